@@ -1,0 +1,94 @@
+import { computePlan, type Computed } from "../analyse.ts";
+import type { PlanBundle } from "../plan/schema.ts";
+import { formatDate, type LocalMinute } from "../time/instant.ts";
+import type { WorkCalendar } from "../time/workCalendar.ts";
+import { deadlineStandings, type DeadlineStanding } from "./deadlines.ts";
+
+/** A date that would move. Days are working days of the project calendar, later is positive. */
+export interface Movement {
+  readonly id: string;
+  readonly name: string;
+  /** The date as shown, `YYYY-MM-DD`; `null` where there is none before or after. */
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly days: number | null;
+}
+
+/** What a list of changes would move, before anything is stored. */
+export interface Effect {
+  readonly finish: Movement | null;
+  /** Work whose finish moves, in the plan's order. */
+  readonly activities: readonly Movement[];
+  readonly milestones: readonly Movement[];
+  /** Deadlines whose state or margin changes. */
+  readonly deadlines: readonly { id: string; name: string; before: DeadlineStanding | null; after: DeadlineStanding | null }[];
+  /** Minor units; `null` where there is no baseline or data date. */
+  readonly cost: null | { readonly actualBefore: number; readonly actualAfter: number; readonly estimateBefore: number; readonly estimateAfter: number };
+}
+
+/**
+ * Compares a plan before and after changes.
+ * @throws {PlanProblems} where either cannot be computed
+ */
+export function effectOf(before: PlanBundle, after: PlanBundle): Effect {
+  const was = computePlan(before);
+  const will = computePlan(after);
+  const calendar = will.schedule.calendars.get(after.project.calendar);
+  const moved = movements(before, after, was, will, calendar);
+  const isMilestone = new Set(after.activities.filter((activity) => activity.kind === "milestone").map(({ id }) => id));
+  const cost =
+    was.performance === null || will.performance === null
+      ? null
+      : {
+          actualBefore: was.performance.project.ac,
+          actualAfter: will.performance.project.ac,
+          estimateBefore: was.performance.project.eacBottomUp,
+          estimateAfter: will.performance.project.eacBottomUp,
+        };
+  return {
+    finish: projectFinish(was, will, calendar),
+    activities: moved.filter(({ id }) => !isMilestone.has(id)),
+    milestones: moved.filter(({ id }) => isMilestone.has(id)),
+    deadlines: deadlineChanges(before, after, was, will),
+    cost,
+  };
+}
+
+const workingDays = (calendar: WorkCalendar, from: LocalMinute, to: LocalMinute): number => (calendar.indexAt(to) - calendar.indexAt(from)) / calendar.dayMinutes;
+
+function projectFinish(was: Computed, will: Computed, calendar: WorkCalendar): Movement | null {
+  const from = was.schedule.finish;
+  const to = will.schedule.finish;
+  if (from === null || to === null || from === to) return null;
+  const shown = (at: LocalMinute): string => formatDate(Math.floor((at - 1) / 1440) as never);
+  return { id: "", name: "", from: shown(from), to: shown(to), days: workingDays(calendar, from, to) };
+}
+
+function movements(before: PlanBundle, after: PlanBundle, was: Computed, will: Computed, calendar: WorkCalendar): Movement[] {
+  const earlier = new Map(before.activities.map(({ id }, i) => [id, was.schedule.rows[i] ?? null]));
+  const found: Movement[] = [];
+  after.activities.forEach((activity, i) => {
+    const from = earlier.get(activity.id) ?? null;
+    const to = will.schedule.rows[i] ?? null;
+    if (activity.kind === "summary" || (from === null && to === null) || from?.finish === to?.finish) return;
+    found.push({
+      id: activity.id,
+      name: activity.name,
+      from: from === null ? null : formatDate(from.finishDay),
+      to: to === null ? null : formatDate(to.finishDay),
+      days: from === null || to === null ? null : workingDays(calendar, from.finish, to.finish),
+    });
+  });
+  return found;
+}
+
+function deadlineChanges(before: PlanBundle, after: PlanBundle, was: Computed, will: Computed): Effect["deadlines"] {
+  const then = deadlineStandings(before, was.schedule);
+  const now = deadlineStandings(after, will.schedule);
+  return after.activities.flatMap(({ id, name }) => {
+    const a = then.get(id) ?? null;
+    const b = now.get(id) ?? null;
+    const same = a?.state === b?.state && a?.marginDays === b?.marginDays && a?.deadline === b?.deadline;
+    return same ? [] : [{ id, name, before: a, after: b }];
+  });
+}

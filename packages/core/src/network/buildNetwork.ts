@@ -1,0 +1,198 @@
+import { mulDivCeil, restOf, shareOfPercent, takeShare, wholes } from "../budget/exact.ts";
+import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
+import type { PlanTree } from "../plan/planTree.ts";
+import { linkLabel, PlanProblems } from "../plan/problem.ts";
+import type { Activity, Assignment, Link, PlanBundle } from "../plan/schema.ts";
+import type { CalendarSet } from "../time/compileCalendars.ts";
+import { openOf, parseDate } from "../time/instant.ts";
+import type { WorkCalendar } from "../time/workCalendar.ts";
+import * as net from "./network.ts";
+
+/** Whether an activity has begun and ended, as its actual dates say. */
+export function stateOf(activity: Activity): number {
+  if (activity.actualFinish !== undefined) return net.COMPLETE;
+  if (activity.actualStart === undefined) return net.NOT_STARTED;
+  return activity.kind === "milestone" ? net.COMPLETE : net.IN_PROGRESS;
+}
+
+/** An assignment's remaining work in minutes, section 2 of calculations.md. */
+export function remainingWork(assignment: Assignment, activity: Activity): number {
+  const state = stateOf(activity);
+  if (state === net.COMPLETE) return 0;
+  if (assignment.remainingMinutes !== undefined) return assignment.remainingMinutes;
+  if (state === net.NOT_STARTED) return assignment.plannedMinutes;
+  return takeShare(assignment.plannedMinutes, restOf(shareOfPercent(activity.percent ?? 0)));
+}
+
+/** Assignments by the id of their activity. */
+export function assignmentsByActivity(plan: PlanBundle): Map<string, Assignment[]> {
+  const byActivity = new Map<string, Assignment[]>();
+  for (const assignment of plan.assignments ?? []) {
+    const list = byActivity.get(assignment.activity);
+    if (list === undefined) byActivity.set(assignment.activity, [assignment]);
+    else list.push(assignment);
+  }
+  return byActivity;
+}
+
+/** Whether an activity has a place in the passes; the tree's parked ones have none either. */
+const isScheduled = (activity: Activity, assigned: boolean): boolean => {
+  const kind = activity.kind ?? "work";
+  if (kind === "milestone") return true;
+  return kind === "work" && (activity.durationMinutes !== undefined || (activity.driver === "effort" && assigned));
+};
+
+const dayOr = (date: string | undefined): number => (date === undefined ? net.NONE : parseDate(date)!);
+
+/**
+ * Lays a checked plan out as arrays.
+ * @throws {PlanProblems} where the links that are in form a loop, with the activities on it in order
+ */
+export function buildNetwork(plan: PlanBundle, tree: PlanTree, calendarSet: CalendarSet): net.Network {
+  const { activities } = plan;
+  const byActivity = assignmentsByActivity(plan);
+  const nodeOf = new Int32Array(activities.length).fill(-1);
+  const nodes: number[] = [];
+  for (let i = 0; i < activities.length; i++) {
+    const activity = activities[i]!;
+    if (tree.parked.has(activity.id) || !isScheduled(activity, byActivity.has(activity.id))) continue;
+    nodeOf[i] = nodes.length;
+    nodes.push(i);
+  }
+  const activityOf = Int32Array.from(nodes);
+  const columns = activityColumns(plan, activityOf, calendarSet, byActivity);
+  const links = linkColumns(plan, nodeOf, nodes.length);
+  const ordered = net.topologicalOrder(nodes.length, links.linkFrom, links.linkTo, links.outStart, links.outLinks);
+  if ("loop" in ordered) throw loopProblem(ordered.loop.map((node) => activities[activityOf[node]!]!));
+  return {
+    count: nodes.length,
+    activityOf,
+    nodeOf,
+    calendarSet,
+    ...columns,
+    ...links,
+    order: ordered.order,
+    projectStartDay: parseDate(plan.project.start)!,
+    dataDateDay: dayOr(plan.project.dataDate),
+    override: plan.project.logic === "override",
+  };
+}
+
+function loopProblem(loop: readonly Activity[]): PlanProblems {
+  const ids = [...loop.map((activity) => activity.id), loop[0]!.id];
+  const message = `the links form a loop: ${ids.join(" -> ")}; take one of them out`;
+  return new PlanProblems([{ table: "links", row: linkLabel({ from: ids[0]!, to: ids[1]! }), field: "to", message }]);
+}
+
+function activityColumns(plan: PlanBundle, activityOf: Int32Array, set: CalendarSet, byActivity: Map<string, Assignment[]>) {
+  const count = activityOf.length;
+  const days = (): Int32Array => new Int32Array(count).fill(net.NONE);
+  const columns = {
+    kind: new Uint8Array(count),
+    state: new Uint8Array(count),
+    calendarOf: new Uint16Array(count),
+    duration: new Float64Array(count),
+    actualStart: days(),
+    actualFinish: days(),
+    startNotBefore: days(),
+    startNotAfter: days(),
+    finishNotBefore: days(),
+    finishNotAfter: days(),
+    deadline: days(),
+    finishBy: new Uint8Array(count),
+  };
+  const calendars: WorkCalendar[] = [];
+  const calendarIndex = new Map<string, number>();
+  const parts = new Map<number, net.EffortPart[]>();
+  for (let n = 0; n < count; n++) {
+    const activity = plan.activities[activityOf[n]!]!;
+    const id = activity.calendar ?? plan.project.calendar;
+    let index = calendarIndex.get(id);
+    if (index === undefined) {
+      index = calendars.push(set.get(id)) - 1;
+      calendarIndex.set(id, index);
+    }
+    columns.calendarOf[n] = index;
+    columns.kind[n] = activity.kind === "milestone" ? net.MILESTONE : net.WORK;
+    columns.state[n] = stateOf(activity);
+    columns.duration[n] = durationOf(activity);
+    columns.deadline[n] = dayOr(activity.deadline);
+    if (activity.actualStart !== undefined) columns.actualStart[n] = actualStartAt(activity.actualStart);
+    if (activity.actualFinish !== undefined) columns.actualFinish[n] = actualFinishAt(activity.actualFinish);
+    writeWish(activity, columns, n);
+    const assignments = byActivity.get(activity.id);
+    if (assignments === undefined || columns.kind[n] === net.MILESTONE) continue;
+    if (activity.driver === "effort") columns.finishBy[n] = net.EFFORT;
+    else if (activity.windowPolicy === "drift") columns.finishBy[n] = net.DRIFT;
+    if (columns.finishBy[n] !== net.FIXED) parts.set(n, assignments.map((a) => effortPart(a, activity, plan, set)));
+  }
+  return { ...columns, calendars, parts };
+}
+
+function durationOf(activity: Activity): number {
+  const planned = activity.durationMinutes ?? 0;
+  if (stateOf(activity) !== net.IN_PROGRESS) return planned;
+  return activity.remainingMinutes ?? takeShare(planned, restOf(shareOfPercent(activity.percent ?? 0)));
+}
+
+type WishColumns = Pick<net.Network, "startNotBefore" | "startNotAfter" | "finishNotBefore" | "finishNotAfter">;
+
+function writeWish(activity: Activity, columns: WishColumns, n: number): void {
+  if (activity.wish === undefined) return;
+  const day = parseDate(activity.wish.date)!;
+  switch (activity.wish.type) {
+    case "startOn":
+      columns.startNotBefore[n] = columns.startNotAfter[n] = day;
+      break;
+    case "finishOn":
+      columns.finishNotBefore[n] = columns.finishNotAfter[n] = day;
+      break;
+    default:
+      columns[activity.wish.type][n] = day;
+  }
+}
+
+function effortPart(assignment: Assignment, activity: Activity, plan: PlanBundle, set: CalendarSet): net.EffortPart {
+  const [units, hundred] = wholes([assignment.unitsPercent ?? 100, 100]);
+  return {
+    calendar: set.get(personCalendar(plan, assignment.person)),
+    minutes: mulDivCeil(remainingWork(assignment, activity), hundred!, units!),
+    restartAt: assignment.restart === undefined ? 0 : openOf(parseDate(assignment.restart)!),
+  };
+}
+
+const calendarsOfPeople = new WeakMap<PlanBundle, Map<string, string>>();
+
+/** The id of a person's calendar: their own, else the project's. */
+function personCalendar(plan: PlanBundle, person: string): string {
+  let known = calendarsOfPeople.get(plan);
+  if (known === undefined) {
+    known = new Map((plan.people ?? []).map((p) => [p.id, p.calendar ?? plan.project.calendar]));
+    calendarsOfPeople.set(plan, known);
+  }
+  return known.get(person) ?? plan.project.calendar;
+}
+
+const TYPE_CODE = { FS: net.FS, SS: net.SS, FF: net.FF, SF: net.SF } as const;
+
+function linkColumns(plan: PlanBundle, nodeOf: Int32Array, count: number) {
+  const position = new Map<string, number>();
+  plan.activities.forEach((activity, i) => position.set(activity.id, i));
+  const node = (id: string): number => nodeOf[position.get(id)!]!;
+  const inside = (plan.links ?? []).filter((link: Link) => node(link.from) >= 0 && node(link.to) >= 0);
+  const linkFrom = Int32Array.from(inside, (link) => node(link.from));
+  const linkTo = Int32Array.from(inside, (link) => node(link.to));
+  const into = net.groupBy(linkTo, count);
+  const outOf = net.groupBy(linkFrom, count);
+  return {
+    linkFrom,
+    linkTo,
+    linkType: Uint8Array.from(inside, (link) => TYPE_CODE[link.type ?? "FS"]),
+    linkLag: Float64Array.from(inside, (link) => link.lagMinutes ?? 0),
+    linkElapsed: Uint8Array.from(inside, (link) => (link.lagIn === "elapsed" ? 1 : 0)),
+    inStart: into.start,
+    inLinks: into.items,
+    outStart: outOf.start,
+    outLinks: outOf.items,
+  };
+}

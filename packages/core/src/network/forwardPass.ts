@@ -1,0 +1,246 @@
+import { closeOf, HORIZON_END, openOf, type EpochDay, type LocalMinute } from "../time/instant.ts";
+import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
+import * as net from "./network.ts";
+
+/** Early dates of every node. Indices are W of the node's own calendar. */
+export interface EarlyDates {
+  readonly startAt: Float64Array;
+  readonly finishAt: Float64Array;
+  /** W(start) and W(finish). */
+  readonly startIndex: Float64Array;
+  readonly finishIndex: Float64Array;
+  /** Where the work that is left begins: the early-start index, R where in progress. */
+  readonly restartIndex: Float64Array;
+  /** 1 where a milestone is shown as a finish. */
+  readonly shownAsFinish: Uint8Array;
+  /** T: the latest finish, or -1 without nodes. */
+  readonly latestFinish: number;
+}
+
+/** Thrown by a pass with the node that was in hand when a date ran outside the horizon. */
+export class NodeOutsideHorizon extends Error {
+  constructor(readonly node: number) {
+    super(`node ${node} runs outside the horizon`);
+  }
+}
+
+const inHorizon = (at: number): number => {
+  if (!(at >= 0 && at <= HORIZON_END)) throw new OutsideHorizon();
+  return at;
+};
+
+/** Whether links bound the node's early dates: not once complete, nor in progress under progress override. */
+export const isBoundByLinks = (network: net.Network, node: number): boolean =>
+  network.state[node] === net.NOT_STARTED || (network.state[node] === net.IN_PROGRESS && !network.override);
+
+/**
+ * The index that a link asks of its successor's start (FS, SS) or finish (FF, SF), in the successor's calendar.
+ * Needs the predecessor's early dates.
+ */
+export function linkIndex(network: net.Network, early: EarlyDates, link: number): number {
+  const from = network.linkFrom[link]!;
+  const to = network.linkTo[link]!;
+  const type = network.linkType[link]!;
+  const lag = network.linkLag[link]!;
+  const fromFinish = type === net.FS || type === net.FF;
+  if (network.linkElapsed[link] === 1) {
+    const at = inHorizon((fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag);
+    return network.calendars[network.calendarOf[to]!]!.indexAt(at);
+  }
+  if (network.calendarOf[from] === network.calendarOf[to]) {
+    return (fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag;
+  }
+  const calendar = network.calendars[network.calendarOf[to]!]!;
+  return calendar.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag;
+}
+
+/** The instant at which a link lets a milestone be. */
+export function linkInstant(network: net.Network, early: EarlyDates, link: number): number {
+  const from = network.linkFrom[link]!;
+  const type = network.linkType[link]!;
+  const lag = network.linkLag[link]!;
+  const at = type === net.FS || type === net.FF ? early.finishAt[from]! : early.startAt[from]!;
+  if (lag === 0) return at;
+  if (network.linkElapsed[link] === 1) return inHorizon(at + lag);
+  const calendar = network.calendars[network.calendarOf[network.linkTo[link]!]!]!;
+  return calendar.finishAt(calendar.indexAt(at) + lag);
+}
+
+/** The finish of a node whose people decide it, were its remaining work to begin at an index. */
+export function flexibleFinish(network: net.Network, node: number, index: number): number {
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  const from = calendar.startAt(index);
+  let latest = -1;
+  for (const part of network.parts.get(node)!) {
+    if (part.minutes === 0) continue;
+    const begin = from < part.restartAt ? part.restartAt : from;
+    const finish = part.calendar.finishAt(part.calendar.indexAt(begin) + part.minutes);
+    if (finish > latest) latest = finish;
+  }
+  if (network.finishBy[node] === net.EFFORT) return latest >= 0 ? latest : finishWithNothingLeft(network, node, calendar, index);
+  const own = network.duration[node]! > 0 ? calendar.finishAt(index + network.duration[node]!) : finishWithNothingLeft(network, node, calendar, index);
+  return own > latest ? own : latest;
+}
+
+/** The later of F(index) and the start. */
+function finishWithNothingLeft(network: net.Network, node: number, calendar: WorkCalendar, index: number): number {
+  const finish = calendar.finishAt(index);
+  const start = network.state[node] === net.IN_PROGRESS ? network.actualStart[node]! : calendar.startAt(index);
+  return finish > start ? finish : start;
+}
+
+/** The least start index, not below `least`, whose finish index meets `wanted`. */
+function leastStartFor(network: net.Network, node: number, least: number, wanted: number): number {
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  const finishIndex = (index: number): number => calendar.indexAt(flexibleFinish(network, node, index));
+  if (wanted <= least || finishIndex(least) >= wanted) return least;
+  let low = least;
+  let high = wanted;
+  while (high - low > 1) {
+    const middle = Math.floor((low + high) / 2);
+    if (finishIndex(middle) >= wanted) high = middle;
+    else low = middle;
+  }
+  return high;
+}
+
+/** Whether a finish bound alone would put the node where it is. */
+export function finishBoundDrives(network: net.Network, early: EarlyDates, node: number, wanted: number): boolean {
+  const index = early.restartIndex[node]!;
+  if (network.finishBy[node] === net.FIXED) return wanted - network.duration[node]! === index;
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  return early.finishIndex[node]! >= wanted && (index === 0 || calendar.indexAt(flexibleFinish(network, node, index - 1)) < wanted);
+}
+
+/**
+ * The forward pass of calculations.md section 2.
+ * @throws {NodeOutsideHorizon} where a date runs outside 1990 to 2099
+ */
+export function forwardPass(network: net.Network): EarlyDates {
+  const { count } = network;
+  const column = (): Float64Array => new Float64Array(count);
+  const early = {
+    startAt: column(),
+    finishAt: column(),
+    startIndex: column(),
+    finishIndex: column(),
+    restartIndex: column(),
+    shownAsFinish: new Uint8Array(count),
+    latestFinish: -1,
+  };
+  const floors = calendarFloors(network);
+  let node = -1;
+  try {
+    for (let position = 0; position < count; position++) {
+      node = network.order[position]!;
+      if (network.kind[node] === net.MILESTONE) placeMilestone(network, early, node);
+      else if (network.state[node] === net.COMPLETE) placeComplete(network, early, node);
+      else placeWork(network, early, node, floors);
+      if (early.finishAt[node]! > early.latestFinish) early.latestFinish = early.finishAt[node]!;
+    }
+  } catch (error) {
+    throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
+  }
+  return early;
+}
+
+/** Per calendar, the least early-start index: the project's start and the data date's close. */
+function calendarFloors(network: net.Network): { notStarted: Float64Array; started: Float64Array } {
+  const open = openOf(network.projectStartDay as EpochDay);
+  const close = network.dataDateDay === net.NONE ? (0 as LocalMinute) : closeOf(network.dataDateDay as EpochDay);
+  return {
+    notStarted: Float64Array.from(network.calendars, (calendar) => calendar.indexAt(open > close ? open : close)),
+    started: Float64Array.from(network.calendars, (calendar) => calendar.indexAt(close)),
+  };
+}
+
+type Writable<T> = { -readonly [K in keyof T]: T[K] };
+
+function placeComplete(network: net.Network, early: Writable<EarlyDates>, node: number): void {
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  early.startAt[node] = network.actualStart[node]!;
+  early.finishAt[node] = network.actualFinish[node]!;
+  early.startIndex[node] = calendar.indexAt(network.actualStart[node]!);
+  early.finishIndex[node] = calendar.indexAt(network.actualFinish[node]!);
+}
+
+function placeWork(network: net.Network, early: Writable<EarlyDates>, node: number, floors: ReturnType<typeof calendarFloors>): void {
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  const started = network.state[node] === net.IN_PROGRESS;
+  const duration = network.duration[node]!;
+  const fixed = network.finishBy[node] === net.FIXED;
+  const floor = started ? floors.started : floors.notStarted;
+  let index = floor[network.calendarOf[node]!]!;
+  // The index that finish bounds ask of the finish; for fixed durations it moves the start at once.
+  let finishWanted = -1;
+  if (started) {
+    const actual = calendar.indexAt(network.actualStart[node]!);
+    if (actual > index) index = actual;
+  } else if (network.startNotBefore[node] !== net.NONE) {
+    const wish = calendar.indexAt(openOf(network.startNotBefore[node] as EpochDay));
+    if (wish > index) index = wish;
+  }
+  if (network.finishNotBefore[node] !== net.NONE) finishWanted = calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay));
+  if (isBoundByLinks(network, node)) {
+    for (let i = network.inStart[node]!; i < network.inStart[node + 1]!; i++) {
+      const link = network.inLinks[i]!;
+      const bound = linkIndex(network, early, link);
+      if (network.linkType[link]! <= net.SS) {
+        if (bound > index) index = bound;
+      } else if (bound > finishWanted) finishWanted = bound;
+    }
+  }
+  if (finishWanted >= 0) {
+    index = fixed ? Math.max(index, finishWanted - duration) : leastStartFor(network, node, index, finishWanted);
+  }
+  early.restartIndex[node] = index;
+  const start = started ? network.actualStart[node]! : calendar.startAt(index);
+  const finish = fixed
+    ? duration > 0
+      ? calendar.finishAt(index + duration)
+      : finishWithNothingLeft(network, node, calendar, index)
+    : flexibleFinish(network, node, index);
+  early.startAt[node] = start;
+  early.finishAt[node] = finish;
+  early.startIndex[node] = started ? calendar.indexAt(start) : index;
+  early.finishIndex[node] = fixed ? index + duration : calendar.indexAt(finish);
+}
+
+function placeMilestone(network: net.Network, early: Writable<EarlyDates>, node: number): void {
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  const reached = network.state[node] === net.COMPLETE;
+  const place = reached ? reachedAt(network, node) : forecastMilestone(network, early, node, calendar);
+  const index = calendar.indexAt(place.at);
+  early.startAt[node] = early.finishAt[node] = place.at;
+  early.startIndex[node] = early.finishIndex[node] = early.restartIndex[node] = index;
+  early.shownAsFinish[node] = place.asFinish ? 1 : 0;
+}
+
+function reachedAt(network: net.Network, node: number): { at: number; asFinish: boolean } {
+  const finish = network.actualFinish[node]!;
+  return finish === net.NONE ? { at: network.actualStart[node]!, asFinish: false } : { at: finish, asFinish: true };
+}
+
+function forecastMilestone(network: net.Network, early: EarlyDates, node: number, calendar: WorkCalendar): { at: number; asFinish: boolean } {
+  const workAt = (instant: LocalMinute): number => calendar.startAt(calendar.indexAt(instant));
+  let at = workAt(openOf(network.projectStartDay as EpochDay));
+  let asFinish = false;
+  const consider = (instant: number, isFinish: boolean): void => {
+    if (instant > at) {
+      at = instant;
+      asFinish = isFinish;
+    } else if (instant === at && isFinish) asFinish = true;
+  };
+  if (network.dataDateDay !== net.NONE) consider(workAt(closeOf(network.dataDateDay as EpochDay)), false);
+  if (network.startNotBefore[node] !== net.NONE) consider(workAt(openOf(network.startNotBefore[node] as EpochDay)), false);
+  if (network.finishNotBefore[node] !== net.NONE) {
+    consider(calendar.finishAt(calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay))), true);
+  }
+  for (let i = network.inStart[node]!; i < network.inStart[node + 1]!; i++) {
+    const link = network.inLinks[i]!;
+    const working = network.linkLag[link] !== 0 && network.linkElapsed[link] === 0;
+    const fromFinish = network.linkType[link] === net.FS || network.linkType[link] === net.FF;
+    consider(linkInstant(network, early, link), working || fromFinish);
+  }
+  return { at, asFinish };
+}

@@ -1,0 +1,146 @@
+import { ratio } from "../budget/exact.ts";
+import { addDays, civilOf, closeOf, finishDayOf, formatDate, HORIZON_DAYS, openOf, parseDate, startDayOf, weekdayOf, type EpochDay } from "../time/instant.ts";
+import type { WorkCalendar } from "../time/workCalendar.ts";
+import { totalPlannedValueAt, type PlannedRow } from "./plannedValue.ts";
+
+export type PeriodKind = "workday" | "week" | "month";
+
+export interface EarnedSchedule {
+  readonly period: PeriodKind;
+  readonly es: number | null;
+  readonly at: number | null;
+  readonly pd: number | null;
+  readonly svt: number | null;
+  readonly spit: number | null;
+  readonly forecastDuration: number | null;
+  /** `YYYY-MM-DD`. */
+  readonly forecastFinish: string | null;
+}
+
+/** The periods from a baseline's start on, counted from 1. */
+export interface Periods {
+  /** The last day of period k; `null` past the horizon. Period 0 closes before the first day. */
+  lastDay(k: number): EpochDay | null;
+  /** The least k whose close is on or after that of `day`, at least 1; `null` past the horizon. */
+  reaching(day: EpochDay): number | null;
+}
+
+const MONTHS = 12;
+
+/** Periods of a kind, from the day on which the baseline starts. The first week or month may be short. */
+export function periodsFrom(kind: PeriodKind, first: EpochDay, calendar: WorkCalendar): Periods {
+  if (kind === "workday") {
+    return {
+      lastDay: (k) => (k === 0 ? addDays(first, -1) : (calendar.workedDay(first, k) as EpochDay | null)),
+      reaching(day) {
+        const k = Math.max(1, calendar.workedCountBefore(day) - calendar.workedCountBefore(first) + 1);
+        return calendar.workedDay(first, k) === null ? null : k;
+      },
+    };
+  }
+  const inside = (day: number): EpochDay | null => (day < HORIZON_DAYS ? (day as EpochDay) : null);
+  if (kind === "week") {
+    const firstSunday = first + 6 - weekdayOf(first);
+    return {
+      lastDay: (k) => (k === 0 ? addDays(first, -1) : inside(firstSunday + (k - 1) * 7)),
+      reaching: (day) => Math.max(1, Math.ceil((day - firstSunday) / 7) + 1),
+    };
+  }
+  const monthOf = (day: EpochDay): number => civilOf(day).year * MONTHS + civilOf(day).month - 1;
+  const firstMonth = monthOf(first);
+  return {
+    lastDay(k) {
+      if (k === 0) return addDays(first, -1);
+      const next = firstMonth + k;
+      const year = Math.floor(next / MONTHS);
+      if (year > 2099) return next === 2100 * MONTHS ? addDays(HORIZON_DAYS as EpochDay, -1) : null;
+      const beginsOn = parseDate(`${year}-${String((next % MONTHS) + 1).padStart(2, "0")}-01`)!;
+      return addDays(beginsOn, -1);
+    },
+    reaching: (day) => Math.max(1, monthOf(day) - firstMonth + 1),
+  };
+}
+
+/** Periods closed by a day's close, plus the share of the next by working minutes. */
+function actualTime(periods: Periods, first: EpochDay, dataDate: EpochDay, calendar: WorkCalendar): number | null {
+  if (dataDate < first) return 0;
+  const reached = periods.reaching(dataDate);
+  if (reached === null) return null;
+  const last = periods.lastDay(reached);
+  if (last === dataDate) return reached;
+  const begin = openOf(addDays(periods.lastDay(reached - 1)!, 1));
+  const passed = calendar.indexAt(closeOf(dataDate)) - calendar.indexAt(begin);
+  if (passed === 0) return reached - 1;
+  const all = last === null ? 0 : calendar.indexAt(closeOf(last)) - calendar.indexAt(begin);
+  return all === 0 ? reached - 1 : reached - 1 + passed / all;
+}
+
+/** ES: whole periods whose planned value is earned, plus the share of the next. */
+function earnedTime(rows: readonly PlannedRow[], periods: Periods, pd: number, bac: number, ev: number): number | null {
+  if (bac === 0) return null;
+  if (ev >= bac) return pd;
+  const valueAt = (k: number): number => (k === 0 ? 0 : totalPlannedValueAt(rows, closeOf(periods.lastDay(k)!)));
+  const closed = lastPeriodEarned(rows, valueAt, pd, ev);
+  if (closed === null) return null;
+  const from = valueAt(closed);
+  return closed + (ev - from) / (valueAt(closed + 1) - from);
+}
+
+/** The largest k below `pd` with P(k) <= EV; `null` where even nothing is more than what is earned. */
+function lastPeriodEarned(rows: readonly PlannedRow[], valueAt: (k: number) => number, pd: number, ev: number): number | null {
+  const rising = rows.every(({ row }) => row.evenMinor >= 0 && row.startMinor >= 0 && row.finishMinor >= 0);
+  if (!rising) {
+    for (let k = pd - 1; k >= 0; k--) if (valueAt(k) <= ev) return k;
+    return null;
+  }
+  if (ev < 0) return null;
+  let low = 0;
+  let high = pd;
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    if (valueAt(middle) <= ev) low = middle;
+    else high = middle;
+  }
+  return low;
+}
+
+/**
+ * Earned schedule of a project (Lipke, "Schedule is Different", 2003; calculations.md section 4).
+ * @param rows the baseline rows that count
+ * @param calendar the project's calendar
+ * @param ev the project's earned value at `dataDate`
+ */
+export function earnedSchedule(rows: readonly PlannedRow[], calendar: WorkCalendar, kind: PeriodKind, dataDate: EpochDay, ev: number): EarnedSchedule {
+  const nothing = { period: kind, es: null, at: null, pd: null, svt: null, spit: null, forecastDuration: null, forecastFinish: null };
+  if (rows.length === 0) return nothing;
+  const first = startDayOf(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity) as never);
+  const last = finishDayOf(rows.reduce((most, row) => Math.max(most, row.finishAt), 0) as never);
+  const bac = rows.reduce((sum, row) => sum + row.budget, 0);
+  const periods = periodsFrom(kind, first, calendar);
+  const pd = periods.reaching(last);
+  const at = actualTime(periods, first, dataDate, calendar);
+  if (pd === null) return { ...nothing, at };
+  const es = earnedTime(rows, periods, pd, bac, ev);
+  const spit = es === null || at === null ? null : ratio(es, at);
+  const forecastDuration = spit === null || spit === 0 ? null : pd / spit;
+  return {
+    period: kind,
+    es,
+    at,
+    pd,
+    svt: es === null || at === null ? null : es - at,
+    spit,
+    forecastDuration,
+    forecastFinish: forecastDuration === null ? null : closingDate(periods, forecastDuration),
+  };
+}
+
+/** A fraction of a period below this is an artefact of division. */
+const NEGLIGIBLE = 1e-9;
+
+function closingDate(periods: Periods, duration: number): string | null {
+  const k = Math.max(1, Math.ceil(duration - NEGLIGIBLE));
+  if (k > HORIZON_DAYS) return null;
+  const day = periods.lastDay(k);
+  return day === null ? null : formatDate(day);
+}

@@ -1,0 +1,124 @@
+import { NOTHING, takeShare, type Share } from "../budget/exact.ts";
+import { rateBook } from "../budget/rates.ts";
+import { assignmentsByActivity, stateOf } from "../network/buildNetwork.ts";
+import { COMPLETE, NOT_STARTED } from "../network/network.ts";
+import type { Schedule } from "../network/schedule.ts";
+import type { CostLine, PlanBundle } from "../plan/schema.ts";
+import { closeOf, formatDate, parseDate } from "../time/instant.ts";
+import { earningOrder } from "./apportion.ts";
+import { actualCosts, costToCome } from "./cost.ts";
+import { earnedShare } from "./credit.ts";
+import { earnedSchedule, type EarnedSchedule, type PeriodKind } from "./earnedSchedule.ts";
+import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
+import { plannedRows, plannedValueAt, type BaselineContent, type PlannedRow } from "./plannedValue.ts";
+
+export interface Performance {
+  /** The data date, `YYYY-MM-DD`. */
+  readonly asOf: string;
+  readonly project: Figures;
+  /** By position in the plan's activities; `null` where parked. Summaries are rolled up. */
+  readonly activities: readonly (Figures | null)[];
+  /** Baselined activities that have left the plan, by id. */
+  readonly left: ReadonlyMap<string, Figures>;
+  /** Positions of scheduled work, milestones and levelOfEffort without a baseline row. */
+  readonly unbaselined: readonly number[];
+  readonly earnedSchedule: EarnedSchedule;
+}
+
+/**
+ * Earned value of a plan against a baseline, at the close of its data date (calculations.md section 4).
+ * @param plan a checked plan with a data date
+ * @param schedule what `schedulePlan` gave for it
+ * @param baseline the baseline compared against
+ */
+export function measurePerformance(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent, period: PeriodKind): Performance {
+  const asOf = plan.project.dataDate!;
+  const rows = plannedRows(plan, baseline, schedule.tree.parked);
+  const byId = new Map(rows.map((planned) => [planned.row.id, planned]));
+  const { sums, project: planned } = sumsByActivity(plan, schedule, byId, asOf);
+  const known = new Set(plan.activities.map((activity) => activity.id));
+  const left = new Map<string, Figures>();
+  let project = planned;
+  for (const row of rows) {
+    if (known.has(row.row.id)) continue;
+    const own = { ...NO_SUMS, bac: row.budget, pv: plannedValueAt(row, closeOf(parseDate(asOf)!)) };
+    left.set(row.row.id, figuresOf(own));
+    project = addSums(project, own);
+  }
+  const unbaselined: number[] = [];
+  plan.activities.forEach((activity, i) => {
+    if (schedule.rows[i] != null && activity.kind !== "summary" && !byId.has(activity.id)) unbaselined.push(i);
+  });
+  const calendar = schedule.calendars.get(plan.project.calendar);
+  return {
+    asOf,
+    project: figuresOf(project),
+    activities: sums.map((own) => (own === null ? null : figuresOf(own))),
+    left,
+    unbaselined,
+    earnedSchedule: earnedSchedule(rows, calendar, period, parseDate(asOf)!, project.ev),
+  };
+}
+
+/** The sums of every unparked activity, summaries rolled up, and of the project without what left the plan. */
+function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string): { sums: (Sums | null)[]; project: Sums } {
+  const { activities } = plan;
+  const { parentOf, parked } = schedule.tree;
+  const ordered = earningOrder(activities, parentOf);
+  if ("loop" in ordered) throw new Error("a loop of apportioned activities passed the checks");
+  const leaf = leafSums(plan, schedule, planned, asOf);
+  const sums: (Sums | null)[] = activities.map(() => null);
+  const shares: Share[] = [];
+  const position = new Map(activities.map((activity, i) => [activity.id, i]));
+  let project = NO_SUMS;
+  for (const i of ordered.order) {
+    const activity = activities[i]!;
+    if (parked.has(activity.id)) continue;
+    if (activity.kind === "summary") sums[i] ??= NO_SUMS;
+    else {
+      const own = leaf(i, () => shares[position.get(activity.credit!.to!)!] ?? NOTHING);
+      sums[i] = own.sums;
+      shares[i] = own.earned;
+    }
+    const own = sums[i]!;
+    if (activity.kind === "summary") shares[i] = own.bac === 0 ? NOTHING : { part: own.ev, whole: own.bac };
+    const parent = parentOf[i]!;
+    if (parent >= 0) sums[parent] = addSums(sums[parent] ?? NO_SUMS, own);
+    else project = addSums(project, own);
+  }
+  return { sums, project };
+}
+
+/** Gives the sums of one activity that is no summary, and the share it has earned. */
+function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string) {
+  const close = closeOf(parseDate(asOf)!);
+  const spent = actualCosts(plan, asOf);
+  const rates = rateBook(plan.people ?? []);
+  const assignments = assignmentsByActivity(plan);
+  const costs = new Map<string, CostLine[]>();
+  for (const cost of plan.costs ?? []) costs.set(cost.activity, [...(costs.get(cost.activity) ?? []), cost]);
+  return (i: number, followedShare: () => Share): { sums: Sums; earned: Share } => {
+    const activity = plan.activities[i]!;
+    const row = planned.get(activity.id);
+    const bac = row?.budget ?? 0;
+    const pv = row === undefined ? 0 : plannedValueAt(row, close);
+    const plannedShare = bac === 0 ? NOTHING : { part: pv, whole: bac };
+    const earned = earnedShare(activity, { dataDate: asOf, plannedShare, followedShare });
+    const ac = spent.get(activity.id) ?? 0;
+    const startDay = schedule.rows[i]?.startDay;
+    const start = startDay === undefined ? asOf : formatDate(startDay);
+    const state = stateOf(activity);
+    const toCome = costToCome(
+      {
+        activity,
+        assignments: assignments.get(activity.id) ?? [],
+        costs: costs.get(activity.id) ?? [],
+        state: state === COMPLETE ? "complete" : state === NOT_STARTED ? "notStarted" : "inProgress",
+        ratesOn: start > asOf ? start : asOf,
+        earned,
+      },
+      rates,
+    );
+    return { sums: { bac, pv, ev: takeShare(bac, earned), ac, eacBottomUp: ac + toCome }, earned };
+  };
+}

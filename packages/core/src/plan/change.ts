@@ -1,0 +1,77 @@
+import { z } from "zod";
+import {
+  activitySchema,
+  actualCostSchema,
+  assignmentSchema,
+  baselineSchema,
+  calendarSchema,
+  costSchema,
+  creditSchema,
+  dateSchema,
+  idSchema,
+  linkSchema,
+  personSchema,
+  projectSchema,
+  timeEntrySchema,
+  wishSchema,
+} from "./schema.ts";
+
+/** A field to write, or to clear where it is `null`; one that is left out stays as it is. */
+const clearable = <T extends z.ZodType>(schema: T) => schema.nullable().optional();
+const activityFields = activitySchema.shape;
+
+const key = z.string().min(1).max(80);
+
+/** What a person reports of an activity: progress in percent, what is left, when it began and ended. */
+const progressFields = {
+  percent: clearable(activityFields.percent.unwrap()),
+  remainingMinutes: clearable(activityFields.remainingMinutes.unwrap()),
+  actualStart: clearable(activityFields.actualStart.unwrap()),
+  actualFinish: clearable(activityFields.actualFinish.unwrap()),
+};
+
+const addRow = z.discriminatedUnion("table", [
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("calendars"), key, row: calendarSchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("people"), key, row: personSchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("activities"), key, row: activitySchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("links"), key, row: linkSchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("assignments"), key, row: assignmentSchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("costs"), key, row: costSchema, before: key.optional() }),
+]);
+
+const removeRow = z.strictObject({
+  type: z.literal("removeRow"),
+  table: z.enum(["calendars", "people", "activities", "links", "assignments", "costs"]),
+  key,
+});
+
+/**
+ * Everything that can happen to a plan. `postTime`, `postCost` and `freeze` cannot be undone: money is corrected by
+ * an entry of its own, and a baseline stays.
+ */
+export const changeSchema = z.union([
+  z.strictObject({ type: z.literal("setProject"), set: projectSchema.omit({ dataDate: true }).partial() }),
+  z.strictObject({ type: z.literal("setDataDate"), date: dateSchema.nullable() }),
+  z.strictObject({ type: z.literal("setName"), activity: idSchema, name: activityFields.name }),
+  z.strictObject({ type: z.literal("setDuration"), activity: idSchema, minutes: z.int().min(1).nullable() }),
+  z.strictObject({ type: z.literal("setDeadline"), activity: idSchema, date: dateSchema.nullable() }),
+  z.strictObject({ type: z.literal("setWish"), activity: idSchema, wish: wishSchema.nullable() }),
+  z.strictObject({ type: z.literal("setCredit"), activity: idSchema, credit: creditSchema.nullable() }),
+  z.strictObject({ type: z.literal("setParked"), activity: idSchema, parked: z.boolean() }),
+  z.strictObject({ type: z.literal("reportProgress"), activity: idSchema, ...progressFields }),
+  z.strictObject({
+    type: z.literal("setRemainingWork"),
+    assignment: key,
+    remainingMinutes: clearable(assignmentSchema.shape.remainingMinutes.unwrap()),
+    restart: clearable(dateSchema),
+  }),
+  z.strictObject({ type: z.literal("postTime"), key, entry: timeEntrySchema.extend({ state: z.literal("posted") }) }),
+  z.strictObject({ type: z.literal("postCost"), key, cost: actualCostSchema }),
+  z.strictObject({ type: z.literal("freeze"), baseline: baselineSchema }),
+  addRow,
+  removeRow,
+]);
+
+/** One thing that happens to a plan. */
+export type Change = z.infer<typeof changeSchema>;
+export type ChangeType = Change["type"];

@@ -1,0 +1,47 @@
+import type { Activity } from "./schema.ts";
+
+/** The tree of a plan's activities, by position in the table. */
+export interface PlanTree {
+  /** Position of each activity's parent, -1 where it has none. */
+  readonly parentOf: Int32Array;
+  /** All positions, every parent before what is below it. */
+  readonly parentsFirst: Int32Array;
+  /** The ids of what is parked itself or lies below something parked. */
+  readonly parked: ReadonlySet<string>;
+}
+
+/** The tree; the parents must exist and form no loop. */
+export function planTree(activities: readonly Activity[]): PlanTree {
+  const count = activities.length;
+  const indexOf = new Map<string, number>();
+  for (let i = 0; i < count; i++) indexOf.set(activities[i]!.id, i);
+  const parentOf = new Int32Array(count).fill(-1);
+  for (let i = 0; i < count; i++) {
+    const parent = activities[i]!.parent;
+    if (parent !== undefined) parentOf[i] = indexOf.get(parent)!;
+  }
+  const parentsFirst = orderParentsFirst(parentOf);
+  const parked = new Set<string>();
+  for (const i of parentsFirst) {
+    const activity = activities[i]!;
+    if (activity.parked === true || (activity.parent !== undefined && parked.has(activity.parent))) parked.add(activity.id);
+  }
+  return { parentOf, parentsFirst, parked };
+}
+
+function orderParentsFirst(parentOf: Int32Array): Int32Array {
+  const count = parentOf.length;
+  const order = new Int32Array(count);
+  const placed = new Uint8Array(count);
+  const path: number[] = [];
+  let filled = 0;
+  for (let i = 0; i < count; i++) {
+    for (let at = i; at >= 0 && placed[at] === 0; at = parentOf[at]!) path.push(at);
+    while (path.length > 0) {
+      const at = path.pop()!;
+      placed[at] = 1;
+      order[filled++] = at;
+    }
+  }
+  return order;
+}

@@ -1,0 +1,144 @@
+import type { Calendar } from "../plan/schema.ts";
+import { WEEKDAYS } from "../plan/schema.ts";
+import type { Problem } from "../plan/problem.ts";
+import { HORIZON_DAYS, parseDate, parseTime } from "./instant.ts";
+import { WorkCalendar, type Shift } from "./workCalendar.ts";
+
+/** Calendars by id, each made when first asked for. */
+export interface CalendarSet {
+  /** The calendar of that id. Throws where there is none: ids are checked before. */
+  get(id: string): WorkCalendar;
+  has(id: string): boolean;
+}
+
+type ShiftText = readonly (readonly [string, string])[];
+
+/** Shifts as minutes, or what is wrong with them. */
+export function readShifts(shifts: ShiftText): Shift[] | string {
+  const read: Shift[] = [];
+  let last = 0;
+  for (const [fromText, toText] of shifts) {
+    const from = parseTime(fromText)!;
+    const to = parseTime(toText)!;
+    if (to <= from) return `the shift ${fromText}-${toText} does not end after it begins`;
+    if (from < last) return `the shift ${fromText}-${toText} begins before the one above it ends; list shifts in order, without overlap`;
+    read.push([from, to]);
+    last = to;
+  }
+  return read;
+}
+
+interface Resolved {
+  readonly week: readonly Shift[][];
+  readonly exceptions: readonly { from: number; to: number; shifts: Shift[] }[];
+}
+
+function ownWeek(calendar: Calendar): Shift[][] {
+  return WEEKDAYS.map((day) => readShifts(calendar.week?.[day] ?? []) as Shift[]);
+}
+
+function ownExceptions(calendar: Calendar): Resolved["exceptions"] {
+  return (calendar.exceptions ?? []).map((exception) => ({
+    from: parseDate(exception.from)!,
+    to: parseDate(exception.to)!,
+    shifts: readShifts(exception.shifts) as Shift[],
+  }));
+}
+
+/** What a single calendar gets wrong by itself: shifts, date ranges, a missing week. */
+function calendarProblems(calendar: Calendar): { field: string; message: string }[] {
+  const found: { field: string; message: string }[] = [];
+  const name = `calendar "${calendar.name}"`;
+  if (calendar.week === undefined && calendar.base === undefined) {
+    found.push({ field: "week", message: `${name} has neither a week nor a base calendar; give it one` });
+  }
+  for (const day of WEEKDAYS) {
+    const read = readShifts(calendar.week?.[day] ?? []);
+    if (typeof read === "string") found.push({ field: `week.${day}`, message: `${name}: ${read}` });
+  }
+  (calendar.exceptions ?? []).forEach((exception, i) => {
+    const read = readShifts(exception.shifts);
+    if (typeof read === "string") found.push({ field: `exceptions[${i}].shifts`, message: `${name}: ${read}` });
+    if (exception.to < exception.from) {
+      found.push({ field: `exceptions[${i}].to`, message: `${name}: the exception ends on ${exception.to}, before it begins on ${exception.from}` });
+    }
+  });
+  return found;
+}
+
+/** The chain from a calendar to its last base, nearest first; a message where it is broken or runs in a loop. */
+function baseChain(calendar: Calendar, find: (id: string) => Calendar | undefined): Calendar[] | string {
+  const chain = [calendar];
+  const seen = new Set([calendar]);
+  for (let at = calendar; at.base !== undefined; ) {
+    const base = find(at.base);
+    if (base === undefined) return `calendar "${at.name}" is based on "${at.base}", which does not exist`;
+    if (seen.has(base)) return `the calendars ${chain.map((c) => `"${c.name}"`).join(", ")} are based on each other in a loop`;
+    seen.add(base);
+    chain.push((at = base));
+  }
+  return chain;
+}
+
+function resolve(chain: readonly Calendar[]): Resolved {
+  const weekOwner = chain.find((calendar) => calendar.week !== undefined)!;
+  return { week: ownWeek(weekOwner), exceptions: [...chain].reverse().flatMap(ownExceptions) };
+}
+
+function build(resolved: Resolved, dayMinutes: number): WorkCalendar {
+  const patterns: Shift[][] = [...resolved.week, ...resolved.exceptions.map((exception) => exception.shifts)];
+  const patternOf = new Uint16Array(HORIZON_DAYS);
+  for (let day = 0; day < HORIZON_DAYS; day++) patternOf[day] = day % 7;
+  resolved.exceptions.forEach((exception, i) => patternOf.fill(7 + i, exception.from, exception.to + 1));
+  return new WorkCalendar(patterns, patternOf, dayMinutes);
+}
+
+/** Whether anything is worked, told without laying out the horizon where the week settles it. */
+function worksEver(resolved: Resolved): boolean {
+  const all = [...resolved.week, ...resolved.exceptions.map((exception) => exception.shifts)];
+  if (all.every((shifts) => shifts.length === 0)) return false;
+  const closedDays = resolved.exceptions.reduce((sum, exception) => sum + exception.to - exception.from + 1, 0);
+  const weekWorks = resolved.week.some((shifts) => shifts.length > 0);
+  return (weekWorks && closedDays < HORIZON_DAYS - 7) || build(resolved, 1).total > 0;
+}
+
+/**
+ * Checks calendars and makes them ready to compute with (calculations.md section 1).
+ * @param calendars those to check and offer
+ * @param fallback where bases and ids that are not among `calendars` are sought next
+ * @returns the set, and every problem found, named by calendar and field; with problems the set must not be used
+ */
+export function compileCalendars(
+  calendars: readonly Calendar[],
+  fallback: readonly Calendar[] = [],
+): { set: CalendarSet; problems: Problem[] } {
+  const byId = new Map<string, Calendar>();
+  for (const calendar of fallback) byId.set(calendar.id, calendar);
+  for (const calendar of calendars) byId.set(calendar.id, calendar);
+  const problems: Problem[] = [];
+  for (const calendar of calendars) {
+    const own = calendarProblems(calendar);
+    const chain = baseChain(calendar, (id) => byId.get(id));
+    if (typeof chain === "string") own.push({ field: "base", message: chain });
+    else if (chain.every((c) => calendarProblems(c).length === 0) && !worksEver(resolve(chain))) {
+      own.push({ field: "", message: `calendar "${calendar.name}" never works between 1990 and 2099; give it a shift` });
+    }
+    for (const problem of own) problems.push({ table: "calendars", row: calendar.id, ...problem });
+  }
+  const made = new Map<string, WorkCalendar>();
+  const set: CalendarSet = {
+    has: (id) => byId.has(id),
+    get(id) {
+      const ready = made.get(id);
+      if (ready !== undefined) return ready;
+      const calendar = byId.get(id);
+      if (calendar === undefined) throw new Error(`unknown calendar ${id}`);
+      const chain = baseChain(calendar, (base) => byId.get(base));
+      if (typeof chain === "string") throw new Error(chain);
+      const compiled = build(resolve(chain), calendar.dayMinutes ?? 480);
+      made.set(id, compiled);
+      return compiled;
+    },
+  };
+  return { set, problems };
+}
