@@ -1,7 +1,6 @@
 import type { Change } from "./change.ts";
 import type { Plan, PlanTable, PlanTables, Rows } from "./plan.ts";
 import { PlanProblems } from "./problem.ts";
-import type { Activity } from "./schema.ts";
 
 /** What came of applying changes. */
 export interface Applied {
@@ -12,44 +11,72 @@ export interface Applied {
   readonly touched: readonly string[];
 }
 
-interface Step {
-  readonly plan: Plan;
-  readonly inverse: Change | null;
-  readonly touched: readonly string[];
-}
-
 const refuse = (table: PlanTable, row: string, field: string, message: string): never => {
   throw new PlanProblems([{ table, row, field, message }]);
 };
 
 const missing = (table: PlanTable, key: string): never => refuse(table, key, "", "is not in the plan any more; someone may have taken it out");
 
-/** A copy with one row written; the order of the rows stays. */
-function withRow<T>(rows: Rows<T>, key: string, row: T): Rows<T> {
-  return new Map(rows).set(key, row);
-}
-
-/** A copy with one row added before another, or at the end. */
-function withRowBefore<T>(rows: Rows<T>, key: string, row: T, before: string | undefined): Rows<T> {
-  if (before === undefined || !rows.has(before)) return withRow(rows, key, row);
-  const copy = new Map<string, T>();
-  for (const [otherKey, other] of rows) {
-    if (otherKey === before) copy.set(key, row);
-    copy.set(otherKey, other);
-  }
-  return copy;
-}
-
-function keyAfter(rows: Rows<unknown>, key: string): string | undefined {
-  const keys = [...rows.keys()];
-  return keys[keys.indexOf(key) + 1];
-}
-
+type Row = PlanTables[PlanTable];
 type Fields = Record<string, unknown>;
+
+/** A plan being changed: each table is copied when it is first written, so that a long list costs one copy. */
+class Draft {
+  private readonly own = new Set<PlanTable>();
+  constructor(private readonly tables: { -readonly [K in keyof Plan]: Plan[K] }) {}
+
+  get plan(): Plan {
+    return this.tables;
+  }
+
+  get(table: PlanTable, key: string): Row {
+    return (this.tables[table] as Rows<Row>).get(key) ?? missing(table, key);
+  }
+
+  set(table: PlanTable, key: string, row: Row): void {
+    this.writable(table).set(key, row);
+  }
+
+  setProject(project: Plan["project"]): void {
+    this.tables.project = project;
+  }
+
+  /** Adds a row before another, or at the end. */
+  add(table: PlanTable, key: string, row: Row, before: string | undefined): void {
+    const rows = this.writable(table);
+    if (rows.has(key)) refuse(table, key, "id", "is there already; choose another id");
+    if (before === undefined || !rows.has(before)) rows.set(key, row);
+    else this.replace(table, [...rows].flatMap((entry) => (entry[0] === before ? [[key, row] as const, entry] : [entry])));
+  }
+
+  /** Takes a row out; gives the row and the key of the one after it. */
+  remove(table: PlanTable, key: string): { row: Row; before: string | undefined } {
+    const row = this.get(table, key);
+    const keys = [...(this.tables[table] as Rows<Row>).keys()];
+    const before = keys[keys.indexOf(key) + 1];
+    this.writable(table).delete(key);
+    return { row, before };
+  }
+
+  private writable(table: PlanTable): Map<string, Row> {
+    if (!this.own.has(table)) this.replace(table, this.tables[table] as Rows<Row>);
+    return this.tables[table] as Map<string, Row>;
+  }
+
+  private replace(table: PlanTable, rows: Iterable<readonly [string, Row]>): void {
+    this.own.add(table);
+    (this.tables as Record<PlanTable, Rows<Row>>)[table] = new Map(rows);
+  }
+}
+
+interface Step {
+  readonly inverse: Change | null;
+  readonly touched: readonly string[];
+}
 
 /** Writes fields into a row, `null` clears one; gives what they were. */
 function writeFields<T extends object>(row: T, set: Fields): { row: T; were: Fields; names: string[] } {
-  const next: Fields = { ...row };
+  const next = { ...row } as Fields;
   const were: Fields = {};
   const names: string[] = [];
   for (const [name, value] of Object.entries(set)) {
@@ -62,104 +89,87 @@ function writeFields<T extends object>(row: T, set: Fields): { row: T; were: Fie
   return { row: next as T, were, names };
 }
 
-function editActivity(plan: Plan, id: string, set: Fields, inverse: (were: Fields) => Change): Step {
-  const activity = plan.activities.get(id) ?? missing("activities", id);
-  const written = writeFields<Activity>(activity, set);
-  return {
-    plan: { ...plan, activities: withRow(plan.activities, id, written.row) },
-    inverse: inverse(written.were),
-    touched: written.names.map((name) => `activities/${id}/${name}`),
-  };
+function edit(draft: Draft, table: PlanTable, key: string, set: Fields, inverse: (were: Fields) => Change): Step {
+  const written = writeFields(draft.get(table, key), set);
+  draft.set(table, key, written.row);
+  return { inverse: inverse(written.were), touched: written.names.map((name) => `${table}/${key}/${name}`) };
 }
 
-function addRow(plan: Plan, table: PlanTable, key: string, row: PlanTables[PlanTable], before: string | undefined, inverse: Change | null): Step {
-  const rows = plan[table] as Rows<PlanTables[PlanTable]>;
-  if (rows.has(key)) refuse(table, key, "id", "is there already; choose another id");
-  return { plan: { ...plan, [table]: withRowBefore(rows, key, row, before) }, inverse, touched: [`${table}/${key}`] };
+function editProject(draft: Draft, set: Fields, inverse: (were: Fields) => Change): Step {
+  const written = writeFields(draft.plan.project, set);
+  draft.setProject(written.row);
+  return { inverse: inverse(written.were), touched: written.names.map((name) => `project/${name}`) };
 }
 
-function removeRow(plan: Plan, change: Extract<Change, { type: "removeRow" }>): Step {
-  const rows = plan[change.table] as Rows<PlanTables[PlanTable]>;
-  const row = rows.get(change.key) ?? missing(change.table, change.key);
-  const before = keyAfter(rows, change.key);
-  const rest = new Map(rows);
-  rest.delete(change.key);
-  const back = { type: "addRow", table: change.table, key: change.key, row, ...(before === undefined ? {} : { before }) } as Change;
-  return { plan: { ...plan, [change.table]: rest }, inverse: back, touched: [`${change.table}/${change.key}`] };
+function add(draft: Draft, table: PlanTable, key: string, row: Row, before: string | undefined, inverse: Change | null): Step {
+  draft.add(table, key, row, before);
+  return { inverse, touched: [`${table}/${key}`] };
 }
 
-function editProject(plan: Plan, set: Fields, inverse: (were: Fields) => Change): Step {
-  const written = writeFields(plan.project, set);
-  return { plan: { ...plan, project: written.row }, inverse: inverse(written.were), touched: written.names.map((name) => `project/${name}`) };
+function remove(draft: Draft, { table, key }: Extract<Change, { type: "removeRow" }>): Step {
+  const { row, before } = draft.remove(table, key);
+  const inverse = { type: "addRow", table, key, row, ...(before === undefined ? {} : { before }) } as Change;
+  return { inverse, touched: [`${table}/${key}`] };
 }
 
-function editAssignment(plan: Plan, change: Extract<Change, { type: "setRemainingWork" }>): Step {
-  const { type, assignment: key, ...set } = change;
-  const row = plan.assignments.get(key) ?? missing("assignments", key);
-  const written = writeFields(row, set);
-  return {
-    plan: { ...plan, assignments: withRow(plan.assignments, key, written.row) },
-    inverse: { type, assignment: key, ...written.were },
-    touched: written.names.map((name) => `assignments/${key}/${name}`),
-  };
-}
-
-function step(plan: Plan, change: Change): Step {
+function step(draft: Draft, change: Change): Step {
+  const editActivity = (id: string, set: Fields, inverse: (were: Fields) => Change): Step => edit(draft, "activities", id, set, inverse);
   switch (change.type) {
     case "setProject":
-      return editProject(plan, change.set, (were) => ({ type: "setProject", set: were }) as Change);
+      return editProject(draft, change.set, (were) => ({ type: "setProject", set: were }) as Change);
     case "setDataDate":
-      return editProject(plan, { dataDate: change.date }, (were) => ({ type: "setDataDate", date: were["dataDate"] }) as Change);
+      return editProject(draft, { dataDate: change.date }, (were) => ({ type: "setDataDate", date: were["dataDate"] }) as Change);
     case "setName":
-      return editActivity(plan, change.activity, { name: change.name }, (were) => ({ ...change, name: were["name"] as string }));
+      return editActivity(change.activity, { name: change.name }, (were) => ({ ...change, name: were["name"] as string }));
     case "setDuration":
-      return editActivity(plan, change.activity, { durationMinutes: change.minutes }, (were) => ({ ...change, minutes: were["durationMinutes"] as number | null }));
+      return editActivity(change.activity, { durationMinutes: change.minutes }, (were) => ({ ...change, minutes: were["durationMinutes"] as number | null }));
     case "setDeadline":
-      return editActivity(plan, change.activity, { deadline: change.date }, (were) => ({ ...change, date: were["deadline"] as string | null }));
+      return editActivity(change.activity, { deadline: change.date }, (were) => ({ ...change, date: were["deadline"] as string | null }));
     case "setWish":
-      return editActivity(plan, change.activity, { wish: change.wish }, (were) => ({ ...change, wish: were["wish"] as typeof change.wish }));
+      return editActivity(change.activity, { wish: change.wish }, (were) => ({ ...change, wish: were["wish"] as typeof change.wish }));
     case "setCredit":
-      return editActivity(plan, change.activity, { credit: change.credit }, (were) => ({ ...change, credit: were["credit"] as typeof change.credit }));
+      return editActivity(change.activity, { credit: change.credit }, (were) => ({ ...change, credit: were["credit"] as typeof change.credit }));
     case "setParked":
-      return editActivity(plan, change.activity, { parked: change.parked ? true : null }, (were) => ({ ...change, parked: were["parked"] === true }));
+      return editActivity(change.activity, { parked: change.parked ? true : null }, (were) => ({ ...change, parked: were["parked"] === true }));
     case "reportProgress": {
       const { type, activity, ...set } = change;
-      return editActivity(plan, activity, set, (were) => ({ type, activity, ...were }));
+      return editActivity(activity, set, (were) => ({ type, activity, ...were }));
     }
-    case "setRemainingWork":
-      return editAssignment(plan, change);
+    case "setRemainingWork": {
+      const { type, assignment, ...set } = change;
+      return edit(draft, "assignments", assignment, set, (were) => ({ type, assignment, ...were }));
+    }
     case "postTime":
-      return addRow(plan, "timeEntries", change.key, change.entry, undefined, null);
+      return add(draft, "timeEntries", change.key, change.entry, undefined, null);
     case "postCost":
-      return addRow(plan, "actualCosts", change.key, change.cost, undefined, null);
+      return add(draft, "actualCosts", change.key, change.cost, undefined, null);
     case "freeze":
-      return addRow(plan, "baselines", String(change.baseline.number), change.baseline, undefined, null);
+      return add(draft, "baselines", String(change.baseline.number), change.baseline, undefined, null);
     case "addRow":
-      return addRow(plan, change.table, change.key, change.row, change.before, { type: "removeRow", table: change.table, key: change.key });
+      return add(draft, change.table, change.key, change.row, change.before, { type: "removeRow", table: change.table, key: change.key });
     case "removeRow":
-      return removeRow(plan, change);
+      return remove(draft, change);
     default:
       return change satisfies never;
   }
 }
 
 /**
- * Applies changes one after another. The plan that comes out is not checked as a whole: see `checkPlan`.
+ * Applies changes one after another; the plan given stays as it is. What comes out is not checked as a whole: see `checkPlan`.
  * @throws {PlanProblems} where a change names a row that is not there, or adds one that is
  */
 export function applyChanges(plan: Plan, changes: readonly Change[]): Applied {
+  const draft = new Draft({ ...plan });
   const inverse: Change[] = [];
   const touched = new Set<string>();
   let reversible = true;
-  let at = plan;
   for (const change of changes) {
-    const done = step(at, change);
-    at = done.plan;
+    const done = step(draft, change);
     for (const field of done.touched) touched.add(field);
     if (done.inverse === null) reversible = false;
-    else inverse.unshift(done.inverse);
+    else inverse.push(done.inverse);
   }
-  return { plan: at, inverse: reversible ? inverse : null, touched: [...touched] };
+  return { plan: draft.plan, inverse: reversible ? inverse.reverse() : null, touched: [...touched] };
 }
 
 /** The value at a touched path, for telling two people what each of them wrote. */

@@ -1,0 +1,53 @@
+import { Column, Entity, Index, PrimaryColumn } from "typeorm";
+
+@Entity("approval")
+@Index("approval_project", ["projectId"])
+export class ApprovalEntity {
+  @PrimaryColumn({ type: "varchar", length: 36 })
+  id!: string;
+
+  @Column({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @Column({ type: "varchar", length: 12 })
+  state!: "asked" | "approved" | "sentBack";
+
+  @Column({ name: "asked_by", type: "varchar", length: 36 })
+  askedBy!: string;
+
+  @Column({ name: "asked_at", type: "datetime", precision: 3 })
+  askedAt!: Date;
+
+  @Column({ type: "text" })
+  word!: string;
+
+  @Column({ name: "decided_by", type: "varchar", length: 36, nullable: true })
+  decidedBy!: string | null;
+
+  @Column({ name: "decided_at", type: "datetime", precision: 3, nullable: true })
+  decidedAt!: Date | null;
+
+  @Column({ type: "text", nullable: true })
+  reason!: string | null;
+
+  @Column({ type: "int", nullable: true })
+  baseline!: number | null;
+}
+
+/** A frozen plan. Rows are written once: the database refuses to alter or remove one. */
+@Entity("baseline")
+export class BaselineEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  number!: number;
+
+  /** The baseline as text with its keys in order, from which the digest is made. */
+  @Column({ type: "longtext" })
+  content!: string;
+
+  /** SHA-256 of the content, in hexadecimal. */
+  @Column({ type: "char", length: 64 })
+  digest!: string;
+}

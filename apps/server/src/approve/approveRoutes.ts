@@ -1,0 +1,99 @@
+import type { Approval, Ledger, Me } from "@chronometra/contract";
+import { formatDate, finishDayOf, parseInstant, startDayOf, type Baseline } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { keepPlan } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { orNotFound } from "../shared/failure.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { ApprovalEntity, BaselineEntity } from "./approveEntities.ts";
+import { askApproval, decideApproval, digestOf } from "./approveService.ts";
+
+/** Never one's own: an approver decides what someone else asked for. */
+const mayDecide = (me: Me, approval: ApprovalEntity): boolean => me.roles.includes("approver") && approval.state === "asked" && approval.askedBy !== me.id;
+
+async function present(database: DataSource | EntityManager, me: Me, approvals: readonly ApprovalEntity[]): Promise<Approval[]> {
+  const names = await accountNames(database);
+  const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
+  return approvals.map((approval) => {
+    const project = projects.get(approval.projectId)!;
+    return {
+      id: approval.id,
+      project: project.id,
+      projectName: project.head.name,
+      projectCode: project.code,
+      state: approval.state,
+      askedBy: names.get(approval.askedBy) ?? "",
+      askedAt: approval.askedAt.toISOString(),
+      word: approval.word,
+      decidedBy: approval.decidedBy === null ? null : (names.get(approval.decidedBy) ?? ""),
+      decidedAt: approval.decidedAt?.toISOString() ?? null,
+      reason: approval.reason,
+      baseline: approval.baseline,
+      mayDecide: mayDecide(me, approval),
+    };
+  });
+}
+
+function baselineLine(baseline: Baseline, digest: string): Ledger["baselines"][number] {
+  const starts = baseline.activities.map((row) => row.start).sort();
+  const finishes = baseline.activities.map((row) => row.finish).sort();
+  const first = starts[0];
+  const last = finishes.at(-1);
+  return {
+    number: baseline.number,
+    approvedOn: baseline.approvedOn,
+    approvedBy: baseline.approvedBy,
+    reason: baseline.reason,
+    digest,
+    activities: baseline.activities.length,
+    budgetMinor: baseline.activities.reduce((sum, row) => sum + row.evenMinor + row.startMinor + row.finishMinor, 0),
+    start: first === undefined ? null : formatDate(startDayOf(parseInstant(first)!)),
+    finish: last === undefined ? null : formatDate(finishDayOf(parseInstant(last)!)),
+  };
+}
+
+export function approveRoutes(serving: Serving): void {
+  serve(serving, "GET /api/approvals", async ({ database, me }) => {
+    const open = await database.getRepository(ApprovalEntity).find({ where: { state: "asked" }, order: { askedAt: "ASC" } });
+    return present(database, me, open);
+  });
+
+  serve(serving, "GET /api/projects/:project/ledger", async ({ database, me, params }): Promise<Ledger> => {
+    const project = await findProject(database, params["project"]!);
+    const plan = await loadPlan(database.manager, project);
+    const approvals = await database.getRepository(ApprovalEntity).find({ where: { projectId: project.id }, order: { askedAt: "DESC" } });
+    const digests = await database.getRepository(BaselineEntity).find({ where: { projectId: project.id }, select: { number: true, digest: true, projectId: true } });
+    const digestOfNumber = new Map(digests.map(({ number, digest }) => [number, digest]));
+    return {
+      currency: plan.project.currency,
+      minorDigits: plan.project.minorDigits ?? 2,
+      mayAsk: mayEdit(me, project) && approvals.every(({ state }) => state !== "asked"),
+      approvals: await present(database, me, approvals),
+      baselines: [...plan.baselines.values()].map((baseline) => baselineLine(baseline, digestOfNumber.get(baseline.number) ?? "")).reverse(),
+    };
+  });
+
+  serve(serving, "POST /api/projects/:project/approvals", ({ database, me, params, body }) =>
+    inTransaction(database, async (manager) => {
+      const project = await lockProjectFor(manager, params["project"]!, me);
+      return (await present(manager, me, [await askApproval(manager, project, me, body.word)]))[0]!;
+    }),
+  );
+
+  serve(serving, "POST /api/approvals/:approval/decision", async ({ database, me, params, body }) => {
+    const decided = await inTransaction(database, (manager) => decideApproval(manager, me, params["approval"]!, body.decision, body.reason));
+    if (decided.plan !== null) keepPlan(decided.project, decided.plan);
+    return (await present(database, me, [decided.approval]))[0]!;
+  });
+
+  serve(serving, "GET /api/projects/:project/baselines/:number/digest", async ({ database, params }) => {
+    const number = Number(params["number"]);
+    const row = orNotFound(await database.getRepository(BaselineEntity).findOneBy({ projectId: params["project"]!, number: Number.isInteger(number) ? number : -1 }), "baseline of that number");
+    const recomputed = digestOf(row.content);
+    return { number, stored: row.digest, recomputed, same: recomputed === row.digest };
+  });
+}

@@ -1,0 +1,190 @@
+import { randomUUID } from "node:crypto";
+import type { Me } from "@chronometra/contract";
+import { parseDate, type Change } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { addAccount, hashPassword } from "../access/accounts.ts";
+import { AccountEntity } from "../access/accountEntity.ts";
+import { askApproval, decideApproval } from "../approve/approveService.ts";
+import { reportChanges, type ReportContent } from "../collect/reportChanges.ts";
+import { ReportEntity } from "../collect/reportEntity.ts";
+import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
+import { issuePeriod } from "../cycle/cycleService.ts";
+import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { createProject } from "../portfolio/createProject.ts";
+import { lockProjectFor } from "../portfolio/projectAccess.ts";
+import { ProgrammeEntity, type ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { buildPlan } from "./buildPlan.ts";
+import { dayAfterDate, livePeriod } from "./livePeriod.ts";
+import { PEOPLE } from "./people.ts";
+import { PROGRAMMES, PROJECTS, type DemoProject } from "./projects.ts";
+import { Random } from "./random.ts";
+
+const SEED = 20_260_202;
+const PASSWORD = "saltmarrow";
+
+/** How to sign in to the demo world. */
+export const DEMO_SIGN_INS = {
+  password: PASSWORD,
+  people: [
+    { login: "ines", is: "Ines Okafor, controller" },
+    { login: "tomas", is: "Tomas Lindqvist, project manager (also books time)" },
+    { login: "margit", is: "Margit Adeyemi, approver" },
+    { login: "ulla", is: "Ulla Ferreira, contributor" },
+    { login: "quill", is: "Quill Marchetti, reader" },
+    { login: "dagny", is: "Dagny Osei, administrator" },
+  ],
+} as const;
+
+/** Data dates of the reporting periods; the last one is open. */
+const DATA_DATES = ["2026-02-27", "2026-03-27", "2026-04-24", "2026-05-29", "2026-06-26", "2026-07-31", "2026-08-28", "2026-09-25", "2026-10-30", "2026-11-27"] as const;
+const FIRST_DAY = "2026-02-01";
+const OPEN_PERIOD = DATA_DATES.length;
+/** Time is reported up to here in the open period; the newest of it waits for acceptance. */
+const REPORTED_TO = "2026-11-20";
+const ACCEPTED_TO = "2026-11-13";
+const REBASELINED_IN = 6;
+/** Projects whose data date nobody has moved to the open period yet. */
+const BEHIND = new Set(["FS-03", "SW-02"]);
+
+interface World {
+  readonly database: DataSource;
+  readonly accounts: ReadonlyMap<string, Me>;
+  readonly controller: Me;
+  readonly approver: Me;
+  readonly random: Random;
+  readonly booked: Map<string, number>;
+}
+
+interface LiveProject {
+  readonly demo: DemoProject;
+  readonly id: string;
+  readonly manager: Me;
+}
+
+const at = (date: string, time = "15:00"): Date => new Date(`${date}T${time}:00Z`);
+
+/**
+ * Fills an empty database with the Saltmarrow Estuary Authority, by the same changes that users make.
+ * @param say is told what is being done
+ * @returns whether the database holds the demo world now
+ */
+export async function loadDemoIfEmpty(database: DataSource, say: (words: string) => void): Promise<boolean> {
+  const marker = await database.getRepository(SettingEntity).findOneBy({ name: "demo" });
+  if (marker?.value === "complete") return true;
+  if (marker === null && (await database.getRepository(AccountEntity).count()) > 0) return false;
+  if (marker !== null) throw new Error("the demo data was not loaded to its end; remove the data folder and start again");
+  await database.getRepository(SettingEntity).insert([{ name: "demo", value: "loading" }, { name: "organisation", value: "Saltmarrow Estuary Authority" }]);
+  const world = await populate(database);
+  const projects: LiveProject[] = [];
+  for (const demo of PROJECTS) projects.push(await bring(world, demo));
+  for (let period = 1; period <= OPEN_PERIOD; period++) {
+    say(`demo data: period ${period} of ${OPEN_PERIOD}`);
+    await livePortfolio(world, projects, period);
+  }
+  await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
+  return true;
+}
+
+async function populate(database: DataSource): Promise<World> {
+  const passwordHash = await hashPassword(PASSWORD);
+  const accounts = new Map<string, Me>();
+  for (const person of PEOPLE) {
+    const login = person.name.split(" ")[0]!.normalize("NFD").replace(/[^A-Za-z]/g, "");
+    accounts.set(person.name, await addAccount(database, { login, name: person.name, passwordHash, roles: [...person.roles], personId: person.id }));
+  }
+  for (const [position, name] of PROGRAMMES.entries()) await database.getRepository(ProgrammeEntity).insert({ id: randomUUID(), name, position });
+  return { database, accounts, controller: accounts.get("Ines Okafor")!, approver: accounts.get("Margit Adeyemi")!, random: new Random(SEED), booked: new Map() };
+}
+
+/** A project comes in, and its manager asks for approval; all but the last are approved before they begin. */
+async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
+  const { database } = world;
+  const manager = world.accounts.get(demo.manager)!;
+  const programme = await database.getRepository(ProgrammeEntity).findOneByOrFail({ name: demo.programme });
+  const bundle = buildPlan(demo, world.random);
+  const project = await inTransaction(database, (tx) => createProject(tx, manager, { bundle, programmeId: programme.id, managerId: manager.id, label: `Imported ${demo.code}.json` }));
+  if (demo.story === "unapproved") {
+    await inTransaction(database, async (tx) => askApproval(tx, await lockProjectFor(tx, project.id, manager), manager, "Scope agreed with the water quality board; buoys are on order from January.", at("2026-11-19")));
+  } else {
+    const day = demo.start < "2026-02-10" ? "2026-01-28" : new Date(at(demo.start).getTime() - 6 * 86_400_000).toISOString().slice(0, 10);
+    await approve(world, project.id, manager, "Plan as agreed with the programme board.", "Agreed by the board; funds released.", day);
+  }
+  return { demo, id: project.id, manager };
+}
+
+async function approve(world: World, projectId: string, manager: Me, word: string, reason: string, day: string): Promise<void> {
+  const decided = await inTransaction(world.database, async (tx) => {
+    const approval = await askApproval(tx, await lockProjectFor(tx, projectId, manager), manager, word, at(day, "09:00"));
+    return decideApproval(tx, world.approver, approval.id, "approve", reason, at(day, "16:00"));
+  });
+  if (decided.plan !== null) keepPlan(decided.project, decided.plan);
+}
+
+async function livePortfolio(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
+  const dataDate = DATA_DATES[period - 1]!;
+  const former = DATA_DATES[period - 2];
+  const fromDate = former === undefined ? FIRST_DAY : dayString(dayAfterDate(former));
+  const issueBy = `${dayString((parseDate(dataDate)! + 4) as never)}T12:00`;
+  await world.database.getRepository(ReportingPeriodEntity).insert({ number: period, fromDate, dataDate, issueBy });
+  for (const project of projects) {
+    const begun = project.demo.start <= dataDate && project.demo.story !== "unapproved";
+    if (!begun) continue;
+    if (project.demo.story === "rebaselined" && period === REBASELINED_IN) await rebaseline(world, project, fromDate);
+    await liveProject(world, project, period, fromDate, dataDate);
+    if (period < OPEN_PERIOD) await issuePeriod(world.database, project.manager, project.id, at(dataDate, "18:00"));
+  }
+}
+
+const dayString = (day: number): string => new Date(Date.UTC(1990, 0, 1 + day)).toISOString().slice(0, 10);
+
+/** A period of one project: people report, their manager accepts and enters the invoices, the data date moves. */
+async function liveProject(world: World, { demo, id, manager }: LiveProject, period: number, fromDate: string, dataDate: string): Promise<void> {
+  const open = period === OPEN_PERIOD;
+  const to = open ? REPORTED_TO : dataDate;
+  const plan = await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
+  const lived = livePeriod({ plan, story: demo.story, period, from: parseDate(fromDate > demo.start ? fromDate : demo.start)!, to: parseDate(to)!, random: world.random, booked: world.booked });
+  const accepted = open ? lived.reports.filter(({ date }) => date <= ACCEPTED_TO) : lived.reports;
+  const waiting = open ? lived.reports.filter((report) => report.date > ACCEPTED_TO && report.personId !== "" && world.random.next() < 0.35) : [];
+  const move: Change[] = open && BEHIND.has(demo.code) ? [] : [{ type: "setDataDate", date: dataDate }];
+  await change(world, id, manager, move, `Data date moved to ${dataDate}`, at(to, "17:00"));
+  await accept(world, id, manager, accepted, open, at(to, "17:20"));
+  await change(world, id, manager, open ? lived.costs.filter((cost) => cost.type === "postCost" && cost.cost.date <= ACCEPTED_TO) : lived.costs, "Invoices of the period", at(to, "17:40"));
+  if (waiting.length > 0) await insertReports(world.database.manager, id, waiting.map((report) => ({ ...report, id: randomUUID() })), "submitted", null, at(to, "16:00"));
+}
+
+async function change(world: World, id: string, me: Me, changes: readonly Change[], label: string, when: Date): Promise<void> {
+  if (changes.length === 0) return;
+  const stored = await inTransaction(world.database, async (tx) => {
+    const project = await lockProjectFor(tx, id, me);
+    return { project, ...(await storeChanges(tx, project, me, { changes, label, at: when })) };
+  });
+  keepPlan(stored.project, stored.plan);
+}
+
+async function accept(world: World, id: string, me: Me, reports: readonly ReportContent[], keep: boolean, when: Date): Promise<void> {
+  if (reports.length === 0) return;
+  const stored = await inTransaction(world.database, async (tx) => {
+    const project: ProjectEntity = await lockProjectFor(tx, id, me);
+    const changes = reportChanges(await loadPlan(tx, project), reports);
+    const result = await storeChanges(tx, project, me, { changes, label: `Accepted ${reports.length} reports`, at: when });
+    if (keep) await insertReports(tx, id, reports.filter(({ personId }) => personId !== ""), "posted", me.id, when);
+    return { project, plan: result.plan };
+  });
+  keepPlan(stored.project, stored.plan);
+}
+
+async function insertReports(manager: EntityManager, projectId: string, reports: readonly ReportContent[], state: "posted" | "submitted", decidedBy: string | null, sentAt: Date): Promise<void> {
+  const rows = reports.map(({ id, ...content }) => ({ ...content, id: state === "submitted" ? id : randomUUID(), projectId, state, sentAt, decidedBy, word: null }));
+  for (let i = 0; i < rows.length; i += 500) await manager.getRepository(ReportEntity).insert(rows.slice(i, i + 500));
+}
+
+/** What is behind is put later in the plan, and a second baseline is approved. */
+async function rebaseline(world: World, { id, manager }: LiveProject, day: string): Promise<void> {
+  const plan = await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
+  const stretched = [...plan.activities.values()].filter((activity) => activity.durationMinutes !== undefined && activity.actualFinish === undefined && activity.parked !== true);
+  const changes = stretched.map((activity): Change => ({ type: "setDuration", activity: activity.id, minutes: Math.ceil((activity.durationMinutes! * 1.3) / 480) * 480 }));
+  await change(world, id, manager, changes, "Durations as they turned out after the storm", at(day, "10:00"));
+  await approve(world, id, manager, "The April storm took the moorings; durations as learnt since.", "Storm accepted as the cause; new dates agreed with the ferry company.", day);
+}

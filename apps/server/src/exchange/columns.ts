@@ -1,0 +1,116 @@
+/** What a cell of a column holds. */
+export type CellKind = "id" | "text" | "int" | "number" | "date" | "instant" | "dateOrInstant" | "bool" | "shifts";
+
+export interface ColumnSpec {
+  readonly kind: CellKind;
+  readonly required?: true;
+  /** Understood when read, never written. */
+  readonly readOnly?: true;
+}
+
+const id: ColumnSpec = { kind: "id", required: true };
+const optionalId: ColumnSpec = { kind: "id" };
+const text: ColumnSpec = { kind: "text" };
+const name: ColumnSpec = { kind: "text", required: true };
+const int: ColumnSpec = { kind: "int" };
+const needInt: ColumnSpec = { kind: "int", required: true };
+const number: ColumnSpec = { kind: "number" };
+const date: ColumnSpec = { kind: "date" };
+const needDate: ColumnSpec = { kind: "date", required: true };
+const instant: ColumnSpec = { kind: "instant", required: true };
+const shifts: ColumnSpec = { kind: "shifts" };
+const week = { mon: shifts, tue: shifts, wed: shifts, thu: shifts, fri: shifts, sat: shifts, sun: shifts };
+const calendar = { id, name, base: optionalId, dayMinutes: int, hasWeek: { kind: "bool" } as ColumnSpec, ...week };
+const exception = { calendar: id, from: needDate, to: needDate, shifts, label: text };
+
+/**
+ * The tables of a spreadsheet or CSV set, one a sheet, named as in the plan bundle. What the bundle nests in a row has
+ * a dotted column, what it lists in a row a sheet of its own.
+ */
+export const SHEETS = {
+  project: { code: id, name, currency: name, minorDigits: int, start: needDate, dataDate: date, calendar: id, logic: text, criticalFloatMinutes: int, tightDays: number },
+  calendars: calendar,
+  calendarExceptions: exception,
+  people: { id, name, role: text, calendar: optionalId },
+  rates: { person: id, from: needDate, perHourMinor: needInt },
+  activities: {
+    id,
+    name,
+    parent: optionalId,
+    kind: text,
+    calendar: optionalId,
+    durationMinutes: int,
+    durationHours: { kind: "number", readOnly: true } as ColumnSpec,
+    durationDays: { kind: "number", readOnly: true } as ColumnSpec,
+    start: { kind: "date", readOnly: true } as ColumnSpec,
+    level: { kind: "int", readOnly: true } as ColumnSpec,
+    driver: text,
+    windowPolicy: text,
+    "wish.type": text,
+    "wish.date": date,
+    "wish.reason": text,
+    deadline: date,
+    parked: { kind: "bool" } as ColumnSpec,
+    owner: optionalId,
+    "credit.rule": text,
+    "credit.startCredit": number,
+    "credit.unitsTotal": number,
+    "credit.unitsDone": number,
+    "credit.stage": text,
+    "credit.to": optionalId,
+    actualStart: { kind: "dateOrInstant" } as ColumnSpec,
+    actualFinish: { kind: "dateOrInstant" } as ColumnSpec,
+    percent: number,
+    remainingMinutes: int,
+  },
+  steps: { activity: id, name, weight: { kind: "number", required: true } as ColumnSpec, doneOn: date },
+  stages: { activity: id, name, credit: { kind: "number", required: true } as ColumnSpec },
+  links: { from: id, to: id, type: text, lagMinutes: int, lagIn: text },
+  assignments: { activity: id, person: id, plannedMinutes: needInt, remainingMinutes: int, unitsPercent: number, restart: date },
+  costs: { id, activity: id, category: name, plannedMinor: needInt, timing: text },
+  baselines: { number: needInt, approvedOn: needDate, approvedBy: name, reason: name },
+  baselineCalendars: { baseline: needInt, ...calendar },
+  baselineCalendarExceptions: { baseline: needInt, ...exception },
+  baselineActivities: {
+    baseline: needInt,
+    id,
+    start: instant,
+    finish: instant,
+    durationMinutes: needInt,
+    calendar: optionalId,
+    evenMinor: needInt,
+    startMinor: needInt,
+    finishMinor: needInt,
+    minutes: needInt,
+    deadline: date,
+  },
+  timeEntries: { activity: id, person: id, date: needDate, minutes: needInt, state: name, note: text },
+  actualCosts: { activity: id, date: needDate, amountMinor: needInt, category: text, reference: text },
+} as const satisfies Record<string, Record<string, ColumnSpec>>;
+
+export type SheetName = keyof typeof SHEETS;
+export const SHEET_NAMES = Object.keys(SHEETS) as SheetName[];
+
+export const columnsOf = (sheet: SheetName): Readonly<Record<string, ColumnSpec>> => SHEETS[sheet];
+
+/** Headings that people write for a column, beside its own name; compared without case, spaces and signs. */
+export const SYNONYMS: Partial<Record<SheetName, Readonly<Record<string, readonly string[]>>>> = {
+  activities: {
+    id: ["activityid", "code", "no", "number", "ref", "wbs", "nr"],
+    name: ["activity", "activityname", "title", "description", "designation"],
+    parent: ["parentid", "belongsto", "under"],
+    durationMinutes: ["minutes"],
+    durationHours: ["hours", "durationh", "durationinhours"],
+    durationDays: ["days", "duration", "durationd", "durationindays", "length", "workingdays"],
+    start: ["starts", "begin", "begins", "plannedstart", "startdate"],
+    deadline: ["due", "duedate", "latestfinish"],
+    percent: ["done", "percentcomplete", "complete", "progress"],
+    actualStart: ["started", "actualbegin"],
+    actualFinish: ["finished", "ended", "actualend"],
+    level: ["outlinelevel", "depth"],
+    owner: ["responsible", "who"],
+  },
+  links: { from: ["predecessor", "before"], to: ["successor", "after"], type: ["kind"], lagMinutes: ["lag"] },
+  people: { id: ["personid"], name: ["person"] },
+  assignments: { activity: ["activityid"], person: ["who", "personid"], plannedMinutes: ["planned", "minutes"] },
+};

@@ -1,0 +1,74 @@
+import { toBundle, type PlanBundle } from "@chronometra/core";
+import type { Request, Response } from "express";
+import multer from "multer";
+import { In, type DataSource } from "typeorm";
+import { ReportEntity } from "../collect/reportEntity.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { findProject } from "../portfolio/projectAccess.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { Failure } from "../shared/failure.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
+import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
+
+/** The plan with the time that waits or was returned, which is kept beside it. */
+async function wholeBundle(database: DataSource, project: ProjectEntity): Promise<PlanBundle> {
+  const bundle = toBundle(await loadPlan(database.manager, project));
+  const waiting = await database.getRepository(ReportEntity).find({ where: { projectId: project.id, state: In(["submitted", "returned"]) }, order: { date: "ASC" } });
+  const known = new Set(bundle.activities.map(({ id }) => id));
+  const entries = waiting.flatMap(({ activityId, personId, date, minutes, state, note }) =>
+    minutes === null || !known.has(activityId) ? [] : [{ activity: activityId, person: personId, date, minutes, state: state as "submitted" | "returned", ...(note === "" ? {} : { note }) }],
+  );
+  return { ...bundle, timeEntries: [...(bundle.timeEntries ?? []), ...entries] };
+}
+
+const UPLOAD_MEGABYTES = 60;
+const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: UPLOAD_MEGABYTES * 1024 * 1024, files: 20, fields: 10 } }).array("file");
+
+/** The files of a call; read only once the caller has been admitted. */
+function receiveFiles(request: Request, response: Response): Promise<Express.Multer.File[]> {
+  return new Promise((resolve, reject) => {
+    upload(request, response, (error: unknown) => {
+      if ((error as { code?: string } | undefined)?.code === "LIMIT_FILE_SIZE") reject(new Failure("tooLarge", `The file is larger than ${UPLOAD_MEGABYTES} MB, more than any plan needs; nothing was stored.`));
+      else if (error) reject(error as Error);
+      else resolve((request.files ?? []) as Express.Multer.File[]);
+    });
+  });
+}
+
+const FORMS: Record<string, { type: string; ending: string; write: (bundle: PlanBundle) => Promise<Buffer> | Buffer }> = {
+  json: { type: "application/json", ending: "json", write: (bundle) => Buffer.from(JSON.stringify(bundle, null, 1)) },
+  xlsx: { type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ending: "xlsx", write: writeWorkbook },
+  csv: { type: "application/zip", ending: "zip", write: writeCsvZip },
+};
+
+export function exchangeRoutes(serving: Serving): void {
+  serve(serving, "GET /api/projects/:project/export/:form", async ({ database, params, response }) => {
+    const form = Object.hasOwn(FORMS, params["form"]!) ? FORMS[params["form"]!]! : null;
+    if (form === null) throw new Failure("notFound", "A project is exported as json, xlsx or csv.");
+    const project = await findProject(database, params["project"]!);
+    const name = `${project.code.replace(/[^\w.-]+/g, "-")}.${form.ending}`;
+    const content = await form.write(await wholeBundle(database, project));
+    response.type(form.type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(content);
+    return "";
+  });
+
+  serve(serving, "POST /api/imports", async ({ database, me, request, response }) => {
+    const files = await receiveFiles(request, response);
+    return beginImport(
+      database,
+      me,
+      files.map((file) => ({ name: Buffer.from(file.originalname, "latin1").toString("utf8"), data: new Uint8Array(file.buffer) })),
+    );
+  });
+
+  serve(serving, "GET /api/imports/:import", ({ database, me, params }) => viewImport(database, me, params["import"]!));
+  serve(serving, "PUT /api/imports/:import", ({ database, me, params, body }) => answerImport(database, me, params["import"]!, body));
+
+  serve(serving, "POST /api/imports/:import/store", async ({ database, me, params, body }) => ({ project: await storeImport(database, me, params["import"]!, body.programme ?? null) }));
+
+  serve(serving, "DELETE /api/imports/:import", async ({ database, me, params }) => {
+    await dropImport(database, me, params["import"]!);
+    return { ok: true as const };
+  });
+}

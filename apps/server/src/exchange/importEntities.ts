@@ -1,0 +1,55 @@
+import { Column, Entity, Index, PrimaryColumn } from "typeorm";
+
+/** A file that was brought and not stored as a project yet. */
+@Entity("import_draft")
+@Index("import_draft_account", ["accountId"])
+export class ImportDraftEntity {
+  @PrimaryColumn({ type: "varchar", length: 36 })
+  id!: string;
+
+  @Column({ name: "account_id", type: "varchar", length: 36 })
+  accountId!: string;
+
+  @Column({ name: "created_at", type: "datetime", precision: 3 })
+  createdAt!: Date;
+
+  @Column({ name: "file_name", type: "varchar", length: 300 })
+  fileName!: string;
+
+  @Column({ type: "varchar", length: 10 })
+  state!: "reading" | "ready" | "failed" | "stored";
+
+  @Column({ type: "double" })
+  progress!: number;
+
+  @Column({ type: "varchar", length: 200 })
+  step!: string;
+
+  /** The file's cells (`SourceFile`), read once. */
+  @Column({ type: "longtext", nullable: true })
+  source!: string | null;
+
+  /** `ImportAnswers`. */
+  @Column({ type: "mediumtext" })
+  answers!: string;
+
+  /** What was understood (`Understood`), the bundle among it. */
+  @Column({ type: "longtext", nullable: true })
+  understood!: string | null;
+
+  @Column({ name: "stored_as", type: "varchar", length: 36, nullable: true })
+  storedAs!: string | null;
+}
+
+/** A heading that someone matched by hand, remembered for the next file. */
+@Entity("known_heading")
+export class KnownHeadingEntity {
+  @PrimaryColumn({ name: "table_name", type: "varchar", length: 40 })
+  tableName!: string;
+
+  @PrimaryColumn({ type: "varchar", length: 200 })
+  heading!: string;
+
+  @Column({ name: "column_name", type: "varchar", length: 60 })
+  columnName!: string;
+}

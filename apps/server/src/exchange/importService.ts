@@ -1,0 +1,142 @@
+import { randomUUID } from "node:crypto";
+import { MessageChannel } from "node:worker_threads";
+import type { ImportAnswers, ImportView, Me } from "@chronometra/contract";
+import { Piscina } from "piscina";
+import type { DataSource } from "typeorm";
+import { createProject } from "../portfolio/createProject.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+import { SHEETS } from "./columns.ts";
+import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
+import { plainHeading, type KnownHeadings } from "./matchSheets.ts";
+import type { Upload } from "./readFiles.ts";
+import type { Understood } from "./understand.ts";
+import type { AnswerJob, JobResult, ReadJob } from "./worker.ts";
+
+const extension = import.meta.url.endsWith(".ts") ? "ts" : "js";
+let pool: Piscina | undefined;
+const workers = (): Piscina => (pool ??= new Piscina({ filename: new URL(`./worker.${extension}`, import.meta.url).href, maxThreads: 2, idleTimeout: 20_000 }));
+
+/** Ends the worker threads, when the server stops. */
+export const stopImports = async (): Promise<void> => {
+  await pool?.destroy();
+  pool = undefined;
+};
+
+/** Files that are being read now, so that dropping one stops its worker. */
+const reading = new Map<string, AbortController>();
+
+const COLUMNS: ImportView["columns"] = Object.fromEntries(Object.entries(SHEETS).map(([table, columns]) => [table, Object.keys(columns)]));
+
+async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
+  const known: Record<string, Record<string, string>> = {};
+  for (const { tableName, heading, columnName } of await database.getRepository(KnownHeadingEntity).find()) (known[tableName] ??= {})[heading] = columnName;
+  return known;
+}
+
+/** Takes a file in: it is read in a worker, and looked at under the draft's id meanwhile. */
+export async function beginImport(database: DataSource, me: Me, uploads: readonly Upload[]): Promise<ImportView> {
+  if (uploads.length === 0) throw new Failure("invalid", "No file came with the call; choose one.");
+  const fileName = (uploads.length === 1 ? uploads[0]!.name : `${uploads[0]!.name} and ${uploads.length - 1} more`).slice(0, 300);
+  const draft = database.getRepository(ImportDraftEntity).create({
+    id: randomUUID(),
+    accountId: me.id,
+    createdAt: new Date(),
+    fileName,
+    state: "reading",
+    progress: 0,
+    step: "waiting for its turn",
+    source: null,
+    answers: "{}",
+    understood: null,
+    storedAs: null,
+  });
+  await database.getRepository(ImportDraftEntity).insert(draft);
+  void readInBackground(database, draft.id, uploads, fileName);
+  return viewOf(draft);
+}
+
+async function readInBackground(database: DataSource, id: string, uploads: readonly Upload[], fileName: string): Promise<void> {
+  const drafts = database.getRepository(ImportDraftEntity);
+  const abort = new AbortController();
+  reading.set(id, abort);
+  const { port1, port2 } = new MessageChannel();
+  port1.on("message", ({ share, step }: { share: number; step: string }) => void drafts.update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) }).catch(() => undefined));
+  try {
+    const job: ReadJob = { job: "read", uploads, answers: {}, known: await knownHeadings(database), fileName, port: port2 };
+    const result = (await workers().run(job, { signal: abort.signal, transferList: [port2] })) as JobResult;
+    if ("unreadable" in result) await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
+    else await drafts.update({ id }, { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood });
+  } catch (error) {
+    if (!abort.signal.aborted) await drafts.update({ id }, { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) }).catch(() => undefined);
+  } finally {
+    reading.delete(id);
+    port1.close();
+  }
+}
+
+async function ownDraft(database: DataSource, me: Me, id: string): Promise<ImportDraftEntity> {
+  return orNotFound(await database.getRepository(ImportDraftEntity).findOneBy({ id, accountId: me.id }), "file of yours being imported");
+}
+
+export const viewImport = async (database: DataSource, me: Me, id: string): Promise<ImportView> => viewOf(await ownDraft(database, me, id));
+
+function viewOf(draft: ImportDraftEntity): ImportView {
+  const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
+  const nothing = { kind: null, sheets: [], dateQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 };
+  return {
+    id: draft.id,
+    fileName: draft.fileName,
+    state: draft.state,
+    progress: draft.progress,
+    step: draft.step,
+    ...(understood?.view ?? nothing),
+    storable: draft.state === "ready" && understood !== null && understood.bundle !== null,
+    storedAs: draft.storedAs,
+    answers: JSON.parse(draft.answers) as ImportAnswers,
+    columns: COLUMNS,
+  };
+}
+
+/** Takes answers, remembers headings matched by hand, and reads the file again in their light. */
+export async function answerImport(database: DataSource, me: Me, id: string, answers: ImportAnswers): Promise<ImportView> {
+  const draft = await ownDraft(database, me, id);
+  if (draft.state !== "ready" || draft.source === null) throw new Failure("conflict", "This file is not ready for answers.");
+  const job: AnswerJob = { job: "answer", source: draft.source, answers, known: await knownHeadings(database), fileName: draft.fileName };
+  const result = (await workers().run(job)) as JobResult;
+  if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
+  const changed = { answers: JSON.stringify(answers), understood: result.understood };
+  await database.getRepository(ImportDraftEntity).update({ id }, changed);
+  Object.assign(draft, changed);
+  await rememberHeadings(database, answers, JSON.parse(result.understood) as Understood);
+  return viewOf(draft);
+}
+
+async function rememberHeadings(database: DataSource, answers: ImportAnswers, understood: Understood): Promise<void> {
+  const rows = understood.view.sheets.flatMap((sheet) =>
+    Object.entries(answers.sheets?.[sheet.name]?.columns ?? {}).flatMap(([heading, columnName]) =>
+      sheet.table === null || columnName === "" || plainHeading(heading) === "" ? [] : [{ tableName: sheet.table, heading: plainHeading(heading).slice(0, 200), columnName }],
+    ),
+  );
+  if (rows.length > 0) await database.getRepository(KnownHeadingEntity).upsert(rows, ["tableName", "heading"]);
+}
+
+/** Stores what was understood as a new project, all or nothing. */
+export async function storeImport(database: DataSource, me: Me, id: string, programmeId: string | null): Promise<string> {
+  return inTransaction(database, async (manager) => {
+    const draft = orNotFound(await manager.getRepository(ImportDraftEntity).findOne({ where: { id, accountId: me.id }, lock: { mode: "pessimistic_write" } }), "file of yours being imported");
+    if (draft.state === "stored") throw new Failure("conflict", "This file has been stored already.");
+    const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
+    if (understood?.bundle == null) throw new Failure("invalid", "The file has errors; nothing can be stored until they are mended.");
+    const project = await createProject(manager, me, { bundle: understood.bundle, programmeId, managerId: me.id, label: `Imported ${draft.fileName}`.slice(0, 200) });
+    await manager.getRepository(ImportDraftEntity).update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
+    return project.id;
+  });
+}
+
+/** Drops a file; one that is being read is stopped. */
+export async function dropImport(database: DataSource, me: Me, id: string): Promise<void> {
+  const draft = await ownDraft(database, me, id);
+  reading.get(draft.id)?.abort();
+  await database.getRepository(ImportDraftEntity).delete({ id: draft.id });
+}

@@ -1,0 +1,162 @@
+import ExcelJS from "exceljs";
+import { Unzip, UnzipInflate } from "fflate";
+import Papa from "papaparse";
+
+/** A cell as it was brought: text, number, yes or no, a date (ISO, with time where it has one), an error, or nothing. */
+export type Cell = string | number | boolean | null | { readonly date: string } | { readonly fault: string };
+
+export interface SourceSheet {
+  readonly name: string;
+  readonly rows: readonly Cell[][];
+  /** How far the first text of each row is indented, where the file says. */
+  readonly indents: readonly number[];
+}
+
+/** A file's content, read once: a bundle's JSON, or sheets of cells. */
+export type SourceFile = { readonly kind: "bundle"; readonly text: string } | { readonly kind: "tables"; readonly sheets: readonly SourceSheet[] };
+
+export interface Upload {
+  readonly name: string;
+  readonly data: Uint8Array;
+}
+
+/** Thrown where a file cannot be read at all; the message is for whoever brought it. */
+export class Unreadable extends Error {}
+
+type Progress = (share: number, step: string) => void;
+
+const MAX_UNPACKED_BYTES = 400 * 1024 * 1024;
+const MAX_ROWS = 300_000;
+const MAX_COLUMNS = 400;
+
+/**
+ * Unpacks a zip, counting what really comes out, whatever its directory claims.
+ * @throws {Unreadable} where it would unpack to more than a plan can be
+ */
+export function unpack(upload: Upload): Map<string, Uint8Array> {
+  const files = new Map<string, Uint8Array>();
+  let total = 0;
+  const unzip = new Unzip((file) => {
+    const chunks: Uint8Array[] = [];
+    file.ondata = (error, chunk, final) => {
+      if (error !== null) throw new Unreadable(`${upload.name}: is damaged (${error.message})`);
+      total += chunk.length;
+      if (total > MAX_UNPACKED_BYTES) throw new Unreadable(`${upload.name}: unpacks to more than 400 MB, which no plan needs; it was not read`);
+      chunks.push(chunk);
+      if (final) files.set(file.name, Buffer.concat(chunks));
+    };
+    file.start();
+  });
+  unzip.register(UnzipInflate);
+  const STEP = 1 << 16;
+  try {
+    for (let at = 0; at < upload.data.length; at += STEP) unzip.push(upload.data.subarray(at, at + STEP), at + STEP >= upload.data.length);
+  } catch (error) {
+    throw error instanceof Unreadable ? error : new Unreadable(`${upload.name}: is damaged or no zip file`);
+  }
+  if (files.size === 0) throw new Unreadable(`${upload.name}: is damaged or empty`);
+  return files;
+}
+
+const isZip = (data: Uint8Array): boolean => data[0] === 0x50 && data[1] === 0x4b;
+
+function decode(upload: Upload): string {
+  try {
+    return new TextDecoder("utf-8", { fatal: true }).decode(upload.data);
+  } catch {
+    // Spreadsheets of Western Europe still write this where they do not write UTF-8.
+    return new TextDecoder("windows-1252").decode(upload.data);
+  }
+}
+
+/**
+ * Reads a JSON bundle, a workbook, one or several CSV files, or a zip of CSV files.
+ * @throws {Unreadable} with what is wrong with which file
+ */
+export async function readFiles(uploads: readonly Upload[], progress: Progress = () => undefined): Promise<SourceFile> {
+  const first = uploads[0];
+  if (first === undefined) throw new Unreadable("No file came with the call; choose one.");
+  if (uploads.length === 1 && isZip(first.data)) {
+    const files = unpack(first);
+    if ([...files.keys()].some((name) => name.startsWith("xl/"))) return readWorkbook(first, progress);
+    const csv = [...files].filter(([name]) => name.toLowerCase().endsWith(".csv"));
+    if (csv.length === 0) throw new Unreadable(`${first.name}: holds neither a workbook nor CSV files`);
+    return { kind: "tables", sheets: csv.map(([name, data]) => readCsv({ name, data })) };
+  }
+  if (uploads.length === 1 && /^\s*[{[]/.test(decode({ ...first, data: first.data.subarray(0, 200) }).replace(/^\uFEFF/, ""))) {
+    return { kind: "bundle", text: decode(first).replace(/^\uFEFF/, "") };
+  }
+  const stranger = uploads.find(({ data }) => isZip(data) || data.subarray(0, 4000).includes(0));
+  if (stranger !== undefined) throw new Unreadable(`${stranger.name}: is neither JSON nor CSV; bring a plan bundle (.json), a workbook (.xlsx), or CSV files`);
+  return { kind: "tables", sheets: uploads.map(readCsv) };
+}
+
+function readCsv(upload: Upload): SourceSheet {
+  const parsed = Papa.parse<string[]>(decode(upload).replace(/^\uFEFF/, ""), { skipEmptyLines: false });
+  const fault = parsed.errors.find(({ type }) => type === "Quotes");
+  if (fault !== undefined) throw new Unreadable(`${upload.name}: line ${(fault.row ?? 0) + 1}: ${fault.message}`);
+  if (parsed.data.length > MAX_ROWS) throw new Unreadable(`${upload.name}: has more than ${MAX_ROWS} rows`);
+  const rows = parsed.data.map((row) => row.map((cell): Cell => (cell.trim() === "" ? null : cell)));
+  const name = upload.name.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "");
+  return { name, rows, indents: parsed.data.map((row) => leadingSpaces(row.find((cell) => cell.trim() !== "") ?? "")) };
+}
+
+const leadingSpaces = (text: string): number => text.length - text.trimStart().length;
+
+async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceFile> {
+  const workbook = new ExcelJS.Workbook();
+  try {
+    await workbook.xlsx.load(Buffer.from(upload.data) as never);
+  } catch (error) {
+    throw new Unreadable(`${upload.name}: is no workbook that can be read (${(error as Error).message})`);
+  }
+  const sheets: SourceSheet[] = [];
+  for (const page of workbook.worksheets) {
+    progress(0.2 + (0.3 * sheets.length) / workbook.worksheets.length, `reading sheet ${page.name}`);
+    if (page.rowCount > MAX_ROWS || page.columnCount > MAX_COLUMNS * 10) throw new Unreadable(`${upload.name}: sheet ${page.name} has more than ${MAX_ROWS} rows or far too many columns`);
+    sheets.push(readPage(page));
+  }
+  return { kind: "tables", sheets };
+}
+
+function readPage(page: ExcelJS.Worksheet): SourceSheet {
+  const rows: Cell[][] = [];
+  const indents: number[] = [];
+  const width = Math.min(page.columnCount, MAX_COLUMNS);
+  page.eachRow({ includeEmpty: true }, (row, number) => {
+    const cells: Cell[] = [];
+    let indent = 0;
+    let seenText = false;
+    for (let c = 1; c <= width; c++) {
+      const cell = row.getCell(c);
+      const value = asShown(plainValue(cell.value), cell.numFmt);
+      if (!seenText && typeof value === "string") {
+        seenText = true;
+        indent = (cell.alignment?.indent ?? 0) * 2 + leadingSpaces(value);
+      }
+      cells.push(value);
+    }
+    rows[number - 1] = cells;
+    indents[number - 1] = indent;
+  });
+  return { name: page.name, rows: Array.from(rows, (row) => row ?? []), indents: Array.from(indents, (indent) => indent ?? 0) };
+}
+
+/** A number formatted as a percentage is meant as it is shown. */
+const asShown = (value: Cell, format: string | undefined): Cell =>
+  typeof value === "number" && format?.includes("%") === true ? Math.round(value * 1e8) / 1e6 : value;
+
+function plainValue(value: ExcelJS.CellValue): Cell {
+  if (value === null || value === undefined) return null;
+  if (typeof value === "number" || typeof value === "boolean") return value;
+  if (typeof value === "string") return value.trim() === "" ? null : value;
+  if (value instanceof Date) return Number.isNaN(value.getTime()) ? { fault: "is no date" } : { date: value.toISOString().slice(0, 16).replace("T00:00", "") };
+  if ("richText" in value) return value.richText.map(({ text }) => text).join("");
+  if ("error" in value) return { fault: `holds the error ${value.error}` };
+  if ("formula" in value || "sharedFormula" in value) {
+    const result = (value as { result?: ExcelJS.CellValue }).result;
+    return result === undefined || result === null ? { fault: "holds a formula without a value; save the workbook once more, or paste the value" } : plainValue(result);
+  }
+  if ("text" in value) return plainValue(value.text as ExcelJS.CellValue);
+  return { fault: "holds something that is neither text, number nor date" };
+}

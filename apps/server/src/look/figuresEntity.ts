@@ -1,0 +1,15 @@
+import { Column, Entity, PrimaryColumn } from "typeorm";
+
+/** A project's figures, one row a revision, written in the transaction that changed the project. */
+@Entity("figures")
+export class FiguresEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  revision!: number;
+
+  /** A `Summary` of the contract. */
+  @Column({ type: "mediumtext" })
+  summary!: string;
+}

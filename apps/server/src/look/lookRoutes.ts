@@ -1,0 +1,42 @@
+import type { ProjectLook, Summary } from "@chronometra/contract";
+import { accountNames } from "../access/accounts.ts";
+import { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
+import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { curveOf, figureRows } from "./lookService.ts";
+import { computeWhole, summarise } from "./summarise.ts";
+
+export function lookRoutes(serving: Serving): void {
+  serve(serving, "GET /api/projects/:project", async ({ database, me, params }): Promise<ProjectLook> => {
+    const project = await findProject(database, params["project"]!);
+    const whole = computeWhole(await loadPlan(database.manager, project));
+    const issued = await database.getRepository(IssuedPeriodEntity).find({ where: { projectId: project.id }, order: { number: "ASC" } });
+    const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
+    const names = await accountNames(database);
+    return {
+      id: project.id,
+      revision: project.revision,
+      code: project.code,
+      name: whole.bundle.project.name,
+      programme: programme?.name ?? null,
+      manager: names.get(project.managerId) ?? "",
+      mayEdit: mayEdit(me, project),
+      summary: summarise(whole),
+      rows: figureRows(whole),
+      curve: curveOf(whole, issued),
+      periods: issued.map((period) => {
+        const summary = JSON.parse(period.summary) as Summary;
+        return {
+          number: period.number,
+          dataDate: period.dataDate,
+          issuedOn: period.issuedAt.toISOString(),
+          issuedBy: names.get(period.issuedBy) ?? "",
+          figures: summary.figures,
+          drift: summary.drift,
+        };
+      }),
+    };
+  });
+}

@@ -1,0 +1,78 @@
+import type { Summary } from "@chronometra/contract";
+import { computePlan, deadlineStandings, formatDate, finishDayOf, parseInstant, slipsAgainst, toBundle, type Computed, type Plan, type PlanBundle } from "@chronometra/core";
+
+/** A plan and all that was computed from it. */
+export interface ComputedPlan {
+  readonly bundle: PlanBundle;
+  readonly computed: Computed;
+}
+
+/** Dates and figures of a plan. Throws PlanProblems where it cannot be computed. */
+export function computeWhole(plan: Plan): ComputedPlan {
+  const bundle = toBundle(plan);
+  return { bundle, computed: computePlan(bundle) };
+}
+
+/** What the portfolio page shows of a project, from what was computed. */
+export function summarise({ bundle, computed }: ComputedPlan): Summary {
+  const { schedule, baseline, performance } = computed;
+  const { project, activities } = bundle;
+  const slips = baseline === null ? new Map<string, never>() : slipsAgainst(bundle, schedule, baseline.content);
+  const scheduled = activities.filter((activity, i) => schedule.rows[i] != null && activity.kind !== "summary");
+  const done = activities.filter((activity, i) => activity.kind !== "summary" && schedule.rows[i]?.state === "complete");
+  const names = new Map(activities.map(({ id, name }) => [id, name]));
+  const approvedFinish = baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
+  return {
+    currency: project.currency,
+    minorDigits: project.minorDigits ?? 2,
+    dataDate: project.dataDate ?? null,
+    baseline: typeof baseline?.label === "number" ? baseline.label : null,
+    finish: schedule.finish === null ? null : formatDate(finishDayOf(schedule.finish)),
+    baselineFinish: approvedFinish === "" ? null : formatDate(finishDayOf(parseInstant(approvedFinish)!)),
+    drift: driftOfFinish(bundle, computed, approvedFinish),
+    done: done.length,
+    activities: scheduled.length,
+    unscheduled: schedule.unscheduled.length,
+    unbaselined: performance?.unbaselined.length ?? 0,
+    figures: performance?.project ?? null,
+    earnedSchedule: performance?.earnedSchedule ?? null,
+    people: peopleAtWork(bundle, computed),
+    milestones: activities.flatMap((activity, i) => {
+      const row = schedule.rows[i];
+      if (activity.kind !== "milestone" || row == null) return [];
+      const slip = slips.get(activity.id);
+      return [
+        {
+          id: activity.id,
+          name: activity.name,
+          baseline: slip === undefined ? null : formatDate(slip.baselineFinishDay),
+          forecast: formatDate(row.finishDay),
+          drift: slip?.workingDays ?? null,
+          reached: row.state === "complete",
+          deadline: activity.deadline ?? null,
+        },
+      ];
+    }),
+    deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({ id, name: names.get(id)!, ...standing })),
+  };
+}
+
+function driftOfFinish(bundle: PlanBundle, { schedule }: Computed, approvedFinish: string): number | null {
+  if (schedule.finish === null || approvedFinish === "") return null;
+  const calendar = schedule.calendars.get(bundle.project.calendar);
+  return (calendar.indexAt(schedule.finish) - calendar.indexAt(parseInstant(approvedFinish)!)) / calendar.dayMinutes;
+}
+
+/** People with unfinished work, and the first day of it. */
+function peopleAtWork(bundle: PlanBundle, { schedule }: Computed): Summary["people"] {
+  const position = new Map(bundle.activities.map(({ id }, i) => [id, i]));
+  const since = new Map<string, string>();
+  for (const { activity, person } of bundle.assignments ?? []) {
+    const row = schedule.rows[position.get(activity)!];
+    if (row == null || row.state === "complete") continue;
+    const from = formatDate(row.startDay);
+    const known = since.get(person);
+    if (known === undefined || from < known) since.set(person, from);
+  }
+  return (bundle.people ?? []).flatMap(({ id, name }) => (since.has(id) ? [{ id, name, from: since.get(id)! }] : []));
+}

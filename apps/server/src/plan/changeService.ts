@@ -1,0 +1,123 @@
+import type { ChangeResult, Clash, Me } from "@chronometra/contract";
+import { applyChanges, checkPlan, pathsMeet, PlanProblems, toBundle, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
+import { MoreThan, type EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { FiguresEntity } from "../look/figuresEntity.ts";
+import { computeWhole, summarise } from "../look/summarise.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { Failure } from "../shared/failure.ts";
+import { ChangeListEntity } from "./planEntities.ts";
+import { loadPlan, rememberPlan, storeDifference } from "./planStore.ts";
+
+/** A list of changes on its way into a project. */
+export interface ChangeOrder {
+  readonly changes: readonly Change[];
+  /** The revision the writer saw; left out where the server itself writes under the project's lock. */
+  readonly seen?: number;
+  readonly label: string;
+  readonly undoes?: number;
+  /** When it happened, where not now. */
+  readonly at?: Date;
+}
+
+/** Applies changes and checks what comes out whole. Throws PlanProblems. */
+export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
+  const applied = applyChanges(plan, changes);
+  const problems = checkPlan(toBundle(applied.plan));
+  if (problems.length > 0) throw new PlanProblems(problems);
+  return applied;
+}
+
+/** Lists stored since a revision, oldest first. */
+const listsSince = (manager: EntityManager, projectId: string, revision: number): Promise<ChangeListEntity[]> =>
+  manager.getRepository(ChangeListEntity).find({ where: { projectId, revision: MoreThan(revision) }, order: { revision: "ASC" } });
+
+/** Lists that still stand: one that was undone, and its undoing, wrote nothing together. */
+function standing(lists: readonly ChangeListEntity[]): ChangeListEntity[] {
+  const cancelled = new Set<number>();
+  for (const list of lists.toReversed()) {
+    if (list.undoes === null || cancelled.has(list.revision) || !lists.some(({ revision }) => revision === list.undoes)) continue;
+    cancelled.add(list.revision);
+    cancelled.add(list.undoes);
+  }
+  return lists.filter(({ revision }) => !cancelled.has(revision));
+}
+
+/** Fields that both the caller and someone else wrote since the caller looked, with both values. */
+async function clashesWith(manager: EntityManager, others: readonly ChangeListEntity[], plan: Plan, applied: Applied): Promise<Clash[]> {
+  const clashes: Clash[] = [];
+  const names = others.length > 0 ? await accountNames(manager) : new Map<string, string>();
+  for (const path of applied.touched) {
+    const other = others.findLast((list) => (JSON.parse(list.touched) as string[]).some((theirs) => pathsMeet(theirs, path)));
+    if (other === undefined) continue;
+    const theirs = valueAtPath(plan, path) ?? null;
+    const yours = valueAtPath(applied.plan, path) ?? null;
+    if (JSON.stringify(theirs) === JSON.stringify(yours)) continue;
+    clashes.push({ path, what: describePath(plan, path), theirs, yours, by: names.get(other.accountId) ?? "someone", at: other.at.toISOString() });
+  }
+  return clashes;
+}
+
+function describePath(plan: Plan, path: string): string {
+  const [table, id, field] = path.split("/");
+  const name = table === "activities" ? plan.activities.get(id ?? "")?.name : undefined;
+  return [name ?? id, field].filter(Boolean).join(": ");
+}
+
+/**
+ * Stores a list of changes: applied to what is there now, checked, figures made, revision raised, all in the caller's
+ * transaction. The project's row must be locked.
+ * @throws {Failure} conflict, where someone else wrote the same field since `seen`
+ * @throws {PlanProblems} where the plan would not hold
+ */
+export async function storeChanges(manager: EntityManager, project: ProjectEntity, me: Me, order: ChangeOrder): Promise<{ result: ChangeResult; plan: Plan }> {
+  const plan = await loadPlan(manager, project);
+  const seen = order.seen ?? project.revision;
+  if (seen > project.revision) throw new Failure("invalid", `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`);
+  const others = seen === project.revision ? [] : await listsSince(manager, project.id, seen);
+  const applied = applyUnlessStale(plan, order.changes, others.length > 0);
+  const clashes = await clashesWith(manager, standing(others), plan, applied);
+  if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
+  const summary = summarise(computeWhole(applied.plan));
+  const revision = project.revision + 1;
+  await storeDifference(manager, project.id, plan, applied.plan);
+  await manager.getRepository(ChangeListEntity).insert({
+    projectId: project.id,
+    revision,
+    at: order.at ?? new Date(),
+    accountId: me.id,
+    label: order.label,
+    changes: JSON.stringify(order.changes),
+    inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse),
+    touched: JSON.stringify(applied.touched),
+    undoes: order.undoes ?? null,
+  });
+  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, summary: JSON.stringify(summary) });
+  await manager.query("update project set revision = ?, head = ? where id = ?", [revision, JSON.stringify(applied.plan.project), project.id]);
+  project.revision = revision;
+  project.head = applied.plan.project;
+  const changes = [...others.flatMap((list) => JSON.parse(list.changes) as Change[]), ...order.changes];
+  return { result: { revision, undoable: applied.inverse !== null, changes, merged: others.length }, plan: applied.plan };
+}
+
+/** Someone else may have taken away a row that these changes name: that is told as such, not as bad data. */
+function applyUnlessStale(plan: Plan, changes: readonly Change[], stale: boolean): Applied {
+  try {
+    return applyChecked(plan, changes);
+  } catch (error) {
+    if (!(error instanceof PlanProblems) || !stale) throw error;
+    throw new Failure("conflict", `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.message}. Load the plan again.`, { problems: error.problems });
+  }
+}
+
+/** After the transaction: the newest plan is at hand for the next call. */
+export const keepPlan = (project: ProjectEntity, plan: Plan): void => rememberPlan(project.id, project.revision, plan);
+
+/** The stored list of a revision turned round, with what was written since as what must not be lost. */
+export async function inverseOf(manager: EntityManager, project: ProjectEntity, revision: number): Promise<ChangeOrder> {
+  const list = await manager.getRepository(ChangeListEntity).findOneBy({ projectId: project.id, revision });
+  if (list === null) throw new Failure("notFound", `There is no change ${revision} in this project.`);
+  if (list.inverse === null) throw new Failure("invalid", `"${list.label}" cannot be undone: posted time and baselines stay; correct them by a new entry.`);
+  const label = list.undoes === null ? `Undid: ${list.label}` : `Redid: ${list.label.replace(/^Undid: /, "")}`;
+  return { changes: JSON.parse(list.inverse) as Change[], seen: revision, label: label.slice(0, 200), undoes: revision };
+}

@@ -1,0 +1,84 @@
+import { RESERVED_CHANGES, type History, type PlanView } from "@chronometra/contract";
+import { type Change, type Plan, type PlanTable } from "@chronometra/core";
+import { accountNames } from "../access/accounts.ts";
+import { assertMayEdit, findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { applyChecked, inverseOf, keepPlan, storeChanges } from "./changeService.ts";
+import { ChangeListEntity } from "./planEntities.ts";
+import { loadPlan } from "./planStore.ts";
+import { presentEffect } from "./presentEffect.ts";
+
+const VIEWED: readonly PlanTable[] = ["calendars", "people", "activities", "links", "assignments", "costs", "baselines"];
+const HISTORY_LENGTH = 200;
+
+function assertOpenTo(changes: readonly Change[]): void {
+  const reserved = changes.find(({ type }) => RESERVED_CHANGES.includes(type));
+  if (reserved !== undefined) throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not by itself.`);
+}
+
+const viewTables = (plan: Plan): PlanView["tables"] => Object.fromEntries(VIEWED.map((table) => [table, [...plan[table]]])) as PlanView["tables"];
+
+/** "Duration of Leaf A welding", or what kind of changes there are. */
+function labelOf(plan: Plan, changes: readonly Change[]): string {
+  const first = changes[0]!;
+  const name = "activity" in first ? plan.activities.get(first.activity)?.name : undefined;
+  const verb = { setProject: "Project", setDataDate: "Data date", addRow: "Added", removeRow: "Removed" }[first.type as string] ?? first.type.replace(/^(set|report)/, "");
+  return [name === undefined ? verb : `${verb} of ${name}`, changes.length > 1 ? ` and ${changes.length - 1} more` : ""].join("").slice(0, 200);
+}
+
+export function planRoutes(serving: Serving): void {
+  serve(serving, "GET /api/projects/:project/plan", async ({ database, me, params }): Promise<PlanView> => {
+    const project = await findProject(database, params["project"]!);
+    const plan = await loadPlan(database.manager, project);
+    const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
+    const manager = { id: project.managerId, name: (await accountNames(database)).get(project.managerId) ?? "" };
+    return { id: project.id, revision: project.revision, manager, programme: programme?.name ?? null, mayEdit: mayEdit(me, project), project: plan.project, tables: viewTables(plan) };
+  });
+
+  serve(serving, "POST /api/projects/:project/changes", async ({ database, me, params, body }) => {
+    assertOpenTo(body.changes);
+    const { project, plan, result } = await inTransaction(database, async (manager) => {
+      const locked = await lockProjectFor(manager, params["project"]!, me);
+      const label = body.label ?? labelOf(await loadPlan(manager, locked), body.changes);
+      return { project: locked, ...(await storeChanges(manager, locked, me, { changes: body.changes, seen: body.revision, label })) };
+    });
+    keepPlan(project, plan);
+    return result;
+  });
+
+  serve(serving, "POST /api/projects/:project/undo", async ({ database, me, params, body }) => {
+    const { project, plan, result, order } = await inTransaction(database, async (manager) => {
+      const locked = await lockProjectFor(manager, params["project"]!, me);
+      const order = await inverseOf(manager, locked, body.revision);
+      return { project: locked, order, ...(await storeChanges(manager, locked, me, order)) };
+    });
+    keepPlan(project, plan);
+    // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
+    return { ...result, changes: [...order.changes] };
+  });
+
+  serve(serving, "POST /api/projects/:project/effect", async ({ database, me, params, body }) => {
+    assertOpenTo(body.changes);
+    const project = await findProject(database, params["project"]!);
+    assertMayEdit(me, project);
+    const plan = await loadPlan(database.manager, project);
+    return presentEffect(plan, applyChecked(plan, body.changes).plan);
+  });
+
+  serve(serving, "GET /api/projects/:project/history", async ({ database, params }): Promise<History> => {
+    const project = await findProject(database, params["project"]!);
+    const lists = await database.getRepository(ChangeListEntity).find({ where: { projectId: project.id }, order: { revision: "DESC" }, take: HISTORY_LENGTH });
+    const names = await accountNames(database);
+    return lists.map((list) => ({
+      revision: list.revision,
+      at: list.at.toISOString(),
+      by: names.get(list.accountId) ?? "",
+      label: list.label,
+      changes: (JSON.parse(list.changes) as Change[]).length,
+      undoes: list.undoes,
+    }));
+  });
+}

@@ -1,0 +1,97 @@
+import { endpoints, type BodyOf, type EndpointKey, type Me, type ResponseOf } from "@chronometra/contract";
+import { PlanProblems, type Problem } from "@chronometra/core";
+import "pino-http";
+import type { NextFunction, Request, Response, Router } from "express";
+import type { DataSource } from "typeorm";
+import { z } from "zod";
+import { ACCESS } from "../access/accessTable.ts";
+import { findAccount } from "../access/accounts.ts";
+import { Failure } from "./failure.ts";
+
+/** What a handler is given: who calls, what they sent, and what to work with. */
+export interface Call<K extends EndpointKey> {
+  readonly database: DataSource;
+  /** Who is signed in; handlers open to anyone must not touch it. */
+  readonly me: Me;
+  readonly params: Record<string, string>;
+  readonly body: BodyOf<K>;
+  readonly request: Request;
+  readonly response: Response;
+}
+
+type Handler<K extends EndpointKey> = (call: Call<K>) => Promise<ResponseOf<K>> | ResponseOf<K>;
+
+export interface Serving {
+  readonly router: Router;
+  readonly database: DataSource;
+  /** What was registered, for the test that walks over all of it. */
+  readonly served: Set<EndpointKey>;
+}
+
+const SAFE_METHODS = new Set(["GET", "HEAD"]);
+
+/** Every changing call carries the token of its session in this header. */
+export const TOKEN_HEADER = "x-chronometra-token";
+
+async function admit(key: EndpointKey, request: Request, database: DataSource): Promise<Me | null> {
+  const access = ACCESS[key];
+  const id = request.session.accountId;
+  const me = id === undefined ? null : await findAccount(database, id);
+  if (access !== "anyone") {
+    if (me === null) throw new Failure("signInNeeded");
+    if (access !== "signedIn" && !access.some((role) => me.roles.includes(role))) throw new Failure("notAllowed");
+  }
+  if (!SAFE_METHODS.has(request.method)) {
+    const token = request.session.token;
+    if (token === undefined || request.get(TOKEN_HEADER) !== token) throw new Failure("tokenMissing");
+  }
+  return me;
+}
+
+function readBody<K extends EndpointKey>(key: K, body: unknown): BodyOf<K> {
+  const schema = (endpoints[key] as { body?: z.ZodType }).body;
+  if (schema === undefined) return undefined as BodyOf<K>;
+  const parsed = schema.safeParse(body);
+  if (parsed.success) return parsed.data as BodyOf<K>;
+  const problems = parsed.error.issues.map((issue): Problem => ({ table: "bundle", row: "", field: issue.path.join("."), message: issue.message }));
+  throw new Failure("invalid", problems.map(({ field, message }) => (field === "" ? message : `${field}: ${message}`)).join("; "), { problems });
+}
+
+/** Serves one call of the contract: admits, parses, calls the handler, presents what it gives. */
+export function serve<K extends EndpointKey>(serving: Serving, key: K, handler: Handler<K>): void {
+  const [method, path] = key.split(" ") as ["GET" | "POST" | "PUT" | "DELETE", string];
+  serving.served.add(key);
+  serving.router[method.toLowerCase() as "get"](path, async (request: Request, response: Response) => {
+    const me = await admit(key, request, serving.database);
+    const result = await handler({
+      database: serving.database,
+      me: me as Me,
+      params: request.params as Record<string, string>,
+      body: readBody(key, request.body),
+      request,
+      response,
+    });
+    if (!response.headersSent) response.json(result);
+  });
+}
+
+function asFailure(error: unknown): Failure {
+  if (error instanceof Failure) return error;
+  if (error instanceof PlanProblems) {
+    const words = error.problems.slice(0, 3).map(({ row, field, message }) => [row, field].filter(Boolean).join(" ") + (row || field ? ": " : "") + message);
+    return new Failure("invalid", words.join("; "), { problems: error.problems });
+  }
+  const { type, code } = error as { type?: string; code?: string };
+  if (type === "entity.too.large" || code === "LIMIT_FILE_SIZE") return new Failure("tooLarge");
+  if (code?.startsWith("LIMIT_") === true) return new Failure("invalid", "The upload has more files or fields than can be taken.");
+  if (type === "entity.parse.failed") return new Failure("invalid", "What was sent is not JSON.");
+  return new Failure("internal");
+}
+
+/** The last stop of every failed call: tells the caller, and logs what nobody expected. */
+export function tellFailure(error: unknown, request: Request, response: Response, next: NextFunction): void {
+  const failure = asFailure(error);
+  if (failure.code === "internal") request.log?.error(error);
+  if (response.headersSent) next(error);
+  else response.status(failure.status).json(failure.body);
+}

@@ -1,0 +1,54 @@
+import { z } from "zod";
+import { problemSchema } from "./errors.ts";
+
+/** A cell or row that was not understood, or was and deserves a look. */
+export const importProblemSchema = problemSchema.extend({
+  /** Where it stands in the file that was brought: sheet and cell, where known. */
+  place: z.string(),
+  level: z.enum(["error", "notice"]),
+});
+export type ImportProblem = z.infer<typeof importProblemSchema>;
+
+/** A heading found in the file and the column of ours that it is taken for. */
+export const headingSchema = z.object({ heading: z.string(), column: z.string().nullable(), guessed: z.enum(["same", "remembered", "none", "byHand"]), sample: z.array(z.string()) });
+
+export const sheetSchema = z.object({ name: z.string(), table: z.string().nullable(), headingRow: z.int().nullable(), rows: z.int(), headings: z.array(headingSchema) });
+export type SheetView = z.infer<typeof sheetSchema>;
+
+export const DATE_ORDERS = ["dmy", "mdy", "ymd"] as const;
+export type DateOrder = (typeof DATE_ORDERS)[number];
+
+/** What the person says of a file where it cannot speak for itself. */
+export const importAnswersSchema = z.strictObject({
+  dateOrder: z.enum(DATE_ORDERS).optional(),
+  /** By sheet name: the table it is, and the column of ours for each heading (empty: leave out). */
+  sheets: z.record(z.string(), z.strictObject({ table: z.string().optional(), columns: z.record(z.string(), z.string()).optional() })).optional(),
+  project: z.strictObject({ code: z.string().max(64).optional(), name: z.string().max(400).optional(), start: z.string().optional(), currency: z.string().optional() }).optional(),
+});
+export type ImportAnswers = z.infer<typeof importAnswersSchema>;
+
+export const importViewSchema = z.object({
+  id: z.string(),
+  fileName: z.string(),
+  state: z.enum(["reading", "ready", "failed", "stored"]),
+  progress: z.number(),
+  step: z.string(),
+  kind: z.enum(["bundle", "tables"]).nullable(),
+  sheets: z.array(sheetSchema),
+  /** Set where dates in the file can be read in more than one order. */
+  dateQuestion: z.object({ sample: z.string(), orders: z.array(z.enum(DATE_ORDERS)) }).nullable(),
+  project: z.object({ code: z.string(), name: z.string(), start: z.string(), currency: z.string() }).nullable(),
+  counts: z.array(z.object({ table: z.string(), rows: z.int() })),
+  /** The first activities as they were understood. */
+  preview: z.array(z.object({ id: z.string(), name: z.string(), depth: z.int(), duration: z.string(), start: z.string(), finish: z.string() })),
+  problems: z.array(importProblemSchema),
+  errors: z.int(),
+  storable: z.boolean(),
+  storedAs: z.string().nullable(),
+  answers: importAnswersSchema,
+  columns: z.record(z.string(), z.array(z.string())),
+});
+export type ImportView = z.infer<typeof importViewSchema>;
+
+export const storeImportSchema = z.strictObject({ programme: z.string().nullable().optional() });
+export const storedSchema = z.object({ project: z.string() });

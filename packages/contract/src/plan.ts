@@ -1,0 +1,67 @@
+import { changeSchema, projectSchema, type Change } from "@chronometra/core";
+import { z } from "zod";
+
+const rows = z.array(z.tuple([z.string(), z.unknown()]));
+
+/** A plan with its rows' keys, as of a revision; time and costs stay on the server, where figures are made. */
+export const planViewSchema = z.object({
+  id: z.string(),
+  revision: z.int(),
+  manager: z.object({ id: z.string(), name: z.string() }),
+  programme: z.string().nullable(),
+  mayEdit: z.boolean(),
+  project: projectSchema,
+  tables: z.object({
+    calendars: rows,
+    people: rows,
+    activities: rows,
+    links: rows,
+    assignments: rows,
+    costs: rows,
+    baselines: rows,
+  }),
+});
+export type PlanView = z.infer<typeof planViewSchema>;
+
+export const changeRequestSchema = z.strictObject({
+  /** The revision that the writer saw. */
+  revision: z.int().min(0),
+  changes: z.array(changeSchema).min(1).max(5000),
+  label: z.string().max(200).optional(),
+});
+export type ChangeRequest = { revision: number; changes: Change[]; label?: string };
+
+/** What a writer may send: what only approval and acceptance do is not among it. */
+export const RESERVED_CHANGES: readonly Change["type"][] = ["freeze", "postTime", "postCost"];
+
+export const undoRequestSchema = z.strictObject({ revision: z.int().min(1) });
+
+export const changeResultSchema = z.object({
+  revision: z.int(),
+  undoable: z.boolean(),
+  /** All changes since the revision the writer saw, others' first, to be applied to what the writer holds. */
+  changes: z.array(changeSchema),
+  /** Lists of others that were merged in. */
+  merged: z.int(),
+});
+export type ChangeResult = z.infer<typeof changeResultSchema>;
+
+export const historySchema = z.array(
+  z.object({ revision: z.int(), at: z.string(), by: z.string(), label: z.string(), changes: z.int(), undoes: z.int().nullable() }),
+);
+export type History = z.infer<typeof historySchema>;
+
+const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable() });
+const standingSchema = z.object({ deadline: z.string(), finish: z.string(), marginDays: z.number(), state: z.string() });
+
+/** The effect preview: what a list of changes would move. */
+export const effectSchema = z.object({
+  currency: z.string(),
+  minorDigits: z.int(),
+  finish: movementSchema.nullable(),
+  activities: z.array(movementSchema),
+  milestones: z.array(movementSchema),
+  deadlines: z.array(z.object({ id: z.string(), name: z.string(), before: standingSchema.nullable(), after: standingSchema.nullable() })),
+  cost: z.object({ actualBefore: z.int(), actualAfter: z.int(), estimateBefore: z.int(), estimateAfter: z.int() }).nullable(),
+});
+export type EffectView = z.infer<typeof effectSchema>;
