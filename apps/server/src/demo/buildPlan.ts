@@ -64,22 +64,23 @@ function addPhase(draft: Draft, phase: Phase, gate: string | null, random: Rando
   const top = idOf(draft);
   draft.activities.push({ id: top, name: phase.name, kind: "summary" });
   const ends: string[] = [];
-  let former: string | null = null;
+  let former: string[] = [];
   for (const unit of phase.units) {
     const branch = idOf(draft);
     draft.activities.push({ id: branch, name: unit.charAt(0).toUpperCase() + unit.slice(1), kind: "summary", parent: top });
     let before = gate;
-    let first: string | null = null;
-    const steps = phase.name === "Handover" || phase.name.startsWith("Design") ? phase.steps : [METHOD, ...phase.steps];
-    for (const step of steps) {
+    const own: string[] = [];
+    const steps = phase.overlapping === true ? phase.steps : [METHOD, ...phase.steps];
+    steps.forEach((step, i) => {
       const id = addStep(draft, branch, unit, step, random);
       if (before !== null) draft.links.push({ from: before, to: id });
-      first ??= id;
+      // One crew goes from unit to unit; drawing and checking may begin a few days after the unit before.
+      const crew = former[i];
+      if (crew !== undefined) draft.links.push(phase.overlapping === true ? { from: crew, to: id, type: "SS", lagMinutes: 3 * DAY_MINUTES } : { from: crew, to: id });
+      own.push(id);
       before = id;
-    }
-    // One crew goes from unit to unit: the next may begin some days after the one before.
-    if (former !== null) draft.links.push({ from: former, to: first!, type: "SS", lagMinutes: 4 * DAY_MINUTES });
-    former = first;
+    });
+    former = own;
     ends.push(before!);
   }
   const closing = idOf(draft);

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { parseDate, type Change } from "@chronometra/core";
+import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
@@ -31,7 +31,7 @@ export const DEMO_SIGN_INS = {
     { login: "ines", is: "Ines Okafor, controller" },
     { login: "tomas", is: "Tomas Lindqvist, project manager (also books time)" },
     { login: "margit", is: "Margit Adeyemi, approver" },
-    { login: "ulla", is: "Ulla Ferreira, contributor" },
+    { login: "amadou", is: "Amadou Keller, contributor" },
     { login: "quill", is: "Quill Marchetti, reader" },
     { login: "dagny", is: "Dagny Osei, administrator" },
   ],
@@ -45,6 +45,10 @@ const OPEN_PERIOD = DATA_DATES.length;
 const REPORTED_TO = "2026-11-20";
 const ACCEPTED_TO = "2026-11-13";
 const REBASELINED_IN = 6;
+/** Days from the dates as learnt to the date newly promised. */
+const NEW_PROMISE_DAYS = 35;
+/** People who have not reported in the open period yet. */
+const SILENT = new Set(["Eskil Tanaka", "Piet Morales", "Ignace Obuya", "Nkechi Sorensen", "Leocadia Park", "Zofia Abara"].map((name) => PEOPLE.find((person) => person.name === name)!.id));
 /** Projects whose data date nobody has moved to the open period yet. */
 const BEHIND = new Set(["FS-03", "SW-02"]);
 
@@ -145,8 +149,8 @@ async function liveProject(world: World, { demo, id, manager }: LiveProject, per
   const to = open ? REPORTED_TO : dataDate;
   const plan = await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
   const lived = livePeriod({ plan, story: demo.story, period, from: parseDate(fromDate > demo.start ? fromDate : demo.start)!, to: parseDate(to)!, random: world.random, booked: world.booked });
-  const accepted = open ? lived.reports.filter(({ date }) => date <= ACCEPTED_TO) : lived.reports;
-  const waiting = open ? lived.reports.filter((report) => report.date > ACCEPTED_TO && report.personId !== "" && world.random.next() < 0.35) : [];
+  const accepted = open ? lived.reports.filter(({ date, personId }) => date <= ACCEPTED_TO && !SILENT.has(personId)) : lived.reports;
+  const waiting = open ? lived.reports.filter((report) => report.date > ACCEPTED_TO && report.personId !== "" && !SILENT.has(report.personId) && world.random.next() < 0.35) : [];
   const move: Change[] = open && BEHIND.has(demo.code) ? [] : [{ type: "setDataDate", date: dataDate }];
   await change(world, id, manager, move, `Data date moved to ${dataDate}`, at(to, "17:00"));
   await accept(world, id, manager, accepted, open, at(to, "17:20"));
@@ -180,11 +184,22 @@ async function insertReports(manager: EntityManager, projectId: string, reports:
   for (let i = 0; i < rows.length; i += 500) await manager.getRepository(ReportEntity).insert(rows.slice(i, i + 500));
 }
 
-/** What is behind is put later in the plan, and a second baseline is approved. */
+/** What is left is put where it now stands, each with its reason, and a second baseline is approved. */
 async function rebaseline(world: World, { id, manager }: LiveProject, day: string): Promise<void> {
   const plan = await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
-  const stretched = [...plan.activities.values()].filter((activity) => activity.durationMinutes !== undefined && activity.actualFinish === undefined && activity.parked !== true);
-  const changes = stretched.map((activity): Change => ({ type: "setDuration", activity: activity.id, minutes: Math.ceil((activity.durationMinutes! * 1.3) / 480) * 480 }));
-  await change(world, id, manager, changes, "Durations as they turned out after the storm", at(day, "10:00"));
+  const { rows } = schedulePlan(toBundle(plan));
+  const reason = "Moorings taken by the April storm";
+  const changes = [...plan.activities.values()].flatMap((activity, i): Change[] => {
+    const row = rows[i];
+    if (row == null || row.state === "complete") return [];
+    if (activity.deadline !== undefined) return [{ type: "setDeadline", activity: activity.id, date: formatDate(addDays(row.finishDay, NEW_PROMISE_DAYS)) }];
+    if (activity.durationMinutes === undefined) return [];
+    const minutes = Math.ceil((activity.durationMinutes * 1.15) / 480) * 480;
+    return [
+      { type: "setDuration", activity: activity.id, minutes },
+      { type: "setWish", activity: activity.id, wish: { type: "startNotBefore", date: formatDate(row.startDay), reason } },
+    ];
+  });
+  await change(world, id, manager, changes, "Dates and durations as learnt since the storm", at(day, "10:00"));
   await approve(world, id, manager, "The April storm took the moorings; durations as learnt since.", "Storm accepted as the cause; new dates agreed with the ferry company.", day);
 }

@@ -9,6 +9,8 @@ export interface Phase {
   readonly steps: readonly Step[];
   /** The milestone that closes the phase. */
   readonly closes: string;
+  /** Desk work, where units overlap; elsewhere one crew goes from unit to unit. */
+  readonly overlapping?: true;
 }
 
 /** How a project goes: what its people do to the plan, period by period. */
@@ -31,6 +33,7 @@ const design = (units: readonly string[], days = 8): Phase => ({
   units,
   steps: [["Survey", Math.ceil(days / 2), "surveyor"], ["Drawings", days, "engineer"], ["Check and sign", 4, "engineer"], ["Consent", days + 2, "planner", 1, 6]],
   closes: "Consents in hand",
+  overlapping: true,
 });
 
 const handover = (): Phase => ({
@@ -38,6 +41,7 @@ const handover = (): Phase => ({
   units: ["records", "training"],
   steps: [["Draft", 5, "engineer"], ["Review", 4, "planner"], ["Deliver", 3, "engineer"]],
   closes: "Handed over",
+  overlapping: true,
 });
 
 export const PROGRAMMES = ["Locks and crossings", "Fairway and shelter", "Signals and water quality"] as const;
@@ -49,7 +53,7 @@ export const PROJECTS: readonly DemoProject[] = [
     phases: [
       design(["gate leaves", "bearings", "drives", "paddle gear"], 9),
       { name: "Fabrication", units: ["leaf A", "leaf B", "leaf C", "leaf D"], steps: [["Order steel", 12, "planner", 1, 90], ["Cut plates", 8, "fitter", 2], ["Weld frame", 16, "welder", 2, 12], ["Fit seals", 6, "fitter", 1, 8], ["Coat", 8, "fitter", 1, 14], ["Test in yard", 4, "engineer"]], closes: "Leaves accepted at yard" },
-      { name: "Site works", units: ["north chamber", "south chamber"], steps: [["Set cofferdam", 14, "diver", 2, 40], ["Dewater", 6, "skipper"], ["Inspect sill", 5, "engineer"], ["Hang leaves", 9, "fitter", 3, 20], ["Align drives", 8, "electrician", 2], ["Commission", 7, "engineer", 2]], closes: "Open to traffic" },
+      { name: "Site works", units: ["north chamber", "middle wall", "south chamber"], steps: [["Set cofferdam", 14, "diver", 2, 40], ["Dewater", 6, "skipper"], ["Inspect sill", 5, "engineer"], ["Hang leaves", 9, "fitter", 3, 20], ["Align drives", 8, "electrician", 2], ["Commission", 7, "engineer", 2]], closes: "Open to traffic" },
       handover(),
     ],
   },
@@ -57,7 +61,7 @@ export const PROJECTS: readonly DemoProject[] = [
     code: "LG-03", name: "Mere swing bridge", programme: PROGRAMMES[0], manager: "Tomas Lindqvist", start: "2026-02-16", story: "recovering", promiseDays: 12,
     phases: [
       design(["pivot", "deck", "barriers"], 10),
-      { name: "Refit", units: ["pivot bearing", "east arm", "west arm", "locking pins", "tail weight"], steps: [["Strip", 6, "fitter", 2], ["Blast and inspect", 7, "surveyor"], ["Repair", 14, "welder", 2, 22], ["Refit", 8, "fitter", 2, 6], ["Adjust", 4, "engineer"]], closes: "Bridge swings" },
+      { name: "Refit", units: ["pivot bearing", "east arm", "west arm", "locking pins", "tail weight", "deck joints"], steps: [["Strip", 6, "fitter", 2], ["Blast and inspect", 7, "surveyor"], ["Repair", 14, "welder", 2, 22], ["Refit", 8, "fitter", 2, 6], ["Adjust", 4, "engineer"]], closes: "Bridge swings" },
       { name: "Controls", units: ["panel", "interlocks", "barriers"], steps: [["Build", 10, "electrician", 1, 16], ["Wire", 8, "electrician", 2], ["Prove", 5, "engineer"]], closes: "Controls proven" },
       handover(),
     ],
@@ -72,11 +76,11 @@ export const PROJECTS: readonly DemoProject[] = [
     ],
   },
   {
-    code: "LG-07", name: "Old lock pump house", programme: PROGRAMMES[0], manager: "Wanjiru Castell", start: "2026-04-06", story: "wellRun", promiseDays: 15,
+    code: "LG-07", name: "Old lock pump house", programme: PROGRAMMES[0], manager: "Wanjiru Castell", start: "2026-05-18", story: "wellRun", promiseDays: 15,
     phases: [
       design(["pumps", "house"], 8),
-      { name: "Pumps", units: ["pump 1", "pump 2", "pump 3", "valve chest"], steps: [["Isolate", 3, "electrician"], ["Lift out", 3, "fitter", 2], ["Overhaul", 15, "fitter", 1, 30], ["Refit", 5, "fitter", 2], ["Run in", 4, "engineer"]], closes: "Pumps in service" },
-      { name: "House", units: ["roof", "walls"], steps: [["Scaffold", 5, "mason", 1, 5], ["Repair", 14, "mason", 2, 15], ["Clear", 3, "mason"]], closes: "House weathertight" },
+      { name: "Pumps", units: ["pump 1", "pump 2", "pump 3", "pump 4", "valve chest", "screens"], steps: [["Isolate", 3, "electrician"], ["Lift out", 3, "fitter", 2], ["Overhaul", 15, "fitter", 1, 30], ["Refit", 5, "fitter", 2], ["Run in", 4, "engineer"]], closes: "Pumps in service" },
+      { name: "House", units: ["roof", "walls", "windows"], steps: [["Scaffold", 5, "mason", 1, 5], ["Repair", 14, "mason", 2, 15], ["Clear", 3, "mason"]], closes: "House weathertight" },
       handover(),
     ],
   },
@@ -90,26 +94,26 @@ export const PROJECTS: readonly DemoProject[] = [
     ],
   },
   {
-    code: "FS-03", name: "Fairway dredging", programme: PROGRAMMES[1], manager: "Radu Fennimore", start: "2026-03-16", story: "ordinary", promiseDays: 8,
+    code: "FS-03", name: "Fairway dredging", programme: PROGRAMMES[1], manager: "Radu Fennimore", start: "2026-06-01", story: "ordinary", promiseDays: 8,
     phases: [
       design(["cut", "disposal ground"], 9),
-      { name: "Dredging", units: ["reach 1", "reach 2", "reach 3", "reach 4", "reach 5", "reach 6"], steps: [["Sweep", 3, "surveyor"], ["Dredge", 16, "skipper", 2, 50], ["Place spoil", 8, "skipper", 1, 15], ["Check depth", 3, "surveyor"], ["Chart", 4, "engineer"]], closes: "Fairway at depth" },
+      { name: "Dredging", units: ["reach 1", "reach 2", "reach 3", "reach 4", "reach 5", "reach 6", "reach 7"], steps: [["Sweep", 3, "surveyor"], ["Dredge", 16, "skipper", 2, 50], ["Place spoil", 8, "skipper", 1, 15], ["Check depth", 3, "surveyor"], ["Chart", 4, "engineer"]], closes: "Fairway at depth" },
       handover(),
     ],
   },
   {
-    code: "FS-04", name: "Pilot launch refit", programme: PROGRAMMES[1], manager: "Wanjiru Castell", start: "2026-05-04", story: "ordinary", promiseDays: 6,
+    code: "FS-04", name: "Pilot launch refit", programme: PROGRAMMES[1], manager: "Wanjiru Castell", start: "2026-07-13", story: "ordinary", promiseDays: 6,
     phases: [
       design(["hull", "machinery"], 6),
-      { name: "Refit", units: ["hull", "engines", "wheelhouse", "boarding rails", "fire system"], steps: [["Open up", 5, "fitter", 2], ["Survey", 3, "surveyor"], ["Renew", 13, "fitter", 2, 26], ["Fit", 8, "electrician", 1, 7], ["Paint", 5, "fitter"], ["Trial", 3, "engineer"]], closes: "Launch on station" },
+      { name: "Refit", units: ["hull", "engines", "wheelhouse", "boarding rails", "fire system", "radar mast"], steps: [["Open up", 5, "fitter", 2], ["Survey", 3, "surveyor"], ["Renew", 13, "fitter", 2, 26], ["Fit", 8, "electrician", 1, 7], ["Paint", 5, "fitter"], ["Trial", 3, "engineer"]], closes: "Launch on station" },
       handover(),
     ],
   },
   {
-    code: "FS-06", name: "Saltings mooring trots", programme: PROGRAMMES[1], manager: "Radu Fennimore", start: "2026-07-06", story: "wellRun", promiseDays: 18,
+    code: "FS-06", name: "Saltings mooring trots", programme: PROGRAMMES[1], manager: "Radu Fennimore", start: "2026-08-17", story: "wellRun", promiseDays: 18,
     phases: [
       design(["sinkers", "risers"], 6),
-      { name: "Moorings", units: ["trot 1", "trot 2", "trot 3", "trot 4", "trot 5"], steps: [["Cast sinkers", 7, "mason", 1, 9], ["Lay sinkers", 5, "skipper", 2], ["Rig risers", 5, "diver", 2, 6], ["Proof load", 2, "engineer"], ["Number buoys", 2, "fitter"]], closes: "Moorings let" },
+      { name: "Moorings", units: ["trot 1", "trot 2", "trot 3", "trot 4", "trot 5", "trot 6", "trot 7", "trot 8"], steps: [["Cast sinkers", 7, "mason", 1, 9], ["Lay sinkers", 5, "skipper", 2], ["Rig risers", 5, "diver", 2, 6], ["Proof load", 2, "engineer"], ["Number buoys", 2, "fitter"]], closes: "Moorings let" },
       handover(),
     ],
   },
@@ -122,10 +126,10 @@ export const PROJECTS: readonly DemoProject[] = [
     ],
   },
   {
-    code: "SW-02", name: "Lamp electrification", programme: PROGRAMMES[2], manager: "Sunniva Achterberg", start: "2026-03-02", story: "ordinary", promiseDays: 10,
+    code: "SW-02", name: "Lamp electrification", programme: PROGRAMMES[2], manager: "Sunniva Achterberg", start: "2026-05-11", story: "ordinary", promiseDays: 10,
     phases: [
       design(["lanterns", "cables"], 9),
-      { name: "Lights", units: ["East Pier", "West Pier", "Marrow Head", "Gannet Rock", "Leading Front", "Leading Rear", "Sector Light"], steps: [["Cable", 8, "electrician", 2, 13], ["Fit lantern", 5, "electrician", 1, 17], ["Batteries", 3, "fitter", 1, 6], ["Align", 2, "surveyor"], ["Watch in", 5, "engineer"]], closes: "All lights electric" },
+      { name: "Lights", units: ["East Pier", "West Pier", "Marrow Head", "Gannet Rock", "Leading Front", "Leading Rear", "Sector Light", "Bar Light", "Pilot Stage"], steps: [["Cable", 8, "electrician", 2, 13], ["Fit lantern", 5, "electrician", 1, 17], ["Batteries", 3, "fitter", 1, 6], ["Align", 2, "surveyor"], ["Watch in", 5, "engineer"]], closes: "All lights electric" },
       handover(),
     ],
   },
@@ -133,7 +137,7 @@ export const PROJECTS: readonly DemoProject[] = [
     code: "SW-04", name: "Weir fish pass", programme: PROGRAMMES[2], manager: "Sunniva Achterberg", start: "2026-11-02", story: "justBegun", promiseDays: 16,
     phases: [
       design(["pools", "eel brush", "counter"], 10),
-      { name: "Pass", units: ["lower pools", "middle pools", "upper pools", "eel brush", "counter chamber"], steps: [["Divert flow", 6, "diver", 2, 12], ["Excavate", 9, "mason", 2, 18], ["Cast", 14, "mason", 2, 24], ["Fit screens", 6, "fitter", 1, 9], ["Electro-fish", 3, "ecologist", 2]], closes: "Pass runs" },
+      { name: "Pass", units: ["lower pools", "middle pools", "upper pools", "resting pool", "eel brush", "counter chamber"], steps: [["Divert flow", 6, "diver", 2, 12], ["Excavate", 9, "mason", 2, 18], ["Cast", 14, "mason", 2, 24], ["Fit screens", 6, "fitter", 1, 9], ["Electro-fish", 3, "ecologist", 2]], closes: "Pass runs" },
       { name: "Monitoring", units: ["spring run", "autumn run"], steps: [["Count", 20, "ecologist"], ["Report", 8, "ecologist"]], closes: "Passage proven" },
       handover(),
     ],
@@ -142,7 +146,7 @@ export const PROJECTS: readonly DemoProject[] = [
     code: "SW-05", name: "Estuary sampling buoys", programme: PROGRAMMES[2], manager: "Sunniva Achterberg", start: "2026-12-07", story: "unapproved", promiseDays: 12,
     phases: [
       design(["buoys", "probes"], 7),
-      { name: "Buoys", units: ["upper reach", "middle reach", "lower reach", "bar"], steps: [["Build", 9, "fitter", 1, 12], ["Calibrate", 5, "ecologist", 1, 3], ["Lay", 4, "skipper", 2], ["Watch", 10, "ecologist"]], closes: "Samples flow" },
+      { name: "Buoys", units: ["upper reach", "middle reach", "lower reach", "bar", "pilot stage"], steps: [["Build", 9, "fitter", 1, 12], ["Calibrate", 5, "ecologist", 1, 3], ["Lay", 4, "skipper", 2], ["Watch", 10, "ecologist"]], closes: "Samples flow" },
       handover(),
     ],
   },

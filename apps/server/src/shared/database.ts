@@ -37,7 +37,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
     ],
     migrations: [FirstSchema1790000000000],
     synchronize: false,
-    extra: { connectionLimit: 10, maxAllowedPacket: 1 << 28 },
+    extra: { connectionLimit: 10 },
   });
   await source.initialize();
   await source.runMigrations({ transaction: "each" });
