@@ -1,6 +1,7 @@
 /** The server: opens the database, brings its schema up to date, loads the demo world where asked, and listens. */
 import { fileURLToPath } from "node:url";
 import { pino } from "pino";
+import { addFirstAccount } from "./access/accounts.ts";
 import { createApp } from "./app.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo/demo.ts";
 import { stopImports } from "./exchange/importService.ts";
@@ -15,11 +16,13 @@ async function main(): Promise<void> {
   const logger = pino({ level: process.env["CHRONOMETRA_LOG"] ?? "warn" });
   const database = await openDatabase(url);
   const demo = process.env["CHRONOMETRA_EMPTY"] === "1" ? false : await loadDemoIfEmpty(database, (words) => process.stdout.write(`  ${words}\n`));
+  const first = demo ? null : await addFirstAccount(database);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   const { app, store } = createApp({ database, logger, webFolder });
   const server = app.listen(port, process.env["CHRONOMETRA_HOST"] ?? "127.0.0.1", () => {
     process.stdout.write(`\nChronometra is ready: http://localhost:${port}\n`);
     if (demo) process.stdout.write(`\nDemo sign-ins (password for all: ${DEMO_SIGN_INS.password}):\n${DEMO_SIGN_INS.people.map(({ login, is }) => `  ${login.padEnd(10)} ${is}`).join("\n")}\n`);
+    if (first !== null) process.stdout.write(`\nThe database is empty. Sign in once as ${first.login} with the password ${first.password} and change it under Settings.\n`);
     process.stdout.write("\nCtrl-C stops it.\n");
   });
   server.on("error", (error) => {

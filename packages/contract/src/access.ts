@@ -20,3 +20,22 @@ export type Me = z.infer<typeof meSchema>;
 /** Who is signed in, and the token that every changing call must carry. */
 export const sessionSchema = z.object({ me: meSchema.nullable(), token: z.string() });
 export type SessionView = z.infer<typeof sessionSchema>;
+
+const passwordSchema = z.string().min(10, "a password has at least 10 characters").max(200);
+const accountFields = {
+  name: z.string().trim().min(1, "give the account a name").max(200),
+  roles: z.array(roleSchema),
+  /** The person in plans whose work this account reports on. */
+  person: z.string().max(64).nullable(),
+};
+
+export const newAccountSchema = z.strictObject({ login: z.string().trim().toLowerCase().regex(/^[a-z0-9][a-z0-9._@-]*$/, "small letters, digits, and . _ @ - only").max(120), ...accountFields, password: passwordSchema });
+export const editAccountSchema = z.strictObject({ ...accountFields, password: passwordSchema.optional() });
+export const accountsSchema = z.object({
+  accounts: z.array(meSchema),
+  /** Everyone who appears in a plan, so that an account can be tied to its person. */
+  people: z.array(z.object({ id: z.string(), name: z.string() })),
+});
+export type Accounts = z.infer<typeof accountsSchema>;
+
+export const changePasswordSchema = z.strictObject({ current: z.string().min(1).max(200), next: passwordSchema });

@@ -1,7 +1,7 @@
 import { z } from "zod";
-import { sessionSchema, signInSchema } from "./access.ts";
+import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema } from "./access.ts";
 import { importAnswersSchema, importViewSchema, storedSchema, storeImportSchema } from "./exchange.ts";
-import { periodBarSchema, portfolioSchema, projectLookSchema } from "./look.ts";
+import { activityLookSchema, openPeriodSchema, periodBarSchema, portfolioSchema, programmeSchema, projectLookSchema } from "./look.ts";
 import { changeRequestSchema, changeResultSchema, effectSchema, historySchema, planViewSchema, undoRequestSchema } from "./plan.ts";
 import {
   approvalSchema,
@@ -32,12 +32,20 @@ export const endpoints = {
   "GET /api/session": { summary: "Who is signed in, and the token for changing calls", response: sessionSchema },
   "POST /api/session": { summary: "Sign in", body: signInSchema, response: sessionSchema },
   "DELETE /api/session": { summary: "Sign out", response: done },
+  "PUT /api/session/password": { summary: "Change one's own password; all other sessions end", body: changePasswordSchema, response: done },
+
+  "GET /api/accounts": { summary: "Everyone who can sign in", response: accountsSchema },
+  "POST /api/accounts": { summary: "Add an account", body: newAccountSchema, response: meSchema },
+  "PUT /api/accounts/:account": { summary: "Change an account's name, roles, person or password", body: editAccountSchema, response: meSchema },
 
   "GET /api/period": { summary: "The period bar: data date, steps of the cycle, time left", response: periodBarSchema },
+  "POST /api/periods": { summary: "Open the next reporting period", body: openPeriodSchema, response: periodBarSchema },
+  "POST /api/programmes": { summary: "Add a programme", body: z.strictObject({ name: z.string().trim().min(1, "give the programme a name").max(200) }), response: programmeSchema },
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
   "POST /api/portfolio/data-date": { summary: "Move the data date of every project and recalculate", body: setDataDateSchema, response: dataDateResultSchema },
 
   "GET /api/projects/:project": { summary: "A project's figures by branch and activity, and its curves", response: projectLookSchema },
+  "GET /api/projects/:project/activities/:activity": { summary: "What stands behind one activity's or branch's figures", response: activityLookSchema },
   "GET /api/projects/:project/plan": { summary: "The plan with its rows, as of its newest revision", response: planViewSchema },
   "POST /api/projects/:project/changes": { summary: "Apply a list of changes, all or nothing", body: changeRequestSchema, response: changeResultSchema },
   "POST /api/projects/:project/undo": { summary: "Undo one stored list of changes", body: undoRequestSchema, response: changeResultSchema },

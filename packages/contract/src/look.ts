@@ -1,4 +1,7 @@
+import { dateSchema, parseInstant } from "@chronometra/core";
 import { z } from "zod";
+
+const instantTextSchema = z.string().refine((text) => parseInstant(text) !== null, "must be a time YYYY-MM-DDTHH:MM");
 
 export const figuresSchema = z.object({
   bac: z.int(),
@@ -85,16 +88,20 @@ export const projectLineSchema = z.object({
   programme: z.string().nullable(),
   manager: z.string(),
   revision: z.int(),
+  /** Drift of the finish and number of the period as last issued. */
   issuedDrift: z.number().nullable(),
+  issuedNumber: z.int().nullable(),
   missing: z.array(z.string()),
   waiting: z.int(),
   summary: summarySchema,
 });
 export type ProjectLine = z.infer<typeof projectLineSchema>;
 
+export const programmeSchema = z.object({ id: z.string(), name: z.string() });
+
 export const portfolioSchema = z.object({
   name: z.string(),
-  programmes: z.array(z.object({ id: z.string(), name: z.string() })),
+  programmes: z.array(programmeSchema),
   projects: z.array(projectLineSchema),
 });
 export type Portfolio = z.infer<typeof portfolioSchema>;
@@ -138,3 +145,27 @@ export const periodBarSchema = z.object({
   steps: z.array(cycleStepSchema),
 });
 export type PeriodBar = z.infer<typeof periodBarSchema>;
+
+/** What stands behind one activity's figures: its budget, the time and the costs, its people. */
+export const activityLookSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  path: z.string(),
+  kind: z.enum(["work", "milestone", "summary", "levelOfEffort"]),
+  currency: z.string(),
+  minorDigits: z.int(),
+  dataDate: z.string().nullable(),
+  credit: z.string(),
+  percent: z.number().nullable(),
+  figures: figuresSchema.nullable(),
+  dates: z.object({ start: z.string(), finish: z.string(), baselineStart: z.string().nullable(), baselineFinish: z.string().nullable(), drift: z.number().nullable() }).nullable(),
+  budget: z.array(z.object({ activity: z.string(), what: z.string(), minutes: z.int().nullable(), amountMinor: z.int() })),
+  time: z.array(z.object({ activity: z.string(), person: z.string(), date: z.string(), minutes: z.int(), amountMinor: z.int(), note: z.string() })),
+  costs: z.array(z.object({ activity: z.string(), date: z.string(), what: z.string(), amountMinor: z.int() })),
+  before: z.array(z.string()),
+  after: z.array(z.string()),
+});
+export type ActivityLook = z.infer<typeof activityLookSchema>;
+
+/** The reporting period to be opened next. */
+export const openPeriodSchema = z.strictObject({ dataDate: dateSchema, issueBy: instantTextSchema });

@@ -21,4 +21,5 @@ export { WorkCalendar } from "./time/workCalendar.ts";
 export { applyChanges, pathsMeet, valueAtPath, type Applied } from "./plan/applyChanges.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
 export { fromBundle, PLAN_TABLES, toBundle, type Plan, type PlanTable, type PlanTables, type Rows } from "./plan/plan.ts";
-export { effectOf, type Effect, type Movement } from "./drift/effect.ts";
+export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";
+export { formatDuration, formatHours, parseDuration, type BareUnit } from "./time/duration.ts";

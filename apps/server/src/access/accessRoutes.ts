@@ -1,9 +1,11 @@
 import { randomBytes } from "node:crypto";
-import type { SessionView } from "@chronometra/contract";
+import type { Accounts, SessionView } from "@chronometra/contract";
 import type { Request } from "express";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
-import { findAccount, findByPassword } from "./accounts.ts";
+import { inTransaction } from "../shared/database.ts";
+import { addAccount, editAccount, endSessions, findAccount, findByPassword, hashPassword, listAccounts } from "./accounts.ts";
+import { AccountEntity } from "./accountEntity.ts";
 import "./sessionTypes.ts";
 
 const newToken = (): string => randomBytes(24).toString("base64url");
@@ -32,4 +34,28 @@ export function accessRoutes(serving: Serving): void {
     await renew(request);
     return { ok: true as const };
   });
+
+  serve(serving, "PUT /api/session/password", async ({ database, me, body, request }) => {
+    if ((await findByPassword(database, me.login, body.current)) === null) throw new Failure("invalid", "The current password is not right.");
+    const passwordHash = await hashPassword(body.next);
+    await database.getRepository(AccountEntity).update({ id: me.id }, { passwordHash });
+    await endSessions(database, me.id);
+    await renew(request);
+    request.session.accountId = me.id;
+    request.session.token = newToken();
+    return { ok: true as const };
+  });
+
+  serve(serving, "GET /api/accounts", async ({ database }): Promise<Accounts> => {
+    const rows = (await database.query("select row_key as id, min(json_value(doc, '$.name')) as name from plan_row where table_name = 'people' group by row_key order by name")) as { id: string; name: string }[];
+    return { accounts: await listAccounts(database), people: rows.map(({ id, name }) => ({ id, name })) };
+  });
+
+  serve(serving, "POST /api/accounts", async ({ database, body }) => {
+    if (await database.getRepository(AccountEntity).existsBy({ login: body.login })) throw new Failure("conflict", `Someone signs in as "${body.login}" already; choose another name.`);
+    const { login, name, roles, person } = body;
+    return addAccount(database, { login, name, roles, personId: person, passwordHash: await hashPassword(body.password) });
+  });
+
+  serve(serving, "PUT /api/accounts/:account", ({ database, params, body }) => inTransaction(database, (manager) => editAccount(manager, params["account"]!, body)));
 }

@@ -1,7 +1,8 @@
-import { randomUUID } from "node:crypto";
+import { randomBytes, randomUUID } from "node:crypto";
 import type { Me, Role } from "@chronometra/contract";
 import { hash, verify } from "@node-rs/argon2";
 import type { DataSource, EntityManager } from "typeorm";
+import { Failure, orNotFound } from "../shared/failure.ts";
 import { AccountEntity } from "./accountEntity.ts";
 
 export const asMe = (account: AccountEntity): Me => ({
@@ -51,4 +52,46 @@ export async function addAccount(database: DataSource | EntityManager, account: 
   const row = database.getRepository(AccountEntity).create({ id: randomUUID(), ...account, login: account.login.toLowerCase() });
   await database.getRepository(AccountEntity).insert(row);
   return asMe(row);
+}
+
+/** Everyone who can sign in, by name. */
+export async function listAccounts(database: DataSource): Promise<Me[]> {
+  return (await database.getRepository(AccountEntity).find({ order: { name: "ASC" } })).map(asMe);
+}
+
+interface AccountEdit {
+  readonly name: string;
+  readonly roles: Role[];
+  readonly person: string | null;
+  readonly password?: string | undefined;
+}
+
+/**
+ * Changes an account; a new password ends its sessions.
+ * @throws {Failure} where nobody would be left to administer
+ */
+export async function editAccount(manager: EntityManager, id: string, edit: AccountEdit): Promise<Me> {
+  const repository = manager.getRepository(AccountEntity);
+  const all = await repository.find({ lock: { mode: "pessimistic_write" } });
+  const account = orNotFound(all.find((row) => row.id === id), "account");
+  const others = all.filter((row) => row.id !== id && row.roles.includes("administrator"));
+  if (!edit.roles.includes("administrator") && others.length === 0) throw new Failure("invalid", "Someone must remain administrator; give another account that role first.");
+  Object.assign(account, { name: edit.name, roles: edit.roles, personId: edit.person });
+  if (edit.password !== undefined) account.passwordHash = await hashPassword(edit.password);
+  await repository.save(account);
+  if (edit.password !== undefined) await endSessions(manager, id);
+  return asMe(account);
+}
+
+/** Ends all sessions of an account. */
+export async function endSessions(manager: DataSource | EntityManager, accountId: string): Promise<void> {
+  await manager.query("delete from session where json_value(data, '$.accountId') = ?", [accountId]);
+}
+
+/** Where there is no account at all: makes the first administrator, who also holds all other roles, and gives the password. */
+export async function addFirstAccount(database: DataSource): Promise<{ login: string; password: string } | null> {
+  if ((await database.getRepository(AccountEntity).count()) > 0) return null;
+  const password = randomBytes(9).toString("base64url");
+  await addAccount(database, { login: "admin", name: "Administrator", passwordHash: await hashPassword(password), roles: ["administrator", "controller"], personId: null });
+  return { login: "admin", password };
 }

@@ -3,6 +3,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import { lockProjectFor } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { dayAfter } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { IssuedPeriodEntity, ReportingPeriodEntity, SettingEntity } from "./cycleEntities.ts";
@@ -86,5 +87,16 @@ export async function issuePeriod(database: DataSource, me: Me, projectId: strin
       throw new Failure("invalid", `The project's data date is ${dataDate ?? "not set"}; move it to ${period.dataDate}, the period's, before issuing.`);
     }
     await manager.getRepository(IssuedPeriodEntity).insert({ projectId, number: period.number, dataDate, revision: project.revision, issuedBy: me.id, issuedAt: at, summary: figures.summary });
+  });
+}
+
+/** Opens the next period; it begins on the day after the one before it. */
+export async function openNextPeriod(database: DataSource, dataDate: string, issueBy: string): Promise<void> {
+  await inTransaction(database, async (manager) => {
+    const [former] = await manager.getRepository(ReportingPeriodEntity).find({ order: { number: "DESC" }, take: 1, lock: { mode: "pessimistic_write" } });
+    if (former !== undefined && dataDate <= former.dataDate) throw new Failure("invalid", `The data date must lie after ${former.dataDate}, the one of period ${former.number}.`);
+    if (issueBy.slice(0, 10) < dataDate) throw new Failure("invalid", "Reports are issued on the data date or after it.");
+    const fromDate = former === undefined ? `${dataDate.slice(0, 8)}01` : dayAfter(former.dataDate);
+    await manager.getRepository(ReportingPeriodEntity).insert({ number: (former?.number ?? 0) + 1, fromDate, dataDate, issueBy });
   });
 }

@@ -6,6 +6,8 @@ import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
 import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { curveOf, figureRows } from "./lookService.ts";
+import { orNotFound } from "../shared/failure.ts";
+import { activityLook } from "./activityLook.ts";
 import { computeWhole, summarise } from "./summarise.ts";
 
 export function lookRoutes(serving: Serving): void {
@@ -38,5 +40,11 @@ export function lookRoutes(serving: Serving): void {
         };
       }),
     };
+  });
+
+  serve(serving, "GET /api/projects/:project/activities/:activity", async ({ database, params }) => {
+    const project = await findProject(database, params["project"]!);
+    const whole = computeWhole(await loadPlan(database.manager, project));
+    return orNotFound(activityLook(whole, params["activity"]!), "activity of that name in the plan");
   });
 }

@@ -1,11 +1,12 @@
+import { randomUUID } from "node:crypto";
 import type { Portfolio, Summary } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { currentSummaries, missingReporters, openPeriod, organisationName, reportersIn } from "../cycle/cycleService.ts";
 import { keepPlan, storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { lockProjectFor } from "./projectAccess.ts";
 import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
@@ -15,10 +16,13 @@ async function waitingByProject(database: DataSource): Promise<Map<string, numbe
   return new Map(rows.map(({ id, waiting }) => [id, Number(waiting)]));
 }
 
-/** Drift of the finish as last issued, by project. */
-async function lastIssuedDrift(database: DataSource): Promise<Map<string, number | null>> {
-  const rows = await database.getRepository(IssuedPeriodEntity).find({ order: { number: "ASC" } });
-  return new Map(rows.map((row) => [row.projectId, (JSON.parse(row.summary) as Summary).drift]));
+/** Drift of the finish and number of the period as last issued, by project. */
+async function lastIssued(database: DataSource): Promise<Map<string, { number: number; drift: number | null }>> {
+  const rows = (await database.query(
+    `select i.project_id as id, i.number, i.summary from issued_period i
+     join (select project_id, max(number) as number from issued_period group by project_id) newest on newest.project_id = i.project_id and newest.number = i.number`,
+  )) as { id: string; number: number; summary: string }[];
+  return new Map(rows.map(({ id, number, summary }) => [id, { number, drift: (JSON.parse(summary) as Summary).drift }]));
 }
 
 export function portfolioRoutes(serving: Serving): void {
@@ -26,7 +30,7 @@ export function portfolioRoutes(serving: Serving): void {
     const programmes = await database.getRepository(ProgrammeEntity).find({ order: { position: "ASC" } });
     const period = await openPeriod(database);
     const reporters = period === null ? new Set<string>() : await reportersIn(database, period);
-    const [names, waiting, issued] = await Promise.all([accountNames(database), waitingByProject(database), lastIssuedDrift(database)]);
+    const [names, waiting, issued] = await Promise.all([accountNames(database), waitingByProject(database), lastIssued(database)]);
     return {
       name: await organisationName(database),
       programmes: programmes.map(({ id, name }) => ({ id, name })),
@@ -37,13 +41,24 @@ export function portfolioRoutes(serving: Serving): void {
         programme: project.programmeId,
         manager: names.get(project.managerId) ?? "",
         revision: project.revision,
-        issuedDrift: issued.get(project.id) ?? null,
+        issuedDrift: issued.get(project.id)?.drift ?? null,
+        issuedNumber: issued.get(project.id)?.number ?? null,
         missing: missingReporters(project.id, summary, period, reporters),
         waiting: waiting.get(project.id) ?? 0,
         summary,
       })),
     };
   });
+
+  serve(serving, "POST /api/programmes", ({ database, body }) =>
+    inTransaction(database, async (manager) => {
+      const programmes = manager.getRepository(ProgrammeEntity);
+      if (await programmes.existsBy({ name: body.name })) throw new Failure("conflict", `There is a programme called "${body.name}" already.`);
+      const programme = { id: randomUUID(), name: body.name, position: await programmes.count() };
+      await programmes.insert(programme);
+      return { id: programme.id, name: programme.name };
+    }),
+  );
 
   serve(serving, "POST /api/portfolio/data-date", async ({ database, me, body }) => {
     const refused: { project: string; why: string }[] = [];

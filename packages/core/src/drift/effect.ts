@@ -26,31 +26,39 @@ export interface Effect {
   readonly cost: null | { readonly actualBefore: number; readonly actualAfter: number; readonly estimateBefore: number; readonly estimateAfter: number };
 }
 
+/** A plan with what was computed from it. */
+export interface Reckoned {
+  readonly plan: PlanBundle;
+  readonly computed: Computed;
+}
+
 /**
  * Compares a plan before and after changes.
  * @throws {PlanProblems} where either cannot be computed
  */
-export function effectOf(before: PlanBundle, after: PlanBundle): Effect {
-  const was = computePlan(before);
-  const will = computePlan(after);
+export const effectOf = (before: PlanBundle, after: PlanBundle): Effect => effectBetween({ plan: before, computed: computePlan(before) }, { plan: after, computed: computePlan(after) });
+
+/** As `effectOf`, for plans that have been computed already. */
+export function effectBetween({ plan: before, computed: was }: Reckoned, { plan: after, computed: will }: Reckoned): Effect {
   const calendar = will.schedule.calendars.get(after.project.calendar);
   const moved = movements(before, after, was, will, calendar);
   const isMilestone = new Set(after.activities.filter((activity) => activity.kind === "milestone").map(({ id }) => id));
-  const cost =
-    was.performance === null || will.performance === null
-      ? null
-      : {
-          actualBefore: was.performance.project.ac,
-          actualAfter: will.performance.project.ac,
-          estimateBefore: was.performance.project.eacBottomUp,
-          estimateAfter: will.performance.project.eacBottomUp,
-        };
   return {
     finish: projectFinish(was, will, calendar),
     activities: moved.filter(({ id }) => !isMilestone.has(id)),
     milestones: moved.filter(({ id }) => isMilestone.has(id)),
     deadlines: deadlineChanges(before, after, was, will),
-    cost,
+    cost: costChange(was, will),
+  };
+}
+
+function costChange(was: Computed, will: Computed): Effect["cost"] {
+  if (was.performance === null || will.performance === null) return null;
+  return {
+    actualBefore: was.performance.project.ac,
+    actualAfter: will.performance.project.ac,
+    estimateBefore: was.performance.project.eacBottomUp,
+    estimateAfter: will.performance.project.eacBottomUp,
   };
 }
 

@@ -1,0 +1,63 @@
+import { useMutation } from "@tanstack/react-query";
+import { useForm } from "react-hook-form";
+import { toast } from "sonner";
+import { call } from "../shared/api.ts";
+import { Failure } from "../shared/Failure.tsx";
+import { holds, useMe } from "../shared/session.ts";
+import { setTheme, useTheme } from "../shared/theme.ts";
+import { Accounts } from "./Accounts.tsx";
+
+interface Fields {
+  current: string;
+  next: string;
+}
+
+function OwnPassword() {
+  const { register, handleSubmit, reset } = useForm<Fields>();
+  const change = useMutation({
+    mutationFn: (body: Fields) => call("PUT /api/session/password", { body }),
+    onSuccess: () => {
+      toast("Your password is changed. Other places where you were signed in are signed out.");
+      location.reload();
+    },
+    onSettled: () => reset(),
+  });
+  return (
+    <section>
+      <h2 className="text-base">Your password</h2>
+      <form className="mt-1 flex flex-wrap items-end gap-2" onSubmit={(event) => void handleSubmit((fields) => change.mutate(fields))(event)}>
+        <label className="flex flex-col text-sm">Now<input className="input input-sm" type="password" autoComplete="current-password" required {...register("current")} /></label>
+        <label className="flex flex-col text-sm">New, 10 characters or more<input className="input input-sm" type="password" autoComplete="new-password" minLength={10} required {...register("next")} /></label>
+        <button className="btn btn-sm" disabled={change.isPending}>Change password</button>
+      </form>
+      {change.error !== null && <Failure error={change.error} />}
+    </section>
+  );
+}
+
+function Looks() {
+  const theme = useTheme();
+  return (
+    <section>
+      <h2 className="text-base">Looks</h2>
+      <div role="radiogroup" aria-label="Looks" className="mt-1 flex gap-4 text-sm">
+        {(["enamel", "nightwatch"] as const).map((each) => (
+          <label key={each} className="flex items-center gap-2"><input type="radio" name="theme" checked={theme === each} onChange={() => setTheme(each)} /> {each === "enamel" ? "Enamel, light" : "Night watch, dark"}</label>
+        ))}
+      </div>
+    </section>
+  );
+}
+
+/** One's own password and looks; for administrators, who can sign in and what they may do. */
+export function SettingsPage() {
+  const me = useMe();
+  return (
+    <div className="page flex max-w-5xl flex-col gap-6">
+      <h1 className="text-xl">Settings</h1>
+      <OwnPassword />
+      <Looks />
+      {holds(me, "administrator") && <Accounts />}
+    </div>
+  );
+}

@@ -1,0 +1,4 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call } from "../shared/api.ts";
+
+export const accountsQuery = queryOptions({ queryKey: ["accounts"], queryFn: () => call("GET /api/accounts") });

@@ -1,0 +1,34 @@
+import type { Approval } from "@chronometra/contract";
+import { useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { Loaded } from "../shared/Failure.tsx";
+import { holds, useMe } from "../shared/session.ts";
+import { momentWords } from "../shared/words.ts";
+import { Decide } from "./Decide.tsx";
+import { approvalsQuery } from "./queries.ts";
+
+function Waiting({ approval }: { approval: Approval }) {
+  const me = useMe();
+  const why = !holds(me, "approver") ? "An approver decides this." : "You asked for this yourself; another approver decides it.";
+  return (
+    <li className="border-b rule py-3">
+      <h2 className="text-base"><Link className="link-quiet" to={`/projects/${approval.project}/plan`}><span className="muted">{approval.projectCode}</span> {approval.projectName}</Link></h2>
+      <p className="text-sm muted">{approval.askedBy} asked on {momentWords(approval.askedAt)}</p>
+      {approval.word !== "" && <p className="mt-1 max-w-prose">“{approval.word}”</p>}
+      {approval.mayDecide ? <Decide approval={approval} /> : <p className="muted mt-1 text-sm">{why}</p>}
+    </li>
+  );
+}
+
+/** Plans that wait for someone's approval. */
+export function ApprovalsPage() {
+  const query = useQuery(approvalsQuery);
+  return (
+    <div className="page max-w-4xl">
+      <h1 className="text-xl">Waiting for approval</h1>
+      <Loaded query={query}>
+        {(approvals) => (approvals.length === 0 ? <p className="muted mt-2">No plan waits for approval. A project manager asks for it on the project's Approvals page.</p> : <ul>{approvals.map((approval) => <Waiting key={approval.id} approval={approval} />)}</ul>)}
+      </Loaded>
+    </div>
+  );
+}

@@ -1,0 +1,103 @@
+import type { Approval, Ledger } from "@chronometra/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { call } from "../shared/api.ts";
+import { Failure, Loaded } from "../shared/Failure.tsx";
+import { countWords, dateWords, momentWords, money } from "../shared/words.ts";
+import { Decide } from "./Decide.tsx";
+import { ledgerQuery } from "./queries.ts";
+
+function Ask({ project }: { project: string }) {
+  const client = useQueryClient();
+  const [word, setWord] = useState("");
+  const ask = useMutation({
+    mutationFn: () => call("POST /api/projects/:project/approvals", { params: { project }, body: { word } }),
+    onSuccess: () => {
+      toast("Approval is asked for; an approver sees it under Approvals.");
+      void client.invalidateQueries();
+    },
+  });
+  return (
+    <form className="mb-4 flex max-w-2xl flex-col gap-2" onSubmit={(event) => { event.preventDefault(); ask.mutate(); }}>
+      <label className="flex flex-col gap-1">
+        <span className="font-semibold">Ask for approval of the plan as it stands</span>
+        <textarea className="textarea w-full" rows={2} value={word} onChange={(event) => setWord(event.target.value)} placeholder="What the approver should know" />
+      </label>
+      {ask.error !== null && <Failure error={ask.error} />}
+      <div><button className="btn btn-primary btn-sm" disabled={ask.isPending}>Ask for approval</button></div>
+    </form>
+  );
+}
+
+/** Recomputes a baseline's digest on the server and says whether it is still what was frozen. */
+function Digest({ project, number, digest }: { project: string; number: number; digest: string }) {
+  const check = useMutation({ mutationFn: () => call("GET /api/projects/:project/baselines/:number/digest", { params: { project, number: String(number) } }) });
+  return (
+    <div className="flex items-center gap-2">
+      <code className="text-xs" title={digest}>{digest.slice(0, 12)}…</code>
+      <button type="button" className="btn btn-xs" disabled={check.isPending} onClick={() => check.mutate()}>Check</button>
+      <span role="status" className="text-sm">
+        {check.data !== undefined && (check.data.same ? <span className="favourable">✓ unchanged since it was frozen</span> : <span className="adverse">✗ differs: now {check.data.recomputed.slice(0, 12)}…</span>)}
+        {check.error !== null && <span className="adverse">{check.error.message}</span>}
+      </span>
+    </div>
+  );
+}
+
+function Baselines({ project, ledger }: { project: string; ledger: Ledger }) {
+  if (ledger.baselines.length === 0) return <p className="muted py-2">No baseline yet. The first is frozen when someone approves the plan.</p>;
+  return (
+    <table className="ledger" aria-label="Baselines">
+      <thead><tr><th className="num">No.</th><th>Approved</th><th>By</th><th>Why</th><th>From</th><th>To</th><th className="num">Activities</th><th className="num">Budget, {ledger.currency}</th><th>Digest</th></tr></thead>
+      <tbody>
+        {ledger.baselines.map((line) => (
+          <tr key={line.number}>
+            <td className="num figure">{line.number}</td><td className="whitespace-nowrap">{dateWords(line.approvedOn)}</td><td className="whitespace-nowrap">{line.approvedBy}</td><td>{line.reason}</td>
+            <td className="whitespace-nowrap">{dateWords(line.start)}</td><td className="whitespace-nowrap">{dateWords(line.finish)}</td><td className="num">{line.activities}</td><td className="num">{money(line.budgetMinor, ledger.minorDigits)}</td>
+            <td><Digest project={project} number={line.number} digest={line.digest} /></td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+const outcome = (approval: Approval): string => {
+  if (approval.state === "asked") return "waits for a decision";
+  const verb = approval.state === "approved" ? `approved as baseline ${approval.baseline}` : "sent back";
+  return `${verb} by ${approval.decidedBy} on ${momentWords(approval.decidedAt!)}: “${approval.reason}”`;
+};
+
+/** The ledger of approvals: what was asked, what was decided, and the baselines that came of it. */
+export function LedgerPage() {
+  const { id } = useProject();
+  const query = useQuery(ledgerQuery(id));
+  return (
+    <div className="page">
+      <Loaded query={query}>
+        {(ledger) => {
+          const open = ledger.approvals.find(({ state }) => state === "asked");
+          return (
+            <>
+              {ledger.mayAsk && <Ask project={id} />}
+              {open?.mayDecide === true && <section className="mb-4"><h2 className="text-base">{open.askedBy} asks for approval</h2>{open.word !== "" && <p>“{open.word}”</p>}<Decide approval={open} /></section>}
+              <h2 className="text-base">Baselines</h2>
+              <Baselines project={id} ledger={ledger} />
+              <h2 className="pt-6 text-base">Requests <span className="muted font-sans text-sm">{countWords(ledger.approvals.length, "request", "requests")}</span></h2>
+              <ul className="text-sm">
+                {ledger.approvals.map((approval) => (
+                  <li key={approval.id} className="border-b rule py-1.5">
+                    <span className="font-semibold">{approval.askedBy}</span> asked on {momentWords(approval.askedAt)}{approval.word !== "" && <>: “{approval.word}”</>} <span className="muted">— {outcome(approval)}</span>
+                  </li>
+                ))}
+                {ledger.approvals.length === 0 && <li className="muted py-2">Nobody has asked for approval yet.</li>}
+              </ul>
+            </>
+          );
+        }}
+      </Loaded>
+    </div>
+  );
+}

@@ -1,0 +1,71 @@
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "sonner";
+import { call } from "../shared/api.ts";
+import { Failure } from "../shared/Failure.tsx";
+import { Dialog } from "../shared/Dialog.tsx";
+import { countWords, dateWords } from "../shared/words.ts";
+import { periodQuery } from "./queries.ts";
+
+/** A controller's steps of the cycle: move every data date to the period's, open the next period. */
+export function CycleTools() {
+  const { data: period } = useQuery(periodQuery);
+  const [open, setOpen] = useState<"dataDate" | "period" | null>(null);
+  return (
+    <div className="flex gap-2">
+      <button type="button" className="btn btn-sm" onClick={() => setOpen("dataDate")}>Move data dates</button>
+      <button type="button" className="btn btn-sm" onClick={() => setOpen("period")}>Open next period</button>
+      {open === "dataDate" && <MoveDataDates suggested={period?.dataDate ?? ""} onClose={() => setOpen(null)} />}
+      {open === "period" && <OpenPeriod after={period?.dataDate ?? null} onClose={() => setOpen(null)} />}
+    </div>
+  );
+}
+
+function MoveDataDates({ suggested, onClose }: { suggested: string; onClose: () => void }) {
+  const client = useQueryClient();
+  const [date, setDate] = useState(suggested);
+  const move = useMutation({
+    mutationFn: () => call("POST /api/portfolio/data-date", { body: { date } }),
+    onSuccess: ({ moved, refused }) => {
+      void client.invalidateQueries();
+      toast(moved === 0 ? "Every project stood at that date already." : `${countWords(moved, "project", "projects")} recalculated as of ${dateWords(date)}.`);
+      if (refused.length === 0) onClose();
+    },
+  });
+  return (
+    <Dialog title="Move the data date of every project" onClose={onClose}>
+      <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); move.mutate(); }}>
+        <p className="text-sm muted">Remaining work is laid out from the close of this day on; earned value and cost are measured at it.</p>
+        <label className="flex flex-col gap-1"><span className="font-semibold">Data date</span><input type="date" className="input" required value={date} onChange={(event) => setDate(event.target.value)} /></label>
+        {move.error !== null && <Failure error={move.error} />}
+        {move.data !== undefined && move.data.refused.map(({ project, why }) => <p key={project} className="adverse text-sm">{project}: {why}</p>)}
+        <button className="btn btn-primary" disabled={move.isPending}>{move.isPending ? "Recalculating …" : "Move and recalculate"}</button>
+      </form>
+    </Dialog>
+  );
+}
+
+function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => void }) {
+  const client = useQueryClient();
+  const [dataDate, setDataDate] = useState("");
+  const [issueBy, setIssueBy] = useState("");
+  const open = useMutation({
+    mutationFn: () => call("POST /api/periods", { body: { dataDate, issueBy } }),
+    onSuccess: (period) => {
+      void client.invalidateQueries();
+      toast(`Period ${period.number} is open.`);
+      onClose();
+    },
+  });
+  return (
+    <Dialog title="Open the next reporting period" onClose={onClose}>
+      <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); open.mutate(); }}>
+        {after !== null && <p className="text-sm muted">The period now open ends on {dateWords(after)}. What is not issued for it by then stays open.</p>}
+        <label className="flex flex-col gap-1"><span className="font-semibold">Data date</span><input type="date" className="input" required value={dataDate} onChange={(event) => setDataDate(event.target.value)} /></label>
+        <label className="flex flex-col gap-1"><span className="font-semibold">Reports issued by</span><input type="datetime-local" className="input" required value={issueBy} onChange={(event) => setIssueBy(event.target.value)} /></label>
+        {open.error !== null && <Failure error={open.error} />}
+        <button className="btn btn-primary" disabled={open.isPending}>Open the period</button>
+      </form>
+    </Dialog>
+  );
+}

@@ -1,0 +1,88 @@
+import type { Me, PeriodBar as Period } from "@chronometra/contract";
+import { useQuery } from "@tanstack/react-query";
+import { LogOut, Moon, Sun } from "lucide-react";
+import { useEffect, useState } from "react";
+import { Link } from "react-router";
+import { Dial } from "../shared/Dial.tsx";
+import { holds, mayLook, useSignOut } from "../shared/session.ts";
+import { setTheme, useTheme } from "../shared/theme.ts";
+import { dateWords, timeLeftWords } from "../shared/words.ts";
+import { periodQuery } from "./queries.ts";
+
+/** The time, told anew each minute. */
+function useNow(): Date {
+  const [now, setNow] = useState(() => new Date());
+  useEffect(() => {
+    const ticking = setInterval(() => setNow(new Date()), 60_000);
+    return () => clearInterval(ticking);
+  }, []);
+  return now;
+}
+
+const PERIOD_MILLISECONDS = 28 * 24 * 3_600_000;
+
+function TimeLeft({ period }: { period: Period }) {
+  const now = useNow();
+  if (period.number === null || period.issueBy === null) {
+    return <div className="text-sm" style={{ color: "var(--bar-muted)" }}>No reporting period is open</div>;
+  }
+  const until = new Date(period.issueBy);
+  const left = until.getTime() - now.getTime();
+  return (
+    <div className="flex items-center gap-2.5">
+      <Dial share={1 - left / PERIOD_MILLISECONDS} />
+      <div className="leading-tight">
+        <div><span className="figure">Period {period.number}</span> · data date {dateWords(period.dataDate)}</div>
+        <div className="text-xs" style={{ color: left < 0 ? "#ff9377" : "var(--bar-brass)" }}>{timeLeftWords(until, now)}{left < 0 ? "" : " to issue"}</div>
+      </div>
+    </div>
+  );
+}
+
+function Step({ step, linked }: { step: Period["steps"][number]; linked: boolean }) {
+  const words = (
+    <>
+      <span className="block leading-tight">{step.name}</span>
+      <span className="block text-xs leading-tight" style={{ color: step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)" }}>{step.open > 0 ? "" : "✓ "}{step.words}</span>
+    </>
+  );
+  return <li className="pl-2.5" style={{ borderLeft: `3px ${step.open > 0 ? "solid" : "double"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
+}
+
+function Person({ me }: { me: Me }) {
+  const theme = useTheme();
+  const signOut = useSignOut();
+  return (
+    <div className="ml-auto flex items-center gap-1">
+      <div className="hidden text-right leading-tight sm:block">
+        <div>{me.name}</div>
+        <div className="text-xs" style={{ color: "var(--bar-muted)" }}>{me.roles.map((role) => role.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}</div>
+      </div>
+      <button type="button" className="p-2 cursor-pointer" aria-label={theme === "enamel" ? "Use the dark theme" : "Use the light theme"} onClick={() => setTheme(theme === "enamel" ? "nightwatch" : "enamel")}>
+        {theme === "enamel" ? <Moon size={16} aria-hidden="true" /> : <Sun size={16} aria-hidden="true" />}
+      </button>
+      <button type="button" className="p-2 cursor-pointer" aria-label="Sign out" onClick={() => signOut.mutate()}><LogOut size={16} aria-hidden="true" /></button>
+    </div>
+  );
+}
+
+/** The data date, the period, the steps of the cycle with what is open in each, and the time left to issue. */
+export function PeriodBar({ me }: { me: Me }) {
+  const { data } = useQuery(periodQuery);
+  const mayOpen = (link: string): boolean => (link === "/time" ? holds(me, "controller", "projectManager") : mayLook(me));
+  return (
+    <header className="flex min-h-12 flex-wrap items-center gap-x-7 gap-y-1 px-5 py-1" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
+      <div className="leading-tight">
+        <Link to="/" className="figure text-lg">Chronometra</Link>
+        <div className="hidden text-xs lg:block" style={{ color: "var(--bar-muted)" }}>{data?.organisation ?? "\u00a0"}</div>
+      </div>
+      {data !== undefined && <TimeLeft period={data} />}
+      {data !== undefined && data.steps.length > 0 && (
+        <ul aria-label="The cycle" className="hidden gap-6 md:flex">
+          {data.steps.map((step) => <Step key={step.name} step={step} linked={mayOpen(step.link)} />)}
+        </ul>
+      )}
+      <Person me={me} />
+    </header>
+  );
+}

@@ -1,0 +1,83 @@
+import type { ImportView } from "@chronometra/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useRef, useState, type DragEvent } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import { call } from "../shared/api.ts";
+import { Failure, Loaded } from "../shared/Failure.tsx";
+import { importQuery } from "./queries.ts";
+import { Understanding } from "./Understanding.tsx";
+
+function Bring() {
+  const navigate = useNavigate();
+  const chooser = useRef<HTMLInputElement>(null);
+  const [over, setOver] = useState(false);
+  const bring = useMutation({ mutationFn: (files: File[]) => call("POST /api/imports", { files }), onSuccess: ({ id }) => navigate(`/import/${id}`) });
+  const drop = (event: DragEvent): void => {
+    event.preventDefault();
+    setOver(false);
+    if (event.dataTransfer.files.length > 0) bring.mutate([...event.dataTransfer.files]);
+  };
+  return (
+    <div className="page max-w-3xl">
+      <h1 className="text-xl">Bring a plan</h1>
+      <p className="muted mt-1 max-w-prose">A plan bundle (.json), a workbook (.xlsx), one CSV file of activities, or several CSV files, a table each. You see what was understood, row by row, before anything is stored.</p>
+      <div onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop} className={`mt-4 flex flex-col items-center gap-3 border-2 border-dashed px-6 py-12 ${over ? "border-accent bg-base-200" : "rule"}`}>
+        <input ref={chooser} type="file" multiple accept=".json,.xlsx,.csv,.txt,.zip" className="sr-only" aria-label="Files to bring" onChange={(event) => event.target.files !== null && event.target.files.length > 0 && bring.mutate([...event.target.files])} />
+        <button type="button" className="btn btn-primary" disabled={bring.isPending} onClick={() => chooser.current?.click()}>{bring.isPending ? "Sending …" : "Choose files"}</button>
+        <p className="muted text-sm">or drop them here</p>
+      </div>
+      {bring.error !== null && <Failure error={bring.error} />}
+      <p className="muted mt-4 text-sm">A workbook has a sheet for each table, with the column names of the <Link className="underline" to="/api/openapi.json" reloadDocument>open format</Link>; other headings can be matched by hand and are remembered.</p>
+    </div>
+  );
+}
+
+function Reading({ view }: { view: ImportView }) {
+  const navigate = useNavigate();
+  const stop = useMutation({ mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }), onSuccess: () => navigate("/import") });
+  return (
+    <div className="page max-w-3xl">
+      <h1 className="text-xl">{view.fileName}</h1>
+      <div className="mt-4 flex items-center gap-3">
+        <progress className="h-2 w-72 accent-accent" value={view.progress} max={1} aria-label="Reading the file" />
+        <span role="status">{view.step}</span>
+        <button type="button" className="btn btn-sm" onClick={() => stop.mutate()}>Cancel</button>
+      </div>
+    </div>
+  );
+}
+
+function Unreadable({ view }: { view: ImportView }) {
+  return (
+    <div className="page max-w-3xl">
+      <h1 className="text-xl">{view.fileName}</h1>
+      <div role="alert" className="my-3 border-l-4 border-error bg-base-200 px-3 py-2">{view.step}</div>
+      <Link className="btn btn-sm" to="/import">Bring another file</Link>
+    </div>
+  );
+}
+
+function Stored({ view }: { view: ImportView }) {
+  return <div className="page"><h1 className="text-xl">{view.fileName} is stored</h1><Link className="underline" to={`/projects/${view.storedAs}/plan`}>Go to the plan</Link></div>;
+}
+
+function Brought({ id }: { id: string }) {
+  const client = useQueryClient();
+  const query = useQuery(importQuery(id));
+  return (
+    <Loaded query={query}>
+      {(view) => {
+        if (view.state === "reading") return <Reading view={view} />;
+        if (view.state === "failed") return <Unreadable view={view} />;
+        if (view.state === "stored") return <Stored view={view} />;
+        return <Understanding view={view} onView={(next) => client.setQueryData(importQuery(id).queryKey, next)} />;
+      }}
+    </Loaded>
+  );
+}
+
+/** A file comes in: chosen, read, looked at, stored. */
+export function ImportPage() {
+  const { import: id } = useParams();
+  return id === undefined ? <Bring /> : <Brought key={id} id={id} />;
+}

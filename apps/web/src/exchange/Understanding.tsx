@@ -1,0 +1,121 @@
+import type { DateOrder, ImportAnswers, ImportView } from "@chronometra/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { toast } from "sonner";
+import { portfolioQuery } from "../portfolio/queries.ts";
+import { call } from "../shared/api.ts";
+import { DataTable, type Column } from "../shared/DataTable.tsx";
+import { Failure } from "../shared/Failure.tsx";
+import { countWords, dateWords } from "../shared/words.ts";
+import { Headings } from "./Headings.tsx";
+
+interface Props {
+  readonly view: ImportView;
+  readonly onView: (view: ImportView) => void;
+}
+
+const ORDER_WORDS: Record<DateOrder, string> = { dmy: "day, month, year", mdy: "month, day, year", ymd: "year, month, day" };
+
+type Problem = ImportView["problems"][number];
+type Preview = ImportView["preview"][number];
+
+const PROBLEM_COLUMNS: readonly Column<Problem>[] = [
+  { id: "level", head: "", value: ({ level }) => (level === "error" ? "must be mended" : "note"), show: ({ level }) => <span className={level === "error" ? "adverse" : "undecided"}>{level === "error" ? "✗ must be mended" : "◦ note"}</span> },
+  { id: "place", head: "Where", value: ({ place }) => place },
+  { id: "table", head: "Table", value: ({ table }) => table },
+  { id: "row", head: "Row", value: ({ row }) => row },
+  { id: "field", head: "Field", value: ({ field }) => field },
+  { id: "message", head: "What", value: ({ message }) => message },
+];
+
+const PREVIEW_COLUMNS: readonly Column<Preview>[] = [
+  { id: "name", head: "Activity", value: ({ name }) => name, show: ({ name, depth }) => <span style={{ paddingLeft: depth * 14 }}>{name}</span> },
+  { id: "id", head: "Id", value: ({ id }) => id },
+  { id: "duration", head: "Length", value: ({ duration }) => duration },
+  { id: "start", head: "Starts", value: ({ start }) => start, show: ({ start }) => (start === "" ? "–" : dateWords(start)) },
+  { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => (finish === "" ? "–" : dateWords(finish)) },
+];
+
+function DateQuestion({ question, answer, onAnswer }: { question: NonNullable<ImportView["dateQuestion"]>; answer: DateOrder | undefined; onAnswer: (order: DateOrder) => void }) {
+  return (
+    <fieldset className="my-3 border-l-4 border-accent bg-base-200 px-3 py-2">
+      <legend className="sr-only">Order of dates</legend>
+      <p>Dates such as “{question.sample}” can be read in more than one way. In which order are they written?</p>
+      <div className="mt-1 flex flex-wrap gap-4">
+        {question.orders.map((order) => <label key={order} className="flex items-center gap-2"><input type="radio" name="order" checked={answer === order} onChange={() => onAnswer(order)} /> {ORDER_WORDS[order]}</label>)}
+      </div>
+    </fieldset>
+  );
+}
+
+function ProjectFields({ view, onAnswer }: { view: ImportView; onAnswer: (project: NonNullable<ImportAnswers["project"]>) => void }) {
+  const said = { code: "", name: "", start: "", currency: "", ...view.project, ...view.answers.project };
+  const fields = [
+    { name: "code", words: "Code", type: "text", width: "w-32" },
+    { name: "name", words: "Name", type: "text", width: "w-72" },
+    { name: "start", words: "Starts", type: "date", width: "w-40" },
+    { name: "currency", words: "Currency", type: "text", width: "w-20" },
+  ] as const;
+  return (
+    <div className="my-3 flex flex-wrap gap-3">
+      {fields.map(({ name, words, type, width }) => (
+        <label key={name} className="flex flex-col text-sm">{words}
+          <input key={said[name]} type={type} className={`input input-sm ${width}`} defaultValue={said[name]} onBlur={(event) => event.target.value !== said[name] && onAnswer({ ...view.answers.project, [name]: event.target.value })} />
+        </label>
+      ))}
+    </div>
+  );
+}
+
+function Store({ view }: { view: ImportView }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const { data: portfolio } = useQuery(portfolioQuery);
+  const [programme, setProgramme] = useState("");
+  const store = useMutation({
+    mutationFn: () => call("POST /api/imports/:import/store", { params: { import: view.id }, body: { programme: programme === "" ? null : programme } }),
+    onSuccess: ({ project }) => {
+      toast(`${view.project?.name ?? "The plan"} is stored.`);
+      void client.invalidateQueries();
+      void navigate(`/projects/${project}/plan`);
+    },
+  });
+  const drop = useMutation({ mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }), onSuccess: () => navigate("/import") });
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="flex flex-col text-sm">Programme<select className="select select-sm w-64" value={programme} onChange={(event) => setProgramme(event.target.value)}><option value="">outside the programmes</option>{portfolio?.programmes.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select></label>
+        <button type="button" className="btn btn-primary btn-sm" disabled={!view.storable || store.isPending} onClick={() => store.mutate()}>{store.isPending ? "Storing …" : "Store as a new project"}</button>
+        <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>Drop it</button>
+        {!view.storable && <span className="adverse text-sm">Nothing is stored until {countWords(view.errors, "error is", "errors are")} mended.</span>}
+      </div>
+      {store.error !== null && <Failure error={store.error} />}
+    </>
+  );
+}
+
+/** What was understood of a file and what was not, with the questions it leaves open. */
+export function Understanding({ view, onView }: Props) {
+  const answer = useMutation({ mutationFn: (answers: ImportAnswers) => call("PUT /api/imports/:import", { params: { import: view.id }, body: answers }), onSuccess: onView });
+  const say = (more: Partial<ImportAnswers>): void => answer.mutate({ ...view.answers, ...more });
+  const counts = view.counts.filter(({ rows }) => rows > 0);
+  return (
+    <div className="page" aria-busy={answer.isPending}>
+      <h1 className="text-xl">{view.fileName}</h1>
+      <p className="muted text-sm">{counts.length === 0 ? "Nothing was understood yet." : `Understood: ${counts.map(({ table, rows }) => `${rows.toLocaleString()} ${table}`).join(", ")}.`}{answer.isPending && " Reading it again …"}</p>
+      {view.dateQuestion !== null && <DateQuestion question={view.dateQuestion} answer={view.answers.dateOrder} onAnswer={(dateOrder) => say({ dateOrder })} />}
+      <ProjectFields view={view} onAnswer={(project) => say({ project })} />
+      <Store view={view} />
+      {answer.error !== null && <Failure error={answer.error} />}
+      {view.problems.length > 0 && (
+        <section className="pt-4"><h2 className="pb-1 text-base">What was not understood, or was supplied</h2>
+          {view.errors > view.problems.length && <p className="muted text-sm">The first {view.problems.length} of {view.errors} are shown.</p>}
+          <div className="max-h-80 overflow-auto"><DataTable name="Problems" rows={view.problems} columns={PROBLEM_COLUMNS} rowKey={(problem) => `${problem.place} ${problem.table} ${problem.row} ${problem.field} ${problem.message}`} empty="" /></div>
+        </section>
+      )}
+      {view.sheets.length > 0 && <Headings view={view} onAnswer={(sheets) => say({ sheets })} />}
+      {view.preview.length > 0 && <section className="pt-4"><h2 className="pb-1 text-base">The first activities, as they would be stored</h2><DataTable name="Preview" rows={view.preview} columns={PREVIEW_COLUMNS} rowKey={({ id }) => id} empty="" /></section>}
+    </div>
+  );
+}

@@ -1,0 +1,12 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call } from "../shared/api.ts";
+
+const POLL_MILLISECONDS = 300;
+
+/** A file being brought; asked for again while it is being read. */
+export const importQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["import", id],
+    queryFn: () => call("GET /api/imports/:import", { params: { import: id } }),
+    refetchInterval: (query) => (query.state.data?.state === "reading" ? POLL_MILLISECONDS : false),
+  });

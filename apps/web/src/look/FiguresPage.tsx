@@ -1,0 +1,75 @@
+import type { ProjectLook } from "@chronometra/contract";
+import { lazy, Suspense, useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { DataTable } from "../shared/DataTable.tsx";
+import { dateWords } from "../shared/words.ts";
+import { BehindFigure } from "./BehindFigure.tsx";
+import { figureColumns, type FigureRow } from "./figureColumns.tsx";
+import { Instruments } from "./Instruments.tsx";
+
+const Curves = lazy(() => import("./Curves.tsx"));
+
+/** Rows as a tree in reading order, with how deep each stands. */
+function inTreeOrder(rows: readonly FigureRow[]): { ordered: FigureRow[]; depth: Map<string, number> } {
+  const below = new Map<string | null, FigureRow[]>();
+  for (const row of rows) below.set(row.parent, [...(below.get(row.parent) ?? []), row]);
+  const ordered: FigureRow[] = [];
+  const depth = new Map<string, number>();
+  const open = [...(below.get(null) ?? [])].reverse();
+  for (let row = open.pop(); row !== undefined; row = open.pop()) {
+    depth.set(row.id, row.parent === null ? 0 : (depth.get(row.parent) ?? 0) + 1);
+    ordered.push(row);
+    open.push(...(below.get(row.id) ?? []).toReversed());
+  }
+  return { ordered, depth };
+}
+
+function NothingMeasured({ look }: { look: ProjectLook }) {
+  const { summary } = look;
+  return (
+    <div className="page">
+      <h2 className="text-lg">Nothing to measure yet</h2>
+      <p className="muted mt-1 max-w-prose">
+        {summary.baseline === null ? "Figures compare progress with an approved plan, and this plan has not been approved." : "The plan is approved, but its data date is not set: set it once the first period is over."}
+      </p>
+      <Link className="underline" to={summary.baseline === null ? "approvals" : "plan"}>{summary.baseline === null ? "Go to approvals" : "Go to the plan"}</Link>
+    </div>
+  );
+}
+
+/** The project's figures: as a whole, over time, and by branch and activity. */
+export function FiguresPage() {
+  const look = useProject();
+  const [params, setParams] = useSearchParams();
+  const { ordered, depth } = useMemo(() => inTreeOrder(look.rows), [look.rows]);
+  const opened = params.get("behind");
+  const open = (id: string | null): void =>
+    setParams((former) => {
+      const next = new URLSearchParams(former);
+      if (id === null) next.delete("behind");
+      else next.set("behind", id);
+      return next;
+    });
+  const columns = useMemo(() => figureColumns(look.summary.minorDigits, (row) => depth.get(row.id) ?? 0, (row) => open(row.id)), [look.summary.minorDigits, depth]);
+  const { summary } = look;
+  if (summary.figures === null) return <NothingMeasured look={look} />;
+  const sort = params.get("sort");
+  return (
+    <div className="page">
+      <p className="muted pb-1 text-sm">
+        As of the close of {dateWords(summary.dataDate)}, against baseline {summary.baseline}, in {summary.currency}
+        {summary.unbaselined > 0 && <> · <span className="undecided">{summary.unbaselined} activities are in no baseline and have no budget here</span></>}
+        {summary.unscheduled > 0 && <> · <span className="undecided">{summary.unscheduled} have no dates</span></>}
+      </p>
+      <Instruments look={look} />
+      <Suspense fallback={<p className="h-60 muted pt-4">Drawing the curves …</p>}>
+        <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} /></div>
+      </Suspense>
+      <div className="pt-3">
+        <DataTable key={sort ?? ""} name="Figures by activity" rows={ordered} columns={columns} rowKey={({ id, left }) => `${left ? "left " : ""}${id}`} empty="The plan has no activities yet." {...(sort === null ? {} : { sort: { id: sort, desc: false } })} />
+      </div>
+      {opened !== null && <BehindFigure project={look.id} activity={opened} onClose={() => open(null)} />}
+    </div>
+  );
+}

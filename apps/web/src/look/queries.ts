@@ -1,0 +1,5 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call } from "../shared/api.ts";
+
+export const activityQuery = (project: string, activity: string) =>
+  queryOptions({ queryKey: ["project", project, "activity", activity], queryFn: () => call("GET /api/projects/:project/activities/:activity", { params: { project, activity } }) });

@@ -1,0 +1,34 @@
+import "@fontsource-variable/besley/wght.css";
+import "@fontsource-variable/source-sans-3/wght.css";
+import "./theme.css";
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { RouterProvider } from "react-router/dom";
+import { Toaster } from "sonner";
+import { CallFailed } from "./shared/api.ts";
+import { sessionQuery } from "./shared/session.ts";
+import { showTheme } from "./shared/theme.ts";
+import { router } from "./router.tsx";
+
+showTheme();
+
+/** A session that has run out shows the sign-in page; what was open comes back afterwards. */
+const onError = (error: unknown): void => {
+  if (error instanceof CallFailed && error.body.code === "signInNeeded") void client.invalidateQueries({ queryKey: sessionQuery.queryKey });
+};
+
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
+  defaultOptions: { queries: { retry: (count, error) => count < 2 && error instanceof CallFailed && error.status === 0, staleTime: 5_000 } },
+});
+
+createRoot(document.getElementById("root")!).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+      <Toaster position="bottom-right" toastOptions={{ style: { background: "var(--bar-ground)", color: "var(--bar-ink)", border: "1px solid var(--bar-brass)", borderRadius: "2px", fontFamily: "inherit" } }} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

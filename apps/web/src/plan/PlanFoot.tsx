@@ -1,0 +1,46 @@
+import type { Effect } from "@chronometra/core";
+import { EffectView } from "../shared/EffectView.tsx";
+import { Toned } from "../shared/Toned.tsx";
+import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { ClashView } from "./ClashView.tsx";
+import type { SessionState } from "./planSession.ts";
+
+interface Props {
+  readonly state: SessionState;
+  readonly mayEdit: boolean;
+  readonly minorDigits: number;
+  readonly currency: string;
+}
+
+function Moved({ effect }: { effect: Effect }) {
+  const { finish, milestones, activities, deadlines } = effect;
+  if (finish === null && milestones.length === 0 && activities.length === 0) return <>No date moved.</>;
+  const parts = [countWords(activities.length, "activity", "activities"), milestones.length > 0 ? countWords(milestones.length, "milestone", "milestones") : "", deadlines.length > 0 ? countWords(deadlines.length, "deadline", "deadlines") : ""];
+  return (
+    <>
+      Moved {parts.filter((part) => part !== "").join(", ")}
+      {finish !== null && <>; the project now finishes {dateWords(finish.to)}, <Toned tone={driftTone(finish.days)}>{driftWords(finish.days).replace("late", "later").replace("early", "earlier")}</Toned></>}
+    </>
+  );
+}
+
+/** Below the plan: whether all is saved, what the last change moved, and what went wrong. */
+export function PlanFoot({ state, mayEdit, minorDigits, currency }: Props) {
+  const { effect, failure, clashes, saving, merged } = state;
+  return (
+    <div className="border-t border-base-content bg-base-200 px-4 py-0.5 text-[13px]">
+      {failure !== null && (clashes.length > 0 ? <ClashView clashes={clashes} /> : <p role="alert" className="adverse">{failure.message}</p>)}
+      <div className="flex items-center gap-6">
+        <span role="status" className={saving > 0 ? "undecided" : "muted"}>{!mayEdit ? "You may look at this plan, not change it." : saving > 0 ? "Saving …" : "Saved"}</span>
+        {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}
+        {effect !== null && (
+          <details className="relative">
+            <summary className="cursor-pointer"><Moved effect={effect} /></summary>
+            <div className="absolute bottom-full left-0 z-20 mb-1 max-h-96 w-108 overflow-auto border rule bg-base-100 p-3"><EffectView effect={{ ...effect, activities: [...effect.activities], milestones: [...effect.milestones], deadlines: [...effect.deadlines], minorDigits, currency }} /></div>
+          </details>
+        )}
+        {mayEdit && effect === null && <span className="muted">Enter or a double click changes a cell: length, done, left, actual dates, deadline. Alt with the side arrows folds.</span>}
+      </div>
+    </div>
+  );
+}

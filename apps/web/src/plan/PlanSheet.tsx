@@ -1,0 +1,105 @@
+import { useVirtualizer } from "@tanstack/react-virtual";
+import { useCallback, useEffect, useMemo, useState, type RefObject } from "react";
+import { ChartGround } from "./chart/ChartGround.tsx";
+import { ChartHead, HEAD_HEIGHT } from "./chart/ChartHead.tsx";
+import { Lane } from "./chart/Lane.tsx";
+import { laneShapes } from "./chart/laneShapes.ts";
+import { widthOf, type Scale } from "./chart/scale.ts";
+import type { PlanSession } from "./planSession.ts";
+import type { Sheet, SheetRow } from "./sheet.ts";
+import { SheetCell } from "./SheetCell.tsx";
+import type { SheetColumn } from "./sheetColumns.ts";
+import { useGrid, type Cursor } from "./useGrid.ts";
+
+export const ROW_HEIGHT = 21;
+
+interface Props {
+  readonly sheet: Sheet;
+  /** Rows that are not folded away. */
+  readonly rows: readonly SheetRow[];
+  readonly folded: ReadonlySet<string>;
+  readonly columns: readonly SheetColumn[];
+  readonly scale: Scale;
+  readonly session: PlanSession;
+  readonly mayEdit: boolean;
+  readonly scroller: RefObject<HTMLDivElement | null>;
+  readonly onFold: (id: string, open: boolean) => void;
+  readonly onActive: (row: SheetRow | null) => void;
+  /** The activity to begin at. */
+  readonly at: string | null;
+}
+
+const today = (): string => new Date().toISOString().slice(0, 10);
+
+/** The plan as a table beside its time chart, one scroll for both; only rows in sight are drawn. */
+export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdit, scroller, onFold, onActive, at }: Props) {
+  const left = columns.reduce((sum, { width }) => sum + width, 0);
+  const width = left + widthOf(scale);
+  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 15, scrollPaddingStart: HEAD_HEIGHT, scrollPaddingEnd: ROW_HEIGHT });
+
+  const textAt = useCallback(
+    ({ row, column }: Cursor) => {
+      const its = rows[row];
+      const one = columns[column];
+      return !mayEdit || its === undefined || one?.edit === undefined || one.closed?.(its) != null ? null : one.edit(its);
+    },
+    [rows, columns, mayEdit],
+  );
+  const onCommit = async ({ row, column }: Cursor, text: string): Promise<string | null> => {
+    const typed = columns[column]!.read!(text, rows[row]!, today());
+    if ("fault" in typed) return typed.fault;
+    if (typed.changes.length === 0) return null;
+    const problems = await session.change(typed.changes);
+    return problems === null ? null : problems[0]!.message;
+  };
+  const grid = useGrid({ rows: rows.length, columns: columns.length, page: 25, textAt, onCommit, onFold: (row, open) => rows[row]!.children > 0 && onFold(rows[row]!.id, open) });
+  const { cursor, editing } = grid;
+
+  useEffect(() => {
+    if (rows.length > 0) virtual.scrollToIndex(cursor.row);
+    onActive(rows[cursor.row] ?? null);
+  }, [cursor.row, rows]);
+  const [begun, setBegun] = useState(false);
+  useEffect(() => {
+    const row = at === null ? -1 : rows.findIndex(({ id }) => id === at);
+    if (begun || row < 0) return;
+    setBegun(true);
+    grid.go(row, 0);
+  }, [at, rows, begun]);
+
+  const shapes = useMemo(() => {
+    const known = new Map<SheetRow, ReturnType<typeof laneShapes>>();
+    return (row: SheetRow) => known.get(row) ?? known.set(row, laneShapes(row, scale)).get(row)!;
+  }, [scale, sheet]);
+  const height = virtual.getTotalSize();
+  const pane = { width: left };
+  return (
+    <div ref={scroller} className="h-full overflow-auto text-[13px]">
+      <div role="grid" aria-label="Plan" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} style={{ width, position: "relative" }}>
+        <div role="row" aria-rowindex={1} className="sticky top-0 z-4 flex border-b border-base-content bg-base-100" style={{ height: HEAD_HEIGHT, width }}>
+          <div role="presentation" className="sticky left-0 z-1 flex items-end border-r border-base-content bg-base-100" style={pane}>
+            {columns.map((column, i) => <div key={column.id} role="columnheader" aria-colindex={i + 1} title={column.hint} className={`muted shrink-0 px-1.5 pb-1 font-semibold ${column.numeric === true ? "text-right" : ""}`} style={{ width: column.width, ...(i === 0 ? { paddingLeft: 22 } : {}) }}>{column.head}</div>)}
+          </div>
+          <ChartHead scale={scale} dataDate={sheet.dataDate} />
+        </div>
+        <div role="presentation" style={{ height, position: "relative" }}>
+          <ChartGround scale={scale} dataDate={sheet.dataDate} left={left} height={height} />
+          {virtual.getVirtualItems().map(({ index, start }) => {
+            const row = rows[index]!;
+            const active = cursor.row === index;
+            return (
+              <div key={row.id} role="row" aria-rowindex={index + 2} aria-level={row.depth + 1} aria-selected={active} className="absolute left-0 flex border-b rule" style={{ top: start, height: ROW_HEIGHT, width, ...(active && editing !== null ? { zIndex: 3 } : {}) }}>
+                <div role="presentation" className={`sticky left-0 z-2 flex border-r border-base-content ${active ? "bg-base-200" : "bg-base-100"}`} style={pane}>
+                  {columns.map((column, i) => (
+                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} onFocus={() => grid.go(index, i)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && void grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} />
+                  ))}
+                </div>
+                <svg role="presentation" width={widthOf(scale)} height={ROW_HEIGHT} className="block shrink-0"><Lane shapes={shapes(row)} summary={row.kind === "summary"} height={ROW_HEIGHT} /></svg>
+              </div>
+            );
+          })}
+        </div>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,59 @@
+import { useEffect, useRef, type KeyboardEvent } from "react";
+import type { SheetColumn } from "./sheetColumns.ts";
+import type { SheetRow } from "./sheet.ts";
+import type { Editing } from "./useGrid.ts";
+
+interface Props {
+  readonly row: SheetRow;
+  readonly column: SheetColumn;
+  readonly index: number;
+  readonly active: boolean;
+  readonly editing: Editing | null;
+  readonly folded: boolean | null;
+  readonly onFocus: () => void;
+  readonly onBegin: () => void;
+  readonly onFold: () => void;
+  readonly onText: (text: string) => void;
+  readonly onLeave: (text: string) => void;
+  readonly onEditKey: (event: KeyboardEvent<HTMLInputElement>) => void;
+}
+
+const INDENT = 14;
+
+function Field({ row, column, editing, onText, onLeave, onEditKey }: Pick<Props, "row" | "column" | "onText" | "onLeave" | "onEditKey"> & { editing: Editing }) {
+  const field = useRef<HTMLInputElement>(null);
+  useEffect(() => field.current?.focus(), []);
+  return (
+    <>
+      <input ref={field} className={`h-full w-full bg-base-100 px-1 outline-2 -outline-offset-2 ${editing.fault === null ? "outline-accent" : "outline-error"} ${column.numeric === true ? "text-right" : ""}`} aria-label={`${column.head} of ${row.name}`} aria-invalid={editing.fault !== null} value={editing.text} onChange={(event) => onText(event.target.value)} onKeyDown={onEditKey} onBlur={(event) => onLeave(event.target.value)} />
+      {editing.fault !== null && <div role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-left whitespace-normal text-error-content">{editing.fault}</div>}
+    </>
+  );
+}
+
+/** A cell of the plan's table; computed ones look computed. */
+export function SheetCell(props: Props) {
+  const { row, column, index, active, editing, folded, onFocus, onBegin, onFold } = props;
+  const cell = useRef<HTMLDivElement>(null);
+  const waiting = active && editing === null;
+  useEffect(() => {
+    if (waiting && document.activeElement?.closest("[role=grid]") != null) cell.current?.focus({ preventScroll: true });
+  }, [waiting]);
+  const tone = column.tone?.(row) ?? "plain";
+  const open = column.read !== undefined && column.closed?.(row) === null;
+  const name = column.id === "name";
+  const look = [column.numeric === true ? "justify-end" : "", tone === "plain" ? (open || name ? "" : "muted") : tone, name && row.kind === "summary" ? "font-semibold" : "", active ? "outline-2 -outline-offset-2 outline-accent" : ""].join(" ");
+  return (
+    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative flex h-full shrink-0 items-center px-1.5 whitespace-nowrap ${look}`} style={{ width: column.width, ...(name ? { paddingLeft: 6 + row.depth * INDENT } : {}) }} onMouseDown={editing === null ? onFocus : undefined} onDoubleClick={onBegin} title={name ? row.name : open || column.read === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
+      {editing !== null ? (
+        <Field {...props} editing={editing} />
+      ) : (
+        <>
+          {name && folded !== null && <button type="button" tabIndex={-1} className="mr-1 w-3 cursor-pointer text-[9px]" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? "▶" : "▼"}</button>}
+          {name && folded === null && <span className="mr-1 w-3" />}
+          <span className={`truncate ${row.parked ? "italic line-through decoration-1" : ""}`}>{column.text(row)}</span>
+        </>
+      )}
+    </div>
+  );
+}

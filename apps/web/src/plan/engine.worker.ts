@@ -1,0 +1,4 @@
+import { expose } from "comlink";
+import { PlanEngine } from "./planEngine.ts";
+
+expose(new PlanEngine());

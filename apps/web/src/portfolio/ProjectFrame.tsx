@@ -1,0 +1,99 @@
+import type { ProjectLook } from "@chronometra/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { FileDown } from "lucide-react";
+import { NavLink, Outlet, useOutletContext, useParams } from "react-router";
+import { toast } from "sonner";
+import { periodQuery } from "../cycle/queries.ts";
+import { addressOf, call } from "../shared/api.ts";
+import { Loaded } from "../shared/Failure.tsx";
+import { Toned } from "../shared/Toned.tsx";
+import { dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { projectQuery } from "./queries.ts";
+
+const TABS = [
+  { to: "", name: "Figures" },
+  { to: "plan", name: "Plan" },
+  { to: "dates", name: "Dates" },
+  { to: "approvals", name: "Approvals" },
+  { to: "history", name: "History" },
+];
+
+const FORMS = [
+  { form: "xlsx", words: "Workbook (.xlsx)" },
+  { form: "csv", words: "CSV files (.zip)" },
+  { form: "json", words: "Plan bundle (.json)" },
+];
+
+/** The project that the page within the frame is about. */
+export const useProject = (): ProjectLook => useOutletContext<ProjectLook>();
+
+function Export({ project }: { project: string }) {
+  return (
+    <details className="relative">
+      <summary className="btn btn-ghost btn-sm list-none"><FileDown size={14} aria-hidden="true" /> Export</summary>
+      <ul className="absolute right-0 z-30 mt-1 w-48 border rule bg-base-100 py-1">
+        {FORMS.map(({ form, words }) => (
+          <li key={form}><a className="block px-3 py-1 hover:bg-base-200" download href={addressOf("GET /api/projects/:project/export/:form", { project, form })}>{words}</a></li>
+        ))}
+      </ul>
+    </details>
+  );
+}
+
+/** Issues the project's figures for the open period, where that is still to be done. */
+function Issue({ look }: { look: ProjectLook }) {
+  const client = useQueryClient();
+  const { data: period } = useQuery(periodQuery);
+  const issue = useMutation({
+    mutationFn: () => call("POST /api/projects/:project/periods", { params: { project: look.id } }),
+    onSuccess: () => {
+      toast(`Period ${period?.number} is issued for ${look.name}; its figures stay as they are now.`);
+      void client.invalidateQueries();
+    },
+    onError: (error) => toast.error(error.message),
+  });
+  if (!look.mayEdit || period?.number == null || look.summary.baseline === null || look.periods.some(({ number }) => number === period.number)) return null;
+  return <button type="button" className="btn btn-sm" disabled={issue.isPending} onClick={() => issue.mutate()}>Issue period {period.number}</button>;
+}
+
+function Head({ look }: { look: ProjectLook }) {
+  const { summary } = look;
+  return (
+    <div className="flex flex-wrap items-center gap-x-4 gap-y-0 border-b rule px-5 pt-1">
+      <h1 className="max-w-96 truncate text-lg" title={look.name}>{look.name}</h1>
+      <p className="muted max-w-xl truncate text-sm">
+        {look.code}{look.programme !== null && ` · ${look.programme}`} · {look.manager}
+        {summary.finish !== null && <> · finishes {dateWords(summary.finish)}</>}
+        {summary.drift !== null && <>, <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned> against baseline {summary.baseline}</>}
+        {summary.baseline === null && " · not approved yet"}
+      </p>
+      <div className="ml-auto flex items-center gap-1">
+        <Issue look={look} />
+        <Export project={look.id} />
+      </div>
+      <nav aria-label="Project" className="flex gap-5">
+        {TABS.map(({ to, name }) => (
+          <NavLink key={name} to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`} end className={({ isActive }) => `border-b-2 py-1.5 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
+            {name}
+          </NavLink>
+        ))}
+      </nav>
+    </div>
+  );
+}
+
+/** A project's name, how it stands, and its pages. */
+export function ProjectFrame() {
+  const { project = "" } = useParams();
+  const query = useQuery(projectQuery(project));
+  return (
+    <Loaded query={query}>
+      {(look) => (
+        <div className="flex h-full min-h-0 flex-col">
+          <Head look={look} />
+          <div className="min-h-0 flex-1 overflow-auto"><Outlet context={look} /></div>
+        </div>
+      )}
+    </Loaded>
+  );
+}

@@ -1,0 +1,125 @@
+import { addSums, figuresOf, NO_SUMS, type Figures } from "@chronometra/core";
+import type { MilestoneLine, ProjectLine } from "@chronometra/contract";
+import type { ReactNode } from "react";
+import { Link } from "react-router";
+import type { Column } from "../shared/DataTable.tsx";
+import { Toned } from "../shared/Toned.tsx";
+import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type DeadlineState } from "../shared/words.ts";
+
+type Measure = (figures: Figures) => number | null;
+
+/** The figures of several projects, formed from their sums; `null` where they have none, or in several currencies. */
+export function figuresTogether(lines: readonly ProjectLine[]): { figures: Figures; digits: number } | null {
+  const measured = lines.flatMap(({ summary }) => (summary.figures === null ? [] : [{ figures: summary.figures, currency: summary.currency, digits: summary.minorDigits }]));
+  const first = measured[0];
+  if (first === undefined || measured.some(({ currency }) => currency !== first.currency)) return null;
+  return { figures: figuresOf(measured.reduce((sums, { figures }) => addSums(sums, figures), NO_SUMS)), digits: first.digits };
+}
+
+/** The milestone not reached yet that has drifted furthest. */
+export function worstMilestone(line: ProjectLine): MilestoneLine | null {
+  const open = line.summary.milestones.filter(({ reached, drift }) => !reached && drift !== null);
+  return open.reduce<MilestoneLine | null>((worst, each) => (worst === null || each.drift! > worst.drift! ? each : worst), null);
+}
+
+const worstState = (line: ProjectLine): DeadlineState | null => DEADLINE_ORDER.find((state) => line.summary.deadlines.some((deadline) => deadline.state === state)) ?? null;
+
+function deadlineWords(line: ProjectLine): ReactNode {
+  const states = DEADLINE_ORDER.flatMap((state) => {
+    const count = line.summary.deadlines.filter((deadline) => deadline.state === state).length;
+    return count === 0 ? [] : [{ state, count }];
+  });
+  if (states.length === 0) return "–";
+  return states.map(({ state, count }, i) => (
+    <span key={state}>{i > 0 && ", "}<Toned tone={DEADLINE_TONES[state]}>{count} {DEADLINE_WORDS[state]}</Toned></span>
+  ));
+}
+
+const to = (line: ProjectLine, rest = ""): string => `/projects/${line.id}${rest}`;
+const opens = (address: string, words: ReactNode): ReactNode => <Link className="link-quiet" to={address}>{words}</Link>;
+
+interface Shown {
+  readonly words: (value: number | null, digits: number) => string;
+  readonly tone?: (value: number | null) => ReturnType<typeof driftTone>;
+  readonly marked?: boolean;
+}
+
+const AMOUNT: Shown = { words: money };
+const INDEX: Shown = { words: ratioWords, tone: indexTone, marked: true };
+const SHARE: Shown = { words: percentWords };
+
+function show({ words, tone, marked }: Shown, value: number | null, digits: number): ReactNode {
+  return <Toned tone={tone?.(value) ?? "plain"} marked={marked ?? false}>{words(value, digits)}</Toned>;
+}
+
+/** A column of one figure: in a project's line it opens the activities behind it, sums are formed from sums. */
+function figureColumn(id: string, head: string, hint: string, measure: Measure, shown: Shown, hidden = false): Column<ProjectLine> {
+  return {
+    id,
+    head,
+    hint,
+    hidden,
+    numeric: true,
+    value: ({ summary }) => (summary.figures === null ? null : (measure(summary.figures) ?? null)),
+    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), show(shown, measure(line.summary.figures), line.summary.minorDigits))),
+    total: (lines) => {
+      const together = figuresTogether(lines);
+      return together === null ? "–" : show(shown, measure(together.figures), together.digits);
+    },
+  };
+}
+
+/** The names behind a count, unfolded in place. */
+function names(list: readonly string[], words: string): ReactNode {
+  if (list.length === 0) return <span className="muted">all in</span>;
+  return (
+    <details className="relative inline-block text-left">
+      <summary className="list-none cursor-pointer undecided link-quiet">{words}</summary>
+      <ul className="absolute right-0 z-10 w-52 border rule bg-base-100 px-3 py-2">{list.map((name) => <li key={name}>{name}</li>)}</ul>
+    </details>
+  );
+}
+
+export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
+  {
+    id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`,
+    show: (line) => <Link className="font-semibold link-quiet" to={to(line)}><span className="muted font-normal">{line.code}</span> {line.name}</Link>,
+  },
+  { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
+  { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: ({ summary }) => `${summary.done} of ${summary.activities}`, total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
+  { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
+  { id: "drift", head: "Drift", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, "/plan"), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
+  {
+    id: "moved", head: "Since issue", hint: "How far the finish has moved since the last issued period", numeric: true,
+    value: ({ summary, issuedDrift }) => (summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift),
+    show: ({ summary, issuedDrift }) => {
+      const moved = summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift;
+      return <Toned tone={driftTone(moved)}>{moved === null ? "–" : driftWords(moved).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>;
+    },
+  },
+  {
+    id: "milestone", head: "Worst milestone", value: (line) => worstMilestone(line)?.drift ?? null,
+    show: (line) => {
+      const worst = worstMilestone(line);
+      return worst === null ? <span className="muted">none open</span> : opens(to(line, "/dates"), <><span className="inline-block max-w-40 truncate align-bottom">{worst.name}</span> <Toned tone={driftTone(worst.drift)}>{driftWords(worst.drift)}</Toned></>);
+    },
+  },
+  { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, show: (line) => opens(to(line, "/dates#deadlines"), deadlineWords(line)) },
+  figureColumn("bac", "BAC", "Budget at completion", ({ bac }) => bac, AMOUNT),
+  figureColumn("pv", "PV", "Planned value at the data date", ({ pv }) => pv, AMOUNT, true),
+  figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT),
+  figureColumn("ac", "AC", "Actual cost at the data date", ({ ac }) => ac, AMOUNT, true),
+  figureColumn("sv", "SV", "Schedule variance, EV − PV", ({ sv }) => sv, { words: (value, digits) => varianceWords(value, digits, "behind", "ahead"), tone: varianceTone }),
+  figureColumn("cv", "CV", "Cost variance, EV − AC", ({ cv }) => cv, { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }),
+  figureColumn("spi", "SPI", "Schedule performance index, EV / PV", ({ spi }) => spi, INDEX),
+  figureColumn("cpi", "CPI", "Cost performance index, EV / AC", ({ cpi }) => cpi, INDEX),
+  figureColumn("eac", "EAC", "Estimate at completion, BAC / CPI", ({ eac }) => eac, AMOUNT, true),
+  figureColumn("vac", "VAC", "Variance at completion, BAC − EAC", ({ vac }) => vac, { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }, true),
+  figureColumn("percentComplete", "Earned", "EV / BAC", ({ percentComplete }) => percentComplete, SHARE, true),
+  {
+    id: "missing", head: "Not reported", hint: "People with work in this period who have reported nothing", numeric: true, value: ({ missing }) => missing.length,
+    show: ({ missing }) => names(missing, countWords(missing.length, "person", "people")),
+    total: (lines) => countWords(new Set(lines.flatMap(({ missing }) => missing)).size, "person", "people"),
+  },
+  { id: "waiting", head: "To review", hint: "Reports that wait for acceptance", numeric: true, value: ({ waiting }) => waiting, show: (line) => (line.waiting === 0 ? "–" : opens(`/time?project=${line.id}`, line.waiting)), total: (lines) => lines.reduce((sum, { waiting }) => sum + waiting, 0) },
+];

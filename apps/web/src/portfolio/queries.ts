@@ -1,0 +1,6 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call } from "../shared/api.ts";
+
+export const portfolioQuery = queryOptions({ queryKey: ["portfolio"], queryFn: () => call("GET /api/portfolio") });
+
+export const projectQuery = (project: string) => queryOptions({ queryKey: ["project", project], queryFn: () => call("GET /api/projects/:project", { params: { project } }) });

@@ -1,0 +1,54 @@
+import type { EffectView as Effect } from "@chronometra/contract";
+import type { ReactNode } from "react";
+import { Toned } from "./Toned.tsx";
+import { dateWords, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, money, type DeadlineState } from "./words.ts";
+
+const moveWords = (days: number | null): string => (days === null ? "" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "within the day"));
+
+function Moves({ title, moves }: { title: string; moves: Effect["activities"] }) {
+  if (moves.length === 0) return null;
+  return (
+    <section className="mt-2">
+      <h3 className="text-sm">{title} <span className="muted font-sans">{moves.length}</span></h3>
+      <ul className="max-h-40 overflow-auto text-sm">
+        {moves.map(({ id, name, from, to, days }) => (
+          <li key={id} className="border-b rule py-0.5">{name}: {dateWords(from)} → {dateWords(to)} <Toned tone={driftTone(days)}>{moveWords(days)}</Toned></li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+function Row({ name, children }: { name: string; children: ReactNode }) {
+  return <div className="flex gap-2 border-b rule py-0.5"><dt className="muted w-32 shrink-0">{name}</dt><dd>{children}</dd></div>;
+}
+
+const standing = (state: string, margin: number): ReactNode => <Toned tone={DEADLINE_TONES[state as DeadlineState]}>{DEADLINE_WORDS[state as DeadlineState]}, {marginWords(margin)}</Toned>;
+
+/** What a list of changes would move, in words: finish, cost, milestones, deadlines and activities. */
+export function EffectView({ effect }: { effect: Effect }) {
+  const { finish, cost, minorDigits: digits, currency } = effect;
+  const still = finish === null && effect.milestones.length === 0 && effect.deadlines.length === 0 && effect.activities.length === 0;
+  return (
+    <div>
+      <dl className="text-sm">
+        <Row name="Project finish">{finish === null ? "stays" : <>{dateWords(finish.from)} → {dateWords(finish.to)} <Toned tone={driftTone(finish.days)}>{moveWords(finish.days)}</Toned></>}</Row>
+        {cost !== null && <Row name="Actual cost">{cost.actualAfter === cost.actualBefore ? "stays" : `${money(cost.actualAfter - cost.actualBefore, digits)} ${currency} more, ${money(cost.actualAfter, digits)} in all`}</Row>}
+        {cost !== null && <Row name="Cost at completion">{cost.estimateAfter === cost.estimateBefore ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{money(Math.abs(cost.estimateAfter - cost.estimateBefore), digits)} {currency} {cost.estimateAfter > cost.estimateBefore ? "more" : "less"}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}
+      </dl>
+      {effect.deadlines.length > 0 && (
+        <section className="mt-2">
+          <h3 className="text-sm">Deadlines</h3>
+          <ul className="text-sm">
+            {effect.deadlines.map(({ id, name, before, after }) => (
+              <li key={id} className="border-b rule py-0.5">{name}: {before === null ? "none" : standing(before.state, before.marginDays)} → {after === null ? "none" : standing(after.state, after.marginDays)}</li>
+            ))}
+          </ul>
+        </section>
+      )}
+      <Moves title="Milestones that move" moves={effect.milestones} />
+      <Moves title="Activities whose finish moves" moves={effect.activities} />
+      {still && <p className="muted mt-2 text-sm">No date moves.</p>}
+    </div>
+  );
+}

@@ -1,0 +1,38 @@
+import type { ReactNode } from "react";
+import { CallFailed } from "./api.ts";
+
+interface Props {
+  readonly error: unknown;
+  readonly onAgain?: () => void;
+}
+
+/** What went wrong, where, and what to do, in the server's words. */
+export function Failure({ error, onAgain }: Props) {
+  const message = error instanceof Error ? error.message : String(error);
+  const problems = error instanceof CallFailed ? (error.body.problems ?? []) : [];
+  return (
+    <div role="alert" className="my-2 border-l-4 border-error bg-base-200 px-3 py-2 text-sm">
+      <p className="whitespace-pre-wrap">{message}</p>
+      {problems.length > 1 && (
+        <ul className="mt-1 list-disc pl-5">
+          {problems.slice(0, 12).map((problem, i) => (
+            <li key={i}>{[problem.table, problem.row, problem.field].filter(Boolean).join(" · ")}: {problem.message}</li>
+          ))}
+        </ul>
+      )}
+      {onAgain !== undefined && <button type="button" className="btn btn-sm mt-2" onClick={onAgain}>Try again</button>}
+    </div>
+  );
+}
+
+interface LoadedProps<T> {
+  readonly query: { readonly data: T | undefined; readonly error: unknown; readonly refetch: () => unknown };
+  readonly children: (data: T) => ReactNode;
+}
+
+/** A page's data when it is there; until then that it is being fetched, or why it cannot be. */
+export function Loaded<T>({ query, children }: LoadedProps<T>) {
+  if (query.data !== undefined) return <>{children(query.data)}</>;
+  if (query.error !== null) return <div className="page"><Failure error={query.error} onAgain={() => void query.refetch()} /></div>;
+  return <p className="page muted" role="status">Fetching …</p>;
+}

@@ -1,0 +1,57 @@
+import { useQuery } from "@tanstack/react-query";
+import { NavLink, Navigate, Outlet, useLocation, useNavigation } from "react-router";
+import type { Me } from "@chronometra/contract";
+import { SignIn } from "../access/SignIn.tsx";
+import { PeriodBar } from "../cycle/PeriodBar.tsx";
+import { Failure } from "./Failure.tsx";
+import { holds, mayLook, sessionQuery } from "./session.ts";
+
+interface Place {
+  readonly to: string;
+  readonly name: string;
+  readonly open: (me: Me) => boolean;
+  /** Addresses that belong to the place besides its own. */
+  readonly also?: string;
+}
+
+const PLACES: readonly Place[] = [
+  { to: "/", name: "Portfolio", open: mayLook, also: "/projects" },
+  { to: "/desk", name: "Desk", open: (me) => me.person !== null },
+  { to: "/time", name: "Time", open: (me) => holds(me, "controller", "projectManager") },
+  { to: "/approvals", name: "Approvals", open: mayLook },
+  { to: "/import", name: "Bring a plan", open: (me) => holds(me, "controller", "projectManager") },
+  { to: "/settings", name: "Settings", open: () => true },
+];
+
+function Places({ me }: { me: Me }) {
+  const { pathname } = useLocation();
+  return (
+    <nav aria-label="Places" className="flex gap-5 overflow-x-auto bg-base-200 px-5">
+      {PLACES.filter((place) => place.open(me)).map(({ to, name, also }) => (
+        <NavLink key={to} to={to} end={to === "/"} className={({ isActive }) => `border-b-2 py-1 whitespace-nowrap ${isActive || (also !== undefined && pathname.startsWith(also)) ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
+          {name}
+        </NavLink>
+      ))}
+    </nav>
+  );
+}
+
+/** What stands on every page: the period bar, the places, and one of them. */
+export function Shell() {
+  const session = useQuery(sessionQuery);
+  const { pathname } = useLocation();
+  const busy = useNavigation().state === "loading";
+  if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
+  if (session.data === undefined) return null;
+  const { me } = session.data;
+  if (me === null) return <SignIn />;
+  if (pathname === "/" && !mayLook(me)) return <Navigate to={me.person === null ? "/settings" : "/desk"} replace />;
+  return (
+    <div className="flex h-full flex-col">
+      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">Go to the content</a>
+      <PeriodBar me={me} />
+      <Places me={me} />
+      <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto"><Outlet /></main>
+    </div>
+  );
+}

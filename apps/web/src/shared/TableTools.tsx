@@ -1,0 +1,48 @@
+import { Copy, FileDown } from "lucide-react";
+import Papa from "papaparse";
+import type { ReactNode } from "react";
+import { toast } from "sonner";
+import { ColumnChoice } from "./ColumnChoice.tsx";
+import type { Column } from "./DataTable.tsx";
+import { saveFile } from "./saveFile.ts";
+
+interface Props<T> {
+  readonly name: string;
+  readonly columns: readonly Column<T>[];
+  readonly shown: readonly Column<T>[];
+  readonly rows: readonly T[];
+  readonly hidden: readonly string[];
+  readonly onChoose: (id: string, shown: boolean) => void;
+  readonly filter: string;
+  readonly onFilter: (text: string) => void;
+  readonly children: ReactNode;
+}
+
+/** The rows as text: signs and plain numbers, as a spreadsheet wants them. */
+function asText<T>(rows: readonly T[], columns: readonly Column<T>[], delimiter: string): string {
+  const data = rows.map((row) => columns.map((column) => column.value(row)));
+  return Papa.unparse({ fields: columns.map(({ head }) => head), data }, { delimiter, escapeFormulae: /^[=+\-@\t\r](?!\d)/ });
+}
+
+/** Above a table: filter, columns, copy, export, and what the page adds. */
+export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, filter, onFilter, children }: Props<T>) {
+  const copy = async (): Promise<void> => {
+    try {
+      await navigator.clipboard.writeText(asText(rows, shown, "\t"));
+      toast(`${rows.length} rows copied; paste them into a spreadsheet.`);
+    } catch {
+      toast.error("The browser did not allow copying; use Export instead.");
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2 pb-1">
+      <input type="search" className="input input-sm w-44" placeholder="Filter" aria-label={`Filter ${name}`} value={filter} onChange={(event) => onFilter(event.target.value)} />
+      <ColumnChoice columns={columns} hidden={hidden} onChoose={onChoose} />
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}><Copy size={14} aria-hidden="true" /> Copy</button>
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${asText(rows, shown, ",")}`, "text/csv")}>
+        <FileDown size={14} aria-hidden="true" /> Export
+      </button>
+      <div className="ml-auto flex flex-wrap items-center gap-2">{children}</div>
+    </div>
+  );
+}
