@@ -22,7 +22,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
 
   "GET /api/period": "signedIn",
   "POST /api/periods": ["controller"],
-  "POST /api/programmes": ["controller", "administrator"],
+  "POST /api/programmes": ["controller", "projectManager", "administrator"],
   "GET /api/portfolio": LOOKERS,
   "POST /api/portfolio/data-date": ["controller"],
 

@@ -1,9 +1,9 @@
 import { endpoints, type BodyOf, type EndpointKey, type Me, type ResponseOf } from "@chronometra/contract";
 import { PlanProblems, type Problem } from "@chronometra/core";
-import "pino-http";
+import type {} from "pino-http";
 import type { NextFunction, Request, Response, Router } from "express";
 import type { DataSource } from "typeorm";
-import { z } from "zod";
+import type { z } from "zod";
 import { ACCESS } from "../access/accessTable.ts";
 import { findAccount } from "../access/accounts.ts";
 import { Failure } from "./failure.ts";

@@ -4,6 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
+import { DateField } from "../shared/DateField.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { dateWords } from "../shared/words.ts";
 import { DeskCard } from "./DeskCard.tsx";
@@ -44,7 +45,7 @@ function Work({ desk }: { desk: Desk }) {
       <section>
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <h1 className="text-xl">Your work</h1>
-          <label className="flex items-center gap-2 text-sm">Booking on <input type="date" className="input input-sm w-auto" value={day} max={desk.today} onChange={(event) => setDay(event.target.value === "" ? desk.today : event.target.value)} /></label>
+          <span className="flex items-center gap-2 text-sm">Booking on <DateField label="Day to book on" small value={day} max={desk.today} onDate={setDay} /></span>
           <span className="muted text-sm">{bookedToday === 0 ? "nothing booked on this day yet" : `${formatHours(bookedToday)} booked on this day`}</span>
         </div>
         {groups.length === 0 && <p className="muted py-6">{desk.person === null ? "Your account is tied to no person in the plans; an administrator can do that under Settings." : "You have no open activities. When a project manager puts you on one, it appears here."}</p>}

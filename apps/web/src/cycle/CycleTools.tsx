@@ -3,6 +3,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
+import { DateField } from "../shared/DateField.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
 import { countWords, dateWords } from "../shared/words.ts";
 import { periodQuery } from "./queries.ts";
@@ -36,10 +37,10 @@ function MoveDataDates({ suggested, onClose }: { suggested: string; onClose: () 
     <Dialog title="Move the data date of every project" onClose={onClose}>
       <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); move.mutate(); }}>
         <p className="text-sm muted">Remaining work is laid out from the close of this day on; earned value and cost are measured at it.</p>
-        <label className="flex flex-col gap-1"><span className="font-semibold">Data date</span><input type="date" className="input" required value={date} onChange={(event) => setDate(event.target.value)} /></label>
+        <div className="flex flex-col gap-1"><span className="font-semibold">Data date</span><DateField label="Data date" value={date} onDate={setDate} /></div>
         {move.error !== null && <Failure error={move.error} />}
         {move.data !== undefined && move.data.refused.map(({ project, why }) => <p key={project} className="adverse text-sm">{project}: {why}</p>)}
-        <button className="btn btn-primary" disabled={move.isPending}>{move.isPending ? "Recalculating …" : "Move and recalculate"}</button>
+        <button className="btn btn-primary" disabled={move.isPending || date === ""}>{move.isPending ? "Recalculating …" : "Move and recalculate"}</button>
       </form>
     </Dialog>
   );
@@ -48,9 +49,9 @@ function MoveDataDates({ suggested, onClose }: { suggested: string; onClose: () 
 function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => void }) {
   const client = useQueryClient();
   const [dataDate, setDataDate] = useState("");
-  const [issueBy, setIssueBy] = useState("");
+  const [issueDay, setIssueDay] = useState("");
   const open = useMutation({
-    mutationFn: () => call("POST /api/periods", { body: { dataDate, issueBy } }),
+    mutationFn: () => call("POST /api/periods", { body: { dataDate, issueBy: `${issueDay}T12:00` } }),
     onSuccess: (period) => {
       void client.invalidateQueries();
       toast(`Period ${period.number} is open.`);
@@ -61,10 +62,10 @@ function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => v
     <Dialog title="Open the next reporting period" onClose={onClose}>
       <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); open.mutate(); }}>
         {after !== null && <p className="text-sm muted">The period now open ends on {dateWords(after)}. What is not issued for it by then stays open.</p>}
-        <label className="flex flex-col gap-1"><span className="font-semibold">Data date</span><input type="date" className="input" required value={dataDate} onChange={(event) => setDataDate(event.target.value)} /></label>
-        <label className="flex flex-col gap-1"><span className="font-semibold">Reports issued by</span><input type="datetime-local" className="input" required value={issueBy} onChange={(event) => setIssueBy(event.target.value)} /></label>
+        <div className="flex flex-col gap-1"><span className="font-semibold">Data date</span><DateField label="Data date" value={dataDate} onDate={setDataDate} /></div>
+        <div className="flex flex-col gap-1"><span className="font-semibold">Reports issued by noon of</span><DateField label="Day of issue" value={issueDay} onDate={setIssueDay} /></div>
         {open.error !== null && <Failure error={open.error} />}
-        <button className="btn btn-primary" disabled={open.isPending}>Open the period</button>
+        <button className="btn btn-primary" disabled={open.isPending || dataDate === "" || issueDay === ""}>Open the period</button>
       </form>
     </Dialog>
   );

@@ -5,7 +5,9 @@ import { useNavigate } from "react-router";
 import { toast } from "sonner";
 import { portfolioQuery } from "../portfolio/queries.ts";
 import { call } from "../shared/api.ts";
-import { DataTable, type Column } from "../shared/DataTable.tsx";
+import type { Column } from "../shared/column.ts";
+import { DataTable } from "../shared/DataTable.tsx";
+import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { countWords, dateWords } from "../shared/words.ts";
 import { Headings } from "./Headings.tsx";
@@ -26,7 +28,7 @@ const PROBLEM_COLUMNS: readonly Column<Problem>[] = [
   { id: "table", head: "Table", value: ({ table }) => table },
   { id: "row", head: "Row", value: ({ row }) => row },
   { id: "field", head: "Field", value: ({ field }) => field },
-  { id: "message", head: "What", value: ({ message }) => message },
+  { id: "message", head: "What", wraps: true, value: ({ message }) => message },
 ];
 
 const PREVIEW_COLUMNS: readonly Column<Preview>[] = [
@@ -52,29 +54,37 @@ function DateQuestion({ question, answer, onAnswer }: { question: NonNullable<Im
 function ProjectFields({ view, onAnswer }: { view: ImportView; onAnswer: (project: NonNullable<ImportAnswers["project"]>) => void }) {
   const said = { code: "", name: "", start: "", currency: "", ...view.project, ...view.answers.project };
   const fields = [
-    { name: "code", words: "Code", type: "text", width: "w-32" },
-    { name: "name", words: "Name", type: "text", width: "w-72" },
-    { name: "start", words: "Starts", type: "date", width: "w-40" },
-    { name: "currency", words: "Currency", type: "text", width: "w-20" },
+    { name: "code", words: "Code", width: "w-32" },
+    { name: "name", words: "Name", width: "w-72" },
+    { name: "currency", words: "Currency", width: "w-20" },
   ] as const;
   return (
     <div className="my-3 flex flex-wrap gap-3">
-      {fields.map(({ name, words, type, width }) => (
+      {fields.map(({ name, words, width }) => (
         <label key={name} className="flex flex-col text-sm">{words}
-          <input key={said[name]} type={type} className={`input input-sm ${width}`} defaultValue={said[name]} onBlur={(event) => event.target.value !== said[name] && onAnswer({ ...view.answers.project, [name]: event.target.value })} />
+          <input key={said[name]} className={`input input-sm ${width}`} defaultValue={said[name]} onBlur={(event) => event.target.value !== said[name] && onAnswer({ ...view.answers.project, [name]: event.target.value })} />
         </label>
       ))}
+      <div className="flex flex-col text-sm">Starts<DateField label="Project starts" small value={said.start ?? ""} onDate={(start) => onAnswer({ ...view.answers.project, start })} /></div>
     </div>
   );
 }
+
+/** Stands in the choice of programmes for one that is still to be made. */
+const NEW_PROGRAMME = "new";
 
 function Store({ view }: { view: ImportView }) {
   const client = useQueryClient();
   const navigate = useNavigate();
   const { data: portfolio } = useQuery(portfolioQuery);
   const [programme, setProgramme] = useState("");
+  const [newName, setNewName] = useState("");
+  const isNew = programme === NEW_PROGRAMME;
   const store = useMutation({
-    mutationFn: () => call("POST /api/imports/:import/store", { params: { import: view.id }, body: { programme: programme === "" ? null : programme } }),
+    mutationFn: async () => {
+      const id = isNew ? (await call("POST /api/programmes", { body: { name: newName } })).id : programme;
+      return call("POST /api/imports/:import/store", { params: { import: view.id }, body: { programme: id === "" ? null : id } });
+    },
     onSuccess: ({ project }) => {
       toast(`${view.project?.name ?? "The plan"} is stored.`);
       void client.invalidateQueries();
@@ -85,8 +95,9 @@ function Store({ view }: { view: ImportView }) {
   return (
     <>
       <div className="flex flex-wrap items-end gap-2">
-        <label className="flex flex-col text-sm">Programme<select className="select select-sm w-64" value={programme} onChange={(event) => setProgramme(event.target.value)}><option value="">outside the programmes</option>{portfolio?.programmes.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select></label>
-        <button type="button" className="btn btn-primary btn-sm" disabled={!view.storable || store.isPending} onClick={() => store.mutate()}>{store.isPending ? "Storing …" : "Store as a new project"}</button>
+        <label className="flex flex-col text-sm">Programme<select className="select select-sm w-64" value={programme} onChange={(event) => setProgramme(event.target.value)}><option value="">outside the programmes</option>{portfolio?.programmes.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}<option value={NEW_PROGRAMME}>a new programme …</option></select></label>
+        {isNew && <label className="flex flex-col text-sm">Its name<input className="input input-sm w-56" value={newName} onChange={(event) => setNewName(event.target.value)} /></label>}
+        <button type="button" className="btn btn-primary btn-sm" disabled={!view.storable || store.isPending || (isNew && newName.trim() === "")} onClick={() => store.mutate()}>{store.isPending ? "Storing …" : "Store as a new project"}</button>
         <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>Drop it</button>
         {!view.storable && <span className="adverse text-sm">Nothing is stored until {countWords(view.errors, "error is", "errors are")} mended.</span>}
       </div>

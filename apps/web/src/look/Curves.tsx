@@ -1,13 +1,13 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { LineChart } from "echarts/charts";
 import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
-import { init, use, type EChartsCoreOption } from "echarts/core";
+import { init, use as register, type EChartsCoreOption } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { useEffect, useRef } from "react";
 import { useTheme } from "../shared/theme.ts";
 import { dateWords, money } from "../shared/words.ts";
 
-use([LineChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+register([LineChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
 
 const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
@@ -26,7 +26,7 @@ function optionOf(curve: Curve, digits: number, dataDate: string | null): EChart
   return {
     animation: false,
     textStyle: text,
-    grid: { left: 8, right: 20, top: 30, bottom: 4, containLabel: true },
+    grid: { left: 8, right: 20, top: 44, bottom: 4, containLabel: true },
     legend: { top: 0, left: 0, textStyle: text, itemWidth: 26, data: LINES.map(({ name }) => name) },
     tooltip: { trigger: "axis", backgroundColor: colour("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–") },
     xAxis: { type: "time", axisLine: { lineStyle: { color: ink } }, axisLabel: { ...text, hideOverlap: true }, splitLine: { show: false } },
@@ -41,7 +41,7 @@ function optionOf(curve: Curve, digits: number, dataDate: string | null): EChart
       lineStyle: { color: colour(variable), width: key === "pv" ? 1.5 : 2.5, type: dash },
       itemStyle: { color: colour(variable) },
       ...(i === 0 && dataDate !== null
-        ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: colour("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: colour("--color-accent"), position: "insideEndTop" }, data: [{ xAxis: dataDate }] } }
+        ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: colour("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: colour("--color-accent"), position: "end", distance: 4 }, data: [{ xAxis: dataDate }] } }
         : {}),
     })),
   };

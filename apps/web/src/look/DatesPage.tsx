@@ -1,7 +1,8 @@
 import type { DeadlineLine, MilestoneLine } from "@chronometra/contract";
 import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
-import { DataTable, type Column } from "../shared/DataTable.tsx";
+import type { Column } from "../shared/column.ts";
+import { DataTable } from "../shared/DataTable.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords } from "../shared/words.ts";
 

@@ -11,7 +11,7 @@ interface Reading {
   readonly tone?: Tone;
 }
 
-const twoDigits = (value: number | null): string => (value === null ? "–" : (Math.round(Math.abs(value) * 10) / 10).toLocaleString());
+const oneDigit = (value: number | null): string => (value === null ? "–" : (Math.round(Math.abs(value) * 10) / 10).toLocaleString());
 
 function readings({ summary }: ProjectLook): Reading[][] {
   const f = summary.figures!;
@@ -34,7 +34,7 @@ function readings({ summary }: ProjectLook): Reading[][] {
       { name: "EAC", hint: "Estimate at completion, BAC / CPI", value: money(f.eac, d), words: `${money(f.eacRemaining, d)} at plan, ${money(f.eacBottomUp, d)} from what is left` },
       { name: "VAC", hint: "Variance at completion, BAC − EAC", value: f.vac === null ? "–" : money(Math.abs(f.vac), d), words: varianceWords(f.vac, d, "over", "under").replace(/^\S+ /, ""), tone: varianceTone(f.vac) },
       { name: "TCPI", hint: "To-complete performance index: what the rest must earn for its cost to keep the BAC", value: ratioWords(f.tcpiBac), words: `${ratioWords(f.tcpiEac)} to keep the EAC` },
-      { name: "Earned schedule", hint: "Time at which what is earned was to be earned, in working days (Lipke)", value: `${twoDigits(es?.es ?? null)} of ${twoDigits(es?.at ?? null)} d`, words: es?.svt == null ? "" : <Toned tone={driftTone(-es.svt)}>{twoDigits(es.svt)} d {es.svt < 0 ? "behind" : "ahead"}, SPI(t) {ratioWords(es.spit)}, points to {dateWords(es.forecastFinish)}</Toned> },
+      { name: "ES", hint: "Earned schedule: the working day on which what is earned was to be earned (Lipke)", value: `${oneDigit(es?.es ?? null)} d`, words: es?.svt == null ? "" : <>of {oneDigit(es.at)} d, <Toned tone={driftTone(-es.svt)}>{oneDigit(es.svt)} d {es.svt < 0 ? "behind" : "ahead"}</Toned>, SPI(t) {ratioWords(es.spit)}, points to {dateWords(es.forecastFinish)}</> },
     ],
   ];
 }

@@ -1,6 +1,6 @@
 import type { ProjectLook } from "@chronometra/contract";
 import type { Figures } from "@chronometra/core";
-import type { Column } from "../shared/DataTable.tsx";
+import type { Column } from "../shared/column.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type Tone } from "../shared/words.ts";
 

@@ -1,7 +1,8 @@
 import type { History } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
-import { DataTable, type Column } from "../shared/DataTable.tsx";
+import type { Column } from "../shared/column.ts";
+import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { momentWords } from "../shared/words.ts";
 import { historyQuery } from "./queries.ts";

@@ -31,7 +31,7 @@ export function PlanFoot({ state, mayEdit, minorDigits, currency }: Props) {
     <div className="border-t border-base-content bg-base-200 px-4 py-0.5 text-[13px]">
       {failure !== null && (clashes.length > 0 ? <ClashView clashes={clashes} /> : <p role="alert" className="adverse">{failure.message}</p>)}
       <div className="flex items-center gap-6">
-        <span role="status" className={saving > 0 ? "undecided" : "muted"}>{!mayEdit ? "You may look at this plan, not change it." : saving > 0 ? "Saving …" : "Saved"}</span>
+        <span role="status" className={saving > 0 ? "undecided" : "muted"}>{!mayEdit ? "You may look at this plan, not change it." : saving > 0 ? "Saving …" : "All is saved"}</span>
         {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}
         {effect !== null && (
           <details className="relative">

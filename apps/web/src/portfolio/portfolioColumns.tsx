@@ -2,7 +2,7 @@ import { addSums, figuresOf, NO_SUMS, type Figures } from "@chronometra/core";
 import type { MilestoneLine, ProjectLine } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import type { Column } from "../shared/DataTable.tsx";
+import type { Column } from "../shared/column.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type DeadlineState } from "../shared/words.ts";
 
@@ -83,7 +83,7 @@ function names(list: readonly string[], words: string): ReactNode {
 export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
   {
     id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`,
-    show: (line) => <Link className="font-semibold link-quiet" to={to(line)}><span className="muted font-normal">{line.code}</span> {line.name}</Link>,
+    show: (line) => <Link className="inline-block max-w-56 truncate align-bottom font-semibold link-quiet" to={to(line)} title={line.name}><span className="muted font-normal">{line.code}</span> {line.name}</Link>,
   },
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
   { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: ({ summary }) => `${summary.done} of ${summary.activities}`, total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
@@ -101,13 +101,13 @@ export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
     id: "milestone", head: "Worst milestone", value: (line) => worstMilestone(line)?.drift ?? null,
     show: (line) => {
       const worst = worstMilestone(line);
-      return worst === null ? <span className="muted">none open</span> : opens(to(line, "/dates"), <><span className="inline-block max-w-40 truncate align-bottom">{worst.name}</span> <Toned tone={driftTone(worst.drift)}>{driftWords(worst.drift)}</Toned></>);
+      return worst === null ? <span className="muted">none open</span> : opens(to(line, "/dates"), <><span className="inline-block max-w-30 truncate align-bottom" title={worst.name}>{worst.name}</span> <Toned tone={driftTone(worst.drift)}>{driftWords(worst.drift)}</Toned></>);
     },
   },
   { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, show: (line) => opens(to(line, "/dates#deadlines"), deadlineWords(line)) },
   figureColumn("bac", "BAC", "Budget at completion", ({ bac }) => bac, AMOUNT),
   figureColumn("pv", "PV", "Planned value at the data date", ({ pv }) => pv, AMOUNT, true),
-  figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT),
+  figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT, true),
   figureColumn("ac", "AC", "Actual cost at the data date", ({ ac }) => ac, AMOUNT, true),
   figureColumn("sv", "SV", "Schedule variance, EV − PV", ({ sv }) => sv, { words: (value, digits) => varianceWords(value, digits, "behind", "ahead"), tone: varianceTone }),
   figureColumn("cv", "CV", "Cost variance, EV − AC", ({ cv }) => cv, { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }),

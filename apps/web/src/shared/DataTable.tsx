@@ -1,23 +1,9 @@
 import { columnFilteringFeature, columnVisibilityFeature, createColumnHelper, createFilteredRowModel, createSortedRowModel, filterFn_includesString, globalFilteringFeature, rowSortingFeature, sortFn_alphanumeric, sortFn_basic, tableFeatures, useTable } from "@tanstack/react-table";
 import { useMemo, useRef, useState, type ReactNode } from "react";
 import { moveCellFocus } from "./cellFocus.ts";
+import type { Column } from "./column.ts";
 import { TableTools } from "./TableTools.tsx";
 import { keepHidden, keptHidden } from "./keptColumns.ts";
-
-/** A column: what a row has in it, for sorting and export, and how that is shown. */
-export interface Column<T> {
-  readonly id: string;
-  readonly head: string;
-  /** Said on hovering over the heading. */
-  readonly hint?: string;
-  readonly value: (row: T) => string | number | null;
-  readonly show?: (row: T) => ReactNode;
-  readonly numeric?: boolean;
-  /** Left out until chosen. */
-  readonly hidden?: boolean;
-  /** What stands below the column, and below each group, for the rows shown. */
-  readonly total?: (rows: readonly T[]) => ReactNode;
-}
 
 interface Props<T> {
   /** Names the table for those who cannot see it, and for keeping its columns. */
@@ -100,9 +86,9 @@ export function DataTable<T>(props: Props<T>) {
               const direction = sorted?.id === column.id ? (sorted.desc ? "descending" : "ascending") : "none";
               return (
                 <th key={column.id} scope="col" aria-sort={direction} className={column.numeric === true ? "num" : ""} title={column.hint}>
-                  <button type="button" className="cursor-pointer font-semibold" onClick={() => table.getColumn(column.id)?.toggleSorting(undefined, false)}>
+                  <button type="button" className="relative cursor-pointer font-semibold" onClick={() => table.getColumn(column.id)?.toggleSorting(undefined, false)}>
                     {column.head}
-                    <span aria-hidden="true" className="inline-block w-3 text-center">{direction === "ascending" ? "↑" : direction === "descending" ? "↓" : ""}</span>
+                    {direction !== "none" && <span aria-hidden="true" className={`absolute top-0 ${column.numeric === true ? "right-full pr-0.5" : "left-full pl-0.5"}`}>{direction === "ascending" ? "↑" : "↓"}</span>}
                   </button>
                 </th>
               );
@@ -147,14 +133,14 @@ function GroupRows<T>({ name, rows, columns, rowKey, rowClass }: GroupProps<T>) 
       {name !== null && (
         <tr className="group">
           {columns.map((column, i) => (
-            <td key={column.id} className={column.numeric === true ? "num" : ""}>{i === 0 ? name : column.total?.(rows)}</td>
+            <td key={column.id} className={column.numeric === true ? "num" : "whitespace-nowrap"}>{i === 0 ? name : column.total?.(rows)}</td>
           ))}
         </tr>
       )}
       {rows.map((row) => (
         <tr key={rowKey(row)} className={rowClass?.(row)}>
           {columns.map((column) => (
-            <td key={column.id} tabIndex={-1} className={column.numeric === true ? "num" : ""}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
+            <td key={column.id} tabIndex={-1} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
           ))}
         </tr>
       ))}

@@ -3,7 +3,7 @@ import Papa from "papaparse";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
 import { ColumnChoice } from "./ColumnChoice.tsx";
-import type { Column } from "./DataTable.tsx";
+import type { Column } from "./column.ts";
 import { saveFile } from "./saveFile.ts";
 
 interface Props<T> {

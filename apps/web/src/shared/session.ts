@@ -1,5 +1,5 @@
-import type { Me, Role } from "@chronometra/contract";
-import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { Me, Role, SessionView } from "@chronometra/contract";
+import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { call, keepToken } from "./api.ts";
 
 export const sessionQuery = queryOptions({
@@ -20,14 +20,17 @@ export const holds = (me: Me, ...roles: Role[]): boolean => roles.some((role) =>
 /** Whether someone may look at projects, beyond their own desk. */
 export const mayLook = (me: Me): boolean => holds(me, "controller", "projectManager", "approver", "reader");
 
+/** Forgets all that was fetched for whoever was signed in before, and takes the session as it is now. */
+function changeHands(client: QueryClient, session: SessionView): void {
+  client.setQueryData(sessionQuery.queryKey, session);
+  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] });
+}
+
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async (body: { login: string; password: string }) => keepToken(await call("POST /api/session", { body })),
-    onSuccess: (session) => {
-      client.clear();
-      client.setQueryData(sessionQuery.queryKey, session);
-    },
+    onSuccess: (session) => changeHands(client, session),
   });
 }
 
@@ -35,9 +38,6 @@ export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => call("DELETE /api/session"),
-    onSettled: async () => {
-      client.clear();
-      await client.fetchQuery(sessionQuery);
-    },
+    onSettled: async () => changeHands(client, keepToken(await call("GET /api/session"))),
   });
 }
