@@ -13,9 +13,11 @@ import type { Upload } from "./readFiles.ts";
 import type { Understood } from "./understand.ts";
 import type { AnswerJob, JobResult, ReadJob } from "./worker.ts";
 
-const extension = import.meta.url.endsWith(".ts") ? "ts" : "js";
+// Run from its source, a worker needs what the server itself was started with to read TypeScript.
+const fromSource = import.meta.url.endsWith(".ts");
+const worker = new URL(fromSource ? "./worker.ts" : "./worker.js", import.meta.url).href;
 let pool: Piscina | undefined;
-const workers = (): Piscina => (pool ??= new Piscina({ filename: new URL(`./worker.${extension}`, import.meta.url).href, maxThreads: 2, idleTimeout: 20_000 }));
+const workers = (): Piscina => (pool ??= new Piscina({ filename: worker, maxThreads: 2, idleTimeout: 20_000, ...(fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : {}) }));
 
 /** Ends the worker threads, when the server stops. */
 export const stopImports = async (): Promise<void> => {

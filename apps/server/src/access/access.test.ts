@@ -1,0 +1,139 @@
+import { endpoints, ROLES, type EndpointKey, type Role } from "@chronometra/contract";
+import { pino } from "pino";
+import request from "supertest";
+import { createApp } from "../app.ts";
+import { PASSWORD, smallPlan, TestWorld, tokenOf, type Caller } from "../testing/testWorld.ts";
+import { AccountEntity, SessionEntity } from "./accountEntity.ts";
+import { ACCESS } from "./accessTable.ts";
+
+let world: TestWorld;
+let project: string;
+const callers = new Map<Role, Caller>();
+const KEYS = Object.keys(endpoints) as EndpointKey[];
+
+beforeAll(async () => {
+  world = await TestWorld.open();
+  for (const role of ROLES) callers.set(role, await world.caller(role.toLowerCase(), [role], role === "contributor" ? "ann" : null));
+  project = await world.addProject(callers.get("projectManager")!.me, smallPlan());
+});
+afterAll(() => world.drop());
+
+const addressOf = (key: EndpointKey): string => key.replace(/^\w+ /, "").replace(":project", project).replace(":form", "json").replace(":number", "1").replace(/:\w+/g, "00000000-0000-0000-0000-000000000000");
+const methodOf = (key: EndpointKey) => key.slice(0, key.indexOf(" ")).toLowerCase() as "get" | "post" | "put" | "delete";
+
+describe("who may do what", () => {
+  it("every call of the contract is served, and every one stands in the table", () => {
+    expect([...world.app.served].sort()).toEqual([...KEYS].sort());
+    expect(Object.keys(ACCESS).sort()).toEqual([...KEYS].sort());
+  });
+
+  it.each(KEYS)("%s is closed to whoever is not signed in, unless the table opens it", async (key) => {
+    const response = await request(world.app.app)[methodOf(key)](addressOf(key)).send({});
+    if (ACCESS[key] !== "anyone") expect([response.status, response.body]).toEqual([401, expect.objectContaining({ code: "signInNeeded" })]);
+    else expect(response.status).not.toBe(401);
+  });
+
+  const walk = KEYS.filter((key) => Array.isArray(ACCESS[key])).flatMap((key) => ROLES.map((role) => [role, key] as const));
+  it.each(walk)("%s may call %s exactly where the table says so", async (role, key) => {
+    const method = methodOf(key);
+    const caller = callers.get(role)!;
+    const response = await (method === "get" ? caller.get(addressOf(key)) : caller.send(method, addressOf(key), {}));
+    const allowed = (ACCESS[key] as readonly Role[]).includes(role);
+    if (allowed) expect([key, response.status]).not.toEqual([key, 403]);
+    else expect([response.status, response.body.code]).toEqual([403, "notAllowed"]);
+  });
+
+  it("a project manager changes own projects only", async () => {
+    const other = await world.caller("otherpm", ["projectManager"]);
+    const body = { revision: 1, changes: [{ type: "setName", activity: "dig", name: "Dredge" }] };
+    expect((await other.send("post", `/api/projects/${project}/changes`, body)).status).toBe(403);
+    expect((await callers.get("projectManager")!.send("post", `/api/projects/${project}/changes`, body)).status).toBe(200);
+  });
+});
+
+describe("signing in", () => {
+  it("keeps passwords as argon2id", async () => {
+    const [account] = await world.database.getRepository(AccountEntity).find({ take: 1 });
+    expect(account!.passwordHash).toMatch(/^\$argon2id\$v=19\$m=19456,t=2,p=1\$/);
+  });
+
+  it("keeps sessions in the database, in a cookie that scripts cannot read, and ends them on signing out", async () => {
+    const caller = await world.caller("leaver", ["reader"]);
+    const holding = async (): Promise<number> => (await world.database.getRepository(SessionEntity).find()).filter(({ data }) => data.includes(caller.me.id)).length;
+    expect(await holding()).toBe(1);
+    const out = await caller.send("delete", "/api/session");
+    expect(out.status).toBe(200);
+    expect(await holding()).toBe(0);
+    expect((await caller.get("/api/portfolio")).status).toBe(401);
+    const cookie = (await request(world.app.app).get("/api/session")).headers["set-cookie"]![0]!;
+    expect(cookie).toMatch(/HttpOnly/);
+    expect(cookie).toMatch(/SameSite=Lax/);
+  });
+
+  it("gives a new session id, so that one set before cannot be ridden on", async () => {
+    await world.addAccount("rider", ["reader"]);
+    const agent = request.agent(world.app.app);
+    const before = await agent.get("/api/session");
+    const after = await agent.post("/api/session").set("x-chronometra-token", tokenOf(before)).send({ login: "rider", password: PASSWORD });
+    expect(after.headers["set-cookie"]![0]!.split(";")[0]).not.toBe(before.headers["set-cookie"]![0]!.split(";")[0]);
+  });
+
+  it("says the same of an unknown name and of a wrong password, and stops someone who goes on trying", async () => {
+    const strict = createApp({ database: world.database, logger: pino({ level: "silent" }), signInAttempts: 5 });
+    const agent = request.agent(strict.app);
+    const token = tokenOf(await agent.get("/api/session"));
+    const attempt = (login: string) => agent.post("/api/session").set("x-chronometra-token", token).send({ login, password: "not it" });
+    const unknown = await attempt("nobody");
+    const wrong = await attempt("reader");
+    expect(wrong.status).toBe(401);
+    expect(wrong.body).toEqual(unknown.body);
+    for (let i = 0; i < 5; i++) await attempt("reader");
+    const stopped = await attempt("reader");
+    expect([stopped.status, stopped.body.code]).toEqual([429, "tooMany"]);
+  });
+
+  it("changes nothing for a call without the session's token", async () => {
+    const agent = request.agent(world.app.app);
+    await agent.get("/api/session");
+    const refused = await agent.post("/api/session").send({ login: "reader", password: PASSWORD });
+    expect([refused.status, refused.body.code]).toEqual([403, "tokenMissing"]);
+  });
+
+  it("sends the headers that keep a page from being framed or scripted from outside", async () => {
+    const { headers } = await request(world.app.app).get("/api/session");
+    expect(headers["content-security-policy"]).toMatch(/script-src 'self'/);
+    expect(headers["content-security-policy"]).toMatch(/frame-ancestors 'self'/);
+    expect(headers["x-content-type-options"]).toBe("nosniff");
+    expect(headers["x-powered-by"]).toBeUndefined();
+  });
+});
+
+describe("accounts", () => {
+  it("an administrator adds someone, who can sign in and change the password, which ends other sessions", async () => {
+    const admin = callers.get("administrator")!;
+    const added = await admin.send("post", "/api/accounts", { login: "Nils", name: "Nils", roles: ["reader"], person: null, password: "ten letters" });
+    expect([added.status, added.body.login]).toEqual([200, "nils"]);
+    expect((await admin.send("post", "/api/accounts", { login: "nils", name: "Nils", roles: [], person: null, password: "ten letters" })).status).toBe(409);
+    const short = await admin.send("post", "/api/accounts", { login: "kurt", name: "Kurt", roles: [], person: null, password: "short" });
+    expect([short.status, short.body.message]).toEqual([422, "password: a password has at least 10 characters"]);
+    expect((await admin.send("put", `/api/accounts/${added.body.id}`, { name: "Nils B.", roles: ["reader", "approver"], person: "ann" })).body).toMatchObject({ name: "Nils B.", person: "ann" });
+  });
+
+  it("someone must remain administrator", async () => {
+    const admin = callers.get("administrator")!;
+    const refused = await admin.send("put", `/api/accounts/${admin.me.id}`, { name: "Admin", roles: ["reader"], person: null });
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining("Someone must remain administrator")]);
+  });
+
+  it("one's own password needs the current one, and ends all other sessions", async () => {
+    const one = await world.caller("twice", ["reader"]);
+    expect((await one.send("put", "/api/session/password", { current: "wrong", next: "another password" })).status).toBe(422);
+    const elsewhere = request.agent(world.app.app);
+    const token = tokenOf(await elsewhere.get("/api/session"));
+    await elsewhere.post("/api/session").set("x-chronometra-token", token).send({ login: "twice", password: PASSWORD });
+    expect((await elsewhere.get("/api/portfolio")).status).toBe(200);
+    expect((await one.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status).toBe(200);
+    expect((await elsewhere.get("/api/portfolio")).status).toBe(401);
+    expect((await one.get("/api/portfolio")).status).toBe(200);
+  });
+});

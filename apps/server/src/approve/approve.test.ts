@@ -1,0 +1,119 @@
+import { createHash } from "node:crypto";
+import type { Ledger } from "@chronometra/contract";
+import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { BaselineEntity } from "./approveEntities.ts";
+
+let world: TestWorld;
+let tomas: Caller;
+let margit: Caller;
+let project: string;
+
+beforeAll(async () => {
+  world = await TestWorld.open();
+  tomas = await world.caller("tomas", ["projectManager", "approver"]);
+  margit = await world.caller("margit", ["approver"]);
+});
+beforeEach(async () => {
+  project = await world.addProject(tomas.me, smallPlan());
+});
+afterAll(() => world.drop());
+
+const ask = () => tomas.send("post", `/api/projects/${project}/approvals`, { word: "as agreed" });
+const decide = (who: Caller, id: string, decision: "approve" | "sendBack", reason = "agreed") => who.send("post", `/api/approvals/${id}/decision`, { decision, reason });
+const ledger = async (): Promise<Ledger> => (await margit.get(`/api/projects/${project}/ledger`)).body as Ledger;
+const approved = async (): Promise<void> => void (await decide(margit, (await ask()).body.id as string, "approve"));
+
+describe("approving a plan", () => {
+  it("freezes baseline 1 with who, when and why, and from then on the project has figures", async () => {
+    const asked = await ask();
+    expect(asked.body).toMatchObject({ state: "asked", askedBy: "Tomas", word: "as agreed" });
+    const done = await decide(margit, asked.body.id as string, "approve", "funds released");
+    expect(done.body).toMatchObject({ state: "approved", decidedBy: "Margit", reason: "funds released", baseline: 1 });
+    // Dig 40 h at 60, pour 24 h at 30, material 1000: 2400 + 720 + 1000.
+    expect((await ledger()).baselines).toEqual([expect.objectContaining({ number: 1, approvedBy: "Margit", reason: "funds released", activities: 3, budgetMinor: 412_000, start: "2026-03-02", finish: "2026-03-11" })]);
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 2, changes: [{ type: "setDataDate", date: "2026-03-04" }] });
+    expect((await margit.get(`/api/projects/${project}`)).body.summary.figures).toMatchObject({ bac: 412_000, pv: 144_000, ev: 0 });
+  });
+
+  it("is never one's own to decide, also for someone with both roles", async () => {
+    const { id } = (await ask()).body as { id: string };
+    expect((await decide(tomas, id, "approve")).status).toBe(403);
+    expect((await ledger()).baselines).toEqual([]);
+  });
+
+  it("needs a reason, is asked for once at a time and decided once", async () => {
+    const { id } = (await ask()).body as { id: string };
+    expect((await decide(margit, id, "approve", "  ")).body.message).toMatch(/say why/);
+    expect((await ask()).status).toBe(409);
+    expect((await decide(margit, id, "sendBack", "budget missing")).body).toMatchObject({ state: "sentBack", baseline: null });
+    expect((await decide(margit, id, "approve")).status).toBe(409);
+    expect((await ask()).status).toBe(200);
+  });
+
+  it("two approvers at the same instant freeze one baseline", async () => {
+    const other = await world.caller(`second${project.slice(0, 6)}`, ["approver"]);
+    const { id } = (await ask()).body as { id: string };
+    const results = await Promise.all([decide(margit, id, "approve"), decide(other, id, "approve")]);
+    expect(results.map(({ status }) => status).sort()).toEqual([200, 409]);
+    expect((await ledger()).baselines).toHaveLength(1);
+  });
+
+  it("refuses a plan with nothing in it", async () => {
+    project = await world.addProject(tomas.me, { ...smallPlan(), activities: [], links: [], assignments: [], costs: [] });
+    const refused = await decide(margit, (await ask()).body.id as string, "approve");
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining("nothing to approve")]);
+  });
+});
+
+describe("a baseline stays", () => {
+  it("the database itself refuses to alter or remove one, and so it does an issued period", async () => {
+    await approved();
+    await expect(world.database.query("update baseline set content = 'x' where project_id = ?", [project])).rejects.toThrow(/written once/);
+    await expect(world.database.query("delete from baseline where project_id = ?", [project])).rejects.toThrow(/written once/);
+  });
+
+  it("freezing is no change that can be undone", async () => {
+    await approved();
+    const refused = await tomas.send("post", `/api/projects/${project}/undo`, { revision: 2 });
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining("cannot be undone")]);
+  });
+
+  it("its digest is SHA-256 over its content, and recomputing it gives the same", async () => {
+    await approved();
+    const row = await world.database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project, number: 1 });
+    expect(row.digest).toBe(createHash("sha256").update(row.content, "utf8").digest("hex"));
+    expect((await margit.get(`/api/projects/${project}/baselines/1/digest`)).body).toEqual({ number: 1, stored: row.digest, recomputed: row.digest, same: true });
+    expect((await margit.get(`/api/projects/${project}/baselines/2/digest`)).status).toBe(404);
+  });
+
+  it("a digest tells content that was altered behind the database's back", async () => {
+    await approved();
+    await world.database.query("drop trigger baseline_no_update");
+    try {
+      await world.database.query("update baseline set content = replace(content, '412', '413'), content = concat(content, ' ') where project_id = ?", [project]);
+      expect((await margit.get(`/api/projects/${project}/baselines/1/digest`)).body).toMatchObject({ same: false });
+    } finally {
+      await world.database.query("create trigger baseline_no_update before update on baseline for each row signal sqlstate '45000' set message_text = 'a baseline is written once and stays'");
+    }
+  });
+
+  it("keeps links and date wishes with the rows, and takes progress in nowhere", async () => {
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setWish", activity: "pour", wish: { type: "startNotBefore", date: "2026-03-10" } }, { type: "setDataDate", date: "2026-03-06" }, { type: "reportProgress", activity: "dig", actualStart: "2026-03-04", percent: 20 }] });
+    await approved();
+    const { content } = await world.database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project, number: 1 });
+    const frozen = JSON.parse(content) as { baseline: { activities: { id: string; start: string }[] }; links: unknown[]; wishes: Record<string, unknown> };
+    expect(frozen.links).toEqual([{ from: "dig", to: "pour" }, { from: "pour", to: "open" }]);
+    expect(frozen.wishes).toEqual({ pour: { type: "startNotBefore", date: "2026-03-10" } });
+    expect(frozen.baseline.activities.map(({ id, start }) => [id, start])).toEqual([["dig", "2026-03-02T08:00"], ["pour", "2026-03-10T08:00"], ["open", "2026-03-12T17:00"]]);
+  });
+
+  it("a second one is numbered 2 and is compared against; the first stays as it was", async () => {
+    await approved();
+    const first = await world.database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project, number: 1 });
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 2, changes: [{ type: "setDuration", activity: "dig", minutes: 4800 }] });
+    await approved();
+    expect((await ledger()).baselines.map(({ number }) => number)).toEqual([2, 1]);
+    expect(await world.database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project, number: 1 })).toEqual(first);
+    expect((await margit.get(`/api/projects/${project}`)).body.summary).toMatchObject({ baseline: 2, drift: 0 });
+  });
+});

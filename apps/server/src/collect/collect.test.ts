@@ -1,0 +1,190 @@
+import type { Desk, EffectView, Report } from "@chronometra/contract";
+import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { ReportEntity } from "./reportEntity.ts";
+
+let world: TestWorld;
+let tomas: Caller;
+let margit: Caller;
+let ann: Caller;
+let bo: Caller;
+let project: string;
+
+beforeAll(async () => {
+  world = await TestWorld.open();
+  tomas = await world.caller("tomas", ["projectManager"]);
+  margit = await world.caller("margit", ["approver"]);
+  ann = await world.caller("ann", ["contributor"], "ann");
+  bo = await world.caller("bo", ["contributor"], "bo");
+});
+beforeEach(async () => {
+  await world.database.query("delete from report");
+  project = await world.addProject(tomas.me, smallPlan());
+  const asked = await tomas.send("post", `/api/projects/${project}/approvals`, { word: "" });
+  await margit.send("post", `/api/approvals/${asked.body.id}/decision`, { decision: "approve", reason: "go" });
+  await tomas.send("post", `/api/projects/${project}/changes`, { revision: 2, changes: [{ type: "setDataDate", date: "2026-03-06" }] });
+});
+afterAll(() => world.drop());
+
+const report = (who: Caller, activity: string, what: object, date = "2026-03-03") => who.send("post", "/api/desk/reports", { project, activity, date, ...what });
+const sent = async (who: Caller, activity: string, what: object, date?: string): Promise<string> => {
+  const response = await report(who, activity, what, date);
+  expect([response.status, response.body]).toEqual([200, expect.objectContaining({ state: "submitted" })]);
+  return response.body.id as string;
+};
+const accept = (...ids: string[]) => tomas.send("post", "/api/reports/decision", { ids, decision: "accept" });
+const look = async (activity: string) => (await tomas.get(`/api/projects/${project}/activities/${activity}`)).body;
+const summary = async () => (await tomas.get(`/api/projects/${project}`)).body.summary;
+const planActivity = async (id: string) => (await tomas.get(`/api/projects/${project}/plan`)).body.tables.activities.find(([key]: [string]) => key === id)[1];
+const desk = async (who: Caller): Promise<Desk> => (await who.get("/api/desk")).body as Desk;
+
+describe("reporting from the desk", () => {
+  it("shows own activities with what they wait for, and only one's own", async () => {
+    expect((await desk(bo)).activities.filter((activity) => activity.project === project)).toEqual([expect.objectContaining({ activity: "pour", path: "Works", state: "notStarted", plannedMinutes: 1440, remainingMinutes: 1440, waitsFor: ["Dig"] })]);
+  });
+
+  it("time sent waits: it costs nothing and moves nothing until it is accepted", async () => {
+    const before = await summary();
+    await sent(ann, "dig", { minutes: 90 });
+    expect(await summary()).toEqual(before);
+    expect((await desk(ann)).activities.find((activity) => activity.project === project)).toMatchObject({ waitingMinutes: 90, postedMinutes: 0, state: "notStarted" });
+  });
+
+  it("the first time booked on an activity is its actual start (common practice, no source)", async () => {
+    await accept(await sent(ann, "dig", { minutes: 90 }));
+    expect(await planActivity("dig")).toMatchObject({ actualStart: "2026-03-03" });
+    await accept(await sent(ann, "dig", { minutes: 60 }, "2026-03-02"));
+    expect(await planActivity("dig")).toMatchObject({ actualStart: "2026-03-02" });
+  });
+
+  it("100% finishes it on the day reported; going back below takes the finish away", async () => {
+    await accept(await sent(ann, "dig", { minutes: 480, percent: 100 }, "2026-03-05"));
+    expect(await planActivity("dig")).toMatchObject({ actualStart: "2026-03-05", actualFinish: "2026-03-05", percent: 100 });
+    await accept(await sent(ann, "dig", { percent: 80 }, "2026-03-06"));
+    expect((await planActivity("dig")).actualFinish).toBeUndefined();
+  });
+
+  it("accepted time is actual cost at the rate of the day, posted once", async () => {
+    const id = await sent(ann, "dig", { minutes: 90, note: "bucket stuck" });
+    await accept(id);
+    expect((await summary()).figures).toMatchObject({ ac: 9000 });
+    expect((await look("dig")).time).toEqual([{ activity: "Dig", person: "Ann", date: "2026-03-03", minutes: 90, amountMinor: 9000, note: "bucket stuck" }]);
+    expect((await accept(id)).status).toBe(409);
+    expect((await summary()).figures).toMatchObject({ ac: 9000 });
+  });
+
+  it("hours left are what the person says, else they fall by the hours booked", async () => {
+    const left = async () => (await desk(ann)).activities.find((activity) => activity.project === project)!.remainingMinutes;
+    await accept(await sent(ann, "dig", { minutes: 480 }));
+    expect(await left()).toBe(1920);
+    await accept(await sent(ann, "dig", { remainingMinutes: 3000 }, "2026-03-04"));
+    expect(await left()).toBe(3000);
+  });
+});
+
+describe("the effect preview", () => {
+  it("says what accepting would do, and accepting does just that", async () => {
+    const id = await sent(ann, "dig", { minutes: 480, percent: 10 }, "2026-03-05");
+    const effect = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as EffectView;
+    expect(effect).toMatchObject({ currency: "EUR", cost: { actualBefore: 0, actualAfter: 48_000 } });
+    const before = await summary();
+    await accept(id);
+    const after = await summary();
+    expect([before.finish, after.finish]).toEqual([effect.finish?.from ?? before.finish, effect.finish?.to ?? before.finish]);
+    expect(after.figures.ac).toBe(effect.cost!.actualAfter);
+    expect(after.figures.eacBottomUp).toBe(effect.cost!.estimateAfter);
+  });
+
+  it("shows several of one project together, and refuses several projects", async () => {
+    const first = await sent(ann, "dig", { minutes: 60 });
+    const second = await sent(bo, "pour", { minutes: 60 });
+    expect((await tomas.send("post", "/api/reports/effect", { ids: [first, second] })).body.cost.actualAfter).toBe(9000);
+    const own = project;
+    project = await world.addProject(tomas.me, smallPlan());
+    const elsewhere = await sent(ann, "dig", { minutes: 60 });
+    expect((await tomas.send("post", "/api/reports/effect", { ids: [first, elsewhere] })).body.message).toMatch(/one project/);
+    project = own;
+  });
+});
+
+describe("what cannot be booked", () => {
+  it.each<[string, object, string]>([
+    ["negative hours", { minutes: -60 }, "hours must be above 0"],
+    ["no hours at all", { minutes: 0 }, "hours must be above 0"],
+    ["25 hours", { minutes: 1500 }, "a day has 24 hours"],
+    ["a part of a minute", { minutes: 1.5 }, "minutes"],
+    ["nothing", {}, "say at least one of"],
+    ["percent over 100", { percent: 120 }, "percent"],
+  ])("%s", async (_what, what, words) => {
+    const refused = await report(ann, "dig", what);
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining(words)]);
+    expect(await world.database.getRepository(ReportEntity).count()).toBe(0);
+  });
+
+  it("25 hours on one day by two reports: the second names day and hours", async () => {
+    await sent(ann, "dig", { minutes: 900 });
+    const refused = await report(ann, "dig", { minutes: 600 });
+    expect([refused.status, refused.body.message]).toEqual([422, "15 h are booked on 2026-03-03 already; with 10 h more the day would have over 24 hours."]);
+  });
+
+  it("25 hours on one day by two reports at the same instant: one of them", async () => {
+    const results = await Promise.all([report(ann, "dig", { minutes: 900 }), report(ann, "dig", { minutes: 900 })]);
+    expect(results.map(({ status }) => status).sort()).toEqual([200, 422]);
+  });
+
+  it("someone else's activity, one that is parked, one that is not there, a day to come", async () => {
+    expect((await report(bo, "dig", { minutes: 60 })).body.message).toMatch(/not assigned to you/);
+    expect((await report(ann, "ghost", { minutes: 60 })).body.message).toMatch(/no such activity/);
+    expect((await report(ann, "dig", { minutes: 60 }, "2099-01-01")).body.message).toMatch(/has not come yet/);
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 3, changes: [{ type: "setParked", activity: "works", parked: true }] });
+    expect((await report(ann, "dig", { minutes: 60 })).body.message).toMatch(/"Works" is parked/);
+  });
+
+  it("an account that is tied to no person", async () => {
+    expect((await report(tomas, "dig", { minutes: 60 })).body.message).toMatch(/tied to no person/);
+  });
+});
+
+describe("accepting and returning", () => {
+  it("a report is returned with a word, which its sender sees, and books nothing", async () => {
+    const id = await sent(ann, "dig", { minutes: 90 });
+    expect((await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "return" })).body.message).toMatch(/Say in a word/);
+    await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "return", word: "wrong week" });
+    expect((await desk(ann)).reports.find((each: Report) => each.id === id)).toMatchObject({ state: "returned", word: "wrong week", decidedBy: "Tomas" });
+    expect((await summary()).figures.ac).toBe(0);
+  });
+
+  it("its sender takes it back while it waits, and no longer once it is decided", async () => {
+    const id = await sent(ann, "dig", { minutes: 90 });
+    expect((await bo.send("delete", `/api/desk/reports/${id}`)).status).toBe(404);
+    expect((await ann.send("delete", `/api/desk/reports/${id}`)).status).toBe(200);
+    expect((await accept(id)).status).toBe(409);
+    const other = await sent(ann, "dig", { minutes: 90 });
+    await accept(other);
+    expect((await ann.send("delete", `/api/desk/reports/${other}`)).status).toBe(409);
+  });
+
+  it("is all or nothing: one report that no longer fits leaves the others waiting", async () => {
+    const good = await sent(ann, "dig", { minutes: 60 });
+    const bad = await sent(bo, "pour", { minutes: 60 });
+    const revision = (await tomas.get(`/api/projects/${project}/plan`)).body.revision as number;
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setParked", activity: "pour", parked: true }] });
+    const refused = await accept(good, bad);
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining("parked")]);
+    expect((await world.database.getRepository(ReportEntity).findBy({ state: "submitted" })).map(({ id }) => id).sort()).toEqual([good, bad].sort());
+    expect((await summary()).figures.ac).toBe(0);
+  });
+
+  it("is for the project's own manager", async () => {
+    const id = await sent(ann, "dig", { minutes: 60 });
+    const other = await world.caller(`pm${project.slice(0, 6)}`, ["projectManager"]);
+    expect((await other.get("/api/reports")).body).toEqual([]);
+    expect((await other.send("post", "/api/reports/decision", { ids: [id], decision: "accept" })).status).toBe(403);
+  });
+
+  it("two managers' clicks at once post the time once", async () => {
+    const id = await sent(ann, "dig", { minutes: 60 });
+    const results = await Promise.all([accept(id), accept(id)]);
+    expect(results.map(({ status }) => status).sort()).toEqual([200, 409]);
+    expect((await summary()).figures.ac).toBe(6000);
+  });
+});

@@ -1,0 +1,113 @@
+import { randomBytes, randomUUID } from "node:crypto";
+import type { Me, Role } from "@chronometra/contract";
+import type { PlanBundle } from "@chronometra/core";
+import { pino } from "pino";
+import request from "supertest";
+import { DataSource } from "typeorm";
+import { addAccount, hashPassword } from "../access/accounts.ts";
+import { createApp, type AppOptions } from "../app.ts";
+import { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
+import { createProject } from "../portfolio/createProject.ts";
+import { inTransaction, openDatabase } from "../shared/database.ts";
+import { TOKEN_HEADER } from "../shared/http.ts";
+
+export const PASSWORD = "a long test password";
+
+/** A database of its own for one test file, with the schema in it. */
+export async function freshDatabase(): Promise<{ url: string; database: DataSource; drop: () => Promise<void> }> {
+  const server = process.env["CHRONOMETRA_TEST_DATABASE"]!;
+  const name = `t_${randomBytes(6).toString("hex")}`;
+  const admin = new DataSource({ type: "mariadb", url: `${server}/mysql` });
+  await admin.initialize();
+  await admin.query(`create database ${name}`);
+  const url = `${server}/${name}`;
+  const database = await openDatabase(url);
+  return {
+    url,
+    database,
+    drop: async () => {
+      await database.destroy();
+      await admin.query(`drop database ${name}`);
+      await admin.destroy();
+    },
+  };
+}
+
+/** Someone signed in over HTTP. */
+export interface Caller {
+  readonly me: Me;
+  get(path: string): request.Test;
+  send(method: "post" | "put" | "delete", path: string, body?: object): request.Test;
+}
+
+/** An installation without a port: its database, its app, and people of every role. */
+export class TestWorld {
+  private constructor(
+    readonly url: string,
+    readonly database: DataSource,
+    readonly app: ReturnType<typeof createApp>,
+    readonly drop: () => Promise<void>,
+    private readonly passwordHash: string,
+  ) {}
+
+  static async open(options: Partial<AppOptions> = {}): Promise<TestWorld> {
+    const { url, database, drop } = await freshDatabase();
+    const app = createApp({ database, logger: pino({ level: "silent" }), signInAttempts: 1000, ...options });
+    return new TestWorld(url, database, app, drop, await hashPassword(PASSWORD));
+  }
+
+  addAccount(login: string, roles: Role[], person: string | null = null): Promise<Me> {
+    return addAccount(this.database, { login, name: login.charAt(0).toUpperCase() + login.slice(1), passwordHash: this.passwordHash, roles, personId: person });
+  }
+
+  /** Adds an account and signs it in. */
+  async caller(login: string, roles: Role[], person: string | null = null): Promise<Caller> {
+    const me = await this.addAccount(login, roles, person);
+    const agent = request.agent(this.app.app);
+    const first = await agent.get("/api/session");
+    const signedIn = await agent.post("/api/session").set(TOKEN_HEADER, tokenOf(first)).send({ login, password: PASSWORD });
+    if (signedIn.status !== 200) throw new Error(`${login} could not sign in: ${signedIn.text}`);
+    const token = tokenOf(signedIn);
+    return {
+      me,
+      get: (path) => agent.get(path),
+      send: (method, path, body) => agent[method](path).set(TOKEN_HEADER, token).send(body),
+    };
+  }
+
+  /** Stores a plan as a project of that manager; gives its id. */
+  async addProject(manager: Me, bundle: PlanBundle): Promise<string> {
+    const project = await inTransaction(this.database, (tx) => createProject(tx, manager, { bundle, programmeId: null, managerId: manager.id, label: "Brought by a test" }));
+    return project.id;
+  }
+
+  async openPeriod(number: number, fromDate: string, dataDate: string): Promise<void> {
+    await this.database.getRepository(ReportingPeriodEntity).insert({ number, fromDate, dataDate, issueBy: `${dataDate}T18:00` });
+  }
+}
+
+export const tokenOf = (response: request.Response): string => (response.body as { token: string }).token;
+
+const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+
+/** A small plan: dig, pour after it, a milestone after that; two people, material at the start, Monday 2 March 2026. */
+export function smallPlan(extra: Partial<PlanBundle> = {}): PlanBundle {
+  const { project, ...rest } = extra;
+  return {
+    format: "chronometra-plan",
+    version: 1,
+    project: { code: `T-${randomUUID().slice(0, 8)}`, name: "Slipway", currency: "EUR", start: "2026-03-02", calendar: "std", ...project },
+    calendars: [{ id: "std", name: "Standard", week: { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY } }],
+    people: [{ id: "ann", name: "Ann", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }, { id: "bo", name: "Bo", rates: [{ from: "2026-01-01", perHourMinor: 3000 }] }],
+    activities: [
+      { id: "works", name: "Works", kind: "summary" },
+      { id: "dig", name: "Dig", parent: "works", durationMinutes: 2400 },
+      { id: "pour", name: "Pour", parent: "works", durationMinutes: 1440 },
+      { id: "open", name: "Open", kind: "milestone", deadline: "2026-03-13" },
+    ],
+    links: [{ from: "dig", to: "pour" }, { from: "pour", to: "open" }],
+    assignments: [{ activity: "dig", person: "ann", plannedMinutes: 2400 }, { activity: "pour", person: "bo", plannedMinutes: 1440 }],
+    costs: [{ id: "c1", activity: "pour", category: "material", plannedMinor: 100_000, timing: "start" }],
+    ...rest,
+  };
+}
