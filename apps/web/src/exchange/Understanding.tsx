@@ -122,7 +122,7 @@ export function Understanding({ view, onView }: Props) {
       {view.problems.length > 0 && (
         <section className="pt-4"><h2 className="pb-1 text-base">What was not understood, or was supplied</h2>
           {view.errors > view.problems.length && <p className="muted text-sm">The first {view.problems.length} of {view.errors} are shown.</p>}
-          <div className="max-h-80 overflow-auto"><DataTable name="Problems" rows={view.problems} columns={PROBLEM_COLUMNS} rowKey={(problem) => `${problem.place} ${problem.table} ${problem.row} ${problem.field} ${problem.message}`} empty="" /></div>
+          <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="What was not understood"><DataTable name="Problems" rows={view.problems} columns={PROBLEM_COLUMNS} rowKey={(problem) => `${problem.place} ${problem.table} ${problem.row} ${problem.field} ${problem.message}`} empty="" /></div>
         </section>
       )}
       {view.sheets.length > 0 && <Headings view={view} onAnswer={(sheets) => say({ sheets })} />}

@@ -23,7 +23,7 @@ function Lines({ title, lines, digits, none }: { title: string; lines: readonly 
     <section className="mt-4">
       <h3 className="text-sm">{title} <span className="muted font-sans">· {money(sum, digits)} in {countWords(lines.length, "line", "lines")}</span></h3>
       {lines.length === 0 ? <p className="muted text-sm">{none}</p> : (
-        <div className="max-h-52 overflow-auto">
+        <div className="max-h-52 overflow-auto" tabIndex={0} role="region" aria-label={title}>
           <table className="ledger" aria-label={title}>
             <tbody>
               {lines.slice(0, SHOWN).map(({ key, first, second, minutes, amountMinor }) => (

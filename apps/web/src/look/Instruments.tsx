@@ -47,9 +47,9 @@ function indexWords(value: number | null, adverse: string, favourable: string): 
 /** The project's figures, large enough to be read from across the desk. */
 export function Instruments({ look }: { look: ProjectLook }) {
   return (
-    <dl className="grid grid-cols-1 gap-y-1 md:grid-cols-3 md:gap-x-8">
+    <div className="grid grid-cols-1 gap-y-1 md:grid-cols-3 md:gap-x-8">
       {readings(look).map((column, i) => (
-        <div key={i} className="flex flex-col">
+        <dl key={i} className="flex flex-col">
           {column.map(({ name, hint, value, words, tone = "plain" }) => (
             <div key={name} className="flex items-baseline gap-2 border-b rule py-0.5" title={hint}>
               <dt className="muted w-14 shrink-0 text-sm leading-tight">{name}</dt>
@@ -57,8 +57,8 @@ export function Instruments({ look }: { look: ProjectLook }) {
               <dd className="text-[12.5px] leading-tight"><Toned tone={tone}>{words}</Toned></dd>
             </div>
           ))}
-        </div>
+        </dl>
       ))}
-    </dl>
+    </div>
   );
 }

@@ -1,4 +1,4 @@
-import { useVirtualizer } from "@tanstack/react-virtual";
+import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { useCallback, useEffect, useMemo, useState, type RefObject } from "react";
 import { ChartGround } from "./chart/ChartGround.tsx";
 import { ChartHead, HEAD_HEIGHT } from "./chart/ChartHead.tsx";
@@ -35,8 +35,6 @@ const today = (): string => new Date().toISOString().slice(0, 10);
 export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdit, scroller, onFold, onActive, at }: Props) {
   const left = columns.reduce((sum, { width }) => sum + width, 0);
   const width = left + widthOf(scale);
-  const virtual = useVirtualizer({ count: rows.length, getScrollElement: () => scroller.current, estimateSize: () => ROW_HEIGHT, overscan: 15, scrollPaddingStart: HEAD_HEIGHT, scrollPaddingEnd: ROW_HEIGHT });
-
   const textAt = useCallback(
     ({ row, column }: Cursor) => {
       const its = rows[row];
@@ -54,6 +52,16 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
   };
   const grid = useGrid({ rows: rows.length, columns: columns.length, page: 25, textAt, onCommit, onFold: (row, open) => rows[row]!.children > 0 && onFold(rows[row]!.id, open) });
   const { cursor, editing } = grid;
+  const virtual = useVirtualizer({
+    count: rows.length,
+    getScrollElement: () => scroller.current,
+    estimateSize: () => ROW_HEIGHT,
+    overscan: 15,
+    scrollPaddingStart: HEAD_HEIGHT,
+    scrollPaddingEnd: ROW_HEIGHT,
+    // The row the keyboard stands on stays on the page when it is scrolled out of sight.
+    rangeExtractor: (range) => [...new Set([...defaultRangeExtractor(range), Math.min(cursor.row, rows.length - 1)])].filter((index) => index >= 0).sort((a, b) => a - b),
+  });
 
   useEffect(() => {
     if (rows.length > 0) virtual.scrollToIndex(cursor.row);
@@ -75,7 +83,7 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
   const pane = { width: left };
   return (
     <div ref={scroller} className="h-full overflow-auto text-[13px]">
-      <div role="grid" aria-label="Plan" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} style={{ width, position: "relative" }}>
+      <div role="treegrid" aria-label="Plan" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} style={{ width, position: "relative" }}>
         <div role="row" aria-rowindex={1} className="sticky top-0 z-4 flex border-b border-base-content bg-base-100" style={{ height: HEAD_HEIGHT, width }}>
           <div role="presentation" className="sticky left-0 z-1 flex items-end border-r border-base-content bg-base-100" style={pane}>
             {columns.map((column, i) => <div key={column.id} role="columnheader" aria-colindex={i + 1} title={column.hint} className={`muted shrink-0 px-1.5 pb-1 font-semibold ${column.numeric === true ? "text-right" : ""}`} style={{ width: column.width, ...(i === 0 ? { paddingLeft: 22 } : {}) }}>{column.head}</div>)}
@@ -88,10 +96,10 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
             const row = rows[index]!;
             const active = cursor.row === index;
             return (
-              <div key={row.id} role="row" aria-rowindex={index + 2} aria-level={row.depth + 1} aria-selected={active} className="absolute left-0 flex border-b rule" style={{ top: start, height: ROW_HEIGHT, width, ...(active && editing !== null ? { zIndex: 3 } : {}) }}>
+              <div key={row.id} role="row" aria-rowindex={index + 2} aria-level={row.depth + 1} aria-selected={active} {...(row.children > 0 ? { "aria-expanded": !folded.has(row.id) } : {})} className="absolute left-0 flex border-b rule" style={{ top: start, height: ROW_HEIGHT, width, ...(active && editing !== null ? { zIndex: 3 } : {}) }}>
                 <div role="presentation" className={`sticky left-0 z-2 flex border-r border-base-content ${active ? "bg-base-200" : "bg-base-100"}`} style={pane}>
                   {columns.map((column, i) => (
-                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} onFocus={() => grid.go(index, i)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && void grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} />
+                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} onFocus={() => grid.go(index, i)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && void grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} />
                   ))}
                 </div>
                 <svg role="presentation" width={widthOf(scale)} height={ROW_HEIGHT} className="block shrink-0"><Lane shapes={shapes(row)} summary={row.kind === "summary"} height={ROW_HEIGHT} /></svg>

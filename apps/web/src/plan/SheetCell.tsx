@@ -1,4 +1,4 @@
-import { useEffect, useRef, type KeyboardEvent } from "react";
+import { useEffect, useRef, type KeyboardEvent, type RefObject } from "react";
 import type { SheetColumn } from "./sheetColumns.ts";
 import type { SheetRow } from "./sheet.ts";
 import type { Editing } from "./useGrid.ts";
@@ -10,6 +10,8 @@ interface Props {
   readonly active: boolean;
   readonly editing: Editing | null;
   readonly folded: boolean | null;
+  /** Whether the keyboard is in the grid, so that the active cell takes the focus. */
+  readonly holdsFocus: RefObject<boolean>;
   readonly onFocus: () => void;
   readonly onBegin: () => void;
   readonly onFold: () => void;
@@ -33,12 +35,12 @@ function Field({ row, column, editing, onText, onLeave, onEditKey }: Pick<Props,
 
 /** A cell of the plan's table; computed ones look computed. */
 export function SheetCell(props: Props) {
-  const { row, column, index, active, editing, folded, onFocus, onBegin, onFold } = props;
+  const { row, column, index, active, editing, folded, holdsFocus, onFocus, onBegin, onFold } = props;
   const cell = useRef<HTMLDivElement>(null);
   const waiting = active && editing === null;
   useEffect(() => {
-    if (waiting && document.activeElement?.closest("[role=grid]") != null) cell.current?.focus({ preventScroll: true });
-  }, [waiting]);
+    if (waiting && holdsFocus.current) cell.current?.focus({ preventScroll: true });
+  }, [waiting, holdsFocus]);
   const tone = column.tone?.(row) ?? "plain";
   const open = column.read !== undefined && column.closed?.(row) === null;
   const name = column.id === "name";

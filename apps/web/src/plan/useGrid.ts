@@ -1,4 +1,4 @@
-import { useCallback, useState, type KeyboardEvent } from "react";
+import { useCallback, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
 
 /** The cell the keyboard stands on, and what is typed into it while it is edited. */
 export interface Cursor {
@@ -29,6 +29,12 @@ const clamp = (value: number, last: number): number => Math.max(0, Math.min(last
 export function useGrid({ rows, columns, page, textAt, onCommit, onFold }: Options) {
   const [cursor, setCursor] = useState<Cursor>({ row: 0, column: 0 });
   const [editing, setEditing] = useState<Editing | null>(null);
+  // Rows out of sight are taken off the page and the focus with them; this remembers that it belongs to the grid.
+  const holdsFocus = useRef(false);
+  const onFocus = (): void => void (holdsFocus.current = true);
+  const onBlur = (event: FocusEvent): void => {
+    if (event.relatedTarget !== null && !event.currentTarget.contains(event.relatedTarget)) holdsFocus.current = false;
+  };
 
   const go = useCallback((row: number, column: number) => setCursor({ row: clamp(row, rows - 1), column: clamp(column, columns - 1) }), [rows, columns]);
 
@@ -82,5 +88,5 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onFold }: Optio
     event.preventDefault();
   };
 
-  return { cursor, editing, go, begin, commit, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null }), cancel: () => setEditing(null) };
+  return { cursor, editing, holdsFocus, onFocus, onBlur, go, begin, commit, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null }), cancel: () => setEditing(null) };
 }

@@ -10,7 +10,7 @@ function Moves({ title, moves }: { title: string; moves: Effect["activities"] })
   return (
     <section className="mt-2">
       <h3 className="text-sm">{title} <span className="muted font-sans">{moves.length}</span></h3>
-      <ul className="max-h-40 overflow-auto text-sm">
+      <ul className="max-h-40 overflow-auto text-sm" tabIndex={0} aria-label={title}>
         {moves.map(({ id, name, from, to, days }) => (
           <li key={id} className="border-b rule py-0.5">{name}: {dateWords(from)} → {dateWords(to)} <Toned tone={driftTone(days)}>{moveWords(days)}</Toned></li>
         ))}

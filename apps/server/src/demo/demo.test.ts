@@ -1,0 +1,98 @@
+import type { Portfolio, ProjectLine, Summary } from "@chronometra/contract";
+import { analyse, type PlanBundle } from "@chronometra/core";
+import { BaselineEntity } from "../approve/approveEntities.ts";
+import { digestOf } from "../approve/approveService.ts";
+import { FiguresEntity } from "../look/figuresEntity.ts";
+import { TestWorld, type Caller } from "../testing/testWorld.ts";
+import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo.ts";
+
+let world: TestWorld;
+let ines: Caller;
+let portfolio: Portfolio;
+
+beforeAll(async () => {
+  world = await TestWorld.open();
+  const told: string[] = [];
+  expect(await loadDemoIfEmpty(world.database, (words) => told.push(words))).toBe(true);
+  expect(told).toHaveLength(10);
+  ines = await world.caller("looker", ["controller"]);
+  portfolio = (await ines.get("/api/portfolio")).body as Portfolio;
+}, 120_000);
+afterAll(() => world.drop());
+
+const line = (code: string): ProjectLine => portfolio.projects.find((project) => project.code === code)!;
+
+describe("the demo world", () => {
+  it("has a dozen projects in three programmes, about forty people and about a thousand activities", () => {
+    expect(portfolio.programmes).toHaveLength(3);
+    expect(portfolio.projects).toHaveLength(12);
+    const activities = portfolio.projects.reduce((sum, { summary }) => sum + summary.activities, 0);
+    expect(activities).toBeGreaterThan(700);
+  });
+
+  it("is loaded once: a second start leaves it as it is", async () => {
+    const before = await world.database.getRepository(FiguresEntity).count();
+    expect(await loadDemoIfEmpty(world.database, () => undefined)).toBe(true);
+    expect(await world.database.getRepository(FiguresEntity).count()).toBe(before);
+  });
+
+  it("tells its stories: one broken promise, one quietly rotten, one re-baselined, one recovering, one just begun, one not approved", () => {
+    expect(line("LG-02").summary.deadlines.map(({ state }) => state)).toEqual(["willBreach"]);
+    expect(line("FS-01").summary.figures!.cpi!).toBeLessThan(0.85);
+    expect(line("LG-05").summary.baseline).toBe(2);
+    expect(line("LG-03").summary.drift!).toBeGreaterThan(0);
+    expect(line("SW-04").summary.figures!.percentComplete!).toBeLessThan(0.05);
+    expect(line("SW-05").summary).toMatchObject({ baseline: null, figures: null });
+    expect(new Set(portfolio.projects.flatMap(({ missing }) => missing)).size).toBeGreaterThan(3);
+    expect(portfolio.projects.reduce((sum, { waiting }) => sum + waiting, 0)).toBeGreaterThan(20);
+  });
+
+  it.each(["LG-02", "FS-01", "LG-05", "SW-01"])("every kept figure of %s is what analyse makes of its export", async (code) => {
+    const { id, summary } = line(code);
+    const bundle = JSON.parse((await ines.get(`/api/projects/${id}/export/json`)).text) as PlanBundle;
+    const analysis = analyse(bundle);
+    expect(summary.figures).toEqual(analysis.performance!.project);
+    expect(summary.earnedSchedule).toEqual(analysis.performance!.earnedSchedule);
+    expect(summary.deadlines).toEqual(Object.entries(analysis.deadlines).map(([activity, standing]) => expect.objectContaining({ id: activity, ...standing })));
+    const milestones = bundle.activities.filter(({ kind, parked }) => kind === "milestone" && parked !== true);
+    expect(summary.milestones.map((milestone) => [milestone.id, milestone.forecast, milestone.drift])).toEqual(milestones.map((milestone) => [milestone.id, analysis.schedule.activities[milestone.id]!.finishDate, analysis.slippage![milestone.id]?.workingDays ?? null]));
+  });
+
+  it("the figures of a project add up from its activities, at every branch", async () => {
+    const { rows, summary } = (await ines.get(`/api/projects/${line("LG-02").id}`)).body;
+    type Row = { id: string; parent: string | null; kind: string; figures: Summary["figures"] };
+    const below = (parent: string | null) => (rows as Row[]).filter((row) => row.parent === parent);
+    const measures = ["bac", "pv", "ev", "ac", "eacBottomUp"] as const;
+    const sums = (list: Row[]) => measures.map((measure) => list.reduce((sum, { figures }) => sum + figures![measure], 0));
+    expect(sums(below(null))).toEqual(measures.map((measure) => summary.figures[measure]));
+    for (const branch of (rows as Row[]).filter(({ kind }) => kind === "summary")) expect(sums(below(branch.id))).toEqual(measures.map((measure) => branch.figures![measure]));
+  });
+
+  it("the rows behind a cost add up to it", async () => {
+    const { id, summary } = line("LG-02");
+    const { rows } = (await ines.get(`/api/projects/${id}`)).body as { rows: { id: string; parent: string | null; figures: { ac: number } }[] };
+    let total = 0;
+    for (const row of rows.filter(({ parent }) => parent === null)) {
+      const { time, costs, dataDate } = (await ines.get(`/api/projects/${id}/activities/${row.id}`)).body as { dataDate: string; time: { date: string; amountMinor: number }[]; costs: { date: string; amountMinor: number }[] };
+      const sum = [...time, ...costs].filter(({ date }) => date <= dataDate).reduce((all, { amountMinor }) => all + amountMinor, 0);
+      expect([row.id, sum]).toEqual([row.id, row.figures.ac]);
+      total += sum;
+    }
+    expect(total).toBe(summary.figures!.ac);
+  });
+
+  it("nine periods are issued and do not change; every baseline's digest holds", async () => {
+    const { periods } = (await ines.get(`/api/projects/${line("LG-02").id}`)).body as { periods: { number: number }[] };
+    expect(periods.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9]);
+    for (const { digest, content } of await world.database.getRepository(BaselineEntity).find()) expect(digestOf(content)).toBe(digest);
+  });
+
+  it("everyone printed at the start can sign in, and the contributor has work", async () => {
+    expect(DEMO_SIGN_INS.people.map(({ login }) => login)).toEqual(["ines", "tomas", "margit", "amadou", "quill", "dagny"]);
+    const logins = (await world.database.query("select login, person_id from account")) as { login: string; person_id: string }[];
+    for (const { login } of DEMO_SIGN_INS.people) expect(logins.map((account) => account.login)).toContain(login);
+    const { deskOf } = await import("../collect/deskService.ts");
+    const desk = await deskOf(world.database, logins.find(({ login }) => login === "amadou")!.person_id);
+    expect(desk.activities.length).toBeGreaterThan(2);
+  });
+});

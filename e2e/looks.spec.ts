@@ -1,0 +1,102 @@
+import { expect, test, type Page } from "@playwright/test";
+import { projectId, seriousFindings, signIn } from "./helpers.ts";
+
+const PAGES: readonly (readonly [name: string, login: string, address: (page: Page) => Promise<string>])[] = [
+  ["portfolio", "ines", async () => "/"],
+  ["figures", "ines", async (page) => `/projects/${await projectId(page, "LG-02")}`],
+  ["what is behind a figure", "ines", async (page) => `/projects/${await projectId(page, "LG-02")}?behind=A0010`],
+  ["plan", "ines", async (page) => `/projects/${await projectId(page, "LG-02")}/plan`],
+  ["dates", "ines", async (page) => `/projects/${await projectId(page, "LG-02")}/dates`],
+  ["ledger of approvals", "tomas", async (page) => `/projects/${await projectId(page, "LG-02")}/approvals`],
+  ["history", "ines", async (page) => `/projects/${await projectId(page, "LG-02")}/history`],
+  ["nothing to measure", "ines", async (page) => `/projects/${await projectId(page, "SW-05")}`],
+  ["desk", "amadou", async () => "/desk"],
+  ["review", "tomas", async () => "/time"],
+  ["approvals", "margit", async () => "/approvals"],
+  ["bring a plan", "ines", async () => "/import"],
+  ["settings", "dagny", async () => "/settings"],
+  ["an address where nothing lives", "ines", async () => "/nowhere"],
+];
+
+for (const [name, login, address] of PAGES) {
+  test(`axe finds nothing serious: ${name}, in both themes`, async ({ page }) => {
+    await signIn(page, login);
+    await page.goto(await address(page));
+    await page.waitForLoadState("networkidle");
+    for (const theme of ["enamel", "nightwatch"]) {
+      await page.evaluate((wanted) => (document.documentElement.dataset["theme"] = wanted), theme);
+      expect(await seriousFindings(page)).toEqual([]);
+    }
+  });
+}
+
+test("axe finds nothing serious: signing in; a wrong password says so and keeps the name", async ({ page }) => {
+  await page.goto("/");
+  await page.getByLabel("Name", { exact: true }).fill("ines");
+  await page.getByLabel("Password").fill("wrong");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("alert")).toHaveText("Name or password is not right.");
+  await expect(page.getByLabel("Name", { exact: true })).toHaveValue("ines");
+  expect(await seriousFindings(page)).toEqual([]);
+});
+
+test("every number of the portfolio opens what is behind it, and a link to it works for someone else", async ({ page, context }) => {
+  await signIn(page, "ines");
+  const line = page.getByRole("table", { name: "Projects" }).getByRole("row").filter({ hasText: "Outer breakwater" });
+  await line.getByRole("link", { name: /over/ }).click();
+  await expect(page).toHaveURL(/sort=cv/);
+  await expect(page.getByRole("columnheader", { name: /CV/ })).toHaveAttribute("aria-sort", "ascending");
+  const address = page.url();
+  await page.getByRole("button", { name: "Sign out" }).click();
+  await expect(page.getByRole("button", { name: "Sign in" })).toBeVisible();
+  await page.goto(address);
+  await page.getByLabel("Name", { exact: true }).fill("quill");
+  await page.getByLabel("Password").fill("saltmarrow");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("heading", { name: "Outer breakwater" })).toBeVisible();
+  expect(context.pages()).toHaveLength(1);
+});
+
+test("a table sorts, filters, hides columns and copies as a spreadsheet wants it", async ({ page, context }) => {
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await signIn(page, "ines");
+  const table = page.getByRole("table", { name: "Projects" });
+  await page.getByRole("button", { name: "CPI" }).click();
+  await expect(table.getByRole("columnheader", { name: /CPI/ })).toHaveAttribute("aria-sort", "ascending");
+  await expect(table.getByRole("row").nth(1)).toContainText("Weir fish pass");
+  await expect(table.getByRole("row").nth(2)).toContainText("Outer breakwater");
+  await page.getByLabel("Filter Projects").fill("lamp");
+  await expect(table.locator("tbody").getByRole("row")).toHaveCount(1);
+  await page.getByText("Columns", { exact: true }).click();
+  await page.getByLabel("BAC").uncheck();
+  await expect(table.getByRole("columnheader", { name: "BAC" })).toBeHidden();
+  await page.getByRole("button", { name: "Copy" }).click();
+  const copied = await page.evaluate(() => navigator.clipboard.readText());
+  const [head, row] = copied.split(/\r?\n/).map((text) => text.split("\t"));
+  expect(head).not.toContain("BAC");
+  expect(row![0]).toBe("SW-02 Lamp electrification");
+  expect(Number(row![head!.indexOf("CPI")])).toBeGreaterThan(0.5);
+  await page.getByLabel("BAC").check();
+});
+
+test("the steps of the period bar lead to what is open in them", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Collect/ }).click();
+  await expect(page.getByText(/Showing \d+ projects? with someone who has not reported/)).toBeVisible();
+  await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Review/ }).click();
+  await expect(page.getByRole("heading", { name: "Time to review" })).toBeVisible();
+});
+
+test.describe("on a phone", () => {
+  test.use({ viewport: { width: 390, height: 844 }, hasTouch: true });
+  test("the desk fits, and time is booked with one field", async ({ page }) => {
+    await signIn(page, "brigid");
+    const field = page.getByPlaceholder("1.5h, a note").first();
+    await field.fill("2h");
+    await field.press("Enter");
+    await expect(page.getByText("2 h waiting to be accepted").first()).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+    await page.getByRole("button", { name: "Take back" }).first().click();
+    await expect(page.getByText("2 h waiting to be accepted")).toBeHidden();
+  });
+});

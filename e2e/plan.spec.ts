@@ -1,0 +1,121 @@
+import { expect, test } from "@playwright/test";
+import { fileOf, planCell, projectId, signIn } from "./helpers.ts";
+
+test("a cell is changed in place: dates move at once, it is saved, undone and redone", async ({ page }) => {
+  await signIn(page, "tomas");
+  await page.goto(`/projects/${await projectId(page, "LG-03")}/plan`);
+  const toTheEnd = async (): Promise<void> => {
+    await page.getByRole("treegrid", { name: "Plan" }).getByRole("rowheader").first().click();
+    await page.keyboard.press("Control+End");
+  };
+  await toTheEnd();
+  const finish = await planCell(page, "Handed over", "Finishes");
+  const before = await finish.textContent();
+  const length = await planCell(page, "Deliver, training", "Length");
+  const was = await length.textContent();
+  await length.dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("30d");
+  await page.keyboard.press("Enter");
+  await expect(length).toHaveText("30 d");
+  await expect(finish).not.toHaveText(before!);
+  const moved = await finish.textContent();
+  await expect(page.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
+  await expect(page.getByText(/Moved .* the project now finishes/)).toBeVisible();
+  await page.keyboard.press("Control+z");
+  await expect(length).toHaveText(was!);
+  await expect(finish).toHaveText(before!);
+  await page.keyboard.press("Control+y");
+  await expect(finish).toHaveText(moved!);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(finish).toHaveText(before!);
+  await page.reload();
+  await toTheEnd();
+  await expect(await planCell(page, "Handed over", "Finishes")).toHaveText(before!);
+});
+
+test("a bad cell says so in place and keeps what was typed; Escape leaves it as it was", async ({ page }) => {
+  await signIn(page, "tomas");
+  await page.goto(`/projects/${await projectId(page, "LG-03")}/plan`);
+  const cell = await planCell(page, "Survey, pivot", "Length");
+  const was = await cell.textContent();
+  await cell.dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("soon");
+  await page.keyboard.press("Enter");
+  await expect(cell.getByRole("alert")).toHaveText("Write a length as 3d, 2.5d, 4h or 2w.");
+  await expect(cell.getByRole("textbox")).toHaveValue("soon");
+  await page.keyboard.press("Escape");
+  await expect(cell).toHaveText(was!);
+  const done = await planCell(page, "Survey, pivot", "Done");
+  await done.dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("140");
+  await page.keyboard.press("Enter");
+  await expect(done.getByRole("alert")).toHaveText("Percent lies between 0 and 100.");
+  await page.keyboard.press("Escape");
+});
+
+test("the whole plan is walked by keyboard, folded and unfolded", async ({ page }) => {
+  await signIn(page, "tomas");
+  await page.goto(`/projects/${await projectId(page, "LG-03")}/plan`);
+  const grid = page.getByRole("treegrid", { name: "Plan" });
+  const rows = Number(await grid.getAttribute("aria-rowcount"));
+  await grid.getByRole("rowheader").first().click();
+  await page.keyboard.press("Alt+ArrowLeft");
+  await expect.poll(async () => Number(await grid.getAttribute("aria-rowcount"))).toBeLessThan(rows);
+  await page.keyboard.press("Alt+ArrowRight");
+  await expect.poll(async () => Number(await grid.getAttribute("aria-rowcount"))).toBe(rows);
+  for (let i = 0; i < 3; i++) await page.keyboard.press("ArrowDown");
+  await page.keyboard.press("ArrowRight");
+  await expect(page.locator(":focus")).toHaveAttribute("aria-colindex", "2");
+  await page.keyboard.press("Control+End");
+  await expect(grid.getByRole("row").filter({ has: page.locator(":focus") })).toHaveAttribute("aria-rowindex", String(rows));
+});
+
+test("two people change one plan at once: different rows merge, the same field tells the second one both values", async ({ page, browser }) => {
+  await signIn(page, "ines");
+  const address = `/projects/${await projectId(page, "LG-07")}/plan`;
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, "wanjiru");
+  await Promise.all([page.goto(address), other.goto(address)]);
+  const type = async (who: typeof page, activity: string, text: string): Promise<void> => {
+    const cell = await planCell(who, activity, "Deadline");
+    await cell.dblclick();
+    await who.keyboard.press("Control+A");
+    await who.keyboard.type(text);
+    await who.keyboard.press("Enter");
+    await expect(who.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
+  };
+  await type(page, "Survey, pumps", "2027-05-03");
+  await type(other, "Drawings, pumps", "4 May 2027");
+  await expect(other.getByText("Changes of others came in with yours.")).toBeVisible();
+  await expect(await planCell(other, "Survey, pumps", "Deadline")).toHaveText("3 May 2027");
+  const cell = await planCell(page, "Drawings, pumps", "Deadline");
+  await cell.dblclick();
+  await page.keyboard.type("2027-06-01");
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("alert")).toContainText("Wanjiru Castell wrote 2027-05-04");
+  await expect(page.getByRole("alert")).toContainText("you wrote 2027-06-01");
+  await expect(cell).toHaveText("4 May 2027");
+  await other.context().close();
+});
+
+test("10 000 rows are read in, and only those in sight are drawn", async ({ page }) => {
+  test.setTimeout(120_000);
+  await signIn(page, "ines");
+  const activities = Array.from({ length: 10_000 }, (_, i) => ({ id: `a${i}`, name: `Pile ${i}`, durationMinutes: 480 * (1 + (i % 5)), ...(i % 10 === 0 ? {} : { calendar: "std" }) }));
+  const links = activities.slice(1).map(({ id }, i) => ({ from: `a${i}`, to: id, type: "SS", lagMinutes: 60 }));
+  const bundle = { format: "chronometra-plan", version: 1, project: { code: "BIG-1", name: "Ten thousand piles", currency: "EUR", start: "2026-03-02", calendar: "std" }, calendars: [{ id: "std", name: "Standard", week: { mon: [["08:00", "16:00"]], tue: [["08:00", "16:00"]] } }], activities, links };
+  await page.goto("/import");
+  await page.getByLabel("Files to bring").setInputFiles(fileOf("piles.json", JSON.stringify(bundle)));
+  await expect(page.getByText("Understood: 10,000 activities")).toBeVisible({ timeout: 60_000 });
+  await page.getByRole("button", { name: "Store as a new project" }).click();
+  const grid = page.getByRole("treegrid", { name: "Plan" });
+  await expect(grid).toHaveAttribute("aria-rowcount", "10001", { timeout: 60_000 });
+  expect(await grid.getByRole("row").count()).toBeLessThan(80);
+  await grid.getByRole("rowheader").first().click();
+  await page.keyboard.press("Control+End");
+  await expect(grid.getByRole("rowheader", { name: "Pile 9999" })).toBeVisible();
+  expect(await grid.getByRole("row").count()).toBeLessThan(80);
+});
