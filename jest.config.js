@@ -9,8 +9,8 @@ const transform = {
 };
 
 const moduleNameMapper = {
-  "^@chronometra/core$": "<rootDir>/../../packages/core/src/index.ts",
-  "^@chronometra/contract$": "<rootDir>/../../packages/contract/src/index.ts",
+  "^@chronometra/core$": `${import.meta.dirname}/packages/core/src/index.ts`,
+  "^@chronometra/contract$": `${import.meta.dirname}/packages/contract/src/index.ts`,
 };
 
 const project = (displayName, rootDir, extra = {}) => ({
@@ -28,6 +28,7 @@ export default {
   projects: [
     project("core", "packages/core"),
     project("web", "apps/web"),
+    project("ops", "ops", { testMatch: ["<rootDir>/*.test.ts"] }),
     project("server", "apps/server", { setupFiles: ["reflect-metadata"], globalSetup: "<rootDir>/src/testing/globalSetup.ts" }),
   ],
 };

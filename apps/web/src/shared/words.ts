@@ -39,7 +39,8 @@ const twoDigits = new Intl.NumberFormat(undefined, { minimumFractionDigits: 2, m
 /** Whether a figure is bad news, good news, or neither. */
 export type Tone = "adverse" | "favourable" | "undecided" | "plain";
 
-const roundedDays = (days: number): number => Math.round(days * 10) / 10;
+/** To a tenth, half away from zero, so that early and late round alike. */
+const roundedDays = (days: number): number => (Math.sign(days) * Math.round(Math.abs(days) * 10)) / 10;
 
 /** Working days as "12 d late", "3 d early", "on the day". */
 export function driftWords(days: number | null): string {

@@ -30,6 +30,19 @@ const progressFields = {
   actualFinish: clearable(activityFields.actualFinish.unwrap()),
 };
 
+const projectShape = projectSchema.shape;
+
+/** The project's own fields; those that may be left out are cleared by `null`. The data date has a change of its own. */
+const projectFields = projectSchema
+  .omit({ dataDate: true })
+  .partial()
+  .extend({
+    minorDigits: clearable(projectShape.minorDigits.unwrap()),
+    logic: clearable(projectShape.logic.unwrap()),
+    criticalFloatMinutes: clearable(projectShape.criticalFloatMinutes.unwrap()),
+    tightDays: clearable(projectShape.tightDays.unwrap()),
+  });
+
 const addRow = z.discriminatedUnion("table", [
   z.strictObject({ type: z.literal("addRow"), table: z.literal("calendars"), key, row: calendarSchema, before: key.optional() }),
   z.strictObject({ type: z.literal("addRow"), table: z.literal("people"), key, row: personSchema, before: key.optional() }),
@@ -50,7 +63,7 @@ const removeRow = z.strictObject({
  * an entry of its own, and a baseline stays.
  */
 export const changeSchema = z.union([
-  z.strictObject({ type: z.literal("setProject"), set: projectSchema.omit({ dataDate: true }).partial() }),
+  z.strictObject({ type: z.literal("setProject"), set: projectFields }),
   z.strictObject({ type: z.literal("setDataDate"), date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setName"), activity: idSchema, name: activityFields.name }),
   z.strictObject({ type: z.literal("setDuration"), activity: idSchema, minutes: z.int().min(1).nullable() }),

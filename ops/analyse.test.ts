@@ -1,0 +1,91 @@
+import { spawnSync } from "node:child_process";
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
+import { tmpdir } from "node:os";
+import { join } from "node:path";
+
+const ROOT = join(__dirname, "..");
+const WORKED = join(ROOT, "packages/core/fixtures/worked");
+const PLAN = join(WORKED, "09-earned-value/bundle.json");
+
+interface Ran {
+  readonly code: number | null;
+  readonly out: string;
+  readonly err: string;
+}
+
+/** Runs the command as anyone would. */
+function analyse(args: string[], input?: string): Ran {
+  const run = spawnSync("npm", ["run", "--silent", "analyse", "--", ...args], { cwd: ROOT, encoding: "utf8", ...(input === undefined ? {} : { input }) });
+  const err = run.stderr.split("\n").filter((line) => line !== "" && !line.startsWith("npm warn")).join("\n");
+  return { code: run.status, out: run.stdout, err };
+}
+
+let folder: string;
+beforeAll(() => {
+  folder = mkdtempSync(join(tmpdir(), "analyse-"));
+});
+afterAll(() => rmSync(folder, { recursive: true }));
+
+const file = (content: string): string => {
+  const path = join(folder, `${Math.random()}.json`);
+  writeFileSync(path, content);
+  return path;
+};
+
+describe("npm run --silent analyse", () => {
+  it("prints one JSON object and exits 0, from a file and from standard input alike", () => {
+    const fromFile = analyse([PLAN]);
+    const fromInput = analyse(["-"], readFileSync(PLAN, "utf8"));
+    expect([fromFile.code, fromFile.err]).toEqual([0, ""]);
+    expect(JSON.parse(fromFile.out)).toMatchObject({ performance: { project: { bac: 200_000, cpi: 0.8 } }, quality: { checks: expect.any(Array) } });
+    expect(fromInput).toEqual(fromFile);
+  });
+
+  it("a byte order mark before the JSON does no harm", () => {
+    expect(analyse(["-"], `\uFEFF${readFileSync(PLAN, "utf8")}`).code).toBe(0);
+  });
+
+  it("another data date, another baseline, the plan itself as one, another period", () => {
+    expect(JSON.parse(analyse([PLAN, "--data-date", "2026-03-20"]).out).performance.asOf).toBe("2026-03-20");
+    expect(JSON.parse(analyse([PLAN, "--freeze", "--period", "week"]).out).performance).toMatchObject({ baseline: "frozen", earnedSchedule: { period: "week" } });
+    expect(JSON.parse(analyse([PLAN, "--baseline", "1"]).out).performance.baseline).toBe(1);
+  });
+
+  it.each<[string, string[], RegExp]>([
+    ["no file", [], /expected one FILE/],
+    ["two files", [PLAN, PLAN], /expected one FILE/],
+    ["a file that is not there", ["/nowhere/plan.json"], /cannot be read/],
+    ["an unknown flag", [PLAN, "--fast"], /--fast/],
+    ["a data date that is none", [PLAN, "--data-date", "2026-02-30"], /--data-date: "2026-02-30" is no date/],
+    ["a baseline that is none", [PLAN, "--baseline", "x"], /--baseline: "x" is no baseline number/],
+    ["a baseline the plan has not", [PLAN, "--baseline", "9"], /no baseline 9/],
+    ["a period that is none", [PLAN, "--period", "day"], /--period: "day" is none of/],
+    ["freeze and baseline together", [PLAN, "--freeze", "--baseline", "1"], /not both/],
+  ])("%s exits 2 with one line on standard error", (_what, args, words) => {
+    const ran = analyse(args);
+    expect([ran.code, ran.out, ran.err.split("\n").length]).toEqual([2, "", 1]);
+    expect(ran.err).toMatch(words);
+  });
+
+  it("what cannot be computed exits 2 with a line for each problem, naming table, row and field", () => {
+    const bundle = JSON.parse(readFileSync(join(WORKED, "01-textbook/bundle.json"), "utf8"));
+    bundle.activities[0].durationMinutes = -5;
+    bundle.links[0].to = "ghost";
+    bundle.project.extra = 1;
+    const shape = analyse([file(JSON.stringify(bundle))]);
+    expect([shape.code, shape.out]).toEqual([2, ""]);
+    expect(shape.err.split("\n").sort()).toEqual([expect.stringMatching(/^activities A durationMinutes: /), expect.stringMatching(/^project extra: /)]);
+    delete bundle.project.extra;
+    bundle.activities[0].durationMinutes = 480;
+    expect(analyse([file(JSON.stringify(bundle))]).err).toMatch(/^links \S+ -> ghost to: there is no activity "ghost"$/);
+    expect(analyse([file("{ no json")]).err).toMatch(/is not JSON/);
+  });
+
+  it("a loop is told with the activities on it, in order", () => {
+    const bundle = JSON.parse(readFileSync(join(WORKED, "01-textbook/bundle.json"), "utf8"));
+    bundle.links.push({ from: "H", to: "A" });
+    const ran = analyse([file(JSON.stringify(bundle))]);
+    expect([ran.code, ran.out]).toEqual([2, ""]);
+    expect(ran.err).toMatch(/^links .* to: the links form a loop: .*A -> .*; take one of them out$/);
+  });
+});
