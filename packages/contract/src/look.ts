@@ -73,8 +73,6 @@ export const summarySchema = z.object({
   unbaselined: z.int(),
   figures: figuresSchema.nullable(),
   earnedSchedule: earnedScheduleSchema.nullable(),
-  /** Who has work that is not finished, and since when; from this follows who is expected to report. */
-  people: z.array(z.object({ id: z.string(), name: z.string(), from: z.string() })),
   milestones: z.array(milestoneSchema),
   deadlines: z.array(deadlineSchema),
 });

@@ -5,5 +5,7 @@ declare module "express-session" {
     accountId?: string;
     /** What every changing call must carry. */
     token?: string;
+    /** Until when the database keeps the session, in milliseconds since 1970; not stored in it. */
+    keptUntil?: number;
   }
 }

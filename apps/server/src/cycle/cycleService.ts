@@ -1,8 +1,8 @@
 import type { Me, PeriodBar, Summary } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
+import type { Reporter } from "../look/summarise.ts";
 import { lockProjectFor } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { dayAfter } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
@@ -30,19 +30,18 @@ export async function reportersIn(database: DataSource, period: ReportingPeriodE
 }
 
 /** Names of those with work in a period who have reported nothing of it. */
-export function missingReporters(projectId: string, summary: Summary, period: ReportingPeriodEntity | null, reporters: ReadonlySet<string>): string[] {
+export function missingReporters(projectId: string, people: readonly Reporter[], period: ReportingPeriodEntity | null, reporters: ReadonlySet<string>): string[] {
   if (period === null) return [];
-  return summary.people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`)).map(({ name }) => name);
+  return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`)).map(({ name }) => name);
 }
 
-/** Every project with the figures of its newest revision. */
-export async function currentSummaries(database: DataSource): Promise<{ project: ProjectEntity; summary: Summary }[]> {
-  const projects = await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } });
+/** Of every project: who has work in it, and of its newest figures whether it is measured and as of when. */
+async function standings(database: DataSource): Promise<{ id: string; people: Reporter[]; measured: boolean; dataDate: string | null }[]> {
   const rows = (await database.query(
-    "select f.project_id as id, f.summary from project p join figures f on f.project_id = p.id and f.revision = p.revision",
-  )) as { id: string; summary: string }[];
-  const byId = new Map(rows.map(({ id, summary }) => [id, summary]));
-  return projects.flatMap((project) => (byId.has(project.id) ? [{ project, summary: JSON.parse(byId.get(project.id)!) as Summary }] : []));
+    `select p.id, f.people, json_value(f.summary, '$.baseline') as baseline, json_value(f.summary, '$.dataDate') as dataDate
+     from project p join figures f on f.project_id = p.id and f.revision = p.revision`,
+  )) as { id: string; people: string; baseline: string | null; dataDate: string | null }[];
+  return rows.map(({ id, people, baseline, dataDate }) => ({ id, people: JSON.parse(people) as Reporter[], measured: baseline !== null, dataDate }));
 }
 
 const counted = (count: number, one: string, many: string): string => (count === 1 ? `1 ${one}` : `${count} ${many}`);
@@ -50,13 +49,13 @@ const counted = (count: number, one: string, many: string): string => (count ===
 export async function periodBar(database: DataSource): Promise<PeriodBar> {
   const [period, organisation] = await Promise.all([openPeriod(database), organisationName(database)]);
   if (period === null) return { number: null, dataDate: null, issueBy: null, organisation, steps: [] };
-  const projects = await currentSummaries(database);
+  const projects = await standings(database);
   const reporters = await reportersIn(database, period);
-  const missing = new Set(projects.flatMap(({ project, summary }) => missingReporters(project.id, summary, period, reporters)));
-  const expected = new Set(projects.flatMap(({ summary }) => summary.people.filter(({ from }) => from <= period.dataDate).map(({ name }) => name)));
+  const missing = new Set(projects.flatMap(({ id, people }) => missingReporters(id, people, period, reporters)));
+  const expected = new Set(projects.flatMap(({ people }) => people.filter(({ from }) => from <= period.dataDate).map(({ name }) => name)));
   const [{ waiting }] = (await database.query("select count(*) as waiting from report where state = 'submitted'")) as [{ waiting: string }];
-  const behind = projects.filter(({ summary }) => summary.baseline !== null && (summary.dataDate ?? "") < period.dataDate).length;
-  const measured = projects.filter(({ summary }) => summary.baseline !== null).length;
+  const behind = projects.filter(({ measured, dataDate }) => measured && (dataDate ?? "") < period.dataDate).length;
+  const measured = projects.filter((project) => project.measured).length;
   const issued = await database.getRepository(IssuedPeriodEntity).countBy({ number: period.number });
   return {
     number: period.number,

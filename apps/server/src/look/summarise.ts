@@ -36,7 +36,6 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
     unbaselined: performance?.unbaselined.length ?? 0,
     figures: performance?.project ?? null,
     earnedSchedule: performance?.earnedSchedule ?? null,
-    people: peopleAtWork(bundle, computed),
     milestones: activities.flatMap((activity, i) => {
       const row = schedule.rows[i];
       if (activity.kind !== "milestone" || row == null) return [];
@@ -63,16 +62,29 @@ function driftOfFinish(bundle: PlanBundle, { schedule }: Computed, approvedFinis
   return (calendar.indexAt(schedule.finish) - calendar.indexAt(parseInstant(approvedFinish)!)) / calendar.dayMinutes;
 }
 
-/** People with unfinished work, and the first day of it. */
-function peopleAtWork(bundle: PlanBundle, { schedule }: Computed): Summary["people"] {
-  const position = new Map(bundle.activities.map(({ id }, i) => [id, i]));
+/** Someone with unfinished work, and the first day of it. */
+export interface Reporter {
+  readonly id: string;
+  readonly name: string;
+  /** `YYYY-MM-DD`. */
+  readonly from: string;
+}
+
+/** People with unfinished work, in the order of the plan's people. */
+function peopleAtWork({ bundle, computed: { schedule } }: ComputedPlan): Reporter[] {
   const since = new Map<string, string>();
   for (const { activity, person } of bundle.assignments ?? []) {
-    const row = schedule.rows[position.get(activity)!];
+    const row = schedule.rows[schedule.tree.indexOf.get(activity)!];
     if (row == null || row.state === "complete") continue;
     const from = formatDate(row.startDay);
     const known = since.get(person);
     if (known === undefined || from < known) since.set(person, from);
   }
   return (bundle.people ?? []).flatMap(({ id, name }) => (since.has(id) ? [{ id, name, from: since.get(id)! }] : []));
+}
+
+/** What is kept of a project for one revision, as text ready to be stored. */
+export function keptFigures(plan: Plan): { summary: string; people: string } {
+  const whole = computeWhole(plan);
+  return { summary: JSON.stringify(summarise(whole)), people: JSON.stringify(peopleAtWork(whole)) };
 }

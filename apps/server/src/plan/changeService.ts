@@ -3,7 +3,7 @@ import { applyChanges, checkPlan, pathsMeet, PlanProblems, toBundle, valueAtPath
 import { MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
-import { computeWhole, summarise } from "../look/summarise.ts";
+import { keptFigures } from "../look/summarise.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { ChangeListEntity } from "./planEntities.ts";
@@ -78,7 +78,7 @@ export async function storeChanges(manager: EntityManager, project: ProjectEntit
   const applied = applyUnlessStale(plan, order.changes, others.length > 0);
   const clashes = await clashesWith(manager, standing(others), plan, applied);
   if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
-  const summary = summarise(computeWhole(applied.plan));
+  const figures = keptFigures(applied.plan);
   const revision = project.revision + 1;
   await storeDifference(manager, project.id, plan, applied.plan);
   await manager.getRepository(ChangeListEntity).insert({
@@ -92,7 +92,7 @@ export async function storeChanges(manager: EntityManager, project: ProjectEntit
     touched: JSON.stringify(applied.touched),
     undoes: order.undoes ?? null,
   });
-  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, summary: JSON.stringify(summary) });
+  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, ...figures });
   await manager.query("update project set revision = ?, head = ? where id = ?", [revision, JSON.stringify(applied.plan.project), project.id]);
   project.revision = revision;
   project.head = applied.plan.project;

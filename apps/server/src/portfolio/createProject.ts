@@ -4,7 +4,7 @@ import { fromBundle, type PlanBundle } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
-import { computeWhole, summarise } from "../look/summarise.ts";
+import { keptFigures } from "../look/summarise.ts";
 import { ChangeListEntity } from "../plan/planEntities.ts";
 import { storeDifference } from "../plan/planStore.ts";
 import { Failure } from "../shared/failure.ts";
@@ -20,7 +20,7 @@ export interface NewProject {
 /** Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a code that is taken. */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
   const plan = fromBundle(wanted.bundle);
-  const summary = summarise(computeWhole(plan));
+  const figures = keptFigures(plan);
   const { code } = plan.project;
   if (await manager.getRepository(ProjectEntity).existsBy({ code })) {
     const message = `A project with the code "${code}" exists already; give this one another.`;
@@ -32,6 +32,6 @@ export async function createProject(manager: EntityManager, me: Me, wanted: NewP
   await storeDifference(manager, project.id, null, plan);
   for (const baseline of plan.baselines.values()) await insertBaseline(manager, project.id, baseline, plan);
   await manager.getRepository(ChangeListEntity).insert({ projectId: project.id, revision: 1, accountId: me.id, label: wanted.label, changes: "[]", inverse: null, touched: "[]", undoes: null });
-  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision: 1, summary: JSON.stringify(summary) });
+  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision: 1, ...figures });
   return project;
 }

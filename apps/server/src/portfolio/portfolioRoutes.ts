@@ -1,13 +1,14 @@
 import { randomUUID } from "node:crypto";
-import type { Portfolio, Summary } from "@chronometra/contract";
-import { PlanProblems } from "@chronometra/core";
+import type { Portfolio, ProjectLine } from "@chronometra/contract";
+import { PlanProblems, type ProjectHead } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { currentSummaries, missingReporters, openPeriod, organisationName, reportersIn } from "../cycle/cycleService.ts";
+import { missingReporters, openPeriod, organisationName, reportersIn } from "../cycle/cycleService.ts";
+import type { Reporter } from "../look/summarise.ts";
 import { keepPlan, storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { JsonText, serve, type Serving } from "../shared/http.ts";
 import { lockProjectFor } from "./projectAccess.ts";
 import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
 
@@ -19,36 +20,65 @@ async function waitingByProject(database: DataSource): Promise<Map<string, numbe
 /** Drift of the finish and number of the period as last issued, by project. */
 async function lastIssued(database: DataSource): Promise<Map<string, { number: number; drift: number | null }>> {
   const rows = (await database.query(
-    `select i.project_id as id, i.number, i.summary from issued_period i
+    `select i.project_id as id, i.number, json_value(i.summary, '$.drift') as drift from issued_period i
      join (select project_id, max(number) as number from issued_period group by project_id) newest on newest.project_id = i.project_id and newest.number = i.number`,
-  )) as { id: string; number: number; summary: string }[];
-  return new Map(rows.map(({ id, number, summary }) => [id, { number, drift: (JSON.parse(summary) as Summary).drift }]));
+  )) as { id: string; number: number; drift: string | null }[];
+  return new Map(rows.map(({ id, number, drift }) => [id, { number, drift: drift === null ? null : Number(drift) }]));
+}
+
+interface ProjectRow {
+  readonly id: string;
+  readonly code: string;
+  readonly head: string;
+  readonly programme: string | null;
+  readonly manager: string;
+  readonly revision: number;
+  readonly summary: string;
+  readonly people: string;
+}
+
+/** Put in order here: the database would sort the texts along with the codes. */
+async function projectRows(database: DataSource): Promise<ProjectRow[]> {
+  const rows = (await database.query(
+    `select p.id, p.code, p.head, p.programme_id as programme, p.manager_id as manager, p.revision, f.summary, f.people
+     from project p join figures f on f.project_id = p.id and f.revision = p.revision`,
+  )) as ProjectRow[];
+  return rows.sort((a, b) => (a.code < b.code ? -1 : a.code > b.code ? 1 : 0));
+}
+
+/**
+ * The portfolio page as text. The figures of each project are kept as text and put in as they are: reading and writing
+ * them again would be most of the page's time.
+ */
+async function portfolioText(database: DataSource): Promise<string> {
+  const period = await openPeriod(database);
+  const [name, programmes, reporters, waiting, issued, managers, rows] = await Promise.all([
+    organisationName(database),
+    database.getRepository(ProgrammeEntity).find({ order: { position: "ASC" } }),
+    period === null ? new Set<string>() : reportersIn(database, period),
+    waitingByProject(database),
+    lastIssued(database),
+    accountNames(database),
+    projectRows(database),
+  ]);
+  const lines = rows.map(({ summary, people, head, ...row }) => {
+    const line: Omit<ProjectLine, "summary"> = {
+      ...row,
+      name: (JSON.parse(head) as ProjectHead).name,
+      manager: managers.get(row.manager) ?? "",
+      issuedDrift: issued.get(row.id)?.drift ?? null,
+      issuedNumber: issued.get(row.id)?.number ?? null,
+      missing: period === null ? [] : missingReporters(row.id, JSON.parse(people) as Reporter[], period, reporters),
+      waiting: waiting.get(row.id) ?? 0,
+    };
+    return `${JSON.stringify(line).slice(0, -1)},"summary":${summary}}`;
+  });
+  const top: Omit<Portfolio, "projects"> = { name, programmes: programmes.map(({ id, name: programme }) => ({ id, name: programme })) };
+  return `${JSON.stringify(top).slice(0, -1)},"projects":[${lines.join(",")}]}`;
 }
 
 export function portfolioRoutes(serving: Serving): void {
-  serve(serving, "GET /api/portfolio", async ({ database }): Promise<Portfolio> => {
-    const programmes = await database.getRepository(ProgrammeEntity).find({ order: { position: "ASC" } });
-    const period = await openPeriod(database);
-    const reporters = period === null ? new Set<string>() : await reportersIn(database, period);
-    const [names, waiting, issued] = await Promise.all([accountNames(database), waitingByProject(database), lastIssued(database)]);
-    return {
-      name: await organisationName(database),
-      programmes: programmes.map(({ id, name }) => ({ id, name })),
-      projects: (await currentSummaries(database)).map(({ project, summary }) => ({
-        id: project.id,
-        code: project.code,
-        name: project.head.name,
-        programme: project.programmeId,
-        manager: names.get(project.managerId) ?? "",
-        revision: project.revision,
-        issuedDrift: issued.get(project.id)?.drift ?? null,
-        issuedNumber: issued.get(project.id)?.number ?? null,
-        missing: missingReporters(project.id, summary, period, reporters),
-        waiting: waiting.get(project.id) ?? 0,
-        summary,
-      })),
-    };
-  });
+  serve(serving, "GET /api/portfolio", async ({ database }) => new JsonText(await portfolioText(database)));
 
   serve(serving, "POST /api/programmes", ({ database, body }) =>
     inTransaction(database, async (manager) => {

@@ -19,7 +19,12 @@ export interface Call<K extends EndpointKey> {
   readonly response: Response;
 }
 
-type Handler<K extends EndpointKey> = (call: Call<K>) => Promise<ResponseOf<K>> | ResponseOf<K>;
+/** A response that is JSON text already. */
+export class JsonText {
+  constructor(readonly text: string) {}
+}
+
+type Handler<K extends EndpointKey> = (call: Call<K>) => Promise<ResponseOf<K> | JsonText> | ResponseOf<K> | JsonText;
 
 export interface Serving {
   readonly router: Router;
@@ -71,7 +76,9 @@ export function serve<K extends EndpointKey>(serving: Serving, key: K, handler: 
       request,
       response,
     });
-    if (!response.headersSent) response.json(result);
+    if (response.headersSent) return;
+    if (result instanceof JsonText) response.type("json").end(result.text);
+    else response.json(result);
   });
 }
 

@@ -5,10 +5,11 @@ import * as net from "./network.ts";
 
 /** Late dates and float of every incomplete node; NaN where a node is complete. */
 export interface LateDates {
-  /** LF of work in its own calendar. */
+  /** LS and LF of work in its own calendar; LS is that of the work left where in progress. */
+  readonly startIndex: Float64Array;
   readonly finishIndex: Float64Array;
-  /** The late instant of a milestone. */
-  readonly milestoneAt: Float64Array;
+  /** S(LS): the late start, the late restart where in progress; of a milestone its late instant. */
+  readonly startAt: Float64Array;
   readonly totalFloat: Float64Array;
   readonly freeFloat: Float64Array;
 }
@@ -18,34 +19,42 @@ const fixedDuration = (network: net.Network, early: EarlyDates, node: number): n
   network.finishBy[node] === net.FIXED ? network.duration[node]! : early.finishIndex[node]! - early.restartIndex[node]!;
 
 /** S(i), where what lies past all working time bounds nothing. */
-const boundAt = (calendar: WorkCalendar, index: number): number => (index >= calendar.total ? HORIZON_END : calendar.startAt(index));
+const boundAt = (calendar: WorkCalendar, index: number): number => calendar.startOr(index, HORIZON_END);
 
 const lessLag = (at: number, lag: number): number => {
   if (at - lag < 0) throw new OutsideHorizon();
   return Math.min(at - lag, HORIZON_END);
 };
 
-/**
- * u of calculations.md: the instant by which a link wants its predecessor's end.
- * @param startIndex the successor's start (or restart) index, late or early
- * @param finishIndex its finish index
- * @param milestoneAt its instant, where it is a milestone
- */
-function wantedAt(network: net.Network, link: number, startIndex: number, finishIndex: number, milestoneAt: number): number {
-  const successor = network.linkTo[link]!;
-  const calendar = network.calendars[network.calendarOf[successor]!]!;
-  const lag = network.linkLag[link]!;
-  const elapsed = network.linkElapsed[link] === 1;
-  if (network.kind[successor] === net.MILESTONE) {
-    if (lag === 0) return milestoneAt;
-    return elapsed ? lessLag(milestoneAt, lag) : boundAt(calendar, calendar.indexAt(milestoneAt) - lag);
-  }
-  const index = toStart(network, link) ? startIndex : finishIndex;
-  return elapsed ? lessLag(boundAt(calendar, index), lag) : boundAt(calendar, index - lag);
+const toStart = (type: number): boolean => type === net.FS || type === net.SS;
+const fromStart = (type: number): boolean => type === net.SS || type === net.SF;
+
+/** Where nodes lie, late or early: start (restart) and finish of work as indices, and the start as an instant. */
+interface Places {
+  readonly startIndex: Float64Array;
+  readonly finishIndex: Float64Array;
+  /** S(startIndex) of work, the instant of a milestone. */
+  readonly startAt: Float64Array;
 }
 
-const toStart = (network: net.Network, link: number): boolean => network.linkType[link]! <= net.SS;
-const fromStart = (network: net.Network, link: number): boolean => network.linkType[link] === net.SS || network.linkType[link] === net.SF;
+/**
+ * u of calculations.md: the instant by which a link wants its predecessor's end.
+ * @param link position among the links out
+ */
+function wantedAt(network: net.Network, link: number, successor: number, places: Places): number {
+  const { type, lag, elapsed } = network.outLinks;
+  const by = lag[link]!;
+  const at = places.startAt[successor]!;
+  const calendar = network.calendars[network.calendarOf[successor]!]!;
+  if (network.kind[successor] === net.MILESTONE) {
+    if (by === 0) return at;
+    return elapsed[link] === 1 ? lessLag(at, by) : boundAt(calendar, calendar.indexAt(at) - by);
+  }
+  const byStart = toStart(type[link]!);
+  if (elapsed[link] === 1) return lessLag(byStart ? at : boundAt(calendar, places.finishIndex[successor]!), by);
+  if (byStart && by === 0) return at;
+  return boundAt(calendar, (byStart ? places.startIndex[successor]! : places.finishIndex[successor]!) - by);
+}
 
 /**
  * The backward pass and float of calculations.md section 2.
@@ -53,16 +62,16 @@ const fromStart = (network: net.Network, link: number): boolean => network.linkT
  */
 export function backwardPass(network: net.Network, early: EarlyDates): LateDates {
   const column = (): Float64Array => new Float64Array(network.count).fill(NaN);
-  const late = { finishIndex: column(), milestoneAt: column(), totalFloat: column(), freeFloat: column() };
+  const late = { startIndex: column(), finishIndex: column(), startAt: column(), totalFloat: column(), freeFloat: column() };
+  const soon: Places = { startIndex: early.restartIndex, finishIndex: early.finishIndex, startAt: early.restartAt };
   const end = early.latestFinish;
   const endIndex = Float64Array.from(network.calendars, (calendar) => (end < 0 ? 0 : calendar.indexAt(end)));
   let node = -1;
   try {
-    for (let position = network.count - 1; position >= 0; position--) {
-      node = network.order[position]!;
+    for (node = network.count - 1; node >= 0; node--) {
       if (network.state[node] === net.COMPLETE) continue;
-      if (network.kind[node] === net.MILESTONE) limitMilestone(network, early, late, node, end);
-      else limitWork(network, early, late, node, endIndex[network.calendarOf[node]!]!);
+      if (network.kind[node] === net.MILESTONE) limitMilestone(network, early, late, soon, node, end);
+      else limitWork(network, early, late, soon, node, endIndex[network.calendarOf[node]!]!);
     }
   } catch (error) {
     throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
@@ -70,49 +79,69 @@ export function backwardPass(network: net.Network, early: EarlyDates): LateDates
   return late;
 }
 
-function limitWork(network: net.Network, early: EarlyDates, late: LateDates, node: number, endIndex: number): void {
-  const calendar = network.calendars[network.calendarOf[node]!]!;
+/**
+ * W never decreases, so of all the instants that links to other calendars want only the least is turned into an index,
+ * once for finishes and once for starts: most of the pass would else be spent looking up calendars.
+ */
+function limitWork(network: net.Network, early: EarlyDates, late: LateDates, soon: Places, node: number, endIndex: number): void {
+  const ownCalendar = network.calendarOf[node]!;
+  const calendar = network.calendars[ownCalendar]!;
   const duration = fixedDuration(network, early, node);
   const started = network.state[node] === net.IN_PROGRESS;
-  const earlyFinish = early.finishIndex[node]!;
-  const earlyStart = early.restartIndex[node]!;
+  const { other, type, lag, elapsed } = network.outLinks;
   let lateFinish = capFinish(network, node, calendar, endIndex);
-  if (!started && network.startNotAfter[node] !== net.NONE) {
-    lateFinish = Math.min(lateFinish, calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay)) + duration);
-  }
-  let free = endIndex - earlyFinish;
-  for (let o = network.outStart[node]!; o < network.outStart[node + 1]!; o++) {
-    const link = network.outLinks[o]!;
-    const successor = network.linkTo[link]!;
-    const byStart = fromStart(network, link);
+  let lateStart = Infinity;
+  let soonFinish = endIndex;
+  let soonStart = Infinity;
+  let lateFinishAt = Infinity;
+  let lateStartAt = Infinity;
+  let soonFinishAt = Infinity;
+  let soonStartAt = Infinity;
+  if (!started && network.startNotAfter[node] !== net.NONE) lateStart = calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay));
+  const last = network.outStart[node + 1]!;
+  for (let link = network.outStart[node]!; link < last; link++) {
+    const successor = other[link]!;
+    const byStart = fromStart(type[link]!);
     // What links no longer move bounds nothing that comes before it.
     if (!isBoundByLinks(network, successor) || (started && byStart)) continue;
-    const lateBound = indexWanted(network, early, late, link, successor, true);
-    const earlyBound = indexWanted(network, early, late, link, successor, false);
-    const ownFinish = byStart ? lateBound + duration : lateBound;
-    const ownFree = earlyBound - (byStart ? earlyStart : earlyFinish);
-    if (ownFinish < lateFinish) lateFinish = ownFinish;
-    if (ownFree < free) free = ownFree;
+    if (network.calendarOf[successor] === ownCalendar && elapsed[link] === 0 && network.kind[successor] === net.WORK) {
+      const toItsStart = toStart(type[link]!);
+      const lateBound = (toItsStart ? late.startIndex[successor]! : late.finishIndex[successor]!) - lag[link]!;
+      const soonBound = (toItsStart ? soon.startIndex[successor]! : soon.finishIndex[successor]!) - lag[link]!;
+      if (byStart) {
+        if (lateBound < lateStart) lateStart = lateBound;
+        if (soonBound < soonStart) soonStart = soonBound;
+      } else {
+        if (lateBound < lateFinish) lateFinish = lateBound;
+        if (soonBound < soonFinish) soonFinish = soonBound;
+      }
+      continue;
+    }
+    const lateBound = wantedAt(network, link, successor, late);
+    const soonBound = wantedAt(network, link, successor, soon);
+    if (byStart) {
+      if (lateBound < lateStartAt) lateStartAt = lateBound;
+      if (soonBound < soonStartAt) soonStartAt = soonBound;
+    } else {
+      if (lateBound < lateFinishAt) lateFinishAt = lateBound;
+      if (soonBound < soonFinishAt) soonFinishAt = soonBound;
+    }
   }
+  if (lateFinishAt < Infinity) {
+    lateFinish = Math.min(lateFinish, calendar.indexAt(lateFinishAt));
+    soonFinish = Math.min(soonFinish, calendar.indexAt(soonFinishAt));
+  }
+  if (lateStartAt < Infinity) {
+    lateStart = Math.min(lateStart, calendar.lastStartIndex(lateStartAt));
+    soonStart = Math.min(soonStart, calendar.lastStartIndex(soonStartAt));
+  }
+  lateFinish = Math.min(lateFinish, lateStart + duration);
   if (lateFinish - duration < 0) throw new OutsideHorizon();
   late.finishIndex[node] = lateFinish;
-  late.totalFloat[node] = lateFinish - earlyFinish;
-  late.freeFloat[node] = free;
-}
-
-/** The largest index that a link allows its predecessor's finish (start, for SS and SF), by late or early dates. */
-function indexWanted(network: net.Network, early: EarlyDates, late: LateDates, link: number, successor: number, byLate: boolean): number {
-  const calendarOf = network.calendarOf[network.linkFrom[link]!]!;
-  const finishIndex = byLate ? late.finishIndex[successor]! : early.finishIndex[successor]!;
-  const startIndex = byLate ? finishIndex - fixedDuration(network, early, successor) : early.restartIndex[successor]!;
-  const sameCalendar = calendarOf === network.calendarOf[successor];
-  if (sameCalendar && network.kind[successor] === net.WORK && network.linkElapsed[link] === 0) {
-    return (toStart(network, link) ? startIndex : finishIndex) - network.linkLag[link]!;
-  }
-  const milestoneAt = byLate ? late.milestoneAt[successor]! : early.startAt[successor]!;
-  const at = wantedAt(network, link, startIndex, finishIndex, milestoneAt);
-  const calendar = network.calendars[calendarOf]!;
-  return fromStart(network, link) ? calendar.lastStartIndex(at) : calendar.indexAt(at);
+  late.startIndex[node] = lateFinish - duration;
+  late.startAt[node] = boundAt(calendar, lateFinish - duration);
+  late.totalFloat[node] = lateFinish - early.finishIndex[node]!;
+  late.freeFloat[node] = Math.min(soonFinish - early.finishIndex[node]!, soonStart - early.restartIndex[node]!);
 }
 
 function capFinish(network: net.Network, node: number, calendar: WorkCalendar, endIndex: number): number {
@@ -122,7 +151,7 @@ function capFinish(network: net.Network, node: number, calendar: WorkCalendar, e
   return cap;
 }
 
-function limitMilestone(network: net.Network, early: EarlyDates, late: LateDates, node: number, end: number): void {
+function limitMilestone(network: net.Network, early: EarlyDates, late: LateDates, soon: Places, node: number, end: number): void {
   const calendar = network.calendars[network.calendarOf[node]!]!;
   let lateAt = end;
   for (const day of [network.finishNotAfter[node]!, network.deadline[node]!]) {
@@ -132,17 +161,14 @@ function limitMilestone(network: net.Network, early: EarlyDates, late: LateDates
     lateAt = Math.min(lateAt, boundAt(calendar, calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay))));
   }
   let freeAt = end;
-  for (let o = network.outStart[node]!; o < network.outStart[node + 1]!; o++) {
-    const link = network.outLinks[o]!;
-    const successor = network.linkTo[link]!;
+  for (let link = network.outStart[node]!; link < network.outStart[node + 1]!; link++) {
+    const successor = network.outLinks.other[link]!;
     if (!isBoundByLinks(network, successor)) continue;
-    const lateFinish = late.finishIndex[successor]!;
-    const lateStart = lateFinish - fixedDuration(network, early, successor);
-    lateAt = Math.min(lateAt, wantedAt(network, link, lateStart, lateFinish, late.milestoneAt[successor]!));
-    freeAt = Math.min(freeAt, wantedAt(network, link, early.restartIndex[successor]!, early.finishIndex[successor]!, early.startAt[successor]!));
+    lateAt = Math.min(lateAt, wantedAt(network, link, successor, late));
+    freeAt = Math.min(freeAt, wantedAt(network, link, successor, soon));
   }
   const index = early.startIndex[node]!;
-  late.milestoneAt[node] = lateAt;
+  late.startAt[node] = lateAt;
   late.totalFloat[node] = calendar.indexAt(lateAt) - index;
   late.freeFloat[node] = calendar.indexAt(freeAt) - index;
 }

@@ -51,27 +51,26 @@ const dayOr = (date: string | undefined): number => (date === undefined ? net.NO
 export function buildNetwork(plan: PlanBundle, tree: PlanTree, calendarSet: CalendarSet): net.Network {
   const { activities } = plan;
   const byActivity = assignmentsByActivity(plan);
-  const nodeOf = new Int32Array(activities.length).fill(-1);
-  const nodes: number[] = [];
+  const scheduled: number[] = [];
+  // Until they are put in order, nodes are counted as they stand in the table.
+  const placeOf = new Int32Array(activities.length).fill(-1);
   for (let i = 0; i < activities.length; i++) {
     const activity = activities[i]!;
-    if (tree.parked.has(activity.id) || !isScheduled(activity, byActivity.has(activity.id))) continue;
-    nodeOf[i] = nodes.length;
-    nodes.push(i);
+    if (!tree.parked.has(activity.id) && isScheduled(activity, byActivity.has(activity.id))) placeOf[i] = scheduled.push(i) - 1;
   }
-  const activityOf = Int32Array.from(nodes);
-  const columns = activityColumns(plan, activityOf, calendarSet, byActivity);
-  const links = linkColumns(plan, nodeOf, nodes.length);
-  const ordered = net.topologicalOrder(nodes.length, links.linkFrom, links.linkTo, links.outStart, links.outLinks);
-  if ("loop" in ordered) throw loopProblem(ordered.loop.map((node) => activities[activityOf[node]!]!));
+  const raw = readLinks(plan, tree, placeOf);
+  const ordered = net.topologicalOrder(scheduled.length, raw.from, raw.to);
+  if ("loop" in ordered) throw loopProblem(ordered.loop.map((place) => activities[scheduled[place]!]!));
+  const activityOf = ordered.order.map((place) => scheduled[place]!);
+  const nodeOf = new Int32Array(activities.length).fill(-1);
+  for (let node = 0; node < activityOf.length; node++) nodeOf[activityOf[node]!] = node;
   return {
-    count: nodes.length,
+    count: scheduled.length,
     activityOf,
     nodeOf,
     calendarSet,
-    ...columns,
-    ...links,
-    order: ordered.order,
+    ...activityColumns(plan, activityOf, calendarSet, byActivity),
+    ...linkColumns(raw, ordered.order),
     projectStartDay: parseDate(plan.project.start)!,
     dataDateDay: dayOr(plan.project.dataDate),
     override: plan.project.logic === "override",
@@ -175,24 +174,48 @@ function personCalendar(plan: PlanBundle, person: string): string {
 
 const TYPE_CODE = { FS: net.FS, SS: net.SS, FF: net.FF, SF: net.SF } as const;
 
-function linkColumns(plan: PlanBundle, nodeOf: Int32Array, count: number) {
-  const position = new Map<string, number>();
-  plan.activities.forEach((activity, i) => position.set(activity.id, i));
-  const node = (id: string): number => nodeOf[position.get(id)!]!;
-  const inside = (plan.links ?? []).filter((link: Link) => node(link.from) >= 0 && node(link.to) >= 0);
-  const linkFrom = Int32Array.from(inside, (link) => node(link.from));
-  const linkTo = Int32Array.from(inside, (link) => node(link.to));
-  const into = net.groupBy(linkTo, count);
-  const outOf = net.groupBy(linkFrom, count);
-  return {
-    linkFrom,
-    linkTo,
-    linkType: Uint8Array.from(inside, (link) => TYPE_CODE[link.type ?? "FS"]),
-    linkLag: Float64Array.from(inside, (link) => link.lagMinutes ?? 0),
-    linkElapsed: Uint8Array.from(inside, (link) => (link.lagIn === "elapsed" ? 1 : 0)),
-    inStart: into.start,
-    inLinks: into.items,
-    outStart: outOf.start,
-    outLinks: outOf.items,
-  };
+/** Links that are in, their ends as places among the scheduled. */
+interface RawLinks {
+  readonly from: Int32Array;
+  readonly to: Int32Array;
+  readonly rows: readonly Link[];
+}
+
+function readLinks(plan: PlanBundle, tree: PlanTree, placeOf: Int32Array): RawLinks {
+  const all = plan.links ?? [];
+  const from = new Int32Array(all.length);
+  const to = new Int32Array(all.length);
+  const rows: Link[] = [];
+  for (const link of all) {
+    const begin = placeOf[tree.indexOf.get(link.from)!]!;
+    const end = placeOf[tree.indexOf.get(link.to)!]!;
+    if (begin < 0 || end < 0) continue;
+    from[rows.length] = begin;
+    to[rows.length] = end;
+    rows.push(link);
+  }
+  return { from: from.subarray(0, rows.length), to: to.subarray(0, rows.length), rows };
+}
+
+/** The links by successor and again by predecessor, places replaced by node numbers. */
+function linkColumns({ from, to, rows }: RawLinks, order: Int32Array): Pick<net.Network, "inStart" | "inLinks" | "outStart" | "outLinks"> {
+  const nodeAt = new Int32Array(order.length);
+  for (let node = 0; node < order.length; node++) nodeAt[order[node]!] = node;
+  const fromNode = from.map((place) => nodeAt[place]!);
+  const toNode = to.map((place) => nodeAt[place]!);
+  const into = net.groupBy(toNode, order.length);
+  const outOf = net.groupBy(fromNode, order.length);
+  return { inStart: into.start, inLinks: arranged(rows, into.items, fromNode), outStart: outOf.start, outLinks: arranged(rows, outOf.items, toNode) };
+}
+
+function arranged(rows: readonly Link[], items: Int32Array, others: Int32Array): net.LinkColumns {
+  const columns = { other: new Int32Array(rows.length), type: new Uint8Array(rows.length), lag: new Float64Array(rows.length), elapsed: new Uint8Array(rows.length) };
+  for (let i = 0; i < items.length; i++) {
+    const link = rows[items[i]!]!;
+    columns.other[i] = others[items[i]!]!;
+    columns.type[i] = TYPE_CODE[link.type ?? "FS"];
+    columns.lag[i] = link.lagMinutes ?? 0;
+    columns.elapsed[i] = link.lagIn === "elapsed" ? 1 : 0;
+  }
+  return columns;
 }

@@ -9,8 +9,9 @@ export interface EarlyDates {
   /** W(start) and W(finish). */
   readonly startIndex: Float64Array;
   readonly finishIndex: Float64Array;
-  /** Where the work that is left begins: the early-start index, R where in progress. */
+  /** Where the work that is left begins: the early-start index, R where in progress; and S of it. */
   readonly restartIndex: Float64Array;
+  readonly restartAt: Float64Array;
   /** 1 where a milestone is shown as a finish. */
   readonly shownAsFinish: Uint8Array;
   /** T: the latest finish, or -1 without nodes. */
@@ -34,36 +35,32 @@ export const isBoundByLinks = (network: net.Network, node: number): boolean =>
   network.state[node] === net.NOT_STARTED || (network.state[node] === net.IN_PROGRESS && !network.override);
 
 /**
- * The index that a link asks of its successor's start (FS, SS) or finish (FF, SF), in the successor's calendar.
+ * The index that a link into a node asks of its start (FS, SS) or finish (FF, SF), in the node's calendar.
  * Needs the predecessor's early dates.
+ * @param link position among the network's links in
  */
-export function linkIndex(network: net.Network, early: EarlyDates, link: number): number {
-  const from = network.linkFrom[link]!;
-  const to = network.linkTo[link]!;
-  const type = network.linkType[link]!;
-  const lag = network.linkLag[link]!;
-  const fromFinish = type === net.FS || type === net.FF;
-  if (network.linkElapsed[link] === 1) {
-    const at = inHorizon((fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag);
-    return network.calendars[network.calendarOf[to]!]!.indexAt(at);
+export function linkIndex(network: net.Network, early: EarlyDates, link: number, node: number): number {
+  const { other, type, lag, elapsed } = network.inLinks;
+  const from = other[link]!;
+  const fromFinish = type[link] === net.FS || type[link] === net.FF;
+  const ownCalendar = network.calendarOf[node]!;
+  if (elapsed[link] === 1) {
+    const at = inHorizon((fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!);
+    return network.calendars[ownCalendar]!.indexAt(at);
   }
-  if (network.calendarOf[from] === network.calendarOf[to]) {
-    return (fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag;
-  }
-  const calendar = network.calendars[network.calendarOf[to]!]!;
-  return calendar.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag;
+  if (network.calendarOf[from] === ownCalendar) return (fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag[link]!;
+  return network.calendars[ownCalendar]!.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!;
 }
 
-/** The instant at which a link lets a milestone be. */
-export function linkInstant(network: net.Network, early: EarlyDates, link: number): number {
-  const from = network.linkFrom[link]!;
-  const type = network.linkType[link]!;
-  const lag = network.linkLag[link]!;
-  const at = type === net.FS || type === net.FF ? early.finishAt[from]! : early.startAt[from]!;
-  if (lag === 0) return at;
-  if (network.linkElapsed[link] === 1) return inHorizon(at + lag);
-  const calendar = network.calendars[network.calendarOf[network.linkTo[link]!]!]!;
-  return calendar.finishAt(calendar.indexAt(at) + lag);
+/** The instant at which a link into a milestone lets it be. */
+export function linkInstant(network: net.Network, early: EarlyDates, link: number, node: number): number {
+  const { other, type, lag, elapsed } = network.inLinks;
+  const from = other[link]!;
+  const at = type[link] === net.FS || type[link] === net.FF ? early.finishAt[from]! : early.startAt[from]!;
+  if (lag[link] === 0) return at;
+  if (elapsed[link] === 1) return inHorizon(at + lag[link]!);
+  const calendar = network.calendars[network.calendarOf[node]!]!;
+  return calendar.finishAt(calendar.indexAt(at) + lag[link]!);
 }
 
 /** The finish of a node whose people decide it, were its remaining work to begin at an index. */
@@ -125,14 +122,14 @@ export function forwardPass(network: net.Network): EarlyDates {
     startIndex: column(),
     finishIndex: column(),
     restartIndex: column(),
+    restartAt: column(),
     shownAsFinish: new Uint8Array(count),
     latestFinish: -1,
   };
   const floors = calendarFloors(network);
   let node = -1;
   try {
-    for (let position = 0; position < count; position++) {
-      node = network.order[position]!;
+    for (node = 0; node < count; node++) {
       if (network.kind[node] === net.MILESTONE) placeMilestone(network, early, node);
       else if (network.state[node] === net.COMPLETE) placeComplete(network, early, node);
       else placeWork(network, early, node, floors);
@@ -182,13 +179,29 @@ function placeWork(network: net.Network, early: Writable<EarlyDates>, node: numb
   }
   if (network.finishNotBefore[node] !== net.NONE) finishWanted = calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay));
   if (isBoundByLinks(network, node)) {
-    for (let i = network.inStart[node]!; i < network.inStart[node + 1]!; i++) {
-      const link = network.inLinks[i]!;
-      const bound = linkIndex(network, early, link);
-      if (network.linkType[link]! <= net.SS) {
+    const { other, type, lag } = network.inLinks;
+    const ownCalendar = network.calendarOf[node]!;
+    // W never decreases: of the instants that links from other calendars bring, only the latest is turned into an index.
+    let startAfter = -1;
+    let finishAfter = -1;
+    const last = network.inStart[node + 1]!;
+    for (let link = network.inStart[node]!; link < last; link++) {
+      const from = other[link]!;
+      const toStart = type[link]! <= net.SS;
+      if (lag[link] === 0 && network.calendarOf[from] !== ownCalendar) {
+        const at = type[link] === net.FS || type[link] === net.FF ? early.finishAt[from]! : early.startAt[from]!;
+        if (toStart) {
+          if (at > startAfter) startAfter = at;
+        } else if (at > finishAfter) finishAfter = at;
+        continue;
+      }
+      const bound = linkIndex(network, early, link, node);
+      if (toStart) {
         if (bound > index) index = bound;
       } else if (bound > finishWanted) finishWanted = bound;
     }
+    if (startAfter >= 0) index = Math.max(index, calendar.indexAt(startAfter));
+    if (finishAfter >= 0) finishWanted = Math.max(finishWanted, calendar.indexAt(finishAfter));
   }
   if (finishWanted >= 0) {
     index = fixed ? Math.max(index, finishWanted - duration) : leastStartFor(network, node, index, finishWanted);
@@ -202,6 +215,7 @@ function placeWork(network: net.Network, early: Writable<EarlyDates>, node: numb
     : flexibleFinish(network, node, index);
   early.startAt[node] = start;
   early.finishAt[node] = finish;
+  early.restartAt[node] = started ? calendar.startOr(index, HORIZON_END) : start;
   early.startIndex[node] = started ? calendar.indexAt(start) : index;
   early.finishIndex[node] = fixed ? index + duration : calendar.indexAt(finish);
 }
@@ -211,7 +225,7 @@ function placeMilestone(network: net.Network, early: Writable<EarlyDates>, node:
   const reached = network.state[node] === net.COMPLETE;
   const place = reached ? reachedAt(network, node) : forecastMilestone(network, early, node, calendar);
   const index = calendar.indexAt(place.at);
-  early.startAt[node] = early.finishAt[node] = place.at;
+  early.startAt[node] = early.finishAt[node] = early.restartAt[node] = place.at;
   early.startIndex[node] = early.finishIndex[node] = early.restartIndex[node] = index;
   early.shownAsFinish[node] = place.asFinish ? 1 : 0;
 }
@@ -236,11 +250,10 @@ function forecastMilestone(network: net.Network, early: EarlyDates, node: number
   if (network.finishNotBefore[node] !== net.NONE) {
     consider(calendar.finishAt(calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay))), true);
   }
-  for (let i = network.inStart[node]!; i < network.inStart[node + 1]!; i++) {
-    const link = network.inLinks[i]!;
-    const working = network.linkLag[link] !== 0 && network.linkElapsed[link] === 0;
-    const fromFinish = network.linkType[link] === net.FS || network.linkType[link] === net.FF;
-    consider(linkInstant(network, early, link), working || fromFinish);
+  const { type, lag, elapsed } = network.inLinks;
+  for (let link = network.inStart[node]!; link < network.inStart[node + 1]!; link++) {
+    const working = lag[link] !== 0 && elapsed[link] === 0;
+    consider(linkInstant(network, early, link, node), working || type[link] === net.FS || type[link] === net.FF);
   }
   return { at, asFinish };
 }

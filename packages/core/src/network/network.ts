@@ -30,8 +30,20 @@ export interface EffortPart {
 /** No date: all days count from 0. */
 export const NONE = -1;
 
+/** Links as columns. */
+export interface LinkColumns {
+  /** The node at the other end: the predecessor of links in, the successor of links out. */
+  readonly other: Int32Array;
+  readonly type: Uint8Array;
+  readonly lag: Float64Array;
+  /** 1 where the lag counts in plain minutes. */
+  readonly elapsed: Uint8Array;
+}
+
 /**
- * The scheduled work and milestones of a plan as flat arrays, and the links that are in.
+ * The scheduled work and milestones of a plan as flat arrays, and the links that are in. Nodes are numbered so that
+ * every predecessor comes before its successors: a pass reads all arrays from one end to the other, which at a
+ * million nodes is worth a factor of three over visiting them by a list of positions.
  * Instants are minutes, days are counted from 1990-01-01, lags and durations are doubles because data may be huge.
  */
 export interface Network {
@@ -57,25 +69,19 @@ export interface Network {
   readonly deadline: Int32Array;
   readonly finishBy: Uint8Array;
   readonly parts: ReadonlyMap<number, readonly EffortPart[]>;
-  readonly linkFrom: Int32Array;
-  readonly linkTo: Int32Array;
-  readonly linkType: Uint8Array;
-  readonly linkLag: Float64Array;
-  readonly linkElapsed: Uint8Array;
-  /** Links into node n: `inLinks[inStart[n] .. inStart[n + 1])`. */
+  /** Links into node n: `inStart[n] .. inStart[n + 1]`, each with its other end and its own data beside each other. */
   readonly inStart: Int32Array;
-  readonly inLinks: Int32Array;
+  readonly inLinks: LinkColumns;
+  /** Links out of node n, laid out again in their own order, so that the backward pass too reads straight on. */
   readonly outStart: Int32Array;
-  readonly outLinks: Int32Array;
-  /** Nodes in an order in which every predecessor comes first. */
-  readonly order: Int32Array;
+  readonly outLinks: LinkColumns;
   readonly projectStartDay: number;
   /** {@link NONE} without a data date. */
   readonly dataDateDay: number;
   readonly override: boolean;
 }
 
-/** Rows by key: count, prefix-sum, fill. */
+/** Rows by key: count, prefix-sum, fill. Rows of one key keep their order. */
 export function groupBy(keys: Int32Array, groups: number): { start: Int32Array; items: Int32Array } {
   const start = new Int32Array(groups + 1);
   for (let i = 0; i < keys.length; i++) start[keys[i]! + 1]!++;
@@ -86,16 +92,9 @@ export function groupBy(keys: Int32Array, groups: number): { start: Int32Array; 
   return { start, items };
 }
 
-/**
- * An order in which every predecessor comes first, or the nodes of one loop in walking order.
- */
-export function topologicalOrder(
-  count: number,
-  linkFrom: Int32Array,
-  linkTo: Int32Array,
-  outStart: Int32Array,
-  outLinks: Int32Array,
-): { order: Int32Array } | { loop: number[] } {
+/** An order in which every predecessor comes first, or the nodes of one loop in walking order. */
+export function topologicalOrder(count: number, linkFrom: Int32Array, linkTo: Int32Array): { order: Int32Array } | { loop: number[] } {
+  const out = groupBy(linkFrom, count);
   const waiting = new Int32Array(count);
   for (let l = 0; l < linkTo.length; l++) waiting[linkTo[l]!]!++;
   const order = new Int32Array(count);
@@ -103,8 +102,8 @@ export function topologicalOrder(
   for (let n = 0; n < count; n++) if (waiting[n] === 0) order[filled++] = n;
   for (let next = 0; next < filled; next++) {
     const node = order[next]!;
-    for (let o = outStart[node]!; o < outStart[node + 1]!; o++) {
-      const to = linkTo[outLinks[o]!]!;
+    for (let o = out.start[node]!; o < out.start[node + 1]!; o++) {
+      const to = linkTo[out.items[o]!]!;
       if (--waiting[to]! === 0) order[filled++] = to;
     }
   }

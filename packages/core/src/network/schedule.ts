@@ -95,9 +95,8 @@ function scheduledNode(
   const bare = state === "complete";
   const totalFloat = bare ? null : late.totalFloat[node]!;
   const calendar = network.calendars[network.calendarOf[node]!]!;
-  const fixed = network.finishBy[node] === net.FIXED ? network.duration[node]! : early.finishIndex[node]! - early.restartIndex[node]!;
-  const lateFinish = bare ? null : milestone ? late.milestoneAt[node]! : calendar.finishAt(late.finishIndex[node]!);
-  const lateStart = bare ? null : milestone ? lateFinish : calendar.startAt(late.finishIndex[node]! - fixed);
+  const lateFinish = bare ? null : milestone ? late.startAt[node]! : calendar.finishAt(late.finishIndex[node]!);
+  const lateStart = bare ? null : milestone ? lateFinish : late.startAt[node]!;
   return {
     start,
     finish,
@@ -128,11 +127,10 @@ const withoutFloat = {
 function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (ScheduledActivity | null)[]): void {
   const spans = plan.activities.map((activity, i) => ({ activity, i })).filter(({ activity }) => activity.kind === "levelOfEffort" && !tree.parked.has(activity.id));
   if (spans.length === 0) return;
-  const position = new Map(plan.activities.map((activity, i) => [activity.id, i]));
   const starts = new Map<string, number>();
   const finishes = new Map<string, number>();
   for (const link of plan.links ?? []) {
-    const from = rows[position.get(link.from)!];
+    const from = rows[tree.indexOf.get(link.from)!];
     if (from == null) continue;
     if (link.type === "SS") starts.set(link.to, Math.min(starts.get(link.to) ?? Infinity, from.start));
     if (link.type === "FF") finishes.set(link.to, Math.max(finishes.get(link.to) ?? -Infinity, from.finish));

@@ -2,6 +2,8 @@ import type { Activity } from "./schema.ts";
 
 /** The tree of a plan's activities, by position in the table. */
 export interface PlanTree {
+  /** Position of each activity by id. */
+  readonly indexOf: ReadonlyMap<string, number>;
   /** Position of each activity's parent, -1 where it has none. */
   readonly parentOf: Int32Array;
   /** All positions, every parent before what is below it. */
@@ -26,7 +28,7 @@ export function planTree(activities: readonly Activity[]): PlanTree {
     const activity = activities[i]!;
     if (activity.parked === true || (activity.parent !== undefined && parked.has(activity.parent))) parked.add(activity.id);
   }
-  return { parentOf, parentsFirst, parked };
+  return { indexOf, parentOf, parentsFirst, parked };
 }
 
 function orderParentsFirst(parentOf: Int32Array): Int32Array {

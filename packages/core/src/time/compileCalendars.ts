@@ -29,6 +29,7 @@ export function readShifts(shifts: ShiftText): Shift[] | string {
 }
 
 interface Resolved {
+  /** Monday to Sunday. */
   readonly week: readonly Shift[][];
   readonly exceptions: readonly { from: number; to: number; shifts: Shift[] }[];
 }
@@ -86,10 +87,19 @@ function resolve(chain: readonly Calendar[]): Resolved {
 }
 
 function build(resolved: Resolved, dayMinutes: number): WorkCalendar {
-  const patterns: Shift[][] = [...resolved.week, ...resolved.exceptions.map((exception) => exception.shifts)];
+  // Days alike share one pattern: a calendar of a thousand holidays has a handful.
+  const patterns: Shift[][] = [];
+  const known = new Map<string, number>();
+  const patternFor = (shifts: Shift[]): number => {
+    const key = shifts.join(";");
+    const found = known.get(key) ?? patterns.push(shifts) - 1;
+    known.set(key, found);
+    return found;
+  };
+  const week = resolved.week.map(patternFor);
   const patternOf = new Uint16Array(HORIZON_DAYS);
-  for (let day = 0; day < HORIZON_DAYS; day++) patternOf[day] = day % 7;
-  resolved.exceptions.forEach((exception, i) => patternOf.fill(7 + i, exception.from, exception.to + 1));
+  for (let day = 0; day < HORIZON_DAYS; day++) patternOf[day] = week[day % 7]!;
+  for (const exception of resolved.exceptions) patternOf.fill(patternFor(exception.shifts), exception.from, exception.to + 1);
   return new WorkCalendar(patterns, patternOf, dayMinutes);
 }
 
@@ -100,6 +110,21 @@ function worksEver(resolved: Resolved): boolean {
   const closedDays = resolved.exceptions.reduce((sum, exception) => sum + exception.to - exception.from + 1, 0);
   const weekWorks = resolved.week.some((shifts) => shifts.length > 0);
   return (weekWorks && closedDays < HORIZON_DAYS - 7) || build(resolved, 1).total > 0;
+}
+
+/**
+ * Calendars made ready before, by the calendar itself. A plan is a value: a calendar that was not changed is the same
+ * object in the next plan, and laying out a century of days again for each change costs more than all the rest of it.
+ */
+const made = new WeakMap<Calendar, { readonly chain: readonly Calendar[]; readonly compiled: WorkCalendar }>();
+
+function compiledOf(chain: readonly Calendar[]): WorkCalendar {
+  const calendar = chain[0]!;
+  const known = made.get(calendar);
+  if (known !== undefined && known.chain.length === chain.length && known.chain.every((each, i) => each === chain[i])) return known.compiled;
+  const compiled = build(resolve(chain), calendar.dayMinutes ?? 480);
+  made.set(calendar, { chain, compiled });
+  return compiled;
 }
 
 /**
@@ -125,18 +150,18 @@ export function compileCalendars(
     }
     for (const problem of own) problems.push({ table: "calendars", row: calendar.id, ...problem });
   }
-  const made = new Map<string, WorkCalendar>();
+  const ready = new Map<string, WorkCalendar>();
   const set: CalendarSet = {
     has: (id) => byId.has(id),
     get(id) {
-      const ready = made.get(id);
-      if (ready !== undefined) return ready;
+      const known = ready.get(id);
+      if (known !== undefined) return known;
       const calendar = byId.get(id);
       if (calendar === undefined) throw new Error(`unknown calendar ${id}`);
       const chain = baseChain(calendar, (base) => byId.get(base));
       if (typeof chain === "string") throw new Error(chain);
-      const compiled = build(resolve(chain), calendar.dayMinutes ?? 480);
-      made.set(id, compiled);
+      const compiled = compiledOf(chain);
+      ready.set(id, compiled);
       return compiled;
     },
   };

@@ -11,22 +11,52 @@ export class OutsideHorizon extends Error {
   }
 }
 
-/** One hint per this many working minutes; the search between two hints is short. */
-const HINT_SHIFT = 9;
+/** One hint per this many working minutes: most days are longer, and then the hint is right or one day short. */
+const HINT_SHIFT = 8;
+/** Minutes of a day and its end. */
+const DAY_TABLE = MINUTES_PER_DAY + 1;
+
+/** Working minutes before each minute of a day, pattern after pattern. */
+function workTables(patterns: readonly (readonly Shift[])[]): Uint16Array {
+  const tables = new Uint16Array(patterns.length * DAY_TABLE);
+  patterns.forEach((shifts, p) => {
+    let worked = 0;
+    let s = 0;
+    for (let minute = 0; minute < MINUTES_PER_DAY; minute++) {
+      while (s < shifts.length && minute >= shifts[s]![1]) s++;
+      if (s < shifts.length && minute >= shifts[s]![0]) worked++;
+      tables[p * DAY_TABLE + minute + 1] = worked;
+    }
+  });
+  return tables;
+}
+
+/** The minute of the day at which each working minute of a pattern begins, and where each pattern's list does. */
+function beginTables(patterns: readonly (readonly Shift[])[]): { offsets: Int32Array; begins: Uint16Array } {
+  const offsets = new Int32Array(patterns.length);
+  const begins: number[] = [];
+  patterns.forEach((shifts, p) => {
+    offsets[p] = begins.length;
+    for (const [from, to] of shifts) for (let minute = from; minute < to; minute++) begins.push(minute);
+  });
+  return { offsets, begins: Uint16Array.from(begins) };
+}
 
 /**
  * Working time as an index. `indexAt` is W, `startAt` is S and `finishAt` is F of calculations.md section 1.
- * All three look up a table by day or by hint and search at most the working days between two hints.
+ * Within a day all three are one look into a table; loops over a day's shifts took three times as long, nearly all of
+ * it in branches guessed wrong.
  */
 export class WorkCalendar {
   /** Working minutes in the whole horizon. */
   readonly total: number;
-  /** W at 00:00 of each day of the horizon, and at its end. */
-  private readonly before: Int32Array;
-  private readonly patternOf: Uint16Array;
+  /** Two numbers a day, beside each other since they are read together: W at its 00:00, and its table in `workBefore`. */
+  private readonly days: Int32Array;
+  private readonly workBefore: Uint16Array;
+  private readonly begins: Uint16Array;
   private readonly workedDays: Int32Array;
-  /** W at 00:00 of each worked day, and the total. */
-  private readonly workedBefore: Int32Array;
+  /** Three numbers a worked day: W at its 00:00, that instant, and its list in `begins`; W alone after the last. */
+  private readonly worked: Int32Array;
   private readonly hints: Int32Array;
 
   /**
@@ -35,32 +65,39 @@ export class WorkCalendar {
    * @param dayMinutes what one shown day stands for
    */
   constructor(
-    private readonly patterns: readonly (readonly Shift[])[],
+    patterns: readonly (readonly Shift[])[],
     patternOf: Uint16Array,
     readonly dayMinutes: number,
   ) {
-    this.patternOf = patternOf;
     const minutesOf = patterns.map((shifts) => shifts.reduce((sum, [from, to]) => sum + to - from, 0));
-    const before = new Int32Array(HORIZON_DAYS + 1);
-    let workedCount = 0;
+    const { offsets, begins } = beginTables(patterns);
+    const days = new Int32Array(2 * (HORIZON_DAYS + 1));
+    const worked = new Int32Array(3 * HORIZON_DAYS + 1);
+    const workedDays = new Int32Array(HORIZON_DAYS);
+    let total = 0;
+    let count = 0;
     for (let day = 0; day < HORIZON_DAYS; day++) {
-      const minutes = minutesOf[patternOf[day]!]!;
-      before[day + 1] = before[day]! + minutes;
-      if (minutes > 0) workedCount++;
+      const pattern = patternOf[day]!;
+      days[2 * day] = total;
+      days[2 * day + 1] = pattern * DAY_TABLE;
+      if (minutesOf[pattern] === 0) continue;
+      worked[3 * count] = total;
+      worked[3 * count + 1] = day * MINUTES_PER_DAY;
+      worked[3 * count + 2] = offsets[pattern]!;
+      workedDays[count++] = day;
+      total += minutesOf[pattern]!;
     }
-    this.before = before;
-    this.total = before[HORIZON_DAYS]!;
-    this.workedDays = new Int32Array(workedCount);
-    this.workedBefore = new Int32Array(workedCount + 1);
-    for (let day = 0, k = 0; day < HORIZON_DAYS; day++) {
-      if (before[day + 1]! === before[day]!) continue;
-      this.workedDays[k] = day;
-      this.workedBefore[k++] = before[day]!;
-    }
-    this.workedBefore[workedCount] = this.total;
-    this.hints = new Int32Array((this.total >> HINT_SHIFT) + 2);
+    days[2 * HORIZON_DAYS] = total;
+    worked[3 * count] = total;
+    this.total = total;
+    this.days = days;
+    this.workBefore = workTables(patterns);
+    this.begins = begins;
+    this.workedDays = workedDays.slice(0, count);
+    this.worked = worked.slice(0, 3 * count + 1);
+    this.hints = new Int32Array((total >> HINT_SHIFT) + 2);
     for (let h = 0, k = 0; h < this.hints.length; h++) {
-      while (k + 1 < workedCount && this.workedBefore[k + 1]! <= h << HINT_SHIFT) k++;
+      while (k + 1 < count && worked[3 * (k + 1)]! <= h << HINT_SHIFT) k++;
       this.hints[h] = k;
     }
   }
@@ -69,47 +106,25 @@ export class WorkCalendar {
   indexAt(at: number): number {
     if (!(at >= 0 && at <= HORIZON_END)) throw new OutsideHorizon();
     const day = (at / MINUTES_PER_DAY) | 0;
-    const minute = at - day * MINUTES_PER_DAY;
-    let index = this.before[day]!;
-    if (minute === 0) return index;
-    const shifts = this.patterns[this.patternOf[day]!]!;
-    for (let s = 0; s < shifts.length; s++) {
-      const shift = shifts[s]!;
-      if (minute <= shift[0]) break;
-      index += (minute < shift[1] ? minute : shift[1]) - shift[0];
-    }
-    return index;
+    return this.days[2 * day]! + this.workBefore[this.days[2 * day + 1]! + at - day * MINUTES_PER_DAY]!;
   }
 
   /** S(i): the latest instant with no more than `index` working minutes before it. Throws {@link OutsideHorizon}. */
   startAt(index: number): LocalMinute {
     if (!(index >= 0 && index < this.total)) throw new OutsideHorizon();
-    const k = this.workedDayOf(index);
-    const day = this.workedDays[k]!;
-    let rest = index - this.workedBefore[k]!;
-    const shifts = this.patterns[this.patternOf[day]!]!;
-    for (let s = 0; ; s++) {
-      const shift = shifts[s]!;
-      const length = shift[1] - shift[0];
-      if (rest < length) return (day * MINUTES_PER_DAY + shift[0] + rest) as LocalMinute;
-      rest -= length;
-    }
+    const day = 3 * this.workedDayOf(index);
+    return (this.worked[day + 1]! + this.begins[this.worked[day + 2]! + index - this.worked[day]!]!) as LocalMinute;
+  }
+
+  /** S(i), or `beyond` where no working time is left after `index`. Throws {@link OutsideHorizon} below 0. */
+  startOr(index: number, beyond: LocalMinute): LocalMinute {
+    return index >= this.total ? beyond : this.startAt(index);
   }
 
   /** F(i): the earliest instant with at least `index` working minutes before it. Throws {@link OutsideHorizon}. */
   finishAt(index: number): LocalMinute {
-    if (!(index >= 0 && index <= this.total)) throw new OutsideHorizon();
-    if (index === 0) return 0 as LocalMinute;
-    const k = this.workedDayOf(index - 1);
-    const day = this.workedDays[k]!;
-    let rest = index - this.workedBefore[k]!;
-    const shifts = this.patterns[this.patternOf[day]!]!;
-    for (let s = 0; ; s++) {
-      const shift = shifts[s]!;
-      const length = shift[1] - shift[0];
-      if (rest <= length) return (day * MINUTES_PER_DAY + shift[0] + rest) as LocalMinute;
-      rest -= length;
-    }
+    // A finish is one minute after the last working minute before it has begun.
+    return index === 0 ? (0 as LocalMinute) : ((this.startAt(index - 1) + 1) as LocalMinute);
   }
 
   /** The largest i with S(i) <= `at`: the last working minute that begins no later. May be -1. */
@@ -120,7 +135,7 @@ export class WorkCalendar {
 
   /** Working minutes of one day of the horizon. */
   minutesOn(day: number): number {
-    return this.before[day + 1]! - this.before[day]!;
+    return this.days[2 * day + 2]! - this.days[2 * day]!;
   }
 
   /** The n-th worked day from the day `from` on, counting from 1; `null` past the horizon. */
@@ -143,13 +158,15 @@ export class WorkCalendar {
 
   /** The worked day, as a position among worked days, in which working minute `index`+1 lies. */
   private workedDayOf(index: number): number {
-    const h = index >> HINT_SHIFT;
-    let low = this.hints[h]!;
-    let high = this.hints[h + 1]!;
-    const before = this.workedBefore;
+    const { worked } = this;
+    let low = this.hints[index >> HINT_SHIFT]!;
+    if (worked[3 * low + 3]! > index) return low;
+    low++;
+    if (worked[3 * low + 3]! > index) return low;
+    let high = this.hints[(index >> HINT_SHIFT) + 1]!;
     while (low < high) {
       const middle = (low + high + 1) >> 1;
-      if (before[middle]! <= index) low = middle;
+      if (worked[3 * middle]! <= index) low = middle;
       else high = middle - 1;
     }
     return low;

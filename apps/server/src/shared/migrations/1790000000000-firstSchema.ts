@@ -42,7 +42,7 @@ const TABLES = [
     primary key (id), key report_waiting (project_id, state), key report_person (person_id, date),
     constraint report_project foreign key (project_id) references project (id)) engine=InnoDB`,
   `create table figures (
-    project_id ${ID}, revision int not null, summary mediumtext not null, primary key (project_id, revision),
+    project_id ${ID}, revision int not null, summary mediumtext not null, people mediumtext not null, primary key (project_id, revision),
     constraint figures_project foreign key (project_id) references project (id)) engine=InnoDB`,
   `create table reporting_period (
     number int not null, from_date char(10) not null, data_date char(10) not null, issue_by char(16) not null, primary key (number)) engine=InnoDB`,

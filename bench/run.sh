@@ -1,0 +1,15 @@
+#!/usr/bin/env bash
+# Measures the speed promises against a throwaway MariaDB.
+set -euo pipefail
+ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
+cd "$ROOT"
+. "$ROOT/ops/database.sh"
+with_lock install install_modules
+install_packages mariadb-install-db mariadb-server
+install_packages chromium chromium
+WORK=$(mktemp -d /tmp/chronometra-bench.XXXXXX)
+DB_PID=
+trap 'database_stop; rm -rf "$WORK"' EXIT
+database_start "$WORK/mariadb" --innodb-flush-log-at-trx-commit=2
+mariadb --no-defaults -u root --socket="$DB_SOCKET" -e 'create database bench'
+TSX_TSCONFIG_PATH=apps/server/tsconfig.json CHRONOMETRA_BENCH_DATABASE="mysql://root@127.0.0.1:$DB_PORT/bench" node --conditions=development --import tsx bench/run.ts "$@"

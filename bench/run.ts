@@ -1,0 +1,27 @@
+/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, preview, portfolio. */
+import "reflect-metadata";
+import { analysisLines } from "./analysis.ts";
+import { printLine, type Line } from "./measure.ts";
+import { networkLines } from "./network.ts";
+import { portfolioLines } from "./portfolio.ts";
+import { previewLines } from "./preview.ts";
+
+const only = process.argv[2];
+const database = process.env["CHRONOMETRA_BENCH_DATABASE"];
+const parts: Record<string, () => Promise<Line[]>> = {
+  network: networkLines,
+  analysis: analysisLines,
+  preview: previewLines,
+  portfolio: () => portfolioLines(database!),
+};
+
+let over = 0;
+for (const [name, measure] of Object.entries(parts)) {
+  if (only !== undefined && only !== name) continue;
+  for (const line of await measure()) {
+    printLine(line);
+    if (line.value > line.limit) over++;
+  }
+}
+process.stdout.write(over === 0 ? "All within.\n" : `${over} over.\n`);
+process.exit(0);
