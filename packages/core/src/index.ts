@@ -14,6 +14,7 @@ export { parseBundle } from "./plan/parseBundle.ts";
 export { checkPlan } from "./plan/checkPlan.ts";
 export { planTree, type PlanTree } from "./plan/planTree.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
+export { bundleJsonSchema } from "./plan/jsonSchema.ts";
 export * from "./plan/schema.ts";
 export { compileCalendars, type CalendarSet } from "./time/compileCalendars.ts";
 export * from "./time/instant.ts";
