@@ -34,6 +34,23 @@ test("a cell is changed in place: dates move at once, it is saved, undone and re
   await expect(await planCell(page, "Handed over", "Finishes")).toHaveText(before!);
 });
 
+test("the data date is moved from the plan: what is left is laid out from it, and undo puts it back", async ({ page }) => {
+  await signIn(page, "wanjiru");
+  await page.goto(`/projects/${await projectId(page, "FS-04")}/plan`);
+  const field = page.getByLabel("Data date");
+  await expect(field).toHaveValue("27 Nov 2026");
+  const finish = page.getByText(/finishes \d+ \w+ 2027/).first();
+  const before = await finish.textContent();
+  await field.fill("11 Dec 2026");
+  await field.press("Enter");
+  await expect(page.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
+  await expect(page.getByText(/Moved .* the project now finishes/)).toBeVisible();
+  await expect(finish).not.toHaveText(before!);
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(field).toHaveValue("27 Nov 2026");
+  await expect(finish).toHaveText(before!);
+});
+
 test("a bad cell says so in place and keeps what was typed; Escape leaves it as it was", async ({ page }) => {
   await signIn(page, "tomas");
   await page.goto(`/projects/${await projectId(page, "LG-03")}/plan`);

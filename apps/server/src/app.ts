@@ -11,6 +11,7 @@ import { pinoHttp } from "pino-http";
 import type { DataSource } from "typeorm";
 import type { EndpointKey } from "@chronometra/contract";
 import { accessRoutes } from "./access/accessRoutes.ts";
+import { AttemptStore } from "./access/attemptStore.ts";
 import { SESSION_MILLISECONDS, SessionStore } from "./access/sessionStore.ts";
 import { approveRoutes } from "./approve/approveRoutes.ts";
 import { collectRoutes } from "./collect/collectRoutes.ts";
@@ -43,8 +44,8 @@ const security = helmet({
   strictTransportSecurity: false,
 });
 
-/** The whole application, ready to listen; and what was registered, for tests. */
-export function createApp(options: AppOptions): { app: Express; served: Set<EndpointKey>; store: SessionStore } {
+/** The whole application, ready to listen; what was registered, for tests; and what removes sessions and counts that have run out. */
+export function createApp(options: AppOptions): { app: Express; served: Set<EndpointKey>; sweep: () => Promise<void> } {
   const { database } = options;
   const app = express();
   const store = new SessionStore(database);
@@ -53,8 +54,10 @@ export function createApp(options: AppOptions): { app: Express; served: Set<Endp
   app.use(pinoHttp({ logger: options.logger, autoLogging: false }));
   app.use(security, compression());
   const api = express.Router();
+  const attempts = new AttemptStore(database);
   const signInLimit = rateLimit({
     windowMs: SIGN_IN_WINDOW,
+    store: attempts,
     limit: options.signInAttempts ?? 20,
     skipSuccessfulRequests: true,
     standardHeaders: true,
@@ -86,7 +89,8 @@ export function createApp(options: AppOptions): { app: Express; served: Set<Endp
   app.use(api);
   if (options.webFolder !== undefined && existsSync(options.webFolder)) serveWeb(app, options.webFolder);
   app.use(tellFailure);
-  return { app, served: serving.served, store };
+  const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), attempts.sweep()]));
+  return { app, served: serving.served, sweep };
 }
 
 /** Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a restart. */

@@ -18,7 +18,7 @@ async function main(): Promise<void> {
   const demo = process.env["CHRONOMETRA_EMPTY"] === "1" ? false : await loadDemoIfEmpty(database, (words) => process.stdout.write(`  ${words}\n`));
   const first = demo ? null : await addFirstAccount(database);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
-  const { app, store } = createApp({ database, logger, webFolder });
+  const { app, sweep } = createApp({ database, logger, webFolder });
   const server = app.listen(port, process.env["CHRONOMETRA_HOST"] ?? "127.0.0.1", () => {
     process.stdout.write(`\nChronometra is ready: http://localhost:${port}\n`);
     if (demo) process.stdout.write(`\nDemo sign-ins (password for all: ${DEMO_SIGN_INS.password}):\n${DEMO_SIGN_INS.people.map(({ login, is }) => `  ${login.padEnd(10)} ${is}`).join("\n")}\n`);
@@ -29,7 +29,7 @@ async function main(): Promise<void> {
     process.stderr.write(`The server cannot listen on port ${port}: ${error.message}\n`);
     process.exit(1);
   });
-  const sweeping = setInterval(() => void store.sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
+  const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const stop = (): void => {
     clearInterval(sweeping);
     server.close(() => void Promise.all([database.destroy(), stopImports()]).then(() => process.exit(0)));

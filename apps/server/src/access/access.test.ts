@@ -79,6 +79,7 @@ describe("signing in", () => {
   });
 
   it("says the same of an unknown name and of a wrong password, and stops someone who goes on trying", async () => {
+    await world.database.query("delete from sign_in_attempt");
     const strict = createApp({ database: world.database, logger: pino({ level: "silent" }), signInAttempts: 5 });
     const agent = request.agent(strict.app);
     const token = tokenOf(await agent.get("/api/session"));
@@ -90,6 +91,12 @@ describe("signing in", () => {
     for (let i = 0; i < 5; i++) await attempt("reader");
     const stopped = await attempt("reader");
     expect([stopped.status, stopped.body.code]).toEqual([429, "tooMany"]);
+    // Another server beside this one counts on from there.
+    const beside = request.agent(createApp({ database: world.database, logger: pino({ level: "silent" }), signInAttempts: 5 }).app);
+    const besideToken = tokenOf(await beside.get("/api/session"));
+    expect((await beside.post("/api/session").set("x-chronometra-token", besideToken).send({ login: "reader", password: PASSWORD })).status).toBe(429);
+    await world.database.query("update sign_in_attempt set until = 0");
+    expect((await beside.post("/api/session").set("x-chronometra-token", besideToken).send({ login: "reader", password: PASSWORD })).status).toBe(200);
   });
 
   it("changes nothing for a call without the session's token", async () => {

@@ -41,7 +41,7 @@ function Work({ desk }: { desk: Desk }) {
   const groups = byDue(desk.activities, desk.today);
   const sent = desk.reports.filter(({ state }) => state !== "withdrawn").slice(0, SENT_SHOWN);
   return (
-    <div className="page grid max-w-7xl gap-x-8 lg:grid-cols-[1fr_20rem]">
+    <div className="page grid gap-x-8 lg:grid-cols-[1fr_20rem]">
       <section>
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
           <h1 className="text-xl">Your work</h1>

@@ -86,7 +86,7 @@ function Reports({ reports }: { reports: readonly Report[] }) {
   };
   const ids = shown.filter(({ id }) => chosen.has(id)).map(({ id }) => id);
   return (
-    <div className="page grid max-w-7xl gap-x-8 lg:grid-cols-[1fr_25rem]">
+    <div className="page grid gap-x-8 lg:grid-cols-[1fr_25rem]">
       <div>
         <h1 className="pb-2 text-xl">Time to review</h1>
         {only !== null && <p className="undecided pb-1 text-sm">Showing one project. <Link className="underline" to="/time">Show all</Link></p>}

@@ -4,6 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { ColumnChoice } from "../shared/ColumnChoice.tsx";
+import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { keepHidden, keptHidden } from "../shared/keptColumns.ts";
 import { extentOf } from "./chart/laneShapes.ts";
@@ -100,6 +101,11 @@ function Work({ sheet, state, session }: WorkProps) {
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(summaries.map(({ id }) => id)))}>{folded.size > 0 ? "Unfold all" : "Fold all"}</button>
         <ColumnChoice columns={SHEET_COLUMNS.filter(({ id }) => id !== "name")} hidden={hidden} onChoose={choose} />
         <span className="muted ml-2 text-sm">{sheet.rows.length} rows{sheet.unscheduled > 0 && <span className="undecided">, {sheet.unscheduled} without dates</span>}</span>
+        {look.mayEdit && (
+          <span className="ml-4 flex items-center gap-1 text-sm">
+            Data date <DateField label="Data date" small value={sheet.dataDate ?? ""} onDate={(date) => date !== sheet.dataDate && void session.change([{ type: "setDataDate", date }])} />
+          </span>
+        )}
         <div className="ml-auto flex items-center gap-1">
           {sheet.dataDate !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={() => jump(closeOf(parseDate(sheet.dataDate!)!))}>To data date</button>}
           <button type="button" className="btn btn-ghost btn-sm" disabled={active?.dates == null} onClick={() => jump(active!.dates!.start)}>To its start</button>

@@ -39,7 +39,7 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
         aria-label={label}
         aria-invalid={fault !== null}
         className={`input ${small ? "input-sm w-28" : "w-full"}`}
-        placeholder="24 Nov 2026"
+        placeholder="a date"
         value={text ?? shown(value)}
         onChange={(event) => { setText(event.target.value); setFault(null); }}
         onBlur={take}

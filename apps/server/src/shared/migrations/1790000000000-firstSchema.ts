@@ -10,6 +10,7 @@ const TABLES = [
     primary key (id), unique key account_login (login)) engine=InnoDB`,
   `create table session (
     sid varchar(128) not null, expires_at bigint not null, data text not null, primary key (sid)) engine=InnoDB`,
+  `create table sign_in_attempt (address varchar(100) not null, attempts int not null, until bigint not null, primary key (address)) engine=InnoDB`,
   `create table programme (id ${ID}, name varchar(200) not null, position int not null, primary key (id)) engine=InnoDB`,
   `create table project (
     id ${ID}, programme_id varchar(36) null, manager_id ${ID}, code varchar(64) not null, revision int not null, head text not null,
