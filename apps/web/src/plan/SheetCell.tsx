@@ -51,8 +51,8 @@ export function SheetCell(props: Props) {
         <Field {...props} editing={editing} />
       ) : (
         <>
-          {name && folded !== null && <button type="button" tabIndex={-1} className="mr-1 w-3 cursor-pointer text-[9px]" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? "▶" : "▼"}</button>}
-          {name && folded === null && <span className="mr-1 w-3" />}
+          {name && folded !== null && <button type="button" tabIndex={-1} className="mr-1 w-3 shrink-0 cursor-pointer text-[9px]" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? "▶" : "▼"}</button>}
+          {name && folded === null && <span className="mr-1 w-3 shrink-0" />}
           <span className={`truncate ${row.parked ? "italic line-through decoration-1" : ""}`}>{column.text(row)}</span>
         </>
       )}

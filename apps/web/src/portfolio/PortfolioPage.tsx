@@ -6,7 +6,7 @@ import { CycleTools } from "../cycle/CycleTools.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { holds, useMe } from "../shared/session.ts";
-import { dateWords } from "../shared/words.ts";
+import { countWords, dateWords } from "../shared/words.ts";
 import { PORTFOLIO_COLUMNS } from "./portfolioColumns.tsx";
 import { portfolioQuery } from "./queries.ts";
 
@@ -36,7 +36,7 @@ function Lines({ portfolio }: { portfolio: Portfolio }) {
       <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
         <h1 className="text-xl">{portfolio.name}</h1>
         <p className="muted text-sm">
-          {portfolio.projects.length} projects{currencies.length === 1 && ` · amounts in ${currencies[0]}`}
+          {countWords(portfolio.projects.length, "project", "projects")}{currencies.length === 1 && ` · amounts in ${currencies[0]}`}
           {dates.length === 1 && ` · figures as of ${dateWords(dates[0]!)}`}
         </p>
         <div className="ml-auto">{holds(me, "controller") && <CycleTools />}</div>
@@ -49,7 +49,7 @@ function Lines({ portfolio }: { portfolio: Portfolio }) {
         rowKey={({ id }) => id}
         group={(line) => (line.programme === null ? "Outside the programmes" : (names.get(line.programme) ?? ""))}
         totalName="All projects"
-        empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <Link className="underline" to="/import">Bring a plan</Link> : "A project manager brings the first plan."}</p>}
+        empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <><Link className="underline" to="/import">Bring a plan</Link> from a workbook, CSV files or a plan bundle; people who sign in are added under <Link className="underline" to="/settings">Settings</Link>.</> : "A project manager brings the first plan."}</p>}
       />
     </div>
   );

@@ -83,7 +83,7 @@ function names(list: readonly string[], words: string): ReactNode {
 export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
   {
     id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`,
-    show: (line) => <Link className="inline-block max-w-56 truncate align-bottom font-semibold link-quiet" to={to(line)} title={line.name}><span className="muted font-normal">{line.code}</span> {line.name}</Link>,
+    show: (line) => <Link className="flex max-w-56 gap-1 font-semibold link-quiet" to={to(line)} title={`${line.code} ${line.name}`}><span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span> <span className="truncate">{line.name}</span></Link>,
   },
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
   { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: ({ summary }) => `${summary.done} of ${summary.activities}`, total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
@@ -119,7 +119,10 @@ export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
   {
     id: "missing", head: "Not reported", hint: "People with work in this period who have reported nothing", numeric: true, value: ({ missing }) => missing.length,
     show: ({ missing }) => names(missing, countWords(missing.length, "person", "people")),
-    total: (lines) => countWords(new Set(lines.flatMap(({ missing }) => missing)).size, "person", "people"),
+    total: (lines) => {
+      const count = new Set(lines.flatMap(({ missing }) => missing)).size;
+      return count === 0 ? <span className="muted">all in</span> : countWords(count, "person", "people");
+    },
   },
   { id: "waiting", head: "To review", hint: "Reports that wait for acceptance", numeric: true, value: ({ waiting }) => waiting, show: (line) => (line.waiting === 0 ? "–" : opens(`/time?project=${line.id}`, line.waiting)), total: (lines) => lines.reduce((sum, { waiting }) => sum + waiting, 0) },
 ];
