@@ -112,6 +112,15 @@ function remove(draft: Draft, { table, key }: Extract<Change, { type: "removeRow
   return { inverse, touched: [`${table}/${key}`] };
 }
 
+/** A row put elsewhere in the tree and in the order of the table; what lies below it goes along by naming it as parent. */
+function moveBranch(draft: Draft, { activity, parent, before }: Extract<Change, { type: "moveBranch" }>): Step {
+  const { row, before: wasBefore } = draft.remove("activities", activity);
+  const written = writeFields(row as PlanTables["activities"], { parent });
+  draft.add("activities", activity, written.row, before ?? undefined);
+  const inverse: Change = { type: "moveBranch", activity, parent: (written.were["parent"] as string | null) ?? null, before: wasBefore ?? null };
+  return { inverse, touched: [`activities/${activity}/parent`, `activities/${activity}/place`] };
+}
+
 function step(draft: Draft, change: Change): Step {
   const editActivity = (id: string, set: Fields, inverse: (were: Fields) => Change): Step => edit(draft, "activities", id, set, inverse);
   switch (change.type) {
@@ -121,6 +130,10 @@ function step(draft: Draft, change: Change): Step {
       return editProject(draft, { dataDate: change.date }, (were) => ({ type: "setDataDate", date: were["dataDate"] }) as Change);
     case "setName":
       return editActivity(change.activity, { name: change.name }, (were) => ({ ...change, name: were["name"] as string }));
+    case "setKind":
+      return editActivity(change.activity, { kind: change.kind }, (were) => ({ ...change, kind: were["kind"] as typeof change.kind }));
+    case "moveBranch":
+      return moveBranch(draft, change);
     case "setDuration":
       return editActivity(change.activity, { durationMinutes: change.minutes }, (were) => ({ ...change, minutes: were["durationMinutes"] as number | null }));
     case "setDeadline":

@@ -66,6 +66,8 @@ export const changeSchema = z.union([
   z.strictObject({ type: z.literal("setProject"), set: projectFields }),
   z.strictObject({ type: z.literal("setDataDate"), date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setName"), activity: idSchema, name: activityFields.name }),
+  z.strictObject({ type: z.literal("setKind"), activity: idSchema, kind: activityFields.kind.unwrap().nullable() }),
+  z.strictObject({ type: z.literal("moveBranch"), activity: idSchema, parent: idSchema.nullable(), before: idSchema.nullable() }),
   z.strictObject({ type: z.literal("setDuration"), activity: idSchema, minutes: z.int().min(1).nullable() }),
   z.strictObject({ type: z.literal("setDeadline"), activity: idSchema, date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setWish"), activity: idSchema, wish: wishSchema.nullable() }),
