@@ -1,6 +1,6 @@
 import { z } from "zod";
 import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema } from "./access.ts";
-import { importAnswersSchema, importViewSchema, storedSchema, storeImportSchema } from "./exchange.ts";
+import { importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema } from "./exchange.ts";
 import { activityLookSchema, openPeriodSchema, periodBarSchema, portfolioSchema, programmeSchema, projectLookSchema } from "./look.ts";
 import { changeRequestSchema, changeResultSchema, effectSchema, historySchema, planViewSchema, undoRequestSchema } from "./plan.ts";
 import {
@@ -44,6 +44,7 @@ export const endpoints = {
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
   "POST /api/portfolio/data-date": { summary: "Move the data date of every project and recalculate", body: setDataDateSchema, response: dataDateResultSchema },
 
+  "POST /api/projects": { summary: "Begin a project with an empty plan", body: newProjectSchema, response: storedSchema },
   "GET /api/projects/:project": { summary: "A project's figures by branch and activity, and its curves", response: projectLookSchema },
   "GET /api/projects/:project/activities/:activity": { summary: "What stands behind one activity's or branch's figures", response: activityLookSchema },
   "GET /api/projects/:project/plan": { summary: "The plan with its rows, as of its newest revision", response: planViewSchema },

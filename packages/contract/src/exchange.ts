@@ -1,3 +1,4 @@
+import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
 import { problemSchema } from "./errors.ts";
 
@@ -51,4 +52,13 @@ export const importViewSchema = z.object({
 export type ImportView = z.infer<typeof importViewSchema>;
 
 export const storeImportSchema = z.strictObject({ programme: z.string().nullable().optional() });
+/** A project that is begun with nothing in its plan. */
+export const newProjectSchema = z.strictObject({
+  code: z.string().trim().min(1, "give the project a code").max(64),
+  name: z.string().trim().min(1, "give the project a name").max(400),
+  start: dateSchema,
+  currency: z.string().regex(/^[A-Z]{3}$/, "must be a currency code of ISO 4217, three capital letters"),
+  programme: z.string().nullable(),
+});
+
 export const storedSchema = z.object({ project: z.string() });

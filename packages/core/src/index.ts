@@ -21,6 +21,7 @@ export * from "./time/instant.ts";
 export { WorkCalendar } from "./time/workCalendar.ts";
 export { applyChanges, pathsMeet, valueAtPath, type Applied } from "./plan/applyChanges.ts";
 export { arrange, type Arrangement } from "./plan/arrange.ts";
+export { linkTexts, readLinks } from "./plan/linkText.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
 export { fromBundle, PLAN_TABLES, toBundle, type Plan, type PlanTable, type PlanTables, type Rows } from "./plan/plan.ts";
 export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";

@@ -26,6 +26,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/portfolio": LOOKERS,
   "POST /api/portfolio/data-date": ["controller"],
 
+  "POST /api/projects": PLANNERS,
   "GET /api/projects/:project": LOOKERS,
   "GET /api/projects/:project/activities/:activity": LOOKERS,
   "GET /api/projects/:project/plan": LOOKERS,

@@ -17,6 +17,19 @@ export interface NewProject {
   readonly label: string;
 }
 
+const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+
+/** A plan with nothing in it but a week of five days. */
+export function emptyPlan({ code, name, start, currency }: { code: string; name: string; start: string; currency: string }): PlanBundle {
+  return {
+    format: "chronometra-plan",
+    version: 1,
+    project: { code, name, currency, start, calendar: "standard" },
+    calendars: [{ id: "standard", name: "Standard week", week: { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY } }],
+    activities: [],
+  };
+}
+
 /** Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a code that is taken. */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
   const plan = fromBundle(wanted.bundle);

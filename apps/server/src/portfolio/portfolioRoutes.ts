@@ -9,6 +9,7 @@ import { keepPlan, storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { JsonText, serve, type Serving } from "../shared/http.ts";
+import { createProject, emptyPlan } from "./createProject.ts";
 import { lockProjectFor } from "./projectAccess.ts";
 import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
 
@@ -87,6 +88,13 @@ export function portfolioRoutes(serving: Serving): void {
       const programme = { id: randomUUID(), name: body.name, position: await programmes.count() };
       await programmes.insert(programme);
       return { id: programme.id, name: programme.name };
+    }),
+  );
+
+  serve(serving, "POST /api/projects", ({ database, me, body }) =>
+    inTransaction(database, async (manager) => {
+      const project = await createProject(manager, me, { bundle: emptyPlan(body), programmeId: body.programme, managerId: me.id, label: "Begun with an empty plan" });
+      return { project: project.id };
     }),
   );
 

@@ -1,8 +1,10 @@
 import type { ImportView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
+import { useForm } from "react-hook-form";
 import { Link, useNavigate, useParams } from "react-router";
 import { call } from "../shared/api.ts";
+import { DateField } from "../shared/DateField.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { importQuery } from "./queries.ts";
 import { Understanding } from "./Understanding.tsx";
@@ -27,8 +29,43 @@ function Bring() {
         <p className="muted text-sm">or drop them here</p>
       </div>
       {bring.error !== null && <Failure error={bring.error} />}
+      <Begin />
       <p className="muted mt-4 text-sm">A workbook has a sheet for each table, with the column names of the <Link className="underline" to="/api/openapi.json" reloadDocument>open format</Link>; other headings can be matched by hand and are remembered.</p>
     </div>
+  );
+}
+
+interface BeginFields {
+  code: string;
+  name: string;
+  currency: string;
+}
+
+/** A project begun with an empty plan, to be typed. */
+function Begin() {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const { register, handleSubmit } = useForm<BeginFields>({ defaultValues: { code: "", name: "", currency: "EUR" } });
+  const [start, setStart] = useState("");
+  const begin = useMutation({
+    mutationFn: (fields: BeginFields) => call("POST /api/projects", { body: { ...fields, start, programme: null } }),
+    onSuccess: ({ project }) => {
+      void client.invalidateQueries();
+      void navigate(`/projects/${project}/plan`);
+    },
+  });
+  return (
+    <section className="mt-6">
+      <h2 className="text-base">Or begin with an empty plan</h2>
+      <form className="mt-1 flex flex-wrap items-end gap-3" onSubmit={(event) => void handleSubmit((fields) => begin.mutate(fields))(event)}>
+        <label className="flex flex-col text-sm">Code<input className="input input-sm w-28" required maxLength={64} {...register("code")} /></label>
+        <label className="flex flex-col text-sm">Name<input className="input input-sm w-64" required {...register("name")} /></label>
+        <div className="flex flex-col text-sm">Starts<DateField label="Starts" small value={start} onDate={setStart} /></div>
+        <label className="flex flex-col text-sm">Currency<input className="input input-sm w-20" required pattern="[A-Z]{3}" title="three capital letters, as EUR" {...register("currency")} /></label>
+        <button className="btn btn-sm" disabled={begin.isPending || start === ""}>Begin</button>
+      </form>
+      {begin.error !== null && <Failure error={begin.error} />}
+    </section>
   );
 }
 

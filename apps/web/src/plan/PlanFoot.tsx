@@ -39,7 +39,7 @@ export function PlanFoot({ state, mayEdit, minorDigits, currency }: Props) {
             <div className="absolute bottom-full left-0 z-20 mb-1 max-h-96 w-108 overflow-auto border rule bg-base-100 p-3"><EffectView effect={{ ...effect, activities: [...effect.activities], milestones: [...effect.milestones], deadlines: [...effect.deadlines], minorDigits, currency }} /></div>
           </details>
         )}
-        {mayEdit && effect === null && <span className="muted">Enter or a double click changes a cell: length, done, left, actual dates, deadline. Alt with the side arrows folds.</span>}
+        {mayEdit && effect === null && <span className="muted">Type to change a cell, Insert for a new row, Alt+Shift+arrows to indent and move, Ctrl+D fills down, Ctrl+Delete removes; Alt with the side arrows folds.</span>}
       </div>
     </div>
   );

@@ -10,7 +10,8 @@ import { keepHidden, keptHidden } from "../shared/keptColumns.ts";
 import { extentOf } from "./chart/laneShapes.ts";
 import { MAX_PIXELS_PER_DAY, MIN_PIXELS_PER_DAY, xOf, type Scale } from "./chart/scale.ts";
 import { PlanFoot } from "./PlanFoot.tsx";
-import { PlanSheet } from "./PlanSheet.tsx";
+import { PlanSheet, type Active } from "./PlanSheet.tsx";
+import { RowTools } from "./RowTools.tsx";
 import type { PlanSession, SessionState } from "./planSession.ts";
 import type { Sheet, SheetRow } from "./sheet.ts";
 import { SHEET_COLUMNS } from "./sheetColumns.ts";
@@ -64,7 +65,8 @@ function Work({ sheet, state, session }: WorkProps) {
   const look = useProject();
   const [params] = useSearchParams();
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
-  const [active, setActive] = useState<SheetRow | null>(null);
+  const [chosen, setChosen] = useState<Active | null>(null);
+  const active = chosen?.row ?? null;
   const { hidden, choose, columns } = useColumns();
   const scroller = useRef<HTMLDivElement>(null);
   const [viewWidth, setViewWidth] = useState(1280);
@@ -98,6 +100,7 @@ function Work({ sheet, state, session }: WorkProps) {
       <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-1 px-4 py-0.5">
         <button type="button" className="btn btn-ghost btn-sm" disabled={state.undoable === 0} onClick={session.undo} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /> Undo</button>
         <button type="button" className="btn btn-ghost btn-sm" disabled={state.redoable === 0} onClick={session.redo} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /> Redo</button>
+        {look.mayEdit && chosen !== null && <RowTools active={chosen} />}
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(summaries.map(({ id }) => id)))}>{folded.size > 0 ? "Unfold all" : "Fold all"}</button>
         <ColumnChoice columns={SHEET_COLUMNS.filter(({ id }) => id !== "name")} hidden={hidden} onChoose={choose} />
         <span className="muted ml-2 text-sm">{sheet.rows.length} rows{sheet.unscheduled > 0 && <span className="undecided">, {sheet.unscheduled} without dates</span>}</span>
@@ -117,19 +120,31 @@ function Work({ sheet, state, session }: WorkProps) {
       </div>
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
       <div className="min-h-0 flex-1 border-t rule">
-        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} scale={scale} session={session} mayEdit={look.mayEdit} scroller={scroller} onFold={fold} onActive={setActive} at={params.get("at")} />
+        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} scale={scale} session={session} mayEdit={look.mayEdit} scroller={scroller} onFold={fold} onActive={setChosen} at={params.get("at")} />
       </div>
       <PlanFoot state={state} mayEdit={look.mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} />
     </div>
   );
 }
 
+/** A plan with nothing in it, and how to begin. */
+function Nothing({ session, mayEdit }: { session: PlanSession; mayEdit: boolean }) {
+  const begin = (): void => void session.arrange({ verb: "insert", id: "n1", name: "First activity", after: null, inside: false });
+  return (
+    <div className="page">
+      <p className="muted">This plan has no activities yet.</p>
+      {mayEdit && <p className="mt-2"><button type="button" className="btn btn-primary btn-sm" onClick={begin}>Type the first activity</button> <span className="muted">then Enter for the next; or paste rows from a spreadsheet, or <Link className="underline" to="/import">bring a file</Link>.</span></p>}
+    </div>
+  );
+}
+
 /** The plan: its tree as a table beside the time chart. */
 export function PlanPage() {
-  const { id } = useProject();
+  const look = useProject();
+  const { id } = look;
   const opened = usePlanSession(id);
   if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
   const { sheet } = opened.state;
-  if (sheet.rows.length === 0) return <p className="page muted">This plan has no activities yet. <Link className="underline" to="/import">Bring one from a file</Link>.</p>;
+  if (sheet.rows.length === 0) return <Nothing session={opened.session} mayEdit={look.mayEdit} />;
   return <Work sheet={sheet} state={opened.state} session={opened.session} />;
 }

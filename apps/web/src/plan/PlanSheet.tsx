@@ -5,13 +5,23 @@ import { ChartHead, HEAD_HEIGHT } from "./chart/ChartHead.tsx";
 import { Lane } from "./chart/Lane.tsx";
 import { laneShapes } from "./chart/laneShapes.ts";
 import { widthOf, type Scale } from "./chart/scale.ts";
-import type { PlanSession } from "./planSession.ts";
+import type { PlanSession, Typed } from "./planSession.ts";
 import type { Sheet, SheetRow } from "./sheet.ts";
 import { SheetCell } from "./SheetCell.tsx";
 import type { SheetColumn } from "./sheetColumns.ts";
+import type { Block } from "./blocks.ts";
+import { todayHere } from "./today.ts";
 import { useGrid, type Cursor } from "./useGrid.ts";
+import { useRowWork } from "./useRowWork.ts";
 
 export const ROW_HEIGHT = 21;
+
+/** The row the keyboard stands on, the block that is chosen, and what can be done with it. */
+export interface Active {
+  readonly row: SheetRow | null;
+  readonly block: Block;
+  readonly work: ReturnType<typeof useRowWork>;
+}
 
 interface Props {
   readonly sheet: Sheet;
@@ -24,12 +34,10 @@ interface Props {
   readonly mayEdit: boolean;
   readonly scroller: RefObject<HTMLDivElement | null>;
   readonly onFold: (id: string, open: boolean) => void;
-  readonly onActive: (row: SheetRow | null) => void;
+  readonly onActive: (active: Active) => void;
   /** The activity to begin at. */
   readonly at: string | null;
 }
-
-const today = (): string => new Date().toISOString().slice(0, 10);
 
 /** The plan as a table beside its time chart, one scroll for both; only rows in sight are drawn. */
 export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdit, scroller, onFold, onActive, at }: Props) {
@@ -43,15 +51,24 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
     },
     [rows, columns, mayEdit],
   );
-  const onCommit = async ({ row, column }: Cursor, text: string): Promise<string | null> => {
-    const typed = columns[column]!.read!(text, rows[row]!, today());
+  const take = async (typed: Typed): Promise<string | null> => {
     if ("fault" in typed) return typed.fault;
-    if (typed.changes.length === 0) return null;
-    const problems = await session.change(typed.changes);
+    const problems = typed.changes.length === 0 ? null : await session.change(typed.changes);
     return problems === null ? null : problems[0]!.message;
   };
-  const grid = useGrid({ rows: rows.length, columns: columns.length, page: 25, textAt, onCommit, onFold: (row, open) => rows[row]!.children > 0 && onFold(rows[row]!.id, open) });
-  const { cursor, editing } = grid;
+  const onCommit = ({ row, column }: Cursor, text: string): Promise<string | null> | string | null => {
+    const one = columns[column]!;
+    if (one.isLinks === true) return session.readLinks(rows[row]!.id, text).then(take);
+    const typed = one.read!(text, rows[row]!, todayHere());
+    return "fault" in typed ? typed.fault : take(typed);
+  };
+  const work = useRowWork({ rows, columns, session, mayEdit, folded, onFold });
+  // Whoever types names one below the other goes on into a new row.
+  const onPastEnd = ({ row, column }: Cursor): void => {
+    if (columns[column]!.id === "name") work.insert(row);
+  };
+  const grid = useGrid({ rows: rows.length, columns: columns.length, page: 25, textAt, onCommit, onCommand: work.onCommand, onPastEnd });
+  const { cursor, editing, block } = grid;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -65,8 +82,15 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
 
   useEffect(() => {
     if (rows.length > 0) virtual.scrollToIndex(cursor.row);
-    onActive(rows[cursor.row] ?? null);
-  }, [cursor.row, rows]);
+    onActive({ row: rows[cursor.row] ?? null, work, block });
+  }, [cursor.row, block.top, block.bottom, rows]);
+  useEffect(() => {
+    const row = work.awaited.current === null ? -1 : rows.findIndex(({ id }) => id === work.awaited.current);
+    if (row < 0) return;
+    work.awaited.current = null;
+    grid.holdsFocus.current = true;
+    grid.begin({ row, column: 0 });
+  }, [rows]);
   const [begun, setBegun] = useState(false);
   useEffect(() => {
     const row = at === null ? -1 : rows.findIndex(({ id }) => id === at);
@@ -81,9 +105,10 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
   }, [scale, sheet]);
   const height = virtual.getTotalSize();
   const pane = { width: left };
+  const isRange = block.top !== block.bottom || block.left !== block.right;
   return (
     <div ref={scroller} className="h-full overflow-auto text-[13px]">
-      <div role="treegrid" aria-label="Plan" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} style={{ width, position: "relative" }}>
+      <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => work.onCopy(event, block)} onPaste={(event) => work.onPaste(event, block)} style={{ width, position: "relative" }}>
         <div role="row" aria-rowindex={1} className="sticky top-0 z-4 flex border-b border-base-content bg-base-100" style={{ height: HEAD_HEIGHT, width }}>
           <div role="presentation" className="sticky left-0 z-1 flex items-end border-r border-base-content bg-base-100" style={pane}>
             {columns.map((column, i) => <div key={column.id} role="columnheader" aria-colindex={i + 1} title={column.hint} className={`muted shrink-0 px-1.5 pb-1 font-semibold ${column.numeric === true ? "text-right" : ""}`} style={{ width: column.width, ...(i === 0 ? { paddingLeft: 22 } : {}) }}>{column.head}</div>)}
@@ -99,7 +124,7 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
               <div key={row.id} role="row" aria-rowindex={index + 2} aria-level={row.depth + 1} aria-selected={active} {...(row.children > 0 ? { "aria-expanded": !folded.has(row.id) } : {})} className="absolute left-0 flex border-b rule" style={{ top: start, height: ROW_HEIGHT, width, ...(active && editing !== null ? { zIndex: 3 } : {}) }}>
                 <div role="presentation" className={`sticky left-0 z-2 flex border-r border-base-content ${active ? "bg-base-200" : "bg-base-100"}`} style={pane}>
                   {columns.map((column, i) => (
-                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} onFocus={() => grid.go(index, i)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && void grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} />
+                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} chosen={isRange && index >= block.top && index <= block.bottom && i >= block.left && i <= block.right} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} onFocus={(extend) => grid.go(index, i, extend)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} />
                   ))}
                 </div>
                 <svg role="presentation" width={widthOf(scale)} height={ROW_HEIGHT} className="block shrink-0"><Lane shapes={shapes(row)} summary={row.kind === "summary"} height={ROW_HEIGHT} /></svg>

@@ -8,11 +8,13 @@ interface Props {
   readonly column: SheetColumn;
   readonly index: number;
   readonly active: boolean;
+  /** Whether it belongs to the block that is chosen. */
+  readonly chosen: boolean;
   readonly editing: Editing | null;
   readonly folded: boolean | null;
   /** Whether the keyboard is in the grid, so that the active cell takes the focus. */
   readonly holdsFocus: RefObject<boolean>;
-  readonly onFocus: () => void;
+  readonly onFocus: (extend: boolean) => void;
   readonly onBegin: () => void;
   readonly onFold: () => void;
   readonly onText: (text: string) => void;
@@ -24,7 +26,10 @@ const INDENT = 14;
 
 function Field({ row, column, editing, onText, onLeave, onEditKey }: Pick<Props, "row" | "column" | "onText" | "onLeave" | "onEditKey"> & { editing: Editing }) {
   const field = useRef<HTMLInputElement>(null);
-  useEffect(() => field.current?.focus(), []);
+  useEffect(() => {
+    field.current?.focus();
+    if (editing.selected) field.current?.select();
+  }, []);
   return (
     <>
       <input ref={field} className={`h-full w-full bg-base-100 px-1 outline-2 -outline-offset-2 ${editing.fault === null ? "outline-accent" : "outline-error"} ${column.numeric === true ? "text-right" : ""}`} aria-label={`${column.head} of ${row.name}`} aria-invalid={editing.fault !== null} value={editing.text} onChange={(event) => onText(event.target.value)} onKeyDown={onEditKey} onBlur={(event) => onLeave(event.target.value)} />
@@ -33,20 +38,27 @@ function Field({ row, column, editing, onText, onLeave, onEditKey }: Pick<Props,
   );
 }
 
+/** Computed cells are muted, news is coloured, summaries are bold, what is chosen is marked. */
+function lookOf({ row, column, active, chosen }: Props, open: boolean): string {
+  const tone = column.tone?.(row) ?? "plain";
+  const name = column.id === "name";
+  const colour = tone !== "plain" ? tone : open || name ? "" : "muted";
+  const marks = [active ? "outline-2 -outline-offset-2 outline-accent" : "", chosen ? "bg-accent/15" : ""];
+  return [column.numeric === true ? "justify-end" : "", colour, name && row.kind === "summary" ? "font-semibold" : "", ...marks].join(" ");
+}
+
 /** A cell of the plan's table; computed ones look computed. */
 export function SheetCell(props: Props) {
-  const { row, column, index, active, editing, folded, holdsFocus, onFocus, onBegin, onFold } = props;
+  const { row, column, index, active, chosen, editing, folded, holdsFocus, onFocus, onBegin, onFold } = props;
   const cell = useRef<HTMLDivElement>(null);
   const waiting = active && editing === null;
   useEffect(() => {
     if (waiting && holdsFocus.current) cell.current?.focus({ preventScroll: true });
   }, [waiting, holdsFocus]);
-  const tone = column.tone?.(row) ?? "plain";
-  const open = column.read !== undefined && column.closed?.(row) === null;
   const name = column.id === "name";
-  const look = [column.numeric === true ? "justify-end" : "", tone === "plain" ? (open || name ? "" : "muted") : tone, name && row.kind === "summary" ? "font-semibold" : "", active ? "outline-2 -outline-offset-2 outline-accent" : ""].join(" ");
+  const open = column.edit !== undefined && column.closed?.(row) === null;
   return (
-    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative flex h-full shrink-0 items-center px-1.5 whitespace-nowrap ${look}`} style={{ width: column.width, ...(name ? { paddingLeft: 6 + row.depth * INDENT } : {}) }} onMouseDown={editing === null ? onFocus : undefined} onDoubleClick={onBegin} title={name ? row.name : open || column.read === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
+    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-label={name ? row.name : undefined} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative flex h-full shrink-0 items-center px-1.5 whitespace-nowrap ${lookOf(props, open)}`} style={{ width: column.width, ...(name ? { paddingLeft: 6 + row.depth * INDENT } : {}) }} aria-selected={active || chosen} onMouseDown={editing === null ? (event) => onFocus(event.shiftKey) : undefined} onMouseEnter={(event) => event.buttons === 1 && editing === null && onFocus(true)} onDoubleClick={onBegin} title={name || column.isLinks === true ? column.text(row) : open || column.edit === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
       {editing !== null ? (
         <Field {...props} editing={editing} />
       ) : (

@@ -1,5 +1,5 @@
 import type { ChangeResult, PlanView } from "@chronometra/contract";
-import { applyChanges, computePlan, fromBundle, toBundle, type Change, type Plan } from "@chronometra/core";
+import { applyChanges, computePlan, fromBundle, linkTexts, toBundle, type Change, type Plan } from "@chronometra/core";
 import { PlanEngine } from "./planEngine.ts";
 import { PlanSession, type SessionState } from "./planSession.ts";
 import { layOutSheet } from "./sheet.ts";
@@ -60,7 +60,7 @@ const settled = async (): Promise<SessionState> => {
 const finishOf = (state: SessionState, id: string): string => state.sheet!.rows.find((row) => row.id === id)!.dates!.finishDate;
 const longer: Change = { type: "setDuration", activity: "dig", minutes: 3360 };
 /** What the server would show: the page and the server must agree to the minute. */
-const asServer = () => layOutSheet(toBundle(server.plan), computePlan(toBundle(server.plan)));
+const asServer = () => layOutSheet(toBundle(server.plan), computePlan(toBundle(server.plan)), linkTexts(server.plan));
 
 describe("working on a plan", () => {
   it("a change shows at once, before it is stored, with what it moved", async () => {

@@ -1,5 +1,5 @@
 import type { Clash, PlanView } from "@chronometra/contract";
-import type { Change, Effect, Problem } from "@chronometra/core";
+import type { Arrangement, Change, Effect, Problem } from "@chronometra/core";
 import { call, CallFailed } from "../shared/api.ts";
 import type { Tried } from "./planEngine.ts";
 import type { Sheet } from "./sheet.ts";
@@ -10,7 +10,12 @@ export interface Engine {
   change(changes: readonly Change[]): Promise<Tried> | Tried;
   confirm(stored: readonly Change[]): Promise<Sheet> | Sheet;
   advance(stored: readonly Change[]): Promise<Sheet> | Sheet;
+  arrange(arrangement: Arrangement): Promise<readonly Change[]> | readonly Change[];
+  readLinks(activity: string, text: string): Promise<Typed> | Typed;
 }
+
+/** What typing comes to: changes, none where all stays, or what is wrong with it. */
+export type Typed = { readonly changes: readonly Change[] } | { readonly fault: string };
 
 export interface SessionState {
   readonly sheet: Sheet | null;
@@ -73,6 +78,14 @@ export class PlanSession {
     this.queue = this.queue.then(() => this.store(changes));
     return null;
   }
+
+  /** Arranges rows of the tree; gives what stands against it, or nothing. */
+  async arrange(arrangement: Arrangement): Promise<readonly Problem[] | null> {
+    const changes = await this.engine.arrange(arrangement);
+    return changes.length === 0 ? null : this.change(changes);
+  }
+
+  readonly readLinks = async (activity: string, text: string): Promise<Typed> => this.engine.readLinks(activity, text);
 
   private async store(changes: readonly Change[]): Promise<void> {
     try {

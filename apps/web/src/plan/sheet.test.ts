@@ -1,11 +1,12 @@
-import { computePlan, openOf, parseDate, type PlanBundle } from "@chronometra/core";
+import { computePlan, fromBundle, linkTexts, openOf, parseDate, type PlanBundle } from "@chronometra/core";
 import { laneShapes, extentOf } from "./chart/laneShapes.ts";
 import { ticksOf, widthOf, xOf, type Scale } from "./chart/scale.ts";
 import { layOutSheet, type SheetRow } from "./sheet.ts";
-import { SHEET_COLUMNS, type Typed } from "./sheetColumns.ts";
+import type { Typed } from "./planSession.ts";
+import { SHEET_COLUMNS } from "./sheetColumns.ts";
 import { slipway } from "./testing/plans.ts";
 
-const sheetOf = (plan: PlanBundle) => layOutSheet(plan, computePlan(plan));
+const sheetOf = (plan: PlanBundle) => layOutSheet(plan, computePlan(plan), linkTexts(fromBundle(plan)));
 const rowOf = (plan: PlanBundle, id: string): SheetRow => sheetOf(plan).rows.find((row) => row.id === id)!;
 const at = (date: string): number => openOf(parseDate(date)!);
 const SCALE: Scale = { from: at("2026-03-02"), to: at("2026-04-01"), pixelsPerDay: 10 };

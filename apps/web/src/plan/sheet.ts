@@ -26,6 +26,8 @@ export interface SheetRow {
   readonly approved: { readonly start: number; readonly finish: number; readonly startDate: string; readonly finishDate: string } | null;
   /** Working days later than approved. */
   readonly drift: number | null;
+  /** What it comes after, as it is typed. */
+  readonly after: string;
 }
 
 export interface SheetDates {
@@ -112,8 +114,11 @@ function datesOf(schedule: Schedule, i: number): SheetDates | null {
   return { start, finish, startDate: formatDate(startDay), finishDate: formatDate(finishDay), lateFinish, floatMinutes: totalFloat, critical, longestPath, state };
 }
 
-/** Lays a computed plan out in rows. */
-export function layOutSheet(plan: PlanBundle, computed: Computed): Sheet {
+/**
+ * Lays a computed plan out in rows.
+ * @param links what each activity comes after, in words, by id
+ */
+export function layOutSheet(plan: PlanBundle, computed: Computed, links: ReadonlyMap<string, string>): Sheet {
   const { schedule, baseline, performance } = computed;
   const { placed, children } = inReadingOrder(plan, schedule);
   const windows = approvedWindows(plan, computed);
@@ -147,6 +152,7 @@ export function layOutSheet(plan: PlanBundle, computed: Computed): Sheet {
       dates,
       approved,
       drift: activity.kind === "summary" ? between : (slips?.get(activity.id)?.workingDays ?? null),
+      after: links.get(activity.id) ?? "",
     };
   });
   return { rows, dataDate: plan.project.dataDate ?? null, finish: schedule.finish, baseline: typeof baseline?.label === "number" ? baseline.label : null, unscheduled: schedule.unscheduled.length };

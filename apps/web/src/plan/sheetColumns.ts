@@ -1,9 +1,7 @@
 import { formatDuration, parseDuration, type Change } from "@chronometra/core";
 import { dateWords, DEADLINE_TONES, driftTone, driftWords, marginWords, readDate, type Tone } from "../shared/words.ts";
+import type { Typed } from "./planSession.ts";
 import type { SheetRow } from "./sheet.ts";
-
-/** What typing into a cell comes to: changes, nothing where all stays, or what is wrong with it. */
-export type Typed = { readonly changes: readonly Change[] } | { readonly fault: string };
 
 export interface SheetColumn {
   readonly id: string;
@@ -19,6 +17,8 @@ export interface SheetColumn {
   /** Why a row's cell cannot be edited, where it cannot. */
   readonly closed?: (row: SheetRow) => string | null;
   readonly read?: (text: string, row: SheetRow, today: string) => Typed;
+  /** Read by the plan itself, which knows the names. */
+  readonly isLinks?: true;
 }
 
 const NOT_A_DATE = "Write a date as 2026-11-24 or 24 Nov 2026.";
@@ -50,6 +50,12 @@ function readLeft(text: string, row: SheetRow): Typed {
   const minutes = parseDuration(text, row.dayMinutes, "days");
   if (minutes === null) return { fault: "Write what is left as 3d, 2.5d or 4h." };
   return minutes === row.remainingMinutes ? unchanged : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: minutes }] };
+}
+
+function readName(text: string, row: SheetRow): Typed {
+  const name = text.trim();
+  if (name === "") return { fault: "An activity needs a name." };
+  return name === row.name ? unchanged : { changes: [{ type: "setName", activity: row.id, name }] };
 }
 
 type DateChange = (row: SheetRow, date: string | null) => Change;
@@ -85,12 +91,13 @@ function doneWords(row: SheetRow): string {
 }
 
 export const SHEET_COLUMNS: readonly SheetColumn[] = [
-  { id: "name", head: "Activity", width: 236, text: ({ name }) => name },
+  { id: "name", head: "Activity", width: 236, text: ({ name }) => name, edit: ({ name }) => name, closed: () => null, read: readName },
   { id: "length", head: "Length", hint: "Duration in the activity's own calendar", width: 58, numeric: true, text: ({ durationMinutes, dayMinutes, kind }) => (durationMinutes === null || kind === "milestone" ? "" : formatDuration(durationMinutes, dayMinutes)), edit: ({ durationMinutes, dayMinutes }) => (durationMinutes === null ? "" : formatDuration(durationMinutes, dayMinutes).replace(" ", "")), closed: WORK, read: readLength },
   { id: "done", head: "Done", hint: "Percent reported; of a summary the share of its budget earned", width: 50, numeric: true, text: doneWords, edit: ({ percent }) => (percent === null ? "" : String(percent)), closed: DATED, read: readPercent },
   { id: "left", head: "Left", hint: "Remaining duration of work under way", width: 54, numeric: true, text: leftWords, edit: ({ remainingMinutes, dayMinutes }) => (remainingMinutes === null ? "" : formatDuration(remainingMinutes, dayMinutes).replace(" ", "")), closed: WORK, read: readLeft },
   dateColumn("began", "Began", "Actual start", ({ actualStart }) => actualStart, ({ id }, date) => ({ type: "reportProgress", activity: id, actualStart: date }), DATED),
   dateColumn("ended", "Ended", "Actual finish", ({ actualFinish }) => actualFinish, ({ id }, date) => ({ type: "reportProgress", activity: id, actualFinish: date }), DATED),
+  { id: "after", head: "After", hint: "What it comes after: a name, “with” a name, “ends with” a name; + 2d or - 4h behind it", width: 170, hidden: true, text: ({ after }) => after, edit: ({ after }) => after, closed: DATED, isLinks: true },
   { id: "starts", head: "Starts", hint: "Current start", width: 86, hidden: true, text: ({ dates }) => (dates === null ? "" : dateWords(dates.startDate)) },
   { id: "finishes", head: "Finishes", hint: "Current finish", width: 86, text: ({ dates, parked }) => (dates !== null ? dateWords(dates.finishDate) : parked ? "parked" : "no dates") },
   { id: "approved", head: "Approved", hint: "Finish in the baseline", width: 86, hidden: true, text: ({ approved }) => (approved === null ? "" : dateWords(approved.finishDate)) },

@@ -1,15 +1,19 @@
 import { useCallback, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
+import type { Block } from "./blocks.ts";
 
-/** The cell the keyboard stands on, and what is typed into it while it is edited. */
+/** The cell the keyboard stands on. */
 export interface Cursor {
   readonly row: number;
   readonly column: number;
 }
 
+/** What is typed into the cell while it is edited. */
 export interface Editing {
   readonly text: string;
   /** Why what was typed cannot be; it stays as it was typed. */
   readonly fault: string | null;
+  /** Whether the text was there before, to be typed over. */
+  readonly selected: boolean;
 }
 
 interface Options {
@@ -18,16 +22,26 @@ interface Options {
   readonly page: number;
   /** The text with which a cell begins to be edited; `null` where it cannot be. */
   readonly textAt: (cursor: Cursor) => string | null;
-  /** Takes what was typed; gives why it cannot be, or nothing. */
-  readonly onCommit: (cursor: Cursor, text: string) => Promise<string | null>;
-  readonly onFold: (row: number, open: boolean) => void;
+  /** Takes what was typed; gives why it cannot be, or nothing, at once or once the plan has been asked. */
+  readonly onCommit: (cursor: Cursor, text: string) => Promise<string | null> | string | null;
+  /** Keys that mean more than moving: gives whether it took one. */
+  readonly onCommand: (event: KeyboardEvent, block: Block) => boolean;
+  /** Enter was pressed in the last row. */
+  readonly onPastEnd: (cursor: Cursor) => void;
 }
 
 const clamp = (value: number, last: number): number => Math.max(0, Math.min(last, value));
 
-/** Keyboard and editing of a grid: arrows, Home and End, Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. */
-export function useGrid({ rows, columns, page, textAt, onCommit, onFold }: Options) {
-  const [cursor, setCursor] = useState<Cursor>({ row: 0, column: 0 });
+const blockOf = (a: Cursor, b: Cursor): Block => ({ top: Math.min(a.row, b.row), bottom: Math.max(a.row, b.row), left: Math.min(a.column, b.column), right: Math.max(a.column, b.column) });
+
+/** Keyboard, choosing and editing of a grid: arrows (with Shift a range), Home and End, Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. */
+export function useGrid({ rows, columns, page, textAt, onCommit, onCommand, onPastEnd }: Options) {
+  const [cursorKept, setCursor] = useState<Cursor>({ row: 0, column: 0 });
+  const [anchorKept, setAnchor] = useState<Cursor>({ row: 0, column: 0 });
+  // Rows and columns may have gone since.
+  const inside = ({ row, column }: Cursor): Cursor => ({ row: clamp(row, rows - 1), column: clamp(column, columns - 1) });
+  const cursor = inside(cursorKept);
+  const anchor = inside(anchorKept);
   const [editing, setEditing] = useState<Editing | null>(null);
   // Rows out of sight are taken off the page and the focus with them; this remembers that it belongs to the grid.
   const holdsFocus = useRef(false);
@@ -36,23 +50,40 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onFold }: Optio
     if (event.relatedTarget !== null && !event.currentTarget.contains(event.relatedTarget)) holdsFocus.current = false;
   };
 
-  const go = useCallback((row: number, column: number) => setCursor({ row: clamp(row, rows - 1), column: clamp(column, columns - 1) }), [rows, columns]);
+  const go = useCallback(
+    (row: number, column: number, extend = false) => {
+      const next = { row: clamp(row, rows - 1), column: clamp(column, columns - 1) };
+      setCursor(next);
+      if (!extend) setAnchor(next);
+    },
+    [rows, columns],
+  );
 
   const begin = useCallback(
     (at: Cursor, typed?: string) => {
       const text = textAt(at);
       if (text === null) return;
       setCursor(at);
-      setEditing({ text: typed ?? text, fault: null });
+      setAnchor(at);
+      setEditing({ text: typed ?? text, fault: null, selected: typed === undefined });
     },
     [textAt],
   );
 
-  const commit = async (text: string, step: Cursor): Promise<void> => {
-    const fault = await onCommit(cursor, text);
-    if (fault !== null) return setEditing({ text, fault });
+  const commit = (text: string, step: Cursor): void => {
+    const answer = onCommit(cursor, text);
+    if (typeof answer === "string") return setEditing({ text, fault: answer, selected: false });
+    // Whoever types on need not wait for the plan; where it refuses, the cell is gone back to with what was typed.
+    const at = cursor;
+    void answer?.then((fault) => {
+      if (fault === null) return;
+      setCursor(at);
+      setAnchor(at);
+      setEditing({ text, fault, selected: false });
+    });
     setEditing(null);
-    go(cursor.row + step.row, cursor.column + step.column);
+    if (step.row > 0 && cursor.row === rows - 1) onPastEnd(cursor);
+    else go(cursor.row + step.row, cursor.column + step.column);
   };
 
   const onEditKey = (event: KeyboardEvent<HTMLInputElement>): void => {
@@ -61,32 +92,35 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onFold }: Optio
     const step = steps[event.key];
     event.stopPropagation();
     if (event.key === "Escape") setEditing(null);
-    else if (step !== undefined) void commit(text, step);
+    else if (step !== undefined) commit(text, step);
     else return;
     event.preventDefault();
   };
 
+  const block = blockOf(anchor, cursor);
   const onKey = (event: KeyboardEvent): void => {
     const { row, column } = cursor;
+    const extend = event.shiftKey;
+    if (onCommand(event, block)) return event.preventDefault();
+    if (event.altKey) return;
     const moves: Record<string, () => void> = {
-      ArrowDown: () => go(row + 1, column),
-      ArrowUp: () => go(row - 1, column),
-      ArrowRight: () => (event.altKey ? onFold(row, true) : go(row, column + 1)),
-      ArrowLeft: () => (event.altKey ? onFold(row, false) : go(row, column - 1)),
-      Home: () => go(event.ctrlKey ? 0 : row, 0),
-      End: () => go(event.ctrlKey ? rows - 1 : row, columns - 1),
-      PageDown: () => go(row + page, column),
-      PageUp: () => go(row - page, column),
+      ArrowDown: () => go(row + 1, column, extend),
+      ArrowUp: () => go(row - 1, column, extend),
+      ArrowRight: () => go(row, column + 1, extend),
+      ArrowLeft: () => go(row, column - 1, extend),
+      Home: () => go(event.ctrlKey ? 0 : row, 0, extend),
+      End: () => go(event.ctrlKey ? rows - 1 : row, columns - 1, extend),
+      PageDown: () => go(row + page, column, extend),
+      PageUp: () => go(row - page, column, extend),
       Enter: () => begin(cursor),
       F2: () => begin(cursor),
-      Delete: () => begin(cursor, ""),
     };
     const move = moves[event.key];
     if (move !== undefined) move();
-    else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && !event.altKey && event.key !== " ") begin(cursor, event.key);
+    else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && event.key !== " ") begin(cursor, event.key);
     else return;
     event.preventDefault();
   };
 
-  return { cursor, editing, holdsFocus, onFocus, onBlur, go, begin, commit, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null }), cancel: () => setEditing(null) };
+  return { cursor, block, editing, holdsFocus, onFocus, onBlur, go, begin, commit, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null, selected: false }), cancel: () => setEditing(null) };
 }

@@ -1,0 +1,129 @@
+import { formatDuration, parseDuration } from "../time/duration.ts";
+import type { Change } from "./change.ts";
+import type { Plan } from "./plan.ts";
+import type { Activity, Link } from "./schema.ts";
+
+/** How each kind of link is said before (and after) the name of what it leads from. */
+const WORDS = {
+  FS: ["", ""],
+  SS: ["with ", ""],
+  FF: ["ends with ", ""],
+  SF: ["ends as ", " starts"],
+} as const;
+
+const BY_THE_CLOCK = "by the clock";
+const FALLBACK_DAY = 480;
+
+/** Minutes of a day in the calendar in which an activity's lags count. */
+function dayMinutesOf(plan: Plan, activity: string): number {
+  const calendar = plan.activities.get(activity)?.calendar ?? plan.project.calendar;
+  return plan.calendars.get(calendar)?.dayMinutes ?? FALLBACK_DAY;
+}
+
+/** A name that means one activity only: its own, else `#` and its id. */
+function unmistakable(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, id: string): string {
+  const name = plan.activities.get(id)!.name.trim();
+  const plain = /[;#]|^(with|ends with|ends as) | starts$|[+\-–] *[\d.,:]+ *[a-z]*$/i.test(name);
+  return name === "" || plain || byName.get(name.toLowerCase())!.length > 1 ? `#${id}` : name;
+}
+
+function namesOf(plan: Plan): Map<string, string[]> {
+  const byName = new Map<string, string[]>();
+  for (const { id, name } of plan.activities.values()) {
+    const key = name.trim().toLowerCase();
+    const known = byName.get(key);
+    if (known === undefined) byName.set(key, [id]);
+    else known.push(id);
+  }
+  return byName;
+}
+
+function lagText({ lagMinutes = 0, lagIn }: Link, dayMinutes: number): string {
+  if (lagMinutes === 0) return "";
+  const clock = lagIn === "elapsed";
+  const size = Math.abs(lagMinutes);
+  const day = clock ? 1440 : dayMinutes;
+  const rounded = formatDuration(size, day).replace(" ", "");
+  const length = parseDuration(rounded, day, "days") === size ? rounded : `${size}m`;
+  return ` ${lagMinutes < 0 ? "-" : "+"} ${length}${clock ? ` ${BY_THE_CLOCK}` : ""}`;
+}
+
+/**
+ * What every activity comes after, in words: "Dig; with Pump + 2d; ends with Survey", by id.
+ * {@link readLinks} reads it back.
+ */
+export function linkTexts(plan: Plan): Map<string, string> {
+  const byName = namesOf(plan);
+  const texts = new Map<string, string>();
+  for (const link of plan.links.values()) {
+    const [before, after] = WORDS[link.type ?? "FS"];
+    const words = `${before}${unmistakable(plan, byName, link.from)}${after}${lagText(link, dayMinutesOf(plan, link.to))}`;
+    const known = texts.get(link.to);
+    texts.set(link.to, known === undefined ? words : `${known}; ${words}`);
+  }
+  return texts;
+}
+
+type Read = { readonly link: Link } | { readonly fault: string };
+
+const PART = /^(ends with|ends as|with)?\s*(.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*)(\s+by the clock)?)?$/i;
+
+function readPart(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, text: string, to: Activity): Read {
+  const match = PART.exec(text);
+  if (match === null) return { fault: `“${text}” names no activity.` };
+  const [, words = "", named, sign, length, clock] = match;
+  const type = ({ "": "FS", with: "SS", "ends with": "FF", "ends as": "SF" } as const)[words.toLowerCase() as "" | "with" | "ends with" | "ends as"];
+  const name = type === "SF" ? named!.replace(/\s+starts$/i, "") : named!;
+  const found = findActivity(plan, byName, name);
+  if ("fault" in found) return found;
+  if (found.id === to.id) return { fault: "An activity cannot come after itself." };
+  const elapsed = clock !== undefined;
+  const minutes = length === undefined ? 0 : parseDuration(length, elapsed ? 1440 : dayMinutesOf(plan, to.id), "days");
+  if (minutes === null) return { fault: `“${length}” is no length of time; write 2d, 4h or 1:30.` };
+  const lagMinutes = sign === undefined || sign === "+" ? minutes : -minutes;
+  return { link: { from: found.id, to: to.id, ...(type === "FS" ? {} : { type }), ...(lagMinutes === 0 ? {} : { lagMinutes }), ...(elapsed && lagMinutes !== 0 ? { lagIn: "elapsed" as const } : {}) } };
+}
+
+/** An activity by `#id`, by its whole name, or by the beginning of a name that only one has. */
+function findActivity(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, text: string): { readonly id: string } | { readonly fault: string } {
+  const name = text.trim().toLowerCase();
+  if (text.startsWith("#")) return plan.activities.has(text.slice(1)) ? { id: text.slice(1) } : { fault: `There is no activity ${text}.` };
+  const whole = byName.get(name) ?? [];
+  if (whole.length === 1) return { id: whole[0]! };
+  const several = whole.length > 1 ? whole : [...byName].filter(([each]) => each.startsWith(name)).flatMap(([, ids]) => ids);
+  if (several.length === 1) return { id: several[0]! };
+  if (several.length === 0) return { fault: `There is no activity “${text.trim()}”.` };
+  const choices = several.slice(0, 4).map((id) => `#${id} ${plan.activities.get(id)!.name}`);
+  return { fault: `“${text.trim()}” could be ${choices.join(", ")}; write more of the name, or # and the id.` };
+}
+
+/** Whether two links say the same; without a lag it does not matter how it would count. */
+const same = (a: Link, b: Link): boolean =>
+  a.from === b.from && a.to === b.to && (a.type ?? "FS") === (b.type ?? "FS") && (a.lagMinutes ?? 0) === (b.lagMinutes ?? 0) && ((a.lagMinutes ?? 0) === 0 || (a.lagIn ?? "successor") === (b.lagIn ?? "successor"));
+
+/**
+ * Reads what was typed as all that an activity comes after, parts divided by `;`:
+ * `NAME` (it starts when that has finished), `with NAME` (starts with it), `ends with NAME`, `ends as NAME starts`, each
+ * with `+ 2d`, `- 4h` or `+ 48h by the clock` behind it. Names may be shortened, capitals do not count.
+ * @returns the changes from the links there are to those that were typed, or what is wrong
+ */
+export function readLinks(plan: Plan, activity: string, text: string, newKey: (n: number) => string): { readonly changes: readonly Change[] } | { readonly fault: string } {
+  const to = plan.activities.get(activity)!;
+  const byName = namesOf(plan);
+  const wanted: Link[] = [];
+  for (const part of text.split(";").map((each) => each.trim()).filter((each) => each !== "")) {
+    const read = readPart(plan, byName, part, to);
+    if ("fault" in read) return read;
+    if (!wanted.some((link) => same(link, read.link))) wanted.push(read.link);
+  }
+  const own = [...plan.links].filter(([, link]) => link.to === activity);
+  const stay = new Set<string>();
+  const added: Change[] = [];
+  for (const link of wanted) {
+    const known = own.find(([key, each]) => !stay.has(key) && same(each, link));
+    if (known !== undefined) stay.add(known[0]);
+    else added.push({ type: "addRow", table: "links", key: newKey(added.length), row: link });
+  }
+  const removed = own.filter(([key]) => !stay.has(key)).map(([key]): Change => ({ type: "removeRow", table: "links", key }));
+  return { changes: [...removed, ...added] };
+}
