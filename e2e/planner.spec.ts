@@ -66,6 +66,13 @@ test("a plan is built from nothing without the mouse: names, lengths, branches, 
   await saved(page);
   await expect(await planCell(page, "Erect", "After")).toHaveText("Cast + 2d");
   await expect(await planCell(page, "Mast", "Finishes")).toHaveText("16 Mar 2027");
+  await page.getByRole("button", { name: "Why" }).click();
+  await page.getByRole("rowheader", { name: "Erect", exact: true }).click();
+  const why = page.getByRole("complementary", { name: "Why" });
+  await expect(why).toContainText("after Cast, which finishes 5 Mar 2027, + 2 d, in the calendar Standard week");
+  await expect(why).toContainText("The whole way: Dig → Cast → Erect");
+  await expect(why).toContainText("Wire starts no earlier than it does");
+  await page.getByRole("button", { name: "Close the reasons" }).click();
   await link("Dig", "wire");
   await expect(page.getByRole("alert")).toContainText("the links form a loop");
   await page.keyboard.press("Escape");

@@ -4,6 +4,7 @@ export { mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "./budget/
 export { costOfMinutes, rateBook } from "./budget/rates.ts";
 export { deadlineStandings, type DeadlineStanding, type DeadlineState } from "./drift/deadlines.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";
+export { explainActivity, type Explanation, type LinkedTo, type Reason } from "./network/explain.ts";
 export { stateOf } from "./network/buildNetwork.ts";
 export { schedulePlan, type ActivityState, type Schedule, type ScheduledActivity } from "./network/schedule.ts";
 export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performance/figures.ts";

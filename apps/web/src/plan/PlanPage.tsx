@@ -15,6 +15,7 @@ import { RowTools } from "./RowTools.tsx";
 import type { PlanSession, SessionState } from "./planSession.ts";
 import type { Sheet, SheetRow } from "./sheet.ts";
 import { SHEET_COLUMNS } from "./sheetColumns.ts";
+import { WhyPanel } from "./WhyPanel.tsx";
 import { usePlanSession } from "./usePlanSession.ts";
 
 const NAME = "Plan";
@@ -66,6 +67,7 @@ function Work({ sheet, state, session }: WorkProps) {
   const [params] = useSearchParams();
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
   const [chosen, setChosen] = useState<Active | null>(null);
+  const [why, setWhy] = useState(false);
   const active = chosen?.row ?? null;
   const { hidden, choose, columns } = useColumns();
   const scroller = useRef<HTMLDivElement>(null);
@@ -102,6 +104,7 @@ function Work({ sheet, state, session }: WorkProps) {
         <button type="button" className="btn btn-ghost btn-sm" disabled={state.redoable === 0} onClick={session.redo} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /> Redo</button>
         {look.mayEdit && chosen !== null && <RowTools active={chosen} />}
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(summaries.map(({ id }) => id)))}>{folded.size > 0 ? "Unfold all" : "Fold all"}</button>
+        <button type="button" className="btn btn-ghost btn-sm" aria-pressed={why} onClick={() => setWhy(!why)} title="Why the chosen row lies where it does">Why</button>
         <ColumnChoice columns={SHEET_COLUMNS.filter(({ id }) => id !== "name")} hidden={hidden} onChoose={choose} />
         <span className="muted ml-2 text-sm">{sheet.rows.length} rows{sheet.unscheduled > 0 && <span className="undecided">, {sheet.unscheduled} without dates</span>}</span>
         {look.mayEdit && (
@@ -122,6 +125,7 @@ function Work({ sheet, state, session }: WorkProps) {
       <div className="min-h-0 flex-1 border-t rule">
         <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} scale={scale} session={session} mayEdit={look.mayEdit} scroller={scroller} onFold={fold} onActive={setChosen} at={params.get("at")} />
       </div>
+      {why && <WhyPanel row={active} sheet={sheet} session={session} onClose={() => setWhy(false)} />}
       <PlanFoot state={state} mayEdit={look.mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} />
     </div>
   );

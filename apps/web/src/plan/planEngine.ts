@@ -1,5 +1,5 @@
 import type { PlanView } from "@chronometra/contract";
-import { applyChanges, arrange, checkPlan, computePlan, effectBetween, linkTexts, PLAN_TABLES, PlanProblems, readLinks, toBundle, type Arrangement, type Change, type Effect, type Plan, type Problem, type Reckoned } from "@chronometra/core";
+import { applyChanges, arrange, checkPlan, computePlan, effectBetween, explainActivity, linkTexts, PLAN_TABLES, PlanProblems, readLinks, toBundle, type Arrangement, type Change, type Effect, type Explanation, type Plan, type Problem, type Reckoned } from "@chronometra/core";
 import { layOutSheet, type Sheet } from "./sheet.ts";
 
 /** What came of trying changes: the plan as it would be and what moved, or why it cannot be. */
@@ -65,6 +65,11 @@ export class PlanEngine {
   /** The changes that links typed for an activity come to, or what is wrong with them. */
   readLinks(activity: string, text: string): { readonly changes: readonly Change[] } | { readonly fault: string } {
     return readLinks(this.current.value, activity, text, () => `l-${crypto.randomUUID().slice(0, 13)}`);
+  }
+
+  /** Why an activity lies where it does; `null` for what is placed by nothing of its own. */
+  explain(activity: string): Explanation | null {
+    return explainActivity(this.current.plan, activity);
   }
 
   /** The server has stored the oldest changes on their way, after those of others. */

@@ -1,5 +1,5 @@
 import type { Clash, PlanView } from "@chronometra/contract";
-import type { Arrangement, Change, Effect, Problem } from "@chronometra/core";
+import type { Arrangement, Change, Effect, Explanation, Problem } from "@chronometra/core";
 import { call, CallFailed } from "../shared/api.ts";
 import type { Tried } from "./planEngine.ts";
 import type { Sheet } from "./sheet.ts";
@@ -12,6 +12,7 @@ export interface Engine {
   advance(stored: readonly Change[]): Promise<Sheet> | Sheet;
   arrange(arrangement: Arrangement): Promise<readonly Change[]> | readonly Change[];
   readLinks(activity: string, text: string): Promise<Typed> | Typed;
+  explain(activity: string): Promise<Explanation | null> | Explanation | null;
 }
 
 /** What typing comes to: changes, none where all stays, or what is wrong with it. */
@@ -86,6 +87,8 @@ export class PlanSession {
   }
 
   readonly readLinks = async (activity: string, text: string): Promise<Typed> => this.engine.readLinks(activity, text);
+
+  readonly explain = async (activity: string): Promise<Explanation | null> => this.engine.explain(activity);
 
   private async store(changes: readonly Change[]): Promise<void> {
     try {
