@@ -123,7 +123,7 @@ function Work({ sheet, state, session }: WorkProps) {
       </div>
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
       <div className="min-h-0 flex-1 border-t rule">
-        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} scale={scale} session={session} mayEdit={look.mayEdit} scroller={scroller} onFold={fold} onActive={setChosen} at={params.get("at")} />
+        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} scale={scale} session={session} mayEdit={look.mayEdit} scroller={scroller} onFold={fold} onActive={setChosen} room={why ? "less" : "all"} at={params.get("at")} />
       </div>
       {why && <WhyPanel row={active} sheet={sheet} session={session} onClose={() => setWhy(false)} />}
       <PlanFoot state={state} mayEdit={look.mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} />

@@ -35,12 +35,14 @@ interface Props {
   readonly scroller: RefObject<HTMLDivElement | null>;
   readonly onFold: (id: string, open: boolean) => void;
   readonly onActive: (active: Active) => void;
+  /** Changes when the room for the table does, so that the active row is brought back into sight. */
+  readonly room: string;
   /** The activity to begin at. */
   readonly at: string | null;
 }
 
 /** The plan as a table beside its time chart, one scroll for both; only rows in sight are drawn. */
-export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdit, scroller, onFold, onActive, at }: Props) {
+export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdit, scroller, onFold, onActive, room, at }: Props) {
   const left = columns.reduce((sum, { width }) => sum + width, 0);
   const width = left + widthOf(scale);
   const textAt = useCallback(
@@ -82,6 +84,13 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
 
   useEffect(() => {
     if (rows.length > 0) virtual.scrollToIndex(cursor.row);
+  }, [cursor.row, rows]);
+  useEffect(() => {
+    // The table learns of its new height a frame later.
+    const waiting = setTimeout(() => rows.length > 0 && virtual.scrollToIndex(cursor.row), 60);
+    return () => clearTimeout(waiting);
+  }, [room]);
+  useEffect(() => {
     onActive({ row: rows[cursor.row] ?? null, work, block });
   }, [cursor.row, block.top, block.bottom, rows]);
   useEffect(() => {
