@@ -15,11 +15,13 @@ test("a plan is built from nothing without the mouse: names, lengths, branches, 
   await page.getByRole("button", { name: "Type the first activity" }).press("Enter");
   await page.getByRole("rowheader").first().click();
   await page.keyboard.press("F2");
+  // Typed as fast as keys can be pressed: no row is waited for.
   for (const name of ["Foundation", "Dig", "Cast", "Mast", "Erect", "Wire"]) {
     await page.keyboard.type(name);
     await page.keyboard.press("Enter");
-    await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
   }
+  await expect(page.getByRole("textbox", { name: "Activity of New activity" })).toBeVisible();
+  for (const name of ["Foundation", "Dig", "Cast", "Mast", "Erect", "Wire"]) await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+Delete");
   await expect(page.getByRole("rowheader", { name: "New activity" })).toBeHidden();

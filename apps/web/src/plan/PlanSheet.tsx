@@ -1,5 +1,6 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { useCallback, useEffect, useMemo, useState, type RefObject } from "react";
+import { flushSync } from "react-dom";
 import { ChartGround } from "./chart/ChartGround.tsx";
 import { ChartHead, HEAD_HEIGHT } from "./chart/ChartHead.tsx";
 import { Lane } from "./chart/Lane.tsx";
@@ -76,8 +77,9 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
     getScrollElement: () => scroller.current,
     estimateSize: () => ROW_HEIGHT,
     overscan: 15,
-    scrollPaddingStart: HEAD_HEIGHT,
-    scrollPaddingEnd: ROW_HEIGHT,
+    // The head lies over the first rows of the scroller, and the rows begin below it.
+    scrollPaddingStart: 0,
+    scrollPaddingEnd: HEAD_HEIGHT + ROW_HEIGHT,
     // The row the keyboard stands on stays on the page when it is scrolled out of sight.
     rangeExtractor: (range) => [...new Set([...defaultRangeExtractor(range), Math.min(cursor.row, rows.length - 1)])].filter((index) => index >= 0).sort((a, b) => a - b),
   });
@@ -96,10 +98,22 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
   useEffect(() => {
     const row = work.awaited.current === null ? -1 : rows.findIndex(({ id }) => id === work.awaited.current);
     if (row < 0) return;
-    work.awaited.current = null;
     grid.holdsFocus.current = true;
     grid.begin({ row, column: 0 });
   }, [rows]);
+  /** The new row's field is there: it takes what was typed while it was on its way. */
+  const onReady = (index: number): void => {
+    if (rows[index]!.id !== work.awaited.current) return;
+    work.awaited.current = null;
+    const { text, entered } = work.takeTyped();
+    // At once, so that no key comes between the field that goes and the cell that follows it.
+    queueMicrotask(() =>
+      flushSync(() => {
+        if (entered) grid.enter({ row: index, column: 0 }, text, { row: 1, column: 0 });
+        else if (text !== "") grid.setText(text);
+      }),
+    );
+  };
   const [begun, setBegun] = useState(false);
   useEffect(() => {
     const row = at === null ? -1 : rows.findIndex(({ id }) => id === at);
@@ -133,7 +147,7 @@ export function PlanSheet({ sheet, rows, folded, columns, scale, session, mayEdi
               <div key={row.id} role="row" aria-rowindex={index + 2} aria-level={row.depth + 1} aria-selected={active} {...(row.children > 0 ? { "aria-expanded": !folded.has(row.id) } : {})} className="absolute left-0 flex border-b rule" style={{ top: start, height: ROW_HEIGHT, width, ...(active && editing !== null ? { zIndex: 3 } : {}) }}>
                 <div role="presentation" className={`sticky left-0 z-2 flex border-r border-base-content ${active ? "bg-base-200" : "bg-base-100"}`} style={pane}>
                   {columns.map((column, i) => (
-                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} chosen={isRange && index >= block.top && index <= block.bottom && i >= block.left && i <= block.right} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} onFocus={(extend) => grid.go(index, i, extend)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} />
+                    <SheetCell key={column.id} row={row} column={column} index={i} active={active && cursor.column === i} chosen={isRange && index >= block.top && index <= block.bottom && i >= block.left && i <= block.right} editing={active && cursor.column === i ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} onFocus={(extend) => grid.go(index, i, extend)} onBegin={() => grid.begin({ row: index, column: i })} onFold={() => onFold(row.id, folded.has(row.id))} onText={grid.setText} onLeave={(text) => editing !== null && editing.fault === null && grid.commit(text, { row: 0, column: 0 })} onEditKey={grid.onEditKey} onReady={() => onReady(index)} />
                   ))}
                 </div>
                 <svg role="presentation" width={widthOf(scale)} height={ROW_HEIGHT} className="block shrink-0"><Lane shapes={shapes(row)} summary={row.kind === "summary"} height={ROW_HEIGHT} /></svg>

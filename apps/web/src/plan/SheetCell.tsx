@@ -20,15 +20,18 @@ interface Props {
   readonly onText: (text: string) => void;
   readonly onLeave: (text: string) => void;
   readonly onEditKey: (event: KeyboardEvent<HTMLInputElement>) => void;
+  /** The field is there and has the keyboard. */
+  readonly onReady: () => void;
 }
 
 const INDENT = 14;
 
-function Field({ row, column, editing, onText, onLeave, onEditKey }: Pick<Props, "row" | "column" | "onText" | "onLeave" | "onEditKey"> & { editing: Editing }) {
+function Field({ row, column, editing, onText, onLeave, onEditKey, onReady }: Pick<Props, "row" | "column" | "onText" | "onLeave" | "onEditKey" | "onReady"> & { editing: Editing }) {
   const field = useRef<HTMLInputElement>(null);
   useEffect(() => {
     field.current?.focus();
     if (editing.selected) field.current?.select();
+    onReady();
   }, []);
   return (
     <>

@@ -70,21 +70,23 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onCommand, onPa
     [textAt],
   );
 
-  const commit = (text: string, step: Cursor): void => {
-    const answer = onCommit(cursor, text);
-    if (typeof answer === "string") return setEditing({ text, fault: answer, selected: false });
-    // Whoever types on need not wait for the plan; where it refuses, the cell is gone back to with what was typed.
-    const at = cursor;
-    void answer?.then((fault) => {
-      if (fault === null) return;
-      setCursor(at);
-      setAnchor(at);
-      setEditing({ text, fault, selected: false });
-    });
-    setEditing(null);
-    if (step.row > 0 && cursor.row === rows - 1) onPastEnd(cursor);
-    else go(cursor.row + step.row, cursor.column + step.column);
+  /** Stands in a cell with what was typed into it, and why it cannot be. */
+  const stayIn = (at: Cursor, text: string, fault: string): void => {
+    setCursor(at);
+    setAnchor(at);
+    setEditing({ text, fault, selected: false });
   };
+
+  const enter = (at: Cursor, text: string, step: Cursor): void => {
+    const answer = onCommit(at, text);
+    if (typeof answer === "string") return stayIn(at, text, answer);
+    // Whoever types on need not wait for the plan; where it refuses, the cell is gone back to with what was typed.
+    void answer?.then((fault) => fault !== null && stayIn(at, text, fault));
+    setEditing(null);
+    if (step.row > 0 && at.row === rows - 1) onPastEnd(at);
+    else go(at.row + step.row, at.column + step.column);
+  };
+  const commit = (text: string, step: Cursor): void => enter(cursor, text, step);
 
   const onEditKey = (event: KeyboardEvent<HTMLInputElement>): void => {
     const text = event.currentTarget.value;
@@ -122,5 +124,5 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onCommand, onPa
     event.preventDefault();
   };
 
-  return { cursor, block, editing, holdsFocus, onFocus, onBlur, go, begin, commit, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null, selected: false }), cancel: () => setEditing(null) };
+  return { cursor, block, editing, holdsFocus, onFocus, onBlur, go, begin, commit, enter, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null, selected: false }), cancel: () => setEditing(null) };
 }

@@ -30,6 +30,8 @@ const inWords = (problems: readonly Problem[]): string[] => problems.map(({ row,
 export function useRowWork({ rows, columns, session, mayEdit, folded, onFold }: Options) {
   /** The row to begin typing in once it is there. */
   const awaited = useRef<string | null>(null);
+  /** Keys pressed while it is on its way; whoever types fast does not wait for a row. */
+  const typedAhead = useRef<string[]>([]);
 
   const arrange = async (arrangement: Arrangement): Promise<boolean> => {
     const problems = await session.arrange(arrangement);
@@ -42,7 +44,9 @@ export function useRowWork({ rows, columns, session, mayEdit, folded, onFold }: 
     const id = idsAfter(rows)(0);
     const inside = row !== undefined && row.children > 0 && !folded.has(row.id);
     awaited.current = id;
-    void arrange({ verb: "insert", id, name: NEW_NAME, after: row?.id ?? null, inside });
+    void arrange({ verb: "insert", id, name: NEW_NAME, after: row?.id ?? null, inside }).then((done) => {
+      if (!done) awaited.current = null;
+    });
   };
 
   const write = async (texts: readonly (readonly string[])[], { top, left }: Pick<Block, "top" | "left">): Promise<void> => {
@@ -58,11 +62,24 @@ export function useRowWork({ rows, columns, session, mayEdit, folded, onFold }: 
     if (refused !== null) tell(inWords(refused));
   };
 
+  /** What was typed for the row that is awaited, and whether it was entered; what follows stays for the next. */
+  const takeTyped = (): { text: string; entered: boolean } => {
+    const keys = typedAhead.current;
+    const end = keys.indexOf("Enter");
+    const text = keys.slice(0, end < 0 ? keys.length : end).join("");
+    typedAhead.current = end < 0 ? [] : keys.slice(end + 1);
+    return { text, entered: end >= 0 };
+  };
+
   const idsIn = ({ top, bottom }: Block): string[] => rows.slice(top, bottom + 1).map(({ id }) => id);
 
   const onCommand = (event: KeyboardEvent, block: Block): boolean => {
     const { key, altKey, ctrlKey, metaKey, shiftKey } = event;
     const row = rows[block.top];
+    if (awaited.current !== null && !ctrlKey && !metaKey && !altKey && (key.length === 1 || key === "Enter")) {
+      typedAhead.current.push(key);
+      return true;
+    }
     if (altKey && !shiftKey && (key === "ArrowLeft" || key === "ArrowRight")) {
       if (row !== undefined && row.children > 0) onFold(row.id, key === "ArrowRight");
       return true;
@@ -94,5 +111,5 @@ export function useRowWork({ rows, columns, session, mayEdit, folded, onFold }: 
     void write(texts, block);
   };
 
-  return { awaited, arrange, insert, idsIn, onCommand, onCopy, onPaste };
+  return { awaited, takeTyped, arrange, insert, idsIn, onCommand, onCopy, onPaste };
 }
