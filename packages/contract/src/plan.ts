@@ -29,7 +29,6 @@ export const changeRequestSchema = z.strictObject({
   changes: z.array(changeSchema).min(1).max(5000),
   label: z.string().max(200).optional(),
 });
-export type ChangeRequest = { revision: number; changes: Change[]; label?: string };
 
 /** What a writer may send: what only approval and acceptance do is not among it. */
 export const RESERVED_CHANGES: readonly Change["type"][] = ["freeze", "postTime", "postCost"];

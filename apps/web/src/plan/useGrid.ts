@@ -124,5 +124,5 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onCommand, onPa
     event.preventDefault();
   };
 
-  return { cursor, block, editing, holdsFocus, onFocus, onBlur, go, begin, commit, enter, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null, selected: false }), cancel: () => setEditing(null) };
+  return { cursor, block, editing, holdsFocus, onFocus, onBlur, go, begin, commit, enter, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null, selected: false }) };
 }
