@@ -2,6 +2,7 @@ import type { Portfolio, ProjectLine, Summary } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
 import { BaselineEntity } from "../approve/approveEntities.ts";
 import { digestOf } from "../approve/approveService.ts";
+import { SettingEntity } from "../cycle/cycleEntities.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo.ts";
@@ -12,6 +13,9 @@ let portfolio: Portfolio;
 
 beforeAll(async () => {
   world = await TestWorld.open();
+  // As a start leaves it that was killed while it loaded: begun, some of it there, no end.
+  await world.database.getRepository(SettingEntity).insert([{ name: "demo", value: "loading" }, { name: "organisation", value: "half" }]);
+  await world.addAccount("ines", ["controller"]);
   const told: string[] = [];
   expect(await loadDemoIfEmpty(world.database, (words) => told.push(words))).toBe(true);
   expect(told).toHaveLength(10);

@@ -78,7 +78,8 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   const marker = await database.getRepository(SettingEntity).findOneBy({ name: "demo" });
   if (marker?.value === "complete") return true;
   if (marker === null && (await database.getRepository(AccountEntity).count()) > 0) return false;
-  if (marker !== null) throw new Error("the demo data was not loaded to its end; remove the data folder and start again");
+  // A start that was killed while it loaded: nobody has been served from it, so it is begun anew.
+  if (marker !== null) await beginAnew(database);
   await database.getRepository(SettingEntity).insert([{ name: "demo", value: "loading" }, { name: "organisation", value: "Saltmarrow Estuary Authority" }]);
   const world = await populate(database);
   const projects: LiveProject[] = [];
@@ -89,6 +90,19 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   }
   await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
   return true;
+}
+
+/** Empties the tables of this application, and no others, and makes them again. */
+async function beginAnew(database: DataSource): Promise<void> {
+  const runner = database.createQueryRunner();
+  try {
+    await runner.query("set foreign_key_checks = 0");
+    for (const table of [...database.entityMetadatas.map(({ tableName }) => tableName), "sign_in_attempt", "migrations"]) await runner.query(`drop table if exists \`${table}\``);
+    await runner.query("set foreign_key_checks = 1");
+  } finally {
+    await runner.release();
+  }
+  await database.runMigrations({ transaction: "each" });
 }
 
 async function populate(database: DataSource): Promise<World> {

@@ -12,6 +12,18 @@ describe("the schema", () => {
     await drop();
   });
 
+  it("is completed where a start was killed while it made it", async () => {
+    const { url, database, drop } = await freshDatabase();
+    await database.query("delete from migrations");
+    await database.query("drop table import_draft");
+    await database.query("drop trigger baseline_no_delete");
+    const again = await openDatabase(url);
+    expect(await again.query("select count(*) as n from import_draft")).toHaveLength(1);
+    expect(await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()")).toHaveLength(4);
+    await again.destroy();
+    await drop();
+  });
+
   it("has a primary key and InnoDB everywhere, as a cluster needs", async () => {
     const { database, drop } = await freshDatabase();
     const bare = await database.query(

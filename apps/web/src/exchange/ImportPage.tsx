@@ -30,7 +30,7 @@ function Bring() {
       </div>
       {bring.error !== null && <Failure error={bring.error} />}
       <Begin />
-      <p className="muted mt-4 text-sm">A workbook has a sheet for each table, with the column names of the <Link className="underline" to="/api/openapi.json" reloadDocument>open format</Link>; other headings can be matched by hand and are remembered.</p>
+      <p className="muted mt-4 text-sm">A workbook has a sheet for each table, named and headed as a project's own export has them; other headings can be matched by hand and are remembered.</p>
     </div>
   );
 }

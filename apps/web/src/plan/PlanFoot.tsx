@@ -26,10 +26,11 @@ function Moved({ effect }: { effect: Effect }) {
 
 /** Below the plan: whether all is saved, what the last change moved, and what went wrong. */
 export function PlanFoot({ state, mayEdit, minorDigits, currency }: Props) {
-  const { effect, failure, clashes, saving, merged } = state;
+  const { effect, failure, clashes, saving, merged, dropped } = state;
   return (
     <div className="border-t border-base-content bg-base-200 px-4 py-0.5 text-[13px]">
       {failure !== null && (clashes.length > 0 ? <ClashView clashes={clashes} /> : <p role="alert" className="adverse">{failure.message}</p>)}
+      {dropped > 0 && <p role="alert" className="adverse">{countWords(dropped, "change", "changes")} made after it rested on it and {dropped === 1 ? "was" : "were"} not stored either; make {dropped === 1 ? "it" : "them"} again.</p>}
       <div className="flex items-center gap-6">
         <span role="status" className={saving > 0 ? "undecided" : "muted"}>{!mayEdit ? "You may look at this plan, not change it." : saving > 0 ? "Saving …" : "All is saved"}</span>
         {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}

@@ -128,6 +128,18 @@ describe("working on a plan", () => {
     expect(server.revision).toBe(1);
   });
 
+  it("what was typed after a change that could not be stored is not stored either, and is counted; then saving goes on as before", async () => {
+    server.failNext = { status: 422, body: { code: "invalid", message: "No." } };
+    await Promise.all([session.change([longer]), session.change([{ type: "setDuration", activity: "paint", minutes: 60 }])]);
+    const state = await settled();
+    expect([state.saving, state.dropped, server.revision]).toEqual([0, 1, 1]);
+    expect(state.sheet).toEqual(asServer());
+    await session.change([longer]);
+    expect(session.snapshot()).toMatchObject({ saving: 1, dropped: 0 });
+    expect(await settled()).toMatchObject({ saving: 0, failure: null });
+    expect(server.revision).toBe(2);
+  });
+
   it("where the server cannot be reached, it is said, and nothing is taken for saved", async () => {
     globalThis.fetch = () => Promise.reject(new TypeError("network"));
     await session.change([longer]);

@@ -25,13 +25,15 @@ export interface SessionState {
   readonly failure: Error | null;
   readonly clashes: readonly Clash[];
   readonly effect: Effect | null;
+  /** Changes made after the one that failed, which were not stored either. */
+  readonly dropped: number;
   /** How many lists of others were taken in with the last change. */
   readonly merged: number;
   readonly undoable: number;
   readonly redoable: number;
 }
 
-const EMPTY: SessionState = { sheet: null, saving: 0, failure: null, clashes: [], effect: null, merged: 0, undoable: 0, redoable: 0 };
+const EMPTY: SessionState = { sheet: null, saving: 0, failure: null, clashes: [], effect: null, dropped: 0, merged: 0, undoable: 0, redoable: 0 };
 
 /** One person at work on one plan: changes show at once and are stored one after another, and can be undone. */
 export class PlanSession {
@@ -40,6 +42,8 @@ export class PlanSession {
   private undoStack: number[] = [];
   private redoStack: number[] = [];
   private queue: Promise<void> = Promise.resolve();
+  /** Counts failures: what was queued before one rests on a plan that is not there, and is not sent. */
+  private failures = 0;
   private readonly listeners = new Set<() => void>();
 
   constructor(
@@ -75,8 +79,9 @@ export class PlanSession {
   async change(changes: readonly Change[]): Promise<readonly Problem[] | null> {
     const tried = await this.engine.change(changes);
     if ("problems" in tried) return tried.problems;
-    this.set({ sheet: tried.sheet, effect: tried.effect, failure: null, clashes: [], merged: 0, saving: this.state.saving + 1 });
-    this.queue = this.queue.then(() => this.store(changes));
+    this.set({ sheet: tried.sheet, effect: tried.effect, failure: null, clashes: [], merged: 0, dropped: 0, saving: this.state.saving + 1 });
+    const since = this.failures;
+    this.queue = this.queue.then(() => (since === this.failures ? this.store(changes) : this.set({ saving: this.state.saving - 1, dropped: this.state.dropped + 1 })));
     return null;
   }
 
@@ -107,7 +112,8 @@ export class PlanSession {
   /** What could not be stored is told, and the plan is shown as the server has it. */
   private async fail(error: unknown): Promise<void> {
     const clashes = error instanceof CallFailed ? (error.body.clashes ?? []) : [];
-    this.set({ failure: error as Error, clashes, saving: 0, effect: null });
+    this.failures++;
+    this.set({ failure: error as Error, clashes, saving: this.state.saving - 1, effect: null });
     await this.open();
   }
 
