@@ -25,6 +25,8 @@ const project = (displayName, rootDir, extra = {}) => ({
 });
 
 export default {
+  // Tests with a database share it with others that run beside them.
+  testTimeout: 20_000,
   projects: [
     project("core", "packages/core"),
     project("web", "apps/web"),

@@ -1,20 +1,24 @@
 import { defineConfig } from "@playwright/test";
 
-const port = Number(process.env["CHRONOMETRA_E2E_PORT"] ?? 4699);
-const database = `${process.env["CHRONOMETRA_TEST_DATABASE"] ?? "mysql://root@127.0.0.1:3306"}/browser`;
+const server = process.env["CHRONOMETRA_TEST_DATABASE"] ?? "mysql://root@127.0.0.1:3306";
+/** A server for each worker, on a port and a database of its own, named `browser` and its place. */
+const ports = (process.env["CHRONOMETRA_E2E_PORTS"] ?? "4698,4699").split(",").map(Number);
+// This file is read anew by each worker, which knows its place.
+const place = Number(process.env["TEST_PARALLEL_INDEX"] ?? 0);
 
 export default defineConfig({
   testDir: "e2e",
   outputDir: process.env["CHRONOMETRA_E2E_OUTPUT"] ?? "test-results",
-  // One world for all tests: each works on a project of its own, in the order of the files.
-  workers: 1,
+  // One world for the tests of a worker: each works on a project of its own.
+  workers: ports.length,
   fullyParallel: false,
   retries: 0,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
+  // Machines with few cores, and others busy on them, take several times as long.
+  timeout: 150_000,
+  expect: { timeout: 20_000 },
   reporter: [["list"], ["json"]],
   use: {
-    baseURL: `http://localhost:${port}`,
+    baseURL: `http://localhost:${ports[place]}`,
     viewport: { width: 1280, height: 800 },
     trace: "retain-on-failure",
     launchOptions: {
@@ -22,11 +26,11 @@ export default defineConfig({
       args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
     },
   },
-  webServer: {
+  webServer: ports.map((port, i) => ({
     command: "node --enable-source-maps apps/server/dist/main.js",
     url: `http://localhost:${port}/api/session`,
     timeout: 120_000,
-    gracefulShutdown: { signal: "SIGTERM", timeout: 5_000 },
-    env: { CHRONOMETRA_DATABASE: database, CHRONOMETRA_PORT: String(port), CHRONOMETRA_SECRET: "browser tests" },
-  },
+    gracefulShutdown: { signal: "SIGTERM" as const, timeout: 5_000 },
+    env: { CHRONOMETRA_DATABASE: `${server}/browser${i}`, CHRONOMETRA_PORT: String(port), CHRONOMETRA_SECRET: "browser tests" },
+  })),
 });

@@ -29,6 +29,9 @@ export const ratioLine = (what: string, milliseconds: number, yardstick: string,
   limit,
 });
 
+/** A line that keeps below a time. */
+export const limitLine = (what: string, milliseconds: number, limitMilliseconds: number): Line => ({ what, measured: `${shown(milliseconds)} ms`, yardstick: "milliseconds", value: milliseconds, limit: limitMilliseconds });
+
 export function printLine({ what, measured, yardstick, value, limit }: Line): void {
   const verdict = value <= limit ? "within" : "OVER";
   process.stdout.write(`${what}\n    ${measured}; ${yardstick}; ${shown(value)} of ${limit} allowed, ${verdict}\n`);

@@ -1,4 +1,4 @@
-import { PlanEngine } from "../apps/web/src/plan/planEngine.ts";
+import { PlanEngine } from "../apps/web/src/plan/engine/planEngine.ts";
 
 const engine = new PlanEngine();
 const worker = globalThis as unknown as { onmessage: (event: { data: { open?: never; effect?: never } }) => void; postMessage: (message: unknown) => void };

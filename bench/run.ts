@@ -1,10 +1,13 @@
-/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, preview, portfolio. */
+/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, preview, saving, scrolling, drift, portfolio. */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
+import { driftLines } from "./drift.ts";
 import { networkLines } from "./network.ts";
 import { portfolioLines } from "./portfolio.ts";
 import { previewLines } from "./preview.ts";
+import { savingLines } from "./saving.ts";
+import { scrollingLines } from "./scrolling.ts";
 
 const only = process.argv[2];
 const database = process.env["CHRONOMETRA_BENCH_DATABASE"];
@@ -12,6 +15,9 @@ const parts: Record<string, () => Promise<Line[]>> = {
   network: networkLines,
   analysis: analysisLines,
   preview: previewLines,
+  saving: () => savingLines(database!),
+  scrolling: () => scrollingLines(database!),
+  drift: driftLines,
   portfolio: () => portfolioLines(database!),
 };
 

@@ -1,6 +1,6 @@
 import { readFileSync } from "node:fs";
 import { createRequire } from "node:module";
-import { expect, type Page } from "@playwright/test";
+import { expect, request, type Page } from "@playwright/test";
 
 const PASSWORD = "saltmarrow";
 
@@ -21,6 +21,10 @@ export async function signIn(page: Page, login: string): Promise<void> {
 export const projectId = (page: Page, code: string): Promise<string> =>
   page.evaluate(async (wanted) => ((await (await fetch("/api/portfolio")).json()) as { projects: { id: string; code: string }[] }).projects.find(({ code: each }) => each === wanted)!.id, code);
 
+/** The id of the first deadline of a demo project. */
+export const deadlineOf = (page: Page, code: string): Promise<string> =>
+  page.evaluate(async (wanted) => ((await (await fetch("/api/deadlines")).json()) as { id: string; code: string }[]).find(({ code: each }) => each === wanted)!.id, code);
+
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
 interface Finding {
@@ -29,14 +33,14 @@ interface Finding {
   readonly nodes: string[];
 }
 
-/** What axe finds serious or worse on the page as it is. */
-export async function seriousFindings(page: Page): Promise<Finding[]> {
+/** What axe finds serious or worse on the page as it is: of all its rules, or of those that a theme bears on. */
+export async function seriousFindings(page: Page, of: "all" | "contrast" = "all"): Promise<Finding[]> {
   // The content security policy rightly stops script tags; the source is evaluated instead.
   await page.evaluate(axe);
-  return page.evaluate(async () => {
-    const { violations } = await (window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] }> } }).axe.run({ runOnly: ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] });
+  return page.evaluate(async (which) => {
+    const { violations } = await (window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] }> } }).axe.run({ runOnly: which === "contrast" ? { type: "rule", values: ["color-contrast"] } : ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] });
     return violations.filter(({ impact }) => impact === "serious" || impact === "critical").map(({ id, impact, nodes }) => ({ id, impact, nodes: nodes.slice(0, 4).map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary.slice(0, 200)}`) }));
-  });
+  }, of);
 }
 
 const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
@@ -67,4 +71,65 @@ export async function planCell(page: Page, activity: string, column: string) {
   await expect(page.getByRole("treegrid", { name: "Plan" })).toBeVisible();
   const heads = await page.getByRole("columnheader").allTextContents();
   return page.getByRole("row").filter({ has: page.getByRole("rowheader", { name: activity, exact: true }) }).locator(`[aria-colindex="${heads.indexOf(column) + 1}"]`);
+}
+
+/** Says that the page has what it shows; pages that listen for news are never quiet on the network. */
+export async function shown(page: Page): Promise<void> {
+  await page.waitForLoadState("load");
+  await expect(page.getByRole("status").filter({ hasText: /^(Fetching|Looking|Working)/ })).toHaveCount(0);
+  await expect(page.locator("#content :is(h1, h2, table, [role=treegrid], p)").first()).toBeVisible();
+}
+
+/** Chooses which columns the plan shows. */
+export async function showColumns(page: Page, ...columns: string[]): Promise<void> {
+  await page.getByText("Columns", { exact: true }).click();
+  for (const column of columns) await page.getByLabel(column, { exact: true }).check();
+  await page.getByText("Columns", { exact: true }).click();
+}
+
+/** Says that nothing is on its way to the server. */
+export const saved = (page: Page) => expect(page.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
+
+/** The plan's rows as the server has them, to the letter; values of own fields have no order among activities. */
+export const planText = (page: Page, project: string): Promise<string> =>
+  page.evaluate(async (id) => {
+    const { tables } = (await (await fetch(`/api/projects/${id}/plan`)).json()) as { tables: Record<string, [string, unknown][]> };
+    return JSON.stringify({ ...tables, ownValues: [...tables["ownValues"]!].sort(([a], [b]) => (a < b ? -1 : 1)) });
+  }, project);
+
+/** Drags from a place within one thing to a place, slowly enough for what is drawn meanwhile; gives what lets go. */
+export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<() => Promise<void>> {
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
+  await page.mouse.move(to.x, to.y, { steps: 4 });
+  return () => page.mouse.up();
+}
+
+/** Someone signed in over HTTP beside the browser, for what a test needs done by others. */
+export interface Beside {
+  readonly get: <T>(path: string) => Promise<T>;
+  readonly send: <T>(method: "post" | "put" | "delete", path: string, data?: object) => Promise<T>;
+}
+
+export async function beside(page: Page, login: string): Promise<Beside> {
+  const origin = new URL(page.url() === "about:blank" ? (await page.goto("/"), page.url()) : page.url()).origin;
+  const context = await request.newContext({ baseURL: origin });
+  let token = ((await (await context.get("/api/session")).json()) as { token: string }).token;
+  const call = async <T>(method: "get" | "post" | "put" | "delete", path: string, data?: object): Promise<T> => {
+    const response = await context[method](path, { headers: { "x-chronometra-token": token }, ...(data === undefined ? {} : { data }) });
+    if (!response.ok()) throw new Error(`${method} ${path}: ${response.status()} ${await response.text()}`);
+    return (await response.json()) as T;
+  };
+  token = (await call<{ token: string }>("post", "/api/session", { login, password: PASSWORD })).token;
+  return { get: (path) => call("get", path), send: (method, path, data) => call(method, path, data) };
+}
+
+/** Brings a plan as a project of its own, over the page as a user does it; gives its id. */
+export async function bringPlan(page: Page, name: string, plan: object): Promise<string> {
+  await page.goto("/import");
+  await page.getByLabel("Files to bring").setInputFiles(fileOf(`${name}.json`, JSON.stringify(plan)));
+  await page.getByRole("button", { name: "Store as a new project" }).click();
+  await expect(page.getByRole("heading", { name, exact: true })).toBeVisible();
+  return /projects\/([^/?]+)/.exec(page.url())![1]!;
 }

@@ -47,19 +47,20 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
   await test.step("a contributor books 1.5h in a single step, and says how far along it is", async () => {
     await signIn(page, "amadou");
     await expect(page).toHaveURL(/\/desk$/);
-    const card = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
+    const card = page.getByRole("listitem").filter({ hasText: "Timber jetty" }).filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
     await page.getByLabel("Day to book on").fill("10 Nov 2026");
     await page.getByLabel("Day to book on").press("Enter");
     await card.getByLabel("Time on Drive piles", { exact: true }).fill("1.5h first pile");
     await card.getByLabel("Time on Drive piles", { exact: true }).press("Enter");
     await expect(card.getByText("1.5 h waiting to be accepted")).toBeVisible();
-    await card.getByLabel("Percent done of Drive piles", { exact: true }).fill("25");
-    await card.getByLabel("Percent done of Drive piles", { exact: true }).press("Enter");
+    await card.getByRole("button", { name: "More on Drive piles" }).click();
+    await card.getByLabel("Percent done of Drive piles, to the point", { exact: true }).fill("25");
+    await card.getByLabel("Percent done of Drive piles, to the point", { exact: true }).press("Enter");
     await expect(page.getByRole("complementary").getByText("25% done")).toBeVisible();
   });
 
   await test.step("what cannot be time stays as typed, with the reason beside it", async () => {
-    const card = page.getByRole("listitem").filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
+    const card = page.getByRole("listitem").filter({ hasText: "Timber jetty" }).filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
     const field = card.getByLabel("Time on Drive piles", { exact: true });
     await field.fill("a while");
     await field.press("Enter");

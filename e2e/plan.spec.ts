@@ -1,5 +1,14 @@
-import { expect, test } from "@playwright/test";
-import { fileOf, planCell, projectId, signIn } from "./helpers.ts";
+import { expect, test, type Page } from "@playwright/test";
+import { drag, fileOf, planCell, projectId, saved, signIn } from "./helpers.ts";
+
+async function typeInto(page: Page, activity: string, column: string, text: string): Promise<void> {
+  const cell = await planCell(page, activity, column);
+  await cell.dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type(text);
+  await page.keyboard.press("Enter");
+  await saved(page);
+}
 
 test("a cell is changed in place: dates move at once, it is saved, undone and redone", async ({ page }) => {
   await signIn(page, "tomas");
@@ -90,24 +99,79 @@ test("the whole plan is walked by keyboard, folded and unfolded", async ({ page 
   await expect(grid.getByRole("row").filter({ has: page.locator(":focus") })).toHaveAttribute("aria-rowindex", String(rows));
 });
 
-test("two people change one plan at once: different rows merge, the same field tells the second one both values", async ({ page, browser }) => {
+test("columns are put elsewhere and made wider by dragging, and are so for this person anywhere", async ({ page, browser }) => {
+  await signIn(page, "radu");
+  const address = `/projects/${await projectId(page, "FS-01")}/plan`;
+  await page.goto(address);
+  const head = (name: string, who = page) => who.getByRole("columnheader", { name, exact: true });
+  const order = async (who = page): Promise<string[]> => (await who.getByRole("columnheader").allTextContents()).slice(0, 4);
+  await expect(head("Length")).toBeVisible();
+  const width = (await head("Activity").boundingBox())!;
+  const edge = { x: width.x + width.width, y: width.y + 8 };
+  await (await drag(page, edge, { x: edge.x + 80, y: edge.y }))();
+  await expect.poll(async () => Math.round((await head("Activity").boundingBox())!.width - width.width)).toBe(80);
+  const [from, to] = [(await head("Finishes").boundingBox())!, (await head("Length").boundingBox())!];
+  await (await drag(page, { x: from.x + 20, y: from.y + 8 }, { x: to.x + 20, y: to.y + 8 }))();
+  await expect.poll(() => order()).toEqual(["Activity", "Finishes", "Length", "Done"]);
+  await page.waitForResponse((response) => response.url().includes("/api/preferences/"));
+  const elsewhere = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
+  await signIn(elsewhere, "radu");
+  await elsewhere.goto(address);
+  await expect.poll(() => order(elsewhere)).toEqual(["Activity", "Finishes", "Length", "Done"]);
+  expect(Math.round((await head("Activity", elsewhere).boundingBox())!.width - width.width)).toBe(80);
+  await elsewhere.context().close();
+});
+
+test("the chart shows the approved window or not, lights up what leads to a milestone, and a link leads to the same picture", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.goto(`/projects/${await projectId(page, "SW-04")}/plan?at=A0020`);
+  const brackets = page.locator('[role=row] svg path[fill="none"][stroke="var(--ink)"]');
+  await expect.poll(() => brackets.count()).toBeGreaterThan(5);
+  await page.getByText("Chart", { exact: true }).click();
+  await page.getByLabel("Approved window").selectOption("none");
+  await expect(brackets).toHaveCount(0);
+  await page.getByText("Chart", { exact: true }).click();
+  await page.getByRole("rowheader", { name: "Consents in hand", exact: true }).click();
+  await page.getByText("Chart", { exact: true }).click();
+  await page.getByLabel("Lit up").selectOption({ label: "what leads to Consents in hand" });
+  const lit = page.locator('[role=row] svg > g[opacity="1"]');
+  const back = page.locator('[role=row] svg > g[opacity="0.28"]');
+  await expect.poll(() => back.count()).toBeGreaterThan(5);
+  const count = await lit.count();
+  expect(count).toBeGreaterThan(3);
+  await page.goto(page.url());
+  await expect(back.first()).toBeVisible();
+  await expect(brackets).toHaveCount(0);
+  await expect.poll(() => lit.count()).toBe(count);
+});
+
+test("two people on one plan see each other and each other's changes arrive", async ({ page, browser }) => {
   await signIn(page, "ines");
   const address = `/projects/${await projectId(page, "LG-07")}/plan`;
   const other = await (await browser.newContext()).newPage();
   await signIn(other, "wanjiru");
   await Promise.all([page.goto(address), other.goto(address)]);
-  const type = async (who: typeof page, activity: string, text: string): Promise<void> => {
-    const cell = await planCell(who, activity, "Deadline");
-    await cell.dblclick();
-    await who.keyboard.press("Control+A");
-    await who.keyboard.type(text);
-    await who.keyboard.press("Enter");
-    await expect(who.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
-  };
-  await type(page, "Survey, pumps", "2027-05-03");
-  await type(other, "Drawings, pumps", "4 May 2027");
+  await other.getByRole("rowheader", { name: "Survey, pumps", exact: true }).click();
+  await expect(page.getByRole("list", { name: "Also here" })).toContainText("Wanjiru Castell at Survey, pumps");
+  await typeInto(other, "Survey, pumps", "Deadline", "2027-05-03");
+  await expect(await planCell(page, "Survey, pumps", "Deadline")).toHaveText("3 May 2027");
+  await expect(page.getByText("Wanjiru Castell changed the plan just now.")).toBeVisible();
+  await other.context().close();
+  await expect(page.getByRole("list", { name: "Also here" })).toBeHidden();
+});
+
+test("two people change one plan at once without hearing of each other: different rows merge, the same field tells the second one both values", async ({ page, browser }) => {
+  await signIn(page, "ines");
+  const address = `/projects/${await projectId(page, "LG-07")}/plan`;
+  const other = await (await browser.newContext()).newPage();
+  // Their line for news is down.
+  for (const each of [page, other]) await each.route("**/stream?*", (route) => route.abort());
+  await signIn(other, "wanjiru");
+  await Promise.all([page.goto(address), other.goto(address)]);
+  await typeInto(page, "Survey, pumps", "Deadline", "2027-05-05");
+  await typeInto(other, "Drawings, pumps", "Deadline", "4 May 2027");
   await expect(other.getByText("Changes of others came in with yours.")).toBeVisible();
-  await expect(await planCell(other, "Survey, pumps", "Deadline")).toHaveText("3 May 2027");
+  await expect(await planCell(other, "Survey, pumps", "Deadline")).toHaveText("5 May 2027");
   const cell = await planCell(page, "Drawings, pumps", "Deadline");
   await cell.dblclick();
   await page.keyboard.type("2027-06-01");

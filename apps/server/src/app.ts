@@ -14,11 +14,22 @@ import { accessRoutes } from "./access/accessRoutes.ts";
 import { AttemptStore } from "./access/attemptStore.ts";
 import { SESSION_MILLISECONDS, SessionStore } from "./access/sessionStore.ts";
 import { approveRoutes } from "./approve/approveRoutes.ts";
+import { watchRoutes } from "./watch/watchRoutes.ts";
+import { whatIfRoutes } from "./approve/whatIfRoutes.ts";
 import { collectRoutes } from "./collect/collectRoutes.ts";
+import { outsideRoutes } from "./collect/outside/outsideRoutes.ts";
 import { cycleRoutes } from "./cycle/cycleRoutes.ts";
 import { exchangeRoutes } from "./exchange/exchangeRoutes.ts";
+import { datesRoutes } from "./dates/datesRoutes.ts";
+import { loadRoutes } from "./load/loadRoutes.ts";
 import { lookRoutes } from "./look/lookRoutes.ts";
+import { newsRoutes } from "./plan/newsRoutes.ts";
+import { PlanNewsDesk, sweepPresence } from "./plan/planNews.ts";
 import { planRoutes } from "./plan/planRoutes.ts";
+import { preferenceRoutes } from "./access/preferenceRoutes.ts";
+import { resourceRoutes } from "./resources/resourceRoutes.ts";
+import { Post, type PostOptions } from "./tell/post.ts";
+import { tellRoutes } from "./tell/tellRoutes.ts";
 import { portfolioRoutes } from "./portfolio/portfolioRoutes.ts";
 import { Failure } from "./shared/failure.ts";
 import { serve, tellFailure, type Serving } from "./shared/http.ts";
@@ -31,6 +42,7 @@ export interface AppOptions {
   readonly webFolder?: string;
   /** Failed sign-ins allowed from one address in a quarter of an hour. */
   readonly signInAttempts?: number;
+  readonly mail?: PostOptions;
 }
 
 const SIGN_IN_WINDOW = 15 * 60 * 1000;
@@ -44,8 +56,8 @@ const security = helmet({
   strictTransportSecurity: false,
 });
 
-/** The whole application, ready to listen; what was registered, for tests; and what removes sessions and counts that have run out. */
-export function createApp(options: AppOptions): { app: Express; served: Set<EndpointKey>; sweep: () => Promise<void> } {
+/** The whole application, ready to listen; what was registered, for tests; what removes sessions and counts that have run out, and what ends open streams. */
+export function createApp(options: AppOptions): { app: Express; served: Set<EndpointKey>; sweep: () => Promise<void>; close: () => void } {
   const { database } = options;
   const app = express();
   const store = new SessionStore(database);
@@ -80,8 +92,10 @@ export function createApp(options: AppOptions): { app: Express; served: Set<Endp
   );
   api.post("/api/session", signInLimit);
   api.use("/api", express.json({ limit: "20mb" }));
-  const serving: Serving = { router: api, database, served: new Set() };
-  for (const routes of [accessRoutes, portfolioRoutes, planRoutes, approveRoutes, collectRoutes, lookRoutes, cycleRoutes, exchangeRoutes]) routes(serving);
+  const news = new PlanNewsDesk(database, options.logger);
+  const post = new Post(options.mail ?? {});
+  const serving: Serving = { router: api, database, news, post, served: new Set() };
+  for (const routes of [accessRoutes, preferenceRoutes, portfolioRoutes, planRoutes, newsRoutes, resourceRoutes, approveRoutes, whatIfRoutes, collectRoutes, outsideRoutes, lookRoutes, datesRoutes, loadRoutes, cycleRoutes, exchangeRoutes, tellRoutes, watchRoutes]) routes(serving);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", () => {
     throw new Failure("notFound");
@@ -89,8 +103,8 @@ export function createApp(options: AppOptions): { app: Express; served: Set<Endp
   app.use(api);
   if (options.webFolder !== undefined && existsSync(options.webFolder)) serveWeb(app, options.webFolder);
   app.use(tellFailure);
-  const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), attempts.sweep()]));
-  return { app, served: serving.served, sweep };
+  const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), attempts.sweep(), sweepPresence(database)]));
+  return { app, served: serving.served, sweep, close: () => (news.close(), post.close()) };
 }
 
 /** Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a restart. */

@@ -4,8 +4,9 @@ import { pino } from "pino";
 import { addFirstAccount } from "./access/accounts.ts";
 import { createApp } from "./app.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo/demo.ts";
-import { stopImports } from "./exchange/importService.ts";
+import { stopWorkers } from "./shared/workers.ts";
 import { openDatabase } from "./shared/database.ts";
+import { fillRows } from "./watch/fillRows.ts";
 
 const SWEEP_MILLISECONDS = 60 * 60 * 1000;
 
@@ -15,10 +16,12 @@ async function main(): Promise<void> {
   const port = Number(process.env["CHRONOMETRA_PORT"] ?? 4600);
   const logger = pino({ level: process.env["CHRONOMETRA_LOG"] ?? "warn" });
   const database = await openDatabase(url);
+  const filled = await fillRows(database);
+  if (filled > 0) logger.info(`Rows for watchlists were written for ${filled} projects.`);
   const demo = process.env["CHRONOMETRA_EMPTY"] === "1" ? false : await loadDemoIfEmpty(database, (words) => process.stdout.write(`  ${words}\n`));
   const first = demo ? null : await addFirstAccount(database);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
-  const { app, sweep } = createApp({ database, logger, webFolder });
+  const { app, sweep, close } = createApp({ database, logger, webFolder, mail: { smtp: process.env["CHRONOMETRA_SMTP"], domain: process.env["CHRONOMETRA_MAIL_DOMAIN"] } });
   const server = app.listen(port, process.env["CHRONOMETRA_HOST"] ?? "127.0.0.1", () => {
     process.stdout.write(`\nChronometra is ready: http://localhost:${port}\n`);
     if (demo) process.stdout.write(`\nDemo sign-ins (password for all: ${DEMO_SIGN_INS.password}):\n${DEMO_SIGN_INS.people.map(({ login, is }) => `  ${login.padEnd(10)} ${is}`).join("\n")}\n`);
@@ -32,7 +35,9 @@ async function main(): Promise<void> {
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const stop = (): void => {
     clearInterval(sweeping);
-    server.close(() => void Promise.all([database.destroy(), stopImports()]).then(() => process.exit(0)));
+    server.close(() => void Promise.all([database.destroy(), stopWorkers()]).then(() => process.exit(0)));
+    // Pages that listen for news would hold the server open.
+    close();
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 3000).unref();
   };

@@ -4,20 +4,49 @@ import { Shell } from "./shared/Shell.tsx";
 
 /** Each place with what is fetched when someone first goes there. */
 const places: RouteObject[] = [
-  { index: true, lazy: async () => ({ Component: (await import("./portfolio/PortfolioPage.tsx")).PortfolioPage }) },
+  {
+    lazy: async () => ({ Component: (await import("./portfolio/PortfolioFrame.tsx")).PortfolioFrame }),
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import("./portfolio/PortfolioPage.tsx")).PortfolioPage }) },
+      { path: "deadlines", lazy: async () => ({ Component: (await import("./dates/DeadlinesPage.tsx")).DeadlinesPage }) },
+      { path: "load", lazy: async () => ({ Component: (await import("./load/LoadPage.tsx")).LoadPage }) },
+    ],
+  },
   {
     path: "projects/:project",
     lazy: async () => ({ Component: (await import("./portfolio/ProjectFrame.tsx")).ProjectFrame }),
     children: [
       { index: true, lazy: async () => ({ Component: (await import("./look/FiguresPage.tsx")).FiguresPage }) },
       { path: "plan", lazy: async () => ({ Component: (await import("./plan/PlanPage.tsx")).PlanPage }) },
-      { path: "dates", lazy: async () => ({ Component: (await import("./look/DatesPage.tsx")).DatesPage }) },
+      { path: "plan/print", lazy: async () => ({ Component: (await import("./plan/print/PrintPage.tsx")).PrintPage }) },
+      { path: "board", lazy: async () => ({ Component: (await import("./collect/BoardPage.tsx")).BoardPage }) },
+      { path: "resources", lazy: async () => ({ Component: (await import("./resources/ResourcesPage.tsx")).ResourcesPage }) },
+      { path: "dates", lazy: async () => ({ Component: (await import("./dates/MilestonesPage.tsx")).MilestonesPage }) },
+      { path: "slip/:milestone", lazy: async () => ({ Component: (await import("./dates/SlipPage.tsx")).SlipPage }) },
+      { path: "performance", lazy: async () => ({ Component: (await import("./look/PerformancePage.tsx")).PerformancePage }) },
       { path: "approvals", lazy: async () => ({ Component: (await import("./approve/LedgerPage.tsx")).LedgerPage }) },
+      { path: "whatif/:whatif", lazy: async () => ({ Component: (await import("./approve/WhatIfPage.tsx")).WhatIfPage }) },
+      { path: "compare", lazy: async () => ({ Component: (await import("./approve/ComparePage.tsx")).ComparePage }) },
+      { path: "closing", lazy: async () => ({ Component: (await import("./cycle/ClosingPage.tsx")).ClosingPage }) },
       { path: "history", lazy: async () => ({ Component: (await import("./plan/HistoryPage.tsx")).HistoryPage }) },
     ],
   },
+  { path: "cycle", lazy: async () => ({ Component: (await import("./cycle/CyclePage.tsx")).CyclePage }) },
   { path: "desk", lazy: async () => ({ Component: (await import("./collect/DeskPage.tsx")).DeskPage }) },
-  { path: "time", lazy: async () => ({ Component: (await import("./collect/ReviewPage.tsx")).ReviewPage }) },
+  { path: "desk/week", lazy: async () => ({ Component: (await import("./collect/WeekPage.tsx")).WeekPage }) },
+  {
+    path: "time",
+    lazy: async () => ({ Component: (await import("./collect/TimeFrame.tsx")).TimeFrame }),
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import("./collect/ReviewPage.tsx")).ReviewPage }) },
+      { path: "costs", lazy: async () => ({ Component: (await import("./collect/outside/OutsidePage.tsx")).OutsidePage }) },
+      { path: "blocked", lazy: async () => ({ Component: (await import("./collect/BlockedPage.tsx")).BlockedPage }) },
+      { path: "people", lazy: async () => ({ Component: (await import("./collect/PeoplePage.tsx")).PeoplePage }) },
+    ],
+  },
+  { path: "watch", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
+  { path: "watch/:watchlist", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
+  { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },
   { path: "approvals", lazy: async () => ({ Component: (await import("./approve/ApprovalsPage.tsx")).ApprovalsPage }) },
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },
   { path: "import/:import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },

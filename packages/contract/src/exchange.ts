@@ -24,6 +24,8 @@ export const importAnswersSchema = z.strictObject({
   dateOrder: z.enum(DATE_ORDERS).optional(),
   /** By sheet name: the table it is, and the column of ours for each heading (empty: leave out). */
   sheets: z.record(z.string(), z.strictObject({ table: z.string().optional(), columns: z.record(z.string(), z.string()).optional() })).optional(),
+  /** The project to which the file brings changes; left out for one that is new. */
+  changesTo: z.string().max(36).optional(),
   project: z.strictObject({ code: z.string().max(64).optional(), name: z.string().max(400).optional(), start: z.string().optional(), currency: z.string().optional() }).optional(),
 });
 export type ImportAnswers = z.infer<typeof importAnswersSchema>;
@@ -50,6 +52,25 @@ export const importViewSchema = z.object({
   columns: z.record(z.string(), z.array(z.string())),
 });
 export type ImportView = z.infer<typeof importViewSchema>;
+
+/** What a file would change in a project, row by row. */
+export const fileChangesSchema = z.object({
+  project: z.object({ id: z.string(), code: z.string(), name: z.string() }),
+  revision: z.int(),
+  rows: z.array(
+    z.object({
+      key: z.string(),
+      table: z.string(),
+      what: z.enum(["added", "removed", "changed"]),
+      name: z.string(),
+      fields: z.array(z.object({ field: z.string(), from: z.unknown(), to: z.unknown() })),
+    }),
+  ),
+});
+export type FileChanges = z.infer<typeof fileChangesSchema>;
+
+/** The rows to be taken over, as of the revision that was looked at. */
+export const takeChangesSchema = z.strictObject({ revision: z.int(), keys: z.array(z.string()).min(1, "tick at least one row").max(100_000) });
 
 export const storeImportSchema = z.strictObject({ programme: z.string().nullable().optional() });
 /** A project that is begun with nothing in its plan. */

@@ -1,7 +1,5 @@
-import { dateSchema, parseInstant } from "@chronometra/core";
+import { ownFieldSchema, ownValueSchema, thresholdsSchema, type Standing } from "@chronometra/core";
 import { z } from "zod";
-
-const instantTextSchema = z.string().refine((text) => parseInstant(text) !== null, "must be a time YYYY-MM-DDTHH:MM");
 
 export const figuresSchema = z.object({
   bac: z.int(),
@@ -67,6 +65,8 @@ export const summarySchema = z.object({
   baselineFinish: z.string().nullable(),
   /** Working days by which the finish has moved from the approved one. */
   drift: z.number().nullable(),
+  /** Working days from the data date to the finish; `null` where either is not there. */
+  daysLeft: z.number().nullable(),
   done: z.int(),
   activities: z.int(),
   unscheduled: z.int(),
@@ -77,6 +77,51 @@ export const summarySchema = z.object({
   deadlines: z.array(deadlineSchema),
 });
 export type Summary = z.infer<typeof summarySchema>;
+
+const DEADLINE_STATES = deadlineSchema.shape.state;
+
+/** A project's figures as the portfolio page shows them: the least of them that it can do with, since it has hundreds. */
+export const lineSummarySchema = summarySchema.omit({ milestones: true, deadlines: true, earnedSchedule: true }).extend({
+  /** SPI(t) of earned schedule. */
+  spit: z.number().nullable(),
+  /** The milestone not reached yet that has drifted furthest. */
+  worst: milestoneSchema.nullable(),
+  deadlineCounts: z.partialRecord(DEADLINE_STATES, z.int()),
+  /** Deadlines that are broken, will be, or are tight. */
+  endangered: z.array(deadlineSchema),
+});
+export type LineSummary = z.infer<typeof lineSummarySchema>;
+
+/** What of a summary the portfolio page shows. */
+export function lineSummaryOf({ milestones, deadlines, earnedSchedule, ...rest }: Summary): LineSummary {
+  const deadlineCounts: LineSummary["deadlineCounts"] = {};
+  for (const { state } of deadlines) deadlineCounts[state] = (deadlineCounts[state] ?? 0) + 1;
+  const open = milestones.filter(({ reached, drift }) => !reached && drift !== null);
+  return {
+    ...rest,
+    spit: earnedSchedule?.spit ?? null,
+    worst: open.reduce<MilestoneLine | null>((worst, each) => (worst === null || each.drift! > worst.drift! ? each : worst), null),
+    deadlineCounts,
+    endangered: deadlines.filter(({ state }) => state === "breached" || state === "willBreach" || state === "tight"),
+  };
+}
+
+/** A project's figures as thresholds look at them. */
+export function standingOf({ figures, spit, drift, deadlineCounts }: Pick<LineSummary, "figures" | "spit" | "drift" | "deadlineCounts">, issuedDrift: number | null): Standing {
+  return {
+    spi: figures?.spi ?? null,
+    cpi: figures?.cpi ?? null,
+    spit,
+    drift,
+    moved: drift === null || issuedDrift === null ? null : drift - issuedDrift,
+    bac: figures?.bac ?? null,
+    eac: figures?.eac ?? null,
+    lost: (deadlineCounts.breached ?? 0) + (deadlineCounts.willBreach ?? 0),
+  };
+}
+
+/** How a manager rates a project. */
+export const RATINGS = ["well", "care", "trouble"] as const;
 
 /** One line of the portfolio page. */
 export const projectLineSchema = z.object({
@@ -91,18 +136,42 @@ export const projectLineSchema = z.object({
   issuedNumber: z.int().nullable(),
   missing: z.array(z.string()),
   waiting: z.int(),
-  summary: summarySchema,
+  mayEdit: z.boolean(),
+  /** Values of the portfolio's own fields, by the id of the field. */
+  values: z.record(z.string(), ownValueSchema),
+  /** What the manager says of it, whatever the figures say. */
+  says: z.object({ rating: z.enum(RATINGS), note: z.string(), by: z.string(), at: z.string() }).nullable(),
+  summary: lineSummarySchema,
 });
 export type ProjectLine = z.infer<typeof projectLineSchema>;
 
-export const programmeSchema = z.object({ id: z.string(), name: z.string() });
+/** A portfolio or programme, part of another one or of none. */
+export const programmeSchema = z.object({ id: z.string(), name: z.string(), parent: z.string().nullable() });
+const programmeName = z.string().trim().min(1, "give the programme a name").max(200);
+export const newProgrammeSchema = z.strictObject({ name: programmeName, parent: z.string().max(36).nullable().optional() });
+export const writeProgrammeSchema = z.strictObject({ name: programmeName, parent: z.string().max(36).nullable() });
 
 export const portfolioSchema = z.object({
   name: z.string(),
   programmes: z.array(programmeSchema),
+  fields: z.array(ownFieldSchema),
+  thresholds: thresholdsSchema,
   projects: z.array(projectLineSchema),
 });
 export type Portfolio = z.infer<typeof portfolioSchema>;
+
+/** SPI, CPI and drift of each project as issued, period by period. */
+export const pathsSchema = z.record(z.string(), z.array(z.object({ number: z.int(), dataDate: z.string(), spi: z.number().nullable(), cpi: z.number().nullable(), drift: z.number().nullable() })));
+export type Paths = z.infer<typeof pathsSchema>;
+
+export const projectFieldsSchema = z.strictObject({ fields: z.array(ownFieldSchema).max(50) });
+
+/** What the portfolio knows of a project beside its plan; what is left out stays. */
+export const projectStandingSchema = z.strictObject({
+  programme: z.string().max(36).nullable().optional(),
+  says: z.strictObject({ rating: z.enum(RATINGS), note: z.string().trim().max(1000) }).nullable().optional(),
+  values: z.record(z.string().max(36), ownValueSchema.nullable()).optional(),
+});
 
 const rowFiguresSchema = z.object({
   id: z.string(),
@@ -131,19 +200,6 @@ export const projectLookSchema = z.object({
 });
 export type ProjectLook = z.infer<typeof projectLookSchema>;
 
-/** A step of the cycle with what is still open in it. */
-export const cycleStepSchema = z.object({ name: z.string(), open: z.int(), words: z.string(), link: z.string() });
-
-/** What the period bar shows. */
-export const periodBarSchema = z.object({
-  number: z.int().nullable(),
-  dataDate: z.string().nullable(),
-  issueBy: z.string().nullable(),
-  organisation: z.string(),
-  steps: z.array(cycleStepSchema),
-});
-export type PeriodBar = z.infer<typeof periodBarSchema>;
-
 /** What stands behind one activity's figures: its budget, the time and the costs, its people. */
 export const activityLookSchema = z.object({
   id: z.string(),
@@ -164,6 +220,3 @@ export const activityLookSchema = z.object({
   after: z.array(z.string()),
 });
 export type ActivityLook = z.infer<typeof activityLookSchema>;
-
-/** The reporting period to be opened next. */
-export const openPeriodSchema = z.strictObject({ dataDate: dateSchema, issueBy: instantTextSchema });

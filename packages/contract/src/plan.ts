@@ -19,6 +19,16 @@ export const planViewSchema = z.object({
     assignments: rows,
     costs: rows,
     baselines: rows,
+    fields: rows,
+    ownValues: rows,
+    teams: rows,
+    categories: rows,
+    placeholders: rows,
+    carried: rows,
+    blocks: rows,
+    promises: rows,
+    meetings: rows,
+    alternates: rows,
   }),
 });
 export type PlanView = z.infer<typeof planViewSchema>;
@@ -44,6 +54,20 @@ export const changeResultSchema = z.object({
   merged: z.int(),
 });
 export type ChangeResult = z.infer<typeof changeResultSchema>;
+
+/** What others stored since a revision, oldest first. */
+export const changesSinceSchema = z.object({ revision: z.int(), changes: z.array(changeSchema), by: z.array(z.string()) });
+export type ChangesSince = z.infer<typeof changesSinceSchema>;
+
+/** Who is on a plan now, and where. */
+export const presentSchema = z.object({ client: z.string(), name: z.string(), activity: z.string().nullable() });
+export type Present = z.infer<typeof presentSchema>;
+
+/** What the stream of a plan says, one event at a time. */
+export const planNewsSchema = z.object({ revision: z.int(), present: z.array(presentSchema) });
+export type PlanNews = z.infer<typeof planNewsSchema>;
+
+export const presenceSchema = z.strictObject({ client: z.string().min(1).max(40), activity: z.string().max(64).nullable() });
 
 export const historySchema = z.array(
   z.object({ revision: z.int(), at: z.string(), by: z.string(), label: z.string(), changes: z.int(), undoes: z.int().nullable() }),

@@ -1,5 +1,6 @@
 import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
+import { effectSchema } from "./plan.ts";
 
 export const askApprovalSchema = z.strictObject({ word: z.string().max(2000) });
 export const decideApprovalSchema = z.strictObject({ decision: z.enum(["approve", "sendBack"]), reason: z.string().trim().min(1, "say why, in a few words").max(2000) });
@@ -48,11 +49,18 @@ export const reportRequestSchema = z
     project: z.string(),
     activity: z.string(),
     date: dateSchema,
-    minutes: z.int("minutes are a whole number").min(1, "hours must be above 0; a correction is made by returning the entry").max(1440, "a day has 24 hours").optional(),
+    /** Less than nothing in an adjusting entry, which takes back what was accepted and says why. */
+    minutes: z
+      .int("minutes are a whole number")
+      .min(-1440, "a day has 24 hours")
+      .max(1440, "a day has 24 hours")
+      .refine((minutes) => minutes !== 0, "hours must not be 0")
+      .optional(),
     percent: z.number().min(0).max(100).optional(),
     remainingMinutes: z.int().min(0).max(10_000_000).optional(),
     note: z.string().max(1000).optional(),
   })
+  .refine((report) => (report.minutes ?? 0) >= 0 || (report.note ?? "").trim() !== "", "an adjusting entry takes hours back that were accepted: say in a note why")
   .refine((report) => report.minutes !== undefined || report.percent !== undefined || report.remainingMinutes !== undefined, "say at least one of time, percent and what remains");
 export type ReportRequest = z.infer<typeof reportRequestSchema>;
 
@@ -64,6 +72,8 @@ export const reportSchema = z.object({
   activityName: z.string(),
   person: z.string(),
   date: z.string(),
+  /** Of leave its last day; `null` for anything else. */
+  leaveUntil: z.string().nullable(),
   minutes: z.int().nullable(),
   percent: z.number().nullable(),
   remainingMinutes: z.int().nullable(),
@@ -74,6 +84,39 @@ export const reportSchema = z.object({
   decidedBy: z.string().nullable(),
 });
 export type Report = z.infer<typeof reportSchema>;
+
+/** Leave that someone will take, first and last day. */
+export const leaveRequestSchema = z.strictObject({ from: dateSchema, to: dateSchema, note: z.string().max(200) }).refine(({ from, to }) => to >= from, "the last day of leave lies before the first");
+
+const remarkSchema = z.discriminatedUnion("kind", [
+  z.object({ kind: z.literal("parked"), name: z.string() }),
+  z.object({ kind: z.literal("gone") }),
+  z.object({ kind: z.literal("finished"), on: z.string() }),
+  z.object({ kind: z.literal("unbaselined"), baseline: z.int() }),
+  z.object({ kind: z.literal("outOfSequence"), after: z.string() }),
+  z.object({ kind: z.literal("percentFell"), from: z.number(), to: z.number() }),
+  z.object({ kind: z.literal("leftRose"), fromMinutes: z.int(), toMinutes: z.int() }),
+  z.object({ kind: z.literal("notAssigned") }),
+  z.object({ kind: z.literal("late"), closedTo: z.string() }),
+  z.object({ kind: z.literal("adjusts") }),
+]);
+/** A report that waits to be decided, with what should be known of it first. */
+export const queuedReportSchema = reportSchema.extend({ remarks: z.array(remarkSchema) });
+export type QueuedReport = z.infer<typeof queuedReportSchema>;
+
+/** What accepting reports would do to each project that they speak of. */
+export const reportsEffectSchema = z.array(
+  z.object({
+    project: z.string(),
+    projectName: z.string(),
+    effect: effectSchema,
+    /** Windows that are held, with what that asks of their people. */
+    held: z.array(z.object({ activity: z.string(), name: z.string(), finish: z.string(), load: z.array(z.object({ person: z.string(), leftMinutes: z.int(), roomMinutes: z.int() })) })),
+    /** Windows that cannot be held. */
+    lost: z.array(z.object({ activity: z.string(), name: z.string(), why: z.string() })),
+  }),
+);
+export type ReportsEffect = z.infer<typeof reportsEffectSchema>;
 
 export const deskActivitySchema = z.object({
   project: z.string(),
@@ -90,22 +133,153 @@ export const deskActivitySchema = z.object({
   postedMinutes: z.int(),
   waitingMinutes: z.int(),
   waitsFor: z.array(z.string()),
+  blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
 });
 export type DeskActivity = z.infer<typeof deskActivitySchema>;
+
+/** Something that changed in one's own work since one last looked. */
+export const deskNewsSchema = z.object({
+  project: z.string(),
+  projectName: z.string(),
+  activity: z.string(),
+  name: z.string(),
+  what: z.discriminatedUnion("kind", [
+    z.object({ kind: z.literal("new") }),
+    z.object({ kind: z.literal("gone") }),
+    z.object({ kind: z.literal("free") }),
+    z.object({ kind: z.literal("start"), from: z.string(), to: z.string() }),
+    z.object({ kind: z.literal("finish"), from: z.string(), to: z.string() }),
+    z.object({ kind: z.literal("hours"), from: z.int(), to: z.int() }),
+  ]),
+});
+export type DeskNews = z.infer<typeof deskNewsSchema>;
+
+export const clockSchema = z.object({ project: z.string(), activity: z.string(), name: z.string(), startedAt: z.string() });
+export const startClockSchema = z.strictObject({ project: z.string(), activity: z.string() });
+/** Minutes of 0 drop what was measured. */
+export const stopClockSchema = z.strictObject({ minutes: z.int().min(0).max(1440, "a day has 24 hours; shorten what a forgotten clock has measured"), note: z.string().max(1000) });
+
+/** Marks an activity as blocked by something, or takes the mark away where `by` is `null`. */
+export const blockRequestSchema = z.strictObject({ project: z.string(), activity: z.string(), by: z.string().trim().min(1, "say by what or whom").max(500).nullable(), on: z.strictObject({ project: z.string(), activity: z.string() }).optional() });
 
 export const deskSchema = z.object({
   person: z.string().nullable(),
   today: z.string(),
   activities: z.array(deskActivitySchema),
   reports: z.array(reportSchema),
+  /** When one last said that one had seen what changed; `null` for never. */
+  seenAt: z.string().nullable(),
+  news: z.array(deskNewsSchema),
+  clock: clockSchema.nullable(),
+  /** Days of the last two weeks that one works and has booked nothing on. */
+  forgotten: z.array(z.string()),
+  /** Meetings of the last two weeks that are not booked yet, their hours filled in. */
+  meetings: z.array(z.object({ project: z.string(), projectName: z.string(), activity: z.string(), name: z.string(), date: z.string(), minutes: z.int() })),
+  leave: z.array(z.object({ from: z.string(), to: z.string(), label: z.string(), waiting: z.boolean() })),
+  /** The five weeks from Monday on: working time by one's calendar, leave taken off. */
+  calendar: z.array(z.object({ date: z.string(), expectedMinutes: z.int() })),
 });
 export type Desk = z.infer<typeof deskSchema>;
 
+export const weekSheetSchema = z.object({ state: z.enum(["sent", "approved", "returned"]), sentAt: z.string(), decidedBy: z.string().nullable(), word: z.string().nullable() });
+export type WeekSheet = z.infer<typeof weekSheetSchema>;
+
+/** A person's week, Monday to Sunday: what is booked on each activity and day, and what would be expected. */
+export const weekViewSchema = z.object({
+  /** Its Monday. */
+  from: z.string(),
+  today: z.string(),
+  /** Whether the week was sent as whole, and what was said to it; `null` while it was not. */
+  sheet: weekSheetSchema.nullable(),
+  days: z.array(z.object({ date: z.string(), /** Working time by the person's calendar, leave taken off. */ expectedMinutes: z.int() })),
+  rows: z.array(
+    z.object({
+      project: z.string(),
+      projectName: z.string(),
+      activity: z.string(),
+      name: z.string(),
+      /** Whether time can be booked on it: finished or parked work only shows what was. */
+      open: z.boolean(),
+      /** One a day. */
+      cells: z.array(z.object({ posted: z.int(), waiting: z.int(), returned: z.int(), notes: z.array(z.string()) })),
+    }),
+  ),
+});
+export type WeekView = z.infer<typeof weekViewSchema>;
+
+/** What a person has worked on an activity and a day in all, posted time included; 0 takes back what still waits. */
+export const weekCellSchema = z.strictObject({ project: z.string(), activity: z.string(), date: dateSchema, minutes: z.int().min(0).max(1440, "a day has 24 hours"), note: z.string().max(1000).optional() });
+export const writeWeekSchema = z.strictObject({ cells: z.array(weekCellSchema).min(1).max(500) });
+export type WeekCell = z.infer<typeof weekCellSchema>;
+
+/** A week of everyone that someone answers for. Minutes. */
+export const peopleWeekSchema = z.object({
+  from: z.string(),
+  people: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      /** By their calendar, leave taken off. */
+      expectedMinutes: z.int(),
+      plannedMinutes: z.int(),
+      postedMinutes: z.int(),
+      waitingMinutes: z.int(),
+      sheet: weekSheetSchema.nullable(),
+      /** When they were last reminded of this week. */
+      remindedAt: z.string().nullable(),
+      canBeReached: z.boolean(),
+      projects: z.array(z.object({ project: z.string(), name: z.string(), plannedMinutes: z.int(), postedMinutes: z.int(), waitingMinutes: z.int() })),
+    }),
+  ),
+});
+export type PeopleWeek = z.infer<typeof peopleWeekSchema>;
+const peopleChosen = z.array(z.string()).min(1, "choose someone").max(1000);
+export const decideWeekSchema = z.strictObject({ people: peopleChosen, decision: z.enum(["approve", "return"]), word: z.string().max(1000), /** The reports whose effect was seen; approving accepts these and no others. */ seen: z.array(z.string()).max(5000).optional() }).refine(({ decision, word }) => decision === "approve" || word.trim() !== "", "say in a word what to change before you return a week");
+export const decidedWeekSchema = z.object({ approved: z.array(z.string()), /** Who still has reports that others decide. */ open: z.array(z.string()) });
+export const remindSchema = z.strictObject({ people: peopleChosen, words: z.string().trim().min(1, "write what to remind them of").max(4000) });
+
 export const decideReportsSchema = z.strictObject({
   ids: z.array(z.string()).min(1).max(500),
-  decision: z.enum(["accept", "return"]),
+  /** `hold` accepts, and keeps the windows of the activities that the reports speak of from ending later. */
+  decision: z.enum(["accept", "hold", "return"]),
   word: z.string().max(1000).optional(),
 });
-export const reportIdsSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(500) });
+export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(500), hold: z.boolean().optional() });
 export const setDataDateSchema = z.strictObject({ date: dateSchema });
 export const dataDateResultSchema = z.object({ moved: z.int(), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
+
+const alongSchema = z.object({ project: z.string(), projectName: z.string(), id: z.string(), name: z.string(), start: z.string(), finish: z.string(), driftDays: z.number().nullable(), blockedBy: z.string().nullable(), movesDays: z.number() });
+const deadlineAtStakeSchema = z.object({ id: z.string(), name: z.string(), deadline: z.string(), nowState: z.string(), nowMarginDays: z.number(), thenState: z.string(), thenMarginDays: z.number() });
+
+/** What is blocked across all projects, with what could be the cause and what will feel it. */
+export const blockedSchema = z.object({
+  /** Working days for which each is taken to stay blocked. */
+  days: z.int(),
+  blocks: z.array(
+    z.object({
+      project: z.string(),
+      projectName: z.string(),
+      activity: z.string(),
+      name: z.string(),
+      finish: z.string(),
+      by: z.string(),
+      since: z.string(),
+      saidBy: z.string(),
+      mayEdit: z.boolean(),
+      on: z.object({ project: z.string(), activity: z.string(), projectName: z.string(), name: z.string() }).nullable(),
+      /** Across projects: in this one by links, and on from the activity that is waited for in another. */
+      upstream: z.array(alongSchema),
+      /** Across projects: in this one by links, and what waits elsewhere for any of it. */
+      downstream: z.array(alongSchema),
+      deadlines: z.array(deadlineAtStakeSchema),
+      finishDays: z.number(),
+      fault: z.string().nullable(),
+    }),
+  ),
+});
+export type Blocked = z.infer<typeof blockedSchema>;
+
+/** What approving weeks would accept, and what that would move in each project. */
+export const weeksChosenSchema = z.strictObject({ people: peopleChosen });
+export const weeksEffectSchema = z.object({ reports: z.array(z.string()), effects: reportsEffectSchema });
+export type WeeksEffect = z.infer<typeof weeksEffectSchema>;

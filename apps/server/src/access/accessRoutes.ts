@@ -18,7 +18,7 @@ export function accessRoutes(serving: Serving): void {
   serve(serving, "GET /api/session", async ({ database, request }): Promise<SessionView> => {
     request.session.token ??= newToken();
     const id = request.session.accountId;
-    return { me: id === undefined ? null : await findAccount(database, id), token: request.session.token };
+    return { me: id === undefined ? null : (request.session.me ?? (await findAccount(database, id))), token: request.session.token };
   });
 
   serve(serving, "POST /api/session", async ({ database, body, request }): Promise<SessionView> => {

@@ -1,3 +1,4 @@
+import type { Role } from "@chronometra/contract";
 import { Store, type SessionData } from "express-session";
 import { LessThan, type DataSource } from "typeorm";
 import { SessionEntity } from "./accountEntity.ts";
@@ -21,14 +22,25 @@ export class SessionStore extends Store {
   }
 
   override get(sid: string, callback: (error: unknown, session?: SessionData | null) => void): void {
-    this.sessions.findOneBy({ sid }).then(
-      (row) => callback(null, row === null || Number(row.expiresAt) < Date.now() ? null : { ...(JSON.parse(row.data) as SessionData), keptUntil: Number(row.expiresAt) }),
+    this.fetch(sid).then(
+      (session) => callback(null, session),
       (error: unknown) => callback(error),
     );
   }
 
+  /** The session and whoever is signed in by it, in one question: every call asks it. */
+  private async fetch(sid: string): Promise<SessionData | null> {
+    const [row] = (await this.database.query(
+      "select s.data, s.expires_at as expiresAt, a.id, a.login, a.name, a.roles, a.person_id as person from session s left join account a on a.id = json_value(s.data, '$.accountId') where s.sid = ?",
+      [sid],
+    )) as ({ data: string; expiresAt: string } & ({ id: null } | { id: string; login: string; name: string; roles: string; person: string | null }))[];
+    if (row === undefined || Number(row.expiresAt) < Date.now()) return null;
+    const { data, expiresAt, ...account } = row;
+    return { ...(JSON.parse(data) as SessionData), keptUntil: Number(expiresAt), me: account.id === null ? null : { ...account, roles: JSON.parse(account.roles) as Role[] } };
+  }
+
   override set(sid: string, session: SessionData, callback: Done = () => undefined): void {
-    const { keptUntil: _kept, ...data } = session;
+    const { keptUntil: _kept, me: _me, ...data } = session;
     const row = { sid, expiresAt: String(Date.now() + SESSION_MILLISECONDS), data: JSON.stringify(data) };
     this.sessions.upsert(row, ["sid"]).then(() => callback(), callback);
   }

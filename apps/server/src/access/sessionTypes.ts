@@ -1,3 +1,4 @@
+import type { Me } from "@chronometra/contract";
 import "express-session";
 
 declare module "express-session" {
@@ -7,5 +8,7 @@ declare module "express-session" {
     token?: string;
     /** Until when the database keeps the session, in milliseconds since 1970; not stored in it. */
     keptUntil?: number;
+    /** Whoever is signed in, as fetched along with the session; not stored in it. */
+    me?: Me | null;
   }
 }

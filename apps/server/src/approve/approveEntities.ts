@@ -35,6 +35,20 @@ export class ApprovalEntity {
 }
 
 /** A frozen plan. Rows are written once: the database refuses to alter or remove one. */
+/** The plan that a baseline was frozen from, whole but for time and costs: from it follows why dates moved since. */
+@Entity("baseline_plan")
+export class BaselinePlanEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  number!: number;
+
+  /** A plan bundle. */
+  @Column({ type: "longtext" })
+  content!: string;
+}
+
 @Entity("baseline")
 export class BaselineEntity {
   @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })

@@ -9,7 +9,9 @@ import { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
+import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
 import { ApprovalEntity, BaselineEntity } from "./approveEntities.ts";
+import { compareProject, driftOf } from "./compareStates.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
@@ -90,10 +92,34 @@ export function approveRoutes(serving: Serving): void {
     return (await present(database, me, [decided.approval]))[0]!;
   });
 
-  serve(serving, "GET /api/projects/:project/baselines/:number/digest", async ({ database, params }) => {
+  const storedBaseline = async (database: DataSource, params: Record<string, string>): Promise<BaselineEntity> => {
     const number = Number(params["number"]);
-    const row = orNotFound(await database.getRepository(BaselineEntity).findOneBy({ projectId: params["project"]!, number: Number.isInteger(number) ? number : -1 }), "baseline of that number");
+    return orNotFound(await database.getRepository(BaselineEntity).findOneBy({ projectId: params["project"]!, number: Number.isInteger(number) ? number : -1 }), "baseline of that number");
+  };
+
+  serve(serving, "GET /api/projects/:project/compare/:from/:to", async ({ database, params }) => compareProject(database, await findProject(database, params["project"]!), params["from"]!, params["to"]!));
+
+  serve(serving, "GET /api/projects/:project/drift/:from/:to/:target", async ({ database, params, request, response }) => {
+    const project = await findProject(database, params["project"]!);
+    const asked = { from: params["from"]!, to: params["to"]!, target: params["target"]! };
+    const abort = new AbortController();
+    if (request.get("accept") !== PROGRESS_TYPE) return driftOf(database, project, asked, () => undefined, abort.signal);
+    // Whoever leaves the page does not wait for it any more.
+    response.on("close", () => abort.abort());
+    return withProgress(response, (onShare) => driftOf(database, project, asked, onShare, abort.signal));
+  });
+
+  serve(serving, "GET /api/projects/:project/baselines/:number/content", async ({ database, params, response }) => {
+    const project = await findProject(database, params["project"]!);
+    const row = await storedBaseline(database, params);
+    const name = `${project.code.replace(/[^\w.-]+/g, "-")}-baseline-${row.number}.json`;
+    response.type("application/json").setHeader("Content-Disposition", `attachment; filename="${name}"`).end(row.content);
+    return "";
+  });
+
+  serve(serving, "GET /api/projects/:project/baselines/:number/digest", async ({ database, params }) => {
+    const row = await storedBaseline(database, params);
     const recomputed = digestOf(row.content);
-    return { number, stored: row.digest, recomputed, same: recomputed === row.digest };
+    return { number: row.number, stored: row.digest, recomputed, same: recomputed === row.digest };
   });
 }

@@ -1,13 +1,13 @@
 import { createHash, randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { canonicalText, freezePlan, toBundle, type Baseline, type Plan } from "@chronometra/core";
+import { canonicalText, freezePlan, toBundle, withoutProgress, type Baseline, type Plan } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { dateOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { ApprovalEntity, BaselineEntity } from "./approveEntities.ts";
+import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
 
 export const digestOf = (content: string): string => createHash("sha256").update(content).digest("hex");
 
@@ -27,13 +27,15 @@ export async function insertBaseline(manager: EntityManager, projectId: string, 
  * Freezes the plan as it is as the next baseline. The project's row must be locked.
  * @param on the day of approval, `YYYY-MM-DD`
  */
-async function freezeProject(manager: EntityManager, project: ProjectEntity, me: Me, reason: string, on: string, at: Date): Promise<{ number: number; plan: Plan }> {
+export async function freezeProject(manager: EntityManager, project: ProjectEntity, me: Me, reason: string, on: string, at: Date): Promise<{ number: number; plan: Plan }> {
   const plan = await loadPlan(manager, project);
   const frozen = freezePlan(toBundle(plan));
   if (frozen.activities.length === 0) throw new Failure("invalid", "There is nothing to approve: no activity has dates yet.");
   const number = Math.max(0, ...[...plan.baselines.values()].map((baseline) => baseline.number)) + 1;
   const baseline: Baseline = { number, approvedOn: on, approvedBy: me.name, reason, calendars: [...frozen.calendars], activities: [...frozen.activities] };
   await insertBaseline(manager, project.id, baseline, plan);
+  const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...whole } = withoutProgress(toBundle(plan));
+  await manager.getRepository(BaselinePlanEntity).insert({ projectId: project.id, number, content: JSON.stringify(whole) });
   const stored = await storeChanges(manager, project, me, { changes: [{ type: "freeze", baseline }], label: `Baseline ${number} frozen`, at });
   return { number, plan: stored.plan };
 }

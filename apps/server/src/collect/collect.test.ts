@@ -1,4 +1,4 @@
-import type { Desk, EffectView, Report } from "@chronometra/contract";
+import type { Desk, Report, ReportsEffect } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ReportEntity } from "./reportEntity.ts";
 
@@ -84,7 +84,7 @@ describe("reporting from the desk", () => {
 describe("the effect preview", () => {
   it("says what accepting would do, and accepting does just that", async () => {
     const id = await sent(ann, "dig", { minutes: 480, percent: 10 }, "2026-03-05");
-    const effect = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as EffectView;
+    const [{ effect }] = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as [ReportsEffect[number]];
     expect(effect).toMatchObject({ currency: "EUR", cost: { actualBefore: 0, actualAfter: 48_000 } });
     const before = await summary();
     await accept(id);
@@ -94,22 +94,88 @@ describe("the effect preview", () => {
     expect(after.figures.eacBottomUp).toBe(effect.cost!.estimateAfter);
   });
 
-  it("shows several of one project together, and refuses several projects", async () => {
+  it("shows several together, each project with its own", async () => {
     const first = await sent(ann, "dig", { minutes: 60 });
     const second = await sent(bo, "pour", { minutes: 60 });
-    expect((await tomas.send("post", "/api/reports/effect", { ids: [first, second] })).body.cost.actualAfter).toBe(9000);
     const own = project;
-    project = await world.addProject(tomas.me, smallPlan());
+    const plain = smallPlan();
+    project = await world.addProject(tomas.me, { ...plain, project: { ...plain.project, dataDate: "2026-03-06" } });
     const elsewhere = await sent(ann, "dig", { minutes: 60 });
-    expect((await tomas.send("post", "/api/reports/effect", { ids: [first, elsewhere] })).body.message).toMatch(/one project/);
+    const effects = (await tomas.send("post", "/api/reports/effect", { ids: [first, second, elsewhere] })).body as ReportsEffect;
+    expect(effects.find((of) => of.project === own)!.effect.cost!.actualAfter).toBe(9000);
+    expect(effects.find((of) => of.project === project)!.effect.cost).toBeNull();
+    expect((await accept(first, second, elsewhere)).status).toBe(200);
     project = own;
+  });
+
+  it("holding the window keeps the finish, and shows what is left in what time", async () => {
+    const before = await summary();
+    const id = await sent(ann, "dig", { minutes: 60 }, "2026-03-10");
+    const moved = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as ReportsEffect;
+    expect(moved[0]!.effect.finish).not.toBeNull();
+    const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: true })).body as [ReportsEffect[number]];
+    expect(held).toMatchObject({ effect: { finish: null }, held: [{ activity: "dig", load: [{ person: "Ann", leftMinutes: 2340 }] }] });
+    expect((await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "hold" })).status).toBe(200);
+    expect((await summary()).finish).toBe(before.finish);
+    expect((await tomas.get(`/api/projects/${project}/history`)).body[0].label).toBe("Accepted a report, window held");
+  });
+
+  it("a window that has passed cannot be held: said before and refused after, nothing stored", async () => {
+    const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body as { revision: number };
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDuration", activity: "dig", minutes: 960 }] });
+    const before = await summary();
+    // Two days from Monday 9 March; the first hour comes on the Thursday.
+    const id = await sent(ann, "dig", { minutes: 60 }, "2026-03-12");
+    const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: true })).body as [ReportsEffect[number]];
+    expect(held).toMatchObject({ held: [], lost: [{ activity: "dig", why: "nothing is left of its window, which ended on 2026-03-10" }] });
+    const refused = await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "hold" });
+    expect([refused.status, refused.body.message]).toEqual([422, 'The window of "Dig" cannot be held: nothing is left of its window, which ended on 2026-03-10.']);
+    expect(await summary()).toEqual(before);
+    expect(await world.database.getRepository(ReportEntity).findOneByOrFail({ id })).toMatchObject({ state: "submitted" });
+    expect((await accept(id)).status).toBe(200);
+  });
+});
+
+describe("leave from the desk", () => {
+  it("waits in every project with open work, moves its person's work alone when accepted, and is held like anything else", async () => {
+    const waits = async (): Promise<Report[]> => ((await tomas.get("/api/reports")).body as Report[]).filter((each) => each.project === project);
+    expect((await ann.send("post", "/api/desk/leave", { from: "2026-03-12", to: "2026-03-10", note: "" })).body.message).toMatch(/before the first/);
+    expect((await ann.send("post", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12", note: "moving house" })).body.projects).toContain("Slipway");
+    const [leave] = await waits();
+    expect(leave).toMatchObject({ person: "Ann", activityName: "leave", leaveUntil: "2026-03-12", note: "moving house", remarks: [] });
+    const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body;
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setWorking", activity: "dig", driver: "effort" }] });
+    const [of] = (await tomas.send("post", "/api/reports/effect", { ids: [leave!.id] })).body as [ReportsEffect[number]];
+    expect(of.effect.finish).toMatchObject({ days: 3 });
+    await accept(leave!.id);
+    const { tables } = (await tomas.get(`/api/projects/${project}/plan`)).body;
+    expect(tables.people.map(([, row]: [string, { id: string; calendar?: string }]) => [row.id, row.calendar])).toEqual([["ann", "leave-ann"], ["bo", undefined]]);
+  });
+
+  it("of someone without open work is nobody's business, and says so", async () => {
+    const idle = await world.caller(`idle${project.slice(0, 5)}`, ["contributor"], "nobody");
+    expect((await idle.send("post", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12", note: "" })).body.message).toMatch(/no open work/);
+  });
+});
+
+describe("an adjusting entry", () => {
+  it("takes back what was accepted and says why; cost and hours left follow, nothing is rewritten", async () => {
+    await accept(await sent(ann, "dig", { minutes: 480 }));
+    expect((await report(ann, "dig", { minutes: -60 })).body.message).toMatch(/say in a note why/);
+    expect((await report(ann, "dig", { minutes: -540, note: "wrong" })).body.message).toMatch(/8 h of 2026-03-03 are accepted/);
+    const id = await sent(ann, "dig", { minutes: -60, note: "lunch counted" });
+    expect((await tomas.get("/api/reports")).body.find((each: Report) => each.id === id).remarks).toEqual([{ kind: "adjusts" }]);
+    await accept(id);
+    expect((await summary()).figures.ac).toBe(42_000);
+    expect((await look("dig")).time.map(({ minutes }: { minutes: number }) => minutes)).toEqual([480, -60]);
+    expect((await report(ann, "dig", { minutes: -480, note: "all of it" })).body.message).toMatch(/7 h of 2026-03-03/);
   });
 });
 
 describe("what cannot be booked", () => {
   it.each<[string, object, string]>([
-    ["negative hours", { minutes: -60 }, "hours must be above 0"],
-    ["no hours at all", { minutes: 0 }, "hours must be above 0"],
+    ["negative hours", { minutes: -60 }, "say in a note why"],
+    ["no hours at all", { minutes: 0 }, "hours must not be 0"],
     ["25 hours", { minutes: 1500 }, "a day has 24 hours"],
     ["a part of a minute", { minutes: 1.5 }, "minutes"],
     ["nothing", {}, "say at least one of"],

@@ -1,17 +1,66 @@
 import { In } from "typeorm";
 import { mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
-import { deskOf, presentReports } from "./deskService.ts";
+import { deskOf, markSeen, presentQueue, presentReports } from "./deskService.ts";
+import { blockedEverywhere } from "./blockedWays.ts";
+import { markBlocked } from "./blocks.ts";
+import { startClock, stopClock } from "./clock.ts";
+import { decideWeeks, effectOfWeeks, peopleWeek, remind } from "./peopleTime.ts";
 import { ReportEntity } from "./reportEntity.ts";
-import { decideReports, planWithReports, sendReport } from "./reportService.ts";
+import { tellNext } from "./tellNext.ts";
+import { weekOf } from "./weekService.ts";
+import { sendSheet } from "./sheets.ts";
+import { alone, decideReports, effectOfReports, sendLeave, sendReport, writeWeek } from "./reportService.ts";
 
 export function collectRoutes(serving: Serving): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me.person));
 
+  serve(serving, "GET /api/desk/week/:date", ({ database, me, params }) => weekOf(database, me.person, params["date"]!));
+
+  serve(serving, "PUT /api/desk/week", async ({ database, me, body }) => {
+    await writeWeek(database, me, body.cells);
+    return { ok: true as const };
+  });
+
   serve(serving, "POST /api/desk/reports", async ({ database, me, body }) => (await presentReports(database, [await sendReport(database, me, body)]))[0]!);
+
+  serve(serving, "POST /api/desk/week/:date/sheet", async ({ database, me, params }) => {
+    await alone(database, me, (manager, person) => sendSheet(manager, person, params["date"]!));
+    return { ok: true as const };
+  });
+
+  serve(serving, "GET /api/time/:date", ({ database, me, params }) => peopleWeek(database, me, params["date"]!));
+
+  serve(serving, "POST /api/time/:date/decision", ({ database, me, params, body }) => decideWeeks(database, serving.post, me, params["date"]!, { ...body, word: body.word.trim(), seen: body.seen ?? [] }));
+
+  serve(serving, "POST /api/time/:date/effect", ({ database, me, params, body }) => effectOfWeeks(database, me, params["date"]!, body.people));
+
+  serve(serving, "POST /api/time/:date/reminders", ({ database, me, params, body }) => remind(database, serving.post, me, params["date"]!, body.people, body.words));
+
+  serve(serving, "PUT /api/desk/seen", async ({ database, me }) => {
+    await markSeen(database, me.person);
+    return { ok: true as const };
+  });
+
+  serve(serving, "PUT /api/desk/clock", async ({ database, me, body }) => {
+    await startClock(database, me, body);
+    return { ok: true as const };
+  });
+
+  serve(serving, "POST /api/desk/clock/stop", async ({ database, me, body }) => {
+    await stopClock(database, me, body.minutes, body.note);
+    return { ok: true as const };
+  });
+
+  serve(serving, "PUT /api/desk/block", async ({ database, me, body }) => {
+    await markBlocked(database, me, body);
+    serving.news.poke();
+    return { ok: true as const };
+  });
+
+  serve(serving, "POST /api/desk/leave", async ({ database, me, body }) => ({ projects: await sendLeave(database, me, body) }));
 
   serve(serving, "DELETE /api/desk/reports/:report", async ({ database, me, params }) => {
     const report = orNotFound(await database.getRepository(ReportEntity).findOneBy({ id: params["report"]!, personId: me.person ?? "" }), "report of yours");
@@ -21,21 +70,20 @@ export function collectRoutes(serving: Serving): void {
     return { ok: true as const };
   });
 
+  serve(serving, "GET /api/blocked/:days", ({ database, me, params }) => blockedEverywhere(database, me, params["days"]!));
+
   serve(serving, "GET /api/reports", async ({ database, me }) => {
     const own = (await database.getRepository(ProjectEntity).find()).filter((project) => mayEdit(me, project)).map(({ id }) => id);
     if (own.length === 0) return [];
     const waiting = await database.getRepository(ReportEntity).find({ where: { projectId: In(own), state: "submitted" }, order: { projectId: "ASC", date: "ASC", sentAt: "ASC" } });
-    return presentReports(database, waiting);
+    return presentQueue(database, waiting);
   });
 
-  serve(serving, "POST /api/reports/effect", async ({ database, me, body }) => {
-    const { before, after } = await planWithReports(database, me, body.ids);
-    return presentEffect(before, after);
-  });
+  serve(serving, "POST /api/reports/effect", ({ database, me, body }) => effectOfReports(database, me, body.ids, body.hold === true));
 
   serve(serving, "POST /api/reports/decision", async ({ database, me, body }) => {
     if (body.decision === "return" && (body.word ?? "").trim() === "") throw new Failure("invalid", "Say in a word what to change before you return it.");
-    await decideReports(database, me, body.ids, body.decision, body.word);
+    await tellNext(database, serving.post, await decideReports(database, me, body.ids, body.decision, body.word));
     return { ok: true as const };
   });
 }

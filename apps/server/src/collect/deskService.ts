@@ -1,36 +1,67 @@
-import type { Desk, DeskActivity, Report } from "@chronometra/contract";
-import { formatDate, schedulePlan, toBundle, type Plan, type Schedule } from "@chronometra/core";
+import type { Desk, DeskActivity, QueuedReport, Report } from "@chronometra/contract";
+import { addDays, formatDate, leaveOf, parseDate, remarksOn, schedulePlan, toBundle, weekdayOf, type Plan, type Remark, type Schedule } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
+import { lockedTo } from "../cycle/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { today } from "../shared/clock.ts";
+import { clockOf } from "./clock.ts";
+import { keepSeen, newsFor } from "./deskNews.ts";
+import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
+import { expectedMinutes } from "./weekService.ts";
+import { unbookedDays } from "./unbooked.ts";
 
-/** Projects in which a person has work. */
-async function projectsOf(database: DataSource, person: string): Promise<ProjectEntity[]> {
-  const rows = (await database.query("select distinct project_id as id from plan_row where person_id = ? and table_name = 'assignments'", [person])) as { id: string }[];
-  return rows.length === 0 ? [] : database.getRepository(ProjectEntity).find({ where: { id: In(rows.map(({ id }) => id)) }, order: { code: "ASC" } });
+/** A person's plans, with what bears on them alone. */
+async function plansOf(database: DataSource, person: string): Promise<{ project: ProjectEntity; plan: Plan }[]> {
+  const plans = [];
+  for (const project of await projectsOf(database, person)) plans.push({ project, plan: await loadPlan(database.manager, project) });
+  return plans;
 }
 
-/** What a person sees on their desk: their own activities that are not finished, or finished lately, and own reports. */
+/** What a person sees on their desk: their own activities that are not finished, own reports, and what else asks for a glance. */
 export async function deskOf(database: DataSource, person: string | null): Promise<Desk> {
-  if (person === null) return { person, today: today(), activities: [], reports: [] };
-  const reports = await database.getRepository(ReportEntity).find({ where: { personId: person }, order: { date: "DESC", sentAt: "DESC" }, take: 60 });
+  if (person === null) return { person, today: today(), activities: [], reports: [], seenAt: null, news: [], clock: null, forgotten: [], meetings: [], leave: [], calendar: [] };
+  const reports = await database.getRepository(ReportEntity).find({ where: { personId: person }, order: { sentAt: "DESC", date: "DESC" }, take: 60 });
   const waiting = new Map<string, number>();
   for (const report of reports) {
     if (report.state !== "submitted") continue;
     const key = `${report.projectId}\0${report.activityId}`;
     waiting.set(key, (waiting.get(key) ?? 0) + (report.minutes ?? 0));
   }
-  const activities: DeskActivity[] = [];
-  for (const project of await projectsOf(database, person)) {
-    const plan = await loadPlan(database.manager, project);
-    for (const activity of ownActivities(project.id, plan, person)) {
-      activities.push({ ...activity, waitingMinutes: waiting.get(`${project.id}\0${activity.activity}`) ?? 0 });
-    }
+  const plans = await plansOf(database, person);
+  const activities = plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)).map((activity) => ({ ...activity, waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0 }));
+  const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([newsFor(database, person, activities), clockOf(database, person), unbookedDays(database, person, plans)]);
+  return { person, today: today(), activities, reports: await presentReports(database, reports), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, plans, reports), calendar: calendarOf(person, plans[0]?.plan) };
+}
+
+/** Keeps a person's own work as it is now as what they have seen. */
+export async function markSeen(database: DataSource, person: string | null): Promise<void> {
+  if (person === null) return;
+  const plans = await plansOf(database, person);
+  await keepSeen(database, person, plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)));
+}
+
+const CALENDAR_DAYS = 35;
+
+function calendarOf(person: string, plan: Plan | undefined): Desk["calendar"] {
+  const now = parseDate(today())!;
+  const days = Array.from({ length: CALENDAR_DAYS }, (_, i) => addDays(now, i - weekdayOf(now)));
+  return expectedMinutes(plan, person, days).map((minutes, i) => ({ date: formatDate(days[i]!), expectedMinutes: minutes }));
+}
+
+function leaveOfPerson(person: string, plans: readonly { plan: Plan }[], reports: readonly ReportEntity[]): Desk["leave"] {
+  const booked = new Map<string, Desk["leave"][number]>();
+  for (const { plan } of plans) {
+    const row = plan.people.get(person);
+    for (const { from, to, label } of row === undefined ? [] : leaveOf(plan, row)) booked.set(`${from} ${to}`, { from, to, label: label ?? "", waiting: false });
   }
-  return { person, today: today(), activities, reports: await presentReports(database, reports) };
+  for (const report of reports) {
+    const key = `${report.date} ${report.leaveUntil}`;
+    if (report.leaveUntil !== null && report.state === "submitted" && !booked.has(key)) booked.set(key, { from: report.date, to: report.leaveUntil, label: report.note, waiting: true });
+  }
+  return [...booked.values()].filter(({ to }) => to >= today()).sort((a, b) => (a.from < b.from ? -1 : 1));
 }
 
 function ownActivities(projectId: string, plan: Plan, person: string): DeskActivity[] {
@@ -63,9 +94,15 @@ function ownActivities(projectId: string, plan: Plan, person: string): DeskActiv
       postedMinutes: booked,
       waitingMinutes: 0,
       waitsFor: waitsFor(plan, schedule, position, activity.id),
+      blocked: blockOf(plan, activity.id),
     });
   }
   return found;
+}
+
+function blockOf(plan: Plan, activity: string): DeskActivity["blocked"] {
+  const block = plan.blocks.get(activity);
+  return block === undefined ? null : { by: block.by, since: block.since, saidBy: block.saidBy };
 }
 
 function pathOf(plan: Plan, parent: string | undefined): string {
@@ -98,9 +135,10 @@ export async function presentReports(database: DataSource | EntityManager, repor
       project: report.projectId,
       projectName: plan.project.name,
       activity: report.activityId,
-      activityName: plan.activities.get(report.activityId)?.name ?? report.activityId,
+      activityName: report.leaveUntil === null ? (plan.activities.get(report.activityId)?.name ?? report.activityId) : "leave",
       person: plan.people.get(report.personId)?.name ?? report.personId,
       date: report.date,
+      leaveUntil: report.leaveUntil,
       minutes: report.minutes,
       percent: report.percent,
       remainingMinutes: report.remainingMinutes,
@@ -111,4 +149,14 @@ export async function presentReports(database: DataSource | EntityManager, repor
       decidedBy: report.decidedBy === null ? null : (names.get(report.decidedBy) ?? ""),
     };
   });
+}
+
+/** Reports that wait, with what should be known of each before it is decided. */
+export async function presentQueue(database: DataSource, reports: readonly ReportEntity[]): Promise<QueuedReport[]> {
+  const remarks = new Map<string, Remark[]>();
+  for (const project of await database.getRepository(ProjectEntity).findBy({ id: In([...new Set(reports.map(({ projectId }) => projectId))]) })) {
+    const own = reports.filter(({ projectId }) => projectId === project.id);
+    for (const [id, found] of remarksOn(await loadPlan(database.manager, project), own, await lockedTo(database, project.id))) remarks.set(id, found);
+  }
+  return (await presentReports(database, reports)).map((report) => ({ ...report, remarks: remarks.get(report.id) ?? [] }));
 }

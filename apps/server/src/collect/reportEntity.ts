@@ -21,6 +21,10 @@ export class ReportEntity {
   @Column({ type: "char", length: 10 })
   date!: string;
 
+  /** Of leave its last day, `YYYY-MM-DD`; it speaks of no activity then. */
+  @Column({ name: "leave_until", type: "char", length: 10, nullable: true })
+  leaveUntil!: string | null;
+
   @Column({ type: "int", nullable: true })
   minutes!: number | null;
 

@@ -1,29 +1,32 @@
 import { randomUUID } from "node:crypto";
-import type { Me, ReportRequest } from "@chronometra/contract";
-import type { Plan } from "@chronometra/core";
+import type { Me, ReportRequest, ReportsEffect, WeekCell } from "@chronometra/contract";
+import { applyChanges, dayAfter, goesTo, holdWindows, reportChanges, schedulePlan, toBundle, type Change, type Holding, type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { assertMayEdit, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import { assertMayEdit, assertNotClosed, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { dayAfter, today } from "../shared/clock.ts";
+import { lockedTo } from "../cycle/locks.ts";
+import { presentEffect } from "../plan/presentEffect.ts";
+import { today } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
-import { reportChanges } from "./reportChanges.ts";
+import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
+import { assertWeekOpen } from "./sheets.ts";
 
-const MINUTES_OF_A_DAY = 1440;
+export const MINUTES_OF_A_DAY = 1440;
 
 const refuse = (row: string, field: string, message: string): never => {
   throw new Failure("invalid", message, { problems: [{ table: "timeEntries", row, field, message }] });
 };
 
 /** What can be reported on: own work that counts. */
-function assertReportable(plan: Plan, person: string, report: ReportRequest): void {
+export function assertReportable(plan: Plan, person: string, report: ReportRequest): void {
   const activity = plan.activities.get(report.activity);
   const row = `${report.activity} / ${person}`;
   if (activity === undefined) return refuse(row, "activity", "There is no such activity in this project any more.");
-  const isOwn = [...plan.assignments.values()].some((assignment) => assignment.activity === activity.id && assignment.person === person);
+  const isOwn = [...plan.assignments.values()].some((assignment) => assignment.activity === activity.id && assignment.person === person) || goesTo(plan, activity.id, person);
   if (!isOwn) return refuse(row, "person", `"${activity.name}" is not assigned to you; ask the project manager.`);
   for (let at: typeof activity | undefined = activity; at !== undefined; at = at.parent === undefined ? undefined : plan.activities.get(at.parent)) {
     if (at.parked === true) return refuse(row, "activity", `"${at.name}" is parked and takes no time; ask the project manager to wake it.`);
@@ -32,7 +35,7 @@ function assertReportable(plan: Plan, person: string, report: ReportRequest): vo
 }
 
 /** Minutes that a person has booked on a day in all projects, waiting or posted. */
-async function minutesOn(manager: EntityManager, person: string, date: string): Promise<number> {
+export async function minutesOn(manager: EntityManager, person: string, date: string): Promise<number> {
   const [own] = (await manager.query("select coalesce(sum(minutes), 0) as total from report where person_id = ? and date = ? and state in ('submitted', 'posted')", [person, date])) as { total: string }[];
   const [brought] = (await manager.query(
     `select coalesce(sum(json_value(doc, '$.minutes')), 0) as total from plan_row
@@ -42,40 +45,94 @@ async function minutesOn(manager: EntityManager, person: string, date: string): 
   return Number(own!.total) + Number(brought!.total);
 }
 
-/** Takes a report from a desk; it waits until someone accepts it. */
-export async function sendReport(database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> {
-  const person = me.person;
+const hours = (minutes: number): string => `${Math.round((minutes / 60) * 100) / 100} h`;
+
+/** The account's row serialises what one person reports, so that a day cannot be filled twice at once. */
+export async function alone<T>(database: DataSource, me: Me, work: (manager: EntityManager, person: string) => Promise<T>): Promise<T> {
+  const { person } = me;
   if (person === null) throw new Failure("invalid", "Your account is tied to no person in the plans; ask an administrator.");
   return inTransaction(database, async (manager) => {
-    // The account's row serialises two reports of one person, so that a day cannot be filled twice at once.
     await manager.query("select id from account where id = ? for update", [me.id]);
-    const project = await findProject(manager, report.project);
-    assertReportable(await loadPlan(manager, project), person, report);
-    if (report.minutes !== undefined) {
-      const booked = await minutesOn(manager, person, report.date);
-      if (booked + report.minutes > MINUTES_OF_A_DAY) {
-        const hours = (minutes: number): string => `${Math.round((minutes / 60) * 100) / 100} h`;
-        refuse(`${report.activity} / ${person}`, "minutes", `${hours(booked)} are booked on ${report.date} already; with ${hours(report.minutes)} more the day would have over 24 hours.`);
-      }
-    }
-    const row = manager.getRepository(ReportEntity).create({
-      id: randomUUID(),
-      projectId: project.id,
-      activityId: report.activity,
-      personId: person,
-      date: report.date,
-      minutes: report.minutes ?? null,
-      percent: report.percent ?? null,
-      remainingMinutes: report.remainingMinutes ?? null,
-      note: report.note ?? "",
-      state: "submitted",
-      sentAt: new Date(),
-      decidedBy: null,
-      word: null,
-    });
-    await manager.getRepository(ReportEntity).insert(row);
-    return row;
+    return work(manager, person);
   });
+}
+
+export async function insertReport(manager: EntityManager, person: string, report: ReportRequest): Promise<ReportEntity> {
+  const project = await findProject(manager, report.project);
+  await assertNotClosed(manager, project);
+  assertReportable(await loadPlan(manager, project), person, report);
+  if (report.minutes !== undefined) {
+    await assertWeekOpen(manager, person, report.date, report.note ?? "");
+    if (report.minutes < 0) await assertAccepted(manager, person, report, -report.minutes);
+    const booked = await minutesOn(manager, person, report.date);
+    if (booked + report.minutes > MINUTES_OF_A_DAY) {
+      refuse(`${report.activity} / ${person}`, "minutes", `${hours(booked)} are booked on ${report.date} already; with ${hours(report.minutes)} more the day would have over 24 hours.`);
+    }
+  }
+  return insertSent(manager, { projectId: project.id, activityId: report.activity, personId: person, date: report.date, leaveUntil: null, minutes: report.minutes ?? null, percent: report.percent ?? null, remainingMinutes: report.remainingMinutes ?? null, note: report.note ?? "" });
+}
+
+type Said = Pick<ReportEntity, "projectId" | "activityId" | "personId" | "date" | "leaveUntil" | "minutes" | "percent" | "remainingMinutes" | "note">;
+
+async function insertSent(manager: EntityManager, said: Said): Promise<ReportEntity> {
+  const row = manager.getRepository(ReportEntity).create({ ...said, id: randomUUID(), state: "submitted", sentAt: new Date(), decidedBy: null, word: null });
+  await manager.getRepository(ReportEntity).insert(row);
+  return row;
+}
+
+/** An adjusting entry takes back what was accepted, and no more than that. */
+async function assertAccepted(manager: EntityManager, person: string, { project, activity, date }: ReportRequest, minutes: number): Promise<void> {
+  const own = await manager.getRepository(ReportEntity).find({ where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) } });
+  const accepted = own.reduce((sum, report) => (report.state === "posted" || (report.minutes ?? 0) < 0 ? sum + (report.minutes ?? 0) : sum), 0) + (await broughtMinutes(manager, project, person, activity, date));
+  if (minutes > accepted) refuse(`${activity} / ${person}`, "minutes", `${hours(accepted)} of ${date} are accepted on this activity; more than that cannot be taken back. What still waits is taken back by itself.`);
+}
+
+/** Sends leave to every project in which a person has open work; gives the names of the projects. */
+export const sendLeave = (database: DataSource, me: Me, leave: { from: string; to: string; note: string }): Promise<string[]> =>
+  alone(database, me, async (manager, person) => {
+    const names: string[] = [];
+    for (const project of await projectsOf(manager, person)) {
+      if (!hasOpenWork(await loadPlan(manager, project), person)) continue;
+      await insertSent(manager, { projectId: project.id, activityId: "", personId: person, date: leave.from, leaveUntil: leave.to, minutes: null, percent: null, remainingMinutes: null, note: leave.note.trim() });
+      names.push(project.head.name);
+    }
+    if (names.length === 0) throw new Failure("invalid", "You have no open work in any project, so nobody has to know of your leave here.");
+    return names;
+  });
+
+function hasOpenWork(plan: Plan, person: string): boolean {
+  const { rows } = schedulePlan(toBundle(plan));
+  const position = new Map([...plan.activities.keys()].map((id, i) => [id, i]));
+  return [...plan.assignments.values()].some((row) => row.person === person && (rows[position.get(row.activity)!]?.state ?? "complete") !== "complete");
+}
+
+/** Takes a report from a desk; it waits until someone accepts it. */
+export const sendReport = (database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> => alone(database, me, (manager, person) => insertReport(manager, person, report));
+
+/**
+ * Writes cells of a week: what waits of an activity and day is taken back and said anew, so that with what is accepted it
+ * comes to what was written. A report that says more than time is left as it is.
+ */
+export const writeWeek = (database: DataSource, me: Me, cells: readonly WeekCell[]): Promise<void> =>
+  alone(database, me, async (manager, person) => {
+    const reports = manager.getRepository(ReportEntity);
+    for (const { project, activity, date, minutes, note } of cells) {
+      const own = await reports.find({ where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) } });
+      const timed = own.filter((report) => report.minutes !== null);
+      const loose = timed.filter(({ state, percent, remainingMinutes }) => state === "submitted" && percent === null && remainingMinutes === null);
+      const fixed = timed.filter((report) => !loose.includes(report)).reduce((sum, report) => sum + report.minutes!, 0) + (await broughtMinutes(manager, project, person, activity, date));
+      const why = (note ?? "").trim();
+      if (minutes < fixed && why === "") refuse(`${activity} / ${person}`, "minutes", `${hours(fixed)} of ${date} are accepted already, or were sent with a percent; write why, as "${hours(minutes)} counted twice", to take the difference back by an adjusting entry.`);
+      const notes = loose.map((report) => report.note).filter((words) => words !== "");
+      if (loose.length > 0) await reports.update({ id: In(loose.map(({ id }) => id)) }, { state: "withdrawn" });
+      if (minutes !== fixed) await insertReport(manager, person, { project, activity, date, minutes: minutes - fixed, note: note ?? notes.join("; ").slice(0, 1000) });
+    }
+  });
+
+/** Time posted on an activity and day that did not come from the desk. */
+async function broughtMinutes(manager: EntityManager, projectId: string, person: string, activity: string, date: string): Promise<number> {
+  const { timeEntries } = await loadPlan(manager, await findProject(manager, projectId));
+  return [...timeEntries].reduce((sum, [key, entry]) => (!key.startsWith("report-") && entry.state === "posted" && entry.person === person && entry.activity === activity && entry.date === date ? sum + entry.minutes : sum), 0);
 }
 
 /** Reports of those ids that still wait, by the days they report on; a failure where one has been decided. */
@@ -91,33 +148,60 @@ async function waitingReports(manager: EntityManager, ids: readonly string[], lo
   return found;
 }
 
-/** The plan of the reports' project as it is, and as accepting them would make it. */
-export async function planWithReports(database: DataSource, me: Me, ids: readonly string[]): Promise<{ before: Plan; after: Plan }> {
-  const reports = await waitingReports(database.manager, ids, false);
-  const projectId = reports[0]!.projectId;
-  if (reports.some((report) => report.projectId !== projectId)) throw new Failure("invalid", "Choose reports of one project to see their effect together.");
-  const project = await findProject(database, projectId);
-  assertMayEdit(me, project);
-  const before = await loadPlan(database.manager, project);
-  return { before, after: applyChecked(before, reportChanges(before, reports)).plan };
+interface Outcome {
+  readonly project: ProjectEntity;
+  readonly before: Plan;
+  readonly after: Plan;
+  readonly changes: Change[];
+  readonly holding: Holding;
 }
 
-/** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it. */
-export async function decideReports(database: DataSource, me: Me, ids: readonly string[], decision: "accept" | "return", word: string | undefined): Promise<void> {
+const NOTHING_HELD: Holding = { changes: [], held: [], lost: [] };
+
+/** Activities that reports speak of; leave speaks of all that its person works on. */
+const spokenOf = (plan: Plan, reports: readonly ReportEntity[]): string[] =>
+  reports.flatMap(({ activityId, leaveUntil, personId }) => (leaveUntil === null ? [activityId] : [...plan.assignments.values()].flatMap(({ activity, person }) => (person === personId ? [activity] : []))));
+
+/** What accepting a project's reports comes to. Throws PlanProblems where the plan would not hold. */
+async function outcomeOf(manager: EntityManager, project: ProjectEntity, reports: readonly ReportEntity[], hold: boolean): Promise<Outcome> {
+  const before = await loadPlan(manager, project);
+  const changes = reportChanges(before, reports, await lockedTo(manager, project.id));
+  const after = applyChecked(before, changes).plan;
+  const holding = hold ? holdWindows(before, after, spokenOf(before, reports)) : NOTHING_HELD;
+  return { project, before, after: applyChanges(after, holding.changes).plan, changes: [...changes, ...holding.changes], holding };
+}
+
+const byProject = (reports: readonly ReportEntity[]): [string, ReportEntity[]][] => [...new Set(reports.map((report) => report.projectId))].sort().map((id) => [id, reports.filter((report) => report.projectId === id)]);
+
+/** What accepting reports would move in each project, nothing stored. */
+export async function effectOfReports(database: DataSource, me: Me, ids: readonly string[], hold: boolean): Promise<ReportsEffect> {
+  const effects: ReportsEffect = [];
+  for (const [projectId, reports] of byProject(await waitingReports(database.manager, ids, false))) {
+    const project = await findProject(database, projectId);
+    assertMayEdit(me, project);
+    const { before, after, holding } = await outcomeOf(database.manager, project, reports, hold);
+    effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(before, after), held: holding.held.map((held) => ({ ...held, load: [...held.load] })), lost: holding.lost });
+  }
+  return effects;
+}
+
+/** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it. Gives the plans before and after. */
+export async function decideReports(database: DataSource, me: Me, ids: readonly string[], decision: "accept" | "hold" | "return", word: string | undefined): Promise<{ before: Plan; plan: Plan }[]> {
   const stored = await inTransaction(database, async (manager) => {
     const reports = await waitingReports(manager, ids, true);
-    const kept: { project: ProjectEntity; plan: Plan }[] = [];
-    for (const projectId of [...new Set(reports.map((report) => report.projectId))].sort()) {
+    const kept: { project: ProjectEntity; before: Plan; plan: Plan }[] = [];
+    for (const [projectId, own] of byProject(reports)) {
       const project = await lockProjectFor(manager, projectId, me);
       if (decision === "return") continue;
-      const own = reports.filter((report) => report.projectId === projectId);
-      const changes = reportChanges(await loadPlan(manager, project), own);
+      const { before, changes, holding } = await outcomeOf(manager, project, own, decision === "hold");
+      if (holding.lost.length > 0) throw new Failure("invalid", holding.lost.map(({ name, why }) => `The window of "${name}" cannot be held: ${why}.`).join(" "));
       if (changes.length === 0) continue;
-      const label = own.length === 1 ? "Accepted a report" : `Accepted ${own.length} reports`;
-      kept.push({ project, plan: (await storeChanges(manager, project, me, { changes, label })).plan });
+      const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${holding.held.length > 0 ? ", window held" : ""}`;
+      kept.push({ project, before, plan: (await storeChanges(manager, project, me, { changes, label })).plan });
     }
-    await manager.getRepository(ReportEntity).update({ id: In(reports.map(({ id }) => id)) }, { state: decision === "accept" ? "posted" : "returned", decidedBy: me.id, word: word ?? null });
+    await manager.getRepository(ReportEntity).update({ id: In(reports.map(({ id }) => id)) }, { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null });
     return kept;
   });
   for (const { project, plan } of stored) keepPlan(project, plan);
+  return stored;
 }

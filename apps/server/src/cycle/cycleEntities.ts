@@ -27,6 +27,10 @@ export class IssuedPeriodEntity {
   @PrimaryColumn({ type: "int" })
   number!: number;
 
+  /** 1, and one more each time the period was opened again and issued anew; the highest holds. */
+  @PrimaryColumn({ type: "int" })
+  edition!: number;
+
   @Column({ name: "data_date", type: "char", length: 10 })
   dataDate!: string;
 
@@ -41,6 +45,33 @@ export class IssuedPeriodEntity {
 
   @Column({ type: "mediumtext" })
   summary!: string;
+
+  /** Some of the summary's figures, which the database takes out of it itself, for paths over many periods. */
+  @Column({ type: "double", nullable: true, insert: false, update: false })
+  spi!: number | null;
+
+  @Column({ type: "double", nullable: true, insert: false, update: false })
+  cpi!: number | null;
+
+  @Column({ type: "double", nullable: true, insert: false, update: false })
+  drift!: number | null;
+}
+
+/** The plan as it stood when a period was issued, without time and costs; written once. */
+@Entity("issued_plan")
+export class IssuedPlanEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  number!: number;
+
+  @PrimaryColumn({ type: "int" })
+  edition!: number;
+
+  /** A plan bundle. */
+  @Column({ type: "longtext" })
+  content!: string;
 }
 
 /** What holds for the whole installation, such as the organisation's name. */
@@ -51,4 +82,83 @@ export class SettingEntity {
 
   @Column({ type: "text" })
   value!: string;
+}
+
+/** That a project's period was locked, and perhaps opened again: what is posted must land after its data date while it holds. */
+@Entity("period_lock")
+export class PeriodLockEntity {
+  @PrimaryColumn({ type: "varchar", length: 36 })
+  id!: string;
+
+  @Column({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @Column({ type: "int" })
+  number!: number;
+
+  @Column({ name: "data_date", type: "char", length: 10 })
+  dataDate!: string;
+
+  @Column({ name: "locked_by", type: "varchar", length: 36 })
+  lockedBy!: string;
+
+  @Column({ name: "locked_at", type: "datetime", precision: 3 })
+  lockedAt!: Date;
+
+  @Column({ name: "reopened_by", type: "varchar", length: 36, nullable: true })
+  reopenedBy!: string | null;
+
+  @Column({ name: "reopened_at", type: "datetime", precision: 3, nullable: true })
+  reopenedAt!: Date | null;
+
+  @Column({ type: "varchar", length: 1000, nullable: true })
+  reason!: string | null;
+}
+
+/** A period to come, as the reporting calendar has it. */
+@Entity("planned_period")
+export class PlannedPeriodEntity {
+  @PrimaryColumn({ name: "data_date", type: "char", length: 10 })
+  dataDate!: string;
+
+  @Column({ name: "issue_by", type: "char", length: 16 })
+  issueBy!: string;
+}
+
+/** That a step of a period was done for a project by someone, with their words. */
+@Entity("cycle_mark")
+export class CycleMarkEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  number!: number;
+
+  @PrimaryColumn({ type: "varchar", length: 12 })
+  step!: "Check" | "Explain";
+
+  @Column({ type: "text" })
+  words!: string;
+
+  @Column({ name: "marked_by", type: "varchar", length: 36 })
+  markedBy!: string;
+
+  @Column({ name: "marked_at", type: "datetime", precision: 3 })
+  markedAt!: Date;
+}
+
+/** That a project is closed: nothing in it changes any more. */
+@Entity("project_closing")
+export class ProjectClosingEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @Column({ name: "closed_by", type: "varchar", length: 36 })
+  closedBy!: string;
+
+  @Column({ name: "closed_at", type: "datetime", precision: 3 })
+  closedAt!: Date;
+
+  @Column({ type: "varchar", length: 1000 })
+  word!: string;
 }

@@ -1,16 +1,60 @@
+import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
-import { issuePeriod, openNextPeriod, periodBar } from "./cycleService.ts";
+import { closeProject, closingOf, openAgain } from "./closing.ts";
+import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod } from "./cycleService.ts";
+import { planPeriods, reportingCalendar } from "./reportingCalendar.ts";
+import { periodBar, standingsOf } from "./standings.ts";
+
+const DONE = { ok: true as const };
 
 export function cycleRoutes(serving: Serving): void {
   serve(serving, "GET /api/period", ({ database }) => periodBar(database));
 
+  serve(serving, "GET /api/periods", ({ database }) => reportingCalendar(database));
+
+  serve(serving, "PUT /api/periods/planned", async ({ database, body }) => {
+    await planPeriods(database, body.periods);
+    return reportingCalendar(database);
+  });
+
   serve(serving, "POST /api/periods", async ({ database, body }) => {
-    await openNextPeriod(database, body.dataDate, body.issueBy);
+    await openNextPeriod(database, body);
     return periodBar(database);
+  });
+
+  serve(serving, "GET /api/cycle", ({ database, me }) => standingsOf(database, me));
+
+  serve(serving, "GET /api/projects/:project/cycle", async ({ database, me, params }) => orNotFound((await standingsOf(database, me, params["project"]!)).projects[0], "project of that address"));
+
+  serve(serving, "PUT /api/projects/:project/cycle", async ({ database, me, params, body }) => {
+    await markStep(database, me, params["project"]!, body.step, body.words);
+    return DONE;
   });
 
   serve(serving, "POST /api/projects/:project/periods", async ({ database, me, params }) => {
     await issuePeriod(database, me, params["project"]!);
-    return { ok: true as const };
+    return DONE;
+  });
+
+  serve(serving, "POST /api/projects/:project/lock", async ({ database, me, params }) => {
+    await lockPeriod(database, me, params["project"]!);
+    return DONE;
+  });
+
+  serve(serving, "POST /api/projects/:project/reopen", async ({ database, me, params, body }) => {
+    await reopenPeriod(database, me, params["project"]!, body.reason);
+    return DONE;
+  });
+
+  serve(serving, "GET /api/projects/:project/closing", ({ database, params }) => closingOf(database, params["project"]!));
+
+  serve(serving, "POST /api/projects/:project/closing", async ({ database, me, params, body }) => {
+    await closeProject(database, me, params["project"]!, body.word, body.activities);
+    return DONE;
+  });
+
+  serve(serving, "DELETE /api/projects/:project/closing", async ({ database, me, params, body }) => {
+    await openAgain(database, me, params["project"]!, body.reason);
+    return DONE;
   });
 }

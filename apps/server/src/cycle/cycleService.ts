@@ -1,12 +1,15 @@
-import type { Me, PeriodBar, Summary } from "@chronometra/contract";
-import type { DataSource, EntityManager } from "typeorm";
+import { randomUUID } from "node:crypto";
+import type { Me, Summary } from "@chronometra/contract";
+import { dayAfter, DEFAULT_THRESHOLDS, thresholdsSchema, toBundle, type Thresholds } from "@chronometra/core";
+import { LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
+import { loadPlan } from "../plan/planStore.ts";
 import { lockProjectFor } from "../portfolio/projectAccess.ts";
-import { dayAfter } from "../shared/clock.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
-import { IssuedPeriodEntity, ReportingPeriodEntity, SettingEntity } from "./cycleEntities.ts";
+import { CycleMarkEntity, IssuedPeriodEntity, IssuedPlanEntity, PeriodLockEntity, PlannedPeriodEntity, ReportingPeriodEntity, SettingEntity } from "./cycleEntities.ts";
 
 /** The name of the organisation whose portfolio this is. */
 export async function organisationName(database: DataSource): Promise<string> {
@@ -30,72 +33,121 @@ export async function reportersIn(database: DataSource, period: ReportingPeriodE
 }
 
 /** Names of those with work in a period who have reported nothing of it. */
-export function missingReporters(projectId: string, people: readonly Reporter[], period: ReportingPeriodEntity | null, reporters: ReadonlySet<string>): string[] {
+export function missingReporters(projectId: string, people: readonly Reporter[], period: Pick<ReportingPeriodEntity, "dataDate"> | null, reporters: ReadonlySet<string>): string[] {
   if (period === null) return [];
   return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`)).map(({ name }) => name);
 }
 
-/** Of every project: who has work in it, and of its newest figures whether it is measured and as of when. */
-async function standings(database: DataSource): Promise<{ id: string; people: Reporter[]; measured: boolean; dataDate: string | null }[]> {
-  const rows = (await database.query(
-    `select p.id, f.people, json_value(f.summary, '$.baseline') as baseline, json_value(f.summary, '$.dataDate') as dataDate
-     from project p join figures f on f.project_id = p.id and f.revision = p.revision`,
-  )) as { id: string; people: string; baseline: string | null; dataDate: string | null }[];
-  return rows.map(({ id, people, baseline, dataDate }) => ({ id, people: JSON.parse(people) as Reporter[], measured: baseline !== null, dataDate }));
+/** Freezes a project's figures as those of the open period. The project's row must be locked. */
+async function issue(manager: EntityManager, me: Me, project: ProjectEntity, period: ReportingPeriodEntity, at: Date): Promise<void> {
+  const projectId = project.id;
+  const figures = await manager.getRepository(FiguresEntity).findOneByOrFail({ projectId, revision: project.revision });
+  const { dataDate } = JSON.parse(figures.summary) as Summary;
+  if (dataDate !== period.dataDate) {
+    throw new Failure("invalid", `The project's data date is ${dataDate ?? "not set"}; move it to ${period.dataDate}, the period's, before issuing.`);
+  }
+  const edition = ((await manager.getRepository(IssuedPeriodEntity).maximum("edition", { projectId, number: period.number })) ?? 0) + 1;
+  await manager.getRepository(IssuedPeriodEntity).insert({ projectId, number: period.number, edition, dataDate, revision: project.revision, issuedBy: me.id, issuedAt: at, summary: figures.summary });
+  const { timeEntries: _time, actualCosts: _costs, ...plan } = toBundle(await loadPlan(manager, project));
+  await manager.getRepository(IssuedPlanEntity).insert({ projectId, number: period.number, edition, content: JSON.stringify(plan) });
 }
 
-const counted = (count: number, one: string, many: string): string => (count === 1 ? `1 ${one}` : `${count} ${many}`);
-
-export async function periodBar(database: DataSource): Promise<PeriodBar> {
-  const [period, organisation] = await Promise.all([openPeriod(database), organisationName(database)]);
-  if (period === null) return { number: null, dataDate: null, issueBy: null, organisation, steps: [] };
-  const projects = await standings(database);
-  const reporters = await reportersIn(database, period);
-  const missing = new Set(projects.flatMap(({ id, people }) => missingReporters(id, people, period, reporters)));
-  const expected = new Set(projects.flatMap(({ people }) => people.filter(({ from }) => from <= period.dataDate).map(({ name }) => name)));
-  const [{ waiting }] = (await database.query("select count(*) as waiting from report where state = 'submitted'")) as [{ waiting: string }];
-  const behind = projects.filter(({ measured, dataDate }) => measured && (dataDate ?? "") < period.dataDate).length;
-  const measured = projects.filter((project) => project.measured).length;
-  const issued = await database.getRepository(IssuedPeriodEntity).countBy({ number: period.number });
-  return {
-    number: period.number,
-    dataDate: period.dataDate,
-    issueBy: period.issueBy,
-    organisation,
-    steps: [
-      { name: "Collect", open: missing.size, words: missing.size === 0 ? "all have reported" : `${missing.size} of ${expected.size} missing`, link: "/?show=missing" },
-      { name: "Review", open: Number(waiting), words: Number(waiting) === 0 ? "nothing waits" : counted(Number(waiting), "report", "reports"), link: "/time" },
-      { name: "Recalculate", open: behind, words: behind === 0 ? "up to date" : `${counted(behind, "project", "projects")} behind`, link: "/?show=behind" },
-      { name: "Issue", open: measured - issued, words: measured - issued <= 0 ? "all issued" : `${issued} of ${measured} issued`, link: "/?show=unissued" },
-    ],
-  };
+async function periodToIssue(manager: EntityManager): Promise<ReportingPeriodEntity> {
+  const period = await openPeriod(manager);
+  if (period === null) throw new Failure("invalid", "No reporting period is open.");
+  return period;
 }
 
-/** Freezes a project's figures as those of the open period. */
+/** Whether the newest edition of a period holds: it was issued, and not opened again since. */
+async function isIssued(manager: EntityManager, projectId: string, number: number): Promise<boolean> {
+  const [issued] = await manager.getRepository(IssuedPeriodEntity).find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
+  if (issued === undefined) return false;
+  const [lock] = await manager.getRepository(PeriodLockEntity).find({ where: { projectId, number }, order: { lockedAt: "DESC" }, take: 1 });
+  return lock === undefined || lock.reopenedAt === null || issued.issuedAt > lock.reopenedAt;
+}
+
+/** Issues the open period for a project. */
 export async function issuePeriod(database: DataSource, me: Me, projectId: string, at = new Date()): Promise<void> {
   await inTransaction(database, async (manager) => {
     const project = await lockProjectFor(manager, projectId, me);
-    const period = await openPeriod(manager);
-    if (period === null) throw new Failure("invalid", "No reporting period is open.");
-    if (await manager.getRepository(IssuedPeriodEntity).existsBy({ projectId, number: period.number })) {
-      throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
-    }
-    const figures = await manager.getRepository(FiguresEntity).findOneByOrFail({ projectId, revision: project.revision });
-    const dataDate = (JSON.parse(figures.summary) as Summary).dataDate;
-    if (dataDate !== period.dataDate) {
-      throw new Failure("invalid", `The project's data date is ${dataDate ?? "not set"}; move it to ${period.dataDate}, the period's, before issuing.`);
-    }
-    await manager.getRepository(IssuedPeriodEntity).insert({ projectId, number: period.number, dataDate, revision: project.revision, issuedBy: me.id, issuedAt: at, summary: figures.summary });
+    const period = await periodToIssue(manager);
+    if (await isIssued(manager, projectId, period.number)) throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
+    await issue(manager, me, project, period, at);
   });
 }
 
-/** Opens the next period; it begins on the day after the one before it. */
-export async function openNextPeriod(database: DataSource, dataDate: string, issueBy: string): Promise<void> {
+/** Locks the open period for a project, issuing it first where that was not done. Locked twice is locked once. */
+export async function lockPeriod(database: DataSource, me: Me, projectId: string, at = new Date()): Promise<void> {
+  await inTransaction(database, async (manager) => {
+    const project = await lockProjectFor(manager, projectId, me);
+    const period = await periodToIssue(manager);
+    const locks = manager.getRepository(PeriodLockEntity);
+    if ((await locks.findBy({ projectId, number: period.number })).some(({ reopenedAt }) => reopenedAt === null)) return;
+    const [{ waiting }] = (await manager.query("select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?", [projectId, period.dataDate])) as [{ waiting: string }];
+    if (Number(waiting) > 0) throw new Failure("invalid", `${waiting} of the period's reports wait for a decision; accept or return them first.`);
+    if (!(await isIssued(manager, projectId, period.number))) await issue(manager, me, project, period, at);
+    await locks.insert({ id: randomUUID(), projectId, number: period.number, dataDate: period.dataDate, lockedBy: me.id, lockedAt: at, reopenedBy: null, reopenedAt: null, reason: null });
+  });
+}
+
+/** Opens the newest locked period of a project again; who did, when and why stays. */
+export async function reopenPeriod(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
+  await inTransaction(database, async (manager) => {
+    await lockProjectFor(manager, projectId, me);
+    const locks = manager.getRepository(PeriodLockEntity);
+    const [lock] = (await locks.find({ where: { projectId }, order: { number: "DESC", lockedAt: "DESC" } })).filter(({ reopenedAt }) => reopenedAt === null);
+    if (lock === undefined) throw new Failure("conflict", "No period of this project is locked.");
+    const open = await openPeriod(manager);
+    if (open !== null && lock.number !== open.number) throw new Failure("invalid", `Period ${lock.number} is over and period ${open.number} open; what is found now lands in period ${open.number} and says so.`);
+    await locks.update({ id: lock.id }, { reopenedBy: me.id, reopenedAt: new Date(), reason });
+  });
+}
+
+/** Marks a step of the open period as done for a project, in words; without words the mark is taken away. */
+export async function markStep(database: DataSource, me: Me, projectId: string, step: "Check" | "Explain", words: string): Promise<void> {
+  await inTransaction(database, async (manager) => {
+    await lockProjectFor(manager, projectId, me);
+    const { number } = await periodToIssue(manager);
+    const marks = manager.getRepository(CycleMarkEntity);
+    if (words === "") await marks.delete({ projectId, number, step });
+    else await marks.upsert({ projectId, number, step, words, markedBy: me.id, markedAt: new Date() }, ["projectId", "number", "step"]);
+  });
+}
+
+/** Codes of projects whose period was issued and is not locked, or that were to issue it and did not. */
+async function notLocked(manager: EntityManager, number: number): Promise<string[]> {
+  const rows = (await manager.query(
+    `select p.code from project p join figures f on f.project_id = p.id and f.revision = p.revision
+     where json_value(f.summary, '$.baseline') is not null and p.id not in (select project_id from project_closing)
+       and p.id not in (select project_id from period_lock where number = ? and reopened_at is null) order by p.code`,
+    [number],
+  )) as { code: string }[];
+  return rows.map(({ code }) => code);
+}
+
+const NAMED = 6;
+
+/** Opens the next period; it begins on the day after the one before it, which is to be locked everywhere unless said otherwise. */
+export async function openNextPeriod(database: DataSource, next: { readonly dataDate: string; readonly issueBy: string; readonly anyway?: boolean | undefined }): Promise<void> {
+  const { dataDate, issueBy } = next;
   await inTransaction(database, async (manager) => {
     const [former] = await manager.getRepository(ReportingPeriodEntity).find({ order: { number: "DESC" }, take: 1, lock: { mode: "pessimistic_write" } });
     if (former !== undefined && dataDate <= former.dataDate) throw new Failure("invalid", `The data date must lie after ${former.dataDate}, the one of period ${former.number}.`);
     if (issueBy.slice(0, 10) < dataDate) throw new Failure("invalid", "Reports are issued on the data date or after it.");
+    const open = former === undefined || next.anyway === true ? [] : await notLocked(manager, former.number);
+    if (open.length > 0) throw new Failure("invalid", `Period ${former!.number} is not locked for ${open.slice(0, NAMED).join(", ")}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ""}. Lock it first, or open the next one anyway and leave them behind.`);
     const fromDate = former === undefined ? `${dataDate.slice(0, 8)}01` : dayAfter(former.dataDate);
     await manager.getRepository(ReportingPeriodEntity).insert({ number: (former?.number ?? 0) + 1, fromDate, dataDate, issueBy });
+    await manager.getRepository(PlannedPeriodEntity).delete({ dataDate: LessThanOrEqual(dataDate) });
   });
+}
+
+/** The limits of the portfolio beyond which a project is to be explained. */
+export async function thresholdsOf(database: DataSource | EntityManager): Promise<Thresholds> {
+  const setting = await database.getRepository(SettingEntity).findOneBy({ name: "thresholds" });
+  return setting === null ? DEFAULT_THRESHOLDS : thresholdsSchema.parse(JSON.parse(setting.value));
+}
+
+export async function setThresholds(database: DataSource, thresholds: Thresholds): Promise<void> {
+  await database.getRepository(SettingEntity).upsert({ name: "thresholds", value: JSON.stringify(thresholds) }, ["name"]);
 }

@@ -1,21 +1,24 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change } from "@chronometra/core";
+import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change, reportChanges, type ReportContent, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { askApproval, decideApproval } from "../approve/approveService.ts";
-import { reportChanges, type ReportContent } from "../collect/reportChanges.ts";
 import { ReportEntity } from "../collect/reportEntity.ts";
 import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
-import { issuePeriod } from "../cycle/cycleService.ts";
+import { planPeriods } from "../cycle/reportingCalendar.ts";
+import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
 import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { enterReserve } from "../approve/reserves.ts";
+import { beginWhatIf, changeWhatIf, putForward } from "../approve/whatIfService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { createProject } from "../portfolio/createProject.ts";
 import { lockProjectFor } from "../portfolio/projectAccess.ts";
 import { ProgrammeEntity, type ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { buildPlan } from "./buildPlan.ts";
+import { keepingOf } from "./keeping.ts";
 import { dayAfterDate, livePeriod } from "./livePeriod.ts";
 import { PEOPLE } from "./people.ts";
 import { PROGRAMMES, PROJECTS, type DemoProject } from "./projects.ts";
@@ -39,6 +42,8 @@ export const DEMO_SIGN_INS = {
 
 /** Data dates of the reporting periods; the last one is open. */
 const DATA_DATES = ["2026-02-27", "2026-03-27", "2026-04-24", "2026-05-29", "2026-06-26", "2026-07-31", "2026-08-28", "2026-09-25", "2026-10-30", "2026-11-27"] as const;
+/** The reporting calendar after that. */
+const PLANNED_DATES = ["2026-12-18", "2027-01-29", "2027-02-26", "2027-03-26"] as const;
 const FIRST_DAY = "2026-02-01";
 const OPEN_PERIOD = DATA_DATES.length;
 /** Time is reported up to here in the open period; the newest of it waits for acceptance. */
@@ -88,6 +93,8 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     say(`demo data: period ${period} of ${OPEN_PERIOD}`);
     await livePortfolio(world, projects, period);
   }
+  await putForwardInDemo(world, projects);
+  await planPeriods(database, PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString((parseDate(dataDate)! + 4) as never)}T12:00` })));
   await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
   return true;
 }
@@ -112,7 +119,7 @@ async function populate(database: DataSource): Promise<World> {
     const login = person.name.split(" ")[0]!.normalize("NFD").replace(/[^A-Za-z]/g, "");
     accounts.set(person.name, await addAccount(database, { login, name: person.name, passwordHash, roles: [...person.roles], personId: person.id }));
   }
-  for (const [position, name] of PROGRAMMES.entries()) await database.getRepository(ProgrammeEntity).insert({ id: randomUUID(), name, position });
+  for (const [position, name] of PROGRAMMES.entries()) await database.getRepository(ProgrammeEntity).insert({ id: randomUUID(), name, position, parentId: null });
   return { database, accounts, controller: accounts.get("Ines Okafor")!, approver: accounts.get("Margit Adeyemi")!, random: new Random(SEED), booked: new Map() };
 }
 
@@ -123,6 +130,11 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const programme = await database.getRepository(ProgrammeEntity).findOneByOrFail({ name: demo.programme });
   const bundle = buildPlan(demo, world.random);
   const project = await inTransaction(database, (tx) => createProject(tx, manager, { bundle, programmeId: programme.id, managerId: manager.id, label: `Imported ${demo.code}.json` }));
+  const kept = await inTransaction(database, async (tx) => {
+    const locked = await lockProjectFor(tx, project.id, manager);
+    return { locked, ...(await storeChanges(tx, locked, manager, { changes: keepingOf(bundle, demo), label: "Own fields, teams and categories" })) };
+  });
+  keepPlan(kept.locked, kept.plan);
   if (demo.story === "unapproved") {
     await inTransaction(database, async (tx) => askApproval(tx, await lockProjectFor(tx, project.id, manager), manager, "Scope agreed with the water quality board; buoys are on order from January.", at("2026-11-19")));
   } else {
@@ -151,7 +163,9 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
     if (!begun) continue;
     if (project.demo.story === "rebaselined" && period === REBASELINED_IN) await rebaseline(world, project, fromDate);
     await liveProject(world, project, period, fromDate, dataDate);
-    if (period < OPEN_PERIOD) await issuePeriod(world.database, project.manager, project.id, at(dataDate, "18:00"));
+    if (period === OPEN_PERIOD) continue;
+    await issuePeriod(world.database, project.manager, project.id, at(dataDate, "18:00"));
+    await lockPeriod(world.database, world.controller, project.id, at(dataDate, "18:30"));
   }
 }
 
@@ -169,7 +183,36 @@ async function liveProject(world: World, { demo, id, manager }: LiveProject, per
   await change(world, id, manager, move, `Data date moved to ${dataDate}`, at(to, "17:00"));
   await accept(world, id, manager, accepted, open, at(to, "17:20"));
   await change(world, id, manager, open ? lived.costs.filter((cost) => cost.type === "postCost" && cost.cost.date <= ACCEPTED_TO) : lived.costs, "Invoices of the period", at(to, "17:40"));
+  if (open) await change(world, id, manager, whatIsBlocked(demo, await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)))), "Blocked", at(to, "17:50"));
   if (waiting.length > 0) await insertReports(world.database.manager, id, waiting.map((report) => ({ ...report, id: randomUUID() })), "submitted", null, at(to, "16:00"));
+}
+
+/** Reserves in two projects, a change request that waits for the approver, and something only tried. */
+async function putForwardInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
+  const { database } = world;
+  const of = (code: string): LiveProject => projects.find(({ demo }) => demo.code === code)!;
+  for (const [code, kind, amountMinor] of [["LG-02", "contingency", 6_000_000], ["LG-02", "management", 9_000_000], ["FS-01", "contingency", 4_000_000]] as const) {
+    await inTransaction(database, async (tx) => enterReserve(tx, world.controller, (await lockProjectFor(tx, of(code).id, world.controller)).id, { kind, amountMinor, reason: "Set aside with the first baseline" }, at("2026-02-05")));
+  }
+  const tried = async (code: string, name: string, days: number): Promise<string> => {
+    const { id, manager } = of(code);
+    const plan = await database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
+    const next = [...plan.activities.values()].filter(({ kind, parked, actualStart, durationMinutes }) => kind === undefined && parked !== true && actualStart === undefined && (durationMinutes ?? 0) > (days + 1) * 480).slice(0, 3);
+    const whatIf = await beginWhatIf(database, manager, id, name);
+    await changeWhatIf(database, manager, whatIf.id, 0, [...next.map(({ id: activity, durationMinutes }): Change => ({ type: "setDuration", activity, minutes: durationMinutes! - days * 480 })), { type: "addRow", table: "costs", key: "second-crew", row: { id: "second-crew", activity: next[0]!.id, category: "subcontract", plannedMinor: 1_800_000 } }], "A second crew");
+    return whatIf.id;
+  };
+  await putForward(database, of("LG-02").manager, await tried("LG-02", "Second fitting crew for the south chamber", 3), "The traffic window in February is lost otherwise", { kind: "contingency", amountMinor: 1_800_000 });
+  await tried("SW-04", "Night work on the pools", 2);
+}
+
+/** What stands in the way in the open period, by project. */
+const BLOCKED_BY: Readonly<Record<string, string>> = { "SW-01": "the crane barge, away at the outer breakwater", "LG-02": "drawings of the sill, not released", "FS-03": "two moorings whose owners have not answered" };
+
+function whatIsBlocked({ code }: DemoProject, plan: Plan): Change[] {
+  const by = BLOCKED_BY[code];
+  const activity = [...plan.activities.values()].find(({ kind, actualStart, actualFinish }) => kind === undefined && actualStart !== undefined && actualFinish === undefined);
+  return by === undefined || activity === undefined ? [] : [{ type: "addRow", table: "blocks", key: activity.id, row: { by, since: "2026-11-16", saidBy: plan.people.get([...plan.assignments.values()].find((row) => row.activity === activity.id)?.person ?? "")?.name ?? "the yard" } }];
 }
 
 async function change(world: World, id: string, me: Me, changes: readonly Change[], label: string, when: Date): Promise<void> {

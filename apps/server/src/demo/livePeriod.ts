@@ -1,5 +1,4 @@
-import { formatDate, parseDate, schedulePlan, toBundle, type Activity, type Change, type EpochDay, type Plan, type ScheduledActivity, type WorkCalendar } from "@chronometra/core";
-import type { ReportContent } from "../collect/reportChanges.ts";
+import { formatDate, parseDate, schedulePlan, toBundle, type Activity, type Change, type EpochDay, type Plan, type ScheduledActivity, type WorkCalendar, type ReportContent } from "@chronometra/core";
 import type { Story } from "./projects.ts";
 import type { Random } from "./random.ts";
 
@@ -118,6 +117,7 @@ function bookTime(context: Context, activity: Activity, days: readonly EpochDay[
 }
 
 const report = (context: Context, activity: Activity, personId: string, day: EpochDay, minutes: number | null, percent: number | null): ReportContent => ({
+  leaveUntil: null,
   id: `${context.period}-${activity.id}-${personId}-${day}-${minutes === null ? "p" : "t"}`,
   activityId: activity.id,
   personId,

@@ -130,7 +130,7 @@ export function buildBundle(tables: ReadTables, answers: ImportAnswers, fileName
     project: projectOf(rowsOf("project")[0]?.fields, answers, fileName, String(calendars[0]!["id"])),
     calendars,
     people: rowsOf("people").map((row) => withList(row.fields, "rates", of(rowsOf("rates"), "person", row.fields["id"]), ["from", "perHourMinor"])),
-    activities: activitiesOf(rowsOf("activities"), rowsOf("steps"), rowsOf("stages"), notices),
+    activities: activitiesOf(rowsOf("activities"), rowsOf("steps"), rowsOf("stages"), notices, answers.changesTo === undefined ? "" : "added-"),
     baselines: rowsOf("baselines").map((row) => baselineOf(row.fields, tables)),
   };
   for (const sheet of ["links", "assignments", "costs", "timeEntries", "actualCosts"] as const) bundle[sheet] = rowsOf(sheet).map((row) => row.fields);
@@ -160,10 +160,10 @@ function baselineOf(fields: Loose, tables: ReadTables): Loose {
 }
 
 /** Activities with ids, parents by indentation or outline level, and durations in minutes. */
-function activitiesOf(rows: readonly ReadRow[], steps: readonly ReadRow[], stages: readonly ReadRow[], notices: ImportProblem[]): Loose[] {
+function activitiesOf(rows: readonly ReadRow[], steps: readonly ReadRow[], stages: readonly ReadRow[], notices: ImportProblem[], prefix: string): Loose[] {
   const taken = new Set(rows.map((row) => row.fields["id"]).filter((id) => id !== undefined));
   const hasParents = rows.some((row) => row.fields["parent"] !== undefined);
-  const ids = rows.map((row, i) => (row.fields["id"] as string | undefined) ?? freeId(taken, i));
+  const ids = rows.map((row, i) => (row.fields["id"] as string | undefined) ?? freeId(taken, i, prefix));
   const parents = hasParents ? rows.map((row) => row.fields["parent"] as string | undefined) : parentsByDepth(rows.map(depthOf), ids);
   const isParent = new Set(parents);
   if (rows.some((row) => row.fields["id"] === undefined) && rows.length > 0) {
@@ -188,11 +188,12 @@ function activitiesOf(rows: readonly ReadRow[], steps: readonly ReadRow[], stage
   });
 }
 
-function freeId(taken: Set<unknown>, i: number): string {
+/** @param prefix keeps new rows of a file that brings changes from taking the id of one it leaves out */
+function freeId(taken: Set<unknown>, i: number, prefix: string): string {
   let number = i + 1;
-  while (taken.has(String(number))) number += 100_000;
-  taken.add(String(number));
-  return String(number);
+  while (taken.has(`${prefix}${number}`)) number += 100_000;
+  taken.add(`${prefix}${number}`);
+  return `${prefix}${number}`;
 }
 
 const depthOf = (row: ReadRow): number => (row.fields["level"] as number | undefined) ?? row.indent;

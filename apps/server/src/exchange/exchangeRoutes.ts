@@ -1,6 +1,4 @@
 import { toBundle, type PlanBundle } from "@chronometra/core";
-import type { Request, Response } from "express";
-import multer from "multer";
 import { In, type DataSource } from "typeorm";
 import { ReportEntity } from "../collect/reportEntity.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -8,7 +6,9 @@ import { findProject } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
+import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
 import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
+import { receiveFiles } from "./receiveFiles.ts";
 import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
 
 /** The plan with the time that waits or was returned, which is kept beside it. */
@@ -20,20 +20,6 @@ async function wholeBundle(database: DataSource, project: ProjectEntity): Promis
     minutes === null || !known.has(activityId) ? [] : [{ activity: activityId, person: personId, date, minutes, state: state as "submitted" | "returned", ...(note === "" ? {} : { note }) }],
   );
   return { ...bundle, timeEntries: [...(bundle.timeEntries ?? []), ...entries] };
-}
-
-const UPLOAD_MEGABYTES = 60;
-const upload = multer({ storage: multer.memoryStorage(), limits: { fileSize: UPLOAD_MEGABYTES * 1024 * 1024, files: 20, fields: 10 } }).array("file");
-
-/** The files of a call; read only once the caller has been admitted. */
-function receiveFiles(request: Request, response: Response): Promise<Express.Multer.File[]> {
-  return new Promise((resolve, reject) => {
-    upload(request, response, (error: unknown) => {
-      if ((error as { code?: string } | undefined)?.code === "LIMIT_FILE_SIZE") reject(new Failure("tooLarge", `The file is larger than ${UPLOAD_MEGABYTES} MB, more than any plan needs; nothing was stored.`));
-      else if (error) reject(error as Error);
-      else resolve((request.files ?? []) as Express.Multer.File[]);
-    });
-  });
 }
 
 const FORMS: Record<string, { type: string; ending: string; write: (bundle: PlanBundle) => Promise<Buffer> | Buffer }> = {
@@ -54,18 +40,21 @@ export function exchangeRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/imports", async ({ database, me, request, response }) => {
-    const files = await receiveFiles(request, response);
-    return beginImport(
-      database,
-      me,
-      files.map((file) => ({ name: Buffer.from(file.originalname, "latin1").toString("utf8"), data: new Uint8Array(file.buffer) })),
-    );
+    return beginImport(database, me, await receiveFiles(request, response));
   });
 
   serve(serving, "GET /api/imports/:import", ({ database, me, params }) => viewImport(database, me, params["import"]!));
   serve(serving, "PUT /api/imports/:import", ({ database, me, params, body }) => answerImport(database, me, params["import"]!, body));
 
   serve(serving, "POST /api/imports/:import/store", async ({ database, me, params, body }) => ({ project: await storeImport(database, me, params["import"]!, body.programme ?? null) }));
+
+  serve(serving, "GET /api/imports/:import/changes", ({ database, me, params }) => viewFileChanges(database, me, params["import"]!));
+  serve(serving, "POST /api/imports/:import/changes/effect", ({ database, me, params, body }) => fileChangesEffect(database, me, params["import"]!, body));
+  serve(serving, "POST /api/imports/:import/changes", async ({ database, me, params, body }) => {
+    const taken = await takeFileChanges(database, me, params["import"]!, body);
+    serving.news.poke();
+    return taken;
+  });
 
   serve(serving, "DELETE /api/imports/:import", async ({ database, me, params }) => {
     await dropImport(database, me, params["import"]!);

@@ -1,29 +1,26 @@
 import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
 import type { ImportAnswers, ImportView, Me } from "@chronometra/contract";
-import { Piscina } from "piscina";
 import type { DataSource } from "typeorm";
 import { createProject } from "../portfolio/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
+import { inWorker } from "../shared/workers.ts";
 import { SHEETS } from "./columns.ts";
 import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
 import { plainHeading, type KnownHeadings } from "./matchSheets.ts";
-import type { Upload } from "./readFiles.ts";
+import type { SourceFile, Upload } from "./readFiles.ts";
 import type { Understood } from "./understand.ts";
 import type { AnswerJob, JobResult, ReadJob } from "./worker.ts";
 
-// Run from its source, a worker needs what the server itself was started with to read TypeScript.
-const fromSource = import.meta.url.endsWith(".ts");
-const worker = new URL(fromSource ? "./worker.ts" : "./worker.js", import.meta.url).href;
-let pool: Piscina | undefined;
-const workers = (): Piscina => (pool ??= new Piscina({ filename: worker, maxThreads: 2, idleTimeout: 20_000, ...(fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : {}) }));
+const WORKER = "exchange/worker";
 
-/** Ends the worker threads, when the server stops. */
-export const stopImports = async (): Promise<void> => {
-  await pool?.destroy();
-  pool = undefined;
-};
+/** The cells of files, read away from the thread that answers calls. */
+export async function readCells(uploads: readonly Upload[]): Promise<SourceFile> {
+  const result = await inWorker<{ cells: SourceFile } | { unreadable: string }>(WORKER, { job: "cells", uploads });
+  if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
+  return result.cells;
+}
 
 /** Files that are being read now, so that dropping one stops its worker. */
 const reading = new Map<string, AbortController>();
@@ -66,7 +63,7 @@ async function readInBackground(database: DataSource, id: string, uploads: reado
   port1.on("message", ({ share, step }: { share: number; step: string }) => void drafts.update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) }).catch(() => undefined));
   try {
     const job: ReadJob = { job: "read", uploads, answers: {}, known: await knownHeadings(database), fileName, port: port2 };
-    const result = (await workers().run(job, { signal: abort.signal, transferList: [port2] })) as JobResult;
+    const result = await inWorker<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] });
     if ("unreadable" in result) await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
     else await drafts.update({ id }, { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood });
   } catch (error) {
@@ -105,7 +102,7 @@ export async function answerImport(database: DataSource, me: Me, id: string, ans
   const draft = await ownDraft(database, me, id);
   if (draft.state !== "ready" || draft.source === null) throw new Failure("conflict", "This file is not ready for answers.");
   const job: AnswerJob = { job: "answer", source: draft.source, answers, known: await knownHeadings(database), fileName: draft.fileName };
-  const result = (await workers().run(job)) as JobResult;
+  const result = await inWorker<JobResult>(WORKER, job);
   if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
   const changed = { answers: JSON.stringify(answers), understood: result.understood };
   await database.getRepository(ImportDraftEntity).update({ id }, changed);

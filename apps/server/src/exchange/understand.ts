@@ -81,6 +81,7 @@ function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheet
   const missing = missingColumns(sheets, tables);
   const { bundle: built, notices } = buildBundle(tables, answers, fileName);
   const all = [...missing, ...problems];
+  if (answers.changesTo !== undefined) notices.push(...dropOrphans(built));
   const checked = all.length === 0 ? checkBundle(built) : { bundle: null, problems: [] };
   all.push(...checked.problems.map((problem) => located(problem, placeOf(problem, sheets, tables))));
   const head = built["project"] as Record<string, unknown>;
@@ -98,6 +99,29 @@ function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheet
     },
     bundle: checked.bundle,
   };
+}
+
+/**
+ * Of a file that brings changes, rows whose activity or person was taken out of it: they go with what they hang on, as they
+ * would in the plan.
+ */
+function dropOrphans(built: Record<string, unknown>): ImportProblem[] {
+  type Row = Record<string, unknown>;
+  const rowsOf = (table: string): Row[] => (built[table] as Row[] | undefined) ?? [];
+  const activities = new Set(rowsOf("activities").map(({ id }) => id));
+  const people = new Set(rowsOf("people").map(({ id }) => id));
+  const stays: Record<string, (row: Row) => boolean> = {
+    links: ({ from, to }) => activities.has(from) && activities.has(to),
+    assignments: ({ activity, person }) => activities.has(activity) && people.has(person),
+    costs: ({ activity }) => activities.has(activity),
+  };
+  return Object.entries(stays).flatMap(([table, stay]) => {
+    const rows = rowsOf(table);
+    const kept = rows.filter(stay);
+    if (kept.length === rows.length) return [];
+    built[table] = kept;
+    return [{ table: table as ImportProblem["table"], row: "", field: "", place: "", level: "notice" as const, message: `${rows.length - kept.length} of its rows go with an activity or person that the file leaves out.` }];
+  });
 }
 
 /** Columns that a table cannot do without; an activity without an id is numbered, one without a name has its id's. */

@@ -21,13 +21,27 @@ export interface AnswerJob {
   readonly fileName: string;
 }
 
+/** Reads the cells of files, and nothing of what they say. */
+export interface CellsJob {
+  readonly job: "cells";
+  readonly uploads: readonly Upload[];
+}
+
 /** What came of a job, as text ready to be stored; or why the file cannot be read. */
 export type JobResult = { readonly source: string; readonly understood: string } | { readonly unreadable: string };
 
 const asText = (source: SourceFile, understood: Understood): JobResult => ({ source: JSON.stringify(source), understood: JSON.stringify(understood) });
 
 /** Reads and understands a file away from the thread that answers calls. */
-export default async function run(job: ReadJob | AnswerJob): Promise<JobResult> {
+export default async function run(job: ReadJob | AnswerJob | CellsJob): Promise<JobResult | { readonly cells: SourceFile }> {
+  if (job.job === "cells") {
+    try {
+      return { cells: await readFiles(job.uploads) };
+    } catch (error) {
+      if (error instanceof Unreadable) return { unreadable: error.message };
+      throw error;
+    }
+  }
   if (job.job === "answer") {
     const source = JSON.parse(job.source) as SourceFile;
     return asText(source, understand(source, job.answers, job.known, job.fileName));

@@ -9,9 +9,13 @@ export class FiguresEntity {
   @PrimaryColumn({ type: "int" })
   revision!: number;
 
-  /** A `Summary` of the contract, as text: the portfolio page hands it on as it is. */
+  /** A `Summary` of the contract, as text. */
   @Column({ type: "mediumtext" })
   summary!: string;
+
+  /** A `LineSummary` of the contract, as text: the portfolio page hands it on as it is. */
+  @Column({ type: "mediumtext" })
+  line!: string;
 
   /** Who has work that is not finished, and since when, as text: from this follows who is expected to report. */
   @Column({ type: "mediumtext" })

@@ -1,6 +1,6 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
 import { accountNames } from "../access/accounts.ts";
-import { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
+import { issuedPeriods } from "../cycle/issued.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
 import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
@@ -14,7 +14,7 @@ export function lookRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project", async ({ database, me, params }): Promise<ProjectLook> => {
     const project = await findProject(database, params["project"]!);
     const whole = computeWhole(await loadPlan(database.manager, project));
-    const issued = await database.getRepository(IssuedPeriodEntity).find({ where: { projectId: project.id }, order: { number: "ASC" } });
+    const issued = await issuedPeriods(database, project.id);
     const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
     const names = await accountNames(database);
     return {

@@ -1,5 +1,5 @@
-import type { Summary } from "@chronometra/contract";
-import { computePlan, deadlineStandings, formatDate, finishDayOf, parseInstant, slipsAgainst, toBundle, type Computed, type Plan, type PlanBundle } from "@chronometra/core";
+import { lineSummaryOf, type Summary } from "@chronometra/contract";
+import { closeOf, computePlan, deadlineStandings, formatDate, finishDayOf, parseDate, parseInstant, slipsAgainst, toBundle, type Computed, type Plan, type PlanBundle } from "@chronometra/core";
 
 /** A plan and all that was computed from it. */
 export interface ComputedPlan {
@@ -30,6 +30,7 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
     finish: schedule.finish === null ? null : formatDate(finishDayOf(schedule.finish)),
     baselineFinish: approvedFinish === "" ? null : formatDate(finishDayOf(parseInstant(approvedFinish)!)),
     drift: driftOfFinish(bundle, computed, approvedFinish),
+    daysLeft: daysLeft(bundle, computed),
     done: done.length,
     activities: scheduled.length,
     unscheduled: schedule.unscheduled.length,
@@ -62,6 +63,12 @@ function driftOfFinish(bundle: PlanBundle, { schedule }: Computed, approvedFinis
   return (calendar.indexAt(schedule.finish) - calendar.indexAt(parseInstant(approvedFinish)!)) / calendar.dayMinutes;
 }
 
+function daysLeft({ project }: PlanBundle, { schedule }: Computed): number | null {
+  if (schedule.finish === null || project.dataDate === undefined) return null;
+  const calendar = schedule.calendars.get(project.calendar);
+  return Math.max(0, (calendar.indexAt(schedule.finish) - calendar.indexAt(closeOf(parseDate(project.dataDate)!))) / calendar.dayMinutes);
+}
+
 /** Someone with unfinished work, and the first day of it. */
 export interface Reporter {
   readonly id: string;
@@ -70,13 +77,16 @@ export interface Reporter {
   readonly from: string;
 }
 
-/** People with unfinished work, in the order of the plan's people. */
-function peopleAtWork({ bundle, computed: { schedule } }: ComputedPlan): Reporter[] {
+/** People with unfinished work, in the order of the plan's people: from when it begins, or from when it was to begin where the data date has put that off. */
+function peopleAtWork({ bundle, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
   const since = new Map<string, string>();
+  const approved = new Map(baseline?.content.activities.map(({ id, start }) => [id, start.slice(0, 10)]));
   for (const { activity, person } of bundle.assignments ?? []) {
     const row = schedule.rows[schedule.tree.indexOf.get(activity)!];
     if (row == null || row.state === "complete") continue;
-    const from = formatDate(row.startDay);
+    const begins = formatDate(row.startDay);
+    const meant = approved.get(activity) ?? begins;
+    const from = meant < begins ? meant : begins;
     const known = since.get(person);
     if (known === undefined || from < known) since.set(person, from);
   }
@@ -84,7 +94,7 @@ function peopleAtWork({ bundle, computed: { schedule } }: ComputedPlan): Reporte
 }
 
 /** What is kept of a project for one revision, as text ready to be stored. */
-export function keptFigures(plan: Plan): { summary: string; people: string } {
-  const whole = computeWhole(plan);
-  return { summary: JSON.stringify(summarise(whole)), people: JSON.stringify(peopleAtWork(whole)) };
+export function keptFigures(whole: ComputedPlan): { summary: string; line: string; people: string } {
+  const summary = summarise(whole);
+  return { summary: JSON.stringify(summary), line: JSON.stringify(lineSummaryOf(summary)), people: JSON.stringify(peopleAtWork(whole)) };
 }

@@ -1,11 +1,13 @@
 import type { ChangeResult, Clash, Me } from "@chronometra/contract";
-import { applyChanges, checkPlan, pathsMeet, PlanProblems, toBundle, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
+import { applyChanges, checkWholePlan, pathsMeet, PlanProblems, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
 import { MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
+import { lockedTo } from "../cycle/locks.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
-import { keptFigures } from "../look/summarise.ts";
+import { computeWhole, keptFigures } from "../look/summarise.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
+import { keepRows } from "../watch/keptRows.ts";
 import { ChangeListEntity } from "./planEntities.ts";
 import { loadPlan, rememberPlan, storeDifference } from "./planStore.ts";
 
@@ -23,17 +25,17 @@ export interface ChangeOrder {
 /** Applies changes and checks what comes out whole. Throws PlanProblems. */
 export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
   const applied = applyChanges(plan, changes);
-  const problems = checkPlan(toBundle(applied.plan));
+  const problems = checkWholePlan(applied.plan);
   if (problems.length > 0) throw new PlanProblems(problems);
   return applied;
 }
 
 /** Lists stored since a revision, oldest first. */
-const listsSince = (manager: EntityManager, projectId: string, revision: number): Promise<ChangeListEntity[]> =>
+export const listsSince = (manager: EntityManager, projectId: string, revision: number): Promise<ChangeListEntity[]> =>
   manager.getRepository(ChangeListEntity).find({ where: { projectId, revision: MoreThan(revision) }, order: { revision: "ASC" } });
 
 /** Lists that still stand: one that was undone, and its undoing, wrote nothing together. */
-function standing(lists: readonly ChangeListEntity[]): ChangeListEntity[] {
+export function standing(lists: readonly ChangeListEntity[]): ChangeListEntity[] {
   const cancelled = new Set<number>();
   for (const list of lists.toReversed()) {
     if (list.undoes === null || cancelled.has(list.revision) || !lists.some(({ revision }) => revision === list.undoes)) continue;
@@ -58,7 +60,7 @@ async function clashesWith(manager: EntityManager, others: readonly ChangeListEn
   return clashes;
 }
 
-function describePath(plan: Plan, path: string): string {
+export function describePath(plan: Plan, path: string): string {
   const [table, id, field] = path.split("/");
   const name = table === "activities" ? plan.activities.get(id ?? "")?.name : undefined;
   return [name ?? id, field].filter(Boolean).join(": ");
@@ -72,13 +74,14 @@ function describePath(plan: Plan, path: string): string {
  */
 export async function storeChanges(manager: EntityManager, project: ProjectEntity, me: Me, order: ChangeOrder): Promise<{ result: ChangeResult; plan: Plan }> {
   const plan = await loadPlan(manager, project);
+  await assertBehindNoLock(manager, project, order.changes);
   const seen = order.seen ?? project.revision;
   if (seen > project.revision) throw new Failure("invalid", `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`);
   const others = seen === project.revision ? [] : await listsSince(manager, project.id, seen);
   const applied = applyUnlessStale(plan, order.changes, others.length > 0);
   const clashes = await clashesWith(manager, standing(others), plan, applied);
   if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
-  const figures = keptFigures(applied.plan);
+  const whole = computeWhole(applied.plan);
   const revision = project.revision + 1;
   await storeDifference(manager, project.id, plan, applied.plan);
   await manager.getRepository(ChangeListEntity).insert({
@@ -92,12 +95,21 @@ export async function storeChanges(manager: EntityManager, project: ProjectEntit
     touched: JSON.stringify(applied.touched),
     undoes: order.undoes ?? null,
   });
-  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, ...figures });
+  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, ...keptFigures(whole) });
   await manager.query("update project set revision = ?, head = ? where id = ?", [revision, JSON.stringify(applied.plan.project), project.id]);
   project.revision = revision;
   project.head = applied.plan.project;
+  await keepRows(manager, project, plan, applied.plan, whole);
   const changes = [...others.flatMap((list) => JSON.parse(list.changes) as Change[]), ...order.changes];
   return { result: { revision, undoable: applied.inverse !== null, changes, merged: others.length }, plan: applied.plan };
+}
+
+/** What was issued and locked stays: the data date does not go back before it. */
+async function assertBehindNoLock(manager: EntityManager, project: ProjectEntity, changes: readonly Change[]): Promise<void> {
+  const dates = changes.flatMap((change) => (change.type === "setDataDate" ? [change.date ?? ""] : []));
+  if (dates.length === 0) return;
+  const locked = await lockedTo(manager, project.id);
+  if (locked !== null && dates.some((date) => date < locked)) throw new Failure("invalid", `The period up to ${locked} is locked; the data date cannot go back before it unless a controller opens the period again.`);
 }
 
 /** Someone else may have taken away a row that these changes name: that is told as such, not as bad data. */

@@ -1,25 +1,24 @@
 import { RESERVED_CHANGES, type History, type PlanView } from "@chronometra/contract";
-import { type Change, type Plan, type PlanTable } from "@chronometra/core";
+import type { Change, Plan } from "@chronometra/core";
+import { Between, Raw } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { assertMayEdit, findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
-import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
+import { assertMayEdit, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { applyChecked, inverseOf, keepPlan, storeChanges } from "./changeService.ts";
 import { ChangeListEntity } from "./planEntities.ts";
+import { revisionOf } from "./revisions.ts";
 import { loadPlan } from "./planStore.ts";
 import { presentEffect } from "./presentEffect.ts";
+import { presentPlan } from "./presentPlan.ts";
 
-const VIEWED: readonly PlanTable[] = ["calendars", "people", "activities", "links", "assignments", "costs", "baselines"];
 const HISTORY_LENGTH = 200;
 
 function assertOpenTo(changes: readonly Change[]): void {
   const reserved = changes.find(({ type }) => RESERVED_CHANGES.includes(type));
   if (reserved !== undefined) throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not by itself.`);
 }
-
-const viewTables = (plan: Plan): PlanView["tables"] => Object.fromEntries(VIEWED.map((table) => [table, [...plan[table]]])) as PlanView["tables"];
 
 /** "Duration of Leaf A welding", or what kind of changes there are. */
 function labelOf(plan: Plan, changes: readonly Change[]): string {
@@ -32,10 +31,7 @@ function labelOf(plan: Plan, changes: readonly Change[]): string {
 export function planRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project/plan", async ({ database, me, params }): Promise<PlanView> => {
     const project = await findProject(database, params["project"]!);
-    const plan = await loadPlan(database.manager, project);
-    const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
-    const manager = { id: project.managerId, name: (await accountNames(database)).get(project.managerId) ?? "" };
-    return { id: project.id, revision: project.revision, manager, programme: programme?.name ?? null, mayEdit: mayEdit(me, project), project: plan.project, tables: viewTables(plan) };
+    return presentPlan(database, me, project, await loadPlan(database.manager, project));
   });
 
   serve(serving, "POST /api/projects/:project/changes", async ({ database, me, params, body }) => {
@@ -46,6 +42,7 @@ export function planRoutes(serving: Serving): void {
       return { project: locked, ...(await storeChanges(manager, locked, me, { changes: body.changes, seen: body.revision, label })) };
     });
     keepPlan(project, plan);
+    serving.news.poke();
     return result;
   });
 
@@ -56,6 +53,7 @@ export function planRoutes(serving: Serving): void {
       return { project: locked, order, ...(await storeChanges(manager, locked, me, order)) };
     });
     keepPlan(project, plan);
+    serving.news.poke();
     // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
     return { ...result, changes: [...order.changes] };
   });
@@ -68,9 +66,16 @@ export function planRoutes(serving: Serving): void {
     return presentEffect(plan, applyChecked(plan, body.changes).plan);
   });
 
-  serve(serving, "GET /api/projects/:project/history", async ({ database, params }): Promise<History> => {
+  serve(serving, "GET /api/projects/:project/history", async ({ database, params, request }): Promise<History> => {
     const project = await findProject(database, params["project"]!);
-    const lists = await database.getRepository(ChangeListEntity).find({ where: { projectId: project.id }, order: { revision: "DESC" }, take: HISTORY_LENGTH });
+    const asked = (name: string): string | null => (typeof request.query[name] === "string" && request.query[name] !== "" ? request.query[name] : null);
+    const [from, to, about] = ["from", "to", "about"].map(asked) as [string | null, string | null, string | null];
+    const [after, until] = await Promise.all([from === null ? 0 : revisionOf(database, project, from), to === null ? project.revision : revisionOf(database, project, to)]);
+    const lists = await database.getRepository(ChangeListEntity).find({
+      where: { projectId: project.id, revision: Between(after + 1, until), ...(about === null ? {} : { changes: Raw((column) => `instr(${column}, :about) > 0`, { about: JSON.stringify(about) }) }) },
+      order: { revision: "DESC" },
+      take: HISTORY_LENGTH,
+    });
     const names = await accountNames(database);
     return lists.map((list) => ({
       revision: list.revision,

@@ -4,10 +4,11 @@ import { fromBundle, type PlanBundle } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
-import { keptFigures } from "../look/summarise.ts";
+import { computeWhole, keptFigures } from "../look/summarise.ts";
 import { ChangeListEntity } from "../plan/planEntities.ts";
 import { storeDifference } from "../plan/planStore.ts";
 import { Failure } from "../shared/failure.ts";
+import { keepRows } from "../watch/keptRows.ts";
 import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
 
 export interface NewProject {
@@ -33,18 +34,19 @@ export function emptyPlan({ code, name, start, currency }: { code: string; name:
 /** Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a code that is taken. */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
   const plan = fromBundle(wanted.bundle);
-  const figures = keptFigures(plan);
+  const whole = computeWhole(plan);
   const { code } = plan.project;
   if (await manager.getRepository(ProjectEntity).existsBy({ code })) {
     const message = `A project with the code "${code}" exists already; give this one another.`;
     throw new Failure("conflict", message, { problems: [{ table: "project", row: code, field: "code", message }] });
   }
   if (wanted.programmeId !== null && !(await manager.getRepository(ProgrammeEntity).existsBy({ id: wanted.programmeId }))) throw new Failure("invalid", "There is no such programme.");
-  const project = manager.getRepository(ProjectEntity).create({ id: randomUUID(), programmeId: wanted.programmeId, managerId: wanted.managerId, code, revision: 1, head: plan.project });
+  const project = manager.getRepository(ProjectEntity).create({ id: randomUUID(), programmeId: wanted.programmeId, managerId: wanted.managerId, code, revision: 1, keptRevision: 1, head: plan.project });
   await manager.getRepository(ProjectEntity).insert(project);
   await storeDifference(manager, project.id, null, plan);
   for (const baseline of plan.baselines.values()) await insertBaseline(manager, project.id, baseline, plan);
   await manager.getRepository(ChangeListEntity).insert({ projectId: project.id, revision: 1, accountId: me.id, label: wanted.label, changes: "[]", inverse: null, touched: "[]", undoes: null });
-  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision: 1, ...figures });
+  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision: 1, ...keptFigures(whole) });
+  await keepRows(manager, project, null, plan, whole);
   return project;
 }

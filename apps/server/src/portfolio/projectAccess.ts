@@ -16,7 +16,14 @@ export async function findProject(database: DataSource | EntityManager, id: stri
 export async function lockProjectFor(manager: EntityManager, id: string, me: Me): Promise<ProjectEntity> {
   const project = orNotFound(await manager.getRepository(ProjectEntity).findOne({ where: { id }, lock: { mode: "pessimistic_write" } }), "project of that address");
   assertMayEdit(me, project);
+  await assertNotClosed(manager, project);
   return project;
+}
+
+/** In a closed project nothing changes any more. */
+export async function assertNotClosed(manager: DataSource | EntityManager, project: ProjectEntity): Promise<void> {
+  const closed = (await manager.query("select 1 from project_closing where project_id = ?", [project.id])) as unknown[];
+  if (closed.length > 0) throw new Failure("invalid", `"${project.head.name}" is closed; a controller may open it again.`);
 }
 
 export function assertMayEdit(me: Me, project: { managerId: string }): void {

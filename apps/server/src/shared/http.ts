@@ -6,6 +6,9 @@ import type { DataSource } from "typeorm";
 import type { z } from "zod";
 import { ACCESS } from "../access/accessTable.ts";
 import { findAccount } from "../access/accounts.ts";
+import { admitSystem, type ApiTokenEntity } from "../access/tokens.ts";
+import type { Post } from "../tell/post.ts";
+import type { PlanNewsDesk } from "../plan/planNews.ts";
 import { Failure } from "./failure.ts";
 
 /** What a handler is given: who calls, what they sent, and what to work with. */
@@ -13,6 +16,8 @@ export interface Call<K extends EndpointKey> {
   readonly database: DataSource;
   /** Who is signed in; handlers open to anyone must not touch it. */
   readonly me: Me;
+  /** The system that sends; only calls that are open to a token may touch it. */
+  readonly system: ApiTokenEntity;
   readonly params: Record<string, string>;
   readonly body: BodyOf<K>;
   readonly request: Request;
@@ -29,6 +34,10 @@ type Handler<K extends EndpointKey> = (call: Call<K>) => Promise<ResponseOf<K> |
 export interface Serving {
   readonly router: Router;
   readonly database: DataSource;
+  /** Tells open pages what happens to their plans. */
+  readonly news: PlanNewsDesk;
+  /** Takes mail to those it is for. */
+  readonly post: Post;
   /** What was registered, for the test that walks over all of it. */
   readonly served: Set<EndpointKey>;
 }
@@ -38,10 +47,11 @@ const SAFE_METHODS = new Set(["GET", "HEAD"]);
 /** Every changing call carries the token of its session in this header. */
 export const TOKEN_HEADER = "x-chronometra-token";
 
-async function admit(key: EndpointKey, request: Request, database: DataSource): Promise<Me | null> {
+async function admit(key: EndpointKey, request: Request, database: DataSource): Promise<{ me: Me | null; system: ApiTokenEntity | null }> {
   const access = ACCESS[key];
+  if (access === "token") return { me: null, system: await admitSystem(database, request.get("authorization")) };
   const id = request.session.accountId;
-  const me = id === undefined ? null : await findAccount(database, id);
+  const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
   if (access !== "anyone") {
     if (me === null) throw new Failure("signInNeeded");
     if (access !== "signedIn" && !access.some((role) => me.roles.includes(role))) throw new Failure("notAllowed");
@@ -50,7 +60,7 @@ async function admit(key: EndpointKey, request: Request, database: DataSource): 
     const token = request.session.token;
     if (token === undefined || request.get(TOKEN_HEADER) !== token) throw new Failure("tokenMissing");
   }
-  return me;
+  return { me, system: null };
 }
 
 function readBody<K extends EndpointKey>(key: K, body: unknown): BodyOf<K> {
@@ -67,10 +77,11 @@ export function serve<K extends EndpointKey>(serving: Serving, key: K, handler: 
   const [method, path] = key.split(" ") as ["GET" | "POST" | "PUT" | "DELETE", string];
   serving.served.add(key);
   serving.router[method.toLowerCase() as "get"](path, async (request: Request, response: Response) => {
-    const me = await admit(key, request, serving.database);
+    const { me, system } = await admit(key, request, serving.database);
     const result = await handler({
       database: serving.database,
       me: me as Me,
+      system: system as ApiTokenEntity,
       params: request.params as Record<string, string>,
       body: readBody(key, request.body),
       request,
@@ -82,7 +93,11 @@ export function serve<K extends EndpointKey>(serving: Serving, key: K, handler: 
   });
 }
 
-function asFailure(error: unknown): Failure {
+/** What a driver says when the database went away or does not answer. */
+const LINE_LOST = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "ETIMEDOUT", "PROTOCOL_CONNECTION_LOST", "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR", "ER_SERVER_SHUTDOWN"]);
+
+/** What an error says to whoever called. */
+export function asFailure(error: unknown): Failure {
   if (error instanceof Failure) return error;
   if (error instanceof PlanProblems) {
     const words = error.problems.slice(0, 3).map(({ row, field, message }) => [row, field].filter(Boolean).join(" ") + (row || field ? ": " : "") + message);
@@ -91,6 +106,7 @@ function asFailure(error: unknown): Failure {
   const { type, code } = error as { type?: string; code?: string };
   if (type === "entity.too.large" || code === "LIMIT_FILE_SIZE") return new Failure("tooLarge");
   if (code?.startsWith("LIMIT_") === true) return new Failure("invalid", "The upload has more files or fields than can be taken.");
+  if (code !== undefined && LINE_LOST.has(code)) return new Failure("unavailable");
   if (type === "entity.parse.failed") return new Failure("invalid", "What was sent is not JSON.");
   return new Failure("internal");
 }

@@ -6,7 +6,7 @@ const json = (schema: z.ZodType): object => ({ "application/json": { schema: z.t
 
 const whoMay = (key: EndpointKey): string => {
   const access = ACCESS[key];
-  return access === "anyone" ? "Open to anyone." : access === "signedIn" ? "For everyone who is signed in." : `For: ${access.join(", ")}.`;
+  return access === "anyone" ? "Open to anyone." : access === "signedIn" ? "For everyone who is signed in." : access === "token" ? "For: other systems, with `Authorization: Bearer` and their token." : `For: ${access.join(", ")}.`;
 };
 
 function operation(key: EndpointKey, endpoint: Endpoint): object {

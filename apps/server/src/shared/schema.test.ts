@@ -19,7 +19,7 @@ describe("the schema", () => {
     await database.query("drop trigger baseline_no_delete");
     const again = await openDatabase(url);
     expect(await again.query("select count(*) as n from import_draft")).toHaveLength(1);
-    expect(await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()")).toHaveLength(4);
+    expect(await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()")).toHaveLength(6);
     await again.destroy();
     await drop();
   });

@@ -6,6 +6,7 @@ import { Failure } from "../shared/Failure.tsx";
 import { holds, useMe } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
 import { Accounts } from "./Accounts.tsx";
+import { Tokens } from "./Tokens.tsx";
 
 interface Fields {
   current: string;
@@ -58,6 +59,7 @@ export function SettingsPage() {
       <OwnPassword />
       <Looks />
       {holds(me, "administrator") && <Accounts />}
+      {holds(me, "administrator") && <Tokens />}
     </div>
   );
 }

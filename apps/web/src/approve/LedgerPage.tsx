@@ -1,13 +1,17 @@
 import type { Approval, Ledger } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
-import { call } from "../shared/api.ts";
+import { addressOf, call } from "../shared/api.ts";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { countWords, dateWords, momentWords, money } from "../shared/words.ts";
 import { Decide } from "./Decide.tsx";
-import { ledgerQuery } from "./queries.ts";
+import { PlanState } from "./PlanState.tsx";
+import { ledgerQuery, whatIfsQuery } from "./queries.ts";
+import { WhatIfs } from "./Requests.tsx";
+import { ReservesPart } from "./ReservesPart.tsx";
 
 function Ask({ project }: { project: string }) {
   const client = useQueryClient();
@@ -25,6 +29,7 @@ function Ask({ project }: { project: string }) {
         <span className="font-semibold">Ask for approval of the plan as it stands</span>
         <textarea className="textarea w-full" rows={2} value={word} onChange={(event) => setWord(event.target.value)} placeholder="What the approver should know" />
       </label>
+      <PlanState project={project} />
       {ask.error !== null && <Failure error={ask.error} />}
       <div><button className="btn btn-primary btn-sm" disabled={ask.isPending}>Ask for approval</button></div>
     </form>
@@ -38,6 +43,7 @@ function Digest({ project, number, digest }: { project: string; number: number; 
     <div className="flex items-center gap-2">
       <code className="text-xs" title={digest}>{digest.slice(0, 12)}…</code>
       <button type="button" className="btn btn-xs" disabled={check.isPending} onClick={() => check.mutate()}>Check</button>
+      <a className="text-xs underline" download href={addressOf("GET /api/projects/:project/baselines/:number/content", { project, number: String(number) })} title="The text that the digest is made from: sha256sum of this file gives the digest">Text</a>
       <span role="status" className="text-sm">
         {check.data !== undefined && (check.data.same ? <span className="favourable">✓ unchanged since it was frozen</span> : <span className="adverse">✗ differs: now {check.data.recomputed.slice(0, 12)}…</span>)}
         {check.error !== null && <span className="adverse">{check.error.message}</span>}
@@ -50,12 +56,13 @@ function Baselines({ project, ledger }: { project: string; ledger: Ledger }) {
   if (ledger.baselines.length === 0) return <p className="muted py-2">No baseline yet. The first is frozen when someone approves the plan.</p>;
   return (
     <table className="ledger" aria-label="Baselines">
-      <thead><tr><th className="num">No.</th><th>Approved</th><th>By</th><th>Why</th><th>From</th><th>To</th><th className="num">Activities</th><th className="num">Budget, {ledger.currency}</th><th>Digest</th></tr></thead>
+      <thead><tr><th className="num">No.</th><th>Approved</th><th>By</th><th>Why</th><th>From</th><th>To</th><th className="num">Activities</th><th className="num">Budget, {ledger.currency}</th><th>Compare</th><th>Digest</th></tr></thead>
       <tbody>
         {ledger.baselines.map((line) => (
           <tr key={line.number}>
             <td className="num figure">{line.number}</td><td className="whitespace-nowrap">{dateWords(line.approvedOn)}</td><td className="whitespace-nowrap">{line.approvedBy}</td><td>{line.reason}</td>
             <td className="whitespace-nowrap">{dateWords(line.start)}</td><td className="whitespace-nowrap">{dateWords(line.finish)}</td><td className="num">{line.activities}</td><td className="num">{money(line.budgetMinor, ledger.minorDigits)}</td>
+            <td className="whitespace-nowrap"><Link className="underline" to={`/projects/${project}/compare?from=baseline-${line.number}&to=plan`}>with the plan</Link>{line.number > 1 && <>, <Link className="underline" to={`/projects/${project}/compare?from=baseline-${line.number - 1}&to=baseline-${line.number}`}>with {line.number - 1}</Link></>}</td>
             <td><Digest project={project} number={line.number} digest={line.digest} /></td>
           </tr>
         ))}
@@ -74,6 +81,7 @@ const outcome = (approval: Approval): string => {
 export function LedgerPage() {
   const { id } = useProject();
   const query = useQuery(ledgerQuery(id));
+  const whatIfs = useQuery(whatIfsQuery(id));
   return (
     <div className="page">
       <Loaded query={query}>
@@ -82,9 +90,13 @@ export function LedgerPage() {
           return (
             <>
               {ledger.mayAsk && <Ask project={id} />}
-              {open?.mayDecide === true && <section className="mb-4"><h2 className="text-base">{open.askedBy} asks for approval</h2>{open.word !== "" && <p>“{open.word}”</p>}<Decide approval={open} /></section>}
+              {open !== undefined && ledger.baselines[0] !== undefined && <p className="mb-2"><Link className="underline" to={`/projects/${id}/compare?from=baseline-${ledger.baselines[0].number}&to=plan`}>What is to be approved, compared with baseline {ledger.baselines[0].number}</Link></p>}
+              {open?.mayDecide === true && <section className="mb-4"><h2 className="text-base">{open.askedBy} asks for approval</h2>{open.word !== "" && <p>“{open.word}”</p>}<PlanState project={id} /><Decide approval={open} /></section>}
               <h2 className="text-base">Baselines</h2>
               <Baselines project={id} ledger={ledger} />
+              <h2 className="pt-6 text-base">What-ifs and change requests</h2>
+              <Loaded query={whatIfs}>{(list) => <WhatIfs list={list} />}</Loaded>
+              <ReservesPart project={id} />
               <h2 className="pt-6 text-base">Requests <span className="muted font-sans text-sm">{countWords(ledger.approvals.length, "request", "requests")}</span></h2>
               <ul className="text-sm">
                 {ledger.approvals.map((approval) => (

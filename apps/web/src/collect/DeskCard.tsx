@@ -1,61 +1,23 @@
-import type { DeskActivity, ReportRequest } from "@chronometra/contract";
+import type { DeskActivity } from "@chronometra/contract";
 import { formatHours, parseDuration } from "@chronometra/core";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useState, type FormEvent } from "react";
-import { toast } from "sonner";
+import { OctagonMinus, Timer } from "lucide-react";
+import { useState } from "react";
 import { call } from "../shared/api.ts";
 import { dateWords, shortDateWords } from "../shared/words.ts";
+import { PercentScale } from "./PercentScale.tsx";
 import { readTime } from "./readTime.ts";
+import { SendField } from "./SendField.tsx";
+import { useDeskCall, useReport } from "./useDesk.ts";
 
 interface Props {
   readonly activity: DeskActivity;
   /** The day that time is booked on, `YYYY-MM-DD`. */
   readonly day: string;
-}
-
-function useReport(activity: DeskActivity, said: string) {
-  const client = useQueryClient();
-  return useMutation({
-    mutationFn: (report: Omit<ReportRequest, "project" | "activity">) => call("POST /api/desk/reports", { body: { project: activity.project, activity: activity.activity, ...report } }),
-    onSuccess: (report) => {
-      toast(`${said}: ${activity.name}`, {
-        action: { label: "Take back", onClick: () => void call("DELETE /api/desk/reports/:report", { params: { report: report.id } }).then(() => client.invalidateQueries({ queryKey: ["desk"] }), (error: Error) => toast.error(error.message)) },
-      });
-      void client.invalidateQueries({ queryKey: ["desk"] });
-      void client.invalidateQueries({ queryKey: ["period"] });
-    },
-  });
-}
-
-interface FieldProps {
-  readonly label: string;
-  readonly placeholder: string;
-  readonly width: string;
-  readonly action: string;
-  readonly pending: boolean;
-  readonly failure: string | null;
-  /** Sends what was typed; gives what is wrong with it, or nothing. */
-  readonly onSend: (text: string, clear: () => void) => string | null;
-}
-
-/** One field that is sent with Enter; what cannot be read stays, with the reason. */
-function SendField({ label, placeholder, width, action, pending, failure, onSend }: FieldProps) {
-  const [text, setText] = useState("");
-  const [fault, setFault] = useState<string | null>(null);
-  const send = (event: FormEvent): void => {
-    event.preventDefault();
-    if (text.trim() !== "") setFault(onSend(text, () => setText("")));
-  };
-  const wrong = fault ?? failure;
-  return (
-    <form onSubmit={send} className="flex flex-col">
-      <span className="flex">
-        <input className={`input input-sm ${width}`} aria-label={label} placeholder={placeholder} value={text} aria-invalid={wrong !== null} onChange={(event) => { setText(event.target.value); setFault(null); }} />
-        <button className="btn btn-sm -ml-px" disabled={pending || text.trim() === ""} aria-label={`${action}: ${label}`}>{action}</button>
-      </span>
-      {wrong !== null && <span role="alert" className="adverse max-w-64 text-sm">{wrong}</span>}
-    </form>
-  );
+  /** Whether a clock runs, on this activity or another. */
+  readonly clock: "none" | "here" | "elsewhere";
+  /** The percent last said, accepted or not. */
+  readonly said: number | null;
+  readonly card: boolean;
 }
 
 function Facts({ activity }: { activity: DeskActivity }) {
@@ -71,17 +33,26 @@ function Facts({ activity }: { activity: DeskActivity }) {
   );
 }
 
-/** One of a contributor's own activities: what it is, when it is due, and three fields to report on it. */
-export function DeskCard({ activity, day }: Props) {
-  const time = useReport(activity, "Time sent");
+/** That an activity is blocked, and by what; or the field to say so. */
+function Blocked({ activity, open }: { activity: DeskActivity; open: boolean }) {
+  const { project, activity: id, name, blocked } = activity;
+  const mark = useDeskCall((by: string | null) => call("PUT /api/desk/block", { body: { project, activity: id, by } }));
+  if (blocked !== null) {
+    return (
+      <p className="adverse flex items-center gap-1.5 text-sm">
+        <OctagonMinus size={14} aria-hidden="true" /> blocked by {blocked.by} <span className="muted">since {shortDateWords(blocked.since)}, says {blocked.saidBy}</span>
+        <button type="button" className="btn btn-xs" disabled={mark.isPending} aria-label={`No longer blocked: ${name}`} onClick={() => mark.mutate(null)}>No longer</button>
+      </p>
+    );
+  }
+  if (!open) return null;
+  return <SendField label={`What blocks ${name}`} placeholder="blocked by …" width="w-52" action="Say so" pending={mark.isPending} failure={null} onSend={(text, clear) => { mark.mutate(text, { onSuccess: clear }); return null; }} />;
+}
+
+/** Fields that are asked for less often: hours left, percent to the point, and what is in the way. */
+function More({ activity, day }: { activity: DeskActivity; day: string }) {
   const percent = useReport(activity, "Percent sent");
   const left = useReport(activity, "Hours left sent");
-  const sendTime = (text: string, clear: () => void): string | null => {
-    const read = readTime(text);
-    if ("fault" in read) return read.fault;
-    time.mutate({ date: day, minutes: read.minutes, ...(read.note === "" ? {} : { note: read.note }) }, { onSuccess: clear });
-    return null;
-  };
   const sendPercent = (text: string, clear: () => void): string | null => {
     const value = Number(text.replace("%", "").replace(",", ".").trim());
     if (!Number.isFinite(value) || value < 0 || value > 100) return "Percent lies between 0 and 100.";
@@ -95,17 +66,43 @@ export function DeskCard({ activity, day }: Props) {
     return null;
   };
   return (
-    <li className="grid gap-x-6 gap-y-1 border-b rule py-2 md:grid-cols-[1fr_auto] md:items-start">
-      <div className="min-w-0">
+    <div className="flex flex-wrap gap-2">
+      <SendField label={`Hours left on ${activity.name}`} placeholder="h left" width="w-20" action="Set" pending={left.isPending} failure={left.error?.message ?? null} onSend={sendLeft} />
+      <SendField label={`Percent done of ${activity.name}, to the point`} placeholder="% done" width="w-20" action="Set" pending={percent.isPending} failure={percent.error?.message ?? null} onSend={sendPercent} />
+    </div>
+  );
+}
+
+/** One of a contributor's own activities: what it is, when it is due, and what it takes to report on it. */
+export function DeskCard({ activity, day, clock, said, card }: Props) {
+  const [more, setMore] = useState(false);
+  const time = useReport(activity, "Time sent");
+  const percent = useReport(activity, "Percent sent");
+  const start = useDeskCall(() => call("PUT /api/desk/clock", { body: { project: activity.project, activity: activity.activity } }));
+  const sendTime = (text: string, clear: () => void): string | null => {
+    const read = readTime(text);
+    if ("fault" in read) return read.fault;
+    time.mutate({ date: day, minutes: read.minutes, ...(read.note === "" ? {} : { note: read.note }) }, { onSuccess: clear });
+    return null;
+  };
+  return (
+    <li className={card ? "flex flex-col gap-1.5 border rule bg-base-100 px-3 py-2" : "grid gap-x-6 gap-y-1 border-b rule py-2 md:grid-cols-[1fr_auto] md:items-start"}>
+      <div className="min-w-0 grow">
         <h3 className="truncate font-sans text-[15px] font-semibold" title={activity.name}>{activity.name}</h3>
         <p className="muted truncate text-sm" title={`${activity.projectName} / ${activity.path}`}>{activity.projectName}{activity.path !== "" && ` / ${activity.path}`}</p>
         <Facts activity={activity} />
         {activity.waitsFor.length > 0 && <p className="undecided text-sm">waits for {activity.waitsFor.join(", ")}</p>}
+        <Blocked activity={activity} open={more} />
       </div>
-      <div className="flex flex-wrap gap-2">
-        <SendField label={`Time on ${activity.name}`} placeholder="1.5h, a note" width="w-40" action="Book" pending={time.isPending} failure={time.error?.message ?? null} onSend={sendTime} />
-        <SendField label={`Percent done of ${activity.name}`} placeholder={activity.percent === null ? "% done" : `${activity.percent}%`} width="w-20" action="Set" pending={percent.isPending} failure={percent.error?.message ?? null} onSend={sendPercent} />
-        <SendField label={`Hours left on ${activity.name}`} placeholder="h left" width="w-20" action="Set" pending={left.isPending} failure={left.error?.message ?? null} onSend={sendLeft} />
+      <div className="flex flex-col gap-1 md:items-start">
+        <div className="flex flex-wrap items-start gap-x-2 gap-y-1">
+          <SendField label={`Time on ${activity.name}`} placeholder="1.5h, a note" width="w-40" action="Book" pending={time.isPending} failure={time.error?.message ?? null} onSend={sendTime} />
+          <button type="button" className="btn btn-sm btn-square" aria-label={`Start the clock on ${activity.name}`} title={clock === "none" ? "Start the clock" : clock === "here" ? "The clock runs" : "The clock runs on another activity; stop it first"} disabled={clock !== "none" || start.isPending} onClick={() => start.mutate(undefined)}><Timer size={15} aria-hidden="true" /></button>
+          <button type="button" className="btn btn-ghost btn-sm" aria-expanded={more} aria-label={`More on ${activity.name}`} onClick={() => setMore(!more)}>{more ? "Less" : "More"}</button>
+        </div>
+        <PercentScale name={activity.name} percent={said} pending={percent.isPending} onPercent={(value) => percent.mutate({ date: day, percent: value })} />
+        {percent.error !== null && <span role="alert" className="adverse max-w-72 text-sm">{percent.error.message}</span>}
+        {more && <More activity={activity} day={day} />}
       </div>
     </li>
   );

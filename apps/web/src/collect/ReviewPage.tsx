@@ -1,6 +1,7 @@
-import type { Report } from "@chronometra/contract";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import type { QueuedReport, ReportsEffect } from "@chronometra/contract";
+import { formatHours } from "@chronometra/core";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
@@ -8,10 +9,10 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { countWords, dateWords } from "../shared/words.ts";
 import { effectQuery, reportsQuery } from "./queries.ts";
-import { reportWords } from "./reportWords.ts";
+import { remarkWords, reportWords } from "./reportWords.ts";
 
 interface QueueProps {
-  readonly reports: readonly Report[];
+  readonly reports: readonly QueuedReport[];
   readonly chosen: ReadonlySet<string>;
   readonly onChoose: (ids: readonly string[], on: boolean) => void;
 }
@@ -35,7 +36,7 @@ function Queue({ reports, chosen, onChoose }: QueueProps) {
               <td className="whitespace-nowrap">{dateWords(report.date)}</td>
               <td className="whitespace-nowrap">{report.person}</td>
               <td className="font-semibold whitespace-nowrap">{reportWords(report)}</td>
-              <td className="max-w-72 truncate" title={report.activityName}>{report.activityName}{report.note !== "" && <span className="muted"> “{report.note}”</span>}</td>
+              <td className="max-w-72 truncate" title={report.activityName}>{report.activityName}{report.note !== "" && <span className="muted"> “{report.note}”</span>}{report.remarks.map((remark) => <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">{remarkWords(remark)}</span>)}</td>
             </tr>
           ))}
         </tbody>
@@ -44,51 +45,87 @@ function Queue({ reports, chosen, onChoose }: QueueProps) {
   );
 }
 
+const room = (leftMinutes: number, roomMinutes: number): ReactNode =>
+  leftMinutes > roomMinutes ? <span className="adverse">{formatHours(leftMinutes - roomMinutes)} more than fits</span> : <span className="muted">fits</span>;
+
+/** Windows that are held, and what that asks of their people; those that cannot be. */
+function Held({ of }: { of: ReportsEffect[number] }) {
+  return (
+    <ul className="mt-1 text-sm">
+      {of.held.map(({ activity, name, finish, load }) => (
+        <li key={activity} className="border-b rule py-0.5">
+          “{name}” still ends on {dateWords(finish)}
+          {load.map(({ person, leftMinutes, roomMinutes }) => <span key={person} className="block pl-3">{person}: {formatHours(leftMinutes)} left in {formatHours(roomMinutes)} of working time, {room(leftMinutes, roomMinutes)}</span>)}
+        </li>
+      ))}
+      {of.lost.map(({ activity, name, why }) => <li key={activity} className="adverse border-b rule py-0.5">“{name}” cannot be held: {why}</li>)}
+      {of.held.length === 0 && of.lost.length === 0 && <li className="muted py-0.5">No window of these activities ends later, so there is nothing to hold.</li>}
+    </ul>
+  );
+}
+
 function Decision({ ids, onDone }: { ids: readonly string[]; onDone: () => void }) {
   const client = useQueryClient();
-  const effect = useQuery(effectQuery(ids));
+  const [hold, setHold] = useState(false);
+  const effect = useQuery({ ...effectQuery(ids, hold), placeholderData: keepPreviousData });
   const [word, setWord] = useState("");
   const decide = useMutation({
-    mutationFn: (decision: "accept" | "return") => call("POST /api/reports/decision", { body: { ids: [...ids], decision, word } }),
+    mutationFn: (decision: "accept" | "hold" | "return") => call("POST /api/reports/decision", { body: { ids: [...ids], decision, word } }),
     onSuccess: (_done, decision) => {
-      toast(`${countWords(ids.length, "report", "reports")} ${decision === "accept" ? "accepted; the time is posted" : "returned"}.`);
+      toast(`${countWords(ids.length, "report", "reports")} ${decision === "return" ? "returned" : "accepted; the time is posted"}.`);
       setWord("");
       onDone();
       void client.invalidateQueries();
     },
   });
+  const lost = effect.data?.some((of) => of.lost.length > 0) === true;
   return (
     <>
       <h2 className="text-base">Accepting {countWords(ids.length, "report", "reports")} would</h2>
+      <fieldset className="flex flex-wrap gap-x-4 pb-1 text-sm">
+        <legend className="sr-only">What becomes of the dates</legend>
+        <label className="flex items-center gap-1.5"><input type="radio" name="hold" checked={!hold} onChange={() => setHold(false)} />let dates move</label>
+        <label className="flex items-center gap-1.5"><input type="radio" name="hold" checked={hold} onChange={() => setHold(true)} />hold the windows</label>
+      </fieldset>
       {effect.error !== null && <Failure error={effect.error} />}
-      {effect.data === undefined ? effect.error === null && <p className="muted text-sm" role="status">Working it out …</p> : <EffectView effect={effect.data} />}
+      {effect.data === undefined && effect.error === null && <p className="muted text-sm" role="status">Working it out …</p>}
+      <div aria-busy={effect.isFetching}>
+        {effect.data?.map((of) => (
+          <section key={of.project} className="pb-2">
+            {effect.data.length > 1 && <h3 className="text-sm">{of.projectName}</h3>}
+            {hold && <Held of={of} />}
+            <EffectView effect={of.effect} />
+          </section>
+        ))}
+      </div>
       <label className="mt-3 flex flex-col gap-1"><span className="text-sm font-semibold">A word to the sender</span><input className="input input-sm w-full" value={word} placeholder="needed to return" onChange={(event) => setWord(event.target.value)} /></label>
       {decide.error !== null && <Failure error={decide.error} />}
       <div className="mt-2 flex gap-2">
-        <button type="button" className="btn btn-primary btn-sm" disabled={decide.isPending || effect.data === undefined} onClick={() => decide.mutate("accept")}>Accept</button>
+        <button type="button" className="btn btn-primary btn-sm" disabled={decide.isPending || effect.data === undefined || effect.isPlaceholderData || (hold && lost)} onClick={() => decide.mutate(hold ? "hold" : "accept")}>{hold ? "Accept and hold" : "Accept"}</button>
         <button type="button" className="btn btn-sm" disabled={decide.isPending || word.trim() === ""} onClick={() => decide.mutate("return")}>Return</button>
       </div>
     </>
   );
 }
 
-function Reports({ reports }: { reports: readonly Report[] }) {
+function Reports({ reports }: { reports: readonly QueuedReport[] }) {
   const [params] = useSearchParams();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const only = params.get("project");
   const shown = useMemo(() => (only === null ? reports : reports.filter(({ project }) => project === only)), [reports, only]);
   const projects = [...new Set(shown.map(({ project }) => project))];
   const choose = (ids: readonly string[], on: boolean): void => {
-    const project = shown.find(({ id }) => id === ids[0])!.project;
-    // An effect is one project's; choosing in another begins anew there.
-    const kept = [...chosen].filter((id) => shown.some((report) => report.id === id && report.project === project));
+    const kept = [...chosen].filter((id) => shown.some((report) => report.id === id));
     setChosen(new Set(on ? [...kept, ...ids] : kept.filter((id) => !ids.includes(id))));
   };
   const ids = shown.filter(({ id }) => chosen.has(id)).map(({ id }) => id);
   return (
     <div className="page grid gap-x-8 lg:grid-cols-[1fr_25rem]">
       <div>
-        <h1 className="pb-2 text-xl">Time to review</h1>
+        <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
+          <h1 className="text-xl">Time to review</h1>
+          {shown.length > 0 && <button type="button" className="btn btn-xs" onClick={() => choose(shown.map(({ id }) => id), ids.length < shown.length)}>{ids.length < shown.length ? "Tick all" : "Tick none"}</button>}
+        </div>
         {only !== null && <p className="undecided pb-1 text-sm">Showing one project. <Link className="underline" to="/time">Show all</Link></p>}
         {shown.length === 0 && <p className="muted">Nothing waits. What people send from their desks appears here before it costs money or moves a date.</p>}
         {projects.map((project) => <Queue key={project} reports={shown.filter((report) => report.project === project)} chosen={chosen} onChoose={choose} />)}

@@ -1,8 +1,41 @@
-import type { Report } from "@chronometra/contract";
+import type { QueuedReport, Report } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
+import { dateWords } from "../shared/words.ts";
 
-/** What a report says: "3.5 h, 60% done, 12 h left". */
-export function reportWords({ minutes, percent, remainingMinutes }: Pick<Report, "minutes" | "percent" | "remainingMinutes">): string {
-  const parts = [minutes === null ? "" : formatHours(minutes), percent === null ? "" : `${percent}% done`, remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} left`];
+/** What a report says: "3.5 h, 60% done, 12 h left", "away until 5 Mar 2026". */
+export function reportWords({ minutes, percent, remainingMinutes, leaveUntil }: Pick<Report, "minutes" | "percent" | "remainingMinutes" | "leaveUntil">): string {
+  if (leaveUntil !== null) return `away until ${dateWords(leaveUntil)}`;
+  const time = minutes === null ? "" : minutes < 0 ? `${formatHours(-minutes)} taken back` : formatHours(minutes);
+  const parts = [time, percent === null ? "" : `${percent}% done`, remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} left`];
   return parts.filter((part) => part !== "").join(", ");
+}
+
+type Remark = QueuedReport["remarks"][number];
+
+/** A remark on a report in words. */
+export function remarkWords(remark: Remark): string {
+  switch (remark.kind) {
+    case "parked":
+      return "parked work takes no time; wake it first, or return this";
+    case "gone":
+      return "its activity is not in the plan any more";
+    case "finished":
+      return `finished on ${dateWords(remark.on)}; later work moves that finish`;
+    case "unbaselined":
+      return `not in baseline ${remark.baseline}: it costs and earns nothing against the approved plan`;
+    case "outOfSequence":
+      return `comes after “${remark.after}”, which is not done`;
+    case "percentFell":
+      return `went back from ${remark.from}%`;
+    case "leftRose":
+      return `hours left rise from ${formatHours(remark.fromMinutes)}`;
+    case "notAssigned":
+      return "not assigned to this activity any more";
+    case "late":
+      return `late: closed up to ${dateWords(remark.closedTo)}, so it lands on the day after`;
+    case "adjusts":
+      return "an adjusting entry";
+    default:
+      return remark satisfies never;
+  }
 }

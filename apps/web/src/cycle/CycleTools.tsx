@@ -6,7 +6,7 @@ import { Failure } from "../shared/Failure.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
 import { countWords, dateWords } from "../shared/words.ts";
-import { periodQuery } from "./queries.ts";
+import { calendarQuery, periodQuery } from "./queries.ts";
 
 /** A controller's steps of the cycle: move every data date to the period's, open the next period. */
 export function CycleTools() {
@@ -48,10 +48,15 @@ function MoveDataDates({ suggested, onClose }: { suggested: string; onClose: () 
 
 function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => void }) {
   const client = useQueryClient();
-  const [dataDate, setDataDate] = useState("");
-  const [issueDay, setIssueDay] = useState("");
+  const { data: calendar } = useQuery(calendarQuery);
+  const next = calendar?.periods.find(({ state }) => state === "planned");
+  const [typedDate, setDataDate] = useState<string | null>(null);
+  const [typedDay, setIssueDay] = useState<string | null>(null);
+  const [anyway, setAnyway] = useState(false);
+  const dataDate = typedDate ?? next?.dataDate ?? "";
+  const issueDay = typedDay ?? next?.issueBy.slice(0, 10) ?? "";
   const open = useMutation({
-    mutationFn: () => call("POST /api/periods", { body: { dataDate, issueBy: `${issueDay}T12:00` } }),
+    mutationFn: () => call("POST /api/periods", { body: { dataDate, issueBy: `${issueDay}T12:00`, anyway } }),
     onSuccess: (period) => {
       void client.invalidateQueries();
       toast(`Period ${period.number} is open.`);
@@ -65,6 +70,7 @@ function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => v
         <div className="flex flex-col gap-1"><span className="font-semibold">Data date</span><DateField label="Data date" value={dataDate} onDate={setDataDate} /></div>
         <div className="flex flex-col gap-1"><span className="font-semibold">Reports issued by noon of</span><DateField label="Day of issue" value={issueDay} onDate={setIssueDay} /></div>
         {open.error !== null && <Failure error={open.error} />}
+        {open.error !== null && <label className="flex items-center gap-2 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={anyway} onChange={(event) => setAnyway(event.target.checked)} />Open it anyway, and leave what is not locked behind</label>}
         <button className="btn btn-primary" disabled={open.isPending || dataDate === "" || issueDay === ""}>Open the period</button>
       </form>
     </Dialog>

@@ -2,12 +2,12 @@ import type { Me, PeriodBar as Period } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { LogOut, Moon, Sun } from "lucide-react";
 import { useEffect, useState } from "react";
-import { Link } from "react-router";
+import { Link, useMatch } from "react-router";
 import { Dial } from "../shared/Dial.tsx";
 import { holds, mayLook, useSignOut } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
 import { dateWords, timeLeftWords } from "../shared/words.ts";
-import { periodQuery } from "./queries.ts";
+import { periodQuery, projectCycleQuery } from "./queries.ts";
 
 /** The time, told anew each minute. */
 function useNow(): Date {
@@ -32,7 +32,7 @@ function TimeLeft({ period }: { period: Period }) {
     <div className="flex items-center gap-2.5">
       <Dial share={1 - left / PERIOD_MILLISECONDS} />
       <div className="leading-tight">
-        <div><span className="figure">Period {period.number}</span> · data date {dateWords(period.dataDate)}</div>
+        <div><span className="figure">Period {period.number}</span> <span className="whitespace-nowrap">to {dateWords(period.dataDate)}</span></div>
         <div className="text-xs" style={{ color: left < 0 ? "#ff9377" : "var(--bar-brass)" }}>{timeLeftWords(until, now)}{left < 0 ? "" : " to issue"}</div>
       </div>
     </div>
@@ -46,7 +46,7 @@ function Step({ step, linked }: { step: Period["steps"][number]; linked: boolean
       <span className="block text-xs leading-tight" style={{ color: step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)" }}>{step.open > 0 ? "" : "✓ "}{step.words}</span>
     </>
   );
-  return <li className="pl-2.5" style={{ borderLeft: `3px ${step.open > 0 ? "solid" : "double"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
+  return <li className="pl-1.5 text-[13px]" style={{ borderLeft: `3px ${step.open > 0 ? "solid" : "double"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
 }
 
 function Person({ me }: { me: Me }) {
@@ -66,23 +66,40 @@ function Person({ me }: { me: Me }) {
   );
 }
 
+/** Where the project in hand stands in the cycle, and who is waited for. */
+function ProjectStrip({ project }: { project: string }) {
+  const { data } = useQuery(projectCycleQuery(project));
+  if (data === undefined || !data.takesPart) return null;
+  const waits = [...new Set(data.steps.flatMap(({ waitsFor }) => waitsFor))];
+  const next = data.steps.find(({ open }) => open > 0);
+  return (
+    <div role="region" aria-label="This project in the cycle" className="hidden w-full flex-wrap items-baseline gap-x-3.5 text-xs md:flex" style={{ color: "var(--bar-muted)" }}>
+      <span>{data.code}</span>
+      {data.steps.map(({ name, open, words }) => <span key={name} style={open > 0 ? { color: "var(--bar-brass)" } : undefined}>{open > 0 ? `${name.toLowerCase()}: ${words}` : `✓ ${name.toLowerCase()}`}</span>)}
+      <Link className="ml-auto underline" style={{ color: "var(--bar-ink)" }} to={`/cycle?project=${project}`}>{next === undefined ? "all done" : `waits for ${waits.slice(0, 3).join(", ")}${waits.length > 3 ? ` and ${waits.length - 3} more` : ""}`}</Link>
+    </div>
+  );
+}
+
 /** The data date, the period, the steps of the cycle with what is open in each, and the time left to issue. */
 export function PeriodBar({ me }: { me: Me }) {
   const { data } = useQuery(periodQuery);
-  const mayOpen = (link: string): boolean => (link === "/time" ? holds(me, "controller", "projectManager") : mayLook(me));
+  const mayOpen = (link: string): boolean => (link.startsWith("/time") ? holds(me, "controller", "projectManager") : mayLook(me));
+  const project = useMatch("/projects/:project/*")?.params.project;
   return (
-    <header className="flex min-h-12 flex-wrap items-center gap-x-7 gap-y-1 px-5 py-1" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
+    <header className="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
       <div className="leading-tight">
         <Link to="/" className="figure text-lg">Chronometra</Link>
         <div className="hidden text-xs lg:block" style={{ color: "var(--bar-muted)" }}>{data?.organisation ?? "\u00a0"}</div>
       </div>
       {data !== undefined && <TimeLeft period={data} />}
       {data !== undefined && data.steps.length > 0 && (
-        <ul aria-label="The cycle" className="hidden gap-6 md:flex">
+        <ul aria-label="The cycle" className="hidden gap-3.5 md:flex">
           {data.steps.map((step) => <Step key={step.name} step={step} linked={mayOpen(step.link)} />)}
         </ul>
       )}
       <Person me={me} />
+      {project !== undefined && mayLook(me) && <ProjectStrip project={project} />}
     </header>
   );
 }

@@ -10,6 +10,8 @@ import { DataTable } from "../shared/DataTable.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { countWords, dateWords } from "../shared/words.ts";
+import { holds, useMe } from "../shared/session.ts";
+import { FileChangesView } from "./FileChangesView.tsx";
 import { Headings } from "./Headings.tsx";
 
 interface Props {
@@ -73,6 +75,12 @@ function ProjectFields({ view, onAnswer }: { view: ImportView; onAnswer: (projec
 /** Stands in the choice of programmes for one that is still to be made. */
 const NEW_PROGRAMME = "new";
 
+function Drop({ view }: { view: ImportView }) {
+  const navigate = useNavigate();
+  const drop = useMutation({ mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }), onSuccess: () => navigate("/import") });
+  return <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>Drop it</button>;
+}
+
 function Store({ view }: { view: ImportView }) {
   const client = useQueryClient();
   const navigate = useNavigate();
@@ -91,18 +99,34 @@ function Store({ view }: { view: ImportView }) {
       void navigate(`/projects/${project}/plan`);
     },
   });
-  const drop = useMutation({ mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }), onSuccess: () => navigate("/import") });
   return (
     <>
       <div className="flex flex-wrap items-end gap-2">
         <label className="flex flex-col text-sm">Programme<select className="select select-sm w-64" value={programme} onChange={(event) => setProgramme(event.target.value)}><option value="">outside the programmes</option>{portfolio?.programmes.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}<option value={NEW_PROGRAMME}>a new programme …</option></select></label>
         {isNew && <label className="flex flex-col text-sm">Its name<input className="input input-sm w-56" value={newName} onChange={(event) => setNewName(event.target.value)} /></label>}
         <button type="button" className="btn btn-primary btn-sm" disabled={!view.storable || store.isPending || (isNew && newName.trim() === "")} onClick={() => store.mutate()}>{store.isPending ? "Storing …" : "Store as a new project"}</button>
-        <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>Drop it</button>
+        <Drop view={view} />
         {!view.storable && <span className="adverse text-sm">Nothing is stored until {countWords(view.errors, "error is", "errors are")} mended.</span>}
       </div>
       {store.error !== null && <Failure error={store.error} />}
     </>
+  );
+}
+
+/** Whether the file is a new project, or brings changes to one that is there. */
+function Destination({ view, onAnswer }: { view: ImportView; onAnswer: (changesTo: string | undefined) => void }) {
+  const { data: portfolio } = useQuery(portfolioQuery);
+  const me = useMe();
+  const own = portfolio?.projects.filter(({ manager }) => holds(me, "controller") || manager === me.name) ?? [];
+  const same = own.find(({ code }) => code === view.project?.code);
+  return (
+    <label className="mt-2 flex flex-wrap items-center gap-2 text-sm">It is
+      <select className="select select-sm w-80" value={view.answers.changesTo ?? ""} onChange={(event) => onAnswer(event.target.value === "" ? undefined : event.target.value)}>
+        <option value="">a new project</option>
+        {own.map(({ id, code, name }) => <option key={id} value={id}>an edited copy of {code} {name}</option>)}
+      </select>
+      {same !== undefined && view.answers.changesTo === undefined && <span className="undecided">Its code is that of {same.name}: is it an edited copy of it? <button type="button" className="cursor-pointer underline" onClick={() => onAnswer(same.id)}>Show what it would change</button></span>}
+    </label>
   );
 }
 
@@ -116,8 +140,17 @@ export function Understanding({ view, onView }: Props) {
       <h1 className="text-xl">{view.fileName}</h1>
       <p className="muted text-sm">{counts.length === 0 ? "Nothing was understood yet." : `Understood: ${counts.map(({ table, rows }) => `${rows.toLocaleString()} ${table}`).join(", ")}.`}{answer.isPending && " Reading it again …"}</p>
       {view.dateQuestion !== null && <DateQuestion question={view.dateQuestion} answer={view.answers.dateOrder} onAnswer={(dateOrder) => say({ dateOrder })} />}
-      <ProjectFields view={view} onAnswer={(project) => say({ project })} />
-      <Store view={view} />
+      <Destination view={view} onAnswer={(changesTo) => { const { changesTo: _was, ...rest } = view.answers; answer.mutate(changesTo === undefined ? rest : { ...rest, changesTo }); }} />
+      {view.answers.changesTo === undefined ? (
+        <>
+          <ProjectFields view={view} onAnswer={(project) => say({ project })} />
+          <Store view={view} />
+        </>
+      ) : view.storable ? (
+        <FileChangesView key={view.answers.changesTo} view={view}><Drop view={view} /></FileChangesView>
+      ) : (
+        <p className="adverse mt-2 text-sm">Nothing is taken over until {countWords(view.errors, "error is", "errors are")} mended.</p>
+      )}
       {answer.error !== null && <Failure error={answer.error} />}
       {view.problems.length > 0 && (
         <section className="pt-4"><h2 className="pb-1 text-base">What was not understood, or was supplied</h2>
@@ -126,7 +159,7 @@ export function Understanding({ view, onView }: Props) {
         </section>
       )}
       {view.sheets.length > 0 && <Headings view={view} onAnswer={(sheets) => say({ sheets })} />}
-      {view.preview.length > 0 && <section className="pt-4"><h2 className="pb-1 text-base">The first activities, as they would be stored</h2><DataTable name="Preview" rows={view.preview} columns={PREVIEW_COLUMNS} rowKey={({ id }) => id} empty="" /></section>}
+      {view.preview.length > 0 && view.answers.changesTo === undefined && <section className="pt-4"><h2 className="pb-1 text-base">The first activities, as they would be stored</h2><DataTable name="Preview" rows={view.preview} columns={PREVIEW_COLUMNS} rowKey={({ id }) => id} empty="" /></section>}
     </div>
   );
 }

@@ -10,3 +10,6 @@ export const importQuery = (id: string) =>
     queryFn: () => call("GET /api/imports/:import", { params: { import: id } }),
     refetchInterval: (query) => (query.state.data?.state === "reading" ? POLL_MILLISECONDS : false),
   });
+
+/** What a file would change in the project it brings changes to. */
+export const fileChangesQuery = (id: string) => queryOptions({ queryKey: ["import", id, "changes"], queryFn: () => call("GET /api/imports/:import/changes", { params: { import: id } }) });

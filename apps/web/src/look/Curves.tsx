@@ -1,15 +1,8 @@
 import type { ProjectLook } from "@chronometra/contract";
-import { LineChart } from "echarts/charts";
-import { GridComponent, LegendComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
-import { init, use as register, type EChartsCoreOption } from "echarts/core";
-import { SVGRenderer } from "echarts/renderers";
-import { useEffect, useRef } from "react";
-import { useTheme } from "../shared/theme.ts";
+import { useCallback } from "react";
+import Chart, { type Inks } from "../shared/Chart.tsx";
 import { dateWords, money } from "../shared/words.ts";
-
-register([LineChart, GridComponent, LegendComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
-
-const colour = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
+import type { ForecastRange } from "./forecastRange.ts";
 
 type Curve = ProjectLook["curve"];
 
@@ -19,55 +12,56 @@ const LINES = [
   { key: "ac", name: "AC, actual cost", colour: "--color-error", dash: "dotted", symbol: "rect" },
 ] as const;
 
-function optionOf(curve: Curve, digits: number, dataDate: string | null): EChartsCoreOption {
-  const ink = colour("--color-base-content");
-  const hairline = colour("--color-base-300");
-  const text = { color: ink, fontFamily: "Source Sans 3 Variable", fontSize: 12 };
-  return {
-    animation: false,
-    textStyle: text,
-    grid: { left: 8, right: 20, top: 44, bottom: 4, containLabel: true },
-    legend: { top: 0, left: 0, textStyle: text, itemWidth: 26, data: LINES.map(({ name }) => name) },
-    tooltip: { trigger: "axis", backgroundColor: colour("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–") },
-    xAxis: { type: "time", axisLine: { lineStyle: { color: ink } }, axisLabel: { ...text, hideOverlap: true }, splitLine: { show: false } },
-    yAxis: { type: "value", axisLabel: { ...text, formatter: (value: number) => money(value, digits) }, splitLine: { lineStyle: { color: hairline } } },
-    series: LINES.map(({ key, name, colour: variable, dash, symbol }, i) => ({
-      name,
-      type: "line",
-      data: curve.flatMap((point) => (point[key] === null ? [] : [[point.date, point[key]]])),
-      symbol,
-      symbolSize: 6,
-      connectNulls: true,
-      lineStyle: { color: colour(variable), width: key === "pv" ? 1.5 : 2.5, type: dash },
-      itemStyle: { color: colour(variable) },
-      ...(i === 0 && dataDate !== null
-        ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: colour("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: colour("--color-accent"), position: "end", distance: 4 }, data: [{ xAxis: dataDate }] } }
-        : {}),
-    })),
-  };
-}
-
 interface Props {
   readonly curve: Curve;
   readonly minorDigits: number;
   readonly dataDate: string | null;
+  readonly forecast: ForecastRange | null;
 }
 
-/** Planned value over the whole baseline, earned value and actual cost up to the data date. */
-export default function Curves({ curve, minorDigits, dataDate }: Props) {
-  const holder = useRef<HTMLDivElement>(null);
-  const theme = useTheme();
-  useEffect(() => {
-    const chart = init(holder.current!, null, { renderer: "svg" });
-    chart.setOption(optionOf(curve, minorDigits, dataDate));
-    const watching = new ResizeObserver(() => chart.resize());
-    watching.observe(holder.current!);
-    return () => {
-      watching.disconnect();
-      chart.dispose();
-    };
-  }, [curve, minorDigits, dataDate, theme]);
+/** Planned value over the whole baseline, earned value and actual cost up to the data date, and the range in which the cost may end. */
+export default function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props) {
   const last = curve.findLast(({ ev }) => ev !== null);
-  const words = `Planned value, earned value and actual cost over time. ${last === undefined ? "" : `On ${dateWords(last.date)}: PV ${money(last.pv, minorDigits)}, EV ${money(last.ev, minorDigits)}, AC ${money(last.ac, minorDigits)}.`}`;
-  return <div ref={holder} role="img" aria-label={words} className="h-60 w-full" />;
+  const spent = curve.findLast(({ ac }) => ac !== null);
+  const option = useCallback(
+    ({ of, text }: Inks) => {
+      const ink = of("--color-base-content");
+      const range = forecast === null || spent === undefined ? [] : [["least", forecast.least], ["most", forecast.most]] as const;
+      return {
+        grid: { left: 8, right: range.length === 0 ? 20 : 84, top: 44, bottom: 4, containLabel: true },
+        legend: { top: 0, left: 0, textStyle: text, itemWidth: 26 },
+        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–") },
+        xAxis: { type: "time", axisLine: { lineStyle: { color: ink } }, axisLabel: { ...text, hideOverlap: true }, splitLine: { show: false } },
+        yAxis: { type: "value", axisLabel: { ...text, formatter: (value: number) => money(value, digits) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
+        series: [
+          ...LINES.map(({ key, name, colour, dash, symbol }, i) => ({
+            name,
+            type: "line",
+            data: curve.flatMap((point) => (point[key] === null ? [] : [[point.date, point[key]]])),
+            symbol,
+            symbolSize: 6,
+            connectNulls: true,
+            lineStyle: { color: of(colour), width: key === "pv" ? 1.5 : 2.5, type: dash },
+            itemStyle: { color: of(colour) },
+            ...(i === 0 && dataDate !== null
+              ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: of("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: of("--color-accent"), position: "end", distance: 4 }, data: [{ xAxis: dataDate }] } }
+              : {}),
+          })),
+          ...range.map(([which, amount]) => ({
+            name: `at completion, ${which}`,
+            type: "line",
+            data: [[spent!.date, spent!.ac], [forecast!.finish, amount]],
+            symbol: "none",
+            lineStyle: { color: of("--color-error"), width: 1, type: "dotted", opacity: 0.8 },
+            itemStyle: { color: of("--color-error") },
+            endLabel: { show: true, formatter: money(amount, digits), color: ink, fontSize: 11 },
+            labelLayout: { moveOverlap: "shiftY" },
+          })),
+        ],
+      };
+    },
+    [curve, digits, dataDate, forecast, spent],
+  );
+  const words = `Planned value, earned value and actual cost over time. ${last === undefined ? "" : `On ${dateWords(last.date)}: PV ${money(last.pv, digits)}, EV ${money(last.ev, digits)}, AC ${money(last.ac, digits)}.`}${forecast === null ? "" : ` At completion on ${dateWords(forecast.finish)} it will have cost ${money(forecast.least, digits)} to ${money(forecast.most, digits)}.`} The figures stand above and below.`;
+  return <Chart name="Curves" words={words} option={option} />;
 }

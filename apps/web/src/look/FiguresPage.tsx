@@ -6,6 +6,7 @@ import { DataTable } from "../shared/DataTable.tsx";
 import { dateWords } from "../shared/words.ts";
 import { BehindFigure } from "./BehindFigure.tsx";
 import { figureColumns, type FigureRow } from "./figureColumns.tsx";
+import { forecastRange } from "./forecastRange.ts";
 import { Instruments } from "./Instruments.tsx";
 
 const Curves = lazy(() => import("./Curves.tsx"));
@@ -53,6 +54,7 @@ export function FiguresPage() {
     });
   const columns = useMemo(() => figureColumns(look.summary.minorDigits, (row) => depth.get(row.id) ?? 0, (row) => open(row.id)), [look.summary.minorDigits, depth]);
   const { summary } = look;
+  const forecast = useMemo(() => forecastRange(summary), [summary]);
   if (summary.figures === null) return <NothingMeasured look={look} />;
   const sort = params.get("sort");
   return (
@@ -64,7 +66,7 @@ export function FiguresPage() {
       </p>
       <Instruments look={look} />
       <Suspense fallback={<p className="h-60 muted pt-4">Drawing the curves …</p>}>
-        <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} /></div>
+        <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></div>
       </Suspense>
       <div className="pt-3">
         <DataTable key={sort ?? ""} name="Figures by activity" rows={ordered} columns={columns} rowKey={({ id, left }) => `${left ? "left " : ""}${id}`} empty="The plan has no activities yet." {...(sort === null ? {} : { sort: { id: sort, desc: false } })} />

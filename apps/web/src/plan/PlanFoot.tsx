@@ -1,15 +1,31 @@
+import type { Present } from "@chronometra/contract";
 import type { Effect } from "@chronometra/core";
+import { Eye } from "lucide-react";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
 import { ClashView } from "./ClashView.tsx";
-import type { SessionState } from "./planSession.ts";
+import type { SessionState } from "./engine/planSession.ts";
+import type { Sheet } from "./engine/sheet.ts";
 
 interface Props {
   readonly state: SessionState;
   readonly mayEdit: boolean;
   readonly minorDigits: number;
   readonly currency: string;
+  /** Others who have the plan open. */
+  readonly present: readonly Present[];
+  readonly sheet: Sheet;
+}
+
+/** Who else is on the plan, and on which row. */
+function Others({ present, sheet }: Pick<Props, "present" | "sheet">) {
+  const nameOf = (activity: string | null): string | undefined => sheet.rows.find(({ id }) => id === activity)?.name;
+  return (
+    <ul aria-label="Also here" className="ml-auto flex gap-3">
+      {present.map(({ client, name, activity }) => <li key={client} className="muted"><Eye size={12} className="mr-1 inline" aria-hidden="true" />{name}{nameOf(activity) !== undefined && <> at {nameOf(activity)}</>}</li>)}
+    </ul>
+  );
 }
 
 function Moved({ effect }: { effect: Effect }) {
@@ -25,8 +41,8 @@ function Moved({ effect }: { effect: Effect }) {
 }
 
 /** Below the plan: whether all is saved, what the last change moved, and what went wrong. */
-export function PlanFoot({ state, mayEdit, minorDigits, currency }: Props) {
-  const { effect, failure, clashes, saving, merged, dropped } = state;
+export function PlanFoot({ state, mayEdit, minorDigits, currency, present, sheet }: Props) {
+  const { effect, failure, clashes, saving, merged, dropped, arrivedBy } = state;
   return (
     <div className="border-t border-base-content bg-base-200 px-4 py-0.5 text-[13px]">
       {failure !== null && (clashes.length > 0 ? <ClashView clashes={clashes} /> : <p role="alert" className="adverse">{failure.message}</p>)}
@@ -34,13 +50,15 @@ export function PlanFoot({ state, mayEdit, minorDigits, currency }: Props) {
       <div className="flex items-center gap-6">
         <span role="status" className={saving > 0 ? "undecided" : "muted"}>{!mayEdit ? "You may look at this plan, not change it." : saving > 0 ? "Saving …" : "All is saved"}</span>
         {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}
+        {arrivedBy.length > 0 && <span role="status" className="undecided">{arrivedBy.join(" and ")} changed the plan just now.</span>}
         {effect !== null && (
           <details className="relative">
             <summary className="cursor-pointer"><Moved effect={effect} /></summary>
             <div className="absolute bottom-full left-0 z-20 mb-1 max-h-96 w-108 overflow-auto border rule bg-base-100 p-3"><EffectView effect={{ ...effect, activities: [...effect.activities], milestones: [...effect.milestones], deadlines: [...effect.deadlines], minorDigits, currency }} /></div>
           </details>
         )}
-        {mayEdit && effect === null && <span className="muted">Type to change a cell, Insert for a new row, Alt+Shift+arrows to indent and move, Ctrl+D fills down, Ctrl+Delete removes; Alt with the side arrows folds.</span>}
+        {mayEdit && effect === null && <span className="muted">Type to change a cell, Insert for a new row, Alt+Shift+arrows to indent and move, Shift+Space chooses whole rows, Ctrl+D fills down, Ctrl+F finds, Alt+Enter tells all.</span>}
+        {present.length > 0 && <Others present={present} sheet={sheet} />}
       </div>
     </div>
   );

@@ -1,132 +1,208 @@
-import { closeOf, parseDate } from "@chronometra/core";
-import { Redo2, Undo2, ZoomIn, ZoomOut } from "lucide-react";
-import { useEffect, useMemo, useRef, useState } from "react";
+import type { Present } from "@chronometra/contract";
+import { Info, Redo2, Search, Undo2 } from "lucide-react";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
-import { ColumnChoice } from "../shared/ColumnChoice.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
-import { keepHidden, keptHidden } from "../shared/keptColumns.ts";
-import { extentOf } from "./chart/laneShapes.ts";
-import { MAX_PIXELS_PER_DAY, MIN_PIXELS_PER_DAY, xOf, type Scale } from "./chart/scale.ts";
+import { xOf } from "./chart/scale.ts";
+import { useTimeScale } from "./chart/useTimeScale.ts";
+import { ChartTools } from "./ChartTools.tsx";
+import { FindBar } from "./grid/FindBar.tsx";
+import { AboutPanel, TABS, type AboutTab } from "./panel/AboutPanel.tsx";
+import { PlanColumnChoice } from "./grid/PlanColumnChoice.tsx";
 import { PlanFoot } from "./PlanFoot.tsx";
-import { PlanSheet, type Active } from "./PlanSheet.tsx";
-import { RowTools } from "./RowTools.tsx";
-import type { PlanSession, SessionState } from "./planSession.ts";
-import type { Sheet, SheetRow } from "./sheet.ts";
-import { SHEET_COLUMNS } from "./sheetColumns.ts";
-import { WhyPanel } from "./WhyPanel.tsx";
-import { usePlanSession } from "./usePlanSession.ts";
+import { PlanSheet, type Active, type SheetHandle } from "./grid/PlanSheet.tsx";
+import { RowTools } from "./grid/RowTools.tsx";
+import { WaysTool } from "./grid/WaysTool.tsx";
+import type { PlanSession, SessionState } from "./engine/planSession.ts";
+import type { Sheet, SheetRow } from "./engine/sheet.ts";
+import { Shelf } from "./Shelf.tsx";
+import { TryOut } from "./TryOut.tsx";
+import { todayHere } from "./today.ts";
+import { useChartLook } from "./useChartLook.ts";
+import { usePlanColumns } from "./grid/usePlanColumns.ts";
+import { usePlanNews } from "./engine/usePlanNews.ts";
+import { usePlanSession } from "./engine/usePlanSession.ts";
 
-const NAME = "Plan";
-const DAY = 1440;
-const MARGIN_DAYS = 6;
-const LABEL_PIXELS = 90;
-const ZOOM = 1.6;
-
-function useColumns() {
-  const [hidden, setHidden] = useState(() => keptHidden(NAME) ?? SHEET_COLUMNS.filter((column) => column.hidden === true || column.id === "began" || column.id === "ended").map(({ id }) => id));
-  const choose = (id: string, shown: boolean): void => {
-    const next = shown ? hidden.filter((other) => other !== id) : [...hidden, id];
-    setHidden(next);
-    keepHidden(NAME, next);
-  };
-  const columns = useMemo(() => SHEET_COLUMNS.filter(({ id }) => !hidden.includes(id)), [hidden]);
-  return { hidden, choose, columns };
-}
+const SCROLLBAR = 14;
+const LEAST_ROOM = 320;
 
 /** Rows not below a folded one. */
-function unfolded(rows: readonly SheetRow[], folded: ReadonlySet<string>): SheetRow[] {
-  const away = new Uint8Array(rows.length);
-  rows.forEach(({ parent }, i) => {
-    if (parent >= 0 && (away[parent] === 1 || folded.has(rows[parent]!.id))) away[i] = 1;
+function unfolded(rows: readonly SheetRow[], folded: ReadonlySet<string>): readonly SheetRow[] {
+  if (folded.size === 0) return rows;
+  const away = new Set<string>();
+  return rows.filter(({ id, parent }) => {
+    if (parent === null || (!away.has(parent) && !folded.has(parent))) return true;
+    away.add(id);
+    return false;
   });
-  return rows.filter((_row, i) => away[i] === 0);
 }
 
-/** The chart's scale: fitted to the room there is until someone zooms. */
-function useScale(sheet: Sheet, room: number): { scale: Scale; zoom: (factor: number) => void; fit: () => void } {
-  const [pixelsPerDay, setPixelsPerDay] = useState<number | null>(null);
-  const extent = useMemo(() => extentOf(sheet.rows, sheet.dataDate), [sheet]);
-  const from = extent.from - MARGIN_DAYS * DAY;
-  const days = (extent.to - from) / DAY + MARGIN_DAYS;
-  const fitted = Math.min(MAX_PIXELS_PER_DAY, Math.max(MIN_PIXELS_PER_DAY, (room - LABEL_PIXELS) / days));
-  const used = pixelsPerDay ?? fitted;
-  const scale = useMemo(() => ({ from, to: Math.max(extent.to + (LABEL_PIXELS / used) * DAY, from + (room / used) * DAY), pixelsPerDay: used }), [from, extent.to, used, room]);
-  return { scale, zoom: (factor) => setPixelsPerDay(Math.min(MAX_PIXELS_PER_DAY, Math.max(MIN_PIXELS_PER_DAY, used * factor))), fit: () => setPixelsPerDay(null) };
+/** Rows with what is parked, without it, or only it and the branches it lies in. */
+function withParked(rows: readonly SheetRow[], show: string): readonly SheetRow[] {
+  if (show === "without") return rows.filter(({ parked }) => !parked);
+  if (show !== "only") return rows;
+  const byId = new Map(rows.map((row) => [row.id, row]));
+  const kept = new Set<string>();
+  for (const row of rows) if (row.parked) for (let at: SheetRow | undefined = row; at !== undefined && !kept.has(at.id); at = at.parent === null ? undefined : byId.get(at.parent)) kept.add(at.id);
+  return rows.filter(({ id }) => kept.has(id));
 }
 
-interface WorkProps {
-  readonly sheet: Sheet;
-  readonly state: SessionState;
-  readonly session: PlanSession;
+/** Whether parked rows are shown, kept in the address. */
+function useParkedRows(): { show: string; choose: (show: string) => void } {
+  const [params, setParams] = useSearchParams();
+  return { show: params.get("parked") ?? "", choose: (show) => setParams((former) => new URLSearchParams([...[...former].filter(([name]) => name !== "parked"), ...(show === "" ? [] : [["parked", show] as [string, string]])]), { replace: true }) };
 }
 
-function Work({ sheet, state, session }: WorkProps) {
-  const look = useProject();
-  const [params] = useSearchParams();
-  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
-  const [chosen, setChosen] = useState<Active | null>(null);
-  const [why, setWhy] = useState(false);
-  const active = chosen?.row ?? null;
-  const { hidden, choose, columns } = useColumns();
-  const scroller = useRef<HTMLDivElement>(null);
-  const [viewWidth, setViewWidth] = useState(1280);
-  const pane = columns.reduce((sum, { width }) => sum + width, 0);
-  const { scale, zoom, fit } = useScale(sheet, Math.max(320, viewWidth - pane - 14));
-  const rows = useMemo(() => unfolded(sheet.rows, folded), [sheet, folded]);
+/** Who else stands where: names by activity. */
+function othersAt(present: readonly Present[]): ReadonlyMap<string, string> {
+  const at = new Map<string, string>();
+  for (const { activity, name } of present) if (activity !== null) at.set(activity, at.has(activity) ? `${at.get(activity)!}, ${name}` : name);
+  return at;
+}
 
-  useEffect(() => {
-    const watching = new ResizeObserver(([entry]) => setViewWidth(entry!.contentRect.width));
-    watching.observe(scroller.current!);
-    return () => watching.disconnect();
-  }, []);
+/** Keys that hold for the whole page. */
+function usePageKeys(session: PlanSession, onFind: () => void, onAbout: () => void): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
-      if (!(event.ctrlKey || event.metaKey) || (event.target as HTMLElement).matches("input, textarea")) return;
       const key = event.key.toLowerCase();
-      if (key === "z" && !event.shiftKey) session.undo();
+      if (event.altKey && key === "enter") onAbout();
+      else if (!(event.ctrlKey || event.metaKey)) return;
+      else if (key === "f") onFind();
+      else if ((event.target as HTMLElement).matches("input, textarea, select")) return;
+      else if (key === "z" && !event.shiftKey) session.undo();
       else if (key === "y" || key === "z") session.redo();
       else return;
       event.preventDefault();
     };
     addEventListener("keydown", onKey);
     return () => removeEventListener("keydown", onKey);
-  }, [session]);
+  });
+}
+
+/** The panel about the chosen activity, open or not, kept in the address. */
+function useAbout(): { tab: AboutTab | null; show: (tab: AboutTab | null) => void } {
+  const [params, setParams] = useSearchParams();
+  const tab = TABS.find(({ id }) => id === params.get("about"))?.id ?? null;
+  const show = (next: AboutTab | null): void =>
+    setParams(
+      (former) => {
+        const changed = new URLSearchParams(former);
+        if (next === null) changed.delete("about");
+        else changed.set("about", next);
+        return changed;
+      },
+      { replace: true },
+    );
+  return { tab, show };
+}
+
+interface WorkProps {
+  readonly sheet: Sheet;
+  readonly state: SessionState;
+  readonly session: PlanSession;
+  readonly mayEdit: boolean;
+  /** Whether it is the live plan, and not a what-if beside it. */
+  readonly live: boolean;
+}
+
+/** A plan's tree as a table beside the time chart, to be worked on. */
+export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
+  const look = useProject();
+  const [params] = useSearchParams();
+  const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
+  const [chosen, setChosen] = useState<Active | null>(null);
+  // What acts on the chosen rows must act on those that are chosen now; what is told of them may come a moment later.
+  const current = useRef<Active>(null);
+  const onActive = useCallback((next: Active): void => {
+    current.current = next;
+    startTransition(() => setChosen(next));
+  }, []);
+  const [finding, setFinding] = useState(false);
+  const about = useAbout();
+  const [byKey, setByKey] = useState(false);
+  const active = chosen?.row ?? null;
+  const columns = usePlanColumns(sheet.fields);
+  const scroller = useRef<HTMLDivElement>(null);
+  const table = useRef<SheetHandle>(null);
+  const [viewWidth, setViewWidth] = useState(1280);
+  const pane = columns.columns.reduce((sum, { width }) => sum + width, 0);
+  const room = Math.max(LEAST_ROOM, viewWidth - pane - SCROLLBAR);
+  const time = useTimeScale(sheet, scroller, pane, room);
+  const looks = useChartLook(sheet, session);
+  const parkedRows = useParkedRows();
+  const anyParked = useMemo(() => sheet.rows.some(({ parked }) => parked), [sheet]);
+  const rows = useMemo(() => unfolded(anyParked ? withParked(sheet.rows, parkedRows.show) : sheet.rows, folded), [sheet, folded, anyParked, parkedRows.show]);
+  const undated = useMemo(() => sheet.rows.filter(({ kind, dates, parked }) => kind === "work" && dates === null && !parked), [sheet]);
+  const reading = useMemo(() => ({ today: todayHere(), people: sheet.people, calendars: sheet.calendars, minorDigits: sheet.minorDigits }), [sheet]);
+  const present = usePlanNews(look.id, session, active?.id ?? null, live);
+  const others = useMemo(() => othersAt(present), [present]);
+
+  useEffect(() => {
+    const watching = new ResizeObserver(([entry]) => setViewWidth(entry!.contentRect.width));
+    watching.observe(scroller.current!);
+    return () => watching.disconnect();
+  }, []);
+  usePageKeys(session, () => setFinding(true), () => {
+    setByKey(true);
+    about.show(about.tab === null ? "work" : null);
+  });
 
   const fold = (id: string, open: boolean): void => setFolded((former) => new Set(open ? [...former].filter((each) => each !== id) : [...former, id]));
-  const jump = (instant: number): void => scroller.current?.scrollTo({ left: Math.max(0, xOf(scale, instant) - 120), behavior: "instant" });
+  const jump = (instant: number): void => scroller.current?.scrollTo({ left: Math.max(0, xOf(time.scale, instant) - 120), behavior: "instant" });
   const summaries = sheet.rows.filter(({ children }) => children > 0);
+  /** Goes to an activity, unfolding what hides it. */
+  const goTo = (id: string, column = "name"): void => {
+    setFolded(new Set());
+    const row = sheet.rows.findIndex((each) => each.id === id);
+    const at = Math.max(0, columns.columns.findIndex((each) => each.id === column));
+    if (row >= 0) setTimeout(() => table.current?.go(row, at));
+  };
+  const closeAbout = (): void => {
+    about.show(null);
+    table.current?.focus();
+  };
   return (
     <div className="flex h-full flex-col">
-      <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-1 px-4 py-0.5">
-        <button type="button" className="btn btn-ghost btn-sm" disabled={state.undoable === 0} onClick={session.undo} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /> Undo</button>
-        <button type="button" className="btn btn-ghost btn-sm" disabled={state.redoable === 0} onClick={session.redo} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /> Redo</button>
-        {look.mayEdit && chosen !== null && <RowTools active={chosen} />}
+      <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-0.5 px-4 py-0.5">
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Undo" disabled={state.undoable === 0} onClick={session.undo} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /></button>
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Redo" disabled={state.redoable === 0} onClick={session.redo} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /></button>
+        {mayEdit && chosen !== null && <RowTools current={current} parked={active?.parked === true} session={session} />}
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(summaries.map(({ id }) => id)))}>{folded.size > 0 ? "Unfold all" : "Fold all"}</button>
-        <button type="button" className="btn btn-ghost btn-sm" aria-pressed={why} onClick={() => setWhy(!why)} title="Why the chosen row lies where it does">Why</button>
-        <ColumnChoice columns={SHEET_COLUMNS.filter(({ id }) => id !== "name")} hidden={hidden} onChoose={choose} />
-        <span className="muted ml-2 text-sm">{sheet.rows.length} rows{sheet.unscheduled > 0 && <span className="undecided">, {sheet.unscheduled} without dates</span>}</span>
-        {look.mayEdit && (
-          <span className="ml-4 flex items-center gap-1 text-sm">
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Find and replace" aria-pressed={finding} onClick={() => setFinding(!finding)} title="Find and replace (Ctrl+F)"><Search size={14} aria-hidden="true" /></button>
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="About" aria-pressed={about.tab !== null} onClick={() => { setByKey(false); about.show(about.tab === null ? "why" : null); }} title="All about the chosen row (Alt+Enter)"><Info size={14} aria-hidden="true" /></button>
+        <PlanColumnChoice columns={columns} />
+        {mayEdit && chosen !== null && <WaysTool current={current} sheet={sheet} session={session} row={active} />}
+        {mayEdit && live && <TryOut project={look.id} />}
+        {anyParked ? (
+          <select className="select select-xs ml-1 w-32" aria-label="Parked rows" value={parkedRows.show} onChange={(event) => parkedRows.choose(event.target.value)}>
+            <option value="">{sheet.rows.length} rows</option>
+            <option value="without">without parked</option>
+            <option value="only">only parked</option>
+          </select>
+        ) : <span className="muted ml-1 text-sm">{sheet.rows.length} rows</span>}
+        {mayEdit && (
+          <span className="ml-3 flex items-center gap-1 text-sm">
             Data date <DateField label="Data date" small value={sheet.dataDate ?? ""} onDate={(date) => date !== sheet.dataDate && void session.change([{ type: "setDataDate", date }])} />
           </span>
         )}
-        <div className="ml-auto flex items-center gap-1">
-          {sheet.dataDate !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={() => jump(closeOf(parseDate(sheet.dataDate!)!))}>To data date</button>}
-          <button type="button" className="btn btn-ghost btn-sm" disabled={active?.dates == null} onClick={() => jump(active!.dates!.start)}>To its start</button>
-          <button type="button" className="btn btn-ghost btn-sm" disabled={active?.dates == null} onClick={() => jump(active!.dates!.finish)}>To its finish</button>
-          <button type="button" className="btn btn-ghost btn-sm" aria-label="Show less time, larger" onClick={() => zoom(ZOOM)}><ZoomIn size={14} aria-hidden="true" /></button>
-          <button type="button" className="btn btn-ghost btn-sm" aria-label="Show more time, smaller" onClick={() => zoom(1 / ZOOM)}><ZoomOut size={14} aria-hidden="true" /></button>
-          <button type="button" className="btn btn-ghost btn-sm" onClick={fit}>Fit</button>
-        </div>
+        <ChartTools sheet={sheet} row={active} time={time} looks={looks} onJump={jump} printAt={`/projects/${look.id}/plan/print${params.size > 0 ? `?${params.toString()}` : ""}`} />
       </div>
+      {looks.look.colouring !== null && (
+        <ul aria-label={`Colours of ${looks.look.colouring.field.name}`} className="flex flex-wrap gap-4 border-t rule px-4 py-0.5 text-sm">
+          <li className="muted">{looks.look.colouring.field.name}</li>
+          {looks.look.colouring.legend.map(({ value, colour }) => <li key={value} className="flex items-center gap-1.5"><span className="inline-block h-2.5 w-5" style={{ background: colour }} aria-hidden="true" />{value}</li>)}
+        </ul>
+      )}
+      {finding && <FindBar rows={rows} columns={columns.columns} reading={reading} current={current} mayEdit={mayEdit} onGo={({ row, column }) => table.current?.go(row, column)} onClose={() => { setFinding(false); table.current?.focus(); }} />}
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
       <div className="min-h-0 flex-1 border-t rule">
-        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} scale={scale} session={session} mayEdit={look.mayEdit} scroller={scroller} onFold={fold} onActive={setChosen} room={why ? "less" : "all"} at={params.get("at")} />
+        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} reading={reading} scale={time.scale} look={looks.look} session={session} mayEdit={mayEdit} currency={look.summary.currency} others={others} scroller={scroller} onFold={fold} onActive={onActive} room={`${about.tab === null} ${finding} ${undated.length > 0}`} at={params.get("at")} handle={table} />
       </div>
-      {why && <WhyPanel row={active} sheet={sheet} session={session} onClose={() => setWhy(false)} />}
-      <PlanFoot state={state} mayEdit={look.mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} />
+      {undated.length > 0 && <Shelf rows={undated} onGo={(id) => goTo(id, "length")} />}
+      {about.tab !== null && <AboutPanel tab={about.tab} onTab={about.show} row={active} sheet={sheet} session={session} mayEdit={mayEdit} onGo={goTo} onClose={closeAbout} takesKeyboard={byKey} />}
+      <PlanFoot state={state} mayEdit={mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} present={present} sheet={sheet} />
     </div>
   );
 }
@@ -150,5 +226,5 @@ export function PlanPage() {
   if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
   const { sheet } = opened.state;
   if (sheet.rows.length === 0) return <Nothing session={opened.session} mayEdit={look.mayEdit} />;
-  return <Work sheet={sheet} state={opened.state} session={opened.session} />;
+  return <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={look.mayEdit} live />;
 }

@@ -1,14 +1,23 @@
 import type { Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
+import { Settings2 } from "lucide-react";
+import { useMemo, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { periodQuery } from "../cycle/queries.ts";
 import { CycleTools } from "../cycle/CycleTools.tsx";
-import { DataTable } from "../shared/DataTable.tsx";
+import { periodQuery } from "../cycle/queries.ts";
+import { DataTable, type TableLook } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
+import { keepPreference, preference } from "../shared/preferences.ts";
 import { holds, useMe } from "../shared/session.ts";
 import { countWords, dateWords } from "../shared/words.ts";
-import { PORTFOLIO_COLUMNS } from "./portfolioColumns.tsx";
-import { portfolioQuery } from "./queries.ts";
+import { Log } from "./Log.tsx";
+import { ownValueWords } from "./OwnFieldCell.tsx";
+import { portfolioColumns } from "./portfolioColumns.tsx";
+import { FieldsDialog, ProgrammesDialog, ThresholdsDialog } from "./PortfolioSettings.tsx";
+import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
+import { pathsQuery, portfolioQuery } from "./queries.ts";
+import { SaysDialog } from "./SaysDialog.tsx";
+import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
 
 /** What the steps of the period bar lead to: the projects in which something is still open. */
 const SHOWN: Record<string, { words: string; holds: (line: ProjectLine, dataDate: string | null, period: number | null) => boolean }> = {
@@ -17,45 +26,106 @@ const SHOWN: Record<string, { words: string; holds: (line: ProjectLine, dataDate
   unissued: { words: "not issued for this period", holds: ({ summary, issuedNumber }, _dataDate, period) => summary.baseline !== null && issuedNumber !== period },
 };
 
-function Narrowed({ words, count }: { words: string; count: number }) {
-  return <p className="pb-1 text-sm undecided">Showing {count} {count === 1 ? "project" : "projects"} {words}. <Link to="/" className="underline">Show all</Link></p>;
+type Open = "thresholds" | "fields" | "programmes" | ProjectLine | null;
+
+function Settings({ onOpen }: { onOpen: (open: Open) => void }) {
+  return (
+    <details className="relative">
+      <summary className="btn btn-ghost btn-sm list-none"><Settings2 size={14} aria-hidden="true" /> Set up</summary>
+      <ul className="absolute right-0 z-30 mt-1 w-60 border rule bg-base-100 py-1">
+        {([["thresholds", "When a project is to be explained"], ["fields", "Own fields of projects"], ["programmes", "Portfolios and programmes"]] as const).map(([open, words]) => <li key={open}><button type="button" className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer" onClick={(event) => { event.currentTarget.closest("details")!.open = false; onOpen(open); }}>{words}</button></li>)}
+      </ul>
+    </details>
+  );
 }
 
-function Lines({ portfolio }: { portfolio: Portfolio }) {
+/** The names of the groups that a project stands in, the outermost first. */
+function groupOf(portfolio: Portfolio, by: string): ((line: ProjectLine) => string | readonly string[]) | undefined {
+  if (by === "none") return undefined;
+  if (by === "manager") return ({ manager }) => manager;
+  const field = portfolio.fields.find(({ id }) => `own-${id}` === by);
+  if (field !== undefined) return ({ values }) => ownValueWords(field, values[field.id]) || `no ${field.name.toLowerCase()}`;
+  return ({ programme }) => pathOfProgramme(portfolio.programmes, programme);
+}
+
+/** Projects so that those of one group come together, in the order of the tree or of the groups' names. */
+function inOrder(portfolio: Portfolio, rows: readonly ProjectLine[], by: string): readonly ProjectLine[] {
+  if (by === "none") return rows;
+  if (by === "programme") return [...inTreeOrder(portfolio.programmes).map(({ programme: { id } }) => id as string | null), null].flatMap((programme) => rows.filter((line) => line.programme === programme));
+  const group = groupOf(portfolio, by)!;
+  return [...rows].sort((a, b) => String(group(a)).localeCompare(String(group(b))));
+}
+
+const FOLDED = "portfolio.folded";
+
+function Page({ portfolio }: { portfolio: Portfolio }) {
   const me = useMe();
-  const [params] = useSearchParams();
+  const [params, setParams] = useSearchParams();
   const { data: period } = useQuery(periodQuery);
+  const { data: paths } = useQuery(pathsQuery);
+  const [open, setOpen] = useState<Open>(null);
+  const [folded, setFolded] = useState(preference(FOLDED) === "yes");
   const narrowed = SHOWN[params.get("show") ?? ""];
+  const by = params.get("by") ?? "programme";
   const rows = narrowed === undefined ? portfolio.projects : portfolio.projects.filter((line) => narrowed.holds(line, period?.dataDate ?? null, period?.number ?? null));
-  const names = new Map(portfolio.programmes.map(({ id, name }) => [id, name]));
-  const inOrder = [...portfolio.programmes.map(({ id }) => id), null].flatMap((programme) => rows.filter((line) => line.programme === programme));
+  const ordered = useMemo(() => inOrder(portfolio, rows, by), [portfolio, rows, by]);
+  const columns = useMemo(() => portfolioColumns(portfolio, paths ?? {}, setOpen), [portfolio, paths]);
   const dates = [...new Set(portfolio.projects.map(({ summary }) => summary.dataDate).filter((date) => date !== null))];
   const currencies = [...new Set(portfolio.projects.map(({ summary }) => summary.currency))];
+  const put = (name: string, value: string | null): void => setParams((was) => { const next = new URLSearchParams(was); if (value === null) next.delete(name); else next.set(name, value); return next; }, { replace: true });
+  const onLook = ({ sort, filter, hidden }: TableLook): void => setParams((was) => {
+    const next = new URLSearchParams(was);
+    if (sort === null) next.delete("sort"); else next.set("sort", `${sort.desc ? "-" : ""}${sort.id}`);
+    if (filter === "") next.delete("find"); else next.set("find", filter);
+    next.set("without", hidden.join("."));
+    return next;
+  }, { replace: true });
+  const sorted = params.get("sort");
+  const fold = (now: boolean): void => { setFolded(now); keepPreference(FOLDED, now ? "yes" : "no"); };
   return (
     <div className="page">
-      <div className="flex flex-wrap items-baseline gap-x-4 pb-2">
+      <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <h1 className="text-xl">{portfolio.name}</h1>
         <p className="muted text-sm">
           {countWords(portfolio.projects.length, "project", "projects")}{currencies.length === 1 && ` · amounts in ${currencies[0]}`}
           {dates.length === 1 && ` · figures as of ${dateWords(dates[0]!)}`}
         </p>
-        <div className="ml-auto">{holds(me, "controller") && <CycleTools />}</div>
+        <div className="ml-auto flex items-center gap-1">
+          {portfolio.projects.length > 0 && <button type="button" className="btn btn-ghost btn-sm" aria-expanded={!folded} onClick={() => fold(!folded)}>{folded ? "Show the log" : "Fold the log"}</button>}
+          {holds(me, "controller") && <><Settings onOpen={setOpen} /><CycleTools /></>}
+        </div>
       </div>
-      {narrowed !== undefined && <Narrowed words={narrowed.words} count={rows.length} />}
+      {!folded && portfolio.projects.length > 0 && (
+        <div className="grid gap-x-8 pb-3 lg:grid-cols-[3fr_2fr]">
+          <Log portfolio={portfolio} dataDate={period?.dataDate ?? null} />
+          <SpiCpiPlot projects={portfolio.projects} paths={paths ?? {}} />
+        </div>
+      )}
+      {narrowed !== undefined && <p className="pb-1 text-sm undecided">Showing {countWords(rows.length, "project", "projects")} {narrowed.words}. <button type="button" className="underline cursor-pointer" onClick={() => put("show", null)}>Show all</button></p>}
       <DataTable
         name="Projects"
-        rows={inOrder}
-        columns={PORTFOLIO_COLUMNS}
+        rows={ordered}
+        columns={columns}
         rowKey={({ id }) => id}
-        group={(line) => (line.programme === null ? "Outside the programmes" : (names.get(line.programme) ?? ""))}
+        group={groupOf(portfolio, by)}
         totalName="All projects"
+        sort={sorted === null ? undefined : { id: sorted.replace(/^-/, ""), desc: sorted.startsWith("-") }}
+        filter={params.get("find") ?? undefined}
+        hidden={params.get("without")?.split(".")}
+        onLook={onLook}
+        tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Group projects by" value={by} onChange={(event) => put("by", event.target.value === "programme" ? null : event.target.value)}><option value="programme">programme</option><option value="manager">manager</option>{portfolio.fields.map(({ id, name }) => <option key={id} value={`own-${id}`}>{name.toLowerCase()}</option>)}<option value="none">nothing</option></select></label>}
         empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <><Link className="underline" to="/import">Bring a plan</Link> from a workbook, CSV files or a plan bundle; people who sign in are added under <Link className="underline" to="/settings">Settings</Link>.</> : "A project manager brings the first plan."}</p>}
       />
+      {open === "thresholds" && <ThresholdsDialog thresholds={portfolio.thresholds} onClose={() => setOpen(null)} />}
+      {open === "fields" && <FieldsDialog fields={portfolio.fields} onClose={() => setOpen(null)} />}
+      {open === "programmes" && <ProgrammesDialog portfolio={portfolio} onClose={() => setOpen(null)} />}
+      {typeof open === "object" && open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
     </div>
   );
 }
 
+/** The portfolio: what moved, breaks, costs and is missing, in sentences; then every project with its figures. */
 export function PortfolioPage() {
   const query = useQuery(portfolioQuery);
-  return <Loaded query={query}>{(portfolio) => <Lines portfolio={portfolio} />}</Loaded>;
+  return <Loaded query={query}>{(portfolio) => <Page portfolio={portfolio} />}</Loaded>;
 }

@@ -12,10 +12,14 @@ import { projectQuery } from "./queries.ts";
 
 const TABS = [
   { to: "", name: "Figures" },
+  { to: "performance", name: "Performance" },
   { to: "plan", name: "Plan" },
+  { to: "board", name: "Board" },
+  { to: "resources", name: "Resources" },
   { to: "dates", name: "Dates" },
   { to: "approvals", name: "Approvals" },
   { to: "history", name: "History" },
+  { to: "closing", name: "Closing" },
 ];
 
 const FORMS = [
@@ -30,7 +34,7 @@ export const useProject = (): ProjectLook => useOutletContext<ProjectLook>();
 function Export({ project }: { project: string }) {
   return (
     <details className="relative">
-      <summary className="btn btn-ghost btn-sm list-none"><FileDown size={14} aria-hidden="true" /> Export</summary>
+      <summary className="btn btn-ghost btn-sm list-none px-2"><FileDown size={14} aria-hidden="true" /> Export</summary>
       <ul className="absolute right-0 z-30 mt-1 w-48 border rule bg-base-100 py-1">
         {FORMS.map(({ form, words }) => (
           <li key={form}><a className="block px-3 py-1 hover:bg-base-200" download href={addressOf("GET /api/projects/:project/export/:form", { project, form })}>{words}</a></li>
@@ -58,26 +62,27 @@ function Issue({ look }: { look: ProjectLook }) {
 
 function Head({ look }: { look: ProjectLook }) {
   const { summary } = look;
+  const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
-    <div className="flex flex-wrap items-center gap-x-4 gap-y-0 border-b rule px-5 pt-1">
-      <h1 className="max-w-96 truncate text-lg" title={look.name}>{look.name}</h1>
-      <p className="muted max-w-xl truncate text-sm">
-        {look.code}{look.programme !== null && ` · ${look.programme}`} · {look.manager}
+    <div className="flex flex-wrap items-center gap-x-4 border-b rule px-5 pt-1 lg:flex-nowrap">
+      <h1 className="max-w-96 min-w-24 truncate text-lg" title={look.name}>{look.name}</h1>
+      <p className="muted min-w-0 flex-1 truncate text-sm" title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}>
+        {look.code} · {look.manager}
         {summary.finish !== null && <> · finishes {dateWords(summary.finish)}</>}
-        {summary.drift !== null && <>, <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned> against baseline {summary.baseline}</>}
-        {summary.baseline === null && " · not approved yet"}
+        {summary.drift !== null && <>, <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned> {against}</>}
+        {summary.baseline === null && ` · ${against}`}
       </p>
-      <div className="ml-auto flex items-center gap-1">
-        <Issue look={look} />
-        <Export project={look.id} />
-      </div>
-      <nav aria-label="Project" className="flex gap-5">
+      <nav aria-label="Project" className="flex shrink-0 gap-3.5">
         {TABS.map(({ to, name }) => (
           <NavLink key={name} to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`} end className={({ isActive }) => `border-b-2 py-1.5 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
             {name}
           </NavLink>
         ))}
       </nav>
+      <div className="flex shrink-0 items-center gap-1">
+        <Issue look={look} />
+        <Export project={look.id} />
+      </div>
     </div>
   );
 }

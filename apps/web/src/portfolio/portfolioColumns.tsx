@@ -1,9 +1,14 @@
 import { addSums, figuresOf, NO_SUMS, type Figures } from "@chronometra/core";
-import type { MilestoneLine, ProjectLine } from "@chronometra/contract";
+import type { Paths, Portfolio, ProjectLine, WatchQuestion } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Column } from "../shared/column.ts";
 import { Toned } from "../shared/Toned.tsx";
+import { questionText } from "../watch/questionWords.ts";
+import { DriftLine } from "./DriftLine.tsx";
+import { movedWords, rulesBroken } from "./logLines.ts";
+import { ownFieldColumn } from "./OwnFieldCell.tsx";
+import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
 import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type DeadlineState } from "../shared/words.ts";
 
 type Measure = (figures: Figures) => number | null;
@@ -16,18 +21,12 @@ export function figuresTogether(lines: readonly ProjectLine[]): { figures: Figur
   return { figures: figuresOf(measured.reduce((sums, { figures }) => addSums(sums, figures), NO_SUMS)), digits: first.digits };
 }
 
-/** The milestone not reached yet that has drifted furthest. */
-export function worstMilestone(line: ProjectLine): MilestoneLine | null {
-  const open = line.summary.milestones.filter(({ reached, drift }) => !reached && drift !== null);
-  return open.reduce<MilestoneLine | null>((worst, each) => (worst === null || each.drift! > worst.drift! ? each : worst), null);
-}
-
-const worstState = (line: ProjectLine): DeadlineState | null => DEADLINE_ORDER.find((state) => line.summary.deadlines.some((deadline) => deadline.state === state)) ?? null;
+const worstState = ({ summary }: ProjectLine): DeadlineState | null => DEADLINE_ORDER.find((state) => summary.deadlineCounts[state] !== undefined) ?? null;
 
 function deadlineWords(line: ProjectLine): ReactNode {
   const states = DEADLINE_ORDER.flatMap((state) => {
-    const count = line.summary.deadlines.filter((deadline) => deadline.state === state).length;
-    return count === 0 ? [] : [{ state, count }];
+    const count = line.summary.deadlineCounts[state];
+    return count === undefined ? [] : [{ state, count }];
   });
   if (states.length === 0) return "–";
   return states.map(({ state, count }, i) => (
@@ -69,6 +68,12 @@ function figureColumn(id: string, head: string, hint: string, measure: Measure, 
   };
 }
 
+/** The watchlist of a project's activities in some states. */
+function watchOf({ id }: ProjectLine, states: string[]): string {
+  const question: WatchQuestion = { about: "activities", where: [[{ field: "project", is: "any", of: [id] }, { field: "kind", is: "any", of: ["work", "milestone", "levelOfEffort"] }, { field: "state", is: "any", of: states }]], columns: ["name", "people", "start", "finish", "drift", "percent"], sort: [{ field: "finish", desc: false }], group: null, pivot: null };
+  return `/watch?q=${questionText(question)}`;
+}
+
 /** The names behind a count, unfolded in place. */
 function names(list: readonly string[], words: string): ReactNode {
   if (list.length === 0) return <span className="muted">all in</span>;
@@ -80,31 +85,35 @@ function names(list: readonly string[], words: string): ReactNode {
   );
 }
 
-export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
+const BASE: readonly Column<ProjectLine>[] = [
   {
     id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`,
     show: (line) => <Link className="flex max-w-56 gap-1 font-semibold link-quiet" to={to(line)} title={`${line.code} ${line.name}`}><span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span> <span className="truncate">{line.name}</span></Link>,
   },
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
-  { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: ({ summary }) => `${summary.done} of ${summary.activities}`, total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
+  { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: (line) => opens(`${watchOf(line, ["complete"])}`, `${line.summary.done} of ${line.summary.activities}`), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
+  { id: "open", head: "Open", hint: "Activities not finished yet", numeric: true, value: ({ summary }) => summary.activities - summary.done, show: (line) => opens(watchOf(line, ["notStarted", "inProgress"]), line.summary.activities - line.summary.done), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.activities - summary.done, 0), hidden: true },
+  { id: "daysLeft", head: "Days left", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
   { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
   { id: "drift", head: "Drift", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, "/plan"), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
   {
     id: "moved", head: "Since issue", hint: "How far the finish has moved since the last issued period", numeric: true,
     value: ({ summary, issuedDrift }) => (summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift),
-    show: ({ summary, issuedDrift }) => {
+    show: (line) => {
+      const { summary, issuedDrift, issuedNumber } = line;
       const moved = summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift;
-      return <Toned tone={driftTone(moved)}>{moved === null ? "–" : driftWords(moved).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>;
+      if (moved === null) return "–";
+      return opens(issuedNumber === null ? to(line, "/plan") : to(line, `/compare?from=period-${issuedNumber}&to=plan&why=finish`), <Toned tone={driftTone(moved)}>{movedWords(moved)}</Toned>);
     },
   },
   {
-    id: "milestone", head: "Worst milestone", value: (line) => worstMilestone(line)?.drift ?? null,
+    id: "milestone", head: "Worst milestone", hidden: true, value: ({ summary }) => summary.worst?.drift ?? null,
     show: (line) => {
-      const worst = worstMilestone(line);
+      const { worst } = line.summary;
       return worst === null ? <span className="muted">none open</span> : opens(to(line, "/dates"), <><span className="inline-block max-w-30 truncate align-bottom" title={worst.name}>{worst.name}</span> <Toned tone={driftTone(worst.drift)}>{driftWords(worst.drift)}</Toned></>);
     },
   },
-  { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, show: (line) => opens(to(line, "/dates#deadlines"), deadlineWords(line)) },
+  { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, show: (line) => opens(`/deadlines?project=${line.id}`, deadlineWords(line)) },
   figureColumn("bac", "BAC", "Budget at completion", ({ bac }) => bac, AMOUNT),
   figureColumn("pv", "PV", "Planned value at the data date", ({ pv }) => pv, AMOUNT, true),
   figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT, true),
@@ -126,3 +135,20 @@ export const PORTFOLIO_COLUMNS: readonly Column<ProjectLine>[] = [
   },
   { id: "waiting", head: "To review", hint: "Reports that wait for acceptance", numeric: true, value: ({ waiting }) => waiting, show: (line) => (line.waiting === 0 ? "–" : opens(`/time?project=${line.id}`, line.waiting)), total: (lines) => lines.reduce((sum, { waiting }) => sum + waiting, 0) },
 ];
+
+/** The columns of the portfolio's table: the figures, what managers say, how drift went, and own fields. */
+export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (line: ProjectLine) => void): readonly Column<ProjectLine>[] {
+  const at = BASE.findIndex(({ id }) => id === "drift");
+  const says: Column<ProjectLine> = {
+    id: "says", head: "Says", hint: "What the manager says of it",
+    value: ({ says: said }) => (said === null ? null : `${RATING_WORDS[said.rating]}${said.note === "" ? "" : `: ${said.note}`}`),
+    show: (line) => {
+      const words = line.says === null ? <span className="muted">{line.mayEdit ? "say" : "–"}</span> : <Toned tone={RATING_TONES[line.says.rating]} marked>{RATING_WORDS[line.says.rating]}</Toned>;
+      const title = line.says === null ? "Nothing said yet" : `${line.says.note}\n${line.says.by}, ${dateWords(line.says.at.slice(0, 10))}`;
+      return line.mayEdit ? <button type="button" className="link-quiet min-h-[24px] min-w-[24px] cursor-pointer text-left" title={title} onClick={() => onSays(line)}>{words}</button> : <span title={title}>{words}</span>;
+    },
+  };
+  const path: Column<ProjectLine> = { id: "path", head: "Drift by period", value: ({ id, summary }) => [...(paths[id] ?? []).map(({ drift }) => drift), summary.drift].map((drift) => (drift === null ? "–" : Math.round(drift * 10) / 10)).join(" "), show: ({ id, summary }) => <DriftLine path={paths[id] ?? []} now={summary.drift} /> };
+  const rules: Column<ProjectLine> = { id: "rules", head: "To explain", hint: "Thresholds that it breaks", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "rule", "rules")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
+  return [...BASE.slice(0, at + 1), path, ...BASE.slice(at + 1), rules, says, ...portfolio.fields.map(ownFieldColumn)];
+}

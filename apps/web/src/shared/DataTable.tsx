@@ -1,5 +1,5 @@
 import { columnFilteringFeature, columnVisibilityFeature, createColumnHelper, createFilteredRowModel, createSortedRowModel, filterFn_includesString, globalFilteringFeature, rowSortingFeature, sortFn_alphanumeric, sortFn_basic, tableFeatures, useTable } from "@tanstack/react-table";
-import { useMemo, useRef, useState, type ReactNode } from "react";
+import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { moveCellFocus } from "./cellFocus.ts";
 import type { Column } from "./column.ts";
 import { TableTools } from "./TableTools.tsx";
@@ -11,13 +11,25 @@ interface Props<T> {
   readonly rows: readonly T[];
   readonly columns: readonly Column<T>[];
   readonly rowKey: (row: T) => string;
-  /** Rows of one group stand together under its name while no column sorts them. */
-  readonly group?: (row: T) => string;
+  /** Rows of one group stand together under its name while no column sorts them; several names are a group within groups. */
+  readonly group?: ((row: T) => string | readonly string[]) | undefined;
   readonly totalName?: string;
   readonly empty: ReactNode;
   readonly tools?: ReactNode;
   readonly rowClass?: (row: T) => string;
-  readonly sort?: { id: string; desc: boolean };
+  readonly sort?: { id: string; desc: boolean } | undefined;
+  readonly filter?: string | undefined;
+  /** Columns put away, where an address says so; how someone last left the table otherwise. */
+  readonly hidden?: readonly string[] | undefined;
+  /** Told how the table is sorted and filtered whenever that changes, so that an address can keep it. */
+  readonly onLook?: (look: TableLook) => void;
+}
+
+/** How a table is looked at. */
+export interface TableLook {
+  readonly sort: { readonly id: string; readonly desc: boolean } | null;
+  readonly filter: string;
+  readonly hidden: readonly string[];
 }
 
 const features = tableFeatures({
@@ -33,7 +45,7 @@ const features = tableFeatures({
 
 type Held<T> = { readonly row: T };
 
-function useLedger<T>({ name, rows, columns, sort }: Props<T>) {
+function useLedger<T>({ name, rows, columns, sort, filter, hidden: wanted, onLook }: Props<T>) {
   const data = useMemo(() => rows.map((row): Held<T> => ({ row })), [rows]);
   const defs = useMemo(() => {
     const helper = createColumnHelper<typeof features, Held<T>>();
@@ -43,9 +55,17 @@ function useLedger<T>({ name, rows, columns, sort }: Props<T>) {
       ),
     );
   }, [columns]);
-  const [hidden, setHidden] = useState(() => keptHidden(name) ?? columns.filter((column) => column.hidden === true).map(({ id }) => id));
-  const [initialState] = useState(() => ({ sorting: sort === undefined ? [] : [sort], globalFilter: "", columnVisibility: Object.fromEntries(hidden.map((id) => [id, false])) }));
+  const [hidden, setHidden] = useState<readonly string[]>(() => wanted ?? keptHidden(name) ?? columns.filter((column) => column.hidden === true).map(({ id }) => id));
+  const [initialState] = useState(() => ({ sorting: sort === undefined ? [] : [sort], globalFilter: filter ?? "", columnVisibility: Object.fromEntries(hidden.map((id) => [id, false])) }));
   const table = useTable({ features, data, columns: defs, initialState, globalFilterFn: "includesString", getColumnCanGlobalFilter: () => true });
+  const { sorting, globalFilter } = table.state;
+  const told = useRef(onLook);
+  told.current = onLook;
+  const first = useRef(true);
+  useEffect(() => {
+    if (!first.current) told.current?.({ sort: sorting[0] ?? null, filter: String(globalFilter ?? ""), hidden });
+    first.current = false;
+  }, [sorting, globalFilter, hidden]);
   const choose = (id: string, shown: boolean): void => {
     const next = shown ? hidden.filter((other) => other !== id) : [...hidden, id];
     setHidden(next);
@@ -55,12 +75,35 @@ function useLedger<T>({ name, rows, columns, sort }: Props<T>) {
   return { table, hidden, choose };
 }
 
-/** Rows under the names of their groups, in the order in which these first appear. */
-function grouped<T>(rows: readonly T[], group: ((row: T) => string) | undefined): { name: string | null; rows: T[] }[] {
-  if (group === undefined) return [{ name: null, rows: [...rows] }];
-  const byName = new Map<string, T[]>();
-  for (const row of rows) byName.set(group(row), [...(byName.get(group(row)) ?? []), row]);
-  return [...byName].map(([name, own]) => ({ name, rows: own }));
+/** A row, or the heading of a group with all rows in it. */
+type Line<T> = { readonly row: T } | { readonly name: string; readonly depth: number; readonly rows: readonly T[] };
+
+/** Rows under the names of their groups, groups in the order in which they first appear. */
+function grouped<T>(rows: readonly T[], group: Props<T>["group"]): Line<T>[] {
+  if (group === undefined) return rows.map((row) => ({ row }));
+  interface Branch { readonly own: T[]; readonly all: T[]; readonly below: Map<string, Branch> }
+  const branch = (): Branch => ({ own: [], all: [], below: new Map() });
+  const top = branch();
+  for (const row of rows) {
+    const path = group(row);
+    let at = top;
+    for (const name of typeof path === "string" ? [path] : path) {
+      if (!at.below.has(name)) at.below.set(name, branch());
+      at = at.below.get(name)!;
+      at.all.push(row);
+    }
+    at.own.push(row);
+  }
+  const lines: Line<T>[] = [];
+  const walk = (at: Branch, depth: number): void => {
+    for (const row of at.own) lines.push({ row });
+    for (const [name, below] of at.below) {
+      lines.push({ name, depth, rows: below.all });
+      walk(below, depth + 1);
+    }
+  };
+  walk(top, 0);
+  return lines;
 }
 
 /** A table with sorting, a filter, a choice of columns, totals, copying and export; arrows move from cell to cell. */
@@ -71,7 +114,8 @@ export function DataTable<T>(props: Props<T>) {
   const shown = columns.filter(({ id }) => !hidden.includes(id));
   const rows = table.getRowModel().rows.map((row) => row.original.row);
   const sorted = table.state.sorting[0];
-  const groups = grouped(rows, sorted === undefined ? group : undefined);
+  const lines = grouped(rows, sorted === undefined ? group : undefined);
+  const firstSaying = shown.findIndex(({ tool }) => tool !== true);
   const hasTotals = totalName !== undefined && rows.length > 0;
   if (props.rows.length === 0) return <div className="py-8 muted">{empty}</div>;
   return (
@@ -83,6 +127,7 @@ export function DataTable<T>(props: Props<T>) {
         <thead>
           <tr>
             {shown.map((column) => {
+              if (column.tool === true) return <th key={column.id} scope="col"><span className="sr-only">{column.head}</span></th>;
               const direction = sorted?.id === column.id ? (sorted.desc ? "descending" : "ascending") : "none";
               return (
                 <th key={column.id} scope="col" aria-sort={direction} className={column.numeric === true ? "num" : ""} title={column.hint}>
@@ -96,9 +141,7 @@ export function DataTable<T>(props: Props<T>) {
           </tr>
         </thead>
         <tbody>
-          {groups.map(({ name: groupName, rows: own }) => (
-            <GroupRows key={groupName ?? ""} name={groupName} rows={own} columns={shown} rowKey={rowKey} rowClass={rowClass} />
-          ))}
+          {lines.map((line, i) => ("row" in line ? <Row key={rowKey(line.row)} row={line.row} columns={shown} rowClass={rowClass} /> : <GroupHead key={`group ${i}`} {...line} columns={shown} />))}
           {rows.length === 0 && (
             <tr>
               <td colSpan={shown.length} className="py-4 muted">Nothing matches the filter.</td>
@@ -109,7 +152,7 @@ export function DataTable<T>(props: Props<T>) {
           <tfoot>
             <tr className="total">
               {shown.map((column, i) => (
-                <td key={column.id} className={column.numeric === true ? "num" : ""}>{i === 0 ? totalName : column.total?.(rows)}</td>
+                <td key={column.id} className={column.numeric === true ? "num" : ""}>{i === firstSaying ? totalName : column.total?.(rows)}</td>
               ))}
             </tr>
           </tfoot>
@@ -119,31 +162,22 @@ export function DataTable<T>(props: Props<T>) {
   );
 }
 
-interface GroupProps<T> {
-  readonly name: string | null;
-  readonly rows: readonly T[];
-  readonly columns: readonly Column<T>[];
-  readonly rowKey: (row: T) => string;
-  readonly rowClass: ((row: T) => string) | undefined;
+function GroupHead<T>({ name, depth, rows, columns }: { name: string; depth: number; rows: readonly T[]; columns: readonly Column<T>[] }) {
+  return (
+    <tr className="group">
+      {columns.map((column, i) => (
+        <td key={column.id} className={column.numeric === true ? "num" : "whitespace-nowrap"} style={i === 0 && depth > 0 ? { paddingLeft: `${depth + 0.5}rem` } : undefined}>{i === 0 ? name : column.total?.(rows)}</td>
+      ))}
+    </tr>
+  );
 }
 
-function GroupRows<T>({ name, rows, columns, rowKey, rowClass }: GroupProps<T>) {
+function Row<T>({ row, columns, rowClass }: { row: T; columns: readonly Column<T>[]; rowClass: ((row: T) => string) | undefined }) {
   return (
-    <>
-      {name !== null && (
-        <tr className="group">
-          {columns.map((column, i) => (
-            <td key={column.id} className={column.numeric === true ? "num" : "whitespace-nowrap"}>{i === 0 ? name : column.total?.(rows)}</td>
-          ))}
-        </tr>
-      )}
-      {rows.map((row) => (
-        <tr key={rowKey(row)} className={rowClass?.(row)}>
-          {columns.map((column) => (
-            <td key={column.id} tabIndex={-1} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
-          ))}
-        </tr>
+    <tr className={rowClass?.(row)}>
+      {columns.map((column) => (
+        <td key={column.id} tabIndex={-1} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
       ))}
-    </>
+    </tr>
   );
 }

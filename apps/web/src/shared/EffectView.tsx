@@ -34,7 +34,7 @@ export function EffectView({ effect }: { effect: Effect }) {
       <dl className="text-sm">
         <Row name="Project finish">{finish === null ? "stays" : <>{dateWords(finish.from)} → {dateWords(finish.to)} <Toned tone={driftTone(finish.days)}>{moveWords(finish.days)}</Toned></>}</Row>
         {cost !== null && <Row name="Actual cost">{cost.actualAfter === cost.actualBefore ? "stays" : `${money(cost.actualAfter - cost.actualBefore, digits)} ${currency} more, ${money(cost.actualAfter, digits)} in all`}</Row>}
-        {cost !== null && <Row name="Cost at completion">{cost.estimateAfter === cost.estimateBefore ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{money(Math.abs(cost.estimateAfter - cost.estimateBefore), digits)} {currency} {cost.estimateAfter > cost.estimateBefore ? "more" : "less"}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}
+        {cost !== null && <Row name="Cost at completion">{Math.abs(cost.estimateAfter - cost.estimateBefore) < 0.5 * 10 ** digits ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{money(Math.abs(cost.estimateAfter - cost.estimateBefore), digits)} {currency} {cost.estimateAfter > cost.estimateBefore ? "more" : "less"}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}
       </dl>
       {effect.deadlines.length > 0 && (
         <section className="mt-2">

@@ -4,6 +4,7 @@ import type { Me } from "@chronometra/contract";
 import { SignIn } from "../access/SignIn.tsx";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "./Failure.tsx";
+import { preferencesQuery } from "./preferences.ts";
 import { holds, mayLook, sessionQuery } from "./session.ts";
 
 interface Place {
@@ -11,15 +12,18 @@ interface Place {
   readonly name: string;
   readonly open: (me: Me) => boolean;
   /** Addresses that belong to the place besides its own. */
-  readonly also?: string;
+  readonly also?: readonly string[];
 }
 
 const PLACES: readonly Place[] = [
-  { to: "/", name: "Portfolio", open: mayLook, also: "/projects" },
+  { to: "/", name: "Portfolio", open: mayLook, also: ["/projects", "/deadlines", "/load"] },
+  { to: "/cycle", name: "Cycle", open: mayLook },
   { to: "/desk", name: "Desk", open: (me) => me.person !== null },
   { to: "/time", name: "Time", open: (me) => holds(me, "controller", "projectManager") },
+  { to: "/watch", name: "Watchlists", open: mayLook },
   { to: "/approvals", name: "Approvals", open: mayLook },
   { to: "/import", name: "Bring a plan", open: (me) => holds(me, "controller", "projectManager") },
+  { to: "/mail", name: "Mail", open: () => true },
   { to: "/settings", name: "Settings", open: () => true },
 ];
 
@@ -28,7 +32,7 @@ function Places({ me }: { me: Me }) {
   return (
     <nav aria-label="Places" className="flex gap-5 overflow-x-auto bg-base-200 px-5">
       {PLACES.filter((place) => place.open(me)).map(({ to, name, also }) => (
-        <NavLink key={to} to={to} end={to === "/"} className={({ isActive }) => `border-b-2 py-1 whitespace-nowrap ${isActive || (also !== undefined && pathname.startsWith(also)) ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
+        <NavLink key={to} to={to} end={to === "/"} className={({ isActive }) => `border-b-2 py-1 whitespace-nowrap ${isActive || also?.some((each) => pathname.startsWith(each)) === true ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
           {name}
         </NavLink>
       ))}
@@ -39,12 +43,14 @@ function Places({ me }: { me: Me }) {
 /** What stands on every page: the period bar, the places, and one of them. */
 export function Shell() {
   const session = useQuery(sessionQuery);
+  const preferences = useQuery({ ...preferencesQuery, enabled: session.data?.me != null });
   const { pathname } = useLocation();
   const busy = useNavigation().state === "loading";
   if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
   if (session.data === undefined) return null;
   const { me } = session.data;
   if (me === null) return <SignIn />;
+  if (preferences.isPending) return null;
   if (pathname === "/" && !mayLook(me)) return <Navigate to={me.person === null ? "/settings" : "/desk"} replace />;
   return (
     <div className="flex h-full flex-col">

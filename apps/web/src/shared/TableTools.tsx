@@ -19,7 +19,8 @@ interface Props<T> {
 }
 
 /** The rows as text: signs and plain numbers, as a spreadsheet wants them. */
-function asText<T>(rows: readonly T[], columns: readonly Column<T>[], delimiter: string): string {
+function asText<T>(rows: readonly T[], all: readonly Column<T>[], delimiter: string): string {
+  const columns = all.filter(({ tool }) => tool !== true);
   const data = rows.map((row) => columns.map((column) => column.value(row)));
   return Papa.unparse({ fields: columns.map(({ head }) => head), data }, { delimiter, escapeFormulae: /^[=+\-@\t\r](?!\d)/ });
 }
@@ -37,7 +38,7 @@ export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, fi
   return (
     <div className="flex flex-wrap items-center gap-2 pb-1">
       <input type="search" className="input input-sm w-44" placeholder="Filter" aria-label={`Filter ${name}`} value={filter} onChange={(event) => onFilter(event.target.value)} />
-      <ColumnChoice columns={columns} hidden={hidden} onChoose={onChoose} />
+      <ColumnChoice columns={columns.filter(({ tool }) => tool !== true)} hidden={hidden} onChoose={onChoose} />
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}><Copy size={14} aria-hidden="true" /> Copy</button>
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${asText(rows, shown, ",")}`, "text/csv")}>
         <FileDown size={14} aria-hidden="true" /> Export

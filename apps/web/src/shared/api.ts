@@ -1,4 +1,4 @@
-import type { BodyOf, EndpointKey, ErrorBody, ResponseOf, SessionView } from "@chronometra/contract";
+import { PROGRESS_TYPE, type BodyOf, type EndpointKey, type ErrorBody, type ResponseOf, type SessionView } from "@chronometra/contract";
 
 /** A call that failed: what the server said, in its own words. */
 export class CallFailed extends Error {
@@ -21,9 +21,15 @@ export const keepToken = (session: SessionView): SessionView => {
 interface Options<K extends EndpointKey> {
   readonly params?: Record<string, string>;
   readonly body?: BodyOf<K>;
+  /** What narrows the answer; empty values are left out. */
+  readonly query?: Record<string, string>;
   /** Files, sent as multipart under the name `file`. */
   readonly files?: readonly File[];
   readonly signal?: AbortSignal;
+  /** What kind of answer is wanted, where there are several. */
+  readonly accept?: string;
+  /** Sent even though the page closes. */
+  readonly outlivesPage?: boolean;
 }
 
 /** The address of a call, its parameters put in. */
@@ -48,24 +54,60 @@ async function failureOf(response: Response): Promise<CallFailed> {
   }
 }
 
-/**
- * Makes one call of the HTTP interface.
- * @throws {CallFailed} with the server's words, or that it cannot be reached
- */
-export async function call<K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<ResponseOf<K>> {
+async function send<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
   const { body, headers } = bodyOf(options);
-  let response: Response;
   try {
-    response = await fetch(addressOf(key, options.params), {
+    const narrowed = new URLSearchParams(Object.entries(options.query ?? {}).filter(([, value]) => value !== "")).toString();
+    return await fetch(`${addressOf(key, options.params)}${narrowed === "" ? "" : `?${narrowed}`}`, {
       method: key.slice(0, key.indexOf(" ")),
-      headers: { ...headers, "x-chronometra-token": token },
+      headers: { ...headers, "x-chronometra-token": token, ...(options.accept === undefined ? {} : { accept: options.accept }) },
       ...(body === undefined ? {} : { body }),
       ...(options.signal === undefined ? {} : { signal: options.signal }),
+      ...(options.outlivesPage === true ? { keepalive: true } : {}),
     });
   } catch (error) {
     if (options.signal?.aborted === true) throw error;
     throw new CallFailed(0, { code: "internal", message: "The server cannot be reached. Nothing was stored; check the connection and try again." });
   }
-  if (!response.ok) throw await failureOf(response);
-  return (await response.json()) as ResponseOf<K>;
 }
+
+/** The response to a call. A session that began anew meanwhile, as after signing out in another window, has another token: that is fetched and the call made once more. */
+async function answerTo<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
+  const response = await send(key, options);
+  if (response.ok) return response;
+  const failure = await failureOf(response);
+  if (failure.body.code !== "tokenMissing") throw failure;
+  keepToken((await (await send("GET /api/session", {})).json()) as SessionView);
+  const again = await send(key, options);
+  if (!again.ok) throw await failureOf(again);
+  return again;
+}
+
+/**
+ * Makes one call of the HTTP interface.
+ * @throws {CallFailed} with the server's words, or that it cannot be reached
+ */
+export const call = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<ResponseOf<K>> => (await (await answerTo(key, options)).json()) as ResponseOf<K>;
+
+type Line<T> = { readonly share: number } | { readonly result: T } | { readonly failure: { readonly status: number; readonly body: ErrorBody } };
+
+/** As `call`, for what takes a while: told the share that is done, 0 to 1, as it goes on. */
+export async function callWithProgress<K extends EndpointKey>(key: K, options: Options<K>, onShare: (share: number) => void): Promise<ResponseOf<K>> {
+  const response = await answerTo(key, { ...options, accept: PROGRESS_TYPE });
+  const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
+  let rest = "";
+  for (let part = await reader.read(); !part.done; part = await reader.read()) {
+    const lines = (rest + part.value).split("\n");
+    rest = lines.pop()!;
+    for (const text of lines) {
+      const line = JSON.parse(text) as Line<ResponseOf<K>>;
+      if ("result" in line) return line.result;
+      if ("failure" in line) throw new CallFailed(line.failure.status, line.failure.body);
+      onShare(line.share);
+    }
+  }
+  throw new CallFailed(0, { code: "internal", message: "The server stopped before it was done; try again." });
+}
+
+/** As `call`, for what comes as a file. */
+export const callForBytes = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<Uint8Array> => new Uint8Array(await (await answerTo(key, options)).arrayBuffer());

@@ -13,6 +13,8 @@ export interface Column<T> {
   readonly wraps?: boolean;
   /** Left out until chosen. */
   readonly hidden?: boolean;
+  /** Holds what is done with a row and says nothing: neither sorted, copied nor put away. */
+  readonly tool?: boolean;
   /** What stands below the column, and below each group, for the rows shown. */
   readonly total?: (rows: readonly T[]) => ReactNode;
 }

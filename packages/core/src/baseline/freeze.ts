@@ -48,7 +48,8 @@ export function freezePlan(plan: PlanBundle): FrozenPlan {
   return { activities, calendars: plan.calendars };
 }
 
-function durationOf(activity: Activity, row: ScheduledActivity, plan: PlanBundle, schedule: Schedule): number {
+/** The length that a baseline says of an activity: its own where that decides its dates, else the working time from start to finish. */
+export function durationOf(activity: Activity, row: ScheduledActivity, plan: PlanBundle, schedule: Schedule): number {
   if (activity.kind === "milestone") return 0;
   if ((activity.kind ?? "work") === "work" && activity.driver !== "effort" && activity.durationMinutes !== undefined) return activity.durationMinutes;
   const calendar = schedule.calendars.get(activity.calendar ?? plan.project.calendar);

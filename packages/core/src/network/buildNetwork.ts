@@ -80,7 +80,7 @@ export function buildNetwork(plan: PlanBundle, tree: PlanTree, calendarSet: Cale
 function loopProblem(loop: readonly Activity[]): PlanProblems {
   const ids = [...loop.map((activity) => activity.id), loop[0]!.id];
   const message = `the links form a loop: ${ids.join(" -> ")}; take one of them out`;
-  return new PlanProblems([{ table: "links", row: linkLabel({ from: ids[0]!, to: ids[1]! }), field: "to", message }]);
+  return new PlanProblems([{ table: "links", row: linkLabel({ from: ids[0]!, to: ids[1]! }), field: "to", message, loop: ids }]);
 }
 
 function activityColumns(plan: PlanBundle, activityOf: Int32Array, set: CalendarSet, byActivity: Map<string, Assignment[]>) {

@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
-import { explainActivity, type Reason } from "./explain.ts";
+import { decidingChain, explainActivity, type Reason } from "./explain.ts";
 import { schedulePlan } from "./schedule.ts";
 
 const work = (id: string, days: number, rest: Partial<Activity> = {}): Activity => ({ id, name: id.toUpperCase(), durationMinutes: days * 480, ...rest });
@@ -21,9 +21,9 @@ describe("why an activity lies where it does", () => {
     ]);
   });
 
-  it("the chain goes back as far as links decide, and what is held is counted all the way", () => {
+  it("the chain goes back as far as links decide, and what is held is named all the way", () => {
     expect(explainActivity(PLAN, "c")!.chain.map(({ id }) => id)).toEqual(["a", "b"]);
-    expect([explainActivity(PLAN, "a")!.heldAllTheWay, explainActivity(PLAN, "x")!.heldAllTheWay, explainActivity(PLAN, "m")!.heldAllTheWay]).toEqual([3, 0, 0]);
+    expect(["a", "x", "m"].map((id) => explainActivity(PLAN, id)!.heldAllTheWay.map(({ name }) => name))).toEqual([["B", "C", "M"], [], []]);
     expect(explainActivity(PLAN, "b")!.holds).toEqual([expect.objectContaining({ id: "c", decides: true, lagMinutes: 960 })]);
     expect(explainActivity(PLAN, "x")!.holds).toEqual([expect.objectContaining({ id: "c", decides: false })]);
   });
@@ -40,6 +40,21 @@ describe("why an activity lies where it does", () => {
   it("summaries, parked and unscheduled work are placed by nothing of their own", () => {
     const plan = planOf([{ id: "s", name: "S", kind: "summary" }, work("a", 1, { parent: "s" }), work("p", 1, { parked: true }), { id: "u", name: "U" }]);
     expect(["s", "p", "u", "ghost"].map((id) => explainActivity(plan, id))).toEqual([null, null, null, null]);
+  });
+
+  it("the deciding chain to a milestone is the longest path when it finishes last, and takes in every branch that decides", () => {
+    expect(decidingChain(PLAN, "m")).toEqual(["a", "b", "c", "m"]);
+    const tied = planOf([work("a", 2), work("b", 2), work("c", 1)], [{ from: "a", to: "c" }, { from: "b", to: "c" }]);
+    expect(decidingChain(tied, "c")).toEqual(["a", "b", "c"]);
+    fc.assert(
+      fc.property(networks({ calendars: ["std", "seven"] }), (plan) => {
+        const schedule = schedulePlan(plan);
+        const last = plan.activities.filter((_row, i) => schedule.rows[i]!.finish === schedule.finish);
+        const chains = new Set(last.flatMap(({ id }) => decidingChain(plan, id)));
+        expect(chains).toEqual(new Set(plan.activities.filter((_row, i) => schedule.rows[i]!.longestPath).map(({ id }) => id)));
+      }),
+      { numRuns: 200 },
+    );
   });
 
   it("laws: something always decides, and without a deciding link nothing moves", () => {

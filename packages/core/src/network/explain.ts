@@ -36,8 +36,8 @@ export interface Explanation {
   /** From the beginning of the chain of deciding links to the activity before this one. */
   readonly chain: readonly { readonly id: string; readonly name: string }[];
   readonly holds: readonly ({ readonly decides: boolean } & LinkedTo)[];
-  /** How many activities lie where they do because of this one, all the way. */
-  readonly heldAllTheWay: number;
+  /** Activities that lie where they do because of this one, all the way, in the order of the network. */
+  readonly heldAllTheWay: readonly { readonly id: string; readonly name: string }[];
 }
 
 const TYPES = ["FS", "SS", "FF", "SF"] as const;
@@ -118,20 +118,50 @@ function chainTo(told: Told, node: number): { id: string; name: string }[] {
 }
 
 /** Everything that deciding links lead to from a node. */
-function countHeld({ network, early }: Told, node: number): number {
+function heldBy(told: Told, node: number): { id: string; name: string }[] {
+  const { network, early } = told;
   const held = new Uint8Array(network.count);
   held[node] = 1;
-  let count = 0;
+  const found: { id: string; name: string }[] = [];
   // Nodes are numbered so that whatever a link leads to comes later.
   for (let at = node + 1; at < network.count; at++) {
     for (let link = network.inStart[at]!; link < network.inStart[at + 1]!; link++) {
       if (held[network.inLinks.other[link]!] === 0 || network.state[at] === net.COMPLETE || !isDriving(network, early, link, at)) continue;
       held[at] = 1;
-      count++;
+      const { id, name } = activityAt(told, at);
+      found.push({ id, name });
       break;
     }
   }
-  return count;
+  return found;
+}
+
+function tell(plan: PlanBundle, id: string): { told: Told; node: number } | null {
+  const tree = planTree(plan.activities);
+  const network = buildNetwork(plan, tree, compileCalendars(plan.calendars).set);
+  const position = tree.indexOf.get(id);
+  const node = position === undefined ? -1 : network.nodeOf[position]!;
+  return node < 0 ? null : { told: { plan, network, early: forwardPass(network) }, node };
+}
+
+/**
+ * All that decides where an activity lies, back along every deciding link, the activity itself among it.
+ * @returns ids in the order of the network, none where the network does not place it
+ */
+export function decidingChain(plan: PlanBundle, id: string): string[] {
+  const found = tell(plan, id);
+  if (found === null) return [];
+  const { told, node } = found;
+  const { network, early } = told;
+  const lit = new Uint8Array(network.count);
+  lit[node] = 1;
+  for (let at = node; at >= 0; at--) {
+    if (lit[at] === 0 || network.state[at] === net.COMPLETE) continue;
+    for (let link = network.inStart[at]!; link < network.inStart[at + 1]!; link++) if (isDriving(network, early, link, at)) lit[network.inLinks.other[link]!] = 1;
+  }
+  const ids: string[] = [];
+  for (let at = 0; at <= node; at++) if (lit[at] === 1) ids.push(activityAt(told, at).id);
+  return ids;
 }
 
 /**
@@ -140,12 +170,10 @@ function countHeld({ network, early }: Told, node: number): number {
  * @returns `null` for what the network does not place by itself: summaries, level of effort, parked or unscheduled work
  */
 export function explainActivity(plan: PlanBundle, id: string): Explanation | null {
-  const tree = planTree(plan.activities);
-  const network = buildNetwork(plan, tree, compileCalendars(plan.calendars).set);
-  const position = tree.indexOf.get(id);
-  const node = position === undefined ? -1 : network.nodeOf[position]!;
-  if (node < 0) return null;
-  const told: Told = { plan, network, early: forwardPass(network) };
+  const found = tell(plan, id);
+  if (found === null) return null;
+  const { told, node } = found;
+  const { network } = told;
   const { actualStart, actualFinish } = activityAt(told, node);
   const actual: Reason[] = [
     ...(actualStart === undefined ? [] : [{ kind: "actual", date: formatDate(startDayOf(actualStartAt(actualStart))), decides: true } as const]),
@@ -162,7 +190,7 @@ export function explainActivity(plan: PlanBundle, id: string): Explanation | nul
     const to = network.outLinks.other[link]!;
     holds.push({ decides: network.state[to] !== net.COMPLETE && drives(told, node, to, link), ...linkedTo(told, network.outLinks, link, node, to, to) });
   }
-  return { reasons: [...actual, ...(complete ? [] : dateReasons(told, node)), ...links], chain: chainTo(told, node), holds, heldAllTheWay: countHeld(told, node) };
+  return { reasons: [...actual, ...(complete ? [] : dateReasons(told, node)), ...links], chain: chainTo(told, node), holds, heldAllTheWay: heldBy(told, node) };
 }
 
 /** Whether a link out of a node decides where its successor lies; it stands among the successor's links in as well. */

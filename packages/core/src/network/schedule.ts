@@ -66,11 +66,34 @@ export function schedulePlan(plan: PlanBundle): Schedule {
   return { rows, finish, unscheduled, tree, calendars };
 }
 
+/**
+ * Where the project or one activity finishes, by the forward pass alone: float and paths are left out.
+ * @param target an activity of the network, or `null` for the project
+ * @param calendars the plan's, compiled
+ * @returns `null` where it has no date
+ * @throws {PlanProblems} as `schedulePlan`
+ */
+export function earlyFinish(plan: PlanBundle, target: string | null, calendars: CalendarSet): LocalMinute | null {
+  const tree = planTree(plan.activities);
+  const network = buildNetwork(plan, tree, calendars);
+  const early = withinHorizon(plan, network, () => forwardPass(network));
+  if (target === null) return early.latestFinish < 0 ? null : (early.latestFinish as LocalMinute);
+  const position = tree.indexOf.get(target);
+  const node = position === undefined ? -1 : network.nodeOf[position]!;
+  return node < 0 ? null : (early.finishAt[node] as LocalMinute);
+}
+
 /** Both passes; a date outside the horizon is told with its activity. */
 function runPasses(plan: PlanBundle, network: net.Network): { early: EarlyDates; late: LateDates } {
-  try {
+  return withinHorizon(plan, network, () => {
     const early = forwardPass(network);
     return { early, late: backwardPass(network, early) };
+  });
+}
+
+function withinHorizon<T>(plan: PlanBundle, network: net.Network, pass: () => T): T {
+  try {
+    return pass();
   } catch (error) {
     if (!(error instanceof NodeOutsideHorizon)) throw error;
     const activity = plan.activities[network.activityOf[error.node]!]!;

@@ -121,6 +121,16 @@ function moveBranch(draft: Draft, { activity, parent, before }: Extract<Change, 
   return { inverse, touched: [`activities/${activity}/parent`, `activities/${activity}/place`] };
 }
 
+/** A value of an own field; an activity without any has no row. */
+function setOwnValue(draft: Draft, change: Extract<Change, { type: "setOwnValue" }>): Step {
+  const { activity, field, value } = change;
+  draft.get("activities", activity);
+  const written = writeFields(draft.plan.ownValues.get(activity) ?? {}, { [field]: value });
+  if (Object.keys(written.row).length > 0) draft.set("ownValues", activity, written.row);
+  else if (draft.plan.ownValues.has(activity)) draft.remove("ownValues", activity);
+  return { inverse: { ...change, value: written.were[field] as typeof value }, touched: [`ownValues/${activity}/${field}`] };
+}
+
 function step(draft: Draft, change: Change): Step {
   const editActivity = (id: string, set: Fields, inverse: (were: Fields) => Change): Step => edit(draft, "activities", id, set, inverse);
   switch (change.type) {
@@ -152,6 +162,14 @@ function step(draft: Draft, change: Change): Step {
       const { type, assignment, ...set } = change;
       return edit(draft, "assignments", assignment, set, (were) => ({ type, assignment, ...were }));
     }
+    case "setWorking": {
+      const { type, activity, ...set } = change;
+      return editActivity(activity, set, (were) => ({ type, activity, ...were }));
+    }
+    case "setOwnValue":
+      return setOwnValue(draft, change);
+    case "editRow":
+      return edit(draft, change.table, change.key, change.set as Fields, (were) => ({ ...change, set: were }) as Change);
     case "postTime":
       return add(draft, "timeEntries", change.key, change.entry, undefined, null);
     case "postCost":

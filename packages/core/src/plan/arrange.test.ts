@@ -30,6 +30,11 @@ describe("arranging the tree", () => {
     ["indent a row below the one before it", { verb: "indent", ids: ["d"] }, ["S:", "  a", "  b", "  c", "  d", "e"]],
     ["indent two in a row below the same one", { verb: "indent", ids: ["b", "c"] }, ["S:", "  a:", "    b", "    c", "d", "e"]],
     ["indent the first of all: nothing", { verb: "indent", ids: ["S"] }, START],
+    ["put rows before another, elsewhere in the tree", { verb: "place", ids: ["d", "e"], parent: "S", before: "b" }, ["S:", "  a", "  d", "  e", "  b", "  c"]],
+    ["put a row last below a parent", { verb: "place", ids: ["a"], parent: null, before: null }, ["S:", "  b", "  c", "d", "e", "a"]],
+    ["put a row below work, which becomes a summary", { verb: "place", ids: ["a"], parent: "e", before: null }, ["S:", "  b", "  c", "d", "e:", "  a"]],
+    ["put a row where it is: nothing", { verb: "place", ids: ["a", "b"], parent: "S", before: "c" }, START],
+    ["put a row below itself: nothing", { verb: "place", ids: ["S"], parent: "S", before: null }, START],
     ["outdent a row to stand after its parent", { verb: "outdent", ids: ["b"] }, ["S:", "  a", "  c", "b", "d", "e"]],
     ["outdent all: the parent is work again", { verb: "outdent", ids: ["a", "b", "c"] }, ["S", "a", "b", "c", "d", "e"]],
     ["outdent at the top: nothing", { verb: "outdent", ids: ["d"] }, START],
@@ -57,7 +62,9 @@ describe("arranging the tree", () => {
   });
 
   it("laws: no row is lost or doubled, no loop comes about, and undo restores the order exactly", () => {
-    const verbs = fc.constantFrom<Arrangement["verb"]>("insert", "indent", "outdent", "up", "down", "remove");
+    const verbs = fc.constantFrom<Arrangement["verb"]>("insert", "indent", "outdent", "up", "down", "remove", "place");
+    // The last of the rows picked is put before the first, or below it.
+    const placed = (of: Plan, ids: readonly string[], inside: boolean): Arrangement => ({ verb: "place", ids: ids.slice(-1), parent: inside ? ids[0]! : (of.activities.get(ids[0]!)!.parent ?? null), before: inside ? null : ids[0]! });
     const laidOut = (of: Plan): unknown => PLAN_TABLES.map((table) => [...of[table]]);
     fc.assert(
       fc.property(fc.array(fc.record({ verb: verbs, picks: fc.array(fc.nat(20), { minLength: 1, maxLength: 3 }), inside: fc.boolean() }), { maxLength: 15 }), (list) => {
@@ -66,7 +73,7 @@ describe("arranging the tree", () => {
           const keys = [...now.activities.keys()];
           if (keys.length === 0) return;
           const ids = [...new Set(picks.map((pick) => keys[pick % keys.length]!))];
-          const arrangement: Arrangement = verb === "insert" ? { verb, id: `n${n}`, name: "", after: ids[0]!, inside } : { verb, ids };
+          const arrangement: Arrangement = verb === "insert" ? { verb, id: `n${n}`, name: "", after: ids[0]!, inside } : verb === "place" ? placed(now, ids, inside) : { verb, ids };
           const applied = applyChanges(now, arrange(now, arrangement));
           expect(laidOut(applyChanges(applied.plan, applied.inverse!).plan)).toEqual(laidOut(now));
           expect(checkPlan(toBundle(applied.plan))).toEqual([]);

@@ -1,9 +1,11 @@
 import type { Change } from "./change.ts";
+import { ownRowsOf } from "./hanging.ts";
 import type { Plan } from "./plan.ts";
 
 /** What a planner does to the tree of activities, said by the rows it is done to. */
 export type Arrangement =
   | { readonly verb: "insert"; readonly id: string; readonly name: string; /** The row it comes after; `null` for the end. */ readonly after: string | null; readonly inside: boolean }
+  | { readonly verb: "place"; readonly ids: readonly string[]; /** The row to stand before among those below `parent`; `null` for the last. */ readonly before: string | null; readonly parent: string | null }
   | { readonly verb: "remove" | "indent" | "outdent" | "up" | "down"; readonly ids: readonly string[] };
 
 /** The tree as it is asked for here: who lies below whom, in the order of the table. */
@@ -70,9 +72,10 @@ function remove(plan: Plan, branches: Branches, ids: readonly string[]): Change[
   const keysOf = <T extends "links" | "assignments" | "costs">(table: T, hangs: (row: { from?: string; to?: string; activity?: string }) => boolean): Change[] =>
     [...plan[table]].flatMap(([key, row]) => (hangs(row) ? [{ type: "removeRow", table, key } as const] : []));
   return [
-    ...keysOf("links", ({ from, to }) => isGone.has(from!) || isGone.has(to!)),
+    ...keysOf("links", ({ from, to }) => isGone.has(from!) || isGone.has(to!)).flatMap((change): Change[] => (change.type === "removeRow" && plan.carried.has(change.key) ? [change, { ...change, table: "carried" }] : [change])),
     ...keysOf("assignments", ({ activity }) => isGone.has(activity!)),
     ...keysOf("costs", ({ activity }) => isGone.has(activity!)),
+    ...ownRowsOf(plan, isGone),
     ...gone.map((key) => ({ type: "removeRow", table: "activities", key }) as const),
     ...[...new Set(tops.map((id) => branches.parentOf(id)))].flatMap((parent) => (parent !== null && isGone.has(parent) ? [] : asWork(branches, parent, tops))),
   ];
@@ -118,6 +121,20 @@ function shift(branches: Branches, ids: readonly string[], step: -1 | 1): Change
   return tops.map((activity) => ({ type: "moveBranch", activity, parent, before }));
 }
 
+/** Rows put before another, or last below a parent; nothing where they would come to lie below themselves. */
+function place(plan: Plan, branches: Branches, { ids, before, parent }: Extract<Arrangement, { verb: "place" }>): Change[] {
+  const tops = branches.topsOf(ids);
+  const moved = new Set(tops);
+  for (let at = parent; at !== null; at = branches.parentOf(at)) if (moved.has(at)) return [];
+  const siblings = branches.childrenOf(parent);
+  const anchor = before === null ? null : (siblings.slice(siblings.indexOf(before)).find((id) => !moved.has(id)) ?? null);
+  const inPlace = tops.every((id, i) => branches.parentOf(id) === parent && branches.siblingOf(id, 1) === (tops[i + 1] ?? anchor));
+  if (inPlace) return [];
+  const moves = tops.map((activity): Change => ({ type: "moveBranch", activity, parent, before: anchor }));
+  const emptied = [...new Set(tops.map((id) => branches.parentOf(id)))].filter((former) => former !== parent);
+  return [...(parent === null ? [] : asSummary(plan, parent)), ...moves, ...emptied.flatMap((former) => asWork(branches, former, tops))];
+}
+
 /**
  * The changes that an arrangement comes to; none where it moves nothing.
  * They still have to be checked: work with people or links on it cannot become a summary.
@@ -137,6 +154,8 @@ export function arrange(plan: Plan, arrangement: Arrangement): Change[] {
       return shift(branches, arrangement.ids, -1);
     case "down":
       return shift(branches, arrangement.ids, 1);
+    case "place":
+      return place(plan, branches, arrangement);
     default:
       return arrangement satisfies never;
   }

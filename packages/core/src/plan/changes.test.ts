@@ -24,7 +24,7 @@ interface Seed {
   readonly clear: boolean;
 }
 
-const seeds = fc.array(fc.record({ kind: fc.nat(11), a: fc.nat(), b: fc.nat(), minutes: fc.integer({ min: 1, max: 5000 }), date, clear: fc.boolean() }), { minLength: 1, maxLength: 12 });
+const seeds = fc.array(fc.record({ kind: fc.nat(17), a: fc.nat(), b: fc.nat(), minutes: fc.integer({ min: 1, max: 5000 }), date, clear: fc.boolean() }), { minLength: 1, maxLength: 12 });
 
 const pick = <T>(items: readonly T[], n: number): T | undefined => items[n % Math.max(1, items.length)];
 
@@ -61,8 +61,32 @@ function changeFrom(plan: Plan, { kind, a, b, minutes, date: day, clear }: Seed,
       return { type: "removeRow", table: "activities", key: activity };
     case 10:
       return { type: "setDataDate", date: clear ? null : day };
-    default:
+    case 11:
       return { type: "setProject", set: { name: `P${minutes}`, criticalFloatMinutes: minutes, ...(clear ? {} : { tightDays: 3 }) } };
+    default:
+      return tableChangeFrom(plan, { kind, a, b, minutes, date: day, clear }, activity, id);
+  }
+}
+
+/** The same for what rewrites and adds rows of the other tables. */
+function tableChangeFrom(plan: Plan, { kind, a, b, minutes, date: day, clear }: Seed, activity: string, id: string): Change | null {
+  switch (kind) {
+    case 12:
+      return { type: "setWorking", activity, calendar: clear ? null : "seven", driver: minutes % 2 === 0 ? "effort" : null, windowPolicy: b % 2 === 0 ? "drift" : null };
+    case 13: {
+      const key = pick([...plan.links.keys()], a);
+      return key === undefined ? null : { type: "editRow", table: "links", key, set: { lagMinutes: clear ? null : minutes, ...(b % 2 === 0 ? { type: "SS" } : {}) } };
+    }
+    case 14:
+      return plan.fields.size === 0 ? { type: "addRow", table: "fields", key: id, row: { id, name: id, type: "number" } } : { type: "setOwnValue", activity, field: pick([...plan.fields.keys()], b)!, value: clear ? null : minutes };
+    case 15:
+      return { type: "addRow", table: "costs", key: id, row: { id, activity, category: "Hire", plannedMinor: minutes, ...(clear ? { timing: "finish" } : {}) } };
+    case 16:
+      return { type: "addRow", table: "calendars", key: id, row: { id, name: id, base: "std", exceptions: [{ from: day, to: day, shifts: [] }] } };
+    default: {
+      const key = pick([...plan.calendars.keys()], b)!;
+      return { type: "editRow", table: "calendars", key, set: { name: `C${minutes}`, exceptions: clear ? null : [{ from: day, to: day, shifts: [["09:00", "12:00"]] }] } };
+    }
   }
 }
 

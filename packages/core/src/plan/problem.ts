@@ -1,4 +1,4 @@
-/** The tables of a plan, named as in the bundle. */
+/** The tables of a plan, named as in the bundle, and those it keeps besides. */
 export type TableName =
   | "bundle"
   | "project"
@@ -10,7 +10,17 @@ export type TableName =
   | "costs"
   | "baselines"
   | "timeEntries"
-  | "actualCosts";
+  | "actualCosts"
+  | "fields"
+  | "ownValues"
+  | "teams"
+  | "categories"
+  | "placeholders"
+  | "carried"
+  | "blocks"
+  | "promises"
+  | "meetings"
+  | "alternates";
 
 /** Something in a plan that cannot be computed with: what is wrong, and where. */
 export interface Problem {
@@ -21,6 +31,8 @@ export interface Problem {
   readonly field: string;
   /** What is wrong and, where it helps, what to do. */
   readonly message: string;
+  /** Of a loop: the activities on it, in walking order, the first again at the end. */
+  readonly loop?: readonly string[] | undefined;
 }
 
 /** Thrown by computations that met bad data; carries every problem found. */

@@ -118,3 +118,6 @@ export const startDayOf = (at: LocalMinute): EpochDay => Math.floor(at / MINUTES
 export const finishDayOf = (at: LocalMinute): EpochDay => Math.floor((at - 1) / MINUTES_PER_DAY) as EpochDay;
 /** A day some days later (earlier, where negative); not checked against the horizon. */
 export const addDays = (day: EpochDay, days: number): EpochDay => (day + days) as EpochDay;
+
+/** The day after a date `YYYY-MM-DD`. */
+export const dayAfter = (date: string): string => formatDate(addDays(parseDate(date)!, 1));

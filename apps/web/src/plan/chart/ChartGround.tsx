@@ -1,22 +1,27 @@
 import { closeOf, parseDate } from "@chronometra/core";
-import { ticksOf, xOf, type Scale } from "./scale.ts";
+import { memo } from "react";
+import { HEAD_HEIGHT } from "./ChartHead.tsx";
+import { ticksOf, widthOf, xOf, type Scale } from "./scale.ts";
 
 interface Props {
   readonly scale: Scale;
   readonly dataDate: string | null;
   /** Where the lanes begin, right of the table. */
   readonly left: number;
-  readonly height: number;
 }
 
-/** What stands behind all lanes: lines of the calendar, and over them the data date. */
-export function ChartGround({ scale, dataDate, left, height }: Props) {
+/** What stands behind all lanes: lines of the calendar, and over them the data date. It stays as high as the window, whatever the number of rows. */
+export const ChartGround = memo(function ChartGround({ scale, dataDate, left }: Props) {
   const { major, minor } = ticksOf(scale);
   const finer = scale.pixelsPerDay >= 4 ? minor : [...major, ...minor];
+  const lines = finer.flatMap(({ x }) => (x >= 0 ? [`M${x + 0.5} 0V4000`] : [])).join("");
+  const data = dataDate === null ? null : xOf(scale, closeOf(parseDate(dataDate)!));
   return (
-    <div aria-hidden="true" className="pointer-events-none absolute top-0 left-0" style={{ height }}>
-      {finer.map(({ x }, i) => x >= 0 && <div key={i} className="absolute top-0 w-px bg-base-300 opacity-55" style={{ left: left + x, height }} />)}
-      {dataDate !== null && <div className="absolute top-0 w-[1.5px] bg-accent" style={{ left: left + xOf(scale, closeOf(parseDate(dataDate)!)), height, zIndex: 1 }} />}
+    <div aria-hidden="true" className="pointer-events-none sticky h-0" style={{ top: HEAD_HEIGHT }}>
+      <svg className="absolute top-0" style={{ left, height: "100vh" }} width={widthOf(scale)}>
+        <path d={lines} stroke="var(--hairline)" strokeOpacity="0.55" />
+        {data !== null && <path d={`M${data} 0V4000`} stroke="var(--brass)" strokeWidth="1.5" />}
+      </svg>
     </div>
   );
-}
+});

@@ -1,3 +1,4 @@
+import { memo } from "react";
 import { closeOf, parseDate } from "@chronometra/core";
 import { dateWords } from "../../shared/words.ts";
 import { ticksOf, widthOf, xOf, type Scale } from "./scale.ts";
@@ -10,7 +11,7 @@ interface Props {
 }
 
 /** Years, months, weeks, days or hours above the lanes, and the dial on the data date. */
-export function ChartHead({ scale, dataDate }: Props) {
+export const ChartHead = memo(function ChartHead({ scale, dataDate }: Props) {
   const { major, minor } = ticksOf(scale);
   const x = dataDate === null ? null : xOf(scale, closeOf(parseDate(dataDate)!));
   return (
@@ -37,4 +38,4 @@ export function ChartHead({ scale, dataDate }: Props) {
       )}
     </svg>
   );
-}
+});

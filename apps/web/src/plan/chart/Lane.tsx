@@ -13,6 +13,12 @@ interface Props {
   readonly shapes: LaneShapes;
   readonly summary: boolean;
   readonly height: number;
+  /** Takes its band's colour from a value, which is said too. */
+  readonly coloured?: { readonly value: string; readonly colour: string } | null;
+  /** Drawn back, because others are lit. */
+  readonly dim?: boolean;
+  /** Where it would lie if what is dragged were let go, in pixels. */
+  readonly ghost?: readonly [number, number] | null;
 }
 
 const pennant = (x: number, size: number): string => `M${x} ${FOOT} V3 H${x + size} l-3 3 l3 3 H${x}`;
@@ -34,21 +40,36 @@ function Wedge({ from, to, late, down }: NonNullable<LaneShapes["wedge"]> & { do
   return <polygon points={points} fill={colour} fillOpacity={late ? 0.85 : 0.18} stroke={colour} strokeWidth="1" />;
 }
 
-/** One activity's lane of the time chart. */
-export const Lane = memo(function Lane({ shapes, summary, height }: Props) {
-  const { bracket, band, doneTo, wedge, tail, keel, pennants, deadline, label } = shapes;
-  const tall = summary ? SUMMARY_HEIGHT : BAND_HEIGHT;
+/** The current window, its done part denser. */
+function Band({ band: [from, to], doneTo, tall, colour }: { band: readonly [number, number]; doneTo: number; tall: number; colour: string | null }) {
   return (
     <>
+      <rect x={from} y={BAND_TOP} width={to - from} height={tall} fill={colour ?? "var(--band)"} fillOpacity={colour === null ? 1 : 0.55} />
+      {doneTo > from && <rect x={from} y={BAND_TOP} width={doneTo - from} height={tall} fill={colour ?? "var(--band-done)"} />}
+    </>
+  );
+}
+
+/** Words beside a band, legible over whatever lies behind them. */
+function Words({ x, y, end = false, fill, children }: { x: number; y: number; end?: boolean; fill: string; children: string }) {
+  return <text x={x} y={y} textAnchor={end ? "end" : "start"} fontSize="11" fill={fill} stroke="var(--ground)" strokeWidth="3" paintOrder="stroke">{children}</text>;
+}
+
+/** One activity's lane of the time chart. */
+export const Lane = memo(function Lane({ shapes, summary, height, coloured = null, dim = false, ghost = null }: Props) {
+  const { bracket, band, doneTo, wedge, tail, keel, pennants, deadline, label } = shapes;
+  return (
+    <g opacity={dim ? 0.28 : 1}>
       {tail !== null && <rect x={tail[0]} y={BAND_TOP + 2} width={tail[1] - tail[0]} height={3} fill="url(#fading)" />}
       {bracket !== null && <path d={`M${bracket[0]} ${BAND_TOP - 1.5} V${BRACKET} H${bracket[1]} V${BAND_TOP - 1.5}`} fill="none" stroke="var(--ink)" strokeWidth="1" />}
       {wedge !== null && <Wedge {...wedge} down={pennants === null ? BAND_TOP : FOOT - 6} />}
-      {band !== null && <rect x={band[0]} y={BAND_TOP} width={band[1] - band[0]} height={tall} fill="var(--band)" />}
-      {band !== null && doneTo !== null && doneTo > band[0] && <rect x={band[0]} y={BAND_TOP} width={doneTo - band[0]} height={tall} fill="var(--band-done)" />}
+      {band !== null && <Band band={band} doneTo={doneTo ?? band[0]} tall={summary ? SUMMARY_HEIGHT : BAND_HEIGHT} colour={coloured?.colour ?? null} />}
+      {coloured !== null && band !== null && <Words x={band[0] - 10} y={height / 2 + 4} end fill="var(--muted)">{coloured.value}</Words>}
       {keel && band !== null && <line x1={band[0]} x2={band[1]} y1={KEEL} y2={KEEL} stroke="var(--ink)" strokeWidth="2" />}
       {pennants !== null && <Milestone {...pennants} />}
       {deadline !== null && <path d={barbs(deadline, height)} fill="none" stroke="var(--adverse)" strokeWidth="1.5" />}
-      {label !== null && <text x={label.x} y={height / 2 + 4} fontSize="11" fill={label.tone === "adverse" ? "var(--adverse)" : "var(--favourable)"} stroke="var(--ground)" strokeWidth="3" paintOrder="stroke">{label.words}</text>}
-    </>
+      {label !== null && <Words x={label.x} y={height / 2 + 4} fill={label.tone === "adverse" ? "var(--adverse)" : "var(--favourable)"}>{label.words}</Words>}
+      {ghost !== null && <rect x={ghost[0]} y={BAND_TOP - 2.5} width={Math.max(3, ghost[1] - ghost[0])} height={BAND_HEIGHT + 5} fill="none" stroke="var(--brass)" strokeWidth="1.5" strokeDasharray="4 2" />}
+    </g>
   );
 });

@@ -1,6 +1,6 @@
 import { closeOf, openOf, parseDate } from "@chronometra/core";
 import { driftWords } from "../../shared/words.ts";
-import type { SheetRow } from "../sheet.ts";
+import type { SheetRow } from "../engine/sheet.ts";
 import { xOf, type Scale } from "./scale.ts";
 
 type Span = readonly [from: number, to: number];
@@ -45,9 +45,13 @@ function tailOf(row: SheetRow, scale: Scale): Span | null {
   return to - from < LEAST_TAIL ? null : [from, to];
 }
 
-/** Works out what a row's lane shows. */
-export function laneShapes(row: SheetRow, scale: Scale): LaneShapes {
-  const { dates, approved } = row;
+/**
+ * Works out what a row's lane shows.
+ * @param withApproved whether the approved window, and the drift from it, are shown
+ */
+export function laneShapes(row: SheetRow, scale: Scale, withApproved = true): LaneShapes {
+  const { dates } = row;
+  const approved = withApproved ? row.approved : null;
   const milestone = row.kind === "milestone";
   const band = dates === null || milestone ? null : wide(xOf(scale, dates.start), xOf(scale, dates.finish));
   const bracket = approved === null || milestone ? null : wide(xOf(scale, approved.start), xOf(scale, approved.finish));

@@ -82,3 +82,6 @@ function hours(scale: Scale, step: number): Tick[] {
   for (let minute = Math.ceil(scale.from / every) * every; minute <= scale.to; minute += every) ticks.push({ x: xOf(scale, minute), label: `${(minute % DAY) / 60}h` });
   return ticks;
 }
+
+/** The instant at a place; the way back from {@link xOf}. */
+export const instantAt = (scale: Scale, x: number): number => scale.from + (x / scale.pixelsPerDay) * DAY;

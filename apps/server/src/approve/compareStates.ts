@@ -1,0 +1,107 @@
+import { MessageChannel } from "node:worker_threads";
+import { STATE_NAME, type ComparisonView, type DriftLedgerView } from "@chronometra/contract";
+import { compareStates, compileCalendars, stateOfBaseline, stateOfPlan, toBundle, type ComparedRow, type DriftLedger, type FrozenLogic, type Plan, type PlanBundle, type PlanState, type StateRow } from "@chronometra/core";
+import { In, type DataSource } from "typeorm";
+import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
+import { issuedPeriods } from "../cycle/issued.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+import { inWorker } from "../shared/workers.ts";
+import { BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import { WhatIfEntity } from "./whatIfEntities.ts";
+import { findWhatIf, tried } from "./whatIfService.ts";
+
+type Named = ComparisonView["states"][number];
+
+async function statesOf(database: DataSource, project: ProjectEntity, plan: Plan): Promise<Named[]> {
+  const periods = (await issuedPeriods(database, project.id)).reverse();
+  const whatIfs = await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id, state: In(["open", "sentBack", "asked"]) }, order: { madeAt: "DESC" } });
+  return [
+    { name: "plan", words: "the plan as it is now", on: plan.project.dataDate ?? null },
+    ...whatIfs.map(({ id, name }) => ({ name: `whatif-${id}`, words: `what if: ${name}`, on: null })),
+    ...periods.map(({ number, dataDate }) => ({ name: `period-${number}`, words: `period ${number} as issued`, on: dataDate })),
+    ...[...plan.baselines.values()].map(({ number, approvedOn }) => ({ name: `baseline-${number}`, words: `baseline ${number}`, on: approvedOn })).reverse(),
+  ];
+}
+
+/** A state of a plan that is known whole: as it is, as it was issued or approved, or as it would be. */
+async function wholeNamed(database: DataSource, project: ProjectEntity, name: string): Promise<PlanBundle> {
+  if (!STATE_NAME.test(name)) throw new Failure("invalid", `"${name}" is no state of a plan; name plan or period-1.`);
+  const [kind, text] = name.split("-");
+  if (kind === "baseline") {
+    const kept = await database.getRepository(BaselinePlanEntity).findOneBy({ projectId: project.id, number: Number(text) });
+    return JSON.parse(orNotFound(kept, "plan behind that baseline; it was approved elsewhere, or before plans were kept").content) as PlanBundle;
+  }
+  if (kind === "plan") return toBundle(await loadPlan(database.manager, project));
+  if (kind === "whatif") {
+    const { after, fault } = await tried(database, await findWhatIf(database, name.slice("whatif-".length)));
+    if (after === null) throw new Failure("invalid", `This what-if does not fit the live plan any more: ${fault}. Merge it first.`);
+    return toBundle(after);
+  }
+  const issued = await database.getRepository(IssuedPlanEntity).findOne({ where: { projectId: project.id, number: Number(text) }, order: { edition: "DESC" } });
+  return JSON.parse(orNotFound(issued, "plan of that period; plans are kept from the first period that is issued with this version on").content) as PlanBundle;
+}
+
+interface DriftAsked {
+  readonly from: string;
+  readonly to: string;
+  /** An activity, or `finish` for the project's. */
+  readonly target: string;
+}
+
+/**
+ * Why a date moved between two whole states.
+ * @param onShare told the share that is done, 0 to 1
+ * @param signal ends the work
+ */
+export async function driftOf(database: DataSource, project: ProjectEntity, { from, to, target }: DriftAsked, onShare: (share: number) => void, signal: AbortSignal): Promise<DriftLedgerView> {
+  const [before, after] = [await wholeNamed(database, project, from), await wholeNamed(database, project, to)];
+  const { port1, port2 } = new MessageChannel();
+  port1.on("message", onShare);
+  const working = inWorker<DriftLedger | { fault: string }>("approve/driftWorker", { before, after, target: target === "finish" ? null : target, port: port2 }, { transferList: [port2], signal });
+  const ledger = await working.finally(() => port1.close());
+  if ("fault" in ledger) throw new Failure("invalid", `One of the two states cannot be computed: ${ledger.fault}`);
+  return { ...ledger, causes: [...ledger.causes] };
+}
+
+async function stateNamed(database: DataSource, project: ProjectEntity, plan: Plan, name: string): Promise<PlanState> {
+  const [kind, text] = name.split("-");
+  if (kind !== "baseline") return stateOfPlan(await wholeNamed(database, project, name));
+  const number = Number(text);
+  const baseline = orNotFound(plan.baselines.get(String(number)), "baseline of that number");
+  const row = await database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project.id, number });
+  return stateOfBaseline(toBundle(plan), baseline, JSON.parse(row.content) as FrozenLogic);
+}
+
+const presentState = (row: StateRow | null): ComparisonView["rows"][number]["from"] => {
+  if (row === null) return null;
+  const { startDate, finishDate, start, finish, durationMinutes, minutes, budgetMinor, deadline, parked } = row;
+  return { startDate, finishDate, start, finish, durationMinutes, minutes, budgetMinor, deadline, parked };
+};
+
+const presentRow = (row: ComparedRow): ComparisonView["rows"][number] => ({
+  id: row.id,
+  name: row.name,
+  path: row.path,
+  milestone: (row.to ?? row.from)!.milestone,
+  what: row.what,
+  from: presentState(row.from),
+  to: presentState(row.to),
+  startDays: row.startDays,
+  finishDays: row.finishDays,
+  logicAdded: [...row.logicAdded],
+  logicDropped: [...row.logicDropped],
+});
+
+/** Two states of a project's plan compared, with all that there are to choose from. */
+export async function compareProject(database: DataSource, project: ProjectEntity, from: string, to: string): Promise<ComparisonView> {
+  for (const name of [from, to]) if (!STATE_NAME.test(name)) throw new Failure("invalid", `"${name}" is no state of a plan; name plan, baseline-1 or period-1.`);
+  const plan = await loadPlan(database.manager, project);
+  const states = await statesOf(database, project, plan);
+  const named = (name: string): Named => orNotFound(states.find((state) => state.name === name), `state "${name}"`);
+  const calendar = compileCalendars([...plan.calendars.values()]).set.get(plan.project.calendar);
+  const ends = { from: named(from), to: named(to) };
+  const comparison = compareStates(await stateNamed(database, project, plan, from), await stateNamed(database, project, plan, to), calendar);
+  return { currency: plan.project.currency, minorDigits: plan.project.minorDigits ?? 2, dayMinutes: calendar.dayMinutes, states, ...ends, ...comparison, rows: comparison.rows.map(presentRow) };
+}

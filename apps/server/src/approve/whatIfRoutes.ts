@@ -1,0 +1,136 @@
+import { RESERVED_CHANGES, type Me, type WhatIf, type WhatIfView } from "@chronometra/contract";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { keepPlan } from "../plan/changeService.ts";
+import { presentEffect } from "../plan/presentEffect.ts";
+import { presentPlan } from "../plan/presentPlan.ts";
+import { assertNotClosed, findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { dateOf } from "../shared/clock.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { freezeProject } from "./approveService.ts";
+import { enterReserve, reservesOf } from "./reserves.ts";
+import { WhatIfEntity } from "./whatIfEntities.ts";
+import { applyWhatIf, beginWhatIf, changeWhatIf, dropWhatIf, findWhatIf, keepWhatIf, mergeWhatIf, putForward, tried, undoInWhatIf } from "./whatIfService.ts";
+
+const DONE = { ok: true as const };
+
+async function present(database: DataSource | EntityManager, me: Me, rows: readonly WhatIfEntity[]): Promise<WhatIf[]> {
+  const names = await accountNames(database);
+  const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
+  return rows.map((row) => {
+    const project = projects.get(row.projectId)!;
+    return {
+      id: row.id,
+      project: project.id,
+      projectName: project.head.name,
+      projectCode: project.code,
+      name: row.name,
+      by: names.get(row.askedBy ?? row.madeBy) ?? "",
+      at: row.madeAt.toISOString(),
+      state: row.state,
+      changes: row.version,
+      request: row.request,
+      reason: row.reason,
+      draw: row.draw === null ? null : (JSON.parse(row.draw) as WhatIf["draw"]),
+      askedAt: row.askedAt?.toISOString() ?? null,
+      decidedBy: row.decidedBy === null ? null : (names.get(row.decidedBy) ?? ""),
+      decidedAt: row.decidedAt?.toISOString() ?? null,
+      word: row.word,
+      baseline: row.baseline,
+      currency: project.head.currency,
+      minorDigits: project.head.minorDigits ?? 2,
+      mayEdit: mayEdit(me, project) && (row.state === "open" || row.state === "sentBack"),
+      mayDecide: me.roles.includes("approver") && row.state === "asked" && row.askedBy !== me.id,
+    };
+  });
+}
+
+async function view(database: DataSource, me: Me, id: string): Promise<WhatIfView> {
+  const row = await findWhatIf(database, id);
+  const { project, live, after, fault, behind, meets, load, budget } = await tried(database, row);
+  const [whatIf] = await present(database, me, [row]);
+  const plan = after === null ? null : { ...(await presentPlan(database, me, project, after)), revision: row.version, mayEdit: whatIf!.mayEdit };
+  return { whatIf: whatIf!, plan, fault, behind, meets, effect: after === null ? null : presentEffect(live, after), load, budget };
+}
+
+/** Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Or sends it back. */
+async function decide(database: DataSource, me: Me, id: string, decision: "approve" | "sendBack", word: string): Promise<WhatIfEntity> {
+  const at = new Date();
+  const stored = await inTransaction(database, async (manager) => {
+    const { projectId } = await findWhatIf(manager, id);
+    const project = orNotFound(await manager.getRepository(ProjectEntity).findOne({ where: { id: projectId }, lock: { mode: "pessimistic_write" } }), "project of that address");
+    const row = await findWhatIf(manager, id, true);
+    if (row.state !== "asked") throw new Failure("conflict", "This change request has been decided or taken back already.");
+    if (row.askedBy === me.id) throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
+    await assertNotClosed(manager, project);
+    Object.assign(row, { decidedBy: me.id, decidedAt: at, word, state: decision === "approve" ? "approved" : "sentBack" });
+    if (decision === "sendBack") return { row: await manager.getRepository(WhatIfEntity).save(row), project, plan: null };
+    const called = `Change request ${row.request}: ${row.name}`;
+    await applyWhatIf(manager, me, project, row, called);
+    const frozen = await freezeProject(manager, project, me, `${called}. ${row.reason} — ${word}`, dateOf(at), at);
+    const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
+    if (draw !== null) await enterReserve(manager, me, project.id, { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! }, at);
+    row.baseline = frozen.number;
+    return { row: await manager.getRepository(WhatIfEntity).save(row), project, plan: frozen.plan };
+  });
+  if (stored.plan !== null) keepPlan(stored.project, stored.plan);
+  return stored.row;
+}
+
+export function whatIfRoutes(serving: Serving): void {
+  serve(serving, "GET /api/requests", async ({ database, me }) => present(database, me, await database.getRepository(WhatIfEntity).find({ where: { state: "asked" }, order: { askedAt: "ASC" } })));
+
+  serve(serving, "GET /api/projects/:project/whatifs", async ({ database, me, params }) => {
+    const project = await findProject(database, params["project"]!);
+    return present(database, me, await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id }, order: { madeAt: "DESC" } }));
+  });
+
+  serve(serving, "POST /api/projects/:project/whatifs", async ({ database, me, params, body }) => (await present(database, me, [await beginWhatIf(database, me, params["project"]!, body.name)]))[0]!);
+
+  serve(serving, "GET /api/whatifs/:whatif", ({ database, me, params }) => view(database, me, params["whatif"]!));
+
+  serve(serving, "POST /api/whatifs/:whatif/changes", ({ database, me, params, body }) => {
+    const reserved = body.changes.find(({ type }) => RESERVED_CHANGES.includes(type));
+    if (reserved !== undefined) throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not in a what-if.`);
+    return changeWhatIf(database, me, params["whatif"]!, body.revision, body.changes, body.label ?? "Changed");
+  });
+
+  serve(serving, "POST /api/whatifs/:whatif/undo", ({ database, me, params, body }) => undoInWhatIf(database, me, params["whatif"]!, body.revision));
+
+  serve(serving, "POST /api/whatifs/:whatif/merge", async ({ database, me, params, body }) => {
+    await mergeWhatIf(database, me, params["whatif"]!, body.mine);
+    return DONE;
+  });
+
+  serve(serving, "POST /api/whatifs/:whatif/keep", async ({ database, me, params }) => {
+    const { changes: _changes, ...result } = await keepWhatIf(database, me, params["whatif"]!);
+    serving.news.poke();
+    return result;
+  });
+
+  serve(serving, "DELETE /api/whatifs/:whatif", async ({ database, me, params }) => {
+    await dropWhatIf(database, me, params["whatif"]!);
+    return DONE;
+  });
+
+  serve(serving, "POST /api/whatifs/:whatif/request", async ({ database, me, params, body }) => (await present(database, me, [await putForward(database, me, params["whatif"]!, body.reason, body.draw)]))[0]!);
+
+  serve(serving, "POST /api/whatifs/:whatif/decision", async ({ database, me, params, body }) => {
+    const row = await decide(database, me, params["whatif"]!, body.decision, body.reason);
+    serving.news.poke();
+    return (await present(database, me, [row]))[0]!;
+  });
+
+  serve(serving, "GET /api/projects/:project/reserves", ({ database, me, params }) => reservesOf(database, me, params["project"]!));
+
+  serve(serving, "POST /api/projects/:project/reserves", async ({ database, me, params, body }) => {
+    await inTransaction(database, async (manager) => {
+      const project = await lockProjectFor(manager, params["project"]!, me);
+      await enterReserve(manager, me, project.id, body);
+    });
+    return reservesOf(database, me, params["project"]!);
+  });
+}

@@ -1,0 +1,223 @@
+import { randomUUID } from "node:crypto";
+import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
+import { applyChanges, pathsMeet, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { applyChecked, describePath, keepPlan, listsSince, standing, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { assertMayEdit, assertNotClosed, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
+
+/** The what-if of that id; locked until the transaction ends, where asked. */
+export async function findWhatIf(manager: DataSource | EntityManager, id: string, lock = false): Promise<WhatIfEntity> {
+  return orNotFound(await manager.getRepository(WhatIfEntity).findOne({ where: { id }, ...(lock ? { lock: { mode: "pessimistic_write" as const } } : {}) }), "what-if of that address");
+}
+
+/** What-ifs that are still worked on: open, or sent back with a word. */
+const isWorkable = ({ state }: WhatIfEntity): boolean => state === "open" || state === "sentBack";
+
+/** A what-if that may be changed by this person, locked together with its project. */
+async function workable(manager: EntityManager, me: Me, id: string): Promise<{ whatIf: WhatIfEntity; project: ProjectEntity }> {
+  const { projectId } = await findWhatIf(manager, id);
+  const project = await lockProjectFor(manager, projectId, me);
+  const whatIf = await findWhatIf(manager, id, true);
+  if (!isWorkable(whatIf)) throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`);
+  return { whatIf, project };
+}
+
+const listsOf = (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<WhatIfListEntity[]> => manager.getRepository(WhatIfListEntity).find({ where: { whatIfId: whatIf.id }, order: { version: "ASC" } });
+
+const changesOf = (lists: readonly WhatIfListEntity[]): Change[] => lists.flatMap((list) => JSON.parse(list.changes) as Change[]);
+
+/** All changes of a what-if, in their order. */
+export const whatIfChanges = async (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<Change[]> => changesOf(await listsOf(manager, whatIf));
+
+/** Begins a what-if beside the live plan as it is. */
+export async function beginWhatIf(database: DataSource, me: Me, projectId: string, name: string): Promise<WhatIfEntity> {
+  return inTransaction(database, async (manager) => {
+    const project = await lockProjectFor(manager, projectId, me);
+    const none = { request: null, reason: null, draw: null, askedBy: null, askedAt: null, decidedBy: null, decidedAt: null, word: null, baseline: null };
+    const row = manager.getRepository(WhatIfEntity).create({ id: randomUUID(), projectId: project.id, name, baseRevision: project.revision, version: 0, madeBy: me.id, madeAt: new Date(), state: "open", ...none });
+    await manager.getRepository(WhatIfEntity).insert(row);
+    return row;
+  });
+}
+
+/** The live plan with a what-if's changes. Throws PlanProblems where they do not fit it any more. */
+const onto = (plan: Plan, changes: readonly Change[]): Applied => applyChecked(plan, changes);
+
+async function append(manager: EntityManager, me: Me, whatIf: WhatIfEntity, changes: readonly Change[], applied: Applied, label: string, undoes: number | null): Promise<ChangeResult> {
+  const version = whatIf.version + 1;
+  await manager.getRepository(WhatIfListEntity).insert({ whatIfId: whatIf.id, version, at: new Date(), accountId: me.id, label, changes: JSON.stringify(changes), inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse), undoes });
+  await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { version });
+  return { revision: version, undoable: applied.inverse !== null, changes: [...changes], merged: 0 };
+}
+
+/** Stores a list of changes in a what-if; the live plan stays as it is. */
+export const changeWhatIf = (database: DataSource, me: Me, id: string, seen: number, changes: readonly Change[], label: string): Promise<ChangeResult> =>
+  inTransaction(database, async (manager) => {
+    const { whatIf, project } = await workable(manager, me, id);
+    if (seen !== whatIf.version) throw new Failure("conflict", "Someone else changed this what-if meanwhile; load it again.");
+    const before = onto(await loadPlan(manager, project), await whatIfChanges(manager, whatIf)).plan;
+    return append(manager, me, whatIf, changes, applyChecked(before, changes), label, null);
+  });
+
+/** Undoes one list of a what-if by its version. */
+export const undoInWhatIf = (database: DataSource, me: Me, id: string, version: number): Promise<ChangeResult> =>
+  inTransaction(database, async (manager) => {
+    const { whatIf, project } = await workable(manager, me, id);
+    const lists = await listsOf(manager, whatIf);
+    const list = orNotFound(lists.find((each) => each.version === version), "change of that number in this what-if");
+    if (list.inverse === null) throw new Failure("invalid", `"${list.label}" cannot be undone.`);
+    const changes = JSON.parse(list.inverse) as Change[];
+    const before = onto(await loadPlan(manager, project), changesOf(lists)).plan;
+    const label = list.undoes === null ? `Undid: ${list.label}` : `Redid: ${list.label.replace(/^Undid: /, "")}`;
+    return append(manager, me, whatIf, changes, applyChecked(before, changes), label.slice(0, 200), version);
+  });
+
+type Meets = WhatIfView["meets"];
+
+/** Fields that both the what-if and the live plan wrote since they parted, with both values. */
+async function meetsOf(manager: DataSource | EntityManager, project: ProjectEntity, whatIf: WhatIfEntity, live: Plan, applied: Applied): Promise<Meets> {
+  const em = "manager" in manager ? manager.manager : manager;
+  const since = standing(await listsSince(em, project.id, whatIf.baseRevision));
+  if (since.length === 0) return [];
+  const names = await accountNames(manager);
+  const met: Meets = [];
+  for (const path of applied.touched) {
+    const other = since.findLast((list) => (JSON.parse(list.touched) as string[]).some((theirs) => pathsMeet(theirs, path)));
+    if (other === undefined) continue;
+    const [theirs, mine] = [valueAtPath(live, path) ?? null, valueAtPath(applied.plan, path) ?? null];
+    if (JSON.stringify(theirs) === JSON.stringify(mine)) continue;
+    const [table, id] = path.split("/");
+    met.push({ path, what: describePath(applied.plan, path), activity: table === "activities" ? (id ?? null) : null, live: theirs, mine, by: names.get(other.accountId) ?? "someone", at: other.at.toISOString() });
+  }
+  return met;
+}
+
+const minutesByPerson = (plan: Plan): Map<string, number> => {
+  const minutes = new Map<string, number>();
+  for (const { activity, person, plannedMinutes } of plan.assignments.values()) if (plan.activities.get(activity)?.parked !== true) minutes.set(person, (minutes.get(person) ?? 0) + plannedMinutes);
+  return minutes;
+};
+
+/** Planned hours by person where they differ between two plans. */
+function loadBetween(before: Plan, after: Plan): WhatIfView["load"] {
+  const [was, will] = [minutesByPerson(before), minutesByPerson(after)];
+  return [...new Set([...was.keys(), ...will.keys()])].flatMap((id) => {
+    const [beforeMinutes, afterMinutes] = [was.get(id) ?? 0, will.get(id) ?? 0];
+    return beforeMinutes === afterMinutes ? [] : [{ person: after.people.get(id)?.name ?? before.people.get(id)?.name ?? id, beforeMinutes, afterMinutes }];
+  });
+}
+
+/** The planned cost of all that counts in a plan, in minor units. */
+function budgetOf(plan: Plan): number {
+  const bundle = toBundle(plan);
+  const schedule = schedulePlan(bundle);
+  const { minor } = plannedBudget(bundle, schedule);
+  return bundle.activities.reduce((sum, { id, kind }, i) => (kind === "summary" || schedule.tree.parked.has(id) ? sum : sum + minor[i]!), 0);
+}
+
+/** A what-if put onto the live plan as it is now. */
+export async function tried(database: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<{ project: ProjectEntity; live: Plan; after: Plan | null; fault: string | null; behind: number; meets: Meets; load: WhatIfView["load"]; budget: WhatIfView["budget"] }> {
+  const em = "manager" in database ? database.manager : database;
+  const project = await findProject(database, whatIf.projectId);
+  const live = await loadPlan(em, project);
+  const behind = standing(await listsSince(em, project.id, whatIf.baseRevision)).length;
+  try {
+    const applied = onto(live, await whatIfChanges(database, whatIf));
+    return { project, live, after: applied.plan, fault: null, behind, meets: await meetsOf(database, project, whatIf, live, applied), load: loadBetween(live, applied.plan), budget: { beforeMinor: budgetOf(live), afterMinor: budgetOf(applied.plan) } };
+  } catch (error) {
+    if (!(error instanceof PlanProblems)) throw error;
+    return { project, live, after: null, fault: error.problems[0]!.message, behind, meets: [], load: [], budget: null };
+  }
+}
+
+/** Which of some changes still fit a plan, taken one by one: those that fail by themselves are left out. */
+function fitting(live: Plan, changes: readonly Change[], isLeftOut: (touched: readonly string[]) => boolean): Change[] {
+  const kept: Change[] = [];
+  let at = live;
+  for (const change of changes) {
+    try {
+      const applied = applyChanges(at, [change]);
+      if (isLeftOut(applied.touched)) continue;
+      at = applied.plan;
+      kept.push(change);
+    } catch (error) {
+      if (!(error instanceof PlanProblems)) throw error;
+    }
+  }
+  return kept;
+}
+
+/** Settles what meets: paths named stay as the what-if has them, the others as the live plan has; what no longer fits goes. */
+export const mergeWhatIf = (database: DataSource, me: Me, id: string, mine: readonly string[]): Promise<void> =>
+  inTransaction(database, async (manager) => {
+    const { whatIf, project } = await workable(manager, me, id);
+    const live = await loadPlan(manager, project);
+    const changes = await whatIfChanges(manager, whatIf);
+    let theirs: string[] = [];
+    try {
+      theirs = (await meetsOf(manager, project, whatIf, live, applyChanges(live, changes))).map(({ path }) => path).filter((path) => !mine.includes(path));
+    } catch (error) {
+      // Something that it changed is gone from the live plan: what is left of it is looked at change by change.
+      if (!(error instanceof PlanProblems)) throw error;
+    }
+    const kept = fitting(live, changes, (touched) => touched.some((path) => theirs.some((other) => pathsMeet(path, other))));
+    const applied = onto(live, kept);
+    await manager.getRepository(WhatIfListEntity).delete({ whatIfId: whatIf.id });
+    await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { baseRevision: project.revision, version: 0 });
+    if (kept.length > 0) await append(manager, me, { ...whatIf, version: 0 }, kept, applied, "Merged with the live plan", null);
+  });
+
+/** Refuses where the live plan moved on in the same fields; a merge settles that. */
+async function assertMerged(manager: EntityManager, project: ProjectEntity, whatIf: WhatIfEntity, live: Plan, applied: Applied): Promise<void> {
+  const meets = await meetsOf(manager, project, whatIf, live, applied);
+  if (meets.length > 0) throw new Failure("conflict", `The live plan has changed ${meets.slice(0, 3).map(({ what }) => what).join(", ")}${meets.length > 3 ? ` and ${meets.length - 3} more` : ""} meanwhile, and so has "${whatIf.name}"; settle which is to hold first.`);
+}
+
+/** Makes a what-if's changes in the live plan, under the project's lock. Gives the plan. */
+export async function applyWhatIf(manager: EntityManager, me: Me, project: ProjectEntity, whatIf: WhatIfEntity, label: string): Promise<{ result: ChangeResult; plan: Plan }> {
+  const changes = await whatIfChanges(manager, whatIf);
+  if (changes.length === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
+  const live = await loadPlan(manager, project);
+  await assertMerged(manager, project, whatIf, live, onto(live, changes));
+  return storeChanges(manager, project, me, { changes, label: label.slice(0, 200) });
+}
+
+/** Keeps a what-if: its changes are made in the live plan as one list, which can be undone. */
+export async function keepWhatIf(database: DataSource, me: Me, id: string): Promise<ChangeResult> {
+  const stored = await inTransaction(database, async (manager) => {
+    const { whatIf, project } = await workable(manager, me, id);
+    const done = await applyWhatIf(manager, me, project, whatIf, `Kept: ${whatIf.name}`);
+    await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
+    return { project, ...done };
+  });
+  keepPlan(stored.project, stored.plan);
+  return stored.result;
+}
+
+/** Drops a what-if; a change request that waits is taken back by that. */
+export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<void> =>
+  inTransaction(database, async (manager) => {
+    const whatIf = await findWhatIf(manager, id, true);
+    const project = await findProject(manager, whatIf.projectId);
+    assertMayEdit(me, project);
+    await assertNotClosed(manager, project);
+    if (!isWorkable(whatIf) && whatIf.state !== "asked") throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state} already.`);
+    await manager.getRepository(WhatIfEntity).update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
+  });
+
+/** Puts a what-if forward as the project's next change request. */
+export const putForward = (database: DataSource, me: Me, id: string, reason: string, draw: { kind: "contingency" | "management"; amountMinor: number } | undefined): Promise<WhatIfEntity> =>
+  inTransaction(database, async (manager) => {
+    const { whatIf, project } = await workable(manager, me, id);
+    if (whatIf.version === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
+    const [{ last }] = (await manager.query("select coalesce(max(request), 0) as last from what_if where project_id = ?", [project.id])) as [{ last: string }];
+    const request = whatIf.request ?? Number(last) + 1;
+    Object.assign(whatIf, { state: "asked", request, reason, draw: draw === undefined ? null : JSON.stringify(draw), askedBy: me.id, askedAt: new Date(), decidedBy: null, decidedAt: null, word: null });
+    return manager.getRepository(WhatIfEntity).save(whatIf);
+  });

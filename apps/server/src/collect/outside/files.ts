@@ -1,0 +1,123 @@
+import { createHash, randomUUID } from "node:crypto";
+import { LINE_COLUMNS, type LineKind, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import type { DataSource } from "typeorm";
+import { accountNames } from "../../access/accounts.ts";
+import { KnownHeadingEntity } from "../../exchange/importEntities.ts";
+import { readCells } from "../../exchange/importService.ts";
+import { plainHeading } from "../../exchange/matchSheets.ts";
+import { dependsOnOrder, readCell, readNumber } from "../../exchange/readCells.ts";
+import type { Cell, SourceSheet, Upload } from "../../exchange/readFiles.ts";
+import { Failure, orNotFound } from "../../shared/failure.ts";
+import { takeIn, type Line } from "./lines.ts";
+import { OutsideFileEntity } from "./outsideEntities.ts";
+
+/** Headings as other systems write them, in lower case without spaces, by column of ours. */
+const WORDS: Readonly<Record<string, readonly string[]>> = {
+  project: ["project", "projectcode", "projectno", "job", "jobno", "costcentre", "costcenter", "order"],
+  activity: ["activity", "activitycode", "task", "wbs", "work", "position", "phase"],
+  person: ["person", "name", "employee", "worker", "who", "staff"],
+  date: ["date", "invoicedate", "postingdate", "day", "bookedon", "workdate"],
+  amount: ["amount", "net", "netamount", "value", "cost", "sum", "total", "price"],
+  hours: ["hours", "time", "h", "duration", "quantity"],
+  category: ["category", "costtype", "type", "account", "kind"],
+  reference: ["reference", "invoice", "invoiceno", "invoicenumber", "document", "number", "no", "id", "voucher"],
+  note: ["note", "text", "description", "remark", "comment", "supplier", "vendor"],
+};
+
+const headingTable = (kind: LineKind): string => `outside.${kind}`;
+const columnsOf = (kind: LineKind): Record<string, boolean> => LINE_COLUMNS[kind];
+const textOf = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : typeof cell === "object" ? ("date" in cell ? cell.date : cell.fault) : String(cell).trim());
+
+interface Table {
+  readonly headings: readonly string[];
+  readonly rows: readonly (readonly Cell[])[];
+  /** Number of the first row of lines in the file, counted from 1. */
+  readonly firstRow: number;
+}
+
+/** The table of a sheet: its headings stand in the first row with two texts or more. */
+function tableOf(sheets: readonly SourceSheet[]): Table {
+  const sheet = sheets.find(({ rows }) => rows.some((row) => row.some((cell) => cell !== null)));
+  const at = sheet === undefined ? -1 : sheet.rows.findIndex((row) => row.filter((cell) => typeof cell === "string").length >= 2);
+  if (sheet === undefined || at < 0) throw new Failure("invalid", "No row of headings was found: the file needs a first row that names its columns.");
+  return { headings: sheet.rows[at]!.map(textOf), rows: sheet.rows.slice(at + 1).filter((row) => row.some((cell) => cell !== null)), firstRow: at + 2 };
+}
+
+/** Takes a file of costs or time in; one that was taken before is refused and changes nothing. */
+export async function bringFile(database: DataSource, me: Me, kind: LineKind, upload: Upload | undefined): Promise<OutsideFile> {
+  if (upload === undefined) throw new Failure("invalid", "No file came with the call; choose one.");
+  const digest = createHash("sha256").update(upload.data).digest("hex");
+  const files = database.getRepository(OutsideFileEntity);
+  const before = (await files.findBy({ digest, kind })).find(({ takenAt }) => takenAt !== null);
+  if (before !== undefined) {
+    const by = (await accountNames(database)).get(before.broughtBy) ?? "someone";
+    throw new Failure("conflict", `This very file was taken in on ${before.takenAt!.toISOString().slice(0, 10)} by ${by} as “${before.name}”; nothing was changed.`);
+  }
+  const source = await readCells([upload]);
+  if (source.kind !== "tables") throw new Failure("invalid", `${upload.name}: is a plan bundle; bring a table of ${kind === "cost" ? "costs" : "time"} as CSV or a workbook.`);
+  const table = tableOf(source.sheets);
+  const id = randomUUID();
+  await files.insert({ id, digest, kind, name: upload.name.slice(0, 300), broughtBy: me.id, broughtAt: new Date(), takenAt: null, source: JSON.stringify(table) });
+  const known = new Map((await database.getRepository(KnownHeadingEntity).findBy({ tableName: headingTable(kind) })).map(({ heading, columnName }) => [heading, columnName]));
+  const taken = new Set<string>();
+  const headings = table.headings.map((heading, i) => {
+    const plain = plainHeading(heading);
+    const remembered = known.has(plain);
+    const guess = remembered ? known.get(plain)! : (Object.keys(columnsOf(kind)).find((column) => WORDS[column]!.includes(plain)) ?? null);
+    const column = guess === null || guess === "" || taken.has(guess) ? null : guess;
+    if (column !== null) taken.add(column);
+    return { heading, column, remembered, sample: table.rows.slice(0, 3).map((row) => textOf(row[i])).filter((text) => text !== "") };
+  });
+  const asksDateOrder = table.rows.some((row) => row.some((cell) => typeof cell === "string" && dependsOnOrder(cell)));
+  return { id, name: upload.name, rows: table.rows.length, headings: headings.filter(({ heading }) => heading !== ""), asksDateOrder };
+}
+
+/** Reads hours as "1.5", "1:30" or 1.5, in minutes. */
+function minutesOf(cell: Cell | undefined): number | null {
+  const clock = /^(\d{1,3}):([0-5]\d)$/.exec(textOf(cell));
+  if (clock !== null) return Number(clock[1]) * 60 + Number(clock[2]);
+  const hours = readNumber(cell ?? null);
+  return hours === null ? null : Math.round(hours * 60);
+}
+
+/** A row of a file as a line, or what is wrong with which cell of it. */
+function lineOf(kind: LineKind, row: readonly Cell[], at: Readonly<Record<string, number>>, order: "dmy" | "mdy" | "ymd" | undefined): { readonly line: Line } | { readonly faults: string[] } {
+  const text = (column: string): string => (at[column] === undefined ? "" : textOf(row[at[column]]));
+  const faults: string[] = [];
+  const cell = row[at["date"]!] ?? null;
+  const date = cell === null ? { fault: "is empty" } : readCell(cell, "date", order);
+  if ("fault" in date) faults.push(`date ${date.fault}`);
+  const amount = kind === "cost" ? readNumber(row[at["amount"]!] ?? null) : null;
+  if (kind === "cost" && amount === null) faults.push(`amount “${text("amount")}” is no number`);
+  const minutes = kind === "time" ? minutesOf(row[at["hours"]!]) : null;
+  if (kind === "time" && (minutes === null || minutes === 0)) faults.push(`hours “${text("hours")}” are none`);
+  if (text("project") === "") faults.push("project is empty");
+  if (faults.length > 0) return { faults };
+  return { line: { project: text("project"), activity: text("activity"), person: text("person"), date: (date as { value: string }).value, ...(amount === null ? {} : { amount }), ...(minutes === null ? {} : { minutes }), category: text("category"), reference: text("reference"), note: text("note") } };
+}
+
+const FAULTS_TOLD = 12;
+
+/** Takes the lines of a file in, all or none, and remembers how its columns were matched. */
+export async function takeFile(database: DataSource, me: Me, id: string, columns: Readonly<Record<string, string>>, order: "dmy" | "mdy" | "ymd" | undefined): Promise<TakenIn> {
+  const files = database.getRepository(OutsideFileEntity);
+  const file = orNotFound(await files.findOneBy({ id, broughtBy: me.id }), "file of yours being taken in");
+  if (file.takenAt !== null || file.source === null) throw new Failure("conflict", "This file has been taken in already; nothing was changed.");
+  const table = JSON.parse(file.source) as Table;
+  const at: Record<string, number> = {};
+  table.headings.forEach((heading, i) => {
+    const column = columns[heading];
+    if (column !== undefined && column !== "" && Object.hasOwn(columnsOf(file.kind), column)) at[column] ??= i;
+  });
+  const lacking = Object.entries(columnsOf(file.kind)).filter(([column, needed]) => needed && at[column] === undefined).map(([column]) => column);
+  if (lacking.length > 0) throw new Failure("invalid", `Say which columns hold: ${lacking.join(", ")}.`);
+  const read = table.rows.map((row) => lineOf(file.kind, row, at, order));
+  const problems = read.flatMap((result, i) => ("faults" in result ? [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: result.faults.join("; ") }] : []));
+  if (problems.length > 0) throw new Failure("invalid", `Nothing was taken in: ${problems.slice(0, FAULTS_TOLD).map(({ row, message }) => `row ${row}: ${message}`).join(". ")}${problems.length > FAULTS_TOLD ? ` … and ${problems.length - FAULTS_TOLD} more rows` : ""}.`, { problems });
+  const taken = await takeIn(database, file.kind, file.name, read.flatMap((result) => ("line" in result ? [result.line] : [])));
+  await files.update({ id }, { takenAt: new Date(), source: null });
+  for (const heading of table.headings.filter((each) => each !== "" && columns[each] !== undefined)) {
+    await database.getRepository(KnownHeadingEntity).upsert({ tableName: headingTable(file.kind), heading: plainHeading(heading), columnName: columns[heading]! }, ["tableName", "heading"]);
+  }
+  return taken;
+}

@@ -1,0 +1,224 @@
+import { createHash, randomUUID } from "node:crypto";
+import type { FeedLine, LineKind, Me, OutsideLine, OutsideTargets, ReportsEffect, TakenIn } from "@chronometra/contract";
+import { dayAfter, type Change, type Plan } from "@chronometra/core";
+import { In, Not, type DataSource, type EntityManager } from "typeorm";
+import { lockedTo } from "../../cycle/locks.ts";
+import { applyChecked, keepPlan, storeChanges } from "../../plan/changeService.ts";
+import { loadPlan } from "../../plan/planStore.ts";
+import { presentEffect } from "../../plan/presentEffect.ts";
+import { assertMayEdit, assertNotClosed, findProject, lockProjectFor, mayEdit } from "../../portfolio/projectAccess.ts";
+import { ProjectEntity } from "../../portfolio/projectEntity.ts";
+import { inTransaction } from "../../shared/database.ts";
+import { Failure, orNotFound } from "../../shared/failure.ts";
+import { ReportEntity } from "../reportEntity.ts";
+import { MINUTES_OF_A_DAY, minutesOn } from "../reportService.ts";
+import { matchLine, saidKey, takers, type Candidate, type Match, type Said } from "./matchLines.ts";
+import { OutsideLineEntity, OutsideMatchEntity } from "./outsideEntities.ts";
+
+/** A line without anything of our own in it. */
+export type Line = Omit<FeedLine, "reference"> & { readonly reference?: string | undefined };
+
+/** The same line has the same fingerprint, however often it comes; lines of one file that are alike are told apart by their count. */
+function fingerprints(kind: LineKind, source: string, lines: readonly Line[]): string[] {
+  const seen = new Map<string, number>();
+  return lines.map((line) => {
+    const named = line.reference !== undefined && line.reference !== "";
+    const content = named ? [kind, line.reference, line.project, line.date, line.amount ?? line.minutes] : [kind, source, line.project, line.activity ?? "", line.person ?? "", line.date, line.amount ?? line.minutes, line.note ?? ""];
+    const key = JSON.stringify(content);
+    const count = (seen.get(key) ?? 0) + 1;
+    seen.set(key, count);
+    return createHash("sha256").update(named ? key : `${key} ${count}`).digest("hex");
+  });
+}
+
+async function candidates(manager: EntityManager): Promise<Candidate[]> {
+  const projects: Candidate[] = [];
+  for (const project of await manager.getRepository(ProjectEntity).find({ order: { code: "ASC" } })) projects.push({ id: project.id, code: project.code, plan: await loadPlan(manager, project) });
+  return projects;
+}
+
+const AT_ONCE = 500;
+
+/** Takes lines in, each once: matched by itself or as it was matched by hand before, or waiting in sight. */
+export const takeIn = (database: DataSource, kind: LineKind, source: string, lines: readonly Line[]): Promise<TakenIn> =>
+  inTransaction(database, async (manager) => {
+    const repository = manager.getRepository(OutsideLineEntity);
+    const prints = fingerprints(kind, source, lines);
+    const known = new Set<string>();
+    for (let i = 0; i < prints.length; i += AT_ONCE) for (const { fingerprint } of await repository.find({ where: { fingerprint: In(prints.slice(i, i + AT_ONCE)) }, select: { id: true, fingerprint: true } })) known.add(fingerprint);
+    const fresh = lines.flatMap((line, i) => (known.has(prints[i]!) || prints.indexOf(prints[i]!) !== i ? [] : [{ line, fingerprint: prints[i]! }]));
+    if (fresh.length === 0) return { added: 0, matched: 0, unmatched: 0, known: lines.length };
+    const projects = await candidates(manager);
+    const remembered = new Map((await manager.getRepository(OutsideMatchEntity).findBy({ kind })).map((row) => [row.said, row]));
+    const rows = fresh.map(({ line, fingerprint }) => {
+      const said: Said = { project: line.project, activity: line.activity ?? "", person: line.person ?? "" };
+      const before = remembered.get(saidKey(kind, said));
+      const match: Match = before === undefined ? matchLine(kind, said, projects) : { project: before.projectId, activity: before.activityId, person: before.personId };
+      const whole = "why" in match ? { state: "unmatched" as const, projectId: match.project, activityId: null, personId: null, why: match.why.slice(0, 500) } : { state: "matched" as const, projectId: match.project, activityId: match.activity, personId: match.person, why: null };
+      return { id: randomUUID(), kind, source, fingerprint, saidProject: said.project, saidActivity: said.activity, saidPerson: said.person, ...whole, date: line.date, amount: line.amount ?? null, minutes: line.minutes ?? null, category: line.category ?? "", reference: line.reference ?? "", note: line.note ?? "", cameAt: new Date(), decidedBy: null };
+    });
+    for (let i = 0; i < rows.length; i += AT_ONCE) await repository.insert(rows.slice(i, i + AT_ONCE));
+    const matched = rows.filter(({ state }) => state === "matched").length;
+    return { added: rows.length, matched, unmatched: rows.length - matched, known: lines.length - rows.length };
+  });
+
+/** Lines that are someone's to decide: of projects they may change, and those whose project nobody knows. */
+export async function openLines(database: DataSource, me: Me): Promise<OutsideLine[]> {
+  const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
+  const rows = await database.getRepository(OutsideLineEntity).find({ where: { state: Not("posted") }, order: { date: "ASC", reference: "ASC" } });
+  const shown: OutsideLine[] = [];
+  for (const row of rows) {
+    const project = row.projectId === null ? null : (projects.get(row.projectId) ?? null);
+    if (project !== null && !mayEdit(me, project)) continue;
+    const plan = project === null ? null : await loadPlan(database.manager, project);
+    const thing = <T extends { name: string }>(id: string | null, rowsOf: ReadonlyMap<string, T> | undefined) => (id === null ? null : { id, name: rowsOf?.get(id)?.name ?? id });
+    shown.push({
+      id: row.id,
+      kind: row.kind,
+      source: row.source,
+      state: row.state,
+      said: { project: row.saidProject, activity: row.saidActivity, person: row.saidPerson },
+      project: project === null ? null : { id: project.id, code: project.code, name: project.head.name },
+      activity: thing(row.activityId, plan?.activities),
+      person: thing(row.personId, plan?.people),
+      date: row.date,
+      amount: row.amount,
+      minutes: row.minutes,
+      currency: project?.head.currency ?? null,
+      category: row.category,
+      reference: row.reference,
+      note: row.note,
+      why: row.why,
+    });
+  }
+  return shown;
+}
+
+/** What lines can be matched to by someone. */
+export async function targets(database: DataSource, me: Me): Promise<OutsideTargets> {
+  const found: OutsideTargets = [];
+  for (const project of (await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })).filter((each) => mayEdit(me, each))) {
+    const plan = await loadPlan(database.manager, project);
+    const categories = [...new Set([...[...plan.categories.values()].map(({ name }) => name), ...[...plan.costs.values()].map(({ category }) => category)])].sort();
+    found.push({ id: project.id, code: project.code, name: project.head.name, currency: project.head.currency, minorDigits: project.head.minorDigits ?? 2, activities: takers(plan), people: [...plan.people.values()].map(({ id, name }) => ({ id, name })), categories });
+  }
+  return found;
+}
+
+async function openLine(manager: EntityManager, me: Me, id: string): Promise<OutsideLineEntity> {
+  const line = orNotFound(await manager.getRepository(OutsideLineEntity).findOne({ where: { id }, lock: { mode: "pessimistic_write" } }), "line");
+  if (line.state === "posted") throw new Failure("conflict", "This line has been posted already.");
+  if (line.projectId !== null) assertMayEdit(me, await findProject(manager, line.projectId));
+  return line;
+}
+
+/** Matches a line by hand, and those that say the same with it where that is to be remembered. */
+export const matchByHand = (database: DataSource, me: Me, id: string, to: { project: string; activity: string; person?: string | undefined; remember: boolean }): Promise<void> =>
+  inTransaction(database, async (manager) => {
+    const line = await openLine(manager, me, id);
+    const project = await findProject(manager, to.project);
+    assertMayEdit(me, project);
+    const plan = await loadPlan(manager, project);
+    if (!takers(plan).some((each) => each.id === to.activity)) throw new Failure("invalid", "That activity takes neither time nor cost: it is a summary, parked, or gone.");
+    if (line.kind === "time" && !plan.people.has(to.person ?? "")) throw new Failure("invalid", "Choose whose time it is.");
+    const match = { projectId: project.id, activityId: to.activity, personId: line.kind === "time" ? to.person! : null };
+    const matched = { ...match, state: "matched" as const, why: null, decidedBy: me.id };
+    await manager.getRepository(OutsideLineEntity).update({ id }, matched);
+    if (!to.remember) return;
+    const said = saidKey(line.kind, { project: line.saidProject, activity: line.saidActivity, person: line.saidPerson });
+    await manager.getRepository(OutsideMatchEntity).upsert({ kind: line.kind, said, ...match }, ["kind", "said"]);
+    for (const other of await manager.getRepository(OutsideLineEntity).findBy({ kind: line.kind, state: "unmatched" })) {
+      if (saidKey(other.kind, { project: other.saidProject, activity: other.saidActivity, person: other.saidPerson }) === said) await manager.getRepository(OutsideLineEntity).update({ id: other.id }, matched);
+    }
+  });
+
+/** Matched lines of those ids, locked where asked; a failure where one is not matched. */
+async function matchedLines(manager: EntityManager, ids: readonly string[], lock: boolean): Promise<OutsideLineEntity[]> {
+  const rows = await manager.getRepository(OutsideLineEntity).find({ where: { id: In([...new Set(ids)]) }, order: { date: "ASC", reference: "ASC" }, ...(lock ? { lock: { mode: "pessimistic_write" as const } } : {}) });
+  if (rows.length < new Set(ids).size) throw new Failure("notFound", "A line is not there any more; load the page again.");
+  const bad = rows.find(({ state }) => state !== "matched");
+  if (bad !== undefined) throw new Failure("conflict", bad.state === "posted" ? "A line among these has been posted already; load the page again." : `The line ${bad.reference || bad.saidActivity} of ${bad.date} is not matched yet.`);
+  return rows;
+}
+
+const byProject = (rows: readonly OutsideLineEntity[]): [string, OutsideLineEntity[]][] => [...new Set(rows.map(({ projectId }) => projectId!))].sort().map((id) => [id, rows.filter(({ projectId }) => projectId === id)]);
+
+/** The changes that post costs; those of a locked period land on the day after it. */
+function costChanges(plan: Plan, rows: readonly OutsideLineEntity[], closedTo: string | null): Change[] {
+  return rows.map(({ id, activityId, date, amount, category, reference }): Change => {
+    const late = closedTo !== null && date <= closedTo;
+    const named = [late ? `for ${date}` : "", reference].filter((words) => words !== "").join(": ");
+    const amountMinor = Math.round(amount! * 10 ** (plan.project.minorDigits ?? 2));
+    return { type: "postCost", key: `outside-${id}`, cost: { activity: activityId!, date: late ? dayAfter(closedTo) : date, amountMinor, ...(category === "" ? {} : { category }), ...(named === "" ? {} : { reference: named }) } };
+  });
+}
+
+/** What posting costs would move in each project. */
+export async function effectOfLines(database: DataSource, me: Me, ids: readonly string[]): Promise<ReportsEffect> {
+  const effects: ReportsEffect = [];
+  for (const [projectId, rows] of byProject(await matchedLines(database.manager, ids, false))) {
+    const project = await findProject(database, projectId);
+    assertMayEdit(me, project);
+    const plan = await loadPlan(database.manager, project);
+    const changes = costChanges(plan, rows.filter(({ kind }) => kind === "cost"), await lockedTo(database, projectId));
+    effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(plan, applyChecked(plan, changes).plan), held: [], lost: [] });
+  }
+  return effects;
+}
+
+/** A day has 24 hours over all projects, whichever system tells of it. */
+async function assertDaysHold(manager: EntityManager, rows: readonly OutsideLineEntity[]): Promise<void> {
+  const days = new Map(rows.flatMap((row) => (row.kind === "time" ? [[`${row.personId} ${row.date}`, row] as const] : [])));
+  for (const { personId, saidPerson, date } of days.values()) {
+    const minutes = await minutesOn(manager, personId!, date);
+    if (minutes > MINUTES_OF_A_DAY) throw new Failure("invalid", `${saidPerson} would have ${Math.round((minutes / 60) * 100) / 100} h on ${date}, and a day has 24; set aside what is told twice. Nothing was posted.`);
+  }
+}
+
+/** Posts matched costs, and sends matched time to be reviewed like any report; all or none. */
+export async function postLines(database: DataSource, me: Me, ids: readonly string[]): Promise<{ costs: number; reports: number }> {
+  const stored = await inTransaction(database, async (manager) => {
+    const rows = await matchedLines(manager, ids, true);
+    const kept: { project: ProjectEntity; plan: Plan }[] = [];
+    for (const [projectId, own] of byProject(rows)) {
+      const project = await lockProjectFor(manager, projectId, me);
+      const costs = own.filter(({ kind }) => kind === "cost");
+      const changes = costChanges(await loadPlan(manager, project), costs, await lockedTo(manager, projectId));
+      if (changes.length > 0) kept.push({ project, plan: (await storeChanges(manager, project, me, { changes, label: `Posted ${costs.length === 1 ? "a cost" : `${costs.length} costs`} of ${costs[0]!.source}`.slice(0, 200) })).plan });
+      const reports = own.filter(({ kind }) => kind === "time").map((line) => ({ id: randomUUID(), projectId, activityId: line.activityId!, personId: line.personId!, date: line.date, leaveUntil: null, minutes: line.minutes, percent: null, remainingMinutes: null, note: [line.note, line.source].filter((words) => words !== "").join(", ").slice(0, 1000), state: "submitted" as const, sentAt: new Date(), decidedBy: null, word: null }));
+      if (reports.length > 0) await manager.getRepository(ReportEntity).insert(reports);
+    }
+    await assertDaysHold(manager, rows);
+    await manager.getRepository(OutsideLineEntity).update({ id: In(rows.map(({ id }) => id)) }, { state: "posted", decidedBy: me.id });
+    const costs = rows.filter(({ kind }) => kind === "cost").length;
+    return { kept, costs, reports: rows.length - costs };
+  });
+  for (const { project, plan } of stored.kept) keepPlan(project, plan);
+  return { costs: stored.costs, reports: stored.reports };
+}
+
+/** Sets lines aside with a reason, or takes them up again. */
+export const setAside = (database: DataSource, me: Me, ids: readonly string[], why: string | null): Promise<void> =>
+  inTransaction(database, async (manager) => {
+    for (const id of [...new Set(ids)].sort()) {
+      const line = await openLine(manager, me, id);
+      const state = why !== null ? "aside" : line.activityId === null ? "unmatched" : "matched";
+      await manager.getRepository(OutsideLineEntity).update({ id: line.id }, { state, why, decidedBy: me.id });
+    }
+  });
+
+/** Enters a cost by hand: posted at once. */
+export async function enterCost(database: DataSource, me: Me, cost: { project: string; activity: string; date: string; amountMinor: number; category: string; reference: string }): Promise<void> {
+  const stored = await inTransaction(database, async (manager) => {
+    const project = await lockProjectFor(manager, cost.project, me);
+    await assertNotClosed(manager, project);
+    const plan = await loadPlan(manager, project);
+    const name = plan.activities.get(cost.activity)?.name ?? cost.activity;
+    const closedTo = await lockedTo(manager, project.id);
+    const late = closedTo !== null && cost.date <= closedTo;
+    const reference = [late ? `for ${cost.date}` : "", cost.reference].filter((words) => words !== "").join(": ");
+    const changes: Change[] = [{ type: "postCost", key: `hand-${randomUUID()}`, cost: { activity: cost.activity, date: late ? dayAfter(closedTo) : cost.date, amountMinor: cost.amountMinor, ...(cost.category === "" ? {} : { category: cost.category }), ...(reference === "" ? {} : { reference }) } }];
+    return { project, plan: (await storeChanges(manager, project, me, { changes, label: `Cost of ${name}`.slice(0, 200) })).plan };
+  });
+  keepPlan(stored.project, stored.plan);
+}

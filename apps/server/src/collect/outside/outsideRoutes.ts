@@ -1,0 +1,75 @@
+import { LINE_KINDS, type LineKind } from "@chronometra/contract";
+import { ApiTokenEntity, makeToken } from "../../access/tokens.ts";
+import { receiveFiles } from "../../exchange/receiveFiles.ts";
+import { Failure } from "../../shared/failure.ts";
+import { serve, type Serving } from "../../shared/http.ts";
+import { bringFile, takeFile } from "./files.ts";
+import { effectOfLines, enterCost, matchByHand, openLines, postLines, setAside, takeIn, targets } from "./lines.ts";
+import { clockLines, ledgerLines } from "./simulated.ts";
+
+const DONE = { ok: true as const };
+
+function assertMeasured(kind: LineKind, lines: readonly { amount?: number | undefined; minutes?: number | undefined; reference: string }[]): void {
+  const bare = lines.find(({ amount, minutes }) => (kind === "cost" ? amount === undefined : minutes === undefined || minutes === 0));
+  if (bare !== undefined) throw new Failure("invalid", `The line ${bare.reference} has no ${kind === "cost" ? "amount" : "minutes"}; nothing was taken in.`);
+}
+
+export function outsideRoutes(serving: Serving): void {
+  serve(serving, "GET /api/outside/lines", ({ database, me }) => openLines(database, me));
+  serve(serving, "GET /api/outside/targets", ({ database, me }) => targets(database, me));
+
+  serve(serving, "POST /api/outside/files/:kind", async ({ database, me, params, request, response }) => {
+    const kind = LINE_KINDS.find((each) => each === params["kind"]);
+    if (kind === undefined) throw new Failure("notFound", "A file holds cost or time.");
+    const [file] = await receiveFiles(request, response);
+    return bringFile(database, me, kind, file);
+  });
+
+  serve(serving, "POST /api/outside/files/:file/take", ({ database, me, params, body }) => takeFile(database, me, params["file"]!, body.columns, body.dateOrder));
+
+  serve(serving, "PUT /api/outside/lines/:line", async ({ database, me, params, body }) => {
+    await matchByHand(database, me, params["line"]!, body);
+    return DONE;
+  });
+
+  serve(serving, "POST /api/outside/effect", ({ database, me, body }) => effectOfLines(database, me, body.ids));
+
+  serve(serving, "POST /api/outside/post", async ({ database, me, body }) => {
+    const posted = await postLines(database, me, body.ids);
+    serving.news.poke();
+    return posted;
+  });
+
+  serve(serving, "POST /api/outside/aside", async ({ database, me, body }) => {
+    await setAside(database, me, body.ids, body.why);
+    return DONE;
+  });
+
+  serve(serving, "POST /api/outside/costs", async ({ database, me, body }) => {
+    await enterCost(database, me, body);
+    serving.news.poke();
+    return DONE;
+  });
+
+  serve(serving, "POST /api/outside/simulated", async ({ database, body }) =>
+    body.which === "clock" ? takeIn(database, "time", "simulated time clock", await clockLines(database)) : takeIn(database, "cost", "simulated ledger", await ledgerLines(database)),
+  );
+
+  const feed = (key: "POST /api/feeds/time" | "POST /api/feeds/costs", kind: LineKind): void =>
+    serve(serving, key, ({ database, body, system }) => {
+      assertMeasured(kind, body.lines);
+      return takeIn(database, kind, system.name, body.lines);
+    });
+  feed("POST /api/feeds/time", "time");
+  feed("POST /api/feeds/costs", "cost");
+
+  serve(serving, "GET /api/tokens", async ({ database }) => (await database.getRepository(ApiTokenEntity).find({ order: { madeAt: "DESC" } })).map(({ id, name, madeAt, usedAt }) => ({ id, name, madeAt: madeAt.toISOString(), usedAt: usedAt?.toISOString() ?? null })));
+
+  serve(serving, "POST /api/tokens", ({ database, me, body }) => makeToken(database, me.id, body.name));
+
+  serve(serving, "DELETE /api/tokens/:token", async ({ database, params }) => {
+    const ended = await database.getRepository(ApiTokenEntity).delete({ id: params["token"]! });
+    if (ended.affected === 0) throw new Failure("notFound", "There is no such token any more.");
+    return DONE;
+  });
+}

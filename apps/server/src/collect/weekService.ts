@@ -1,0 +1,67 @@
+import type { WeekView } from "@chronometra/contract";
+import { closeOf, compileCalendars, formatDate, openOf, parseDate, schedulePlan, toBundle, weekdayOf, type EpochDay, type Plan } from "@chronometra/core";
+import { Between, In, type DataSource } from "typeorm";
+import { loadPlan } from "../plan/planStore.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { today } from "../shared/clock.ts";
+import { Failure } from "../shared/failure.ts";
+import { projectsOf } from "./projectsOf.ts";
+import { ReportEntity } from "./reportEntity.ts";
+import { sheetsOf } from "./sheets.ts";
+
+const DAYS = 7;
+
+type Row = WeekView["rows"][number];
+
+/** Minutes that someone's calendar works on each day, by the first plan they are in. */
+export function expectedMinutes(plan: Plan | undefined, person: string, days: readonly EpochDay[]): number[] {
+  if (plan === undefined) return days.map(() => 0);
+  const calendar = compileCalendars([...plan.calendars.values()]).set.get(plan.people.get(person)?.calendar ?? plan.project.calendar);
+  return days.map((day) => calendar.indexAt(closeOf(day)) - calendar.indexAt(openOf(day)));
+}
+
+/** What is booked in a week of one plan, and what can be. */
+function rowsOf(project: ProjectEntity, plan: Plan, person: string, dates: readonly string[], reports: readonly ReportEntity[]): Row[] {
+  const bundle = toBundle(plan);
+  const schedule = schedulePlan(bundle);
+  const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
+  const brought = [...plan.timeEntries].flatMap(([key, entry]) => (entry.person === person && entry.state === "posted" && !key.startsWith("report-") && dates.includes(entry.date) ? [entry] : []));
+  return bundle.activities.flatMap(({ id, name }, i): Row[] => {
+    const said = reports.filter((report) => report.activityId === id && report.minutes !== null);
+    const entries = brought.filter(({ activity }) => activity === id);
+    const dated = schedule.rows[i] ?? null;
+    const open = own.has(id) && dated !== null && dated.state !== "complete";
+    if (!open && said.length === 0 && entries.length === 0) return [];
+    const cells = dates.map((date) => {
+      const of = said.filter((report) => report.date === date);
+      const sum = (state: ReportEntity["state"]): number => of.filter((report) => report.state === state).reduce((total, { minutes }) => total + minutes!, 0);
+      const came = entries.filter((entry) => entry.date === date);
+      return { posted: sum("posted") + came.reduce((total, { minutes }) => total + minutes, 0), waiting: sum("submitted"), returned: sum("returned"), notes: [...of.map(({ note }) => note), ...came.map(({ note }) => note ?? "")].filter((note) => note !== "") };
+    });
+    return [{ project: project.id, projectName: plan.project.name, activity: id, name, open, cells }];
+  });
+}
+
+/** A person's week around a day: their open work and whatever they booked in it, day by day. */
+export async function weekOf(database: DataSource, person: string | null, around: string): Promise<WeekView> {
+  const day = parseDate(around);
+  if (day === null) throw new Failure("invalid", `"${around}" is no date; write YYYY-MM-DD.`);
+  const monday = day - weekdayOf(day);
+  const days = Array.from({ length: DAYS }, (_, i) => (monday + i) as EpochDay);
+  const dates = days.map(formatDate);
+  if (person === null) return { from: dates[0]!, today: today(), sheet: null, days: dates.map((date) => ({ date, expectedMinutes: 0 })), rows: [] };
+  const reports = await database.getRepository(ReportEntity).find({ where: { personId: person, date: Between(dates[0]!, dates.at(-1)!), state: In(["submitted", "posted", "returned"]) }, order: { sentAt: "ASC" } });
+  const projects = await projectsOf(database, person);
+  const missing = [...new Set(reports.map(({ projectId }) => projectId))].filter((id) => projects.every((project) => project.id !== id));
+  if (missing.length > 0) projects.push(...(await database.getRepository(ProjectEntity).findBy({ id: In(missing) })));
+  const plans: Plan[] = [];
+  for (const project of projects) plans.push(await loadPlan(database.manager, project));
+  const expected = expectedMinutes(plans.find((plan) => plan.people.has(person)), person, days);
+  return {
+    from: dates[0]!,
+    today: today(),
+    sheet: (await sheetsOf(database, dates[0]!)).get(person) ?? null,
+    days: dates.map((date, i) => ({ date, expectedMinutes: expected[i]! })),
+    rows: projects.flatMap((project, i) => rowsOf(project, plans[i]!, person, dates, reports.filter(({ projectId }) => projectId === project.id))),
+  };
+}

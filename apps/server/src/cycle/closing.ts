@@ -1,0 +1,93 @@
+import type { Closing, Me } from "@chronometra/contract";
+import { formatDate, parkRows, schedulePlan, toBundle, type Change, type Plan } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
+import { ProjectClosingEntity } from "./cycleEntities.ts";
+
+/** What must be settled by a decision of its own before a project is closed. */
+async function toSettle(manager: DataSource | EntityManager, project: ProjectEntity): Promise<string[]> {
+  const count = async (query: string): Promise<number> => Number(((await manager.query(query, [project.id])) as [{ n: string }])[0].n);
+  const requests = await count("select count(*) as n from what_if where project_id = ? and state = 'asked'");
+  const [reports, approvals] = [await count("select count(*) as n from report where project_id = ? and state = 'submitted'"), await count("select count(*) as n from approval where project_id = ? and state = 'asked'")];
+  return [
+    ...(reports > 0 ? [`${reports} ${reports === 1 ? "report waits" : "reports wait"} to be accepted or returned`] : []),
+    ...(approvals > 0 ? ["a request for approval waits for a decision"] : []),
+    ...(requests > 0 ? [`${requests === 1 ? "a change request waits" : `${requests} change requests wait`} for a decision`] : []),
+    ...(project.head.dataDate === undefined ? ["the project has no data date, on which what is left could be finished"] : []),
+  ];
+}
+
+function leftIn(plan: Plan): Closing["activities"] {
+  const bundle = toBundle(plan);
+  const { rows } = schedulePlan(bundle);
+  const posted = new Map<string, number>();
+  for (const { activity, minutes, state } of plan.timeEntries.values()) if (state === "posted") posted.set(activity, (posted.get(activity) ?? 0) + minutes);
+  return bundle.activities.flatMap(({ id, name, kind, percent }, i) => {
+    const row = rows[i];
+    if (row == null || kind === "summary" || kind === "levelOfEffort" || row.state === "complete") return [];
+    return [{ id, name, state: row.state, percent: percent ?? null, finish: formatDate(row.finishDay), postedMinutes: posted.get(id) ?? 0 }];
+  });
+}
+
+/** What is left in a project before it can be closed, and whether it is. */
+export async function closingOf(database: DataSource, projectId: string): Promise<Closing> {
+  const project = await findProject(database, projectId);
+  const closing = await database.getRepository(ProjectClosingEntity).findOneBy({ projectId });
+  const names = await accountNames(database);
+  return {
+    closed: closing === null ? null : { by: names.get(closing.closedBy) ?? "", at: closing.closedAt.toISOString(), word: closing.word },
+    dataDate: project.head.dataDate ?? null,
+    activities: leftIn(await loadPlan(database.manager, project)),
+    first: closing === null ? await toSettle(database, project) : [],
+  };
+}
+
+/** The changes that finish what is left as someone said of each. */
+function finishing(plan: Plan, left: Closing["activities"], said: Readonly<Record<string, "done" | "dropped" | "parked">>): Change[] {
+  const on = plan.project.dataDate!;
+  const parked = left.filter(({ id }) => said[id] === "parked").map(({ id }) => id);
+  const ended = left.flatMap(({ id }): Change[] => {
+    const activity = plan.activities.get(id)!;
+    if (said[id] === "parked") return [];
+    const milestone = activity.kind === "milestone";
+    const percent = milestone ? {} : said[id] === "done" ? { percent: 100 } : { percent: activity.percent ?? 0 };
+    return [{ type: "reportProgress", activity: id, ...(milestone || activity.actualStart !== undefined ? {} : { actualStart: on }), actualFinish: on, ...(activity.remainingMinutes === undefined ? {} : { remainingMinutes: null }), ...percent, ...(milestone ? { actualStart: on } : {}) }];
+  });
+  return [...parkRows(plan, parked, { carried: false, newKey: () => "" }), ...ended];
+}
+
+/** Finishes what is left in a project and closes it, all or nothing. */
+export async function closeProject(database: DataSource, me: Me, projectId: string, word: string, said: Readonly<Record<string, "done" | "dropped" | "parked">>): Promise<void> {
+  const stored = await inTransaction(database, async (manager) => {
+    const project = await lockProjectFor(manager, projectId, me);
+    const settle = await toSettle(manager, project);
+    if (settle.length > 0) throw new Failure("invalid", `Before the project is closed: ${settle.join("; ")}.`);
+    const plan = await loadPlan(manager, project);
+    const left = leftIn(plan);
+    const unsaid = left.filter(({ id }) => said[id] === undefined);
+    if (unsaid.length > 0) throw new Failure("invalid", `Say of ${unsaid.slice(0, 5).map(({ name }) => `"${name}"`).join(", ")}${unsaid.length > 5 ? ` and ${unsaid.length - 5} more` : ""} whether it is done, dropped or parked.`);
+    const changes = finishing(plan, left, said);
+    const after = changes.length === 0 ? plan : (await storeChanges(manager, project, me, { changes, label: `Closed: ${word}`.slice(0, 200) })).plan;
+    await manager.getRepository(ProjectClosingEntity).insert({ projectId, closedBy: me.id, closedAt: new Date(), word });
+    return { project, plan: after };
+  });
+  keepPlan(stored.project, stored.plan);
+}
+
+/** Opens a closed project again; that it was closed, and why it is open again, stands in its history. */
+export async function openAgain(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
+  const stored = await inTransaction(database, async (manager) => {
+    const closings = manager.getRepository(ProjectClosingEntity);
+    if ((await closings.delete({ projectId })).affected === 0) throw new Failure("conflict", "This project is not closed.");
+    const project = await lockProjectFor(manager, projectId, me);
+    const result = await storeChanges(manager, project, me, { changes: [{ type: "setProject", set: {} }], label: `Opened again: ${reason}`.slice(0, 200) });
+    return { project, plan: result.plan };
+  });
+  keepPlan(stored.project, stored.plan);
+}

@@ -1,0 +1,148 @@
+import { CYCLE_STEPS, standingOf, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle } from "@chronometra/contract";
+import { brokenRules, type Broken, type ProjectHead, type Thresholds } from "@chronometra/core";
+import type { DataSource } from "typeorm";
+import { AccountEntity } from "../access/accountEntity.ts";
+import type { Reporter } from "../look/summarise.ts";
+import { mayEdit } from "../portfolio/projectAccess.ts";
+import { ANY_REMINDER } from "../tell/reminders.ts";
+import { CycleMarkEntity, PeriodLockEntity, type ReportingPeriodEntity } from "./cycleEntities.ts";
+import { missingReporters, openPeriod, organisationName, reportersIn, thresholdsOf } from "./cycleService.ts";
+
+interface Row {
+  readonly id: string;
+  readonly code: string;
+  readonly head: string;
+  readonly managerId: string;
+  readonly people: string;
+  /** A `LineSummary` of the contract, as text. */
+  readonly summary: string;
+  readonly issuedDrift: number | null;
+  readonly waiting: string;
+  readonly issuedAt: Date | null;
+  readonly closed: number;
+}
+
+const rowsOf = (database: DataSource, number: number, only: string | null): Promise<Row[]> =>
+  database.query(
+    `select p.id, p.code, p.head, p.manager_id as managerId, f.people,
+       f.line as summary,
+       (select i.drift from issued_period i where i.project_id = p.id and i.number < ? order by i.number desc, i.edition desc limit 1) as issuedDrift,
+       (select count(*) from report r where r.project_id = p.id and r.state = 'submitted') as waiting,
+       (select max(i.issued_at) from issued_period i where i.project_id = p.id and i.number = ?) as issuedAt,
+       exists (select 1 from project_closing c where c.project_id = p.id) as closed
+     from project p join figures f on f.project_id = p.id and f.revision = p.revision
+     where ? is null or p.id = ? order by p.code`,
+    [number, number, only, only],
+  );
+
+/** Names of those who were reminded of their time since a period began. */
+async function remindedSince(database: DataSource, period: ReportingPeriodEntity | null): Promise<Set<string>> {
+  if (period === null) return new Set();
+  const rows = (await database.query("select distinct a.person_id as person from mail m join account a on a.id = m.account_id where m.sent_at >= ? and m.subject like ?", [new Date(`${period.fromDate}T00:00:00Z`), ANY_REMINDER])) as { person: string | null }[];
+  return new Set(rows.flatMap(({ person }) => person ?? []));
+}
+
+const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
+
+function findingsOf({ unscheduled, unbaselined }: LineSummary): string[] {
+  return [
+    ...(unscheduled > 0 ? [`${counted(unscheduled, "activity has", "activities have")} no dates`] : []),
+    ...(unbaselined > 0 ? [`${counted(unbaselined, "activity is", "activities are")} in no baseline`] : []),
+  ];
+}
+
+const days = (value: number): string => `${Math.round(value * 10) / 10} d`;
+const BROKEN_WORDS: Record<keyof Thresholds, (value: number, limit: number) => string> = {
+  spiBelow: (value, limit) => `SPI ${value.toFixed(2)} is below ${limit}`,
+  cpiBelow: (value, limit) => `CPI ${value.toFixed(2)} is below ${limit}`,
+  spitBelow: (value, limit) => `SPI(t) ${value.toFixed(2)} is below ${limit}`,
+  driftOver: (value, limit) => `the finish is ${days(value)} late, more than ${days(limit)}`,
+  movedOver: (value, limit) => `the finish moved ${days(value)} since the last issue, more than ${days(limit)}`,
+  overrunOver: (value, limit) => `the estimate at completion is ${Math.round(value * 10) / 10}% over the budget, more than ${limit}%`,
+  deadlines: (value) => `${counted(value, "deadline is", "deadlines are")} broken or will be`,
+};
+
+/** Which thresholds a project breaks, each in words. */
+export const brokenWords = (broken: readonly Broken[]): string[] => broken.map(({ rule, value, limit }) => BROKEN_WORDS[rule](value, limit));
+
+/** Where projects stand in the open period; of a single one where it is named. */
+export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "roles">, only: string | null = null): Promise<Cycle> {
+  const period = await openPeriod(database);
+  const number = period?.number ?? 0;
+  const [rows, reporters, reminded, marks, locks, accounts, thresholds] = await Promise.all([
+    rowsOf(database, number, only),
+    period === null ? new Set<string>() : reportersIn(database, period),
+    remindedSince(database, period),
+    database.getRepository(CycleMarkEntity).findBy({ number }),
+    database.getRepository(PeriodLockEntity).find({ order: { lockedAt: "ASC" } }),
+    database.getRepository(AccountEntity).find({ select: { id: true, name: true } }),
+    thresholdsOf(database),
+  ]);
+  const names = new Map(accounts.map(({ id, name }) => [id, name]));
+  const projects = rows.map((row): ProjectCycle => {
+    const manager = names.get(row.managerId) ?? "";
+    const closed = Number(row.closed) === 1;
+    const summary = JSON.parse(row.summary) as LineSummary;
+    const takesPart = summary.baseline !== null && !closed && period !== null;
+    const own = locks.filter(({ projectId }) => projectId === row.id);
+    const lock = own.findLast((each) => each.number === number);
+    const locked = lock !== undefined && lock.reopenedAt === null;
+    const issued = row.issuedAt !== null && (lock === undefined || lock.reopenedAt === null || row.issuedAt > lock.reopenedAt);
+    const mark = (step: string) => {
+      const found = marks.find((each) => each.projectId === row.id && each.step === step);
+      return found === undefined ? null : { words: found.words, by: names.get(found.markedBy) ?? "", at: found.markedAt.toISOString() };
+    };
+    const people = JSON.parse(row.people) as Reporter[];
+    const missing = takesPart && period !== null ? missingReporters(row.id, people, period, reporters) : [];
+    const unreminded = people.filter(({ id, name }) => missing.includes(name) && !reminded.has(id)).map(({ name }) => name);
+    const waiting = Number(row.waiting);
+    const [findings, broken, checked, explanation] = [findingsOf(summary), brokenWords(brokenRules(standingOf(summary, row.issuedDrift), thresholds)), mark("Check"), mark("Explain")];
+    const behind = period !== null && (summary.dataDate ?? "") < period.dataDate;
+    const step = (name: CycleStep, open: number, words: string, waitsFor: readonly string[]) => ({ name, open: takesPart ? open : 0, words: takesPart ? (open > 0 ? words : "done") : "–", waitsFor: takesPart && open > 0 ? [...waitsFor] : [] });
+    const controllers = "a controller";
+    return {
+      id: row.id,
+      code: row.code,
+      name: (JSON.parse(row.head) as ProjectHead).name,
+      manager,
+      mayEdit: mayEdit(me as Me, { managerId: row.managerId }),
+      takesPart,
+      closed,
+      steps: [
+        step("Collect", missing.length, `${missing.length} missing`, missing),
+        step("Chase", unreminded.length, `${unreminded.length} to remind`, [controllers]),
+        step("Review", waiting, `${waiting} waiting`, [manager]),
+        step("Recalculate", behind ? 1 : 0, "behind", [manager]),
+        step("Check", checked === null ? 1 : 0, findings.length === 0 ? "to check" : `${findings.length} to look at`, [manager]),
+        step("Explain", broken.length > 0 && explanation === null ? 1 : 0, `${broken.length} to explain`, [manager]),
+        step("Issue", issued ? 0 : 1, "to issue", [manager]),
+        step("Lock", locked ? 0 : 1, "to lock", [controllers]),
+      ],
+      findings,
+      broken,
+      checked,
+      explanation,
+      issued,
+      locked,
+      reopened: own.flatMap((each) => (each.reopenedAt === null ? [] : [{ number: each.number, by: names.get(each.reopenedBy ?? "") ?? "", at: each.reopenedAt.toISOString(), reason: each.reason ?? "" }])).reverse(),
+    };
+  });
+  return { number: period?.number ?? null, dataDate: period?.dataDate ?? null, issueBy: period?.issueBy ?? null, projects };
+}
+
+const LINKS: Readonly<Record<CycleStep, string>> = { Collect: "/cycle?step=Collect", Chase: "/time/people?show=missing", Review: "/time", Recalculate: "/cycle?step=Recalculate", Check: "/cycle?step=Check", Explain: "/cycle?step=Explain", Issue: "/cycle?step=Issue", Lock: "/cycle?step=Lock" };
+
+/** What a step says of all projects together. People who are missing in several are one. */
+function stepOfAll(name: CycleStep, projects: readonly ProjectCycle[]): PeriodBar["steps"][number] {
+  const steps = projects.map((project) => project.steps.find((step) => step.name === name)!);
+  const open = name === "Collect" ? new Set(steps.flatMap(({ waitsFor }) => waitsFor)).size : steps.reduce((sum, step) => sum + step.open, 0);
+  const part = projects.filter(({ takesPart }) => takesPart).length;
+  const done = part - steps.filter((step) => step.open > 0).length;
+  const words: Record<CycleStep, string> = { Collect: `${open} missing`, Chase: `${open} to remind`, Review: counted(open, "report", "reports"), Recalculate: `${open} behind`, Check: `${open} to check`, Explain: `${open} to explain`, Issue: `${done} of ${part}`, Lock: `${done} of ${part}` };
+  return { name, open, words: open === 0 ? "done" : words[name], link: LINKS[name] };
+}
+
+export async function periodBar(database: DataSource): Promise<PeriodBar> {
+  const [organisation, { number, dataDate, issueBy, projects }] = await Promise.all([organisationName(database), standingsOf(database, { id: "", roles: [] })]);
+  return { number, dataDate, issueBy, organisation, steps: number === null ? [] : CYCLE_STEPS.map((name) => stepOfAll(name, projects)) };
+}

@@ -1,0 +1,88 @@
+import type { EffectView, FileChanges, ImportAnswers, Me } from "@chronometra/contract";
+import { differencesTo, PlanProblems, type Change, type Plan, type PlanBundle, type RowDifference } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { presentEffect } from "../plan/presentEffect.ts";
+import { assertMayEdit, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+import { ImportDraftEntity } from "./importEntities.ts";
+import type { Understood } from "./understand.ts";
+
+interface Brought {
+  readonly draft: ImportDraftEntity;
+  readonly projectId: string;
+  readonly bundle: PlanBundle;
+}
+
+async function broughtFor(manager: EntityManager | DataSource, me: Me, id: string): Promise<Brought> {
+  const draft = orNotFound(await manager.getRepository(ImportDraftEntity).findOneBy({ id, accountId: me.id }), "file of yours being imported");
+  const { changesTo } = JSON.parse(draft.answers) as ImportAnswers;
+  if (changesTo === undefined) throw new Failure("invalid", "Say first which project the file is to bring changes to.");
+  const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
+  if (understood?.bundle == null) throw new Failure("invalid", "The file has errors; nothing can be taken over until they are mended.");
+  return { draft, projectId: changesTo, bundle: understood.bundle };
+}
+
+/** The differences of a file from a plan. The project's code names it everywhere, and no file changes that. */
+function differences(plan: Plan, { draft, bundle }: Brought): RowDifference[] {
+  let made = 0;
+  // The same file gives the same keys each time, so that what was ticked is what is taken over.
+  return differencesTo(plan, { ...bundle, project: { ...bundle.project, code: plan.project.code } }, () => `x-${draft.id.slice(0, 8)}-${++made}`);
+}
+
+export async function viewFileChanges(database: DataSource, me: Me, id: string): Promise<FileChanges> {
+  const brought = await broughtFor(database, me, id);
+  const project = await findProject(database, brought.projectId);
+  assertMayEdit(me, project);
+  const rows = differences(await loadPlan(database.manager, project), brought);
+  return { project: { id: project.id, code: project.code, name: project.head.name }, revision: project.revision, rows: rows.map(({ changes: _changes, ...row }) => ({ ...row, fields: [...row.fields] })) };
+}
+
+function tickedChanges(project: ProjectEntity, plan: Plan, brought: Brought, { revision, keys }: { revision: number; keys: readonly string[] }): Change[] {
+  if (project.revision !== revision) throw new Failure("conflict", "The plan was changed since you looked at these rows; look again.");
+  const ticked = new Set(keys);
+  const changes = differences(plan, brought).flatMap((row) => (ticked.has(row.key) ? row.changes : []));
+  if (changes.length === 0) throw new Failure("invalid", "None of these rows differs from the plan any more.");
+  return changes;
+}
+
+/** A row may rest on another that was not ticked: that is said in those words. */
+function applyTicked(plan: Plan, changes: readonly Change[]): Plan {
+  try {
+    return applyChecked(plan, changes).plan;
+  } catch (error) {
+    if (!(error instanceof PlanProblems)) throw error;
+    const { row, message } = error.problems[0]!;
+    throw new Failure("invalid", `These rows cannot be taken over by themselves: ${row} ${message}. Tick what they rest on too, or mend the file.`, { problems: error.problems });
+  }
+}
+
+/** What taking rows over would move; stores nothing. */
+export async function fileChangesEffect(database: DataSource, me: Me, id: string, ticked: { revision: number; keys: readonly string[] }): Promise<EffectView> {
+  const brought = await broughtFor(database, me, id);
+  const project = await findProject(database, brought.projectId);
+  assertMayEdit(me, project);
+  const plan = await loadPlan(database.manager, project);
+  return presentEffect(plan, applyTicked(plan, tickedChanges(project, plan, brought, ticked)));
+}
+
+/** Takes rows of a file over as one list of changes; the file is done with then. */
+export async function takeFileChanges(database: DataSource, me: Me, id: string, ticked: { revision: number; keys: readonly string[] }) {
+  const stored = await inTransaction(database, async (manager) => {
+    const brought = await broughtFor(manager, me, id);
+    const project = await lockProjectFor(manager, brought.projectId, me);
+    const plan = await loadPlan(manager, project);
+    const changes = tickedChanges(project, plan, brought, ticked);
+    applyTicked(plan, changes);
+    const { result, plan: after } = await storeChanges(manager, project, me, { changes, label: `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200) });
+    await manager.getRepository(ImportDraftEntity).update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
+    return { project, result, after };
+  });
+  keepPlan(stored.project, stored.after);
+  const { revision, undoable, merged } = stored.result;
+  return { project: stored.project.id, revision, undoable, merged };
+}
+

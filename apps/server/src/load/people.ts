@@ -1,0 +1,117 @@
+import type { Load, LoadCell, Me } from "@chronometra/contract";
+import { addDays, closeOf, compileCalendars, demandsOf, formatDate, mondayOf, openOf, parseDate, schedulePlan, toBundle, type Calendar, type EpochDay, type Person, type Team, type WorkCalendar } from "@chronometra/core";
+import { In, type DataSource } from "typeorm";
+import { loadPlan } from "../plan/planStore.ts";
+import { mayEdit } from "../portfolio/projectAccess.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { Failure } from "../shared/failure.ts";
+
+const WEEK_DAYS = 7;
+const MOST_WEEKS = 106;
+
+interface Known {
+  readonly name: string;
+  readonly role: string | null;
+  readonly calendars: WorkCalendar[];
+}
+
+/** Everyone in any plan, with the calendars that the plans have for them. */
+async function everyone(database: DataSource): Promise<Map<string, Known>> {
+  const rows = (await database.query(
+    "select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)",
+  )) as { project: string; kind: "people" | "calendars"; doc: string; standard: string }[];
+  const calendars = new Map<string, Calendar[]>();
+  for (const { project, kind, doc } of rows) if (kind === "calendars") calendars.set(project, [...(calendars.get(project) ?? []), JSON.parse(doc) as Calendar]);
+  // Most projects have the same calendars: each set is compiled once.
+  const compiled = new Map<string, ReturnType<typeof compileCalendars>["set"]>();
+  const setOf = (project: string) => {
+    const own = calendars.get(project) ?? [];
+    const text = JSON.stringify(own);
+    let set = compiled.get(text);
+    if (set === undefined) compiled.set(text, (set = compileCalendars(own).set));
+    return set;
+  };
+  const found = new Map<string, Known>();
+  for (const { project, kind, doc, standard } of rows) {
+    if (kind !== "people") continue;
+    const { id, name, role, calendar } = JSON.parse(doc) as Person;
+    const known = found.get(id) ?? { name, role: role ?? null, calendars: [] };
+    known.calendars.push(setOf(project).get(calendar ?? standard));
+    found.set(id, known);
+  }
+  return found;
+}
+
+const mondayAround = (date: string): EpochDay => {
+  const day = parseDate(date);
+  if (day === null) throw new Failure("invalid", `"${date}" is no date; write YYYY-MM-DD.`);
+  return mondayOf(day);
+};
+
+/** Working minutes of a week: where plans know different calendars of someone, the least, so that leave told anywhere counts. */
+function capacityIn(monday: EpochDay, calendars: readonly WorkCalendar[]): number {
+  const minutes = [...new Set(calendars)].map((calendar) => calendar.indexAt(closeOf(addDays(monday, WEEK_DAYS - 1))) - calendar.indexAt(openOf(monday)));
+  return minutes.length === 0 ? 0 : Math.min(...minutes);
+}
+
+/** People's weeks from the one around a day on, over all projects that are not closed. */
+export async function loadFrom(database: DataSource, from: string, weeks: number): Promise<Load> {
+  if (!Number.isInteger(weeks) || weeks < 1 || weeks > MOST_WEEKS) throw new Failure("invalid", `Ask for 1 to ${MOST_WEEKS} weeks.`);
+  const first = mondayAround(from);
+  const mondays = Array.from({ length: weeks }, (_, i) => addDays(first, i * WEEK_DAYS));
+  const dates = mondays.map(formatDate);
+  const place = new Map(dates.map((date, i) => [date, i]));
+  const [people, rows, teams, placeholders] = await Promise.all([
+    everyone(database),
+    database.query(
+      `select person_id as person, monday, sum(demand) as demand, sum(things) as things, sum(planned) as planned, sum(posted) as posted from load_week
+       where monday between ? and ? and project_id not in (select project_id from project_closing) group by person_id, monday`,
+      [dates[0], dates.at(-1)],
+    ) as Promise<{ person: string; monday: string; demand: string; things: string; planned: string; posted: string }[]>,
+    database.query("select doc from plan_row where table_name = 'teams'") as Promise<{ doc: string }[]>,
+    database.query("select distinct row_key as id from plan_row where table_name = 'placeholders'") as Promise<{ id: string }[]>,
+  ]);
+  const teamsOf = new Map<string, Set<string>>();
+  for (const { doc } of teams) { const { name, members } = JSON.parse(doc) as Team; for (const member of members) teamsOf.set(member, (teamsOf.get(member) ?? new Set()).add(name)); }
+  const roles = new Set(placeholders.map(({ id }) => id));
+  const none = (): number[] => dates.map(() => 0);
+  const lines = new Map<string, Load["people"][number]>();
+  for (const { person, monday, ...sums } of rows) {
+    const known = people.get(person);
+    let line = lines.get(person);
+    if (line === undefined) {
+      line = { id: person, name: known?.name ?? person, role: known?.role ?? null, teams: [...(teamsOf.get(person) ?? [])].sort(), placeholder: roles.has(person), capacity: mondays.map((each) => capacityIn(each, known?.calendars ?? [])), demand: none(), things: none(), planned: none(), posted: none() };
+      lines.set(person, line);
+    }
+    const i = place.get(monday)!;
+    for (const measure of ["demand", "things", "planned", "posted"] as const) line[measure][i] = Number(sums[measure]);
+  }
+  return { weeks: dates, people: [...lines.values()].sort((a, b) => a.name.localeCompare(b.name)) };
+}
+
+/** What one person's week consists of: the work left in it, and the time booked, project by project. */
+export async function workInWeek(database: DataSource, me: Me, person: string, date: string): Promise<LoadCell> {
+  const monday = mondayAround(date);
+  const [from, to] = [formatDate(monday), formatDate(addDays(monday, WEEK_DAYS - 1))];
+  const ids = ((await database.query("select project_id as id from load_week where person_id = ? and monday = ? and project_id not in (select project_id from project_closing)", [person, from])) as { id: string }[]).map(({ id }) => id);
+  if (ids.length === 0) return [];
+  const cells: LoadCell = [];
+  for (const project of await database.getRepository(ProjectEntity).find({ where: { id: In(ids) }, order: { code: "ASC" } })) {
+    const bundle = toBundle(await loadPlan(database.manager, project));
+    const schedule = schedulePlan(bundle);
+    const minutes = new Map<string, number>();
+    for (const demand of demandsOf(bundle, schedule)) if (demand.person === person) for (const [week, part] of demand.weeks) if (week === monday) minutes.set(demand.activity, (minutes.get(demand.activity) ?? 0) + part);
+    const posted = new Map<string, number>();
+    for (const entry of bundle.timeEntries ?? []) if (entry.person === person && entry.state === "posted" && entry.date >= from && entry.date <= to) posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
+    for (const activity of new Set([...minutes.keys(), ...posted.keys()])) {
+      const i = schedule.tree.indexOf.get(activity)!;
+      const row = schedule.rows[i];
+      const { dayMinutes } = schedule.calendars.get(bundle.activities[i]!.calendar ?? bundle.project.calendar);
+      cells.push({
+        project: project.id, projectName: project.head.name, activity, name: bundle.activities[i]!.name, start: row == null ? "" : formatDate(row.startDay), finish: row == null ? "" : formatDate(row.finishDay),
+        float: row?.totalFloat == null ? null : row.totalFloat / dayMinutes, minutes: minutes.get(activity) ?? 0, postedMinutes: posted.get(activity) ?? 0, mayEdit: mayEdit(me, project),
+      });
+    }
+  }
+  return cells.sort((a, b) => b.minutes - a.minutes);
+}

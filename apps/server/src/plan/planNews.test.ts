@@ -1,0 +1,93 @@
+import type { AddressInfo } from "node:net";
+import type { PlanNews } from "@chronometra/contract";
+import { createApp } from "../app.ts";
+import { pino } from "pino";
+import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+
+let world: TestWorld;
+let tomas: Caller;
+let ines: Caller;
+let project: string;
+
+beforeAll(async () => {
+  // Two servers that are to honour each other's sessions share a secret.
+  process.env["CHRONOMETRA_SECRET"] = "shared by both";
+  world = await TestWorld.open();
+  tomas = await world.caller("tomas", ["projectManager"]);
+  ines = await world.caller("ines", ["controller"]);
+  project = await world.addProject(tomas.me, smallPlan());
+});
+afterAll(() => world.drop());
+
+const rename = (who: Caller, revision: number, name: string) => who.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setName", activity: "dig", name }] });
+
+describe("what was stored since a revision", () => {
+  it("is given in order with who did it, nothing where nothing was", async () => {
+    expect((await ines.get(`/api/projects/${project}/changes/1`)).body).toEqual({ revision: 1, changes: [], by: [] });
+    await rename(tomas, 1, "Dredge");
+    await rename(ines, 2, "Dig deep");
+    const since = (await ines.get(`/api/projects/${project}/changes/1`)).body;
+    expect(since).toEqual({ revision: 3, by: ["Tomas", "Ines"], changes: [{ type: "setName", activity: "dig", name: "Dredge" }, { type: "setName", activity: "dig", name: "Dig deep" }] });
+    expect((await ines.get(`/api/projects/${project}/changes/x`)).status).toBe(422);
+  });
+});
+
+/** Reads a stream through a server of its own until something holds of what it says. */
+async function listen(cookie: string, client: string): Promise<{ until: (holds: (news: PlanNews) => boolean) => Promise<PlanNews>; close: () => Promise<void> }> {
+  // A server beside the one that stores: what it tells, it has from the database.
+  const beside = createApp({ database: world.database, logger: pino({ level: "silent" }) });
+  const server = beside.app.listen(0);
+  const { port } = server.address() as AddressInfo;
+  const abort = new AbortController();
+  const response = await fetch(`http://127.0.0.1:${port}/api/projects/${project}/stream?client=${client}`, { headers: { cookie }, signal: abort.signal });
+  expect([response.status, response.headers.get("content-type")]).toEqual([200, "text/event-stream"]);
+  const reader = response.body!.getReader();
+  let text = "";
+  const until = async (holds: (news: PlanNews) => boolean): Promise<PlanNews> => {
+    for (;;) {
+      for (let end = text.indexOf("\n\n"); end >= 0; end = text.indexOf("\n\n")) {
+        const event = text.slice(0, end);
+        text = text.slice(end + 2);
+        if (!event.startsWith("data: ")) continue;
+        const news = JSON.parse(event.slice(6)) as PlanNews;
+        if (holds(news)) return news;
+      }
+      const { value, done } = await reader.read();
+      if (done) throw new Error("the stream ended");
+      text += Buffer.from(value).toString();
+    }
+  };
+  const close = async (): Promise<void> => {
+    abort.abort();
+    beside.close();
+    await new Promise((resolve) => server.close(resolve));
+  };
+  return { until, close };
+}
+
+describe("the stream of a plan", () => {
+  it("tells a new revision stored through another server, and who is where until they leave", async () => {
+    const cookies = (await ines.get("/api/session")).headers["set-cookie"] as unknown as string[];
+    const stream = await listen(cookies[0]!.split(";")[0]!, "page-a");
+    try {
+      const first = await stream.until(() => true);
+      await rename(tomas, first.revision, "Third name");
+      expect((await stream.until(({ revision }) => revision > first.revision)).revision).toBe(first.revision + 1);
+      await tomas.send("put", `/api/projects/${project}/presence`, { client: "page-b", activity: "pour" });
+      const { present } = await stream.until((news) => news.present.length > 0);
+      expect(present).toEqual([{ client: "page-b", name: "Tomas", activity: "pour" }]);
+      await world.database.query("update presence set seen_at = seen_at - 60000");
+      await stream.until((news) => news.present.length === 0);
+      await world.app.sweep();
+      expect(await world.database.query("select count(*) as n from presence")).toEqual([{ n: "0" }]);
+    } finally {
+      await stream.close();
+    }
+  });
+
+  it("is refused to whoever may not look, and to a project that is not there", async () => {
+    const contributor = await world.caller("amadou", ["contributor"], "ann");
+    expect((await contributor.get(`/api/projects/${project}/stream`)).status).toBe(403);
+    expect((await ines.get("/api/projects/none/stream")).status).toBe(404);
+  });
+});

@@ -1,0 +1,16 @@
+import { findProject } from "../portfolio/projectAccess.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { holidayCountries, publicHolidays } from "./holidays.ts";
+import { sharedEffect, sharedUse, storeShared } from "./sharedRows.ts";
+
+export function resourceRoutes(serving: Serving): void {
+  serve(serving, "GET /api/projects/:project/shared", async ({ database, me, params }) => sharedUse(database, me, await findProject(database, params["project"]!)));
+  serve(serving, "POST /api/shared/effect", ({ database, body }) => sharedEffect(database, body));
+  serve(serving, "POST /api/shared", async ({ database, me, body }) => {
+    const stored = await storeShared(database, me, body);
+    serving.news.poke();
+    return stored;
+  });
+  serve(serving, "GET /api/holidays", () => holidayCountries());
+  serve(serving, "GET /api/holidays/:place/:from/:to", ({ params }) => publicHolidays(params["place"]!, Number(params["from"]), Number(params["to"])));
+}

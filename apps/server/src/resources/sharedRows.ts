@@ -1,0 +1,73 @@
+import type { Me, OtherProject, SharedRows, SharedUse } from "@chronometra/contract";
+import type { Calendar, Change, Person, Plan } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { presentEffect } from "../plan/presentEffect.ts";
+import { findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+
+type Shared = "calendars" | "people";
+type Row = Calendar | Person;
+
+/** The change that makes a row of a plan say what it is to say; nothing where it does. */
+function rowChange(plan: Plan, table: Shared, row: Row): Change[] {
+  const was = plan[table].get(row.id) as Record<string, unknown> | undefined;
+  if (was === undefined) return [{ type: "addRow", table, key: row.id, row } as Change];
+  const will = row as unknown as Record<string, unknown>;
+  const fields = [...new Set([...Object.keys(was), ...Object.keys(will)])].filter((field) => JSON.stringify(was[field]) !== JSON.stringify(will[field]));
+  if (fields.length === 0) return [];
+  return [{ type: "editRow", table, key: row.id, set: Object.fromEntries(fields.map((field) => [field, will[field] ?? null])) } as Change];
+}
+
+const changesFor = (plan: Plan, rows: SharedRows["rows"]): Change[] => rows.flatMap(({ table, row, ifMissing }) => (ifMissing === true && plan[table].has(row.id) ? [] : rowChange(plan, table, row)));
+
+/** Where else the calendars and people of a project are used: rows of one id are taken to be the same thing. */
+export async function sharedUse(database: DataSource, me: Me, project: ProjectEntity): Promise<SharedUse> {
+  const plan = await loadPlan(database.manager, project);
+  const rows = (await database.query("select project_id, table_name, row_key, doc from plan_row where table_name in ('calendars', 'people') and project_id <> ?", [project.id])) as { project_id: string; table_name: Shared; row_key: string; doc: string }[];
+  const projects = new Map((await database.getRepository(ProjectEntity).find({ select: { id: true, managerId: true, code: true, head: true } })).map((other) => [other.id, other]));
+  const use: { calendars: Record<string, OtherProject[]>; people: Record<string, OtherProject[]> } = { calendars: {}, people: {} };
+  for (const { project_id, table_name, row_key, doc } of rows) {
+    const own = plan[table_name].get(row_key);
+    const other = projects.get(project_id);
+    if (own === undefined || other === undefined) continue;
+    (use[table_name][row_key] ??= []).push({ id: other.id, code: other.code, name: other.head.name, same: JSON.stringify(own) === doc, mayEdit: mayEdit(me, other) });
+  }
+  for (const list of [...Object.values(use.calendars), ...Object.values(use.people)]) list.sort((a, b) => a.code.localeCompare(b.code));
+  return use;
+}
+
+/** What writing rows would move, project by project; stores nothing. */
+export async function sharedEffect(database: DataSource, { projects, rows }: SharedRows) {
+  const effects = [];
+  for (const id of [...new Set(projects)]) {
+    const project = await findProject(database, id);
+    const plan = await loadPlan(database.manager, project);
+    const effect = presentEffect(plan, applyChecked(plan, changesFor(plan, rows)).plan);
+    effects.push({ project: id, code: project.code, name: project.head.name, effect });
+  }
+  return effects;
+}
+
+function labelOf(rows: SharedRows["rows"]): string {
+  const meant = rows.filter(({ ifMissing }) => ifMissing !== true);
+  return meant.map(({ table, row }) => `${table === "calendars" ? "Calendar" : "Person"} ${row.name}`).join(", ").slice(0, 200);
+}
+
+/** Writes rows in several projects, all or nothing; gives the revisions, for undoing. */
+export async function storeShared(database: DataSource, me: Me, { projects, rows }: SharedRows): Promise<{ project: string; revision: number }[]> {
+  const stored = await inTransaction(database, async (manager: EntityManager) => {
+    const done: { project: ProjectEntity; plan: Plan }[] = [];
+    // In one order everywhere, so that two who do this at once do not wait for each other.
+    for (const id of [...new Set(projects)].sort()) {
+      const project = await lockProjectFor(manager, id, me);
+      const changes = changesFor(await loadPlan(manager, project), rows);
+      if (changes.length > 0) done.push({ project, plan: (await storeChanges(manager, project, me, { changes, label: labelOf(rows) })).plan });
+    }
+    return done;
+  });
+  for (const { project, plan } of stored) keepPlan(project, plan);
+  return stored.map(({ project }) => ({ project: project.id, revision: project.revision }));
+}

@@ -1,0 +1,148 @@
+import type { Me, SharedEffect, WatchAct } from "@chronometra/contract";
+import { compileCalendars, ownValueFault, pushOut, schedulePlan, toBundle, type Change, type Person, type Plan } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { presentEffect } from "../plan/presentEffect.ts";
+import { findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
+
+interface Left {
+  readonly project: string;
+  readonly id: string;
+  readonly name: string;
+  readonly why: string;
+}
+
+/** Changes to one plan, and rows that the act does not fit. */
+interface Planned {
+  readonly changes: Change[];
+  readonly left: { id: string; name: string; why: string }[];
+}
+
+/** Brings someone into a plan who works in another one. */
+async function personChange(manager: EntityManager, plan: Plan, person: string): Promise<Change[]> {
+  if (plan.people.has(person)) return [];
+  const rows = (await manager.query("select doc from plan_row where table_name = 'people' and row_key = ? order by project_id limit 1", [person])) as { doc: string }[];
+  if (rows.length === 0) throw new Failure("invalid", "There is nobody of that name in any project.");
+  const { calendar, ...row } = JSON.parse(rows[0]!.doc) as Person;
+  return [{ type: "addRow", table: "people", key: person, row: calendar !== undefined && plan.calendars.has(calendar) ? { ...row, calendar } : row }];
+}
+
+function reassigned(plan: Plan, id: string, from: string | null, to: string): Change[] | string {
+  const own = [...plan.assignments].filter(([, { activity }]) => activity === id);
+  const moved = own.filter(([, { person }]) => (from === null ? person !== to : person === from));
+  if (moved.length === 0) return from === null ? "nobody else works on it" : "they do not work on it";
+  if (own.some(([, { person }]) => person === to) || moved.length > 1) return own.some(([, { person }]) => person === to) ? "they work on it already" : "several people work on it; choose whose work to move";
+  return moved.map(([key]): Change => ({ type: "editRow", table: "assignments", key, set: { person: to } }));
+}
+
+async function plannedFor(manager: EntityManager, plan: Plan, ids: readonly string[], act: WatchAct["act"]): Promise<Planned> {
+  const left: Planned["left"] = [];
+  const each = (make: (id: string) => Change[] | string): Change[] =>
+    ids.flatMap((id) => {
+      const activity = plan.activities.get(id);
+      const made = activity === undefined ? "no longer in the plan" : make(id);
+      if (typeof made !== "string") return made;
+      left.push({ id, name: activity?.name ?? id, why: made });
+      return [];
+    });
+  switch (act.do) {
+    case "pushOut": {
+      const bundle = toBundle(plan);
+      const pushed = pushOut(bundle, schedulePlan(bundle), ids, act.days, act.reason === undefined || act.reason === "" ? `put off by ${act.days} d` : act.reason);
+      return { changes: pushed.changes, left: [...pushed.left] };
+    }
+    case "reassign": {
+      const changes = each((id) => reassigned(plan, id, act.from, act.to));
+      return { changes: changes.length === 0 ? [] : [...(await personChange(manager, plan, act.to)), ...changes], left };
+    }
+    case "setOwner": {
+      const changes = each((id) => (plan.activities.get(id)!.owner === (act.to ?? undefined) ? "is so already" : [{ type: "setWorking", activity: id, owner: act.to }]));
+      return { changes: changes.length === 0 || act.to === null ? changes : [...(await personChange(manager, plan, act.to)), ...changes], left };
+    }
+    case "setName":
+      return { changes: each((id) => [{ type: "setName", activity: id, name: act.name }]), left };
+    case "setDeadline":
+      return { changes: each((id) => (plan.activities.get(id)!.kind === "summary" ? "a branch has no deadline" : [{ type: "setDeadline", activity: id, date: act.date }])), left };
+    case "setDuration": {
+      const { set } = compileCalendars([...plan.calendars.values()]);
+      const changes = each((id) => {
+        const activity = plan.activities.get(id)!;
+        if ((activity.kind ?? "work") !== "work") return "has no duration of its own";
+        if (activity.driver === "effort") return "its hours decide how long it takes";
+        return [{ type: "setDuration", activity: id, minutes: Math.max(1, Math.round(act.days * set.get(activity.calendar ?? plan.project.calendar).dayMinutes)) }];
+      });
+      return { changes, left };
+    }
+    case "setOwnValue": {
+      const field = [...plan.fields.values()].find(({ name }) => name === act.field);
+      const changes = each((id) => {
+        if (field === undefined) return `its project has no field "${act.field}"`;
+        const fault = act.value === null ? null : ownValueFault(field, act.value);
+        return fault === null ? [{ type: "setOwnValue", activity: id, field: field.id, value: act.value }] : `${act.field} ${fault}`;
+      });
+      return { changes, left };
+    }
+    default:
+      return act satisfies never;
+  }
+}
+
+const LABELS: Record<WatchAct["act"]["do"], string> = { pushOut: "Put off", reassign: "Moved to someone else", setOwner: "Owner", setName: "Name", setDuration: "Duration", setDeadline: "Deadline", setOwnValue: "Own field" };
+
+/** Chosen rows by project, projects in one order everywhere. */
+function byProject(rows: WatchAct["rows"]): [project: string, ids: string[]][] {
+  const found = new Map<string, Set<string>>();
+  for (const { project, activity } of rows) found.set(project, (found.get(project) ?? new Set()).add(activity));
+  return [...found].map(([project, ids]): [string, string[]] => [project, [...ids]]).sort(([a], [b]) => (a < b ? -1 : 1));
+}
+
+const named = (project: ProjectEntity, left: Planned["left"]): Left[] => left.map((each) => ({ project: project.head.name, ...each }));
+const notMine = (project: ProjectEntity, plan: Plan, ids: readonly string[]): Left[] => named(project, ids.map((id) => ({ id, name: plan.activities.get(id)?.name ?? id, why: "only the project's manager or a controller may change it" })));
+
+/** What doing something with rows would move, project by project; stores nothing. */
+export async function effectOfAct(database: DataSource, me: Me, { rows, act }: WatchAct): Promise<{ effects: SharedEffect; left: Left[] }> {
+  const effects: SharedEffect = [];
+  const left: Left[] = [];
+  for (const [id, ids] of byProject(rows)) {
+    const project = await findProject(database, id);
+    const plan = await loadPlan(database.manager, project);
+    if (!mayEdit(me, project)) {
+      left.push(...notMine(project, plan, ids));
+      continue;
+    }
+    const planned = await plannedFor(database.manager, plan, ids, act);
+    left.push(...named(project, planned.left));
+    if (planned.changes.length > 0) effects.push({ project: id, code: project.code, name: project.head.name, effect: presentEffect(plan, applyChecked(plan, planned.changes).plan) });
+  }
+  return { effects, left };
+}
+
+/** Does something with rows of several projects, all or nothing; rows that it does not fit are left and named. */
+export async function doAct(database: DataSource, me: Me, { rows, act }: WatchAct): Promise<{ changed: number; left: Left[]; revisions: { project: string; revision: number }[] }> {
+  const left: Left[] = [];
+  const stored = await inTransaction(database, async (manager) => {
+    left.length = 0;
+    const done: { project: ProjectEntity; plan: Plan; changed: number }[] = [];
+    for (const [id, ids] of byProject(rows)) {
+      const seen = await findProject(manager, id);
+      if (!mayEdit(me, seen)) {
+        left.push(...notMine(seen, await loadPlan(manager, seen), ids));
+        continue;
+      }
+      const project = await lockProjectFor(manager, id, me);
+      const planned = await plannedFor(manager, await loadPlan(manager, project), ids, act);
+      left.push(...named(project, planned.left));
+      if (planned.changes.length === 0) continue;
+      const changed = ids.length - planned.left.length;
+      const { plan } = await storeChanges(manager, project, me, { changes: planned.changes, label: `${LABELS[act.do]}: ${changed === 1 ? "an activity" : `${changed} activities`} of a watchlist` });
+      done.push({ project, plan, changed });
+    }
+    return done;
+  });
+  for (const { project, plan } of stored) keepPlan(project, plan);
+  return { changed: stored.reduce((sum, { changed }) => sum + changed, 0), left, revisions: stored.map(({ project }) => ({ project: project.id, revision: project.revision })) };
+}

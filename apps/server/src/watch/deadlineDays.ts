@@ -1,0 +1,17 @@
+import type { Summary } from "@chronometra/contract";
+import type { DataSource } from "typeorm";
+import type { CalendarDay } from "./calendarText.ts";
+
+/** Every deadline that is not met yet, on its day, with how it stands in words. */
+export async function deadlineDays(database: DataSource): Promise<CalendarDay[]> {
+  const rows = (await database.query(
+    "select p.id, p.code, json_value(p.head, '$.name') as name, f.summary from project p join figures f on f.project_id = p.id and f.revision = p.revision order by p.code",
+  )) as { id: string; code: string; name: string; summary: string }[];
+  return rows.flatMap(({ id, code, name, summary }) =>
+    (JSON.parse(summary) as Summary).deadlines.flatMap((line): CalendarDay[] => {
+      if (line.state === "metOnTime" || line.state === "metLate") return [];
+      const margin = Math.round(Math.abs(line.marginDays) * 10) / 10;
+      return [{ id: `deadline-${id}-${line.id}`, from: line.deadline, to: line.deadline, title: line.name, words: `${code} ${name}. Forecast ${line.finish}, ${margin} d ${line.marginDays < 0 ? "short" : "in hand"}.` }];
+    }),
+  );
+}

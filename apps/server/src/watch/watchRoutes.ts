@@ -1,0 +1,52 @@
+import { Failure } from "../shared/failure.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { doAct, effectOfAct } from "./acts.ts";
+import { ask } from "./ask.ts";
+import { endFeed, feedOf, feedText, makeFeed } from "./calendarFeeds.ts";
+import { watchChoices } from "./choices.ts";
+import { EXPORTED_AT_MOST, WATCH_FORMS } from "./exportRows.ts";
+import { dropWatchlist, makeWatchlist, watchlist, watchlistsFor, writeWatchlist } from "./watchlists.ts";
+
+const OK = { ok: true } as const;
+
+export function watchRoutes(serving: Serving): void {
+  serve(serving, "GET /api/watchlists", ({ database, me }) => watchlistsFor(database, me));
+  serve(serving, "POST /api/watchlists", ({ database, me, body }) => makeWatchlist(database, me, body));
+  serve(serving, "GET /api/watchlists/:watchlist", ({ database, me, params }) => watchlist(database, me, params["watchlist"]!));
+  serve(serving, "PUT /api/watchlists/:watchlist", async ({ database, me, params, body }) => {
+    await writeWatchlist(database, me, params["watchlist"]!, body);
+    return OK;
+  });
+  serve(serving, "DELETE /api/watchlists/:watchlist", async ({ database, me, params }) => {
+    await dropWatchlist(database, me, params["watchlist"]!);
+    return OK;
+  });
+  serve(serving, "GET /api/watch/choices", ({ database }) => watchChoices(database));
+  serve(serving, "POST /api/watch", ({ database, me, body }) => ask(database, me, body));
+  serve(serving, "POST /api/watch/export/:form", async ({ database, me, params, body, response }) => {
+    const ending = params["form"]!;
+    const form = Object.hasOwn(WATCH_FORMS, ending) ? WATCH_FORMS[ending]! : null;
+    if (form === null) throw new Failure("notFound", "A watchlist is exported as csv, xlsx or ics.");
+    const question = form.ask({ ...body, pivot: null });
+    const answer = await ask(database, me, question, EXPORTED_AT_MOST);
+    if (answer.count > EXPORTED_AT_MOST && answer.shown >= EXPORTED_AT_MOST) throw new Failure("invalid", `The question finds ${answer.count} rows; a file holds ${EXPORTED_AT_MOST} at most. Narrow it by a condition.`);
+    response.type(form.type).setHeader("Content-Disposition", `attachment; filename="watchlist.${ending}"`).end(await form.write(question, answer));
+    return "";
+  });
+  serve(serving, "POST /api/watch/effect", ({ database, me, body }) => effectOfAct(database, me, body));
+  serve(serving, "POST /api/watch/act", async ({ database, me, body }) => {
+    const result = await doAct(database, me, body);
+    serving.news.poke();
+    return result;
+  });
+  serve(serving, "GET /api/calendars/:subject", ({ database, me, params }) => feedOf(database, me, params["subject"]!));
+  serve(serving, "POST /api/calendars", ({ database, me, body }) => makeFeed(database, me, body.subject));
+  serve(serving, "DELETE /api/calendars/:subject", async ({ database, me, params }) => {
+    await endFeed(database, me, params["subject"]!);
+    return OK;
+  });
+  serve(serving, "GET /api/feeds/calendar/:secret", async ({ database, params, response }) => {
+    response.type("text/calendar").end(await feedText(database, params["secret"]!));
+    return "";
+  });
+}

@@ -1,0 +1,85 @@
+import type { ComparisonView, DriftLedgerView } from "@chronometra/contract";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Link, useSearchParams } from "react-router";
+import { Failure } from "../shared/Failure.tsx";
+import { Toned } from "../shared/Toned.tsx";
+import { dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
+import { driftQuery, driftShareQuery } from "./queries.ts";
+
+const WIDTH = 360;
+const NARROW = 110;
+const HEIGHT = 20;
+const PAD = 6;
+
+/** One cause as a step of the bridge: from where the date stood to where it came. */
+function Step({ from, to, least, most, width }: { from: number; to: number; least: number; most: number; width: number }) {
+  const x = (days: number): number => PAD + ((days - least) / Math.max(1e-9, most - least)) * (width - 2 * PAD);
+  const late = to > from;
+  return (
+    <svg width={width} height={HEIGHT} aria-hidden="true" className="block">
+      <line x1={x(0)} x2={x(0)} y1="0" y2={HEIGHT} stroke="currentColor" strokeOpacity="0.35" strokeDasharray="2 2" />
+      <rect x={Math.min(x(from), x(to))} y="5" width={Math.max(1, Math.abs(x(to) - x(from)))} height={HEIGHT - 10} fill={late ? "var(--adverse)" : "none"} stroke={late ? "var(--adverse)" : "var(--favourable)"} strokeWidth="1.5" />
+      <line x1={x(to)} x2={x(to)} y1="2" y2={HEIGHT} stroke="currentColor" strokeWidth="1.2" />
+    </svg>
+  );
+}
+
+/** Why a date moved, cause by cause, as a bridge from where it was to where it is; each with the changes behind it. */
+export function Causes({ ledger, project, from: was, to: is, narrow = false }: { ledger: DriftLedgerView; project: string; from: string; to: string; narrow?: boolean }) {
+  const { bars, least, most } = bridgeOf(ledger.causes);
+  if (ledger.from === null || ledger.to === null) return <p className="muted text-sm">In one of the two states it has no date.</p>;
+  const moved = driftWords(ledger.days).replace("late", "later").replace("early", "earlier");
+  return (
+    <>
+      <p className="text-sm">{dateWords(ledger.from)} → {dateWords(ledger.to)}, <Toned tone={driftTone(ledger.days)}>{moved}</Toned>{bars.length === 0 && "; nothing that changed moved it"}</p>
+      {bars.length > 0 && (
+        <table className="ledger panel-table" aria-label="Causes of the drift">
+          <thead><tr><th>Cause</th>{!narrow && <th>Kind</th>}<th className="num">Days</th><th>From there to here</th><th><span className="sr-only">Changes</span></th></tr></thead>
+          <tbody>
+            {bars.map(({ cause, from, to }, i) => (
+              <tr key={`${i} ${cause.id}`}>
+                <td>{cause.kind === "activity" ? <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(cause.id)}`}>{causeWords(cause)}</Link> : causeWords(cause)}</td>
+                {!narrow && <td className="muted text-sm">{GROUP_WORDS[cause.group]}</td>}
+                <td className="num"><Toned tone={driftTone(cause.days)}>{driftWords(cause.days)}</Toned></td>
+                <td><Step from={from} to={to} least={least} most={most} width={narrow ? NARROW : WIDTH} /></td>
+                <td><Link className="underline" aria-label={`Changes behind ${causeWords(cause)}`} to={`/projects/${project}/history?from=${was}&to=${is}&about=${encodeURIComponent(cause.kind === "project" ? "" : cause.id)}`}>changes</Link></td>
+              </tr>
+            ))}
+          </tbody>
+          <tfoot><tr className="total"><td>Together</td>{!narrow && <td />}<td className="num">{driftWords(ledger.days)}</td><td /><td /></tr></tfoot>
+        </table>
+      )}
+    </>
+  );
+}
+
+/** That a ledger is being worked out, and how far that is. */
+export function WorkingOut({ of }: { of: Parameters<typeof driftShareQuery> }) {
+  const { data: share } = useQuery(driftShareQuery(...of));
+  return <p className="muted flex items-center gap-2 text-sm" role="status">Working out why it moved … <progress className="h-2 w-40 accent-(--color-accent)" max={1} value={share} aria-label="Worked out so far" /></p>;
+}
+
+/** Why a date moved between the two states compared: the project's finish, or a milestone's. */
+export function DriftPart({ view, project }: { view: ComparisonView; project: string }) {
+  const [params, setParams] = useSearchParams();
+  const target = params.get("why");
+  const query = useQuery({ ...driftQuery(project, view.from.name, view.to.name, target ?? "finish"), enabled: target !== null, placeholderData: keepPreviousData });
+  const choose = (why: string | null): void => setParams((former) => { const next = new URLSearchParams(former); if (why === null) next.delete("why"); else next.set("why", why); return next; }, { replace: true });
+  const milestones = view.rows.filter(({ milestone, finishDays }) => milestone && (finishDays ?? 0) !== 0);
+  return (
+    <section aria-label="Why it moved" className="mb-4">
+      <div className="flex flex-wrap items-center gap-2 text-sm">
+        <h3 className="text-base">Why it moved</h3>
+        <select className="select select-sm w-64" aria-label="Whose movement is told" value={target ?? ""} onChange={(event) => choose(event.target.value === "" ? null : event.target.value)}>
+          <option value="">choose a date</option>
+          <option value="finish">the project’s finish</option>
+          {milestones.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}
+        </select>
+      </div>
+      {target !== null && query.error !== null && <Failure error={query.error} />}
+      {target !== null && query.data === undefined && query.error === null && <WorkingOut of={[project, view.from.name, view.to.name, target]} />}
+      {target !== null && query.data !== undefined && <div aria-busy={query.isPlaceholderData}><Causes ledger={query.data} project={project} from={view.from.name} to={view.to.name} /></div>}
+    </section>
+  );
+}

@@ -1,0 +1,27 @@
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
+import { projectQuery } from "../portfolio/queries.ts";
+import { countWords, dateWords, DEADLINE_WORDS, marginWords, money } from "../shared/words.ts";
+import { comparisonQuery } from "./queries.ts";
+import { summaryWords } from "./comparedWords.ts";
+
+/** How a plan stands that is to be approved: its dates and budget, what falls short, and what it changes against the baseline. */
+export function PlanState({ project }: { project: string }) {
+  const { data: look } = useQuery(projectQuery(project));
+  const baseline = look?.summary.baseline ?? null;
+  const compared = useQuery({ ...comparisonQuery(project, `baseline-${baseline}`, "plan"), enabled: baseline !== null, placeholderData: keepPreviousData });
+  if (look === undefined) return <p className="muted text-sm" role="status">Looking at the plan …</p>;
+  const { summary } = look;
+  const short = [
+    ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`] : []),
+    ...(summary.activities === 0 ? ["no activity has dates yet: there is nothing to freeze"] : []),
+    ...summary.deadlines.filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight").map(({ name, state, marginDays }) => `${name} ${DEADLINE_WORDS[state]}, ${marginWords(marginDays)}`),
+  ];
+  return (
+    <section aria-label="The plan as it stands" className="my-1 max-w-3xl border-l-4 border-current pl-3 text-sm">
+      <p>{countWords(summary.activities, "activity", "activities")} with dates, {countWords(summary.milestones.length, "milestone", "milestones")}{summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}{compared.data !== undefined && `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}.</p>
+      {compared.data !== undefined && <p>Against baseline {baseline}: {summaryWords(compared.data).join(" ")} <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=plan`}>By activity</Link></p>}
+      {short.length === 0 ? <p className="favourable">✓ Nothing falls short: all work has dates, and no deadline is in danger.</p> : <ul className="undecided">{short.slice(0, 6).map((words) => <li key={words}>{words}</li>)}{short.length > 6 && <li>and {short.length - 6} more</li>}</ul>}
+    </section>
+  );
+}

@@ -1,0 +1,8 @@
+import { stateWords } from "./whatIfWords.ts";
+
+it("a what-if says how it stands", () => {
+  const bare = { request: null, decidedBy: null, decidedAt: null, word: null, baseline: null };
+  expect(stateWords({ ...bare, state: "open" })).toBe("tried beside the live plan");
+  expect(stateWords({ ...bare, state: "asked", request: 3 })).toBe("change request 3, waits for a decision");
+  expect(stateWords({ ...bare, state: "approved", request: 3, decidedBy: "Margit", baseline: 2, word: "agreed" })).toBe("change request 3, approved by Margit as baseline 2: “agreed”");
+});

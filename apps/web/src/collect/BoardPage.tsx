@@ -1,0 +1,91 @@
+import type { PlanView } from "@chronometra/contract";
+import type { Activity, Credit } from "@chronometra/core";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { Link } from "react-router";
+import { toast } from "sonner";
+import { planValue } from "../plan/engine/planValue.ts";
+import { todayHere } from "../plan/today.ts";
+import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { planQuery } from "../resources/queries.ts";
+import { usePlanChange } from "../resources/usePlanChange.ts";
+import { Loaded } from "../shared/Failure.tsx";
+import { dateWords } from "../shared/words.ts";
+import { stepsPercent, tracksOf, withStage, withStep } from "./tracks.ts";
+
+interface RowProps {
+  readonly activity: Activity;
+  readonly credit: Credit;
+  readonly mayEdit: boolean;
+  readonly blocked: boolean;
+  readonly onCredit: (credit: Credit, words: string) => void;
+}
+
+/** Where an activity stands among its stages: a line that rises to all of its credit, stations on it, and the one it has reached. */
+function Track({ activity, credit, mayEdit, blocked, onCredit }: RowProps) {
+  const stages = credit.stages ?? [];
+  const at = stages.findIndex(({ name }) => name === credit.stage);
+  return (
+    <div role="radiogroup" aria-label={`Stage of ${activity.name}`} className="relative flex h-8 min-w-0 flex-1 items-center">
+      <span aria-hidden="true" className="absolute inset-x-0 top-1/2 border-t border-current opacity-40" />
+      <span aria-hidden="true" className={`absolute left-0 top-1/2 -mt-px h-[3px] ${blocked ? "bg-error" : "bg-accent"}`} style={{ width: `${stages[at]?.credit ?? 0}%` }} />
+      {stages.map((stage, i) => (
+        <button key={stage.name} type="button" role="radio" aria-checked={i === at} disabled={!mayEdit} aria-label={`${stage.name}, earns ${stage.credit}%`} title={`${stage.name}: earns ${stage.credit}%`} className="absolute flex h-7 w-7 -translate-x-1/2 cursor-pointer items-center justify-center disabled:cursor-default" style={{ left: `${stage.credit}%` }} onClick={() => i !== at && onCredit(withStage(credit, stage.name), `${activity.name} is at “${stage.name}” and earns ${stage.credit}%.`)}>
+          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">{i === at ? <path d="M4 11h12l-2.5 4h-7zM10 3v7M10 3.5l4 5.5h-4z" fill="currentColor" stroke="currentColor" strokeWidth="1" /> : <path d="M10 6v8" stroke="currentColor" strokeWidth={i < at ? 2.5 : 1.2} opacity={i < at ? 1 : 0.6} />}</svg>
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Weighted steps of an activity, ticked off one by one. */
+function Steps({ activity, credit, mayEdit, onCredit }: RowProps) {
+  return (
+    <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-4 gap-y-0.5 py-1">
+      {(credit.steps ?? []).map((step, i) => (
+        <label key={step.name} className="flex items-center gap-1.5 text-sm">
+          <input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={step.doneOn !== undefined} onChange={(event) => onCredit(withStep(credit, i, event.target.checked ? todayHere() : null), `${step.name} of ${activity.name} ${event.target.checked ? "is ticked off" : "is open again"}.`)} />
+          {step.name} <span className="muted">{step.weight}{step.doneOn !== undefined && `, ${dateWords(step.doneOn)}`}</span>
+        </label>
+      ))}
+      <span className="figure ml-auto">{Math.round(stepsPercent(credit))}%</span>
+    </div>
+  );
+}
+
+function Board({ view }: { view: PlanView }) {
+  const plan = useMemo(() => planValue(view), [view]);
+  const change = usePlanChange(view);
+  const tracks = useMemo(() => tracksOf(plan), [plan]);
+  const set = (activity: Activity) => (credit: Credit, words: string): void => void change([{ type: "setCredit", activity: activity.id, credit }], words).then((fault) => fault !== null && toast.error(fault));
+  if (tracks.length === 0) return <p className="page muted">No activity here earns by stages or steps. Give one such a rule of credit on the plan’s page: About, then Credit.</p>;
+  return (
+    <div className="page">
+      {tracks.map(({ key, stages, rows }) => (
+        <section key={key} className="pb-6" aria-label={stages === null ? "Steps" : stages.map(({ name }) => name).join(", ")}>
+          <div className="flex items-end gap-4 border-b-2 border-current pb-0.5">
+            <h2 className="w-64 shrink-0 text-base">{stages === null ? "By steps" : "By stages"}</h2>
+            {stages !== null && <div aria-hidden="true" className="relative mr-4 h-9 flex-1 text-xs">{stages.map(({ name, credit }, i) => <span key={name} className={`muted absolute whitespace-nowrap ${i % 2 === 0 ? "top-0" : "bottom-0"}`} style={credit > 85 ? { right: `${100 - credit}%` } : credit < 6 ? { left: 0 } : { left: `${credit}%`, transform: "translateX(-50%)" }}>{name} {credit}%</span>)}</div>}
+          </div>
+          <ul>
+            {rows.map(({ activity, credit, path }) => {
+              const props = { activity, credit, mayEdit: view.mayEdit, blocked: plan.blocks.has(activity.id), onCredit: set(activity) };
+              return (
+                <li key={activity.id} className="flex items-center gap-4 border-b rule">
+                  <span className="w-64 shrink-0 truncate" title={`${path} ${activity.name}`}><Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">{activity.name}</Link>{props.blocked && <span className="adverse text-sm"> blocked</span>}</span>
+                  <div className="mr-4 flex min-w-0 flex-1">{stages === null ? <Steps {...props} /> : <Track {...props} />}</div>
+                </li>
+              );
+            })}
+          </ul>
+        </section>
+      ))}
+    </div>
+  );
+}
+
+/** The project's board: how far each activity has come along its stages, and which of its steps are done. */
+export function BoardPage() {
+  const { id } = useProject();
+  return <Loaded query={useQuery(planQuery(id))}>{(view) => <Board view={view} />}</Loaded>;
+}

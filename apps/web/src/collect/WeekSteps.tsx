@@ -1,0 +1,25 @@
+import { ChevronLeft, ChevronRight } from "lucide-react";
+import type { ReactNode } from "react";
+import { dateWords } from "../shared/words.ts";
+import { shiftDays } from "./weekSums.ts";
+
+interface Props {
+  readonly title: string;
+  /** The Monday of the week shown. */
+  readonly from: string;
+  readonly onGo: (date: string) => void;
+  readonly children?: ReactNode;
+}
+
+/** Which week is shown, and the way to others. */
+export function WeekSteps({ title, from, onGo, children }: Props) {
+  return (
+    <div className="mb-1 flex flex-wrap items-center gap-2">
+      <h1 className="text-xl">{title}</h1>
+      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="The week before" onClick={() => onGo(shiftDays(from, -7))}><ChevronLeft size={16} aria-hidden="true" /></button>
+      <span>{dateWords(from)} to {dateWords(shiftDays(from, 6))}</span>
+      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="The week after" onClick={() => onGo(shiftDays(from, 7))}><ChevronRight size={16} aria-hidden="true" /></button>
+      {children}
+    </div>
+  );
+}

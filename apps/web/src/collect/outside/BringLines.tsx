@@ -1,0 +1,66 @@
+import { LINE_COLUMNS, type LineKind, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { FileUp } from "lucide-react";
+import { useRef, useState } from "react";
+import { toast } from "sonner";
+import { call } from "../../shared/api.ts";
+import { Dialog } from "../../shared/Dialog.tsx";
+import { Failure } from "../../shared/Failure.tsx";
+import { countWords } from "../../shared/words.ts";
+
+const ORDERS = { dmy: "day, month, year", mdy: "month, day, year", ymd: "year, month, day" } as const;
+
+export const takenWords = ({ added, matched, unmatched, known }: TakenIn): string => (added === 0 ? `Nothing new: ${countWords(known, "line was", "lines were")} here already.` : `${countWords(added, "line", "lines")} taken in, ${matched} matched${unmatched > 0 ? `, ${unmatched} to be matched` : ""}${known > 0 ? `; ${known} were here already` : ""}.`);
+
+/** Which column of the file is which of ours; remembered for the next file. */
+function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; onDone: () => void }) {
+  const client = useQueryClient();
+  const [columns, setColumns] = useState<Record<string, string>>(() => Object.fromEntries(file.headings.map(({ heading, column }) => [heading, column ?? ""])));
+  const [order, setOrder] = useState<keyof typeof ORDERS | "">("");
+  const take = useMutation({
+    mutationFn: () => call("POST /api/outside/files/:file/take", { params: { file: file.id }, body: { columns, ...(order === "" ? {} : { dateOrder: order }) } }),
+    onSuccess: (taken) => {
+      toast(takenWords(taken));
+      void client.invalidateQueries({ queryKey: ["outside"] });
+      onDone();
+    },
+  });
+  return (
+    <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); take.mutate(); }}>
+      <p className="text-sm">{countWords(file.rows, "row", "rows")} in {file.name}. What is chosen here is remembered for the next file of this kind.</p>
+      <table className="ledger" aria-label="Columns of the file">
+        <thead><tr><th>In the file</th><th>Such as</th><th>Is our</th></tr></thead>
+        <tbody>
+          {file.headings.map(({ heading, sample, remembered }) => (
+            <tr key={heading}>
+              <td>{heading}</td>
+              <td className="muted max-w-48 truncate text-sm">{sample.join(", ")}</td>
+              <td><select className="select select-xs w-44" aria-label={`What ${heading} is`} value={columns[heading]} onChange={(event) => setColumns({ ...columns, [heading]: event.target.value })}><option value="">left out</option>{Object.entries(LINE_COLUMNS[kind]).map(([column, needed]) => <option key={column} value={column}>{column}{needed ? " (needed)" : ""}</option>)}</select>{remembered && <span className="muted pl-1 text-xs">as before</span>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {file.asksDateOrder && <label className="flex items-center gap-2 text-sm">Its dates are written<select className="select select-sm w-48" value={order} onChange={(event) => setOrder(event.target.value as keyof typeof ORDERS | "")}><option value="">say in which order</option>{Object.entries(ORDERS).map(([id, words]) => <option key={id} value={id}>{words}</option>)}</select></label>}
+      {take.error !== null && <Failure error={take.error} />}
+      <button className="btn btn-primary btn-sm self-start" disabled={take.isPending}>Take the lines in</button>
+    </form>
+  );
+}
+
+/** Brings a file of costs or of time from another system. */
+export function BringLines({ kind }: { kind: LineKind }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [file, setFile] = useState<OutsideFile | null>(null);
+  const bring = useMutation({
+    mutationFn: (chosen: File) => call("POST /api/outside/files/:kind", { params: { kind }, files: [chosen] }),
+    onSuccess: setFile,
+    onError: (error) => toast.error(error.message),
+  });
+  return (
+    <>
+      <input ref={input} type="file" className="sr-only" tabIndex={-1} accept=".csv,.xlsx,.txt" aria-label={kind === "cost" ? "File of costs" : "File of time"} onChange={(event) => { const chosen = event.target.files?.[0]; if (chosen !== undefined) bring.mutate(chosen); event.target.value = ""; }} />
+      <button type="button" className="btn btn-sm" disabled={bring.isPending} onClick={() => input.current?.click()}><FileUp size={14} aria-hidden="true" /> {kind === "cost" ? "Costs from a file" : "Time from a file"}</button>
+      {file !== null && <Dialog title={kind === "cost" ? "Costs from a file" : "Time from a file"} onClose={() => setFile(null)}><Columns file={file} kind={kind} onDone={() => setFile(null)} /></Dialog>}
+    </>
+  );
+}

@@ -1,0 +1,72 @@
+import type { ProjectCycle } from "@chronometra/contract";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
+import { useState, type ReactNode } from "react";
+import { Link } from "react-router";
+import { toast } from "sonner";
+import { call } from "../shared/api.ts";
+import { Failure } from "../shared/Failure.tsx";
+import { holds, useMe } from "../shared/session.ts";
+import { momentWords } from "../shared/words.ts";
+
+/** A step that is done by saying something of it. */
+function Say({ label, placeholder, action, pending, onSay }: { label: string; placeholder: string; action: string; pending: boolean; onSay: (words: string) => void }) {
+  const [words, setWords] = useState("");
+  return (
+    <form className="flex gap-2" onSubmit={(event) => { event.preventDefault(); onSay(words); }}>
+      <input className="input input-sm w-72" aria-label={label} placeholder={placeholder} value={words} onChange={(event) => setWords(event.target.value)} />
+      <button className="btn btn-sm" disabled={pending || words.trim() === ""}>{action}</button>
+    </form>
+  );
+}
+
+function Marked({ mark, onUndo }: { mark: NonNullable<ProjectCycle["checked"]>; onUndo: (() => void) | null }) {
+  return <span className="text-sm">“{mark.words}” <span className="muted">{mark.by}, {momentWords(mark.at)}</span> {onUndo !== null && <button type="button" className="btn btn-ghost btn-xs" onClick={onUndo}>Take back</button>}</span>;
+}
+
+/** Each step of the cycle of one project, what it waits for, and what can be done about it. */
+export function ProjectSteps({ project, number }: { project: ProjectCycle; number: number }) {
+  const me = useMe();
+  const client = useQueryClient();
+  const controller = holds(me, "controller");
+  const params = { project: project.id };
+  const act = useMutation({
+    mutationFn: ({ work }: { work: () => Promise<unknown>; said: string }) => work(),
+    onSuccess: (_done, { said }) => {
+      toast(said);
+      void client.invalidateQueries();
+    },
+  });
+  const mark = (step: "Check" | "Explain", words: string): void => act.mutate({ work: () => call("PUT /api/projects/:project/cycle", { params, body: { step, words } }), said: words === "" ? "Taken back." : `${step} is done for ${project.name}.` });
+  const mayMark = project.mayEdit && project.takesPart;
+  const marked = (step: "Check" | "Explain", found: ProjectCycle["checked"], label: string, placeholder: string): ReactNode =>
+    found !== null ? <Marked mark={found} onUndo={mayMark ? () => mark(step, "") : null} /> : mayMark && <Say label={label} placeholder={placeholder} action="Done" pending={act.isPending} onSay={(words) => mark(step, words)} />;
+  const tools: Partial<Record<string, ReactNode>> = {
+    Collect: <Link className="text-sm underline" to="/time/people?show=missing">People’s weeks</Link>,
+    Chase: controller && <Link className="text-sm underline" to="/time/people?show=missing">Remind them</Link>,
+    Review: project.mayEdit && <Link className="text-sm underline" to={`/time?project=${project.id}`}>Review them</Link>,
+    Recalculate: <Link className="text-sm underline" to={`/projects/${project.id}/plan`}>The plan</Link>,
+    Check: <>{project.findings.length > 0 && <span className="undecided text-sm">{project.findings.join(", ")}</span>}{marked("Check", project.checked, "What the check came to", "what the check came to")}</>,
+    Explain: <>{project.broken.length > 0 && <span className="adverse text-sm">{project.broken.join(", ")}</span>}{project.broken.length > 0 && marked("Explain", project.explanation, "Why the thresholds broke", "why, in a few words")}</>,
+    Issue: project.mayEdit && project.takesPart && !project.issued && <button type="button" className="btn btn-sm" disabled={act.isPending} onClick={() => act.mutate({ work: () => call("POST /api/projects/:project/periods", { params }), said: `Period ${number} is issued for ${project.name}.` })}>Issue</button>,
+    Lock: controller && project.takesPart && (project.locked ? <Say label={`Why period ${number} of ${project.name} is opened again`} placeholder="why it is opened again" action="Open again" pending={act.isPending} onSay={(reason) => act.mutate({ work: () => call("POST /api/projects/:project/reopen", { params, body: { reason } }), said: `Period ${number} is open again for ${project.name}.` })} /> : <button type="button" className="btn btn-sm" disabled={act.isPending} onClick={() => act.mutate({ work: () => call("POST /api/projects/:project/lock", { params }), said: `Period ${number} is locked for ${project.name}.` })}>Lock</button>),
+  };
+  return (
+    <div>
+      {!project.takesPart && <p className="muted">{project.closed ? "This project is closed." : "Without an approved plan there is nothing to measure, so it takes no part in the period."}</p>}
+      <dl>
+        {project.steps.map((step) => (
+          <div key={step.name} className="flex flex-wrap items-center gap-x-3 gap-y-1 border-b rule py-1">
+            <dt className="w-24 font-semibold">{step.name}</dt>
+            <dd className="flex flex-1 flex-wrap items-center gap-x-3 gap-y-1">
+              <span className={step.open > 0 ? "undecided" : step.words === "done" ? "favourable" : "muted"}>{step.open > 0 ? step.words : step.words === "done" ? "✓ done" : step.words}</span>
+              {step.waitsFor.length > 0 && <span className="muted text-sm">waits for {step.waitsFor.join(", ")}</span>}
+              {tools[step.name]}
+            </dd>
+          </div>
+        ))}
+      </dl>
+      {act.error !== null && <Failure error={act.error} />}
+      {project.reopened.map(({ number: which, by, at, reason }) => <p key={at} className="muted pt-1 text-sm">Period {which} was opened again by {by} on {momentWords(at)}: “{reason}”</p>)}
+    </div>
+  );
+}

@@ -1,0 +1,63 @@
+import type { Promised } from "@chronometra/contract";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
+import { periodQuery } from "../cycle/queries.ts";
+import type { Column } from "../shared/column.ts";
+import { DataTable } from "../shared/DataTable.tsx";
+import { Loaded } from "../shared/Failure.tsx";
+import { Toned } from "../shared/Toned.tsx";
+import { dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, type DeadlineState } from "../shared/words.ts";
+import { CalendarAddress } from "../watch/CalendarAddress.tsx";
+import { promiseKey, PromiseLine } from "./PromiseLine.tsx";
+import { PromisePanel } from "./PromisePanel.tsx";
+import { deadlinesQuery } from "./queries.ts";
+
+/** Working days by which a margin shrank since the last issued period; `null` where there is none to compare with. */
+const shrankOf = ({ marginDays, was }: Promised): number | null => (was === null ? null : was.marginDays - marginDays);
+
+function columnsOf(onChoose: (key: string) => void): readonly Column<Promised>[] {
+  return [
+    { id: "name", head: "Promised", value: ({ name }) => name, show: (row) => <button type="button" className="link-quiet min-h-[24px] text-left cursor-pointer" onClick={() => onChoose(promiseKey(row))}>{row.name}</button> },
+    { id: "project", head: "Project", value: ({ code, projectName }) => `${code} ${projectName}`, show: ({ project, code, projectName }) => <Link className="link-quiet" to={`/projects/${project}/dates`}>{code} {projectName}</Link> },
+    { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
+    { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
+    { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
+    { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => <Toned tone={marginDays < 0 ? "adverse" : "plain"}>{marginWords(marginDays)}</Toned> },
+    { id: "shrank", head: "Since issue", hint: "How much margin was lost since the last issued period", numeric: true, value: shrankOf, show: (row) => { const days = shrankOf(row); return days === null ? "–" : Math.abs(days) < 0.05 ? <span className="muted">as it was</span> : <Toned tone={driftTone(days)}>{driftWords(days).replace("late", "less").replace("early", "more")}</Toned>; } },
+    { id: "consequence", head: "If not kept", wraps: true, value: ({ consequence }) => consequence, show: ({ consequence, to }) => (consequence === null ? <span className="muted">not said</span> : `${consequence}${to === null ? "" : ` (${to})`}`) },
+    { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
+  ];
+}
+
+function Page({ all }: { all: readonly Promised[] }) {
+  const [params, setParams] = useSearchParams();
+  const { data: period } = useQuery(periodQuery);
+  const put = (name: string, value: string | null): void => setParams((was) => { const next = new URLSearchParams(was); if (value === null || value === "") next.delete(name); else next.set(name, value); return next; }, { replace: true });
+  const [project, state, at] = [params.get("project"), params.get("state"), params.get("at")];
+  const rows = useMemo(() => all.filter((row) => (project === null || row.project === project) && (state === null || row.state === state)).sort((a, b) => DEADLINE_ORDER.indexOf(a.state) - DEADLINE_ORDER.indexOf(b.state) || a.marginDays - b.marginDays), [all, project, state]);
+  const chosen = all.find((row) => promiseKey(row) === at) ?? null;
+  const choose = (key: string): void => put("at", key === at ? null : key);
+  const projects = [...new Map(all.map((row) => [row.project, `${row.code} ${row.projectName}`]))].sort((a, b) => a[1].localeCompare(b[1]));
+  return (
+    <div className="flex h-full min-h-0">
+      <div className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} role="region" aria-label="All deadlines">
+        <div className="flex flex-wrap items-center gap-3 pb-2">
+          <h1 className="text-xl">Deadlines</h1>
+          <select className="select select-sm w-auto" aria-label="Project" value={project ?? ""} onChange={(event) => put("project", event.target.value)}><option value="">all projects</option>{projects.map(([id, name]) => <option key={id} value={id}>{name}</option>)}</select>
+          <select className="select select-sm w-auto" aria-label="State" value={state ?? ""} onChange={(event) => put("state", event.target.value)}><option value="">in any state</option>{DEADLINE_ORDER.map((each) => <option key={each} value={each}>{DEADLINE_WORDS[each as DeadlineState]} ({all.filter((row) => row.state === each).length})</option>)}</select>
+          <span className="ml-auto"><CalendarAddress subject="deadlines" words="every deadline that is open, on its day" /></span>
+        </div>
+        {rows.length > 0 && <PromiseLine rows={rows} dataDate={period?.dataDate ?? null} chosen={at} onChoose={choose} />}
+        <div className="pt-3"><DataTable name="Deadlines" rows={rows} columns={columnsOf(choose)} rowKey={promiseKey} rowClass={(row) => (promiseKey(row) === at ? "bg-base-200" : "")} empty={all.length === 0 ? "No activity carries a deadline. Give one in a plan’s Deadline column." : "None in that state."} /></div>
+      </div>
+      {chosen !== null && <PromisePanel key={at} promised={chosen} onClose={() => put("at", null)} />}
+    </div>
+  );
+}
+
+/** Every deadline of every project: how it stands, on a line of time and in a table, and what lies behind it. */
+export function DeadlinesPage() {
+  const query = useQuery(deadlinesQuery);
+  return <Loaded query={query}>{(all) => <Page all={all} />}</Loaded>;
+}

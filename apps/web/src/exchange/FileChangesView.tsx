@@ -1,0 +1,98 @@
+import type { FileChanges, ImportView } from "@chronometra/contract";
+import { formatHours } from "@chronometra/core";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useMemo, useState, type ReactNode } from "react";
+import { useNavigate } from "react-router";
+import { toast } from "sonner";
+import { offerUndo } from "../resources/usePlanChange.ts";
+import { call } from "../shared/api.ts";
+import type { Column } from "../shared/column.ts";
+import { DataTable } from "../shared/DataTable.tsx";
+import { EffectView } from "../shared/EffectView.tsx";
+import { Failure, Loaded } from "../shared/Failure.tsx";
+import { countWords } from "../shared/words.ts";
+import { fileChangesQuery } from "./queries.ts";
+
+type Row = FileChanges["rows"][number];
+
+const WHAT: Record<Row["what"], string> = { added: "new", removed: "taken out", changed: "changed" };
+const TABLES: Record<string, string> = { project: "Project", activities: "Activities", links: "Links", assignments: "People on activities", costs: "Costs", calendars: "Calendars", people: "People" };
+
+/** Field names as people know them. */
+const FIELDS: Record<string, string> = { durationMinutes: "length", plannedMinutes: "planned", remainingMinutes: "left", plannedMinor: "amount", unitsPercent: "share of time", lagMinutes: "lag", lagIn: "lag counts in", actualStart: "began", actualFinish: "ended", windowPolicy: "window", parent: "lies below", place: "stands", dataDate: "data date", dayMinutes: "a day is" };
+
+function shown(field: string, value: unknown): string {
+  if (value === null || value === undefined) return "nothing";
+  if (typeof value === "number" && field.endsWith("Minutes")) return formatHours(value);
+  if (typeof value === "object") {
+    const { date, type, rule } = value as { date?: string; type?: string; rule?: string };
+    return date !== undefined ? `${type ?? ""} ${date}`.trim() : (rule ?? JSON.stringify(value));
+  }
+  return String(value);
+}
+
+const fieldsText = ({ what, fields }: Row): string => (what === "removed" ? "" : fields.map(({ field, from, to }) => (what === "added" ? `${FIELDS[field] ?? field} ${shown(field, to)}` : `${FIELDS[field] ?? field}: ${shown(field, from)} → ${shown(field, to)}`)).join("; "));
+
+const ORDER = Object.keys(TABLES);
+
+/** Rows as one reads a plan: activities first and from the top, though they are taken over from the bottom. */
+function inReadingOrder(rows: readonly Row[]): Row[] {
+  const placed = rows.map((row, i) => ({ row, rank: ORDER.indexOf(row.table), place: row.table === "activities" ? -i : i }));
+  return placed.sort((a, b) => a.rank - b.rank || a.place - b.place).map(({ row }) => row);
+}
+
+/** What the ticked rows would move, once it has been asked for. */
+function useEffectOf(id: string, revision: number, keys: readonly string[]) {
+  const asked = keys.join("\n");
+  const preview = useMutation({ mutationFn: async () => ({ asked, effect: await call("POST /api/imports/:import/changes/effect", { params: { import: id }, body: { revision, keys: [...keys] } }) }) });
+  return { preview, effect: preview.data?.asked === asked ? preview.data.effect : null };
+}
+
+function Ticked({ view, changes, children }: { view: ImportView; changes: FileChanges; children: ReactNode }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const keys = changes.rows.flatMap(({ key }) => (left.has(key) ? [] : [key]));
+  const rows = useMemo(() => inReadingOrder(changes.rows), [changes.rows]);
+  const { preview, effect } = useEffectOf(view.id, changes.revision, keys);
+  const take = useMutation({
+    mutationFn: () => call("POST /api/imports/:import/changes", { params: { import: view.id }, body: { revision: changes.revision, keys } }),
+    onSuccess: ({ project, revision }) => {
+      offerUndo(`${countWords(keys.length, "row", "rows")} of ${view.fileName} taken over.`, [{ project, revision }], () => void client.invalidateQueries());
+      void client.invalidateQueries();
+      void navigate(`/projects/${project}/plan`);
+    },
+    onError: (error) => {
+      toast.error(error.message);
+      void client.invalidateQueries({ queryKey: fileChangesQuery(view.id).queryKey });
+    },
+  });
+  const tick = (key: string, on: boolean): void => setLeft((former) => new Set(on ? [...former].filter((each) => each !== key) : [...former, key]));
+  const columns: readonly Column<Row>[] = [
+    { id: "take", head: "Take", value: ({ key }) => (left.has(key) ? "no" : "yes"), show: ({ key, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Take over ${name}`} checked={!left.has(key)} onChange={(event) => tick(key, event.target.checked)} /> },
+    { id: "what", head: "What", value: ({ what }) => WHAT[what] },
+    { id: "name", head: "Row", value: ({ name }) => name },
+    { id: "fields", head: "From the plan → to the file", wraps: true, value: fieldsText },
+  ];
+  return (
+    <section className="pt-3">
+      <h2 className="text-base">What it would change in {changes.project.code} {changes.project.name}</h2>
+      <div className="mt-2 flex flex-wrap items-center gap-2">
+        <button type="button" className="btn btn-sm" disabled={keys.length === 0 || preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Working it out …" : "Show what moves"}</button>
+        <button type="button" className="btn btn-primary btn-sm" disabled={keys.length === 0 || take.isPending} onClick={() => take.mutate()}>{take.isPending ? "Taking over …" : `Take over ${countWords(keys.length, "row", "rows")}`}</button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set())}>Tick all</button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set(changes.rows.map(({ key }) => key)))}>Tick none</button>
+        {children}
+      </div>
+      {preview.error !== null && <Failure error={preview.error} />}
+      {effect !== null && <div className="my-2 max-h-72 max-w-xl overflow-auto border rule p-3" tabIndex={0} role="region" aria-label="What would move"><EffectView effect={effect} /></div>}
+      <DataTable name="Changes of the file" rows={rows} columns={columns} rowKey={({ key }) => key} group={({ table }) => TABLES[table] ?? table} empty={`The file says what the plan says; there is nothing to take over. Time, actual costs and baselines come by reports and approvals, not by a file.`} />
+    </section>
+  );
+}
+
+/** What a file would change in a plan that is there, row by row to tick. */
+export function FileChangesView({ view, children }: { view: ImportView; children: ReactNode }) {
+  const query = useQuery(fileChangesQuery(view.id));
+  return <Loaded query={query}>{(changes) => <Ticked key={changes.revision} view={view} changes={changes}>{children}</Ticked>}</Loaded>;
+}

@@ -1,0 +1,129 @@
+import type { PerformanceView } from "@chronometra/contract";
+import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense, useCallback, useMemo } from "react";
+import { Link, useSearchParams } from "react-router";
+import { useProject } from "../portfolio/ProjectFrame.tsx";
+import type { Inks } from "../shared/Chart.tsx";
+import type { Column } from "../shared/column.ts";
+import { DataTable } from "../shared/DataTable.tsx";
+import { Loaded } from "../shared/Failure.tsx";
+import { Toned } from "../shared/Toned.tsx";
+import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
+import { performanceQuery } from "./queries.ts";
+
+const Chart = lazy(() => import("../shared/Chart.tsx"));
+
+type Part = PerformanceView["parts"][number];
+type Period = PerformanceView["periods"][number];
+
+const index = (value: number | null) => <Toned tone={indexTone(value)} marked>{ratioWords(value)}</Toned>;
+
+function partColumns(digits: number): readonly Column<Part>[] {
+  const sum = (pick: (part: Part) => number) => (rows: readonly Part[]) => money(rows.reduce((total, row) => total + pick(row), 0), digits);
+  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string, hint: string): Column<Part> => ({ id, head, hint, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => money(figures[id], digits), total: sum(({ figures }) => figures[id]) });
+  const variance = (id: "sv" | "cv", head: string, adverse: string, favourable: string): Column<Part> => ({ id, head, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => <Toned tone={varianceTone(figures[id])}>{varianceWords(figures[id], digits, adverse, favourable)}</Toned>, total: (rows) => varianceWords(rows.reduce((total, { figures }) => total + figures[id], 0), digits, adverse, favourable) });
+  return [
+    { id: "name", head: "Part", value: ({ name }) => name, show: ({ key, name }) => (key === "" ? <span className="muted">{name}</span> : name) },
+    amount("bac", "BAC", "Budget at completion"),
+    amount("pv", "PV", "Planned value"),
+    amount("ev", "EV", "Earned value"),
+    amount("ac", "AC", "Actual cost"),
+    variance("sv", "SV", "behind", "ahead"),
+    variance("cv", "CV", "over", "under"),
+    { id: "spi", head: "SPI", numeric: true, value: ({ figures }) => figures.spi, show: ({ figures }) => index(figures.spi) },
+    { id: "cpi", head: "CPI", numeric: true, value: ({ figures }) => figures.cpi, show: ({ figures }) => index(figures.cpi) },
+    { id: "estimate", head: "Estimate", hint: "Estimate at completion from what is left", numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
+  ];
+}
+
+function periodColumns(digits: number, own: boolean): readonly Column<Period>[] {
+  const of = (period: Period) => (own ? period.own : period);
+  const amount = (id: "pv" | "ev" | "ac", head: string): Column<Period> => ({ id, head, numeric: true, value: (period) => of(period)[id], show: (period) => money(of(period)[id], digits), ...(own ? { total: (rows: readonly Period[]) => money(rows.reduce((sum, row) => sum + row.own[id], 0), digits) } : {}) });
+  return [
+    { id: "number", head: "Period", value: ({ number }) => number ?? Infinity, show: ({ number }) => (number === null ? "now" : `period ${number}`) },
+    { id: "dataDate", head: "Data date", value: ({ dataDate }) => dataDate, show: ({ dataDate }) => dateWords(dataDate) },
+    amount("pv", "PV"),
+    amount("ev", "EV"),
+    amount("ac", "AC"),
+    { id: "spi", head: "SPI", numeric: true, value: (period) => of(period).spi, show: (period) => index(of(period).spi) },
+    { id: "cpi", head: "CPI", numeric: true, value: (period) => of(period).cpi, show: (period) => index(of(period).cpi) },
+    { id: "explanation", head: "Explained", wraps: true, value: ({ explanation }) => explanation?.words ?? null, show: ({ explanation }) => (explanation === null ? "" : <span title={explanation.by}>{explanation.words}</span>) },
+  ];
+}
+
+const KIND_WORDS = { workday: "working days", week: "weeks", month: "months" } as const;
+const oneDigit = (value: number | null): string => (value === null ? "–" : (Math.round(value * 100) / 100).toLocaleString());
+
+function EarnedSchedules({ schedules }: { schedules: PerformanceView["earnedSchedules"] }) {
+  return (
+    <table className="ledger" aria-label="Earned schedule">
+      <thead><tr><th scope="col">In</th><th scope="col" className="num" title="Earned schedule: the period by which what is earned was to be earned">ES</th><th scope="col" className="num" title="Actual time passed">AT</th><th scope="col" className="num" title="Planned duration">PD</th><th scope="col" className="num">SV(t)</th><th scope="col" className="num">SPI(t)</th><th scope="col" className="num" title="Planned duration / SPI(t)">Points to</th></tr></thead>
+      <tbody>{schedules.map(({ period, es, at, pd, svt, spit, forecastFinish }) => <tr key={period}><th scope="row" className="text-left font-normal">{KIND_WORDS[period]}</th><td className="num">{oneDigit(es)}</td><td className="num">{oneDigit(at)}</td><td className="num">{oneDigit(pd)}</td><td className="num">{svt === null ? "–" : <Toned tone={driftTone(-svt)}>{oneDigit(Math.abs(svt))} {svt < 0 ? "behind" : "ahead"}</Toned>}</td><td className="num">{index(spit)}</td><td className="num">{dateWords(forecastFinish)}</td></tr>)}</tbody>
+    </table>
+  );
+}
+
+/** SPI and CPI over the periods: of all until then, and of each period alone. */
+function IndexCurves({ periods }: { periods: readonly Period[] }) {
+  const option = useCallback(
+    ({ of, text }: Inks) => {
+      const line = (name: string, pick: (period: Period) => number | null, colour: string, type: string, width: number) => ({ name, type: "line", symbol: "circle", symbolSize: 4, connectNulls: true, data: periods.flatMap((period) => (pick(period) === null ? [] : [[period.dataDate, Math.round(pick(period)! * 1000) / 1000]])), lineStyle: { color: of(colour), type, width }, itemStyle: { color: of(colour) } });
+      return {
+        grid: { left: 8, right: 16, top: 28, bottom: 4, containLabel: true },
+        legend: { top: 0, left: 0, textStyle: text },
+        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: of("--color-base-content"), textStyle: text },
+        xAxis: { type: "time", axisLabel: { ...text, hideOverlap: true } },
+        yAxis: { type: "value", scale: true, axisLabel: { ...text, formatter: (value: number) => value.toFixed(2) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
+        series: [
+          { ...line("SPI", ({ spi }) => spi, "--color-info", "solid", 2), markLine: { silent: true, symbol: ["none", "none"], label: { show: false }, lineStyle: { color: of("--color-base-content"), type: "dashed", width: 1 }, data: [{ yAxis: 1 }] } },
+          line("CPI", ({ cpi }) => cpi, "--color-error", "solid", 2),
+          line("SPI of the period alone", ({ own }) => own.spi, "--color-info", "dotted", 1),
+          line("CPI of the period alone", ({ own }) => own.cpi, "--color-error", "dotted", 1),
+        ],
+      };
+    },
+    [periods],
+  );
+  const last = periods.at(-1);
+  return <Suspense fallback={<p className="muted h-56 text-sm">Drawing …</p>}><Chart name="Indices over the periods" words={`SPI and CPI over ${periods.length} periods${last === undefined ? "" : `, now ${ratioWords(last.spi)} and ${ratioWords(last.cpi)}`}; the table beside says the same.`} height="h-56" option={option} /></Suspense>;
+}
+
+function Page({ view }: { view: PerformanceView }) {
+  const [params, setParams] = useSearchParams();
+  const { id } = useProject();
+  const own = params.get("alone") === "yes";
+  const put = (name: string, value: string | null): void => setParams((was) => { const next = new URLSearchParams(was); if (value === null) next.delete(name); else next.set(name, value); return next; }, { replace: true });
+  const columns = useMemo(() => partColumns(view.minorDigits), [view.minorDigits]);
+  const overTime = useMemo(() => periodColumns(view.minorDigits, own), [view.minorDigits, own]);
+  if (view.project === null) return <p className="page muted">There is nothing to measure yet: the plan needs to be approved and to have a data date. <Link className="underline" to={`/projects/${id}/approvals`}>Go to approvals</Link></p>;
+  const { forecast, minorDigits: digits } = view;
+  return (
+    <div className="page flex flex-col gap-4">
+      <p className="text-sm">
+        <span className="muted">As of {dateWords(view.asOf)}, in {view.currency}.</span> At completion it will cost {money(forecast.least, digits)} to {money(forecast.most, digits)}, depending on how the rest goes; the plan finishes {dateWords(forecast.finish)}, earned schedule points to {dateWords(forecast.esFinish)}.
+        {view.broken.length > 0 && <> <span className="undecided">To be explained: {view.broken.join("; ")}.</span> <Link className="underline" to={`/cycle?step=Explain&project=${id}`}>Explain</Link></>}
+      </p>
+      <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
+        <IndexCurves periods={view.periods} />
+        <div>
+          <h2 className="pb-1 text-base">Earned schedule</h2>
+          <EarnedSchedules schedules={view.earnedSchedules} />
+        </div>
+      </div>
+      <section>
+        <DataTable key={view.by} name={`Figures by ${view.kinds.find(({ id: kind }) => kind === view.by)?.name ?? view.by}`} rows={view.parts} columns={columns} rowKey={({ key }) => key} totalName="The project" empty="Nothing to split." tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Split by" value={view.by} onChange={(event) => put("by", event.target.value)}>{view.kinds.map(({ id: kind, name }) => <option key={kind} value={kind}>{name.toLowerCase()}</option>)}</select></label>} />
+      </section>
+      <section>
+        <DataTable key={String(own)} name="Periods" rows={view.periods} columns={overTime} rowKey={({ number }) => String(number)} {...(own ? { totalName: "Together" } : {})} empty="No period has been issued yet." tools={<label className="flex items-center gap-1.5 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={own} onChange={(event) => put("alone", event.target.checked ? "yes" : null)} />each period alone</label>} />
+      </section>
+    </div>
+  );
+}
+
+/** A project's figures split by people, roles, categories and own fields, over the periods, and in time. */
+export function PerformancePage() {
+  const { id } = useProject();
+  const [params] = useSearchParams();
+  const query = useQuery(performanceQuery(id, params.get("by") ?? "person"));
+  return <Loaded query={query}>{(view) => <Page view={view} />}</Loaded>;
+}

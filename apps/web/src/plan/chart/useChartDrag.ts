@@ -1,0 +1,114 @@
+import type { Effect } from "@chronometra/core";
+import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
+import { toast } from "sonner";
+import type { Gesture } from "../engine/dragged.ts";
+import type { PlanSession } from "../engine/planSession.ts";
+import type { SheetRow } from "../engine/sheet.ts";
+import { startDrag } from "../grid/startDrag.ts";
+import { instantAt, type Scale } from "./scale.ts";
+
+/** Where a lane is taken hold of. */
+export type Handle = "band" | "end" | "fromStart" | "fromFinish";
+
+/** What is drawn while something is dragged. */
+export interface Drawn {
+  /** What letting go would do. */
+  readonly words: string;
+  readonly fault: string | null;
+  readonly effect: Effect | null;
+  readonly ghosts: ReadonlyMap<string, { readonly start: number; readonly finish: number }>;
+  /** The pointer on the page. */
+  readonly at: { readonly x: number; readonly y: number };
+  /** Of a link being drawn: the activity it leads from. */
+  readonly linkFrom: { readonly id: string; readonly end: "start" | "finish" } | null;
+}
+
+interface Options {
+  readonly rows: readonly SheetRow[];
+  readonly scale: Scale;
+  readonly session: PlanSession;
+  /** The row at a height of the page, and the chart's x at a place of it. */
+  readonly rowAt: (clientY: number) => SheetRow | null;
+  readonly xAt: (clientX: number) => number;
+}
+
+const FINE_PIXELS_PER_DAY = 100;
+const NOTHING_MOVES: Drawn["ghosts"] = new Map();
+
+/** Moving, stretching and linking activities in the chart, with what it would move drawn before it is let go. */
+export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
+  const [drawn, setDrawn] = useState<Drawn | null>(null);
+  const wanted = useRef<{ gesture: Gesture; at: Drawn["at"] } | null>(null);
+  const busy = useRef(false);
+  const dragging = useRef(false);
+
+  /** Asks what the latest gesture would do; those that came while one was being asked about are passed over. */
+  const ask = async (gesture: Gesture, at: Drawn["at"]): Promise<void> => {
+    wanted.current = { gesture, at };
+    if (busy.current) return;
+    busy.current = true;
+    while (wanted.current !== null) {
+      const now = wanted.current;
+      wanted.current = null;
+      const meant = await session.dragged(now.gesture);
+      const preview = "changes" in meant ? await session.preview(meant.changes) : null;
+      if (!dragging.current) break;
+      const fault = "fault" in meant ? meant.fault : preview !== null && "problems" in preview ? preview.problems[0]!.message : null;
+      const linkFrom = now.gesture.what === "link" ? { id: now.gesture.from, end: now.gesture.fromEnd } : null;
+      setDrawn({ words: "words" in meant ? meant.words : "", fault, effect: preview !== null && "effect" in preview ? preview.effect : null, ghosts: preview !== null && "ghosts" in preview ? preview.ghosts : NOTHING_MOVES, at: now.at, linkFrom });
+    }
+    busy.current = false;
+  };
+
+  const settle = async (gesture: Gesture): Promise<void> => {
+    const meant = await session.dragged(gesture);
+    if ("fault" in meant) return void toast.error(meant.fault);
+    const problems = await session.change(meant.changes);
+    if (problems !== null) toast.error(problems[0]!.message);
+  };
+
+  const gestureAt = (id: string, handle: Handle, down: number, event: PointerEvent): Gesture | null => {
+    const row = rows.find((each) => each.id === id);
+    if (row?.dates == null) return null;
+    const x = xAt(event.clientX);
+    if (handle === "band") return { what: "move", activity: id, to: row.dates.start + instantAt(scale, x) - instantAt(scale, down) };
+    if (handle === "end") return { what: "stretch", activity: id, to: row.dates.finish + instantAt(scale, x) - instantAt(scale, down), fine: scale.pixelsPerDay >= FINE_PIXELS_PER_DAY };
+    const target = rowAt(event.clientY);
+    if (target?.dates == null || target.id === id) return null;
+    const at = instantAt(scale, x);
+    const toEnd = target.kind !== "milestone" && at > (target.dates.start + target.dates.finish) / 2 ? "finish" : "start";
+    return { what: "link", from: id, fromEnd: handle === "fromStart" ? "start" : "finish", to: target.id, toEnd, key: `l-${crypto.randomUUID().slice(0, 13)}` };
+  };
+  const latest = useRef(gestureAt);
+  latest.current = gestureAt;
+  const askLatest = useRef(ask);
+  askLatest.current = ask;
+
+  const onGrab = useCallback((event: ReactPointerEvent, id: string, handle: Handle): void => {
+    event.preventDefault();
+    event.stopPropagation();
+    const down = xAt(event.clientX);
+    const end = (): void => {
+      dragging.current = false;
+      wanted.current = null;
+      setDrawn(null);
+    };
+    startDrag(event, {
+      onMove: (moved) => {
+        dragging.current = true;
+        const at = { x: moved.clientX, y: moved.clientY };
+        const gesture = latest.current(id, handle, down, moved);
+        if (gesture !== null) void askLatest.current(gesture, at);
+        else setDrawn({ words: "Let go on the activity that is to come after it", fault: null, effect: null, ghosts: NOTHING_MOVES, at, linkFrom: { id, end: handle === "fromStart" ? "start" : "finish" } });
+      },
+      onDrop: (dropped) => {
+        const gesture = latest.current(id, handle, down, dropped);
+        end();
+        if (gesture !== null) void settle(gesture);
+      },
+      onLeave: end,
+    });
+  }, [xAt, session]);
+
+  return { drawn, onGrab };
+}

@@ -1,0 +1,130 @@
+import fc from "fast-check";
+import { applyChanges, computePlan, fromBundle, openOf, parseDate, toBundle, type Change, type PlanBundle } from "@chronometra/core";
+import { colouringBy } from "./chart/colours.ts";
+import { instantAt, xOf } from "./chart/scale.ts";
+import { dragged, type Gesture } from "./engine/dragged.ts";
+import { layOutSheet } from "./engine/layOutSheet.ts";
+import { PlanEngine } from "./engine/planEngine.ts";
+import { layOutPages, rowsOnPage } from "./print/pages.ts";
+import { patched, patchOf } from "./engine/sheetPatch.ts";
+import { slipway, viewOf } from "./testing/plans.ts";
+import { dropAt } from "./grid/useRowDrag.ts";
+
+const sheetOf = (plan: PlanBundle) => layOutSheet(fromBundle(plan), plan, computePlan(plan));
+const at = (date: string, hour = 0): number => openOf(parseDate(date)!) + hour * 60;
+const plan = slipway();
+
+describe("what is dragged in the chart", () => {
+  const meant = (gesture: Gesture, of = plan) => dragged(fromBundle(of), computePlan(of), gesture);
+
+  it("moved, becomes a date wish on the nearest day, and says so", () => {
+    expect(meant({ what: "move", activity: "dig", to: at("2026-03-05", 9) })).toEqual({ changes: [{ type: "setWish", activity: "dig", wish: { type: "startNotBefore", date: "2026-03-05" } }], words: "A date wish: Dig not before 5 Mar 2026" });
+  });
+
+  it("stretched, takes the working time up to there: whole days, or hours when drawn large", () => {
+    expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-10", 11), fine: false })).toMatchObject({ changes: [{ minutes: 7 * 480 }], words: "Dig takes 7 d" });
+    expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-10", 11), fine: true })).toMatchObject({ changes: [{ minutes: 6 * 480 + 180 }] });
+    // Over a weekend nothing is added.
+    expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-08", 11), fine: false })).toMatchObject({ changes: [{ minutes: 5 * 480 }] });
+    expect(meant({ what: "stretch", activity: "dig", to: at("2026-02-01"), fine: false })).toMatchObject({ changes: [{ minutes: 1 }] });
+  });
+
+  it("of work under way, what is left is stretched, from the data date on", () => {
+    const begun = slipway((activities) => activities.map((activity) => (activity.id === "dig" ? { ...activity, actualStart: "2026-03-02", percent: 20 } : activity)), "2026-03-04");
+    expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-09", 12), fine: false }, begun)).toMatchObject({ changes: [{ type: "reportProgress", remainingMinutes: 3 * 480 }] });
+    expect(meant({ what: "move", activity: "dig", to: at("2026-03-09") }, begun)).toHaveProperty("fault");
+  });
+
+  it.each<["start" | "finish", "start" | "finish", string | undefined, string]>([
+    ["finish", "start", undefined, "Paint starts after Dig finishes"],
+    ["start", "start", "SS", "Paint starts no earlier than Dig"],
+    ["finish", "finish", "FF", "Paint finishes no earlier than Dig"],
+    ["start", "finish", "SF", "Paint finishes no earlier than Dig starts"],
+  ])("drawn from %s to %s, is a link of that kind", (fromEnd, toEnd, type, words) => {
+    const row = { from: "dig", to: "paint", ...(type === undefined ? {} : { type }) };
+    expect(meant({ what: "link", from: "dig", fromEnd, to: "paint", toEnd, key: "k" })).toEqual({ changes: [{ type: "addRow", table: "links", key: "k", row }], words });
+  });
+
+  it("what cannot be is said: a link there is already, to a summary, a length of a milestone", () => {
+    expect(meant({ what: "link", from: "dig", fromEnd: "finish", to: "pour", toEnd: "start", key: "k" })).toEqual({ fault: "They are linked like this already." });
+    expect(meant({ what: "link", from: "dig", fromEnd: "finish", to: "works", toEnd: "start", key: "k" })).toEqual({ fault: expect.stringContaining("is a summary") as string });
+    expect(meant({ what: "stretch", activity: "open", to: at("2026-03-20"), fine: false })).toEqual({ fault: "Only work has a length." });
+  });
+
+  it("is previewed with where everything that moves would lie, nothing being kept; a loop is told by its names", () => {
+    const engine = new PlanEngine();
+    const before = patched(null, engine.open(viewOf(plan)));
+    const preview = engine.preview([{ type: "setDuration", activity: "dig", minutes: 3360 }]);
+    if (!("ghosts" in preview)) throw new Error("no preview");
+    expect([...preview.ghosts.keys()].sort()).toEqual(["dig", "open", "pour", "works"]);
+    expect(preview.effect.finish).toMatchObject({ days: 2 });
+    expect(engine.preview([{ type: "addRow", table: "links", key: "x", row: { from: "pour", to: "dig" } }])).toMatchObject({ problems: [{ message: expect.stringContaining("Dig → Pour → Dig") as string }] });
+    expect(patched(before, engine.advance([]))).toEqual(before);
+  });
+});
+
+describe("rows dragged", () => {
+  const { rows } = sheetOf(plan);
+  it.each<[number, ReturnType<typeof dropAt>]>([
+    [0.1, { line: 0, depth: 0, parent: null, before: "open" }],
+    [0.5, { line: 1, depth: 1, parent: "open", before: null }],
+    [0.9, { line: 1, depth: 0, parent: null, before: "works" }],
+    [1.9, { line: 2, depth: 1, parent: "works", before: "pour" }],
+    [3.1, { line: 3, depth: 1, parent: "works", before: "dig" }],
+    [5.9, { line: 6, depth: 1, parent: "works", before: null }],
+    [40, { line: 6, depth: 1, parent: "works", before: null }],
+  ])("let go at %p rows stand there", (height, drop) => expect(dropAt(rows, height)).toEqual(drop));
+});
+
+describe("a sheet sent as what changed", () => {
+  it("puts together what it was taken apart from, rows that stay being the same objects, for any changes", () => {
+    const change = fc.oneof(
+      fc.record({ type: fc.constant("setDuration" as const), activity: fc.constantFrom("dig", "pour", "paint"), minutes: fc.integer({ min: 1, max: 9000 }) }),
+      fc.record({ type: fc.constant("setName" as const), activity: fc.constantFrom("dig", "works", "open"), name: fc.constantFrom("X", "Y") }),
+      fc.record({ type: fc.constant("moveBranch" as const), activity: fc.constantFrom("dig", "paint"), parent: fc.constantFrom("works", null), before: fc.constantFrom("pour", "open", null) }),
+    ) as fc.Arbitrary<Change>;
+    fc.assert(
+      fc.property(fc.array(change, { maxLength: 6 }), (changes) => {
+        const was = sheetOf(plan);
+        const after = applyChanges(fromBundle(plan), changes).plan;
+        const will = layOutSheet(after, toBundle(after), computePlan(toBundle(after)));
+        const patch = structuredClone(patchOf(was, will));
+        const sheet = patched(was, patch);
+        expect(sheet).toEqual(will);
+        for (const row of sheet.rows) {
+          const former = was.rows.find(({ id }) => id === row.id)!;
+          if (JSON.stringify(former) === JSON.stringify(row)) expect(row).toBe(former);
+        }
+      }),
+    );
+  });
+});
+
+describe("colouring by a field", () => {
+  const row = (value: string | undefined) => ({ ...sheetOf(plan).rows[0]!, values: value === undefined ? {} : { f: value } });
+  it("gives choices their own order, other values by how often they come, and the rest one colour together", () => {
+    const choice = colouringBy({ id: "f", name: "Zone", type: "choice", choices: ["S", "N"] }, [row("N")]);
+    expect(choice.legend.map(({ value }) => value)).toEqual(["S", "N"]);
+    const text = colouringBy({ id: "f", name: "Zone", type: "text" }, ["b", "a", "a", ..."cdefghij"].map(row));
+    expect(text.legend.map(({ value }) => value)).toEqual(["a", "b", "c", "d", "e", "f", "g", "h", "other"]);
+    expect(new Set(text.legend.map(({ colour }) => colour)).size).toBe(9);
+    expect([text.of(row("j"))!.colour, text.of(row(undefined))]).toEqual([text.legend.at(-1)!.colour, null]);
+  });
+});
+
+describe("the plan on paper", () => {
+  const many = Array.from({ length: 95 }, (_, i) => ({ ...sheetOf(plan).rows[3]!, id: `r${i}` }));
+  it("has every row on as many pages as the time is wide, in order, and the time goes on where the page before ends", () => {
+    fc.assert(
+      fc.property(fc.constantFrom("a4" as const, "a3" as const, "letter" as const), fc.integer({ min: 1, max: 5 }), fc.integer({ min: 0, max: 95 }), (paper, wide, count) => {
+        const pages = layOutPages({ rows: many.slice(0, count), dataDate: "2026-03-20", paper, wide, columnsWidth: 500, nameWidth: 230 });
+        expect(pages).toHaveLength(wide * Math.max(1, Math.ceil(count / rowsOnPage(paper))));
+        expect(pages.filter(({ across }) => across === 0).flatMap(({ rows }) => rows.map(({ id }) => id))).toEqual(many.slice(0, count).map(({ id }) => id));
+        pages.forEach((page, i) => page.across > 0 && expect(page.scale.from).toBe(pages[i - 1]!.scale.to));
+        const last = pages[wide - 1]!.scale;
+        expect(last.to).toBeGreaterThanOrEqual(at("2026-03-21"));
+        expect(instantAt(last, xOf(last, last.to))).toBeCloseTo(last.to, 3);
+      }),
+    );
+  });
+});

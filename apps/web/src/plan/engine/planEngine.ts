@@ -1,0 +1,215 @@
+import type { PlanView } from "@chronometra/contract";
+import { applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, readLinks, readWork, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type Problem, type Reckoned } from "@chronometra/core";
+import { dragged, type Gesture, type Meant } from "./dragged.ts";
+import { layOutSheet } from "./layOutSheet.ts";
+import { planValue } from "./planValue.ts";
+import type { Sheet } from "./sheet.ts";
+import { patchOf, type SheetPatch } from "./sheetPatch.ts";
+import { activityWork, type ActivityWork } from "./activityWork.ts";
+
+/** What came of trying changes: the plan as it would be and what moved, or why it cannot be. */
+export type Tried = { readonly sheet: SheetPatch; readonly effect: Effect } | { readonly problems: readonly Problem[] };
+
+/** What changes would move, drawn before they are made: where each activity that moves would lie. */
+export type Preview = { readonly effect: Effect; readonly ghosts: ReadonlyMap<string, { readonly start: number; readonly finish: number }> } | { readonly problems: readonly Problem[] };
+
+/** What typing comes to: changes, none where all stays, or what is wrong with it. */
+export type Typed = { readonly changes: readonly Change[] } | { readonly fault: string };
+
+/** What parking comes to: chains that would break, as names in walking order, and the changes with and without carrying them across. */
+export interface Parking {
+  readonly chains: readonly (readonly string[])[];
+  readonly only: readonly Change[];
+  readonly across: readonly Change[];
+}
+
+/** A plan with what was computed from it. */
+interface Worked extends Reckoned {
+  readonly value: Plan;
+}
+
+const newKey = (letter: string): string => `${letter}-${crypto.randomUUID().slice(0, 13)}`;
+
+/**
+ * A plan in the browser: what the server has confirmed, and what was changed here since and is on its way.
+ * Computes with the same core as the server, in a worker.
+ */
+export class PlanEngine {
+  private confirmed!: Plan;
+  private pending: (readonly Change[])[] = [];
+  private current!: Worked;
+  /** What the page has. */
+  private shown: Sheet | null = null;
+  private baseline: number | undefined;
+
+  /** Takes a plan as the server gave it. */
+  open(view: PlanView): SheetPatch {
+    this.confirmed = planValue(view);
+    this.pending = [];
+    this.shown = null;
+    return this.show(this.confirmed);
+  }
+
+  /** Compares with another baseline. */
+  compareWith(baseline: number): SheetPatch {
+    this.baseline = baseline;
+    return this.show(this.current.value);
+  }
+
+  /** Applies changes at once, ahead of the server. Nothing is kept of changes that cannot be. */
+  change(changes: readonly Change[]): Tried {
+    const before = this.current;
+    try {
+      const tried = this.tryOut(changes);
+      this.pending.push(changes);
+      this.current = tried;
+      return { sheet: this.layOut(), effect: effectBetween(before, tried) };
+    } catch (error) {
+      return this.refused(error, changes);
+    }
+  }
+
+  /** What changes would move; nothing is kept. */
+  effect(changes: readonly Change[]): Effect {
+    return effectBetween(this.current, this.tryOut(changes));
+  }
+
+  /** As `effect`, with where everything that moves would lie. */
+  preview(changes: readonly Change[]): Preview {
+    try {
+      const tried = this.tryOut(changes);
+      const was = new Map(this.current.plan.activities.map(({ id }, i) => [id, this.current.computed.schedule.rows[i]]));
+      const ghosts = new Map<string, { start: number; finish: number }>();
+      tried.plan.activities.forEach(({ id }, i) => {
+        const row = tried.computed.schedule.rows[i];
+        const before = was.get(id);
+        if (row != null && (row.start !== before?.start || row.finish !== before?.finish)) ghosts.set(id, { start: row.start, finish: row.finish });
+      });
+      return { effect: effectBetween(this.current, tried), ghosts };
+    } catch (error) {
+      return this.refused(error, changes);
+    }
+  }
+
+  /** What a gesture in the time chart comes to. */
+  dragged(gesture: Gesture): Meant {
+    return dragged(this.current.value, this.current.computed, gesture);
+  }
+
+  /** The changes that an arrangement of the tree comes to. */
+  arrange(arrangement: Arrangement): readonly Change[] {
+    return arrange(this.current.value, arrangement);
+  }
+
+  /** The changes that links typed for an activity come to, or what is wrong with them. */
+  readLinks(activity: string, text: string): Typed {
+    return readLinks(this.current.value, activity, text, () => newKey("l"));
+  }
+
+  /** The changes that people typed for an activity come to, or what is wrong with them. */
+  readWork(activity: string, text: string): Typed {
+    return readWork(this.current.value, activity, text, () => newKey("w"));
+  }
+
+  /** Why an activity lies where it does; `null` for what is placed by nothing of its own. */
+  explain(activity: string): Explanation | null {
+    return explainActivity(this.current.plan, activity);
+  }
+
+  /** The ids of all that decides where an activity lies, itself among them. */
+  chainOf(activity: string): readonly string[] {
+    return decidingChain(this.current.plan, activity);
+  }
+
+  /** Who and what works on an activity; `null` where it is gone. */
+  work(activity: string): ActivityWork | null {
+    return activityWork(this.current.value, activity, this.current.computed);
+  }
+
+  /** What parking rows would break, by name, and the changes that park them without and with their logic carried across. */
+  parking(ids: readonly string[]): Parking {
+    const { value } = this.current;
+    const nameOf = (id: string): string => value.activities.get(id)?.name ?? id;
+    const chains = brokenChains(value, ids).map(({ link, through }) => [link.from, ...through, link.to].map(nameOf));
+    const park = (carried: boolean): Change[] => parkRows(value, ids, { carried, newKey: () => newKey("l") });
+    return { chains, only: park(false), across: park(true) };
+  }
+
+  /** The changes that wake parked rows; one that lies parked below a parked branch wakes the branch. */
+  wake(ids: readonly string[]): readonly Change[] {
+    const { activities } = this.current.value;
+    const parkedAt = (id: string): string => {
+      const row = activities.get(id);
+      return row === undefined || row.parked === true || row.parent === undefined ? id : parkedAt(row.parent);
+    };
+    return wakeRows(this.current.value, [...new Set(ids.map(parkedAt))], () => newKey("l"));
+  }
+
+  /** What the plan would come to with each of a group's ways live. */
+  alternates(group: string): readonly Alternate[] {
+    return compareAlternates(this.current.value, group);
+  }
+
+  /** The changes that make rows ways of one step, or another way the live one. */
+  ways(make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): readonly Change[] {
+    const { value } = this.current;
+    const linkKey = (): string => newKey("l");
+    return "group" in make ? liveAlternate(value, make.group, make.live, linkKey) : makeAlternates(value, newKey("a"), make.name, make.members, linkKey);
+  }
+
+  /** Activities with all that hangs on them, for another place or plan. */
+  copy(ids: readonly string[]): Branches {
+    return copyBranches(this.current.value, ids);
+  }
+
+  /** The changes that paste branches after a row. */
+  paste(branches: Branches, after: string | null, keepIds: boolean): readonly Change[] {
+    return pasteBranches(this.current.value, branches, { after, keepIds, newKey: () => newKey("n") });
+  }
+
+  /** The server has stored the oldest changes on their way, after those of others. */
+  confirm(stored: readonly Change[]): SheetPatch {
+    this.pending.shift();
+    return this.advance(stored);
+  }
+
+  /** The server has stored changes that are not among those on their way. */
+  advance(stored: readonly Change[]): SheetPatch {
+    this.confirmed = applyChanges(this.confirmed, stored).plan;
+    return this.show(this.pending.reduce((plan, changes) => applyChanges(plan, changes).plan, this.confirmed));
+  }
+
+  /** Why changes cannot be, loops by the names of their activities. */
+  private refused(error: unknown, changes: readonly Change[]): { readonly problems: readonly Problem[] } {
+    if (!(error instanceof PlanProblems)) throw error;
+    const fresh = new Map(changes.flatMap((change) => (change.type === "addRow" && change.table === "activities" ? [[change.key, change.row.name] as const] : [])));
+    const nameOf = (id: string): string => this.current.value.activities.get(id)?.name ?? fresh.get(id) ?? id;
+    return { problems: error.problems.map((problem) => (problem.loop === undefined ? problem : { ...problem, message: `the links form a loop: ${problem.loop.map(nameOf).join(" → ")}; take one of them out` })) };
+  }
+
+  private reckon(value: Plan): Worked {
+    const plan = toBundle(value);
+    const baseline = this.baseline !== undefined && value.baselines.has(String(this.baseline)) ? { baseline: this.baseline } : {};
+    return { value, plan, computed: computePlan(plan, baseline) };
+  }
+
+  private tryOut(changes: readonly Change[]): Worked {
+    const value = applyChanges(this.current.value, changes).plan;
+    const problems = checkWholePlan(value);
+    if (problems.length > 0) throw new PlanProblems(problems);
+    return this.reckon(value);
+  }
+
+  private show(plan: Plan): SheetPatch {
+    this.current = this.reckon(plan);
+    return this.layOut();
+  }
+
+  private layOut(): SheetPatch {
+    const { value, plan, computed } = this.current;
+    const sheet = layOutSheet(value, plan, computed);
+    const patch = patchOf(this.shown, sheet);
+    this.shown = sheet;
+    return patch;
+  }
+}

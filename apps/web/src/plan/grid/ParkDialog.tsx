@@ -1,0 +1,51 @@
+import type { Change, Effect } from "@chronometra/core";
+import { useEffect, useState } from "react";
+import { Dialog } from "../../shared/Dialog.tsx";
+import { Toned } from "../../shared/Toned.tsx";
+import { countWords, dateWords, driftTone, driftWords } from "../../shared/words.ts";
+import type { Parking } from "../engine/planEngine.ts";
+import type { PlanSession } from "../engine/planSession.ts";
+
+interface Props {
+  readonly parking: Parking;
+  readonly session: PlanSession;
+  readonly onChoose: (changes: readonly Change[]) => void;
+  readonly onClose: () => void;
+}
+
+const SHOWN = 8;
+
+/** What one way of parking would move, in a few words. */
+function Moves({ changes, session }: { changes: readonly Change[]; session: PlanSession }) {
+  const [effect, setEffect] = useState<Effect | null | string>(null);
+  useEffect(() => {
+    void session.preview(changes).then((preview) => setEffect("effect" in preview ? preview.effect : preview.problems[0]!.message));
+  }, [changes, session]);
+  if (effect === null) return <span className="muted" role="status">Working it out …</span>;
+  if (typeof effect === "string") return <span className="adverse">{effect}</span>;
+  const { finish, milestones, activities } = effect;
+  return (
+    <span className="muted">
+      {finish === null ? "The finish stays" : <>The project finishes {dateWords(finish.to)}, <Toned tone={driftTone(finish.days)}>{driftWords(finish.days).replace("late", "later").replace("early", "earlier")}</Toned></>}
+      ; {countWords(milestones.length, "milestone", "milestones")} and {countWords(activities.length, "activity", "activities")} move.
+    </span>
+  );
+}
+
+/** Asks whether the logic of chains that lead through what is parked is to be carried across. */
+export function ParkDialog({ parking: { chains, only, across }, session, onChoose, onClose }: Props) {
+  return (
+    <Dialog title="Parking breaks chains of links" onClose={onClose}>
+      <p>What is parked counts for nothing, and {countWords(chains.length, "chain leads", "chains lead")} through it:</p>
+      <ul className="my-2 max-h-48 overflow-auto text-sm" tabIndex={0} aria-label="Chains that would break">
+        {chains.slice(0, SHOWN).map((names, i) => <li key={i} className="border-b rule py-0.5">{names.join(" → ")}</li>)}
+        {chains.length > SHOWN && <li className="muted py-0.5">and {chains.length - SHOWN} more</li>}
+      </ul>
+      <div className="flex flex-col gap-3">
+        <div><button type="button" className="btn btn-primary btn-sm" onClick={() => onChoose(across)}>Carry the logic across</button> <Moves changes={across} session={session} /></div>
+        <div><button type="button" className="btn btn-sm" onClick={() => onChoose(only)}>Only park</button> <Moves changes={only} session={session} /></div>
+        <p className="muted text-sm">Links made to carry logic across go again when what is parked is woken.</p>
+      </div>
+    </Dialog>
+  );
+}

@@ -1,0 +1,69 @@
+import { memo, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
+import { Lane } from "../chart/Lane.tsx";
+import { laneShapes } from "../chart/laneShapes.ts";
+import { widthOf, xOf, type Scale } from "../chart/scale.ts";
+import type { Sheet, SheetRow } from "../engine/sheet.ts";
+import { SheetCell } from "./SheetCell.tsx";
+import type { SheetColumn } from "./sheetColumn.ts";
+import type { Editing } from "./useGrid.ts";
+
+export const ROW_HEIGHT = 21;
+
+/** What can be done with a line; the same objects all the while. */
+export interface LineActions {
+  readonly focus: (row: number, column: number, extend: boolean) => void;
+  readonly begin: (row: number, column: number) => void;
+  readonly fold: (id: string, open: boolean) => void;
+  readonly text: (text: string) => void;
+  readonly leave: (text: string) => void;
+  readonly editKey: (event: KeyboardEvent<HTMLInputElement>) => void;
+  readonly ready: (row: number) => void;
+  readonly grip: (event: PointerEvent) => void;
+}
+
+interface Props {
+  readonly row: SheetRow;
+  readonly index: number;
+  readonly top: number;
+  /** The sheet as it is, for what a cell may be chosen from: kept apart from the row, so that only rows that change are drawn anew. */
+  readonly source: RefObject<Sheet>;
+  readonly minorDigits: number;
+  readonly columns: readonly SheetColumn[];
+  readonly left: number;
+  readonly scale: Scale;
+  /** The column the keyboard stands on, where it stands on this row. */
+  readonly at: number | null;
+  /** The columns of the chosen block that lie on this row. */
+  readonly from: number;
+  readonly to: number;
+  readonly editing: Editing | null;
+  readonly folded: boolean | null;
+  readonly holdsFocus: RefObject<boolean>;
+  readonly mayEdit: boolean;
+  readonly withApproved: boolean;
+  readonly colour: string | null;
+  readonly coloured: string | null;
+  readonly dim: boolean;
+  readonly ghost: { readonly start: number; readonly finish: number } | null;
+  /** Others who stand on this row. */
+  readonly others: string | null;
+  readonly on: LineActions;
+}
+
+/** One row of the plan: its cells, and its lane in the chart. */
+export const SheetLine = memo(function SheetLine(props: Props) {
+  const { row, index, top, source, minorDigits, columns, left, scale, at, from, to, editing, folded, holdsFocus, mayEdit, withApproved, colour, coloured, dim, ghost, others, on } = props;
+  const active = at !== null;
+  return (
+    <div role="row" aria-rowindex={index + 2} aria-level={row.depth + 1} aria-selected={active} {...(folded !== null ? { "aria-expanded": !folded } : {})} className="absolute left-0 flex border-b rule" style={{ top, height: ROW_HEIGHT, width: left + widthOf(scale), ...(active && editing !== null ? { zIndex: 3 } : { contain: "strict" }) }}>
+      <div role="presentation" className={`sticky left-0 z-2 flex border-r border-base-content ${active ? "bg-base-200" : "bg-base-100"}`} style={{ width: left, ...(others === null ? {} : { boxShadow: "inset 3px 0 0 var(--brass)" }) }} title={others === null ? undefined : `${others} is here`}>
+        {columns.map((column, i) => (
+          <SheetCell key={column.id} row={row} column={column} source={source} minorDigits={minorDigits} width={column.width} index={i} active={at === i} chosen={i >= from && i <= to} editing={at === i ? editing : null} folded={folded} holdsFocus={holdsFocus} onFocus={(extend) => on.focus(index, i, extend)} onBegin={() => on.begin(index, i)} onFold={() => on.fold(row.id, folded === true)} onText={on.text} onLeave={on.leave} onEditKey={on.editKey} onReady={() => on.ready(index)} {...(mayEdit && active ? { onGrip: (event: PointerEvent) => { on.focus(index, 0, false); on.grip(event); } } : {})} />
+        ))}
+      </div>
+      <svg role="presentation" width={widthOf(scale)} height={ROW_HEIGHT} className="block shrink-0">
+        <Lane shapes={laneShapes(row, scale, withApproved)} summary={row.kind === "summary"} height={ROW_HEIGHT} coloured={colour === null ? null : { colour, value: coloured! }} dim={dim} ghost={ghost === null ? null : [xOf(scale, ghost.start), xOf(scale, ghost.finish)]} />
+      </svg>
+    </div>
+  );
+});

@@ -1,0 +1,97 @@
+import type { Change } from "@chronometra/core";
+import type { SheetRow } from "../engine/sheet.ts";
+import type { Reading, SheetColumn } from "./sheetColumn.ts";
+
+/** A rectangle of cells, both ends counted. */
+export interface Block {
+  readonly top: number;
+  readonly bottom: number;
+  readonly left: number;
+  readonly right: number;
+}
+
+/** A cell's text as it is copied: what one would type to get it back, where that can be typed. */
+const cellText = (row: SheetRow, column: SheetColumn, reading: Reading): string => (column.edit !== undefined && column.closed?.(row) === null ? column.edit(row) : column.text(row, reading));
+
+/** A block as text for a spreadsheet. */
+export const copyBlock = (rows: readonly SheetRow[], columns: readonly SheetColumn[], { top, bottom, left, right }: Block, reading: Reading): string[][] =>
+  rows.slice(top, bottom + 1).map((row) => columns.slice(left, right + 1).map((column) => cellText(row, column, reading)));
+
+/** What writing a block of texts into cells comes to. */
+export interface Written {
+  readonly changes: Change[];
+  /** What the plan itself has to read, once the rows that are named are there. */
+  readonly asked: { readonly activity: string; readonly text: string; readonly what: "links" | "people" }[];
+  /** Cells that cannot be written, each with where and why; with one of them nothing is. */
+  readonly faults: string[];
+  /** How many rows were added below the last. */
+  readonly added: number;
+}
+
+interface Target {
+  readonly rows: readonly SheetRow[];
+  readonly columns: readonly SheetColumn[];
+  readonly top: number;
+  readonly left: number;
+  readonly reading: Reading;
+  readonly newId: (n: number) => string;
+}
+
+/** A row that is not there yet, below the last one and beside it. */
+const rowToCome = (id: string, name: string, like: SheetRow | undefined): SheetRow => ({
+  id, name, kind: "work", parent: like?.parent ?? null, depth: like?.depth ?? 0, wbs: "", children: 0, parked: false, dayMinutes: like?.dayMinutes ?? 480, durationMinutes: null, percent: null, earned: null,
+  remainingMinutes: null, actualStart: null, actualFinish: null, deadline: null, deadlineState: null, marginDays: null, dates: null, approved: null, drift: null, after: "",
+  people: "", owner: null, ownerName: "", calendar: null, calendarName: "", drivenBy: "length", wish: null, plannedMinutes: 0, budgetMinor: 0, values: {},
+});
+
+/**
+ * Writes texts into cells from a corner on, rows below the last one being added where a name comes for them.
+ * Computed cells are passed over, so that what was copied with them can be pasted back.
+ */
+export function writeBlock(texts: readonly (readonly string[])[], { rows, columns, top, left, reading, newId }: Target): Written {
+  const written: Written & { added: number } = { changes: [], asked: [], faults: [], added: 0 };
+  const nameAt = columns.findIndex(({ id }) => id === "name") - left;
+  const last = rows.at(-1);
+  const parent = last?.parent ?? undefined;
+  texts.forEach((line, r) => {
+    let row = rows[top + r];
+    if (row === undefined) {
+      const name = line[nameAt]?.trim() ?? "";
+      if (name === "") return void written.faults.push(`Row ${r + 1} of what was pasted lies below the last row and brings no name.`);
+      row = rowToCome(newId(written.added++), name, last);
+      written.changes.push({ type: "addRow", table: "activities", key: row.id, row: { id: row.id, name, ...(parent === undefined ? {} : { parent }) } });
+    }
+    line.forEach((text, c) => writeCell(row, columns[left + c], text, reading, written));
+  });
+  return written;
+}
+
+function writeCell(row: SheetRow, column: SheetColumn | undefined, text: string, reading: Reading, written: Written): void {
+  if (column?.edit === undefined || text.trim() === cellText(row, column, reading)) return;
+  const closed = column.closed?.(row) ?? null;
+  if (closed !== null) {
+    if (text.trim() !== "") written.faults.push(`${column.head} of “${row.name}”: ${closed}`);
+    return;
+  }
+  if (column.asks !== undefined) return void written.asked.push({ activity: row.id, text, what: column.asks });
+  const typed = column.read!(text, row, reading);
+  if ("fault" in typed) written.faults.push(`${column.head} of “${row.name}”: ${typed.fault}`);
+  else written.changes.push(...typed.changes);
+}
+
+/** The first row of a block, said again for every row of it. */
+export const fillTexts = (rows: readonly SheetRow[], columns: readonly SheetColumn[], block: Block, reading: Reading): string[][] => {
+  const first = copyBlock(rows, columns, { ...block, bottom: block.top }, reading)[0]!;
+  return Array.from({ length: block.bottom - block.top + 1 }, () => first);
+};
+
+/** Ids that no row has yet, counted on from the highest number there is. */
+export function idsAfter(rows: readonly SheetRow[]): (n: number) => string {
+  const taken = new Set(rows.map(({ id }) => id));
+  let highest = 0;
+  for (const id of taken) {
+    const match = /^n(\d{1,9})$/.exec(id);
+    if (match !== null) highest = Math.max(highest, Number(match[1]));
+  }
+  return (n) => `n${highest + 1 + n}`;
+}

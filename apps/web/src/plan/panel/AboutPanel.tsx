@@ -1,0 +1,87 @@
+import { X } from "lucide-react";
+import { useEffect, useRef, useState, type KeyboardEvent } from "react";
+import type { ActivityWork } from "../engine/activityWork.ts";
+import type { PlanSession } from "../engine/planSession.ts";
+import type { Sheet, SheetRow } from "../engine/sheet.ts";
+import { CreditTab } from "./CreditTab.tsx";
+import { DatesTab } from "./DatesTab.tsx";
+import { useCommit } from "./useCommit.ts";
+import { WhyTab } from "./WhyTab.tsx";
+import { WorkTab } from "./WorkTab.tsx";
+
+export const TABS = [
+  { id: "why", name: "Why" },
+  { id: "work", name: "Work and cost" },
+  { id: "dates", name: "Dates and owner" },
+  { id: "credit", name: "Rule of credit" },
+] as const;
+export type AboutTab = (typeof TABS)[number]["id"];
+
+interface Props {
+  readonly tab: AboutTab;
+  readonly onTab: (tab: AboutTab) => void;
+  readonly row: SheetRow | null;
+  /** What is told holds for the plan as it is on this sheet. */
+  readonly sheet: Sheet;
+  readonly session: PlanSession;
+  readonly mayEdit: boolean;
+  readonly onGo: (id: string) => void;
+  readonly onClose: () => void;
+  /** Whether it was opened by a key, and so takes the keyboard. */
+  readonly takesKeyboard: boolean;
+}
+
+/** What hangs on the row, asked for again whenever the row or the plan is another. */
+function useActivityWork(id: string | null, sheet: Sheet, session: PlanSession): ActivityWork | null {
+  const [known, setKnown] = useState<{ id: string; work: ActivityWork | null } | null>(null);
+  useEffect(() => {
+    let current = true;
+    if (id !== null) void session.work(id).then((work) => current && setKnown({ id, work }));
+    return () => void (current = false);
+  }, [id, sheet, session]);
+  return known !== null && known.id === id ? known.work : null;
+}
+
+/** Below the plan: all about the chosen activity that the table has no room for. */
+export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onClose, takesKeyboard }: Props) {
+  const work = useActivityWork(row?.id ?? null, sheet, session);
+  const commit = useCommit(session);
+  const panel = useRef<HTMLElement>(null);
+  useEffect(() => {
+    if (takesKeyboard) panel.current?.querySelector<HTMLElement>("[aria-selected=true]")?.focus();
+  }, []);
+  /** Side arrows go from tab to tab, Escape goes back to the plan. */
+  const onKey = (event: KeyboardEvent): void => {
+    const step = (event.target as HTMLElement).role === "tab" ? { ArrowRight: 1, ArrowLeft: -1 }[event.key] : undefined;
+    if (event.key === "Escape") return onClose();
+    if (step === undefined) return;
+    const next = TABS[(TABS.findIndex(({ id }) => id === tab) + step + TABS.length) % TABS.length]!.id;
+    onTab(next);
+    panel.current?.querySelector<HTMLElement>(`#about-${next}`)?.focus();
+  };
+  const open = mayEdit && row?.parked !== true;
+  return (
+    <section ref={panel} aria-label="About the activity" onKeyDown={onKey} className="flex h-60 flex-col border-t border-base-content bg-base-100 text-[13px]">
+      <div className="flex items-center gap-4 border-b rule px-4">
+        <h2 className="max-w-72 truncate text-sm" title={row?.name}>{row?.name ?? "No row is chosen"}</h2>
+        <div role="tablist" aria-label="About the activity" className="flex gap-4">
+          {TABS.map(({ id, name }) => <button key={id} type="button" role="tab" id={`about-${id}`} aria-selected={tab === id} tabIndex={tab === id ? 0 : -1} aria-controls="about" className={`cursor-pointer border-b-2 py-1 ${tab === id ? "border-accent font-semibold" : "border-transparent muted"}`} onClick={() => onTab(id)}>{name}</button>)}
+        </div>
+        <button type="button" className="btn btn-ghost btn-xs btn-square ml-auto" aria-label="Close" onClick={onClose}><X size={14} aria-hidden="true" /></button>
+      </div>
+      <div id="about" role="tabpanel" aria-labelledby={`about-${tab}`} tabIndex={0} className="min-h-0 flex-1 overflow-auto px-4 py-2" key={row?.id}>
+        {row === null ? null : tab === "why" ? (
+          <WhyTab row={row} sheet={sheet} session={session} mayEdit={open} onGo={onGo} />
+        ) : work === null ? (
+          <p className="muted" role="status">Looking …</p>
+        ) : tab === "work" ? (
+          <WorkTab row={row} work={work} sheet={sheet} session={session} commit={commit} mayEdit={open} />
+        ) : tab === "dates" ? (
+          <DatesTab row={row} sheet={sheet} commit={commit} mayEdit={open} />
+        ) : (
+          <CreditTab row={row} credit={work.credit} sheet={sheet} commit={commit} mayEdit={open} />
+        )}
+      </div>
+    </section>
+  );
+}

@@ -1,0 +1,87 @@
+import type { Change } from "@chronometra/core";
+import { CommitField } from "../../shared/CommitField.tsx";
+import { dateWords, marginWords, readDate } from "../../shared/words.ts";
+import type { Sheet, SheetRow } from "../engine/sheet.ts";
+import { todayHere } from "../today.ts";
+import { readWish, WISHES, wishChange } from "../wishWords.ts";
+import type { Commit } from "./useCommit.ts";
+
+interface Props {
+  readonly row: SheetRow;
+  readonly sheet: Sheet;
+  readonly commit: Commit;
+  readonly mayEdit: boolean;
+}
+
+const DRIVEN = [
+  { value: "length", words: "its length, which holds" },
+  { value: "lengthDrifting", words: "its length, or longer if its people need it" },
+  { value: "hours", words: "the hours of its people" },
+] as const;
+
+const KINDS = [
+  { value: "work", words: "work" },
+  { value: "milestone", words: "a milestone" },
+  { value: "levelOfEffort", words: "level of effort, spanning others" },
+] as const;
+
+/** The change to another kind, with the length that a milestone cannot have. */
+function kindChanges({ id, durationMinutes }: SheetRow, kind: (typeof KINDS)[number]["value"]): Change[] {
+  return [{ type: "setKind", activity: id, kind: kind === "work" ? null : kind }, ...(kind === "milestone" && durationMinutes !== null ? [{ type: "setDuration", activity: id, minutes: null } as const] : [])];
+}
+
+function Field({ name, children }: { name: string; children: React.ReactNode }) {
+  return <label className="flex items-center gap-2"><span className="muted w-24 shrink-0">{name}</span>{children}</label>;
+}
+
+function Wish({ row, commit, mayEdit }: Props) {
+  const { wish } = row;
+  const take = (type: string, date: string, reason: string): Promise<string | null> | string | null => {
+    if (date.trim() === "") return commit([wishChange(row.id, null)]);
+    const read = readWish(`${WISHES[type as keyof typeof WISHES]} ${date}${reason.trim() === "" ? "" : `: ${reason}`}`, todayHere().slice(0, 4));
+    return read !== null && "fault" in read ? read.fault : commit([wishChange(row.id, read)]);
+  };
+  const type = wish?.type ?? "startNotBefore";
+  return (
+    <div className="flex flex-wrap items-center gap-2">
+      <span className="muted w-24">Date wish</span>
+      <select className="select select-xs w-36" aria-label="Kind of date wish" disabled={!mayEdit || wish === null} value={type} onChange={(event) => void take(event.target.value, wish!.date, wish?.reason ?? "")}>
+        {Object.entries(WISHES).map(([value, words]) => <option key={value} value={value}>{words}</option>)}
+      </select>
+      <CommitField label="Date wished for" value={wish === null ? "" : dateWords(wish.date)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={(text) => take(type, text, wish?.reason ?? "")} />
+      <CommitField label="Reason of the date wish" value={wish?.reason ?? ""} width="w-72" placeholder="why" disabled={!mayEdit || wish === null} onCommit={(text) => take(type, wish!.date, text)} />
+    </div>
+  );
+}
+
+/** What the activity is, what decides its dates, who answers for it, and what was wished and promised. */
+export function DatesTab(props: Props) {
+  const { row, sheet, commit, mayEdit } = props;
+  const named = (field: "owner" | "calendar", among: Sheet["people"]) => (
+    <select className="select select-xs w-56" disabled={!mayEdit} value={row[field] ?? ""} onChange={(event) => void commit([{ type: "setWorking", activity: row.id, [field]: event.target.value === "" ? null : event.target.value } as Change])}>
+      <option value="">{field === "owner" ? "nobody yet" : "the project's"}</option>
+      {among.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}
+    </select>
+  );
+  const deadline = (text: string): Promise<string | null> | string => {
+    const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
+    return date === null && text.trim() !== "" ? "Write a date as 4 May 2026 or 2026-05-04." : commit([{ type: "setDeadline", activity: row.id, date }]);
+  };
+  const summary = row.kind === "summary";
+  return (
+    <div className="grid gap-x-10 gap-y-1.5 md:grid-cols-2">
+      {!summary && <Field name="It is"><select className="select select-xs w-56" disabled={!mayEdit} value={row.kind} onChange={(event) => void commit(kindChanges(row, event.target.value as (typeof KINDS)[number]["value"]))}>{KINDS.map(({ value, words }) => <option key={value} value={value}>{words}</option>)}</select></Field>}
+      <Field name="Owner">{named("owner", sheet.people)}</Field>
+      {row.kind === "work" && (
+        <Field name="Dates follow">
+          <select className="select select-xs w-72" disabled={!mayEdit} value={row.drivenBy} onChange={(event) => void commit([{ type: "setWorking", activity: row.id, driver: event.target.value === "hours" ? "effort" : null, windowPolicy: event.target.value === "lengthDrifting" ? "drift" : null }])}>
+            {DRIVEN.map(({ value, words }) => <option key={value} value={value}>{words}</option>)}
+          </select>
+        </Field>
+      )}
+      {!summary && <Field name="Calendar">{named("calendar", sheet.calendars)}</Field>}
+      <div className="flex items-center gap-2"><span className="muted w-24">Deadline</span><CommitField label="Deadline" value={row.deadline === null ? "" : dateWords(row.deadline)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={deadline} />{row.marginDays !== null && <span className="muted">{marginWords(row.marginDays)}</span>}</div>
+      {!summary && <div className="md:col-span-2"><Wish {...props} /></div>}
+    </div>
+  );
+}

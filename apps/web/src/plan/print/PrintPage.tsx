@@ -1,0 +1,70 @@
+import { useMemo, useRef, useState } from "react";
+import { Link, useSearchParams } from "react-router";
+import { toast } from "sonner";
+import { useProject } from "../../portfolio/ProjectFrame.tsx";
+import { Failure } from "../../shared/Failure.tsx";
+import { saveFile } from "../../shared/saveFile.ts";
+import { countWords } from "../../shared/words.ts";
+import type { PlanSession } from "../engine/planSession.ts";
+import type { Sheet } from "../engine/sheet.ts";
+import { useChartLook } from "../useChartLook.ts";
+import { usePlanColumns } from "../grid/usePlanColumns.ts";
+import { usePlanSession } from "../engine/usePlanSession.ts";
+import { layOutPages, PAPERS, type Paper } from "./pages.ts";
+import { PageSvg } from "./PageSvg.tsx";
+import { drawPictures } from "./savePictures.ts";
+
+const MOST_WIDE = 8;
+
+function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
+  const look = useProject();
+  const [params, setParams] = useSearchParams();
+  const { columns } = usePlanColumns(sheet.fields);
+  const looks = useChartLook(sheet, session);
+  const holder = useRef<HTMLDivElement>(null);
+  const stopped = useRef(false);
+  const [drawn, setDrawn] = useState<number | null>(null);
+  const paper = (Object.keys(PAPERS) as Paper[]).find((each) => each === params.get("paper")) ?? "a4";
+  const wide = Math.min(MOST_WIDE, Math.max(1, Math.round(Number(params.get("wide") ?? "1")) || 1));
+  const pages = useMemo(() => layOutPages({ rows: sheet.rows, dataDate: sheet.dataDate, paper, wide, columnsWidth: columns.reduce((sum, { width }) => sum + width, 0), nameWidth: columns[0]!.width }), [sheet, paper, wide, columns]);
+  const set = (name: string, value: string): void => setParams((former) => new URLSearchParams([...[...former].filter(([each]) => each !== name), [name, value]]), { replace: true });
+  const save = async (): Promise<void> => {
+    stopped.current = false;
+    setDrawn(0);
+    try {
+      const svgs = [...holder.current!.querySelectorAll<SVGSVGElement>("svg.print-sheet")];
+      const pictures = await drawPictures(svgs, `${look.code.replace(/[^\w.-]+/g, "-")}-plan`, (done) => {
+        setDrawn(done);
+        return !stopped.current;
+      });
+      if (pictures !== null) saveFile(pictures.name, pictures.data, pictures.type);
+    } catch (error) {
+      toast.error((error as Error).message);
+    }
+    setDrawn(null);
+  };
+  const back = new URLSearchParams([...params].filter(([name]) => name !== "paper" && name !== "wide"));
+  return (
+    <div className="print-root">
+      <style>{`@page { size: ${PAPERS[paper].css}; margin: 10mm; }`}</style>
+      <div role="toolbar" aria-label="Print" className="print-hidden sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b rule bg-base-100 px-5 py-1.5 text-sm">
+        <Link className="btn btn-ghost btn-sm" to={`/projects/${look.id}/plan${back.size > 0 ? `?${back.toString()}` : ""}`}>Back to the plan</Link>
+        <label className="flex items-center gap-2">Paper<select className="select select-xs w-24" value={paper} onChange={(event) => set("paper", event.target.value)}>{(Object.keys(PAPERS) as Paper[]).map((each) => <option key={each} value={each}>{PAPERS[each].name}</option>)}</select></label>
+        <label className="flex items-center gap-2">Time over <input type="number" className="input input-sm h-6 w-16" min={1} max={MOST_WIDE} value={wide} onChange={(event) => set("wide", event.target.value)} /> pages across</label>
+        <span className="muted">{countWords(pages.length, "page", "pages")}; the columns are those of the plan</span>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => print()}>Print</button>
+        {drawn === null ? <button type="button" className="btn btn-sm" onClick={() => void save()}>Save as {pages.length === 1 ? "a picture" : "pictures"}</button> : <span className="flex items-center gap-2"><progress className="h-2 w-32 accent-accent" max={pages.length} value={drawn} aria-label="Drawing the pictures" /> {drawn} of {pages.length} <button type="button" className="btn btn-sm" onClick={() => (stopped.current = true)}>Cancel</button></span>}
+      </div>
+      <div ref={holder} data-theme="enamel" className="print-pages flex flex-col items-center gap-4 bg-base-200 p-4">
+        {pages.map((page, i) => <PageSvg key={`${page.down}-${page.across}`} page={page} number={i + 1} count={pages.length} paper={paper} title={`${look.code} ${look.name}`} sheet={sheet} columns={columns} look={looks.look} />)}
+      </div>
+    </div>
+  );
+}
+
+/** The plan on paper, over as many pages as it needs: to be printed, or saved as pictures. */
+export function PrintPage() {
+  const opened = usePlanSession(useProject().id);
+  if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
+  return <Pages sheet={opened.state.sheet} session={opened.session} />;
+}

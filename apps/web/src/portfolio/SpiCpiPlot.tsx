@@ -1,0 +1,64 @@
+import type { Paths, ProjectLine } from "@chronometra/contract";
+import { lazy, Suspense, useCallback, useMemo } from "react";
+import { useNavigate } from "react-router";
+import type { Inks } from "../shared/Chart.tsx";
+import { ratioWords } from "../shared/words.ts";
+
+const Chart = lazy(() => import("../shared/Chart.tsx"));
+
+type Point = readonly [spi: number, cpi: number, words: string];
+
+/** Each project's way through SPI and CPI, period by period to now. */
+export function waysOf(projects: readonly ProjectLine[], paths: Paths): { id: string; code: string; name: string; points: Point[] }[] {
+  return projects.flatMap(({ id, code, name, summary, issuedNumber }) => {
+    const points = (paths[id] ?? []).flatMap(({ number, spi, cpi }): Point[] => (spi === null || cpi === null ? [] : [[spi, cpi, `period ${number}`]]));
+    const { spi = null, cpi = null } = summary.figures ?? {};
+    const now: Point[] = spi === null || cpi === null ? [] : [[spi, cpi, issuedNumber === null ? "now" : `now, after period ${issuedNumber}`]];
+    const all = [...points, ...now];
+    return all.length === 0 ? [] : [{ id, code, name, points: all }];
+  });
+}
+
+const SPAN_LEAST = 0.15;
+
+/** SPI against CPI with each project's path: down and to the left is behind and over. */
+export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine[]; paths: Paths }) {
+  const navigate = useNavigate();
+  const ways = useMemo(() => waysOf(projects, paths), [projects, paths]);
+  const option = useCallback(
+    ({ of, text }: Inks) => {
+      const ink = of("--color-base-content");
+      const span = Math.max(SPAN_LEAST, ...ways.flatMap(({ points }) => points.slice(-1).flatMap(([spi, cpi]) => [Math.abs(spi - 1), Math.abs(cpi - 1)])));
+      const axis = { type: "value", min: Number((1 - span * 1.1).toFixed(2)), max: Number((1 + span * 1.1).toFixed(2)), axisLabel: { ...text, formatter: (value: number) => value.toFixed(2), showMinLabel: false, showMaxLabel: false }, splitLine: { show: false }, nameTextStyle: text, nameGap: 4 };
+      return {
+        grid: { left: 34, right: 14, top: 20, bottom: 22 },
+        tooltip: { trigger: "item", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, formatter: ({ seriesName, data }: { seriesName: string; data: { value: Point } }) => `${seriesName}, ${data.value[2]}<br/>SPI ${ratioWords(data.value[0])}, CPI ${ratioWords(data.value[1])}` },
+        xAxis: { ...axis, name: "SPI", nameLocation: "end", axisLine: { onZero: false, lineStyle: { color: of("--color-base-300") } } },
+        yAxis: { ...axis, name: "CPI", nameLocation: "end" },
+        series: ways.map(({ code, name, points }, i) => {
+          const [spi, cpi] = points.at(-1)!;
+          const colour = of(spi < 1 && cpi < 1 ? "--color-error" : spi >= 1 && cpi >= 1 ? "--color-success" : "--color-base-content");
+          return {
+            name: `${code} ${name}`,
+            type: "line",
+            clip: true,
+            labelLayout: { hideOverlap: true },
+            data: points.map((value, n) => ({ value, symbolSize: n === points.length - 1 ? 9 : 0.1, label: { show: n === points.length - 1, formatter: code, position: "right", color: ink, fontSize: 11 } })),
+            symbol: spi < 1 && cpi < 1 ? "triangle" : "circle",
+            itemStyle: { color: colour },
+            lineStyle: { color: colour, width: 1, opacity: 0.55 },
+            ...(i === 0 ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: ink, type: "dashed", width: 1 }, label: { show: false }, data: [{ xAxis: 1 }, { yAxis: 1 }] } } : {}),
+          };
+        }),
+      };
+    },
+    [ways],
+  );
+  const onPoint = useCallback((seriesName: string) => {
+    const way = ways.find(({ code, name }) => `${code} ${name}` === seriesName);
+    if (way !== undefined) void navigate(`/projects/${way.id}`);
+  }, [ways, navigate]);
+  if (ways.length === 0) return <p className="muted text-sm">SPI and CPI appear here once a project has an approved plan, a data date and some cost.</p>;
+  const words = `SPI against CPI now, with the path over the issued periods: ${ways.map(({ code, points }) => `${code} ${ratioWords(points.at(-1)![0])} and ${ratioWords(points.at(-1)![1])}`).join("; ")}. The table below has the same figures.`;
+  return <Suspense fallback={<p className="muted text-sm">Drawing …</p>}><Chart name="SPI and CPI" words={words} height="h-64" option={option} onPoint={onPoint} /></Suspense>;
+}

@@ -1,0 +1,107 @@
+import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
+import { brokenRules } from "@chronometra/core";
+import { countWords, dateWords, DEADLINE_WORDS, driftWords, marginWords, money, type Tone } from "../shared/words.ts";
+
+/** A row behind a line of the log. */
+export interface LogRow {
+  readonly key: string;
+  readonly project: string;
+  readonly name: string;
+  readonly words: string;
+  readonly tone: Tone;
+  readonly to: string;
+}
+
+/** One line of the log: what it is about, what it says, and the rows that it counts. */
+export interface LogLine {
+  readonly about: "Moved" | "Promises" | "Cost" | "Trust" | "Reports";
+  readonly words: string;
+  readonly tone: Tone;
+  readonly rows: readonly LogRow[];
+}
+
+const DAY_FRACTION = 0.05;
+
+const movedOf = ({ summary, issuedDrift }: ProjectLine): number | null => (summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift);
+
+export const movedWords = (days: number): string => driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move");
+
+function moved(projects: readonly ProjectLine[]): LogLine {
+  const rows = projects
+    .map((line) => ({ line, days: movedOf(line) ?? 0 }))
+    .filter(({ days }) => Math.abs(days) >= DAY_FRACTION)
+    .sort((a, b) => b.days - a.days);
+  const later = rows.filter(({ days }) => days > 0).length;
+  const earlier = rows.length - later;
+  const parts = [...(later > 0 ? [`${countWords(later, "project finishes", "projects finish")} later`] : []), ...(earlier > 0 ? [later > 0 ? `${earlier} earlier` : `${countWords(earlier, "project finishes", "projects finish")} earlier`] : [])];
+  return {
+    about: "Moved",
+    words: parts.length === 0 ? "No finish has moved since the last issued period." : `${parts.join(", ")} than last issued${later > 0 ? `; the furthest, ${rows[0]!.line.name}, ${movedWords(rows[0]!.days)}` : ""}.`,
+    tone: later > 0 ? "adverse" : earlier > 0 ? "favourable" : "plain",
+    rows: rows.map(({ line, days }) => ({ key: line.id, project: line.id, name: line.name, words: movedWords(days), tone: days > 0 ? "adverse" : "favourable", to: line.issuedNumber === null ? `/projects/${line.id}/plan` : `/projects/${line.id}/compare?from=period-${line.issuedNumber}&to=plan` })),
+  };
+}
+
+const IN_DANGER = ["breached", "willBreach", "tight"] as const;
+
+function promises(projects: readonly ProjectLine[]): LogLine {
+  const rows = projects.flatMap((line) => line.summary.endangered.map((deadline) => ({ line, deadline }))).sort((a, b) => a.deadline.marginDays - b.deadline.marginDays);
+  const count = (state: string): number => rows.filter(({ deadline }) => deadline.state === state).length;
+  const [broken, will, tight] = IN_DANGER.map(count) as [number, number, number];
+  const parts = [...(broken > 0 ? [`${countWords(broken, "deadline is", "deadlines are")} broken`] : []), ...(will > 0 ? [`${broken > 0 ? will : countWords(will, "deadline", "deadlines")} will break`] : []), ...(tight > 0 ? [`${broken + will > 0 ? tight : countWords(tight, "deadline is", "deadlines are")} tight`] : [])];
+  return {
+    about: "Promises",
+    words: parts.length === 0 ? "No deadline is in danger." : `${parts.join(", ")}.`,
+    tone: broken + will > 0 ? "adverse" : tight > 0 ? "undecided" : "plain",
+    rows: rows.map(({ line, deadline }) => ({ key: `${line.id} ${deadline.id}`, project: line.id, name: `${deadline.name}, ${line.code}`, words: `${DEADLINE_WORDS[deadline.state]}, ${dateWords(deadline.deadline)}, ${marginWords(deadline.marginDays)}`, tone: deadline.state === "tight" ? "undecided" : "adverse", to: `/deadlines?at=${line.id}:${encodeURIComponent(deadline.id)}` })),
+  };
+}
+
+function cost(projects: readonly ProjectLine[]): LogLine {
+  const over = projects.flatMap((line) => (line.summary.figures !== null && line.summary.figures.cv < 0 ? [{ line, cv: line.summary.figures.cv }] : [])).sort((a, b) => a.cv - b.cv);
+  const currencies = [...new Set(over.map(({ line }) => line.summary.currency))];
+  const together = currencies.length === 1 ? `, ${money(-over.reduce((sum, { cv }) => sum + cv, 0), over[0]!.line.summary.minorDigits)} ${currencies[0]} together` : "";
+  return {
+    about: "Cost",
+    words: over.length === 0 ? "No project costs more than it earns." : `${countWords(over.length, "project costs", "projects cost")} more than ${over.length === 1 ? "it earns" : "they earn"}${together}.`,
+    tone: over.length === 0 ? "plain" : "adverse",
+    rows: over.map(({ line, cv }) => ({ key: line.id, project: line.id, name: line.name, words: `${money(-cv, line.summary.minorDigits)} over, CPI ${line.summary.figures!.cpi?.toFixed(2) ?? "–"}`, tone: "adverse", to: `/projects/${line.id}?sort=cv` })),
+  };
+}
+
+/** Why the figures of a project are to be taken with care. */
+export function doubtsOf({ summary }: ProjectLine, dataDate: string | null): string[] {
+  if (summary.baseline === null) return ["no approved plan to measure against"];
+  return [
+    ...(dataDate !== null && (summary.dataDate ?? "") < dataDate ? [`figures as of ${dateWords(summary.dataDate)}`] : []),
+    ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity", "activities")} without dates`] : []),
+    ...(summary.unbaselined > 0 ? [`${countWords(summary.unbaselined, "activity", "activities")} in no baseline`] : []),
+  ];
+}
+
+function trust(projects: readonly ProjectLine[], dataDate: string | null): LogLine {
+  const rows = projects.map((line) => ({ line, doubts: doubtsOf(line, dataDate) })).filter(({ doubts }) => doubts.length > 0);
+  return {
+    about: "Trust",
+    words: rows.length === 0 ? "Every plan is approved, dated and up to date." : `${countWords(rows.length, "plan is", "plans are")} to be taken with care.`,
+    tone: rows.length === 0 ? "plain" : "undecided",
+    rows: rows.map(({ line, doubts }) => ({ key: line.id, project: line.id, name: line.name, words: doubts.join(", "), tone: "undecided", to: `/projects/${line.id}/${line.summary.baseline === null ? "approvals" : "plan"}` })),
+  };
+}
+
+function reports(projects: readonly ProjectLine[]): LogLine {
+  const rows = projects.filter(({ missing }) => missing.length > 0);
+  const people = new Set(rows.flatMap(({ missing }) => missing)).size;
+  return {
+    about: "Reports",
+    words: people === 0 ? "Everyone has reported." : `${countWords(people, "person has", "people have")} not reported, on ${countWords(rows.length, "project", "projects")}.`,
+    tone: people === 0 ? "plain" : "undecided",
+    rows: rows.map((line) => ({ key: line.id, project: line.id, name: line.name, words: line.missing.join(", "), tone: "undecided", to: "/time/people?show=missing" })),
+  };
+}
+
+/** What a controller asks on a Monday, in that order. */
+export const logLines = (projects: readonly ProjectLine[], dataDate: string | null): LogLine[] => [moved(projects), promises(projects), cost(projects), trust(projects, dataDate), reports(projects)];
+
+/** How many rules of the portfolio a project breaks. */
+export const rulesBroken = (line: ProjectLine, { thresholds }: Pick<Portfolio, "thresholds">) => brokenRules(standingOf(line.summary, line.issuedDrift), thresholds);

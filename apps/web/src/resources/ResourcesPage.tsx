@@ -1,0 +1,44 @@
+import type { PlanView } from "@chronometra/contract";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
+import { useSearchParams } from "react-router";
+import { planValue } from "../plan/engine/planValue.ts";
+import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { Loaded } from "../shared/Failure.tsx";
+import { CalendarsPart } from "./CalendarsPart.tsx";
+import { CategoriesPart, FieldsPart, TeamsPart } from "./ListsPart.tsx";
+import { MeetingsPart } from "./MeetingsPart.tsx";
+import { PeoplePart } from "./PeoplePart.tsx";
+import { planQuery, sharedQuery } from "./queries.ts";
+import { usePlanChange } from "./usePlanChange.ts";
+
+const PARTS = [
+  { id: "calendars", name: "Calendars", Part: CalendarsPart },
+  { id: "people", name: "People", Part: PeoplePart },
+  { id: "teams", name: "Teams", Part: TeamsPart },
+  { id: "categories", name: "Cost categories", Part: CategoriesPart },
+  { id: "fields", name: "Own fields", Part: FieldsPart },
+  { id: "meetings", name: "Meetings", Part: MeetingsPart },
+] as const;
+
+function Parts({ view }: { view: PlanView }) {
+  const [params, setParams] = useSearchParams();
+  const { data: use } = useQuery(sharedQuery(view.id));
+  const plan = useMemo(() => planValue(view), [view]);
+  const change = usePlanChange(view);
+  const part = PARTS.find(({ id }) => id === params.get("part")) ?? PARTS[0];
+  return (
+    <div className="page">
+      <nav aria-label="Resources" className="mb-3 flex gap-4 text-sm">
+        {PARTS.map(({ id, name }) => <button key={id} type="button" aria-current={part.id === id ? "page" : undefined} className={`cursor-pointer border-b-2 py-0.5 ${part.id === id ? "border-accent font-semibold" : "border-transparent muted"}`} onClick={() => setParams({ part: id }, { replace: true })}>{name}</button>)}
+      </nav>
+      <part.Part view={view} plan={plan} use={use} change={change} />
+    </div>
+  );
+}
+
+/** What a plan works with: calendars, people, teams, cost categories and fields of its own. */
+export function ResourcesPage() {
+  const { id } = useProject();
+  return <Loaded query={useQuery(planQuery(id))}>{(view) => <Parts view={view} />}</Loaded>;
+}

@@ -1,0 +1,80 @@
+import { BarChart, LineChart, ScatterChart } from "echarts/charts";
+import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
+import { init, use as register, type EChartsCoreOption, type EChartsType } from "echarts/core";
+import { SVGRenderer } from "echarts/renderers";
+import { ImageDown } from "lucide-react";
+import { useEffect, useRef, type KeyboardEvent } from "react";
+import { useTheme } from "./theme.ts";
+import { saveFile } from "./saveFile.ts";
+
+register([BarChart, LineChart, ScatterChart, GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+
+/** What a chart is drawn with: the theme's colours by the name of their variable, and its text. */
+export interface Inks {
+  readonly of: (variable: string) => string;
+  readonly text: { readonly color: string; readonly fontFamily: string; readonly fontSize: number };
+}
+
+interface Props {
+  /** Names the picture that is saved. */
+  readonly name: string;
+  /** Says in a sentence what the chart shows; the table beside it says the rest. */
+  readonly words: string;
+  /** A class, or pixels. */
+  readonly height?: string | number;
+  /** Keep it the same from one drawing to the next, as from `useCallback`. */
+  readonly option: (inks: Inks) => EChartsCoreOption;
+  readonly onPoint?: (seriesName: string, dataIndex: number) => void;
+}
+
+function inks(): Inks {
+  const style = getComputedStyle(document.documentElement);
+  const of = (variable: string): string => style.getPropertyValue(variable).trim();
+  return { of, text: { color: of("--color-base-content"), fontFamily: "Source Sans 3 Variable", fontSize: 12 } };
+}
+
+/** How many points a series has, by its place. */
+const lengths = (chart: EChartsType): number[] => ((chart.getOption()["series"] ?? []) as { data?: unknown[] }[]).map(({ data }) => data?.length ?? 0);
+
+/** A chart in the theme's ink. Arrow keys go from point to point and say what is there; it can be saved as a picture. */
+export default function Chart({ name, words, height = "h-60", option, onPoint }: Props) {
+  const holder = useRef<HTMLDivElement>(null);
+  const chart = useRef<EChartsType | null>(null);
+  const at = useRef({ series: 0, point: -1 });
+  const theme = useTheme();
+  useEffect(() => {
+    const drawn = init(holder.current!, null, { renderer: "svg" });
+    const ink = inks();
+    drawn.setOption({ animation: false, textStyle: ink.text, ...option(ink) });
+    if (onPoint !== undefined) drawn.on("click", (event) => onPoint(String(event.seriesName ?? ""), event.dataIndex));
+    chart.current = drawn;
+    const watching = new ResizeObserver(() => drawn.resize());
+    watching.observe(holder.current!);
+    return () => {
+      watching.disconnect();
+      drawn.dispose();
+      chart.current = null;
+    };
+  }, [option, onPoint, theme]);
+  const move = (event: KeyboardEvent): void => {
+    const step = { ArrowRight: [0, 1], ArrowLeft: [0, -1], ArrowDown: [1, 0], ArrowUp: [-1, 0] }[event.key];
+    if (event.key === "Escape") chart.current?.dispatchAction({ type: "hideTip" });
+    if (step === undefined || chart.current === null) return;
+    event.preventDefault();
+    const many = lengths(chart.current);
+    const series = Math.min(Math.max(0, at.current.series + step[0]!), many.length - 1);
+    const point = Math.min(Math.max(0, at.current.point + step[1]!), (many[series] ?? 1) - 1);
+    at.current = { series, point };
+    chart.current.dispatchAction({ type: "showTip", seriesIndex: series, dataIndex: point });
+  };
+  const save = (): void => {
+    const svg = holder.current?.querySelector("svg");
+    if (svg !== null && svg !== undefined) saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.svg`, new XMLSerializer().serializeToString(svg), "image/svg+xml");
+  };
+  return (
+    <figure className="relative">
+      <div ref={holder} role="img" aria-label={words} tabIndex={0} onKeyDown={move} className={`w-full ${typeof height === "string" ? height : ""}`} style={typeof height === "number" ? { height } : undefined} />
+      <button type="button" className="btn btn-ghost btn-xs absolute top-0 right-0 print:hidden" title="Save as a picture (SVG)" aria-label={`Save ${name} as a picture`} onClick={save}><ImageDown size={14} aria-hidden="true" /></button>
+    </figure>
+  );
+}

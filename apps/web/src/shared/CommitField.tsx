@@ -1,0 +1,51 @@
+import { useId, useState } from "react";
+
+interface Props {
+  readonly label: string;
+  readonly value: string;
+  /** Takes what was typed; gives why it cannot be, or nothing. */
+  readonly onCommit: (text: string) => Promise<string | null> | string | null;
+  readonly width?: string;
+  readonly numeric?: boolean;
+  readonly placeholder?: string;
+  /** What is offered while typing. */
+  readonly offers?: readonly string[];
+  /** Empties itself once what was typed is taken. */
+  readonly adds?: boolean;
+  readonly disabled?: boolean;
+}
+
+/** A field that is taken with Enter or on leaving it; what cannot be stays as typed, with why below it. Escape puts back what was. */
+export function CommitField({ label, value, onCommit, width = "w-32", numeric = false, placeholder, offers, adds = false, disabled = false }: Props) {
+  const [text, setText] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const list = useId();
+  const take = async (): Promise<void> => {
+    if (text === null || (text === value && !adds)) return setText(null);
+    if (adds && text.trim() === "") return setText(null);
+    const answer = await onCommit(text);
+    setFault(answer);
+    if (answer === null) setText(null);
+  };
+  return (
+    <span className="relative inline-flex flex-col">
+      <input
+        aria-label={label}
+        aria-invalid={fault !== null}
+        disabled={disabled}
+        className={`input input-sm h-6 px-1.5 ${width} ${numeric ? "text-right" : ""} ${fault === null ? "" : "input-error"}`}
+        placeholder={placeholder}
+        list={offers === undefined ? undefined : list}
+        value={text ?? value}
+        onChange={(event) => { setText(event.target.value); setFault(null); }}
+        onBlur={() => void take()}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") void take();
+          else if (event.key === "Escape" && text !== null) { setText(null); setFault(null); event.stopPropagation(); }
+        }}
+      />
+      {offers !== undefined && <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist>}
+      {fault !== null && <span role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-error-content">{fault}</span>}
+    </span>
+  );
+}

@@ -1,0 +1,44 @@
+import type { Mail } from "@chronometra/contract";
+import { queryOptions, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { call } from "../shared/api.ts";
+import { Loaded } from "../shared/Failure.tsx";
+import { holds, useMe } from "../shared/session.ts";
+import { momentWords } from "../shared/words.ts";
+
+const mailQuery = queryOptions({ queryKey: ["mail"], queryFn: () => call("GET /api/mail") });
+
+function Letter({ mail, all }: { mail: Mail; all: boolean }) {
+  return (
+    <li className="border-b rule py-2">
+      <h2 className="font-sans text-[15px] font-semibold">{mail.subject}</h2>
+      <p className="muted text-sm">{momentWords(mail.sentAt)}{all && ` to ${mail.to}`}</p>
+      <p className="mt-1 max-w-prose whitespace-pre-line">{mail.body}</p>
+    </li>
+  );
+}
+
+function Letters({ mails, all }: { mails: readonly Mail[]; all: boolean }) {
+  const [find, setFind] = useState("");
+  if (mails.length === 0) return <p className="muted mt-2">No mail yet. Reminders, and word that something of yours can begin, arrive here.</p>;
+  const wanted = find.trim().toLocaleLowerCase();
+  const found = mails.filter(({ subject, body, to }) => `${subject}\n${body}\n${to}`.toLocaleLowerCase().includes(wanted));
+  return (
+    <>
+      <input type="search" className="input input-sm mt-2 w-64" placeholder="Find" aria-label="Find in the mail" value={find} onChange={(event) => setFind(event.target.value)} />
+      {found.length === 0 ? <p className="muted mt-2">None of the {mails.length} has “{find.trim()}” in it.</p> : <ul>{found.map((mail) => <Letter key={mail.id} mail={mail} all={all} />)}</ul>}
+    </>
+  );
+}
+
+/** The mailbox that ships with the application: what it sent, for whoever it was sent to. */
+export function MailPage() {
+  const all = holds(useMe(), "administrator");
+  const query = useQuery(mailQuery);
+  return (
+    <div className="page max-w-4xl">
+      <h1 className="text-xl">{all ? "All mail that left" : "Your mail"}</h1>
+      <Loaded query={query}>{(mails) => <Letters mails={mails} all={all} />}</Loaded>
+    </div>
+  );
+}

@@ -1,0 +1,109 @@
+import type { WatchAnswer, WatchChoices, WatchField, WatchQuestion, WatchRow } from "@chronometra/contract";
+import { Fragment, type ReactNode } from "react";
+import { Link } from "react-router";
+import { moveCellFocus } from "../shared/cellFocus.ts";
+import { Toned } from "../shared/Toned.tsx";
+import { countWords, driftTone } from "../shared/words.ts";
+import { EditCell, isEditable } from "./EditCell.tsx";
+import { COUNTED, fieldsOf, valueWords } from "./questionWords.ts";
+
+export const rowId = ({ project, key }: Pick<WatchRow, "project" | "key">): string => `${project} ${key}`;
+
+interface Props {
+  readonly name: string;
+  readonly question: WatchQuestion;
+  readonly answer: WatchAnswer;
+  readonly choices: WatchChoices | undefined;
+  readonly chosen: ReadonlySet<string>;
+  readonly onChosen: (chosen: ReadonlySet<string>) => void;
+  readonly onQuestion: (question: WatchQuestion) => void;
+}
+
+const NUMERIC = new Set(["number", "days", "hours", "amount", "percent"]);
+const isNumeric = (field: WatchField | undefined): boolean => field !== undefined && NUMERIC.has(field.type);
+
+const addressOf = ({ project, activity }: WatchRow): string => `/projects/${project}/plan?at=${encodeURIComponent(activity)}`;
+
+function Shown({ name, field, row, digits }: { name: string; field: WatchField; row: WatchRow; digits: number }): ReactNode {
+  const value = row.values[name] ?? null;
+  const words = valueWords(field.type, value, digits, name);
+  if (name === "name") return <Link className="link-quiet" to={addressOf(row)}>{words}</Link>;
+  if (name === "project") return <Link className="link-quiet" to={`/projects/${row.project}`}>{words}</Link>;
+  if (name === "drift") return <Toned tone={driftTone(typeof value === "number" ? value : null)}>{words}</Toned>;
+  if (name === "margin" || name === "sv" || name === "cv" || name === "float") return <Toned tone={typeof value === "number" && value < 0 ? "adverse" : "plain"}>{words}</Toned>;
+  return words;
+}
+
+function Heads({ question, fields, onQuestion }: Pick<Props, "question" | "onQuestion"> & { fields: Readonly<Record<string, WatchField>> }) {
+  const sort = question.sort[0];
+  return question.columns.map((name) => {
+    const field = fields[name];
+    const direction = sort?.field === name ? (sort.desc ? "descending" : "ascending") : "none";
+    const cannot = field?.several === true;
+    return (
+      <th key={name} scope="col" aria-sort={direction} className={isNumeric(field) ? "num" : ""} title={field?.hint}>
+        {cannot ? (field?.head ?? name) : <button type="button" className="relative cursor-pointer font-semibold" onClick={() => onQuestion({ ...question, sort: [{ field: name, desc: direction === "ascending" }] })}>{field?.head ?? name}{direction !== "none" && <span aria-hidden="true" className={`absolute top-0 ${isNumeric(field) ? "right-full pr-0.5" : "left-full pl-0.5"}`}>{direction === "ascending" ? "↑" : "↓"}</span>}</button>}
+      </th>
+    );
+  });
+}
+
+/** Rows under the names of their groups, in the order in which they came. */
+function grouped(rows: readonly WatchRow[], by: string | null): { name: string | null; rows: WatchRow[] }[] {
+  if (by === null) return [{ name: null, rows: [...rows] }];
+  const groups: { name: string | null; rows: WatchRow[] }[] = [];
+  for (const row of rows) {
+    if (groups.at(-1)?.name !== row.group || groups.length === 0) groups.push({ name: row.group, rows: [] });
+    groups.at(-1)!.rows.push(row);
+  }
+  return groups;
+}
+
+/** The answer as a table: sorted and grouped by the server, rows chosen and changed in place. */
+export function AnswerTable({ name, question, answer, choices, chosen, onChosen, onQuestion }: Props) {
+  const fields = fieldsOf(question.about, choices);
+  const { columns } = question;
+  const digits = answer.minorDigits;
+  const acts = question.about === "activities" && answer.rows.some(({ mayEdit }) => mayEdit);
+  const toggle = (ids: readonly string[], on: boolean): void => {
+    const next = new Set(chosen);
+    for (const id of ids) if (on) next.add(id); else next.delete(id);
+    onChosen(next);
+  };
+  const sums = (of: WatchAnswer["sums"], skip: number): ReactNode => columns.map((column, i) => (i < skip ? null : <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>{fields[column]?.summed === true ? (of[column] === null ? "several currencies" : valueWords(fields[column].type, of[column] ?? 0, digits)) : null}</td>));
+  const groupOf = new Map(answer.groups.map((group) => [group.name, group]));
+  const [one, many] = COUNTED[question.about];
+  return (
+    <table className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
+      <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Choose all rows shown" checked={answer.rows.length > 0 && answer.rows.every((row) => chosen.has(rowId(row)))} onChange={(event) => toggle(answer.rows.map(rowId), event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
+      <tbody>
+        {grouped(answer.rows, question.group).map((group, g) => {
+          const whole = groupOf.get(group.name);
+          const ids = [...new Set(group.rows.map(rowId))];
+          return (
+            <Fragment key={`${g} ${group.name}`}>
+              {question.group !== null && (
+                <tr className="group">
+                  {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all of ${group.name ?? "none"}`} checked={ids.every((id) => chosen.has(id))} onChange={(event) => toggle(ids, event.target.checked)} /></td>}
+                  <td className="whitespace-nowrap">{group.name ?? `no ${(fields[question.group]?.head ?? "").toLowerCase()}`} <span className="muted font-normal">{whole === undefined ? "" : countWords(whole.count, one, many)}</span></td>
+                  {sums(whole?.sums ?? {}, 1)}
+                </tr>
+              )}
+              {group.rows.map((row) => (
+                <tr key={`${g} ${rowId(row)}`} className={chosen.has(rowId(row)) ? "bg-base-200" : ""}>
+                  {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${String(row.values["name"] ?? row.key)}`} checked={chosen.has(rowId(row))} onChange={(event) => toggle([rowId(row)], event.target.checked)} /></td>}
+                  {columns.map((column) => {
+                    const field = fields[column] ?? { head: column, type: "text" as const };
+                    const shown = <Shown name={column} field={field} row={row} digits={digits} />;
+                    return <td key={column} tabIndex={-1} className={isNumeric(field) ? "num" : field.type === "text" ? "max-w-80 truncate" : "whitespace-nowrap"} title={field.type === "text" ? String(row.values[column] ?? "") : undefined}>{isEditable(question, column, row) ? <EditCell column={column} field={field} row={row} choices={choices}>{shown}</EditCell> : shown}</td>;
+                  })}
+                </tr>
+              ))}
+            </Fragment>
+          );
+        })}
+      </tbody>
+      <tfoot><tr className="total">{acts && <td />}<td className="whitespace-nowrap">{countWords(answer.count, one, many)}</td>{sums(answer.sums, 1)}</tr></tfoot>
+    </table>
+  );
+}

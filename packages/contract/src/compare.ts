@@ -1,0 +1,59 @@
+import { z } from "zod";
+
+const stateRowSchema = z.object({
+  startDate: z.string().nullable(),
+  finishDate: z.string().nullable(),
+  /** Instants in local minutes since 1990, for drawing. */
+  start: z.number().nullable(),
+  finish: z.number().nullable(),
+  durationMinutes: z.number().nullable(),
+  minutes: z.number(),
+  budgetMinor: z.number(),
+  deadline: z.string().nullable(),
+  parked: z.boolean(),
+});
+
+/** Which state of a plan is meant: `plan` as it is now, `baseline-2`, `period-9` as it was issued, `whatif-` and an id as it would be. */
+export const STATE_NAME = /^(plan|baseline-\d{1,6}|period-\d{1,6}|whatif-[0-9a-f-]{36})$/;
+
+export const comparedStateSchema = z.object({ name: z.string(), words: z.string(), on: z.string().nullable() });
+
+export const comparisonSchema = z.object({
+  currency: z.string(),
+  minorDigits: z.int(),
+  /** Minutes of a day in the project's calendar. */
+  dayMinutes: z.int(),
+  /** Every state that there is to compare, the newest first. */
+  states: z.array(comparedStateSchema),
+  from: comparedStateSchema,
+  to: comparedStateSchema,
+  rows: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      path: z.string(),
+      milestone: z.boolean(),
+      what: z.enum(["added", "dropped", "parked", "woken", "changed"]),
+      from: stateRowSchema.nullable(),
+      to: stateRowSchema.nullable(),
+      startDays: z.number().nullable(),
+      finishDays: z.number().nullable(),
+      logicAdded: z.array(z.string()),
+      logicDropped: z.array(z.string()),
+    }),
+  ),
+  finish: z.object({ from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable() }),
+  budgetMinor: z.object({ from: z.number(), to: z.number() }),
+  minutes: z.object({ from: z.number(), to: z.number() }),
+  alike: z.int(),
+});
+export type ComparisonView = z.infer<typeof comparisonSchema>;
+
+/** Why a date moved between two states, cause by cause; the parts add up to the whole. */
+export const driftLedgerSchema = z.object({
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+  days: z.number(),
+  causes: z.array(z.object({ group: z.enum(["progress", "work", "logic", "calendars", "wishes", "scope"]), kind: z.enum(["activity", "calendar", "person", "project"]), id: z.string(), name: z.string(), days: z.number() })),
+});
+export type DriftLedgerView = z.infer<typeof driftLedgerSchema>;

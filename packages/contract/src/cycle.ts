@@ -1,0 +1,75 @@
+import { dateSchema, parseInstant } from "@chronometra/core";
+import { z } from "zod";
+
+const instantTextSchema = z.string().refine((text) => parseInstant(text) !== null, "must be a time YYYY-MM-DDTHH:MM");
+
+/** The steps of a reporting period, in their order. */
+export const CYCLE_STEPS = ["Collect", "Chase", "Review", "Recalculate", "Check", "Explain", "Issue", "Lock"] as const;
+export type CycleStep = (typeof CYCLE_STEPS)[number];
+
+/** A step of the cycle with what is still open in it. */
+export const cycleStepSchema = z.object({ name: z.enum(CYCLE_STEPS), open: z.int(), words: z.string(), link: z.string() });
+
+/** What the period bar shows. */
+export const periodBarSchema = z.object({
+  number: z.int().nullable(),
+  dataDate: z.string().nullable(),
+  issueBy: z.string().nullable(),
+  organisation: z.string(),
+  steps: z.array(cycleStepSchema),
+});
+export type PeriodBar = z.infer<typeof periodBarSchema>;
+
+const markSchema = z.object({ words: z.string(), by: z.string(), at: z.string() });
+
+/** Where a project stands in the cycle. */
+export const projectCycleSchema = z.object({
+  id: z.string(),
+  code: z.string(),
+  name: z.string(),
+  manager: z.string(),
+  mayEdit: z.boolean(),
+  /** Whether it has an approved plan and is not closed, and so takes part. */
+  takesPart: z.boolean(),
+  closed: z.boolean(),
+  steps: z.array(z.object({ name: z.enum(CYCLE_STEPS), open: z.int(), words: z.string(), waitsFor: z.array(z.string()) })),
+  /** What the check step should look at, in words. */
+  findings: z.array(z.string()),
+  /** Which thresholds are broken, in words. */
+  broken: z.array(z.string()),
+  checked: markSchema.nullable(),
+  explanation: markSchema.nullable(),
+  issued: z.boolean(),
+  locked: z.boolean(),
+  /** Times that periods of it were opened again, the newest first. */
+  reopened: z.array(z.object({ number: z.int(), by: z.string(), at: z.string(), reason: z.string() })),
+});
+export type ProjectCycle = z.infer<typeof projectCycleSchema>;
+
+export const cycleSchema = z.object({ number: z.int().nullable(), dataDate: z.string().nullable(), issueBy: z.string().nullable(), projects: z.array(projectCycleSchema) });
+export type Cycle = z.infer<typeof cycleSchema>;
+
+export const markStepSchema = z.strictObject({ step: z.enum(["Check", "Explain"]), /** Empty takes the mark away. */ words: z.string().trim().max(4000) });
+export const reopenSchema = z.strictObject({ reason: z.string().trim().min(3, "say why the period is opened again").max(1000) });
+
+/** The reporting calendar: periods that were, the open one, and those to come. */
+export const reportingCalendarSchema = z.object({
+  periods: z.array(z.object({ number: z.int(), from: z.string(), dataDate: z.string(), issueBy: z.string(), state: z.enum(["past", "open", "planned"]), issued: z.int(), locked: z.int() })),
+});
+export type ReportingCalendar = z.infer<typeof reportingCalendarSchema>;
+export const planPeriodsSchema = z.strictObject({ periods: z.array(z.strictObject({ dataDate: dateSchema, issueBy: instantTextSchema })).max(120) });
+
+/** The reporting period to be opened next. */
+export const openPeriodSchema = z.strictObject({ dataDate: dateSchema, issueBy: instantTextSchema, /** Though projects of the one before are not locked. */ anyway: z.boolean().optional() });
+
+/** What is left in a project that is to be closed. */
+export const closingSchema = z.object({
+  closed: z.object({ by: z.string(), at: z.string(), word: z.string() }).nullable(),
+  dataDate: z.string().nullable(),
+  activities: z.array(z.object({ id: z.string(), name: z.string(), state: z.enum(["notStarted", "inProgress"]), percent: z.number().nullable(), finish: z.string(), postedMinutes: z.int() })),
+  /** What stands in the way and is to be settled first. */
+  first: z.array(z.string()),
+});
+export type Closing = z.infer<typeof closingSchema>;
+/** For each activity that is left: done as of the data date, dropped at the percent it has, or parked. */
+export const closeProjectSchema = z.strictObject({ word: z.string().trim().min(3, "say why the project is closed").max(1000), activities: z.record(z.string(), z.enum(["done", "dropped", "parked"])) });

@@ -1,0 +1,192 @@
+import { dateSchema } from "@chronometra/core";
+import { z } from "zod";
+import { sharedEffectSchema } from "./resources.ts";
+
+/** What a watchlist asks about. Milestones are activities of that kind. */
+export const WATCH_ABOUT = ["activities", "time", "costs"] as const;
+export type WatchAbout = (typeof WATCH_ABOUT)[number];
+
+export type WatchType = "text" | "date" | "number" | "days" | "hours" | "amount" | "percent" | "choice" | "yesNo" | "person" | "role";
+
+export interface WatchField {
+  readonly head: string;
+  readonly type: WatchType;
+  /** Said on hovering. */
+  readonly hint?: string;
+  readonly choices?: Readonly<Record<string, string>>;
+  /** Summed below a table and its groups. */
+  readonly summed?: boolean;
+  /** One row may have several, so that it stands under each where rows are grouped by it. */
+  readonly several?: boolean;
+}
+
+const KINDS = { work: "work", milestone: "milestone", summary: "branch", levelOfEffort: "level of effort" };
+const STATES = { unscheduled: "no dates", parked: "parked", notStarted: "not started", inProgress: "in progress", complete: "finished" };
+const DEADLINES = { breached: "broken", willBreach: "will break", tight: "tight", safe: "safe", metLate: "kept late", metOnTime: "kept" };
+const WISHES = { startNotBefore: "start not before", startNotAfter: "start not after", startOn: "start on", finishNotBefore: "finish not before", finishNotAfter: "finish not after", finishOn: "finish on" };
+
+const place = {
+  project: { head: "Project", type: "choice" },
+  programme: { head: "Programme", type: "choice" },
+  manager: { head: "Manager", type: "choice" },
+} as const satisfies Record<string, WatchField>;
+
+const ACTIVITY_FIELDS = {
+  name: { head: "Activity", type: "text" },
+  branch: { head: "Branch", type: "text" },
+  ...place,
+  kind: { head: "Kind", type: "choice", choices: KINDS },
+  state: { head: "State", type: "choice", choices: STATES },
+  owner: { head: "Owner", type: "person" },
+  people: { head: "People", type: "person", several: true },
+  role: { head: "Role", type: "role", several: true },
+  start: { head: "Starts", type: "date" },
+  finish: { head: "Finishes", type: "date" },
+  baselineStart: { head: "Approved start", type: "date" },
+  baselineFinish: { head: "Approved finish", type: "date" },
+  drift: { head: "Drift", type: "days", hint: "Current finish against the approved one, in working days" },
+  float: { head: "Total float", type: "days" },
+  critical: { head: "Critical", type: "yesNo" },
+  percent: { head: "Percent", type: "percent", hint: "As reported" },
+  deadline: { head: "Deadline", type: "date" },
+  margin: { head: "Margin", type: "days", hint: "Working days between finish and deadline" },
+  deadlineState: { head: "Promise", type: "choice", choices: DEADLINES },
+  wish: { head: "Date wish", type: "choice", choices: WISHES },
+  duration: { head: "Duration", type: "days" },
+  planned: { head: "Planned hours", type: "hours", summed: true },
+  remaining: { head: "Hours left", type: "hours", summed: true },
+  posted: { head: "Hours booked", type: "hours", summed: true },
+  bac: { head: "BAC", type: "amount", summed: true },
+  pv: { head: "PV", type: "amount", summed: true },
+  ev: { head: "EV", type: "amount", summed: true },
+  ac: { head: "AC", type: "amount", summed: true },
+  sv: { head: "SV", type: "amount", summed: true },
+  cv: { head: "CV", type: "amount", summed: true },
+  estimate: { head: "Estimate left", type: "amount", summed: true, hint: "Estimate at completion from what is left" },
+  blocked: { head: "Blocked", type: "yesNo" },
+  blockedBy: { head: "Blocked by", type: "text" },
+  reported: { head: "Last booked", type: "date", hint: "The last day with time booked on it" },
+  before: { head: "Predecessors", type: "number" },
+  after: { head: "Successors", type: "number" },
+} as const satisfies Record<string, WatchField>;
+
+const SPENT_FIELDS = {
+  date: { head: "Day", type: "date" },
+  name: { head: "Activity", type: "text" },
+  branch: { head: "Branch", type: "text" },
+  ...place,
+} as const satisfies Record<string, WatchField>;
+
+/** The fields of each thing that can be asked about; own fields are added as `own:` and their name. */
+export const WATCH_FIELDS: Readonly<Record<WatchAbout, Readonly<Record<string, WatchField>>>> = {
+  activities: ACTIVITY_FIELDS,
+  time: { ...SPENT_FIELDS, person: { head: "Person", type: "person" }, role: { head: "Role", type: "role" }, hours: { head: "Hours", type: "hours", summed: true }, amount: { head: "Cost", type: "amount", summed: true }, note: { head: "Note", type: "text" } },
+  costs: { ...SPENT_FIELDS, category: { head: "Category", type: "choice" }, amount: { head: "Amount", type: "amount", summed: true }, note: { head: "Reference", type: "text" } },
+};
+
+export const OWN_PREFIX = "own:";
+
+/** `2026-11-24`, or a day that moves with today: `today`, `today+30`, `today-7`. */
+const movingDateSchema = z.string().refine((text) => dateSchema.safeParse(text).success || /^today(?:[+-]\d{1,4})?$/.test(text), "must be a date YYYY-MM-DD, or today, today+30, today-7");
+
+const field = z.string().min(1).max(220);
+
+/** One thing that must hold of a row. */
+export const watchConditionSchema = z.discriminatedUnion("is", [
+  z.strictObject({ field, is: z.enum(["empty", "filled", "yes", "no"]) }),
+  z.strictObject({ field, is: z.enum(["has", "hasNot"]), text: z.string().trim().min(1, "write what to look for").max(200) }),
+  z.strictObject({ field, is: z.enum(["atLeast", "below"]), number: z.number() }),
+  z.strictObject({ field, is: z.literal("within"), from: movingDateSchema, to: movingDateSchema }),
+  z.strictObject({ field, is: z.enum(["before", "after"]), date: movingDateSchema }),
+  /** People may be `me` and `team`, everyone of the teams that one is in. */
+  z.strictObject({ field, is: z.enum(["any", "none"]), of: z.array(z.string().min(1).max(200)).min(1, "choose at least one").max(200) }),
+]);
+export type WatchCondition = z.infer<typeof watchConditionSchema>;
+
+/** A question over all projects: what must hold, and how the answer is laid out. */
+export const watchQuestionSchema = z.strictObject({
+  about: z.enum(WATCH_ABOUT),
+  /** All conditions of one of the groups must hold; without groups everything is in. */
+  where: z.array(z.array(watchConditionSchema).min(1).max(30)).max(10),
+  columns: z.array(field).min(1, "show at least one column").max(40),
+  sort: z.array(z.strictObject({ field, desc: z.boolean() })).max(3),
+  group: field.nullable(),
+  /** A table of one field by another; what is counted or summed in each cell. */
+  pivot: z.strictObject({ rows: field, columns: field.nullable(), sum: field.nullable() }).nullable(),
+});
+export type WatchQuestion = z.infer<typeof watchQuestionSchema>;
+
+const valueSchema = z.union([z.string(), z.number(), z.boolean(), z.null()]);
+const sumsSchema = z.record(z.string(), z.number().nullable());
+
+export const watchRowSchema = z.object({
+  project: z.string(),
+  /** The activity that the row is or belongs to. */
+  activity: z.string(),
+  key: z.string(),
+  currency: z.string(),
+  mayEdit: z.boolean(),
+  /** What the group is called that the row stands in. */
+  group: z.string().nullable(),
+  /** By field. Amounts in minor units, hours in minutes, several names separated by commas. */
+  values: z.record(z.string(), valueSchema),
+});
+export type WatchRow = z.infer<typeof watchRowSchema>;
+
+/** The answer to a question. `count` and the sums are of all rows that hold, of which at most `shown` are given. */
+export const watchAnswerSchema = z.object({
+  count: z.int(),
+  shown: z.int(),
+  /** `null` where amounts are in several currencies. */
+  currency: z.string().nullable(),
+  minorDigits: z.int(),
+  sums: sumsSchema,
+  groups: z.array(z.object({ name: z.string().nullable(), count: z.int(), sums: sumsSchema })),
+  rows: z.array(watchRowSchema),
+  pivot: z.object({ rows: z.array(z.string()), columns: z.array(z.string()), /** By row and column; 0 where nothing is. */ cells: z.array(z.array(z.number())) }).nullable(),
+});
+export type WatchAnswer = z.infer<typeof watchAnswerSchema>;
+
+/** What may be chosen in conditions: names by field, and own fields of all projects. */
+export const watchChoicesSchema = z.object({
+  people: z.array(z.object({ id: z.string(), name: z.string() })),
+  roles: z.array(z.string()),
+  projects: z.array(z.object({ id: z.string(), name: z.string() })),
+  programmes: z.array(z.object({ id: z.string(), name: z.string() })),
+  managers: z.array(z.object({ id: z.string(), name: z.string() })),
+  categories: z.array(z.string()),
+  ownFields: z.array(z.object({ name: z.string(), type: z.enum(["text", "number", "date", "choice", "yesNo"]), choices: z.array(z.string()) })),
+});
+export type WatchChoices = z.infer<typeof watchChoicesSchema>;
+
+export const SHARED_ROLES = ["controller", "projectManager", "approver", "reader"] as const;
+export const writeWatchlistSchema = z.strictObject({ name: z.string().trim().min(1, "give the watchlist a name").max(120), question: watchQuestionSchema, /** Roles that find it among theirs; whoever has the link can open it anyway. */ roles: z.array(z.enum(SHARED_ROLES)).max(4) });
+export const watchlistSchema = z.object({ id: z.string(), name: z.string(), question: watchQuestionSchema, roles: z.array(z.enum(SHARED_ROLES)), owner: z.string(), mine: z.boolean(), /** One that ships with the application. */ ready: z.boolean() });
+export type Watchlist = z.infer<typeof watchlistSchema>;
+
+const chosenRows = z.array(z.strictObject({ project: z.string().max(36), activity: z.string().max(64) })).min(1, "choose rows").max(2000);
+const reason = z.string().trim().max(200).optional();
+
+/** What is to be done with rows of activities. */
+export const watchActSchema = z.strictObject({
+  rows: chosenRows,
+  act: z.discriminatedUnion("do", [
+    z.strictObject({ do: z.literal("pushOut"), days: z.int().min(1, "push out by at least a day").max(1000), reason }),
+    z.strictObject({ do: z.literal("reassign"), from: z.string().max(64).nullable(), to: z.string().max(64) }),
+    z.strictObject({ do: z.literal("setOwner"), to: z.string().max(64).nullable() }),
+    z.strictObject({ do: z.literal("setName"), name: z.string().trim().min(1, "an activity needs a name").max(500) }),
+    z.strictObject({ do: z.literal("setDuration"), days: z.number().min(0.1).max(10_000) }),
+    z.strictObject({ do: z.literal("setDeadline"), date: dateSchema.nullable() }),
+    z.strictObject({ do: z.literal("setOwnValue"), field: z.string().max(200), value: z.union([z.string().min(1).max(4000), z.number(), z.boolean()]).nullable() }),
+  ]),
+});
+export type WatchAct = z.infer<typeof watchActSchema>;
+
+const leftSchema = z.array(z.object({ project: z.string(), id: z.string(), name: z.string(), why: z.string() }));
+export const watchActEffectSchema = z.object({ effects: sharedEffectSchema, left: leftSchema });
+export const watchActDoneSchema = z.object({ changed: z.int(), left: leftSchema, revisions: z.array(z.object({ project: z.string(), revision: z.int() })) });
+export type WatchActEffect = z.infer<typeof watchActEffectSchema>;
+
+export const newFeedSchema = z.strictObject({ subject: z.string().min(1).max(36) });
+export const calendarFeedSchema = z.object({ madeAt: z.string().nullable(), /** Told once, when it is made. */ path: z.string().nullable() });
+export type CalendarFeed = z.infer<typeof calendarFeedSchema>;

@@ -1,0 +1,191 @@
+import fc from "fast-check";
+import { schedulePlan } from "../network/schedule.ts";
+import { applyChanges } from "../plan/applyChanges.ts";
+import { fromBundle, toBundle, type Plan } from "../plan/plan.ts";
+import type { Activity, PlanBundle } from "../plan/schema.ts";
+import { planOf } from "../testing/plans.ts";
+import { formatDate } from "../time/instant.ts";
+import { holdWindows } from "./holdWindow.ts";
+import { remarksOn } from "./remarks.ts";
+import type { ReportContent } from "./report.ts";
+import { reportChanges } from "./reportChanges.ts";
+
+const HOUR = 60;
+const DAY = 8 * HOUR;
+
+const people = ["ann", "bo", "cy"].map((id) => ({ id, name: id.charAt(0).toUpperCase() + id.slice(1), rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }));
+
+/** Three people a week each on one piece of work, Monday 2 March 2026; a milestone after it. Data date Friday before. */
+const three = (work: Partial<Activity> = { driver: "effort" }, hours: Record<string, number> = { ann: 40, bo: 40, cy: 40 }, extra: Partial<PlanBundle> = {}): Plan =>
+  fromBundle(
+    planOf(
+      [{ id: "lay", name: "Lay cable", ...work }, { id: "lit", name: "Lamps lit", kind: "milestone", deadline: "2026-03-10" }],
+      [{ from: "lay", to: "lit" }],
+      { people, assignments: Object.entries(hours).map(([person, amount]) => ({ activity: "lay", person, plannedMinutes: amount * HOUR })), ...extra, project: { ...planOf([]).project, dataDate: "2026-02-27", ...extra.project } },
+    ),
+  );
+
+let count = 0;
+const report = (personId: string, date: string, what: Partial<ReportContent> = {}): ReportContent => ({ id: `r${count++}`, activityId: "lay", personId, date, leaveUntil: null, minutes: null, percent: null, remainingMinutes: null, note: "", ...what });
+const hours = (personId: string, date: string, amount: number, what: Partial<ReportContent> = {}): ReportContent => report(personId, date, { minutes: amount * HOUR, ...what });
+const accept = (plan: Plan, ...reports: ReportContent[]): Plan => applyChanges(plan, reportChanges(plan, reports)).plan;
+const finishOf = (plan: Plan, id = "lay"): string => {
+  const { rows } = schedulePlan(toBundle(plan));
+  return formatDate(rows[[...plan.activities.keys()].indexOf(id)]!.finishDay);
+};
+const leftOf = (plan: Plan, person: string): number => [...plan.assignments.values()].find((row) => row.person === person)!.remainingMinutes! / HOUR;
+
+describe("one of three people starts a day late", () => {
+  const week = three();
+  const onTime = [hours("ann", "2026-03-02", 8), hours("bo", "2026-03-02", 8)];
+
+  it("moves the finish by that day where theirs is the last", () => {
+    expect(finishOf(week)).toBe("2026-03-06");
+    expect(finishOf(accept(week, ...onTime))).toBe("2026-03-06");
+    const late = accept(week, ...onTime, hours("cy", "2026-03-03", 8));
+    expect(finishOf(late)).toBe("2026-03-09");
+    expect([leftOf(late, "ann"), leftOf(late, "bo"), leftOf(late, "cy")]).toEqual([32, 32, 32]);
+  });
+
+  it("moves nothing where the others end later anyway", () => {
+    const short = three({ driver: "effort" }, { ann: 40, bo: 40, cy: 24 });
+    const late = accept(short, ...onTime, hours("cy", "2026-03-03", 8));
+    expect(finishOf(late)).toBe("2026-03-06");
+    expect([...late.assignments.values()].map(({ restart }) => restart)).toEqual(["2026-03-03", "2026-03-03", "2026-03-04"]);
+  });
+});
+
+describe("three days of leave booked in the middle", () => {
+  const leave = (person: string): ReportContent => report(person, "2026-03-03", { activityId: "", leaveUntil: "2026-03-05", note: "wedding" });
+
+  it("move the finish by three days where theirs is the last, and nobody else's work", () => {
+    const away = accept(three(), leave("cy"));
+    expect(finishOf(away)).toBe("2026-03-11");
+    expect(away.calendars.get("leave-cy")).toMatchObject({ base: "std", exceptions: [{ from: "2026-03-03", to: "2026-03-05", shifts: [], label: "wedding" }] });
+    expect(away.people.get("ann")!.calendar).toBeUndefined();
+  });
+
+  it("move nothing where there is room", () => {
+    expect(finishOf(accept(three({ driver: "effort" }, { ann: 40, bo: 40, cy: 16 }), leave("cy")))).toBe("2026-03-06");
+  });
+
+  it("are booked once, and beside what was booked before", () => {
+    const once = accept(three(), leave("cy"));
+    expect(reportChanges(once, [leave("cy")])).toEqual([]);
+    expect(accept(once, report("cy", "2026-03-20", { activityId: "", leaveUntil: "2026-03-20" })).calendars.get("leave-cy")!.exceptions).toHaveLength(2);
+  });
+});
+
+describe("hours left", () => {
+  it("raised move the finish by what was raised", () => {
+    const plan = accept(three(), report("bo", "2026-03-02", { remainingMinutes: 56 * HOUR }));
+    expect(finishOf(plan)).toBe("2026-03-10");
+  });
+
+  it("an adjusting entry gives back what it takes away, and starts nothing", () => {
+    const booked = accept(three(), hours("ann", "2026-03-02", 8));
+    const mended = accept(booked, hours("ann", "2026-03-02", -3));
+    expect(leftOf(mended, "ann")).toBe(35);
+    expect([...mended.timeEntries.values()].reduce((sum, { minutes }) => sum + minutes, 0)).toBe(5 * HOUR);
+    expect(reportChanges(three(), [hours("ann", "2026-03-02", -1)]).some(({ type }) => type === "reportProgress")).toBe(false);
+  });
+});
+
+describe("hours booked after the finish", () => {
+  const done = accept(three(), hours("ann", "2026-03-02", 8, { percent: 100 }));
+
+  it("extend it to the day of the last of them", () => {
+    expect(done.activities.get("lay")).toMatchObject({ actualFinish: "2026-03-02" });
+    expect(accept(done, hours("bo", "2026-03-05", 4)).activities.get("lay")).toMatchObject({ actualFinish: "2026-03-05", percent: 100 });
+  });
+
+  it("on the day of the finish or before it leave it", () => {
+    expect(accept(done, hours("bo", "2026-03-02", 4)).activities.get("lay")!.actualFinish).toBe("2026-03-02");
+  });
+});
+
+describe("holding the window", () => {
+  const heldBy = (before: Plan, ...reports: ReportContent[]) => {
+    const after = accept(before, ...reports);
+    const holding = holdWindows(before, after, ["lay"]);
+    return { ...holding, plan: applyChanges(after, holding.changes).plan };
+  };
+
+  it("keeps the finish of work that came late, and shows who has to do more than fits", () => {
+    const { plan, held } = heldBy(three(), hours("ann", "2026-03-02", 8), hours("cy", "2026-03-03", 8));
+    expect(finishOf(plan)).toBe("2026-03-06");
+    expect(plan.activities.get("lay")!.driver).toBeUndefined();
+    expect(held).toEqual([expect.objectContaining({ activity: "lay", finish: "2026-03-06", load: [{ person: "Ann", leftMinutes: 32 * HOUR, roomMinutes: 40 * HOUR }, { person: "Bo", leftMinutes: 40 * HOUR, roomMinutes: 40 * HOUR }, { person: "Cy", leftMinutes: 32 * HOUR, roomMinutes: 40 * HOUR }] })]);
+  });
+
+  it("a quarter that must end on its last day does, though it began nine days late", () => {
+    const quarter = three({ durationMinutes: 64 * DAY }, { ann: 400 }, { project: { ...planOf([]).project, start: "2026-01-01", dataDate: "2026-01-13" } });
+    expect(finishOf(quarter)).toBe("2026-04-13");
+    const whole = applyChanges(quarter, [{ type: "setDataDate", date: null }]).plan;
+    expect(finishOf(whole)).toBe("2026-03-31");
+    const { plan, held } = heldBy(applyChanges(whole, [{ type: "setDataDate", date: "2025-12-31" }]).plan, hours("ann", "2026-01-14", 8, { percent: 2 }));
+    expect(finishOf(plan)).toBe("2026-03-31");
+    expect(plan.activities.get("lay")).toMatchObject({ actualStart: "2026-01-14", durationMinutes: 64 * DAY });
+    expect(held[0]!.load).toEqual([{ person: "Ann", leftMinutes: 392 * HOUR, roomMinutes: 55 * DAY }]);
+  });
+
+  it("says where nothing is left of the window", () => {
+    const before = three({ durationMinutes: 2 * DAY });
+    const after = accept(applyChanges(before, [{ type: "setDataDate", date: "2026-03-06" }]).plan, hours("ann", "2026-03-06", 1));
+    expect(holdWindows(before, after, ["lay"])).toMatchObject({ changes: [], held: [], lost: [{ activity: "lay", why: "nothing is left of its window, which ended on 2026-03-03" }] });
+  });
+
+  it("leaves alone what does not move later, is finished or a milestone", () => {
+    const before = three();
+    expect(holdWindows(before, before, ["lay", "lit", "ghost"])).toEqual({ changes: [], held: [], lost: [] });
+  });
+
+  it("law: what is held finishes no later than before, and nobody's work is lost", () => {
+    fc.assert(
+      fc.property(
+        fc.record({ driver: fc.constantFrom("effort" as const, "duration" as const), windowPolicy: fc.constantFrom("hold" as const, "drift" as const), durationMinutes: fc.integer({ min: 60, max: 8000 }) }),
+        fc.array(fc.record({ person: fc.constantFrom("ann", "bo", "cy"), day: fc.integer({ min: 2, max: 27 }), amount: fc.integer({ min: 1, max: 12 }), left: fc.option(fc.integer({ min: 0, max: 90 }), { nil: null }) }), { minLength: 1, maxLength: 5 }),
+        (work, said) => {
+          const before = three(work);
+          const reports = said.map(({ person, day, amount, left }) => hours(person, `2026-03-${String(day).padStart(2, "0")}`, amount, { remainingMinutes: left === null ? null : left * HOUR })).sort((a, b) => (a.date < b.date ? -1 : 1));
+          const after = accept(before, ...reports);
+          const { changes, held, lost } = holdWindows(before, after, ["lay"]);
+          const plan = applyChanges(after, changes).plan;
+          expect([...plan.assignments.values()]).toEqual([...after.assignments.values()]);
+          if (lost.length === 0) expect(finishOf(plan) <= finishOf(before) || finishOf(after) <= finishOf(before)).toBe(true);
+          else expect(held).toEqual([]);
+        },
+      ),
+    );
+  });
+});
+
+describe("time of a locked period", () => {
+  it("lands on the first day after it, and says for which day it was", () => {
+    const [posted, progress] = reportChanges(three(), [hours("ann", "2026-02-27", 4, { note: "trench" })], "2026-03-06");
+    expect(posted).toMatchObject({ type: "postTime", entry: { date: "2026-03-07", minutes: 240, note: "for 2026-02-27: trench" } });
+    expect(progress).toMatchObject({ actualStart: "2026-02-27" });
+  });
+});
+
+describe("remarks", () => {
+  const plan = fromBundle({
+    ...planOf([{ id: "dig", name: "Dig", durationMinutes: DAY }, { id: "lay", name: "Lay", durationMinutes: DAY }, { id: "idle", name: "Idle", durationMinutes: DAY, parked: true }, { id: "done", name: "Done", durationMinutes: DAY, actualStart: "2026-03-02", actualFinish: "2026-03-02", percent: 100 }], [{ from: "dig", to: "lay" }], {
+      people,
+      assignments: ["lay", "idle", "done"].map((activity) => ({ activity, person: "ann", plannedMinutes: DAY })),
+      baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "M", reason: "r", activities: [{ id: "done", start: "2026-03-02T08:00", finish: "2026-03-02T17:00", durationMinutes: DAY, evenMinor: 0, startMinor: 0, finishMinor: 0, minutes: DAY }] }],
+    }),
+    project: { ...planOf([]).project, dataDate: "2026-03-02" },
+  });
+  const kinds = (one: ReportContent, closedTo: string | null = null): string[] => remarksOn(plan, [one], closedTo).get(one.id)!.map(({ kind }) => kind);
+
+  it("name what is odd about a report, and nothing about one that is not", () => {
+    expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "lay" }))).toEqual(["unbaselined", "outOfSequence"]);
+    expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "idle" }))).toEqual(["parked", "unbaselined"]);
+    expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "done" }))).toEqual(["finished"]);
+    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual(["percentFell", "leftRose"]);
+    expect(kinds(hours("cy", "2026-03-02", -1, { activityId: "done" }), "2026-03-02")).toEqual(["notAssigned", "late", "adjusts"]);
+    expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "ghost" }))).toEqual(["gone"]);
+    expect(kinds(report("ann", "2026-03-02", { activityId: "", leaveUntil: "2026-03-03" }))).toEqual([]);
+  });
+});

@@ -1,0 +1,65 @@
+import { z } from "zod";
+
+const limit = z.number().nullable();
+
+/** Limits of a portfolio beyond which a project is to be explained; `null` where there is none. Common practice, no source. */
+export const thresholdsSchema = z.strictObject({
+  spiBelow: limit.refine((value) => value === null || (value > 0 && value <= 2), "an index between 0 and 2"),
+  cpiBelow: limit.refine((value) => value === null || (value > 0 && value <= 2), "an index between 0 and 2"),
+  /** SPI(t) of earned schedule. */
+  spitBelow: limit.refine((value) => value === null || (value > 0 && value <= 2), "an index between 0 and 2"),
+  /** Working days by which the finish lies after the approved one. */
+  driftOver: limit.refine((value) => value === null || value >= 0, "0 days or more"),
+  /** Working days by which it moved since the last issued period. */
+  movedOver: limit.refine((value) => value === null || value >= 0, "0 days or more"),
+  /** Percent of BAC by which the estimate at completion exceeds it. */
+  overrunOver: limit.refine((value) => value === null || value >= 0, "0 percent or more"),
+  /** Whether a deadline that is broken, or will be, is to be explained. */
+  deadlines: z.boolean(),
+});
+export type Thresholds = z.infer<typeof thresholdsSchema>;
+
+export const DEFAULT_THRESHOLDS: Thresholds = { spiBelow: 0.9, cpiBelow: 0.9, spitBelow: null, driftOver: null, movedOver: null, overrunOver: null, deadlines: true };
+
+/** What a project shows, as far as thresholds look at it; `null` is not defined and breaks nothing. */
+export interface Standing {
+  readonly spi: number | null;
+  readonly cpi: number | null;
+  readonly spit: number | null;
+  readonly drift: number | null;
+  readonly moved: number | null;
+  readonly bac: number | null;
+  readonly eac: number | null;
+  /** Deadlines broken, or that will be. */
+  readonly lost: number;
+}
+
+/** A rule that is broken, with the value that breaks it. */
+export interface Broken {
+  readonly rule: keyof Thresholds;
+  readonly value: number;
+  readonly limit: number;
+}
+
+/** Which rules a project breaks, in their order. */
+export function brokenRules(standing: Standing, thresholds: Thresholds): Broken[] {
+  const { bac, eac } = standing;
+  const overrun = bac === null || eac === null || bac === 0 ? null : ((eac - bac) * 100) / bac;
+  const below = (rule: "spiBelow" | "cpiBelow" | "spitBelow", value: number | null): Broken[] => {
+    const least = thresholds[rule];
+    return value !== null && least !== null && value < least ? [{ rule, value, limit: least }] : [];
+  };
+  const over = (rule: "driftOver" | "movedOver" | "overrunOver", value: number | null): Broken[] => {
+    const most = thresholds[rule];
+    return value !== null && most !== null && value > most ? [{ rule, value, limit: most }] : [];
+  };
+  return [
+    ...below("spiBelow", standing.spi),
+    ...below("cpiBelow", standing.cpi),
+    ...below("spitBelow", standing.spit),
+    ...over("driftOver", standing.drift),
+    ...over("movedOver", standing.moved),
+    ...over("overrunOver", overrun),
+    ...(thresholds.deadlines && standing.lost > 0 ? [{ rule: "deadlines" as const, value: standing.lost, limit: 0 }] : []),
+  ];
+}

@@ -1,0 +1,85 @@
+import { z } from "zod";
+import { dateSchema, idSchema } from "./schema.ts";
+
+/**
+ * What a plan keeps besides the bundle: fields of one's own, teams, cost categories, people who stand for a role,
+ * which links were made when something was parked, what is blocked or was promised, meetings, and ways of which one is live. None of it bears on dates or money, and the open format leaves it out.
+ */
+export const OWN_FIELD_TYPES = ["text", "number", "date", "choice", "yesNo"] as const;
+
+const name = z.string().trim().min(1, "needs a name").max(200);
+
+export const ownFieldSchema = z.strictObject({
+  id: idSchema,
+  name,
+  type: z.enum(OWN_FIELD_TYPES),
+  /** What may be chosen, in the order in which it is offered. */
+  choices: z.array(z.string().min(1).max(200)).max(100).optional(),
+});
+
+export const ownValueSchema = z.union([z.string().min(1).max(4000), z.number(), z.boolean()]);
+
+/** An activity's values by the id of their field. */
+export const ownValuesSchema = z.record(idSchema, ownValueSchema);
+
+export const teamSchema = z.strictObject({ id: idSchema, name, members: z.array(idSchema).max(1000) });
+
+export const categorySchema = z.strictObject({ id: idSchema, name });
+
+/** A person in the plan who stands for a role until someone is named. */
+export const placeholderSchema = z.strictObject({ person: idSchema });
+
+/** A link that carries logic across what is parked: which parked rows it stands in for. */
+export const carriedSchema = z.strictObject({ by: z.array(idSchema).min(1).max(1000) });
+
+/** That an activity cannot go on, and by what or whom. Keyed by the activity. */
+export const blockSchema = z.strictObject({
+  /** In words, such as "crane not on site". */
+  by: z.string().trim().min(1, "say by what or whom").max(500),
+  since: dateSchema,
+  /** Whoever said so. */
+  saidBy: z.string().max(200),
+  /** The activity that is waited for, of this project or another one. */
+  on: z.strictObject({ project: z.string().max(36), activity: idSchema }).optional(),
+});
+
+/** A meeting whose hours are ready to be booked by those who go: once, or each week on that day. */
+export const meetingSchema = z
+  .strictObject({ id: idSchema, name, activity: idSchema, date: dateSchema, /** The last day of a meeting that is held each week. */ weeklyUntil: dateSchema.optional(), minutes: z.int().min(1).max(1440), people: z.array(idSchema).min(1, "a meeting needs people").max(200) })
+  .refine(({ date, weeklyUntil }) => weeklyUntil === undefined || weeklyUntil >= date, "the last day of a weekly meeting lies before the first");
+
+/** What follows if an activity's deadline is not kept, and to whom it was promised. Keyed by the activity. */
+export const promiseSchema = z.strictObject({ consequence: z.string().trim().min(1, "say what follows if it is not kept").max(500), to: z.string().trim().min(1).max(200).optional() });
+
+/** Ways to do one step, of which one is live and the others are parked. */
+export const alternatesSchema = z.strictObject({ id: idSchema, name, members: z.array(idSchema).min(2, "alternates are two or more").max(20) });
+
+export type Block = z.infer<typeof blockSchema>;
+export type Meeting = z.infer<typeof meetingSchema>;
+export type Alternates = z.infer<typeof alternatesSchema>;
+export type Promised = z.infer<typeof promiseSchema>;
+export type Carried = z.infer<typeof carriedSchema>;
+export type OwnField = z.infer<typeof ownFieldSchema>;
+export type OwnValue = z.infer<typeof ownValueSchema>;
+export type OwnValues = z.infer<typeof ownValuesSchema>;
+export type Team = z.infer<typeof teamSchema>;
+export type Category = z.infer<typeof categorySchema>;
+export type Placeholder = z.infer<typeof placeholderSchema>;
+
+/** Why a value does not fit its field; `null` where it does. */
+export function ownValueFault(field: OwnField, value: OwnValue): string | null {
+  switch (field.type) {
+    case "text":
+      return typeof value === "string" ? null : "must be a text";
+    case "number":
+      return typeof value === "number" && Number.isFinite(value) ? null : "must be a number";
+    case "yesNo":
+      return typeof value === "boolean" ? null : "must be yes or no";
+    case "date":
+      return dateSchema.safeParse(value).success ? null : "must be a date YYYY-MM-DD between 1990-01-01 and 2099-12-31";
+    case "choice":
+      return (field.choices ?? []).includes(value as string) ? null : `must be one of ${(field.choices ?? []).map((choice) => `"${choice}"`).join(", ")}`;
+    default:
+      return field.type satisfies never;
+  }
+}
