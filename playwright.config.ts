@@ -20,7 +20,7 @@ export default defineConfig({
   use: {
     baseURL: `http://localhost:${ports[place]}`,
     viewport: { width: 1280, height: 800 },
-    trace: "retain-on-failure",
+    actionTimeout: 60_000,
     launchOptions: {
       executablePath: "/usr/bin/chromium",
       args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],

@@ -21,10 +21,6 @@ export async function signIn(page: Page, login: string): Promise<void> {
 export const projectId = (page: Page, code: string): Promise<string> =>
   page.evaluate(async (wanted) => ((await (await fetch("/api/portfolio")).json()) as { projects: { id: string; code: string }[] }).projects.find(({ code: each }) => each === wanted)!.id, code);
 
-/** The id of the first deadline of a demo project. */
-export const deadlineOf = (page: Page, code: string): Promise<string> =>
-  page.evaluate(async (wanted) => ((await (await fetch("/api/deadlines")).json()) as { id: string; code: string }[]).find(({ code: each }) => each === wanted)!.id, code);
-
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
 interface Finding {

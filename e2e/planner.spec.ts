@@ -140,14 +140,14 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   for (let i = 0; i < 3; i++) await page.getByRole("button", { name: "Show less time, larger" }).click();
   await grid.getByRole("rowheader", { name: "Sample 499", exact: true }).click();
   await page.getByRole("button", { name: "To its start" }).click();
-  const one = await lane("Sample 498");
+  const one = await resting("Sample 498");
   await drop({ x: one.x + one.width / 2, y: one.y + 3 }, { x: one.x + one.width / 2 + 60, y: one.y + 3 }, /A date wish: Sample 498 not before/);
   await expect.poll(async () => (await lane("Sample 498")).x).toBeGreaterThan(one.x + 30);
   const moved = await resting("Sample 498");
   await drop({ x: moved.x + moved.width - 2, y: moved.y + 3 }, { x: moved.x + moved.width + 48, y: moved.y + 3 }, /Sample 498 takes/);
   await expect.poll(async () => (await lane("Sample 498")).width).toBeGreaterThan(moved.width + 8);
   const long = await resting("Sample 498");
-  const other = await lane("Sample 497");
+  const other = await resting("Sample 497");
   await drop({ x: long.x + long.width + 7, y: long.y + 3 }, { x: other.x + 4, y: other.y + 3 }, /Sample 497 starts after Sample 498 finishes/);
   await expect(await planCell(page, "Sample 497", "After")).toHaveText("Sample 498");
   // A drag left with Escape changes nothing.

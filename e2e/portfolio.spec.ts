@@ -104,7 +104,7 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
 test("the page as it is looked at is in its address: sorted, filtered, grouped", async ({ page }) => {
   await signIn(page, "ines");
   const table = page.getByRole("table", { name: "Projects" });
-  await table.getByRole("button", { name: "SPI" }).click();
+  await table.getByRole("button", { name: "SPI", exact: true }).click();
   await page.getByLabel("Filter Projects").fill("lock");
   await page.getByLabel("Group projects by").selectOption("manager");
   await expect(page).toHaveURL(/sort=spi/);

@@ -1,4 +1,5 @@
 import { useEffect, useState, type PointerEvent, type RefObject } from "react";
+import { flushSync } from "react-dom";
 import type { SheetRow } from "../engine/sheet.ts";
 import { ROW_HEIGHT } from "../grid/SheetLine.tsx";
 import { laneShapes } from "./laneShapes.ts";
@@ -25,7 +26,9 @@ export function Handles({ rows, scale, left, scroller, rowAt, onGrab }: Props) {
   useEffect(() => {
     const pane = scroller.current!;
     const onMove = (event: globalThis.PointerEvent): void => {
-      if (event.buttons === 0) setAt(event.clientX - pane.getBoundingClientRect().left < left ? -1 : rowAt(event.clientY));
+      const there = event.clientX - pane.getBoundingClientRect().left < left ? -1 : rowAt(event.clientY);
+      // At once: a quick hand presses before the next drawing.
+      if (event.buttons === 0) flushSync(() => setAt(there));
     };
     const onLeave = (): void => setAt(-1);
     pane.addEventListener("pointermove", onMove);
