@@ -1,4 +1,4 @@
-/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, preview, saving, scrolling, drift, portfolio. */
+/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, drift, portfolio. */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
@@ -6,6 +6,7 @@ import { driftLines } from "./drift.ts";
 import { networkLines } from "./network.ts";
 import { portfolioLines } from "./portfolio.ts";
 import { previewLines } from "./preview.ts";
+import { qualityLines } from "./quality.ts";
 import { savingLines } from "./saving.ts";
 import { scrollingLines } from "./scrolling.ts";
 
@@ -14,6 +15,7 @@ const database = process.env["CHRONOMETRA_BENCH_DATABASE"];
 const parts: Record<string, () => Promise<Line[]>> = {
   network: networkLines,
   analysis: analysisLines,
+  quality: qualityLines,
   preview: previewLines,
   saving: () => savingLines(database!),
   scrolling: () => scrollingLines(database!),

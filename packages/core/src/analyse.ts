@@ -7,6 +7,7 @@ import type { EarnedSchedule, PeriodKind } from "./performance/earnedSchedule.ts
 import { measurePerformance, type Performance } from "./performance/performance.ts";
 import type { BaselineContent } from "./performance/plannedValue.ts";
 import type { PlanBundle } from "./plan/schema.ts";
+import { printChecks, type PrintedCheck } from "./quality/measureChecks.ts";
 import { formatDate, formatInstant } from "./time/instant.ts";
 
 /** One activity's dates as printed: instants `YYYY-MM-DDTHH:MM`, dates `YYYY-MM-DD`. */
@@ -49,7 +50,7 @@ export interface Analysis {
   };
   readonly slippage: null | Record<string, PrintedSlip>;
   readonly deadlines: Record<string, DeadlineStanding>;
-  readonly quality: { readonly checks: [] };
+  readonly quality: { readonly checks: PrintedCheck[] };
 }
 
 export interface AnalyseOptions {
@@ -110,7 +111,7 @@ export function analyse(plan: PlanBundle, options: AnalyseOptions = {}): Analysi
           },
     slippage: baseline === null ? null : printSlips(plan, schedule, baseline.content),
     deadlines: toRecord(deadlineStandings(plan, schedule)),
-    quality: { checks: [] },
+    quality: { checks: printChecks(plan, schedule, baseline?.content ?? null) },
   };
 }
 

@@ -50,3 +50,11 @@ export { demandsOf, loadByWeek, mondayOf, spreadOverWeeks, type LoadByWeek, type
 export { brokenRules, DEFAULT_THRESHOLDS, thresholdsSchema, type Broken, type Standing, type Thresholds } from "./performance/thresholds.ts";
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
+export { type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";
+export { ADDED_DAYS, runPathTest, type PathTest } from "./quality/checks/criticalPathTest.ts";
+export { SILENT_DAYS, type Finding, type Past, type PastPeriod } from "./quality/finding.ts";
+export { FINDINGS, type Found } from "./quality/findAll.ts";
+export { groundOf } from "./quality/ground.ts";
+export { CHECKS, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
+export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
+export { limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";

@@ -198,14 +198,14 @@ function readLinks(plan: PlanBundle, tree: PlanTree, placeOf: Int32Array): RawLi
 }
 
 /** The links by successor and again by predecessor, places replaced by node numbers. */
-function linkColumns({ from, to, rows }: RawLinks, order: Int32Array): Pick<net.Network, "inStart" | "inLinks" | "outStart" | "outLinks"> {
+function linkColumns({ from, to, rows }: RawLinks, order: Int32Array): Pick<net.Network, "inStart" | "inLinks" | "inRow" | "linkRows" | "outStart" | "outLinks"> {
   const nodeAt = new Int32Array(order.length);
   for (let node = 0; node < order.length; node++) nodeAt[order[node]!] = node;
   const fromNode = from.map((place) => nodeAt[place]!);
   const toNode = to.map((place) => nodeAt[place]!);
   const into = net.groupBy(toNode, order.length);
   const outOf = net.groupBy(fromNode, order.length);
-  return { inStart: into.start, inLinks: arranged(rows, into.items, fromNode), outStart: outOf.start, outLinks: arranged(rows, outOf.items, toNode) };
+  return { inStart: into.start, inLinks: arranged(rows, into.items, fromNode), inRow: into.items, linkRows: rows, outStart: outOf.start, outLinks: arranged(rows, outOf.items, toNode) };
 }
 
 function arranged(rows: readonly Link[], items: Int32Array, others: Int32Array): net.LinkColumns {

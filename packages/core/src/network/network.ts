@@ -1,3 +1,4 @@
+import type { Link } from "../plan/schema.ts";
 import type { CalendarSet } from "../time/compileCalendars.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
@@ -72,6 +73,9 @@ export interface Network {
   /** Links into node n: `inStart[n] .. inStart[n + 1]`, each with its other end and its own data beside each other. */
   readonly inStart: Int32Array;
   readonly inLinks: LinkColumns;
+  /** The plan's own rows of those links: `linkRows[inRow[l]]`. */
+  readonly inRow: Int32Array;
+  readonly linkRows: readonly Link[];
   /** Links out of node n, laid out again in their own order, so that the backward pass too reads straight on. */
   readonly outStart: Int32Array;
   readonly outLinks: LinkColumns;

@@ -40,6 +40,9 @@ export interface Schedule {
   readonly unscheduled: readonly number[];
   readonly tree: PlanTree;
   readonly calendars: CalendarSet;
+  /** What the dates were computed from and the early ones by node, for questions beyond them. */
+  readonly network: net.Network;
+  readonly early: EarlyDates;
 }
 
 /**
@@ -63,7 +66,7 @@ export function schedulePlan(plan: PlanBundle): Schedule {
     if ((activity.kind ?? "work") === "work" && network.nodeOf[i] === -1 && !tree.parked.has(activity.id)) unscheduled.push(i);
   });
   const finish = early.latestFinish < 0 ? null : (early.latestFinish as LocalMinute);
-  return { rows, finish, unscheduled, tree, calendars };
+  return { rows, finish, unscheduled, tree, calendars, network, early };
 }
 
 /**

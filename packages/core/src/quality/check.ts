@@ -1,0 +1,59 @@
+import type { Ground } from "./ground.ts";
+
+/** Where on the plan's page an offence is mended: links, dates and wishes, people and costs, credit and progress. */
+export type MendPlace = "why" | "dates" | "work" | "credit";
+
+/** An activity that a check or a finding names, with the value that offends. */
+export interface Offence {
+  /** Position in the plan's activities. */
+  readonly at: number;
+  /** The value in words: `52 d float`, `starts 2 d before Dig is done`; made when they are read. */
+  readonly words: () => string;
+}
+
+/** An activity with what offends of it. */
+export const offence = ({ at }: { readonly at: number }, words: () => string): Offence => ({ at, words });
+
+/** What a check found. Ratios are `null` where there is nothing to count. */
+export interface Measured {
+  readonly count: number | null;
+  readonly outOf: number | null;
+  readonly value: number | null;
+  /** Whether a test held; for what is not measured by a number. */
+  readonly holds?: boolean;
+  readonly offences: readonly Offence[];
+}
+
+/** How the value is held against its limit. */
+export type Rule = "atMost" | "atLeast" | "holds";
+
+/** One of the fourteen checks of the DCMA assessment. */
+export interface Check {
+  readonly number: number;
+  readonly name: string;
+  /** What it counts, in a sentence. */
+  readonly counts: string;
+  /** Why that matters, in a sentence. */
+  readonly why: string;
+  readonly rule: Rule;
+  /** The published limit; a ratio, an index, or for a rule that holds or not the days by which it may be off. */
+  readonly limit: number;
+  readonly mend: MendPlace;
+  readonly measure: (ground: Ground) => Measured;
+}
+
+/** A share of those looked at: `null` where there are none. */
+export function share(offences: readonly Offence[], outOf: number): Measured {
+  return counted(offences.length, outOf, offences);
+}
+
+/** As `share`, where what is counted is not what offends. */
+export function counted(count: number, outOf: number, offences: readonly Offence[]): Measured {
+  return { count, outOf, value: outOf === 0 ? null : count / outOf, offences };
+}
+
+/** An index: nothing is counted. */
+export const uncounted = (value: number | null): Measured => ({ count: null, outOf: null, value, offences: [] });
+
+/** Nothing to count: no data date, or no baseline. */
+export const NOTHING_TO_COUNT: Measured = { count: 0, outOf: 0, value: null, offences: [] };

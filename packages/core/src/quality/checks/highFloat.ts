@@ -1,0 +1,18 @@
+import { offence, share, type Check } from "../check.ts";
+import { inDays } from "../ground.ts";
+
+/** Days beyond which float or a length is called too much (DCMA 14-point assessment: two working months). */
+export const MANY_DAYS = 44;
+
+/** Check 6 (DCMA 14-point assessment, "High float"). */
+export const highFloat: Check = {
+  number: 6,
+  name: "High float",
+  counts: `Open activities with a total float above ${MANY_DAYS} days.`,
+  why: "So much room is seldom true: mostly something that waits for the work is not linked to it.",
+  rule: "atMost",
+  limit: 0.05,
+  mend: "why",
+  measure: ({ open }) =>
+    share(open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes).map((placed) => offence(placed, () => `${inDays(placed.row.totalFloat!, placed)} float`)), open.length),
+};

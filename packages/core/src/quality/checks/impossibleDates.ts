@@ -1,0 +1,29 @@
+import { actualFinishAt, actualStartAt } from "../../plan/checkPlan.ts";
+import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
+import { offence, share, type Check } from "../check.ts";
+import type { Placed } from "../ground.ts";
+
+/** What cannot be about an activity's dates at a data date, in words; `null` where all can. */
+function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): string | null {
+  const { actualStart, actualFinish, wish } = activity;
+  if (actualStart !== undefined && startDayOf(actualStartAt(actualStart)) > dataDay) return `begun on ${actualStart.slice(0, 10)}, after the data date`;
+  if (actualFinish !== undefined && finishDayOf(actualFinishAt(actualFinish)) > dataDay) return `finished on ${actualFinish.slice(0, 10)}, after the data date`;
+  if (wish === undefined || parseDate(wish.date)! >= dataDay) return null;
+  if (wish.type.startsWith("start") ? row.state === "notStarted" : isOpen) return `${wish.type.startsWith("start") ? "start" : "finish"} wished for ${wish.date}, before the data date`;
+  return null;
+}
+
+/** Check 9 (DCMA 14-point assessment, "Invalid dates"). */
+export const impossibleDates: Check = {
+  number: 9,
+  name: "Impossible dates",
+  counts: "Activities with actual dates after the data date, or that wish for a start or finish before it which has not come about.",
+  why: "What has happened cannot lie ahead, and what lies ahead cannot be wished into the past: such dates were not looked at.",
+  rule: "atMost",
+  limit: 0,
+  mend: "dates",
+  measure: ({ scheduled, dataDay }) => {
+    const offences = dataDay === null ? [] : scheduled.flatMap((placed) => { const value = impossible(placed, dataDay); return value === null ? [] : [offence(placed, () => value)]; });
+    return share(offences, scheduled.length);
+  },
+};

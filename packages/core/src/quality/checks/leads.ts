@@ -1,0 +1,14 @@
+import { share, type Check } from "../check.ts";
+import { linkOffence } from "../linkWords.ts";
+
+/** Check 2 (DCMA 14-point assessment, "Leads"). */
+export const leads: Check = {
+  number: 2,
+  name: "Leads",
+  counts: "Links to open work with a negative lag.",
+  why: "A lead says that work begins before what it waits for is done, and hides what it really waits for.",
+  rule: "atMost",
+  limit: 0,
+  mend: "why",
+  measure: ({ links }) => share(links.filter(({ link }) => (link.lagMinutes ?? 0) < 0).map(linkOffence), links.length),
+};

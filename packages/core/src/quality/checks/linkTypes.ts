@@ -1,0 +1,17 @@
+import { counted, type Check } from "../check.ts";
+import { linkOffence } from "../linkWords.ts";
+
+/** Check 4 (DCMA 14-point assessment, "Relationship types"). */
+export const linkTypes: Check = {
+  number: 4,
+  name: "Link types",
+  counts: "Links to open work that lead from a finish to a start.",
+  why: "Finish to start is what people mean and check; many others make a plan that nobody can follow by eye.",
+  rule: "atLeast",
+  limit: 0.9,
+  mend: "why",
+  measure: ({ links }) => {
+    const others = links.filter(({ link }) => (link.type ?? "FS") !== "FS");
+    return counted(links.length - others.length, links.length, others.map(linkOffence));
+  },
+};

@@ -1,0 +1,22 @@
+import { offence, share, type Check } from "../check.ts";
+import { inDays, plannedMinutes } from "../ground.ts";
+import { MANY_DAYS } from "./highFloat.ts";
+
+/** Check 8 (DCMA 14-point assessment, "High duration"). */
+export const longActivities: Check = {
+  number: 8,
+  name: "Long activities",
+  counts: `Open work longer than ${MANY_DAYS} days, as approved, or as planned where no baseline holds it.`,
+  why: "Nobody can say how far such work is from one period to the next; trouble shows only near its end.",
+  rule: "atMost",
+  limit: 0.05,
+  mend: "dates",
+  measure: (ground) => {
+    const work = ground.open.filter(({ isWork }) => isWork);
+    const long = work.flatMap((placed) => {
+      const minutes = placed.approved?.durationMinutes ?? plannedMinutes(ground, placed);
+      return minutes > MANY_DAYS * placed.calendar.dayMinutes ? [offence(placed, () => `${inDays(minutes, placed)} long`)] : [];
+    });
+    return share(long, work.length);
+  },
+};

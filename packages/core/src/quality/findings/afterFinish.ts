@@ -1,0 +1,23 @@
+import { actualFinishAt } from "../../plan/checkPlan.ts";
+import { finishDayOf, parseDate } from "../../time/instant.ts";
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+
+export const afterFinish: Finding = {
+  key: "afterFinish",
+  about: "reporting",
+  name: "Costs on finished work",
+  why: "It goes on costing after it was said to be finished: it is not, or something is booked in the wrong place.",
+  mend: "work",
+  find: ({ plan, scheduled }) => {
+    const last = new Map<string, string>();
+    const later = (activity: string, date: string): void => void (date > (last.get(activity) ?? "") && last.set(activity, date));
+    for (const { activity, date } of plan.actualCosts ?? []) later(activity, date);
+    for (const { activity, date, state } of plan.timeEntries ?? []) if (state === "posted") later(activity, date);
+    return scheduled.flatMap((placed) => {
+      const { actualFinish, id } = placed.activity;
+      const date = last.get(id);
+      return actualFinish !== undefined && date !== undefined && parseDate(date)! > finishDayOf(actualFinishAt(actualFinish)) ? [offence(placed, () => `finished ${actualFinish.slice(0, 10)}, booked on ${date}`)] : [];
+    });
+  },
+};

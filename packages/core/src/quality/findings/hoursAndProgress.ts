@@ -1,0 +1,39 @@
+import { offence, type Offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+import { bookedSince, inHours, lastPeriod, progressed, underWay } from "./news.ts";
+
+export const hoursWithoutProgress: Finding = {
+  key: "hoursWithoutProgress",
+  about: "reporting",
+  name: "Hours without progress",
+  why: "Money is spent and nothing is earned: the work is harder than planned, or booked in the wrong place.",
+  mend: "credit",
+  find: (ground, past) => {
+    const last = lastPeriod(ground, past);
+    const booked = bookedSince(ground, last?.dataDay ?? null);
+    return underWay(ground).flatMap((placed): Offence[] => {
+      const { activity } = placed;
+      const minutes = booked.get(activity.id)?.minutes ?? 0;
+      const still = last === null ? (activity.percent ?? 0) === 0 && activity.remainingMinutes === undefined && (activity.credit?.rule ?? "reported") === "reported" : !progressed(last.activities.get(activity.id), activity);
+      return minutes > 0 && still ? [offence(placed, () => `${inHours(minutes)}${last === null ? "" : ` since period ${last.number}`}, no progress`)] : [];
+    });
+  },
+};
+
+export const progressWithoutHours: Finding = {
+  key: "progressWithoutHours",
+  about: "reporting",
+  name: "Progress without hours",
+  why: "Something is earned that cost nothing: time is missing, or the progress is.",
+  mend: "credit",
+  find: (ground, past) => {
+    const last = lastPeriod(ground, past);
+    const booked = bookedSince(ground, last?.dataDay ?? null);
+    return underWay(ground).flatMap((placed): Offence[] => {
+      const { activity } = placed;
+      const [then, now] = [last?.activities.get(activity.id)?.percent ?? 0, activity.percent ?? 0];
+      const planned = ground.assignments.get(activity.id)?.some(({ plannedMinutes }) => plannedMinutes > 0) === true;
+      return now > then && planned && (booked.get(activity.id)?.minutes ?? 0) <= 0 ? [offence(placed, () => `from ${then}% to ${now}%${last === null ? "" : ` since period ${last.number}`}, no hours`)] : [];
+    });
+  },
+};

@@ -1,0 +1,18 @@
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+
+/** Links into one activity beyond which it is named. Common practice, no source. */
+export const MANY_LINKS = 8;
+
+export const manyLinks: Finding = {
+  key: "manyLinks",
+  about: "plan",
+  name: "Many links into one",
+  why: "Where many paths meet, the latest of them decides: such a date is later than any one of them says.",
+  mend: "why",
+  find: ({ plan, links, open }) => {
+    const into = new Int32Array(plan.activities.length);
+    for (const { to } of links) into[to.at]!++;
+    return open.filter(({ at }) => into[at]! > MANY_LINKS).map((placed) => offence(placed, () => `${into[placed.at]} links into it`));
+  },
+};

@@ -1,0 +1,12 @@
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+
+export const noEstimate: Finding = {
+  key: "noEstimate",
+  about: "reporting",
+  name: "No estimate",
+  why: "People are on it, but nobody has said how much work it is: load and cost leave it out.",
+  mend: "work",
+  find: ({ open, assignments }) =>
+    open.filter(({ activity: { id } }) => assignments.get(id)?.every(({ plannedMinutes }) => plannedMinutes === 0) === true).map((placed) => offence(placed, () => "people, but no hours")),
+};

@@ -1,0 +1,11 @@
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+
+export const noOwner: Finding = {
+  key: "noOwner",
+  about: "reporting",
+  name: "No owner",
+  why: "Nobody answers for it, so nobody is asked.",
+  mend: "dates",
+  find: ({ open }) => open.filter(({ isWork, activity }) => isWork && activity.owner === undefined).map((placed) => offence(placed, () => "no owner")),
+};

@@ -1,0 +1,27 @@
+import { actualStartAt } from "../../plan/checkPlan.ts";
+import { formatDate, startDayOf, type EpochDay } from "../../time/instant.ts";
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+import { bookedSince, progressed, underWay } from "./news.ts";
+
+export const noUpdate: Finding = {
+  key: "noUpdate",
+  about: "reporting",
+  name: "No news",
+  why: "Work that has begun and of which nothing is heard has stopped, or its report has.",
+  mend: "credit",
+  find: (ground, { periods, silentDays }) => {
+    const { dataDay } = ground;
+    if (dataDay === null) return [];
+    const booked = bookedSince(ground, null);
+    return underWay(ground).flatMap((placed) => {
+      const { activity } = placed;
+      let last = Math.max(startDayOf(actualStartAt(activity.actualStart!)), booked.get(activity.id)?.last ?? 0);
+      // A change since an issued period came after its data date, whenever exactly.
+      const changedAfter = periods.find((period) => period.dataDay < dataDay && progressed(period.activities.get(activity.id), activity));
+      if (changedAfter !== undefined) last = Math.max(last, changedAfter.dataDay + 1);
+      else if (periods.length === 0 && (activity.percent ?? 0) > 0) return [];
+      return dataDay - last > silentDays ? [offence(placed, () => `nothing since ${formatDate(last as EpochDay)}`)] : [];
+    });
+  },
+};

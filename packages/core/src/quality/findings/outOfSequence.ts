@@ -1,0 +1,25 @@
+import { offence, type Offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+import type { PlacedLink } from "../ground.ts";
+import { linkWords } from "../linkWords.ts";
+
+/** Whether what has happened breaks a link: the later end came about before the link allows it. */
+function broken({ link, from, to }: PlacedLink): boolean {
+  const type = link.type ?? "FS";
+  const happened = type === "FS" || type === "SS" ? to.activity.actualStart !== undefined || (!to.isWork && !to.isOpen) : !to.isOpen;
+  if (!happened) return false;
+  const theirs = type === "FS" || type === "FF" ? from.row.finish : from.row.start;
+  const own = type === "FS" || type === "SS" ? to.row.start : to.row.finish;
+  const lag = link.lagMinutes ?? 0;
+  if (link.lagIn === "elapsed") return own < theirs + lag;
+  return to.calendar.indexAt(own) < to.calendar.indexAt(theirs) + lag;
+}
+
+export const outOfSequence: Finding = {
+  key: "outOfSequence",
+  about: "reporting",
+  name: "Out of sequence",
+  why: "What was reported contradicts a link: either the link is wrong or the report is.",
+  mend: "why",
+  find: ({ allLinks }) => allLinks.filter(broken).map((placed): Offence => offence(placed.to, () => `should be: ${linkWords(placed)}`)),
+};

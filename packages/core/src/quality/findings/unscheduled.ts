@@ -1,0 +1,11 @@
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+
+export const unscheduled: Finding = {
+  key: "unscheduled",
+  about: "plan",
+  name: "No length, so no dates",
+  why: "Work without a length is in no date, no float and no forecast.",
+  mend: "dates",
+  find: ({ schedule }) => schedule.unscheduled.map((at) => offence({ at }, () => "no length")),
+};

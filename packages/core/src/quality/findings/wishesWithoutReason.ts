@@ -1,0 +1,11 @@
+import { offence } from "../check.ts";
+import type { Finding } from "../finding.ts";
+
+export const wishesWithoutReason: Finding = {
+  key: "wishesWithoutReason",
+  about: "plan",
+  name: "Wishes without a reason",
+  why: "A date that nobody can explain cannot be judged either: is it a contract, a season, or a habit?",
+  mend: "dates",
+  find: ({ open }) => open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === "").map((placed) => offence(placed, () => `wished for ${placed.activity.wish!.date}`)),
+};
