@@ -51,6 +51,21 @@ describe("npm run --silent analyse", () => {
     expect(JSON.parse(analyse([PLAN, "--baseline", "1"]).out).performance.baseline).toBe(1);
   });
 
+  it("a folder gives a line of quality figures a file; a file that cannot be read is told and stops nothing", () => {
+    const plans = mkdtempSync(join(folder, "plans-"));
+    writeFileSync(join(plans, "b.json"), readFileSync(PLAN));
+    writeFileSync(join(plans, "a.json"), "{");
+    writeFileSync(join(plans, "c.json"), JSON.stringify({ ...(JSON.parse(readFileSync(PLAN, "utf8")) as object), links: [{ from: "A", to: "nobody" }] }));
+    writeFileSync(join(plans, "notes.txt"), "not a plan");
+    const { code, out, err } = analyse([plans]);
+    expect(out.trimEnd().split("\n").map((line) => JSON.parse(line))).toEqual([
+      expect.objectContaining({ file: "b.json", code: "CASE", verdict: "unfit", failed: [7, 13], checks: expect.objectContaining({ 11: 0, 12: true, 13: 0.8, 14: 1 }), reasons: ["Negative float: 1 of 2 (50%), none allowed", "Critical path length index: 0.8, at least 0.95"] }),
+    ]);
+    expect([code, err]).toEqual([2, expect.stringMatching(/a\.json: is not JSON[^]*\nc\.json: .*nobody/)]);
+    const empty = mkdtempSync(join(folder, "empty-"));
+    expect(analyse([empty])).toEqual({ code: 2, out: "", err: `${empty}: has no .json file in it` });
+  });
+
   it.each<[string, string[], RegExp]>([
     ["no file", [], /expected one FILE/],
     ["two files", [PLAN, PLAN], /expected one FILE/],

@@ -1,9 +1,13 @@
-/** `npm run --silent analyse -- FILE`: a plan bundle in, every figure out, as docs/plan-bundle.md says. */
-import { readFileSync } from "node:fs";
+/**
+ * `npm run --silent analyse -- FILE`: a plan bundle in, every figure out, as docs/plan-bundle.md says; a folder of them in,
+ * a line of quality figures a file.
+ */
+import { readdirSync, readFileSync, statSync } from "node:fs";
+import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { analyse, formatProblem, parseBundle, parseDate, PlanProblems, type AnalyseOptions, type PeriodKind } from "@chronometra/core";
+import { analyse, computePlan, formatProblem, measureQuality, parseBundle, parseDate, PlanProblems, type AnalyseOptions, type PeriodKind, type PlanBundle } from "@chronometra/core";
 
-const USAGE = "usage: analyse FILE [--data-date D] [--baseline N | --freeze] [--period workday|week|month]; FILE - is standard input";
+const USAGE = "usage: analyse FILE [--data-date D] [--baseline N | --freeze] [--period workday|week|month]; FILE - is standard input, a folder gives a line of quality figures for each .json file in it";
 const PERIODS: readonly string[] = ["workday", "week", "month"];
 
 /** Thrown for what the command itself was told wrong. */
@@ -72,23 +76,58 @@ function withDataDate(input: unknown, dataDate: string | undefined): unknown {
   return { ...input, project: { ...input["project"], dataDate } };
 }
 
-function run(args: string[]): string {
-  const request = readArguments(args);
-  const source = readSource(request.file);
-  const parsed = parseBundle(withDataDate(readJson(request.file, source), request.dataDate), { source });
+function readPlan(file: string, { dataDate, options: { baseline } }: Request): PlanBundle {
+  const source = readSource(file);
+  const parsed = parseBundle(withDataDate(readJson(file, source), dataDate), { source });
   if (!parsed.ok) throw new PlanProblems(parsed.problems);
-  const { baseline } = request.options;
-  if (typeof baseline === "number" && !(parsed.bundle.baselines ?? []).some(({ number }) => number === baseline)) {
-    throw new Refused(`--baseline: the plan has no baseline ${baseline}`);
-  }
-  return JSON.stringify(analyse(parsed.bundle, request.options));
+  if (typeof baseline === "number" && !(parsed.bundle.baselines ?? []).some(({ number }) => number === baseline)) throw new Refused(`--baseline: the plan has no baseline ${baseline}`);
+  return parsed.bundle;
 }
 
+/** The problems of a failure that is the input's, a line each; anything else is thrown on. What a plan holds does not name its file. */
+function linesOf(error: unknown, file = ""): string[] {
+  if (error instanceof PlanProblems) return error.problems.map((problem) => `${file}${formatProblem(problem)}`);
+  if (error instanceof Refused) return [error.message.replaceAll("\n", " ")];
+  throw error;
+}
+
+/** The quality of one plan in a line: the verdict, the checks that fail, each check's value, how many each finding names. */
+function qualityLine(file: string, request: Request): string {
+  const plan = readPlan(join(request.file, file), request);
+  const { schedule, baseline } = computePlan(plan, request.options);
+  const { checks, findings, verdict } = measureQuality(plan, schedule, baseline?.content ?? null);
+  return JSON.stringify({
+    file,
+    code: plan.project.code,
+    verdict: verdict.fitness,
+    failed: checks.filter(({ passes }) => passes === false).map(({ check }) => check.number),
+    checks: Object.fromEntries(checks.map(({ check: { number, rule }, value, passes }) => [number, rule === "holds" ? passes : value])),
+    findings: Object.fromEntries(findings.map(({ finding: { key }, offences }) => [key, offences.length])),
+    reasons: verdict.reasons.map(({ words }) => words),
+  });
+}
+
+/** A folder's plans one after another; one that cannot be computed is told and does not stop the others. */
+function screen(request: Request): void {
+  const files = readdirSync(request.file).filter((name) => name.endsWith(".json")).sort();
+  if (files.length === 0) throw new Refused(`${request.file}: has no .json file in it`);
+  for (const file of files) {
+    try {
+      process.stdout.write(`${qualityLine(file, request)}\n`);
+    } catch (error) {
+      for (const line of linesOf(error, `${file}: `)) process.stderr.write(`${line}\n`);
+      process.exitCode = 2;
+    }
+  }
+}
+
+const isFolder = (file: string): boolean => file !== "-" && statSync(file, { throwIfNoEntry: false })?.isDirectory() === true;
+
 try {
-  process.stdout.write(`${run(process.argv.slice(2))}\n`);
+  const request = readArguments(process.argv.slice(2));
+  if (isFolder(request.file)) screen(request);
+  else process.stdout.write(`${JSON.stringify(analyse(readPlan(request.file, request), request.options))}\n`);
 } catch (error) {
-  if (error instanceof PlanProblems) for (const problem of error.problems) process.stderr.write(`${formatProblem(problem)}\n`);
-  else if (error instanceof Refused) process.stderr.write(`${error.message.replaceAll("\n", " ")}\n`);
-  else throw error;
+  for (const line of linesOf(error)) process.stderr.write(`${line}\n`);
   process.exitCode = 2;
 }

@@ -1,4 +1,4 @@
-import { thresholdsSchema } from "@chronometra/core";
+import { qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
 import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema } from "./access.ts";
 import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
@@ -11,6 +11,7 @@ import { asideSchema, costByHandSchema, feedSchema, lineIdsSchema, madeTokenSche
 import { mailSchema, postedSchema } from "./tell.ts";
 import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSchema, watchActSchema, watchAnswerSchema, watchChoicesSchema, watchlistSchema, watchQuestionSchema, writeWatchlistSchema } from "./watch.ts";
 import { chainSchema, loadCellSchema, loadSchema, milestoneTrendSchema, performanceSchema, promisedListSchema, slipChoiceSchema, slipEffectSchema, slippedSchema, slipRequestSchema, writePromiseSchema } from "./dates.ts";
+import { mendedSchema, mendEffectSchema, mendRequestSchema, qualitySchema } from "./quality.ts";
 import { decideRequestSchema, mergeSchema, newWhatIfSchema, putForwardSchema, reserveEntrySchema, reservesSchema, whatIfSchema, whatIfViewSchema } from "./whatIf.ts";
 import {
   approvalSchema,
@@ -79,6 +80,10 @@ export const endpoints = {
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
   "GET /api/portfolio/paths": { summary: "SPI, CPI and drift of each project over the issued periods", response: pathsSchema },
   "PUT /api/portfolio/thresholds": { summary: "Say beyond which limits a project is to be explained", body: thresholdsSchema, response: done },
+  "PUT /api/portfolio/quality-limits": { summary: "Set limits of the fourteen checks in the place of the published ones, by their number", body: qualityLimitsSchema, response: done },
+  "GET /api/projects/:project/quality": { summary: "How far its plan can be trusted: the fourteen checks, further findings, a verdict in words", response: qualitySchema },
+  "POST /api/projects/:project/quality/mend/effect": { summary: "What mending many at once would move; nothing stored", body: mendRequestSchema, response: mendEffectSchema },
+  "POST /api/projects/:project/quality/mend": { summary: "Mend something for many activities at once", body: mendRequestSchema, response: mendedSchema },
   "PUT /api/portfolio/fields": { summary: "Say which fields of one's own every project has; values of those left out go", body: projectFieldsSchema, response: done },
   "PUT /api/projects/:project/standing": { summary: "Its programme, the manager's rating and note, its own fields", body: projectStandingSchema, response: done },
   "POST /api/portfolio/data-date": { summary: "Move the data date of every project and recalculate", body: setDataDateSchema, response: dataDateResultSchema },

@@ -13,3 +13,4 @@ export * from "./whatIf.ts";
 export * from "./outside.ts";
 export * from "./watch.ts";
 export * from "./dates.ts";
+export * from "./quality.ts";

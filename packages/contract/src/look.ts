@@ -1,4 +1,4 @@
-import { ownFieldSchema, ownValueSchema, thresholdsSchema, type Standing } from "@chronometra/core";
+import { ownFieldSchema, ownValueSchema, qualityLimitsSchema, thresholdsSchema, type Standing } from "@chronometra/core";
 import { z } from "zod";
 
 export const figuresSchema = z.object({
@@ -75,6 +75,8 @@ export const summarySchema = z.object({
   earnedSchedule: earnedScheduleSchema.nullable(),
   milestones: z.array(milestoneSchema),
   deadlines: z.array(deadlineSchema),
+  /** Values of the fourteen checks in the order of their numbers; left out of periods issued before they were measured. */
+  quality: z.array(z.number().nullable()).optional(),
 });
 export type Summary = z.infer<typeof summarySchema>;
 
@@ -156,6 +158,7 @@ export const portfolioSchema = z.object({
   programmes: z.array(programmeSchema),
   fields: z.array(ownFieldSchema),
   thresholds: thresholdsSchema,
+  qualityLimits: qualityLimitsSchema,
   projects: z.array(projectLineSchema),
 });
 export type Portfolio = z.infer<typeof portfolioSchema>;

@@ -51,10 +51,12 @@ export { brokenRules, DEFAULT_THRESHOLDS, thresholdsSchema, type Broken, type St
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
 export { type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";
-export { ADDED_DAYS, runPathTest, type PathTest } from "./quality/checks/criticalPathTest.ts";
+export { failedChecks, fitnessOf, qualityLimitsSchema, valuesOf, type CheckValues } from "./quality/kept.ts";
+export { mendMany, MENDS, type Mend, type NotMended } from "./quality/mends.ts";
+export { ADDED_DAYS, lengthened, runPathTest, type PathTest } from "./quality/checks/criticalPathTest.ts";
 export { SILENT_DAYS, type Finding, type Past, type PastPeriod } from "./quality/finding.ts";
 export { FINDINGS, type Found } from "./quality/findAll.ts";
 export { groundOf } from "./quality/ground.ts";
-export { CHECKS, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
+export { CHECKS, measureChecks, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
 export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
 export { limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";

@@ -1,9 +1,10 @@
 import { CYCLE_STEPS, standingOf, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle } from "@chronometra/contract";
-import { brokenRules, type Broken, type ProjectHead, type Thresholds } from "@chronometra/core";
+import { brokenRules, CHECKS, failedChecks, fitnessOf, type Broken, type ProjectHead, type QualityLimits, type Thresholds } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
+import { qualityLimitsOf } from "../quality/qualityLimits.ts";
 import { ANY_REMINDER } from "../tell/reminders.ts";
 import { CycleMarkEntity, PeriodLockEntity, type ReportingPeriodEntity } from "./cycleEntities.ts";
 import { missingReporters, openPeriod, organisationName, reportersIn, thresholdsOf } from "./cycleService.ts";
@@ -44,8 +45,13 @@ async function remindedSince(database: DataSource, period: ReportingPeriodEntity
 
 const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 
-function findingsOf({ unscheduled, unbaselined }: LineSummary): string[] {
+const FITNESS_WORDS = { fit: "", mend: "fit with mends", unfit: "not fit to be trusted" } as const;
+
+/** What the check step is to look at: checks of the plan that fail, work without dates or approval. */
+function findingsOf({ unscheduled, unbaselined, quality }: LineSummary, limits: QualityLimits): string[] {
+  const failed = quality === undefined ? [] : failedChecks(quality, limits);
   return [
+    ...(failed.length > 0 ? [`${FITNESS_WORDS[fitnessOf(failed, unscheduled)]}: ${failed.map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
     ...(unscheduled > 0 ? [`${counted(unscheduled, "activity has", "activities have")} no dates`] : []),
     ...(unbaselined > 0 ? [`${counted(unbaselined, "activity is", "activities are")} in no baseline`] : []),
   ];
@@ -69,7 +75,7 @@ export const brokenWords = (broken: readonly Broken[]): string[] => broken.map((
 export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "roles">, only: string | null = null): Promise<Cycle> {
   const period = await openPeriod(database);
   const number = period?.number ?? 0;
-  const [rows, reporters, reminded, marks, locks, accounts, thresholds] = await Promise.all([
+  const [rows, reporters, reminded, marks, locks, accounts, thresholds, limits] = await Promise.all([
     rowsOf(database, number, only),
     period === null ? new Set<string>() : reportersIn(database, period),
     remindedSince(database, period),
@@ -77,6 +83,7 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
     database.getRepository(PeriodLockEntity).find({ order: { lockedAt: "ASC" } }),
     database.getRepository(AccountEntity).find({ select: { id: true, name: true } }),
     thresholdsOf(database),
+    qualityLimitsOf(database),
   ]);
   const names = new Map(accounts.map(({ id, name }) => [id, name]));
   const projects = rows.map((row): ProjectCycle => {
@@ -96,7 +103,7 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
     const missing = takesPart && period !== null ? missingReporters(row.id, people, period, reporters) : [];
     const unreminded = people.filter(({ id, name }) => missing.includes(name) && !reminded.has(id)).map(({ name }) => name);
     const waiting = Number(row.waiting);
-    const [findings, broken, checked, explanation] = [findingsOf(summary), brokenWords(brokenRules(standingOf(summary, row.issuedDrift), thresholds)), mark("Check"), mark("Explain")];
+    const [findings, broken, checked, explanation] = [findingsOf(summary, limits), brokenWords(brokenRules(standingOf(summary, row.issuedDrift), thresholds)), mark("Check"), mark("Explain")];
     const behind = period !== null && (summary.dataDate ?? "") < period.dataDate;
     const step = (name: CycleStep, open: number, words: string, waitsFor: readonly string[]) => ({ name, open: takesPart ? open : 0, words: takesPart ? (open > 0 ? words : "done") : "–", waitsFor: takesPart && open > 0 ? [...waitsFor] : [] });
     const controllers = "a controller";

@@ -1,5 +1,5 @@
 import { lineSummaryOf, type Summary } from "@chronometra/contract";
-import { closeOf, computePlan, deadlineStandings, formatDate, finishDayOf, parseDate, parseInstant, slipsAgainst, toBundle, type Computed, type Plan, type PlanBundle } from "@chronometra/core";
+import { closeOf, computePlan, deadlineStandings, groundOf, measureChecks, valuesOf, formatDate, finishDayOf, parseDate, parseInstant, slipsAgainst, toBundle, type Computed, type Plan, type PlanBundle } from "@chronometra/core";
 
 /** A plan and all that was computed from it. */
 export interface ComputedPlan {
@@ -53,6 +53,7 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
         },
       ];
     }),
+    quality: [...valuesOf(measureChecks(groundOf(bundle, schedule, baseline?.content ?? null)))],
     deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({ id, name: names.get(id)!, ...standing })),
   };
 }

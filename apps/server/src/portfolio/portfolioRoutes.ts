@@ -57,7 +57,7 @@ async function portfolioText(database: DataSource, me: Me): Promise<string> {
     };
     return `${JSON.stringify(line).slice(0, -1)},"summary":${summary}}`;
   });
-  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds };
+  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds, qualityLimits: facts.qualityLimits };
   return `${JSON.stringify(top).slice(0, -1)},"projects":[${lines.join(",")}]}`;
 }
 

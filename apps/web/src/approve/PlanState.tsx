@@ -1,6 +1,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { projectQuery } from "../portfolio/queries.ts";
+import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
+import { qualityQuery } from "../quality/queries.ts";
 import { countWords, dateWords, DEADLINE_WORDS, marginWords, money } from "../shared/words.ts";
 import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./comparedWords.ts";
@@ -9,6 +11,7 @@ import { summaryWords } from "./comparedWords.ts";
 export function PlanState({ project }: { project: string }) {
   const { data: look } = useQuery(projectQuery(project));
   const baseline = look?.summary.baseline ?? null;
+  const quality = useQuery(qualityQuery(project));
   const compared = useQuery({ ...comparisonQuery(project, `baseline-${baseline}`, "plan"), enabled: baseline !== null, placeholderData: keepPreviousData });
   if (look === undefined) return <p className="muted text-sm" role="status">Looking at the plan …</p>;
   const { summary } = look;
@@ -21,6 +24,9 @@ export function PlanState({ project }: { project: string }) {
     <section aria-label="The plan as it stands" className="my-1 max-w-3xl border-l-4 border-current pl-3 text-sm">
       <p>{countWords(summary.activities, "activity", "activities")} with dates, {countWords(summary.milestones.length, "milestone", "milestones")}{summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}{compared.data !== undefined && `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}.</p>
       {compared.data !== undefined && <p>Against baseline {baseline}: {summaryWords(compared.data).join(" ")} <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=plan`}>By activity</Link></p>}
+      {quality.data !== undefined && (
+        <p><span className={FITNESS_TONES[quality.data.verdict.fitness]}>{FITNESS_WORDS[quality.data.verdict.fitness]}</span>{quality.data.verdict.reasons.length > 0 && `: ${quality.data.verdict.reasons.slice(0, 3).map(({ words }) => words).join("; ")}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}. <Link className="underline" to={`/projects/${project}/trust`}>Why, and how to mend it</Link></p>
+      )}
       {short.length === 0 ? <p className="favourable">✓ Nothing falls short: all work has dates, and no deadline is in danger.</p> : <ul className="undecided">{short.slice(0, 6).map((words) => <li key={words}>{words}</li>)}{short.length > 6 && <li>and {short.length - 6} more</li>}</ul>}
     </section>
   );

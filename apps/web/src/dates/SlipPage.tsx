@@ -2,11 +2,11 @@ import type { SlipChoiceView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
-import { toast } from "sonner";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { call } from "../shared/api.ts";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
+import { undoToast } from "../shared/undoToast.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { slipEffectQuery, slipQuery } from "./queries.ts";
 
@@ -43,16 +43,12 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
     mutationFn: () => call("POST /api/projects/:project/slip/:milestone", { params: { project, milestone }, body }),
     onSuccess: ({ revision, told }) => {
       void client.invalidateQueries();
-      const undo = async (): Promise<void> => {
-        try {
-          await call("POST /api/projects/:project/undo", { params: { project }, body: { revision } });
-          toast("It is as it was before. Those who were told know nothing of that yet.");
-        } catch (error) {
-          toast.error(error instanceof Error ? error.message : String(error));
-        }
-        void client.invalidateQueries();
-      };
-      toast(`${choice.name} slips by ${countWords(number, "working day", "working days")}${told.length === 0 ? "" : `; ${countWords(told.length, "person is", "people are")} told`}.`, { action: { label: "Undo", onClick: () => void undo() }, duration: 12_000 });
+      undoToast(client, {
+        project,
+        revision,
+        words: `${choice.name} slips by ${countWords(number, "working day", "working days")}${told.length === 0 ? "" : `; ${countWords(told.length, "person is", "people are")} told`}.`,
+        afterwards: told.length === 0 ? "" : "Those who were told know nothing of that yet.",
+      });
       void navigate(`/projects/${project}/dates`);
     },
   });

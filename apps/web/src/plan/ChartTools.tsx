@@ -35,6 +35,7 @@ function Look({ sheet, row, looks }: Pick<Props, "sheet" | "row" | "looks">) {
           <select className="select select-xs w-36" value={looks.lit} onChange={(event) => looks.light(event.target.value)}>
             <option value="">all alike</option>
             <option value="longest">the longest path</option>
+            <option value="test">the critical path test</option>
             {looks.litName !== null && <option value={looks.lit}>what leads to {looks.litName}</option>}
             {chosen !== null && chosen.id !== looks.lit && <option value={chosen.id}>what leads to {chosen.name}</option>}
           </select>

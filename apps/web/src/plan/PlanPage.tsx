@@ -129,8 +129,8 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
   const [viewWidth, setViewWidth] = useState(1280);
   const pane = columns.columns.reduce((sum, { width }) => sum + width, 0);
   const room = Math.max(LEAST_ROOM, viewWidth - pane - SCROLLBAR);
-  const time = useTimeScale(sheet, scroller, pane, room);
   const looks = useChartLook(sheet, session);
+  const time = useTimeScale(sheet, scroller, pane, room, looks.look.ghosts);
   const parkedRows = useParkedRows();
   const anyParked = useMemo(() => sheet.rows.some(({ parked }) => parked), [sheet]);
   const rows = useMemo(() => unfolded(anyParked ? withParked(sheet.rows, parkedRows.show) : sheet.rows, folded), [sheet, folded, anyParked, parkedRows.show]);
@@ -195,6 +195,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
           {looks.look.colouring.legend.map(({ value, colour }) => <li key={value} className="flex items-center gap-1.5"><span className="inline-block h-2.5 w-5" style={{ background: colour }} aria-hidden="true" />{value}</li>)}
         </ul>
       )}
+      {looks.test !== null && <p role="status" className="border-t rule px-4 py-0.5 text-sm">Critical path test: with {looks.test.activity} {looks.test.addedDays} d longer, the finish lies {Number(looks.test.movedDays.toFixed(1))} d later; what moves is drawn where it would lie. <Link className="underline" to={`/projects/${look.id}/trust?at=12`}>What that says</Link></p>}
       {finding && <FindBar rows={rows} columns={columns.columns} reading={reading} current={current} mayEdit={mayEdit} onGo={({ row, column }) => table.current?.go(row, column)} onClose={() => { setFinding(false); table.current?.focus(); }} />}
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
       <div className="min-h-0 flex-1 border-t rule">

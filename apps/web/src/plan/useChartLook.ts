@@ -1,12 +1,15 @@
 import { useEffect, useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { colouringBy } from "./chart/colours.ts";
+import type { DrawnTest } from "./engine/planEngine.ts";
 import type { PlanSession } from "./engine/planSession.ts";
 import type { ChartLook } from "./grid/PlanSheet.tsx";
 import type { Sheet } from "./engine/sheet.ts";
 
 const NO_BASELINE = "none";
 const LONGEST = "longest";
+/** What the critical path test moves, drawn where it would lie. */
+const PATH_TEST = "test";
 
 /** How the chart shows the plan, kept in the address so that a link leads to the same picture. */
 export function useChartLook(sheet: Sheet, session: PlanSession) {
@@ -15,20 +18,27 @@ export function useChartLook(sheet: Sheet, session: PlanSession) {
   const lit = params.get("lit");
   const field = sheet.fields.find(({ id }) => id === params.get("colour")) ?? null;
   const [chain, setChain] = useState<ReadonlySet<string> | null>(null);
+  const [test, setTest] = useState<DrawnTest | null>(null);
   useEffect(() => {
     const wanted = Number(baseline);
     if (baseline !== null && sheet.baselines.includes(wanted) && sheet.baseline !== wanted) void session.compareWith(wanted);
   }, [baseline, sheet, session]);
   useEffect(() => {
     let current = true;
-    if (lit === null || lit === LONGEST) setChain(null);
+    if (lit === null || lit === LONGEST || lit === PATH_TEST) setChain(null);
     else void session.chainOf(lit).then((ids) => current && setChain(new Set(ids)));
+    return () => void (current = false);
+  }, [lit, sheet, session]);
+  useEffect(() => {
+    let current = true;
+    if (lit !== PATH_TEST) setTest(null);
+    else void session.pathTest().then((drawn) => current && setTest(drawn));
     return () => void (current = false);
   }, [lit, sheet, session]);
   const longest = useMemo(() => (lit === LONGEST ? new Set(sheet.rows.flatMap(({ id, dates }) => (dates?.longestPath === true ? [id] : []))) : null), [lit, sheet]);
   const colouring = useMemo(() => (field === null ? null : colouringBy(field, sheet.rows)), [field, sheet]);
   const withApproved = baseline !== NO_BASELINE;
-  const look: ChartLook = useMemo(() => ({ withApproved, colouring, lit: longest ?? chain }), [withApproved, colouring, longest, chain]);
+  const look: ChartLook = useMemo(() => ({ withApproved, colouring, lit: longest ?? chain ?? (test === null ? null : new Set(test.ghosts.keys())), ghosts: test?.ghosts ?? null }), [withApproved, colouring, longest, chain, test]);
   const set = (name: string, value: string | null): void =>
     setParams(
       (former) => {
@@ -43,7 +53,8 @@ export function useChartLook(sheet: Sheet, session: PlanSession) {
     look,
     baseline: withApproved ? (sheet.baseline === null ? "" : String(sheet.baseline)) : NO_BASELINE,
     lit: lit ?? "",
-    litName: lit === null || lit === LONGEST ? null : (sheet.rows.find(({ id }) => id === lit)?.name ?? null),
+    test,
+    litName: lit === null || lit === LONGEST || lit === PATH_TEST ? null : (sheet.rows.find(({ id }) => id === lit)?.name ?? null),
     colour: field?.id ?? "",
     compareWith: (value: string) => set("baseline", value === String(Math.max(0, ...sheet.baselines)) ? null : value),
     light: (value: string) => set("lit", value === "" ? null : value),

@@ -13,7 +13,7 @@ import { countWords, dateWords } from "../shared/words.ts";
 import { Log } from "./Log.tsx";
 import { ownValueWords } from "./OwnFieldCell.tsx";
 import { portfolioColumns } from "./portfolioColumns.tsx";
-import { FieldsDialog, ProgrammesDialog, ThresholdsDialog } from "./PortfolioSettings.tsx";
+import { FieldsDialog, ProgrammesDialog, ThresholdsDialog, QualityLimitsDialog } from "./PortfolioSettings.tsx";
 import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
 import { pathsQuery, portfolioQuery } from "./queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
@@ -26,14 +26,14 @@ const SHOWN: Record<string, { words: string; holds: (line: ProjectLine, dataDate
   unissued: { words: "not issued for this period", holds: ({ summary, issuedNumber }, _dataDate, period) => summary.baseline !== null && issuedNumber !== period },
 };
 
-type Open = "thresholds" | "fields" | "programmes" | ProjectLine | null;
+type Open = "thresholds" | "quality" | "fields" | "programmes" | ProjectLine | null;
 
 function Settings({ onOpen }: { onOpen: (open: Open) => void }) {
   return (
     <details className="relative">
       <summary className="btn btn-ghost btn-sm list-none"><Settings2 size={14} aria-hidden="true" /> Set up</summary>
       <ul className="absolute right-0 z-30 mt-1 w-60 border rule bg-base-100 py-1">
-        {([["thresholds", "When a project is to be explained"], ["fields", "Own fields of projects"], ["programmes", "Portfolios and programmes"]] as const).map(([open, words]) => <li key={open}><button type="button" className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer" onClick={(event) => { event.currentTarget.closest("details")!.open = false; onOpen(open); }}>{words}</button></li>)}
+        {([["thresholds", "When a project is to be explained"], ["quality", "When a plan can be trusted"], ["fields", "Own fields of projects"], ["programmes", "Portfolios and programmes"]] as const).map(([open, words]) => <li key={open}><button type="button" className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer" onClick={(event) => { event.currentTarget.closest("details")!.open = false; onOpen(open); }}>{words}</button></li>)}
       </ul>
     </details>
   );
@@ -116,6 +116,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
         tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Group projects by" value={by} onChange={(event) => put("by", event.target.value === "programme" ? null : event.target.value)}><option value="programme">programme</option><option value="manager">manager</option>{portfolio.fields.map(({ id, name }) => <option key={id} value={`own-${id}`}>{name.toLowerCase()}</option>)}<option value="none">nothing</option></select></label>}
         empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <><Link className="underline" to="/import">Bring a plan</Link> from a workbook, CSV files or a plan bundle; people who sign in are added under <Link className="underline" to="/settings">Settings</Link>.</> : "A project manager brings the first plan."}</p>}
       />
+      {open === "quality" && <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={() => setOpen(null)} />}
       {open === "thresholds" && <ThresholdsDialog thresholds={portfolio.thresholds} onClose={() => setOpen(null)} />}
       {open === "fields" && <FieldsDialog fields={portfolio.fields} onClose={() => setOpen(null)} />}
       {open === "programmes" && <ProgrammesDialog portfolio={portfolio} onClose={() => setOpen(null)} />}

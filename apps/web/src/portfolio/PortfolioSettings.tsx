@@ -1,5 +1,5 @@
 import type { Portfolio } from "@chronometra/contract";
-import { OWN_FIELD_TYPES, type OwnField, type Thresholds } from "@chronometra/core";
+import { CHECKS, OWN_FIELD_TYPES, type OwnField, type QualityLimits, type Thresholds } from "@chronometra/core";
 import { useState } from "react";
 import { CommitField } from "../shared/CommitField.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
@@ -40,6 +40,43 @@ export function ThresholdsDialog({ thresholds, onClose }: { thresholds: Threshol
           </li>
         ))}
         <li className="py-1 text-sm"><label className="flex items-center gap-2"><input type="checkbox" className="checkbox checkbox-xs" checked={thresholds.deadlines} onChange={(event) => write.mutate({ body: { ...thresholds, deadlines: event.target.checked } })} />A deadline is broken, or will be</label></li>
+      </ul>
+    </Dialog>
+  );
+}
+
+/** Limits of the fourteen checks; an empty one is the published one. */
+export function QualityLimitsDialog({ limits, onClose }: { limits: QualityLimits; onClose: () => void }) {
+  const write = usePortfolioWrite("PUT /api/portfolio/quality-limits");
+  return (
+    <Dialog title="When a plan can be trusted" onClose={onClose}>
+      <p className="muted pb-2 text-sm">The limits of the fourteen checks for this portfolio. An empty one is the published one, which is shown beside it.</p>
+      <ul>
+        {CHECKS.filter(({ rule }) => rule !== "holds").map((check) => {
+          const { number, name, rule, limit } = check;
+          const factor = number >= 13 ? 1 : 100;
+          const own = limits[number];
+          return (
+            <li key={number} className="flex items-center gap-2 border-b rule py-0.5 text-sm">
+              <span className="muted w-5 text-right">{number}</span>
+              <span className="flex-1">{name}</span>
+              <span className="muted">{rule === "atMost" ? "at most" : "at least"}</span>
+              <CommitField label={`Limit of ${name}`} width="w-16" numeric placeholder={String(Number((limit * factor).toFixed(2)))} value={own === undefined ? "" : String(Number((own * factor).toFixed(4)))} onCommit={async (text) => {
+                const value = text.trim() === "" ? null : readNumber(text);
+                if (value === null && text.trim() !== "") return "Write a number, as 5 or 0.95.";
+                const { [number]: _former, ...others } = limits;
+                try {
+                  await write.mutateAsync({ body: value === null ? others : { ...others, [number]: value / factor } });
+                  return null;
+                } catch (error) {
+                  return error instanceof Error ? error.message : String(error);
+                }
+              }} />
+              <span className="w-4">{factor === 100 ? "%" : ""}</span>
+              <span className="muted w-28 text-right">published {Number((limit * factor).toFixed(2))}{factor === 100 ? "%" : ""}</span>
+            </li>
+          );
+        })}
       </ul>
     </Dialog>
   );

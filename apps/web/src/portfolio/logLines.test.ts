@@ -1,6 +1,6 @@
 import type { ProjectLine } from "@chronometra/contract";
 import { figuresOf } from "@chronometra/core";
-import { doubtsOf, logLines } from "./logLines.ts";
+import { doubtsOf, logLines, trustOf } from "./logLines.ts";
 import { inTreeOrder, OUTSIDE, pathOfProgramme } from "./programmeTree.ts";
 import { driftPoints } from "./DriftLine.tsx";
 import { waysOf } from "./SpiCpiPlot.tsx";
@@ -14,11 +14,11 @@ function project(id: string, part: Partial<Omit<ProjectLine, "summary">> = {}, s
   };
 }
 const deadline = (id: string, state: ProjectLine["summary"]["endangered"][number]["state"], marginDays: number) => ({ id, name: id, deadline: "2026-05-01", finish: "2026-05-02", marginDays, state });
-const line = (projects: ProjectLine[], about: string) => logLines(projects, "2026-03-31").find((each) => each.about === about)!;
+const line = (projects: ProjectLine[], about: string) => logLines(projects, "2026-03-31", {}).find((each) => each.about === about)!;
 
 describe("the log", () => {
   it("says that all is well where it is", () => {
-    expect(logLines([project("a")], "2026-03-31").map(({ words }) => words)).toEqual(["No finish has moved since the last issued period.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated and up to date.", "Everyone has reported."]);
+    expect(logLines([project("a")], "2026-03-31", {}).map(({ words }) => words)).toEqual(["No finish has moved since the last issued period.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
   });
 
   it("counts what moved, the furthest first, and leads to why", () => {
@@ -41,8 +41,15 @@ describe("the log", () => {
   });
 
   it("doubts plans that are not approved, not up to date, or not whole", () => {
-    expect(doubtsOf(project("a", {}, { baseline: null, unscheduled: 3 }), null)).toEqual(["no approved plan to measure against"]);
-    expect(doubtsOf(project("a", {}, { dataDate: "2026-02-28", unscheduled: 1, unbaselined: 2 }), "2026-03-31")).toEqual(["figures as of 28 Feb 2026", "1 activity without dates", "2 activities in no baseline"]);
+    expect(doubtsOf(project("a", {}, { baseline: null, unscheduled: 3 }), null, {})).toEqual(["no approved plan to measure against"]);
+    expect(doubtsOf(project("a", {}, { dataDate: "2026-02-28", unscheduled: 1, unbaselined: 2 }), "2026-03-31", {})).toEqual(["figures as of 28 Feb 2026", "1 activity without dates", "2 activities in no baseline"]);
+  });
+
+  it("doubts plans that fail a grave check, by the portfolio's limits", () => {
+    const quality = [0.2, 0, 0, 1, 0, 0, 0, 0, 0, 0, 0, 1, 1, 1];
+    expect(doubtsOf(project("a", {}, { quality }), "2026-03-31", {})).toEqual(["plan not fit: missing logic"]);
+    expect(doubtsOf(project("a", {}, { quality }), "2026-03-31", { 1: 0.25 })).toEqual([]);
+    expect(trustOf(project("a", {}, { quality: quality.with(0, 0).with(9, 0.5) }), {})).toEqual({ failed: [10], fitness: "mend" });
   });
 
   it("counts someone who is missing in two projects once", () => {

@@ -1,5 +1,5 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
-import { brokenRules } from "@chronometra/core";
+import { brokenRules, CHECKS, failedChecks, fitnessOf, type QualityLimits } from "@chronometra/core";
 import { countWords, dateWords, DEADLINE_WORDS, driftWords, marginWords, money, type Tone } from "../shared/words.ts";
 
 /** A row behind a line of the log. */
@@ -69,23 +69,32 @@ function cost(projects: readonly ProjectLine[]): LogLine {
   };
 }
 
+/** The checks of its plan that a project fails, and the verdict that goes with them. */
+export function trustOf({ summary: { quality, unscheduled } }: ProjectLine, limits: QualityLimits) {
+  const failed = quality === undefined ? [] : failedChecks(quality, limits);
+  return { failed, fitness: fitnessOf(failed, unscheduled) };
+}
+
 /** Why the figures of a project are to be taken with care. */
-export function doubtsOf({ summary }: ProjectLine, dataDate: string | null): string[] {
+export function doubtsOf(line: ProjectLine, dataDate: string | null, limits: QualityLimits): string[] {
+  const { summary } = line;
   if (summary.baseline === null) return ["no approved plan to measure against"];
+  const { failed, fitness } = trustOf(line, limits);
   return [
+    ...(fitness === "unfit" ? [`plan not fit: ${failed.map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
     ...(dataDate !== null && (summary.dataDate ?? "") < dataDate ? [`figures as of ${dateWords(summary.dataDate)}`] : []),
     ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity", "activities")} without dates`] : []),
     ...(summary.unbaselined > 0 ? [`${countWords(summary.unbaselined, "activity", "activities")} in no baseline`] : []),
   ];
 }
 
-function trust(projects: readonly ProjectLine[], dataDate: string | null): LogLine {
-  const rows = projects.map((line) => ({ line, doubts: doubtsOf(line, dataDate) })).filter(({ doubts }) => doubts.length > 0);
+function trust(projects: readonly ProjectLine[], dataDate: string | null, limits: QualityLimits): LogLine {
+  const rows = projects.map((line) => ({ line, doubts: doubtsOf(line, dataDate, limits) })).filter(({ doubts }) => doubts.length > 0);
   return {
     about: "Trust",
-    words: rows.length === 0 ? "Every plan is approved, dated and up to date." : `${countWords(rows.length, "plan is", "plans are")} to be taken with care.`,
+    words: rows.length === 0 ? "Every plan is approved, dated, up to date and fit." : `${countWords(rows.length, "plan is", "plans are")} to be taken with care.`,
     tone: rows.length === 0 ? "plain" : "undecided",
-    rows: rows.map(({ line, doubts }) => ({ key: line.id, project: line.id, name: line.name, words: doubts.join(", "), tone: "undecided", to: `/projects/${line.id}/${line.summary.baseline === null ? "approvals" : "plan"}` })),
+    rows: rows.map(({ line, doubts }) => ({ key: line.id, project: line.id, name: line.name, words: doubts.join(", "), tone: "undecided", to: `/projects/${line.id}/${line.summary.baseline === null ? "approvals" : "trust"}` })),
   };
 }
 
@@ -101,7 +110,7 @@ function reports(projects: readonly ProjectLine[]): LogLine {
 }
 
 /** What a controller asks on a Monday, in that order. */
-export const logLines = (projects: readonly ProjectLine[], dataDate: string | null): LogLine[] => [moved(projects), promises(projects), cost(projects), trust(projects, dataDate), reports(projects)];
+export const logLines = (projects: readonly ProjectLine[], dataDate: string | null, limits: QualityLimits): LogLine[] => [moved(projects), promises(projects), cost(projects), trust(projects, dataDate, limits), reports(projects)];
 
 /** How many rules of the portfolio a project breaks. */
 export const rulesBroken = (line: ProjectLine, { thresholds }: Pick<Portfolio, "thresholds">) => brokenRules(standingOf(line.summary, line.issuedDrift), thresholds);

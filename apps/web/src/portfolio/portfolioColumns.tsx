@@ -6,7 +6,8 @@ import type { Column } from "../shared/column.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { questionText } from "../watch/questionWords.ts";
 import { DriftLine } from "./DriftLine.tsx";
-import { movedWords, rulesBroken } from "./logLines.ts";
+import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
+import { movedWords, rulesBroken, trustOf } from "./logLines.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
 import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type DeadlineState } from "../shared/words.ts";
@@ -148,7 +149,15 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
       return line.mayEdit ? <button type="button" className="link-quiet min-h-[24px] min-w-[24px] cursor-pointer text-left" title={title} onClick={() => onSays(line)}>{words}</button> : <span title={title}>{words}</span>;
     },
   };
+  const trust: Column<ProjectLine> = {
+    id: "trust", head: "Trust", hint: "Whether its plan is fit, by the fourteen checks", value: (line) => ["fit", "mend", "unfit"].indexOf(trustOf(line, portfolio.qualityLimits).fitness),
+    show: (line) => {
+      const { fitness, failed } = trustOf(line, portfolio.qualityLimits);
+      return opens(to(line, "/trust"), <Toned tone={FITNESS_TONES[fitness]} marked>{FITNESS_WORDS[fitness]}{failed.length > 0 && `, ${failed.length}`}</Toned>);
+    },
+    hidden: true,
+  };
   const path: Column<ProjectLine> = { id: "path", head: "Drift by period", value: ({ id, summary }) => [...(paths[id] ?? []).map(({ drift }) => drift), summary.drift].map((drift) => (drift === null ? "–" : Math.round(drift * 10) / 10)).join(" "), show: ({ id, summary }) => <DriftLine path={paths[id] ?? []} now={summary.drift} /> };
   const rules: Column<ProjectLine> = { id: "rules", head: "To explain", hint: "Thresholds that it breaks", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "rule", "rules")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
-  return [...BASE.slice(0, at + 1), path, ...BASE.slice(at + 1), rules, says, ...portfolio.fields.map(ownFieldColumn)];
+  return [...BASE.slice(0, at + 1), path, ...BASE.slice(at + 1), trust, rules, says, ...portfolio.fields.map(ownFieldColumn)];
 }

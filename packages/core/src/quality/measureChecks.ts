@@ -22,7 +22,7 @@ import { groundOf, type Ground } from "./ground.ts";
 export const CHECKS: readonly Check[] = [missingLogic, leads, lags, linkTypes, hardWishes, highFloat, negativeFloat, longActivities, impossibleDates, noResources, missed, criticalPathTest, cpli, bei];
 
 /** Limits set in the place of the published ones, by the number of the check. */
-export type QualityLimits = Readonly<Record<number, number>>;
+export type QualityLimits = Readonly<Record<string, number | undefined>>;
 
 /** What a check found, held against its limit. */
 export interface CheckResult extends Measured {

@@ -1,8 +1,8 @@
 import { computePlan } from "../analyse.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
-import { formatInstant, parseDate, type LocalMinute } from "../time/instant.ts";
-import { runPathTest } from "./checks/criticalPathTest.ts";
+import { formatInstant, parseDate } from "../time/instant.ts";
+import { lengthened, runPathTest } from "./checks/criticalPathTest.ts";
 import type { PastPeriod } from "./finding.ts";
 import { groundOf } from "./ground.ts";
 import { measureQuality, type QualityOptions } from "./measureQuality.ts";
@@ -61,7 +61,17 @@ describe("the critical path test", () => {
   it("moves the finish as far as the work is made longer, and says to when", () => {
     const plan = chain();
     const test = runPathTest(groundOf(plan, computePlan(plan).schedule, null))!;
-    expect([test.tested.activity.id, test.movedMinutes, formatInstant(test.finish as LocalMinute)]).toEqual(["a", 600 * 480, "2028-06-22T17:00"]);
+    expect([test.tested.activity.id, test.movedMinutes, formatInstant(test.finish)]).toEqual(["a", 600 * 480, "2028-06-22T17:00"]);
+  });
+
+  it("is the same plan as one with the longer work written into it, begun or not, by its length or by its people", () => {
+    for (const [rest, dataDate] of [[{}, undefined], [{ actualStart: "2026-03-02", percent: 50 }, "2026-03-02"], [{ driver: "effort" }, undefined]] as const) {
+      const bare = chain();
+      const plan = { ...bare, project: { ...bare.project, ...(dataDate === undefined ? {} : { dataDate }) }, activities: bare.activities.map((each) => (each.id === "a" ? { ...each, ...rest } : each)) };
+      const ground = groundOf(plan, computePlan(plan).schedule, null);
+      const test = runPathTest(ground)!;
+      expect([test.tested.activity.id, computePlan(lengthened(ground, test)).schedule.finish]).toEqual(["a", test.finish]);
+    }
   });
 
   it("does not hold where a finish wish decides the finish", () => {
@@ -88,6 +98,11 @@ describe("findings about the plan", () => {
   it("name what was begun before what it waits for, in the words of the link", () => {
     const plan = planOf([work("a"), work("b", { actualStart: "2026-03-03", percent: 10 })], [{ from: "a", to: "b", lagMinutes: 480 }], { project: { code: "P", name: "P", currency: "EUR", start: "2026-03-02", calendar: "std", dataDate: "2026-03-04" } });
     expect(named(plan, "outOfSequence")).toEqual([["b", "should be: starts 1 d after Work a finishes"]]);
+  });
+
+  it("do not name what was begun on the day on which what it waits for was finished", () => {
+    const plan = planOf([work("a", { actualStart: "2026-03-02", actualFinish: "2026-03-04" }), work("b", { actualStart: "2026-03-04" }), work("c", { actualStart: "2026-03-03" })], [{ from: "a", to: "b" }, { from: "a", to: "c" }], { project: { code: "P", name: "P", currency: "EUR", start: "2026-03-02", calendar: "std", dataDate: "2026-03-04" } });
+    expect(named(plan, "outOfSequence")).toEqual([["c", "should be: starts after Work a finishes"]]);
   });
 
   it("name links from level of effort, wishes without a reason, and where many links meet", () => {

@@ -5,7 +5,7 @@ import type { Found } from "./findAll.ts";
 export type Fitness = "fit" | "mend" | "unfit";
 
 /** Checks whose failure makes every date doubtful; what the others find can be mended beside the work. Common practice, no source. */
-const GRAVE: ReadonlySet<number> = new Set([1, 7, 9, 12]);
+export const GRAVE: ReadonlySet<number> = new Set([1, 7, 9, 12]);
 
 /** What would help most, and how many rows of it are enough. */
 export interface BestMend {

@@ -90,16 +90,23 @@ export function civilOf(day: EpochDay): { year: number; month: number; day: numb
   return { year, month, day: dayOfYear - before + 1 };
 }
 
+/** Days as written before: a plan of ten thousand activities writes a few thousand days forty thousand times. */
+const written = new Map<number, string>();
+
 /** Writes a day as `YYYY-MM-DD`. */
 export function formatDate(day: EpochDay): string {
+  const known = written.get(day);
+  if (known !== undefined) return known;
   const civil = civilOf(day);
-  return `${civil.year}-${pad2(civil.month)}-${pad2(civil.day)}`;
+  const text = `${civil.year}-${pad2(civil.month)}-${pad2(civil.day)}`;
+  written.set(day, text);
+  return text;
 }
 
 /** Writes an instant as `YYYY-MM-DDTHH:MM`; midnight is 00:00 of the day that begins. */
 export function formatInstant(at: LocalMinute): string {
   const minuteOfDay = at % MINUTES_PER_DAY;
-  return `${formatDate(startDayOf(at))}T${pad2(Math.floor(minuteOfDay / 60))}:${pad2(minuteOfDay % 60)}`;
+  return `${formatDate(startDayOf(at))}T${formatTime(minuteOfDay)}`;
 }
 
 /** Writes minutes of a day as `HH:MM`. */

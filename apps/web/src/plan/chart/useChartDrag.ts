@@ -2,6 +2,7 @@ import type { Effect } from "@chronometra/core";
 import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
 import { toast } from "sonner";
 import type { Gesture } from "../engine/dragged.ts";
+import type { Ghosts } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { startDrag } from "../grid/startDrag.ts";
@@ -16,7 +17,7 @@ export interface Drawn {
   readonly words: string;
   readonly fault: string | null;
   readonly effect: Effect | null;
-  readonly ghosts: ReadonlyMap<string, { readonly start: number; readonly finish: number }>;
+  readonly ghosts: Ghosts;
   /** The pointer on the page. */
   readonly at: { readonly x: number; readonly y: number };
   /** Of a link being drawn: the activity it leads from. */

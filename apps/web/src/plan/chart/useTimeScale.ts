@@ -1,4 +1,5 @@
 import { startTransition, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from "react";
+import type { Ghosts } from "../engine/planEngine.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { extentOf } from "./laneShapes.ts";
 import { instantAt, MAX_PIXELS_PER_DAY, MIN_PIXELS_PER_DAY, xOf, type Scale } from "./scale.ts";
@@ -21,11 +22,17 @@ export interface TimeScale {
 /**
  * The chart's scale: fitted to the room there is until someone zooms, by buttons or by the wheel with Ctrl.
  * @param left where the chart begins, right of the table
+ * @param ghosts what is drawn besides the plan, which is to be in sight as well
  */
-export function useTimeScale(sheet: Sheet, scroller: RefObject<HTMLDivElement | null>, left: number, room: number): TimeScale {
+export function useTimeScale(sheet: Sheet, scroller: RefObject<HTMLDivElement | null>, left: number, room: number, ghosts: Ghosts | null): TimeScale {
   const [pixelsPerDay, setPixelsPerDay] = useState<number | null>(null);
   const held = useRef<{ instant: number; x: number } | null>(null);
-  const extent = useMemo(() => extentOf(sheet.rows, sheet.dataDate), [sheet]);
+  const extent = useMemo(() => {
+    const { from, to } = extentOf(sheet.rows, sheet.dataDate);
+    let last = to;
+    for (const { finish } of ghosts?.values() ?? []) last = Math.max(last, finish);
+    return { from, to: last };
+  }, [sheet, ghosts]);
   const from = extent.from - MARGIN_DAYS * DAY;
   const days = (extent.to - from) / DAY + MARGIN_DAYS;
   const used = pixelsPerDay ?? clampZoom((room - LABEL_PIXELS) / days);

@@ -1,5 +1,5 @@
 import type { PlanView } from "@chronometra/contract";
-import { applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, readLinks, readWork, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type Problem, type Reckoned } from "@chronometra/core";
+import { ADDED_DAYS, applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, groundOf, lengthened, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, readLinks, readWork, runPathTest, schedulePlan, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type PlanBundle, type Problem, type Reckoned, type Schedule } from "@chronometra/core";
 import { dragged, type Gesture, type Meant } from "./dragged.ts";
 import { layOutSheet } from "./layOutSheet.ts";
 import { planValue } from "./planValue.ts";
@@ -10,8 +10,19 @@ import { activityWork, type ActivityWork } from "./activityWork.ts";
 /** What came of trying changes: the plan as it would be and what moved, or why it cannot be. */
 export type Tried = { readonly sheet: SheetPatch; readonly effect: Effect } | { readonly problems: readonly Problem[] };
 
-/** What changes would move, drawn before they are made: where each activity that moves would lie. */
-export type Preview = { readonly effect: Effect; readonly ghosts: ReadonlyMap<string, { readonly start: number; readonly finish: number }> } | { readonly problems: readonly Problem[] };
+/** Where each activity that moves would lie. */
+export type Ghosts = ReadonlyMap<string, { readonly start: number; readonly finish: number }>;
+
+/** What the critical path test came to, and where what it moves would lie. */
+export interface DrawnTest {
+  readonly activity: string;
+  readonly addedDays: number;
+  readonly movedDays: number;
+  readonly ghosts: Ghosts;
+}
+
+/** What changes would move, drawn before they are made. */
+export type Preview = { readonly effect: Effect; readonly ghosts: Ghosts } | { readonly problems: readonly Problem[] };
 
 /** What typing comes to: changes, none where all stays, or what is wrong with it. */
 export type Typed = { readonly changes: readonly Change[] } | { readonly fault: string };
@@ -78,17 +89,31 @@ export class PlanEngine {
   preview(changes: readonly Change[]): Preview {
     try {
       const tried = this.tryOut(changes);
-      const was = new Map(this.current.plan.activities.map(({ id }, i) => [id, this.current.computed.schedule.rows[i]]));
-      const ghosts = new Map<string, { start: number; finish: number }>();
-      tried.plan.activities.forEach(({ id }, i) => {
-        const row = tried.computed.schedule.rows[i];
-        const before = was.get(id);
-        if (row != null && (row.start !== before?.start || row.finish !== before?.finish)) ghosts.set(id, { start: row.start, finish: row.finish });
-      });
-      return { effect: effectBetween(this.current, tried), ghosts };
+      return { effect: effectBetween(this.current, tried), ghosts: this.moved(tried.plan, tried.computed.schedule) };
     } catch (error) {
       return this.refused(error, changes);
     }
+  }
+
+  /** The critical path test, run for real: what moves and to where; `null` where there is nothing to test. */
+  pathTest(): DrawnTest | null {
+    const { plan, computed } = this.current;
+    const ground = groundOf(plan, computed.schedule, computed.baseline?.content ?? null);
+    const test = runPathTest(ground);
+    if (test === null) return null;
+    const longer = lengthened(ground, test);
+    return { activity: test.tested.activity.name, addedDays: ADDED_DAYS, movedDays: test.movedMinutes / test.tested.calendar.dayMinutes, ghosts: this.moved(longer, schedulePlan(longer)) };
+  }
+
+  /** What lies elsewhere in another schedule of the plan, and where. */
+  private moved(plan: PlanBundle, { rows }: Schedule): Ghosts {
+    const was = new Map(this.current.plan.activities.map(({ id }, i) => [id, this.current.computed.schedule.rows[i]]));
+    return new Map(
+      plan.activities.flatMap(({ id }, i) => {
+        const [row, before] = [rows[i], was.get(id)];
+        return row != null && (row.start !== before?.start || row.finish !== before?.finish) ? [[id, { start: row.start, finish: row.finish }] as const] : [];
+      }),
+    );
   }
 
   /** What a gesture in the time chart comes to. */

@@ -3,7 +3,7 @@ import type { Alternate, Arrangement, Branches, Change, Effect, Explanation, Pro
 import { call, CallFailed } from "../../shared/api.ts";
 import type { ActivityWork } from "./activityWork.ts";
 import type { Gesture, Meant } from "./dragged.ts";
-import type { Parking, Preview, Tried, Typed } from "./planEngine.ts";
+import type { DrawnTest, Parking, Preview, Tried, Typed } from "./planEngine.ts";
 import type { Sheet } from "./sheet.ts";
 import { patched, type SheetPatch } from "./sheetPatch.ts";
 
@@ -15,6 +15,7 @@ export interface Engine {
   compareWith(baseline: number): Soon<SheetPatch>;
   change(changes: readonly Change[]): Soon<Tried>;
   preview(changes: readonly Change[]): Soon<Preview>;
+  pathTest(): Soon<DrawnTest | null>;
   dragged(gesture: Gesture): Soon<Meant>;
   confirm(stored: readonly Change[]): Soon<SheetPatch>;
   advance(stored: readonly Change[]): Soon<SheetPatch>;
@@ -132,6 +133,7 @@ export class PlanSession {
   readonly dragged = async (gesture: Gesture): Promise<Meant> => this.engine.dragged(gesture);
 
   /** What changes would move, for drawing; nothing is kept. */
+  readonly pathTest = async (): Promise<DrawnTest | null> => this.engine.pathTest();
   readonly preview = async (changes: readonly Change[]): Promise<Preview> => this.engine.preview(changes);
 
   /** Compares with another baseline from now on. */

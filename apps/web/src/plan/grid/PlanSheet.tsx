@@ -9,6 +9,7 @@ import { Handles } from "../chart/Handles.tsx";
 import { LinkLines } from "../chart/LinkLines.tsx";
 import { widthOf, type Scale } from "../chart/scale.ts";
 import type { Block } from "./blocks.ts";
+import type { Ghosts } from "../engine/planEngine.ts";
 import type { PlanSession, Typed } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading } from "./sheetColumn.ts";
@@ -33,6 +34,8 @@ export interface ChartLook {
   readonly colouring: Colouring | null;
   /** The activities that stand out, the others drawn back; `null` for all alike. */
   readonly lit: ReadonlySet<string> | null;
+  /** Where something else would put what moves. */
+  readonly ghosts: Ghosts | null;
 }
 
 /** What the page can ask of its table. */
@@ -205,7 +208,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, 
             const chosen = isRange && index >= block.top && index <= block.bottom;
             const colour = look.colouring?.of(row) ?? null;
             return (
-              <SheetLine key={keyOf(index)} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={chosen ? block.left : 1} to={chosen ? block.right : 0} editing={active ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={drawn?.ghosts.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
+              <SheetLine key={keyOf(index)} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={chosen ? block.left : 1} to={chosen ? block.right : 0} editing={active ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
             );
           })}
           <LinkLines links={shown} rows={rows} scale={scale} rowHeight={ROW_HEIGHT} left={left} width={widthOf(scale)} sight={[items[0]?.index ?? 0, items.at(-1)?.index ?? 0]} drawing={drawing} />

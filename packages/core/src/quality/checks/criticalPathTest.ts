@@ -1,5 +1,7 @@
 import { forwardPass, NodeOutsideHorizon } from "../../network/forwardPass.ts";
 import { FIXED, type Network } from "../../network/network.ts";
+import type { PlanBundle } from "../../plan/schema.ts";
+import type { LocalMinute } from "../../time/instant.ts";
 import { offence, uncounted, type Check } from "../check.ts";
 import { inDays, type Ground, type Placed } from "../ground.ts";
 
@@ -13,8 +15,8 @@ export interface PathTest {
   readonly tested: Placed;
   readonly addedMinutes: number;
   readonly movedMinutes: number;
-  /** The project's finish after it, as minutes of the horizon. */
-  readonly finish: number;
+  /** The project's finish after it. */
+  readonly finish: LocalMinute;
 }
 
 /** The earliest-starting open work on the longest path; ties by id. */
@@ -44,11 +46,26 @@ export function runPathTest(ground: Ground): PathTest | null {
   const addedMinutes = ADDED_DAYS * tested.calendar.dayMinutes;
   try {
     const { latestFinish } = forwardPass(stretched(schedule, schedule.network.nodeOf[tested.at]!, addedMinutes));
-    return { tested, addedMinutes, movedMinutes: tested.calendar.indexAt(latestFinish) - tested.calendar.indexAt(schedule.finish!), finish: latestFinish };
+    return { tested, addedMinutes, movedMinutes: tested.calendar.indexAt(latestFinish) - tested.calendar.indexAt(schedule.finish!), finish: latestFinish as LocalMinute };
   } catch (error) {
     if (error instanceof NodeOutsideHorizon) return null;
     throw error;
   }
+}
+
+/** The plan with the tested activity made longer, to see where everything would lie. */
+export function lengthened(ground: Ground, { tested, addedMinutes }: PathTest): PlanBundle {
+  const { network, early } = ground.schedule;
+  const node = network.nodeOf[tested.at]!;
+  const minutes = early.finishIndex[node]! - early.restartIndex[node]! + addedMinutes;
+  return {
+    ...ground.plan,
+    activities: ground.plan.activities.map((activity, at) => {
+      if (at !== tested.at) return activity;
+      const { driver: _driver, windowPolicy: _policy, ...rest } = activity;
+      return tested.row.state === "inProgress" ? { ...rest, remainingMinutes: minutes } : { ...rest, durationMinutes: minutes };
+    }),
+  };
 }
 
 /** Check 12 (DCMA 14-point assessment, "Critical path test"). */

@@ -19,11 +19,15 @@ function outermost(all: readonly Placed[], at: (placed: Placed) => number, bound
   return best;
 }
 
+/** The project's first start and its last finish: one activity each. */
+export function endsOf(ground: Ground, { into, outOf } = linked(ground)): { first: Placed | undefined; last: Placed | undefined } {
+  return { first: outermost(ground.scheduled, ({ row }) => row.start, into), last: outermost(ground.scheduled, ({ row }) => -row.finish, outOf) };
+}
+
 /** What has nothing before it or nothing after it, the project's first start and last finish apart. */
 export function looseEnds(ground: Ground): { placed: Placed; before: boolean; after: boolean }[] {
   const { into, outOf } = linked(ground);
-  const first = outermost(ground.scheduled, ({ row }) => row.start, into);
-  const last = outermost(ground.scheduled, ({ row }) => -row.finish, outOf);
+  const { first, last } = endsOf(ground, { into, outOf });
   return ground.open.flatMap((placed) => {
     const before = into[placed.at] === 0 && placed !== first;
     const after = outOf[placed.at] === 0 && placed !== last;

@@ -10,5 +10,5 @@ export const negativeFloat: Check = {
   rule: "atMost",
   limit: 0,
   mend: "why",
-  measure: ({ open }) => share(open.filter(({ row }) => row.totalFloat! < 0).map((placed) => offence(placed, () => `${inDays(placed.row.totalFloat!, placed)} float`)), open.length),
+  measure: ({ open }) => share(open.filter(({ row }) => row.totalFloat! < 0).map((placed) => offence(placed, () => `${inDays(-placed.row.totalFloat!, placed)} short`)), open.length),
 };

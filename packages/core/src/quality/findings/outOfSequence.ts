@@ -1,7 +1,14 @@
+import { closeOf, parseDate, type LocalMinute } from "../../time/instant.ts";
 import { offence, type Offence } from "../check.ts";
 import type { Finding } from "../finding.ts";
-import type { PlacedLink } from "../ground.ts";
+import type { Placed, PlacedLink } from "../ground.ts";
 import { linkWords } from "../linkWords.ts";
+
+/** When something began; where only the day was said, its close, so that it may begin on the day on which another ends. */
+function startAtLatest({ activity: { actualStart, actualFinish }, row }: Placed): LocalMinute {
+  const said = actualStart ?? actualFinish;
+  return said !== undefined && parseDate(said) !== null ? closeOf(parseDate(said)!) : row.start;
+}
 
 /** Whether what has happened breaks a link: the later end came about before the link allows it. */
 function broken({ link, from, to }: PlacedLink): boolean {
@@ -9,7 +16,7 @@ function broken({ link, from, to }: PlacedLink): boolean {
   const happened = type === "FS" || type === "SS" ? to.activity.actualStart !== undefined || (!to.isWork && !to.isOpen) : !to.isOpen;
   if (!happened) return false;
   const theirs = type === "FS" || type === "FF" ? from.row.finish : from.row.start;
-  const own = type === "FS" || type === "SS" ? to.row.start : to.row.finish;
+  const own = type === "FS" || type === "SS" ? startAtLatest(to) : to.row.finish;
   const lag = link.lagMinutes ?? 0;
   if (link.lagIn === "elapsed") return own < theirs + lag;
   return to.calendar.indexAt(own) < to.calendar.indexAt(theirs) + lag;

@@ -1,0 +1,30 @@
+import { keepPlan } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
+import { inTransaction } from "../shared/database.ts";
+import { serve, type Serving } from "../shared/http.ts";
+import { effectOfMend, storeMend } from "./mend.ts";
+import { setQualityLimits } from "./qualityLimits.ts";
+import { qualityOf } from "./qualityOf.ts";
+
+export function qualityRoutes(serving: Serving): void {
+  serve(serving, "GET /api/projects/:project/quality", async ({ database, me, params }) => qualityOf(database, me, await findProject(database, params["project"]!)));
+
+  serve(serving, "POST /api/projects/:project/quality/mend/effect", async ({ database, me, params, body }) => {
+    const project = await findProject(database, params["project"]!);
+    assertMayEdit(me, project);
+    return effectOfMend(await loadPlan(database.manager, project), body);
+  });
+
+  serve(serving, "POST /api/projects/:project/quality/mend", async ({ database, me, params, body }) => {
+    const { project, plan, answer } = await inTransaction(database, (manager) => storeMend(manager, me, params["project"]!, body));
+    keepPlan(project, plan);
+    serving.news.poke();
+    return answer;
+  });
+
+  serve(serving, "PUT /api/portfolio/quality-limits", async ({ database, body }) => {
+    await setQualityLimits(database, body);
+    return { ok: true as const };
+  });
+}

@@ -1,0 +1,28 @@
+import { z } from "zod";
+import { CHECKS, type CheckResult, type QualityLimits } from "./measureChecks.ts";
+import { GRAVE, type Fitness } from "./verdict.ts";
+
+/** The values of the fourteen checks in the order of their numbers, as kept with a revision; a test that holds or not is 1 or 0. */
+export type CheckValues = readonly (number | null)[];
+
+export const valuesOf = (results: readonly CheckResult[]): CheckValues => results.map(({ check, value, passes }) => (check.rule === "holds" ? (passes === null ? null : Number(passes)) : value));
+
+/** The numbers of the checks that kept values fail, by a portfolio's limits. */
+export function failedChecks(values: CheckValues, limits: QualityLimits): number[] {
+  return CHECKS.filter(({ number, rule, limit: published }, i) => {
+    const value = values[i] ?? null;
+    if (value === null) return false;
+    if (rule === "holds") return value === 0;
+    const limit = limits[number] ?? published;
+    return rule === "atMost" ? value > limit : value < limit;
+  }).map(({ number }) => number);
+}
+
+/** The verdict that goes with them. */
+export const fitnessOf = (failed: readonly number[], undated: number): Fitness => (failed.some((number) => GRAVE.has(number)) ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit");
+
+const share = z.number().min(0, "a share between 0 and 1").max(1, "a share between 0 and 1");
+const index = z.number().gt(0, "an index between 0 and 2").max(2, "an index between 0 and 2");
+
+/** Limits of a portfolio in the place of the published ones, by the number of the check. */
+export const qualityLimitsSchema = z.strictObject(Object.fromEntries(CHECKS.filter(({ rule }) => rule !== "holds").map(({ number }) => [String(number), (number >= 13 ? index : share).optional()])));
