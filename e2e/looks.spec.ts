@@ -25,6 +25,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["watchlist", "/watch/overdue"],
         ["watchlist, counted", "/watch/costs"],
         ["a new question", "/watch"],
+        ["trust", ({ project }) => `/projects/${project("FS-01")}/trust?at=1`],
         ["performance", ({ project }) => `/projects/${project("FS-01")}/performance`],
         ["figures", ({ project }) => `/projects/${project("LG-02")}`],
         ["what is behind a figure", ({ project }) => `/projects/${project("LG-02")}?behind=A0010`],

@@ -59,4 +59,4 @@ export { FINDINGS, type Found } from "./quality/findAll.ts";
 export { groundOf } from "./quality/ground.ts";
 export { CHECKS, measureChecks, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
 export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
-export { limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";
+export { GRAVE, limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";

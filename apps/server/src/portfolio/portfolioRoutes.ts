@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
-import { PlanProblems, type ProjectHead } from "@chronometra/core";
+import { PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
 import type { Reporter } from "../look/summarise.ts";
@@ -17,7 +17,7 @@ import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
 interface ProjectRow {
   readonly id: string;
   readonly code: string;
-  readonly head: string;
+  readonly name: string;
   readonly programme: string | null;
   readonly managerId: string;
   readonly revision: number;
@@ -26,7 +26,7 @@ interface ProjectRow {
 }
 
 /** The figures kept of every project; the bench reads the same rows with it. */
-export const FIGURES_SQL = `select p.id, p.code, p.head, p.programme_id as programme, p.manager_id as managerId, p.revision, f.line as summary, f.people
+export const FIGURES_SQL = `select p.id, p.code, json_value(p.head, '$.name') as name, p.programme_id as programme, p.manager_id as managerId, p.revision, f.line as summary, f.people
   from project p join figures f on f.project_id = p.id and f.revision = p.revision`;
 
 /** Put in order here: the database would sort the texts along with the codes. */
@@ -41,18 +41,22 @@ async function projectRows(database: DataSource): Promise<ProjectRow[]> {
  */
 async function portfolioText(database: DataSource, me: Me): Promise<string> {
   const [facts, rows] = await Promise.all([portfolioFacts(database), projectRows(database)]);
-  const lines = rows.map(({ summary, people, head, managerId, ...row }) => {
-    const says = facts.says.get(row.id);
+  const lines = rows.map(({ id, code, programme, revision, summary, people, name, managerId }) => {
+    const says = facts.says.get(id);
+    // Written out: an object spread from a row is slow to turn into text.
     const line: Omit<ProjectLine, "summary"> = {
-      ...row,
-      name: (JSON.parse(head) as ProjectHead).name,
+      id,
+      code,
+      programme,
+      revision,
+      name,
       manager: facts.names.get(managerId) ?? "",
-      issuedDrift: facts.issued.get(row.id)?.drift ?? null,
-      issuedNumber: facts.issued.get(row.id)?.number ?? null,
-      missing: facts.period === null ? [] : missingReporters(row.id, JSON.parse(people) as Reporter[], facts.period, facts.reporters),
-      waiting: facts.waiting.get(row.id) ?? 0,
+      issuedDrift: facts.issued.get(id)?.drift ?? null,
+      issuedNumber: facts.issued.get(id)?.number ?? null,
+      missing: facts.period === null ? [] : missingReporters(id, JSON.parse(people) as Reporter[], facts.period, facts.reporters),
+      waiting: facts.waiting.get(id) ?? 0,
       mayEdit: mayEdit(me, { managerId }),
-      values: facts.values.get(row.id) ?? {},
+      values: facts.values.get(id) ?? {},
       says: says === undefined ? null : { rating: says.rating, note: says.note, by: facts.names.get(says.saidBy) ?? "", at: says.at },
     };
     return `${JSON.stringify(line).slice(0, -1)},"summary":${summary}}`;

@@ -44,8 +44,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
     onSuccess: ({ revision, told }) => {
       void client.invalidateQueries();
       undoToast(client, {
-        project,
-        revision,
+        revisions: [{ project, revision }],
         words: `${choice.name} slips by ${countWords(number, "working day", "working days")}${told.length === 0 ? "" : `; ${countWords(told.length, "person is", "people are")} told`}.`,
         afterwards: told.length === 0 ? "" : "Those who were told know nothing of that yet.",
       });

@@ -1,5 +1,5 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
-import { brokenRules, CHECKS, failedChecks, fitnessOf, type QualityLimits } from "@chronometra/core";
+import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
 import { countWords, dateWords, DEADLINE_WORDS, driftWords, marginWords, money, type Tone } from "../shared/words.ts";
 
 /** A row behind a line of the log. */
@@ -81,7 +81,7 @@ export function doubtsOf(line: ProjectLine, dataDate: string | null, limits: Qua
   if (summary.baseline === null) return ["no approved plan to measure against"];
   const { failed, fitness } = trustOf(line, limits);
   return [
-    ...(fitness === "unfit" ? [`plan not fit: ${failed.map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
+    ...(fitness === "unfit" ? [`plan not fit: ${failed.filter((number) => GRAVE.has(number)).map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
     ...(dataDate !== null && (summary.dataDate ?? "") < dataDate ? [`figures as of ${dateWords(summary.dataDate)}`] : []),
     ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity", "activities")} without dates`] : []),
     ...(summary.unbaselined > 0 ? [`${countWords(summary.unbaselined, "activity", "activities")} in no baseline`] : []),

@@ -31,7 +31,7 @@ export function MendPart({ project, mend, chosen, onDone }: Props) {
     onSuccess: ({ revision, changes }) => {
       void client.invalidateQueries();
       onDone();
-      undoToast(client, { project, revision, words: `${countWords(changes, "change", "changes")} made.` });
+      undoToast(client, { revisions: [{ project, revision }], words: `${countWords(changes, "change", "changes")} made.` });
     },
   });
   return (

@@ -4,11 +4,11 @@ import { call } from "./api.ts";
 
 const LONG_ENOUGH = 12_000;
 
-/** Says what was done to a project, and offers to take it back; `afterwards` says what taking it back does not. */
-export function undoToast(client: QueryClient, { project, revision, words, afterwards = "" }: { readonly project: string; readonly revision: number; readonly words: string; readonly afterwards?: string }): void {
+/** Says what was done to projects, and offers to take it back; `afterwards` says what taking it back does not. */
+export function undoToast(client: QueryClient, { revisions, words, afterwards = "" }: { readonly revisions: readonly { readonly project: string; readonly revision: number }[]; readonly words: string; readonly afterwards?: string }): void {
   const undo = async (): Promise<void> => {
     try {
-      await call("POST /api/projects/:project/undo", { params: { project }, body: { revision } });
+      for (const { project, revision } of revisions) await call("POST /api/projects/:project/undo", { params: { project }, body: { revision } });
       toast(`It is as it was before.${afterwards === "" ? "" : ` ${afterwards}`}`);
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));
