@@ -1,7 +1,8 @@
-/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, drift, portfolio. */
+/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, drift, chances, portfolio. */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
+import { chancesLines } from "./chances.ts";
 import { driftLines } from "./drift.ts";
 import { networkLines } from "./network.ts";
 import { portfolioLines } from "./portfolio.ts";
@@ -20,6 +21,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   saving: () => savingLines(database!),
   scrolling: () => scrollingLines(database!),
   drift: driftLines,
+  chances: chancesLines,
   portfolio: () => portfolioLines(database!),
 };
 

@@ -29,6 +29,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["performance", ({ project }) => `/projects/${project("FS-01")}/performance`],
         ["figures", ({ project }) => `/projects/${project("LG-02")}`],
         ["what is behind a figure", ({ project }) => `/projects/${project("LG-02")}?behind=A0010`],
+        ["chances", ({ project }) => `/projects/${project("LG-02")}/chances?runs=500`],
         ["nothing to measure", ({ project }) => `/projects/${project("SW-05")}`],
       ],
       [

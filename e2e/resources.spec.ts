@@ -21,7 +21,7 @@ test("a shutdown in a calendar is previewed in every project that uses it, store
   await expect(page.getByText(/is stored in 2 projects/)).toBeVisible();
   expect((await planText(page, other)).includes('"label":"ice"')).toBe(true);
   await page.getByRole("button", { name: "Undo", exact: true }).click();
-  await expect(page.getByText("Undone.")).toBeVisible();
+  await expect(page.getByText("It is as it was before.")).toBeVisible();
   expect([await planText(page, id), await planText(page, other)]).toEqual(before);
 });
 
@@ -114,7 +114,7 @@ test("a plan goes out as a workbook, is edited, and comes back as changes to tic
   expect(await planText(page, id)).toContain('"durationMinutes":4800');
   expect(await planText(page, id)).not.toContain("Renamed in the workbook");
   await page.getByRole("button", { name: "Undo", exact: true }).last().click();
-  await expect(page.getByText("Undone.")).toBeVisible();
+  await expect(page.getByText("It is as it was before.")).toBeVisible();
   expect(await planText(page, id)).toBe(before);
 });
 

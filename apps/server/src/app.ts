@@ -30,6 +30,7 @@ import { preferenceRoutes } from "./access/preferenceRoutes.ts";
 import { resourceRoutes } from "./resources/resourceRoutes.ts";
 import { Post, type PostOptions } from "./tell/post.ts";
 import { tellRoutes } from "./tell/tellRoutes.ts";
+import { chancesRoutes } from "./chances/chancesRoutes.ts";
 import { qualityRoutes } from "./quality/qualityRoutes.ts";
 import { portfolioRoutes } from "./portfolio/portfolioRoutes.ts";
 import { Failure } from "./shared/failure.ts";
@@ -96,7 +97,7 @@ export function createApp(options: AppOptions): { app: Express; served: Set<Endp
   const news = new PlanNewsDesk(database, options.logger);
   const post = new Post(options.mail ?? {});
   const serving: Serving = { router: api, database, news, post, served: new Set() };
-  for (const routes of [accessRoutes, preferenceRoutes, portfolioRoutes, planRoutes, newsRoutes, resourceRoutes, approveRoutes, whatIfRoutes, collectRoutes, outsideRoutes, lookRoutes, datesRoutes, qualityRoutes, loadRoutes, cycleRoutes, exchangeRoutes, tellRoutes, watchRoutes]) routes(serving);
+  for (const routes of [accessRoutes, preferenceRoutes, portfolioRoutes, planRoutes, newsRoutes, resourceRoutes, approveRoutes, whatIfRoutes, collectRoutes, outsideRoutes, lookRoutes, datesRoutes, qualityRoutes, chancesRoutes, loadRoutes, cycleRoutes, exchangeRoutes, tellRoutes, watchRoutes]) routes(serving);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", () => {
     throw new Failure("notFound");

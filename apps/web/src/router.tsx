@@ -24,6 +24,7 @@ const places: RouteObject[] = [
       { path: "dates", lazy: async () => ({ Component: (await import("./dates/MilestonesPage.tsx")).MilestonesPage }) },
       { path: "slip/:milestone", lazy: async () => ({ Component: (await import("./dates/SlipPage.tsx")).SlipPage }) },
       { path: "performance", lazy: async () => ({ Component: (await import("./look/PerformancePage.tsx")).PerformancePage }) },
+      { path: "chances", lazy: async () => ({ Component: (await import("./chances/ChancesPage.tsx")).ChancesPage }) },
       { path: "trust", lazy: async () => ({ Component: (await import("./quality/TrustPage.tsx")).TrustPage }) },
       { path: "approvals", lazy: async () => ({ Component: (await import("./approve/LedgerPage.tsx")).LedgerPage }) },
       { path: "whatif/:whatif", lazy: async () => ({ Component: (await import("./approve/WhatIfPage.tsx")).WhatIfPage }) },

@@ -11,6 +11,7 @@ import { asideSchema, costByHandSchema, feedSchema, lineIdsSchema, madeTokenSche
 import { mailSchema, postedSchema } from "./tell.ts";
 import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSchema, watchActSchema, watchAnswerSchema, watchChoicesSchema, watchlistSchema, watchQuestionSchema, writeWatchlistSchema } from "./watch.ts";
 import { chainSchema, loadCellSchema, loadSchema, milestoneTrendSchema, performanceSchema, promisedListSchema, slipChoiceSchema, slipEffectSchema, slippedSchema, slipRequestSchema, writePromiseSchema } from "./dates.ts";
+import { chancesRequestSchema, chancesSchema } from "./chances.ts";
 import { mendedSchema, mendEffectSchema, mendRequestSchema, qualitySchema } from "./quality.ts";
 import { decideRequestSchema, mergeSchema, newWhatIfSchema, putForwardSchema, reserveEntrySchema, reservesSchema, whatIfSchema, whatIfViewSchema } from "./whatIf.ts";
 import {
@@ -84,6 +85,7 @@ export const endpoints = {
   "GET /api/projects/:project/quality": { summary: "How far its plan can be trusted: the fourteen checks, further findings, a verdict in words", response: qualitySchema },
   "POST /api/projects/:project/quality/mend/effect": { summary: "What mending many at once would move; nothing stored", body: mendRequestSchema, response: mendEffectSchema },
   "POST /api/projects/:project/quality/mend": { summary: "Mend something for many activities at once", body: mendRequestSchema, response: mendedSchema },
+  "POST /api/projects/:project/chances": { summary: "How likely its dates and costs are: a seeded simulation of ranges and risks; with progress where it is accepted", body: chancesRequestSchema, response: chancesSchema },
   "PUT /api/portfolio/fields": { summary: "Say which fields of one's own every project has; values of those left out go", body: projectFieldsSchema, response: done },
   "PUT /api/projects/:project/standing": { summary: "Its programme, the manager's rating and note, its own fields", body: projectStandingSchema, response: done },
   "POST /api/portfolio/data-date": { summary: "Move the data date of every project and recalculate", body: setDataDateSchema, response: dataDateResultSchema },

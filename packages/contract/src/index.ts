@@ -14,3 +14,4 @@ export * from "./outside.ts";
 export * from "./watch.ts";
 export * from "./dates.ts";
 export * from "./quality.ts";
+export * from "./chances.ts";

@@ -27,6 +27,8 @@ export const planViewSchema = z.object({
     carried: rows,
     blocks: rows,
     promises: rows,
+    ranges: rows,
+    risks: rows,
     meetings: rows,
     alternates: rows,
   }),

@@ -60,3 +60,6 @@ export { groundOf } from "./quality/ground.ts";
 export { CHECKS, measureChecks, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
 export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
 export { GRAVE, limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";
+export { blocksOf, chancesOf, simulate, type Chances } from "./chances/chances.ts";
+export { prepare, RANGE_CLASSES, type RangeClass, type Uncertain } from "./chances/prepare.ts";
+export { BLOCK_RUNS, simulateBlock, type Block as SimulatedBlock } from "./chances/simulate.ts";

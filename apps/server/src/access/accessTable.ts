@@ -41,6 +41,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/projects/:project/quality": LOOKERS,
   "POST /api/projects/:project/quality/mend/effect": PLANNERS,
   "POST /api/projects/:project/quality/mend": PLANNERS,
+  "POST /api/projects/:project/chances": LOOKERS,
   "PUT /api/portfolio/fields": ["controller"],
   "PUT /api/projects/:project/standing": PLANNERS,
   "POST /api/portfolio/data-date": ["controller"],

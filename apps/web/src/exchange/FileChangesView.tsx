@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
-import { offerUndo } from "../resources/usePlanChange.ts";
+import { undoToast } from "../shared/undoToast.ts";
 import { call } from "../shared/api.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
@@ -58,7 +58,7 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
   const take = useMutation({
     mutationFn: () => call("POST /api/imports/:import/changes", { params: { import: view.id }, body: { revision: changes.revision, keys } }),
     onSuccess: ({ project, revision }) => {
-      offerUndo(`${countWords(keys.length, "row", "rows")} of ${view.fileName} taken over.`, [{ project, revision }], () => void client.invalidateQueries());
+      undoToast(client, { revisions: [{ project, revision }], words: `${countWords(keys.length, "row", "rows")} of ${view.fileName} taken over.` });
       void client.invalidateQueries();
       void navigate(`/projects/${project}/plan`);
     },

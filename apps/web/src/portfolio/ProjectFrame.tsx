@@ -17,6 +17,7 @@ const TABS = [
   { to: "board", name: "Board" },
   { to: "resources", name: "Resources" },
   { to: "dates", name: "Dates" },
+  { to: "chances", name: "Chances" },
   { to: "trust", name: "Trust" },
   { to: "approvals", name: "Approvals" },
   { to: "history", name: "History" },

@@ -6,7 +6,7 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
-import { offerUndo } from "./usePlanChange.ts";
+import { undoToast } from "../shared/undoToast.ts";
 
 interface Props {
   readonly project: string;
@@ -48,7 +48,7 @@ export function SharedStore({ project, others, rows, what, onDone, onLeave }: Pr
   const store = useMutation({
     mutationFn: () => call("POST /api/shared", { body }),
     onSuccess: (stored) => {
-      offerUndo(stored.length === 0 ? `${what} says this already.` : `${what} is stored in ${countWords(stored.length, "project", "projects")}.`, stored, again);
+      undoToast(client, { revisions: stored, words: stored.length === 0 ? `${what} says this already.` : `${what} is stored in ${countWords(stored.length, "project", "projects")}.` });
       again();
       onDone();
     },

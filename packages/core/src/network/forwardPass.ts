@@ -111,21 +111,13 @@ export function finishBoundDrives(network: net.Network, early: EarlyDates, node:
 
 /**
  * The forward pass of calculations.md section 2.
+ * @param into columns to write to, such as those of an earlier pass over the same nodes
  * @throws {NodeOutsideHorizon} where a date runs outside 1990 to 2099
  */
-export function forwardPass(network: net.Network): EarlyDates {
+export function forwardPass(network: net.Network, into: EarlyDates = emptyDates(network.count)): EarlyDates {
   const { count } = network;
-  const column = (): Float64Array => new Float64Array(count);
-  const early = {
-    startAt: column(),
-    finishAt: column(),
-    startIndex: column(),
-    finishIndex: column(),
-    restartIndex: column(),
-    restartAt: column(),
-    shownAsFinish: new Uint8Array(count),
-    latestFinish: -1,
-  };
+  const early = into as Writable<EarlyDates>;
+  early.latestFinish = -1;
   const floors = calendarFloors(network);
   let node = -1;
   try {
@@ -139,6 +131,12 @@ export function forwardPass(network: net.Network): EarlyDates {
     throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
   }
   return early;
+}
+
+/** Columns for the early dates of so many nodes. */
+export function emptyDates(count: number): EarlyDates {
+  const column = (): Float64Array => new Float64Array(count);
+  return { startAt: column(), finishAt: column(), startIndex: column(), finishIndex: column(), restartIndex: column(), restartAt: column(), shownAsFinish: new Uint8Array(count), latestFinish: -1 };
 }
 
 /** Per calendar, the least early-start index: the project's start and the data date's close. */

@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { alternatesSchema, blockSchema, carriedSchema, categorySchema, meetingSchema, ownFieldSchema, ownValueSchema, placeholderSchema, promiseSchema, teamSchema } from "./ownTables.ts";
+import { alternatesSchema, blockSchema, carriedSchema, categorySchema, meetingSchema, ownFieldSchema, ownValueSchema, placeholderSchema, promiseSchema, rangeSchema, riskSchema, teamSchema } from "./ownTables.ts";
 import {
   activitySchema,
   actualCostSchema,
@@ -72,6 +72,7 @@ const editRow = z.discriminatedUnion("table", [
   editOf("fields", ownFieldSchema),
   editOf("teams", teamSchema),
   editOf("categories", categorySchema),
+  editOf("risks", riskSchema),
   editOf("alternates", alternatesSchema),
 ]);
 
@@ -89,13 +90,15 @@ const addRow = z.discriminatedUnion("table", [
   z.strictObject({ type: z.literal("addRow"), table: z.literal("carried"), key, row: carriedSchema, before: key.optional() }),
   z.strictObject({ type: z.literal("addRow"), table: z.literal("blocks"), key, row: blockSchema, before: key.optional() }),
   z.strictObject({ type: z.literal("addRow"), table: z.literal("promises"), key, row: promiseSchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("ranges"), key, row: rangeSchema, before: key.optional() }),
+  z.strictObject({ type: z.literal("addRow"), table: z.literal("risks"), key, row: riskSchema, before: key.optional() }),
   z.strictObject({ type: z.literal("addRow"), table: z.literal("meetings"), key, row: meetingSchema, before: key.optional() }),
   z.strictObject({ type: z.literal("addRow"), table: z.literal("alternates"), key, row: alternatesSchema, before: key.optional() }),
 ]);
 
 const removeRow = z.strictObject({
   type: z.literal("removeRow"),
-  table: z.enum(["calendars", "people", "activities", "links", "assignments", "costs", "fields", "teams", "categories", "placeholders", "carried", "blocks", "promises", "meetings", "alternates"]),
+  table: z.enum(["calendars", "people", "activities", "links", "assignments", "costs", "fields", "teams", "categories", "placeholders", "carried", "blocks", "promises", "ranges", "risks", "meetings", "alternates"]),
   key,
 });
 

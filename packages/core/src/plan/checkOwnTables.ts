@@ -26,8 +26,8 @@ export function checkOwnTables(plan: Plan): Problem[] {
     for (const member of members) if (!plan.people.has(member)) say("teams", key, "members", `there is no person "${member}" for the team "${name}"`);
   }
   for (const [key, { person }] of plan.placeholders) if (!plan.people.has(person)) say("placeholders", key, "person", `there is no person "${person}"`);
-  for (const key of plan.blocks.keys()) if (!plan.activities.has(key)) say("blocks", key, "", `there is no activity "${key}"`);
-  for (const key of plan.promises.keys()) if (!plan.activities.has(key)) say("promises", key, "", `there is no activity "${key}"`);
+  for (const table of ["blocks", "promises", "ranges"] as const) for (const key of plan[table].keys()) if (!plan.activities.has(key)) say(table, key, "", `there is no activity "${key}"`);
+  for (const [key, { name, effects }] of plan.risks) for (const { activity } of effects) if (!plan.activities.has(activity)) say("risks", key, "effects", `there is no activity "${activity}" for the risk "${name}"`);
   for (const [key, { name, activity, people }] of plan.meetings) {
     if (plan.activities.get(activity)?.kind === "summary" || !plan.activities.has(activity)) say("meetings", key, "activity", `the meeting "${name}" needs an activity that takes time`);
     for (const person of people) if (!plan.people.has(person)) say("meetings", key, "people", `there is no person "${person}" for the meeting "${name}"`);

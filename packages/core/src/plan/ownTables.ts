@@ -3,7 +3,8 @@ import { dateSchema, idSchema } from "./schema.ts";
 
 /**
  * What a plan keeps besides the bundle: fields of one's own, teams, cost categories, people who stand for a role,
- * which links were made when something was parked, what is blocked or was promised, meetings, and ways of which one is live. None of it bears on dates or money, and the open format leaves it out.
+ * which links were made when something was parked, what is blocked or was promised, how exactly lengths are known and what may
+ * happen, meetings, and ways of which one is live. None of it bears on dates or money, and the open format leaves it out.
  */
 export const OWN_FIELD_TYPES = ["text", "number", "date", "choice", "yesNo"] as const;
 
@@ -51,6 +52,24 @@ export const meetingSchema = z
 /** What follows if an activity's deadline is not kept, and to whom it was promised. Keyed by the activity. */
 export const promiseSchema = z.strictObject({ consequence: z.string().trim().min(1, "say what follows if it is not kept").max(500), to: z.string().trim().min(1).max(200).optional() });
 
+const percentOfLeft = z.number().gt(0, "a percent above 0").max(1000);
+const rising = ({ low, likely, high }: { low: number; likely: number; high: number }): boolean => low <= likely && likely <= high;
+const RISING = "the least comes before the likeliest, and that before the most";
+
+/** How exactly an activity's length is known: three points in percent of what is left of it. Keyed by the activity. */
+export const rangeSchema = z.strictObject({ low: percentOfLeft, likely: percentOfLeft, high: percentOfLeft }).refine(rising, RISING);
+
+const threePoints = z.strictObject({ low: z.number().min(0), likely: z.number().min(0), high: z.number().min(0) }).refine(rising, RISING);
+
+/** Something that may happen, how likely, and what it would add: working minutes to activities, minor units to the cost. */
+export const riskSchema = z.strictObject({
+  id: idSchema,
+  name,
+  probability: z.number().min(0, "a chance between 0 and 1").max(1, "a chance between 0 and 1"),
+  effects: z.array(z.strictObject({ activity: idSchema, minutes: threePoints })).max(200),
+  costMinor: threePoints.optional(),
+});
+
 /** Ways to do one step, of which one is live and the others are parked. */
 export const alternatesSchema = z.strictObject({ id: idSchema, name, members: z.array(idSchema).min(2, "alternates are two or more").max(20) });
 
@@ -58,6 +77,8 @@ export type Block = z.infer<typeof blockSchema>;
 export type Meeting = z.infer<typeof meetingSchema>;
 export type Alternates = z.infer<typeof alternatesSchema>;
 export type Promised = z.infer<typeof promiseSchema>;
+export type ActivityRange = z.infer<typeof rangeSchema>;
+export type Risk = z.infer<typeof riskSchema>;
 export type Carried = z.infer<typeof carriedSchema>;
 export type OwnField = z.infer<typeof ownFieldSchema>;
 export type OwnValue = z.infer<typeof ownValueSchema>;

@@ -19,6 +19,8 @@ export type TableName =
   | "carried"
   | "blocks"
   | "promises"
+  | "ranges"
+  | "risks"
   | "meetings"
   | "alternates";
 

@@ -1,0 +1,64 @@
+import { availableParallelism } from "node:os";
+import { MessageChannel } from "node:worker_threads";
+import type { ChancesRequest, ChancesView } from "@chronometra/contract";
+import { blocksOf, chancesOf, prepare, toBundle, type PlanBundle, type SimulatedBlock, type Uncertain } from "@chronometra/core";
+import type { DataSource } from "typeorm";
+import { loadPlan } from "../plan/planStore.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { Failure } from "../shared/failure.ts";
+import { inWorker } from "../shared/workers.ts";
+
+const THREADS = Math.min(2, availableParallelism());
+
+/** What a simulation needs of a plan: its past is in its progress, and what was spent in one sum. */
+const forWorkers = (bundle: PlanBundle): PlanBundle => ({ ...bundle, baselines: [] });
+
+/** All blocks, shared out among the worker threads and put in their order again. */
+async function simulated(uncertain: Uncertain, { seed, runs }: ChancesRequest, onShare: (share: number) => void, signal: AbortSignal): Promise<SimulatedBlock[]> {
+  const count = blocksOf(runs);
+  let done = 0;
+  const made = await Promise.all(
+    Array.from({ length: Math.min(THREADS, count) }, async (_, thread) => {
+      const blocks = Array.from({ length: count }, (_each, block) => block).filter((block) => block % THREADS === thread);
+      const { port1, port2 } = new MessageChannel();
+      port1.on("message", () => onShare(++done / count));
+      const found = await inWorker<SimulatedBlock[] | { fault: string }>("chances/chancesWorker", { uncertain, seed, runs, blocks, port: port2 }, { transferList: [port2], signal }).finally(() => port1.close());
+      if ("fault" in found) throw new Failure("invalid", `The plan cannot be simulated: ${found.fault}`);
+      return found.map((block, i) => ({ block, number: blocks[i]! }));
+    }),
+  );
+  return made.flat().sort((a, b) => a.number - b.number).map(({ block }) => block);
+}
+
+/**
+ * How likely a project's dates and costs are.
+ * @param onShare told the share that is done, 0 to 1
+ * @param signal ends the work
+ */
+export async function chancesOfProject(database: DataSource, project: ProjectEntity, asked: ChancesRequest, onShare: (share: number) => void, signal: AbortSignal): Promise<ChancesView> {
+  const plan = await loadPlan(database.manager, project);
+  const bundle = forWorkers(toBundle(plan));
+  const uncertain: Uncertain = { plan: bundle, ranges: new Map(plan.ranges), risks: [...plan.risks.values()], otherwise: asked.otherwise, correlation: asked.correlation };
+  const prepared = prepare(uncertain);
+  if (prepared.schedule.finish === null) throw new Failure("invalid", "Nothing in this plan has dates yet; give its activities lengths first.");
+  const chances = chancesOf(prepared, await simulated(uncertain, asked, onShare, signal));
+  const { activities } = plan;
+  return {
+    asked,
+    revision: project.revision,
+    currency: plan.project.currency,
+    minorDigits: plan.project.minorDigits ?? 2,
+    dayMinutes: prepared.calendar.dayMinutes,
+    runs: chances.runs,
+    finish: chances.finish,
+    cost: chances.cost,
+    both: chances.both,
+    finishes: [...chances.finishes],
+    costs: [...chances.costs],
+    sample: [...chances.sample],
+    deadlines: chances.deadlines.map(({ id, chance }) => ({ id, name: activities.get(id)!.name, deadline: activities.get(id)!.deadline!, chance })),
+    activities: chances.activities.map((each) => ({ ...each, name: activities.get(each.id)!.name, range: plan.ranges.get(each.id) ?? null })),
+    open: bundle.activities.filter(({ kind }, at) => (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete").map(({ id, name }) => ({ id, name })),
+    risks: [...plan.risks.values()],
+  };
+}
