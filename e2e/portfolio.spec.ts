@@ -153,7 +153,7 @@ test("a controller sets a limit, a manager says how it stands, and projects get 
   await expect(row).toContainText("in trouble");
 });
 
-test("a deadline shows what decides it and what changed its margin; a milestone is slipped with what goes along, and those concerned are told once", async ({ page }) => {
+test("a deadline shows how likely it is kept, what decides it and what changed its margin; a milestone is slipped with what goes along, and those concerned are told once", async ({ page }) => {
   await signIn(page, "radu");
   await page.goto("/deadlines");
   await page.getByRole("button", { name: "Breakwater closed" }).click();
@@ -161,6 +161,7 @@ test("a deadline shows what decides it and what changed its margin; a milestone 
   await expect(panel.getByText(/22\.6 d short/).first()).toBeVisible();
   await expect(panel.getByRole("list", { name: "The chain that decides it" }).getByRole("listitem").first()).toContainText("Breakwater closed");
   await expect(panel.getByRole("table", { name: "Causes of the drift" })).toContainText("Together");
+  await expect(panel.getByText("of 2000 runs, with ranges and risks as they are.")).toBeVisible();
   await panel.getByLabel("What follows if it is not kept").fill("winter storms reach the yard");
   await panel.getByLabel("What follows if it is not kept").press("Enter");
   await expect(page.getByRole("table", { name: "Deadlines" })).toContainText("winter storms reach the yard");

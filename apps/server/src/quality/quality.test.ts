@@ -51,6 +51,7 @@ describe("how far a plan can be trusted", () => {
     expect((await controller.send("put", "/api/portfolio/quality-limits", { 5: 1 })).status).toBe(200);
     expect(check(await quality(), 5)).toMatchObject({ passes: true, limit: "at most 100%", published: "at most 5%" });
     expect(((await controller.get("/api/portfolio")).body as Portfolio).qualityLimits).toEqual({ 5: 1 });
+    expect((await controller.send("put", "/api/portfolio/quality-limits", { silentDays: 0.5 })).status).toBe(422);
     expect((await controller.send("put", "/api/portfolio/quality-limits", {})).status).toBe(200);
   });
 });

@@ -1,5 +1,5 @@
 import type { Me, QualityView, Summary } from "@chronometra/contract";
-import { ADDED_DAYS, failedChecks, finishDayOf, formatDate, groundOf, limitWords, measureQuality, parseDate, runPathTest, valueWords, type CheckResult, type Mend, type Offence, type PastPeriod, type PlanBundle } from "@chronometra/core";
+import { ADDED_DAYS, failedChecks, finishDayOf, formatDate, groundOf, limitWords, measureQuality, parseDate, runPathTest, SILENT_DAYS, valueWords, type CheckResult, type Mend, type Offence, type PastPeriod, type PlanBundle } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
@@ -31,7 +31,7 @@ export async function qualityOf(database: DataSource, me: Me, project: ProjectEn
   const [plan, issued, limits] = await Promise.all([loadPlan(database.manager, project), issuedPeriods(database, project.id), qualityLimitsOf(database)]);
   const { bundle, computed } = computeWhole(plan);
   const content = computed.baseline?.content ?? null;
-  const quality = measureQuality(bundle, computed.schedule, content, { limits, periods: await pastPeriods(database, project.id, issued) });
+  const quality = measureQuality(bundle, computed.schedule, content, { limits, periods: await pastPeriods(database, project.id, issued), silentDays: limits["silentDays"] ?? SILENT_DAYS });
   const kept = issued.flatMap(({ number, dataDate, summary }) => {
     const { quality: values } = JSON.parse(summary) as Summary;
     return values === undefined ? [] : [{ number, dataDate, values, failed: failedChecks(values, limits) }];

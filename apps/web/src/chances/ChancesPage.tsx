@@ -10,16 +10,12 @@ import { CommitField } from "../shared/CommitField.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { dateWords, money, shortDateWords, type Tone } from "../shared/words.ts";
-import { askedIn, chancePercent, chanceWords, CLASS_WORDS, rangeWords, readRange } from "./chanceWords.ts";
+import { dateWords, money, shortDateWords } from "../shared/words.ts";
+import { askedIn, chancePercent, chanceTone, chanceWords, CLASS_WORDS, rangeWords, readRange } from "./chanceWords.ts";
 import { JointChart } from "./JointChart.tsx";
 import { chancesQuery, chancesShareQuery } from "./queries.ts";
 import { RisksPart } from "./RisksPart.tsx";
 import { SpreadChart } from "./SpreadChart.tsx";
-
-const LIKELY = 0.8;
-const UNLIKELY = 0.5;
-const chanceTone = (chance: number): Tone => (chance < UNLIKELY ? "adverse" : chance < LIKELY ? "undecided" : "favourable");
 
 function Settings({ asked }: { asked: ChancesRequest }) {
   const [, setParams] = useSearchParams();
@@ -75,7 +71,7 @@ function Answer({ view, change, mayEdit, project }: { view: ChancesView; change:
       show: ({ id, name, range }) => (!mayEdit ? (range === null ? <span className="muted">{CLASS_WORDS[view.asked.otherwise]}</span> : rangeWords(range)) : (
         <CommitField label={`Range of ${name}`} width="w-28" placeholder={CLASS_WORDS[view.asked.otherwise]} value={range === null ? "" : rangeWords(range)} onCommit={async (text) => {
           const read = readRange(text);
-          if (read === null && text.trim() !== "") return "Three percents that do not fall, as 90 100 135.";
+          if (read === null && text.trim() !== "") return "Three percents that do not fall, as 90 100 135, or narrow, usual, wide.";
           return change([...(range === null ? [] : [{ type: "removeRow", table: "ranges", key: id } as const]), ...(read === null ? [] : [{ type: "addRow", table: "ranges", key: id, row: read } as const])], `The range of ${name} is ${read === null ? "taken out" : rangeWords(read)}.`);
         }} />
       )),

@@ -33,7 +33,8 @@ function Three({ label, unit, points, onPoints, required }: { label: string; uni
 export function RisksPart({ view, mayEdit, change }: Props) {
   const [name, setName] = useState("");
   const [chance, setChance] = useState("");
-  const [activity, setActivity] = useState<string | null>(null);
+  const [on, setOn] = useState<readonly string[]>([]);
+  const [round, setRound] = useState(0);
   const [days, setDays] = useState<Points>(NONE);
   const [cost, setCost] = useState<Points>(NONE);
   const [fault, setFault] = useState<string | null>(null);
@@ -43,17 +44,18 @@ export function RisksPart({ view, mayEdit, change }: Props) {
     const minutes = readPoints(days, view.dayMinutes);
     const costMinor = readPoints(cost, 10 ** view.minorDigits);
     if (!(probability > 0 && probability <= 1)) return setFault("Write how likely it is as a percent, as 30.");
-    if (activity === null) return setFault("Choose an open activity by its name.");
+    if (on.length === 0) return setFault("Choose an open activity by its name, or several one after another.");
     if (minutes === null) return setFault("Write three numbers of days that do not fall, as 2 5 10.");
     if (costMinor === null && cost.some((text) => text.trim() !== "")) return setFault("Write three amounts that do not fall, or none.");
     const id = crypto.randomUUID().slice(0, 13);
-    const failed = await change([{ type: "addRow", table: "risks", key: id, row: { id, name: name.trim(), probability, effects: [{ activity, minutes }], ...(costMinor === null ? {} : { costMinor }) } }], `The risk ${name.trim()} is in the plan.`);
+    const failed = await change([{ type: "addRow", table: "risks", key: id, row: { id, name: name.trim(), probability, effects: on.map((activity) => ({ activity, minutes })), ...(costMinor === null ? {} : { costMinor }) } }], `The risk ${name.trim()} is in the plan.`);
     setFault(failed);
     if (failed === null) {
       setName("");
       setChance("");
       setDays(NONE);
       setCost(NONE);
+      setOn([]);
     }
   };
   const inDays = (minutes: number): number => Number((minutes / view.dayMinutes).toFixed(1));
@@ -64,7 +66,7 @@ export function RisksPart({ view, mayEdit, change }: Props) {
         {view.risks.map(({ id, name: called, probability, effects, costMinor }) => (
           <li key={id} className="flex flex-wrap items-baseline gap-x-2 border-b rule py-0.5">
             <span className="font-semibold">{called}</span>
-            <span className="muted">{Math.round(probability * 1000) / 10}%: {effects.map(({ activity: on, minutes: { low, likely, high } }) => `${inDays(low)} to ${inDays(high)} d more on ${names.get(on) ?? on}, likeliest ${inDays(likely)}`).join("; ")}{costMinor !== undefined && `; ${money(costMinor.low, view.minorDigits)} to ${money(costMinor.high, view.minorDigits)} ${view.currency}`}</span>
+            <span className="muted">{Math.round(probability * 1000) / 10}%: {effects.map(({ activity, minutes: { low, likely, high } }) => `${inDays(low)} to ${inDays(high)} d more on ${names.get(activity) ?? activity}, likeliest ${inDays(likely)}`).join("; ")}{costMinor !== undefined && `; ${money(costMinor.low, view.minorDigits)} to ${money(costMinor.high, view.minorDigits)} ${view.currency}`}</span>
             {mayEdit && <button type="button" className="btn btn-ghost btn-xs ml-auto" aria-label={`Take out ${called}`} onClick={() => void change([{ type: "removeRow", table: "risks", key: id }], `The risk ${called} is taken out.`)}>Take out</button>}
           </li>
         ))}
@@ -74,7 +76,10 @@ export function RisksPart({ view, mayEdit, change }: Props) {
         <form className="flex flex-wrap items-end gap-2 pt-2 text-sm" onSubmit={(event) => { event.preventDefault(); void add(); }}>
           <label className="text-xs">What may happen<input className="input input-sm block w-44 text-sm" required maxLength={200} value={name} onChange={(event) => setName(event.target.value)} /></label>
           <label className="text-xs">Likely, %<input className="input input-sm block w-16 text-right text-sm" inputMode="decimal" required value={chance} onChange={(event) => setChance(event.target.value)} /></label>
-          <div className="text-xs"><span className="block">Bears on</span><NameChoice label="Activity it bears on" things={view.open} onChoose={setActivity} width="w-52" /></div>
+          <div className="text-xs">
+            <span className="block">Bears on{on.length > 0 && ":"} {on.map((id) => <button key={id} type="button" className="link-quiet mr-1 cursor-pointer" title="Leave it out" onClick={() => setOn(on.filter((each) => each !== id))}>{names.get(id) ?? id} ×</button>)}</span>
+            <NameChoice key={round} label="Activity it bears on" things={view.open} onChoose={(id) => { if (id === null || on.includes(id)) return; setOn([...on, id]); setRound(round + 1); }} width="w-52" />
+          </div>
           <Three label="Longer" unit="days" points={days} onPoints={setDays} required />
           <Three label="Dearer" unit={view.currency} points={cost} onPoints={setCost} required={false} />
           <button className="btn btn-sm">Add the risk</button>

@@ -1,13 +1,18 @@
 import type { ChancesRequest } from "@chronometra/contract";
 import { RANGE_CLASSES, type ActivityRange, type RangeClass } from "@chronometra/core";
+import type { Tone } from "../shared/words.ts";
 
+const CLASSES = Object.keys(RANGE_CLASSES) as RangeClass[];
 export const CLASS_WORDS: Record<RangeClass, string> = { exact: "exact", narrow: "narrow", usual: "usual", wide: "wide" };
 
-/** A range as it is typed and read: `90 100 135`. */
-export const rangeWords = ({ low, likely, high }: ActivityRange): string => `${low} ${likely} ${high}`;
+/** A range as it is typed and read: `90 100 135`, or the class that it is. */
+export const rangeWords = ({ low, likely, high }: ActivityRange): string =>
+  CLASSES.find((each) => RANGE_CLASSES[each].low === low && RANGE_CLASSES[each].likely === likely && RANGE_CLASSES[each].high === high) ?? `${low} ${likely} ${high}`;
 
-/** A range as typed: three percents that rise, or two around 100; `null` where it is none. */
+/** A range as typed: the name of a class, three percents that rise, or two around 100; `null` where it is none. */
 export function readRange(text: string): ActivityRange | null {
+  const named = CLASSES.find((each) => each === text.trim().toLowerCase());
+  if (named !== undefined) return { ...RANGE_CLASSES[named] };
   const numbers = text.trim().split(/[\s,;/–-]+/).map((each) => Number(each.replace("%", "")));
   const [low, likely, high] = numbers.length === 2 ? [numbers[0]!, 100, numbers[1]!] : numbers;
   if (numbers.length < 2 || numbers.length > 3 || [low, likely, high].some((each) => each === undefined || !Number.isFinite(each) || each <= 0 || each > 1000)) return null;
@@ -21,10 +26,14 @@ export function chanceWords(chance: number): string {
   return `in ${of === 0 ? "under 1" : of === 100 ? "over 99" : of} of 100`;
 }
 
+const LIKELY = 0.8;
+const UNLIKELY = 0.5;
+
+export const chanceTone = (chance: number): Tone => (chance < UNLIKELY ? "adverse" : chance < LIKELY ? "undecided" : "favourable");
+
 /** As a part of a hundred, for tables: `34%`. */
 export const chancePercent = (chance: number): string => `${chance > 0 && chance < 0.005 ? "<1" : chance < 1 && chance >= 0.995 ? ">99" : Math.round(chance * 100)}%`;
 
-const CLASSES = Object.keys(RANGE_CLASSES) as RangeClass[];
 const whole = (text: string | null, least: number, most: number, otherwise: number): number => {
   const value = Number(text ?? "");
   return text !== null && text !== "" && Number.isInteger(value) && value >= least && value <= most ? value : otherwise;

@@ -1,16 +1,21 @@
-import { askedIn, chancePercent, chanceWords, readRange } from "./chanceWords.ts";
+import { askedIn, chancePercent, chanceWords, rangeWords, readRange } from "./chanceWords.ts";
 
 describe("ranges as they are typed", () => {
   it.each<[string, ReturnType<typeof readRange>]>([
     ["90 100 135", { low: 90, likely: 100, high: 135 }],
     ["90%, 110%, 150%", { low: 90, likely: 110, high: 150 }],
     ["80-140", { low: 80, likely: 100, high: 140 }],
+    ["Wide", { low: 80, likely: 100, high: 200 }],
     ["100 90 120", null],
     ["90", null],
     ["0 100 120", null],
     ["soon", null],
     ["", null],
   ])("%j", (text, range) => expect(readRange(text)).toEqual(range));
+});
+
+describe("ranges as they are read", () => {
+  it("are the name of their class where they are one", () => expect([rangeWords({ low: 80, likely: 100, high: 200 }), rangeWords({ low: 80, likely: 110, high: 200 })]).toEqual(["wide", "80 110 200"]));
 });
 
 describe("chances in words", () => {

@@ -4,9 +4,11 @@ import { X } from "lucide-react";
 import { Link } from "react-router";
 import { driftQuery } from "../approve/queries.ts";
 import { Causes, WorkingOut } from "../approve/DriftPart.tsx";
+import { askedIn, chanceTone, chanceWords } from "../chances/chanceWords.ts";
+import { chancesQuery, chancesShareQuery } from "../chances/queries.ts";
 import { call } from "../shared/api.ts";
 import { CommitField } from "../shared/CommitField.tsx";
-import { Loaded } from "../shared/Failure.tsx";
+import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { dateWords, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords } from "../shared/words.ts";
 import { chainQuery } from "./queries.ts";
@@ -67,7 +69,22 @@ function Consequence({ promised }: { promised: Promised }) {
   );
 }
 
-/** A deadline: how it stands, what decides it, what changed its margin, what follows if it is not kept. */
+const ASKED = askedIn(new URLSearchParams());
+
+/** How likely it is kept, by playing its project through. */
+function Likely({ promised }: { promised: Promised }) {
+  const query = useQuery(chancesQuery(promised.project, ASKED));
+  const { data: share } = useQuery(chancesShareQuery(promised.project, ASKED));
+  const own = query.data?.deadlines.find(({ id }) => id === promised.id);
+  return (
+    <section>
+      <h3 className="border-b rule text-sm font-semibold">How likely it is kept</h3>
+      {query.error !== null ? <Failure error={query.error} onAgain={() => void query.refetch()} /> : query.data === undefined ? <p className="muted flex items-center gap-2 text-sm" role="status">Playing the project through … <progress className="h-2 w-40 accent-(--color-accent)" max={1} value={share} aria-label="Played through so far" /></p> : own === undefined ? <p className="muted text-sm">It is not laid out by the network, so nothing can be said.</p> : <p className="text-sm"><Toned tone={chanceTone(own.chance)} marked>{chanceWords(own.chance)}</Toned> <span className="muted">of {query.data.runs} runs, with ranges and risks as they are.</span> <Link className="underline" to={`/projects/${promised.project}/chances`}>What moves it</Link></p>}
+    </section>
+  );
+}
+
+/** A deadline: how it stands, what decides it, how likely it is kept, what changed its margin, what follows if it is not. */
 export function PromisePanel({ promised, onClose }: { promised: Promised; onClose: () => void }) {
   return (
     <aside aria-label={`About ${promised.name}`} className="flex w-[30rem] shrink-0 flex-col gap-3 overflow-auto border-l rule px-4 py-3">
@@ -81,6 +98,7 @@ export function PromisePanel({ promised, onClose }: { promised: Promised; onClos
       <p>Promised for {dateWords(promised.deadline)}, finishes {dateWords(promised.finish)}: <Toned tone={DEADLINE_TONES[promised.state]} marked>{DEADLINE_WORDS[promised.state]}, {marginWords(promised.marginDays)}</Toned></p>
       <Consequence promised={promised} />
       <Chain promised={promised} />
+      {promised.state !== "metOnTime" && promised.state !== "metLate" && <Likely promised={promised} />}
       <Changed promised={promised} />
       {promised.mayEdit && promised.state !== "metOnTime" && promised.state !== "metLate" && <Link className="btn btn-sm self-start" to={`/projects/${promised.project}/slip/${encodeURIComponent(promised.id)}`}>Slip it …</Link>}
     </aside>

@@ -1,5 +1,5 @@
 import type { Portfolio } from "@chronometra/contract";
-import { CHECKS, OWN_FIELD_TYPES, type OwnField, type QualityLimits, type Thresholds } from "@chronometra/core";
+import { CHECKS, OWN_FIELD_TYPES, SILENT_DAYS, type OwnField, type QualityLimits, type Thresholds } from "@chronometra/core";
 import { useState } from "react";
 import { CommitField } from "../shared/CommitField.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
@@ -48,6 +48,14 @@ export function ThresholdsDialog({ thresholds, onClose }: { thresholds: Threshol
 /** Limits of the fourteen checks; an empty one is the published one. */
 export function QualityLimitsDialog({ limits, onClose }: { limits: QualityLimits; onClose: () => void }) {
   const write = usePortfolioWrite("PUT /api/portfolio/quality-limits");
+  const store = async (body: QualityLimits): Promise<string | null> => {
+    try {
+      await write.mutateAsync({ body });
+      return null;
+    } catch (error) {
+      return error instanceof Error ? error.message : String(error);
+    }
+  };
   return (
     <Dialog title="When a plan can be trusted" onClose={onClose}>
       <p className="muted pb-2 text-sm">The limits of the fourteen checks for this portfolio. An empty one is the published one, which is shown beside it.</p>
@@ -65,18 +73,24 @@ export function QualityLimitsDialog({ limits, onClose }: { limits: QualityLimits
                 const value = text.trim() === "" ? null : readNumber(text);
                 if (value === null && text.trim() !== "") return "Write a number, as 5 or 0.95.";
                 const { [number]: _former, ...others } = limits;
-                try {
-                  await write.mutateAsync({ body: value === null ? others : { ...others, [number]: value / factor } });
-                  return null;
-                } catch (error) {
-                  return error instanceof Error ? error.message : String(error);
-                }
+                return store(value === null ? others : { ...others, [number]: value / factor });
               }} />
               <span className="w-4">{factor === 100 ? "%" : ""}</span>
               <span className="muted w-28 text-right">published {Number((limit * factor).toFixed(2))}{factor === 100 ? "%" : ""}</span>
             </li>
           );
         })}
+        <li className="flex items-center gap-2 border-b rule py-0.5 text-sm">
+          <span className="flex-1 pl-7">Work that has begun, without news for more than</span>
+          <CommitField label="Days without news" width="w-16" numeric placeholder={String(SILENT_DAYS)} value={limits["silentDays"] === undefined ? "" : String(limits["silentDays"])} onCommit={async (text) => {
+            const value = text.trim() === "" ? null : Number(text);
+            if (value !== null && !(Number.isInteger(value) && value > 0)) return "Write a whole number of days, as 14.";
+            const { silentDays: _former, ...others } = limits;
+            return store(value === null ? others : { ...others, silentDays: value });
+          }} />
+          <span className="w-4">d</span>
+          <span className="muted w-28 text-right">common {SILENT_DAYS}</span>
+        </li>
       </ul>
     </Dialog>
   );
