@@ -4,7 +4,8 @@ set -euo pipefail
 ROOT=$(cd "$(dirname "${BASH_SOURCE[0]}")/.." && pwd)
 cd "$ROOT"
 . "$ROOT/ops/database.sh"
-with_lock install install_modules
+prepare() { install_modules && build_if_changed; }
+with_lock install prepare
 install_packages mariadb-install-db mariadb-server
 install_packages chromium chromium
 WORK=$(mktemp -d /tmp/chronometra-bench.XXXXXX)
