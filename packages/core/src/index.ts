@@ -51,7 +51,7 @@ export { brokenRules, DEFAULT_THRESHOLDS, thresholdsSchema, type Broken, type St
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
 export { type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";
-export { failedChecks, fitnessOf, qualityLimitsSchema, valuesOf, type CheckValues } from "./quality/kept.ts";
+export { failedChecks, qualityLimitsSchema, valuesOf, type CheckValues } from "./quality/kept.ts";
 export { mendMany, MENDS, type Mend, type NotMended } from "./quality/mends.ts";
 export { ADDED_DAYS, lengthened, runPathTest, type PathTest } from "./quality/checks/criticalPathTest.ts";
 export { SILENT_DAYS, type Finding, type Past, type PastPeriod } from "./quality/finding.ts";
@@ -59,7 +59,7 @@ export { FINDINGS, type Found } from "./quality/findAll.ts";
 export { groundOf } from "./quality/ground.ts";
 export { CHECKS, measureChecks, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
 export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
-export { GRAVE, limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";
+export { fitnessOf, GRAVE, limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";
 export { blocksOf, chancesOf, simulate, type Chances } from "./chances/chances.ts";
 export { prepare, RANGE_CLASSES, type RangeClass, type Uncertain } from "./chances/prepare.ts";
 export { BLOCK_RUNS, simulateBlock, type Block as SimulatedBlock } from "./chances/simulate.ts";

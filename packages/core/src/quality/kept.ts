@@ -1,6 +1,5 @@
 import { z } from "zod";
 import { CHECKS, type CheckResult, type QualityLimits } from "./measureChecks.ts";
-import { GRAVE, type Fitness } from "./verdict.ts";
 
 /** The values of the fourteen checks in the order of their numbers, as kept with a revision; a test that holds or not is 1 or 0. */
 export type CheckValues = readonly (number | null)[];
@@ -17,9 +16,6 @@ export function failedChecks(values: CheckValues, limits: QualityLimits): number
     return rule === "atMost" ? value > limit : value < limit;
   }).map(({ number }) => number);
 }
-
-/** The verdict that goes with them. */
-export const fitnessOf = (failed: readonly number[], undated: number): Fitness => (failed.some((number) => GRAVE.has(number)) ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit");
 
 const share = z.number().min(0, "a share between 0 and 1").max(1, "a share between 0 and 1");
 const index = z.number().gt(0, "an index between 0 and 2").max(2, "an index between 0 and 2");

@@ -68,6 +68,9 @@ function bestOf(failed: readonly CheckResult[]): BestMend | null {
   return { check: check.number, rows: first.rows, words: `${check.name}: ${MENDS[check.number]!(first.rows)}, and the check ${check.number === 12 ? "can hold" : "holds"}` };
 }
 
+/** The verdict that goes with the numbers of failed checks and how much work has no length. */
+export const fitnessOf = (failed: readonly number[], undated: number): Fitness => (failed.some((number) => GRAVE.has(number)) ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit");
+
 /**
  * Judges a plan: not fit where a grave check fails, fit with mends where another does or work has no dates, fit otherwise.
  * @param results what `measureChecks` gave
@@ -83,7 +86,7 @@ export function judge(results: readonly CheckResult[], found: readonly Found[]):
     words: `${result.check.name}: ${valueWords(result)}, ${limitWords(result)}`,
   }));
   return {
-    fitness: grave.length > 0 ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit",
+    fitness: fitnessOf(failed.map(({ check }) => check.number), undated),
     reasons: undated > 0 ? [...reasons, { check: null, grave: false, words: `${undated} without a length, so without dates` }] : reasons,
     best: bestOf(failed),
   };

@@ -1,6 +1,14 @@
 import { offence, type Offence } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import type { Finding, Past } from "../finding.ts";
+import type { Ground } from "../ground.ts";
 import { bookedSince, inHours, lastPeriod, progressed, underWay } from "./news.ts";
+
+/** The period issued last, the time booked since on an activity, and how to say since when. */
+function sinceLast(ground: Ground, past: Past) {
+  const last = lastPeriod(ground, past);
+  const booked = bookedSince(ground, last?.dataDay ?? null);
+  return { last, words: last === null ? "" : ` since period ${last.number}`, minutesOn: (id: string): number => booked.get(id)?.minutes ?? 0 };
+}
 
 export const hoursWithoutProgress: Finding = {
   key: "hoursWithoutProgress",
@@ -9,13 +17,12 @@ export const hoursWithoutProgress: Finding = {
   why: "Money is spent and nothing is earned: the work is harder than planned, or booked in the wrong place.",
   mend: "credit",
   find: (ground, past) => {
-    const last = lastPeriod(ground, past);
-    const booked = bookedSince(ground, last?.dataDay ?? null);
+    const { last, words, minutesOn } = sinceLast(ground, past);
     return underWay(ground).flatMap((placed): Offence[] => {
       const { activity } = placed;
-      const minutes = booked.get(activity.id)?.minutes ?? 0;
+      const minutes = minutesOn(activity.id);
       const still = last === null ? (activity.percent ?? 0) === 0 && activity.remainingMinutes === undefined && (activity.credit?.rule ?? "reported") === "reported" : !progressed(last.activities.get(activity.id), activity);
-      return minutes > 0 && still ? [offence(placed, () => `${inHours(minutes)}${last === null ? "" : ` since period ${last.number}`}, no progress`)] : [];
+      return minutes > 0 && still ? [offence(placed, () => `${inHours(minutes)}${words}, no progress`)] : [];
     });
   },
 };
@@ -27,13 +34,12 @@ export const progressWithoutHours: Finding = {
   why: "Something is earned that cost nothing: time is missing, or the progress is.",
   mend: "credit",
   find: (ground, past) => {
-    const last = lastPeriod(ground, past);
-    const booked = bookedSince(ground, last?.dataDay ?? null);
+    const { last, words, minutesOn } = sinceLast(ground, past);
     return underWay(ground).flatMap((placed): Offence[] => {
       const { activity } = placed;
       const [then, now] = [last?.activities.get(activity.id)?.percent ?? 0, activity.percent ?? 0];
       const planned = ground.assignments.get(activity.id)?.some(({ plannedMinutes }) => plannedMinutes > 0) === true;
-      return now > then && planned && (booked.get(activity.id)?.minutes ?? 0) <= 0 ? [offence(placed, () => `from ${then}% to ${now}%${last === null ? "" : ` since period ${last.number}`}, no hours`)] : [];
+      return now > then && planned && minutesOn(activity.id) <= 0 ? [offence(placed, () => `from ${then}% to ${now}%${words}, no hours`)] : [];
     });
   },
 };
