@@ -62,10 +62,8 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
   };
 
   const settle = async (gesture: Gesture): Promise<void> => {
-    const meant = await session.dragged(gesture);
-    if ("fault" in meant) return void toast.error(meant.fault);
-    const problems = await session.change(meant.changes);
-    if (problems !== null) toast.error(problems[0]!.message);
+    const refused = await session.drop(gesture);
+    if (refused !== null) toast.error(refused);
   };
 
   const gestureAt = (id: string, handle: Handle, down: number, event: PointerEvent): Gesture | null => {

@@ -74,6 +74,19 @@ describe("working on a plan", () => {
     expect(session.snapshot().sheet).toEqual(asServer());
   });
 
+  it("nothing reads as saved while what was let go of or typed is still being worked out", async () => {
+    const gesture = { what: "stretch", activity: "dig", to: session.snapshot().sheet!.rows.find(({ id }) => id === "dig")!.dates!.finish + 2 * 1440, fine: false } as const;
+    const dropped = session.drop(gesture);
+    expect(session.snapshot().saving).toBe(1);
+    expect([await dropped, session.snapshot().saving]).toEqual([null, 1]);
+    await settled();
+    expect(server.revision).toBe(2);
+    const typed = session.readLinks("open", "dig");
+    expect(session.snapshot().saving).toBe(1);
+    await typed;
+    expect([session.snapshot().saving, server.revision]).toEqual([0, 2]);
+  });
+
   it("what cannot be is told, nothing changes and nothing is sent", async () => {
     const before = session.snapshot().sheet;
     expect(await session.change([{ type: "reportProgress", activity: "dig", percent: 50 }])).toEqual([expect.objectContaining({ row: "dig", field: "percent", message: expect.stringContaining("needs a data date") })]);

@@ -114,23 +114,50 @@ export class PlanSession {
     }
   }
 
+  /** Counts as on its way from the first moment what is still being worked out: nothing reads as saved before it is. */
+  private async onItsWay<T>(work: () => Promise<T>): Promise<T> {
+    this.set({ saving: this.state.saving + 1 });
+    try {
+      return await work();
+    } finally {
+      this.set({ saving: this.state.saving - 1 });
+    }
+  }
+
   /** Applies changes and sends them off. Gives what stands against them, or nothing. */
-  async change(changes: readonly Change[]): Promise<readonly Problem[] | null> {
-    const tried = await this.engine.change(changes);
-    if ("problems" in tried) return tried.problems;
-    this.set({ sheet: this.take(tried.sheet), effect: tried.effect, failure: null, clashes: [], merged: 0, dropped: 0, arrivedBy: [], saving: this.state.saving + 1 });
-    const since = this.failures;
-    this.queue = this.queue.then(() => (since === this.failures ? this.store(changes) : this.set({ saving: this.state.saving - 1, dropped: this.state.dropped + 1 })));
-    return null;
+  change(changes: readonly Change[]): Promise<readonly Problem[] | null> {
+    return this.onItsWay(async () => {
+      const tried = await this.engine.change(changes);
+      if ("problems" in tried) return tried.problems;
+      this.set({ sheet: this.take(tried.sheet), effect: tried.effect, failure: null, clashes: [], merged: 0, dropped: 0, arrivedBy: [], saving: this.state.saving + 1 });
+      const since = this.failures;
+      this.queue = this.queue.then(() => (since === this.failures ? this.store(changes) : this.set({ saving: this.state.saving - 1, dropped: this.state.dropped + 1 })));
+      return null;
+    });
+  }
+
+  /** Applies what the engine makes of something asked, if it makes anything of it. */
+  private worked(meant: () => Soon<readonly Change[]>): Promise<readonly Problem[] | null> {
+    return this.onItsWay(async () => {
+      const changes = await meant();
+      return changes.length === 0 ? null : this.change(changes);
+    });
   }
 
   /** Arranges rows of the tree; gives what stands against it, or nothing. */
-  async arrange(arrangement: Arrangement): Promise<readonly Problem[] | null> {
-    const changes = await this.engine.arrange(arrangement);
-    return changes.length === 0 ? null : this.change(changes);
-  }
+  readonly arrange = (arrangement: Arrangement): Promise<readonly Problem[] | null> => this.worked(() => this.engine.arrange(arrangement));
 
   readonly dragged = async (gesture: Gesture): Promise<Meant> => this.engine.dragged(gesture);
+
+  /** Does what a gesture means once it is let go; gives what stands against it, or nothing. */
+  drop(gesture: Gesture): Promise<string | null> {
+    return this.onItsWay(async () => {
+      const meant = await this.engine.dragged(gesture);
+      if ("fault" in meant) return meant.fault;
+      const problems = await this.change(meant.changes);
+      return problems === null ? null : problems[0]!.message;
+    });
+  }
 
   /** What changes would move, for drawing; nothing is kept. */
   readonly pathTest = async (): Promise<DrawnTest | null> => this.engine.pathTest();
@@ -164,9 +191,9 @@ export class PlanSession {
     });
   }
 
-  readonly readLinks = async (activity: string, text: string): Promise<Typed> => this.engine.readLinks(activity, text);
+  readonly readLinks = (activity: string, text: string): Promise<Typed> => this.onItsWay(async () => this.engine.readLinks(activity, text));
 
-  readonly readWork = async (activity: string, text: string): Promise<Typed> => this.engine.readWork(activity, text);
+  readonly readWork = (activity: string, text: string): Promise<Typed> => this.onItsWay(async () => this.engine.readWork(activity, text));
 
   readonly chainOf = async (activity: string): Promise<readonly string[]> => this.engine.chainOf(activity);
 
@@ -178,19 +205,14 @@ export class PlanSession {
   readonly alternates = async (group: string): Promise<readonly Alternate[]> => this.engine.alternates(group);
 
   /** Makes rows ways of one step, or makes another way the live one; gives what stands against it, or nothing. */
-  async ways(make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): Promise<readonly Problem[] | null> {
-    const changes = await this.engine.ways(make);
-    return changes.length === 0 ? null : this.change(changes);
-  }
+  readonly ways = (make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): Promise<readonly Problem[] | null> => this.worked(() => this.engine.ways(make));
 
-  readonly wake = async (ids: readonly string[]): Promise<readonly Problem[] | null> => this.change(await this.engine.wake(ids));
+  readonly wake = (ids: readonly string[]): Promise<readonly Problem[] | null> => this.worked(() => this.engine.wake(ids));
 
   readonly copy = async (ids: readonly string[]): Promise<Branches> => this.engine.copy(ids);
 
   /** Pastes branches after a row; gives what stands against it, or nothing. */
-  async paste(branches: Branches, after: string | null, keepIds: boolean): Promise<readonly Problem[] | null> {
-    return this.change(await this.engine.paste(branches, after, keepIds));
-  }
+  readonly paste = (branches: Branches, after: string | null, keepIds: boolean): Promise<readonly Problem[] | null> => this.worked(() => this.engine.paste(branches, after, keepIds));
 
   readonly explain = async (activity: string): Promise<Explanation | null> => this.engine.explain(activity);
 
