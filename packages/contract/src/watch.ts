@@ -3,7 +3,7 @@ import { z } from "zod";
 import { sharedEffectSchema } from "./resources.ts";
 
 /** What a watchlist asks about. Milestones are activities of that kind. */
-export const WATCH_ABOUT = ["activities", "time", "costs"] as const;
+export const WATCH_ABOUT = ["activities", "time", "costs", "risks"] as const;
 export type WatchAbout = (typeof WATCH_ABOUT)[number];
 
 export type WatchType = "text" | "date" | "number" | "days" | "hours" | "amount" | "percent" | "choice" | "yesNo" | "person" | "role";
@@ -77,11 +77,31 @@ const SPENT_FIELDS = {
   ...place,
 } as const satisfies Record<string, WatchField>;
 
+const { state, start, finish, float, critical, deadline, deadlineState } = ACTIVITY_FIELDS;
+const ofActivity = { state, start, finish, float, critical, deadline, deadlineState };
+
+const RISK_FIELDS = {
+  risk: { head: "Risk", type: "text" },
+  chance: { head: "Likely", type: "percent", hint: "How likely it is to come about" },
+  name: { head: "Bears on", type: "text", hint: "A row for each activity that a risk bears on" },
+  branch: { head: "Branch", type: "text" },
+  ...place,
+  owner: { head: "Owner", type: "person", hint: "Of the activity" },
+  least: { head: "Longer, least", type: "days" },
+  likely: { head: "Longer, likeliest", type: "days" },
+  most: { head: "Longer, most", type: "days" },
+  expected: { head: "Longer, on average", type: "days", hint: "The mean of least, likeliest and most, times how likely it is" },
+  costLikely: { head: "Dearer, likeliest", type: "amount", summed: true, hint: "Stands with the first activity left that a risk bears on" },
+  costExpected: { head: "Dearer, on average", type: "amount", summed: true, hint: "The mean of least, likeliest and most, times how likely it is; with the first activity left that a risk bears on" },
+  ...ofActivity,
+} as const satisfies Record<string, WatchField>;
+
 /** The fields of each thing that can be asked about; own fields are added as `own:` and their name. */
 export const WATCH_FIELDS: Readonly<Record<WatchAbout, Readonly<Record<string, WatchField>>>> = {
   activities: ACTIVITY_FIELDS,
   time: { ...SPENT_FIELDS, person: { head: "Person", type: "person" }, role: { head: "Role", type: "role" }, hours: { head: "Hours", type: "hours", summed: true }, amount: { head: "Cost", type: "amount", summed: true }, note: { head: "Note", type: "text" } },
   costs: { ...SPENT_FIELDS, category: { head: "Category", type: "choice" }, amount: { head: "Amount", type: "amount", summed: true }, note: { head: "Reference", type: "text" } },
+  risks: RISK_FIELDS,
 };
 
 export const OWN_PREFIX = "own:";

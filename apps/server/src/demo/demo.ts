@@ -132,7 +132,7 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const project = await inTransaction(database, (tx) => createProject(tx, manager, { bundle, programmeId: programme.id, managerId: manager.id, label: `Imported ${demo.code}.json` }));
   const kept = await inTransaction(database, async (tx) => {
     const locked = await lockProjectFor(tx, project.id, manager);
-    return { locked, ...(await storeChanges(tx, locked, manager, { changes: keepingOf(bundle, demo), label: "Own fields, teams and categories" })) };
+    return { locked, ...(await storeChanges(tx, locked, manager, { changes: keepingOf(bundle, demo), label: "Own fields, teams, categories and risks" })) };
   });
   keepPlan(kept.locked, kept.plan);
   if (demo.story === "unapproved") {

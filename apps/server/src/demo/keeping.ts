@@ -60,8 +60,41 @@ function otherWay(bundle: PlanBundle): Change[] {
   ];
 }
 
-/** What a demo plan keeps besides the open format: fields of its own, teams, cost categories, and a role not filled yet. */
-export function keepingOf(bundle: PlanBundle, { story }: DemoProject): Change[] {
+interface DemoRisk {
+  readonly name: string;
+  readonly probability: number;
+  /** What the activities are called that it bears on. */
+  readonly on: RegExp;
+  readonly days: readonly [number, number, number];
+  /** In thousands. */
+  readonly cost?: readonly [number, number, number];
+}
+
+const RISKS: Readonly<Record<string, readonly DemoRisk[]>> = {
+  "LG-02": [
+    { name: "The harbour office moves the traffic window", probability: 0.25, on: /^Hang leaves, (middle wall|south)/, days: [5, 10, 15] },
+    { name: "The sill is worse than surveyed", probability: 0.4, on: /^Inspect sill.*south/, days: [2, 6, 18], cost: [8, 15, 40] },
+    { name: "Spring floods over the cofferdam", probability: 0.1, on: /^(Set cofferdam|Dewater).*south/, days: [4, 8, 20], cost: [20, 35, 60] },
+  ],
+  "FS-01": [
+    { name: "Storms close the outer works", probability: 0.6, on: /^Place armour, section [DE]/, days: [3, 6, 14], cost: [4, 9, 25] },
+    { name: "The divers are called to the lock", probability: 0.3, on: /^Dive inspection, section [CDE]/, days: [2, 4, 8] },
+  ],
+  "FS-03": [{ name: "Old anchors lie in the cut", probability: 0.35, on: /^Dredge.*reach [67]/, days: [1, 3, 9], cost: [5, 12, 30] }],
+  "LG-05": [{ name: "Old piles lie under the ramp", probability: 0.2, on: /^Found, ramp/, days: [4, 8, 20], cost: [10, 18, 45] }],
+  "SW-04": [{ name: "Eels run early: no work in the flow", probability: 0.3, on: /^Divert flow, (lower|middle)/, days: [5, 10, 20] }],
+};
+
+/** What may happen to a project. */
+const risksOf = (bundle: PlanBundle, code: string): Change[] =>
+  (RISKS[code] ?? []).flatMap(({ name, probability, on, days, cost }, i): Change[] => {
+    const effects = bundle.activities.filter((activity) => activity.kind === undefined && on.test(activity.name)).map(({ id }) => ({ activity: id, minutes: { low: days[0] * 480, likely: days[1] * 480, high: days[2] * 480 } }));
+    const costMinor = cost === undefined ? {} : { costMinor: { low: cost[0] * 100_000, likely: cost[1] * 100_000, high: cost[2] * 100_000 } };
+    return [{ type: "addRow", table: "risks", key: `risk-${i + 1}`, row: { id: `risk-${i + 1}`, name, probability, effects, ...costMinor } }];
+  });
+
+/** What a demo plan keeps besides the open format: fields of its own, teams, cost categories, risks, and a role not filled yet. */
+export function keepingOf(bundle: PlanBundle, { code, story }: DemoProject): Change[] {
   const work = bundle.activities.filter(({ kind, parked }) => kind === undefined && parked !== true);
   const teams = TEAMS.map(({ id, name, roles }) => ({ id, name, members: (bundle.people ?? []).filter(({ role }) => (roles as readonly string[]).includes(role ?? "")).map((person) => person.id) }));
   const categories = [...new Set((bundle.costs ?? []).map(({ category }) => category))];
@@ -76,6 +109,7 @@ export function keepingOf(bundle: PlanBundle, { story }: DemoProject): Change[] 
     ...categories.map((name): Change => ({ type: "addRow", table: "categories", key: name, row: { id: name, name } })),
     ...(open === undefined ? [] : roleToFill(open.id)),
     ...siteMeeting(bundle),
+    ...risksOf(bundle, code),
     ...(story === "unapproved" ? [...rulesOf(bundle), ...otherWay(bundle)] : []),
   ];
 }

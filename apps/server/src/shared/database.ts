@@ -24,6 +24,7 @@ import { IssuedPlans1796000000000 } from "./migrations/1796000000000-issuedPlans
 import { Outside1801000000000 } from "./migrations/1801000000000-outside.ts";
 import { Watch1802000000000 } from "./migrations/1802000000000-watch.ts";
 import { Quality1803000000000 } from "./migrations/1803000000000-quality.ts";
+import { Risks1804000000000 } from "./migrations/1804000000000-risks.ts";
 import { WhatIfs1800000000000 } from "./migrations/1800000000000-whatIfs.ts";
 import { PresenceAndPreferences1795000000000 } from "./migrations/1795000000000-presenceAndPreferences.ts";
 
@@ -76,7 +77,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       WatchlistEntity,
       CalendarFeedEntity,
     ],
-    migrations: [FirstSchema1790000000000, PresenceAndPreferences1795000000000, IssuedPlans1796000000000, Collecting1797000000000, Desks1798000000000, Cycle1799000000000, WhatIfs1800000000000, Outside1801000000000, Watch1802000000000, Quality1803000000000],
+    migrations: [FirstSchema1790000000000, PresenceAndPreferences1795000000000, IssuedPlans1796000000000, Collecting1797000000000, Desks1798000000000, Cycle1799000000000, WhatIfs1800000000000, Outside1801000000000, Watch1802000000000, Quality1803000000000, Risks1804000000000],
     synchronize: false,
     extra: { connectionLimit: 10 },
   });

@@ -1,7 +1,7 @@
 import { OWN_PREFIX, type Me, type WatchAbout, type WatchAnswer, type WatchQuestion } from "@chronometra/contract";
 import type { Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { expressionsOf, fieldOf, FROM, inWords, whereSql, type Asker, type Loose, type Sql } from "./fieldSql.ts";
+import { fieldOf, inWords, SOURCES, whereSql, type Asker, type Loose, type Sql } from "./fieldSql.ts";
 import { isPlace, placesOf } from "./places.ts";
 import { presentRows } from "./presentRows.ts";
 
@@ -28,7 +28,7 @@ function shownAs(about: WatchAbout, name: string, alias: string): { sql: string;
   if (name === "person") return { sql: "s.person", join: NOTHING };
   if (about === "activities" && name === "people") return { sql: `${alias}.name`, join: { sql: ` left join activity_person ${alias} on ${alias}.project_id = r.project_id and ${alias}.activity_id = r.activity_id`, values: [] } };
   if (about === "activities" && name === "role") return { sql: `${alias}.role`, join: { sql: ` left join (select distinct project_id, activity_id, role from activity_person) ${alias} on ${alias}.project_id = r.project_id and ${alias}.activity_id = r.activity_id`, values: [] } };
-  return { sql: expressionsOf(about)[name]!, join: NOTHING };
+  return { sql: SOURCES[about].expressions[name]!, join: NOTHING };
 }
 
 /** What rows are sorted by: a place by its name. */
@@ -61,7 +61,7 @@ interface Summed {
   readonly sums: Record<string, number>;
 }
 
-const sumsSql = ({ question: { about }, summed }: Asking): string => ["count(*) as count_", "min(r.currency) as least_", "max(r.currency) as most_", "max(r.scale) as scale_", ...summed.map((name) => `sum(${expressionsOf(about)[name]!}) as \`${name}\``)].join(", ");
+const sumsSql = ({ question: { about }, summed }: Asking): string => ["count(*) as count_", "min(r.currency) as least_", "max(r.currency) as most_", "max(r.scale) as scale_", ...summed.map((name) => `sum(${SOURCES[about].expressions[name]!}) as \`${name}\``)].join(", ");
 
 const readSums = (row: Loose, summed: readonly string[]): Summed => ({
   count: Number(row["count_"]),
@@ -106,7 +106,7 @@ export async function ask(database: DataSource, me: Me, question: WatchQuestion,
   for (const name of [...question.columns, ...question.sort.map(({ field }) => field), ...(group === null ? [] : [group]), ...(pivot === null ? [] : [pivot.rows, ...(pivot.columns === null ? [] : [pivot.columns]), ...(pivot.sum === null ? [] : [pivot.sum])])]) fieldOf(about, name);
   const asker = await askerOf(database, me);
   const where = whereSql(about, question.where, asker);
-  const run: Run = (select, joins, rest = NOTHING) => database.query(`select ${select} from ${FROM[about]}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`, [...joins.flatMap(({ values }) => values), ...where.values, ...rest.values]);
+  const run: Run = (select, joins, rest = NOTHING) => database.query(`select ${select} from ${SOURCES[about].from}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`, [...joins.flatMap(({ values }) => values), ...where.values, ...rest.values]);
   const asking: Asking = { question, asker, run, summed: question.columns.filter((name) => fieldOf(about, name).summed === true) };
   const sums = sumsSql(asking);
   const overlapping = group !== null && fieldOf(about, group).several === true;
@@ -157,8 +157,8 @@ async function rowsOf({ question, run }: Asking, shown: number, projects: readon
   const grouping = group === null ? null : sortedBy(about, group, "g");
   const groupValue = group === null ? "null" : isPlace(group) ? "r.project_id" : grouping!.sql;
   const sorting = sort.map(({ field, desc }, i) => ({ desc, ...sortedBy(about, field, `o${i}`) }));
-  const order = [...(grouping === null ? [] : [`${grouping.sql} is null, ${grouping.sql}`]), ...sorting.map(({ sql, desc }) => `${sql} is null, ${sql}${desc ? " desc" : ""}`), about === "activities" ? "r.project_id, r.activity_id" : "s.project_id, s.entry"];
-  const select = ["r.project_id as project_", "r.activity_id as activity_", `${about === "activities" ? "r.activity_id" : "s.entry"} as key_`, "r.currency as currency_", `${groupValue} as group_`, ...columns.map(({ name, sql }) => `${sql} as \`${name}\``)];
+  const order = [...(grouping === null ? [] : [`${grouping.sql} is null, ${grouping.sql}`]), ...sorting.map(({ sql, desc }) => `${sql} is null, ${sql}${desc ? " desc" : ""}`), "r.project_id", SOURCES[about].key];
+  const select = ["r.project_id as project_", "r.activity_id as activity_", `${SOURCES[about].key} as key_`, "r.currency as currency_", `${groupValue} as group_`, ...columns.map(({ name, sql }) => `${sql} as \`${name}\``)];
   const within: Sql = projects === null ? NOTHING : { sql: " and r.project_id in (?)", values: [projects] };
   return run(select.join(", "), [...(grouping === null ? [] : [grouping.join]), ...sorting.map(({ join }) => join), ...columns.map(({ join }) => join)], { sql: `${within.sql} order by ${order.join(", ")} limit ${shown}`, values: within.values });
 }
@@ -170,7 +170,7 @@ async function pivotOf({ question: { about, pivot }, asker, run }: Asking): Prom
   const { rows, columns, sum } = pivot!;
   const [down, across] = [shownAs(about, rows, "d"), columns === null ? null : shownAs(about, columns, "x")];
   const [downSql, acrossSql] = [pivotSql(about, rows, down.sql), across === null ? "'all'" : pivotSql(about, columns!, across.sql)];
-  const measure = sum === null || fieldOf(about, sum).summed !== true ? "count(*)" : `sum(${expressionsOf(about)[sum]!})`;
+  const measure = sum === null || fieldOf(about, sum).summed !== true ? "count(*)" : `sum(${SOURCES[about].expressions[sum]!})`;
   const found = await run(`${downSql} as down_, ${acrossSql} as across_, ${measure} as measure_`, [down.join, ...(across === null ? [] : [across.join])], { sql: ` group by ${downSql}, ${acrossSql}`, values: [] });
   const called = (name: string, value: unknown): string | null => inWords(about, name, value, asker);
   const names = (key: "down_" | "across_", field: string | null): (string | null)[] => [...new Set(found.map((row) => (field === null ? "all" : called(field, row[key]))))].map((name) => ({ name })).sort(byName).slice(0, PIVOT_AT_MOST).map(({ name }) => name);

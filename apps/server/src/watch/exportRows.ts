@@ -1,4 +1,4 @@
-import { OWN_PREFIX, WATCH_FIELDS, type WatchAnswer, type WatchQuestion, type WatchRow } from "@chronometra/contract";
+import { OWN_PREFIX, WATCH_FIELDS, type WatchAbout, type WatchAnswer, type WatchQuestion, type WatchRow } from "@chronometra/contract";
 import ExcelJS from "exceljs";
 import Papa from "papaparse";
 import { harmless } from "../exchange/toSheets.ts";
@@ -42,13 +42,15 @@ async function xlsx(question: WatchQuestion, answer: WatchAnswer): Promise<Buffe
 /** The rows as days of a calendar; the question must have asked for the fields of {@link withCalendarFields}. */
 export const calendarDays = ({ about }: WatchQuestion, { rows }: WatchAnswer): CalendarDay[] =>
   rows.flatMap(({ project, key, values }): CalendarDay[] => {
-    const [from, to] = about === "activities" ? [values["kind"] === "milestone" ? values["finish"] : values["start"], values["finish"]] : [values["date"], values["date"]];
+    const [from, to] = "date" in values ? [values["date"], values["date"]] : [values["kind"] === "milestone" ? values["finish"] : values["start"], values["finish"]];
     if (typeof from !== "string" || typeof to !== "string") return [];
-    return [{ id: `${about}-${project}-${key}`, from, to: to < from ? from : to, title: String(values["name"] ?? key), words: String(values["project"] ?? "") }];
+    return [{ id: `${about}-${project}-${key}`, from, to: to < from ? from : to, title: [values["risk"], values["name"] ?? key].filter((part) => part != null).join(": "), words: String(values["project"] ?? "") }];
   });
 
+const CALENDAR_FIELDS: Readonly<Record<WatchAbout, string[]>> = { activities: ["name", "project", "kind", "start", "finish"], time: ["name", "project", "date"], costs: ["name", "project", "date"], risks: ["risk", "name", "project", "start", "finish"] };
+
 /** The question with the fields that a calendar needs. */
-export const withCalendarFields = (question: WatchQuestion): WatchQuestion => ({ ...question, group: null, pivot: null, columns: question.about === "activities" ? ["name", "project", "kind", "start", "finish"] : ["name", "project", "date"] });
+export const withCalendarFields = (question: WatchQuestion): WatchQuestion => ({ ...question, group: null, pivot: null, columns: CALENDAR_FIELDS[question.about] });
 
 interface Form {
   readonly type: string;

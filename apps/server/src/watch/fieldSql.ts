@@ -29,18 +29,30 @@ const ACTIVITY: Expressions = {
 
 const SPENT: Expressions = { date: "s.date", name: "r.name", branch: "r.branch", person: "s.person_id", role: "s.role", category: "s.category", hours: "s.minutes", amount: "s.amount", note: "s.note" };
 
-/** How a field is spelled in the database; people and own fields of activities lie in tables of their own. */
-export const expressionsOf = (about: WatchAbout): Expressions => (about === "activities" ? ACTIVITY : SPENT);
+/** Besides the fields of the activity that it bears on. */
+const RISK: Expressions = { ...ACTIVITY, risk: "r.risk", chance: "r.chance", least: "r.least", likely: "r.likely", most: "r.most", expected: "r.expected", costLikely: "r.cost_likely", costExpected: "r.cost_expected" };
 
-/** What the rows are taken from; `r` is the activity, `s` time or a cost. */
-export const FROM: Readonly<Record<WatchAbout, string>> = {
-  activities: "activity_row r",
-  time: "spent_row s join activity_row r on r.project_id = s.project_id and r.activity_id = s.activity_id",
-  costs: "spent_row s join activity_row r on r.project_id = s.project_id and r.activity_id = s.activity_id",
+/** What rows of a kind are taken from, where `r` has the project and the activity. */
+interface Source {
+  readonly from: string;
+  /** Tells a row from the others of its project. */
+  readonly key: string;
+  /** What holds of every row. */
+  readonly always: string | null;
+  /** How fields are spelled; people and own fields of activities lie in tables of their own. */
+  readonly expressions: Expressions;
+}
+
+const OF_ACTIVITY = "name branch owner_id owner state start finish total_float critical deadline deadline_state".split(" ");
+const spent = (kind: string): Source => ({ from: "spent_row s join activity_row r on r.project_id = s.project_id and r.activity_id = s.activity_id", key: "s.entry", always: `s.kind = '${kind}'`, expressions: SPENT });
+
+/** Where rows come from: `s` is time or a cost; a risk stands in one row with the activity that it bears on, where it bears on one. */
+export const SOURCES: Readonly<Record<WatchAbout, Source>> = {
+  activities: { from: "activity_row r", key: "r.activity_id", always: null, expressions: ACTIVITY },
+  time: spent("time"),
+  costs: spent("cost"),
+  risks: { from: `(select k.*, ${OF_ACTIVITY.map((column) => `a.${column}`).join(", ")} from risk_row k left join activity_row a on a.project_id = k.project_id and a.activity_id = k.activity_id) r`, key: "r.entry", always: null, expressions: RISK },
 };
-
-/** What holds of every row of a kind. */
-export const ALWAYS: Readonly<Record<WatchAbout, string | null>> = { activities: null, time: "s.kind = 'time'", costs: "s.kind = 'cost'" };
 
 /** The field of that name, an own field taken to be a text until a condition shows otherwise. */
 export function fieldOf(about: WatchAbout, name: string): WatchField {
@@ -189,7 +201,7 @@ export function conditionSql(about: WatchAbout, condition: WatchCondition, asker
     const x = name === "people" ? "v.person_id" : "v.role";
     return inTableOfItsOwn("activity_person v", { sql: "v.project_id = r.project_id and v.activity_id = r.activity_id", values: [] }, condition, (each) => compare(x, field.type, each, asker));
   }
-  return compare(expressionsOf(about)[name]!, field.type, condition, asker);
+  return compare(SOURCES[about].expressions[name]!, field.type, condition, asker);
 }
 
 const joined = (parts: readonly Sql[], by: string): Sql => ({ sql: parts.map(({ sql }) => sql).join(by), values: parts.flatMap(({ values }) => values) });
@@ -198,7 +210,7 @@ const joined = (parts: readonly Sql[], by: string): Sql => ({ sql: parts.map(({ 
 export function whereSql(about: WatchAbout, where: readonly (readonly WatchCondition[])[], asker: Asker): Sql {
   const groups = where.map((group) => joined(group.map((condition) => conditionSql(about, condition, asker)), " and "));
   const asked: Sql[] = groups.length === 0 ? [] : [{ sql: `(${groups.map(({ sql }) => `(${sql})`).join(" or ")})`, values: groups.flatMap(({ values }) => values) }];
-  const always = ALWAYS[about];
+  const { always } = SOURCES[about];
   const parts = [...(always === null ? [] : [{ sql: always, values: [] }]), ...asked];
   return parts.length === 0 ? { sql: "true", values: [] } : joined(parts, " and ");
 }

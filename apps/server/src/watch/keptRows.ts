@@ -2,10 +2,8 @@ import { createHash } from "node:crypto";
 import { costOfMinutes, deadlineStandings, formatDate, loadByWeek, parseInstant, rateBook, remainingWork, slipsAgainst, startDayOf, type Activity, type Plan, type PlanBundle } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import type { ComputedPlan } from "../look/summarise.ts";
-
-type Cell = string | number | null;
-
-const INSERTED_AT_ONCE = 500;
+import { keepRisks } from "./keptRisks.ts";
+import { cut, deleteRows, insertRows, parts, type Cell } from "./writeRows.ts";
 
 /** The columns of `activity_row` after its key and marks, in the order in which `activityRows` gives them. */
 const COLUMNS = [
@@ -22,8 +20,6 @@ interface KeptActivity {
   /** Field, text, number. */
   readonly values: readonly (readonly [string, string | null, number | null])[];
 }
-
-const cut = (text: string, length: number): string => (text.length > length ? text.slice(0, length) : text);
 
 function branchNames(bundle: PlanBundle): (activity: Activity) => string {
   const byId = new Map(bundle.activities.map((each) => [each.id, each]));
@@ -157,19 +153,6 @@ function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
 
 const markOf = (text: string): string => createHash("md5").update(text).digest("base64").slice(0, 22);
 
-async function insertRows(manager: EntityManager, table: string, columns: readonly string[], rows: readonly (readonly Cell[])[], onDuplicate: readonly string[] = []): Promise<void> {
-  for (let i = 0; i < rows.length; i += INSERTED_AT_ONCE) {
-    const part = rows.slice(i, i + INSERTED_AT_ONCE);
-    const places = `(${columns.map(() => "?").join(", ")})`;
-    const update = onDuplicate.length === 0 ? "" : ` on duplicate key update ${onDuplicate.map((column) => `${column} = values(${column})`).join(", ")}`;
-    await manager.query(`insert into ${table} (${columns.join(", ")}) values ${part.map(() => places).join(", ")}${update}`, part.flat());
-  }
-}
-
-async function deleteOf(manager: EntityManager, table: string, projectId: string, column: string, ids: readonly string[]): Promise<void> {
-  for (let i = 0; i < ids.length; i += INSERTED_AT_ONCE) await manager.query(`delete from ${table} where project_id = ? and ${column} in (?)`, [projectId, ids.slice(i, i + INSERTED_AT_ONCE)]);
-}
-
 /** Rows of a plan as texts, by their key within the plan. */
 type Texts = ReadonlyMap<string, string>;
 
@@ -207,9 +190,9 @@ async function keepActivities(manager: EntityManager, projectId: string, before:
     if (!sameSide && (was.sides.has(row.id) || row.people.length + row.values.length > 0)) aside.push(row);
   }
   const gone = [...was.cells.keys()].filter((id) => !cells.has(id));
-  await deleteOf(manager, "activity_row", projectId, "activity_id", gone);
+  await deleteRows(manager, "activity_row", projectId, "activity_id", gone);
   const others = [...gone, ...aside.map(({ id }) => id)];
-  for (const table of ["activity_person", "activity_value"]) await deleteOf(manager, table, projectId, "activity_id", others);
+  for (const table of ["activity_person", "activity_value"]) await deleteRows(manager, table, projectId, "activity_id", others);
   await insertRows(manager, "activity_row", ["project_id", "activity_id", "mark", "side_mark", ...COLUMNS], changed, ["mark", "side_mark", ...COLUMNS]);
   await insertRows(manager, "activity_person", ["project_id", "activity_id", "person_id", "name", "role"], aside.flatMap(({ id, people }) => people.map((person) => [projectId, id, ...person])));
   await insertRows(manager, "activity_value", ["project_id", "activity_id", "field", "text", "number"], aside.flatMap(({ id, values }) => values.map((value) => [projectId, id, ...value])));
@@ -229,8 +212,8 @@ async function keepSpent(manager: EntityManager, projectId: string, before: Plan
     before?.actualCosts.get(key) === cost ? [] : [[projectId, "cost", key, cost.activity, cost.date, null, null, null, cost.category ?? null, 0, cost.amountMinor, cut(cost.reference ?? "", 1000)]],
   );
   const gone = (was: Plan["timeEntries"] | Plan["actualCosts"] | undefined, now: { has: (key: string) => boolean }): string[] => [...(was?.keys() ?? [])].filter((key) => !now.has(key));
-  await deleteOf(manager, "spent_row", projectId, "kind = 'time' and entry", gone(before?.timeEntries, after.timeEntries));
-  await deleteOf(manager, "spent_row", projectId, "kind = 'cost' and entry", gone(before?.actualCosts, after.actualCosts));
+  await deleteRows(manager, "spent_row", projectId, "kind = 'time' and entry", gone(before?.timeEntries, after.timeEntries));
+  await deleteRows(manager, "spent_row", projectId, "kind = 'cost' and entry", gone(before?.actualCosts, after.actualCosts));
   const columns = ["activity_id", "date", "person_id", "person", "role", "category", "minutes", "amount", "note"];
   await insertRows(manager, "spent_row", ["project_id", "kind", "entry", ...columns], [...time, ...costs], columns);
 }
@@ -254,8 +237,7 @@ async function keepLoad(manager: EntityManager, projectId: string, before: Plan 
     }
   }
   const gone = [...known.keys()].filter((key) => !load.has(key));
-  for (let i = 0; i < gone.length; i += INSERTED_AT_ONCE) {
-    const part = gone.slice(i, i + INSERTED_AT_ONCE);
+  for (const part of parts(gone)) {
     await manager.query(`delete from load_week where project_id = ? and (monday, person_id) in (${part.map(() => "(?, ?)").join(", ")})`, [projectId, ...part.flatMap((key) => [key.slice(0, 10), key.slice(11)])]);
   }
   await insertRows(manager, "load_week", ["project_id", "person_id", "monday", ...LOAD_COLUMNS], changed, LOAD_COLUMNS);
@@ -264,11 +246,12 @@ async function keepLoad(manager: EntityManager, projectId: string, before: Plan 
 
 /**
  * Brings the rows that are kept of a project, for questions over all of them, up to a plan; in the caller's transaction.
- * @param before the plan as it was kept; `null` writes time and costs anew
+ * @param before the plan as it was kept; `null` writes time, costs and risks anew
  */
 export async function keepRows(manager: EntityManager, project: { id: string; revision: number }, before: Plan | null, after: Plan, whole: ComputedPlan): Promise<void> {
   const rows = await keepActivities(manager, project.id, before, activityRows(whole, after));
   await keepSpent(manager, project.id, before, after);
+  await keepRisks(manager, project.id, before, after, whole.computed.schedule.calendars.get(after.project.calendar).dayMinutes);
   keptOf.set(after, { ...rows, load: await keepLoad(manager, project.id, before, whole) });
   await manager.query("update project set kept_revision = ? where id = ?", [project.revision, project.id]);
 }

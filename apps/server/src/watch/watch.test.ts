@@ -98,6 +98,33 @@ describe("a question over all projects", () => {
     expect(costs.rows.map(({ values }) => values)).toEqual([{ date: "2026-03-04", category: "concrete", amount: 12_345 }]);
   });
 
+  it("asks about risks with each activity that they bear on, what they cost standing once", async () => {
+    const revision = await change(slip, [
+      { type: "addRow", table: "risks", key: "storm", row: { id: "storm", name: "Storm", probability: 0.25, effects: [{ activity: "dig", minutes: { low: 480, likely: 960, high: 2400 } }, { activity: "pour", minutes: { low: 0, likely: 480, high: 960 } }], costMinor: { low: 10_000, likely: 20_000, high: 60_000 } } },
+      { type: "addRow", table: "risks", key: "levy", row: { id: "levy", name: "Levy", probability: 0.5, effects: [], costMinor: { low: 100, likely: 100, high: 100 } } },
+    ], other);
+    const asked = (where: WatchCondition[][], rest: Partial<WatchQuestion> = {}): WatchQuestion => ({ about: "risks", where, columns: ["risk", "chance", "name", "project", "least", "likely", "most", "expected", "costLikely", "costExpected", "finish"], sort: [{ field: "chance", desc: true }, { field: "name", desc: false }], group: null, pivot: null, ...rest });
+    const all = await ask(asked([]));
+    const { rows } = await ask(question([[{ field: "project", is: "any", of: [slip] }, { field: "kind", is: "any", of: ["work"] }]]));
+    expect(all.rows.map(({ values }) => values)).toEqual([
+      { risk: "Levy", chance: 50, name: null, project: "S-1 Slip", least: null, likely: null, most: null, expected: null, costLikely: 100, costExpected: 50, finish: null },
+      { risk: "Storm", chance: 25, name: "Dig", project: "S-1 Slip", least: 1, likely: 2, most: 5, expected: 2 / 3, costLikely: 20_000, costExpected: 7500, finish: rows[0]!.values["finish"] },
+      { risk: "Storm", chance: 25, name: "Pour", project: "S-1 Slip", least: 0, likely: 1, most: 2, expected: 0.25, costLikely: 0, costExpected: 0, finish: rows[1]!.values["finish"] },
+    ]);
+    expect(all.sums).toEqual({ costLikely: 20_100, costExpected: 7550 });
+    const found = async (where: WatchCondition[][]): Promise<unknown[]> => (await ask(asked(where))).rows.map(({ values }) => [values["risk"], values["name"]]);
+    expect(await found([[{ field: "expected", is: "atLeast", number: 0.5 }]])).toEqual([["Storm", "Dig"]]);
+    expect(await found([[{ field: "costExpected", is: "below", number: 1 }, { field: "costExpected", is: "atLeast", number: 0.5 }]])).toEqual([["Levy", null]]);
+    expect(await found([[{ field: "name", is: "has", text: "pour" }, { field: "project", is: "any", of: [slip] }]])).toEqual([["Storm", "Pour"]]);
+    const done = await change(slip, [{ type: "setDataDate", date: "2026-03-05" }, { type: "reportProgress", activity: "dig", actualStart: "2026-03-02", actualFinish: "2026-03-04" }], other);
+    expect((await ask(asked([[{ field: "risk", is: "has", text: "Storm" }]]))).rows.map(({ values }) => [values["name"], values["costLikely"]])).toEqual([["Dig", 0], ["Pour", 20_000]]);
+    await other.send("post", `/api/projects/${slip}/undo`, { revision: done });
+    const counted = await ask(asked([], { group: "state", pivot: { rows: "risk", columns: null, sum: "costExpected" } }));
+    expect([counted.groups.map(({ name, count }) => [name, count]), counted.pivot!.cells]).toEqual([[["not started", 2], [null, 1]], [[50], [7500]]]);
+    await other.send("post", `/api/projects/${slip}/undo`, { revision });
+    expect((await ask(asked([]))).count).toBe(0);
+  });
+
   it.each([
     [{ ...question([]), columns: ["name", "nope"] }, /no field "nope"/],
     [question([[{ field: "name) or (1=1", is: "empty" }]]), /no field/],
@@ -113,14 +140,15 @@ describe("a question over all projects", () => {
 });
 
 describe("the rows that are kept", () => {
-  const tables = ["activity_row", "activity_person", "activity_value", "spent_row", "load_week"];
+  const tables = ["activity_row", "activity_person", "activity_value", "spent_row", "load_week", "risk_row"];
   const snapshot = async (): Promise<string> => JSON.stringify(await Promise.all(tables.map((table) => world.database.query(`select * from ${table} where project_id = ? order by 2, 3, 4`, [quay]))));
 
   it("are after any changes what they would be made from scratch", async () => {
     await change(quay, [{ type: "setDataDate", date: "2026-03-04" }, { type: "reportProgress", activity: "dig", actualStart: "2026-03-02", percent: 30 }, { type: "setName", activity: "works", name: "All works" }]);
     const revision = await change(quay, [{ type: "addRow", table: "activities", key: "new", row: { id: "new", name: "New", durationMinutes: 480 } }, { type: "addRow", table: "assignments", key: "n", row: { activity: "new", person: "bo", plannedMinutes: 480 } }, { type: "setOwnValue", activity: "new", field: "zone", value: "south" }]);
-    await change(quay, [{ type: "editRow", table: "people", key: "bo", set: { name: "Bo the mason" } }, { type: "setParked", activity: "new", parked: true }, { type: "addRow", table: "blocks", key: "pour", row: { by: "rain", since: "2026-03-04", saidBy: "Bo" } }]);
+    await change(quay, [{ type: "editRow", table: "people", key: "bo", set: { name: "Bo the mason" } }, { type: "addRow", table: "risks", key: "frost", row: { id: "frost", name: "Frost", probability: 0.1, effects: [{ activity: "pour", minutes: { low: 480, likely: 480, high: 480 } }] } }, { type: "setParked", activity: "new", parked: true }, { type: "addRow", table: "blocks", key: "pour", row: { by: "rain", since: "2026-03-04", saidBy: "Bo" } }]);
     await pm.send("post", `/api/projects/${quay}/undo`, { revision });
+    await change(quay, [{ type: "addRow", table: "risks", key: "swell", row: { id: "swell", name: "Swell", probability: 0.2, effects: [] } }, { type: "editRow", table: "risks", key: "frost", set: { probability: 0.3 } }]);
     const kept = await snapshot();
     expect(kept).toContain("Bo the mason");
     for (const table of tables) await world.database.query(`delete from ${table} where project_id = ?`, [quay]);

@@ -27,7 +27,8 @@ const addressOf = ({ project, activity }: WatchRow): string => `/projects/${proj
 function Shown({ name, field, row, digits }: { name: string; field: WatchField; row: WatchRow; digits: number }): ReactNode {
   const value = row.values[name] ?? null;
   const words = valueWords(field.type, value, digits, name);
-  if (name === "name") return <Link className="link-quiet" to={addressOf(row)}>{words}</Link>;
+  if (name === "name" && row.activity !== "") return <Link className="link-quiet" to={addressOf(row)}>{words}</Link>;
+  if (name === "risk") return <Link className="link-quiet" to={`/projects/${row.project}/chances`}>{words}</Link>;
   if (name === "project") return <Link className="link-quiet" to={`/projects/${row.project}`}>{words}</Link>;
   if (name === "drift") return <Toned tone={driftTone(typeof value === "number" ? value : null)}>{words}</Toned>;
   if (name === "margin" || name === "sv" || name === "cv" || name === "float") return <Toned tone={typeof value === "number" && value < 0 ? "adverse" : "plain"}>{words}</Toned>;

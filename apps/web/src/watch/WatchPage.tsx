@@ -23,6 +23,7 @@ const FRESH: Record<WatchAbout, WatchQuestion> = {
   activities: { about: "activities", where: [[{ field: "state", is: "any", of: ["notStarted", "inProgress"] }]], columns: ["name", "project", "people", "start", "finish", "drift", "percent"], sort: [{ field: "finish", desc: false }], group: null, pivot: null },
   time: { about: "time", where: [[{ field: "date", is: "within", from: "today-28", to: "today" }]], columns: ["date", "name", "project", "hours", "amount", "note"], sort: [{ field: "date", desc: true }], group: "person", pivot: null },
   costs: { about: "costs", where: [], columns: ["date", "name", "project", "category", "amount", "note"], sort: [{ field: "date", desc: true }], group: null, pivot: null },
+  risks: { about: "risks", where: [], columns: ["risk", "chance", "name", "project", "likely", "expected", "costExpected", "finish"], sort: [{ field: "chance", desc: true }], group: null, pivot: null },
 };
 
 /** The watchlists one finds: those that ship, one's own, those of others. */

@@ -22,8 +22,8 @@ export const CONDITIONS: Readonly<Record<WatchType, readonly (readonly [Is, stri
   yesNo: [["yes", "is so"], ["no", "is not so"]],
 };
 
-export const ABOUT_WORDS: Readonly<Record<WatchAbout, string>> = { activities: "Activities and milestones", time: "Time booked", costs: "Costs" };
-export const COUNTED: Readonly<Record<WatchAbout, readonly [string, string]>> = { activities: ["activity", "activities"], time: ["entry", "entries"], costs: ["cost", "costs"] };
+export const ABOUT_WORDS: Readonly<Record<WatchAbout, string>> = { activities: "Activities and milestones", time: "Time booked", costs: "Costs", risks: "Risks" };
+export const COUNTED: Readonly<Record<WatchAbout, readonly [string, string]>> = { activities: ["activity", "activities"], time: ["entry", "entries"], costs: ["cost", "costs"], risks: ["effect", "effects"] };
 
 const OWN_TYPES = { text: "text", number: "number", date: "date", choice: "choice", yesNo: "yesNo" } as const;
 
