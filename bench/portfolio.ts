@@ -2,7 +2,6 @@ import { get } from "node:http";
 import { createConnection } from "mysql2/promise";
 import { createProject } from "../apps/server/src/portfolio/createProject.ts";
 import { FACTS_SQL } from "../apps/server/src/portfolio/facts.ts";
-import { FIGURES_SQL } from "../apps/server/src/portfolio/portfolioRoutes.ts";
 import { inTransaction } from "../apps/server/src/shared/database.ts";
 import { freezePlan, type PlanBundle } from "@chronometra/core";
 import { leastOf, ratioLine, type Line } from "./measure.ts";
@@ -19,6 +18,10 @@ function projectPlan(i: number): PlanBundle {
   const whole = { ...plan, activities, project: { ...plan.project, code: `B-${i}`, name: `Project ${i}` } };
   return { ...whole, baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(whole) }] };
 }
+
+/** What the page says of each project, read in one piece. */
+const FIGURES_SQL = `select p.id, p.code, json_value(p.head, '$.name') as name, p.programme_id as programme, p.manager_id as managerId, p.revision, f.line as summary, f.people
+  from project p join figures f on f.project_id = p.id and f.revision = p.revision`;
 
 /** Reads a response to its end and makes nothing of it: what the browser does with it is not the server's time. */
 const readAll = (address: string, cookie: string): Promise<void> =>

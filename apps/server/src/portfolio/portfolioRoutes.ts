@@ -3,7 +3,6 @@ import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
-import type { Reporter } from "../look/summarise.ts";
 import { keepPlan, storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
@@ -11,6 +10,7 @@ import { JsonText, serve, type Serving } from "../shared/http.ts";
 import { createProject, emptyPlan } from "./createProject.ts";
 import { pathsOf, presentProgramme, writeFields, writeProgramme, writeStanding } from "./beside.ts";
 import { portfolioFacts } from "./facts.ts";
+import { keptLines } from "./keptLines.ts";
 import { lockProjectFor, mayEdit } from "./projectAccess.ts";
 import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
 
@@ -21,30 +21,31 @@ interface ProjectRow {
   readonly programme: string | null;
   readonly managerId: string;
   readonly revision: number;
-  readonly summary: string;
-  readonly people: string;
 }
 
-/** The figures kept of every project; the bench reads the same rows with it. */
-export const FIGURES_SQL = `select p.id, p.code, json_value(p.head, '$.name') as name, p.programme_id as programme, p.manager_id as managerId, p.revision, f.line as summary, f.people
-  from project p join figures f on f.project_id = p.id and f.revision = p.revision`;
+const PROJECTS_SQL = "select id, code, json_value(head, '$.name') as name, programme_id as programme, manager_id as managerId, revision from project";
 
-/** Put in order here: the database would sort the texts along with the codes. */
+/** In the order of their codes; put in order here, where it is quick. */
 async function projectRows(database: DataSource): Promise<ProjectRow[]> {
-  const rows = (await database.query(FIGURES_SQL)) as ProjectRow[];
+  const rows = (await database.query(PROJECTS_SQL)) as ProjectRow[];
   return rows.sort((a, b) => (a.code < b.code ? -1 : a.code > b.code ? 1 : 0));
 }
 
 /**
- * The portfolio page as text. The figures of each project are kept as text and put in as they are: reading and writing
- * them again would be most of the page's time.
+ * The portfolio page as the bytes that are sent. The figures of each project are kept as text and put in as they are: reading
+ * and writing them again would be most of the page's time.
  */
-async function portfolioText(database: DataSource, me: Me): Promise<string> {
-  const [facts, rows] = await Promise.all([portfolioFacts(database), projectRows(database)]);
-  const lines = rows.map(({ id, code, programme, revision, summary, people, name, managerId }) => {
+async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
+  const [facts, { rows, kept }] = await Promise.all([portfolioFacts(database), projectRows(database).then(async (found) => ({ rows: found, kept: await keptLines(database, found) }))]);
+  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds, qualityLimits: facts.qualityLimits };
+  const parts: Buffer[] = [];
+  let before = `${JSON.stringify(top).slice(0, -1)},"projects":[`;
+  for (const { id, code, programme, revision, name, managerId } of rows) {
+    const line = kept.get(id);
+    if (line === undefined) continue;
     const says = facts.says.get(id);
     // Written out: an object spread from a row is slow to turn into text.
-    const line: Omit<ProjectLine, "summary"> = {
+    const beside: Omit<ProjectLine, "summary"> = {
       id,
       code,
       programme,
@@ -53,20 +54,21 @@ async function portfolioText(database: DataSource, me: Me): Promise<string> {
       manager: facts.names.get(managerId) ?? "",
       issuedDrift: facts.issued.get(id)?.drift ?? null,
       issuedNumber: facts.issued.get(id)?.number ?? null,
-      missing: facts.period === null ? [] : missingReporters(id, JSON.parse(people) as Reporter[], facts.period, facts.reporters),
+      missing: facts.period === null ? [] : missingReporters(id, line.people, facts.period, facts.reporters),
       waiting: facts.waiting.get(id) ?? 0,
       mayEdit: mayEdit(me, { managerId }),
       values: facts.values.get(id) ?? {},
       says: says === undefined ? null : { rating: says.rating, note: says.note, by: facts.names.get(says.saidBy) ?? "", at: says.at },
     };
-    return `${JSON.stringify(line).slice(0, -1)},"summary":${summary}}`;
-  });
-  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds, qualityLimits: facts.qualityLimits };
-  return `${JSON.stringify(top).slice(0, -1)},"projects":[${lines.join(",")}]}`;
+    parts.push(Buffer.from(`${before}${JSON.stringify(beside).slice(0, -1)},"summary":`), line.summary);
+    before = "},";
+  }
+  parts.push(Buffer.from(parts.length === 0 ? `${before}]}` : "}]}"));
+  return Buffer.concat(parts);
 }
 
 export function portfolioRoutes(serving: Serving): void {
-  serve(serving, "GET /api/portfolio", async ({ database, me }) => new JsonText(await portfolioText(database, me)));
+  serve(serving, "GET /api/portfolio", async ({ database, me }) => new JsonText(await portfolioBytes(database, me)));
   serve(serving, "GET /api/portfolio/paths", ({ database }) => pathsOf(database));
   serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
     await setThresholds(database, body);

@@ -24,9 +24,9 @@ export interface Call<K extends EndpointKey> {
   readonly response: Response;
 }
 
-/** A response that is JSON text already. */
+/** A response that is JSON already, as text or as the bytes of it. */
 export class JsonText {
-  constructor(readonly text: string) {}
+  constructor(readonly text: string | Buffer) {}
 }
 
 type Handler<K extends EndpointKey> = (call: Call<K>) => Promise<ResponseOf<K> | JsonText> | ResponseOf<K> | JsonText;

@@ -1,0 +1,32 @@
+import type { DataSource } from "typeorm";
+import type { Reporter } from "../look/summarise.ts";
+
+/** What the portfolio page says of a project's figures. */
+export interface KeptLine {
+  readonly revision: number;
+  /** A `LineSummary` of the contract, as the bytes that are sent. */
+  readonly summary: Buffer;
+  /** Who has work that is not finished. */
+  readonly people: readonly Reporter[];
+}
+
+/** Lines that this server has read already, by project: the figures of a revision never change. */
+const readOf = new WeakMap<DataSource, ReadonlyMap<string, KeptLine>>();
+
+/** The lines of projects at the revisions given; only those that are new are read. A project without figures has none. */
+export async function keptLines(database: DataSource, projects: readonly { readonly id: string; readonly revision: number }[]): Promise<ReadonlyMap<string, KeptLine>> {
+  const known = readOf.get(database);
+  const lines = new Map<string, KeptLine>();
+  const wanted: { id: string; revision: number }[] = [];
+  for (const { id, revision } of projects) {
+    const line = known?.get(id);
+    if (line?.revision === revision) lines.set(id, line);
+    else wanted.push({ id, revision });
+  }
+  if (wanted.length > 0) {
+    const rows = (await database.query(`select project_id as id, revision, line, people from figures where (project_id, revision) in (${wanted.map(() => "(?, ?)").join(", ")})`, wanted.flatMap(({ id, revision }) => [id, revision]))) as { id: string; revision: number; line: string; people: string }[];
+    for (const { id, revision, line, people } of rows) lines.set(id, { revision, summary: Buffer.from(line), people: JSON.parse(people) as Reporter[] });
+  }
+  readOf.set(database, lines);
+  return lines;
+}
