@@ -36,7 +36,7 @@ export async function qualityOf(database: DataSource, me: Me, project: ProjectEn
     const { quality: values } = JSON.parse(summary) as Summary;
     return values === undefined ? [] : [{ number, dataDate, values, failed: failedChecks(values, limits) }];
   });
-  const named = (offences: readonly Offence[]): { id: string; name: string; words: string }[] => offences.map(({ at, words }) => ({ id: bundle.activities[at]!.id, name: bundle.activities[at]!.name, words: words() }));
+  const named = (offences: readonly Offence[]): { id: string; name: string; words: string }[] => offences.map((each) => ({ id: bundle.activities[each.at]!.id, name: bundle.activities[each.at]!.name, words: each.words() }));
   const check = (result: CheckResult, i: number): QualityView["checks"][number] => {
     const { number, name, counts, why, mend, limit } = result.check;
     return {

@@ -7,12 +7,40 @@ export type MendPlace = "why" | "dates" | "work" | "credit";
 export interface Offence {
   /** Position in the plan's activities. */
   readonly at: number;
-  /** The value in words: `52 d float`, `starts 2 d before Dig is done`; made when they are read. */
-  readonly words: () => string;
+  /** The value in words: `52 d float`, `starts 2 d before Dig is done`. */
+  words(): string;
 }
 
-/** An activity with what offends of it. */
-export const offence = ({ at }: { readonly at: number }, words: () => string): Offence => ({ at, words });
+/** What offends, with how to say it: a large plan has tens of thousands, most of which are only counted. */
+class Told<T> implements Offence {
+  constructor(
+    readonly at: number,
+    private readonly what: T,
+    private readonly say: (what: T) => string,
+  ) {}
+
+  words(): string {
+    return this.say(this.what);
+  }
+}
+
+/** What offends of an activity; its words are made when they are read. */
+export const offence = <T>(at: number, what: T, say: (what: T) => string): Offence => new Told(at, what, say);
+
+/** All of these offend. */
+export const offences = <T extends { readonly at: number }>(things: readonly T[], say: (thing: T) => string): Offence[] => things.map((thing) => new Told(thing.at, thing, say));
+
+const asItIs = (words: string): string => words;
+
+/** Those that offend: of which `fault` says something. */
+export function faulty<T extends { readonly at: number }>(things: readonly T[], fault: (thing: T) => string | null): Offence[] {
+  const found: Offence[] = [];
+  for (const thing of things) {
+    const words = fault(thing);
+    if (words !== null) found.push(new Told(thing.at, words, asItIs));
+  }
+  return found;
+}
 
 /** What a check found. Ratios are `null` where there is nothing to count. */
 export interface Measured {

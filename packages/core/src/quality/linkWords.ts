@@ -12,4 +12,4 @@ export function linkWords({ link, from, to }: PlacedLink): string {
 }
 
 /** The later end of a link, for the link's sake. */
-export const linkOffence = (placed: PlacedLink): Offence => offence(placed.to, () => linkWords(placed));
+export const linkOffence = (placed: PlacedLink): Offence => offence(placed.to.at, placed, linkWords);

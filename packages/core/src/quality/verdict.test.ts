@@ -19,7 +19,7 @@ function qualityOf(plan: PlanBundle, options?: QualityOptions) {
 /** What a finding names, by id with its words. */
 function named(plan: PlanBundle, key: string, options?: QualityOptions): [string, string][] {
   const { offences } = qualityOf(plan, options).findings.find(({ finding }) => finding.key === key)!;
-  return offences.map(({ at, words }) => [plan.activities[at]!.id, words()]);
+  return offences.map((each) => [plan.activities[each.at]!.id, each.words()]);
 }
 
 const chain = (): PlanBundle => planOf([work("a"), work("b"), { id: "m", name: "Done", kind: "milestone" }], [{ from: "a", to: "b" }, { from: "b", to: "m" }], { ...PEOPLE, assignments: staffed("a", "b") });

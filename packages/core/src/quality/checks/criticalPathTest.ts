@@ -2,7 +2,7 @@ import { forwardPass, NodeOutsideHorizon } from "../../network/forwardPass.ts";
 import { FIXED, type Network } from "../../network/network.ts";
 import type { PlanBundle } from "../../plan/schema.ts";
 import type { LocalMinute } from "../../time/instant.ts";
-import { offence, uncounted, type Check } from "../check.ts";
+import { offences, uncounted, type Check } from "../check.ts";
 import { inDays, type Ground, type Placed } from "../ground.ts";
 
 /** Days by which the tested activity is made longer (DCMA 14-point assessment). */
@@ -81,6 +81,6 @@ export const criticalPathTest: Check = {
     const test = runPathTest(ground);
     if (test === null) return uncounted(null);
     const value = `${inDays(test.addedMinutes, test.tested)} longer, finish ${inDays(test.movedMinutes, test.tested)} later`;
-    return { ...uncounted(null), holds: Math.abs(test.movedMinutes - test.addedMinutes) <= TOLERANCE_DAYS * test.tested.calendar.dayMinutes, offences: [offence(test.tested, () => value)] };
+    return { ...uncounted(null), holds: Math.abs(test.movedMinutes - test.addedMinutes) <= TOLERANCE_DAYS * test.tested.calendar.dayMinutes, offences: offences([test.tested], () => value) };
   },
 };

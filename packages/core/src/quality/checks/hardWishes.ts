@@ -1,4 +1,4 @@
-import { offence, share, type Check } from "../check.ts";
+import { faulty, share, type Check } from "../check.ts";
 import type { Placed } from "../ground.ts";
 
 const HARD = { startOn: "start on", finishOn: "finish on", startNotAfter: "start by", finishNotAfter: "finish by" } as const;
@@ -18,5 +18,5 @@ export const hardWishes: Check = {
   rule: "atMost",
   limit: 0.05,
   mend: "dates",
-  measure: ({ open }) => share(open.flatMap((placed) => { const value = hardWish(placed); return value === null ? [] : [offence(placed, () => value)]; }), open.length),
+  measure: ({ open }) => share(faulty(open, hardWish), open.length),
 };

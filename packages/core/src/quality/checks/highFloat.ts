@@ -1,4 +1,4 @@
-import { offence, share, type Check } from "../check.ts";
+import { offences, share, type Check } from "../check.ts";
 import { inDays } from "../ground.ts";
 
 /** Days beyond which float or a length is called too much (DCMA 14-point assessment: two working months). */
@@ -14,5 +14,5 @@ export const highFloat: Check = {
   limit: 0.05,
   mend: "why",
   measure: ({ open }) =>
-    share(open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes).map((placed) => offence(placed, () => `${inDays(placed.row.totalFloat!, placed)} float`)), open.length),
+    share(offences(open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes), (placed) => `${inDays(placed.row.totalFloat!, placed)} float`), open.length),
 };

@@ -1,6 +1,6 @@
 import { actualFinishAt, actualStartAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { offence, share, type Check } from "../check.ts";
+import { faulty, share, type Check } from "../check.ts";
 import type { Placed } from "../ground.ts";
 
 /** What cannot be about an activity's dates at a data date, in words; `null` where all can. */
@@ -22,8 +22,5 @@ export const impossibleDates: Check = {
   rule: "atMost",
   limit: 0,
   mend: "dates",
-  measure: ({ scheduled, dataDay }) => {
-    const offences = dataDay === null ? [] : scheduled.flatMap((placed) => { const value = impossible(placed, dataDay); return value === null ? [] : [offence(placed, () => value)]; });
-    return share(offences, scheduled.length);
-  },
+  measure: ({ scheduled, dataDay }) => share(dataDay === null ? [] : faulty(scheduled, (placed) => impossible(placed, dataDay)), scheduled.length),
 };

@@ -1,5 +1,5 @@
-import { offence, share, type Check } from "../check.ts";
-import { inDays, plannedMinutes } from "../ground.ts";
+import { offences, share, type Check } from "../check.ts";
+import { inDays, plannedMinutes, type Placed } from "../ground.ts";
 import { MANY_DAYS } from "./highFloat.ts";
 
 /** Check 8 (DCMA 14-point assessment, "High duration"). */
@@ -13,10 +13,8 @@ export const longActivities: Check = {
   mend: "dates",
   measure: (ground) => {
     const work = ground.open.filter(({ isWork }) => isWork);
-    const long = work.flatMap((placed) => {
-      const minutes = placed.approved?.durationMinutes ?? plannedMinutes(ground, placed);
-      return minutes > MANY_DAYS * placed.calendar.dayMinutes ? [offence(placed, () => `${inDays(minutes, placed)} long`)] : [];
-    });
-    return share(long, work.length);
+    const lengthOf = (placed: Placed): number => placed.approved?.durationMinutes ?? plannedMinutes(ground, placed);
+    const long = work.filter((placed) => lengthOf(placed) > MANY_DAYS * placed.calendar.dayMinutes);
+    return share(offences(long, (placed) => `${inDays(lengthOf(placed), placed)} long`), work.length);
   },
 };

@@ -1,5 +1,5 @@
 import { finishDayOf, formatDate, parseInstant, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { NOTHING_TO_COUNT, offence, share, type Check } from "../check.ts";
+import { NOTHING_TO_COUNT, offences, share, type Check } from "../check.ts";
 import type { Placed } from "../ground.ts";
 
 /** The day on which the approved finish is shown, as the current one is. */
@@ -20,6 +20,6 @@ export const missed: Check = {
   measure: ({ dataDay, baseline, due }) => {
     if (dataDay === null || baseline === null) return NOTHING_TO_COUNT;
     const late = due.filter((placed) => placed.row.finishDay > approvedDay(placed));
-    return share(late.map((placed) => offence(placed, () => `${formatDate(placed.row.finishDay)}, approved ${formatDate(approvedDay(placed))}`)), due.length);
+    return share(offences(late, (placed) => `${formatDate(placed.row.finishDay)}, approved ${formatDate(approvedDay(placed))}`), due.length);
   },
 };

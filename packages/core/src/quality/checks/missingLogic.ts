@@ -24,18 +24,29 @@ export function endsOf(ground: Ground, { into, outOf } = linked(ground)): { firs
   return { first: outermost(ground.scheduled, ({ row }) => row.start, into), last: outermost(ground.scheduled, ({ row }) => -row.finish, outOf) };
 }
 
-/** What has nothing before it or nothing after it, the project's first start and last finish apart. */
-export function looseEnds(ground: Ground): { placed: Placed; before: boolean; after: boolean }[] {
-  const { into, outOf } = linked(ground);
-  const { first, last } = endsOf(ground, { into, outOf });
-  return ground.open.flatMap((placed) => {
-    const before = into[placed.at] === 0 && placed !== first;
-    const after = outOf[placed.at] === 0 && placed !== last;
-    return before || after ? [{ placed, before, after }] : [];
-  });
+/** An activity that is not linked on one side or on both. */
+export interface LooseEnd {
+  readonly placed: Placed;
+  /** Nothing is before it. */
+  readonly before: boolean;
+  /** Nothing is after it. */
+  readonly after: boolean;
 }
 
-const words = (before: boolean, after: boolean): string => (before && after ? "nothing before or after it" : before ? "nothing before it" : "nothing after it");
+/** What has nothing before it or nothing after it, the project's first start and last finish apart. */
+export function looseEnds(ground: Ground): LooseEnd[] {
+  const { into, outOf } = linked(ground);
+  const { first, last } = endsOf(ground, { into, outOf });
+  const ends: LooseEnd[] = [];
+  for (const placed of ground.open) {
+    const before = into[placed.at] === 0 && placed !== first;
+    const after = outOf[placed.at] === 0 && placed !== last;
+    if (before || after) ends.push({ placed, before, after });
+  }
+  return ends;
+}
+
+const inWords = ({ before, after }: LooseEnd): string => (before && after ? "nothing before or after it" : before ? "nothing before it" : "nothing after it");
 
 /** Check 1 (DCMA 14-point assessment, "Logic"). */
 export const missingLogic: Check = {
@@ -46,5 +57,5 @@ export const missingLogic: Check = {
   rule: "atMost",
   limit: 0.05,
   mend: "why",
-  measure: (ground) => share(looseEnds(ground).map(({ placed, before, after }) => offence(placed, () => words(before, after))), ground.open.length),
+  measure: (ground) => share(looseEnds(ground).map((end) => offence(end.placed.at, end, inWords)), ground.open.length),
 };

@@ -1,4 +1,4 @@
-import { offence, share, type Check } from "../check.ts";
+import { offences, share, type Check } from "../check.ts";
 import { inDays } from "../ground.ts";
 
 /** Check 7 (DCMA 14-point assessment, "Negative float"). */
@@ -10,5 +10,5 @@ export const negativeFloat: Check = {
   rule: "atMost",
   limit: 0,
   mend: "why",
-  measure: ({ open }) => share(open.filter(({ row }) => row.totalFloat! < 0).map((placed) => offence(placed, () => `${inDays(-placed.row.totalFloat!, placed)} short`)), open.length),
+  measure: ({ open }) => share(offences(open.filter(({ row }) => row.totalFloat! < 0), (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`), open.length),
 };

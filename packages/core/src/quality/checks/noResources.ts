@@ -1,4 +1,4 @@
-import { offence, share, type Check } from "../check.ts";
+import { offences, share, type Check } from "../check.ts";
 import { inDays, plannedMinutes } from "../ground.ts";
 
 /** Check 10 (DCMA 14-point assessment, "Resources"). */
@@ -14,6 +14,6 @@ export const noResources: Check = {
     const costed = new Set((ground.plan.costs ?? []).map(({ activity }) => activity));
     const work = ground.open.filter((placed) => placed.isWork && plannedMinutes(ground, placed) >= placed.calendar.dayMinutes);
     const bare = work.filter(({ activity: { id } }) => !ground.assignments.has(id) && !costed.has(id));
-    return share(bare.map((placed) => offence(placed, () => `${inDays(plannedMinutes(ground, placed), placed)} with nobody and no cost`)), work.length);
+    return share(offences(bare, (placed) => `${inDays(plannedMinutes(ground, placed), placed)} with nobody and no cost`), work.length);
   },
 };

@@ -1,6 +1,6 @@
 import { actualFinishAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate } from "../../time/instant.ts";
-import { offence } from "../check.ts";
+import { faulty } from "../check.ts";
 import type { Finding } from "../finding.ts";
 
 export const afterFinish: Finding = {
@@ -14,10 +14,10 @@ export const afterFinish: Finding = {
     const later = (activity: string, date: string): void => void (date > (last.get(activity) ?? "") && last.set(activity, date));
     for (const { activity, date } of plan.actualCosts ?? []) later(activity, date);
     for (const { activity, date, state } of plan.timeEntries ?? []) if (state === "posted") later(activity, date);
-    return scheduled.flatMap((placed) => {
-      const { actualFinish, id } = placed.activity;
+    if (last.size === 0) return [];
+    return faulty(scheduled, ({ activity: { actualFinish, id } }) => {
       const date = last.get(id);
-      return actualFinish !== undefined && date !== undefined && parseDate(date)! > finishDayOf(actualFinishAt(actualFinish)) ? [offence(placed, () => `finished ${actualFinish.slice(0, 10)}, booked on ${date}`)] : [];
+      return actualFinish !== undefined && date !== undefined && parseDate(date)! > finishDayOf(actualFinishAt(actualFinish)) ? `finished ${actualFinish.slice(0, 10)}, booked on ${date}` : null;
     });
   },
 };

@@ -1,14 +1,15 @@
-import { offence, type Offence } from "../check.ts";
+import { offences } from "../check.ts";
 import type { Finding } from "../finding.ts";
-import type { Ground, Placed } from "../ground.ts";
+import type { Ground, Placed, PlacedLink } from "../ground.ts";
 
 /** Open work all of whose links on one side bear on its other end only. */
-function hanging({ plan, allLinks, open }: Ground, end: "from" | "to", bears: (type: string) => boolean): Placed[] {
+function hanging({ plan, allLinks, open }: Ground, endOf: (link: PlacedLink) => Placed, bears: readonly string[]): Placed[] {
   const linked = new Uint8Array(plan.activities.length);
   const held = new Uint8Array(plan.activities.length);
   for (const placed of allLinks) {
-    linked[placed[end].at] = 1;
-    if (bears(placed.link.type ?? "FS")) held[placed[end].at] = 1;
+    const { at } = endOf(placed);
+    linked[at] = 1;
+    if (held[at] === 0 && bears.includes(placed.link.type ?? "FS")) held[at] = 1;
   }
   return open.filter(({ isWork, at }) => isWork && linked[at] === 1 && held[at] === 0);
 }
@@ -19,7 +20,7 @@ export const danglingStarts: Finding = {
   name: "Dangling starts",
   why: "Only its finish waits for something: made longer, it would begin earlier instead of finishing later.",
   mend: "why",
-  find: (ground) => hanging(ground, "to", (type) => type.endsWith("S")).map((placed): Offence => offence(placed, () => "nothing decides its start")),
+  find: (ground) => offences(hanging(ground, ({ to }) => to, ["FS", "SS"]), () => "nothing decides its start"),
 };
 
 export const danglingFinishes: Finding = {
@@ -28,5 +29,5 @@ export const danglingFinishes: Finding = {
   name: "Dangling finishes",
   why: "Only its start is waited for: it may take as long as it likes and moves nothing.",
   mend: "why",
-  find: (ground) => hanging(ground, "from", (type) => type.startsWith("F")).map((placed): Offence => offence(placed, () => "nothing waits for its finish")),
+  find: (ground) => offences(hanging(ground, ({ from }) => from, ["FS", "FF"]), () => "nothing waits for its finish"),
 };

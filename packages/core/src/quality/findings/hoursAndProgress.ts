@@ -1,4 +1,4 @@
-import { offence, type Offence } from "../check.ts";
+import { faulty } from "../check.ts";
 import type { Finding, Past } from "../finding.ts";
 import type { Ground } from "../ground.ts";
 import { bookedSince, inHours, lastPeriod, progressed, underWay } from "./news.ts";
@@ -18,11 +18,10 @@ export const hoursWithoutProgress: Finding = {
   mend: "credit",
   find: (ground, past) => {
     const { last, words, minutesOn } = sinceLast(ground, past);
-    return underWay(ground).flatMap((placed): Offence[] => {
-      const { activity } = placed;
+    return faulty(underWay(ground), ({ activity }) => {
       const minutes = minutesOn(activity.id);
       const still = last === null ? (activity.percent ?? 0) === 0 && activity.remainingMinutes === undefined && (activity.credit?.rule ?? "reported") === "reported" : !progressed(last.activities.get(activity.id), activity);
-      return minutes > 0 && still ? [offence(placed, () => `${inHours(minutes)}${words}, no progress`)] : [];
+      return minutes > 0 && still ? `${inHours(minutes)}${words}, no progress` : null;
     });
   },
 };
@@ -35,11 +34,10 @@ export const progressWithoutHours: Finding = {
   mend: "credit",
   find: (ground, past) => {
     const { last, words, minutesOn } = sinceLast(ground, past);
-    return underWay(ground).flatMap((placed): Offence[] => {
-      const { activity } = placed;
+    return faulty(underWay(ground), ({ activity }) => {
       const [then, now] = [last?.activities.get(activity.id)?.percent ?? 0, activity.percent ?? 0];
       const planned = ground.assignments.get(activity.id)?.some(({ plannedMinutes }) => plannedMinutes > 0) === true;
-      return now > then && planned && minutesOn(activity.id) <= 0 ? [offence(placed, () => `from ${then}% to ${now}%${words}, no hours`)] : [];
+      return now > then && planned && minutesOn(activity.id) <= 0 ? `from ${then}% to ${now}%${words}, no hours` : null;
     });
   },
 };

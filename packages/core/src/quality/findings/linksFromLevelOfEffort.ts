@@ -1,4 +1,4 @@
-import { offence, type Offence } from "../check.ts";
+import { offence } from "../check.ts";
 import type { Finding } from "../finding.ts";
 
 export const linksFromLevelOfEffort: Finding = {
@@ -8,8 +8,9 @@ export const linksFromLevelOfEffort: Finding = {
   why: "Level of effort lasts as long as what it spans: nothing can wait for it, and such a link is left out.",
   mend: "why",
   find: ({ plan, schedule: { tree } }) => {
-    const spans = new Map(plan.activities.flatMap((activity) => (activity.kind === "levelOfEffort" && !tree.parked.has(activity.id) ? [[activity.id, activity.name] as const] : [])));
+    const spans = new Map(plan.activities.filter(({ kind, id }) => kind === "levelOfEffort" && !tree.parked.has(id)).map(({ id, name }) => [id, name]));
     if (spans.size === 0) return [];
-    return (plan.links ?? []).flatMap(({ from, to }): Offence[] => (spans.has(from) && !tree.parked.has(to) ? [offence({ at: tree.indexOf.get(to)! }, () => `waits for ${spans.get(from)}`)] : []));
+    const links = (plan.links ?? []).filter(({ from, to }) => spans.has(from) && !tree.parked.has(to));
+    return links.map(({ from, to }) => offence(tree.indexOf.get(to)!, spans.get(from)!, (name) => `waits for ${name}`));
   },
 };

@@ -1,4 +1,4 @@
-import { offence } from "../check.ts";
+import { offences } from "../check.ts";
 import type { Finding } from "../finding.ts";
 
 /** Links into one activity beyond which it is named. Common practice, no source. */
@@ -13,6 +13,6 @@ export const manyLinks: Finding = {
   find: ({ plan, links, open }) => {
     const into = new Int32Array(plan.activities.length);
     for (const { to } of links) into[to.at]!++;
-    return open.filter(({ at }) => into[at]! > MANY_LINKS).map((placed) => offence(placed, () => `${into[placed.at]} links into it`));
+    return offences(open.filter(({ at }) => into[at]! > MANY_LINKS), ({ at }) => `${into[at]} links into it`);
   },
 };

@@ -1,4 +1,4 @@
-import { offence } from "../check.ts";
+import { faulty } from "../check.ts";
 import type { Finding } from "../finding.ts";
 import { inDays } from "../ground.ts";
 import { leftOf, underWay } from "./news.ts";
@@ -15,11 +15,11 @@ export const neverShrinks: Finding = {
   find: (ground, { periods }) => {
     const before = periods.filter(({ dataDay }) => dataDay < ground.dataDay!).slice(0, PERIODS);
     if (before.length < PERIODS) return [];
-    return underWay(ground).flatMap((placed) => {
+    return faulty(underWay(ground), (placed) => {
       const begun = before.map(({ activities }) => activities.get(placed.activity.id)).filter((activity) => activity?.actualStart !== undefined && activity.actualFinish === undefined);
       const left = [placed.activity, ...begun].map((activity) => leftOf(activity!));
       const stands = begun.length === PERIODS && left.every((minutes, i) => minutes !== null && minutes > 0 && (i === 0 || left[i - 1]! >= minutes));
-      return stands ? [offence(placed, () => `${inDays(left[0]!, placed)} left, ${inDays(left.at(-1)!, placed)} in period ${before.at(-1)!.number}`)] : [];
+      return stands ? `${inDays(left[0]!, placed)} left, ${inDays(left.at(-1)!, placed)} in period ${before.at(-1)!.number}` : null;
     });
   },
 };

@@ -1,4 +1,4 @@
-import { offence } from "../check.ts";
+import { offences } from "../check.ts";
 import type { Finding } from "../finding.ts";
 
 export const noEstimate: Finding = {
@@ -8,5 +8,5 @@ export const noEstimate: Finding = {
   why: "People are on it, but nobody has said how much work it is: load and cost leave it out.",
   mend: "work",
   find: ({ open, assignments }) =>
-    open.filter(({ activity: { id } }) => assignments.get(id)?.every(({ plannedMinutes }) => plannedMinutes === 0) === true).map((placed) => offence(placed, () => "people, but no hours")),
+    offences(open.filter(({ activity: { id } }) => assignments.get(id)?.every(({ plannedMinutes }) => plannedMinutes === 0) === true), () => "people, but no hours"),
 };

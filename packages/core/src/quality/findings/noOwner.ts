@@ -1,4 +1,4 @@
-import { offence } from "../check.ts";
+import { offences } from "../check.ts";
 import type { Finding } from "../finding.ts";
 
 export const noOwner: Finding = {
@@ -7,5 +7,5 @@ export const noOwner: Finding = {
   name: "No owner",
   why: "Nobody answers for it, so nobody is asked.",
   mend: "dates",
-  find: ({ open }) => open.filter(({ isWork, activity }) => isWork && activity.owner === undefined).map((placed) => offence(placed, () => "no owner")),
+  find: ({ open }) => offences(open.filter(({ isWork, activity }) => isWork && activity.owner === undefined), () => "no owner"),
 };

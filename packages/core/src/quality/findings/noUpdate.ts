@@ -1,6 +1,6 @@
 import { actualStartAt } from "../../plan/checkPlan.ts";
 import { formatDate, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { offence } from "../check.ts";
+import { faulty } from "../check.ts";
 import type { Finding } from "../finding.ts";
 import { bookedSince, progressed, underWay } from "./news.ts";
 
@@ -14,14 +14,13 @@ export const noUpdate: Finding = {
     const { dataDay } = ground;
     if (dataDay === null) return [];
     const booked = bookedSince(ground, null);
-    return underWay(ground).flatMap((placed) => {
-      const { activity } = placed;
+    return faulty(underWay(ground), ({ activity }) => {
       let last = Math.max(startDayOf(actualStartAt(activity.actualStart!)), booked.get(activity.id)?.last ?? 0);
       // A change since an issued period came after its data date, whenever exactly.
       const changedAfter = periods.find((period) => period.dataDay < dataDay && progressed(period.activities.get(activity.id), activity));
       if (changedAfter !== undefined) last = Math.max(last, changedAfter.dataDay + 1);
-      else if (periods.length === 0 && (activity.percent ?? 0) > 0) return [];
-      return dataDay - last > silentDays ? [offence(placed, () => `nothing since ${formatDate(last as EpochDay)}`)] : [];
+      else if (periods.length === 0 && (activity.percent ?? 0) > 0) return null;
+      return dataDay - last > silentDays ? `nothing since ${formatDate(last as EpochDay)}` : null;
     });
   },
 };

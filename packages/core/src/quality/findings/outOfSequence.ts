@@ -7,7 +7,8 @@ import { linkWords } from "../linkWords.ts";
 /** When something began; where only the day was said, its close, so that it may begin on the day on which another ends. */
 function startAtLatest({ activity: { actualStart, actualFinish }, row }: Placed): LocalMinute {
   const said = actualStart ?? actualFinish;
-  return said !== undefined && parseDate(said) !== null ? closeOf(parseDate(said)!) : row.start;
+  const day = said === undefined ? null : parseDate(said);
+  return day === null ? row.start : closeOf(day);
 }
 
 /** Whether what has happened breaks a link: the later end came about before the link allows it. */
@@ -28,5 +29,5 @@ export const outOfSequence: Finding = {
   name: "Out of sequence",
   why: "What was reported contradicts a link: either the link is wrong or the report is.",
   mend: "why",
-  find: ({ allLinks }) => allLinks.filter(broken).map((placed): Offence => offence(placed.to, () => `should be: ${linkWords(placed)}`)),
+  find: ({ allLinks }) => allLinks.filter(broken).map((placed): Offence => offence(placed.to.at, placed, (link) => `should be: ${linkWords(link)}`)),
 };

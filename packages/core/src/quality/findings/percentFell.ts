@@ -1,4 +1,4 @@
-import { offence } from "../check.ts";
+import { faulty } from "../check.ts";
 import type { Finding } from "../finding.ts";
 import { lastPeriod } from "./news.ts";
 
@@ -10,9 +10,10 @@ export const percentFell: Finding = {
   mend: "credit",
   find: (ground, past) => {
     const last = lastPeriod(ground, past);
-    return ground.scheduled.flatMap((placed) => {
-      const [then, now] = [last?.activities.get(placed.activity.id)?.percent ?? 0, placed.activity.percent ?? 0];
-      return now < then && placed.isOpen ? [offence(placed, () => `${then}% in period ${last!.number}, ${now}% now`)] : [];
+    if (last === null) return [];
+    return faulty(ground.open, ({ activity }) => {
+      const [then, now] = [last.activities.get(activity.id)?.percent ?? 0, activity.percent ?? 0];
+      return now < then ? `${then}% in period ${last.number}, ${now}% now` : null;
     });
   },
 };

@@ -3,8 +3,8 @@ import type { Finding } from "../finding.ts";
 import type { Ground, PlacedLink } from "../ground.ts";
 import { linkOffence } from "../linkWords.ts";
 
-/** Columns of ancestors that are looked at together: a row of them is 64 words. */
-const BLOCK = 2048;
+/** Columns of ancestors that are looked at together: a row of them is 16 words, and all rows of a large plan keep within what a processor holds at hand. */
+const BLOCK = 512;
 const WORDS = BLOCK / 32;
 
 /**

@@ -7,5 +7,5 @@ export const unscheduled: Finding = {
   name: "No length, so no dates",
   why: "Work without a length is in no date, no float and no forecast.",
   mend: "dates",
-  find: ({ schedule }) => schedule.unscheduled.map((at) => offence({ at }, () => "no length")),
+  find: ({ schedule }) => schedule.unscheduled.map((at) => offence(at, "no length", (words) => words)),
 };

@@ -1,4 +1,4 @@
-import { offence } from "../check.ts";
+import { offences } from "../check.ts";
 import type { Finding } from "../finding.ts";
 
 export const wishesWithoutReason: Finding = {
@@ -7,5 +7,5 @@ export const wishesWithoutReason: Finding = {
   name: "Wishes without a reason",
   why: "A date that nobody can explain cannot be judged either: is it a contract, a season, or a habit?",
   mend: "dates",
-  find: ({ open }) => open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === "").map((placed) => offence(placed, () => `wished for ${placed.activity.wish!.date}`)),
+  find: ({ open }) => offences(open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === ""), ({ activity }) => `wished for ${activity.wish!.date}`),
 };
