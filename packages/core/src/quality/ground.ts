@@ -54,7 +54,11 @@ export interface Ground {
  */
 export function groundOf(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent | null): Ground {
   const { network } = schedule;
-  const approved = new Map(baseline?.activities.map((row) => [row.id, row]));
+  const approved = new Array<BaselineRow | null>(plan.activities.length).fill(null);
+  for (const row of baseline?.activities ?? []) {
+    const at = schedule.tree.indexOf.get(row.id);
+    if (at !== undefined) approved[at] = row;
+  }
   const byNode = new Array<Placed>(network.count);
   const scheduled: Placed[] = [];
   plan.activities.forEach((activity, at) => {
@@ -62,7 +66,7 @@ export function groundOf(plan: PlanBundle, schedule: Schedule, baseline: Baselin
     if (node < 0) return;
     const row = schedule.rows[at]!;
     const calendar = network.calendars[network.calendarOf[node]!]!;
-    scheduled.push((byNode[node] = { at, activity, row, calendar, approved: approved.get(activity.id) ?? null, isWork: network.kind[node] === WORK, isOpen: row.state !== "complete" }));
+    scheduled.push((byNode[node] = { at, activity, row, calendar, approved: approved[at]!, isWork: network.kind[node] === WORK, isOpen: row.state !== "complete" }));
   });
   const allLinks: PlacedLink[] = [];
   for (let node = 0; node < network.count; node++) {
