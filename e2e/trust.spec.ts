@@ -1,5 +1,5 @@
 import { expect, test } from "@playwright/test";
-import { bringPlan, broughtPlan, projectId, signIn } from "./helpers.ts";
+import { bringPlan, broughtPlan, planCell, projectId, signIn } from "./helpers.ts";
 
 test("a plan that cannot be trusted says why and where, is mended many at once with the effect in view, and undone", async ({ page }) => {
   await signIn(page, "ines");
@@ -18,7 +18,8 @@ test("a plan that cannot be trusted says why and where, is mended many at once w
   const panel = page.getByRole("complementary", { name: "Missing logic" });
   await expect(panel.getByRole("list", { name: "Named by Missing logic" }).getByRole("listitem")).toHaveText([/Order rails.*nothing before it/, /Fit rails.*nothing after it/]);
   await panel.getByRole("link", { name: "Fit rails" }).click();
-  await expect(page).toHaveURL(/plan\?at=Y&about=why/);
+  await expect(page).toHaveURL(/plan\?at=Y&cell=after&about=why/);
+  await expect(await planCell(page, "Fit rails", "After")).toBeFocused();
   await page.goBack();
 
   // Many at once, with what it moves; then taken back.

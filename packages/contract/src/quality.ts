@@ -1,9 +1,9 @@
-import { MENDS } from "@chronometra/core";
+import { MEND_PLACES, MENDS } from "@chronometra/core";
 import { z } from "zod";
 import { effectSchema } from "./plan.ts";
 
 const offenceSchema = z.object({ id: z.string(), name: z.string(), /** The value that offends, in words. */ words: z.string() });
-const mendPlaceSchema = z.enum(["why", "dates", "work", "credit"]);
+const mendPlaceSchema = z.enum(MEND_PLACES);
 const mendSchema = z.enum(MENDS);
 
 export const fitnessSchema = z.enum(["fit", "mend", "unfit"]);

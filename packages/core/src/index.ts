@@ -50,7 +50,7 @@ export { demandsOf, loadByWeek, mondayOf, spreadOverWeeks, type LoadByWeek, type
 export { brokenRules, DEFAULT_THRESHOLDS, thresholdsSchema, type Broken, type Standing, type Thresholds } from "./performance/thresholds.ts";
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
-export { type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";
+export { MEND_PLACES, type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";
 export { failedChecks, qualityLimitsSchema, valuesOf, type CheckValues } from "./quality/kept.ts";
 export { mendMany, MENDS, type Mend, type NotMended } from "./quality/mends.ts";
 export { ADDED_DAYS, lengthened, runPathTest, type PathTest } from "./quality/checks/criticalPathTest.ts";

@@ -123,7 +123,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
   const about = useAbout();
   const [byKey, setByKey] = useState(false);
   const active = chosen?.row ?? null;
-  const columns = usePlanColumns(sheet.fields);
+  const columns = usePlanColumns(sheet.fields, params.get("cell"));
   const scroller = useRef<HTMLDivElement>(null);
   const table = useRef<SheetHandle>(null);
   const [viewWidth, setViewWidth] = useState(1280);
@@ -199,7 +199,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
       {finding && <FindBar rows={rows} columns={columns.columns} reading={reading} current={current} mayEdit={mayEdit} onGo={({ row, column }) => table.current?.go(row, column)} onClose={() => { setFinding(false); table.current?.focus(); }} />}
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
       <div className="min-h-0 flex-1 border-t rule">
-        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} reading={reading} scale={time.scale} look={looks.look} session={session} mayEdit={mayEdit} currency={look.summary.currency} others={others} scroller={scroller} onFold={fold} onActive={onActive} room={`${about.tab === null} ${finding} ${undated.length > 0}`} at={params.get("at")} handle={table} />
+        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} reading={reading} scale={time.scale} look={looks.look} session={session} mayEdit={mayEdit} currency={look.summary.currency} others={others} scroller={scroller} onFold={fold} onActive={onActive} room={`${about.tab === null} ${finding} ${undated.length > 0}`} at={params.get("at")} cell={params.get("cell")} handle={table} />
       </div>
       {undated.length > 0 && <Shelf rows={undated} onGo={(id) => goTo(id, "length")} />}
       {about.tab !== null && <AboutPanel tab={about.tab} onTab={about.show} row={active} sheet={sheet} session={session} mayEdit={mayEdit} onGo={goTo} onClose={closeAbout} takesKeyboard={byKey} />}

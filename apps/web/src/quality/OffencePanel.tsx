@@ -2,6 +2,7 @@ import type { QualityView } from "@chronometra/contract";
 import { useState } from "react";
 import { Link } from "react-router";
 import { dateWords } from "../shared/words.ts";
+import { mendAt } from "./mendAt.ts";
 import { MendPart } from "./MendPart.tsx";
 
 type Check = QualityView["checks"][number];
@@ -44,7 +45,7 @@ export function OffencePanel({ project, quality, about }: Props) {
         {rows.map(({ id, name, words }) => (
           <li key={`${id} ${words}`} className="flex min-h-[24px] items-baseline gap-2 border-b rule py-0.5">
             {many && <input type="checkbox" className="checkbox checkbox-xs self-center" aria-label={`Mend ${name}`} checked={!left.has(id)} onChange={(event) => tick([id], event.target.checked)} />}
-            <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(id)}&about=${about.mend}`}>{name}</Link>
+            <Link className="link-quiet" to={mendAt(project, id, about.mend)}>{name}</Link>
             <span className="muted ml-auto text-right">{words}</span>
           </li>
         ))}

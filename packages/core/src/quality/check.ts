@@ -1,7 +1,8 @@
 import type { Ground } from "./ground.ts";
 
-/** Where on the plan's page an offence is mended: links, dates and wishes, people and costs, credit and progress. */
-export type MendPlace = "why" | "dates" | "work" | "credit";
+/** What of an activity an offence is mended in. */
+export const MEND_PLACES = ["links", "length", "left", "actuals", "wish", "owner", "people", "progress"] as const;
+export type MendPlace = (typeof MEND_PLACES)[number];
 
 /** An activity that a check or a finding names, with the value that offends. */
 export interface Offence {

@@ -66,6 +66,8 @@ interface Props {
   readonly room: string;
   /** The activity to begin at. */
   readonly at: string | null;
+  /** And the column. */
+  readonly cell: string | null;
   readonly handle: Ref<SheetHandle>;
 }
 
@@ -81,7 +83,7 @@ function lineKeys(items: readonly { readonly index: number }[], cursor: number):
 }
 
 /** The plan as a table beside its time chart, one scroll for both; only rows in sight are drawn. */
-export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, scale, look, session, mayEdit, currency, others, scroller, onFold, onActive, room, at, handle }: Props) {
+export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, scale, look, session, mayEdit, currency, others, scroller, onFold, onActive, room, at, cell, handle }: Props) {
   const { columns } = planColumns;
   const source = useRef(sheet);
   source.current = sheet;
@@ -175,8 +177,10 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, 
     const row = at === null ? -1 : rows.findIndex(({ id }) => id === at);
     if (begun || row < 0) return;
     setBegun(true);
-    grid.go(row, 0);
-  }, [at, rows, begun]);
+    // Whoever was led to a cell types into it at once.
+    if (cell !== null) grid.holdsFocus.current = true;
+    grid.go(row, Math.max(0, columns.findIndex(({ id }) => id === cell)));
+  }, [at, cell, rows, columns, begun]);
 
   const { drawn, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(block), ...place }) });
   const on: LineActions = useLatest({

@@ -33,13 +33,16 @@ export function inOrder(columns: readonly SheetColumn[], order: readonly string[
 
 const AWAY_AT_FIRST = ["began", "ended"];
 
-/** Which columns the plan shows, in which order and how wide: each person's own, kept for any plan and machine. */
-export function usePlanColumns(fields: Sheet["fields"]) {
+/**
+ * Which columns the plan shows, in which order and how wide: each person's own, kept for any plan and machine.
+ * @param besides a column that is shown in any case, without being kept as chosen
+ */
+export function usePlanColumns(fields: Sheet["fields"], besides: string | null = null) {
   const [kept, setKept] = useState(keptLayout);
   const every = useMemo(() => columnsOf(fields), [fields]);
   const hidden = useMemo(() => kept?.hidden ?? every.filter(({ id, hidden: away }) => away === true || AWAY_AT_FIRST.includes(id)).map(({ id }) => id), [kept, every]);
   const all = useMemo(() => inOrder(every, kept?.order ?? []), [every, kept]);
-  const columns = useMemo(() => all.filter(({ id }) => !hidden.includes(id)).map((column) => ({ ...column, width: kept?.widths[column.id] ?? column.width })), [all, hidden, kept]);
+  const columns = useMemo(() => all.filter(({ id }) => id === besides || !hidden.includes(id)).map((column) => ({ ...column, width: kept?.widths[column.id] ?? column.width })), [all, hidden, kept, besides]);
   const keep = (change: Partial<Layout>): void => {
     const next = { order: kept?.order ?? all.map(({ id }) => id), hidden, widths: kept?.widths ?? {}, ...change };
     setKept(next);

@@ -9,7 +9,7 @@ export const bei: Check = {
   why: "Below 1 less is finished than was approved, whatever the percentages say.",
   rule: "atLeast",
   limit: 0.95,
-  mend: "credit",
+  mend: "progress",
   measure: ({ scheduled, dataDay, baseline, due }) => {
     if (dataDay === null || baseline === null) return uncounted(null);
     const done = scheduled.filter(({ isOpen }) => !isOpen).length;

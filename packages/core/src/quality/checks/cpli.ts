@@ -9,7 +9,7 @@ export const cpli: Check = {
   why: "Below 1 the project must be faster from now on than it is planned to be.",
   rule: "atLeast",
   limit: 0.95,
-  mend: "why",
+  mend: "links",
   measure: ({ plan, schedule, baseline, close }) => {
     // Instants as text come in their own order.
     const latest = baseline?.activities.reduce((last, { id, finish }) => (finish <= last || schedule.tree.parked.has(id) ? last : finish), "") ?? "";

@@ -76,7 +76,7 @@ export const criticalPathTest: Check = {
   why: "If the finish does not follow, something else than logic holds it, and the forecast cannot be believed.",
   rule: "holds",
   limit: TOLERANCE_DAYS,
-  mend: "why",
+  mend: "links",
   measure: (ground) => {
     const test = runPathTest(ground);
     if (test === null) return uncounted(null);

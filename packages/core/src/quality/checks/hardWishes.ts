@@ -17,6 +17,6 @@ export const hardWishes: Check = {
   why: "A date held by hand does not move when what it waits for does: float turns negative instead, and the forecast stands still.",
   rule: "atMost",
   limit: 0.05,
-  mend: "dates",
+  mend: "wish",
   measure: ({ open }) => share(faulty(open, hardWish), open.length),
 };

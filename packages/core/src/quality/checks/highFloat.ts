@@ -12,7 +12,7 @@ export const highFloat: Check = {
   why: "So much room is seldom true: mostly something that waits for the work is not linked to it.",
   rule: "atMost",
   limit: 0.05,
-  mend: "why",
+  mend: "links",
   measure: ({ open }) =>
     share(offences(open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes), (placed) => `${inDays(placed.row.totalFloat!, placed)} float`), open.length),
 };

@@ -21,6 +21,6 @@ export const impossibleDates: Check = {
   why: "What has happened cannot lie ahead, and what lies ahead cannot be wished into the past: such dates were not looked at.",
   rule: "atMost",
   limit: 0,
-  mend: "dates",
+  mend: "actuals",
   measure: ({ scheduled, dataDay }) => share(dataDay === null ? [] : faulty(scheduled, (placed) => impossible(placed, dataDay)), scheduled.length),
 };

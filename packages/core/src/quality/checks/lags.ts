@@ -9,6 +9,6 @@ export const lags: Check = {
   why: "A lag is time that no activity explains: nobody owns it, and nobody can shorten it.",
   rule: "atMost",
   limit: 0.05,
-  mend: "why",
+  mend: "links",
   measure: ({ links }) => share(links.filter(({ link }) => (link.lagMinutes ?? 0) > 0).map(linkOffence), links.length),
 };

@@ -9,6 +9,6 @@ export const leads: Check = {
   why: "A lead says that work begins before what it waits for is done, and hides what it really waits for.",
   rule: "atMost",
   limit: 0,
-  mend: "why",
+  mend: "links",
   measure: ({ links }) => share(links.filter(({ link }) => (link.lagMinutes ?? 0) < 0).map(linkOffence), links.length),
 };

@@ -9,7 +9,7 @@ export const linkTypes: Check = {
   why: "Finish to start is what people mean and check; many others make a plan that nobody can follow by eye.",
   rule: "atLeast",
   limit: 0.9,
-  mend: "why",
+  mend: "links",
   measure: ({ links }) => {
     const others = links.filter(({ link }) => (link.type ?? "FS") !== "FS");
     return counted(links.length - others.length, links.length, others.map(linkOffence));

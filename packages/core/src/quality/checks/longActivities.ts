@@ -10,7 +10,7 @@ export const longActivities: Check = {
   why: "Nobody can say how far such work is from one period to the next; trouble shows only near its end.",
   rule: "atMost",
   limit: 0.05,
-  mend: "dates",
+  mend: "length",
   measure: (ground) => {
     const work = ground.open.filter(({ isWork }) => isWork);
     const lengthOf = (placed: Placed): number => placed.approved?.durationMinutes ?? plannedMinutes(ground, placed);

@@ -16,7 +16,7 @@ export const missed: Check = {
   why: "A plan that was not kept so far will not be kept from here on unless something changed.",
   rule: "atMost",
   limit: 0.05,
-  mend: "dates",
+  mend: "left",
   measure: ({ dataDay, baseline, due }) => {
     if (dataDay === null || baseline === null) return NOTHING_TO_COUNT;
     const late = due.filter((placed) => placed.row.finishDay > approvedDay(placed));

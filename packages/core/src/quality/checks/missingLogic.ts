@@ -56,6 +56,6 @@ export const missingLogic: Check = {
   why: "What nothing leads to, or what leads to nothing, does not move the dates it should move: the forecast is better than it looks.",
   rule: "atMost",
   limit: 0.05,
-  mend: "why",
+  mend: "links",
   measure: (ground) => share(looseEnds(ground).map((end) => offence(end.placed.at, end, inWords)), ground.open.length),
 };

@@ -9,6 +9,6 @@ export const negativeFloat: Check = {
   why: "A deadline or a wish cannot be kept as the plan stands: it promises a date that its own logic denies.",
   rule: "atMost",
   limit: 0,
-  mend: "why",
+  mend: "links",
   measure: ({ open }) => share(offences(open.filter(({ row }) => row.totalFloat! < 0), (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`), open.length),
 };

@@ -9,7 +9,7 @@ export const noResources: Check = {
   why: "Work that nobody does and that costs nothing is in no budget and in no load: figures and load say too little.",
   rule: "atMost",
   limit: 0,
-  mend: "work",
+  mend: "people",
   measure: (ground) => {
     const costed = new Set((ground.plan.costs ?? []).map(({ activity }) => activity));
     const work = ground.open.filter((placed) => placed.isWork && plannedMinutes(ground, placed) >= placed.calendar.dayMinutes);

@@ -19,7 +19,7 @@ export const danglingStarts: Finding = {
   about: "plan",
   name: "Dangling starts",
   why: "Only its finish waits for something: made longer, it would begin earlier instead of finishing later.",
-  mend: "why",
+  mend: "links",
   find: (ground) => offences(hanging(ground, ({ to }) => to, ["FS", "SS"]), () => "nothing decides its start"),
 };
 
@@ -28,6 +28,6 @@ export const danglingFinishes: Finding = {
   about: "plan",
   name: "Dangling finishes",
   why: "Only its start is waited for: it may take as long as it likes and moves nothing.",
-  mend: "why",
+  mend: "links",
   find: (ground) => offences(hanging(ground, ({ from }) => from, ["FS", "FF"]), () => "nothing waits for its finish"),
 };

@@ -15,7 +15,7 @@ export const hoursWithoutProgress: Finding = {
   about: "reporting",
   name: "Hours without progress",
   why: "Money is spent and nothing is earned: the work is harder than planned, or booked in the wrong place.",
-  mend: "credit",
+  mend: "progress",
   find: (ground, past) => {
     const { last, words, minutesOn } = sinceLast(ground, past);
     return faulty(underWay(ground), ({ activity }) => {
@@ -31,7 +31,7 @@ export const progressWithoutHours: Finding = {
   about: "reporting",
   name: "Progress without hours",
   why: "Something is earned that cost nothing: time is missing, or the progress is.",
-  mend: "credit",
+  mend: "progress",
   find: (ground, past) => {
     const { last, words, minutesOn } = sinceLast(ground, past);
     return faulty(underWay(ground), ({ activity }) => {

@@ -6,7 +6,7 @@ export const linksFromLevelOfEffort: Finding = {
   about: "plan",
   name: "Links from level of effort",
   why: "Level of effort lasts as long as what it spans: nothing can wait for it, and such a link is left out.",
-  mend: "why",
+  mend: "links",
   find: ({ plan, schedule: { tree } }) => {
     const spans = new Map(plan.activities.filter(({ kind, id }) => kind === "levelOfEffort" && !tree.parked.has(id)).map(({ id, name }) => [id, name]));
     if (spans.size === 0) return [];

@@ -9,7 +9,7 @@ export const manyLinks: Finding = {
   about: "plan",
   name: "Many links into one",
   why: "Where many paths meet, the latest of them decides: such a date is later than any one of them says.",
-  mend: "why",
+  mend: "links",
   find: ({ plan, links, open }) => {
     const into = new Int32Array(plan.activities.length);
     for (const { to } of links) into[to.at]!++;

@@ -11,7 +11,7 @@ export const nearlyDone: Finding = {
   about: "reporting",
   name: `${NEARLY}% for ${PERIODS} periods`,
   why: "The last tenth takes as long as the rest: either it was never so far, or nobody wants to say that it is finished.",
-  mend: "credit",
+  mend: "progress",
   find: (ground, { periods }) => {
     const before = periods.filter(({ dataDay }) => dataDay < ground.dataDay!).slice(0, PERIODS - 1);
     if (before.length < PERIODS - 1) return [];

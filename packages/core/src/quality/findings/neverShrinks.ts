@@ -11,7 +11,7 @@ export const neverShrinks: Finding = {
   about: "reporting",
   name: "What is left never shrinks",
   why: "Its finish moves on by a period every period: the end is not known.",
-  mend: "dates",
+  mend: "left",
   find: (ground, { periods }) => {
     const before = periods.filter(({ dataDay }) => dataDay < ground.dataDay!).slice(0, PERIODS);
     if (before.length < PERIODS) return [];

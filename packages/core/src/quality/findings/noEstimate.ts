@@ -6,7 +6,7 @@ export const noEstimate: Finding = {
   about: "reporting",
   name: "No estimate",
   why: "People are on it, but nobody has said how much work it is: load and cost leave it out.",
-  mend: "work",
+  mend: "people",
   find: ({ open, assignments }) =>
     offences(open.filter(({ activity: { id } }) => assignments.get(id)?.every(({ plannedMinutes }) => plannedMinutes === 0) === true), () => "people, but no hours"),
 };

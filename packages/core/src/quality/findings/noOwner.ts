@@ -6,6 +6,6 @@ export const noOwner: Finding = {
   about: "reporting",
   name: "No owner",
   why: "Nobody answers for it, so nobody is asked.",
-  mend: "dates",
+  mend: "owner",
   find: ({ open }) => offences(open.filter(({ isWork, activity }) => isWork && activity.owner === undefined), () => "no owner"),
 };

@@ -9,7 +9,7 @@ export const noUpdate: Finding = {
   about: "reporting",
   name: "No news",
   why: "Work that has begun and of which nothing is heard has stopped, or its report has.",
-  mend: "credit",
+  mend: "progress",
   find: (ground, { periods, silentDays }) => {
     const { dataDay } = ground;
     if (dataDay === null) return [];

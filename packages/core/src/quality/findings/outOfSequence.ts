@@ -28,6 +28,6 @@ export const outOfSequence: Finding = {
   about: "reporting",
   name: "Out of sequence",
   why: "What was reported contradicts a link: either the link is wrong or the report is.",
-  mend: "why",
+  mend: "links",
   find: ({ allLinks }) => allLinks.filter(broken).map((placed): Offence => offence(placed.to.at, placed, (link) => `should be: ${linkWords(link)}`)),
 };

@@ -7,7 +7,7 @@ export const percentFell: Finding = {
   about: "reporting",
   name: "Percent that went back",
   why: "More was reported done than is done: what was earned on it has to be given back.",
-  mend: "credit",
+  mend: "progress",
   find: (ground, past) => {
     const last = lastPeriod(ground, past);
     if (last === null) return [];

@@ -75,6 +75,6 @@ export const redundantLinks: Finding = {
   about: "plan",
   name: "Redundant links",
   why: "They say what other links say already: the plan is harder to read, and changing it leaves them behind.",
-  mend: "why",
+  mend: "links",
   find: (ground) => redundant(ground).map(linkOffence),
 };

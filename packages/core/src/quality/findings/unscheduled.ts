@@ -6,6 +6,6 @@ export const unscheduled: Finding = {
   about: "plan",
   name: "No length, so no dates",
   why: "Work without a length is in no date, no float and no forecast.",
-  mend: "dates",
+  mend: "length",
   find: ({ schedule }) => schedule.unscheduled.map((at) => offence(at, "no length", (words) => words)),
 };

@@ -6,6 +6,6 @@ export const wishesWithoutReason: Finding = {
   about: "plan",
   name: "Wishes without a reason",
   why: "A date that nobody can explain cannot be judged either: is it a contract, a season, or a habit?",
-  mend: "dates",
+  mend: "wish",
   find: ({ open }) => offences(open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === ""), ({ activity }) => `wished for ${activity.wish!.date}`),
 };
