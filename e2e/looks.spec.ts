@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { seriousFindings, shown, signIn } from "./helpers.ts";
+import { projectId, seriousFindings, shown, signIn } from "./helpers.ts";
 
 /** Where the things of the demo world are, by the code of their project. */
 interface Places {
@@ -149,6 +149,31 @@ test("a table sorts, filters, hides columns and copies as a spreadsheet wants it
   const kept = page.waitForResponse((response) => response.url().includes("/api/preferences/columns"));
   await page.getByLabel("BAC").check();
   await kept;
+});
+
+test("any page goes on paper: unrolled, in dark ink even from the dark theme, charts no wider than the sheet", async ({ page }) => {
+  await page.emulateMedia({ colorScheme: "dark" });
+  await signIn(page, "ines");
+  await page.goto(`/projects/${await projectId(page, "LG-02")}/performance`);
+  const chart = page.getByRole("img").locator("svg").first();
+  await expect(chart).toBeVisible();
+  const label = chart.locator("text").first();
+  const inkOf = (): Promise<string> => label.evaluate((text) => text.getAttribute("fill") ?? "");
+  const onScreen = await inkOf();
+  await page.setViewportSize({ width: 700, height: 900 });
+  await page.emulateMedia({ media: "print" });
+  await page.evaluate(() => window.dispatchEvent(new Event("beforeprint")));
+  expect(await inkOf()).toBe("#17243a");
+  await expect(page.getByRole("navigation", { name: "Places" })).toBeHidden();
+  await expect(page.getByRole("button", { name: /as a picture/ }).first()).toBeHidden();
+  const sheet = await page.evaluate(() => ({ wide: document.documentElement.scrollWidth, tall: document.documentElement.scrollHeight, whole: document.querySelector("main")!.scrollHeight, inner: document.querySelector("main")!.clientHeight }));
+  expect(sheet.inner).toBe(sheet.whole);
+  expect(sheet.tall).toBeGreaterThan(900);
+  expect((await chart.boundingBox())!.width).toBeLessThanOrEqual(700);
+  await page.emulateMedia({ media: null });
+  await page.evaluate(() => window.dispatchEvent(new Event("afterprint")));
+  expect(await inkOf()).toBe(onScreen);
+  expect(onScreen).not.toBe("#17243a");
 });
 
 test("the steps of the period bar lead to what is open in them", async ({ page }) => {

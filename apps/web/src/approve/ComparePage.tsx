@@ -3,13 +3,14 @@ import { formatDuration, formatHours } from "@chronometra/core";
 import { ArrowLeftRight } from "lucide-react";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { Lane } from "../plan/chart/Lane.tsx";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, driftTone, driftWords, money } from "../shared/words.ts";
 import { comparedShapes, scaleOf } from "./compareLanes.ts";
 import { DriftPart } from "./DriftPart.tsx";
@@ -83,11 +84,11 @@ function Compared({ view, filter, onFilter }: { view: ComparisonView; filter: st
 /** Two states of the plan side by side: baselines, issued periods, and the plan as it is now. */
 export function ComparePage() {
   const look = useProject();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const from = params.get("from") ?? (look.summary.baseline === null ? "plan" : `baseline-${look.summary.baseline}`);
   const to = params.get("to") ?? "plan";
   const query = useQuery({ ...comparisonQuery(look.id, from, to), placeholderData: keepPreviousData });
-  const set = (change: Record<string, string>): void => setParams((former) => new URLSearchParams({ from, to, ...Object.fromEntries(former), ...change }), { replace: true });
+  const set = (change: Record<string, string>): void => put({ from, to, ...change });
   return (
     <div className="page">
       <Loaded query={query}>

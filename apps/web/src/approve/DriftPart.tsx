@@ -1,8 +1,9 @@
 import type { ComparisonView, DriftLedgerView } from "@chronometra/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, driftTone, driftWords } from "../shared/words.ts";
 import { bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
 import { driftQuery, driftShareQuery } from "./queries.ts";
@@ -62,10 +63,10 @@ export function WorkingOut({ of }: { of: Parameters<typeof driftShareQuery> }) {
 
 /** Why a date moved between the two states compared: the project's finish, or a milestone's. */
 export function DriftPart({ view, project }: { view: ComparisonView; project: string }) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const target = params.get("why");
   const query = useQuery({ ...driftQuery(project, view.from.name, view.to.name, target ?? "finish"), enabled: target !== null, placeholderData: keepPreviousData });
-  const choose = (why: string | null): void => setParams((former) => { const next = new URLSearchParams(former); if (why === null) next.delete("why"); else next.set("why", why); return next; }, { replace: true });
+  const choose = (why: string | null): void => put({ why });
   const milestones = view.rows.filter(({ milestone, finishDays }) => milestone && (finishDays ?? 0) !== 0);
   return (
     <section aria-label="Why it moved" className="mb-4">

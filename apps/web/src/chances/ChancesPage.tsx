@@ -10,6 +10,7 @@ import { CommitField } from "../shared/CommitField.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, money, shortDateWords } from "../shared/words.ts";
 import { askedIn, chancePercent, chanceTone, chanceWords, CLASS_WORDS, rangeWords, readRange } from "./chanceWords.ts";
 import { JointChart } from "./JointChart.tsx";
@@ -18,13 +19,12 @@ import { RisksPart } from "./RisksPart.tsx";
 import { SpreadChart } from "./SpreadChart.tsx";
 
 function Settings({ asked }: { asked: ChancesRequest }) {
-  const [, setParams] = useSearchParams();
-  const set = (name: string, value: string): void => setParams((was) => { const next = new URLSearchParams(was); next.set(name, value); return next; }, { replace: true });
+  const [, put] = useAddress();
   const field = (label: string, name: string, value: number, least: number, most: number, hint: string, width: string) => (
     <label className="flex items-center gap-1.5" title={hint}>{label}<CommitField label={label} width={width} numeric value={String(value)} onCommit={(text) => {
       const number = Number(text);
       if (!Number.isInteger(number) || number < least || number > most) return `A whole number from ${least} to ${most}.`;
-      set(name, text.trim());
+      put({ [name]: text.trim() });
       return null;
     }} /></label>
   );
@@ -34,7 +34,7 @@ function Settings({ asked }: { asked: ChancesRequest }) {
       {field("Seed", "seed", asked.seed, 0, 2_147_483_647, "The same seed gives the same answer", "w-20")}
       {field("Together, %", "together", Math.round(asked.correlation * 100), 0, 100, "How far lengths move together: 0 each alone, 100 all as one", "w-16")}
       <label className="flex items-center gap-1.5">Without a range of their own
-        <select className="select select-sm w-44" value={asked.otherwise} onChange={(event) => set("otherwise", event.target.value)}>
+        <select className="select select-sm w-44" value={asked.otherwise} onChange={(event) => put({ otherwise: event.target.value })}>
           {(Object.keys(RANGE_CLASSES) as RangeClass[]).map((each) => <option key={each} value={each}>{CLASS_WORDS[each]}{each === "exact" ? "" : `, ${RANGE_CLASSES[each].low} to ${RANGE_CLASSES[each].high}%`}</option>)}
         </select>
       </label>

@@ -2,13 +2,13 @@ import type { PeopleWeek } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords, momentWords } from "../shared/words.ts";
 import { peopleWeekQuery, weeksEffectQuery } from "./queries.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
@@ -86,7 +86,7 @@ function Actions({ week, chosen, onDone }: { week: PeopleWeek; chosen: readonly 
 }
 
 function People({ week, onGo }: { week: PeopleWeek; onGo: (date: string) => void }) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const only = params.get("show") === "missing";
   const lines = useMemo(() => (only ? week.people.filter(isMissing) : week.people), [week, only]);
@@ -96,7 +96,7 @@ function People({ week, onGo }: { week: PeopleWeek; onGo: (date: string) => void
   return (
     <div className="page">
       <WeekSteps title="People’s weeks" from={week.from} onGo={onGo}>
-        <label className="flex items-center gap-1.5 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={only} onChange={(event) => setParams((former) => { const next = new URLSearchParams(former); if (event.target.checked) next.set("show", "missing"); else next.delete("show"); return next; }, { replace: true })} />only the {missing.length} missing</label>
+        <label className="flex items-center gap-1.5 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={only} onChange={(event) => put({ show: event.target.checked ? "missing" : null })} />only the {missing.length} missing</label>
         <button type="button" className="btn btn-xs" disabled={lines.length === 0} onClick={() => setChosen(here.length === lines.length ? new Set() : new Set(lines.map(({ id }) => id)))}>{here.length === lines.length && lines.length > 0 ? "Choose none" : "Choose all"}</button>
       </WeekSteps>
       {here.length > 0 && <Actions week={week} chosen={here} onDone={() => setChosen(new Set())} />}
@@ -107,7 +107,7 @@ function People({ week, onGo }: { week: PeopleWeek; onGo: (date: string) => void
 
 /** Everyone's week for those who answer for them: what was expected, planned and booked, and who is missing. */
 export function PeoplePage() {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const date = params.get("date") ?? new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
-  return <Loaded query={useQuery(peopleWeekQuery(date))}>{(week) => <People key={week.from} week={week} onGo={(to) => setParams((former) => { const next = new URLSearchParams(former); next.set("date", to); return next; }, { replace: true })} />}</Loaded>;
+  return <Loaded query={useQuery(peopleWeekQuery(date))}>{(week) => <People key={week.from} week={week} onGo={(to) => put({ date: to })} />}</Loaded>;
 }

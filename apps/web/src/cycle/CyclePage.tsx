@@ -1,12 +1,13 @@
 import { CYCLE_STEPS, type Cycle, type CycleStep, type ProjectCycle } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { holds, useMe } from "../shared/session.ts";
+import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { CycleTools } from "./CycleTools.tsx";
 import { LockAll } from "./LockAll.tsx";
@@ -39,8 +40,8 @@ function columnsOf(onOpen: (id: string) => void): readonly Column<ProjectCycle>[
 
 function Projects({ cycle }: { cycle: Cycle }) {
   const me = useMe();
-  const [params, setParams] = useSearchParams();
-  const set = (name: string, value: string | null): void => setParams((former) => { const next = new URLSearchParams(former); if (value === null) next.delete(name); else next.set(name, value); return next; }, { replace: true });
+  const [params, put] = useAddress();
+  const set = (name: string, value: string | null): void => put({ [name]: value });
   const step = CYCLE_STEPS.find((name) => name === params.get("step")) ?? null;
   const shown = useMemo(() => (step === null ? cycle.projects : cycle.projects.filter((project) => stepOf(project, step).open > 0)), [cycle, step]);
   const columns = useMemo(() => columnsOf((id) => set("project", id)), []);

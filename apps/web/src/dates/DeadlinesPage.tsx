@@ -1,12 +1,13 @@
 import type { Promised } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { periodQuery } from "../cycle/queries.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, type DeadlineState } from "../shared/words.ts";
 import { CalendarAddress } from "../watch/CalendarAddress.tsx";
 import { promiseKey, PromiseLine } from "./PromiseLine.tsx";
@@ -31,27 +32,26 @@ function columnsOf(onChoose: (key: string) => void): readonly Column<Promised>[]
 }
 
 function Page({ all }: { all: readonly Promised[] }) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const { data: period } = useQuery(periodQuery);
-  const put = (name: string, value: string | null): void => setParams((was) => { const next = new URLSearchParams(was); if (value === null || value === "") next.delete(name); else next.set(name, value); return next; }, { replace: true });
   const [project, state, at] = [params.get("project"), params.get("state"), params.get("at")];
   const rows = useMemo(() => all.filter((row) => (project === null || row.project === project) && (state === null || row.state === state)).sort((a, b) => DEADLINE_ORDER.indexOf(a.state) - DEADLINE_ORDER.indexOf(b.state) || a.marginDays - b.marginDays), [all, project, state]);
   const chosen = all.find((row) => promiseKey(row) === at) ?? null;
-  const choose = (key: string): void => put("at", key === at ? null : key);
+  const choose = (key: string): void => put({ at: key === at ? null : key });
   const projects = [...new Map(all.map((row) => [row.project, `${row.code} ${row.projectName}`]))].sort((a, b) => a[1].localeCompare(b[1]));
   return (
     <div className="flex h-full min-h-0">
       <div className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} role="region" aria-label="All deadlines">
         <div className="flex flex-wrap items-center gap-3 pb-2">
           <h1 className="text-xl">Deadlines</h1>
-          <select className="select select-sm w-auto" aria-label="Project" value={project ?? ""} onChange={(event) => put("project", event.target.value)}><option value="">all projects</option>{projects.map(([id, name]) => <option key={id} value={id}>{name}</option>)}</select>
-          <select className="select select-sm w-auto" aria-label="State" value={state ?? ""} onChange={(event) => put("state", event.target.value)}><option value="">in any state</option>{DEADLINE_ORDER.map((each) => <option key={each} value={each}>{DEADLINE_WORDS[each as DeadlineState]} ({all.filter((row) => row.state === each).length})</option>)}</select>
+          <select className="select select-sm w-auto" aria-label="Project" value={project ?? ""} onChange={(event) => put({ project: event.target.value })}><option value="">all projects</option>{projects.map(([id, name]) => <option key={id} value={id}>{name}</option>)}</select>
+          <select className="select select-sm w-auto" aria-label="State" value={state ?? ""} onChange={(event) => put({ state: event.target.value })}><option value="">in any state</option>{DEADLINE_ORDER.map((each) => <option key={each} value={each}>{DEADLINE_WORDS[each as DeadlineState]} ({all.filter((row) => row.state === each).length})</option>)}</select>
           <span className="ml-auto"><CalendarAddress subject="deadlines" words="every deadline that is open, on its day" /></span>
         </div>
         {rows.length > 0 && <PromiseLine rows={rows} dataDate={period?.dataDate ?? null} chosen={at} onChoose={choose} />}
         <div className="pt-3"><DataTable name="Deadlines" rows={rows} columns={columnsOf(choose)} rowKey={promiseKey} rowClass={(row) => (promiseKey(row) === at ? "bg-base-200" : "")} empty={all.length === 0 ? "No activity carries a deadline. Give one in a plan’s Deadline column." : "None in that state."} /></div>
       </div>
-      {chosen !== null && <PromisePanel key={at} promised={chosen} onClose={() => put("at", null)} />}
+      {chosen !== null && <PromisePanel key={at} promised={chosen} onClose={() => put({ at: null })} />}
     </div>
   );
 }

@@ -1,12 +1,13 @@
 import type { DeadlineLine, MilestoneTrend } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, shortDateWords } from "../shared/words.ts";
 import { promiseKey } from "./PromiseLine.tsx";
 import { trendQuery } from "./queries.ts";
@@ -48,7 +49,7 @@ const deadlineColumns = (project: string): Column<DeadlineLine>[] => [
 
 function Milestones({ trend }: { trend: MilestoneTrend }) {
   const { id, mayEdit } = useProject();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const [hidden, setHidden] = useState<ReadonlySet<string>>(() => new Set(trend.milestones.slice(SHOWN_AT_FIRST).map((each) => each.id)));
   const against = params.get("against") ?? "baseline";
   const shown = useMemo(() => trend.milestones.filter((each) => !hidden.has(each.id)), [trend, hidden]);
@@ -63,7 +64,7 @@ function Milestones({ trend }: { trend: MilestoneTrend }) {
         rows={trend.milestones}
         columns={milestoneColumns(id, mayEdit, trend, against, hidden, onShow)}
         rowKey={(row) => row.id}
-        tools={<label className="flex items-center gap-1 text-sm">against<select className="select select-sm w-auto" aria-label="Slip against" value={against} onChange={(event) => setParams((was) => { const next = new URLSearchParams(was); next.set("against", event.target.value); return next; }, { replace: true })}><option value="baseline">the approved date</option>{[...trend.periods].reverse().map(({ number }) => <option key={number} value={`period-${number}`}>period {number}</option>)}</select></label>}
+        tools={<label className="flex items-center gap-1 text-sm">against<select className="select select-sm w-auto" aria-label="Slip against" value={against} onChange={(event) => put({ against: event.target.value })}><option value="baseline">the approved date</option>{[...trend.periods].reverse().map(({ number }) => <option key={number} value={`period-${number}`}>period {number}</option>)}</select></label>}
         empty="The plan has no milestones. A milestone is an activity without duration at which something can be said to be reached."
       />
     </>

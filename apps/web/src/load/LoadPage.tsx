@@ -4,11 +4,12 @@ import { useQuery } from "@tanstack/react-query";
 import { FileDown, X } from "lucide-react";
 import Papa from "papaparse";
 import { useMemo, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { DateField } from "../shared/DateField.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { saveFile } from "../shared/saveFile.ts";
 import { holds, useMe } from "../shared/session.ts";
+import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { ActBar } from "../watch/ActBar.tsx";
 import { watchChoicesQuery } from "../watch/queries.ts";
@@ -67,7 +68,7 @@ function exportLoad(weeks: Load["weeks"], lines: readonly LoadLine[]): void {
 
 /** Who is over and who has room, week by week: people, roles or teams. */
 export function LoadPage() {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const today = new Date().toISOString().slice(0, 10);
   const from = params.get("from") ?? today;
   const weeks = WEEKS.find((each) => String(each) === params.get("weeks")) ?? 13;
@@ -76,7 +77,6 @@ export function LoadPage() {
   const over = params.get("over") === "yes";
   const [key, monday] = [params.get("who"), params.get("week")];
   const query = useQuery(loadQuery(from, weeks));
-  const put = (values: Record<string, string | null>): void => setParams((was) => { const next = new URLSearchParams(was); for (const [name, value] of Object.entries(values)) if (value === null) next.delete(name); else next.set(name, value); return next; }, { replace: true });
   const all = useMemo(() => (query.data === undefined ? [] : loadLines(query.data, by)), [query.data, by]);
   const lines = over ? all.filter(({ demand, capacity }) => demand.some((minutes, i) => minutes > capacity[i]!)) : all;
   const line = all.find((each) => each.key === key);

@@ -1,8 +1,9 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { lazy, Suspense, useMemo } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords } from "../shared/words.ts";
 import { BehindFigure } from "./BehindFigure.tsx";
 import { figureColumns, type FigureRow } from "./figureColumns.tsx";
@@ -42,16 +43,10 @@ function NothingMeasured({ look }: { look: ProjectLook }) {
 /** The project's figures: as a whole, over time, and by branch and activity. */
 export function FiguresPage() {
   const look = useProject();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const { ordered, depth } = useMemo(() => inTreeOrder(look.rows), [look.rows]);
   const opened = params.get("behind");
-  const open = (id: string | null): void =>
-    setParams((former) => {
-      const next = new URLSearchParams(former);
-      if (id === null) next.delete("behind");
-      else next.set("behind", id);
-      return next;
-    });
+  const open = (id: string | null): void => put({ behind: id }, "push");
   const columns = useMemo(() => figureColumns(look.summary.minorDigits, (row) => depth.get(row.id) ?? 0, (row) => open(row.id)), [look.summary.minorDigits, depth]);
   const { summary } = look;
   const forecast = useMemo(() => forecastRange(summary), [summary]);

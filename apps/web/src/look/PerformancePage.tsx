@@ -8,6 +8,7 @@ import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
 import { performanceQuery } from "./queries.ts";
 
@@ -89,10 +90,9 @@ function IndexCurves({ periods }: { periods: readonly Period[] }) {
 }
 
 function Page({ view }: { view: PerformanceView }) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const { id } = useProject();
   const own = params.get("alone") === "yes";
-  const put = (name: string, value: string | null): void => setParams((was) => { const next = new URLSearchParams(was); if (value === null) next.delete(name); else next.set(name, value); return next; }, { replace: true });
   const columns = useMemo(() => partColumns(view.minorDigits), [view.minorDigits]);
   const overTime = useMemo(() => periodColumns(view.minorDigits, own), [view.minorDigits, own]);
   if (view.project === null) return <p className="page muted">There is nothing to measure yet: the plan needs to be approved and to have a data date. <Link className="underline" to={`/projects/${id}/approvals`}>Go to approvals</Link></p>;
@@ -111,10 +111,10 @@ function Page({ view }: { view: PerformanceView }) {
         </div>
       </div>
       <section>
-        <DataTable key={view.by} name={`Figures by ${view.kinds.find(({ id: kind }) => kind === view.by)?.name ?? view.by}`} rows={view.parts} columns={columns} rowKey={({ key }) => key} totalName="The project" empty="Nothing to split." tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Split by" value={view.by} onChange={(event) => put("by", event.target.value)}>{view.kinds.map(({ id: kind, name }) => <option key={kind} value={kind}>{name.toLowerCase()}</option>)}</select></label>} />
+        <DataTable key={view.by} name={`Figures by ${view.kinds.find(({ id: kind }) => kind === view.by)?.name ?? view.by}`} rows={view.parts} columns={columns} rowKey={({ key }) => key} totalName="The project" empty="Nothing to split." tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Split by" value={view.by} onChange={(event) => put({ by: event.target.value })}>{view.kinds.map(({ id: kind, name }) => <option key={kind} value={kind}>{name.toLowerCase()}</option>)}</select></label>} />
       </section>
       <section>
-        <DataTable key={String(own)} name="Periods" rows={view.periods} columns={overTime} rowKey={({ number }) => String(number)} {...(own ? { totalName: "Together" } : {})} empty="No period has been issued yet." tools={<label className="flex items-center gap-1.5 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={own} onChange={(event) => put("alone", event.target.checked ? "yes" : null)} />each period alone</label>} />
+        <DataTable key={String(own)} name="Periods" rows={view.periods} columns={overTime} rowKey={({ number }) => String(number)} {...(own ? { totalName: "Together" } : {})} empty="No period has been issued yet." tools={<label className="flex items-center gap-1.5 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={own} onChange={(event) => put({ alone: event.target.checked ? "yes" : null })} />each period alone</label>} />
       </section>
     </div>
   );

@@ -5,6 +5,7 @@ import { Link, useSearchParams } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { xOf } from "./chart/scale.ts";
 import { useTimeScale } from "./chart/useTimeScale.ts";
 import { ChartTools } from "./ChartTools.tsx";
@@ -51,8 +52,8 @@ function withParked(rows: readonly SheetRow[], show: string): readonly SheetRow[
 
 /** Whether parked rows are shown, kept in the address. */
 function useParkedRows(): { show: string; choose: (show: string) => void } {
-  const [params, setParams] = useSearchParams();
-  return { show: params.get("parked") ?? "", choose: (show) => setParams((former) => new URLSearchParams([...[...former].filter(([name]) => name !== "parked"), ...(show === "" ? [] : [["parked", show] as [string, string]])]), { replace: true }) };
+  const [params, put] = useAddress();
+  return { show: params.get("parked") ?? "", choose: (show) => put({ parked: show }) };
 }
 
 /** Who else stands where: names by activity. */
@@ -83,19 +84,9 @@ function usePageKeys(session: PlanSession, onFind: () => void, onAbout: () => vo
 
 /** The panel about the chosen activity, open or not, kept in the address. */
 function useAbout(): { tab: AboutTab | null; show: (tab: AboutTab | null) => void } {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const tab = TABS.find(({ id }) => id === params.get("about"))?.id ?? null;
-  const show = (next: AboutTab | null): void =>
-    setParams(
-      (former) => {
-        const changed = new URLSearchParams(former);
-        if (next === null) changed.delete("about");
-        else changed.set("about", next);
-        return changed;
-      },
-      { replace: true },
-    );
-  return { tab, show };
+  return { tab, show: (next) => put({ about: next }) };
 }
 
 interface WorkProps {

@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { useSearchParams } from "react-router";
+import { useAddress } from "../shared/useAddress.ts";
 import { colouringBy } from "./chart/colours.ts";
 import type { DrawnTest } from "./engine/planEngine.ts";
 import type { PlanSession } from "./engine/planSession.ts";
@@ -13,7 +13,7 @@ const PATH_TEST = "test";
 
 /** How the chart shows the plan, kept in the address so that a link leads to the same picture. */
 export function useChartLook(sheet: Sheet, session: PlanSession) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const baseline = params.get("baseline");
   const lit = params.get("lit");
   const field = sheet.fields.find(({ id }) => id === params.get("colour")) ?? null;
@@ -39,16 +39,7 @@ export function useChartLook(sheet: Sheet, session: PlanSession) {
   const colouring = useMemo(() => (field === null ? null : colouringBy(field, sheet.rows)), [field, sheet]);
   const withApproved = baseline !== NO_BASELINE;
   const look: ChartLook = useMemo(() => ({ withApproved, colouring, lit: longest ?? chain ?? (test === null ? null : new Set(test.ghosts.keys())), ghosts: test?.ghosts ?? null }), [withApproved, colouring, longest, chain, test]);
-  const set = (name: string, value: string | null): void =>
-    setParams(
-      (former) => {
-        const next = new URLSearchParams(former);
-        if (value === null) next.delete(name);
-        else next.set(name, value);
-        return next;
-      },
-      { replace: true },
-    );
+  const set = (name: string, value: string | null): void => put({ [name]: value });
   return {
     look,
     baseline: withApproved ? (sheet.baseline === null ? "" : String(sheet.baseline)) : NO_BASELINE,

@@ -2,13 +2,14 @@ import type { Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { Settings2 } from "lucide-react";
 import { useMemo, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { CycleTools } from "../cycle/CycleTools.tsx";
 import { periodQuery } from "../cycle/queries.ts";
 import { DataTable, type TableLook } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { keepPreference, preference } from "../shared/preferences.ts";
 import { holds, useMe } from "../shared/session.ts";
+import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { Log } from "./Log.tsx";
 import { ownValueWords } from "./OwnFieldCell.tsx";
@@ -57,10 +58,12 @@ function inOrder(portfolio: Portfolio, rows: readonly ProjectLine[], by: string)
 }
 
 const FOLDED = "portfolio.folded";
+/** Says in the address that every column is shown; without it those are hidden that are at first. */
+const NO_COLUMNS = "none";
 
 function Page({ portfolio }: { portfolio: Portfolio }) {
   const me = useMe();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const { data: period } = useQuery(periodQuery);
   const { data: paths } = useQuery(pathsQuery);
   const [open, setOpen] = useState<Open>(null);
@@ -72,14 +75,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
   const columns = useMemo(() => portfolioColumns(portfolio, paths ?? {}, setOpen), [portfolio, paths]);
   const dates = [...new Set(portfolio.projects.map(({ summary }) => summary.dataDate).filter((date) => date !== null))];
   const currencies = [...new Set(portfolio.projects.map(({ summary }) => summary.currency))];
-  const put = (name: string, value: string | null): void => setParams((was) => { const next = new URLSearchParams(was); if (value === null) next.delete(name); else next.set(name, value); return next; }, { replace: true });
-  const onLook = ({ sort, filter, hidden }: TableLook): void => setParams((was) => {
-    const next = new URLSearchParams(was);
-    if (sort === null) next.delete("sort"); else next.set("sort", `${sort.desc ? "-" : ""}${sort.id}`);
-    if (filter === "") next.delete("find"); else next.set("find", filter);
-    next.set("without", hidden.join("."));
-    return next;
-  }, { replace: true });
+  const onLook = ({ sort, filter, hidden }: TableLook): void => put({ sort: sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`, find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
   const sorted = params.get("sort");
   const fold = (now: boolean): void => { setFolded(now); keepPreference(FOLDED, now ? "yes" : "no"); };
   return (
@@ -101,7 +97,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
           <SpiCpiPlot projects={portfolio.projects} paths={paths ?? {}} />
         </div>
       )}
-      {narrowed !== undefined && <p className="pb-1 text-sm undecided">Showing {countWords(rows.length, "project", "projects")} {narrowed.words}. <button type="button" className="underline cursor-pointer" onClick={() => put("show", null)}>Show all</button></p>}
+      {narrowed !== undefined && <p className="pb-1 text-sm undecided">Showing {countWords(rows.length, "project", "projects")} {narrowed.words}. <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>Show all</button></p>}
       <DataTable
         name="Projects"
         rows={ordered}
@@ -113,7 +109,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
         filter={params.get("find") ?? undefined}
         hidden={params.get("without")?.split(".")}
         onLook={onLook}
-        tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Group projects by" value={by} onChange={(event) => put("by", event.target.value === "programme" ? null : event.target.value)}><option value="programme">programme</option><option value="manager">manager</option>{portfolio.fields.map(({ id, name }) => <option key={id} value={`own-${id}`}>{name.toLowerCase()}</option>)}<option value="none">nothing</option></select></label>}
+        tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Group projects by" value={by} onChange={(event) => put({ by: event.target.value === "programme" ? null : event.target.value })}><option value="programme">programme</option><option value="manager">manager</option>{portfolio.fields.map(({ id, name }) => <option key={id} value={`own-${id}`}>{name.toLowerCase()}</option>)}<option value="none">nothing</option></select></label>}
         empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <><Link className="underline" to="/import">Bring a plan</Link> from a workbook, CSV files or a plan bundle; people who sign in are added under <Link className="underline" to="/settings">Settings</Link>.</> : "A project manager brings the first plan."}</p>}
       />
       {open === "quality" && <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={() => setOpen(null)} />}

@@ -2,8 +2,8 @@ import type { SharedUse } from "@chronometra/contract";
 import type { Calendar, Plan } from "@chronometra/core";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { toast } from "sonner";
+import { useAddress } from "../shared/useAddress.ts";
 import { countWords } from "../shared/words.ts";
 import { CalendarEditor } from "./CalendarEditor.tsx";
 import type { PartProps } from "./partProps.ts";
@@ -26,13 +26,13 @@ const otherWords = (use: SharedUse | undefined, id: string): string => {
 
 /** The calendars of a plan. */
 export function CalendarsPart({ view, plan, use, change }: PartProps) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const [fresh, setFresh] = useState<Calendar | null>(null);
   const all = [...plan.calendars.values()];
   const chosen = fresh ?? plan.calendars.get(params.get("calendar") ?? "") ?? plan.calendars.get(plan.project.calendar)!;
   const choose = (id: string): void => {
     setFresh(null);
-    setParams((former) => new URLSearchParams([...[...former].filter(([name]) => name !== "calendar"), ["calendar", id]]), { replace: true });
+    put({ calendar: id });
   };
   const begin = (): void => {
     let n = all.length + 1;

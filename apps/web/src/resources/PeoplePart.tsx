@@ -1,10 +1,10 @@
 import { formatHours, type Person, leaveOf, worksBy } from "@chronometra/core";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { useSearchParams } from "react-router";
 import { amountText } from "../shared/amounts.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { PersonEditor } from "./PersonEditor.tsx";
 import type { PartProps } from "./partProps.ts";
 
@@ -22,12 +22,12 @@ interface PersonRow {
 
 /** The people of a plan: a table, and whoever is chosen below it. */
 export function PeoplePart({ view, plan, use, change }: PartProps) {
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const [fresh, setFresh] = useState<Person | null>(null);
   const chosen = fresh ?? plan.people.get(params.get("person") ?? "") ?? null;
   const choose = (id: string | null): void => {
     setFresh(null);
-    setParams((former) => new URLSearchParams([...[...former].filter(([name]) => name !== "person"), ...(id === null ? [] : [["person", id] as [string, string]])]), { replace: true });
+    put({ person: id });
   };
   const begin = (): void => {
     let n = plan.people.size + 1;

@@ -27,8 +27,9 @@ interface Props {
   readonly onPoint?: (seriesName: string, dataIndex: number) => void;
 }
 
-function inks(): Inks {
-  const style = getComputedStyle(document.documentElement);
+/** The inks of the page as it is, or of a part of it that has a theme of its own. */
+function inks(part: Element = document.documentElement): Inks {
+  const style = getComputedStyle(part);
   const of = (variable: string): string => style.getPropertyValue(variable).trim();
   return { of, text: { color: of("--color-base-content"), fontFamily: "Source Sans 3 Variable", fontSize: 12 } };
 }
@@ -44,14 +45,38 @@ export default function Chart({ name, words, height = "h-60", option, onPoint }:
   const theme = useTheme();
   useEffect(() => {
     const drawn = init(holder.current!, null, { renderer: "svg" });
-    const ink = inks();
-    drawn.setOption({ animation: false, textStyle: ink.text, ...option(ink) });
+    const draw = (ink: Inks): void => drawn.setOption({ animation: false, textStyle: ink.text, ...option(ink) });
+    draw(inks());
     if (onPoint !== undefined) drawn.on("click", (event) => onPoint(String(event.seriesName ?? ""), event.dataIndex));
     chart.current = drawn;
-    const watching = new ResizeObserver(() => drawn.resize());
+    // A size in user units, so that paper can make narrower what is drawn.
+    const sized = (): void => {
+      const svg = holder.current?.querySelector("svg");
+      svg?.setAttribute("viewBox", `0 0 ${drawn.getWidth()} ${drawn.getHeight()}`);
+      svg?.style.setProperty("max-width", `${drawn.getWidth()}px`);
+    };
+    sized();
+    const watching = new ResizeObserver(() => {
+      // Paper has widths of its own; what is on the screen stays as it is drawn.
+      if (matchMedia("print").matches) return;
+      drawn.resize();
+      sized();
+    });
     watching.observe(holder.current!);
+    const onPaper = (): void => {
+      const light = document.createElement("div");
+      light.dataset["theme"] = "enamel";
+      document.body.append(light);
+      draw(inks(light));
+      light.remove();
+    };
+    const onScreen = (): void => draw(inks());
+    addEventListener("beforeprint", onPaper);
+    addEventListener("afterprint", onScreen);
     return () => {
       watching.disconnect();
+      removeEventListener("beforeprint", onPaper);
+      removeEventListener("afterprint", onScreen);
       drawn.dispose();
       chart.current = null;
     };

@@ -1,9 +1,10 @@
 import { useMemo, useRef, useState } from "react";
-import { Link, useSearchParams } from "react-router";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { useProject } from "../../portfolio/ProjectFrame.tsx";
 import { Failure } from "../../shared/Failure.tsx";
 import { saveFile } from "../../shared/saveFile.ts";
+import { useAddress } from "../../shared/useAddress.ts";
 import { countWords } from "../../shared/words.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Sheet } from "../engine/sheet.ts";
@@ -18,7 +19,7 @@ const MOST_WIDE = 8;
 
 function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   const look = useProject();
-  const [params, setParams] = useSearchParams();
+  const [params, put] = useAddress();
   const { columns } = usePlanColumns(sheet.fields);
   const looks = useChartLook(sheet, session);
   const holder = useRef<HTMLDivElement>(null);
@@ -27,7 +28,7 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   const paper = (Object.keys(PAPERS) as Paper[]).find((each) => each === params.get("paper")) ?? "a4";
   const wide = Math.min(MOST_WIDE, Math.max(1, Math.round(Number(params.get("wide") ?? "1")) || 1));
   const pages = useMemo(() => layOutPages({ rows: sheet.rows, dataDate: sheet.dataDate, paper, wide, columnsWidth: columns.reduce((sum, { width }) => sum + width, 0), nameWidth: columns[0]!.width }), [sheet, paper, wide, columns]);
-  const set = (name: string, value: string): void => setParams((former) => new URLSearchParams([...[...former].filter(([each]) => each !== name), [name, value]]), { replace: true });
+  const set = (name: string, value: string): void => put({ [name]: value });
   const save = async (): Promise<void> => {
     stopped.current = false;
     setDrawn(0);
