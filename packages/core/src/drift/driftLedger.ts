@@ -38,43 +38,96 @@ interface Step {
   readonly take: (plan: Draft) => void;
 }
 
-/** A plan on its way from the one state to the other; rows by id. */
-interface Draft {
-  project: PlanBundle["project"];
-  readonly calendars: Map<string, PlanBundle["calendars"][number]>;
-  readonly people: Map<string, NonNullable<PlanBundle["people"]>[number]>;
-  readonly activities: Map<string, Activity>;
-  links: Map<string, Link>;
-  readonly assignments: Map<string, Assignment>;
+/** The tables that a plan is computed from, by id or by what tells a row from the others. */
+interface Tables {
+  readonly calendars: ReadonlyMap<string, PlanBundle["calendars"][number]>;
+  readonly people: ReadonlyMap<string, NonNullable<PlanBundle["people"]>[number]>;
+  readonly activities: ReadonlyMap<string, Activity>;
+  readonly links: ReadonlyMap<string, Link>;
+  readonly assignments: ReadonlyMap<string, Assignment>;
+}
+type Row<T extends keyof Tables> = Tables[T] extends ReadonlyMap<string, infer R> ? R : never;
+
+/** A plan on its way from the one state to the other. A table is copied when it is first changed: most changes touch one of them. */
+class Draft {
+  private readonly copied = new Set<keyof Tables>();
+  private readonly now: Tables;
+
+  constructor(
+    public project: PlanBundle["project"],
+    tables: Tables,
+  ) {
+    this.now = { ...tables };
+  }
+
+  get tables(): Tables {
+    return this.now;
+  }
+
+  get<T extends keyof Tables>(table: T, key: string): Row<T> | undefined {
+    return this.now[table].get(key) as Row<T> | undefined;
+  }
+
+  has(table: keyof Tables, key: string): boolean {
+    return this.now[table].has(key);
+  }
+
+  private own<T extends keyof Tables>(table: T): Map<string, Row<T>> {
+    const map = this.now[table] as unknown as Map<string, Row<T>>;
+    if (this.copied.has(table)) return map;
+    this.copied.add(table);
+    return this.replace(table, new Map(map));
+  }
+
+  set<T extends keyof Tables>(table: T, key: string, row: Row<T>): void {
+    this.own(table).set(key, row);
+  }
+
+  delete(table: keyof Tables, key: string): void {
+    this.own(table).delete(key);
+  }
+
+  /** Puts other rows in the place of all. */
+  replace<T extends keyof Tables>(table: T, rows: Map<string, Row<T>>): Map<string, Row<T>> {
+    (this.now as Record<keyof Tables, unknown>)[table] = rows;
+    return rows;
+  }
 }
 
 const linkKey = ({ from, to, type = "FS", lagMinutes = 0, lagIn = "successor" }: Link): string => JSON.stringify([from, to, type, lagMinutes, lagIn]);
 const workKey = ({ activity, person }: Assignment): string => JSON.stringify([activity, person]);
 const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
 
-function draftOf(plan: PlanBundle): Draft {
-  return {
-    project: plan.project,
+const draftOf = (plan: PlanBundle): Draft =>
+  new Draft(plan.project, {
     calendars: new Map(plan.calendars.map((row) => [row.id, row])),
     people: new Map((plan.people ?? []).map((row) => [row.id, row])),
     activities: new Map(plan.activities.map((row) => [row.id, row])),
     links: new Map((plan.links ?? []).map((row) => [linkKey(row), row])),
     assignments: new Map((plan.assignments ?? []).map((row) => [workKey(row), row])),
-  };
+  });
+
+const lists = new WeakMap<ReadonlyMap<string, unknown>, readonly unknown[]>();
+
+/** The rows of a table; the same list for the same table. */
+function listOf<T>(rows: ReadonlyMap<string, T>): T[] {
+  let list = lists.get(rows);
+  if (list === undefined) lists.set(rows, (list = [...rows.values()]));
+  return list as T[];
 }
 
-const copyOf = ({ project, calendars, people, activities, links, assignments }: Draft): Draft => ({ project, calendars: new Map(calendars), people: new Map(people), activities: new Map(activities), links: new Map(links), assignments: new Map(assignments) });
-
-const bundleOf = (draft: Draft): PlanBundle => ({
-  format: "chronometra-plan",
-  version: 1,
-  project: draft.project,
-  calendars: [...draft.calendars.values()],
-  people: [...draft.people.values()],
-  activities: [...draft.activities.values()],
-  links: [...draft.links.values()],
-  assignments: [...draft.assignments.values()],
-});
+function bundleOf({ project, tables }: Draft): PlanBundle {
+  return {
+    format: "chronometra-plan",
+    version: 1,
+    project,
+    calendars: listOf(tables.calendars),
+    people: listOf(tables.people),
+    activities: listOf(tables.activities),
+    links: listOf(tables.links),
+    assignments: listOf(tables.assignments),
+  };
+}
 
 /** Fields of a row as another has them. */
 function withFields<T extends object>(row: T, other: T, fields: readonly (keyof T)[]): T {
@@ -93,43 +146,43 @@ const differs = <T extends object>(a: T, b: T, fields: readonly (keyof T)[]): bo
 /** Everything that changed between two plans, in the order in which it is applied. */
 function stepsBetween(before: PlanBundle, after: PlanBundle): Step[] {
   const [was, will] = [draftOf(before), draftOf(after)];
-  const kept = [...will.activities.values()].filter(({ id }) => was.activities.has(id));
-  const isKept = (id: string): boolean => was.activities.has(id) && will.activities.has(id);
+  const kept = [...will.tables.activities.values()].filter(({ id }) => was.has("activities", id));
+  const isKept = (id: string): boolean => was.has("activities", id) && will.has("activities", id);
   const steps: Step[] = [];
   const project = (group: DriftGroup, name: string, fields: readonly (keyof PlanBundle["project"])[]): void => {
     if (differs(was.project, will.project, fields)) steps.push({ group, kind: "project", id: "", name, take: (draft) => void (draft.project = withFields(draft.project, will.project, fields)) });
   };
   const activityStep = (group: DriftGroup, { id, name }: Activity, take: Step["take"]): void => void steps.push({ group, kind: "activity", id, name, take });
   const fieldsOf = (group: DriftGroup, fields: readonly (keyof Activity)[]): void => {
-    for (const row of kept) if (differs(was.activities.get(row.id)!, row, fields)) activityStep(group, row, (draft) => void draft.activities.set(row.id, withFields(draft.activities.get(row.id)!, row, fields)));
+    for (const row of kept) if (differs(was.get("activities", row.id)!, row, fields)) activityStep(group, row, (draft) => draft.set("activities", row.id, withFields(draft.get("activities", row.id)!, row, fields)));
   };
-  const workOf = (id: string, of: Draft): Assignment[] => [...of.assignments.values()].filter(({ activity }) => activity === id);
+  const [oldWork, newWork] = [was, will].map(({ tables }) => grouped(tables.assignments, ({ activity }) => activity));
 
   project("progress", "the time that passed (the data date)", ["dataDate"]);
   fieldsOf("progress", PROGRESS);
   fieldsOf("work", WORK);
   for (const row of kept) {
-    const [old, now] = [workOf(row.id, was), workOf(row.id, will)];
+    const [old, now] = [oldWork!.get(row.id) ?? [], newWork!.get(row.id) ?? []];
     if (same(old, now)) continue;
     activityStep("work", row, (draft) => {
-      for (const each of old) draft.assignments.delete(workKey(each));
-      for (const each of now) draft.assignments.set(workKey(each), each);
+      for (const each of old) draft.delete("assignments", workKey(each));
+      for (const each of now) draft.set("assignments", workKey(each), each);
     });
   }
   project("logic", "the rule of progress", ["logic"]);
-  const [oldLinks, newLinks] = [into(was), into(will)];
+  const [oldLinks, newLinks] = [linksInto(was), linksInto(will)];
   for (const row of kept) {
     const [old, now] = [oldLinks.get(row.id) ?? [], newLinks.get(row.id) ?? []];
     // What leads to it from rows that came or went moves with those.
     if ([...old, ...now].some(({ from }) => !isKept(from))) continue;
     if (same([...old].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)), [...now].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)))) continue;
     activityStep("logic", row, (draft) => {
-      for (const each of old) draft.links.delete(linkKey(each));
-      for (const each of now) draft.links.set(linkKey(each), each);
+      for (const each of old) draft.delete("links", linkKey(each));
+      for (const each of now) draft.set("links", linkKey(each), each);
     });
   }
-  for (const row of will.calendars.values()) if (was.calendars.has(row.id) && !same(was.calendars.get(row.id), row)) steps.push({ group: "calendars", kind: "calendar", id: row.id, name: row.name, take: (draft) => void draft.calendars.set(row.id, row) });
-  for (const row of will.people.values()) if (was.people.has(row.id) && was.people.get(row.id)!.calendar !== row.calendar) steps.push({ group: "calendars", kind: "person", id: row.id, name: row.name, take: (draft) => void draft.people.set(row.id, row) });
+  for (const row of will.tables.calendars.values()) if (was.has("calendars", row.id) && !same(was.get("calendars", row.id), row)) steps.push({ group: "calendars", kind: "calendar", id: row.id, name: row.name, take: (draft) => draft.set("calendars", row.id, row) });
+  for (const row of will.tables.people.values()) if (was.has("people", row.id) && was.get("people", row.id)!.calendar !== row.calendar) steps.push({ group: "calendars", kind: "person", id: row.id, name: row.name, take: (draft) => draft.set("people", row.id, row) });
   fieldsOf("calendars", ["calendar"]);
   project("calendars", "the project’s calendar", ["calendar"]);
   project("wishes", "the project’s start", ["start"]);
@@ -140,13 +193,13 @@ function stepsBetween(before: PlanBundle, after: PlanBundle): Step[] {
 
 /** Rows that came, went, were parked, woken or put elsewhere, each with all that hangs on it. */
 function scopeSteps(was: Draft, will: Draft, steps: Step[]): void {
-  const ids = [...new Set([...will.activities.keys(), ...was.activities.keys()])];
-  const changed = ids.filter((id) => !same(pickScope(was.activities.get(id)), pickScope(will.activities.get(id))));
+  const ids = [...new Set([...will.tables.activities.keys(), ...was.tables.activities.keys()])];
+  const changed = ids.filter((id) => !same(pickScope(was.get("activities", id)), pickScope(will.get("activities", id))));
   if (changed.length === 0) return;
-  const present = new Set(was.activities.keys());
+  const present = new Set(was.tables.activities.keys());
   for (const id of orderedByBranch(changed, will, was)) {
-    const row = will.activities.get(id);
-    const name = (row ?? was.activities.get(id)!).name;
+    const row = will.get("activities", id);
+    const name = (row ?? was.get("activities", id)!).name;
     const next = new Set(present);
     if (row === undefined) next.delete(id);
     else next.add(id);
@@ -158,13 +211,13 @@ function scopeSteps(was: Draft, will: Draft, steps: Step[]): void {
       name,
       take: (draft) => {
         if (row === undefined) {
-          draft.activities.delete(id);
-          for (const [key, work] of draft.assignments) if (work.activity === id) draft.assignments.delete(key);
+          draft.delete("activities", id);
+          for (const [key, work] of draft.tables.assignments) if (work.activity === id) draft.delete("assignments", key);
         } else {
-          draft.activities.set(id, row);
-          for (const [key, work] of will.assignments) if (work.activity === id) draft.assignments.set(key, work);
+          draft.set("activities", id, row);
+          for (const [key, work] of will.tables.assignments) if (work.activity === id) draft.set("assignments", key, work);
         }
-        draft.links = links();
+        draft.replace("links", links());
       },
     });
     present.clear();
@@ -172,22 +225,28 @@ function scopeSteps(was: Draft, will: Draft, steps: Step[]): void {
   }
 }
 
-const into = (of: Draft): Map<string, Link[]> => {
-  const found = new Map<string, Link[]>();
-  for (const link of of.links.values()) found.set(link.to, [...(found.get(link.to) ?? []), link]);
+function grouped<T>(rows: ReadonlyMap<string, T>, by: (row: T) => string): Map<string, T[]> {
+  const found = new Map<string, T[]>();
+  for (const row of rows.values()) {
+    const list = found.get(by(row));
+    if (list === undefined) found.set(by(row), [row]);
+    else list.push(row);
+  }
   return found;
-};
+}
+
+const linksInto = ({ tables }: Draft): Map<string, Link[]> => grouped(tables.links, ({ to }) => to);
 
 /**
  * Links among the rows that a step between has: an activity is led to as in the later plan once all that leads to it there has
  * come and all that led to it and goes is gone; until then as in the earlier one.
  */
 function linksAmong(present: ReadonlySet<string>, was: Draft, will: Draft): Map<string, Link> {
-  const [old, now] = [into(was), into(will)];
+  const [old, now] = [linksInto(was), linksInto(will)];
   const links = new Map<string, Link>();
   for (const id of present) {
     const [before, after] = [old.get(id) ?? [], now.get(id) ?? []];
-    const settled = !was.activities.has(id) || (after.every(({ from }) => present.has(from)) && before.every(({ from }) => will.activities.has(from) || !present.has(from)));
+    const settled = !was.has("activities", id) || (after.every(({ from }) => present.has(from)) && before.every(({ from }) => will.has("activities", from) || !present.has(from)));
     for (const link of settled ? after : before) if (present.has(link.from)) links.set(linkKey(link), link);
   }
   return links;
@@ -199,12 +258,12 @@ const pickScope = (row: Activity | undefined): unknown => (row === undefined ? n
 function orderedByBranch(ids: readonly string[], will: Draft, was: Draft): string[] {
   const depth = (id: string, of: Draft): number => {
     let deep = 0;
-    for (let at = of.activities.get(id)?.parent; at !== undefined && deep < 100; at = of.activities.get(at)?.parent) deep++;
+    for (let at = of.get("activities", id)?.parent; at !== undefined && deep < 100; at = of.get("activities", at)?.parent) deep++;
     return deep;
   };
-  const came = ids.filter((id) => will.activities.has(id)).sort((a, b) => depth(a, will) - depth(b, will));
+  const came = ids.filter((id) => will.has("activities", id)).sort((a, b) => depth(a, will) - depth(b, will));
   // The last of a chain first, so that none of it is left without what came before it.
-  const went = ids.filter((id) => !will.activities.has(id)).reverse().sort((a, b) => depth(b, was) - depth(a, was));
+  const went = ids.filter((id) => !will.has("activities", id)).reverse().sort((a, b) => depth(b, was) - depth(a, was));
   return [...came, ...went];
 }
 
@@ -222,11 +281,10 @@ function finishIn(plan: PlanBundle, target: string | null): { schedule: Schedule
 }
 
 /** Calendars as they were compiled last: most changes leave them as they are. */
-type Compiled = { text: string; set: CalendarSet };
+type Compiled = { of: PlanBundle["calendars"] | null; set: CalendarSet };
 
 function compiled(calendars: PlanBundle["calendars"], last: Compiled): CalendarSet {
-  const text = JSON.stringify(calendars);
-  if (text !== last.text) Object.assign(last, { text, set: compileCalendars(calendars).set });
+  if (calendars !== last.of) Object.assign(last, { of: calendars, set: compileCalendars(calendars).set });
   return last.set;
 }
 
@@ -258,14 +316,19 @@ export function driftLedger(before: PlanBundle, after: PlanBundle, target: strin
   const calendar = last.schedule.calendars.get(after.project.calendar);
   if (first.at === null || last.at === null) return { from: first.shown, to: last.shown, days: 0, causes: [] };
   const indexOf = (at: LocalMinute): number => calendar.indexAt(at);
-  const base = draftOf(earlier);
-  const calendars: Compiled = { text: "", set: first.schedule.calendars };
+  // What the steps up to here have made; it only ever moves on.
+  let standing = { count: 0, draft: draftOf(earlier) };
+  const draftAfter = (count: number): Draft => {
+    const draft = new Draft(standing.draft.project, standing.draft.tables);
+    for (const step of steps.slice(standing.count, count)) step.take(draft);
+    return draft;
+  };
+  const calendars: Compiled = { of: null, set: first.schedule.calendars };
   const known = new Map<number, number>([[0, indexOf(first.at)]]);
   const placeAfter = (count: number): number => {
     const found = known.get(count);
     if (found !== undefined) return found;
-    const draft = copyOf(base);
-    for (const step of steps.slice(0, count)) step.take(draft);
+    const draft = draftAfter(count);
     // Where the date is away for a moment, or half of a change would be a loop, it counts as where it was: the step that
     // brings it back is credited.
     const at = placeIn(bundleOf(draft), target, calendars);
@@ -276,6 +339,7 @@ export function driftLedger(before: PlanBundle, after: PlanBundle, target: strin
   const causes: DriftCause[] = [];
   const credit = (low: number, high: number): void => {
     progress(low / Math.max(1, steps.length));
+    if (low > standing.count) standing = { count: low, draft: draftAfter(low) };
     if (placeAfter(low) === placeAfter(high)) return;
     if (high - low === 1) {
       const { group, kind, id, name } = steps[low]!;
