@@ -1,8 +1,8 @@
 import fc from "fast-check";
 import { computePlan } from "../analyse.ts";
-import { freezePlan } from "../baseline/freeze.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
+import { DATA_DATE, livedPlans } from "../testing/livedPlans.ts";
 import { networks } from "../testing/plans.ts";
 import { closeOf, finishDayOf, parseDate, parseInstant, startDayOf } from "../time/instant.ts";
 import { groundOf } from "./ground.ts";
@@ -10,38 +10,6 @@ import { printChecks } from "./measureChecks.ts";
 import { redundant } from "./findings/redundantLinks.ts";
 
 // The definitions of calculations.md section 6 read line by line, slow and plain: no shared sets, everything sought anew.
-
-const DATA_DATE = "2026-03-11";
-
-/** Random plans with some progress, people, costs, parked and undated work, and a baseline of an earlier shape. */
-const lived = networks({ calendars: ["std", "seven"], capped: true }).chain((plan) =>
-  fc.record({ marks: fc.array(fc.integer({ min: 0, max: 11 }), { minLength: plan.activities.length, maxLength: plan.activities.length }), longer: fc.boolean(), dated: fc.boolean(), based: fc.boolean() }).map(({ marks, longer, dated, based }): PlanBundle => {
-    const baseline = { number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(plan) };
-    const activities = plan.activities.map((activity, i): Activity => {
-      const work = activity.kind !== "milestone";
-      const mark = marks[i]!;
-      const dur = longer && work ? { durationMinutes: activity.durationMinutes! * 12 } : {};
-      if (mark === 0) return { ...activity, ...dur, parked: true };
-      if (mark === 1 && work) return (({ durationMinutes: _d, ...rest }) => rest)(activity);
-      if (mark === 2 && work) return { ...activity, driver: "effort" };
-      if (!dated) return { ...activity, ...dur };
-      if (mark === 3) return work ? { ...activity, ...dur, actualStart: "2026-03-03", percent: 40 } : { ...activity, actualStart: "2026-03-12" };
-      if (mark === 4) return { ...activity, ...dur, actualStart: "2026-03-02", actualFinish: "2026-03-06" };
-      if (mark === 5 && work) return { ...activity, ...dur, actualStart: "2026-03-12T09:00" };
-      return { ...activity, ...dur };
-    });
-    const of = (mark: number): Activity[] => activities.filter((each, i) => marks[i]! >= mark && each.kind !== "milestone");
-    return {
-      ...plan,
-      project: { ...plan.project, ...(dated ? { dataDate: DATA_DATE } : {}) },
-      activities,
-      people: [{ id: "p", name: "P" }],
-      assignments: activities.filter((each, i) => each.kind !== "milestone" && (marks[i] === 2 || marks[i] === 7)).map(({ id }) => ({ activity: id, person: "p", plannedMinutes: 3000 })),
-      costs: of(9).map(({ id }) => ({ id: `c${id}`, activity: id, category: "c", plannedMinor: 100 })),
-      ...(based ? { baselines: [{ ...baseline, activities: baseline.activities.filter((_, i) => i % 4 !== 3) }] } : {}),
-    };
-  }),
-);
 
 interface Plain {
   count: number | null;
@@ -145,7 +113,7 @@ describe("the fourteen checks", () => {
     let told = 0;
     const failing = new Set<number>();
     fc.assert(
-      fc.property(lived, (plan) => {
+      fc.property(livedPlans, (plan) => {
         const { schedule, baseline } = computePlan(plan);
         const printed = printChecks(plan, schedule, baseline?.content ?? null);
         const tested = plan.activities.find(({ id }) => id === printed[11]!.activities[0]);
