@@ -28,12 +28,26 @@ test("a project is played through with ranges and a risk: how likely its finish 
   await risks.getByLabel("What may happen").fill("Crane fails");
   await risks.getByLabel("Likely, %").fill("100");
   await risks.getByLabel("Activity it bears on").fill("Drive piles");
-  await risks.getByLabel("Activity it bears on").fill("Lay deck");
-  await risks.getByRole("button", { name: "Drive piles ×" }).click();
-  for (const [name, days] of [["least", "30"], ["likeliest", "30"], ["most", "40"]] as const) await risks.getByLabel(`Longer, ${name}`).fill(days);
+  await risks.getByLabel("Another activity").fill("Lay deck");
+  await risks.getByRole("button", { name: "Leave out Drive piles" }).click();
+  await risks.getByRole("button", { name: "Add the risk" }).click();
+  await expect(risks.getByRole("alert")).toHaveText("Write three numbers of days that do not fall, as 2 5 10, for each activity.");
+  for (const [name, days] of [["least", "30"], ["likeliest", "30"], ["most", "40"]] as const) await risks.getByLabel(`Lay deck longer, ${name}`).fill(days);
   await risks.getByRole("button", { name: "Add the risk" }).click();
   await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText("100%: 30 to 40 d more on Lay deck, likeliest 30");
   await expect(promise).toContainText("in no run");
+  // Changed in place: what cannot be is said and kept as typed.
+  await risks.getByRole("button", { name: "Change Crane fails" }).click();
+  const form = risks.getByRole("form", { name: "Change Crane fails" });
+  await form.getByLabel("Likely, %").fill("often");
+  await form.getByRole("button", { name: "Keep the change" }).click();
+  await expect(form.getByRole("alert")).toHaveText("Write how likely it is as a percent, as 30.");
+  await form.getByLabel("Likely, %").fill("40");
+  await form.getByLabel("Dearer, least").fill("100");
+  await form.getByLabel("Dearer, likeliest").fill("200");
+  await form.getByLabel("Dearer, most").fill("900");
+  await form.getByRole("button", { name: "Keep the change" }).click();
+  await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText(/40%: 30 to 40 d more on Lay deck, likeliest 30; 100 to 900 EUR, likeliest 200/);
   await risks.getByRole("button", { name: "Take out Crane fails" }).click();
   await expect(said).toHaveText(first);
 

@@ -38,5 +38,7 @@ export const chancesSchema = z.object({
   /** Open work, on which a risk may bear. */
   open: z.array(z.object({ id: z.string(), name: z.string() })),
   risks: z.array(riskSchema),
+  /** What the risks bear on, finished or not. */
+  bornOn: z.array(z.object({ id: z.string(), name: z.string() })),
 });
 export type ChancesView = z.infer<typeof chancesSchema>;

@@ -60,5 +60,6 @@ export async function chancesOfProject(database: DataSource, project: ProjectEnt
     activities: chances.activities.map((each) => ({ ...each, name: activities.get(each.id)!.name, range: plan.ranges.get(each.id) ?? null })),
     open: bundle.activities.filter(({ kind }, at) => (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete").map(({ id, name }) => ({ id, name })),
     risks: [...plan.risks.values()],
+    bornOn: [...new Set([...plan.risks.values()].flatMap(({ effects }) => effects.map(({ activity }) => activity)))].map((id) => ({ id, name: activities.get(id)!.name })),
   };
 }

@@ -1,8 +1,9 @@
 import type { ChancesView } from "@chronometra/contract";
-import type { Change } from "@chronometra/core";
+import type { Change, Risk } from "@chronometra/core";
 import { useState } from "react";
 import { NameChoice } from "../shared/NameChoice.tsx";
 import { money } from "../shared/words.ts";
+import { draftOf, NO_POINTS, NO_RISK, readRisk, type Points, type RiskDraft } from "./riskDraft.ts";
 
 interface Props {
   readonly view: ChancesView;
@@ -10,82 +11,114 @@ interface Props {
   readonly change: (changes: readonly Change[], words: string) => Promise<string | null>;
 }
 
-type Points = readonly [low: string, likely: string, high: string];
-const NONE: Points = ["", "", ""];
+const POINTS = ["least", "likeliest", "most"] as const;
 
-/** Three numbers as typed, none of them below the one before it; `null` where they are none. */
-function readPoints(points: Points, factor: number): { low: number; likely: number; high: number } | null {
-  if (points.some((text) => text.trim() === "")) return null;
-  const [low, likely, high] = points.map((text) => Math.round(Number(text) * factor)) as [number, number, number];
-  return [low, likely, high].every((each) => Number.isFinite(each) && each >= 0) && low <= likely && likely <= high ? { low, likely, high } : null;
+/** The fields of three points, named one by one. */
+function Three({ label, points, onPoints, width = "w-16" }: { label: string; points: Points; onPoints: (points: Points) => void; width?: string }) {
+  return POINTS.map((name, i) => <input key={name} className={`input input-sm ${width} text-right`} inputMode="decimal" aria-label={`${label}, ${name}`} placeholder={name} value={points[i]} onChange={(event) => onPoints(points.map((was, k) => (k === i ? event.target.value : was)) as unknown as Points)} />);
 }
 
-function Three({ label, unit, points, onPoints, required }: { label: string; unit: string; points: Points; onPoints: (points: Points) => void; required: boolean }) {
+interface FormProps {
+  readonly view: ChancesView;
+  readonly nameOf: (activity: string) => string;
+  /** The risk that is changed; `null` for a new one. */
+  readonly risk: Risk | null;
+  /** Gives why it cannot be kept, or nothing. */
+  readonly onKeep: (read: Omit<Risk, "id">) => Promise<string | null>;
+  readonly onLeave: () => void;
+}
+
+/** What may happen, how likely it is, what it adds to which activities, and what it costs. */
+function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
+  const [draft, setDraft] = useState<RiskDraft>(risk === null ? NO_RISK : draftOf(risk, view));
+  const [round, setRound] = useState(0);
+  const [fault, setFault] = useState<string | null>(null);
+  const { effects } = draft;
+  const keep = async (): Promise<void> => {
+    const read = readRisk(draft, view);
+    const failed = typeof read === "string" ? read : await onKeep(read);
+    setFault(failed);
+    if (failed === null && risk === null) setDraft(NO_RISK);
+  };
+  const bearOn = (activity: string | null): void => {
+    if (activity === null || effects.some((each) => each.activity === activity)) return;
+    setDraft({ ...draft, effects: [...effects, { activity, days: effects.at(-1)?.days ?? NO_POINTS }] });
+    setRound(round + 1);
+  };
   return (
-    <fieldset className="flex items-end gap-1">
-      <legend className="text-xs">{label}, {unit}: least, likeliest, most</legend>
-      {["least", "likeliest", "most"].map((name, i) => <input key={name} className="input input-sm w-16 text-right" inputMode="decimal" aria-label={`${label}, ${name}`} required={required} value={points[i]} onChange={(event) => onPoints(points.map((was, k) => (k === i ? event.target.value : was)) as unknown as Points)} />)}
-    </fieldset>
+    <form aria-label={risk === null ? "A new risk" : `Change ${risk.name}`} className="flex flex-col gap-1 py-2 text-sm" onSubmit={(event) => { event.preventDefault(); void keep(); }} onKeyDown={(event) => event.key === "Escape" && onLeave()}>
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="text-xs">What may happen<input className="input input-sm block w-72 text-sm" maxLength={200} value={draft.name} onChange={(event) => setDraft({ ...draft, name: event.target.value })} /></label>
+        <label className="text-xs">Likely, %<input className="input input-sm block w-16 text-right text-sm" inputMode="decimal" value={draft.chance} onChange={(event) => setDraft({ ...draft, chance: event.target.value })} /></label>
+        <fieldset className="flex items-end gap-1"><legend className="text-xs">Dearer, {view.currency}</legend><Three label="Dearer" width="w-24" points={draft.cost} onPoints={(cost) => setDraft({ ...draft, cost })} /></fieldset>
+      </div>
+      {effects.map(({ activity, days }) => (
+        <fieldset key={activity} className="flex flex-wrap items-center gap-1">
+          <legend className="sr-only">Days that {nameOf(activity)} takes longer</legend>
+          <span className="w-72 truncate" title={nameOf(activity)}>{nameOf(activity)}</span>
+          <Three label={`${nameOf(activity)} longer`} points={days} onPoints={(next) => setDraft({ ...draft, effects: effects.map((each) => (each.activity === activity ? { activity, days: next } : each)) })} />
+          <span className="muted">days longer</span>
+          <button type="button" className="btn btn-ghost btn-xs" aria-label={`Leave out ${nameOf(activity)}`} onClick={() => setDraft({ ...draft, effects: effects.filter((each) => each.activity !== activity) })}>×</button>
+        </fieldset>
+      ))}
+      <div className="flex flex-wrap items-center gap-2">
+        <NameChoice key={round} label={effects.length === 0 ? "Activity it bears on" : "Another activity"} things={view.open} onChoose={bearOn} width="w-72" />
+        <button className="btn btn-sm">{risk === null ? "Add the risk" : "Keep the change"}</button>
+        {risk !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Leave it as it is</button>}
+      </div>
+      {fault !== null && <p role="alert" className="adverse">{fault}</p>}
+    </form>
   );
 }
 
-/** What may happen besides: how likely, what it would add to which activities, and what it would cost. */
+/** A risk in words: `30%: 2 to 10 d more on Dig, likeliest 5; 1,000 to 4,000 EUR`. */
+function riskWords({ probability, effects, costMinor }: Risk, { dayMinutes, minorDigits, currency }: ChancesView, nameOf: (activity: string) => string): string {
+  const days = (minutes: number): number => Number((minutes / dayMinutes).toFixed(1));
+  const parts = effects.map(({ activity, minutes: { low, likely, high } }) => `${days(low)} to ${days(high)} d more on ${nameOf(activity)}, likeliest ${days(likely)}`);
+  if (costMinor !== undefined) parts.push(`${money(costMinor.low, minorDigits)} to ${money(costMinor.high, minorDigits)} ${currency}, likeliest ${money(costMinor.likely, minorDigits)}`);
+  return `${Math.round(probability * 1000) / 10}%: ${parts.join("; ")}`;
+}
+
+/** What may happen besides: each risk in words, to be changed or taken out, and a new one. */
 export function RisksPart({ view, mayEdit, change }: Props) {
-  const [name, setName] = useState("");
-  const [chance, setChance] = useState("");
-  const [on, setOn] = useState<readonly string[]>([]);
-  const [round, setRound] = useState(0);
-  const [days, setDays] = useState<Points>(NONE);
-  const [cost, setCost] = useState<Points>(NONE);
+  const [changed, setChanged] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const names = new Map(view.open.map((each) => [each.id, each.name]));
-  const add = async (): Promise<void> => {
-    const probability = Number(chance) / 100;
-    const minutes = readPoints(days, view.dayMinutes);
-    const costMinor = readPoints(cost, 10 ** view.minorDigits);
-    if (!(probability > 0 && probability <= 1)) return setFault("Write how likely it is as a percent, as 30.");
-    if (on.length === 0) return setFault("Choose an open activity by its name, or several one after another.");
-    if (minutes === null) return setFault("Write three numbers of days that do not fall, as 2 5 10.");
-    if (costMinor === null && cost.some((text) => text.trim() !== "")) return setFault("Write three amounts that do not fall, or none.");
+  const names = new Map([...view.open, ...view.bornOn].map(({ id, name }) => [id, name]));
+  const nameOf = (activity: string): string => names.get(activity) ?? activity;
+  const add = (read: Omit<Risk, "id">): Promise<string | null> => {
     const id = crypto.randomUUID().slice(0, 13);
-    const failed = await change([{ type: "addRow", table: "risks", key: id, row: { id, name: name.trim(), probability, effects: on.map((activity) => ({ activity, minutes })), ...(costMinor === null ? {} : { costMinor }) } }], `The risk ${name.trim()} is in the plan.`);
-    setFault(failed);
-    if (failed === null) {
-      setName("");
-      setChance("");
-      setDays(NONE);
-      setCost(NONE);
-      setOn([]);
-    }
+    return change([{ type: "addRow", table: "risks", key: id, row: { id, ...read } }], `The risk ${read.name} is in the plan.`);
   };
-  const inDays = (minutes: number): number => Number((minutes / view.dayMinutes).toFixed(1));
+  const rewrite = async (id: string, { costMinor, ...read }: Omit<Risk, "id">): Promise<string | null> => {
+    const failed = await change([{ type: "editRow", table: "risks", key: id, set: { ...read, costMinor: costMinor ?? null } }], `The risk ${read.name} is changed.`);
+    if (failed === null) setChanged(null);
+    return failed;
+  };
+  const takeOut = async ({ id, name }: Risk): Promise<void> => setFault(await change([{ type: "removeRow", table: "risks", key: id }], `The risk ${name} is taken out.`));
   return (
     <section aria-label="Risks">
       <h2 className="pt-3 text-base">Risks <span className="muted font-sans text-sm">{view.risks.length}</span></h2>
       <ul className="text-sm">
-        {view.risks.map(({ id, name: called, probability, effects, costMinor }) => (
-          <li key={id} className="flex flex-wrap items-baseline gap-x-2 border-b rule py-0.5">
-            <span className="font-semibold">{called}</span>
-            <span className="muted">{Math.round(probability * 1000) / 10}%: {effects.map(({ activity, minutes: { low, likely, high } }) => `${inDays(low)} to ${inDays(high)} d more on ${names.get(activity) ?? activity}, likeliest ${inDays(likely)}`).join("; ")}{costMinor !== undefined && `; ${money(costMinor.low, view.minorDigits)} to ${money(costMinor.high, view.minorDigits)} ${view.currency}`}</span>
-            {mayEdit && <button type="button" className="btn btn-ghost btn-xs ml-auto" aria-label={`Take out ${called}`} onClick={() => void change([{ type: "removeRow", table: "risks", key: id }], `The risk ${called} is taken out.`)}>Take out</button>}
+        {view.risks.map((risk) => (
+          <li key={risk.id} className="border-b rule py-0.5">
+            {changed === risk.id ? <RiskForm view={view} nameOf={nameOf} risk={risk} onKeep={(read) => rewrite(risk.id, read)} onLeave={() => setChanged(null)} /> : (
+              <div className="flex flex-wrap items-baseline gap-x-2">
+                <span className="font-semibold">{risk.name}</span>
+                <span className="muted">{riskWords(risk, view, nameOf)}</span>
+                {mayEdit && (
+                  <span className="ml-auto">
+                    <button type="button" className="btn btn-ghost btn-xs" aria-label={`Change ${risk.name}`} onClick={() => setChanged(risk.id)}>Change</button>
+                    <button type="button" className="btn btn-ghost btn-xs" aria-label={`Take out ${risk.name}`} onClick={() => void takeOut(risk)}>Take out</button>
+                  </span>
+                )}
+              </div>
+            )}
           </li>
         ))}
         {view.risks.length === 0 && <li className="muted py-1">None yet. What may happen and what it would add makes the chances honest.</li>}
       </ul>
-      {mayEdit && (
-        <form className="flex flex-wrap items-end gap-2 pt-2 text-sm" onSubmit={(event) => { event.preventDefault(); void add(); }}>
-          <label className="text-xs">What may happen<input className="input input-sm block w-44 text-sm" required maxLength={200} value={name} onChange={(event) => setName(event.target.value)} /></label>
-          <label className="text-xs">Likely, %<input className="input input-sm block w-16 text-right text-sm" inputMode="decimal" required value={chance} onChange={(event) => setChance(event.target.value)} /></label>
-          <div className="text-xs">
-            <span className="block">Bears on{on.length > 0 && ":"} {on.map((id) => <button key={id} type="button" className="link-quiet mr-1 cursor-pointer" title="Leave it out" onClick={() => setOn(on.filter((each) => each !== id))}>{names.get(id) ?? id} ×</button>)}</span>
-            <NameChoice key={round} label="Activity it bears on" things={view.open} onChoose={(id) => { if (id === null || on.includes(id)) return; setOn([...on, id]); setRound(round + 1); }} width="w-52" />
-          </div>
-          <Three label="Longer" unit="days" points={days} onPoints={setDays} required />
-          <Three label="Dearer" unit={view.currency} points={cost} onPoints={setCost} required={false} />
-          <button className="btn btn-sm">Add the risk</button>
-        </form>
-      )}
       {fault !== null && <p role="alert" className="adverse pt-1 text-sm">{fault}</p>}
+      {mayEdit && changed === null && <RiskForm view={view} nameOf={nameOf} risk={null} onKeep={add} onLeave={() => undefined} />}
     </section>
   );
 }
