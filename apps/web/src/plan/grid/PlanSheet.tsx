@@ -71,15 +71,23 @@ interface Props {
   readonly handle: Ref<SheetHandle>;
 }
 
+interface Item {
+  readonly index: number;
+  readonly start: number;
+}
+
 /**
- * Lines scrolled out of sight are used again for those that come in, which is cheaper than making them anew. The row the
- * keyboard stands on has a line apart once it is out of sight.
+ * Lines scrolled out of sight are used again for those that come in, and while it scrolls each stays where it is among the
+ * others: made anew or put elsewhere, a line is laid out with all that is in it. At rest they stand in the order of the rows,
+ * as they are read. The row the keyboard stands on has a line apart once it is out of sight.
  */
-function lineKeys(items: readonly { readonly index: number }[], cursor: number): (index: number) => string | number {
-  const slots = Math.ceil((items.length + 1) / 16) * 16;
+function useLines(items: readonly Item[], cursor: number, scrolling: boolean): readonly (Item & { readonly key: number })[] {
+  const slots = useRef(0);
+  slots.current = Math.max(slots.current, items.length);
   const inSight = items.filter(({ index }) => index !== cursor);
   const far = inSight.length > 0 && (cursor < inSight[0]!.index - 1 || cursor > inSight.at(-1)!.index + 1);
-  return (index) => (far && index === cursor ? "far" : index % slots);
+  const lines = items.map(({ index, start }) => ({ index, start, key: far && index === cursor ? -1 : index % slots.current }));
+  return scrolling ? lines.sort((a, b) => a.key - b.key) : lines;
 }
 
 /** The plan as a table beside its time chart, one scroll for both; only rows in sight are drawn. */
@@ -195,24 +203,24 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, 
   });
 
   const items = virtual.getVirtualItems();
-  const keyOf = lineKeys(items, cursor.row);
+  const lines = useLines(items, cursor.row, virtual.isScrolling);
   const isRange = block.top !== block.bottom || block.left !== block.right;
   const activeId = rows[cursor.row]?.id;
   const shown = useMemo(() => sheet.links.filter(({ from, to }) => (look.lit === null ? from === activeId || to === activeId : look.lit.has(from) && look.lit.has(to))), [sheet.links, look.lit, activeId]);
   const drawing = drawn?.linkFrom == null ? null : { from: drawn.linkFrom, to: { x: xAt(drawn.at.x), y: heightAt(drawn.at.y) * ROW_HEIGHT } };
   return (
-    <div ref={scroller} className="h-full overflow-auto text-[13px]">
+    <div ref={scroller} className="h-full overflow-auto bg-base-100 text-[13px]">
       <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => void work.onCopy(event, block, whole)} onCut={(event) => work.onCut(event, block, whole)} onPaste={(event) => work.onPaste(event, block)} style={{ width, position: "relative" }}>
         <SheetHead columns={planColumns} left={left} scale={scale} dataDate={sheet.dataDate} />
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
           <ChartGround scale={scale} dataDate={sheet.dataDate} left={left} />
-          {items.map(({ index, start }) => {
+          {lines.map(({ key, index, start }) => {
             const row = rows[index]!;
             const active = cursor.row === index;
             const chosen = isRange && index >= block.top && index <= block.bottom;
             const colour = look.colouring?.of(row) ?? null;
             return (
-              <SheetLine key={keyOf(index)} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={chosen ? block.left : 1} to={chosen ? block.right : 0} editing={active ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
+              <SheetLine key={key} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={chosen ? block.left : 1} to={chosen ? block.right : 0} editing={active ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
             );
           })}
           <LinkLines links={shown} rows={rows} scale={scale} rowHeight={ROW_HEIGHT} left={left} width={widthOf(scale)} sight={[items[0]?.index ?? 0, items.at(-1)?.index ?? 0]} drawing={drawing} />
