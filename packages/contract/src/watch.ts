@@ -141,7 +141,7 @@ const sumsSchema = z.record(z.string(), z.number().nullable());
 
 export const watchRowSchema = z.object({
   project: z.string(),
-  /** The activity that the row is or belongs to. */
+  /** The activity that the row is or belongs to; of a risk that bears on none, nothing. */
   activity: z.string(),
   key: z.string(),
   currency: z.string(),

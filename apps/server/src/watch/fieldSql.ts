@@ -43,7 +43,8 @@ interface Source {
   readonly expressions: Expressions;
 }
 
-const OF_ACTIVITY = "name branch owner_id owner state start finish total_float critical deadline deadline_state".split(" ");
+/** What a risk's row has from the activity that it bears on. */
+const OF_ACTIVITY = ["name", "branch", "owner_id", "owner", "state", "start", "finish", "total_float", "critical", "deadline", "deadline_state"];
 const spent = (kind: string): Source => ({ from: "spent_row s join activity_row r on r.project_id = s.project_id and r.activity_id = s.activity_id", key: "s.entry", always: `s.kind = '${kind}'`, expressions: SPENT });
 
 /** Where rows come from: `s` is time or a cost; a risk stands in one row with the activity that it bears on, where it bears on one. */

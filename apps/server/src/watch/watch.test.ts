@@ -1,4 +1,4 @@
-import type { WatchAnswer, WatchCondition, Watchlist, WatchQuestion } from "@chronometra/contract";
+import { WATCH_ABOUT, WATCH_FIELDS, type WatchAnswer, type WatchCondition, type Watchlist, type WatchQuestion } from "@chronometra/contract";
 import { addDays, formatDate, parseDate } from "@chronometra/core";
 import { parse } from "csv-parse/sync";
 import ICAL from "ical.js";
@@ -123,6 +123,22 @@ describe("a question over all projects", () => {
     expect([counted.groups.map(({ name, count }) => [name, count]), counted.pivot!.cells]).toEqual([[["not started", 2], [null, 1]], [[50], [7500]]]);
     await other.send("post", `/api/projects/${slip}/undo`, { revision });
     expect((await ask(asked([]))).count).toBe(0);
+  });
+
+  it.each(WATCH_ABOUT)("shows, sorts, groups, counts and asks for every field of %s", async (about) => {
+    const revision = await change(slip, [{ type: "addRow", table: "risks", key: "fog", row: { id: "fog", name: "Fog", probability: 0.5, effects: [{ activity: "dig", minutes: { low: 60, likely: 60, high: 60 } }] } }, { type: "addRow", table: "risks", key: "tax", row: { id: "tax", name: "Tax", probability: 1, effects: [], costMinor: { low: 1, likely: 2, high: 3 } } }], other);
+    const fields = Object.entries(WATCH_FIELDS[about]);
+    const all = fields.map(([name]) => name);
+    const base: WatchQuestion = { about, where: [], columns: all, sort: [], group: null, pivot: null };
+    const { count, rows } = await ask(base);
+    expect(count).toBeGreaterThan(0);
+    expect(rows.every(({ values }) => all.every((name) => name in values))).toBe(true);
+    for (const [name, { several, summed }] of fields) {
+      const filled = await ask({ ...base, where: [[{ field: name, is: "filled" }]], columns: [name], ...(several === true ? {} : { sort: [{ field: name, desc: true }] }) });
+      const empty = await ask({ ...base, where: [[{ field: name, is: "empty" }]], columns: [name], group: several === true ? null : name, pivot: { rows: several === true ? "project" : name, columns: null, sum: summed === true ? name : null } });
+      expect([name, filled.count + empty.count]).toEqual([name, count]);
+    }
+    await other.send("post", `/api/projects/${slip}/undo`, { revision });
   });
 
   it.each([

@@ -159,8 +159,9 @@ export class PlanSession {
     });
   }
 
-  /** What changes would move, for drawing; nothing is kept. */
   readonly pathTest = async (): Promise<DrawnTest | null> => this.engine.pathTest();
+
+  /** What changes would move, for drawing; nothing is kept. */
   readonly preview = async (changes: readonly Change[]): Promise<Preview> => this.engine.preview(changes);
 
   /** Compares with another baseline from now on. */
