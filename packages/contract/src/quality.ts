@@ -2,8 +2,7 @@ import { MEND_PLACES, MENDS } from "@chronometra/core";
 import { z } from "zod";
 import { effectSchema } from "./plan.ts";
 
-const offenceSchema = z.object({ id: z.string(), name: z.string(), /** The value that offends, in words. */ words: z.string() });
-const mendPlaceSchema = z.enum(MEND_PLACES);
+const offenceSchema = z.object({ id: z.string(), name: z.string(), /** The value that offends, in words. */ words: z.string(), /** What of the activity it is mended in. */ mend: z.enum(MEND_PLACES) });
 const mendSchema = z.enum(MENDS);
 
 export const fitnessSchema = z.enum(["fit", "mend", "unfit"]);
@@ -30,13 +29,12 @@ export const qualitySchema = z.object({
       limit: z.string(),
       published: z.string().nullable(),
       passes: z.boolean().nullable(),
-      mend: mendPlaceSchema,
       mendMany: mendSchema.nullable(),
       offences: z.array(offenceSchema),
       trend: z.array(z.object({ period: z.int(), dataDate: z.string(), value: z.number().nullable(), passes: z.boolean().nullable() })),
     }),
   ),
-  findings: z.array(z.object({ key: z.string(), about: z.enum(["plan", "reporting"]), name: z.string(), why: z.string(), mend: mendPlaceSchema, mendMany: mendSchema.nullable(), offences: z.array(offenceSchema) })),
+  findings: z.array(z.object({ key: z.string(), about: z.enum(["plan", "reporting"]), name: z.string(), why: z.string(), mendMany: mendSchema.nullable(), offences: z.array(offenceSchema) })),
   /** The critical path test, run for real. */
   pathTest: z.object({ id: z.string(), name: z.string(), addedDays: z.number(), movedDays: z.number(), finish: z.string(), then: z.string() }).nullable(),
 });

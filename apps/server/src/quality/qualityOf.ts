@@ -1,5 +1,5 @@
 import type { Me, QualityView, Summary } from "@chronometra/contract";
-import { ADDED_DAYS, failedChecks, finishDayOf, formatDate, groundOf, limitWords, measureQuality, parseDate, runPathTest, SILENT_DAYS, valueWords, type CheckResult, type Mend, type Offence, type PastPeriod, type PlanBundle } from "@chronometra/core";
+import { ADDED_DAYS, failedChecks, finishDayOf, formatDate, groundOf, limitWords, measureQuality, parseDate, runPathTest, SILENT_DAYS, valueWords, type Check, type CheckResult, type Finding, type Mend, type Offence, type PastPeriod, type PlanBundle } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
@@ -36,9 +36,9 @@ export async function qualityOf(database: DataSource, me: Me, project: ProjectEn
     const { quality: values } = JSON.parse(summary) as Summary;
     return values === undefined ? [] : [{ number, dataDate, values, failed: failedChecks(values, limits) }];
   });
-  const named = (offences: readonly Offence[]): { id: string; name: string; words: string }[] => offences.map((each) => ({ id: bundle.activities[each.at]!.id, name: bundle.activities[each.at]!.name, words: each.words() }));
+  const named = ({ mend }: Check | Finding, offences: readonly Offence[]): QualityView["checks"][number]["offences"] => offences.map((each) => ({ id: bundle.activities[each.at]!.id, name: bundle.activities[each.at]!.name, words: each.words(), mend: each.mend ?? mend }));
   const check = (result: CheckResult, i: number): QualityView["checks"][number] => {
-    const { number, name, counts, why, mend, limit } = result.check;
+    const { number, name, counts, why, limit } = result.check;
     return {
       number,
       name,
@@ -49,9 +49,8 @@ export async function qualityOf(database: DataSource, me: Me, project: ProjectEn
       limit: limitWords(result),
       published: result.limit === limit ? null : limitWords({ check: result.check, limit }),
       passes: result.passes,
-      mend,
       mendMany: CHECK_MENDS[number] ?? null,
-      offences: named(result.offences),
+      offences: named(result.check, result.offences),
       trend: kept.map(({ number: period, dataDate, values, failed }) => ({ period, dataDate, value: values[i] ?? null, passes: values[i] == null ? null : !failed.includes(number) })),
     };
   };
@@ -63,7 +62,7 @@ export async function qualityOf(database: DataSource, me: Me, project: ProjectEn
     mayEdit: mayEdit(me, project),
     verdict: { fitness, reasons: [...reasons], best },
     checks: quality.checks.map(check),
-    findings: quality.findings.map(({ finding: { key, about, name, why, mend }, offences }) => ({ key, about, name, why, mend, mendMany: FINDING_MENDS[key] ?? null, offences: named(offences) })),
+    findings: quality.findings.map(({ finding, offences }) => ({ key: finding.key, about: finding.about, name: finding.name, why: finding.why, mendMany: FINDING_MENDS[finding.key] ?? null, offences: named(finding, offences) })),
     pathTest:
       test === null
         ? null

@@ -42,10 +42,10 @@ export function OffencePanel({ project, quality, about }: Props) {
       {isCheck(about) && about.number === 12 && quality.pathTest !== null && <PathTest project={project} test={quality.pathTest} />}
       <h3 className="mt-2 flex items-baseline gap-2 border-b rule text-sm">{isCheck(about) && about.number === 12 ? "What was made longer" : "Named"} <span className="muted font-sans">{rows.length}</span>{many && rows.length > 1 && <label className="ml-auto flex items-center gap-1.5 font-sans"><input type="checkbox" className="checkbox checkbox-xs" checked={chosen.length === ids.length} onChange={(event) => tick(ids, event.target.checked)} />all</label>}</h3>
       <ul className="max-h-96 overflow-auto text-sm" tabIndex={0} aria-label={`Named by ${about.name}`}>
-        {rows.map(({ id, name, words }) => (
+        {rows.map(({ id, name, words, mend }) => (
           <li key={`${id} ${words}`} className="flex min-h-[24px] items-baseline gap-2 border-b rule py-0.5">
             {many && <input type="checkbox" className="checkbox checkbox-xs self-center" aria-label={`Mend ${name}`} checked={!left.has(id)} onChange={(event) => tick([id], event.target.checked)} />}
-            <Link className="link-quiet" to={mendAt(project, id, about.mend)}>{name}</Link>
+            <Link className="link-quiet" to={mendAt(project, id, mend)}>{name}</Link>
             <span className="muted ml-auto text-right">{words}</span>
           </li>
         ))}

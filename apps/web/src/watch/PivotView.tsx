@@ -46,7 +46,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
   const stacked = table !== null && table.columns.length > 1 && table.columns.length <= BARS.length;
   const option = useCallback(
     ({ of, text }: Inks) => ({
-      grid: { left: 4, right: 24, top: 30, bottom: 4, containLabel: true },
+      grid: { left: 14, right: 24, top: 30, bottom: 4, containLabel: true },
       legend: stacked ? { top: 0, left: 0, right: 30, type: "scroll", textStyle: text } : { show: false },
       tooltip: { trigger: "item", backgroundColor: of("--color-base-100"), borderColor: of("--color-base-content"), textStyle: text, valueFormatter: (value: unknown) => said(Number(value)) },
       yAxis: { type: "category", inverse: true, data: table?.rows ?? [], axisLabel: { ...text, width: 150, overflow: "truncate" }, axisTick: { show: false } },

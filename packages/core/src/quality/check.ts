@@ -1,13 +1,15 @@
 import type { Ground } from "./ground.ts";
 
 /** What of an activity an offence is mended in. */
-export const MEND_PLACES = ["links", "length", "left", "actuals", "wish", "owner", "people", "progress"] as const;
+export const MEND_PLACES = ["links", "length", "left", "began", "ended", "wish", "owner", "people", "progress"] as const;
 export type MendPlace = (typeof MEND_PLACES)[number];
 
 /** An activity that a check or a finding names, with the value that offends. */
 export interface Offence {
   /** Position in the plan's activities. */
   readonly at: number;
+  /** Where it is mended, where that is elsewhere than what else the check or finding names. */
+  readonly mend?: MendPlace | undefined;
   /** The value in words: `52 d float`, `starts 2 d before Dig is done`. */
   words(): string;
 }
@@ -18,6 +20,7 @@ class Told<T> implements Offence {
     readonly at: number,
     private readonly what: T,
     private readonly say: (what: T) => string,
+    readonly mend?: MendPlace,
   ) {}
 
   words(): string {
@@ -26,7 +29,7 @@ class Told<T> implements Offence {
 }
 
 /** What offends of an activity; its words are made when they are read. */
-export const offence = <T>(at: number, what: T, say: (what: T) => string): Offence => new Told(at, what, say);
+export const offence = <T>(at: number, what: T, say: (what: T) => string, mend?: MendPlace): Offence => new Told(at, what, say, mend);
 
 /** All of these offend. */
 export const offences = <T extends { readonly at: number }>(things: readonly T[], say: (thing: T) => string): Offence[] => things.map((thing) => new Told(thing.at, thing, say));

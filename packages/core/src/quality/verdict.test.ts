@@ -86,6 +86,14 @@ describe("the critical path test", () => {
   });
 });
 
+describe("where an impossible date is mended", () => {
+  it("is where it stands: the start, the finish or the wish", () => {
+    const late = { actualStart: "2026-03-02" };
+    const plan = planOf([work("a", { actualStart: "2026-03-12" }), work("b", { ...late, actualFinish: "2026-03-12" }), work("c", { wish: { type: "startNotBefore", date: "2026-03-04" } }), work("d", late)], [], { project: { code: "P", name: "P", currency: "EUR", start: "2026-03-02", calendar: "std", dataDate: "2026-03-11" } });
+    expect(qualityOf(plan).checks[8]!.offences.map(({ at, mend }) => [plan.activities[at]!.id, mend])).toEqual([["a", "began"], ["b", "ended"], ["c", "wish"]]);
+  });
+});
+
 describe("findings about the plan", () => {
   const links = (type: Link["type"]): PlanBundle => planOf([work("a"), work("b")], [{ from: "a", to: "b", type: type! }]);
 

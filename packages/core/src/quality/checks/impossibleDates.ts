@@ -1,15 +1,15 @@
 import { actualFinishAt, actualStartAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { faulty, share, type Check } from "../check.ts";
+import { offence, share, type Check, type MendPlace, type Offence } from "../check.ts";
 import type { Placed } from "../ground.ts";
 
-/** What cannot be about an activity's dates at a data date, in words; `null` where all can. */
-function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): string | null {
+/** What cannot be about an activity's dates at a data date, in words, and where it stands; `null` where all can. */
+function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): { words: string; mend: MendPlace } | null {
   const { actualStart, actualFinish, wish } = activity;
-  if (actualStart !== undefined && startDayOf(actualStartAt(actualStart)) > dataDay) return `begun on ${actualStart.slice(0, 10)}, after the data date`;
-  if (actualFinish !== undefined && finishDayOf(actualFinishAt(actualFinish)) > dataDay) return `finished on ${actualFinish.slice(0, 10)}, after the data date`;
+  if (actualStart !== undefined && startDayOf(actualStartAt(actualStart)) > dataDay) return { words: `begun on ${actualStart.slice(0, 10)}, after the data date`, mend: "began" };
+  if (actualFinish !== undefined && finishDayOf(actualFinishAt(actualFinish)) > dataDay) return { words: `finished on ${actualFinish.slice(0, 10)}, after the data date`, mend: "ended" };
   if (wish === undefined || parseDate(wish.date)! >= dataDay) return null;
-  if (wish.type.startsWith("start") ? row.state === "notStarted" : isOpen) return `${wish.type.startsWith("start") ? "start" : "finish"} wished for ${wish.date}, before the data date`;
+  if (wish.type.startsWith("start") ? row.state === "notStarted" : isOpen) return { words: `${wish.type.startsWith("start") ? "start" : "finish"} wished for ${wish.date}, before the data date`, mend: "wish" };
   return null;
 }
 
@@ -21,6 +21,13 @@ export const impossibleDates: Check = {
   why: "What has happened cannot lie ahead, and what lies ahead cannot be wished into the past: such dates were not looked at.",
   rule: "atMost",
   limit: 0,
-  mend: "actuals",
-  measure: ({ scheduled, dataDay }) => share(dataDay === null ? [] : faulty(scheduled, (placed) => impossible(placed, dataDay)), scheduled.length),
+  mend: "ended",
+  measure: ({ scheduled, dataDay }) => {
+    const offences: Offence[] = [];
+    for (const placed of dataDay === null ? [] : scheduled) {
+      const fault = impossible(placed, dataDay!);
+      if (fault !== null) offences.push(offence(placed.at, fault, ({ words }) => words, fault.mend));
+    }
+    return share(offences, scheduled.length);
+  },
 };

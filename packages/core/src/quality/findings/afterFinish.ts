@@ -8,7 +8,7 @@ export const afterFinish: Finding = {
   about: "reporting",
   name: "Costs on finished work",
   why: "It goes on costing after it was said to be finished: it is not, or something is booked in the wrong place.",
-  mend: "actuals",
+  mend: "ended",
   find: ({ plan, scheduled }) => {
     const last = new Map<string, string>();
     const later = (activity: string, date: string): void => void (date > (last.get(activity) ?? "") && last.set(activity, date));
