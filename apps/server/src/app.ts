@@ -2,8 +2,7 @@ import { existsSync } from "node:fs";
 import { join } from "node:path";
 import { randomBytes } from "node:crypto";
 import compression from "compression";
-import express, { type Express, type Request, type Response } from "express";
-import { rateLimit } from "express-rate-limit";
+import express, { type Express, type NextFunction, type Request, type Response } from "express";
 import session from "express-session";
 import helmet from "helmet";
 import type { Logger } from "pino";
@@ -11,7 +10,7 @@ import { pinoHttp } from "pino-http";
 import type { DataSource } from "typeorm";
 import type { EndpointKey } from "@chronometra/contract";
 import { accessRoutes } from "./access/accessRoutes.ts";
-import { AttemptStore } from "./access/attemptStore.ts";
+import { sweepMisses } from "./access/misses.ts";
 import { SESSION_MILLISECONDS, SessionStore } from "./access/sessionStore.ts";
 import { approveRoutes } from "./approve/approveRoutes.ts";
 import { watchRoutes } from "./watch/watchRoutes.ts";
@@ -20,11 +19,13 @@ import { collectRoutes } from "./collect/collectRoutes.ts";
 import { outsideRoutes } from "./collect/outside/outsideRoutes.ts";
 import { cycleRoutes } from "./cycle/cycleRoutes.ts";
 import { exchangeRoutes } from "./exchange/exchangeRoutes.ts";
+import { sweepDrafts } from "./exchange/importService.ts";
 import { datesRoutes } from "./dates/datesRoutes.ts";
 import { loadRoutes } from "./load/loadRoutes.ts";
 import { lookRoutes } from "./look/lookRoutes.ts";
 import { newsRoutes } from "./plan/newsRoutes.ts";
 import { PlanNewsDesk, sweepPresence } from "./plan/planNews.ts";
+import { onWritten } from "./plan/written.ts";
 import { planRoutes } from "./plan/planRoutes.ts";
 import { preferenceRoutes } from "./access/preferenceRoutes.ts";
 import { resourceRoutes } from "./resources/resourceRoutes.ts";
@@ -34,7 +35,7 @@ import { chancesRoutes } from "./chances/chancesRoutes.ts";
 import { qualityRoutes } from "./quality/qualityRoutes.ts";
 import { portfolioRoutes } from "./portfolio/portfolioRoutes.ts";
 import { Failure } from "./shared/failure.ts";
-import { serve, tellFailure, type Serving } from "./shared/http.ts";
+import { loggedCall, otherMethods, serve, tellFailure, type Serving } from "./shared/http.ts";
 import { openApiDocument } from "./shared/openapi.ts";
 
 export interface AppOptions {
@@ -42,12 +43,12 @@ export interface AppOptions {
   readonly logger: Logger;
   /** The built web client; left out where only the interface is served. */
   readonly webFolder?: string;
-  /** Failed sign-ins allowed from one address in a quarter of an hour. */
-  readonly signInAttempts?: number;
+  /** Connections for sessions alone, so that whoever waits for a plan keeps nobody from being known; left out, they share the others. */
+  readonly sessions?: DataSource;
+  /** Which proxies in front are believed to say where a call comes from, as express takes it: `loopback`, or addresses. None by default. */
+  readonly proxies?: string | undefined;
   readonly mail?: PostOptions;
 }
-
-const SIGN_IN_WINDOW = 15 * 60 * 1000;
 
 const security = helmet({
   contentSecurityPolicy: {
@@ -58,28 +59,28 @@ const security = helmet({
   strictTransportSecurity: false,
 });
 
-/** The whole application, ready to listen; what was registered, for tests; what removes sessions and counts that have run out, and what ends open streams. */
-export function createApp(options: AppOptions): { app: Express; served: Set<EndpointKey>; sweep: () => Promise<void>; close: () => void } {
+export interface App {
+  readonly app: Express;
+  /** What was registered, for tests. */
+  readonly served: Set<EndpointKey>;
+  /** Removes what has run out: sessions, counts, files that nobody stored. */
+  readonly sweep: () => Promise<void>;
+  /** Sends mail that waits; gives how many left. */
+  readonly deliver: () => Promise<number>;
+  /** Ends open streams. */
+  readonly close: () => void;
+}
+
+/** The whole application, ready to listen. */
+export function createApp(options: AppOptions): App {
   const { database } = options;
   const app = express();
-  const store = new SessionStore(database);
-  app.set("trust proxy", "loopback");
+  const store = new SessionStore(options.sessions ?? database);
+  app.set("trust proxy", options.proxies ?? false);
   app.disable("x-powered-by");
-  app.use(pinoHttp({ logger: options.logger, autoLogging: false }));
+  app.use(pinoHttp({ logger: options.logger, autoLogging: false, serializers: { req: loggedCall, res: () => undefined } }));
   app.use(security, compression());
   const api = express.Router();
-  const attempts = new AttemptStore(database);
-  const signInLimit = rateLimit({
-    windowMs: SIGN_IN_WINDOW,
-    store: attempts,
-    limit: options.signInAttempts ?? 20,
-    skipSuccessfulRequests: true,
-    standardHeaders: true,
-    legacyHeaders: false,
-    handler: () => {
-      throw new Failure("tooMany", "Too many failed sign-ins from here; wait a quarter of an hour.");
-    },
-  });
   api.use(
     "/api",
     session({
@@ -92,21 +93,18 @@ export function createApp(options: AppOptions): { app: Express; served: Set<Endp
       cookie: { httpOnly: true, sameSite: "lax", secure: "auto", maxAge: SESSION_MILLISECONDS },
     }),
   );
-  api.post("/api/session", signInLimit);
-  api.use("/api", express.json({ limit: "20mb" }));
   const news = new PlanNewsDesk(database, options.logger);
   const post = new Post(options.mail ?? {});
   const serving: Serving = { router: api, database, news, post, served: new Set() };
   for (const routes of [accessRoutes, preferenceRoutes, portfolioRoutes, planRoutes, newsRoutes, resourceRoutes, approveRoutes, whatIfRoutes, collectRoutes, outsideRoutes, lookRoutes, datesRoutes, qualityRoutes, chancesRoutes, loadRoutes, cycleRoutes, exchangeRoutes, tellRoutes, watchRoutes]) routes(serving);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
-  api.use("/api", () => {
-    throw new Failure("notFound");
-  });
+  api.use("/api", otherMethods(serving.served));
   app.use(api);
   if (options.webFolder !== undefined && existsSync(options.webFolder)) serveWeb(app, options.webFolder);
   app.use(tellFailure);
-  const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), attempts.sweep(), sweepPresence(database)]));
-  return { app, served: serving.served, sweep, close: () => (news.close(), post.close()) };
+  const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), sweepMisses(database), sweepPresence(database), sweepDrafts(database)]));
+  const unlisten = onWritten(database, () => news.poke());
+  return { app, served: serving.served, sweep, deliver: () => post.deliver(database), close: () => (unlisten(), news.close(), post.close()) };
 }
 
 /** Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a restart. */
@@ -116,5 +114,9 @@ function sessionSecret(): string {
 
 function serveWeb(app: Express, folder: string): void {
   app.use(express.static(folder, { index: false, setHeaders: (response, path) => void (/[\\/]assets[\\/]/.test(path) && response.setHeader("Cache-Control", "public, max-age=31536000, immutable")) }));
-  app.get("/{*splat}", (_request: Request, response: Response) => response.sendFile(join(folder, "index.html"), { headers: { "Cache-Control": "no-cache" } }));
+  // Any other path is a page of the client; a file that is not there is not one.
+  app.get("/{*splat}", (request: Request, response: Response, next: NextFunction) => {
+    if (/\.[a-z0-9]+$/i.test(request.path) || request.path.startsWith("/assets/")) return next(new Failure("notFound", "There is no such file; load the page again."));
+    response.sendFile(join(folder, "index.html"), { headers: { "Cache-Control": "no-cache" } });
+  });
 }

@@ -1,14 +1,30 @@
 /** The server: opens the database, brings its schema up to date, loads the demo world where asked, and listens. */
 import { fileURLToPath } from "node:url";
-import { pino } from "pino";
+import { pino, type Logger } from "pino";
 import { addFirstAccount } from "./access/accounts.ts";
 import { createApp } from "./app.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo/demo.ts";
 import { stopWorkers } from "./shared/workers.ts";
-import { openDatabase } from "./shared/database.ts";
+import { openDatabase, openSessions } from "./shared/database.ts";
 import { fillRows } from "./watch/fillRows.ts";
 
 const SWEEP_MILLISECONDS = 60 * 60 * 1000;
+
+const DELIVER_MILLISECONDS = 2000;
+
+/** Does work again and again, each time a while after it was done last; gives what ends it. */
+function everyNow(pauseMilliseconds: number, work: () => Promise<unknown>, logger: Logger): () => void {
+  let timer: NodeJS.Timeout;
+  let ended = false;
+  const next = (): void => {
+    if (!ended) timer = setTimeout(() => void work().catch((error: unknown) => logger.error(error)).then(next), pauseMilliseconds);
+  };
+  next();
+  return () => {
+    ended = true;
+    clearTimeout(timer);
+  };
+}
 
 async function main(): Promise<void> {
   const url = process.env["CHRONOMETRA_DATABASE"];
@@ -21,7 +37,10 @@ async function main(): Promise<void> {
   const demo = process.env["CHRONOMETRA_EMPTY"] === "1" ? false : await loadDemoIfEmpty(database, (words) => process.stdout.write(`  ${words}\n`));
   const first = demo ? null : await addFirstAccount(database);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
-  const { app, sweep, close } = createApp({ database, logger, webFolder, mail: { smtp: process.env["CHRONOMETRA_SMTP"], domain: process.env["CHRONOMETRA_MAIL_DOMAIN"] } });
+  const env = (name: string): string | undefined => process.env[`CHRONOMETRA_${name}`];
+  const mail = { smtp: env("SMTP"), domain: env("MAIL_DOMAIN"), sender: env("MAIL_FROM"), address: env("ADDRESS") };
+  const sessions = await openSessions(url);
+  const { app, sweep, deliver, close } = createApp({ database, sessions, logger, webFolder, proxies: env("PROXIES"), mail });
   const server = app.listen(port, process.env["CHRONOMETRA_HOST"] ?? "127.0.0.1", () => {
     process.stdout.write(`\nChronometra is ready: http://localhost:${port}\n`);
     if (demo) process.stdout.write(`\nDemo sign-ins (password for all: ${DEMO_SIGN_INS.password}):\n${DEMO_SIGN_INS.people.map(({ login, is }) => `  ${login.padEnd(10)} ${is}`).join("\n")}\n`);
@@ -33,9 +52,11 @@ async function main(): Promise<void> {
     process.exit(1);
   });
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
+  const delivering = everyNow(DELIVER_MILLISECONDS, deliver, logger);
   const stop = (): void => {
     clearInterval(sweeping);
-    server.close(() => void Promise.all([database.destroy(), stopWorkers()]).then(() => process.exit(0)));
+    delivering();
+    server.close(() => void Promise.all([database.destroy(), sessions.destroy(), stopWorkers()]).then(() => process.exit(0)));
     // Pages that listen for news would hold the server open.
     close();
     server.closeIdleConnections();

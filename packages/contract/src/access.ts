@@ -14,6 +14,8 @@ export const meSchema = z.object({
   roles: z.array(roleSchema),
   /** The person in plans whose work this account sees on its desk; null where it has none. */
   person: z.string().nullable(),
+  /** Where the account's days begin and end (IANA). */
+  timeZone: z.string(),
 });
 export type Me = z.infer<typeof meSchema>;
 
@@ -37,5 +39,8 @@ export const accountsSchema = z.object({
   people: z.array(z.object({ id: z.string(), name: z.string() })),
 });
 export type Accounts = z.infer<typeof accountsSchema>;
+
+/** `null`: as the installation has it. */
+export const timeZoneSchema = z.strictObject({ timeZone: z.string().max(64).nullable() });
 
 export const changePasswordSchema = z.strictObject({ current: z.string().min(1).max(200), next: passwordSchema });

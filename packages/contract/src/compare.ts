@@ -14,7 +14,7 @@ const stateRowSchema = z.object({
 });
 
 /** Which state of a plan is meant: `plan` as it is now, `baseline-2`, `period-9` as it was issued, `whatif-` and an id as it would be. */
-export const STATE_NAME = /^(plan|baseline-\d{1,6}|period-\d{1,6}|whatif-[0-9a-f-]{36})$/;
+export const STATE_NAME = /^(plan|baseline-\d{1,6}|period-\d{1,6}|(whatif|asked)-[0-9a-f-]{36})$/;
 
 export const comparedStateSchema = z.object({ name: z.string(), words: z.string(), on: z.string().nullable() });
 

@@ -1,6 +1,6 @@
 import { qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
-import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema } from "./access.ts";
+import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema, timeZoneSchema } from "./access.ts";
 import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
 import { closeProjectSchema, closingSchema, cycleSchema, markStepSchema, openPeriodSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
 import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
@@ -58,6 +58,7 @@ export const endpoints = {
   "GET /api/session": { summary: "Who is signed in, and the token for changing calls", response: sessionSchema },
   "POST /api/session": { summary: "Sign in", body: signInSchema, response: sessionSchema },
   "DELETE /api/session": { summary: "Sign out", response: done },
+  "PUT /api/session/time-zone": { summary: "Say where one's days begin and end", body: timeZoneSchema, response: done },
   "PUT /api/session/password": { summary: "Change one's own password; all other sessions end", body: changePasswordSchema, response: done },
 
   "GET /api/accounts": { summary: "Everyone who can sign in", response: accountsSchema },
@@ -152,6 +153,7 @@ export const endpoints = {
   "POST /api/time/:date/decision": { summary: "Approve weeks, which accepts what was seen to wait in them, or return them", body: decideWeekSchema, response: decidedWeekSchema },
   "POST /api/time/:date/effect": { summary: "What approving weeks would accept, and what that would move", body: weeksChosenSchema, response: weeksEffectSchema },
   "POST /api/time/:date/reminders": { summary: "Remind people of a week, a message each", body: remindSchema, response: postedSchema },
+  "POST /api/mail/:mail/again": { summary: "Send a message again that failed", response: done },
   "GET /api/mail": { summary: "The simulated mailbox: one's own messages, an administrator sees all", response: z.array(mailSchema) },
   "GET /api/blocked/:days": { summary: "What is blocked, its causes and who will feel it, if it stays so for some working days", response: blockedSchema },
   "GET /api/reports": { summary: "Reports that wait for acceptance", response: z.array(queuedReportSchema) },

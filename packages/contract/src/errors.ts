@@ -7,11 +7,13 @@ export const ERRORS = {
   notAllowed: { status: 403, words: "Your roles do not allow this." },
   tokenMissing: { status: 403, words: "The page is out of date; load it again and repeat the last step." },
   notFound: { status: 404, words: "There is nothing here." },
+  wrongMethod: { status: 405, words: "This address is called by another method." },
   invalid: { status: 422, words: "Something in what was sent cannot be used." },
   conflict: { status: 409, words: "Someone else changed the same thing meanwhile." },
   tooLarge: { status: 413, words: "The file is too large." },
   tooMany: { status: 429, words: "Too many attempts; wait a while and try again." },
   unavailable: { status: 503, words: "The database cannot be reached just now. Nothing was stored; try again in a moment." },
+  busy: { status: 503, words: "Someone else is writing the same plan just now. Nothing was stored; try again in a moment." },
   internal: { status: 500, words: "Something went wrong on the server. Nothing was stored; try again." },
 } as const;
 

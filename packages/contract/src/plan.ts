@@ -40,12 +40,14 @@ export const changeRequestSchema = z.strictObject({
   revision: z.int().min(0),
   changes: z.array(changeSchema).min(1).max(5000),
   label: z.string().max(200).optional(),
+  /** What the writer calls this list: sent again, it is stored once, and answered as it was the first time. */
+  list: z.uuid().optional(),
 });
 
 /** What a writer may send: what only approval and acceptance do is not among it. */
 export const RESERVED_CHANGES: readonly Change["type"][] = ["freeze", "postTime", "postCost"];
 
-export const undoRequestSchema = z.strictObject({ revision: z.int().min(1) });
+export const undoRequestSchema = z.strictObject({ revision: z.int().min(1), list: z.uuid().optional() });
 
 export const changeResultSchema = z.object({
   revision: z.int(),

@@ -41,9 +41,13 @@ export type WhatIf = z.infer<typeof whatIfSchema>;
 /** What both a what-if and the live plan wrote since it began. */
 const metSchema = z.object({ path: z.string(), what: z.string(), activity: z.string().nullable(), live: z.unknown(), mine: z.unknown(), by: z.string(), at: z.string() });
 
+const seenSchema = z.strictObject({ live: z.int(), version: z.int() });
+
 /** A what-if beside the live plan as it is now. */
 export const whatIfViewSchema = z.object({
   whatIf: whatIfSchema,
+  /** The live plan's revision and how many lists the what-if has, to be named when it is decided. */
+  seen: seenSchema,
   /** The live plan with its changes; the revision is how many lists it has. `null` where they do not fit the live plan any more. */
   plan: planViewSchema.nullable(),
   /** Why they do not. */
@@ -61,7 +65,7 @@ export type WhatIfView = z.infer<typeof whatIfViewSchema>;
 /** Which of the values that meet are taken from the what-if, by path; the others stay as the live plan has them. */
 export const mergeSchema = z.strictObject({ mine: z.array(z.string()).max(5000) });
 export const putForwardSchema = z.strictObject({ reason: z.string().trim().min(3, "say why the plan is to change").max(2000), draw: drawSchema.optional() });
-export const decideRequestSchema = z.strictObject({ decision: z.enum(["approve", "sendBack"]), reason: z.string().trim().min(1, "say why, in a few words").max(2000) });
+export const decideRequestSchema = z.strictObject({ decision: z.enum(["approve", "sendBack"]), reason: z.string().trim().min(1, "say why, in a few words").max(2000), seen: seenSchema.optional() });
 
 /** What is set aside beside the work's budget, and what was drawn on it. Amounts below 0 are draws. */
 export const reservesSchema = z.object({

@@ -10,7 +10,7 @@ export const approvalSchema = z.object({
   project: z.string(),
   projectName: z.string(),
   projectCode: z.string(),
-  state: z.enum(["asked", "approved", "sentBack"]),
+  state: z.enum(["asked", "approved", "sentBack", "replaced"]),
   askedBy: z.string(),
   askedAt: z.string(),
   word: z.string(),
@@ -19,6 +19,8 @@ export const approvalSchema = z.object({
   reason: z.string().nullable(),
   baseline: z.int().nullable(),
   mayDecide: z.boolean(),
+  /** Changes to the plan since it was asked for; they are not approved with it. */
+  changedSince: z.int(),
 });
 export type Approval = z.infer<typeof approvalSchema>;
 
@@ -246,7 +248,7 @@ export const decideReportsSchema = z.strictObject({
 });
 export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(500), hold: z.boolean().optional() });
 export const setDataDateSchema = z.strictObject({ date: dateSchema });
-export const dataDateResultSchema = z.object({ moved: z.int(), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
+export const dataDateResultSchema = z.object({ moved: z.array(z.string()), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
 
 const alongSchema = z.object({ project: z.string(), projectName: z.string(), id: z.string(), name: z.string(), start: z.string(), finish: z.string(), driftDays: z.number().nullable(), blockedBy: z.string().nullable(), movesDays: z.number() });
 const deadlineAtStakeSchema = z.object({ id: z.string(), name: z.string(), deadline: z.string(), nowState: z.string(), nowMarginDays: z.number(), thenState: z.string(), thenMarginDays: z.number() });

@@ -14,6 +14,7 @@ export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedu
 export { type Performance } from "./performance/performance.ts";
 export { plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
 export { parseBundle } from "./plan/parseBundle.ts";
+export { valueAt, wordsOf } from "./plan/schemaWords.ts";
 export { checkOwnTables, checkWholePlan } from "./plan/checkOwnTables.ts";
 export { checkPlan } from "./plan/checkPlan.ts";
 export { planTree, type PlanTree } from "./plan/planTree.ts";

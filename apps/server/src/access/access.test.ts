@@ -80,25 +80,49 @@ describe("signing in", () => {
   });
 
   it("says the same of an unknown name and of a wrong password, and stops someone who goes on trying", async () => {
-    await world.database.query("delete from sign_in_attempt");
-    const strict = createApp({ database: world.database, logger: pino({ level: "silent" }), signInAttempts: 5 });
-    const agent = request.agent(strict.app);
-    const token = tokenOf(await agent.get("/api/session"));
-    const attempt = (login: string) => agent.post("/api/session").set("x-chronometra-token", token).send({ login, password: "not it" });
-    const unknown = await attempt("nobody");
-    const wrong = await attempt("reader");
+    const { attempt: from } = await trying();
+    const unknown = await from("nobody", "not it");
+    const wrong = await from("reader", "not it");
     expect(wrong.status).toBe(401);
     expect(wrong.body).toEqual(unknown.body);
-    for (let i = 0; i < 5; i++) await attempt("reader");
-    const stopped = await attempt("reader");
-    expect([stopped.status, stopped.body.code]).toEqual([429, "tooMany"]);
+    for (let i = 0; i < 5; i++) await from("reader", "not it");
+    const stopped = await from("reader", PASSWORD);
+    expect([stopped.status, stopped.body.code, Number(stopped.headers["retry-after"]) > 0]).toEqual([429, "tooMany", true]);
     // Another server beside this one counts on from there.
-    const beside = request.agent(createApp({ database: world.database, logger: pino({ level: "silent" }), signInAttempts: 5 }).app);
-    const besideToken = tokenOf(await beside.get("/api/session"));
-    expect((await beside.post("/api/session").set("x-chronometra-token", besideToken).send({ login: "reader", password: PASSWORD })).status).toBe(429);
-    await world.database.query("update sign_in_attempt set until = 0");
-    expect((await beside.post("/api/session").set("x-chronometra-token", besideToken).send({ login: "reader", password: PASSWORD })).status).toBe(200);
+    const beside = await trying();
+    expect((await beside.attempt("reader", PASSWORD)).status).toBe(429);
+    await world.database.query("update sign_in_miss set last_at = last_at - 3600000");
+    expect((await beside.attempt("reader", PASSWORD)).status).toBe(200);
+    expect(await world.database.query("select who from sign_in_miss where who like 'reader%'")).toEqual([]);
   });
+
+  it("shuts out nobody else behind the same address, and is not passed by forged headers, nor by many at once", async () => {
+    const { attempt } = await trying();
+    await Promise.all(Array.from({ length: 12 }, (_, i) => attempt("approver", "not it", `10.0.0.${i}`)));
+    expect((await attempt("approver", PASSWORD, "10.9.9.9")).status).toBe(429);
+    expect((await attempt("contributor", PASSWORD)).status).toBe(200);
+  });
+
+  it("believes a proxy that is named where a call comes from, and no other", async () => {
+    const { attempt } = await trying({ proxies: "loopback" });
+    for (let i = 0; i < 6; i++) await attempt("controller", "not it", "10.0.0.1");
+    expect([(await attempt("controller", PASSWORD, "10.0.0.1")).status, (await attempt("controller", PASSWORD, "10.0.0.2")).status]).toEqual([429, 200]);
+  });
+
+  it("guesses at the current password are limited as those at signing in", async () => {
+    const guessing = await world.caller("guessed", ["reader"]);
+    for (let i = 0; i < 6; i++) await guessing.send("put", "/api/session/password", { current: `guess ${i}`, next: "another password" });
+    expect((await guessing.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status).toBe(429);
+  });
+
+  /** A server beside the world's own, and tries at its door. */
+  async function trying(options: { proxies?: string } = {}): Promise<{ attempt: (login: string, password: string, forwardedFor?: string) => Promise<request.Response> }> {
+    const agent = request.agent(createApp({ database: world.database, logger: pino({ level: "silent" }), ...options }).app);
+    const token = tokenOf(await agent.get("/api/session"));
+    const attempt = async (login: string, password: string, forwardedFor?: string): Promise<request.Response> =>
+      agent.post("/api/session").set({ "x-chronometra-token": token, ...(forwardedFor === undefined ? {} : { "x-forwarded-for": forwardedFor }) }).send({ login, password });
+    return { attempt };
+  }
 
   it("changes nothing for a call without the session's token", async () => {
     const agent = request.agent(world.app.app);

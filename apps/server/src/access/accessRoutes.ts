@@ -1,10 +1,13 @@
 import { randomBytes } from "node:crypto";
-import type { Accounts, SessionView } from "@chronometra/contract";
+import type { Accounts, Me, SessionView } from "@chronometra/contract";
 import type { Request } from "express";
+import type { DataSource } from "typeorm";
+import { isTimeZone } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { inTransaction } from "../shared/database.ts";
 import { addAccount, editAccount, endSessions, findAccount, findByPassword, hashPassword, listAccounts } from "./accounts.ts";
+import { admitTry } from "./misses.ts";
 import { AccountEntity } from "./accountEntity.ts";
 import "./sessionTypes.ts";
 
@@ -14,6 +17,14 @@ const newToken = (): string => randomBytes(24).toString("base64url");
 const renew = (request: Request): Promise<void> =>
   new Promise((resolve, reject) => request.session.regenerate((error: unknown) => (error ? reject(error as Error) : resolve())));
 
+/** The account of that name and password, or null; misses are counted, and tries beyond them refused for a while. */
+async function tryPassword(database: DataSource, request: Request, login: string, password: string): Promise<Me | null> {
+  const succeeded = await admitTry(database, login, request.ip ?? "");
+  const me = await findByPassword(database, login, password);
+  if (me !== null) await succeeded();
+  return me;
+}
+
 export function accessRoutes(serving: Serving): void {
   serve(serving, "GET /api/session", async ({ database, request }): Promise<SessionView> => {
     request.session.token ??= newToken();
@@ -22,7 +33,7 @@ export function accessRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/session", async ({ database, body, request }): Promise<SessionView> => {
-    const me = await findByPassword(database, body.login, body.password);
+    const me = await tryPassword(database, request, body.login, body.password);
     if (me === null) throw new Failure("signInFailed");
     await renew(request);
     request.session.accountId = me.id;
@@ -36,13 +47,19 @@ export function accessRoutes(serving: Serving): void {
   });
 
   serve(serving, "PUT /api/session/password", async ({ database, me, body, request }) => {
-    if ((await findByPassword(database, me.login, body.current)) === null) throw new Failure("invalid", "The current password is not right.");
+    if ((await tryPassword(database, request, me.login, body.current)) === null) throw new Failure("invalid", "The current password is not right.");
     const passwordHash = await hashPassword(body.next);
     await database.getRepository(AccountEntity).update({ id: me.id }, { passwordHash });
     await endSessions(database, me.id);
     await renew(request);
     request.session.accountId = me.id;
     request.session.token = newToken();
+    return { ok: true as const };
+  });
+
+  serve(serving, "PUT /api/session/time-zone", async ({ database, me, body }) => {
+    if (body.timeZone !== null && !isTimeZone(body.timeZone)) throw new Failure("invalid", `"${body.timeZone}" is no time zone; write one as Europe/Lisbon.`);
+    await database.getRepository(AccountEntity).update({ id: me.id }, { timeZone: body.timeZone });
     return { ok: true as const };
   });
 

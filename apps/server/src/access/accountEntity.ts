@@ -21,6 +21,10 @@ export class AccountEntity {
   /** The id of the person in plans whose work this account sees on its desk. */
   @Column({ name: "person_id", type: "varchar", length: 64, nullable: true })
   personId!: string | null;
+
+  /** Where this account's days begin and end (IANA); `null` as the installation has it. */
+  @Column({ name: "time_zone", type: "varchar", length: 64, nullable: true })
+  timeZone!: string | null;
 }
 
 @Entity("session")

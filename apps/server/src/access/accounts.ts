@@ -2,6 +2,7 @@ import { randomBytes, randomUUID } from "node:crypto";
 import type { Me, Role } from "@chronometra/contract";
 import { hash, verify } from "@node-rs/argon2";
 import type { DataSource, EntityManager } from "typeorm";
+import { installationZone } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { AccountEntity } from "./accountEntity.ts";
 
@@ -11,6 +12,7 @@ export const asMe = (account: AccountEntity): Me => ({
   login: account.login,
   roles: account.roles,
   person: account.personId,
+  timeZone: account.timeZone ?? installationZone(),
 });
 
 /** Argon2id with the parameters that OWASP's password storage cheat sheet asks for (19 MiB, 2 passes). */
@@ -46,10 +48,11 @@ export interface NewAccount {
   readonly passwordHash: string;
   readonly roles: Role[];
   readonly personId: string | null;
+  readonly timeZone?: string | null;
 }
 
 export async function addAccount(database: DataSource | EntityManager, account: NewAccount): Promise<Me> {
-  const row = database.getRepository(AccountEntity).create({ id: randomUUID(), ...account, login: account.login.toLowerCase() });
+  const row = database.getRepository(AccountEntity).create({ id: randomUUID(), timeZone: null, ...account, login: account.login.toLowerCase() });
   await database.getRepository(AccountEntity).insert(row);
   return asMe(row);
 }

@@ -1,6 +1,7 @@
 import type { Role } from "@chronometra/contract";
 import { Store, type SessionData } from "express-session";
 import { LessThan, type DataSource } from "typeorm";
+import { installationZone } from "../shared/clock.ts";
 import { SessionEntity } from "./accountEntity.ts";
 
 type Done = (error?: unknown) => void;
@@ -31,12 +32,12 @@ export class SessionStore extends Store {
   /** The session and whoever is signed in by it, in one question: every call asks it. */
   private async fetch(sid: string): Promise<SessionData | null> {
     const [row] = (await this.database.query(
-      "select s.data, s.expires_at as expiresAt, a.id, a.login, a.name, a.roles, a.person_id as person from session s left join account a on a.id = json_value(s.data, '$.accountId') where s.sid = ?",
+      "select s.data, s.expires_at as expiresAt, a.id, a.login, a.name, a.roles, a.person_id as person, a.time_zone as timeZone from session s left join account a on a.id = json_value(s.data, '$.accountId') where s.sid = ?",
       [sid],
-    )) as ({ data: string; expiresAt: string } & ({ id: null } | { id: string; login: string; name: string; roles: string; person: string | null }))[];
+    )) as ({ data: string; expiresAt: string } & ({ id: null } | { id: string; login: string; name: string; roles: string; person: string | null; timeZone: string | null }))[];
     if (row === undefined || Number(row.expiresAt) < Date.now()) return null;
     const { data, expiresAt, ...account } = row;
-    return { ...(JSON.parse(data) as SessionData), keptUntil: Number(expiresAt), me: account.id === null ? null : { ...account, roles: JSON.parse(account.roles) as Role[] } };
+    return { ...(JSON.parse(data) as SessionData), keptUntil: Number(expiresAt), me: account.id === null ? null : { ...account, roles: JSON.parse(account.roles) as Role[], timeZone: account.timeZone ?? installationZone() } };
   }
 
   override set(sid: string, session: SessionData, callback: Done = () => undefined): void {

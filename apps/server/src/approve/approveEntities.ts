@@ -10,7 +10,7 @@ export class ApprovalEntity {
   projectId!: string;
 
   @Column({ type: "varchar", length: 12 })
-  state!: "asked" | "approved" | "sentBack";
+  state!: "asked" | "approved" | "sentBack" | "replaced";
 
   @Column({ name: "asked_by", type: "varchar", length: 36 })
   askedBy!: string;
@@ -32,9 +32,23 @@ export class ApprovalEntity {
 
   @Column({ type: "int", nullable: true })
   baseline!: number | null;
+
+  /** The revision of the plan that was asked for; `null` in requests made before revisions were kept. */
+  @Column({ type: "int", nullable: true })
+  revision!: number | null;
 }
 
-/** A frozen plan. Rows are written once: the database refuses to alter or remove one. */
+/** The plan as it was when its approval was asked for, while that is not decided: this is what is approved. */
+@Entity("approval_plan")
+export class ApprovalPlanEntity {
+  @PrimaryColumn({ name: "approval_id", type: "varchar", length: 36 })
+  approvalId!: string;
+
+  /** A plan bundle. */
+  @Column({ type: "longtext" })
+  content!: string;
+}
+
 /** The plan that a baseline was frozen from, whole but for time and costs: from it follows why dates moved since. */
 @Entity("baseline_plan")
 export class BaselinePlanEntity {
@@ -49,6 +63,7 @@ export class BaselinePlanEntity {
   content!: string;
 }
 
+/** A frozen plan. Rows are written once: the database refuses to alter or remove one. */
 @Entity("baseline")
 export class BaselineEntity {
   @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })

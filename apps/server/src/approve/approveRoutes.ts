@@ -2,11 +2,11 @@ import type { Approval, Ledger, Me } from "@chronometra/contract";
 import { formatDate, finishDayOf, parseInstant, startDayOf, type Baseline } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { keepPlan } from "../plan/changeService.ts";
+import { listsSince, standing } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { writeProject } from "../plan/writeProjects.ts";
+import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
@@ -17,9 +17,18 @@ import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 /** Never one's own: an approver decides what someone else asked for. */
 const mayDecide = (me: Me, approval: ApprovalEntity): boolean => me.roles.includes("approver") && approval.state === "asked" && approval.askedBy !== me.id;
 
+/** How many changes the plan has had since each of some requests, those that were undone left out. */
+async function changesSince(database: DataSource | EntityManager, asked: readonly ApprovalEntity[]): Promise<Map<string, number>> {
+  const em = "manager" in database ? database.manager : database;
+  const counts = new Map<string, number>();
+  for (const { id, projectId, revision } of asked) if (revision !== null) counts.set(id, standing(await listsSince(em, projectId, revision)).length);
+  return counts;
+}
+
 async function present(database: DataSource | EntityManager, me: Me, approvals: readonly ApprovalEntity[]): Promise<Approval[]> {
   const names = await accountNames(database);
   const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
+  const since = await changesSince(database, approvals.filter(({ state }) => state === "asked"));
   return approvals.map((approval) => {
     const project = projects.get(approval.projectId)!;
     return {
@@ -36,6 +45,7 @@ async function present(database: DataSource | EntityManager, me: Me, approvals: 
       reason: approval.reason,
       baseline: approval.baseline,
       mayDecide: mayDecide(me, approval),
+      changedSince: approval.state !== "asked" || approval.revision === null ? 0 : (since.get(approval.id) ?? 0),
     };
   });
 }
@@ -73,23 +83,19 @@ export function approveRoutes(serving: Serving): void {
     return {
       currency: plan.project.currency,
       minorDigits: plan.project.minorDigits ?? 2,
-      mayAsk: mayEdit(me, project) && approvals.every(({ state }) => state !== "asked"),
+      mayAsk: mayEdit(me, project) && approvals.every(({ state, revision }) => state !== "asked" || revision !== project.revision),
       approvals: await present(database, me, approvals),
       baselines: [...plan.baselines.values()].map((baseline) => baselineLine(baseline, digestOfNumber.get(baseline.number) ?? "")).reverse(),
     };
   });
 
   serve(serving, "POST /api/projects/:project/approvals", ({ database, me, params, body }) =>
-    inTransaction(database, async (manager) => {
-      const project = await lockProjectFor(manager, params["project"]!, me);
-      return (await present(manager, me, [await askApproval(manager, project, me, body.word)]))[0]!;
-    }),
+    writeProject(database, me, params["project"]!, async (writing, project) => (await present(writing.manager, me, [await askApproval(writing, project, body.word)]))[0]!),
   );
 
   serve(serving, "POST /api/approvals/:approval/decision", async ({ database, me, params, body }) => {
-    const decided = await inTransaction(database, (manager) => decideApproval(manager, me, params["approval"]!, body.decision, body.reason));
-    if (decided.plan !== null) keepPlan(decided.project, decided.plan);
-    return (await present(database, me, [decided.approval]))[0]!;
+    const approval = await decideApproval(database, me, params["approval"]!, body.decision, body.reason);
+    return (await present(database, me, [approval]))[0]!;
   });
 
   const storedBaseline = async (database: DataSource, params: Record<string, string>): Promise<BaselineEntity> => {

@@ -1,13 +1,13 @@
 import { createHash, randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { canonicalText, freezePlan, toBundle, withoutProgress, type Baseline, type Plan } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
+import { canonicalText, freezePlan, fromBundle, toBundle, withoutProgress, type Baseline, type Plan, type PlanBundle } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { dateOf } from "../shared/clock.ts";
+import { writeProjects, type Writing } from "../plan/writeProjects.ts";
+import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { dayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
 
 export const digestOf = (content: string): string => createHash("sha256").update(content).digest("hex");
 
@@ -24,50 +24,69 @@ export async function insertBaseline(manager: EntityManager, projectId: string, 
 }
 
 /**
- * Freezes the plan as it is as the next baseline. The project's row must be locked.
+ * Freezes a plan as the project's next baseline; gives its number.
  * @param on the day of approval, `YYYY-MM-DD`
+ * @param asked the plan to freeze, where not the one that is live
  */
-export async function freezeProject(manager: EntityManager, project: ProjectEntity, me: Me, reason: string, on: string, at: Date): Promise<{ number: number; plan: Plan }> {
-  const plan = await loadPlan(manager, project);
+export async function freezeProject(writing: Writing, project: ProjectEntity, reason: string, on: string, at: Date, asked?: Plan): Promise<number> {
+  const { manager, me } = writing;
+  const live = await writing.plan(project);
+  const plan = asked ?? live;
   const frozen = freezePlan(toBundle(plan));
   if (frozen.activities.length === 0) throw new Failure("invalid", "There is nothing to approve: no activity has dates yet.");
-  const number = Math.max(0, ...[...plan.baselines.values()].map((baseline) => baseline.number)) + 1;
+  const number = Math.max(0, ...[...live.baselines.values()].map((baseline) => baseline.number)) + 1;
   const baseline: Baseline = { number, approvedOn: on, approvedBy: me.name, reason, calendars: [...frozen.calendars], activities: [...frozen.activities] };
   await insertBaseline(manager, project.id, baseline, plan);
   const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...whole } = withoutProgress(toBundle(plan));
   await manager.getRepository(BaselinePlanEntity).insert({ projectId: project.id, number, content: JSON.stringify(whole) });
-  const stored = await storeChanges(manager, project, me, { changes: [{ type: "freeze", baseline }], label: `Baseline ${number} frozen`, at });
-  return { number, plan: stored.plan };
+  await storeChanges(writing, project, { changes: [{ type: "freeze", baseline }], label: `Baseline ${number} frozen`, at });
+  return number;
 }
 
-/** Asks for the plan to be approved. The project's row must be locked; one request waits at a time. */
-export async function askApproval(manager: EntityManager, project: ProjectEntity, me: Me, word: string, at = new Date()): Promise<ApprovalEntity> {
+/**
+ * Asks for the plan as it is to be approved. One request waits at a time: where the plan has moved on since one was made, the
+ * new one takes its place.
+ */
+export async function askApproval(writing: Writing, project: ProjectEntity, word: string, at = new Date()): Promise<ApprovalEntity> {
+  const { manager, me } = writing;
   const repository = manager.getRepository(ApprovalEntity);
-  if (await repository.existsBy({ projectId: project.id, state: "asked" })) {
-    throw new Failure("conflict", "Approval of this plan has been asked for already and waits for a decision.");
-  }
+  const waiting = await repository.findOneBy({ projectId: project.id, state: "asked" });
+  if (waiting?.revision === project.revision) throw new Failure("conflict", "Approval of this plan has been asked for already and waits for a decision.");
+  if (waiting !== null) await settle(manager, waiting, { state: "replaced", decidedBy: me.id, decidedAt: at, reason: "Asked anew with a later plan." });
   const undecided = { decidedBy: null, decidedAt: null, reason: null, baseline: null };
-  const approval = repository.create({ id: randomUUID(), projectId: project.id, state: "asked", askedBy: me.id, askedAt: at, word, ...undecided });
+  const approval = repository.create({ id: randomUUID(), projectId: project.id, state: "asked", askedBy: me.id, askedAt: at, word, revision: project.revision, ...undecided });
   await repository.insert(approval);
+  const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...asked } = toBundle(await writing.plan(project));
+  await manager.getRepository(ApprovalPlanEntity).insert({ approvalId: approval.id, content: JSON.stringify(asked) });
   return approval;
 }
 
-/** Approves and freezes, or sends back; never what one asked for oneself. Gives the plan where it was frozen. */
-export async function decideApproval(
-  manager: EntityManager,
-  me: Me,
-  id: string,
-  decision: "approve" | "sendBack",
-  reason: string,
-  at = new Date(),
-): Promise<{ approval: ApprovalEntity; project: ProjectEntity; plan: Plan | null }> {
-  const repository = manager.getRepository(ApprovalEntity);
-  const approval = orNotFound(await repository.findOne({ where: { id }, lock: { mode: "pessimistic_write" } }), "request for approval");
-  if (approval.state !== "asked") throw new Failure("conflict", "This request has been decided already.");
-  if (approval.askedBy === me.id) throw new Failure("notAllowed", "You asked for this approval yourself; another approver decides it.");
-  const project = orNotFound(await manager.getRepository(ProjectEntity).findOne({ where: { id: approval.projectId }, lock: { mode: "pessimistic_write" } }), "project");
-  const frozen = decision === "approve" ? await freezeProject(manager, project, me, reason, dateOf(at), at) : null;
-  Object.assign(approval, { state: frozen === null ? "sentBack" : "approved", decidedBy: me.id, decidedAt: at, reason, baseline: frozen?.number ?? null });
-  await repository.save(approval);
-  return { approval, project, plan: frozen?.plan ?? null };
+async function settle(manager: EntityManager, approval: ApprovalEntity, decided: Pick<ApprovalEntity, "state" | "decidedBy" | "decidedAt" | "reason"> & { baseline?: number | null }): Promise<void> {
+  Object.assign(approval, decided);
+  await manager.getRepository(ApprovalEntity).save(approval);
+  await manager.getRepository(ApprovalPlanEntity).delete({ approvalId: approval.id });
 }
+
+/** The plan that a request asked for; `null` in requests made before that was kept. */
+export async function planAsked(manager: EntityManager, approval: ApprovalEntity): Promise<PlanBundle | null> {
+  const kept = await manager.getRepository(ApprovalPlanEntity).findOneBy({ approvalId: approval.id });
+  return kept === null ? null : (JSON.parse(kept.content) as PlanBundle);
+}
+
+/** Approves the plan as it was asked for, and freezes that, or sends it back; never what one asked for oneself. */
+export async function decideApproval(database: DataSource, me: Me, id: string, decision: "approve" | "sendBack", reason: string, at = new Date()): Promise<ApprovalEntity> {
+  const { projectId } = await findApproval(database, id);
+  return writeProjects(database, me, [projectId], async (writing) => {
+    const { manager } = writing;
+    const project = writing.project(projectId);
+    const approval = await findApproval(manager, id);
+    if (approval.state !== "asked") throw new Failure("conflict", approval.state === "replaced" ? "This request was replaced by one with a later plan; load the page again." : "This request has been decided already.");
+    if (approval.askedBy === me.id) throw new Failure("notAllowed", "You asked for this approval yourself; another approver decides it.");
+    const asked = decision === "approve" ? await planAsked(manager, approval) : null;
+    const baseline = decision === "approve" ? await freezeProject(writing, project, reason, dayOf(me, at), at, asked === null ? undefined : fromBundle(asked)) : null;
+    await settle(manager, approval, { state: baseline === null ? "sentBack" : "approved", decidedBy: me.id, decidedAt: at, reason, baseline });
+    return approval;
+  });
+}
+
+export const findApproval = async (database: DataSource | EntityManager, id: string): Promise<ApprovalEntity> => orNotFound(await database.getRepository(ApprovalEntity).findOneBy({ id }), "request for approval");

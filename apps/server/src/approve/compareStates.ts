@@ -1,14 +1,16 @@
 import { MessageChannel } from "node:worker_threads";
 import { STATE_NAME, type ComparisonView, type DriftLedgerView } from "@chronometra/contract";
 import { compareStates, compileCalendars, stateOfBaseline, stateOfPlan, toBundle, type ComparedRow, type DriftLedger, type FrozenLogic, type Plan, type PlanBundle, type PlanState, type StateRow } from "@chronometra/core";
-import { In, type DataSource } from "typeorm";
+import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";
-import { BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import { dayOf, installationZone } from "../shared/clock.ts";
+import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import { findApproval, planAsked } from "./approveService.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
 import { findWhatIf, tried } from "./whatIfService.ts";
 
@@ -17,8 +19,10 @@ type Named = ComparisonView["states"][number];
 async function statesOf(database: DataSource, project: ProjectEntity, plan: Plan): Promise<Named[]> {
   const periods = (await issuedPeriods(database, project.id)).reverse();
   const whatIfs = await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id, state: In(["open", "sentBack", "asked"]) }, order: { madeAt: "DESC" } });
+  const asked = await database.getRepository(ApprovalEntity).find({ where: { projectId: project.id, state: "asked", revision: Not(IsNull()) } });
   return [
     { name: "plan", words: "the plan as it is now", on: plan.project.dataDate ?? null },
+    ...asked.map(({ id, askedAt }) => ({ name: `asked-${id}`, words: "the plan as approval was asked for", on: dayOf({ timeZone: installationZone() }, askedAt) })),
     ...whatIfs.map(({ id, name }) => ({ name: `whatif-${id}`, words: `what if: ${name}`, on: null })),
     ...periods.map(({ number, dataDate }) => ({ name: `period-${number}`, words: `period ${number} as issued`, on: dataDate })),
     ...[...plan.baselines.values()].map(({ number, approvedOn }) => ({ name: `baseline-${number}`, words: `baseline ${number}`, on: approvedOn })).reverse(),
@@ -34,6 +38,7 @@ async function wholeNamed(database: DataSource, project: ProjectEntity, name: st
     return JSON.parse(orNotFound(kept, "plan behind that baseline; it was approved elsewhere, or before plans were kept").content) as PlanBundle;
   }
   if (kind === "plan") return toBundle(await loadPlan(database.manager, project));
+  if (kind === "asked") return orNotFound(await planAsked(database.manager, await findApproval(database, name.slice("asked-".length))), "plan behind that request; it was decided meanwhile");
   if (kind === "whatif") {
     const { after, fault } = await tried(database, await findWhatIf(database, name.slice("whatif-".length)));
     if (after === null) throw new Failure("invalid", `This what-if does not fit the live plan any more: ${fault}. Merge it first.`);

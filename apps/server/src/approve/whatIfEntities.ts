@@ -85,6 +85,10 @@ export class WhatIfListEntity {
 
   @Column({ type: "int", nullable: true })
   undoes!: number | null;
+
+  /** What its sender calls it, so that it is stored once however often it is sent. */
+  @Column({ name: "list_id", type: "varchar", length: 36, nullable: true, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  listId!: string | null;
 }
 
 /** Money set aside beside the work's budget, or drawn from what was. */

@@ -1,14 +1,13 @@
-import { RESERVED_CHANGES, type Me, type WhatIf, type WhatIfView } from "@chronometra/contract";
+import { RESERVED_CHANGES, type BodyOf, type Me, type WhatIf, type WhatIfView } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { keepPlan } from "../plan/changeService.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
 import { presentPlan } from "../plan/presentPlan.ts";
-import { assertNotClosed, findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { writeProject, writeProjects } from "../plan/writeProjects.ts";
+import { assertNotClosed, findProject, mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { dateOf } from "../shared/clock.ts";
-import { inTransaction } from "../shared/database.ts";
-import { Failure, orNotFound } from "../shared/failure.ts";
+import { dayOf } from "../shared/clock.ts";
+import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { freezeProject } from "./approveService.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
@@ -53,31 +52,30 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
   const { project, live, after, fault, behind, meets, load, budget } = await tried(database, row);
   const [whatIf] = await present(database, me, [row]);
   const plan = after === null ? null : { ...(await presentPlan(database, me, project, after)), revision: row.version, mayEdit: whatIf!.mayEdit };
-  return { whatIf: whatIf!, plan, fault, behind, meets, effect: after === null ? null : presentEffect(live, after), load, budget };
+  return { whatIf: whatIf!, seen: { live: project.revision, version: row.version }, plan, fault, behind, meets, effect: after === null ? null : presentEffect(live, after), load, budget };
 }
 
 /** Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Or sends it back. */
-async function decide(database: DataSource, me: Me, id: string, decision: "approve" | "sendBack", word: string): Promise<WhatIfEntity> {
+async function decide(database: DataSource, me: Me, id: string, { decision, reason: word, seen }: BodyOf<"POST /api/whatifs/:whatif/decision">): Promise<WhatIfEntity> {
   const at = new Date();
-  const stored = await inTransaction(database, async (manager) => {
-    const { projectId } = await findWhatIf(manager, id);
-    const project = orNotFound(await manager.getRepository(ProjectEntity).findOne({ where: { id: projectId }, lock: { mode: "pessimistic_write" } }), "project of that address");
+  const { projectId } = await findWhatIf(database, id);
+  return writeProjects(database, me, [projectId], async (writing) => {
+    const { manager } = writing;
+    const project = writing.project(projectId);
     const row = await findWhatIf(manager, id, true);
     if (row.state !== "asked") throw new Failure("conflict", "This change request has been decided or taken back already.");
     if (row.askedBy === me.id) throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
     await assertNotClosed(manager, project);
     Object.assign(row, { decidedBy: me.id, decidedAt: at, word, state: decision === "approve" ? "approved" : "sentBack" });
-    if (decision === "sendBack") return { row: await manager.getRepository(WhatIfEntity).save(row), project, plan: null };
+    if (decision === "sendBack") return manager.getRepository(WhatIfEntity).save(row);
+    if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version)) throw new Failure("conflict", "The plan was changed since you looked at this request; look at what it comes to now, and decide then.");
     const called = `Change request ${row.request}: ${row.name}`;
-    await applyWhatIf(manager, me, project, row, called);
-    const frozen = await freezeProject(manager, project, me, `${called}. ${row.reason} — ${word}`, dateOf(at), at);
+    await applyWhatIf(writing, project, row, called);
+    row.baseline = await freezeProject(writing, project, `${called}. ${row.reason} — ${word}`, dayOf(me, at), at);
     const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
     if (draw !== null) await enterReserve(manager, me, project.id, { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! }, at);
-    row.baseline = frozen.number;
-    return { row: await manager.getRepository(WhatIfEntity).save(row), project, plan: frozen.plan };
+    return manager.getRepository(WhatIfEntity).save(row);
   });
-  if (stored.plan !== null) keepPlan(stored.project, stored.plan);
-  return stored.row;
 }
 
 export function whatIfRoutes(serving: Serving): void {
@@ -95,10 +93,10 @@ export function whatIfRoutes(serving: Serving): void {
   serve(serving, "POST /api/whatifs/:whatif/changes", ({ database, me, params, body }) => {
     const reserved = body.changes.find(({ type }) => RESERVED_CHANGES.includes(type));
     if (reserved !== undefined) throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not in a what-if.`);
-    return changeWhatIf(database, me, params["whatif"]!, body.revision, body.changes, body.label ?? "Changed");
+    return changeWhatIf(database, me, params["whatif"]!, body.revision, body.changes, body.label ?? "Changed", body.list);
   });
 
-  serve(serving, "POST /api/whatifs/:whatif/undo", ({ database, me, params, body }) => undoInWhatIf(database, me, params["whatif"]!, body.revision));
+  serve(serving, "POST /api/whatifs/:whatif/undo", ({ database, me, params, body }) => undoInWhatIf(database, me, params["whatif"]!, body.revision, body.list));
 
   serve(serving, "POST /api/whatifs/:whatif/merge", async ({ database, me, params, body }) => {
     await mergeWhatIf(database, me, params["whatif"]!, body.mine);
@@ -107,7 +105,6 @@ export function whatIfRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/whatifs/:whatif/keep", async ({ database, me, params }) => {
     const { changes: _changes, ...result } = await keepWhatIf(database, me, params["whatif"]!);
-    serving.news.poke();
     return result;
   });
 
@@ -119,18 +116,14 @@ export function whatIfRoutes(serving: Serving): void {
   serve(serving, "POST /api/whatifs/:whatif/request", async ({ database, me, params, body }) => (await present(database, me, [await putForward(database, me, params["whatif"]!, body.reason, body.draw)]))[0]!);
 
   serve(serving, "POST /api/whatifs/:whatif/decision", async ({ database, me, params, body }) => {
-    const row = await decide(database, me, params["whatif"]!, body.decision, body.reason);
-    serving.news.poke();
+    const row = await decide(database, me, params["whatif"]!, body);
     return (await present(database, me, [row]))[0]!;
   });
 
   serve(serving, "GET /api/projects/:project/reserves", ({ database, me, params }) => reservesOf(database, me, params["project"]!));
 
   serve(serving, "POST /api/projects/:project/reserves", async ({ database, me, params, body }) => {
-    await inTransaction(database, async (manager) => {
-      const project = await lockProjectFor(manager, params["project"]!, me);
-      await enterReserve(manager, me, project.id, body);
-    });
+    await writeProject(database, me, params["project"]!, ({ manager }, project) => enterReserve(manager, me, project.id, body));
     return reservesOf(database, me, params["project"]!);
   });
 }

@@ -3,9 +3,10 @@ import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
 import { applyChanges, pathsMeet, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { applyChecked, describePath, keepPlan, listsSince, standing, storeChanges } from "../plan/changeService.ts";
+import { applyChecked, describePath, listsSince, standing, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { assertMayEdit, assertNotClosed, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import { writeProject, type Writing } from "../plan/writeProjects.ts";
+import { assertMayEdit, assertNotClosed, findProject } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -19,13 +20,21 @@ export async function findWhatIf(manager: DataSource | EntityManager, id: string
 /** What-ifs that are still worked on: open, or sent back with a word. */
 const isWorkable = ({ state }: WhatIfEntity): boolean => state === "open" || state === "sentBack";
 
-/** A what-if that may be changed by this person, locked together with its project. */
-async function workable(manager: EntityManager, me: Me, id: string): Promise<{ whatIf: WhatIfEntity; project: ProjectEntity }> {
-  const { projectId } = await findWhatIf(manager, id);
-  const project = await lockProjectFor(manager, projectId, me);
-  const whatIf = await findWhatIf(manager, id, true);
-  if (!isWorkable(whatIf)) throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`);
-  return { whatIf, project };
+interface Work {
+  readonly writing: Writing;
+  readonly manager: EntityManager;
+  readonly whatIf: WhatIfEntity;
+  readonly project: ProjectEntity;
+}
+
+/** Works on a what-if that may be changed by this person, locked together with its project. */
+async function onWhatIf<T>(database: DataSource, me: Me, id: string, work: (on: Work) => Promise<T>): Promise<T> {
+  const { projectId } = await findWhatIf(database, id);
+  return writeProject(database, me, projectId, async (writing, project) => {
+    const whatIf = await findWhatIf(writing.manager, id, true);
+    if (!isWorkable(whatIf)) throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`);
+    return work({ writing, manager: writing.manager, whatIf, project });
+  });
 }
 
 const listsOf = (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<WhatIfListEntity[]> => manager.getRepository(WhatIfListEntity).find({ where: { whatIfId: whatIf.id }, order: { version: "ASC" } });
@@ -37,8 +46,7 @@ export const whatIfChanges = async (manager: DataSource | EntityManager, whatIf:
 
 /** Begins a what-if beside the live plan as it is. */
 export async function beginWhatIf(database: DataSource, me: Me, projectId: string, name: string): Promise<WhatIfEntity> {
-  return inTransaction(database, async (manager) => {
-    const project = await lockProjectFor(manager, projectId, me);
+  return writeProject(database, me, projectId, async ({ manager }, project) => {
     const none = { request: null, reason: null, draw: null, askedBy: null, askedAt: null, decidedBy: null, decidedAt: null, word: null, baseline: null };
     const row = manager.getRepository(WhatIfEntity).create({ id: randomUUID(), projectId: project.id, name, baseRevision: project.revision, version: 0, madeBy: me.id, madeAt: new Date(), state: "open", ...none });
     await manager.getRepository(WhatIfEntity).insert(row);
@@ -49,33 +57,41 @@ export async function beginWhatIf(database: DataSource, me: Me, projectId: strin
 /** The live plan with a what-if's changes. Throws PlanProblems where they do not fit it any more. */
 const onto = (plan: Plan, changes: readonly Change[]): Applied => applyChecked(plan, changes);
 
-async function append(manager: EntityManager, me: Me, whatIf: WhatIfEntity, changes: readonly Change[], applied: Applied, label: string, undoes: number | null): Promise<ChangeResult> {
+async function append(manager: EntityManager, me: Me, whatIf: WhatIfEntity, changes: readonly Change[], applied: Applied, { label, undoes = null, list = null }: { label: string; undoes?: number | null; list?: string | null | undefined }): Promise<ChangeResult> {
   const version = whatIf.version + 1;
-  await manager.getRepository(WhatIfListEntity).insert({ whatIfId: whatIf.id, version, at: new Date(), accountId: me.id, label, changes: JSON.stringify(changes), inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse), undoes });
+  await manager.getRepository(WhatIfListEntity).insert({ whatIfId: whatIf.id, version, at: new Date(), accountId: me.id, label, changes: JSON.stringify(changes), inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse), undoes, listId: list });
   await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { version });
   return { revision: version, undoable: applied.inverse !== null, changes: [...changes], merged: 0 };
 }
 
+/** The answer that a list had when it was stored, where it has been already; `null` where it has not. */
+async function storedBefore(manager: EntityManager, whatIf: WhatIfEntity, list: string | undefined): Promise<ChangeResult | null> {
+  const own = list === undefined ? null : await manager.getRepository(WhatIfListEntity).findOneBy({ whatIfId: whatIf.id, listId: list });
+  return own === null ? null : { revision: own.version, undoable: own.inverse !== null, changes: JSON.parse(own.changes) as Change[], merged: 0 };
+}
+
 /** Stores a list of changes in a what-if; the live plan stays as it is. */
-export const changeWhatIf = (database: DataSource, me: Me, id: string, seen: number, changes: readonly Change[], label: string): Promise<ChangeResult> =>
-  inTransaction(database, async (manager) => {
-    const { whatIf, project } = await workable(manager, me, id);
+export const changeWhatIf = (database: DataSource, me: Me, id: string, seen: number, changes: readonly Change[], label: string, list?: string): Promise<ChangeResult> =>
+  onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
+    const stored = await storedBefore(manager, whatIf, list);
+    if (stored !== null) return stored;
     if (seen !== whatIf.version) throw new Failure("conflict", "Someone else changed this what-if meanwhile; load it again.");
-    const before = onto(await loadPlan(manager, project), await whatIfChanges(manager, whatIf)).plan;
-    return append(manager, me, whatIf, changes, applyChecked(before, changes), label, null);
+    const before = onto(await writing.plan(project), await whatIfChanges(manager, whatIf)).plan;
+    return append(manager, me, whatIf, changes, applyChecked(before, changes), { label, list });
   });
 
 /** Undoes one list of a what-if by its version. */
-export const undoInWhatIf = (database: DataSource, me: Me, id: string, version: number): Promise<ChangeResult> =>
-  inTransaction(database, async (manager) => {
-    const { whatIf, project } = await workable(manager, me, id);
+export const undoInWhatIf = (database: DataSource, me: Me, id: string, version: number, list?: string): Promise<ChangeResult> =>
+  onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
+    const stored = await storedBefore(manager, whatIf, list);
+    if (stored !== null) return stored;
     const lists = await listsOf(manager, whatIf);
-    const list = orNotFound(lists.find((each) => each.version === version), "change of that number in this what-if");
-    if (list.inverse === null) throw new Failure("invalid", `"${list.label}" cannot be undone.`);
-    const changes = JSON.parse(list.inverse) as Change[];
-    const before = onto(await loadPlan(manager, project), changesOf(lists)).plan;
-    const label = list.undoes === null ? `Undid: ${list.label}` : `Redid: ${list.label.replace(/^Undid: /, "")}`;
-    return append(manager, me, whatIf, changes, applyChecked(before, changes), label.slice(0, 200), version);
+    const undone = orNotFound(lists.find((each) => each.version === version), "change of that number in this what-if");
+    if (undone.inverse === null) throw new Failure("invalid", `"${undone.label}" cannot be undone.`);
+    const changes = JSON.parse(undone.inverse) as Change[];
+    const before = onto(await writing.plan(project), changesOf(lists)).plan;
+    const label = undone.undoes === null ? `Undid: ${undone.label}` : `Redid: ${undone.label.replace(/^Undid: /, "")}`;
+    return append(manager, me, whatIf, changes, applyChecked(before, changes), { label: label.slice(0, 200), undoes: version, list });
   });
 
 type Meets = WhatIfView["meets"];
@@ -155,9 +171,8 @@ function fitting(live: Plan, changes: readonly Change[], isLeftOut: (touched: re
 
 /** Settles what meets: paths named stay as the what-if has them, the others as the live plan has; what no longer fits goes. */
 export const mergeWhatIf = (database: DataSource, me: Me, id: string, mine: readonly string[]): Promise<void> =>
-  inTransaction(database, async (manager) => {
-    const { whatIf, project } = await workable(manager, me, id);
-    const live = await loadPlan(manager, project);
+  onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
+    const live = await writing.plan(project);
     const changes = await whatIfChanges(manager, whatIf);
     let theirs: string[] = [];
     try {
@@ -170,7 +185,7 @@ export const mergeWhatIf = (database: DataSource, me: Me, id: string, mine: read
     const applied = onto(live, kept);
     await manager.getRepository(WhatIfListEntity).delete({ whatIfId: whatIf.id });
     await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { baseRevision: project.revision, version: 0 });
-    if (kept.length > 0) await append(manager, me, { ...whatIf, version: 0 }, kept, applied, "Merged with the live plan", null);
+    if (kept.length > 0) await append(manager, me, { ...whatIf, version: 0 }, kept, applied, { label: "Merged with the live plan" });
   });
 
 /** Refuses where the live plan moved on in the same fields; a merge settles that. */
@@ -180,25 +195,22 @@ async function assertMerged(manager: EntityManager, project: ProjectEntity, what
 }
 
 /** Makes a what-if's changes in the live plan, under the project's lock. Gives the plan. */
-export async function applyWhatIf(manager: EntityManager, me: Me, project: ProjectEntity, whatIf: WhatIfEntity, label: string): Promise<{ result: ChangeResult; plan: Plan }> {
+export async function applyWhatIf(writing: Writing, project: ProjectEntity, whatIf: WhatIfEntity, label: string): Promise<ChangeResult> {
+  const { manager } = writing;
   const changes = await whatIfChanges(manager, whatIf);
   if (changes.length === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
-  const live = await loadPlan(manager, project);
+  const live = await writing.plan(project);
   await assertMerged(manager, project, whatIf, live, onto(live, changes));
-  return storeChanges(manager, project, me, { changes, label: label.slice(0, 200) });
+  return (await storeChanges(writing, project, { changes, label: label.slice(0, 200) })).result;
 }
 
 /** Keeps a what-if: its changes are made in the live plan as one list, which can be undone. */
-export async function keepWhatIf(database: DataSource, me: Me, id: string): Promise<ChangeResult> {
-  const stored = await inTransaction(database, async (manager) => {
-    const { whatIf, project } = await workable(manager, me, id);
-    const done = await applyWhatIf(manager, me, project, whatIf, `Kept: ${whatIf.name}`);
+export const keepWhatIf = (database: DataSource, me: Me, id: string): Promise<ChangeResult> =>
+  onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
+    const result = await applyWhatIf(writing, project, whatIf, `Kept: ${whatIf.name}`);
     await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
-    return { project, ...done };
+    return result;
   });
-  keepPlan(stored.project, stored.plan);
-  return stored.result;
-}
 
 /** Drops a what-if; a change request that waits is taken back by that. */
 export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<void> =>
@@ -213,8 +225,7 @@ export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<vo
 
 /** Puts a what-if forward as the project's next change request. */
 export const putForward = (database: DataSource, me: Me, id: string, reason: string, draw: { kind: "contingency" | "management"; amountMinor: number } | undefined): Promise<WhatIfEntity> =>
-  inTransaction(database, async (manager) => {
-    const { whatIf, project } = await workable(manager, me, id);
+  onWhatIf(database, me, id, async ({ manager, whatIf, project }) => {
     if (whatIf.version === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
     const [{ last }] = (await manager.query("select coalesce(max(request), 0) as last from what_if where project_id = ?", [project.id])) as [{ last: string }];
     const request = whatIf.request ?? Number(last) + 1;

@@ -2,7 +2,7 @@ import type { Desk, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { findProject } from "../portfolio/projectAccess.ts";
-import { dateOf } from "../shared/clock.ts";
+import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { ClockEntity } from "./deskEntities.ts";
 import { alone, assertReportable, insertReport } from "./reportService.ts";
@@ -20,7 +20,7 @@ export const startClock = (database: DataSource, me: Me, { project: projectId, a
   alone(database, me, async (manager, person) => {
     if (await manager.getRepository(ClockEntity).existsBy({ personId: person })) throw new Failure("conflict", "Your clock runs on another activity already; stop it first.");
     const project = await findProject(manager, projectId);
-    assertReportable(await loadPlan(manager, project), person, { project: projectId, activity, date: dateOf(at) });
+    assertReportable(await loadPlan(manager, project), me, person, { project: projectId, activity, date: dayOf(me, at) });
     await manager.getRepository(ClockEntity).insert({ personId: person, projectId, activityId: activity, startedAt: at });
   });
 
@@ -30,5 +30,5 @@ export const stopClock = (database: DataSource, me: Me, minutes: number, note: s
     const clock = await manager.getRepository(ClockEntity).findOneBy({ personId: person });
     if (clock === null) throw new Failure("conflict", "No clock of yours runs any more; it was stopped elsewhere.");
     await manager.getRepository(ClockEntity).delete({ personId: person });
-    if (minutes > 0) await insertReport(manager, person, { project: clock.projectId, activity: clock.activityId, date: dateOf(clock.startedAt), minutes, ...(note.trim() === "" ? {} : { note: note.trim() }) });
+    if (minutes > 0) await insertReport(manager, me, person, { project: clock.projectId, activity: clock.activityId, date: dayOf(me, clock.startedAt), minutes, ...(note.trim() === "" ? {} : { note: note.trim() }) });
   });

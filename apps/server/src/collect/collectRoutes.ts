@@ -9,15 +9,14 @@ import { markBlocked } from "./blocks.ts";
 import { startClock, stopClock } from "./clock.ts";
 import { decideWeeks, effectOfWeeks, peopleWeek, remind } from "./peopleTime.ts";
 import { ReportEntity } from "./reportEntity.ts";
-import { tellNext } from "./tellNext.ts";
 import { weekOf } from "./weekService.ts";
 import { sendSheet } from "./sheets.ts";
 import { alone, decideReports, effectOfReports, sendLeave, sendReport, writeWeek } from "./reportService.ts";
 
 export function collectRoutes(serving: Serving): void {
-  serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me.person));
+  serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));
 
-  serve(serving, "GET /api/desk/week/:date", ({ database, me, params }) => weekOf(database, me.person, params["date"]!));
+  serve(serving, "GET /api/desk/week/:date", ({ database, me, params }) => weekOf(database, me, params["date"]!));
 
   serve(serving, "PUT /api/desk/week", async ({ database, me, body }) => {
     await writeWeek(database, me, body.cells);
@@ -27,7 +26,7 @@ export function collectRoutes(serving: Serving): void {
   serve(serving, "POST /api/desk/reports", async ({ database, me, body }) => (await presentReports(database, [await sendReport(database, me, body)]))[0]!);
 
   serve(serving, "POST /api/desk/week/:date/sheet", async ({ database, me, params }) => {
-    await alone(database, me, (manager, person) => sendSheet(manager, person, params["date"]!));
+    await alone(database, me, (manager, person) => sendSheet(manager, me, person, params["date"]!));
     return { ok: true as const };
   });
 
@@ -56,7 +55,6 @@ export function collectRoutes(serving: Serving): void {
 
   serve(serving, "PUT /api/desk/block", async ({ database, me, body }) => {
     await markBlocked(database, me, body);
-    serving.news.poke();
     return { ok: true as const };
   });
 
@@ -83,7 +81,7 @@ export function collectRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/reports/decision", async ({ database, me, body }) => {
     if (body.decision === "return" && (body.word ?? "").trim() === "") throw new Failure("invalid", "Say in a word what to change before you return it.");
-    await tellNext(database, serving.post, await decideReports(database, me, body.ids, body.decision, body.word));
+    await decideReports(database, serving.post, me, body.ids, body.decision, body.word);
     return { ok: true as const };
   });
 }

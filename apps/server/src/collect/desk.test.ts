@@ -1,5 +1,5 @@
 import type { Blocked, Desk } from "@chronometra/contract";
-import { dateOf } from "../shared/clock.ts";
+import { dayOf } from "../shared/clock.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { newsBetween } from "./deskNews.ts";
 
@@ -9,6 +9,7 @@ let ann: Caller;
 let bo: Caller;
 let project: string;
 
+const dateOf = (at: Date): string => dayOf({ timeZone: Intl.DateTimeFormat().resolvedOptions().timeZone }, at);
 const today = dateOf(new Date());
 const daysAgo = (days: number): string => dateOf(new Date(Date.now() - days * 86_400_000));
 

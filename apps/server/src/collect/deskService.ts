@@ -1,11 +1,11 @@
-import type { Desk, DeskActivity, QueuedReport, Report } from "@chronometra/contract";
+import type { Desk, DeskActivity, Me, QueuedReport, Report } from "@chronometra/contract";
 import { addDays, formatDate, leaveOf, parseDate, remarksOn, schedulePlan, toBundle, weekdayOf, type Plan, type Remark, type Schedule } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../cycle/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { today } from "../shared/clock.ts";
+import { todayOf } from "../shared/clock.ts";
 import { clockOf } from "./clock.ts";
 import { keepSeen, newsFor } from "./deskNews.ts";
 import { projectsOf } from "./projectsOf.ts";
@@ -21,8 +21,10 @@ async function plansOf(database: DataSource, person: string): Promise<{ project:
 }
 
 /** What a person sees on their desk: their own activities that are not finished, own reports, and what else asks for a glance. */
-export async function deskOf(database: DataSource, person: string | null): Promise<Desk> {
-  if (person === null) return { person, today: today(), activities: [], reports: [], seenAt: null, news: [], clock: null, forgotten: [], meetings: [], leave: [], calendar: [] };
+export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
+  const { person } = me;
+  const today = todayOf(me);
+  if (person === null) return { person, today, activities: [], reports: [], seenAt: null, news: [], clock: null, forgotten: [], meetings: [], leave: [], calendar: [] };
   const reports = await database.getRepository(ReportEntity).find({ where: { personId: person }, order: { sentAt: "DESC", date: "DESC" }, take: 60 });
   const waiting = new Map<string, number>();
   for (const report of reports) {
@@ -32,8 +34,8 @@ export async function deskOf(database: DataSource, person: string | null): Promi
   }
   const plans = await plansOf(database, person);
   const activities = plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)).map((activity) => ({ ...activity, waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0 }));
-  const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([newsFor(database, person, activities), clockOf(database, person), unbookedDays(database, person, plans)]);
-  return { person, today: today(), activities, reports: await presentReports(database, reports), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, plans, reports), calendar: calendarOf(person, plans[0]?.plan) };
+  const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([newsFor(database, person, activities), clockOf(database, person), unbookedDays(database, person, today, plans)]);
+  return { person, today, activities, reports: await presentReports(database, reports), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, today, plans, reports), calendar: calendarOf(person, today, plans[0]?.plan) };
 }
 
 /** Keeps a person's own work as it is now as what they have seen. */
@@ -45,13 +47,13 @@ export async function markSeen(database: DataSource, person: string | null): Pro
 
 const CALENDAR_DAYS = 35;
 
-function calendarOf(person: string, plan: Plan | undefined): Desk["calendar"] {
-  const now = parseDate(today())!;
+function calendarOf(person: string, today: string, plan: Plan | undefined): Desk["calendar"] {
+  const now = parseDate(today)!;
   const days = Array.from({ length: CALENDAR_DAYS }, (_, i) => addDays(now, i - weekdayOf(now)));
   return expectedMinutes(plan, person, days).map((minutes, i) => ({ date: formatDate(days[i]!), expectedMinutes: minutes }));
 }
 
-function leaveOfPerson(person: string, plans: readonly { plan: Plan }[], reports: readonly ReportEntity[]): Desk["leave"] {
+function leaveOfPerson(person: string, today: string, plans: readonly { plan: Plan }[], reports: readonly ReportEntity[]): Desk["leave"] {
   const booked = new Map<string, Desk["leave"][number]>();
   for (const { plan } of plans) {
     const row = plan.people.get(person);
@@ -61,7 +63,7 @@ function leaveOfPerson(person: string, plans: readonly { plan: Plan }[], reports
     const key = `${report.date} ${report.leaveUntil}`;
     if (report.leaveUntil !== null && report.state === "submitted" && !booked.has(key)) booked.set(key, { from: report.date, to: report.leaveUntil, label: report.note, waiting: true });
   }
-  return [...booked.values()].filter(({ to }) => to >= today()).sort((a, b) => (a.from < b.from ? -1 : 1));
+  return [...booked.values()].filter(({ to }) => to >= today).sort((a, b) => (a.from < b.from ? -1 : 1));
 }
 
 function ownActivities(projectId: string, plan: Plan, person: string): DeskActivity[] {

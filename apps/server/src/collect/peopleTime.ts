@@ -9,12 +9,11 @@ import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { MailEntity } from "../tell/mailEntity.ts";
 import { reminderOf } from "../tell/reminders.ts";
-import type { Post, Posted } from "../tell/post.ts";
+import type { Post } from "../tell/post.ts";
 import { WeekSheetEntity } from "./deskEntities.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { decideReports, effectOfReports } from "./reportService.ts";
 import { sheetsOf, waitingInWeek, weekAround } from "./sheets.ts";
-import { tellNext } from "./tellNext.ts";
 import { expectedMinutes } from "./weekService.ts";
 
 type Line = PeopleWeek["people"][number];
@@ -106,7 +105,7 @@ export async function decideWeeks(database: DataSource, post: Post, me: Me, date
   }
   const { mine, others } = await waitingInWeek(database, me, monday, sunday, people);
   if (decision === "approve" && (mine.length !== looked.length || mine.some((id) => !looked.includes(id)))) throw new Failure("conflict", "What waits in these weeks is not what you looked at: look at what approving would move, and decide then.");
-  if (decision === "approve" && mine.length > 0) await tellNext(database, post, await decideReports(database, me, mine, "accept", word === "" ? undefined : word));
+  if (decision === "approve" && mine.length > 0) await decideReports(database, post, me, mine, "accept", word === "" ? undefined : word);
   const done = people.filter((id) => decision === "return" || !others.has(id));
   await inTransaction(database, async (manager) => {
     if (done.length > 0) await manager.getRepository(WeekSheetEntity).update({ personId: In(done), monday, state: "sent" }, { state: decision === "approve" ? "approved" : "returned", decidedBy: me.id, decidedAt: new Date(), word: word === "" ? null : word });
@@ -116,12 +115,12 @@ export async function decideWeeks(database: DataSource, post: Post, me: Me, date
 }
 
 /** Sends a message to each of some people that they have not sent their week. */
-export async function remind(database: DataSource, post: Post, me: Me, date: string, people: readonly string[], words: string): Promise<Posted> {
+export async function remind(database: DataSource, post: Post, me: Me, date: string, people: readonly string[], words: string): Promise<{ sent: number; failed: { to: string; why: string }[] }> {
   const { monday } = weekAround(date);
   const mine = new Set((await peopleWeek(database, me, date)).people.map(({ id }) => id));
   if (people.some((id) => !mine.has(id))) throw new Failure("notAllowed", "Only people who work in your projects are reminded by you.");
   const accounts = await database.getRepository(AccountEntity).findBy({ personId: In([...people]) });
-  const posted = await post.send(database, accounts.map((to) => ({ to, subject: reminderOf(monday), body: `${to.name},\n\n${words.trim()}\n\n${me.name}` })));
+  await inTransaction(database, (manager) => post.put(manager, accounts.map((to) => ({ to, subject: reminderOf(monday), body: `${to.name},\n\n${words.trim()}\n\n${me.name}`, link: `/week?date=${monday}`, from: me }))));
   const reached = new Set(accounts.map(({ personId }) => personId));
-  return { sent: posted.sent, failed: [...posted.failed, ...people.filter((id) => !reached.has(id)).map((id) => ({ to: id, why: "has no account here" }))] };
+  return { sent: accounts.length, failed: people.filter((id) => !reached.has(id)).map((id) => ({ to: id, why: "has no account here" })) };
 }

@@ -2,15 +2,18 @@ import { randomUUID } from "node:crypto";
 import type { Me, ReportRequest, ReportsEffect, WeekCell } from "@chronometra/contract";
 import { applyChanges, dayAfter, goesTo, holdWindows, reportChanges, schedulePlan, toBundle, type Change, type Holding, type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { assertMayEdit, assertNotClosed, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import { writeProjects } from "../plan/writeProjects.ts";
+import { assertMayEdit, assertNotClosed, findProject } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { lockedTo } from "../cycle/locks.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
-import { today } from "../shared/clock.ts";
+import { todayOf } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
+import type { Post } from "../tell/post.ts";
+import { tellNext } from "./tellNext.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { assertWeekOpen } from "./sheets.ts";
@@ -22,7 +25,7 @@ const refuse = (row: string, field: string, message: string): never => {
 };
 
 /** What can be reported on: own work that counts. */
-export function assertReportable(plan: Plan, person: string, report: ReportRequest): void {
+export function assertReportable(plan: Plan, me: Me, person: string, report: ReportRequest): void {
   const activity = plan.activities.get(report.activity);
   const row = `${report.activity} / ${person}`;
   if (activity === undefined) return refuse(row, "activity", "There is no such activity in this project any more.");
@@ -31,7 +34,7 @@ export function assertReportable(plan: Plan, person: string, report: ReportReque
   for (let at: typeof activity | undefined = activity; at !== undefined; at = at.parent === undefined ? undefined : plan.activities.get(at.parent)) {
     if (at.parked === true) return refuse(row, "activity", `"${at.name}" is parked and takes no time; ask the project manager to wake it.`);
   }
-  if (report.date > dayAfter(today())) return refuse(row, "date", `${report.date} has not come yet; time is booked for days that have passed.`);
+  if (report.date > dayAfter(todayOf(me))) return refuse(row, "date", `${report.date} has not come yet; time is booked for days that have passed.`);
 }
 
 /** Minutes that a person has booked on a day in all projects, waiting or posted. */
@@ -57,10 +60,10 @@ export async function alone<T>(database: DataSource, me: Me, work: (manager: Ent
   });
 }
 
-export async function insertReport(manager: EntityManager, person: string, report: ReportRequest): Promise<ReportEntity> {
+export async function insertReport(manager: EntityManager, me: Me, person: string, report: ReportRequest): Promise<ReportEntity> {
   const project = await findProject(manager, report.project);
   await assertNotClosed(manager, project);
-  assertReportable(await loadPlan(manager, project), person, report);
+  assertReportable(await loadPlan(manager, project), me, person, report);
   if (report.minutes !== undefined) {
     await assertWeekOpen(manager, person, report.date, report.note ?? "");
     if (report.minutes < 0) await assertAccepted(manager, person, report, -report.minutes);
@@ -107,7 +110,7 @@ function hasOpenWork(plan: Plan, person: string): boolean {
 }
 
 /** Takes a report from a desk; it waits until someone accepts it. */
-export const sendReport = (database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> => alone(database, me, (manager, person) => insertReport(manager, person, report));
+export const sendReport = (database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> => alone(database, me, (manager, person) => insertReport(manager, me, person, report));
 
 /**
  * Writes cells of a week: what waits of an activity and day is taken back and said anew, so that with what is accepted it
@@ -125,7 +128,7 @@ export const writeWeek = (database: DataSource, me: Me, cells: readonly WeekCell
       if (minutes < fixed && why === "") refuse(`${activity} / ${person}`, "minutes", `${hours(fixed)} of ${date} are accepted already, or were sent with a percent; write why, as "${hours(minutes)} counted twice", to take the difference back by an adjusting entry.`);
       const notes = loose.map((report) => report.note).filter((words) => words !== "");
       if (loose.length > 0) await reports.update({ id: In(loose.map(({ id }) => id)) }, { state: "withdrawn" });
-      if (minutes !== fixed) await insertReport(manager, person, { project, activity, date, minutes: minutes - fixed, note: note ?? notes.join("; ").slice(0, 1000) });
+      if (minutes !== fixed) await insertReport(manager, me, person, { project, activity, date, minutes: minutes - fixed, note: note ?? notes.join("; ").slice(0, 1000) });
     }
   });
 
@@ -163,8 +166,7 @@ const spokenOf = (plan: Plan, reports: readonly ReportEntity[]): string[] =>
   reports.flatMap(({ activityId, leaveUntil, personId }) => (leaveUntil === null ? [activityId] : [...plan.assignments.values()].flatMap(({ activity, person }) => (person === personId ? [activity] : []))));
 
 /** What accepting a project's reports comes to. Throws PlanProblems where the plan would not hold. */
-async function outcomeOf(manager: EntityManager, project: ProjectEntity, reports: readonly ReportEntity[], hold: boolean): Promise<Outcome> {
-  const before = await loadPlan(manager, project);
+async function outcomeOf(manager: EntityManager, project: ProjectEntity, before: Plan, reports: readonly ReportEntity[], hold: boolean): Promise<Outcome> {
   const changes = reportChanges(before, reports, await lockedTo(manager, project.id));
   const after = applyChecked(before, changes).plan;
   const holding = hold ? holdWindows(before, after, spokenOf(before, reports)) : NOTHING_HELD;
@@ -179,29 +181,29 @@ export async function effectOfReports(database: DataSource, me: Me, ids: readonl
   for (const [projectId, reports] of byProject(await waitingReports(database.manager, ids, false))) {
     const project = await findProject(database, projectId);
     assertMayEdit(me, project);
-    const { before, after, holding } = await outcomeOf(database.manager, project, reports, hold);
+    const { before, after, holding } = await outcomeOf(database.manager, project, await loadPlan(database.manager, project), reports, hold);
     effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(before, after), held: holding.held.map((held) => ({ ...held, load: [...held.load] })), lost: holding.lost });
   }
   return effects;
 }
 
-/** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it. Gives the plans before and after. */
-export async function decideReports(database: DataSource, me: Me, ids: readonly string[], decision: "accept" | "hold" | "return", word: string | undefined): Promise<{ before: Plan; plan: Plan }[]> {
-  const stored = await inTransaction(database, async (manager) => {
+/** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it, and whoever comes next is told. */
+export async function decideReports(database: DataSource, post: Post, me: Me, ids: readonly string[], decision: "accept" | "hold" | "return", word: string | undefined): Promise<void> {
+  const looked = byProject(await waitingReports(database.manager, ids, false));
+  return writeProjects(database, me, looked.map(([project]) => project), async (writing) => {
+    const { manager } = writing;
     const reports = await waitingReports(manager, ids, true);
-    const kept: { project: ProjectEntity; before: Plan; plan: Plan }[] = [];
+    const decided: { before: Plan; plan: Plan }[] = [];
     for (const [projectId, own] of byProject(reports)) {
-      const project = await lockProjectFor(manager, projectId, me);
+      const project = await writing.editable(projectId);
       if (decision === "return") continue;
-      const { before, changes, holding } = await outcomeOf(manager, project, own, decision === "hold");
+      const { before, changes, holding } = await outcomeOf(manager, project, await writing.plan(project), own, decision === "hold");
       if (holding.lost.length > 0) throw new Failure("invalid", holding.lost.map(({ name, why }) => `The window of "${name}" cannot be held: ${why}.`).join(" "));
       if (changes.length === 0) continue;
       const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${holding.held.length > 0 ? ", window held" : ""}`;
-      kept.push({ project, before, plan: (await storeChanges(manager, project, me, { changes, label })).plan });
+      decided.push({ before, plan: (await storeChanges(writing, project, { changes, label })).plan });
     }
     await manager.getRepository(ReportEntity).update({ id: In(reports.map(({ id }) => id)) }, { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null });
-    return kept;
+    await tellNext(manager, post, decided);
   });
-  for (const { project, plan } of stored) keepPlan(project, plan);
-  return stored;
 }

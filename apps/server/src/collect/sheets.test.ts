@@ -1,5 +1,9 @@
 import type { Desk, Mail, PeopleWeek, WeeksEffect, WeekView } from "@chronometra/contract";
+import { createServer } from "node:net";
 import { SMTPServer } from "smtp-server";
+import { AccountEntity } from "../access/accountEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { pauseAfter, Post } from "../tell/post.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -31,7 +35,7 @@ beforeAll(async () => {
   const port = await new Promise<number>((resolve) => {
     const listening = smtp.listen(0, "127.0.0.1", () => resolve((listening.address() as { port: number }).port));
   });
-  world = await TestWorld.open({ mail: { smtp: `smtp://127.0.0.1:${port}`, domain: "saltmarrow.example" } });
+  world = await TestWorld.open({ mail: { smtp: `smtp://127.0.0.1:${port}`, domain: "saltmarrow.example", sender: "Plans <plans@saltmarrow.example>", address: "https://plans.saltmarrow.example" } });
   ines = await world.caller("ines", ["controller"]);
   tomas = await world.caller("tomas", ["projectManager"]);
   wanjiru = await world.caller("wanjiru", ["projectManager"]);
@@ -139,13 +143,59 @@ describe("people's weeks", () => {
 });
 
 describe("reminders", () => {
-  it("go to all who are chosen in one go, each their own, by the mail server and into the mailbox; who cannot be reached is named", async () => {
-    const sent = await ines.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann", "bo"], words: "Please send your time." });
-    expect(sent.body).toEqual({ sent: 1, failed: [{ to: "Bo", why: expect.stringContaining("no such mailbox") }] });
-    expect(mails).toEqual([{ to: ["ann@saltmarrow.example"], text: expect.stringMatching(/Please send your time\.[\s\S]*Ines/) }]);
-    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to }) => [subject, to])).toEqual([["Your time of the week of 2026-03-02", "ann@saltmarrow.example"]]);
-    expect((await bo.get("/api/mail")).body).toEqual([]);
-    expect((await people(ines)).map(({ remindedAt }) => remindedAt !== null)).toEqual([true, false]);
+  it("go to all who are chosen in one go, each their own, into the mailbox and out by the mail server; what became of each is in sight", async () => {
+    const sent = await ines.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann", "bo", "cem"], words: "Please <b>send</b> your time." });
+    expect(sent.status).toBe(403);
+    expect((await ines.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann", "bo"], words: "Please <b>send</b> your time." })).body).toEqual({ sent: 2, failed: [] });
+    expect(mails).toEqual([]);
+    expect(await world.app.deliver()).toBe(1);
+    expect(mails).toEqual([{ to: ["ann@saltmarrow.example"], text: expect.stringMatching(/Please <b>send<\/b> your time\.[\s\S]*Ines/) }]);
+    expect(mails[0]!.text).toMatch(/^From: Plans <plans@saltmarrow\.example>/m);
+    expect(mails[0]!.text).toMatch(/^Reply-To: ines@saltmarrow\.example/m);
+    expect(mails[0]!.text).toMatch(/^Auto-Submitted: auto-generated/m);
+    expect(mails[0]!.text).toContain("https://plans.saltmarrow.example/week?date");
+    expect(mails[0]!.text).toMatch(/<p>Please &lt;b&gt;send&lt;\/b&gt;/);
+    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to, state }) => [subject, to, state])).toEqual([["Your time of the week of 2026-03-02", "ann@saltmarrow.example", "sent"]]);
+    expect(((await bo.get("/api/mail")).body as Mail[]).map(({ state, why }) => [state, why])).toEqual([["failed", expect.stringContaining("no such mailbox")]]);
+    expect((await people(ines)).map(({ remindedAt }) => remindedAt !== null)).toEqual([true, true]);
+    // Nothing is sent twice, by this server or another one.
+    expect(await Promise.all([world.app.deliver(), world.app.deliver()])).toEqual([0, 0]);
+    expect(mails).toHaveLength(1);
+  });
+
+  it("wait for a mail server that is not there, and leave when it is back; one cut off while it was sent says so and can be sent again", async () => {
+    const post = new Post({ smtp: "smtp://127.0.0.1:1", domain: "saltmarrow.example" });
+    const account = await world.database.getRepository(AccountEntity).findOneByOrFail({ login: "ann" });
+    await inTransaction(world.database, (manager) => post.put(manager, [{ to: account, subject: "Late", body: "Late" }]));
+    expect(await post.deliver(world.database)).toBe(0);
+    const state = async (): Promise<unknown[]> => ((await ann.get("/api/mail")).body as Mail[]).map((mail) => [mail.state, mail.tries]);
+    expect(await state()).toEqual([["waiting", 1]]);
+    // Not before its pause is over.
+    expect(await world.app.deliver()).toBe(0);
+    await world.database.query("update mail set next_at = 0");
+    expect(await world.app.deliver()).toBe(1);
+    expect(await state()).toEqual([["sent", 2]]);
+    await world.database.query("update mail set state = 'sending', next_at = 1");
+    expect(await world.app.deliver()).toBe(0);
+    expect(await state()).toEqual([["failed", 2]]);
+    const [{ id }] = (await ann.get("/api/mail")).body as [Mail];
+    expect((await ann.send("post", `/api/mail/${id}/again`)).status).toBe(403);
+    expect((await world.caller("root", ["administrator"]).then((admin) => admin.send("post", `/api/mail/${id}/again`))).status).toBe(200);
+    expect(await world.app.deliver()).toBe(1);
+    expect([pauseAfter(1), pauseAfter(2), pauseAfter(40)]).toEqual([15_000, 30_000, 3_600_000]);
+    post.close();
+  });
+
+  it("hold nobody up while a mail server keeps silent", async () => {
+    const silent = createServer(() => undefined);
+    const port = await new Promise<number>((resolve) => { const at = silent.listen(0, "127.0.0.1", () => resolve((at.address() as { port: number }).port)); });
+    const post = new Post({ smtp: `smtp://127.0.0.1:${port}`, patienceMilliseconds: 300 });
+    const account = await world.database.getRepository(AccountEntity).findOneByOrFail({ login: "ann" });
+    await inTransaction(world.database, (manager) => post.put(manager, [{ to: account, subject: "Late", body: "Late" }]));
+    expect(await post.deliver(world.database)).toBe(0);
+    expect(((await ann.get("/api/mail")).body as Mail[])[0]).toMatchObject({ state: "waiting", why: expect.stringMatching(/timeout|greeting/i) });
+    post.close();
+    await new Promise((resolve) => silent.close(resolve));
   });
 
   it("are not sent to other managers' people, nor without words", async () => {

@@ -4,7 +4,7 @@ import { Between, In, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { today } from "../shared/clock.ts";
+import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { WeekSheetEntity } from "./deskEntities.ts";
 import { ReportEntity } from "./reportEntity.ts";
@@ -28,9 +28,9 @@ export async function sheetsOf(database: DataSource | EntityManager, monday: str
 }
 
 /** Sends a person's week as whole; one that was approved stays. */
-export async function sendSheet(manager: EntityManager, person: string, date: string): Promise<void> {
+export async function sendSheet(manager: EntityManager, me: Me, person: string, date: string): Promise<void> {
   const { monday } = weekAround(date);
-  if (monday > today()) throw new Failure("invalid", "This week has not begun; there is nothing to send yet.");
+  if (monday > todayOf(me)) throw new Failure("invalid", "This week has not begun; there is nothing to send yet.");
   const sheets = manager.getRepository(WeekSheetEntity);
   if ((await sheets.findOneBy({ personId: person, monday }))?.state === "approved") throw new Failure("conflict", "This week has been approved already; correct it by an adjusting entry.");
   await sheets.upsert({ personId: person, monday, state: "sent", sentAt: new Date(), decidedBy: null, decidedAt: null, word: null }, ["personId", "monday"]);

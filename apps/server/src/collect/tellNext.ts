@@ -1,5 +1,5 @@
 import { planTree, stateOf, type Plan } from "@chronometra/core";
-import { In, type DataSource } from "typeorm";
+import { In, type EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Message, Post } from "../tell/post.ts";
 
@@ -26,7 +26,7 @@ export function freed(before: Plan, after: Plan): { id: string; name: string; pe
 }
 
 /** Tells whoever comes next that they can begin: one message a person, whatever became free. */
-export async function tellNext(database: DataSource, post: Post, decided: readonly { before: Plan; plan: Plan }[]): Promise<void> {
+export async function tellNext(manager: EntityManager, post: Post, decided: readonly { before: Plan; plan: Plan }[]): Promise<void> {
   const lines = new Map<string, string[]>();
   for (const { before, plan } of decided) {
     for (const { name, people, because } of freed(before, plan)) {
@@ -34,7 +34,7 @@ export async function tellNext(database: DataSource, post: Post, decided: readon
     }
   }
   if (lines.size === 0) return;
-  const accounts = await database.getRepository(AccountEntity).findBy({ personId: In([...lines.keys()]) });
-  const messages = accounts.map((to): Message => ({ to, subject: "You can begin", body: `${to.name},\n\n${lines.get(to.personId!)!.join("\n")}` }));
-  await post.send(database, messages);
+  const accounts = await manager.getRepository(AccountEntity).findBy({ personId: In([...lines.keys()]) });
+  const messages = accounts.map((to): Message => ({ to, subject: "You can begin", body: `${to.name},\n\n${lines.get(to.personId!)!.join("\n")}`, link: "/desk" }));
+  await post.put(manager, messages);
 }

@@ -2,7 +2,6 @@ import type { Desk } from "@chronometra/contract";
 import { addDays, formatDate, meetingsOf, parseDate, schedulePlan, toBundle, withoutProgress, type EpochDay, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { today } from "../shared/clock.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { expectedMinutes } from "./weekService.ts";
 
@@ -18,8 +17,8 @@ function firstDay(plan: Plan, person: string): string | null {
 }
 
 /** Days of the last two weeks that a person works and has booked nothing on, and their meetings that are not booked yet. */
-export async function unbookedDays(database: DataSource, person: string, plans: readonly { project: ProjectEntity; plan: Plan }[]): Promise<Pick<Desk, "forgotten" | "meetings">> {
-  const now = parseDate(today())!;
+export async function unbookedDays(database: DataSource, person: string, today: string, plans: readonly { project: ProjectEntity; plan: Plan }[]): Promise<Pick<Desk, "forgotten" | "meetings">> {
+  const now = parseDate(today)!;
   const days = Array.from({ length: LOOK_BACK_DAYS }, (_, i) => addDays(now, i - LOOK_BACK_DAYS) as EpochDay);
   const [from, to] = [formatDate(days[0]!), formatDate(now)];
   const reports = await database.getRepository(ReportEntity).find({ where: { personId: person, date: Between(from, to), state: In(["submitted", "posted"]) } });

@@ -1,9 +1,9 @@
-import type { WeekView } from "@chronometra/contract";
+import type { Me, WeekView } from "@chronometra/contract";
 import { closeOf, compileCalendars, formatDate, openOf, parseDate, schedulePlan, toBundle, weekdayOf, type EpochDay, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { today } from "../shared/clock.ts";
+import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
@@ -43,13 +43,14 @@ function rowsOf(project: ProjectEntity, plan: Plan, person: string, dates: reado
 }
 
 /** A person's week around a day: their open work and whatever they booked in it, day by day. */
-export async function weekOf(database: DataSource, person: string | null, around: string): Promise<WeekView> {
+export async function weekOf(database: DataSource, me: Me, around: string): Promise<WeekView> {
+  const { person } = me;
   const day = parseDate(around);
   if (day === null) throw new Failure("invalid", `"${around}" is no date; write YYYY-MM-DD.`);
   const monday = day - weekdayOf(day);
   const days = Array.from({ length: DAYS }, (_, i) => (monday + i) as EpochDay);
   const dates = days.map(formatDate);
-  if (person === null) return { from: dates[0]!, today: today(), sheet: null, days: dates.map((date) => ({ date, expectedMinutes: 0 })), rows: [] };
+  if (person === null) return { from: dates[0]!, today: todayOf(me), sheet: null, days: dates.map((date) => ({ date, expectedMinutes: 0 })), rows: [] };
   const reports = await database.getRepository(ReportEntity).find({ where: { personId: person, date: Between(dates[0]!, dates.at(-1)!), state: In(["submitted", "posted", "returned"]) }, order: { sentAt: "ASC" } });
   const projects = await projectsOf(database, person);
   const missing = [...new Set(reports.map(({ projectId }) => projectId))].filter((id) => projects.every((project) => project.id !== id));
@@ -59,7 +60,7 @@ export async function weekOf(database: DataSource, person: string | null, around
   const expected = expectedMinutes(plans.find((plan) => plan.people.has(person)), person, days);
   return {
     from: dates[0]!,
-    today: today(),
+    today: todayOf(me),
     sheet: (await sheetsOf(database, dates[0]!)).get(person) ?? null,
     days: dates.map((date, i) => ({ date, expectedMinutes: expected[i]! })),
     rows: projects.flatMap((project, i) => rowsOf(project, plans[i]!, person, dates, reports.filter(({ projectId }) => projectId === project.id))),

@@ -2,11 +2,11 @@ import type { Closing, Me } from "@chronometra/contract";
 import { formatDate, parkRows, schedulePlan, toBundle, type Change, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import { writeProject, writeProjects } from "../plan/writeProjects.ts";
+import { findProject } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { ProjectClosingEntity } from "./cycleEntities.ts";
 
@@ -64,30 +64,25 @@ function finishing(plan: Plan, left: Closing["activities"], said: Readonly<Recor
 
 /** Finishes what is left in a project and closes it, all or nothing. */
 export async function closeProject(database: DataSource, me: Me, projectId: string, word: string, said: Readonly<Record<string, "done" | "dropped" | "parked">>): Promise<void> {
-  const stored = await inTransaction(database, async (manager) => {
-    const project = await lockProjectFor(manager, projectId, me);
+  await writeProject(database, me, projectId, async (writing, project) => {
+    const { manager } = writing;
     const settle = await toSettle(manager, project);
     if (settle.length > 0) throw new Failure("invalid", `Before the project is closed: ${settle.join("; ")}.`);
-    const plan = await loadPlan(manager, project);
+    const plan = await writing.plan(project);
     const left = leftIn(plan);
     const unsaid = left.filter(({ id }) => said[id] === undefined);
     if (unsaid.length > 0) throw new Failure("invalid", `Say of ${unsaid.slice(0, 5).map(({ name }) => `"${name}"`).join(", ")}${unsaid.length > 5 ? ` and ${unsaid.length - 5} more` : ""} whether it is done, dropped or parked.`);
     const changes = finishing(plan, left, said);
-    const after = changes.length === 0 ? plan : (await storeChanges(manager, project, me, { changes, label: `Closed: ${word}`.slice(0, 200) })).plan;
+    if (changes.length > 0) await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
     await manager.getRepository(ProjectClosingEntity).insert({ projectId, closedBy: me.id, closedAt: new Date(), word });
-    return { project, plan: after };
   });
-  keepPlan(stored.project, stored.plan);
 }
 
 /** Opens a closed project again; that it was closed, and why it is open again, stands in its history. */
 export async function openAgain(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
-  const stored = await inTransaction(database, async (manager) => {
-    const closings = manager.getRepository(ProjectClosingEntity);
+  await writeProjects(database, me, [projectId], async (writing) => {
+    const closings = writing.manager.getRepository(ProjectClosingEntity);
     if ((await closings.delete({ projectId })).affected === 0) throw new Failure("conflict", "This project is not closed.");
-    const project = await lockProjectFor(manager, projectId, me);
-    const result = await storeChanges(manager, project, me, { changes: [{ type: "setProject", set: {} }], label: `Opened again: ${reason}`.slice(0, 200) });
-    return { project, plan: result.plan };
+    await storeChanges(writing, await writing.editable(projectId), { changes: [{ type: "setProject", set: {} }], label: `Opened again: ${reason}`.slice(0, 200) });
   });
-  keepPlan(stored.project, stored.plan);
 }

@@ -4,8 +4,7 @@ import { dayAfter, DEFAULT_THRESHOLDS, thresholdsSchema, toBundle, type Threshol
 import { LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
-import { loadPlan } from "../plan/planStore.ts";
-import { lockProjectFor } from "../portfolio/projectAccess.ts";
+import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
@@ -38,8 +37,9 @@ export function missingReporters(projectId: string, people: readonly Reporter[],
   return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`)).map(({ name }) => name);
 }
 
-/** Freezes a project's figures as those of the open period. The project's row must be locked. */
-async function issue(manager: EntityManager, me: Me, project: ProjectEntity, period: ReportingPeriodEntity, at: Date): Promise<void> {
+/** Freezes a project's figures as those of the open period. */
+async function issue(writing: Writing, project: ProjectEntity, period: ReportingPeriodEntity, at: Date): Promise<void> {
+  const { manager, me } = writing;
   const projectId = project.id;
   const figures = await manager.getRepository(FiguresEntity).findOneByOrFail({ projectId, revision: project.revision });
   const { dataDate } = JSON.parse(figures.summary) as Summary;
@@ -48,7 +48,7 @@ async function issue(manager: EntityManager, me: Me, project: ProjectEntity, per
   }
   const edition = ((await manager.getRepository(IssuedPeriodEntity).maximum("edition", { projectId, number: period.number })) ?? 0) + 1;
   await manager.getRepository(IssuedPeriodEntity).insert({ projectId, number: period.number, edition, dataDate, revision: project.revision, issuedBy: me.id, issuedAt: at, summary: figures.summary });
-  const { timeEntries: _time, actualCosts: _costs, ...plan } = toBundle(await loadPlan(manager, project));
+  const { timeEntries: _time, actualCosts: _costs, ...plan } = toBundle(await writing.plan(project));
   await manager.getRepository(IssuedPlanEntity).insert({ projectId, number: period.number, edition, content: JSON.stringify(plan) });
 }
 
@@ -68,32 +68,31 @@ async function isIssued(manager: EntityManager, projectId: string, number: numbe
 
 /** Issues the open period for a project. */
 export async function issuePeriod(database: DataSource, me: Me, projectId: string, at = new Date()): Promise<void> {
-  await inTransaction(database, async (manager) => {
-    const project = await lockProjectFor(manager, projectId, me);
+  await writeProject(database, me, projectId, async (writing, project) => {
+    const { manager } = writing;
     const period = await periodToIssue(manager);
     if (await isIssued(manager, projectId, period.number)) throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
-    await issue(manager, me, project, period, at);
+    await issue(writing, project, period, at);
   });
 }
 
 /** Locks the open period for a project, issuing it first where that was not done. Locked twice is locked once. */
 export async function lockPeriod(database: DataSource, me: Me, projectId: string, at = new Date()): Promise<void> {
-  await inTransaction(database, async (manager) => {
-    const project = await lockProjectFor(manager, projectId, me);
+  await writeProject(database, me, projectId, async (writing, project) => {
+    const { manager } = writing;
     const period = await periodToIssue(manager);
     const locks = manager.getRepository(PeriodLockEntity);
     if ((await locks.findBy({ projectId, number: period.number })).some(({ reopenedAt }) => reopenedAt === null)) return;
     const [{ waiting }] = (await manager.query("select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?", [projectId, period.dataDate])) as [{ waiting: string }];
     if (Number(waiting) > 0) throw new Failure("invalid", `${waiting} of the period's reports wait for a decision; accept or return them first.`);
-    if (!(await isIssued(manager, projectId, period.number))) await issue(manager, me, project, period, at);
+    if (!(await isIssued(manager, projectId, period.number))) await issue(writing, project, period, at);
     await locks.insert({ id: randomUUID(), projectId, number: period.number, dataDate: period.dataDate, lockedBy: me.id, lockedAt: at, reopenedBy: null, reopenedAt: null, reason: null });
   });
 }
 
 /** Opens the newest locked period of a project again; who did, when and why stays. */
 export async function reopenPeriod(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
-  await inTransaction(database, async (manager) => {
-    await lockProjectFor(manager, projectId, me);
+  await writeProject(database, me, projectId, async ({ manager }) => {
     const locks = manager.getRepository(PeriodLockEntity);
     const [lock] = (await locks.find({ where: { projectId }, order: { number: "DESC", lockedAt: "DESC" } })).filter(({ reopenedAt }) => reopenedAt === null);
     if (lock === undefined) throw new Failure("conflict", "No period of this project is locked.");
@@ -105,8 +104,7 @@ export async function reopenPeriod(database: DataSource, me: Me, projectId: stri
 
 /** Marks a step of the open period as done for a project, in words; without words the mark is taken away. */
 export async function markStep(database: DataSource, me: Me, projectId: string, step: "Check" | "Explain", words: string): Promise<void> {
-  await inTransaction(database, async (manager) => {
-    await lockProjectFor(manager, projectId, me);
+  await writeProject(database, me, projectId, async ({ manager }) => {
     const { number } = await periodToIssue(manager);
     const marks = manager.getRepository(CycleMarkEntity);
     if (words === "") await marks.delete({ projectId, number, step });

@@ -1,34 +1,31 @@
 import type { Change } from "@chronometra/core";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { computeWhole, summarise } from "../look/summarise.ts";
-import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { assertMayEdit, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
-import { inTransaction } from "../shared/database.ts";
+import { writeProject } from "../plan/writeProjects.ts";
+import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { allDeadlines, chainTo } from "./deadlines.ts";
 import { milestoneTrend } from "./milestoneTrend.ts";
 import { performanceOf } from "./performance.ts";
-import { choiceOf, effectOfSlip, storeSlip, tellSlip } from "./slip.ts";
+import { choiceOf, effectOfSlip, storeSlip } from "./slip.ts";
 
 export function datesRoutes(serving: Serving): void {
   serve(serving, "GET /api/deadlines", ({ database, me }) => allDeadlines(database, me));
 
   serve(serving, "PUT /api/projects/:project/promises/:activity", async ({ database, me, params, body }) => {
     const key = params["activity"]!;
-    const stored = await inTransaction(database, async (manager) => {
-      const project = await lockProjectFor(manager, params["project"]!, me);
-      const before = await loadPlan(manager, project);
+    await writeProject(database, me, params["project"]!, async (writing, project) => {
+      const before = await writing.plan(project);
       const { name } = orNotFound(before.activities.get(key), "activity of that name in the plan");
       const changes: Change[] = [
         ...(before.promises.has(key) ? [{ type: "removeRow", table: "promises", key } as const] : []),
         ...(body.consequence === "" ? [] : [{ type: "addRow", table: "promises", key, row: { consequence: body.consequence, ...(body.to === "" ? {} : { to: body.to }) } } as const]),
       ];
-      return changes.length === 0 ? null : { project, ...(await storeChanges(manager, project, me, { changes, label: `What follows if the deadline of ${name} is not kept`.slice(0, 200) })) };
+      if (changes.length > 0) await storeChanges(writing, project, { changes, label: `What follows if the deadline of ${name} is not kept`.slice(0, 200) });
     });
-    if (stored !== null) keepPlan(stored.project, stored.plan);
-    serving.news.poke();
     return { ok: true as const };
   });
 
@@ -52,12 +49,9 @@ export function datesRoutes(serving: Serving): void {
     return effectOfSlip(database, plan, params["milestone"]!, body);
   });
 
-  serve(serving, "POST /api/projects/:project/slip/:milestone", async ({ database, me, params, body }) => {
-    const { project, plan, revision, left, messages } = await inTransaction(database, (manager) => storeSlip(manager, me, params["project"]!, params["milestone"]!, body));
-    keepPlan(project, plan);
-    serving.news.poke();
-    return { revision, told: await tellSlip(database, serving.post, messages), left };
-  });
+  serve(serving, "POST /api/projects/:project/slip/:milestone", ({ database, me, params, body }) =>
+    writeProject(database, me, params["project"]!, (writing, project) => storeSlip(writing, project, serving.post, params["milestone"]!, body)),
+  );
 
   serve(serving, "GET /api/projects/:project/performance/:by", async ({ database, params }) => {
     const project = await findProject(database, params["project"]!);

@@ -3,9 +3,9 @@ import { effectOf, formatDate, schedulePlan, slipChoice, slipMilestone, toBundle
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
-import { lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import type { Writing } from "../plan/writeProjects.ts";
+import { mayEdit } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import type { Message, Post } from "../tell/post.ts";
@@ -57,25 +57,19 @@ export async function effectOfSlip(database: DataSource, plan: Plan, milestone: 
   return { effect: presentEffect(plan, after), left, concerned: [...moves].map(([person, own]) => ({ name: after.people.get(person)?.name ?? person, count: own.length, canBeReached: accounts.has(person) })).sort((a, b) => a.name.localeCompare(b.name)) };
 }
 
-/** Slips a milestone with all that goes along; gives what to tell to whom. */
-export async function storeSlip(manager: EntityManager, me: Me, projectId: string, milestone: string, wanted: Wanted): Promise<{ project: ProjectEntity; plan: Plan; revision: number; left: NotPushed[]; messages: Message[] }> {
-  const project = await lockProjectFor(manager, projectId, me);
-  const before = await loadPlan(manager, project);
+/** Slips a milestone with all that goes along, and tells those concerned, one message each whatever moved. */
+export async function storeSlip(writing: Writing, project: ProjectEntity, post: Post, milestone: string, wanted: Wanted): Promise<{ revision: number; left: NotPushed[]; told: string[] }> {
+  const { manager, me } = writing;
+  const before = await writing.plan(project);
   choiceOf(before, me, project, milestone);
   const { changes, left } = slipped(before, milestone, wanted);
-  const { plan, result } = await storeChanges(manager, project, me, { changes, label: `Slipped ${before.activities.get(milestone)!.name} by ${wanted.days} d: ${wanted.reason}`.slice(0, 200) });
+  const { plan, result } = await storeChanges(writing, project, { changes, label: `Slipped ${before.activities.get(milestone)!.name} by ${wanted.days} d: ${wanted.reason}`.slice(0, 200) });
   const moves = movesByPerson(plan, effectOf(toBundle(before), toBundle(plan)));
   const accounts = wanted.tell ? await accountsOf(manager, [...moves.keys()]) : new Map<string, AccountEntity>();
   const messages = [...accounts].map(([person, to]): Message => {
     const lines = moves.get(person)!.map(({ name, from, to: until }) => `${name}: ${from ?? "no date"} -> ${until ?? "no date"}`);
-    return { to, subject: `${plan.project.name}: ${plan.activities.get(milestone)!.name} slips by ${wanted.days} d`, body: `${to.name},\n\n${wanted.reason}\n\nOf yours this moves:\n${lines.join("\n")}\n\n${me.name}` };
+    return { to, subject: `${plan.project.name}: ${plan.activities.get(milestone)!.name} slips by ${wanted.days} d`, body: `${to.name},\n\n${wanted.reason}\n\nOf yours this moves:\n${lines.join("\n")}\n\n${me.name}`, link: "/desk", from: me };
   });
-  return { project, plan, revision: result.revision, left, messages };
-}
-
-/** Tells those concerned, one message each whatever moved. */
-export async function tellSlip(database: DataSource, post: Post, messages: readonly Message[]): Promise<string[]> {
-  const { failed } = await post.send(database, messages);
-  const lost = new Set(failed.map(({ to }) => to));
-  return messages.map(({ to }) => to.name).filter((name) => !lost.has(name)).sort();
+  await post.put(manager, messages);
+  return { revision: result.revision, left, told: messages.map(({ to }) => to.name).sort() };
 }

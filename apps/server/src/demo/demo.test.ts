@@ -1,5 +1,6 @@
 import { lineSummaryOf, type Portfolio, type ProjectLine, type Summary } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
+import { listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/approveEntities.ts";
 import { digestOf } from "../approve/approveService.ts";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
@@ -95,10 +96,10 @@ describe("the demo world", () => {
 
   it("everyone printed at the start can sign in, and the contributor has work", async () => {
     expect(DEMO_SIGN_INS.people.map(({ login }) => login)).toEqual(["ines", "tomas", "margit", "amadou", "quill", "dagny"]);
-    const logins = (await world.database.query("select login, person_id from account")) as { login: string; person_id: string }[];
-    for (const { login } of DEMO_SIGN_INS.people) expect(logins.map((account) => account.login)).toContain(login);
+    const accounts = await listAccounts(world.database);
+    for (const { login } of DEMO_SIGN_INS.people) expect(accounts.map((account) => account.login)).toContain(login);
     const { deskOf } = await import("../collect/deskService.ts");
-    const desk = await deskOf(world.database, logins.find(({ login }) => login === "amadou")!.person_id);
+    const desk = await deskOf(world.database, accounts.find(({ login }) => login === "amadou")!);
     expect(desk.activities.length).toBeGreaterThan(2);
   });
 });

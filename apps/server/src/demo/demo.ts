@@ -9,13 +9,14 @@ import { ReportEntity } from "../collect/reportEntity.ts";
 import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
 import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
-import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { enterReserve } from "../approve/reserves.ts";
 import { beginWhatIf, changeWhatIf, putForward } from "../approve/whatIfService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { createProject } from "../portfolio/createProject.ts";
-import { lockProjectFor } from "../portfolio/projectAccess.ts";
-import { ProgrammeEntity, type ProjectEntity } from "../portfolio/projectEntity.ts";
+import { writeProject } from "../plan/writeProjects.ts";
+import { findProject } from "../portfolio/projectAccess.ts";
+import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { buildPlan } from "./buildPlan.ts";
 import { keepingOf } from "./keeping.ts";
@@ -104,7 +105,7 @@ async function beginAnew(database: DataSource): Promise<void> {
   const runner = database.createQueryRunner();
   try {
     await runner.query("set foreign_key_checks = 0");
-    for (const table of [...database.entityMetadatas.map(({ tableName }) => tableName), "sign_in_attempt", "migrations"]) await runner.query(`drop table if exists \`${table}\``);
+    for (const table of [...database.entityMetadatas.map(({ tableName }) => tableName), "sign_in_miss", "migrations"]) await runner.query(`drop table if exists \`${table}\``);
     await runner.query("set foreign_key_checks = 1");
   } finally {
     await runner.release();
@@ -123,6 +124,8 @@ async function populate(database: DataSource): Promise<World> {
   return { database, accounts, controller: accounts.get("Ines Okafor")!, approver: accounts.get("Margit Adeyemi")!, random: new Random(SEED), booked: new Map() };
 }
 
+const planOf = async (database: DataSource, id: string): Promise<Plan> => loadPlan(database.manager, await findProject(database, id));
+
 /** A project comes in, and its manager asks for approval; all but the last are approved before they begin. */
 async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const { database } = world;
@@ -130,13 +133,9 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const programme = await database.getRepository(ProgrammeEntity).findOneByOrFail({ name: demo.programme });
   const bundle = buildPlan(demo, world.random);
   const project = await inTransaction(database, (tx) => createProject(tx, manager, { bundle, programmeId: programme.id, managerId: manager.id, label: `Imported ${demo.code}.json` }));
-  const kept = await inTransaction(database, async (tx) => {
-    const locked = await lockProjectFor(tx, project.id, manager);
-    return { locked, ...(await storeChanges(tx, locked, manager, { changes: keepingOf(bundle, demo), label: "Own fields, teams, categories and risks" })) };
-  });
-  keepPlan(kept.locked, kept.plan);
+  await writeProject(database, manager, project.id, (writing, locked) => storeChanges(writing, locked, { changes: keepingOf(bundle, demo), label: "Own fields, teams, categories and risks" }));
   if (demo.story === "unapproved") {
-    await inTransaction(database, async (tx) => askApproval(tx, await lockProjectFor(tx, project.id, manager), manager, "Scope agreed with the water quality board; buoys are on order from January.", at("2026-11-19")));
+    await writeProject(database, manager, project.id, (writing, locked) => askApproval(writing, locked, "Scope agreed with the water quality board; buoys are on order from January.", at("2026-11-19")));
   } else {
     const day = demo.start < "2026-02-10" ? "2026-01-28" : new Date(at(demo.start).getTime() - 6 * 86_400_000).toISOString().slice(0, 10);
     await approve(world, project.id, manager, "Plan as agreed with the programme board.", "Agreed by the board; funds released.", day);
@@ -145,11 +144,8 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
 }
 
 async function approve(world: World, projectId: string, manager: Me, word: string, reason: string, day: string): Promise<void> {
-  const decided = await inTransaction(world.database, async (tx) => {
-    const approval = await askApproval(tx, await lockProjectFor(tx, projectId, manager), manager, word, at(day, "09:00"));
-    return decideApproval(tx, world.approver, approval.id, "approve", reason, at(day, "16:00"));
-  });
-  if (decided.plan !== null) keepPlan(decided.project, decided.plan);
+  const approval = await writeProject(world.database, manager, projectId, (writing, project) => askApproval(writing, project, word, at(day, "09:00")));
+  await decideApproval(world.database, world.approver, approval.id, "approve", reason, at(day, "16:00"));
 }
 
 async function livePortfolio(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
@@ -175,7 +171,7 @@ const dayString = (day: number): string => new Date(Date.UTC(1990, 0, 1 + day)).
 async function liveProject(world: World, { demo, id, manager }: LiveProject, period: number, fromDate: string, dataDate: string): Promise<void> {
   const open = period === OPEN_PERIOD;
   const to = open ? REPORTED_TO : dataDate;
-  const plan = await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
+  const plan = await planOf(world.database, id);
   const lived = livePeriod({ plan, story: demo.story, period, from: parseDate(fromDate > demo.start ? fromDate : demo.start)!, to: parseDate(to)!, random: world.random, booked: world.booked });
   const accepted = open ? lived.reports.filter(({ date, personId }) => date <= ACCEPTED_TO && !SILENT.has(personId)) : lived.reports;
   const waiting = open ? lived.reports.filter((report) => report.date > ACCEPTED_TO && report.personId !== "" && !SILENT.has(report.personId) && world.random.next() < 0.35) : [];
@@ -183,7 +179,7 @@ async function liveProject(world: World, { demo, id, manager }: LiveProject, per
   await change(world, id, manager, move, `Data date moved to ${dataDate}`, at(to, "17:00"));
   await accept(world, id, manager, accepted, open, at(to, "17:20"));
   await change(world, id, manager, open ? lived.costs.filter((cost) => cost.type === "postCost" && cost.cost.date <= ACCEPTED_TO) : lived.costs, "Invoices of the period", at(to, "17:40"));
-  if (open) await change(world, id, manager, whatIsBlocked(demo, await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)))), "Blocked", at(to, "17:50"));
+  if (open) await change(world, id, manager, whatIsBlocked(demo, await planOf(world.database, id)), "Blocked", at(to, "17:50"));
   if (waiting.length > 0) await insertReports(world.database.manager, id, waiting.map((report) => ({ ...report, id: randomUUID() })), "submitted", null, at(to, "16:00"));
 }
 
@@ -192,11 +188,11 @@ async function putForwardInDemo(world: World, projects: readonly LiveProject[]):
   const { database } = world;
   const of = (code: string): LiveProject => projects.find(({ demo }) => demo.code === code)!;
   for (const [code, kind, amountMinor] of [["LG-02", "contingency", 6_000_000], ["LG-02", "management", 9_000_000], ["FS-01", "contingency", 4_000_000]] as const) {
-    await inTransaction(database, async (tx) => enterReserve(tx, world.controller, (await lockProjectFor(tx, of(code).id, world.controller)).id, { kind, amountMinor, reason: "Set aside with the first baseline" }, at("2026-02-05")));
+    await writeProject(database, world.controller, of(code).id, ({ manager }, { id }) => enterReserve(manager, world.controller, id, { kind, amountMinor, reason: "Set aside with the first baseline" }, at("2026-02-05")));
   }
   const tried = async (code: string, name: string, days: number): Promise<string> => {
     const { id, manager } = of(code);
-    const plan = await database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
+    const plan = await planOf(database, id);
     const next = [...plan.activities.values()].filter(({ kind, parked, actualStart, durationMinutes }) => kind === undefined && parked !== true && actualStart === undefined && (durationMinutes ?? 0) > (days + 1) * 480).slice(0, 3);
     const whatIf = await beginWhatIf(database, manager, id, name);
     await changeWhatIf(database, manager, whatIf.id, 0, [...next.map(({ id: activity, durationMinutes }): Change => ({ type: "setDuration", activity, minutes: durationMinutes! - days * 480 })), { type: "addRow", table: "costs", key: "second-crew", row: { id: "second-crew", activity: next[0]!.id, category: "subcontract", plannedMinor: 1_800_000 } }], "A second crew");
@@ -217,23 +213,15 @@ function whatIsBlocked({ code }: DemoProject, plan: Plan): Change[] {
 
 async function change(world: World, id: string, me: Me, changes: readonly Change[], label: string, when: Date): Promise<void> {
   if (changes.length === 0) return;
-  const stored = await inTransaction(world.database, async (tx) => {
-    const project = await lockProjectFor(tx, id, me);
-    return { project, ...(await storeChanges(tx, project, me, { changes, label, at: when })) };
-  });
-  keepPlan(stored.project, stored.plan);
+  await writeProject(world.database, me, id, (writing, project) => storeChanges(writing, project, { changes, label, at: when }));
 }
 
 async function accept(world: World, id: string, me: Me, reports: readonly ReportContent[], keep: boolean, when: Date): Promise<void> {
   if (reports.length === 0) return;
-  const stored = await inTransaction(world.database, async (tx) => {
-    const project: ProjectEntity = await lockProjectFor(tx, id, me);
-    const changes = reportChanges(await loadPlan(tx, project), reports);
-    const result = await storeChanges(tx, project, me, { changes, label: `Accepted ${reports.length} reports`, at: when });
-    if (keep) await insertReports(tx, id, reports.filter(({ personId }) => personId !== ""), "posted", me.id, when);
-    return { project, plan: result.plan };
+  await writeProject(world.database, me, id, async (writing, project) => {
+    await storeChanges(writing, project, { changes: reportChanges(await writing.plan(project), reports), label: `Accepted ${reports.length} reports`, at: when });
+    if (keep) await insertReports(writing.manager, id, reports.filter(({ personId }) => personId !== ""), "posted", me.id, when);
   });
-  keepPlan(stored.project, stored.plan);
 }
 
 async function insertReports(manager: EntityManager, projectId: string, reports: readonly ReportContent[], state: "posted" | "submitted", decidedBy: string | null, sentAt: Date): Promise<void> {
@@ -243,7 +231,7 @@ async function insertReports(manager: EntityManager, projectId: string, reports:
 
 /** What is left is put where it now stands, each with its reason, and a second baseline is approved. */
 async function rebaseline(world: World, { id, manager }: LiveProject, day: string): Promise<void> {
-  const plan = await world.database.manager.transaction(async (tx) => loadPlan(tx, await lockProjectFor(tx, id, manager)));
+  const plan = await planOf(world.database, id);
   const { rows } = schedulePlan(toBundle(plan));
   const reason = "Moorings taken by the April storm";
   const changes = [...plan.activities.values()].flatMap((activity, i): Change[] => {

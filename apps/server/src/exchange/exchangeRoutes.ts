@@ -50,11 +50,7 @@ export function exchangeRoutes(serving: Serving): void {
 
   serve(serving, "GET /api/imports/:import/changes", ({ database, me, params }) => viewFileChanges(database, me, params["import"]!));
   serve(serving, "POST /api/imports/:import/changes/effect", ({ database, me, params, body }) => fileChangesEffect(database, me, params["import"]!, body));
-  serve(serving, "POST /api/imports/:import/changes", async ({ database, me, params, body }) => {
-    const taken = await takeFileChanges(database, me, params["import"]!, body);
-    serving.news.poke();
-    return taken;
-  });
+  serve(serving, "POST /api/imports/:import/changes", ({ database, me, params, body }) => takeFileChanges(database, me, params["import"]!, body));
 
   serve(serving, "DELETE /api/imports/:import", async ({ database, me, params }) => {
     await dropImport(database, me, params["import"]!);

@@ -1,12 +1,12 @@
 import type { EffectView, FileChanges, ImportAnswers, Me } from "@chronometra/contract";
 import { differencesTo, PlanProblems, type Change, type Plan, type PlanBundle, type RowDifference } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
+import { writeProject } from "../plan/writeProjects.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
-import { assertMayEdit, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
+import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { ImportDraftEntity } from "./importEntities.ts";
 import type { Understood } from "./understand.ts";
@@ -71,18 +71,16 @@ export async function fileChangesEffect(database: DataSource, me: Me, id: string
 
 /** Takes rows of a file over as one list of changes; the file is done with then. */
 export async function takeFileChanges(database: DataSource, me: Me, id: string, ticked: { revision: number; keys: readonly string[] }) {
-  const stored = await inTransaction(database, async (manager) => {
+  const { projectId } = await broughtFor(database, me, id);
+  return writeProject(database, me, projectId, async (writing, project) => {
+    const { manager } = writing;
     const brought = await broughtFor(manager, me, id);
-    const project = await lockProjectFor(manager, brought.projectId, me);
-    const plan = await loadPlan(manager, project);
+    const plan = await writing.plan(project);
     const changes = tickedChanges(project, plan, brought, ticked);
     applyTicked(plan, changes);
-    const { result, plan: after } = await storeChanges(manager, project, me, { changes, label: `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200) });
+    const { revision, undoable, merged } = (await storeChanges(writing, project, { changes, label: `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200) })).result;
     await manager.getRepository(ImportDraftEntity).update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
-    return { project, result, after };
+    return { project: project.id, revision, undoable, merged };
   });
-  keepPlan(stored.project, stored.after);
-  const { revision, undoable, merged } = stored.result;
-  return { project: stored.project.id, revision, undoable, merged };
 }
 

@@ -39,6 +39,10 @@ export class ImportDraftEntity {
 
   @Column({ name: "stored_as", type: "varchar", length: 36, nullable: true })
   storedAs!: string | null;
+
+  /** Milliseconds since 1970: when whoever reads it was last at it. */
+  @Column({ name: "alive_at", type: "bigint", default: 0 })
+  aliveAt!: string;
 }
 
 /** A heading that someone matched by hand, remembered for the next file. */

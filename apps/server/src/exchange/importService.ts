@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
 import type { ImportAnswers, ImportView, Me } from "@chronometra/contract";
-import type { DataSource } from "typeorm";
+import { LessThan, type DataSource } from "typeorm";
 import { createProject } from "../portfolio/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -47,6 +47,7 @@ export async function beginImport(database: DataSource, me: Me, uploads: readonl
     step: "waiting for its turn",
     source: null,
     answers: "{}",
+    aliveAt: String(Date.now()),
     understood: null,
     storedAs: null,
   });
@@ -55,10 +56,27 @@ export async function beginImport(database: DataSource, me: Me, uploads: readonl
   return viewOf(draft);
 }
 
+const ALIVE_MILLISECONDS = 10_000;
+/** A file whose reader has said nothing for so long lost it: its server was stopped. */
+const CUT_OFF_MILLISECONDS = 60_000;
+const DAY_MILLISECONDS = 24 * 60 * 60_000;
+/** What nobody stored or came back to is dropped after so long. */
+const KEPT_MILLISECONDS = 14 * DAY_MILLISECONDS;
+
+/** Says of files whose reading was cut off that it was, and drops those that nobody came back to. */
+export async function sweepDrafts(database: DataSource, now = Date.now()): Promise<void> {
+  const drafts = database.getRepository(ImportDraftEntity);
+  await drafts.delete({ createdAt: LessThan(new Date(now - KEPT_MILLISECONDS)) });
+  await drafts.update({ state: "reading", aliveAt: LessThan(String(now - CUT_OFF_MILLISECONDS)) }, { state: "failed", progress: 1, step: CUT_OFF });
+}
+
+const CUT_OFF = "The server was stopped while it read this file. Nothing was stored; bring the file again.";
+
 async function readInBackground(database: DataSource, id: string, uploads: readonly Upload[], fileName: string): Promise<void> {
   const drafts = database.getRepository(ImportDraftEntity);
   const abort = new AbortController();
   reading.set(id, abort);
+  const beating = setInterval(() => void drafts.update({ id, state: "reading" }, { aliveAt: String(Date.now()) }).catch(() => undefined), ALIVE_MILLISECONDS);
   const { port1, port2 } = new MessageChannel();
   port1.on("message", ({ share, step }: { share: number; step: string }) => void drafts.update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) }).catch(() => undefined));
   try {
@@ -69,6 +87,7 @@ async function readInBackground(database: DataSource, id: string, uploads: reado
   } catch (error) {
     if (!abort.signal.aborted) await drafts.update({ id }, { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) }).catch(() => undefined);
   } finally {
+    clearInterval(beating);
     reading.delete(id);
     port1.close();
   }
@@ -78,7 +97,15 @@ async function ownDraft(database: DataSource, me: Me, id: string): Promise<Impor
   return orNotFound(await database.getRepository(ImportDraftEntity).findOneBy({ id, accountId: me.id }), "file of yours being imported");
 }
 
-export const viewImport = async (database: DataSource, me: Me, id: string): Promise<ImportView> => viewOf(await ownDraft(database, me, id));
+/** How far a file of someone's has come; one whose reading was cut off says so. */
+export async function viewImport(database: DataSource, me: Me, id: string): Promise<ImportView> {
+  const draft = await ownDraft(database, me, id);
+  if (draft.state === "reading" && Number(draft.aliveAt) < Date.now() - CUT_OFF_MILLISECONDS) {
+    Object.assign(draft, { state: "failed", progress: 1, step: CUT_OFF });
+    await database.getRepository(ImportDraftEntity).update({ id, state: "reading" }, { state: "failed", progress: 1, step: CUT_OFF });
+  }
+  return viewOf(draft);
+}
 
 function viewOf(draft: ImportDraftEntity): ImportView {
   const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);

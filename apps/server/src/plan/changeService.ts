@@ -1,6 +1,6 @@
-import type { ChangeResult, Clash, Me } from "@chronometra/contract";
+import type { ChangeResult, Clash } from "@chronometra/contract";
 import { applyChanges, checkWholePlan, pathsMeet, PlanProblems, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
-import { MoreThan, type EntityManager } from "typeorm";
+import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../cycle/locks.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
@@ -9,7 +9,8 @@ import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { keepRows } from "../watch/keptRows.ts";
 import { ChangeListEntity } from "./planEntities.ts";
-import { loadPlan, rememberPlan, storeDifference } from "./planStore.ts";
+import { storeDifference } from "./planStore.ts";
+import type { Writing } from "./writeProjects.ts";
 
 /** A list of changes on its way into a project. */
 export interface ChangeOrder {
@@ -18,6 +19,8 @@ export interface ChangeOrder {
   readonly seen?: number;
   readonly label: string;
   readonly undoes?: number;
+  /** What its sender calls it, so that it is stored once however often it is sent. */
+  readonly list?: string | undefined;
   /** When it happened, where not now. */
   readonly at?: Date;
 }
@@ -67,13 +70,14 @@ export function describePath(plan: Plan, path: string): string {
 }
 
 /**
- * Stores a list of changes: applied to what is there now, checked, figures made, revision raised, all in the caller's
- * transaction. The project's row must be locked.
+ * Stores a list of changes: applied to what is there now, checked, figures made, revision raised, all in the transaction of
+ * the writing.
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
  * @throws {PlanProblems} where the plan would not hold
  */
-export async function storeChanges(manager: EntityManager, project: ProjectEntity, me: Me, order: ChangeOrder): Promise<{ result: ChangeResult; plan: Plan }> {
-  const plan = await loadPlan(manager, project);
+export async function storeChanges(writing: Writing, project: ProjectEntity, order: ChangeOrder): Promise<{ result: ChangeResult; plan: Plan }> {
+  const { manager, me } = writing;
+  const plan = await writing.plan(project);
   await assertBehindNoLock(manager, project, order.changes);
   const seen = order.seen ?? project.revision;
   if (seen > project.revision) throw new Failure("invalid", `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`);
@@ -94,14 +98,26 @@ export async function storeChanges(manager: EntityManager, project: ProjectEntit
     inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse),
     touched: JSON.stringify(applied.touched),
     undoes: order.undoes ?? null,
+    listId: order.list ?? null,
   });
   await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, ...keptFigures(whole) });
   await manager.query("update project set revision = ?, head = ? where id = ?", [revision, JSON.stringify(applied.plan.project), project.id]);
   project.revision = revision;
   project.head = applied.plan.project;
   await keepRows(manager, project, plan, applied.plan, whole);
+  writing.made(project, applied.plan);
   const changes = [...others.flatMap((list) => JSON.parse(list.changes) as Change[]), ...order.changes];
   return { result: { revision, undoable: applied.inverse !== null, changes, merged: others.length }, plan: applied.plan };
+}
+
+/** The answer that a list had when it was stored, where it has been already; `null` where it has not. */
+export async function answerBefore(manager: EntityManager, projectId: string, list: string | undefined, seen: number): Promise<ChangeResult | null> {
+  if (list === undefined) return null;
+  const lists = manager.getRepository(ChangeListEntity);
+  const own = await lists.findOneBy({ projectId, listId: list });
+  if (own === null) return null;
+  const others = await lists.find({ where: { projectId, revision: Between(seen + 1, own.revision - 1) }, order: { revision: "ASC" } });
+  return { revision: own.revision, undoable: own.inverse !== null, changes: [...others, own].flatMap(({ changes }) => JSON.parse(changes) as Change[]), merged: others.length };
 }
 
 /** What was issued and locked stays: the data date does not go back before it. */
@@ -121,9 +137,6 @@ function applyUnlessStale(plan: Plan, changes: readonly Change[], stale: boolean
     throw new Failure("conflict", `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.message}. Load the plan again.`, { problems: error.problems });
   }
 }
-
-/** After the transaction: the newest plan is at hand for the next call. */
-export const keepPlan = (project: ProjectEntity, plan: Plan): void => rememberPlan(project.id, project.revision, plan);
 
 /** The stored list of a revision turned round, with what was written since as what must not be lost. */
 export async function inverseOf(manager: EntityManager, project: ProjectEntity, revision: number): Promise<ChangeOrder> {

@@ -55,4 +55,8 @@ export class ChangeListEntity {
   /** The revision that this list undoes. */
   @Column({ type: "int", nullable: true })
   undoes!: number | null;
+
+  /** What the sender calls this list, so that it is stored once however often it is sent. */
+  @Column({ name: "list_id", type: "varchar", length: 36, nullable: true, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  listId!: string | null;
 }

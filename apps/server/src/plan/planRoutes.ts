@@ -2,16 +2,16 @@ import { RESERVED_CHANGES, type History, type PlanView } from "@chronometra/cont
 import type { Change, Plan } from "@chronometra/core";
 import { Between, Raw } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { assertMayEdit, findProject, lockProjectFor } from "../portfolio/projectAccess.ts";
-import { inTransaction } from "../shared/database.ts";
+import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
-import { applyChecked, inverseOf, keepPlan, storeChanges } from "./changeService.ts";
+import { answerBefore, applyChecked, inverseOf, storeChanges } from "./changeService.ts";
 import { ChangeListEntity } from "./planEntities.ts";
 import { revisionOf } from "./revisions.ts";
 import { loadPlan } from "./planStore.ts";
 import { presentEffect } from "./presentEffect.ts";
 import { presentPlan } from "./presentPlan.ts";
+import { writeProject } from "./writeProjects.ts";
 
 const HISTORY_LENGTH = 200;
 
@@ -36,26 +36,23 @@ export function planRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/projects/:project/changes", async ({ database, me, params, body }) => {
     assertOpenTo(body.changes);
-    const { project, plan, result } = await inTransaction(database, async (manager) => {
-      const locked = await lockProjectFor(manager, params["project"]!, me);
-      const label = body.label ?? labelOf(await loadPlan(manager, locked), body.changes);
-      return { project: locked, ...(await storeChanges(manager, locked, me, { changes: body.changes, seen: body.revision, label })) };
+    return writeProject(database, me, params["project"]!, async (writing, project) => {
+      const before = await answerBefore(writing.manager, project.id, body.list, body.revision);
+      if (before !== null) return before;
+      const label = body.label ?? labelOf(await writing.plan(project), body.changes);
+      return (await storeChanges(writing, project, { changes: body.changes, seen: body.revision, label, list: body.list })).result;
     });
-    keepPlan(project, plan);
-    serving.news.poke();
-    return result;
   });
 
   serve(serving, "POST /api/projects/:project/undo", async ({ database, me, params, body }) => {
-    const { project, plan, result, order } = await inTransaction(database, async (manager) => {
-      const locked = await lockProjectFor(manager, params["project"]!, me);
-      const order = await inverseOf(manager, locked, body.revision);
-      return { project: locked, order, ...(await storeChanges(manager, locked, me, order)) };
+    return writeProject(database, me, params["project"]!, async (writing, project) => {
+      const before = await answerBefore(writing.manager, project.id, body.list, project.revision);
+      if (before !== null) return before;
+      const order = await inverseOf(writing.manager, project, body.revision);
+      const { result } = await storeChanges(writing, project, { ...order, list: body.list });
+      // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
+      return { ...result, changes: [...order.changes] };
     });
-    keepPlan(project, plan);
-    serving.news.poke();
-    // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
-    return { ...result, changes: [...order.changes] };
   });
 
   serve(serving, "POST /api/projects/:project/effect", async ({ database, me, params, body }) => {

@@ -1,6 +1,6 @@
 import { longestAscending, PLAN_TABLES, type Baseline, type Plan, type PlanTable, type PlanTables, type ProjectHead, type Rows } from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
-import { BaselineEntity } from "../approve/approveEntities.ts";
+import { orNotFound } from "../shared/failure.ts";
 import { PlanRowEntity } from "./planEntities.ts";
 
 type Row = PlanTables[PlanTable];
@@ -10,40 +10,80 @@ const ROW_TABLES = PLAN_TABLES.filter((table) => table !== "baselines");
 
 /**
  * Plans by project as of a revision. Only a cache: a plan of a revision never changes, so another server's copy is the
- * same, and a revision that is not here is read from the database.
+ * same, and a revision that is not here is read from the database. What a transaction made comes here once it is carried out.
  */
-const CACHED_PLANS = 12;
-const cache = new Map<string, { revision: number; plan: Plan }>();
+const cache = new Map<string, { readonly revision: number; readonly plan: Plan; readonly rows: number }>();
 
-export function rememberPlan(projectId: string, revision: number, plan: Plan): void {
-  cache.delete(projectId);
-  cache.set(projectId, { revision, plan });
-  for (const oldest of cache.keys()) {
-    if (cache.size <= CACHED_PLANS) break;
-    cache.delete(oldest);
+/** How many rows of plans are kept at hand, some 1 kB each. */
+let cachedRows = 100_000;
+
+/** Sets how many rows are kept at hand; gives what was set before. */
+export function keepAtHand(rows: number): number {
+  const before = cachedRows;
+  cachedRows = rows;
+  dropOldest();
+  return before;
+}
+
+const rowsIn = (plan: Plan): number => PLAN_TABLES.reduce((sum, table) => sum + plan[table].size, 0);
+
+function dropOldest(): void {
+  let rows = 0;
+  for (const [id, kept] of [...cache].reverse()) {
+    rows += kept.rows;
+    if (rows > cachedRows) cache.delete(id);
   }
+}
+
+/** Keeps a plan that is stored at hand, unless a newer one is. */
+export function rememberPlan(projectId: string, revision: number, plan: Plan): void {
+  const known = cache.get(projectId);
+  if (known !== undefined && known.revision > revision) return;
+  cache.delete(projectId);
+  cache.set(projectId, { revision, plan, rows: known?.plan === plan ? known.rows : rowsIn(plan) });
+  dropOldest();
 }
 
 interface RawRow {
-  table_name: PlanTable;
+  table_name: PlanTable | "project";
   row_key: string;
+  position: number;
   doc: string;
 }
 
-/** The plan of a project as of the revision that its row names. */
+/**
+ * One statement, and so one state: the head with its revision, the rows, the baselines. Read in two, rows of a newer revision
+ * would be taken for those of the older one. Raw rows: making an entity of each would cost more than all the rest.
+ */
+const PLAN_SQL = `select 'project' as table_name, cast(revision as char) as row_key, 0 as position, head as doc from project where id = ?
+  union all select table_name, row_key, position, doc from plan_row where project_id = ?
+  union all select 'baselines', cast(number as char), number, content from baseline where project_id = ?`;
+
+async function readPlan(manager: EntityManager, id: string): Promise<{ revision: number; plan: Plan } | null> {
+  const rows = (await manager.query(PLAN_SQL, [id, id, id])) as RawRow[];
+  const tables = Object.fromEntries(PLAN_TABLES.map((table) => [table, new Map<string, Row>()])) as Record<PlanTable, Map<string, Row>>;
+  let head: { revision: number; project: ProjectHead } | null = null;
+  for (const { table_name, row_key, doc } of rows.sort((a, b) => a.position - b.position)) {
+    const content: unknown = JSON.parse(doc);
+    if (table_name === "project") head = { revision: Number(row_key), project: content as ProjectHead };
+    else tables[table_name].set(row_key, table_name === "baselines" ? (content as { baseline: Baseline }).baseline : (content as Row));
+  }
+  return head === null ? null : { revision: head.revision, plan: { project: head.project, ...tables } as unknown as Plan };
+}
+
+/**
+ * The plan of a project as its row says. Where someone has written it since the row was read, the plan is the newer one, and
+ * the row given is brought to that revision: what is told of it belongs together.
+ */
 export async function loadPlan(manager: EntityManager, project: { id: string; revision: number; head: ProjectHead }): Promise<Plan> {
   const known = cache.get(project.id);
   if (known?.revision === project.revision) return known.plan;
-  const tables = Object.fromEntries(PLAN_TABLES.map((table) => [table, new Map<string, Row>()])) as Record<PlanTable, Map<string, Row>>;
-  // Raw rows: making an entity of each would cost more than all the rest.
-  const rows = (await manager.query("select table_name, row_key, doc from plan_row where project_id = ? order by table_name, position", [project.id])) as RawRow[];
-  for (const row of rows) tables[row.table_name].set(row.row_key, JSON.parse(row.doc) as Row);
-  for (const row of await manager.getRepository(BaselineEntity).find({ where: { projectId: project.id }, order: { number: "ASC" } })) {
-    tables.baselines.set(String(row.number), (JSON.parse(row.content) as { baseline: Baseline }).baseline);
-  }
-  const plan = { project: project.head, ...tables } as unknown as Plan;
-  rememberPlan(project.id, project.revision, plan);
-  return plan;
+  const read = orNotFound(await readPlan(manager, project.id), "project of that address");
+  // Within a transaction it may be one that is never carried out.
+  if (manager.queryRunner?.isTransactionActive !== true) rememberPlan(project.id, read.revision, read.plan);
+  project.revision = read.revision;
+  project.head = read.plan.project;
+  return read.plan;
 }
 
 const INSERTED_AT_ONCE = 1000;

@@ -5,6 +5,10 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 /** The revision at which a project was in a state: `plan`, `period-3`, `baseline-1`; a what-if stands beside the newest. */
 export async function revisionOf(database: DataSource, project: ProjectEntity, state: string): Promise<number> {
   if (state === "plan" || state.startsWith("whatif-")) return project.revision;
+  if (state.startsWith("asked-")) {
+    const [asked] = (await database.query("select revision from approval where project_id = ? and id = ? and revision is not null", [project.id, state.slice("asked-".length)])) as { revision: number }[];
+    return orNotFound(asked ?? null, `state "${state}"`).revision;
+  }
   const match = /^(period|baseline)-(\d{1,6})$/.exec(state);
   if (match === null) throw new Failure("invalid", `"${state}" is no state of a plan; name plan, baseline-1 or period-1.`);
   const number = Number(match[2]);

@@ -3,7 +3,7 @@ import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
-import { keepPlan, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { JsonText, serve, type Serving } from "../shared/http.ts";
@@ -11,8 +11,15 @@ import { createProject, emptyPlan } from "./createProject.ts";
 import { pathsOf, presentProgramme, writeFields, writeProgramme, writeStanding } from "./beside.ts";
 import { portfolioFacts } from "./facts.ts";
 import { keptLines } from "./keptLines.ts";
-import { lockProjectFor, mayEdit } from "./projectAccess.ts";
+import { writeProject } from "../plan/writeProjects.ts";
+import { mayEdit } from "./projectAccess.ts";
 import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
+
+/** Why a project's data date stays where it is, if that concerns this project alone; `null` where it does not. */
+function whyRefused(error: unknown): string | null {
+  if (error instanceof PlanProblems) return error.message;
+  return error instanceof Failure && ["invalid", "notAllowed", "conflict", "busy", "notFound"].includes(error.code) ? error.message : null;
+}
 
 interface ProjectRow {
   readonly id: string;
@@ -105,22 +112,23 @@ export function portfolioRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/portfolio/data-date", async ({ database, me, body }) => {
     const refused: { project: string; why: string }[] = [];
-    let moved = 0;
+    const moved: string[] = [];
+    const already: string[] = [];
     for (const { id, code } of await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })) {
       try {
-        const stored = await inTransaction(database, async (manager) => {
-          const project = await lockProjectFor(manager, id, me);
-          if (project.head.dataDate === body.date) return null;
-          return { project, ...(await storeChanges(manager, project, me, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${body.date}` })) };
+        const changed = await writeProject(database, me, id, async (writing, project) => {
+          if (project.head.dataDate === body.date) return false;
+          await storeChanges(writing, project, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${body.date}` });
+          return true;
         });
-        if (stored === null) continue;
-        keepPlan(stored.project, stored.plan);
-        moved++;
+        if (changed) moved.push(code);
+        else already.push(code);
       } catch (error) {
-        if (!(error instanceof PlanProblems)) throw error;
-        refused.push({ project: code, why: error.message });
+        const why = whyRefused(error);
+        if (why === null) throw error;
+        refused.push({ project: code, why });
       }
     }
-    return { moved, refused };
+    return { moved, already, refused };
   });
 }

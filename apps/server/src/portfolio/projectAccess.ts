@@ -12,18 +12,13 @@ export async function findProject(database: DataSource | EntityManager, id: stri
   return orNotFound(await database.getRepository(ProjectEntity).findOneBy({ id }), "project of that address");
 }
 
-/** The project, if this person may change it; its row is locked until the transaction ends. */
-export async function lockProjectFor(manager: EntityManager, id: string, me: Me): Promise<ProjectEntity> {
-  const project = orNotFound(await manager.getRepository(ProjectEntity).findOne({ where: { id }, lock: { mode: "pessimistic_write" } }), "project of that address");
-  assertMayEdit(me, project);
-  await assertNotClosed(manager, project);
-  return project;
-}
+/** Whether a project was closed. */
+export const isClosed = async (manager: DataSource | EntityManager, project: ProjectEntity): Promise<boolean> =>
+  ((await manager.query("select 1 from project_closing where project_id = ?", [project.id])) as unknown[]).length > 0;
 
 /** In a closed project nothing changes any more. */
 export async function assertNotClosed(manager: DataSource | EntityManager, project: ProjectEntity): Promise<void> {
-  const closed = (await manager.query("select 1 from project_closing where project_id = ?", [project.id])) as unknown[];
-  if (closed.length > 0) throw new Failure("invalid", `"${project.head.name}" is closed; a controller may open it again.`);
+  if (await isClosed(manager, project)) throw new Failure("invalid", `"${project.head.name}" is closed; a controller may open it again.`);
 }
 
 export function assertMayEdit(me: Me, project: { managerId: string }): void {

@@ -1,11 +1,9 @@
 import type { BodyOf, Me, ResponseOf } from "@chronometra/contract";
 import { computePlan, groundOf, mendMany, toBundle, type Change, type Mend, type NotMended, type Plan } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
+import type { DataSource } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
-import { lockProjectFor } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { writeProject } from "../plan/writeProjects.ts";
 import { Failure } from "../shared/failure.ts";
 
 type Wanted = BodyOf<"POST /api/projects/:project/quality/mend">;
@@ -27,9 +25,9 @@ export function effectOfMend(plan: Plan, wanted: Wanted): ResponseOf<"POST /api/
 }
 
 /** Mends them, as one step that can be undone. */
-export async function storeMend(manager: EntityManager, me: Me, projectId: string, wanted: Wanted): Promise<{ project: ProjectEntity; plan: Plan; answer: ResponseOf<"POST /api/projects/:project/quality/mend"> }> {
-  const project = await lockProjectFor(manager, projectId, me);
-  const { changes, left } = mended(await loadPlan(manager, project), wanted);
-  const { plan, result } = await storeChanges(manager, project, me, { changes, label: LABELS[wanted.mend] });
-  return { project, plan, answer: { revision: result.revision, changes: changes.length, left } };
-}
+export const storeMend = (database: DataSource, me: Me, projectId: string, wanted: Wanted): Promise<ResponseOf<"POST /api/projects/:project/quality/mend">> =>
+  writeProject(database, me, projectId, async (writing, project) => {
+    const { changes, left } = mended(await writing.plan(project), wanted);
+    const { result } = await storeChanges(writing, project, { changes, label: LABELS[wanted.mend] });
+    return { revision: result.revision, changes: changes.length, left };
+  });

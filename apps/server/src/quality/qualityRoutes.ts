@@ -1,7 +1,5 @@
-import { keepPlan } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
-import { inTransaction } from "../shared/database.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { effectOfMend, storeMend } from "./mend.ts";
 import { setQualityLimits } from "./qualityLimits.ts";
@@ -16,12 +14,7 @@ export function qualityRoutes(serving: Serving): void {
     return effectOfMend(await loadPlan(database.manager, project), body);
   });
 
-  serve(serving, "POST /api/projects/:project/quality/mend", async ({ database, me, params, body }) => {
-    const { project, plan, answer } = await inTransaction(database, (manager) => storeMend(manager, me, params["project"]!, body));
-    keepPlan(project, plan);
-    serving.news.poke();
-    return answer;
-  });
+  serve(serving, "POST /api/projects/:project/quality/mend", ({ database, me, params, body }) => storeMend(database, me, params["project"]!, body));
 
   serve(serving, "PUT /api/portfolio/quality-limits", async ({ database, body }) => {
     await setQualityLimits(database, body);

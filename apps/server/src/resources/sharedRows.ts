@@ -1,12 +1,12 @@
 import type { Me, OtherProject, SharedRows, SharedUse } from "@chronometra/contract";
 import type { Calendar, Change, Person, Plan } from "@chronometra/core";
-import type { DataSource, EntityManager } from "typeorm";
-import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import type { DataSource } from "typeorm";
+import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
-import { findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { writeProjects } from "../plan/writeProjects.ts";
+import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
 
 type Shared = "calendars" | "people";
 type Row = Calendar | Person;
@@ -58,16 +58,13 @@ function labelOf(rows: SharedRows["rows"]): string {
 
 /** Writes rows in several projects, all or nothing; gives the revisions, for undoing. */
 export async function storeShared(database: DataSource, me: Me, { projects, rows }: SharedRows): Promise<{ project: string; revision: number }[]> {
-  const stored = await inTransaction(database, async (manager: EntityManager) => {
-    const done: { project: ProjectEntity; plan: Plan }[] = [];
-    // In one order everywhere, so that two who do this at once do not wait for each other.
-    for (const id of [...new Set(projects)].sort()) {
-      const project = await lockProjectFor(manager, id, me);
-      const changes = changesFor(await loadPlan(manager, project), rows);
-      if (changes.length > 0) done.push({ project, plan: (await storeChanges(manager, project, me, { changes, label: labelOf(rows) })).plan });
+  return writeProjects(database, me, projects, async (writing) => {
+    const stored: { project: string; revision: number }[] = [];
+    for (const id of new Set(projects)) {
+      const project = await writing.editable(id);
+      const changes = changesFor(await writing.plan(project), rows);
+      if (changes.length > 0) stored.push({ project: id, revision: (await storeChanges(writing, project, { changes, label: labelOf(rows) })).result.revision });
     }
-    return done;
+    return stored;
   });
-  for (const { project, plan } of stored) keepPlan(project, plan);
-  return stored.map(({ project }) => ({ project: project.id, revision: project.revision }));
 }

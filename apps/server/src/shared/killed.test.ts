@@ -1,44 +1,17 @@
-import { spawn, type ChildProcess } from "node:child_process";
-import { createServer } from "node:net";
-import { join } from "node:path";
 import type { Change } from "@chronometra/core";
 import request from "supertest";
+import { killServers, startServer } from "../testing/serverProcess.ts";
 import { PASSWORD, smallPlan, TestWorld, tokenOf } from "../testing/testWorld.ts";
 
 let world: TestWorld;
-const servers = new Set<ChildProcess>();
 
 beforeAll(async () => {
   world = await TestWorld.open();
 });
 afterAll(async () => {
-  for (const server of servers) server.kill("SIGKILL");
+  killServers();
   await world.drop();
 });
-
-const freePort = (): Promise<number> =>
-  new Promise((resolve) => {
-    const probe = createServer().listen(0, "127.0.0.1", () => {
-      const { port } = probe.address() as { port: number };
-      probe.close(() => resolve(port));
-    });
-  });
-
-/** A server of its own process on the world's database, as it is really run. */
-async function startServer(): Promise<{ address: string; kill: () => void }> {
-  const port = await freePort();
-  const server = spawn(process.execPath, ["--conditions=development", "--import", "tsx", "src/main.ts"], {
-    cwd: join(__dirname, "../.."),
-    env: { ...process.env, CHRONOMETRA_DATABASE: world.url, CHRONOMETRA_PORT: String(port), CHRONOMETRA_EMPTY: "1", CHRONOMETRA_SECRET: "killed" },
-    stdio: ["ignore", "pipe", "inherit"],
-  });
-  servers.add(server);
-  await new Promise<void>((resolve, reject) => {
-    server.stdout!.on("data", (chunk: Buffer) => chunk.toString().includes("is ready") && resolve());
-    server.on("exit", (code) => reject(new Error(`the server ended with ${code} before it was ready`)));
-  });
-  return { address: `http://127.0.0.1:${port}`, kill: () => void server.kill("SIGKILL") };
-}
 
 /** Everything stored of a project, for comparing what a save left. */
 const stored = async (project: string): Promise<{ rows: number; revisions: number[]; figures: number[]; head: number }> => {
@@ -63,7 +36,7 @@ describe("a server killed in the middle of a save", () => {
     // From before the call has arrived to after it has been answered.
     for (const delay of [5, 40, 80, 120, 160, 200, 260, 340, 450, 700, ANSWERED]) {
       const project = await world.addProject(tomas, smallPlan());
-      const server = await startServer();
+      const server = await startServer(world.url);
       const agent = request.agent(server.address);
       const token = tokenOf(await agent.get("/api/session"));
       const signedIn = await agent.post("/api/session").set("x-chronometra-token", token).send({ login: "tomas", password: PASSWORD });

@@ -1,7 +1,8 @@
-import { Column, Entity, PrimaryColumn } from "typeorm";
+import { Column, Entity, Index, PrimaryColumn } from "typeorm";
 
-/** A message that left: kept in the mailbox that ships with the application. */
+/** A message: kept in the mailbox that ships with the application, and sent out by a mail server where one is named. */
 @Entity("mail")
+@Index("mail_state", ["state", "nextAt"])
 export class MailEntity {
   @PrimaryColumn({ type: "varchar", length: 36 })
   id!: string;
@@ -21,4 +22,26 @@ export class MailEntity {
 
   @Column({ name: "sent_at", type: "datetime", precision: 3 })
   sentAt!: Date;
+
+  /** `kept` where no mail server is named, `waiting` for its turn, `sending` just now, `sent`, or `failed` for good. */
+  @Column({ type: "varchar", length: 10, default: "kept" })
+  state!: "kept" | "waiting" | "sending" | "sent" | "failed";
+
+  @Column({ type: "int", default: 0 })
+  tries!: number;
+
+  /** Milliseconds since 1970: not to be taken up before, because it was tried, or is being tried by a server. */
+  @Column({ name: "next_at", type: "bigint", default: 0 })
+  nextAt!: string;
+
+  /** What the mail server said last. */
+  @Column({ type: "varchar", length: 500, nullable: true })
+  why!: string | null;
+
+  @Column({ name: "reply_to", type: "varchar", length: 320, nullable: true })
+  replyTo!: string | null;
+
+  /** The page that the message is about, from the installation's address on. */
+  @Column({ type: "varchar", length: 500, nullable: true })
+  link!: string | null;
 }

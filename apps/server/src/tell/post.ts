@@ -1,14 +1,21 @@
 import { randomUUID } from "node:crypto";
-import { createTransport } from "nodemailer";
+import { createTransport, type Transporter } from "nodemailer";
 import type { DataSource, EntityManager } from "typeorm";
 import type { AccountEntity } from "../access/accountEntity.ts";
 import { MailEntity } from "./mailEntity.ts";
+import { asHtml, asText } from "./mailText.ts";
+
+type Addressed = Pick<AccountEntity, "login">;
 
 /** A message on its way to someone who can sign in. */
 export interface Message {
   readonly to: AccountEntity;
   readonly subject: string;
   readonly body: string;
+  /** The page it is about, as `/week`. */
+  readonly link?: string;
+  /** Who is answered. */
+  readonly from?: Addressed;
 }
 
 export interface PostOptions {
@@ -16,41 +23,99 @@ export interface PostOptions {
   readonly smtp?: string | undefined;
   /** What is put behind a login that is no address. */
   readonly domain?: string | undefined;
+  /** Who mail is from, `Name <address>`. */
+  readonly sender?: string | undefined;
+  /** Where this installation is reached, `https://plans.example.org`, for links in mail. */
+  readonly address?: string | undefined;
+  /** How long a mail server may keep silent. */
+  readonly patienceMilliseconds?: number | undefined;
 }
 
-export interface Posted {
-  readonly sent: number;
-  readonly failed: { to: string; why: string }[];
-}
+const PATIENCE_MILLISECONDS = 20_000;
+/** How long a server has a message to itself. Whoever takes longer has stopped. */
+const HELD_MILLISECONDS = 5 * 60_000;
+const FIRST_PAUSE_MILLISECONDS = 15_000;
+const LONGEST_PAUSE_MILLISECONDS = 60 * 60_000;
+/** Over a day with the pauses there are. */
+const MOST_TRIES = 30;
+const AT_ONCE = 50;
 
-const SENDER = "Chronometra <chronometra@localhost>";
+/** Before the next try: growing, and never much over an hour. */
+export const pauseAfter = (tries: number): number => Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
 
-/** Sends mail: into the mailbox that ships with the application, and out by a mail server where one is named. */
+/** Whether a mail server has refused a message for good (RFC 5321, 4.2.1: codes from 500 on). */
+const isFinal = (error: unknown): boolean => ((error as { responseCode?: number }).responseCode ?? 0) >= 500;
+
+/**
+ * Mail: written in the transaction of what it tells, so that it is there if and only if that happened; kept in the mailbox
+ * that ships with the application; and sent out afterwards, where a mail server is named, until it has left or failed for good.
+ */
 export class Post {
-  private readonly outside;
+  private readonly outside: Transporter | null;
+
   constructor(private readonly options: PostOptions) {
-    this.outside = options.smtp === undefined ? null : createTransport(options.smtp, { from: SENDER });
+    const patience = options.patienceMilliseconds ?? PATIENCE_MILLISECONDS;
+    this.outside = options.smtp === undefined ? null : createTransport({ url: options.smtp, connectionTimeout: patience, greetingTimeout: patience, socketTimeout: patience });
   }
 
-  addressOf({ login }: Pick<AccountEntity, "login">): string {
+  addressOf({ login }: Addressed): string {
     return login.includes("@") ? login : `${login}@${this.options.domain ?? "localhost"}`;
   }
 
-  /** Sends messages one by one; one that cannot be delivered keeps no other from leaving. */
-  async send(database: DataSource | EntityManager, messages: readonly Message[], at = new Date()): Promise<Posted> {
-    const failed: Posted["failed"] = [];
-    let sent = 0;
-    for (const { to, subject, body } of messages) {
-      const address = this.addressOf(to);
-      try {
-        await this.outside?.sendMail({ from: SENDER, to: { name: to.name, address }, subject, text: body });
-        await database.getRepository(MailEntity).insert({ id: randomUUID(), accountId: to.id, address, subject: subject.slice(0, 300), body, sentAt: at });
-        sent++;
-      } catch (error) {
-        failed.push({ to: to.name, why: error instanceof Error ? error.message : String(error) });
-      }
+  /** Writes messages, in the transaction of what they tell. */
+  async put(manager: EntityManager, messages: readonly Message[], at = new Date()): Promise<void> {
+    const rows = messages.map(({ to, subject, body, link, from }) => ({
+      id: randomUUID(),
+      accountId: to.id,
+      address: this.addressOf(to),
+      subject: subject.slice(0, 300),
+      body,
+      sentAt: at,
+      state: this.outside === null ? ("kept" as const) : ("waiting" as const),
+      replyTo: from === undefined ? null : this.addressOf(from),
+      link: link ?? null,
+    }));
+    if (rows.length > 0) await manager.getRepository(MailEntity).insert(rows);
+  }
+
+  /** Sends what waits and may be tried; gives how many left. What another server has taken up is left to it. */
+  async deliver(database: DataSource, now = Date.now()): Promise<number> {
+    if (this.outside === null) return 0;
+    const mails = database.getRepository(MailEntity);
+    await database.query("update mail set state = 'failed', why = 'the server stopped while it was being sent; it may or may not have arrived' where state = 'sending' and next_at < ?", [now]);
+    const due = await mails.createQueryBuilder("mail").where("mail.state = 'waiting' and mail.nextAt <= :now", { now }).orderBy("mail.sentAt").limit(AT_ONCE).getMany();
+    let left = 0;
+    for (const mail of due) {
+      const taken = (await database.query("update mail set state = 'sending', tries = tries + 1, next_at = ? where id = ? and state = 'waiting'", [Date.now() + HELD_MILLISECONDS, mail.id])) as { affectedRows: number };
+      if (taken.affectedRows === 1 && (await this.sendOne(database, mail))) left++;
     }
-    return { sent, failed };
+    return left;
+  }
+
+  private async sendOne(database: DataSource, mail: MailEntity): Promise<boolean> {
+    const mails = database.getRepository(MailEntity);
+    const link = mail.link === null || this.options.address === undefined ? null : new URL(mail.link, this.options.address).href;
+    const sender = this.options.sender ?? `Chronometra <chronometra@${this.options.domain ?? "localhost"}>`;
+    try {
+      await this.outside!.sendMail({
+        from: sender,
+        to: mail.address,
+        subject: mail.subject,
+        text: asText(mail.body, link),
+        html: asHtml(mail.body, link),
+        messageId: `<${mail.id}@${this.options.domain ?? "localhost"}>`,
+        // RFC 3834: no out-of-office notices come back.
+        headers: { "Auto-Submitted": "auto-generated" },
+        ...(mail.replyTo === null ? {} : { replyTo: mail.replyTo }),
+      });
+      await mails.update({ id: mail.id, state: "sending" }, { state: "sent", why: null });
+      return true;
+    } catch (error) {
+      const tries = mail.tries + 1;
+      const why = (error instanceof Error ? error.message : String(error)).slice(0, 500);
+      await mails.update({ id: mail.id, state: "sending" }, isFinal(error) || tries >= MOST_TRIES ? { state: "failed", why } : { state: "waiting", why, nextAt: String(Date.now() + pauseAfter(tries)) });
+      return false;
+    }
   }
 
   close(): void {

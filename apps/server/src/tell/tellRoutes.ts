@@ -1,4 +1,5 @@
 import { serve, type Serving } from "../shared/http.ts";
+import { Failure } from "../shared/failure.ts";
 import { MailEntity } from "./mailEntity.ts";
 
 const NEWEST = 200;
@@ -7,6 +8,12 @@ export function tellRoutes(serving: Serving): void {
   serve(serving, "GET /api/mail", async ({ database, me }) => {
     const where = me.roles.includes("administrator") ? {} : { accountId: me.id };
     const mails = await database.getRepository(MailEntity).find({ where, order: { sentAt: "DESC" }, take: NEWEST });
-    return mails.map(({ id, address, subject, body, sentAt }) => ({ id, to: address, subject, body, sentAt: sentAt.toISOString() }));
+    return mails.map(({ id, address, subject, body, sentAt, state, tries, why }) => ({ id, to: address, subject, body, sentAt: sentAt.toISOString(), state, tries, why }));
+  });
+
+  serve(serving, "POST /api/mail/:mail/again", async ({ database, params }) => {
+    const { affected } = await database.getRepository(MailEntity).update({ id: params["mail"]!, state: "failed" }, { state: "waiting", tries: 0, nextAt: "0" });
+    if (affected === 0) throw new Failure("conflict", "This message has left, or waits to, already.");
+    return { ok: true as const };
   });
 }

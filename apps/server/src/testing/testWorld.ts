@@ -52,7 +52,7 @@ export class TestWorld {
 
   static async open(options: Partial<AppOptions> = {}): Promise<TestWorld> {
     const { url, database, drop } = await freshDatabase();
-    const app = createApp({ database, logger: pino({ level: "silent" }), signInAttempts: 1000, ...options });
+    const app = createApp({ database, logger: pino({ level: "silent" }), ...options });
     return new TestWorld(url, database, app, drop, await hashPassword(PASSWORD));
   }
 

@@ -1,12 +1,12 @@
 import type { Me, SharedEffect, WatchAct } from "@chronometra/contract";
 import { compileCalendars, ownValueFault, pushOut, schedulePlan, toBundle, type Change, type Person, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { applyChecked, keepPlan, storeChanges } from "../plan/changeService.ts";
+import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
-import { findProject, lockProjectFor, mayEdit } from "../portfolio/projectAccess.ts";
+import { writeProjects } from "../plan/writeProjects.ts";
+import { findProject, isClosed, mayEdit } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 
 interface Left {
@@ -101,7 +101,13 @@ function byProject(rows: WatchAct["rows"]): [project: string, ids: string[]][] {
 }
 
 const named = (project: ProjectEntity, left: Planned["left"]): Left[] => left.map((each) => ({ project: project.head.name, ...each }));
-const notMine = (project: ProjectEntity, plan: Plan, ids: readonly string[]): Left[] => named(project, ids.map((id) => ({ id, name: plan.activities.get(id)?.name ?? id, why: "only the project's manager or a controller may change it" })));
+const refused = (project: ProjectEntity, plan: Plan, ids: readonly string[], why: string): Left[] => named(project, ids.map((id) => ({ id, name: plan.activities.get(id)?.name ?? id, why })));
+
+/** Why someone may change nothing in a project; `null` where they may. */
+async function notOpen(manager: EntityManager, me: Me, project: ProjectEntity): Promise<string | null> {
+  if (!mayEdit(me, project)) return "only the project's manager or a controller may change it";
+  return (await isClosed(manager, project)) ? "its project is closed" : null;
+}
 
 /** What doing something with rows would move, project by project; stores nothing. */
 export async function effectOfAct(database: DataSource, me: Me, { rows, act }: WatchAct): Promise<{ effects: SharedEffect; left: Left[] }> {
@@ -110,8 +116,9 @@ export async function effectOfAct(database: DataSource, me: Me, { rows, act }: W
   for (const [id, ids] of byProject(rows)) {
     const project = await findProject(database, id);
     const plan = await loadPlan(database.manager, project);
-    if (!mayEdit(me, project)) {
-      left.push(...notMine(project, plan, ids));
+    const why = await notOpen(database.manager, me, project);
+    if (why !== null) {
+      left.push(...refused(project, plan, ids, why));
       continue;
     }
     const planned = await plannedFor(database.manager, plan, ids, act);
@@ -123,26 +130,27 @@ export async function effectOfAct(database: DataSource, me: Me, { rows, act }: W
 
 /** Does something with rows of several projects, all or nothing; rows that it does not fit are left and named. */
 export async function doAct(database: DataSource, me: Me, { rows, act }: WatchAct): Promise<{ changed: number; left: Left[]; revisions: { project: string; revision: number }[] }> {
-  const left: Left[] = [];
-  const stored = await inTransaction(database, async (manager) => {
-    left.length = 0;
-    const done: { project: ProjectEntity; plan: Plan; changed: number }[] = [];
-    for (const [id, ids] of byProject(rows)) {
-      const seen = await findProject(manager, id);
-      if (!mayEdit(me, seen)) {
-        left.push(...notMine(seen, await loadPlan(manager, seen), ids));
+  const wanted = byProject(rows);
+  return writeProjects(database, me, wanted.map(([id]) => id), async (writing) => {
+    const left: Left[] = [];
+    const revisions: { project: string; revision: number }[] = [];
+    let changed = 0;
+    for (const [id, ids] of wanted) {
+      const why = await notOpen(writing.manager, me, writing.project(id));
+      const plan = await writing.plan(writing.project(id));
+      if (why !== null) {
+        left.push(...refused(writing.project(id), plan, ids, why));
         continue;
       }
-      const project = await lockProjectFor(manager, id, me);
-      const planned = await plannedFor(manager, await loadPlan(manager, project), ids, act);
+      const project = await writing.editable(id);
+      const planned = await plannedFor(writing.manager, plan, ids, act);
       left.push(...named(project, planned.left));
       if (planned.changes.length === 0) continue;
-      const changed = ids.length - planned.left.length;
-      const { plan } = await storeChanges(manager, project, me, { changes: planned.changes, label: `${LABELS[act.do]}: ${changed === 1 ? "an activity" : `${changed} activities`} of a watchlist` });
-      done.push({ project, plan, changed });
+      const count = ids.length - planned.left.length;
+      const { result } = await storeChanges(writing, project, { changes: planned.changes, label: `${LABELS[act.do]}: ${count === 1 ? "an activity" : `${count} activities`} of a watchlist` });
+      revisions.push({ project: id, revision: result.revision });
+      changed += count;
     }
-    return done;
+    return { changed, left, revisions };
   });
-  for (const { project, plan } of stored) keepPlan(project, plan);
-  return { changed: stored.reduce((sum, { changed }) => sum + changed, 0), left, revisions: stored.map(({ project }) => ({ project: project.id, revision: project.revision })) };
 }

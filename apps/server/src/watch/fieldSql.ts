@@ -1,6 +1,6 @@
 import { OWN_PREFIX, WATCH_FIELDS, type Me, type WatchAbout, type WatchCondition, type WatchField, type WatchType } from "@chronometra/contract";
 import { addDays, formatDate, parseDate } from "@chronometra/core";
-import { today } from "../shared/clock.ts";
+import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { isPlace, placeKey, type PlaceField, type ProjectPlace } from "./places.ts";
 
@@ -75,10 +75,10 @@ export function inWords(about: WatchAbout, name: string, value: unknown, { place
 /** A row as the database gives it. */
 export type Loose = Record<string, unknown>;
 
-/** `today+30` as a date. */
-export function dateMeant(text: string): string {
+/** `today+30` as a date, today being where the asker is. */
+export function dateMeant(text: string, me: Me): string {
   if (!text.startsWith("today")) return text;
-  return formatDate(addDays(parseDate(today())!, Number(text.slice("today".length) || 0)));
+  return formatDate(addDays(parseDate(todayOf(me))!, Number(text.slice("today".length) || 0)));
 }
 
 const NUMERIC: readonly WatchType[] = ["number", "days", "hours", "amount", "percent"];
@@ -129,10 +129,10 @@ function compare(x: string, type: WatchType, condition: WatchCondition, asker: A
       return { sql: `${x} ${condition.is === "atLeast" ? ">=" : "<"} ?${unit}`, values: [condition.number] };
     }
     case "within":
-      return { sql: `${x} between ? and ?`, values: [dateMeant(condition.from), dateMeant(condition.to)] };
+      return { sql: `${x} between ? and ?`, values: [dateMeant(condition.from, asker.me), dateMeant(condition.to, asker.me)] };
     case "before":
     case "after":
-      return { sql: `${x} ${condition.is === "before" ? "<" : ">"} ?`, values: [dateMeant(condition.date)] };
+      return { sql: `${x} ${condition.is === "before" ? "<" : ">"} ?`, values: [dateMeant(condition.date, asker.me)] };
     case "any":
     case "none": {
       const of = type === "person" ? peopleMeant(condition.of, asker) : condition.of;

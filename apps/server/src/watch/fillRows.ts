@@ -1,10 +1,12 @@
+import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import { computeWhole, keptFigures } from "../look/summarise.ts";
-import { loadPlan } from "../plan/planStore.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
+import { writeProjects } from "../plan/writeProjects.ts";
 import { keepRows } from "./keptRows.ts";
+
+/** The installation itself: no list of changes is stored in its name. */
+const NOBODY: Me = { id: "", login: "", name: "", roles: [], person: null, timeZone: "UTC" };
 
 /**
  * Writes the rows and figures of projects whose rows are not of their newest revision, such as those stored before rows were kept.
@@ -13,9 +15,12 @@ import { keepRows } from "./keptRows.ts";
 export async function fillRows(database: DataSource): Promise<number> {
   const stale = (await database.query("select id from project where kept_revision <> revision")) as { id: string }[];
   for (const { id } of stale) {
-    await inTransaction(database, async (manager) => {
-      const project = await manager.getRepository(ProjectEntity).findOneOrFail({ where: { id }, lock: { mode: "pessimistic_write" } });
-      const plan = await loadPlan(manager, project);
+    await writeProjects(database, NOBODY, [id], async (writing) => {
+      const { manager } = writing;
+      const project = writing.project(id);
+      // Another server that started beside this one may have written them meanwhile.
+      if (project.keptRevision === project.revision) return;
+      const plan = await writing.plan(project);
       await manager.query("delete from spent_row where project_id = ?", [id]);
       const whole = computeWhole(plan);
       await manager.getRepository(FiguresEntity).update({ projectId: id, revision: project.revision }, keptFigures(whole));

@@ -4,7 +4,7 @@ import { parse } from "csv-parse/sync";
 import ICAL from "ical.js";
 import readExcel from "read-excel-file/node";
 import request from "supertest";
-import { today } from "../shared/clock.ts";
+import { todayHere } from "../shared/clock.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { fillRows } from "./fillRows.ts";
 
@@ -12,7 +12,7 @@ let world: TestWorld;
 let pm: Caller, controller: Caller, other: Caller;
 let quay: string, slip: string;
 
-const inDays = (days: number): string => formatDate(addDays(parseDate(today())!, days));
+const inDays = (days: number): string => formatDate(addDays(parseDate(todayHere())!, days));
 const question = (where: WatchCondition[][], rest: Partial<WatchQuestion> = {}): WatchQuestion => ({ about: "activities", where, columns: ["name", "project", "people", "finish", "planned", "bac"], sort: [{ field: "name", desc: false }], group: null, pivot: null, ...rest });
 async function ask(asked: WatchQuestion, by: Caller = controller): Promise<WatchAnswer> {
   const response = await by.send("post", "/api/watch", asked);

@@ -34,11 +34,7 @@ export function watchRoutes(serving: Serving): void {
     return "";
   });
   serve(serving, "POST /api/watch/effect", ({ database, me, body }) => effectOfAct(database, me, body));
-  serve(serving, "POST /api/watch/act", async ({ database, me, body }) => {
-    const result = await doAct(database, me, body);
-    serving.news.poke();
-    return result;
-  });
+  serve(serving, "POST /api/watch/act", ({ database, me, body }) => doAct(database, me, body));
   serve(serving, "GET /api/calendars/:subject", ({ database, me, params }) => feedOf(database, me, params["subject"]!));
   serve(serving, "POST /api/calendars", ({ database, me, body }) => makeFeed(database, me, body.subject));
   serve(serving, "DELETE /api/calendars/:subject", async ({ database, me, params }) => {

@@ -1,10 +1,12 @@
-import { useMutation } from "@tanstack/react-query";
+import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useForm } from "react-hook-form";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
 import { holds, useMe } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
+import { todayHere } from "../shared/today.ts";
+import { dateWords } from "../shared/words.ts";
 import { Accounts } from "./Accounts.tsx";
 import { Tokens } from "./Tokens.tsx";
 
@@ -50,6 +52,32 @@ function Looks() {
   );
 }
 
+/** Where one's days begin and end: time is booked for those days, and "today" is theirs. */
+function TimeZone() {
+  const me = useMe();
+  const client = useQueryClient();
+  const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
+  const zones = [...new Set([me.timeZone, here, ...Intl.supportedValuesOf("timeZone")])].sort();
+  const change = useMutation({
+    mutationFn: (timeZone: string) => call("PUT /api/session/time-zone", { body: { timeZone } }),
+    onSuccess: async (_, timeZone) => {
+      await client.invalidateQueries();
+      toast(`Your days are those of ${timeZone}.`);
+    },
+  });
+  return (
+    <section>
+      <h2 className="text-base">Your time zone</h2>
+      <div className="mt-1 flex flex-wrap items-center gap-2 text-sm">
+        <select className="select select-sm" aria-label="Your time zone" value={me.timeZone} disabled={change.isPending} onChange={(event) => change.mutate(event.target.value)}>{zones.map((zone) => <option key={zone} value={zone}>{zone.replaceAll("_", " ")}</option>)}</select>
+        <span>Today is {dateWords(todayHere())}.</span>
+        {here !== me.timeZone && <button type="button" className="btn btn-sm" disabled={change.isPending} onClick={() => change.mutate(here)}>Use {here.replaceAll("_", " ")}, where this browser is</button>}
+      </div>
+      {change.error !== null && <Failure error={change.error} />}
+    </section>
+  );
+}
+
 /** One's own password and looks; for administrators, who can sign in and what they may do. */
 export function SettingsPage() {
   const me = useMe();
@@ -57,6 +85,7 @@ export function SettingsPage() {
     <div className="page flex max-w-5xl flex-col gap-6">
       <h1 className="text-xl">Settings</h1>
       <OwnPassword />
+      <TimeZone />
       <Looks />
       {holds(me, "administrator") && <Accounts />}
       {holds(me, "administrator") && <Tokens />}

@@ -17,7 +17,7 @@ function Waiting({ approval }: { approval: Approval }) {
       <h2 className="text-base"><Link className="link-quiet" to={`/projects/${approval.project}/plan`}><span className="muted">{approval.projectCode}</span> {approval.projectName}</Link></h2>
       <p className="text-sm muted">{approval.askedBy} asked on {momentWords(approval.askedAt)}</p>
       {approval.word !== "" && <p className="mt-1 max-w-prose">“{approval.word}”</p>}
-      <PlanState project={approval.project} />
+      <PlanState project={approval.project} asked={approval} />
       {approval.mayDecide ? <Decide approval={approval} /> : <p className="muted mt-1 text-sm">{why}</p>}
     </li>
   );

@@ -73,7 +73,7 @@ function Baselines({ project, ledger }: { project: string; ledger: Ledger }) {
 
 const outcome = (approval: Approval): string => {
   if (approval.state === "asked") return "waits for a decision";
-  const verb = approval.state === "approved" ? `approved as baseline ${approval.baseline}` : "sent back";
+  const verb = approval.state === "approved" ? `approved as baseline ${approval.baseline}` : approval.state === "replaced" ? "replaced by a later request" : "sent back";
   return `${verb} by ${approval.decidedBy} on ${momentWords(approval.decidedAt!)}: “${approval.reason}”`;
 };
 
@@ -90,8 +90,8 @@ export function LedgerPage() {
           return (
             <>
               {ledger.mayAsk && <Ask project={id} />}
-              {open !== undefined && ledger.baselines[0] !== undefined && <p className="mb-2"><Link className="underline" to={`/projects/${id}/compare?from=baseline-${ledger.baselines[0].number}&to=plan`}>What is to be approved, compared with baseline {ledger.baselines[0].number}</Link></p>}
-              {open?.mayDecide === true && <section className="mb-4"><h2 className="text-base">{open.askedBy} asks for approval</h2>{open.word !== "" && <p>“{open.word}”</p>}<PlanState project={id} /><Decide approval={open} /></section>}
+              {open !== undefined && ledger.baselines[0] !== undefined && <p className="mb-2"><Link className="underline" to={`/projects/${id}/compare?from=baseline-${ledger.baselines[0].number}&to=${open.changedSince > 0 ? `asked-${open.id}` : "plan"}`}>What is to be approved, compared with baseline {ledger.baselines[0].number}</Link></p>}
+              {open?.mayDecide === true && <section className="mb-4"><h2 className="text-base">{open.askedBy} asks for approval</h2>{open.word !== "" && <p>“{open.word}”</p>}<PlanState project={id} asked={open} /><Decide approval={open} /></section>}
               <h2 className="text-base">Baselines</h2>
               <Baselines project={id} ledger={ledger} />
               <h2 className="pt-6 text-base">What-ifs and change requests</h2>

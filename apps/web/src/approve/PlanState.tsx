@@ -1,3 +1,4 @@
+import type { Approval } from "@chronometra/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { projectQuery } from "../portfolio/queries.ts";
@@ -8,11 +9,12 @@ import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./comparedWords.ts";
 
 /** How a plan stands that is to be approved: its dates and budget, what falls short, and what it changes against the baseline. */
-export function PlanState({ project }: { project: string }) {
+export function PlanState({ project, asked }: { project: string; asked?: Approval }) {
   const { data: look } = useQuery(projectQuery(project));
   const baseline = look?.summary.baseline ?? null;
+  const as = asked === undefined || asked.changedSince === 0 ? "plan" : `asked-${asked.id}`;
   const quality = useQuery(qualityQuery(project));
-  const compared = useQuery({ ...comparisonQuery(project, `baseline-${baseline}`, "plan"), enabled: baseline !== null, placeholderData: keepPreviousData });
+  const compared = useQuery({ ...comparisonQuery(project, `baseline-${baseline}`, as), enabled: baseline !== null, placeholderData: keepPreviousData });
   if (look === undefined) return <p className="muted text-sm" role="status">Looking at the plan …</p>;
   const { summary } = look;
   const short = [
@@ -22,8 +24,9 @@ export function PlanState({ project }: { project: string }) {
   ];
   return (
     <section aria-label="The plan as it stands" className="my-1 max-w-3xl border-l-4 border-current pl-3 text-sm">
-      <p>{countWords(summary.activities, "activity", "activities")} with dates, {countWords(summary.milestones.length, "milestone", "milestones")}{summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}{compared.data !== undefined && `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}.</p>
-      {compared.data !== undefined && <p>Against baseline {baseline}: {summaryWords(compared.data).join(" ")} <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=plan`}>By activity</Link></p>}
+      {asked !== undefined && asked.changedSince > 0 && <p className="undecided">The plan was changed {asked.changedSince === 1 ? "once" : `${asked.changedSince} times`} since approval was asked for. What you approve is the plan as it was asked for; whoever wants the changes in it asks anew. <Link className="underline" to={`/projects/${project}/compare?from=asked-${asked.id}&to=plan`}>What changed since</Link></p>}
+      <p>{as === "plan" ? "" : "As it stands now: "}{countWords(summary.activities, "activity", "activities")} with dates, {countWords(summary.milestones.length, "milestone", "milestones")}{summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}{compared.data !== undefined && `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}.</p>
+      {compared.data !== undefined && <p>Against baseline {baseline}: {summaryWords(compared.data).join(" ")} <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=${as}`}>By activity</Link></p>}
       {quality.data !== undefined && (
         <p><span className={FITNESS_TONES[quality.data.verdict.fitness]}>{FITNESS_WORDS[quality.data.verdict.fitness]}</span>{quality.data.verdict.reasons.length > 0 && `: ${quality.data.verdict.reasons.slice(0, 3).map(({ words }) => words).join("; ")}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}. <Link className="underline" to={`/projects/${project}/trust`}>Why, and how to mend it</Link></p>
       )}

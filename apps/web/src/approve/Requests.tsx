@@ -17,11 +17,13 @@ export function DecideRequest({ request }: { request: WhatIf }) {
   const query = useQuery(whatIfQuery(request.id));
   const [reason, setReason] = useState("");
   const decide = useMutation({
-    mutationFn: (decision: "approve" | "sendBack") => call("POST /api/whatifs/:whatif/decision", { params: { whatif: request.id }, body: { decision, reason } }),
+    mutationFn: (decision: "approve" | "sendBack") => call("POST /api/whatifs/:whatif/decision", { params: { whatif: request.id }, body: { decision, reason, ...(query.data === undefined ? {} : { seen: query.data.seen }) } }),
     onSuccess: (decided) => {
       toast(decided.state === "approved" ? `Applied, and baseline ${decided.baseline} of ${decided.projectName} is frozen.` : `Change request ${decided.request} was sent back.`);
       void client.invalidateQueries();
     },
+    // Refused because the plan moved on: what it comes to now is shown beside the reason that was typed.
+    onError: () => void client.invalidateQueries({ queryKey: whatIfQuery(request.id).queryKey }),
   });
   return (
     <div className="mt-1 max-w-2xl">

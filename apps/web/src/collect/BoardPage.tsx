@@ -5,7 +5,7 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { planValue } from "../plan/engine/planValue.ts";
-import { todayHere } from "../plan/today.ts";
+import { todayHere } from "../shared/today.ts";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { planQuery } from "../resources/queries.ts";
 import { usePlanChange } from "../resources/usePlanChange.ts";

@@ -13,6 +13,7 @@ import { countWords, dateWords, momentWords } from "../shared/words.ts";
 import { peopleWeekQuery, weeksEffectQuery } from "./queries.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
 import { WeekSteps } from "./WeekSteps.tsx";
+import { todayHere } from "../shared/today.ts";
 
 type Line = PeopleWeek["people"][number];
 const hours = (minutes: number): string => (minutes === 0 ? "" : formatHours(minutes));
@@ -108,6 +109,6 @@ function People({ week, onGo }: { week: PeopleWeek; onGo: (date: string) => void
 /** Everyone's week for those who answer for them: what was expected, planned and booked, and who is missing. */
 export function PeoplePage() {
   const [params, put] = useAddress();
-  const date = params.get("date") ?? new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+  const date = params.get("date") ?? todayHere();
   return <Loaded query={useQuery(peopleWeekQuery(date))}>{(week) => <People key={week.from} week={week} onGo={(to) => put({ date: to })} />}</Loaded>;
 }

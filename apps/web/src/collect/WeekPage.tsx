@@ -12,6 +12,7 @@ import { readTime } from "./readTime.ts";
 import { useDeskAgain } from "./useDesk.ts";
 import { WeekSteps } from "./WeekSteps.tsx";
 import { asLastWeek, bookedOn, cellTotal, dayNote, shiftDays } from "./weekSums.ts";
+import { todayHere } from "../shared/today.ts";
 
 const NAMES = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 const shortHours = (minutes: number): string => formatHours(minutes).replace(" ", "");
@@ -145,6 +146,6 @@ function Week({ week, onGo }: { week: WeekView; onGo: (date: string) => void }) 
 /** A contributor's week as a grid of days by activities. */
 export function WeekPage() {
   const [params, setParams] = useSearchParams();
-  const date = params.get("date") ?? new Date(Date.now() - new Date().getTimezoneOffset() * 60_000).toISOString().slice(0, 10);
+  const date = params.get("date") ?? todayHere();
   return <Loaded query={useQuery(weekQuery(date))}>{(week) => <Week key={week.from} week={week} onGo={(to) => setParams({ date: to }, { replace: true })} />}</Loaded>;
 }

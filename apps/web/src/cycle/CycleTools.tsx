@@ -1,3 +1,4 @@
+import type { ResponseOf } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -29,7 +30,7 @@ function MoveDataDates({ suggested, onClose }: { suggested: string; onClose: () 
     mutationFn: () => call("POST /api/portfolio/data-date", { body: { date } }),
     onSuccess: ({ moved, refused }) => {
       void client.invalidateQueries();
-      toast(moved === 0 ? "Every project stood at that date already." : `${countWords(moved, "project", "projects")} recalculated as of ${dateWords(date)}.`);
+      if (moved.length > 0 || refused.length === 0) toast(moved.length === 0 ? "Every project stood at that date already." : `${countWords(moved.length, "project", "projects")} recalculated as of ${dateWords(date)}.`);
       if (refused.length === 0) onClose();
     },
   });
@@ -39,10 +40,21 @@ function MoveDataDates({ suggested, onClose }: { suggested: string; onClose: () 
         <p className="text-sm muted">Remaining work is laid out from the close of this day on; earned value and cost are measured at it.</p>
         <div className="flex flex-col gap-1"><span className="font-semibold">Data date</span><DateField label="Data date" value={date} onDate={setDate} /></div>
         {move.error !== null && <Failure error={move.error} />}
-        {move.data !== undefined && move.data.refused.map(({ project, why }) => <p key={project} className="adverse text-sm">{project}: {why}</p>)}
+        {move.data !== undefined && move.data.refused.length > 0 && <Moved result={move.data} date={date} />}
         <button className="btn btn-primary" disabled={move.isPending || date === ""}>{move.isPending ? "Recalculating …" : "Move and recalculate"}</button>
       </form>
     </Dialog>
+  );
+}
+
+/** Which data dates were moved, and which were not and why. */
+function Moved({ result: { moved, already, refused }, date }: { result: ResponseOf<"POST /api/portfolio/data-date">; date: string }) {
+  return (
+    <section aria-label="What was moved" className="max-h-64 overflow-auto border-l-4 border-current pl-3 text-sm">
+      <p>{moved.length === 0 ? "None was moved." : `Moved to ${dateWords(date)}: ${moved.join(", ")}.`}{already.length > 0 && ` There already: ${already.join(", ")}.`}</p>
+      <p className="adverse mt-1">Not moved:</p>
+      <ul>{refused.map(({ project, why }) => <li key={project} className="adverse">{project}: {why}</li>)}</ul>
+    </section>
   );
 }
 

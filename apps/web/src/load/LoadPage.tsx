@@ -16,6 +16,7 @@ import { watchChoicesQuery } from "../watch/queries.ts";
 import { loadLines, type LoadBy, type LoadLine } from "./loadLines.ts";
 import { LoadTable, type LoadMeasure } from "./LoadTable.tsx";
 import { loadCellQuery, loadQuery } from "./queries.ts";
+import { todayHere } from "../shared/today.ts";
 
 const WEEKS = [8, 13, 26, 52] as const;
 const MEASURES: readonly (readonly [LoadMeasure, string])[] = [["hours", "hours left"], ["things", "number of things"], ["actual", "booked / planned"]];
@@ -69,7 +70,7 @@ function exportLoad(weeks: Load["weeks"], lines: readonly LoadLine[]): void {
 /** Who is over and who has room, week by week: people, roles or teams. */
 export function LoadPage() {
   const [params, put] = useAddress();
-  const today = new Date().toISOString().slice(0, 10);
+  const today = todayHere();
   const from = params.get("from") ?? today;
   const weeks = WEEKS.find((each) => String(each) === params.get("weeks")) ?? 13;
   const by = (["person", "role", "team"] as const).find((each) => each === params.get("by")) ?? "person";

@@ -3,7 +3,7 @@ import { ArrowLeftToLine, ArrowRightToLine, Printer, Waypoints, ZoomIn, ZoomOut 
 import { Link } from "react-router";
 import type { TimeScale } from "./chart/useTimeScale.ts";
 import type { Sheet, SheetRow } from "./engine/sheet.ts";
-import { todayHere } from "./today.ts";
+import { todayHere } from "../shared/today.ts";
 import type { ChartLooks } from "./useChartLook.ts";
 
 interface Props {

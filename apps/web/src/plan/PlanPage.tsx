@@ -20,7 +20,7 @@ import type { PlanSession, SessionState } from "./engine/planSession.ts";
 import type { Sheet, SheetRow } from "./engine/sheet.ts";
 import { Shelf } from "./Shelf.tsx";
 import { TryOut } from "./TryOut.tsx";
-import { todayHere } from "./today.ts";
+import { todayHere } from "../shared/today.ts";
 import { useChartLook } from "./useChartLook.ts";
 import { usePlanColumns } from "./grid/usePlanColumns.ts";
 import { usePlanNews } from "./engine/usePlanNews.ts";

@@ -5,6 +5,7 @@ import type { Column } from "../shared/column.ts";
 import { CommitField } from "../shared/CommitField.tsx";
 import { dateWords, readDate } from "../shared/words.ts";
 import { usePortfolioWrite } from "./usePortfolioWrite.ts";
+import { todayHere } from "../shared/today.ts";
 
 /** A value of an own field as people read it. */
 export function ownValueWords(field: OwnField, value: OwnValue | undefined): string {
@@ -44,7 +45,7 @@ function OwnFieldCell({ field, line }: { field: OwnField; line: ProjectLine }) {
       value={words}
       offers={field.type === "choice" ? (field.choices ?? []) : field.type === "yesNo" ? ["yes", "no"] : []}
       onCommit={async (text) => {
-        const value = readOwnValue(field, text, new Date().toISOString().slice(0, 4));
+        const value = readOwnValue(field, text, todayHere().slice(0, 4));
         if (value === undefined || (value !== null && ownValueFault(field, value) !== null)) return `Write ${ASKED[field.type]}.`;
         try {
           await write.mutateAsync({ params: { project: line.id }, body: { values: { [field.id]: value } } });

@@ -1,5 +1,6 @@
 import { useState } from "react";
 import { dateWords, readDate } from "./words.ts";
+import { todayHere } from "./today.ts";
 
 interface Props {
   readonly label: string;
@@ -19,7 +20,7 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
   const [fault, setFault] = useState<string | null>(null);
   const take = (): void => {
     if (text === null) return;
-    const date = readDate(text, (value === "" ? new Date().toISOString() : value).slice(0, 4));
+    const date = readDate(text, (value === "" ? todayHere() : value).slice(0, 4));
     if (date === null) return setFault("Write a date as 24 Nov 2026 or 2026-11-24.");
     if (max !== undefined && date > max) return setFault(`It can be ${dateWords(max)} at the latest.`);
     setText(null);

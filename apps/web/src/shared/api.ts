@@ -71,14 +71,26 @@ async function send<K extends EndpointKey>(key: K, options: Options<K>): Promise
   }
 }
 
+const BUSY_TRIES = 4;
+const BUSY_MILLISECONDS = 700;
+
+/** Sends a call, again after a while where someone else was writing the same: nothing was stored then. */
+async function sendUnlessBusy<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
+  for (let tries = 1; ; tries++) {
+    const response = await send(key, options);
+    if (response.status !== 503 || tries === BUSY_TRIES || (await failureOf(response.clone())).body.code !== "busy") return response;
+    await new Promise((resolve) => setTimeout(resolve, BUSY_MILLISECONDS * tries * (0.5 + Math.random())));
+  }
+}
+
 /** The response to a call. A session that began anew meanwhile, as after signing out in another window, has another token: that is fetched and the call made once more. */
 async function answerTo<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
-  const response = await send(key, options);
+  const response = await sendUnlessBusy(key, options);
   if (response.ok) return response;
   const failure = await failureOf(response);
   if (failure.body.code !== "tokenMissing") throw failure;
   keepToken((await (await send("GET /api/session", {})).json()) as SessionView);
-  const again = await send(key, options);
+  const again = await sendUnlessBusy(key, options);
   if (!again.ok) throw await failureOf(again);
   return again;
 }

@@ -1,10 +1,17 @@
 import type { Me, Role, SessionView } from "@chronometra/contract";
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { call, keepToken } from "./api.ts";
+import { keepTimeZone } from "./today.ts";
+
+/** Takes in who is signed in: the token for their calls, and where their days begin. */
+function keep(session: SessionView): SessionView {
+  keepTimeZone(session.me?.timeZone);
+  return keepToken(session);
+}
 
 export const sessionQuery = queryOptions({
   queryKey: ["session"],
-  queryFn: async () => keepToken(await call("GET /api/session")),
+  queryFn: async () => keep(await call("GET /api/session")),
   staleTime: Infinity,
 });
 
@@ -29,7 +36,7 @@ function changeHands(client: QueryClient, session: SessionView): void {
 export function useSignIn() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: async (body: { login: string; password: string }) => keepToken(await call("POST /api/session", { body })),
+    mutationFn: async (body: { login: string; password: string }) => keep(await call("POST /api/session", { body })),
     onSuccess: (session) => changeHands(client, session),
   });
 }
@@ -38,6 +45,6 @@ export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: () => call("DELETE /api/session"),
-    onSettled: async () => changeHands(client, keepToken(await call("GET /api/session"))),
+    onSettled: async () => changeHands(client, keep(await call("GET /api/session"))),
   });
 }

@@ -1,5 +1,5 @@
 import type { Mail } from "@chronometra/contract";
-import { queryOptions, useQuery } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { call } from "../shared/api.ts";
 import { Loaded } from "../shared/Failure.tsx";
@@ -8,11 +8,27 @@ import { momentWords } from "../shared/words.ts";
 
 const mailQuery = queryOptions({ queryKey: ["mail"], queryFn: () => call("GET /api/mail") });
 
+/** What became of a message on its way out; nothing where it only lies here. */
+function Fate({ mail: { id, state, tries, why } }: { mail: Mail }) {
+  const client = useQueryClient();
+  const again = useMutation({ mutationFn: () => call("POST /api/mail/:mail/again", { params: { mail: id } }), onSettled: () => client.invalidateQueries({ queryKey: mailQuery.queryKey }) });
+  if (state === "kept") return null;
+  if (state === "sent") return <p className="favourable text-sm">✓ Sent</p>;
+  if (state !== "failed") return <p className="undecided text-sm">{tries === 0 ? "Waits to be sent" : `Tried ${tries === 1 ? "once" : `${tries} times`}; it is tried again`}{why !== null && `. The mail server: ${why}`}</p>;
+  return (
+    <p className="adverse text-sm">
+      ✗ Not sent{why !== null && `: ${why}`} <button type="button" className="btn btn-xs" disabled={again.isPending} onClick={() => again.mutate()}>Send again</button>
+      {again.error !== null && <span role="alert"> {again.error.message}</span>}
+    </p>
+  );
+}
+
 function Letter({ mail, all }: { mail: Mail; all: boolean }) {
   return (
     <li className="border-b rule py-2">
       <h2 className="font-sans text-[15px] font-semibold">{mail.subject}</h2>
       <p className="muted text-sm">{momentWords(mail.sentAt)}{all && ` to ${mail.to}`}</p>
+      {all && <Fate mail={mail} />}
       <p className="mt-1 max-w-prose whitespace-pre-line">{mail.body}</p>
     </li>
   );
@@ -37,7 +53,7 @@ export function MailPage() {
   const query = useQuery(mailQuery);
   return (
     <div className="page max-w-4xl">
-      <h1 className="text-xl">{all ? "All mail that left" : "Your mail"}</h1>
+      <h1 className="text-xl">{all ? "All mail" : "Your mail"}</h1>
       <Loaded query={query}>{(mails) => <Letters mails={mails} all={all} />}</Loaded>
     </div>
   );

@@ -6,6 +6,7 @@ import { CommitField } from "../shared/CommitField.tsx";
 import { readDate } from "../shared/words.ts";
 import { choicesOf } from "./questionWords.ts";
 import { useAct } from "./useAct.tsx";
+import { todayHere } from "../shared/today.ts";
 
 const PLAIN = new Set(["name", "owner", "duration", "deadline"]);
 
@@ -25,7 +26,7 @@ function actOf(column: string, field: WatchField, text: string, choices: WatchCh
     const days = readNumber(plain.replace(/\s*d$/i, ""));
     return days === null || days < 0.1 ? 'Write days, as "3" or "2.5d".' : { do: "setDuration", days };
   }
-  const year = new Date().toISOString().slice(0, 4);
+  const year = todayHere().slice(0, 4);
   const date = (): string | null => (plain === "" ? null : readDate(plain, year));
   const notADate = "Write a date as 24 Nov 2026 or 2026-11-24.";
   if (column === "deadline") return plain !== "" && date() === null ? notADate : { do: "setDeadline", date: date() };

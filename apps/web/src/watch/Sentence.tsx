@@ -4,6 +4,7 @@ import { useId, useState } from "react";
 import { readNumber } from "../shared/amounts.ts";
 import { CommitField } from "../shared/CommitField.tsx";
 import { choicesOf, CONDITIONS, conditionOf, fieldsOf, movingDateWords, readMovingDate, type Is } from "./questionWords.ts";
+import { todayHere } from "../shared/today.ts";
 
 interface Props {
   readonly question: WatchQuestion;
@@ -22,7 +23,7 @@ function MovingDate({ label, value, onDate }: { label: string; value: string; on
       value={movingDateWords(value)}
       offers={["today", "in 7 days", "in 30 days", "7 days ago", "30 days ago"]}
       onCommit={(text) => {
-        const date = readMovingDate(text, new Date().toISOString().slice(0, 4));
+        const date = readMovingDate(text, todayHere().slice(0, 4));
         if (date === null) return "Write a date, or today, in 30 days, 7 days ago.";
         onDate(date);
         return null;

@@ -106,7 +106,7 @@ const removeRow = z.strictObject({
  * Everything that can happen to a plan. `postTime`, `postCost` and `freeze` cannot be undone: money is corrected by
  * an entry of its own, and a baseline stays.
  */
-export const changeSchema = z.union([
+export const changeSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("setProject"), set: projectFields }),
   z.strictObject({ type: z.literal("setDataDate"), date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setName"), activity: idSchema, name: activityFields.name }),

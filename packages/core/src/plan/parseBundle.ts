@@ -1,4 +1,5 @@
 import type { z } from "zod";
+import { valueAt, wordsOf } from "./schemaWords.ts";
 import { bundleSchema, type PlanBundle } from "./schema.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "./problem.ts";
 import { checkPlan } from "./checkPlan.ts";
@@ -23,41 +24,6 @@ function rowLabel(table: string, row: unknown, index: number): string {
 const fieldPath = (path: readonly PropertyKey[]): string =>
   path.map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? String(part) : `.${String(part)}`)).join("");
 
-/** The innermost thing a path points to, or undefined. */
-function valueAt(root: unknown, path: readonly PropertyKey[]): unknown {
-  let at = root;
-  for (const part of path) {
-    if (typeof at !== "object" || at === null || !Object.hasOwn(at, part)) return undefined;
-    at = (at as Record<PropertyKey, unknown>)[part];
-  }
-  return at;
-}
-
-const shown = (value: unknown): string => {
-  const text = JSON.stringify(value) ?? String(value);
-  return text.length > 60 ? `${text.slice(0, 57)}...` : text;
-};
-
-function wording(issue: z.core.$ZodIssue, value: unknown): string {
-  if (value === undefined && issue.code !== "unrecognized_keys") return "is missing";
-  if (value === null) return "is null; leave the field out instead";
-  switch (issue.code) {
-    case "invalid_type":
-      return `must be ${issue.expected === "int" ? "a whole number" : `of type ${issue.expected}`}, not ${shown(value)}`;
-    case "invalid_value":
-      return `must be ${issue.values.map((v) => JSON.stringify(v)).join(" or ")}, not ${shown(value)}`;
-    case "too_small":
-      return `must be ${issue.origin === "string" ? `at least ${issue.minimum} character long` : `${issue.inclusive === false ? "more than" : "at least"} ${issue.minimum}`}, not ${shown(value)}`;
-    case "too_big":
-      return `must be ${issue.origin === "string" ? `at most ${issue.maximum} characters long` : `at most ${issue.maximum}`}, not ${shown(value)}`;
-    case "custom":
-    case "invalid_format":
-      return `${issue.message}, not ${shown(value)}`;
-    default:
-      return `${issue.message.toLowerCase()}: ${shown(value)}`;
-  }
-}
-
 function problemsOf(issue: z.core.$ZodIssue, input: unknown): Problem[] {
   const [table, second, ...rest] = issue.path;
   const value = valueAt(input, issue.path);
@@ -69,7 +35,7 @@ function problemsOf(issue: z.core.$ZodIssue, input: unknown): Problem[] {
       message: "is not a field of this format; take it out or correct its name",
     }));
   }
-  return [{ ...place, message: wording(issue, value) }];
+  return [{ ...place, message: wordsOf(issue, value) }];
 }
 
 function placeOf(table: PropertyKey | undefined, second: PropertyKey | undefined, rest: readonly PropertyKey[], input: unknown) {

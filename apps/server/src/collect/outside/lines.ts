@@ -3,10 +3,11 @@ import type { FeedLine, LineKind, Me, OutsideLine, OutsideTargets, ReportsEffect
 import { dayAfter, type Change, type Plan } from "@chronometra/core";
 import { In, Not, type DataSource, type EntityManager } from "typeorm";
 import { lockedTo } from "../../cycle/locks.ts";
-import { applyChecked, keepPlan, storeChanges } from "../../plan/changeService.ts";
+import { applyChecked, storeChanges } from "../../plan/changeService.ts";
 import { loadPlan } from "../../plan/planStore.ts";
 import { presentEffect } from "../../plan/presentEffect.ts";
-import { assertMayEdit, assertNotClosed, findProject, lockProjectFor, mayEdit } from "../../portfolio/projectAccess.ts";
+import { writeProject, writeProjects } from "../../plan/writeProjects.ts";
+import { assertMayEdit, findProject, mayEdit } from "../../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../../portfolio/projectEntity.ts";
 import { inTransaction } from "../../shared/database.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
@@ -177,24 +178,23 @@ async function assertDaysHold(manager: EntityManager, rows: readonly OutsideLine
 
 /** Posts matched costs, and sends matched time to be reviewed like any report; all or none. */
 export async function postLines(database: DataSource, me: Me, ids: readonly string[]): Promise<{ costs: number; reports: number }> {
-  const stored = await inTransaction(database, async (manager) => {
+  const looked = byProject(await matchedLines(database.manager, ids, false));
+  return writeProjects(database, me, looked.map(([project]) => project), async (writing) => {
+    const { manager } = writing;
     const rows = await matchedLines(manager, ids, true);
-    const kept: { project: ProjectEntity; plan: Plan }[] = [];
     for (const [projectId, own] of byProject(rows)) {
-      const project = await lockProjectFor(manager, projectId, me);
+      const project = await writing.editable(projectId);
       const costs = own.filter(({ kind }) => kind === "cost");
-      const changes = costChanges(await loadPlan(manager, project), costs, await lockedTo(manager, projectId));
-      if (changes.length > 0) kept.push({ project, plan: (await storeChanges(manager, project, me, { changes, label: `Posted ${costs.length === 1 ? "a cost" : `${costs.length} costs`} of ${costs[0]!.source}`.slice(0, 200) })).plan });
+      const changes = costChanges(await writing.plan(project), costs, await lockedTo(manager, projectId));
+      if (changes.length > 0) await storeChanges(writing, project, { changes, label: `Posted ${costs.length === 1 ? "a cost" : `${costs.length} costs`} of ${costs[0]!.source}`.slice(0, 200) });
       const reports = own.filter(({ kind }) => kind === "time").map((line) => ({ id: randomUUID(), projectId, activityId: line.activityId!, personId: line.personId!, date: line.date, leaveUntil: null, minutes: line.minutes, percent: null, remainingMinutes: null, note: [line.note, line.source].filter((words) => words !== "").join(", ").slice(0, 1000), state: "submitted" as const, sentAt: new Date(), decidedBy: null, word: null }));
       if (reports.length > 0) await manager.getRepository(ReportEntity).insert(reports);
     }
     await assertDaysHold(manager, rows);
     await manager.getRepository(OutsideLineEntity).update({ id: In(rows.map(({ id }) => id)) }, { state: "posted", decidedBy: me.id });
     const costs = rows.filter(({ kind }) => kind === "cost").length;
-    return { kept, costs, reports: rows.length - costs };
+    return { costs, reports: rows.length - costs };
   });
-  for (const { project, plan } of stored.kept) keepPlan(project, plan);
-  return { costs: stored.costs, reports: stored.reports };
 }
 
 /** Sets lines aside with a reason, or takes them up again. */
@@ -209,16 +209,13 @@ export const setAside = (database: DataSource, me: Me, ids: readonly string[], w
 
 /** Enters a cost by hand: posted at once. */
 export async function enterCost(database: DataSource, me: Me, cost: { project: string; activity: string; date: string; amountMinor: number; category: string; reference: string }): Promise<void> {
-  const stored = await inTransaction(database, async (manager) => {
-    const project = await lockProjectFor(manager, cost.project, me);
-    await assertNotClosed(manager, project);
-    const plan = await loadPlan(manager, project);
+  await writeProject(database, me, cost.project, async (writing, project) => {
+    const plan = await writing.plan(project);
     const name = plan.activities.get(cost.activity)?.name ?? cost.activity;
-    const closedTo = await lockedTo(manager, project.id);
+    const closedTo = await lockedTo(writing.manager, project.id);
     const late = closedTo !== null && cost.date <= closedTo;
     const reference = [late ? `for ${cost.date}` : "", cost.reference].filter((words) => words !== "").join(": ");
     const changes: Change[] = [{ type: "postCost", key: `hand-${randomUUID()}`, cost: { activity: cost.activity, date: late ? dayAfter(closedTo) : cost.date, amountMinor: cost.amountMinor, ...(cost.category === "" ? {} : { category: cost.category }), ...(reference === "" ? {} : { reference }) } }];
-    return { project, plan: (await storeChanges(manager, project, me, { changes, label: `Cost of ${name}`.slice(0, 200) })).plan };
+    await storeChanges(writing, project, { changes, label: `Cost of ${name}`.slice(0, 200) });
   });
-  keepPlan(stored.project, stored.plan);
 }

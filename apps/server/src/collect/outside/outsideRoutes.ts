@@ -34,11 +34,7 @@ export function outsideRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/outside/effect", ({ database, me, body }) => effectOfLines(database, me, body.ids));
 
-  serve(serving, "POST /api/outside/post", async ({ database, me, body }) => {
-    const posted = await postLines(database, me, body.ids);
-    serving.news.poke();
-    return posted;
-  });
+  serve(serving, "POST /api/outside/post", ({ database, me, body }) => postLines(database, me, body.ids));
 
   serve(serving, "POST /api/outside/aside", async ({ database, me, body }) => {
     await setAside(database, me, body.ids, body.why);
@@ -47,7 +43,6 @@ export function outsideRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/outside/costs", async ({ database, me, body }) => {
     await enterCost(database, me, body);
-    serving.news.poke();
     return DONE;
   });
 

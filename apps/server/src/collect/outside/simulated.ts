@@ -3,7 +3,7 @@ import { addDays, formatDate, parseDate, planTree, schedulePlan, toBundle, weekd
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../../plan/planStore.ts";
 import { ProjectEntity } from "../../portfolio/projectEntity.ts";
-import { today } from "../../shared/clock.ts";
+import { todayHere } from "../../shared/clock.ts";
 
 /** A number that hangs on a text alone, 0 up to 1: what is simulated comes out the same each time. */
 function chance(text: string): number {
@@ -42,7 +42,7 @@ async function underWay(database: DataSource): Promise<Open[]> {
 
 /** Working days of the last week, the oldest first. */
 function lastDays(): string[] {
-  const now = parseDate(today())!;
+  const now = parseDate(todayHere())!;
   return Array.from({ length: DAYS }, (_, i) => addDays(now, i - DAYS)).filter((day) => weekdayOf(day) < SATURDAY).map(formatDate);
 }
 

@@ -8,13 +8,14 @@ import { DateField } from "../../shared/DateField.tsx";
 import { Failure } from "../../shared/Failure.tsx";
 import { money } from "../../shared/words.ts";
 import { ActivityChoice } from "./ActivityChoice.tsx";
+import { todayHere } from "../../shared/today.ts";
 
 /** One invoice or expense, entered and posted by hand; a credit note takes cost back. */
 export function CostByHand({ targets }: { targets: OutsideTargets }) {
   const client = useQueryClient();
   const [project, setProject] = useState<OutsideTargets[number] | null>(null);
   const [activity, setActivity] = useState<string | null>(null);
-  const [date, setDate] = useState(() => new Date().toISOString().slice(0, 10));
+  const [date, setDate] = useState(() => todayHere());
   const [amount, setAmount] = useState("");
   const [credit, setCredit] = useState(false);
   const [category, setCategory] = useState("");

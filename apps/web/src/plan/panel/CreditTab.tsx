@@ -3,7 +3,7 @@ import { X } from "lucide-react";
 import { CommitField } from "../../shared/CommitField.tsx";
 import { dateWords, readDate } from "../../shared/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { todayHere } from "../today.ts";
+import { todayHere } from "../../shared/today.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {

@@ -2,7 +2,7 @@ import type { Change } from "@chronometra/core";
 import { CommitField } from "../../shared/CommitField.tsx";
 import { dateWords, marginWords, readDate } from "../../shared/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { todayHere } from "../today.ts";
+import { todayHere } from "../../shared/today.ts";
 import { readWish, WISHES, wishChange } from "../wishWords.ts";
 import type { Commit } from "./useCommit.ts";
 

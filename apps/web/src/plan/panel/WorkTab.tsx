@@ -6,7 +6,7 @@ import { dateWords, money, readDate } from "../../shared/words.ts";
 import type { ActivityWork } from "../engine/activityWork.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { todayHere } from "../today.ts";
+import { todayHere } from "../../shared/today.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {

@@ -1,0 +1,93 @@
+import { Writable } from "node:stream";
+import { pino } from "pino";
+import request from "supertest";
+import { createApp } from "../app.ts";
+import { TestWorld, type Caller } from "../testing/testWorld.ts";
+import { mkdtempSync, writeFileSync } from "node:fs";
+import { join } from "node:path";
+import { tmpdir } from "node:os";
+
+let world: TestWorld;
+let ines: Caller;
+
+beforeAll(async () => {
+  world = await TestWorld.open();
+  ines = await world.caller("ines", ["controller"]);
+});
+afterAll(() => world.drop());
+
+describe("a call that cannot be read", () => {
+  it.each([
+    ["a charset that nobody speaks", { "content-type": "application/json; charset=klingon" }, '{"a":1}'],
+    ["an encoding that nobody speaks", { "content-type": "application/json", "content-encoding": "rot13" }, '{"a":1}'],
+    ["a body that is no JSON", { "content-type": "application/json" }, '{"a":'],
+    ["a body packed wrongly", { "content-type": "application/json", "content-encoding": "gzip" }, "not gzip"],
+  ])("says so of %s, and stores nothing", async (_, headers, body) => {
+    const call = ines.send("post", "/api/programmes");
+    for (const [name, value] of Object.entries(headers)) call.set(name, value);
+    const { status, body: said } = await call.send(body);
+    expect([status, said.code]).toEqual([422, "invalid"]);
+  });
+
+  it.each([
+    ["without a boundary", "multipart/form-data", "x"],
+    ["cut off", "multipart/form-data; boundary=b", '--b\r\nContent-Disposition: form-data; name="file"; filename="a.csv"\r\n\r\nName'],
+    ["with a broken header", "multipart/form-data; boundary=b", "--b\r\n\x01\x02\r\n\r\nx\r\n--b--\r\n"],
+  ])("says so of an upload %s", async (_, type, body) => {
+    const { status, body: said } = await ines.send("post", "/api/imports").set("content-type", type).send(body);
+    expect([status, said.code]).toEqual([422, "invalid"]);
+  });
+
+  it("says so of an address that is wrongly encoded", async () => {
+    const { status, body } = await ines.get("/api/projects/%E0%A4%A/plan");
+    expect([status, body.code]).toEqual([422, "invalid"]);
+  });
+
+  it("tells of a known path by another method which methods there are, and of an unknown path that there is nothing", async () => {
+    const wrong = await ines.send("put", "/api/portfolio");
+    expect([wrong.status, wrong.headers["allow"], wrong.body.code]).toEqual([405, "GET", "wrongMethod"]);
+    expect((await ines.send("delete", "/api/projects/x/plan")).headers["allow"]).toBe("GET");
+    expect((await ines.get("/api/nowhere")).status).toBe(404);
+  });
+
+  it("of whoever may not call nothing is read", async () => {
+    const long = `{"login": "${"x".repeat(3_000_000)}"`;
+    expect((await request(world.app.app).post("/api/programmes").set("content-type", "application/json").send(long)).status).toBe(401);
+  });
+
+  it("says in plain words what is missing or too long, never in a schema's", async () => {
+    const messages = [
+      (await ines.send("post", "/api/programmes", {})).body.message,
+      (await ines.send("post", "/api/programmes", { name: 3, other: 1 })).body.message,
+      (await ines.send("post", "/api/portfolio/data-date", { date: "soon" })).body.message,
+      (await ines.send("post", "/api/reports/decision", { ids: [], decision: "perhaps" })).body.message,
+    ] as string[];
+    for (const message of messages) expect(message).not.toMatch(/Invalid (input|option|string)|Unrecognized|expected .* received|Too (small|big)|ZodError|undefined/);
+    expect(messages[0]).toMatch(/name: is missing/);
+  });
+});
+
+describe("files of the client", () => {
+  it("are the page for any path that is no file, and nothing where a file is gone", async () => {
+    const folder = mkdtempSync(join(tmpdir(), "chronometra-web-"));
+    writeFileSync(join(folder, "index.html"), "<title>page</title>");
+    const { app } = createApp({ database: world.database, logger: pino({ level: "silent" }), webFolder: folder });
+    expect((await request(app).get("/projects/x/plan")).text).toContain("page");
+    const gone = await request(app).get("/assets/index-old.js");
+    expect([gone.status, gone.text.includes("<title>")]).toEqual([404, false]);
+    expect((await request(app).get("/robots.txt")).status).toBe(404);
+  });
+});
+
+describe("the log", () => {
+  it("of a call that failed holds neither cookies nor tokens nor what is secret in an address", async () => {
+    let log = "";
+    const stream = new Writable({ write: (chunk: Buffer, _encoding, done) => { log += chunk.toString(); done(); } });
+    const broken = { ...world.database, getRepository: () => { throw new Error("a bug"); }, query: () => Promise.reject(new Error("a bug")) } as never;
+    const { app } = createApp({ database: broken, sessions: world.database, logger: pino({ level: "warn" }, stream) });
+    const answer = await request(app).get("/api/feeds/calendar/s3cr3t").set("cookie", "chronometra=c00kie").set("authorization", "Bearer t0ken").set("x-chronometra-token", "csrf");
+    expect(answer.status).toBe(500);
+    expect(log).toContain("a bug");
+    for (const secret of ["s3cr3t", "c00kie", "t0ken", "csrf"]) expect(log).not.toContain(secret);
+  });
+});
