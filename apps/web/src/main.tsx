@@ -1,3 +1,4 @@
+import "./shared/withoutEval.ts";
 import "@fontsource-variable/besley/wght.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import "./theme.css";

@@ -56,6 +56,8 @@ export const changeResultSchema = z.object({
   changes: z.array(changeSchema),
   /** Lists of others that were merged in. */
   merged: z.int(),
+  /** Whose they were. */
+  by: z.array(z.string()).optional(),
 });
 export type ChangeResult = z.infer<typeof changeResultSchema>;
 

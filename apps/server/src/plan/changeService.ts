@@ -107,7 +107,9 @@ export async function storeChanges(writing: Writing, project: ProjectEntity, ord
   await keepRows(manager, project, plan, applied.plan, whole);
   writing.made(project, applied.plan);
   const changes = [...others.flatMap((list) => JSON.parse(list.changes) as Change[]), ...order.changes];
-  return { result: { revision, undoable: applied.inverse !== null, changes, merged: others.length }, plan: applied.plan };
+  const names = others.length > 0 ? await accountNames(manager) : new Map<string, string>();
+  const by = [...new Set(others.map(({ accountId }) => names.get(accountId) ?? "someone"))];
+  return { result: { revision, undoable: applied.inverse !== null, changes, merged: others.length, by }, plan: applied.plan };
 }
 
 /** The answer that a list had when it was stored, where it has been already; `null` where it has not. */

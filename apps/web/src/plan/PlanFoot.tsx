@@ -4,12 +4,13 @@ import { Eye } from "lucide-react";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
-import { ClashView } from "./ClashView.tsx";
-import type { SessionState } from "./engine/planSession.ts";
+import { RefusedView } from "./RefusedView.tsx";
+import type { PlanSession, SessionState } from "./engine/planSession.ts";
 import type { Sheet } from "./engine/sheet.ts";
 
 interface Props {
   readonly state: SessionState;
+  readonly session: PlanSession;
   readonly mayEdit: boolean;
   readonly minorDigits: number;
   readonly currency: string;
@@ -40,15 +41,21 @@ function Moved({ effect }: { effect: Effect }) {
   );
 }
 
+/** Whether all is saved, and what waits where it is not. */
+function Saved({ state: { saving, waiting, away }, session, mayEdit }: Pick<Props, "state" | "session" | "mayEdit">) {
+  if (!mayEdit) return <span role="status" className="muted">You may look at this plan, not change it.</span>;
+  if (away) return <span role="status" className="adverse">The server cannot be reached. {waiting === 0 ? "What others do does not come in" : `${countWords(waiting, "change waits", "changes wait")} in this browser`}; it is tried again by itself. <button type="button" className="btn btn-xs" onClick={session.tryNow}>Try now</button></span>;
+  return <span role="status" className={saving > 0 ? "undecided" : "muted"}>{saving > 0 ? "Saving …" : "All is saved"}</span>;
+}
+
 /** Below the plan: whether all is saved, what the last change moved, and what went wrong. */
-export function PlanFoot({ state, mayEdit, minorDigits, currency, present, sheet }: Props) {
-  const { effect, failure, clashes, saving, merged, dropped, arrivedBy } = state;
+export function PlanFoot({ state, session, mayEdit, minorDigits, currency, present, sheet }: Props) {
+  const { effect, refused, merged, arrivedBy } = state;
   return (
     <div className="border-t border-base-content bg-base-200 px-4 py-0.5 text-[13px]">
-      {failure !== null && (clashes.length > 0 ? <ClashView clashes={clashes} /> : <p role="alert" className="adverse">{failure.message}</p>)}
-      {dropped > 0 && <p role="alert" className="adverse">{countWords(dropped, "change", "changes")} made after it rested on it and {dropped === 1 ? "was" : "were"} not stored either; make {dropped === 1 ? "it" : "them"} again.</p>}
+      <RefusedView refused={refused} session={session} />
       <div className="flex items-center gap-6">
-        <span role="status" className={saving > 0 ? "undecided" : "muted"}>{!mayEdit ? "You may look at this plan, not change it." : saving > 0 ? "Saving …" : "All is saved"}</span>
+        <Saved state={state} session={session} mayEdit={mayEdit} />
         {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}
         {arrivedBy.length > 0 && <span role="status" className="undecided">{arrivedBy.join(" and ")} changed the plan just now.</span>}
         {effect !== null && (

@@ -72,8 +72,8 @@ function usePageKeys(session: PlanSession, onFind: () => void, onAbout: () => vo
       else if (!(event.ctrlKey || event.metaKey)) return;
       else if (key === "f") onFind();
       else if ((event.target as HTMLElement).matches("input, textarea, select")) return;
-      else if (key === "z" && !event.shiftKey) session.undo();
-      else if (key === "y" || key === "z") session.redo();
+      else if (key === "z" && !event.shiftKey) void session.undo();
+      else if (key === "y" || key === "z") void session.redo();
       else return;
       event.preventDefault();
     };
@@ -157,8 +157,8 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
   return (
     <div className="flex h-full flex-col">
       <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-0.5 px-4 py-0.5">
-        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Undo" disabled={state.undoable === 0} onClick={session.undo} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /></button>
-        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Redo" disabled={state.redoable === 0} onClick={session.redo} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /></button>
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Undo" disabled={state.undoable === 0} onClick={() => void session.undo()} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /></button>
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Redo" disabled={state.redoable === 0} onClick={() => void session.redo()} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /></button>
         {mayEdit && chosen !== null && <RowTools current={current} parked={active?.parked === true} session={session} />}
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(summaries.map(({ id }) => id)))}>{folded.size > 0 ? "Unfold all" : "Fold all"}</button>
         <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Find and replace" aria-pressed={finding} onClick={() => setFinding(!finding)} title="Find and replace (Ctrl+F)"><Search size={14} aria-hidden="true" /></button>
@@ -194,7 +194,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
       </div>
       {undated.length > 0 && <Shelf rows={undated} onGo={(id) => goTo(id, "length")} />}
       {about.tab !== null && <AboutPanel tab={about.tab} onTab={about.show} row={active} sheet={sheet} session={session} mayEdit={mayEdit} onGo={goTo} onClose={closeAbout} takesKeyboard={byKey} />}
-      <PlanFoot state={state} mayEdit={mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} present={present} sheet={sheet} />
+      <PlanFoot state={state} session={session} mayEdit={mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} present={present} sheet={sheet} />
     </div>
   );
 }

@@ -38,7 +38,7 @@ describe("links as they are typed", () => {
 
   it.each<[string, RegExp]>([
     ["Paint", /There is no activity “Paint”/],
-    ["Dig", /could be #a Dig trench, #b Dig pit/],
+    ["Dig", /could be #b Dig pit, #a Dig trench/],
     ["Pour", /could be #c Pour, #d Pour/],
     ["#zzz", /There is no activity #zzz/],
     ["Pump water", /cannot come after itself/],

@@ -66,15 +66,47 @@ export function linkTexts(plan: Plan): Map<string, string> {
 
 type Read = { readonly link: Link } | { readonly fault: string };
 
-const PART = /^(ends with|ends as|with)?\s*(.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*)(\s+by the clock)?)?$/i;
+/** What reading many texts of one plan asks again and again. */
+interface LinkIndex {
+  readonly byName: ReadonlyMap<string, readonly string[]>;
+  /** Names as they are compared, in order, so that those with one beginning stand together. */
+  readonly sorted: readonly string[];
+  readonly into: ReadonlyMap<string, readonly (readonly [key: string, link: Link])[]>;
+}
 
-function readPart(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, text: string, to: Activity): Read {
+function indexOf(plan: Plan): LinkIndex {
+  const byName = namesOf(plan);
+  const into = new Map<string, [string, Link][]>();
+  for (const [key, link] of plan.links) {
+    const known = into.get(link.to);
+    if (known === undefined) into.set(link.to, [[key, link]]);
+    else known.push([key, link]);
+  }
+  return { byName, sorted: [...byName.keys()].sort(), into };
+}
+
+/** Names that begin with a text, found by halving. */
+function beginningWith(sorted: readonly string[], text: string): string[] {
+  let [low, high] = [0, sorted.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (sorted[middle]! < text) low = middle + 1;
+    else high = middle;
+  }
+  let end = low;
+  while (end < sorted.length && sorted[end]!.startsWith(text)) end++;
+  return sorted.slice(low, end);
+}
+
+const PART = /^(ends with|ends as|with)?\s*(.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*(?:\s*[\d.,]+\s*(?:w|d|h|m)[a-z]*)*)(\s+by the clock)?)?$/i;
+
+function readPart(plan: Plan, index: LinkIndex, text: string, to: Activity): Read {
   const match = PART.exec(text);
   if (match === null) return { fault: `“${text}” names no activity.` };
   const [, words = "", named, sign, length, clock] = match;
   const type = ({ "": "FS", with: "SS", "ends with": "FF", "ends as": "SF" } as const)[words.toLowerCase() as "" | "with" | "ends with" | "ends as"];
   const name = type === "SF" ? named!.replace(/\s+starts$/i, "") : named!;
-  const found = findActivity(plan, byName, name);
+  const found = findActivity(plan, index, name);
   if ("fault" in found) return found;
   if (found.id === to.id) return { fault: "An activity cannot come after itself." };
   const elapsed = clock !== undefined;
@@ -85,12 +117,12 @@ function readPart(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, te
 }
 
 /** An activity by `#id`, by its whole name, or by the beginning of a name that only one has. */
-function findActivity(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, text: string): { readonly id: string } | { readonly fault: string } {
+function findActivity(plan: Plan, { byName, sorted }: LinkIndex, text: string): { readonly id: string } | { readonly fault: string } {
   const name = text.trim().toLowerCase();
   if (text.startsWith("#")) return plan.activities.has(text.slice(1)) ? { id: text.slice(1) } : { fault: `There is no activity ${text}.` };
   const whole = byName.get(name) ?? [];
   if (whole.length === 1) return { id: whole[0]! };
-  const several = whole.length > 1 ? whole : [...byName].filter(([each]) => each.startsWith(name)).flatMap(([, ids]) => ids);
+  const several = whole.length > 1 ? whole : beginningWith(sorted, name).flatMap((each) => byName.get(each)!);
   if (several.length === 1) return { id: several[0]! };
   if (several.length === 0) return { fault: `There is no activity “${text.trim()}”.` };
   const choices = several.slice(0, 4).map((id) => `#${id} ${plan.activities.get(id)!.name}`);
@@ -107,16 +139,27 @@ const same = (a: Link, b: Link): boolean =>
  * with `+ 2d`, `- 4h` or `+ 48h by the clock` behind it. Names may be shortened, capitals do not count.
  * @returns the changes from the links there are to those that were typed, or what is wrong
  */
-export function readLinks(plan: Plan, activity: string, text: string, newKey: (n: number) => string): { readonly changes: readonly Change[] } | { readonly fault: string } {
-  const to = plan.activities.get(activity)!;
-  const byName = namesOf(plan);
+export const readLinks = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges => linkReader(plan, newKey)(activity, text);
+
+/** What a text comes to: changes, or what is wrong with it. */
+export type ReadChanges = { readonly changes: readonly Change[] } | { readonly fault: string };
+
+/** As {@link readLinks}, for many activities of one plan: names and links are put in order once. */
+export function linkReader(plan: Plan, newKey: (n: number) => string): (activity: string, text: string) => ReadChanges {
+  const index = indexOf(plan);
+  return (activity, text) => readInto(plan, index, activity, text, newKey);
+}
+
+function readInto(plan: Plan, index: LinkIndex, activity: string, text: string, newKey: (n: number) => string): ReadChanges {
+  const to = plan.activities.get(activity);
+  if (to === undefined) return { fault: "The activity is not in the plan any more." };
   const wanted: Link[] = [];
   for (const part of text.split(";").map((each) => each.trim()).filter((each) => each !== "")) {
-    const read = readPart(plan, byName, part, to);
+    const read = readPart(plan, index, part, to);
     if ("fault" in read) return read;
     if (!wanted.some((link) => same(link, read.link))) wanted.push(read.link);
   }
-  const own = [...plan.links].filter(([, link]) => link.to === activity);
+  const own = index.into.get(activity) ?? [];
   const stay = new Set<string>();
   const added: Change[] = [];
   for (const link of wanted) {

@@ -1,6 +1,7 @@
 import { formatHours, parseDuration } from "../time/duration.ts";
 import { parseDate } from "../time/instant.ts";
 import type { Change } from "./change.ts";
+import type { ReadChanges } from "./linkText.ts";
 import type { Plan } from "./plan.ts";
 import type { Assignment, Person } from "./schema.ts";
 
@@ -41,7 +42,7 @@ export function workTexts(plan: Plan): Map<string, string> {
 
 type Wanted = Pick<Assignment, "person" | "plannedMinutes" | "unitsPercent" | "restart">;
 
-const PART = /^(.+?)(?:\s+([\d.,:]+\s*(?:w|d|h|m|hours?|days?)?))?(?:\s+at\s+([\d.,]+)\s*%)?(?:\s+from\s+(\d{4}-\d{2}-\d{2}))?$/i;
+const PART = /^(.+?)(?:\s+([\d.,:]+\s*(?:w|d|h|m|hours?|days?)?(?:\s*[\d.,]+\s*(?:w|d|h|m|hours?|days?))*))?(?:\s+at\s+([\d.,]+)\s*%)?(?:\s+from\s+(\d{4}-\d{2}-\d{2}))?$/i;
 
 function findPerson(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, text: string): { readonly id: string } | { readonly fault: string } {
   if (text.startsWith("#")) return plan.people.has(text.slice(1)) ? { id: text.slice(1) } : { fault: `There is no person ${text} in this plan.` };
@@ -74,11 +75,23 @@ function readPart(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, ac
  * has), hours, `at 50%` of their time, `from 2026-05-04`.
  * @returns the changes from who works on it now to those typed, or what is wrong; hours left and other fields stay
  */
-export function readWork(plan: Plan, activity: string, text: string, newKey: (n: number) => string): { readonly changes: readonly Change[] } | { readonly fault: string } {
+export const readWork = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges => workReader(plan, newKey)(activity, text);
+
+/** As {@link readWork}, for many activities of one plan: people and their work are put in order once. */
+export function workReader(plan: Plan, newKey: (n: number) => string): (activity: string, text: string) => ReadChanges {
   const byName = peopleByName(plan);
+  const on = new Map<string, [string, Assignment][]>();
+  for (const [key, row] of plan.assignments) {
+    const known = on.get(row.activity);
+    if (known === undefined) on.set(row.activity, [[key, row]]);
+    else known.push([key, row]);
+  }
+  return (activity, text) => (plan.activities.has(activity) ? readOnto(plan, byName, on.get(activity) ?? [], activity, text, newKey) : { fault: "The activity is not in the plan any more." });
+}
+
+function readOnto(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, own: readonly (readonly [string, Assignment])[], activity: string, text: string, newKey: (n: number) => string): ReadChanges {
   const changes: Change[] = [];
   const stay = new Set<string>();
-  const own = [...plan.assignments].filter(([, row]) => row.activity === activity);
   let added = 0;
   for (const part of text.split(";").map((each) => each.trim()).filter((each) => each !== "")) {
     const wanted = readPart(plan, byName, activity, part);

@@ -1,3 +1,4 @@
+import "../../shared/withoutEval.ts";
 import { expose } from "comlink";
 import { PlanEngine } from "./planEngine.ts";
 

@@ -9,7 +9,7 @@ function opened(plan: PlanBundle = slipway()): { engine: PlanEngine; sheet: () =
   const engine = new PlanEngine();
   let sheet = patched(null, engine.open(viewOf(plan)));
   const change = (...changes: Change[]): void => {
-    const tried = engine.change(changes);
+    const tried = engine.change("list", changes);
     if ("problems" in tried) throw new Error(tried.problems[0]!.message);
     sheet = patched(sheet, tried.sheet);
   };
@@ -91,7 +91,7 @@ describe("what the chart asks", () => {
 
   it("a loop is told by the names of its activities, those just typed too", () => {
     const { engine } = opened();
-    const tried = engine.change([{ type: "addRow", table: "activities", key: "n", row: { id: "n", name: "Fresh", durationMinutes: 60 } }, { type: "addRow", table: "links", key: "k1", row: { from: "open", to: "n" } }, { type: "addRow", table: "links", key: "k2", row: { from: "n", to: "dig" } }]);
+    const tried = engine.change("list", [{ type: "addRow", table: "activities", key: "n", row: { id: "n", name: "Fresh", durationMinutes: 60 } }, { type: "addRow", table: "links", key: "k1", row: { from: "open", to: "n" } }, { type: "addRow", table: "links", key: "k2", row: { from: "n", to: "dig" } }]);
     expect(tried).toMatchObject({ problems: [{ message: expect.stringMatching(/^the links form a loop: .*Fresh.*; take one of them out$/) as string }] });
   });
 });

@@ -1,5 +1,5 @@
 import type { PlanView } from "@chronometra/contract";
-import { ADDED_DAYS, applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, groundOf, lengthened, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, readLinks, readWork, runPathTest, schedulePlan, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type PlanBundle, type Problem, type Reckoned, type Schedule } from "@chronometra/core";
+import { ADDED_DAYS, applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, groundOf, lengthened, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, linkReader, readLinks, readWork, workReader, runPathTest, schedulePlan, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type PlanBundle, type Problem, type Reckoned, type Schedule } from "@chronometra/core";
 import { dragged, type Gesture, type Meant } from "./dragged.ts";
 import { layOutSheet } from "./layOutSheet.ts";
 import { planValue } from "./planValue.ts";
@@ -8,7 +8,19 @@ import { patchOf, type SheetPatch } from "./sheetPatch.ts";
 import { activityWork, type ActivityWork } from "./activityWork.ts";
 
 /** What came of trying changes: the plan as it would be and what moved, or why it cannot be. */
-export type Tried = { readonly sheet: SheetPatch; readonly effect: Effect } | { readonly problems: readonly Problem[] };
+export type Tried = { readonly sheet: SheetPatch; readonly effect: Effect; /** What leads back; `null` where nothing does. */ readonly inverse: readonly Change[] | null } | { readonly problems: readonly Problem[] };
+
+/** A list of changes that the server has not stored yet, with what it is called. */
+export interface PendingList {
+  readonly list: string;
+  readonly changes: readonly Change[];
+}
+
+/** What is typed or pasted into many cells at once: changes, and texts that the plan itself has to read once those are made. */
+export interface BlockTyped {
+  readonly changes: readonly Change[];
+  readonly asked: readonly { readonly activity: string; readonly text: string; readonly what: "links" | "people" }[];
+}
 
 /** Where each activity that moves would lie. */
 export type Ghosts = ReadonlyMap<string, { readonly start: number; readonly finish: number }>;
@@ -47,34 +59,35 @@ const newKey = (letter: string): string => `${letter}-${crypto.randomUUID().slic
  */
 export class PlanEngine {
   private confirmed!: Plan;
-  private pending: (readonly Change[])[] = [];
+  private pending: PendingList[] = [];
   private current!: Worked;
   /** What the page has. */
   private shown: Sheet | null = null;
   private baseline: number | undefined;
 
-  /** Takes a plan as the server gave it. */
-  open(view: PlanView): SheetPatch {
+  /** Takes a plan as the server gave it, and what it has not stored yet of what was done here, oldest first. */
+  open(view: PlanView, pending: readonly PendingList[] = []): SheetPatch {
     this.confirmed = planValue(view);
-    this.pending = [];
+    this.pending = [...pending];
     this.shown = null;
-    return this.show(this.confirmed);
+    return this.rebuild();
   }
 
   /** Compares with another baseline. */
   compareWith(baseline: number): SheetPatch {
     this.baseline = baseline;
-    return this.show(this.current.value);
+    this.current = this.reckon(this.current.value);
+    return this.layOut();
   }
 
   /** Applies changes at once, ahead of the server. Nothing is kept of changes that cannot be. */
-  change(changes: readonly Change[]): Tried {
+  change(list: string, changes: readonly Change[]): Tried {
     const before = this.current;
     try {
-      const tried = this.tryOut(changes);
-      this.pending.push(changes);
-      this.current = tried;
-      return { sheet: this.layOut(), effect: effectBetween(before, tried) };
+      const { worked, inverse } = this.tryOut(changes);
+      this.pending.push({ list, changes });
+      this.current = worked;
+      return { sheet: this.layOut(), effect: effectBetween(before, worked), inverse };
     } catch (error) {
       return this.refused(error, changes);
     }
@@ -82,13 +95,13 @@ export class PlanEngine {
 
   /** What changes would move; nothing is kept. */
   effect(changes: readonly Change[]): Effect {
-    return effectBetween(this.current, this.tryOut(changes));
+    return effectBetween(this.current, this.tryOut(changes).worked);
   }
 
   /** As `effect`, with where everything that moves would lie. */
   preview(changes: readonly Change[]): Preview {
     try {
-      const tried = this.tryOut(changes);
+      const tried = this.tryOut(changes).worked;
       return { effect: effectBetween(this.current, tried), ghosts: this.moved(tried.plan, tried.computed.schedule) };
     } catch (error) {
       return this.refused(error, changes);
@@ -160,6 +173,18 @@ export class PlanEngine {
     return { chains, only: park(false), across: park(true) };
   }
 
+  /** What removing rows would cut, and the changes that remove them without and with their logic carried across. */
+  removal(ids: readonly string[]): Parking & { readonly links: number } {
+    const { value } = this.current;
+    const only = arrange(value, { verb: "remove", ids });
+    const gone = new Set(only.flatMap((change) => (change.type === "removeRow" && change.table === "activities" ? [change.key] : [])));
+    const links = [...value.links.values()].filter(({ from, to }) => gone.has(from) !== gone.has(to)).length;
+    const broken = brokenChains(value, [...gone]);
+    const nameOf = (id: string): string => value.activities.get(id)?.name ?? id;
+    const carried = broken.map(({ link }): Change => ({ type: "addRow", table: "links", key: newKey("l"), row: link }));
+    return { chains: broken.map(({ link, through }) => [link.from, ...through, link.to].map(nameOf)), only, across: [...only, ...carried], links };
+  }
+
   /** The changes that wake parked rows; one that lies parked below a parked branch wakes the branch. */
   wake(ids: readonly string[]): readonly Change[] {
     const { activities } = this.current.value;
@@ -192,24 +217,63 @@ export class PlanEngine {
     return pasteBranches(this.current.value, branches, { after, keepIds, newKey: () => newKey("n") });
   }
 
-  /** The server has stored the oldest changes on their way, after those of others. */
-  confirm(stored: readonly Change[]): SheetPatch {
-    this.pending.shift();
+  /** The server has stored a list on its way, after those of others. */
+  confirm(list: string, stored: readonly Change[]): SheetPatch {
+    this.pending = this.pending.filter((each) => each.list !== list);
     return this.advance(stored);
+  }
+
+  /** The server has refused a list, or it was given up: the plan is shown without it. */
+  reject(list: string): SheetPatch {
+    return this.confirm(list, []);
   }
 
   /** The server has stored changes that are not among those on their way. */
   advance(stored: readonly Change[]): SheetPatch {
     this.confirmed = applyChanges(this.confirmed, stored).plan;
-    return this.show(this.pending.reduce((plan, changes) => applyChanges(plan, changes).plan, this.confirmed));
+    return this.rebuild();
   }
 
-  /** Why changes cannot be, loops by the names of their activities. */
+  /** What the server has, with all on its way to it; what does not fit there any more is left to the server to judge. */
+  private rebuild(): SheetPatch {
+    this.current = this.reckon(this.confirmed);
+    for (const { changes } of this.pending) {
+      try {
+        this.current = this.tryOut(changes).worked;
+      } catch (error) {
+        if (!(error instanceof PlanProblems)) throw error;
+      }
+    }
+    return this.layOut();
+  }
+
+  /** Reads a block of cells: the links and people typed in it among rows that it adds itself. */
+  readBlock({ changes, asked }: BlockTyped): { readonly changes: readonly Change[] } | { readonly faults: readonly string[] } {
+    if (asked.length === 0) return { changes };
+    try {
+      const { plan } = applyChanges(this.current.value, changes);
+      const readers = { links: linkReader(plan, () => newKey("l")), people: workReader(plan, () => newKey("w")) };
+      const read = asked.map(({ activity, text, what }) => ({ name: plan.activities.get(activity)?.name ?? activity, typed: readers[what](activity, text) }));
+      const faults = read.flatMap(({ name, typed }) => ("fault" in typed ? [`“${name}”: ${typed.fault}`] : []));
+      return faults.length > 0 ? { faults } : { changes: [...changes, ...read.flatMap(({ typed }) => ("changes" in typed ? typed.changes : []))] };
+    } catch (error) {
+      return { faults: this.refused(error, changes).problems.map(({ message }) => message) };
+    }
+  }
+
+  /** Why changes cannot be, activities by their names. */
   private refused(error: unknown, changes: readonly Change[]): { readonly problems: readonly Problem[] } {
     if (!(error instanceof PlanProblems)) throw error;
     const fresh = new Map(changes.flatMap((change) => (change.type === "addRow" && change.table === "activities" ? [[change.key, change.row.name] as const] : [])));
     const nameOf = (id: string): string => this.current.value.activities.get(id)?.name ?? fresh.get(id) ?? id;
-    return { problems: error.problems.map((problem) => (problem.loop === undefined ? problem : { ...problem, message: `the links form a loop: ${problem.loop.map(nameOf).join(" → ")}; take one of them out` })) };
+    const named = (text: string): string => text.replace(/"([^"]+)"/g, (quoted, id: string) => (nameOf(id) === id ? quoted : `“${nameOf(id)}”`));
+    return {
+      problems: error.problems.map((problem) => ({
+        ...problem,
+        row: problem.row.split(" -> ").map(nameOf).join(" → "),
+        message: problem.loop === undefined ? named(problem.message) : `the links form a loop: ${problem.loop.map(nameOf).join(" → ")}; take one of them out`,
+      })),
+    };
   }
 
   private reckon(value: Plan): Worked {
@@ -218,16 +282,11 @@ export class PlanEngine {
     return { value, plan, computed: computePlan(plan, baseline) };
   }
 
-  private tryOut(changes: readonly Change[]): Worked {
-    const value = applyChanges(this.current.value, changes).plan;
-    const problems = checkWholePlan(value);
+  private tryOut(changes: readonly Change[]): { readonly worked: Worked; readonly inverse: readonly Change[] | null } {
+    const { plan, inverse } = applyChanges(this.current.value, changes);
+    const problems = checkWholePlan(plan);
     if (problems.length > 0) throw new PlanProblems(problems);
-    return this.reckon(value);
-  }
-
-  private show(plan: Plan): SheetPatch {
-    this.current = this.reckon(plan);
-    return this.layOut();
+    return { worked: this.reckon(plan), inverse };
   }
 
   private layOut(): SheetPatch {

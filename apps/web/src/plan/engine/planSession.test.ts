@@ -1,6 +1,10 @@
+import { isDeepStrictEqual } from "node:util";
 import type { ChangeResult, PlanView } from "@chronometra/contract";
-import { applyChanges, computePlan, fromBundle, toBundle, type Change, type Plan } from "@chronometra/core";
+import { applyChanges, checkWholePlan, computePlan, fromBundle, PlanProblems, toBundle, type Change, type Plan } from "@chronometra/core";
+import fc from "fast-check";
 import { PlanEngine } from "./planEngine.ts";
+import { CallFailed } from "../../shared/api.ts";
+import { memoryKeeper, type Keeper } from "./outbox.ts";
 import { livePlan, PlanSession, type SessionState } from "./planSession.ts";
 import { layOutSheet } from "./layOutSheet.ts";
 import { slipway, viewOf } from "../testing/plans.ts";
@@ -10,50 +14,108 @@ interface Answer {
   readonly body: unknown;
 }
 
-/** A server of one plan, as far as a session needs it; someone else can write to it too. */
+/** What goes wrong with a call: nothing answers, or the answer is lost after the server has done its work, or the server says so. */
+type Trouble = "unreachable" | "answerLost" | Answer;
+
+/** A server of one plan, as far as a session needs it; someone else can write to it too. It fails in the ways of a real one. */
 class FakeServer {
   plan: Plan = fromBundle(slipway());
   revision = 1;
-  readonly lists = new Map<number, { changes: readonly Change[]; inverse: readonly Change[] }>();
-  failNext: Answer | null = null;
+  readonly lists = new Map<number, { changes: readonly Change[]; inverse: readonly Change[]; list: string | null; by: string }>();
+  /** What goes wrong with the next calls, reading or writing, in their order. */
+  trouble: Trouble[] = [];
+  /** Whether nothing gets through at all. */
+  down = false;
+  calls = 0;
 
-  write(changes: readonly Change[]): void {
+  write(changes: readonly Change[], list: string | null = null, by = "Bo"): void {
     const applied = applyChanges(this.plan, changes);
+    const problems = checkWholePlan(applied.plan);
+    if (problems.length > 0) throw new PlanProblems(problems);
     this.plan = applied.plan;
-    this.lists.set(++this.revision, { changes, inverse: applied.inverse! });
+    this.lists.set(++this.revision, { changes, inverse: applied.inverse!, list, by });
   }
 
-  view = (): Promise<PlanView> => Promise.resolve(viewOf(toBundle(this.plan), this.revision));
+  /** The plan as a call of its own, which can fail like any other. */
+  view = async (): Promise<PlanView> => {
+    await this.through();
+    return viewOf(toBundle(this.plan), this.revision);
+  };
 
-  answer(address: string, body: { revision: number; changes?: Change[] }): Answer {
-    const since = /\/changes\/(\d+)$/.exec(address);
-    if (since !== null) return { status: 200, body: { revision: this.revision, changes: [...this.lists].filter(([revision]) => revision > Number(since[1])).flatMap(([, list]) => list.changes), by: ["Bo"] } };
-    const failing = this.failNext;
-    this.failNext = null;
-    if (failing !== null) return failing;
-    const seen = address.endsWith("/undo") ? this.revision : body.revision;
-    this.write(address.endsWith("/undo") ? this.lists.get(body.revision)!.inverse : body.changes!);
-    const lists = [...this.lists].filter(([revision]) => revision > seen).map(([, list]) => list.changes);
-    const result: ChangeResult = { revision: this.revision, undoable: true, changes: lists.flat() as Change[], merged: lists.length - 1 };
+  private async through(): Promise<void> {
+    this.calls++;
+    if (this.down) throw new CallFailed(0, { code: "internal", message: "The server cannot be reached." });
+  }
+
+  private since(revision: number, until = Infinity): Change[] {
+    return [...this.lists].filter(([each]) => each > revision && each <= until).flatMap(([, { changes }]) => changes);
+  }
+
+  private store(address: string, body: { revision: number; changes?: Change[]; list: string }): Answer {
+    const before = [...this.lists].find(([, { list }]) => list === body.list);
+    const undo = address.endsWith("/undo");
+    const seen = undo ? (before?.[0] ?? this.revision + 1) - 1 : body.revision;
+    const names = new Set(undo ? [] : [...this.lists].filter(([each]) => each > seen).flatMap(([, { changes }]) => changes).flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])));
+    const clash = (body.changes ?? []).find((change) => change.type === "setName" && names.has(change.activity));
+    if (before === undefined && clash !== undefined) return { status: 409, body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [] } };
+    try {
+      if (before === undefined) this.write(undo ? this.lists.get(body.revision)!.inverse : body.changes!, body.list, "me");
+    } catch (error) {
+      if (error instanceof PlanProblems) return { status: 409, body: { code: "conflict", message: error.message } };
+      throw error;
+    }
+    const revision = before?.[0] ?? this.revision;
+    const changes = this.since(seen, revision);
+    const result: ChangeResult = { revision, undoable: true, changes, merged: revision - seen - 1, by: ["Bo"] };
     return { status: 200, body: result };
   }
+
+  private answer(address: string, body: { revision: number; changes?: Change[]; list: string }): Answer {
+    const since = /\/changes\/(\d+)$/.exec(address);
+    if (since === null) return this.store(address, body);
+    const by = [...new Set([...this.lists].filter(([each]) => each > Number(since[1])).map(([, list]) => list.by))];
+    return { status: 200, body: { revision: this.revision, changes: this.since(Number(since[1])), by } };
+  }
+
+  fetch = async (address: string, init: { body?: string }): Promise<Response> => {
+    await this.through().catch(() => {
+      throw new TypeError("network");
+    });
+    const trouble = this.trouble.shift();
+    if (trouble === "unreachable") throw new TypeError("network");
+    if (typeof trouble === "object") return new Response(JSON.stringify(trouble.body), { status: trouble.status });
+    const { status, body } = this.answer(address, JSON.parse(init.body ?? "null") as never);
+    if (trouble === "answerLost") throw new TypeError("network");
+    return new Response(JSON.stringify(body), { status });
+  };
 }
 
 let server: FakeServer;
 let session: PlanSession;
+let keeper: Keeper;
+
+const openSession = async (): Promise<PlanSession> => {
+  const opened = new PlanSession({ store: livePlan("p"), engine: new PlanEngine(), fetchPlan: server.view, keeper });
+  await opened.open();
+  return opened;
+};
 
 beforeEach(async () => {
   server = new FakeServer();
-  globalThis.fetch = ((address: string, init: { body?: string }) => {
-    const { status, body } = server.answer(address, JSON.parse(init.body ?? "null") as never);
-    return Promise.resolve(new Response(JSON.stringify(body), { status }));
-  }) as typeof fetch;
-  session = new PlanSession(livePlan("p"), new PlanEngine(), server.view);
-  await session.open();
+  keeper = memoryKeeper();
+  globalThis.fetch = ((address: string, init: { body?: string }) => server.fetch(address, init)) as typeof fetch;
+  session = await openSession();
 });
+afterEach(() => session.end());
+
+/** Waits until something holds. */
+const until = async (holds: () => boolean): Promise<void> => {
+  for (let i = 0; i < 400 && !holds(); i++) await new Promise((resolve) => setTimeout(resolve, 1));
+  expect(holds()).toBe(true);
+};
 
 const settled = async (): Promise<SessionState> => {
-  for (let i = 0; i < 50; i++) {
+  for (let i = 0; i < 400; i++) {
     await new Promise((resolve) => setTimeout(resolve, 1));
     if (session.snapshot().saving === 0) return session.snapshot();
   }
@@ -89,7 +151,7 @@ describe("working on a plan", () => {
 
   it("what cannot be is told, nothing changes and nothing is sent", async () => {
     const before = session.snapshot().sheet;
-    expect(await session.change([{ type: "reportProgress", activity: "dig", percent: 50 }])).toEqual([expect.objectContaining({ row: "dig", field: "percent", message: expect.stringContaining("needs a data date") })]);
+    expect(await session.change([{ type: "reportProgress", activity: "dig", percent: 50 }])).toEqual([expect.objectContaining({ row: "Dig", field: "percent", message: expect.stringContaining("needs a data date") })]);
     expect([session.snapshot().sheet, server.revision]).toEqual([before, 1]);
   });
 
@@ -99,10 +161,10 @@ describe("working on a plan", () => {
     await session.change([{ type: "setDeadline", activity: "open", date: null }]);
     await session.change([{ type: "setDuration", activity: "paint", minutes: 60 }]);
     const end = (await settled()).sheet;
-    for (let i = 0; i < 3; i++) session.undo();
+    for (let i = 0; i < 3; i++) void session.undo();
     expect((await settled()).sheet).toEqual(start);
     expect([session.snapshot().undoable, session.snapshot().redoable]).toEqual([0, 3]);
-    for (let i = 0; i < 3; i++) session.redo();
+    for (let i = 0; i < 3; i++) void session.redo();
     expect((await settled()).sheet).toEqual(end);
     expect(session.snapshot().sheet).toEqual(asServer());
   });
@@ -110,7 +172,7 @@ describe("working on a plan", () => {
   it("a new change after undoing leaves nothing to redo", async () => {
     await session.change([longer]);
     await settled();
-    session.undo();
+    await session.undo();
     await settled();
     await session.change([{ type: "setDuration", activity: "paint", minutes: 60 }]);
     expect((await settled()).redoable).toBe(0);
@@ -137,7 +199,7 @@ describe("working on a plan", () => {
     for (let i = 0; i < 50 && session.snapshot().sheet!.rows[0]!.name !== "Opened"; i++) await new Promise((resolve) => setTimeout(resolve, 1));
     expect([session.snapshot().arrivedBy, session.snapshot().sheet]).toEqual([["Bo"], asServer()]);
     // It can be undone on: one's own change is the one that goes.
-    session.undo();
+    await session.undo();
     expect(finishOf(await settled(), "open")).toBe("2026-03-09");
   });
 
@@ -145,38 +207,203 @@ describe("working on a plan", () => {
     await session.change([longer]);
     await settled();
     server.write([{ type: "setDuration", activity: "pour", minutes: 480 }]);
-    session.undo();
+    await session.undo();
     expect((await settled()).sheet).toEqual(asServer());
   });
 
-  it("where the server refuses, the plan is the server's again, and both values are told", async () => {
+  it("where the server refuses, the plan is the server's again, and what was refused stays in sight until it is given up or made all the same", async () => {
     const clash = { path: "activities/dig/durationMinutes", what: "Dig: durationMinutes", theirs: 1, yours: 2, by: "Bo", at: "2026-03-02T08:00:00Z" };
-    server.failNext = { status: 409, body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [clash] } };
+    server.trouble = [{ status: 409, body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [clash] } }];
     await session.change([longer]);
     const state = await settled();
-    expect(state.clashes).toEqual([clash]);
-    expect(state.failure!.message).toMatch(/Someone else/);
+    expect(state.refused).toEqual([expect.objectContaining({ what: "Duration of “Dig”", why: expect.stringMatching(/Someone else/), clashes: [clash] })]);
     expect(state.sheet).toEqual(asServer());
-    expect(server.revision).toBe(1);
+    expect([server.revision, state.undoable]).toEqual([1, 0]);
+    expect(await session.insist(state.refused[0]!)).toBeNull();
+    expect((await settled()).refused).toEqual([]);
+    expect([server.revision, session.snapshot().sheet]).toEqual([2, asServer()]);
   });
 
-  it("what was typed after a change that could not be stored is not stored either, and is counted; then saving goes on as before", async () => {
-    server.failNext = { status: 422, body: { code: "invalid", message: "No." } };
-    await Promise.all([session.change([longer]), session.change([{ type: "setDuration", activity: "paint", minutes: 60 }])]);
+  it("what was typed after a change that was refused is stored all the same where it still fits, and told where it does not", async () => {
+    server.trouble = [{ status: 422, body: { code: "invalid", message: "No." } }];
+    const row = { type: "addRow", table: "activities", key: "new", row: { id: "new", name: "New" } } as const;
+    await Promise.all([session.change([row]), session.change([{ type: "setDuration", activity: "paint", minutes: 60 }]), session.change([{ type: "setName", activity: "new", name: "Named" }])]);
     const state = await settled();
-    expect([state.saving, state.dropped, server.revision]).toEqual([0, 1, 1]);
+    expect(state.refused.map(({ what }) => what)).toEqual(["New row “New”", "Name “Named”"]);
+    expect([server.revision, server.plan.activities.get("paint")!.durationMinutes]).toEqual([2, 60]);
     expect(state.sheet).toEqual(asServer());
+  });
+});
+
+describe("while the server is away", () => {
+  it("changes wait in their order, are counted, never read as saved, and arrive by themselves when it is back", async () => {
+    server.down = true;
     await session.change([longer]);
-    expect(session.snapshot()).toMatchObject({ saving: 1, dropped: 0 });
-    expect(await settled()).toMatchObject({ saving: 0, failure: null });
+    await session.change([{ type: "addRow", table: "activities", key: "n7", row: { id: "n7", name: "New", durationMinutes: 480 } }]);
+    await session.change([{ type: "setName", activity: "n7", name: "Named" }]);
+    await until(() => session.snapshot().away);
+    expect(session.snapshot()).toMatchObject({ waiting: 3, saving: 3, away: true, refused: [] });
+    expect([finishOf(session.snapshot(), "open"), session.snapshot().sheet!.rows.some(({ name }) => name === "Named"), server.revision]).toEqual(["2026-03-13", true, 1]);
+    server.down = false;
+    session.tryNow();
+    const state = await settled();
+    expect(state).toMatchObject({ waiting: 0, away: false, refused: [], undoable: 3 });
+    expect([server.revision, state.sheet]).toEqual([4, asServer()]);
+  });
+
+  it("what waits outlives the page, and is laid over the plan when it is opened again", async () => {
+    server.down = true;
+    await session.change([longer]);
+    await until(() => session.snapshot().away);
+    session.end();
+    server.down = false;
+    server.write([{ type: "setDuration", activity: "pour", minutes: 480 }]);
+    session = await openSession();
+    expect(finishOf(session.snapshot(), "open")).toBe("2026-03-11");
+    await settled();
+    expect([server.revision, session.snapshot().sheet, keeper.read().waiting]).toEqual([3, asServer(), []]);
+  });
+
+  it("undo and redo wait too, and nothing of them is lost", async () => {
+    await session.change([longer]);
+    await settled();
+    server.down = true;
+    await session.undo();
+    expect([finishOf(session.snapshot(), "open"), session.snapshot().redoable]).toEqual(["2026-03-11", 1]);
+    await session.redo();
+    await session.undo();
+    await until(() => session.snapshot().away);
+    expect(session.snapshot().waiting).toBe(3);
+    server.down = false;
+    session.tryNow();
+    expect((await settled()).sheet).toEqual(asServer());
+    expect([server.revision, finishOf(session.snapshot(), "open"), session.snapshot().undoable, session.snapshot().redoable]).toEqual([5, "2026-03-11", 0, 1]);
+  });
+
+  it("an undo that is refused keeps what it was to take back", async () => {
+    await session.change([longer]);
+    await settled();
+    server.trouble = [{ status: 422, body: { code: "invalid", message: "Not now." } }];
+    await session.undo();
+    const state = await settled();
+    expect([state.undoable, state.redoable, state.refused.length, finishOf(state, "open")]).toEqual([1, 0, 1, "2026-03-13"]);
+    await session.undo();
+    expect([finishOf(await settled(), "open"), server.revision]).toEqual(["2026-03-11", 3]);
+  });
+
+  it("a list whose answer was lost is stored once, also where it came in with the news before it was sent again", async () => {
+    const row = { type: "addRow", table: "activities", key: "new", row: { id: "new", name: "New", durationMinutes: 480 } } as const;
+    server.trouble = ["answerLost"];
+    await session.change([row]);
+    await until(() => session.snapshot().away);
     expect(server.revision).toBe(2);
+    session.tryNow();
+    expect((await settled()).refused).toEqual([]);
+    expect([server.revision, session.snapshot().sheet]).toEqual([2, asServer()]);
+
+    server.trouble = ["answerLost"];
+    await session.change([{ ...row, key: "other", row: { ...row.row, id: "other", name: "Other" } }]);
+    await until(() => session.snapshot().away);
+    server.write([{ type: "setDuration", activity: "pour", minutes: 480 }]);
+    session.follow(server.revision);
+    expect((await settled()).refused).toEqual([]);
+    expect([server.revision, session.snapshot().sheet]).toEqual([4, asServer()]);
   });
 
-  it("where the server cannot be reached, it is said, and nothing is taken for saved", async () => {
-    globalThis.fetch = () => Promise.reject(new TypeError("network"));
-    await session.change([longer]);
+  it("what clashes when it is back is told, and the rest goes through", async () => {
+    server.down = true;
+    await session.change([{ type: "setName", activity: "dig", name: "Mine" }]);
+    await session.change([{ type: "setDuration", activity: "paint", minutes: 60 }]);
+    await until(() => session.snapshot().away);
+    server.write([{ type: "setName", activity: "dig", name: "Theirs" }]);
+    server.down = false;
+    session.tryNow();
     const state = await settled();
-    expect(state.failure!.message).toMatch(/cannot be reached/);
-    expect(finishOf(state, "open")).toBe("2026-03-11");
+    expect(state.refused.map(({ what }) => what)).toEqual(["Name “Mine”"]);
+    expect([state.sheet, server.plan.activities.get("paint")!.durationMinutes]).toEqual([asServer(), 60]);
   });
+
+  it.each([["nothing answers", "unreachable" as const], ["the server is restarting", { status: 503, body: { code: "unavailable", message: "away" } }], ["a proxy says so", { status: 502, body: "bad gateway" }]])("is tried again by itself with growing pauses where %s", async (_, trouble) => {
+    jest.useFakeTimers({ doNotFake: ["setImmediate", "nextTick", "queueMicrotask"] });
+    try {
+      server.trouble = [trouble, trouble, trouble];
+      await session.change([longer]);
+      const pauses = [];
+      for (let seconds = 0; seconds < 20 && server.revision === 1; seconds++) {
+        for (let i = 0; i < 20; i++) await new Promise((resolve) => setImmediate(resolve));
+        pauses.push(server.calls);
+        jest.advanceTimersByTime(1000);
+      }
+      for (let i = 0; i < 20; i++) await new Promise((resolve) => setImmediate(resolve));
+      expect([server.revision, session.snapshot().waiting]).toEqual([2, 0]);
+      // After 1, 2 and 4 seconds.
+      expect(pauses.length).toBe(8);
+    } finally {
+      jest.useRealTimers();
+    }
+  });
+
+  it("opening a plan that cannot be read is told, and what waits is kept", async () => {
+    server.down = true;
+    await session.change([longer]);
+    await until(() => session.snapshot().away);
+    session.end();
+    session = await openSession();
+    expect([session.snapshot().failure!.message, keeper.read().waiting.length]).toEqual([expect.stringMatching(/cannot be reached/), 1]);
+    server.down = false;
+    await session.open();
+    expect([(await settled()).failure, server.revision]).toEqual([null, 2]);
+  });
+
+  it("rows that others took out are told with who did it", async () => {
+    server.write([{ type: "removeRow", table: "activities", key: "paint" }]);
+    session.follow(server.revision);
+    await until(() => session.snapshot().gone.size > 0);
+    expect([...session.snapshot().gone]).toEqual([["paint", { name: "Paint", by: "Bo" }]]);
+  });
+
+  it("whatever goes wrong in whatever order, page and server agree in the end, and what is not refused is stored exactly once", async () => {
+    const trouble = fc.constantFrom<Trouble | null>("unreachable", "answerLost", { status: 503, body: { code: "busy", message: "busy" } }, null, null);
+    const act = fc.constantFrom("mine", "row", "theirs", "theirRow", "undo", "redo", "follow", "reload", "try");
+    await fc.assert(
+      fc.asyncProperty(fc.array(fc.tuple(act, trouble), { maxLength: 14 }), async (steps) => {
+        server = new FakeServer();
+        keeper = memoryKeeper();
+        session = await openSession();
+        let n = 0;
+        for (const [what, wrong] of steps) {
+          if (wrong !== null) server.trouble.push(wrong);
+          n++;
+          if (what === "mine") await session.change([{ type: "setDuration", activity: "dig", minutes: 480 * n }]);
+          else if (what === "row") await session.change([{ type: "addRow", table: "activities", key: `r${n}`, row: { id: `r${n}`, name: `Row ${n}`, durationMinutes: 480 } }]);
+          else if (what === "theirs") server.write([{ type: "setDuration", activity: "paint", minutes: 60 * n }]);
+          else if (what === "theirRow") server.write([{ type: "addRow", table: "activities", key: `t${n}`, row: { id: `t${n}`, name: `Their ${n}`, durationMinutes: 480 } }]);
+          else if (what === "undo") await session.undo();
+          else if (what === "redo") await session.redo();
+          else if (what === "follow") session.follow(server.revision);
+          else if (what === "try") session.tryNow();
+          else {
+            session.end();
+            session = await openSession();
+          }
+        }
+        server.trouble = [];
+        for (let i = 0; i < 200 && (session.snapshot().sheet === null || session.snapshot().saving > 0); i++) {
+          if (session.snapshot().sheet === null) await session.open();
+          session.tryNow();
+          await new Promise((resolve) => setTimeout(resolve, 0));
+        }
+        session.follow(server.revision);
+        await until(() => {
+          session.tryNow();
+          return session.snapshot().saving === 0 && isDeepStrictEqual(session.snapshot().sheet!.rows, asServer().rows);
+        });
+        const names = [...server.lists.values()].flatMap(({ list }) => (list === null ? [] : [list]));
+        expect(new Set(names).size).toBe(names.length);
+        expect(session.snapshot().refused).toEqual([]);
+        session.end();
+      }),
+      { numRuns: 60 },
+    );
+  }, 120_000);
 });

@@ -1,23 +1,29 @@
-import type { ChangeResult, ChangesSince, Clash, PlanView } from "@chronometra/contract";
+import type { ChangeResult, ChangesSince, PlanView } from "@chronometra/contract";
 import type { Alternate, Arrangement, Branches, Change, Effect, Explanation, Problem } from "@chronometra/core";
 import { call, CallFailed } from "../../shared/api.ts";
 import type { ActivityWork } from "./activityWork.ts";
+import { changeWords } from "./changeWords.ts";
 import type { Gesture, Meant } from "./dragged.ts";
-import type { DrawnTest, Parking, Preview, Tried, Typed } from "./planEngine.ts";
+import { memoryKeeper, Outbox, type Keeper, type Refused, type Waiting } from "./outbox.ts";
+import type { BlockTyped, DrawnTest, Parking, PendingList, Preview, Tried, Typed } from "./planEngine.ts";
+import { Reach } from "./reach.ts";
 import type { Sheet } from "./sheet.ts";
 import { patched, type SheetPatch } from "./sheetPatch.ts";
+import { UndoStack, type Done } from "./undoStack.ts";
 
 type Soon<T> = Promise<T> | T;
 
 /** The engine as it is reached from the page: every answer takes a moment. */
 export interface Engine {
-  open(view: PlanView): Soon<SheetPatch>;
+  open(view: PlanView, pending: readonly PendingList[]): Soon<SheetPatch>;
   compareWith(baseline: number): Soon<SheetPatch>;
-  change(changes: readonly Change[]): Soon<Tried>;
+  change(list: string, changes: readonly Change[]): Soon<Tried>;
+  readBlock(block: BlockTyped): Soon<{ readonly changes: readonly Change[] } | { readonly faults: readonly string[] }>;
   preview(changes: readonly Change[]): Soon<Preview>;
   pathTest(): Soon<DrawnTest | null>;
   dragged(gesture: Gesture): Soon<Meant>;
-  confirm(stored: readonly Change[]): Soon<SheetPatch>;
+  confirm(list: string, stored: readonly Change[]): Soon<SheetPatch>;
+  reject(list: string): Soon<SheetPatch>;
   advance(stored: readonly Change[]): Soon<SheetPatch>;
   arrange(arrangement: Arrangement): Soon<readonly Change[]>;
   readLinks(activity: string, text: string): Soon<Typed>;
@@ -26,6 +32,7 @@ export interface Engine {
   chainOf(activity: string): Soon<readonly string[]>;
   work(activity: string): Soon<ActivityWork | null>;
   parking(ids: readonly string[]): Soon<Parking>;
+  removal(ids: readonly string[]): Soon<Removal>;
   wake(ids: readonly string[]): Soon<readonly Change[]>;
   alternates(group: string): Soon<readonly Alternate[]>;
   ways(make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): Soon<readonly Change[]>;
@@ -33,60 +40,99 @@ export interface Engine {
   paste(branches: Branches, after: string | null, keepIds: boolean): Soon<readonly Change[]>;
 }
 
+/** As parking, for rows that are removed; and how many links go with them. */
+export interface Removal extends Parking {
+  readonly links: number;
+}
+
 export type { Typed } from "./planEngine.ts";
+
+/** A row that someone else took out of the plan while it was open here. */
+export interface Gone {
+  readonly name: string;
+  readonly by: string;
+}
 
 export interface SessionState {
   readonly sheet: Sheet | null;
+  /** How much is still being worked out or on its way to the server. */
   readonly saving: number;
-  /** Why the last change could not be stored; the plan shown is the server's again. */
+  /** How many lists of changes the server has not stored. */
+  readonly waiting: number;
+  /** Whether the server cannot be reached just now. */
+  readonly away: boolean;
+  /** Why the plan could not be opened. */
   readonly failure: Error | null;
-  readonly clashes: readonly Clash[];
+  /** What the server did not take, until it has been seen. */
+  readonly refused: readonly Refused[];
   readonly effect: Effect | null;
-  /** Changes made after the one that failed, which were not stored either. */
-  readonly dropped: number;
   /** How many lists of others were taken in with the last change. */
   readonly merged: number;
   /** Who stored what came in by itself last; told until one's own next change. */
   readonly arrivedBy: readonly string[];
+  /** Rows that others took out, by id. */
+  readonly gone: ReadonlyMap<string, Gone>;
   readonly undoable: number;
   readonly redoable: number;
 }
 
-const EMPTY: SessionState = { sheet: null, saving: 0, failure: null, clashes: [], effect: null, dropped: 0, merged: 0, arrivedBy: [], undoable: 0, redoable: 0 };
+const EMPTY: SessionState = { sheet: null, saving: 0, waiting: 0, away: false, failure: null, refused: [], effect: null, merged: 0, arrivedBy: [], gone: new Map(), undoable: 0, redoable: 0 };
+const SOMEONE = "someone else";
 
 /** Where a session's changes are stored: the live plan, or a what-if beside it. */
 export interface Store {
-  change(revision: number, changes: readonly Change[]): Promise<ChangeResult>;
-  undo(revision: number): Promise<ChangeResult>;
+  change(revision: number, changes: readonly Change[], list: string): Promise<ChangeResult>;
+  undo(revision: number, list: string): Promise<ChangeResult>;
   /** What others stored since a revision. */
   since(revision: number): Promise<ChangesSince>;
 }
 
 /** The live plan of a project. */
 export const livePlan = (project: string): Store => ({
-  change: (revision, changes) => call("POST /api/projects/:project/changes", { params: { project }, body: { revision, changes: [...changes] } }),
-  undo: (revision) => call("POST /api/projects/:project/undo", { params: { project }, body: { revision } }),
+  change: (revision, changes, list) => call("POST /api/projects/:project/changes", { params: { project }, body: { revision, changes: [...changes], list } }),
+  undo: (revision, list) => call("POST /api/projects/:project/undo", { params: { project }, body: { revision, list } }),
   since: (revision) => call("GET /api/projects/:project/changes/:since", { params: { project, since: String(revision) } }),
 });
 
-/** One person at work on one plan: changes show at once and are stored one after another, and can be undone. */
+/** What a session is made of besides its engine. */
+export interface SessionParts {
+  readonly store: Store;
+  readonly engine: Engine;
+  readonly fetchPlan: () => Promise<PlanView>;
+  /** Where work that is not stored yet is kept. */
+  readonly keeper?: Keeper;
+  /** Told whenever the server has stored something. */
+  readonly onStored?: () => void;
+  /** Told when whoever works is not signed in any more. */
+  readonly onSignedOut?: () => void;
+}
+
+/**
+ * One person at work on one plan: changes show at once and are stored one after another, and can be undone. What the server
+ * has not answered for waits in its order, outlives the page, and is sent again until it has.
+ */
 export class PlanSession {
   private state = EMPTY;
+  /** The revision that the engine holds as confirmed. */
   private revision = 0;
-  private undoStack: number[] = [];
-  private redoStack: number[] = [];
-  private queue: Promise<void> = Promise.resolve();
-  /** Counts failures: what was queued before one rests on a plan that is not there, and is not sent. */
-  private failures = 0;
+  /** The newest revision that was heard of. */
+  private heardOf = 0;
+  private working = 0;
+  private pumping = false;
+  private ended = false;
+  private readonly outbox: Outbox;
+  private readonly undoing = new UndoStack();
+  private readonly taken = new Map<string, Done>();
+  private readonly reach = new Reach(() => void this.pump());
   private readonly listeners = new Set<() => void>();
+  private readonly parts: Required<SessionParts>;
+  private readonly engine: Engine;
 
-  constructor(
-    private readonly kept: Store,
-    private readonly engine: Engine,
-    private readonly fetchPlan: () => Promise<PlanView>,
-    /** Told whenever the server has stored something. */
-    private readonly onStored: () => void = () => undefined,
-  ) {}
+  constructor(parts: SessionParts) {
+    this.parts = { keeper: memoryKeeper(), onStored: () => undefined, onSignedOut: () => undefined, ...parts };
+    this.engine = parts.engine;
+    this.outbox = new Outbox(this.parts.keeper);
+  }
 
   readonly subscribe = (listener: () => void): (() => void) => {
     this.listeners.add(listener);
@@ -95,7 +141,9 @@ export class PlanSession {
   readonly snapshot = (): SessionState => this.state;
 
   private set(next: Partial<SessionState>): void {
-    this.state = { ...this.state, ...next, undoable: this.undoStack.length, redoable: this.redoStack.length };
+    const waiting = this.outbox.all.length;
+    const { undoable, redoable } = this.undoing;
+    this.state = { ...this.state, ...next, saving: this.working + waiting, waiting, away: this.reach.isAway, refused: this.outbox.refused, undoable, redoable };
     for (const listener of this.listeners) listener();
   }
 
@@ -104,35 +152,76 @@ export class PlanSession {
     return patched(this.state.sheet, patch);
   }
 
+  /** As `take`, of a plan that others may have changed: rows that went are remembered with who took them out. */
+  private takeIn(patch: SheetPatch, by: readonly string[]): Pick<SessionState, "sheet" | "gone"> {
+    const before = this.state.sheet?.rows ?? [];
+    const sheet = this.take(patch);
+    const there = new Set(sheet.rows.map(({ id }) => id));
+    const went = before.filter(({ id }) => !there.has(id));
+    const words = by.length === 0 ? SOMEONE : by.join(" and ");
+    return { sheet, gone: went.length === 0 ? this.state.gone : new Map([...this.state.gone, ...went.map(({ id, name }) => [id, { name, by: words }] as const)]) };
+  }
+
+  /** Opens the plan as the server has it, with what waits laid over it. */
   async open(): Promise<void> {
     try {
-      const view = await this.fetchPlan();
-      this.revision = view.revision;
-      this.set({ sheet: this.take(await this.engine.open(view)) });
+      await this.load();
+      this.set({ failure: null });
+      void this.pump();
     } catch (error) {
+      this.tellSignedOut(error);
       this.set({ failure: error as Error });
     }
   }
 
+  private async load(): Promise<void> {
+    const view = await this.parts.fetchPlan();
+    this.revision = view.revision;
+    this.heardOf = view.revision;
+    this.set(this.takeIn(await this.engine.open(view, this.outbox.all), []));
+  }
+
   /** Counts as on its way from the first moment what is still being worked out: nothing reads as saved before it is. */
   private async onItsWay<T>(work: () => Promise<T>): Promise<T> {
-    this.set({ saving: this.state.saving + 1 });
+    this.working++;
+    this.set({});
     try {
       return await work();
     } finally {
-      this.set({ saving: this.state.saving - 1 });
+      this.working--;
+      this.set({});
     }
+  }
+
+  /** Shows a list at once and puts it on its way. Gives what leads back, or what stands against it. */
+  private async put(changes: readonly Change[], undoes: string | null): Promise<{ list: string; inverse: readonly Change[] | null } | { problems: readonly Problem[] }> {
+    const list = crypto.randomUUID();
+    const tried = await this.engine.change(list, changes);
+    if ("problems" in tried) return tried;
+    this.outbox.add({ list, changes, undoes });
+    this.set({ sheet: this.take(tried.sheet), effect: undoes === null ? tried.effect : null, merged: 0, arrivedBy: [] });
+    void this.pump();
+    return { list, inverse: tried.inverse };
   }
 
   /** Applies changes and sends them off. Gives what stands against them, or nothing. */
   change(changes: readonly Change[]): Promise<readonly Problem[] | null> {
     return this.onItsWay(async () => {
-      const tried = await this.engine.change(changes);
-      if ("problems" in tried) return tried.problems;
-      this.set({ sheet: this.take(tried.sheet), effect: tried.effect, failure: null, clashes: [], merged: 0, dropped: 0, arrivedBy: [], saving: this.state.saving + 1 });
-      const since = this.failures;
-      this.queue = this.queue.then(() => (since === this.failures ? this.store(changes) : this.set({ saving: this.state.saving - 1, dropped: this.state.dropped + 1 })));
+      const put = await this.put(changes, null);
+      if ("problems" in put) return put.problems;
+      if (put.inverse !== null) this.undoing.did({ list: put.list, inverse: put.inverse });
       return null;
+    });
+  }
+
+  /** Makes what was typed or pasted into many cells, as one list: all of it or nothing. Gives what stands against it, or nothing. */
+  changeBlock(block: BlockTyped): Promise<readonly string[] | null> {
+    return this.onItsWay(async () => {
+      const read = await this.engine.readBlock(block);
+      if ("faults" in read) return read.faults;
+      if (read.changes.length === 0) return null;
+      const problems = await this.change(read.changes);
+      return problems === null ? null : problems.map(({ row, message }) => `${row}: ${message}`);
     });
   }
 
@@ -167,29 +256,7 @@ export class PlanSession {
   /** Compares with another baseline from now on. */
   async compareWith(baseline: number): Promise<void> {
     const patch = await this.engine.compareWith(baseline);
-    this.advance(patch);
-  }
-
-  private advance(patch: SheetPatch): void {
     this.set({ sheet: this.take(patch) });
-  }
-
-  /** Someone else has stored something: it is fetched and comes in under what is on its way from here. */
-  follow(revision: number): void {
-    if (revision <= this.revision) return;
-    this.queue = this.queue.then(async () => {
-      if (revision <= this.revision) return;
-      try {
-        const news = await this.kept.since(this.revision);
-        this.revision = news.revision;
-        const patch = await this.engine.advance(news.changes);
-        this.set({ sheet: this.take(patch), arrivedBy: news.by });
-        this.onStored();
-      } catch {
-        // What is on its way may rest on what is gone, or too much has come: the plan as it is now settles it.
-        await this.open();
-      }
-    });
   }
 
   readonly readLinks = (activity: string, text: string): Promise<Typed> => this.onItsWay(async () => this.engine.readLinks(activity, text));
@@ -201,6 +268,9 @@ export class PlanSession {
   readonly work = async (activity: string): Promise<ActivityWork | null> => this.engine.work(activity);
 
   readonly parking = async (ids: readonly string[]): Promise<Parking> => this.engine.parking(ids);
+
+  /** What removing rows would cut. */
+  readonly removal = (ids: readonly string[]): Promise<Removal> => this.onItsWay(async () => this.engine.removal(ids));
 
   /** What the plan would come to with each of a group's ways live. */
   readonly alternates = async (group: string): Promise<readonly Alternate[]> => this.engine.alternates(group);
@@ -217,50 +287,138 @@ export class PlanSession {
 
   readonly explain = async (activity: string): Promise<Explanation | null> => this.engine.explain(activity);
 
-  private async store(changes: readonly Change[]): Promise<void> {
+  readonly undo = (): Promise<void> => this.turn("undo");
+  readonly redo = (): Promise<void> => this.turn("redo");
+
+  /** Takes the last thing back, or does it again; turns are taken one after another. */
+  private turning: Promise<void> = Promise.resolve();
+  private turn(which: "undo" | "redo"): Promise<void> {
+    this.turning = this.onItsWay(async () => {
+      await this.turning;
+      const done = this.undoing.next(which);
+      if (done === undefined) return;
+      const put = await this.put(done.inverse, done.list);
+      // What it rests on was changed by someone else since: it stays, to be tried again once that is settled.
+      if ("problems" in put) return this.outbox.refuse({ list: crypto.randomUUID(), changes: done.inverse, undoes: done.list, what: which === "undo" ? "Undo" : "Redo", why: put.problems[0]!.message, clashes: [] });
+      this.taken.set(put.list, done);
+      this.undoing.turned(which, put.inverse === null ? null : { list: put.list, inverse: put.inverse });
+    });
+    return this.turning;
+  }
+
+  /** Someone else has stored something: it is fetched and comes in under what is on its way from here. */
+  follow(revision: number): void {
+    this.heardOf = Math.max(this.heardOf, revision);
+    // Whoever tells it can be reached.
+    if (this.reach.isAway) this.reach.sign();
+    else void this.pump();
+  }
+
+  /** Tries at once what waits. */
+  readonly tryNow = (): void => this.reach.sign();
+
+  /** What was refused has been seen. */
+  dismiss(list: string): void {
+    this.outbox.dismiss(list);
+    this.set({});
+  }
+
+  /** Makes what was refused once more, on the plan as it is now. */
+  async insist({ list, changes }: Refused): Promise<readonly Problem[] | null> {
+    const problems = await this.change(changes);
+    if (problems === null) this.dismiss(list);
+    return problems;
+  }
+
+  /** Nothing is told or tried any more. */
+  end(): void {
+    this.ended = true;
+    this.reach.rest();
+    this.listeners.clear();
+  }
+
+  /** Takes news in and sends what waits, one after another, until nothing is left or the server is away. */
+  private async pump(): Promise<void> {
+    if (this.pumping || this.ended || this.state.sheet === null) return;
+    this.pumping = true;
     try {
-      const result = await this.kept.change(this.revision, changes);
-      this.revision = result.revision;
-      if (result.undoable) this.undoStack.push(result.revision);
-      this.redoStack = [];
-      const patch = await this.engine.confirm(result.changes);
-      this.set({ sheet: this.take(patch), saving: this.state.saving - 1, merged: result.merged });
-      this.onStored();
+      while (!this.ended && (this.heardOf > this.revision || this.outbox.first !== undefined)) {
+        if (this.heardOf > this.revision) await this.takeNews();
+        else await this.sendOne(this.outbox.first!);
+        this.reach.found();
+        this.set({});
+      }
     } catch (error) {
-      await this.fail(error);
+      this.tellSignedOut(error);
+      this.reach.lost();
+      this.set({});
+    } finally {
+      this.pumping = false;
     }
   }
 
-  /** What could not be stored is told, and the plan is shown as the server has it. */
-  private async fail(error: unknown): Promise<void> {
-    const clashes = error instanceof CallFailed ? (error.body.clashes ?? []) : [];
-    this.failures++;
-    this.set({ failure: error as Error, clashes, saving: this.state.saving - 1, effect: null });
-    await this.open();
+  private tellSignedOut(error: unknown): void {
+    if (error instanceof CallFailed && error.status === 401) this.parts.onSignedOut();
   }
 
-  readonly undo = (): void => this.turn("undo");
-  readonly redo = (): void => this.turn("redo");
+  /** @throws where the server cannot be reached */
+  private async takeNews(): Promise<void> {
+    let news: ChangesSince;
+    try {
+      news = await this.parts.store.since(this.revision);
+    } catch (error) {
+      if (this.reach.passes(error)) throw error;
+      // Too much has come to be told one by one.
+      return this.load();
+    }
+    this.revision = news.revision;
+    // Another server may have told of more than this one has seen yet; that is told of again.
+    this.heardOf = news.revision;
+    this.set({ ...this.takeIn(await this.engine.advance(news.changes), news.by), arrivedBy: news.by });
+    this.parts.onStored();
+  }
 
-  private turn(which: "undo" | "redo"): void {
-    this.set({ saving: this.state.saving + 1, effect: null });
-    this.queue = this.queue.then(async () => {
-      const from = which === "undo" ? this.undoStack : this.redoStack;
-      const onto = which === "undo" ? this.redoStack : this.undoStack;
-      const revision = from.pop();
-      if (revision === undefined) return this.set({ saving: this.state.saving - 1 });
-      try {
-        const result = await this.kept.undo(revision);
-        onto.push(result.revision);
-        const next = result.revision === this.revision + 1;
-        this.revision = result.revision;
-        if (next) this.advance(await this.engine.advance(result.changes));
-        else await this.open();
-        this.set({ saving: this.state.saving - 1, failure: null, clashes: [] });
-        this.onStored();
-      } catch (error) {
-        await this.fail(error);
-      }
-    });
+  /** @throws where the server cannot be reached */
+  private async sendOne(waiting: Waiting): Promise<void> {
+    const { list } = waiting;
+    let result: ChangeResult;
+    try {
+      result = await this.send(waiting);
+    } catch (error) {
+      if (this.reach.passes(error)) throw error;
+      return this.refuse(waiting, error as Error);
+    }
+    this.outbox.stored(list, result.revision);
+    this.taken.delete(list);
+    // Sent again after its answer was lost, it may have come in with the news meanwhile.
+    const known = result.revision <= this.revision;
+    // What came between is not told with an undo.
+    if (!known && waiting.undoes !== null && result.revision !== this.revision + 1) {
+      await this.engine.reject(list);
+      await this.load();
+    } else {
+      const patch = await this.engine.confirm(list, known ? [] : result.changes);
+      this.revision = Math.max(this.revision, result.revision);
+      this.set({ ...this.takeIn(patch, result.by ?? []), merged: known ? 0 : result.merged });
+    }
+    this.heardOf = Math.max(this.heardOf, this.revision);
+    this.parts.onStored();
+  }
+
+  private send({ list, changes, undoes }: Waiting): Promise<ChangeResult> {
+    if (undoes === null) return this.parts.store.change(this.revision, changes, list);
+    const revision = this.outbox.revisionOf(undoes);
+    // What it takes back was itself refused: there is nothing to take back.
+    return revision === undefined ? Promise.reject(new CallFailed(409, { code: "conflict", message: "What this takes back was not stored." })) : this.parts.store.undo(revision, list);
+  }
+
+  /** What could not be stored is kept in sight, and the plan is shown as the server has it, with what still waits. */
+  private async refuse(waiting: Waiting, error: Error): Promise<void> {
+    const what = changeWords(waiting.changes, this.state.sheet);
+    this.outbox.refuse({ ...waiting, what, why: error.message, clashes: error instanceof CallFailed ? (error.body.clashes ?? []) : [] });
+    this.undoing.refused(waiting.list, this.taken.get(waiting.list) ?? null);
+    this.taken.delete(waiting.list);
+    this.set({ ...this.takeIn(await this.engine.reject(waiting.list), []), effect: null });
+    await this.load();
   }
 }

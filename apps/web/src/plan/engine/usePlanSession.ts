@@ -1,8 +1,10 @@
 import type { PlanView } from "@chronometra/contract";
-import { useQueryClient } from "@tanstack/react-query";
+import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { wrap } from "comlink";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { call } from "../../shared/api.ts";
+import { sessionQuery, useMe } from "../../shared/session.ts";
+import { browserKeeper } from "./browserKeeper.ts";
 import type { PlanEngine } from "./planEngine.ts";
 import { livePlan, PlanSession, type SessionState, type Store } from "./planSession.ts";
 
@@ -23,30 +25,99 @@ const openingOf = (project: string, whatIf: string | null): Opening =>
           return plan;
         },
         store: {
-          change: (revision, changes) => call("POST /api/whatifs/:whatif/changes", { params: { whatif: whatIf }, body: { revision, changes: [...changes] } }),
-          undo: (revision) => call("POST /api/whatifs/:whatif/undo", { params: { whatif: whatIf }, body: { revision } }),
-          since: async () => ({ revision: 0, changes: [], by: [] }),
+          change: (revision, changes, list) => call("POST /api/whatifs/:whatif/changes", { params: { whatif: whatIf }, body: { revision, changes: [...changes], list } }),
+          undo: (revision, list) => call("POST /api/whatifs/:whatif/undo", { params: { whatif: whatIf }, body: { revision, list } }),
+          since: async (revision) => ({ revision, changes: [], by: [] }),
         },
         restsOn: [["whatIf", whatIf]],
       };
 
+interface Opened {
+  readonly session: PlanSession;
+  readonly close: () => void;
+}
+
+/** Plans that are open in this page, or left while something was on its way, which goes on until that has arrived. */
+const open = new Map<string, { pages: number; readonly opened: Promise<Opened> }>();
+const unsent = new Map<string, number>();
+const unsentListeners = new Set<() => void>();
+
+/** How many lists of changes this page has not got to the server, over all plans. */
+export const unsentLists = (): number => [...unsent.values()].reduce((sum, waiting) => sum + waiting, 0);
+export function onUnsent(listener: () => void): () => void {
+  unsentListeners.add(listener);
+  return () => unsentListeners.delete(listener);
+}
+
+function noteUnsent(key: string, waiting: number): void {
+  if ((unsent.get(key) ?? 0) === waiting) return;
+  unsent.set(key, waiting);
+  for (const listener of unsentListeners) listener();
+}
+
+/** Closes a plan that no page shows and of which nothing is on its way. */
+function closeIfDone(key: string, { session, close }: Opened): void {
+  const entry = open.get(key);
+  if (entry === undefined || entry.pages > 0 || session.snapshot().saving > 0) return;
+  open.delete(key);
+  noteUnsent(key, 0);
+  close();
+}
+
+async function begin(key: string, account: string, project: string, whatIf: string | null, client: QueryClient): Promise<Opened> {
+  const { fetch, store, restsOn } = openingOf(project, whatIf);
+  const { keeper, release } = await browserKeeper(account, whatIf ?? project);
+  const worker = new Worker(new URL("./engine.worker.ts", import.meta.url), { type: "module" });
+  const session = new PlanSession({
+    store,
+    engine: wrap<PlanEngine>(worker),
+    fetchPlan: fetch,
+    keeper,
+    onStored: () => restsOn.forEach((queryKey) => void client.invalidateQueries({ queryKey: [...queryKey] })),
+    onSignedOut: () => void client.invalidateQueries({ queryKey: sessionQuery.queryKey }),
+  });
+  const close = (): void => {
+    removeEventListener("online", session.tryNow);
+    session.end();
+    worker.terminate();
+    release();
+  };
+  const opened: Opened = { session, close };
+  addEventListener("online", session.tryNow);
+  session.subscribe(() => {
+    noteUnsent(key, session.snapshot().waiting);
+    // Not at once: whoever is told of the same may still show it.
+    if (session.snapshot().saving === 0) setTimeout(() => closeIfDone(key, opened), 0);
+  });
+  void session.open();
+  return opened;
+}
+
 const nothing = (): (() => void) => () => undefined;
 
 /**
- * The session on a project's plan, or on a what-if beside it, in a worker of its own; closed when the page is left.
+ * The session on a project's plan, or on a what-if beside it, in a worker of its own. When the page is left it is closed as soon
+ * as the server has all that was done in it.
  * @returns `null` until it is there
  */
 export function usePlanSession(project: string, whatIf: string | null = null): { session: PlanSession; state: SessionState } | null {
   const client = useQueryClient();
+  const { id: account } = useMe();
   const [session, setSession] = useState<PlanSession | null>(null);
   useEffect(() => {
-    const { fetch, store, restsOn } = openingOf(project, whatIf);
-    const worker = new Worker(new URL("./engine.worker.ts", import.meta.url), { type: "module" });
-    const opened = new PlanSession(store, wrap<PlanEngine>(worker), fetch, () => restsOn.forEach((queryKey) => void client.invalidateQueries({ queryKey: [...queryKey] })));
-    setSession(opened);
-    void opened.open();
-    return () => worker.terminate();
-  }, [project, whatIf, client]);
+    const key = `${account} ${whatIf ?? project}`;
+    const entry = open.get(key) ?? { pages: 0, opened: begin(key, account, project, whatIf, client) };
+    open.set(key, entry);
+    entry.pages++;
+    let left = false;
+    void entry.opened.then((opened) => !left && setSession(opened.session));
+    return () => {
+      left = true;
+      entry.pages--;
+      setSession(null);
+      void entry.opened.then((opened) => closeIfDone(key, opened));
+    };
+  }, [project, whatIf, client, account]);
   const state = useSyncExternalStore(session?.subscribe ?? nothing, session === null ? () => null : session.snapshot);
   return session === null || state === null ? null : { session, state };
 }

@@ -1,5 +1,6 @@
 import { formatDuration, formatHours, parseDuration, type Change } from "@chronometra/core";
 import { dateWords, DEADLINE_TONES, driftTone, driftWords, marginWords, money, readDate } from "../../shared/words.ts";
+import { lengthFault } from "../../shared/lengthFault.ts";
 import type { Typed } from "../engine/planEngine.ts";
 import type { Named, Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
@@ -19,7 +20,7 @@ const unchanged: Typed = { changes: [] };
 function readLength(text: string, row: SheetRow): Typed {
   if (text.trim() === "") return { changes: [{ type: "setDuration", activity: row.id, minutes: null }] };
   const minutes = parseDuration(text, row.dayMinutes, "days");
-  if (minutes === null) return { fault: "Write a length as 3d, 2.5d, 4h or 2w." };
+  if (minutes === null) return { fault: lengthFault(text, "Write a duration as 3d, 2.5d, 4h, 2w or 2d4h.") };
   if (minutes === 0) return { fault: "Work takes time; make it a milestone instead." };
   return minutes === row.durationMinutes ? unchanged : { changes: [{ type: "setDuration", activity: row.id, minutes }] };
 }
@@ -34,7 +35,7 @@ function readPercent(text: string, row: SheetRow): Typed {
 function readLeft(text: string, row: SheetRow): Typed {
   if (text.trim() === "") return row.remainingMinutes === null ? unchanged : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: null }] };
   const minutes = parseDuration(text, row.dayMinutes, "days");
-  if (minutes === null) return { fault: "Write what is left as 3d, 2.5d or 4h." };
+  if (minutes === null) return { fault: lengthFault(text, "Write what is left as 3d, 2.5d, 4h or 2d4h.") };
   return minutes === row.remainingMinutes ? unchanged : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: minutes }] };
 }
 

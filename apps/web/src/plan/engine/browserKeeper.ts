@@ -1,0 +1,61 @@
+import { NOTHING_KEPT, type Keeper, type Kept } from "./outbox.ts";
+
+const PREFIX = "chronometra.outbox.";
+
+/** Of whom and what something is kept: an account, and a plan or what-if. */
+const keyOf = (account: string, plan: string, page: string): string => `${PREFIX}${account}.${plan}.${page}`;
+
+function readKept(key: string): Kept {
+  try {
+    return { ...NOTHING_KEPT, ...(JSON.parse(localStorage.getItem(key) ?? "{}") as Partial<Kept>) };
+  } catch {
+    return NOTHING_KEPT;
+  }
+}
+
+const isEmpty = ({ waiting, refused }: Kept): boolean => waiting.length === 0 && refused.length === 0;
+
+/** Runs work while no other page of this browser is at the same; not at all where one is. */
+async function ifAlone(name: string, work: () => void): Promise<void> {
+  if (navigator.locks === undefined) return work();
+  await navigator.locks.request(name, { ifAvailable: true }, (lock) => {
+    if (lock !== null) work();
+  });
+}
+
+/**
+ * Keeps a person's work on a plan in the browser, apart for each page that has it open. What a page left that is gone, because
+ * it was closed or loaded again, is taken over by the next that opens the plan.
+ * @returns the keeper, and what ends the page's hold on it
+ */
+export async function browserKeeper(account: string, plan: string): Promise<{ keeper: Keeper; release: () => void }> {
+  const own = keyOf(account, plan, crypto.randomUUID());
+  let release: () => void = () => undefined;
+  const held = new Promise<void>((resolve) => (release = resolve));
+  // Held as long as the page lives: by that others know that it does.
+  void navigator.locks?.request(own, () => held);
+  let kept = NOTHING_KEPT;
+  const others = Object.keys(localStorage).filter((key) => key.startsWith(keyOf(account, plan, "")));
+  for (const key of others) {
+    await ifAlone(key, () => {
+      const left = readKept(key);
+      kept = { waiting: [...kept.waiting, ...left.waiting], refused: [...kept.refused, ...left.refused], revisions: [...kept.revisions, ...left.revisions] };
+      if (!isEmpty(kept)) localStorage.setItem(own, JSON.stringify(kept));
+      localStorage.removeItem(key);
+    });
+  }
+  const keeper: Keeper = {
+    read: () => kept,
+    write: (next) => {
+      kept = next;
+      if (isEmpty(next)) localStorage.removeItem(own);
+      else localStorage.setItem(own, JSON.stringify(next));
+    },
+  };
+  return { keeper, release };
+}
+
+/** Plans of an account of which something waits in this browser, left by a page that may be gone. */
+export const plansWaiting = (account: string): string[] => [
+  ...new Set(Object.keys(localStorage).flatMap((key) => (key.startsWith(`${PREFIX}${account}.`) && readKept(key).waiting.length > 0 ? [key.slice(PREFIX.length + account.length + 1, key.lastIndexOf("."))] : []))),
+];

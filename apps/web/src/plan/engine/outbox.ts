@@ -1,0 +1,105 @@
+import type { Clash } from "@chronometra/contract";
+import type { Change } from "@chronometra/core";
+
+/** A list of changes that the server has not stored yet. */
+export interface Waiting {
+  /** What it is called; sent again under that name it is stored once. */
+  readonly list: string;
+  readonly changes: readonly Change[];
+  /** The list that it takes back. */
+  readonly undoes: string | null;
+}
+
+/** A list that the server did not take, kept in sight until whoever made it has seen it. */
+export interface Refused extends Waiting {
+  /** What it would have done, in a few words. */
+  readonly what: string;
+  readonly why: string;
+  readonly clashes: readonly Clash[];
+}
+
+/** What of a person's work on a plan outlives the page. */
+export interface Kept {
+  readonly waiting: readonly Waiting[];
+  readonly refused: readonly Refused[];
+  /** The revisions at which lists were stored that one in waiting takes back. */
+  readonly revisions: readonly (readonly [list: string, revision: number])[];
+}
+
+export const NOTHING_KEPT: Kept = { waiting: [], refused: [], revisions: [] };
+
+/** Where it is kept. */
+export interface Keeper {
+  read(): Kept;
+  /** @throws where there is no room; what was kept before is kept on */
+  write(kept: Kept): void;
+}
+
+/** Keeps nothing beyond the page. */
+export function memoryKeeper(kept: Kept = NOTHING_KEPT): Keeper {
+  return { read: () => kept, write: (next) => void (kept = next) };
+}
+
+/** Lists on their way to the server, oldest first, each kept until the server has answered for it. */
+export class Outbox {
+  private waiting: readonly Waiting[];
+  private refusals: readonly Refused[];
+  private readonly revisions: Map<string, number>;
+
+  constructor(private readonly keeper: Keeper) {
+    const { waiting, refused, revisions } = keeper.read();
+    this.waiting = waiting;
+    this.refusals = refused;
+    this.revisions = new Map(revisions);
+  }
+
+  get all(): readonly Waiting[] {
+    return this.waiting;
+  }
+
+  get first(): Waiting | undefined {
+    return this.waiting[0];
+  }
+
+  get refused(): readonly Refused[] {
+    return this.refusals;
+  }
+
+  add(entry: Waiting): void {
+    this.waiting = [...this.waiting, entry];
+    this.keep();
+  }
+
+  /** The server has stored a list. */
+  stored(list: string, revision: number): void {
+    this.revisions.set(list, revision);
+    this.waiting = this.waiting.filter((each) => each.list !== list);
+    this.keep();
+  }
+
+  refuse(entry: Refused): void {
+    this.waiting = this.waiting.filter(({ list }) => list !== entry.list);
+    this.refusals = [...this.refusals, entry];
+    this.keep();
+  }
+
+  /** It has been seen that a list was refused. */
+  dismiss(list: string): void {
+    this.refusals = this.refusals.filter((each) => each.list !== list);
+    this.keep();
+  }
+
+  /** At which revision a list was stored. */
+  revisionOf(list: string): number | undefined {
+    return this.revisions.get(list);
+  }
+
+  private keep(): void {
+    const needed = new Set(this.waiting.map(({ undoes }) => undoes));
+    try {
+      this.keeper.write({ waiting: this.waiting, refused: this.refusals, revisions: [...this.revisions].filter(([list]) => needed.has(list)) });
+    } catch {
+      // No room in the browser: what waits stays in the page, which asks before it is closed.
+    }
+  }
+}
