@@ -98,7 +98,7 @@ function Tried({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) {
     <div className="flex h-full min-h-0 flex-col">
       <Banner view={view} onMerged={onMerged} />
       <div className="min-h-0 flex-1">
-        {opened === null || sheet === null ? (opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} /></div>) : <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={view.whatIf.mayEdit} live={false} />}
+        {opened === null || sheet === null ? (opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} /></div>) : <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={view.whatIf.mayEdit} live={false} planKey={view.whatIf.id} />}
       </div>
     </div>
   );

@@ -9,6 +9,7 @@ import { useAddress } from "../shared/useAddress.ts";
 import { xOf } from "./chart/scale.ts";
 import { useTimeScale } from "./chart/useTimeScale.ts";
 import { ChartTools } from "./ChartTools.tsx";
+import { idsAfter } from "./grid/blocks.ts";
 import { FindBar } from "./grid/FindBar.tsx";
 import { AboutPanel, TABS, type AboutTab } from "./panel/AboutPanel.tsx";
 import { PlanColumnChoice } from "./grid/PlanColumnChoice.tsx";
@@ -22,6 +23,7 @@ import { Shelf } from "./Shelf.tsx";
 import { TryOut } from "./TryOut.tsx";
 import { todayHere } from "../shared/today.ts";
 import { useChartLook } from "./useChartLook.ts";
+import { usePane } from "./grid/usePane.ts";
 import { usePlanColumns } from "./grid/usePlanColumns.ts";
 import { usePlanNews } from "./engine/usePlanNews.ts";
 import { usePlanSession } from "./engine/usePlanSession.ts";
@@ -96,10 +98,14 @@ interface WorkProps {
   readonly mayEdit: boolean;
   /** Whether it is the live plan, and not a what-if beside it. */
   readonly live: boolean;
+  /** The plan's or what-if's id, by which is kept where someone was on it. */
+  readonly planKey: string;
+  /** A row that was just made, to be typed into. */
+  readonly fresh?: string | null;
 }
 
 /** A plan's tree as a table beside the time chart, to be worked on. */
-export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
+export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh = null }: WorkProps) {
   const look = useProject();
   const [params] = useSearchParams();
   const [folded, setFolded] = useState<ReadonlySet<string>>(new Set());
@@ -118,10 +124,10 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
   const scroller = useRef<HTMLDivElement>(null);
   const table = useRef<SheetHandle>(null);
   const [viewWidth, setViewWidth] = useState(1280);
-  const pane = columns.columns.reduce((sum, { width }) => sum + width, 0);
-  const room = Math.max(LEAST_ROOM, viewWidth - pane - SCROLLBAR);
+  const pane = usePane(columns.columns, viewWidth, scroller);
+  const room = Math.max(LEAST_ROOM, viewWidth - pane.width - SCROLLBAR);
   const looks = useChartLook(sheet, session);
-  const time = useTimeScale(sheet, scroller, pane, room, looks.look.ghosts);
+  const time = useTimeScale(sheet, scroller, pane.width, room, looks.look.ghosts);
   const parkedRows = useParkedRows();
   const anyParked = useMemo(() => sheet.rows.some(({ parked }) => parked), [sheet]);
   const rows = useMemo(() => unfolded(anyParked ? withParked(sheet.rows, parkedRows.show) : sheet.rows, folded), [sheet, folded, anyParked, parkedRows.show]);
@@ -146,9 +152,8 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
   /** Goes to an activity, unfolding what hides it. */
   const goTo = (id: string, column = "name"): void => {
     setFolded(new Set());
-    const row = sheet.rows.findIndex((each) => each.id === id);
     const at = Math.max(0, columns.columns.findIndex((each) => each.id === column));
-    if (row >= 0) setTimeout(() => table.current?.go(row, at));
+    setTimeout(() => table.current?.go(id, at));
   };
   const closeAbout = (): void => {
     about.show(null);
@@ -187,10 +192,10 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
         </ul>
       )}
       {looks.test !== null && <p role="status" className="border-t rule px-4 py-0.5 text-sm">Critical path test: with {looks.test.activity} {looks.test.addedDays} d longer, the finish lies {Number(looks.test.movedDays.toFixed(1))} d later; what moves is drawn where it would lie. <Link className="underline" to={`/projects/${look.id}/trust?at=12`}>What that says</Link></p>}
-      {finding && <FindBar rows={rows} columns={columns.columns} reading={reading} current={current} mayEdit={mayEdit} onGo={({ row, column }) => table.current?.go(row, column)} onClose={() => { setFinding(false); table.current?.focus(); }} />}
+      {finding && <FindBar rows={rows} columns={columns.columns} reading={reading} current={current} mayEdit={mayEdit} onGo={({ id, column }) => table.current?.go(id, columns.columns.findIndex((each) => each.id === column))} onClose={() => { setFinding(false); table.current?.focus(); }} />}
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
       <div className="min-h-0 flex-1 border-t rule">
-        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} reading={reading} scale={time.scale} look={looks.look} session={session} mayEdit={mayEdit} currency={look.summary.currency} others={others} scroller={scroller} onFold={fold} onActive={onActive} room={`${about.tab === null} ${finding} ${undated.length > 0}`} at={params.get("at")} cell={params.get("cell")} handle={table} />
+        <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} pane={pane} gone={state.gone} fresh={fresh} planKey={planKey} reading={reading} scale={time.scale} look={looks.look} session={session} mayEdit={mayEdit} currency={look.summary.currency} others={others} scroller={scroller} onFold={fold} onActive={onActive} room={`${about.tab === null} ${finding} ${undated.length > 0}`} at={params.get("at")} cell={params.get("cell")} handle={table} />
       </div>
       {undated.length > 0 && <Shelf rows={undated} onGo={(id) => goTo(id, "length")} />}
       {about.tab !== null && <AboutPanel tab={about.tab} onTab={about.show} row={active} sheet={sheet} session={session} mayEdit={mayEdit} onGo={goTo} onClose={closeAbout} takesKeyboard={byKey} />}
@@ -200,8 +205,12 @@ export function PlanWork({ sheet, state, session, mayEdit, live }: WorkProps) {
 }
 
 /** A plan with nothing in it, and how to begin. */
-function Nothing({ session, mayEdit }: { session: PlanSession; mayEdit: boolean }) {
-  const begin = (): void => void session.arrange({ verb: "insert", id: "n1", name: "First activity", after: null, inside: false });
+function Nothing({ session, mayEdit, onBegin }: { session: PlanSession; mayEdit: boolean; onBegin: (id: string) => void }) {
+  const begin = (): void => {
+    const id = idsAfter([])(0);
+    onBegin(id);
+    void session.arrange({ verb: "insert", id, name: "First activity", after: null, inside: false });
+  };
   return (
     <div className="page">
       <p className="muted">This plan has no activities yet.</p>
@@ -215,8 +224,9 @@ export function PlanPage() {
   const look = useProject();
   const { id } = look;
   const opened = usePlanSession(id);
+  const [fresh, setFresh] = useState<string | null>(null);
   if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
   const { sheet } = opened.state;
-  if (sheet.rows.length === 0) return <Nothing session={opened.session} mayEdit={look.mayEdit} />;
-  return <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={look.mayEdit} live />;
+  if (sheet.rows.length === 0) return <Nothing session={opened.session} mayEdit={look.mayEdit} onBegin={setFresh} />;
+  return <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={look.mayEdit} live planKey={id} fresh={fresh} />;
 }

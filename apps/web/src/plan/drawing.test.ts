@@ -117,7 +117,7 @@ describe("the plan on paper", () => {
   it("has every row on as many pages as the time is wide, in order, and the time goes on where the page before ends", () => {
     fc.assert(
       fc.property(fc.constantFrom("a4" as const, "a3" as const, "letter" as const), fc.integer({ min: 1, max: 5 }), fc.integer({ min: 0, max: 95 }), (paper, wide, count) => {
-        const pages = layOutPages({ rows: many.slice(0, count), dataDate: "2026-03-20", paper, wide, columnsWidth: 500, nameWidth: 230 });
+        const pages = layOutPages({ start: "2026-03-02", rows: many.slice(0, count), dataDate: "2026-03-20", paper, wide, columnsWidth: 500, nameWidth: 230 });
         expect(pages).toHaveLength(wide * Math.max(1, Math.ceil(count / rowsOnPage(paper))));
         expect(pages.filter(({ across }) => across === 0).flatMap(({ rows }) => rows.map(({ id }) => id))).toEqual(many.slice(0, count).map(({ id }) => id));
         pages.forEach((page, i) => page.across > 0 && expect(page.scale.from).toBe(pages[i - 1]!.scale.to));

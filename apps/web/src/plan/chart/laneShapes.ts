@@ -75,7 +75,7 @@ export function laneShapes(row: SheetRow, scale: Scale, withApproved = true): La
 }
 
 /** The first and last instant that a page of rows needs, with room at both ends. */
-export function extentOf(rows: readonly SheetRow[], dataDate: string | null): { from: number; to: number } {
+export function extentOf(rows: readonly SheetRow[], dataDate: string | null, start: string): { from: number; to: number } {
   let from = Infinity;
   let to = -Infinity;
   for (const { dates, approved, deadline } of rows) {
@@ -90,5 +90,6 @@ export function extentOf(rows: readonly SheetRow[], dataDate: string | null): { 
     from = Math.min(from, openOf(parseDate(dataDate)!));
     to = Math.max(to, closeOf(parseDate(dataDate)!));
   }
-  return Number.isFinite(from) ? { from, to } : { from: 0, to: 0 };
+  const begins = openOf(parseDate(start)!);
+  return Number.isFinite(from) ? { from, to } : { from: begins, to: begins };
 }

@@ -28,7 +28,7 @@ export function useTimeScale(sheet: Sheet, scroller: RefObject<HTMLDivElement | 
   const [pixelsPerDay, setPixelsPerDay] = useState<number | null>(null);
   const held = useRef<{ instant: number; x: number } | null>(null);
   const extent = useMemo(() => {
-    const { from, to } = extentOf(sheet.rows, sheet.dataDate);
+    const { from, to } = extentOf(sheet.rows, sheet.dataDate, sheet.start);
     let last = to;
     for (const { finish } of ghosts?.values() ?? []) last = Math.max(last, finish);
     return { from, to: last };

@@ -79,8 +79,9 @@ describe("a lane of the time chart", () => {
   });
 
   it("the chart reaches over all windows, deadlines and the data date", () => {
-    expect(extentOf(sheetOf(late).rows, "2026-03-25")).toEqual({ from: at("2026-03-02") + 480, to: at("2026-03-26") });
-    expect(extentOf([], null)).toEqual({ from: 0, to: 0 });
+    expect(extentOf(sheetOf(late).rows, "2026-03-25", "2026-03-02")).toEqual({ from: at("2026-03-02") + 480, to: at("2026-03-26") });
+    // Without a date at all it is the project's own start.
+    expect(extentOf([], null, "2026-03-02")).toEqual({ from: at("2026-03-02"), to: at("2026-03-02") });
   });
 });
 
@@ -115,7 +116,7 @@ describe("what is typed into a cell", () => {
     ["length", "dig", "7 d", { changes: [] }],
     ["length", "dig", "", { changes: [{ type: "setDuration", activity: "dig", minutes: null }] }],
     ["length", "dig", "0", { fault: expect.stringContaining("make it a milestone") as string }],
-    ["length", "dig", "soon", { fault: expect.stringContaining("Write a length") as string }],
+    ["length", "dig", "soon", { fault: expect.stringContaining("Write a duration") as string }],
     ["done", "dig", "50%", { changes: [{ type: "reportProgress", activity: "dig", percent: 50 }] }],
     ["done", "dig", "-1", { fault: expect.stringContaining("between 0 and 100") as string }],
     ["done", "dig", "", { changes: [] }],

@@ -136,6 +136,7 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
   return {
     rows,
     links: [...value.links].map(([key, { from, to, type = "FS" }]) => ({ key, from, to, type })),
+    start: plan.project.start,
     dataDate: plan.project.dataDate ?? null,
     finish: schedule.finish,
     baseline: typeof baseline?.label === "number" ? baseline.label : null,

@@ -363,7 +363,7 @@ describe("while the server is away", () => {
   });
 
   it("whatever goes wrong in whatever order, page and server agree in the end, and what is not refused is stored exactly once", async () => {
-    const trouble = fc.constantFrom<Trouble | null>("unreachable", "answerLost", { status: 503, body: { code: "busy", message: "busy" } }, null, null);
+    const trouble = fc.constantFrom<Trouble | null>("unreachable", "answerLost", { status: 503, body: { code: "unavailable", message: "away" } }, null, null);
     const act = fc.constantFrom("mine", "row", "theirs", "theirRow", "undo", "redo", "follow", "reload", "try");
     await fc.assert(
       fc.asyncProperty(fc.array(fc.tuple(act, trouble), { maxLength: 14 }), async (steps) => {

@@ -119,6 +119,8 @@ export class PlanSession {
   private heardOf = 0;
   private working = 0;
   private pumping = false;
+  /** Whether it was asked to go on while it was at it. */
+  private asked = false;
   private ended = false;
   private readonly outbox: Outbox;
   private readonly undoing = new UndoStack();
@@ -339,8 +341,11 @@ export class PlanSession {
 
   /** Takes news in and sends what waits, one after another, until nothing is left or the server is away. */
   private async pump(): Promise<void> {
-    if (this.pumping || this.ended || this.state.sheet === null) return;
+    if (this.ended || this.state.sheet === null) return;
+    if (this.pumping) return void (this.asked = true);
     this.pumping = true;
+    this.asked = false;
+    let lost = false;
     try {
       while (!this.ended && (this.heardOf > this.revision || this.outbox.first !== undefined)) {
         if (this.heardOf > this.revision) await this.takeNews();
@@ -351,10 +356,13 @@ export class PlanSession {
     } catch (error) {
       this.tellSignedOut(error);
       this.reach.lost();
+      lost = true;
       this.set({});
     } finally {
       this.pumping = false;
     }
+    // Asked for while a call was out that then did not get through: tried once more at once.
+    if (lost && this.asked) this.reach.sign();
   }
 
   private tellSignedOut(error: unknown): void {

@@ -77,6 +77,8 @@ export interface Named {
 export interface Sheet {
   readonly rows: readonly SheetRow[];
   readonly links: readonly SheetLink[];
+  /** The day on which the project starts. */
+  readonly start: string;
   readonly dataDate: string | null;
   readonly finish: number | null;
   /** The baseline that is compared against, and all there are. */

@@ -21,15 +21,17 @@ interface Props {
 export function FindBar({ rows, columns, reading, current, mayEdit, onGo, onClose }: Props) {
   const [text, setText] = useState("");
   const [by, setBy] = useState("");
-  const [at, setAt] = useState(-1);
+  // The cell gone to, not its place among those found: that changes with what others do.
+  const [gone, setGone] = useState<Found | null>(null);
   const field = useRef<HTMLInputElement>(null);
   const found = useMemo(() => findCells(rows, columns, text.trim(), reading), [rows, columns, text, reading]);
   useEffect(() => field.current?.focus(), []);
-  useEffect(() => setAt(-1), [text]);
+  useEffect(() => setGone(null), [text]);
+  const at = gone === null ? -1 : found.findIndex(({ id, column }) => id === gone.id && column === gone.column);
   const step = (by: number): void => {
     if (found.length === 0) return;
     const next = (at < 0 && by < 0 ? found.length - 1 : at + by + found.length) % found.length;
-    setAt(next);
+    setGone(found[next]!);
     onGo(found[next]!);
   };
   const replace = async (cells: readonly Found[]): Promise<void> => {

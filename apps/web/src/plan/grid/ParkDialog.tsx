@@ -6,7 +6,14 @@ import { countWords, dateWords, driftTone, driftWords } from "../../shared/words
 import type { Parking } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 
+/** What is done to the rows, in words. */
+const WORDS = {
+  park: { title: "Parking breaks chains of links", why: "What is parked counts for nothing, and", only: "Only park", after: "Links made to carry logic across go again when what is parked is woken." },
+  remove: { title: "Removing cuts chains of links", why: "Links go with the rows that they lead to, and", only: "Only remove", after: "Either is taken back by one undo." },
+} as const;
+
 interface Props {
+  readonly what: keyof typeof WORDS;
   readonly parking: Parking;
   readonly session: PlanSession;
   readonly onChoose: (changes: readonly Change[]) => void;
@@ -32,19 +39,20 @@ function Moves({ changes, session }: { changes: readonly Change[]; session: Plan
   );
 }
 
-/** Asks whether the logic of chains that lead through what is parked is to be carried across. */
-export function ParkDialog({ parking: { chains, only, across }, session, onChoose, onClose }: Props) {
+/** Asks whether the logic of chains that lead through what is parked or removed is to be carried across. */
+export function ParkDialog({ what, parking: { chains, only, across }, session, onChoose, onClose }: Props) {
+  const words = WORDS[what];
   return (
-    <Dialog title="Parking breaks chains of links" onClose={onClose}>
-      <p>What is parked counts for nothing, and {countWords(chains.length, "chain leads", "chains lead")} through it:</p>
+    <Dialog title={words.title} onClose={onClose}>
+      <p>{words.why} {countWords(chains.length, "chain leads", "chains lead")} through it:</p>
       <ul className="my-2 max-h-48 overflow-auto text-sm" tabIndex={0} aria-label="Chains that would break">
         {chains.slice(0, SHOWN).map((names, i) => <li key={i} className="border-b rule py-0.5">{names.join(" → ")}</li>)}
         {chains.length > SHOWN && <li className="muted py-0.5">and {chains.length - SHOWN} more</li>}
       </ul>
       <div className="flex flex-col gap-3">
         <div><button type="button" className="btn btn-primary btn-sm" onClick={() => onChoose(across)}>Carry the logic across</button> <Moves changes={across} session={session} /></div>
-        <div><button type="button" className="btn btn-sm" onClick={() => onChoose(only)}>Only park</button> <Moves changes={only} session={session} /></div>
-        <p className="muted text-sm">Links made to carry logic across go again when what is parked is woken.</p>
+        <div><button type="button" className="btn btn-sm" onClick={() => onChoose(only)}>{words.only}</button> <Moves changes={only} session={session} /></div>
+        <p className="muted text-sm">{words.after}</p>
       </div>
     </Dialog>
   );

@@ -1,6 +1,5 @@
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { useCallback, useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref, type RefObject } from "react";
-import { flushSync } from "react-dom";
+import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref, type RefObject } from "react";
 import { ChartGround } from "../chart/ChartGround.tsx";
 import { HEAD_HEIGHT } from "../chart/ChartHead.tsx";
 import type { Colouring } from "../chart/colours.ts";
@@ -9,14 +8,20 @@ import { Handles } from "../chart/Handles.tsx";
 import { LinkLines } from "../chart/LinkLines.tsx";
 import { widthOf, type Scale } from "../chart/scale.ts";
 import type { Block } from "./blocks.ts";
+import { LostTextBar } from "./LostTextBar.tsx";
+import { ParkDialog } from "./ParkDialog.tsx";
 import type { Ghosts } from "../engine/planEngine.ts";
-import type { PlanSession, Typed } from "../engine/planSession.ts";
+import type { Gone, PlanSession, Typed } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import type { Reading } from "./sheetColumn.ts";
+import type { RefusedText } from "./gridState.ts";
+import type { Reading, SheetColumn } from "./sheetColumn.ts";
 import { SheetHead } from "./SheetHead.tsx";
 import { ROW_HEIGHT, SheetLine, type LineActions } from "./SheetLine.tsx";
-import { useGrid, type Cursor } from "./useGrid.ts";
+import { Splitter } from "./Splitter.tsx";
+import { useGrid } from "./useGrid.ts";
 import { useLatest } from "./useLatest.ts";
+import type { Pane } from "./usePane.ts";
+import { placeLeft, useKeepPlace } from "./usePlace.ts";
 import type { PlanColumns } from "./usePlanColumns.ts";
 import { useRowWork } from "./useRowWork.ts";
 import { useSheetDrags } from "./useSheetDrags.ts";
@@ -40,7 +45,7 @@ export interface ChartLook {
 
 /** What the page can ask of its table. */
 export interface SheetHandle {
-  readonly go: (row: number, column: number) => void;
+  readonly go: (id: string, column: number) => void;
   /** Gives the keyboard back to the cell it stood on. */
   readonly focus: () => void;
 }
@@ -51,6 +56,13 @@ interface Props {
   readonly rows: readonly SheetRow[];
   readonly folded: ReadonlySet<string>;
   readonly columns: PlanColumns;
+  readonly pane: Pane;
+  /** Rows that others took out. */
+  readonly gone: ReadonlyMap<string, Gone>;
+  /** A row that was just made, to be typed into; `null` where there is none. */
+  readonly fresh: string | null;
+  /** What is kept of where someone was is kept for this plan. */
+  readonly planKey: string;
   readonly reading: Reading;
   readonly scale: Scale;
   readonly look: ChartLook;
@@ -90,40 +102,48 @@ function useLines(items: readonly Item[], cursor: number, scrolling: boolean): r
   return scrolling ? lines.sort((a, b) => a.key - b.key) : lines;
 }
 
-/** The plan as a table beside its time chart, one scroll for both; only rows in sight are drawn. */
-export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, scale, look, session, mayEdit, currency, others, scroller, onFold, onActive, room, at, cell, handle }: Props) {
+const NO_REFUSED: readonly RefusedText[] = [];
+
+/** The row that stands for one that is folded away or left out of sight: the nearest above it that is there; `null` where it is not in the plan. */
+function standing(sheet: Sheet, rows: readonly SheetRow[]): (id: string) => string | null {
+  if (rows.length === sheet.rows.length) return () => null;
+  const shown = new Set(rows.map(({ id }) => id));
+  const all = new Map(sheet.rows.map((row) => [row.id, row]));
+  return (id) => {
+    let at: SheetRow | undefined = all.get(id);
+    while (at !== undefined && !shown.has(at.id)) at = at.parent === null ? undefined : all.get(at.parent);
+    return at?.id ?? null;
+  };
+}
+
+/** The plan as a table beside its time chart, one scroll down for both; only rows in sight are drawn. */
+export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gone, fresh, planKey, reading, scale, look, session, mayEdit, currency, others, scroller, onFold, onActive, room, at, cell, handle }: Props) {
   const { columns } = planColumns;
   const source = useRef(sheet);
   source.current = sheet;
-  const left = columns.reduce((sum, { width }) => sum + width, 0);
+  const left = pane.width;
   const width = left + widthOf(scale);
-  const textAt = useCallback(
-    ({ row, column }: Cursor) => {
-      const its = rows[row];
-      const one = columns[column];
-      return !mayEdit || its === undefined || one?.edit === undefined || one.closed?.(its) != null ? null : one.edit(its);
-    },
-    [rows, columns, mayEdit],
-  );
   const take = async (typed: Typed): Promise<string | null> => {
     if ("fault" in typed) return typed.fault;
     const problems = typed.changes.length === 0 ? null : await session.change(typed.changes);
     return problems === null ? null : problems[0]!.message;
   };
-  const onCommit = ({ row, column }: Cursor, text: string): Promise<string | null> | string | null => {
-    const one = columns[column]!;
-    const { id } = rows[row]!;
-    if (one.asks !== undefined) return (one.asks === "links" ? session.readLinks(id, text) : session.readWork(id, text)).then(take);
-    const typed = one.read!(text, rows[row]!, reading);
+  const onCommit = (row: SheetRow, column: SheetColumn, text: string): Promise<string | null> | string | null => {
+    if (column.asks !== undefined) return (column.asks === "links" ? session.readLinks(row.id, text) : session.readWork(row.id, text)).then(take);
+    const typed = column.read!(text, row, reading);
     return "fault" in typed ? typed.fault : take(typed);
   };
-  const work = useRowWork({ rows, columns, reading, session, mayEdit, folded, onFold });
+  const theGrid = useRef<ReturnType<typeof useGrid>>(null);
+  const work = useRowWork({ rows, columns, reading, session, mayEdit, folded, onFold, grid: theGrid });
+  const standsFor = useMemo(() => standing(sheet, rows), [sheet, rows]);
   // Whoever types names one below the other goes on into a new row.
-  const onPastEnd = ({ row, column }: Cursor): void => {
-    if (columns[column]!.id === "name") work.insert(row);
+  const onPastEnd = (row: SheetRow, column: SheetColumn): void => {
+    if (column.id === "name") work.insert(row);
   };
-  const grid = useGrid({ rows: rows.length, columns: columns.length, page: 25, textAt, onCommit, onCommand: work.onCommand, onPastEnd });
-  const { cursor, editing, block, whole } = grid;
+  const grid = useGrid({ rows, standsFor, gone, columns, page: 25, mayEdit, textAt: (row, column) => column.text(row, reading), onCommit, onCommand: work.onCommand, onPastEnd, onFreshLeft: work.leaveFresh });
+  theGrid.current = grid;
+  const { cursor, state, chosen, chosenIds } = grid;
+  const editing = state.typing;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -131,12 +151,12 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, 
     overscan: 6,
     useFlushSync: false,
     // The row the keyboard stands on stays on the page when it is scrolled out of sight.
-    rangeExtractor: (range) => [...new Set([...defaultRangeExtractor(range), Math.min(cursor.row, rows.length - 1)])].filter((index) => index >= 0).sort((a, b) => a - b),
+    rangeExtractor: (range) => [...new Set([...defaultRangeExtractor(range), cursor.row])].filter((index) => index >= 0).sort((a, b) => a - b),
   });
   useImperativeHandle(handle, () => ({
-    go: (row, column) => {
+    go: (id, column) => {
       grid.holdsFocus.current = true;
-      grid.go(row, column);
+      grid.goTo(id, column);
     },
     focus: () => scroller.current?.querySelector<HTMLElement>("[role=treegrid] [tabindex='0']")?.focus({ preventScroll: true }),
   }));
@@ -146,81 +166,83 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, 
     const from = virtual.scrollOffset ?? 0;
     // Before the table has been measured, as when an address leads to a row, the page has to be asked once.
     const room = (virtual.scrollRect?.height || scroller.current!.clientHeight) - HEAD_HEIGHT;
+    if (cursor.row < 0) return;
     const top = cursor.row * ROW_HEIGHT;
     const to = top < from ? top : top + 2 * ROW_HEIGHT > from + room ? top + 2 * ROW_HEIGHT - room : from;
     if (to !== from && room > 0) scroller.current!.scrollTop = to;
   };
   const latestInSight = useRef(keepInSight);
   latestInSight.current = keepInSight;
-  useEffect(keepInSight, [cursor.row, rows]);
+  useEffect(keepInSight, [cursor.row]);
+  // Also where the row it stands on has come to lie elsewhere, unless someone scrolled away from it.
+  useEffect(() => pane.show(cursor.column), [cursor.column, cursor.row, pane.width]);
   useEffect(() => {
     // The table learns of its new height a frame later; by then the keyboard may stand elsewhere.
     const waiting = setTimeout(() => latestInSight.current(), 60);
     return () => clearTimeout(waiting);
   }, [room]);
   useEffect(() => {
-    onActive({ row: rows[cursor.row] ?? null, work, block });
-  }, [cursor.row, block.top, block.bottom, rows]);
-  useEffect(() => {
-    const row = work.awaited.current === null ? -1 : rows.findIndex(({ id }) => id === work.awaited.current);
-    if (row < 0) return;
-    grid.holdsFocus.current = true;
-    grid.begin({ row, column: 0 });
-  }, [rows]);
-  /** The new row's field is there: it takes what was typed while it was on its way. */
-  const onReady = (index: number): void => {
-    if (rows[index]!.id !== work.awaited.current) return;
-    work.awaited.current = null;
-    const { text, entered } = work.takeTyped();
-    // At once, so that no key comes between the field that goes and the cell that follows it.
-    queueMicrotask(() =>
-      flushSync(() => {
-        if (entered) grid.enter({ row: index, column: 0 }, text, { row: 1, column: 0 });
-        else if (text !== "") grid.setText(text);
-      }),
-    );
-  };
+    onActive({ row: rows[cursor.row] ?? null, work, block: chosen });
+  }, [cursor.row, chosen, rows]);
   const [begun, setBegun] = useState(false);
   useEffect(() => {
-    const row = at === null ? -1 : rows.findIndex(({ id }) => id === at);
-    if (begun || row < 0) return;
+    const to = at ?? (fresh === null ? (placeLeft(planKey)?.at ?? null) : null);
+    if (begun || (to !== null && !rows.some(({ id }) => id === to))) return;
     setBegun(true);
-    // Whoever was led to a cell types into it at once.
-    if (cell !== null) grid.holdsFocus.current = true;
-    grid.go(row, Math.max(0, columns.findIndex(({ id }) => id === cell)));
+    if (fresh !== null) {
+      grid.holdsFocus.current = true;
+      grid.begin(fresh, 0, undefined, true);
+    } else if (at !== null) {
+      // Whoever was led to a cell types into it at once.
+      if (cell !== null) grid.holdsFocus.current = true;
+      grid.goTo(at, Math.max(0, columns.findIndex(({ id }) => id === cell)));
+    } else if (to !== null) {
+      const left = placeLeft(planKey)!;
+      grid.goTo(to, left.column);
+      setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
+    }
   }, [at, cell, rows, columns, begun]);
+  useKeepPlace(planKey, scroller, state);
+  const onLostDone = (): void => {
+    grid.dismissLost();
+    grid.holdsFocus.current = true;
+    grid.go(state.row, cursor.column);
+  };
 
-  const { drawn, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(block), ...place }) });
+  const { drawn, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }) });
   const on: LineActions = useLatest({
     focus: (row: number, column: number, extend: boolean) => grid.go(row, column, extend),
-    begin: (row: number, column: number) => grid.begin({ row, column }),
+    begin: (row: number, column: number) => grid.begin(rows[row]!.id, column),
     fold: onFold,
     text: grid.setText,
-    leave: (text: string) => void (editing !== null && editing.fault === null && grid.commit(text, { row: 0, column: 0 })),
+    leave: grid.leave,
     editKey: grid.onEditKey,
-    ready: onReady,
     grip: onGrip,
   });
 
   const items = virtual.getVirtualItems();
   const lines = useLines(items, cursor.row, virtual.isScrolling);
-  const isRange = block.top !== block.bottom || block.left !== block.right;
+  const isRange = chosen.rows.length > 1 || chosen.left !== chosen.right;
   const activeId = rows[cursor.row]?.id;
   const shown = useMemo(() => sheet.links.filter(({ from, to }) => (look.lit === null ? from === activeId || to === activeId : look.lit.has(from) && look.lit.has(to))), [sheet.links, look.lit, activeId]);
   const drawing = drawn?.linkFrom == null ? null : { from: drawn.linkFrom, to: { x: xAt(drawn.at.x), y: heightAt(drawn.at.y) * ROW_HEIGHT } };
   return (
-    <div ref={scroller} className="h-full overflow-auto bg-base-100 text-[13px]">
-      <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => void work.onCopy(event, block, whole)} onCut={(event) => work.onCut(event, block, whole)} onPaste={(event) => work.onPaste(event, block)} style={{ width, position: "relative" }}>
-        <SheetHead columns={planColumns} left={left} scale={scale} dataDate={sheet.dataDate} />
+    <div className="flex h-full flex-col text-[13px]">
+    <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
+    <div className="relative min-h-0 flex-1">
+    <div ref={scroller} className="h-full overflow-auto bg-base-100">
+      <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDownCapture={grid.onKeyCapture} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => void work.onCopy(event, chosen, state.whole)} onCut={(event) => work.onCut(event, chosen, state.whole)} onPaste={(event) => work.onPaste(event, () => theGrid.current!.chosen)} style={{ width, position: "relative" }}>
+        <SheetHead columns={planColumns} pane={pane} scale={scale} dataDate={sheet.dataDate} />
         <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
           <ChartGround scale={scale} dataDate={sheet.dataDate} left={left} />
           {lines.map(({ key, index, start }) => {
             const row = rows[index]!;
             const active = cursor.row === index;
-            const chosen = isRange && index >= block.top && index <= block.bottom;
+            const inBlock = isRange && chosenIds.has(row.id);
+            const refused = state.refused.length === 0 ? NO_REFUSED : state.refused.filter(({ id }) => id === row.id);
             const colour = look.colouring?.of(row) ?? null;
             return (
-              <SheetLine key={key} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={chosen ? block.left : 1} to={chosen ? block.right : 0} editing={active ? editing : null} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
+              <SheetLine key={key} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={inBlock ? chosen.left : 1} to={inBlock ? chosen.right : 0} editing={editing !== null && editing.id === row.id ? editing : null} refused={refused.length === 0 ? NO_REFUSED : refused} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
             );
           })}
           <LinkLines links={shown} rows={rows} scale={scale} rowHeight={ROW_HEIGHT} left={left} width={widthOf(scale)} sight={[items[0]?.index ?? 0, items.at(-1)?.index ?? 0]} drawing={drawing} />
@@ -228,7 +250,12 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, reading, 
           {drop !== null && <div aria-hidden="true" className="absolute z-3 h-0.5 bg-accent" style={{ top: drop.line * ROW_HEIGHT - 1, left: 10 + drop.depth * 14, width: columns[0]!.width - 12 - drop.depth * 14 }} />}
         </div>
       </div>
+      </div>
+      <Splitter pane={pane} />
       {drawn !== null && <DragNote drawn={drawn} minorDigits={sheet.minorDigits} currency={currency} />}
+    </div>
+    <div ref={pane.strip} onScroll={pane.onStrip} tabIndex={-1} aria-hidden="true" className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`} style={{ width: pane.width }}><div style={{ width: pane.full, height: 1 }} /></div>
+    {work.asked !== null && <ParkDialog what="remove" parking={work.asked} session={session} onChoose={work.decide} onClose={() => work.decide(null)} />}
     </div>
   );
 }

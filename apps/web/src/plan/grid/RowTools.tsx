@@ -12,7 +12,6 @@ const MOVES = [
   { verb: "indent", words: "Below the row before (Alt+Shift+Right)", Icon: Indent },
   { verb: "up", words: "Up (Alt+Shift+Up)", Icon: ArrowUp },
   { verb: "down", words: "Down (Alt+Shift+Down)", Icon: ArrowDown },
-  { verb: "remove", words: "Take out (Ctrl+Delete)", Icon: Trash2 },
 ] as const;
 
 interface Props {
@@ -48,7 +47,7 @@ function Park({ current, parked, session }: Props) {
   return (
     <>
       <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={words} title={words} onClick={() => void begin()}><Icon size={14} aria-hidden="true" /></button>
-      {asked !== null && <ParkDialog parking={asked} session={session} onChoose={(changes) => void make(changes)} onClose={() => setAsked(null)} />}
+      {asked !== null && <ParkDialog what="park" parking={asked} session={session} onChoose={(changes) => void make(changes)} onClose={() => setAsked(null)} />}
     </>
   );
 }
@@ -58,10 +57,11 @@ export function RowTools(props: Props) {
   const { current } = props;
   return (
     <>
-      <button type="button" className="btn btn-ghost btn-sm" onClick={() => current.current!.work.insert(current.current!.block.bottom)} title="A new row (Insert)"><Plus size={14} aria-hidden="true" /> Row</button>
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => current.current!.work.insert(current.current!.block.rows.at(-1))} title="A new row (Insert)"><Plus size={14} aria-hidden="true" /> Row</button>
       {MOVES.map(({ verb, words, Icon }) => (
         <button key={verb} type="button" className="btn btn-ghost btn-sm btn-square" aria-label={words} title={words} onClick={() => void current.current!.work.arrange({ verb, ids: current.current!.work.idsIn(current.current!.block) })}><Icon size={14} aria-hidden="true" /></button>
       ))}
+      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Remove (Ctrl+Delete)" title="Remove (Ctrl+Delete)" onClick={() => current.current!.work.remove(current.current!.block)}><Trash2 size={14} aria-hidden="true" /></button>
       <Park {...props} />
     </>
   );

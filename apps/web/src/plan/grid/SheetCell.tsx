@@ -3,7 +3,7 @@ import { useEffect, useId, useLayoutEffect, useMemo, useRef, useState, type Keyb
 import { completionsOf, type Completion } from "./completion.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import type { Editing } from "./useGrid.ts";
+import type { RefusedText, Typing } from "./gridState.ts";
 
 interface Props {
   readonly row: SheetRow;
@@ -15,7 +15,9 @@ interface Props {
   readonly active: boolean;
   /** Whether it belongs to the block that is chosen. */
   readonly chosen: boolean;
-  readonly editing: Editing | null;
+  readonly editing: Typing | null;
+  /** What the plan refused here, kept until it is mended or given up. */
+  readonly refused: RefusedText | null;
   readonly folded: boolean | null;
   /** Whether the keyboard is in the grid, so that the active cell takes the focus. */
   readonly holdsFocus: RefObject<boolean>;
@@ -27,20 +29,18 @@ interface Props {
   readonly onText: (text: string) => void;
   readonly onLeave: (text: string) => void;
   readonly onEditKey: (event: KeyboardEvent<HTMLInputElement>) => void;
-  /** The field is there and has the keyboard. */
-  readonly onReady: () => void;
 }
 
 const INDENT = 14;
 /** What the sign that folds takes, kept free where there is none. */
 const FOLD = 16;
 
-type FieldProps = Pick<Props, "row" | "column" | "source" | "onText" | "onLeave" | "onEditKey" | "onReady"> & { editing: Editing };
+type FieldProps = Pick<Props, "row" | "column" | "source" | "onText" | "onLeave" | "onEditKey"> & { editing: Typing };
 
 /** What might be meant, below the field; arrows choose, Enter or Tab takes what is chosen. */
-function Offers({ id, offers, chosen, onTake }: { id: string; offers: readonly Completion[]; chosen: number; onTake: (offer: Completion) => void }) {
+function Offers({ id, offers, chosen, toRight, onTake }: { id: string; toRight: boolean; offers: readonly Completion[]; chosen: number; onTake: (offer: Completion) => void }) {
   return (
-    <ul id={id} role="listbox" aria-label="What might be meant" className="absolute top-full left-0 z-20 min-w-48 border rule bg-base-100 text-left">
+    <ul id={id} role="listbox" aria-label="What might be meant" className={`absolute top-full z-20 min-w-48 border rule bg-base-100 text-left ${toRight ? "right-0" : "left-0"}`}>
       {offers.map((offer, i) => (
         <li key={offer.offer} id={`${id}-${i}`} role="option" aria-selected={i === chosen} className={`cursor-pointer truncate px-2 py-0.5 ${i === chosen ? "bg-accent/20" : ""}`} onMouseDown={(event) => { event.preventDefault(); onTake(offer); }}>{offer.offer}</li>
       ))}
@@ -48,7 +48,7 @@ function Offers({ id, offers, chosen, onTake }: { id: string; offers: readonly C
   );
 }
 
-function Field({ row, column, source, editing, onText, onLeave, onEditKey, onReady }: FieldProps) {
+function Field({ row, column, source, editing, onText, onLeave, onEditKey }: FieldProps) {
   const field = useRef<HTMLInputElement>(null);
   const list = useId();
   const [chosen, setChosen] = useState(-1);
@@ -57,7 +57,6 @@ function Field({ row, column, source, editing, onText, onLeave, onEditKey, onRea
   useLayoutEffect(() => {
     field.current?.focus();
     if (editing.selected) field.current?.select();
-    onReady();
   }, []);
   useEffect(() => setChosen(-1), [editing.text]);
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
@@ -75,8 +74,8 @@ function Field({ row, column, source, editing, onText, onLeave, onEditKey, onRea
   return (
     <>
       <input ref={field} {...combobox} className={`h-full w-full bg-base-100 px-1 outline-2 -outline-offset-2 ${editing.fault === null ? "outline-accent" : "outline-error"} ${column.numeric === true ? "text-right" : ""}`} aria-label={`${column.head} of ${row.name}`} aria-invalid={editing.fault !== null} value={editing.text} onChange={(event) => onText(event.target.value)} onKeyDown={onKeyDown} onBlur={(event) => onLeave(event.target.value)} />
-      {open && <Offers id={list} offers={offers} chosen={chosen} onTake={(offer) => onText(offer.text)} />}
-      {editing.fault !== null && <div role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-left whitespace-normal text-error-content">{editing.fault}</div>}
+      {open && <Offers id={list} offers={offers} chosen={chosen} toRight={column.id !== "name"} onTake={(offer) => onText(offer.text)} />}
+      {editing.fault !== null && <div role="alert" className={`absolute top-full z-20 w-64 bg-error px-2 py-1 text-left whitespace-normal text-error-content ${column.id === "name" ? "left-0" : "right-0"}`}>{editing.fault}</div>}
     </>
   );
 }
@@ -92,7 +91,7 @@ function lookOf({ row, column, active, chosen }: Props, open: boolean): string {
 
 /** A cell of the plan's table; computed ones look computed. */
 export function SheetCell(props: Props) {
-  const { row, column, minorDigits, width, index, active, chosen, editing, folded, holdsFocus, onFocus, onBegin, onFold, onGrip } = props;
+  const { row, column, minorDigits, width, index, active, chosen, editing, refused, folded, holdsFocus, onFocus, onBegin, onFold, onGrip } = props;
   const cell = useRef<HTMLDivElement>(null);
   const waiting = active && editing === null;
   useLayoutEffect(() => {
@@ -101,8 +100,8 @@ export function SheetCell(props: Props) {
   const name = column.id === "name";
   const open = column.edit !== undefined && column.closed?.(row) === null;
   return (
-    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-label={name ? row.name : undefined} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative h-full shrink-0 px-1.5 leading-5 whitespace-nowrap ${name ? "flex items-center" : editing === null ? "truncate" : ""} ${lookOf(props, open)}`} style={{ width, ...(name ? { paddingLeft: 10 + row.depth * INDENT + (folded === null ? FOLD : 0) } : {}) }} aria-selected={active || chosen} onMouseDown={editing === null ? (event) => onFocus(event.shiftKey) : undefined} onMouseEnter={(event) => event.buttons === 1 && editing === null && onFocus(true)} onDoubleClick={onBegin} title={name || column.several === true ? column.text(row, { minorDigits }) : open || column.edit === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
-      {editing !== null ? <Field {...props} editing={editing} /> : !name ? column.text(row, { minorDigits }) : (
+    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-label={name ? row.name : undefined} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative h-full shrink-0 px-1.5 leading-5 whitespace-nowrap ${name ? "flex items-center" : editing === null ? "truncate" : ""} ${lookOf(props, open)}`} style={{ width, ...(name ? { paddingLeft: 10 + row.depth * INDENT + (folded === null ? FOLD : 0) } : {}) }} aria-selected={active || chosen} onMouseDown={editing === null ? (event) => onFocus(event.shiftKey) : undefined} onMouseEnter={(event) => event.buttons === 1 && editing === null && onFocus(true)} onDoubleClick={onBegin} title={refused !== null ? `Not stored: ${refused.fault} Enter to mend it, Escape to give it up.` : name || column.several === true ? column.text(row, { minorDigits }) : open || column.edit === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
+      {editing !== null ? <Field {...props} editing={editing} /> : refused !== null ? <span role="alert" className="block truncate bg-error px-0.5 text-error-content">{refused.text === "" ? "(empty)" : refused.text}<span className="sr-only">: {refused.fault}</span></span> : !name ? column.text(row, { minorDigits }) : (
         <>
           {onGrip !== undefined && <span className="muted absolute left-0 cursor-grab touch-none" title="Drag the row elsewhere" aria-hidden="true" onPointerDown={onGrip}><GripVertical size={12} /></span>}
           {folded !== null ? <button type="button" tabIndex={-1} className="mr-1 w-3 shrink-0 cursor-pointer text-[9px]" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? "▶" : "▼"}</button> : null}

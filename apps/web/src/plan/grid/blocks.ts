@@ -2,10 +2,9 @@ import type { Change } from "@chronometra/core";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
 
-/** A rectangle of cells, both ends counted. */
+/** Cells that are chosen: rows in their order, and columns, both ends counted. */
 export interface Block {
-  readonly top: number;
-  readonly bottom: number;
+  readonly rows: readonly SheetRow[];
   readonly left: number;
   readonly right: number;
 }
@@ -14,8 +13,8 @@ export interface Block {
 const cellText = (row: SheetRow, column: SheetColumn, reading: Reading): string => (column.edit !== undefined && column.closed?.(row) === null ? column.edit(row) : column.text(row, reading));
 
 /** A block as text for a spreadsheet. */
-export const copyBlock = (rows: readonly SheetRow[], columns: readonly SheetColumn[], { top, bottom, left, right }: Block, reading: Reading): string[][] =>
-  rows.slice(top, bottom + 1).map((row) => columns.slice(left, right + 1).map((column) => cellText(row, column, reading)));
+export const copyBlock = (columns: readonly SheetColumn[], { rows, left, right }: Block, reading: Reading): string[][] =>
+  rows.map((row) => columns.slice(left, right + 1).map((column) => cellText(row, column, reading)));
 
 /** What writing a block of texts into cells comes to. */
 export interface Written {
@@ -63,7 +62,18 @@ export function writeBlock(texts: readonly (readonly string[])[], { rows, column
     }
     line.forEach((text, c) => writeCell(row, columns[left + c], text, reading, written));
   });
-  return written;
+  return { ...written, changes: intoNewRows(written.changes) };
+}
+
+/** Durations of rows that are added along stand in them: a change less for each. */
+function intoNewRows(changes: readonly Change[]): Change[] {
+  const minutes = new Map(changes.flatMap((change) => (change.type === "setDuration" && change.minutes !== null ? [[change.activity, change.minutes] as const] : [])));
+  const fresh = new Set(changes.flatMap((change) => (change.type === "addRow" && change.table === "activities" ? [change.key] : [])));
+  if (fresh.size === 0) return [...changes];
+  return changes.flatMap((change): Change[] => {
+    if (change.type === "setDuration" && fresh.has(change.activity)) return [];
+    return change.type === "addRow" && change.table === "activities" && minutes.has(change.key) ? [{ ...change, row: { ...change.row, durationMinutes: minutes.get(change.key)! } }] : [change];
+  });
 }
 
 function writeCell(row: SheetRow, column: SheetColumn | undefined, text: string, reading: Reading, written: Written): void {
@@ -80,18 +90,21 @@ function writeCell(row: SheetRow, column: SheetColumn | undefined, text: string,
 }
 
 /** The first row of a block, said again for every row of it. */
-export const fillTexts = (rows: readonly SheetRow[], columns: readonly SheetColumn[], block: Block, reading: Reading): string[][] => {
-  const first = copyBlock(rows, columns, { ...block, bottom: block.top }, reading)[0]!;
-  return Array.from({ length: block.bottom - block.top + 1 }, () => first);
+export const fillTexts = (columns: readonly SheetColumn[], block: Block, reading: Reading): string[][] => {
+  const [first] = copyBlock(columns, { ...block, rows: block.rows.slice(0, 1) }, reading);
+  return first === undefined ? [] : block.rows.map(() => first);
 };
 
-/** Ids that no row has yet, counted on from the highest number there is. */
-export function idsAfter(rows: readonly SheetRow[]): (n: number) => string {
+/** What this page calls rows of its own: two people who add rows at once must not mean the same. */
+const PAGE = Array.from(crypto.getRandomValues(new Uint8Array(4)), (byte) => (byte % 36).toString(36)).join("");
+
+/** Ids that no row has yet, nor will have elsewhere, counted on from the highest number there is. */
+export function idsAfter(rows: readonly SheetRow[], page = PAGE): (n: number) => string {
   const taken = new Set(rows.map(({ id }) => id));
   let highest = 0;
   for (const id of taken) {
-    const match = /^n(\d{1,9})$/.exec(id);
+    const match = /^n(\d{1,9})(?:-|$)/.exec(id);
     if (match !== null) highest = Math.max(highest, Number(match[1]));
   }
-  return (n) => `n${highest + 1 + n}`;
+  return (n) => `n${highest + 1 + n}-${page}`;
 }

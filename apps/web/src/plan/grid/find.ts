@@ -2,17 +2,17 @@ import type { Change } from "@chronometra/core";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
 
-/** A cell that holds what was looked for. */
+/** A cell that holds what was looked for, by what it belongs to. */
 export interface Found {
-  readonly row: number;
-  readonly column: number;
+  readonly id: string;
+  readonly column: string;
 }
 
 /** Cells in reading order whose text has what is looked for, capitals or not. */
 export function findCells(rows: readonly SheetRow[], columns: readonly SheetColumn[], text: string, reading: Reading): Found[] {
   const wanted = text.toLowerCase();
   if (wanted === "") return [];
-  return rows.flatMap((each, row) => columns.flatMap((column, at) => (column.text(each, reading).toLowerCase().includes(wanted) ? [{ row, column: at }] : [])));
+  return rows.flatMap((row) => columns.flatMap((column) => (column.text(row, reading).toLowerCase().includes(wanted) ? [{ id: row.id, column: column.id }] : [])));
 }
 
 /** A text with what was looked for replaced wherever it stands, capitals or not; what replaces it stands as it is typed. */
@@ -30,10 +30,11 @@ export interface Replaced {
 /** Replaces in those of some cells that can be typed into; computed ones and closed ones stay. */
 export function replaceCells(cells: readonly Found[], rows: readonly SheetRow[], columns: readonly SheetColumn[], find: string, by: string, reading: Reading): Replaced {
   const done: Replaced & { cells: number } = { changes: [], asked: [], faults: [], cells: 0 };
+  const byId = new Map(rows.map((row) => [row.id, row]));
   for (const cell of cells) {
-    const row = rows[cell.row]!;
-    const column = columns[cell.column]!;
-    if (column.edit === undefined || column.closed?.(row) != null) continue;
+    const row = byId.get(cell.id);
+    const column = columns.find(({ id }) => id === cell.column);
+    if (row === undefined || column?.edit === undefined || column.closed?.(row) != null) continue;
     const was = column.edit(row);
     const will = replacedIn(was, find, by);
     if (will === was) continue;

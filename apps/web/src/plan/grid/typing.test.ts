@@ -86,7 +86,7 @@ describe("find and replace", () => {
   const columns = ["name", "length", "after", "finishes"].map((id) => SHEET_COLUMNS.find((column) => column.id === id)!);
 
   it("finds in every shown cell, capitals or not, in reading order", () => {
-    expect(findCells(rows, columns, "P", READING).map(({ row, column }) => [rows[row]!.id, columns[column]!.id])).toEqual([["open", "name"], ["open", "after"], ["pour", "name"], ["paint", "name"], ["later", "finishes"]]);
+    expect(findCells(rows, columns, "P", READING).map(({ id, column }) => [id, column])).toEqual([["open", "name"], ["open", "after"], ["pour", "name"], ["paint", "name"], ["later", "finishes"]]);
     expect(findCells(rows, columns, "", READING)).toEqual([]);
   });
 
@@ -94,7 +94,7 @@ describe("find and replace", () => {
     const replaced = replaceCells(findCells(rows, columns, "pour", READING), rows, columns, "pour", "Cast", READING);
     expect(replaced).toEqual({ changes: [{ type: "setName", activity: "pour", name: "Cast" }], asked: [{ activity: "open", text: "Cast", what: "links" }], faults: [], cells: 2 });
     const lengths = replaceCells(findCells(rows, [columns[1]!], "d", READING), rows, [columns[1]!], "d", "x", READING);
-    expect(lengths.faults[0]).toMatch(/^Length of “Pour”: Write a length/);
+    expect(lengths.faults[0]).toMatch(/^Length of “Pour”: Write a duration/);
   });
 
   it("takes signs as they are, and leaves what replaces as it is typed", () => {

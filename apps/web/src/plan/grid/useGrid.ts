@@ -1,50 +1,67 @@
-import { useCallback, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
-import type { Block } from "./blocks.ts";
+import { useCallback, useMemo, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
+import { flushSync } from "react-dom";
+import type { Gone } from "../engine/planSession.ts";
+import type { SheetRow } from "../engine/sheet.ts";
+import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState } from "./gridState.ts";
+import type { SheetColumn } from "./sheetColumn.ts";
 
-/** The cell the keyboard stands on. */
-export interface Cursor {
-  readonly row: number;
-  readonly column: number;
+/** What is chosen: rows, those of them that are there now in their order, and columns. */
+export interface Chosen {
+  readonly rows: readonly SheetRow[];
+  readonly left: number;
+  readonly right: number;
 }
 
-/** What is typed into the cell while it is edited. */
-export interface Editing {
-  readonly text: string;
-  /** Why what was typed cannot be; it stays as it was typed. */
-  readonly fault: string | null;
-  /** Whether the text was there before, to be typed over. */
-  readonly selected: boolean;
-}
+/** A key as it was pressed, to be taken now or once what it depends on is there. */
+export type Key = Pick<KeyboardEvent, "key" | "altKey" | "ctrlKey" | "metaKey" | "shiftKey">;
 
 interface Options {
-  readonly rows: number;
-  readonly columns: number;
+  readonly rows: readonly SheetRow[];
+  /** The row that stands for one that is folded away or left out of sight; `null` where it is not in the plan. */
+  readonly standsFor: (id: string) => string | null;
+  /** Rows that others took out. */
+  readonly gone: ReadonlyMap<string, Gone>;
+  readonly columns: readonly SheetColumn[];
   readonly page: number;
-  /** The text with which a cell begins to be edited; `null` where it cannot be. */
-  readonly textAt: (cursor: Cursor) => string | null;
+  readonly mayEdit: boolean;
+  /** The text of a cell, for going to the end of what is filled. */
+  readonly textAt: (row: SheetRow, column: SheetColumn) => string;
   /** Takes what was typed; gives why it cannot be, or nothing, at once or once the plan has been asked. */
-  readonly onCommit: (cursor: Cursor, text: string) => Promise<string | null> | string | null;
+  readonly onCommit: (row: SheetRow, column: SheetColumn, text: string) => Promise<string | null> | string | null;
   /** Keys that mean more than moving: gives whether it took one. */
-  readonly onCommand: (event: KeyboardEvent, block: Block) => boolean;
+  readonly onCommand: (key: Key, chosen: Chosen) => boolean;
   /** Enter was pressed in the last row. */
-  readonly onPastEnd: (cursor: Cursor) => void;
+  readonly onPastEnd: (row: SheetRow, column: SheetColumn) => void;
+  /** Typing was given up in a row that was made for it. */
+  readonly onFreshLeft: (id: string) => void;
 }
 
-const clamp = (value: number, last: number): number => Math.max(0, Math.min(last, value));
+const plainText = ({ key, ctrlKey, metaKey, altKey }: Key): boolean => key.length === 1 && !ctrlKey && !metaKey && !altKey;
 
-const blockOf = (a: Cursor, b: Cursor): Block => ({ top: Math.min(a.row, b.row), bottom: Math.max(a.row, b.row), left: Math.min(a.column, b.column), right: Math.max(a.column, b.column) });
+/**
+ * Keyboard, choosing and editing of a grid: arrows (with Shift a range, with Ctrl to the end of what is filled), Home and End,
+ * Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. Everything is held by the ids of rows, whatever
+ * others do to their order; keys that come while a row is on its way wait for it.
+ */
+export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt, onCommit, onCommand, onPastEnd, onFreshLeft }: Options) {
+  const ids = useMemo(() => rows.map(({ id }) => id), [rows]);
+  const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [rows]);
+  const [, draw] = useState(0);
+  const kept = useRef<{ state: GridState; ids: readonly string[] }>(null);
+  kept.current ??= { state: atFirst(ids), ids };
+  if (kept.current.ids !== ids) kept.current = { state: acted(kept.current.state, { do: "rows", ids, gone, standsFor }), ids };
+  const { state } = kept.current;
+  const act = useCallback((what: GridAct): void => {
+    kept.current = { ...kept.current!, state: acted(kept.current!.state, what) };
+    draw((n) => n + 1);
+  }, []);
 
-/** Keyboard, choosing and editing of a grid: arrows (with Shift a range), Home and End, Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. */
-export function useGrid({ rows, columns, page, textAt, onCommit, onCommand, onPastEnd }: Options) {
-  const [cursorKept, setCursor] = useState<Cursor>({ row: 0, column: 0 });
-  const [anchorKept, setAnchor] = useState<Cursor>({ row: 0, column: 0 });
-  // Rows and columns may have gone since.
-  const inside = ({ row, column }: Cursor): Cursor => ({ row: clamp(row, rows - 1), column: clamp(column, columns - 1) });
-  const cursor = inside(cursorKept);
-  const anchor = inside(anchorKept);
-  /** Whether whole rows are chosen, all columns of them. */
-  const [whole, setWhole] = useState(false);
-  const [editing, setEditing] = useState<Editing | null>(null);
+  const column = Math.min(state.column, columns.length - 1);
+  const from = Math.min(state.from.column, columns.length - 1);
+  const cursor = { row: state.at === null ? -1 : ids.indexOf(state.at), column };
+  const chosenIds = useMemo(() => new Set(state.chosen), [state.chosen]);
+  const chosen: Chosen = useMemo(() => ({ rows: rows.filter(({ id }) => chosenIds.has(id)), left: state.whole ? 0 : Math.min(from, column), right: state.whole ? columns.length - 1 : Math.max(from, column) }), [rows, chosenIds, state.whole, from, column, columns.length]);
+
   // Rows out of sight are taken off the page and the focus with them; this remembers that it belongs to the grid.
   const holdsFocus = useRef(false);
   const onFocus = (): void => void (holdsFocus.current = true);
@@ -52,87 +69,179 @@ export function useGrid({ rows, columns, page, textAt, onCommit, onCommand, onPa
     if (event.relatedTarget !== null && !event.currentTarget.contains(event.relatedTarget)) holdsFocus.current = false;
   };
 
-  const go = useCallback(
-    (row: number, column: number, extend = false) => {
-      const next = { row: clamp(row, rows - 1), column: clamp(column, columns - 1) };
-      setCursor(next);
-      if (!extend) {
-        setAnchor(next);
-        setWhole(false);
-      }
-    },
-    [rows, columns],
-  );
-
-  const begin = useCallback(
-    (at: Cursor, typed?: string) => {
-      const text = textAt(at);
-      if (text === null) return;
-      setCursor(at);
-      setAnchor(at);
-      setWhole(false);
-      setEditing({ text: typed ?? text, fault: null, selected: typed === undefined });
-    },
-    [textAt],
-  );
-
-  /** Stands in a cell with what was typed into it, and why it cannot be. */
-  const stayIn = (at: Cursor, text: string, fault: string): void => {
-    setCursor(at);
-    setAnchor(at);
-    setEditing({ text, fault, selected: false });
+  const go = (row: number, to: number, extend = false): void => act({ do: "go", ids: kept.current!.ids, row, column: Math.max(0, Math.min(columns.length - 1, to)), extend });
+  const goTo = (id: string, to = 0): void => {
+    const row = kept.current!.ids.indexOf(id);
+    if (row >= 0) go(row, to);
   };
 
-  const enter = (at: Cursor, text: string, step: Cursor): void => {
-    const answer = onCommit(at, text);
-    if (typeof answer === "string") return stayIn(at, text, answer);
-    // Whoever types on need not wait for the plan; where it refuses, the cell is gone back to with what was typed.
-    void answer?.then((fault) => fault !== null && stayIn(at, text, fault));
-    setEditing(null);
-    if (step.row > 0 && at.row === rows - 1) onPastEnd(at);
-    else go(at.row + step.row, at.column + step.column);
-  };
-  const commit = (text: string, step: Cursor): void => enter(cursor, text, step);
-
-  const onEditKey = (event: KeyboardEvent<HTMLInputElement>): void => {
-    const text = event.currentTarget.value;
-    const steps: Record<string, Cursor> = { Enter: { row: event.shiftKey ? -1 : 1, column: 0 }, Tab: { row: 0, column: event.shiftKey ? -1 : 1 } };
-    const step = steps[event.key];
-    event.stopPropagation();
-    if (event.key === "Escape") setEditing(null);
-    else if (step !== undefined) commit(text, step);
-    else return;
-    event.preventDefault();
+  /** Begins to type in a cell: what was refused there, what is typed, or what stands in it. */
+  const begin = (id: string, at: number, typed?: string, fresh = false): void => {
+    const row = byId.get(id);
+    const one = columns[at];
+    if (!mayEdit || row === undefined || one?.edit === undefined || one.closed?.(row) != null) return;
+    const cell: CellOf = { id, column: one.id };
+    const refused = state.refused.find((entry) => isCell(entry, cell));
+    act({ do: "type", ...cell, columnAt: at, row: ids.indexOf(id), text: typed ?? refused?.text ?? one.edit(row), selected: typed === undefined && refused === undefined, fresh });
+    if (refused !== undefined && typed === undefined) act({ do: "fault", fault: refused.fault });
   };
 
-  const block = whole ? { ...blockOf(anchor, cursor), left: 0, right: columns - 1 } : blockOf(anchor, cursor);
-  const onKey = (event: KeyboardEvent): void => {
-    const { row, column } = cursor;
-    const extend = event.shiftKey;
-    if (onCommand(event, block)) return event.preventDefault();
-    if (event.key === " " && event.shiftKey) {
-      setWhole(true);
-      return event.preventDefault();
+  /** Takes what was typed into its own cell, and goes on. */
+  const commit = (text: string, step: { row: number; column: number }): void => {
+    const { typing } = kept.current!.state;
+    const row = typing === null ? undefined : byId.get(typing.id);
+    const one = typing === null ? undefined : columns.find(({ id }) => id === typing.column);
+    if (typing === null || row === undefined || one === undefined) return;
+    const cell: CellOf = { id: typing.id, column: typing.column };
+    const answer = onCommit(row, one, text);
+    if (typeof answer === "string") {
+      act({ do: "text", text });
+      return act({ do: "fault", fault: answer });
     }
-    if (event.altKey) return;
+    act({ do: "mend", cell });
+    // Whoever types on need not wait for the plan; where it refuses, the text stays in its cell, marked, until it is mended.
+    void answer?.then((fault) => fault !== null && act({ do: "refuse", entry: { ...cell, text, fault } }));
+    act({ do: "end" });
+    const at = ids.indexOf(typing.id);
+    if (step.row > 0 && at === rows.length - 1) onPastEnd(row, one);
+    else if (step.row !== 0 || step.column !== 0) go(at + step.row, columns.indexOf(one) + step.column);
+  };
+
+  /** The field of a cell is left by the pointer: what is typed is taken, and what cannot be stays in its own cell. */
+  const leave = (text: string): void => {
+    const { typing } = kept.current!.state;
+    if (typing === null) return;
+    if (typing.fault === null) commit(text, { row: 0, column: 0 });
+    const still = kept.current!.state.typing;
+    if (still === null || !isCell(still, typing)) return;
+    if (still.fault !== null) act({ do: "refuse", entry: { id: typing.id, column: typing.column, text, fault: still.fault } });
+    act({ do: "end" });
+  };
+
+  /** Gives up what is typed, and what was refused in the same cell. */
+  const giveUp = (): void => {
+    const { typing } = kept.current!.state;
+    if (typing === null) return;
+    act({ do: "mend", cell: typing });
+    act({ do: "end" });
+    if (typing.fresh) onFreshLeft(typing.id);
+  };
+
+  /** A key in the field of a cell; gives whether it was more than a sign of the text. */
+  const editKey = ({ key, shiftKey }: Key, text: string): boolean => {
+    const steps: Record<string, { row: number; column: number }> = { Enter: { row: shiftKey ? -1 : 1, column: 0 }, Tab: { row: 0, column: shiftKey ? -1 : 1 } };
+    const step = steps[key];
+    if (key === "Escape") giveUp();
+    else if (step !== undefined) commit(text, step);
+    else return false;
+    return true;
+  };
+  const onEditKey = (event: KeyboardEvent<HTMLInputElement>): void => {
+    event.stopPropagation();
+    if (editKey(event, event.currentTarget.value)) event.preventDefault();
+  };
+
+  /** Rows or columns on to where what is filled ends. */
+  const edge = (down: number, right: number): number => {
+    const filled = (step: number): boolean => {
+      const row = rows[cursor.row + step * down];
+      const one = columns[column + step * right];
+      return row !== undefined && one !== undefined && textAt(row, one) !== "";
+    };
+    return edgeOf(filled, down > 0 ? rows.length - 1 - cursor.row : down < 0 ? cursor.row : right > 0 ? columns.length - 1 - column : column);
+  };
+
+  /** A key while nothing is edited; gives whether it meant something. */
+  const gridKey = (key: Key): boolean => {
+    const row = cursor.row < 0 ? state.row : cursor.row;
+    const extend = key.shiftKey;
+    const jump = key.ctrlKey || key.metaKey;
     const moves: Record<string, () => void> = {
-      ArrowDown: () => go(row + 1, column, extend),
-      ArrowUp: () => go(row - 1, column, extend),
-      ArrowRight: () => go(row, column + 1, extend),
-      ArrowLeft: () => go(row, column - 1, extend),
-      Home: () => go(event.ctrlKey ? 0 : row, 0, extend),
-      End: () => go(event.ctrlKey ? rows - 1 : row, columns - 1, extend),
+      ArrowDown: () => go(row + (jump ? edge(1, 0) : 1), column, extend),
+      ArrowUp: () => go(row - (jump ? edge(-1, 0) : 1), column, extend),
+      ArrowRight: () => go(row, column + (jump ? edge(0, 1) : 1), extend),
+      ArrowLeft: () => go(row, column - (jump ? edge(0, -1) : 1), extend),
+      Home: () => go(jump ? 0 : row, 0, extend),
+      End: () => go(jump ? rows.length - 1 : row, columns.length - 1, extend),
       PageDown: () => go(row + page, column, extend),
       PageUp: () => go(row - page, column, extend),
-      Enter: () => begin(cursor),
-      F2: () => begin(cursor),
     };
-    const move = moves[event.key];
-    if (move !== undefined) move();
-    else if (event.key.length === 1 && !event.ctrlKey && !event.metaKey && event.key !== " ") begin(cursor, event.key);
-    else return;
-    event.preventDefault();
+    const move = moves[key.key];
+    // Nobody's row: only going to another one means anything.
+    if (state.at === null && move === undefined) return plainText(key) || key.key === "Enter" || key.key === "F2" || key.key === "Delete";
+    if (onCommand(key, chosen)) return true;
+    if (key.key === " " && key.shiftKey) act({ do: "choose", ids: state.chosen, whole: true });
+    else if (key.key.toLowerCase() === "a" && jump) act({ do: "choose", ids, whole: true });
+    else if (key.altKey) return false;
+    else if (key.key === "Escape" && state.refused.some((entry) => isCell(entry, { id: state.at!, column: columns[column]!.id }))) act({ do: "mend", cell: { id: state.at!, column: columns[column]!.id } });
+    else if (move !== undefined) move();
+    else if (key.key === "Enter" || key.key === "F2") begin(state.at!, column);
+    else if (plainText(key) && key.key !== " ") begin(state.at!, column, key.key);
+    else return false;
+    return true;
   };
 
-  return { cursor, block, whole, editing, holdsFocus, onFocus, onBlur, go, begin, commit, enter, onKey, onEditKey, setText: (text: string) => setEditing({ text, fault: null, selected: false }) };
+  /** A key that waited, as if it were pressed now. */
+  const replay = (key: Key): void => {
+    const { typing } = kept.current!.state;
+    if (typing === null) return void gridKey(key);
+    if (editKey(key, typing.text)) return;
+    const text = typing.selected ? "" : typing.text;
+    if (plainText(key)) act({ do: "text", text: text + key.key });
+    else if (key.key === "Backspace") act({ do: "text", text: text.slice(0, -1) });
+  };
+  const latest = useRef(replay);
+  latest.current = replay;
+  const waiting = useRef<Key[]>([]);
+  const holds = useRef(0);
+
+  /** Takes keys that waited, one after another, each on what the one before has made. */
+  const drain = (): void => {
+    while (holds.current === 0 && waiting.current.length > 0) {
+      const key = waiting.current.shift()!;
+      flushSync(() => latest.current(key));
+    }
+  };
+  /** Does what rows depend on; keys that come meanwhile wait until it is done and shown. */
+  const hold = async <T,>(work: () => Promise<T>, then?: (result: T) => void): Promise<T> => {
+    holds.current++;
+    try {
+      const result = await work();
+      flushSync(() => draw((n) => n + 1));
+      if (then !== undefined) flushSync(() => then(result));
+      return result;
+    } finally {
+      holds.current--;
+      drain();
+    }
+  };
+  /** Does something once no row is on its way. */
+  const whenIdle = async (work: () => void): Promise<void> => {
+    while (holds.current > 0) await new Promise((resolve) => setTimeout(resolve, 4));
+    work();
+  };
+  const onKeyCapture = (event: KeyboardEvent): void => {
+    if (holds.current === 0 || ["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
+    const { key, altKey, ctrlKey, metaKey, shiftKey } = event;
+    // Copying and pasting are events of their own, and wait there.
+    if ((ctrlKey || metaKey) && "cxv".includes(key.toLowerCase())) return;
+    waiting.current.push({ key, altKey, ctrlKey, metaKey, shiftKey });
+    event.preventDefault();
+    event.stopPropagation();
+  };
+  const onKey = (event: KeyboardEvent): void => {
+    if (gridKey(event)) event.preventDefault();
+  };
+  /** Forgets keys that were meant for a row that is gone again. */
+  const forget = (isMeant: (key: Key) => boolean): void => {
+    while (waiting.current[0] !== undefined && isMeant(waiting.current[0])) waiting.current.shift();
+  };
+
+  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forget, setText: (text: string) => act({ do: "text", text }), dismissLost: () => act({ do: "dismissLost" }), removing: (first: string) => goToBefore(first) };
+
+  /** Rows are about to go: the keyboard will stand where the first of them stood. */
+  function goToBefore(first: string): void {
+    const row = ids.indexOf(first);
+    if (row >= 0) kept.current = { ...kept.current!, state: { ...kept.current!.state, row } };
+  }
 }

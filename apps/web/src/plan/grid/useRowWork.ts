@@ -1,12 +1,14 @@
-import type { Arrangement, Problem } from "@chronometra/core";
-import { keepBranches, keptBranches, BRANCHES_TYPE } from "./keptBranches.ts";
+import type { Arrangement, Change, Problem } from "@chronometra/core";
 import Papa from "papaparse";
-import { useRef, type ClipboardEvent, type KeyboardEvent } from "react";
+import { useState, type ClipboardEvent } from "react";
 import { toast } from "sonner";
+import { countWords } from "../../shared/words.ts";
 import { copyBlock, fillTexts, idsAfter, writeBlock, type Block, type Written } from "./blocks.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession, Removal } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
+import { keepBranches, keptBranches, BRANCHES_TYPE } from "./keptBranches.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
+import type { Key, useGrid } from "./useGrid.ts";
 
 interface Options {
   readonly rows: readonly SheetRow[];
@@ -16,6 +18,8 @@ interface Options {
   readonly mayEdit: boolean;
   readonly folded: ReadonlySet<string>;
   readonly onFold: (id: string, open: boolean) => void;
+  /** The grid these rows stand in; there once it is made. */
+  readonly grid: { current: Pick<ReturnType<typeof useGrid>, "hold" | "whenIdle" | "begin" | "removing" | "forget"> | null };
 }
 
 const FAULTS_SHOWN = 4;
@@ -28,57 +32,48 @@ function tell(lines: readonly string[]): void {
 const inWords = (problems: readonly Problem[]): string[] => problems.map(({ row, message }) => `${row}: ${message}`);
 
 /** What a planner does with rows and blocks of cells: insert, arrange, remove, copy, paste, fill, clear. */
-export function useRowWork({ rows, columns, reading, session, mayEdit, folded, onFold }: Options) {
-  /** The row to begin typing in once it is there. */
-  const awaited = useRef<string | null>(null);
-  /** Keys pressed while it is on its way; whoever types fast does not wait for a row. */
-  const typedAhead = useRef<string[]>([]);
+export function useRowWork({ rows, columns, reading, session, mayEdit, folded, onFold, grid }: Options) {
+  /** A removal that would cut chains of links, to be decided. */
+  const [asked, setAsked] = useState<Removal | null>(null);
+  const hold = <T,>(work: () => Promise<T>, then?: (result: T) => void): Promise<T> => (grid.current === null ? work() : grid.current.hold(work, then));
 
-  const arrange = async (arrangement: Arrangement): Promise<boolean> => {
-    const problems = await session.arrange(arrangement);
-    if (problems !== null) tell(inWords(problems));
-    return problems === null;
-  };
-
-  const insert = (at: number): void => {
-    const row = rows[at];
-    const id = idsAfter(rows)(0);
-    const inside = row !== undefined && row.children > 0 && !folded.has(row.id);
-    awaited.current = id;
-    void arrange({ verb: "insert", id, name: NEW_NAME, after: row?.id ?? null, inside }).then((done) => {
-      if (!done) awaited.current = null;
+  const arrange = (arrangement: Arrangement): Promise<boolean> =>
+    hold(async () => {
+      const problems = await session.arrange(arrangement);
+      if (problems !== null) tell(inWords(problems));
+      return problems === null;
     });
+
+  /** A new row after one, or within it where it stands open; its name is typed at once. */
+  const insert = (after: SheetRow | undefined): void => {
+    const id = idsAfter(rows)(0);
+    const inside = after !== undefined && after.children > 0 && !folded.has(after.id);
+    void hold(
+      async () => {
+        const problems = await session.arrange({ verb: "insert", id, name: NEW_NAME, after: after?.id ?? null, inside });
+        if (problems !== null) tell(inWords(problems));
+        return problems === null;
+      },
+      (done) => done && grid.current!.begin(id, 0, undefined, true),
+    );
   };
 
-  /** Makes changes and what the plan itself has to read, all or nothing each; tells what stands against them. */
-  const take = async ({ changes, asked, faults }: Pick<Written, "changes" | "asked" | "faults">): Promise<boolean> => {
-    const refuse = (lines: readonly string[]): false => {
-      tell(lines);
-      return false;
-    };
-    if (faults.length > 0) return refuse(faults);
-    const problems = changes.length === 0 ? null : await session.change(changes);
-    if (problems !== null) return refuse(inWords(problems));
-    const read = await Promise.all(asked.map(({ activity, text, what }) => (what === "links" ? session.readLinks(activity, text) : session.readWork(activity, text))));
-    const wrong = read.flatMap((typed) => ("fault" in typed ? [typed.fault] : []));
-    if (wrong.length > 0) return refuse(wrong);
-    const more = read.flatMap((typed) => ("changes" in typed ? typed.changes : []));
-    const refused = more.length === 0 ? null : await session.change(more);
-    return refused === null || refuse(inWords(refused));
+  /** Nothing was typed into a row that was made to be typed into: it goes again, and so do keys that were meant for it. */
+  const leaveFresh = (id: string): void => {
+    grid.current!.removing(id);
+    void hold(() => session.undo(), () => grid.current!.forget(({ key }) => key === "Delete"));
   };
 
-  const write = async (texts: readonly (readonly string[])[], { top, left }: Pick<Block, "top" | "left">): Promise<void> => void (await take(writeBlock(texts, { rows, columns, top, left, reading, newId: idsAfter(rows) })));
-
-  /** What was typed for the row that is awaited, and whether it was entered; what follows stays for the next. */
-  const takeTyped = (): { text: string; entered: boolean } => {
-    const keys = typedAhead.current;
-    const end = keys.indexOf("Enter");
-    const text = keys.slice(0, end < 0 ? keys.length : end).join("");
-    typedAhead.current = end < 0 ? [] : keys.slice(end + 1);
-    return { text, entered: end >= 0 };
+  /** Makes what was typed or pasted, all of it or nothing; tells what stands against it. */
+  const take = async ({ changes, asked: texts, faults }: Pick<Written, "changes" | "asked" | "faults">): Promise<boolean> => {
+    const wrong = faults.length > 0 ? faults : await session.changeBlock({ changes, asked: texts });
+    if (wrong !== null) tell(wrong);
+    return wrong === null;
   };
 
-  const idsIn = ({ top, bottom }: Block): string[] => rows.slice(top, bottom + 1).map(({ id }) => id);
+  const write = (texts: readonly (readonly string[])[], target: { rows: readonly SheetRow[]; top: number; left: number }): Promise<boolean> => hold(() => take(writeBlock(texts, { columns, reading, newId: idsAfter(rows), ...target })));
+
+  const idsIn = ({ rows: own }: Block): string[] => own.map(({ id }) => id);
 
   /** As `idsIn`, without those that lie below another of them; of parked rows below a parked branch, the branch. */
   const topIdsIn = (block: Block): string[] => {
@@ -91,33 +86,49 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
     return [...chosen].filter((id) => !below(id));
   };
 
-  const clear = ({ top, bottom, left, right }: Block): void => void write(Array.from({ length: bottom - top + 1 }, () => Array.from({ length: right - left + 1 }, () => "")), { top, left });
+  const clear = (block: Block): void => void write(block.rows.map(() => Array.from({ length: block.right - block.left + 1 }, () => "")), { rows: block.rows, top: 0, left: block.left });
 
-  const onCommand = (event: KeyboardEvent, block: Block): boolean => {
-    const { key, altKey, ctrlKey, metaKey, shiftKey } = event;
-    const row = rows[block.top];
-    if (awaited.current !== null && !ctrlKey && !metaKey && !altKey && (key.length === 1 || key === "Enter")) {
-      typedAhead.current.push(key);
-      return true;
-    }
+  /** Removes rows; where chains of links lead through them it is asked whether their logic is carried across. */
+  const remove = (block: Block): void => {
+    const ids = idsIn(block);
+    if (ids.length === 0) return;
+    grid.current!.removing(ids[0]!);
+    void hold(async () => {
+      const removal = await session.removal(ids);
+      if (removal.chains.length > 0) setAsked(removal);
+      else await removeBy(removal, removal.only);
+    });
+  };
+
+  const removeBy = async ({ links }: Removal, changes: readonly Change[]): Promise<void> => {
+    setAsked(null);
+    const problems = await session.change(changes);
+    if (problems !== null) return tell(inWords(problems));
+    const removed = changes.filter((change) => change.type === "removeRow" && change.table === "activities").length;
+    if (links > 0) toast(`${countWords(removed, "row", "rows")} removed, and ${countWords(links, "link", "links")} to others with ${removed === 1 ? "it" : "them"}.`, { action: { label: "Undo", onClick: () => void session.undo() } });
+  };
+
+  const onCommand = (pressed: Key, block: Block): boolean => {
+    const { key, altKey, ctrlKey, metaKey, shiftKey } = pressed;
+    const [first] = block.rows;
     if (altKey && !shiftKey && (key === "ArrowLeft" || key === "ArrowRight")) {
-      if (row !== undefined && row.children > 0) onFold(row.id, key === "ArrowRight");
+      if (first !== undefined && first.children > 0) onFold(first.id, key === "ArrowRight");
       return true;
     }
     if (!mayEdit) return false;
     const verbs: Record<string, "indent" | "outdent" | "up" | "down"> = { ArrowRight: "indent", ArrowLeft: "outdent", ArrowUp: "up", ArrowDown: "down" };
     if (altKey && shiftKey && verbs[key] !== undefined) void arrange({ verb: verbs[key], ids: idsIn(block) });
-    else if (key === "Insert") insert(block.bottom);
-    else if (key === "Delete" && (ctrlKey || metaKey)) void arrange({ verb: "remove", ids: idsIn(block) });
+    else if (key === "Insert") insert(block.rows.at(-1));
+    else if (key === "Delete" && (ctrlKey || metaKey)) remove(block);
     else if (key === "Delete") clear(block);
-    else if (key.toLowerCase() === "d" && (ctrlKey || metaKey)) void write(fillTexts(rows, columns, block, reading), block);
+    else if (key.toLowerCase() === "d" && (ctrlKey || metaKey)) void write(fillTexts(columns, block, reading), { rows: block.rows, top: 0, left: block.left });
     else return false;
     return true;
   };
 
   const onCopy = (event: ClipboardEvent, block: Block, whole: boolean): Promise<void> | null => {
     if ((event.target as HTMLElement).matches("input")) return null;
-    event.clipboardData.setData("text/plain", Papa.unparse(copyBlock(rows, columns, block, reading), { delimiter: "\t", newline: "\n" }));
+    event.clipboardData.setData("text/plain", Papa.unparse(copyBlock(columns, block, reading), { delimiter: "\t", newline: "\n" }));
     event.preventDefault();
     if (!whole) return null;
     // The clipboard must be written at once, and the plan answers a moment later: it holds a mark that what is kept carries too.
@@ -136,22 +147,28 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
   const pasteBranches = async (mark: string, block: Block): Promise<void> => {
     const kept = keptBranches(mark);
     if (kept === null) return tell(["The rows that were copied are not at hand any more; copy them again."]);
-    const problems = await session.paste(kept.branches, rows[block.bottom]?.id ?? null, kept.cut);
+    const problems = await hold(() => session.paste(kept.branches, block.rows.at(-1)?.id ?? null, kept.cut));
     if (problems !== null) tell(inWords(problems));
     else toast(`${kept.branches.activities.length} rows pasted.`);
   };
 
-  const onPaste = (event: ClipboardEvent, block: Block): void => {
+  /** Pastes from the first chosen cell on; one value goes into every cell that is chosen. */
+  const onPaste = (event: ClipboardEvent, chosen: () => Block): void => {
     if (!mayEdit || (event.target as HTMLElement).matches("input")) return;
     event.preventDefault();
     const mark = event.clipboardData.getData(BRANCHES_TYPE);
-    if (mark !== "") return void pasteBranches(mark, block);
-    const { data } = Papa.parse<string[]>(event.clipboardData.getData("text/plain").replace(/\r?\n$/, ""), { delimiter: "\t" });
-    const one = data.length === 1 && data[0]!.length === 1 ? data[0]![0]! : null;
-    // One value goes into every cell that is chosen.
-    const texts = one === null ? data : Array.from({ length: block.bottom - block.top + 1 }, () => Array.from({ length: block.right - block.left + 1 }, () => one));
-    void write(texts, block);
+    const text = event.clipboardData.getData("text/plain");
+    void grid.current!.whenIdle(() => {
+      const block = chosen();
+      if (mark !== "") return void pasteBranches(mark, block);
+      const { data } = Papa.parse<string[]>(text.replace(/\r?\n$/, ""), { delimiter: "\t" });
+      const one = data.length === 1 && data[0]!.length === 1 ? data[0]![0]! : null;
+      const width = block.right - block.left + 1;
+      if (one !== null && (block.rows.length > 1 || width > 1)) return void write(block.rows.map(() => Array.from({ length: width }, () => one)), { rows: block.rows, top: 0, left: block.left });
+      const [first] = block.rows;
+      if (first !== undefined) void write(data, { rows, top: rows.indexOf(first), left: block.left });
+    });
   };
 
-  return { awaited, takeTyped, arrange, take, insert, idsIn, topIdsIn, onCommand, onCopy, onCut, onPaste };
+  return { asked, decide: (changes: readonly Change[] | null) => (changes === null || asked === null ? setAsked(null) : void hold(() => removeBy(asked, changes))), arrange, take, insert, leaveFresh, remove, idsIn, topIdsIn, onCommand, onCopy, onCut, onPaste };
 }

@@ -27,7 +27,7 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   const [drawn, setDrawn] = useState<number | null>(null);
   const paper = (Object.keys(PAPERS) as Paper[]).find((each) => each === params.get("paper")) ?? "a4";
   const wide = Math.min(MOST_WIDE, Math.max(1, Math.round(Number(params.get("wide") ?? "1")) || 1));
-  const pages = useMemo(() => layOutPages({ rows: sheet.rows, dataDate: sheet.dataDate, paper, wide, columnsWidth: columns.reduce((sum, { width }) => sum + width, 0), nameWidth: columns[0]!.width }), [sheet, paper, wide, columns]);
+  const pages = useMemo(() => layOutPages({ rows: sheet.rows, start: sheet.start, dataDate: sheet.dataDate, paper, wide, columnsWidth: columns.reduce((sum, { width }) => sum + width, 0), nameWidth: columns[0]!.width }), [sheet, paper, wide, columns]);
   const set = (name: string, value: string): void => put({ [name]: value });
   const save = async (): Promise<void> => {
     stopped.current = false;

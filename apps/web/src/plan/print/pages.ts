@@ -30,6 +30,7 @@ export interface PrintedPage {
 
 interface Wanted {
   readonly rows: readonly SheetRow[];
+  readonly start: string;
   readonly dataDate: string | null;
   readonly paper: Paper;
   /** Over how many pages the time reaches. */
@@ -42,10 +43,10 @@ interface Wanted {
 export const rowsOnPage = (paper: Paper): number => Math.floor((PAPERS[paper].height - TITLE_HEIGHT - FOOT_HEIGHT - HEAD_HEIGHT) / ROW_HEIGHT);
 
 /** Lays a plan out over pages, from left to right and then down. Every row and every day of the chart stands on exactly one. */
-export function layOutPages({ rows, dataDate, paper, wide, columnsWidth, nameWidth }: Wanted): PrintedPage[] {
+export function layOutPages({ rows, start, dataDate, paper, wide, columnsWidth, nameWidth }: Wanted): PrintedPage[] {
   const { width } = PAPERS[paper];
   const perPage = rowsOnPage(paper);
-  const extent = extentOf(rows, dataDate);
+  const extent = extentOf(rows, dataDate, start);
   const from = extent.from - MARGIN_DAYS * DAY;
   const table = Math.min(columnsWidth, Math.floor(width * 0.6));
   const rooms = Array.from({ length: wide }, (_page, across) => width - (across === 0 ? table : Math.min(nameWidth, table)));
