@@ -66,8 +66,20 @@ export const fileOf = (name: string, content: string | Buffer) => ({ name, mimeT
 export async function planCell(page: Page, activity: string, column: string) {
   await expect(page.getByRole("treegrid", { name: "Plan" })).toBeVisible();
   const heads = await page.getByRole("columnheader").allTextContents();
-  return page.getByRole("row").filter({ has: page.getByRole("rowheader", { name: activity, exact: true }) }).locator(`[aria-colindex="${heads.indexOf(column) + 1}"]`);
+  const at = heads.indexOf(column);
+  await bringIntoSight(page, at);
+  return page.getByRole("row").filter({ has: page.getByRole("rowheader", { name: activity, exact: true }) }).locator(`[aria-colindex="${at + 1}"]`);
 }
+
+/** Scrolls the table's own side so that a column is in sight, as one does who looks for it. */
+const bringIntoSight = (page: Page, at: number): Promise<void> =>
+  page.evaluate((index) => {
+    const strip = document.querySelector("[data-strip]")!;
+    const heads = [...document.querySelectorAll<HTMLElement>("[role=columnheader]")];
+    const before = heads.slice(1, index).reduce((sum, head) => sum + head.offsetWidth, 0);
+    const room = strip.clientWidth - heads[0]!.offsetWidth;
+    if (index > 0 && (before < strip.scrollLeft || before + heads[index]!.offsetWidth > strip.scrollLeft + room)) strip.scrollLeft = before;
+  }, at);
 
 /** Says that the page has what it shows; pages that listen for news are never quiet on the network. */
 export async function shown(page: Page): Promise<void> {

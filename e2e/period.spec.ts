@@ -30,7 +30,7 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await request.getByRole("button", { name: "Approve and freeze" }).click();
     await expect(page.getByText("Baseline 1 of Timber jetty is frozen.")).toBeVisible();
     await page.goto("/");
-    await page.getByRole("link", { name: "Timber jetty" }).click();
+    await page.getByRole("link", { name: "JT-01 Timber jetty" }).click();
     await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Approvals" }).click();
     await page.getByRole("button", { name: "Check" }).click();
     await expect(page.getByText("unchanged since it was frozen")).toBeVisible();
@@ -85,7 +85,7 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
 
   await test.step("everyone reads the figures: the activity has begun, the time costs money, a quarter is earned", async () => {
     await signIn(page, "quill");
-    await page.getByRole("link", { name: "Timber jetty" }).click();
+    await page.getByRole("link", { name: "JT-01 Timber jetty" }).click();
     // Budget: 80 h at 60 and timber 2500; a quarter of the piles is 1200.
     const row = page.getByRole("table", { name: "Figures by activity" }).getByRole("row").filter({ hasText: "Drive piles" });
     await expect(row).toContainText("4,800");

@@ -69,7 +69,7 @@ test("a bad cell says so in place and keeps what was typed; Escape leaves it as 
   await page.keyboard.press("Control+A");
   await page.keyboard.type("soon");
   await page.keyboard.press("Enter");
-  await expect(cell.getByRole("alert")).toHaveText("Write a length as 3d, 2.5d, 4h or 2w.");
+  await expect(cell.getByRole("alert")).toHaveText("Write a duration as 3d, 2.5d, 4h, 2w or 2d4h.");
   await expect(cell.getByRole("textbox")).toHaveValue("soon");
   await page.keyboard.press("Escape");
   await expect(cell).toHaveText(was!);

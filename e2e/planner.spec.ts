@@ -12,8 +12,7 @@ test("a plan is built from nothing without the mouse: names, lengths, branches, 
   await page.getByLabel("Starts").press("Enter");
   await expect(page.getByText("This plan has no activities yet.")).toBeVisible();
   await page.getByRole("button", { name: "Type the first activity" }).press("Enter");
-  await page.getByRole("rowheader").first().click();
-  await page.keyboard.press("F2");
+  await expect(page.getByRole("textbox", { name: "Activity of First activity" })).toBeFocused();
   // Typed as fast as keys can be pressed: no row is waited for.
   for (const name of ["Foundation", "Dig", "Cast", "Mast", "Erect", "Wire"]) {
     await page.keyboard.type(name);
@@ -21,9 +20,11 @@ test("a plan is built from nothing without the mouse: names, lengths, branches, 
   }
   await expect(page.getByRole("textbox", { name: "Activity of New activity" })).toBeVisible();
   for (const name of ["Foundation", "Dig", "Cast", "Mast", "Erect", "Wire"]) await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
+  // The row that nothing is typed into goes again, and so does a key that was meant for it.
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+Delete");
   await expect(page.getByRole("rowheader", { name: "New activity" })).toBeHidden();
+  await expect(page.getByRole("rowheader", { name: "Wire" })).toBeVisible();
 
   // Dig and Cast below Foundation, Erect and Wire below Mast: two rows chosen, one step in.
   await page.keyboard.press("Control+Home");
@@ -328,7 +329,7 @@ test("cells are copied as a spreadsheet wants them, filled down and cleared; wha
   await page.evaluate(() => navigator.clipboard.writeText("soon\n2d"));
   await first.click();
   await page.keyboard.press("Control+v");
-  await expect(page.getByText(/Length of “Survey, buoys”: Write a length/)).toBeVisible();
+  await expect(page.getByText(/Length of “Survey, buoys”: Write a duration/)).toBeVisible();
   await expect(first).toHaveText(was!);
   await first.click();
   await page.keyboard.press("Delete");

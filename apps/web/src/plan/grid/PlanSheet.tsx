@@ -102,6 +102,33 @@ function useLines(items: readonly Item[], cursor: number, scrolling: boolean): r
   return scrolling ? lines.sort((a, b) => a.key - b.key) : lines;
 }
 
+interface FirstPlace extends Pick<Props, "at" | "cell" | "fresh" | "planKey" | "rows" | "scroller"> {
+  readonly columns: readonly SheetColumn[];
+  readonly grid: ReturnType<typeof useGrid>;
+}
+
+/** Where someone begins: at the row that was just made, at the one that the address names, or where they were when they left. */
+function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller }: FirstPlace): void {
+  const [begun, setBegun] = useState(false);
+  useEffect(() => {
+    const to = at ?? (fresh === null ? (placeLeft(planKey)?.at ?? null) : null);
+    if (begun || (to !== null && !rows.some(({ id }) => id === to))) return;
+    setBegun(true);
+    if (fresh !== null) {
+      grid.holdsFocus.current = true;
+      grid.begin(fresh, 0);
+    } else if (at !== null) {
+      // Whoever was led to a cell types into it at once.
+      if (cell !== null) grid.holdsFocus.current = true;
+      grid.goTo(at, Math.max(0, columns.findIndex(({ id }) => id === cell)));
+    } else if (to !== null) {
+      const left = placeLeft(planKey)!;
+      grid.goTo(to, left.column);
+      setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
+    }
+  }, [at, cell, rows, columns, begun]);
+}
+
 const NO_REFUSED: readonly RefusedText[] = [];
 
 /** The row that stands for one that is folded away or left out of sight: the nearest above it that is there; `null` where it is not in the plan. */
@@ -138,7 +165,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
   const standsFor = useMemo(() => standing(sheet, rows), [sheet, rows]);
   // Whoever types names one below the other goes on into a new row.
   const onPastEnd = (row: SheetRow, column: SheetColumn): void => {
-    if (column.id === "name") work.insert(row);
+    if (column.id === "name") work.insert(row, true);
   };
   const grid = useGrid({ rows, standsFor, gone, columns, page: 25, mayEdit, textAt: (row, column) => column.text(row, reading), onCommit, onCommand: work.onCommand, onPastEnd, onFreshLeft: work.leaveFresh });
   theGrid.current = grid;
@@ -184,24 +211,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
   useEffect(() => {
     onActive({ row: rows[cursor.row] ?? null, work, block: chosen });
   }, [cursor.row, chosen, rows]);
-  const [begun, setBegun] = useState(false);
-  useEffect(() => {
-    const to = at ?? (fresh === null ? (placeLeft(planKey)?.at ?? null) : null);
-    if (begun || (to !== null && !rows.some(({ id }) => id === to))) return;
-    setBegun(true);
-    if (fresh !== null) {
-      grid.holdsFocus.current = true;
-      grid.begin(fresh, 0, undefined, true);
-    } else if (at !== null) {
-      // Whoever was led to a cell types into it at once.
-      if (cell !== null) grid.holdsFocus.current = true;
-      grid.goTo(at, Math.max(0, columns.findIndex(({ id }) => id === cell)));
-    } else if (to !== null) {
-      const left = placeLeft(planKey)!;
-      grid.goTo(to, left.column);
-      setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
-    }
-  }, [at, cell, rows, columns, begun]);
+  useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller });
   useKeepPlace(planKey, scroller, state);
   const onLostDone = (): void => {
     grid.dismissLost();
@@ -254,7 +264,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
       <Splitter pane={pane} />
       {drawn !== null && <DragNote drawn={drawn} minorDigits={sheet.minorDigits} currency={currency} />}
     </div>
-    <div ref={pane.strip} onScroll={pane.onStrip} tabIndex={-1} aria-hidden="true" className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`} style={{ width: pane.width }}><div style={{ width: pane.full, height: 1 }} /></div>
+    <div ref={pane.strip} data-strip="" onScroll={pane.onStrip} tabIndex={-1} aria-hidden="true" className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`} style={{ width: pane.width }}><div style={{ width: pane.full, height: 1 }} /></div>
     {work.asked !== null && <ParkDialog what="remove" parking={work.asked} session={session} onChoose={work.decide} onClose={() => work.decide(null)} />}
     </div>
   );

@@ -1,9 +1,9 @@
 import { useCallback, useMemo, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
-import { flushSync } from "react-dom";
 import type { Gone } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState } from "./gridState.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
+import { MODIFIERS, useHeldKeys, type Key } from "./useHeldKeys.ts";
 
 /** What is chosen: rows, those of them that are there now in their order, and columns. */
 export interface Chosen {
@@ -11,9 +11,6 @@ export interface Chosen {
   readonly left: number;
   readonly right: number;
 }
-
-/** A key as it was pressed, to be taken now or once what it depends on is there. */
-export type Key = Pick<KeyboardEvent, "key" | "altKey" | "ctrlKey" | "metaKey" | "shiftKey">;
 
 interface Options {
   readonly rows: readonly SheetRow[];
@@ -36,7 +33,38 @@ interface Options {
   readonly onFreshLeft: (id: string) => void;
 }
 
+/** How long it takes to press the next key by habit. */
+const HABIT_MILLISECONDS = 800;
+
 const plainText = ({ key, ctrlKey, metaKey, altKey }: Key): boolean => key.length === 1 && !ctrlKey && !metaKey && !altKey;
+
+/** Rows or columns on to where what is filled ends. */
+function stepsToEdge({ rows, columns, textAt }: Pick<Options, "rows" | "columns" | "textAt">, from: { readonly row: number; readonly column: number }, down: number, right: number): number {
+  const filled = (step: number): boolean => {
+    const [row, column] = [rows[from.row + step * down], columns[from.column + step * right]];
+    return row !== undefined && column !== undefined && textAt(row, column) !== "";
+  };
+  const last = down > 0 ? rows.length - 1 - from.row : down < 0 ? from.row : right > 0 ? columns.length - 1 - from.column : from.column;
+  return edgeOf(filled, last);
+}
+
+/** What is held of a grid by the ids of its rows, brought to the rows as they are at each drawing. */
+function useGridState(ids: readonly string[], gone: Options["gone"], standsFor: Options["standsFor"]) {
+  const [, draw] = useState(0);
+  const kept = useRef<{ state: GridState; ids: readonly string[] }>(null);
+  kept.current ??= { state: atFirst(ids), ids };
+  if (kept.current.ids !== ids) kept.current = { state: acted(kept.current.state, { do: "rows", ids, gone, standsFor }), ids };
+  const act = useCallback((what: GridAct): void => {
+    kept.current = { ...kept.current!, state: acted(kept.current!.state, what) };
+    draw((n) => n + 1);
+  }, []);
+  /** Rows are about to go: the keyboard will stand where the first of them stood. */
+  const removing = (first: string): void => {
+    const row = ids.indexOf(first);
+    if (row >= 0) kept.current = { ...kept.current!, state: { ...kept.current!.state, row } };
+  };
+  return { state: kept.current.state, kept: kept as { readonly current: { readonly state: GridState; readonly ids: readonly string[] } }, act, removing };
+}
 
 /**
  * Keyboard, choosing and editing of a grid: arrows (with Shift a range, with Ctrl to the end of what is filled), Home and End,
@@ -46,15 +74,7 @@ const plainText = ({ key, ctrlKey, metaKey, altKey }: Key): boolean => key.lengt
 export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt, onCommit, onCommand, onPastEnd, onFreshLeft }: Options) {
   const ids = useMemo(() => rows.map(({ id }) => id), [rows]);
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [rows]);
-  const [, draw] = useState(0);
-  const kept = useRef<{ state: GridState; ids: readonly string[] }>(null);
-  kept.current ??= { state: atFirst(ids), ids };
-  if (kept.current.ids !== ids) kept.current = { state: acted(kept.current.state, { do: "rows", ids, gone, standsFor }), ids };
-  const { state } = kept.current;
-  const act = useCallback((what: GridAct): void => {
-    kept.current = { ...kept.current!, state: acted(kept.current!.state, what) };
-    draw((n) => n + 1);
-  }, []);
+  const { state, kept, act, removing } = useGridState(ids, gone, standsFor);
 
   const column = Math.min(state.column, columns.length - 1);
   const from = Math.min(state.from.column, columns.length - 1);
@@ -141,18 +161,15 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     if (editKey(event, event.currentTarget.value)) event.preventDefault();
   };
 
-  /** Rows or columns on to where what is filled ends. */
-  const edge = (down: number, right: number): number => {
-    const filled = (step: number): boolean => {
-      const row = rows[cursor.row + step * down];
-      const one = columns[column + step * right];
-      return row !== undefined && one !== undefined && textAt(row, one) !== "";
-    };
-    return edgeOf(filled, down > 0 ? rows.length - 1 - cursor.row : down < 0 ? cursor.row : right > 0 ? columns.length - 1 - column : column);
-  };
+  const edge = (down: number, right: number): number => stepsToEdge({ rows, columns, textAt }, cursor, down, right);
 
+  const deleteMeantUntil = useRef(0);
   /** A key while nothing is edited; gives whether it meant something. */
   const gridKey = (key: Key): boolean => {
+    if (MODIFIERS.has(key.key)) return false;
+    const meantElsewhere = key.key === "Delete" && Date.now() < deleteMeantUntil.current;
+    deleteMeantUntil.current = 0;
+    if (meantElsewhere) return true;
     const row = cursor.row < 0 ? state.row : cursor.row;
     const extend = key.shiftKey;
     const jump = key.ctrlKey || key.metaKey;
@@ -190,58 +207,12 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     if (plainText(key)) act({ do: "text", text: text + key.key });
     else if (key.key === "Backspace") act({ do: "text", text: text.slice(0, -1) });
   };
-  const latest = useRef(replay);
-  latest.current = replay;
-  const waiting = useRef<Key[]>([]);
-  const holds = useRef(0);
-
-  /** Takes keys that waited, one after another, each on what the one before has made. */
-  const drain = (): void => {
-    while (holds.current === 0 && waiting.current.length > 0) {
-      const key = waiting.current.shift()!;
-      flushSync(() => latest.current(key));
-    }
-  };
-  /** Does what rows depend on; keys that come meanwhile wait until it is done and shown. */
-  const hold = async <T,>(work: () => Promise<T>, then?: (result: T) => void): Promise<T> => {
-    holds.current++;
-    try {
-      const result = await work();
-      flushSync(() => draw((n) => n + 1));
-      if (then !== undefined) flushSync(() => then(result));
-      return result;
-    } finally {
-      holds.current--;
-      drain();
-    }
-  };
-  /** Does something once no row is on its way. */
-  const whenIdle = async (work: () => void): Promise<void> => {
-    while (holds.current > 0) await new Promise((resolve) => setTimeout(resolve, 4));
-    work();
-  };
-  const onKeyCapture = (event: KeyboardEvent): void => {
-    if (holds.current === 0 || ["Shift", "Control", "Alt", "Meta"].includes(event.key)) return;
-    const { key, altKey, ctrlKey, metaKey, shiftKey } = event;
-    // Copying and pasting are events of their own, and wait there.
-    if ((ctrlKey || metaKey) && "cxv".includes(key.toLowerCase())) return;
-    waiting.current.push({ key, altKey, ctrlKey, metaKey, shiftKey });
-    event.preventDefault();
-    event.stopPropagation();
-  };
+  const { hold, whenIdle, onKeyCapture } = useHeldKeys(replay);
   const onKey = (event: KeyboardEvent): void => {
     if (gridKey(event)) event.preventDefault();
   };
-  /** Forgets keys that were meant for a row that is gone again. */
-  const forget = (isMeant: (key: Key) => boolean): void => {
-    while (waiting.current[0] !== undefined && isMeant(waiting.current[0])) waiting.current.shift();
-  };
+  /** A row that nothing was typed into is gone again: a Delete that follows at once was meant for it, and not for the row before. */
+  const forgetDelete = (): void => void (deleteMeantUntil.current = Date.now() + HABIT_MILLISECONDS);
 
-  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forget, setText: (text: string) => act({ do: "text", text }), dismissLost: () => act({ do: "dismissLost" }), removing: (first: string) => goToBefore(first) };
-
-  /** Rows are about to go: the keyboard will stand where the first of them stood. */
-  function goToBefore(first: string): void {
-    const row = ids.indexOf(first);
-    if (row >= 0) kept.current = { ...kept.current!, state: { ...kept.current!.state, row } };
-  }
+  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forgetDelete, setText: (text: string) => act({ do: "text", text }), endTyping: () => act({ do: "end" }), dismissLost: () => act({ do: "dismissLost" }), removing };
 }

@@ -8,7 +8,8 @@ import type { PlanSession, Removal } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { keepBranches, keptBranches, BRANCHES_TYPE } from "./keptBranches.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
-import type { Key, useGrid } from "./useGrid.ts";
+import type { useGrid } from "./useGrid.ts";
+import type { Key } from "./useHeldKeys.ts";
 
 interface Options {
   readonly rows: readonly SheetRow[];
@@ -19,7 +20,7 @@ interface Options {
   readonly folded: ReadonlySet<string>;
   readonly onFold: (id: string, open: boolean) => void;
   /** The grid these rows stand in; there once it is made. */
-  readonly grid: { current: Pick<ReturnType<typeof useGrid>, "hold" | "whenIdle" | "begin" | "removing" | "forget"> | null };
+  readonly grid: { current: Pick<ReturnType<typeof useGrid>, "hold" | "whenIdle" | "begin" | "removing" | "forgetDelete" | "endTyping"> | null };
 }
 
 const FAULTS_SHOWN = 4;
@@ -44,8 +45,11 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
       return problems === null;
     });
 
-  /** A new row after one, or within it where it stands open; its name is typed at once. */
-  const insert = (after: SheetRow | undefined): void => {
+  /**
+   * A new row after one, or within it where it stands open; its name is typed at once.
+   * @param goesAgain whether it was nobody's wish: it goes again where nothing is typed
+   */
+  const insert = (after: SheetRow | undefined, goesAgain = false): void => {
     const id = idsAfter(rows)(0);
     const inside = after !== undefined && after.children > 0 && !folded.has(after.id);
     void hold(
@@ -54,14 +58,14 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
         if (problems !== null) tell(inWords(problems));
         return problems === null;
       },
-      (done) => done && grid.current!.begin(id, 0, undefined, true),
+      (done) => done && grid.current!.begin(id, 0, undefined, goesAgain),
     );
   };
 
   /** Nothing was typed into a row that was made to be typed into: it goes again, and so do keys that were meant for it. */
   const leaveFresh = (id: string): void => {
     grid.current!.removing(id);
-    void hold(() => session.undo(), () => grid.current!.forget(({ key }) => key === "Delete"));
+    void hold(() => session.undo(), () => grid.current!.forgetDelete());
   };
 
   /** Makes what was typed or pasted, all of it or nothing; tells what stands against it. */
@@ -154,10 +158,12 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
 
   /** Pastes from the first chosen cell on; one value goes into every cell that is chosen. */
   const onPaste = (event: ClipboardEvent, chosen: () => Block): void => {
-    if (!mayEdit || (event.target as HTMLElement).matches("input")) return;
-    event.preventDefault();
-    const mark = event.clipboardData.getData(BRANCHES_TYPE);
     const text = event.clipboardData.getData("text/plain");
+    // Into the field of a cell goes what fits into one; rows and columns are pasted from the cell on.
+    if (!mayEdit || ((event.target as HTMLElement).matches("input") && !/[\t\n]/.test(text.trim()))) return;
+    event.preventDefault();
+    grid.current!.endTyping();
+    const mark = event.clipboardData.getData(BRANCHES_TYPE);
     void grid.current!.whenIdle(() => {
       const block = chosen();
       if (mark !== "") return void pasteBranches(mark, block);

@@ -1,0 +1,198 @@
+import { expect, test, type Page } from "@playwright/test";
+import { planCell, planText, saved, signIn } from "./helpers.ts";
+
+/** Begins a plan of its own with rows of some names; gives its id. */
+async function beginPlan(page: Page, code: string, names: readonly string[]): Promise<string> {
+  await page.goto("/import");
+  await page.getByLabel("Code").fill(code);
+  await page.getByLabel("Name", { exact: true }).fill(`Plan ${code}`);
+  await page.getByLabel("Starts").fill("1 Mar 2027");
+  await page.getByLabel("Starts").press("Enter");
+  await page.getByRole("button", { name: "Type the first activity" }).press("Enter");
+  await expect(page.getByRole("textbox", { name: "Activity of First activity" })).toBeFocused();
+  for (const name of names) {
+    await page.keyboard.type(name);
+    await page.keyboard.press("Enter");
+  }
+  await page.keyboard.press("Escape");
+  await saved(page);
+  return /projects\/([^/]+)/.exec(page.url())![1]!;
+}
+
+const rowsOf = (page: Page): Promise<string[]> => page.getByRole("rowheader").allTextContents();
+const header = (page: Page, name: string) => page.getByRole("rowheader", { name, exact: true });
+
+test("what is typed at machine speed lands where it was meant: names, Escape, Ctrl+Delete without a pause", async ({ page }) => {
+  await signIn(page, "tomas");
+  const names = Array.from({ length: 12 }, (_, i) => `Step ${i + 1}`);
+  await beginPlan(page, "NL-1", names);
+  expect(await rowsOf(page)).toEqual(names);
+  await page.keyboard.press("Control+Home");
+  // A row in the middle is made, named and left, the one before it removed, all in one go.
+  for (const key of ["ArrowDown", "Insert", "M", "i", "d", "Enter", "ArrowUp", "ArrowUp", "Control+Delete", "F2", "End", "!", "Enter"]) await page.keyboard.press(key);
+  await saved(page);
+  await expect.poll(() => rowsOf(page)).toEqual(["Step 1", "Mid!", ...names.slice(2)]);
+});
+
+test("whoever types in a row types in that row, whatever someone else does above it; taken out, the text stays in sight", async ({ page, browser }) => {
+  await signIn(page, "tomas");
+  const id = await beginPlan(page, "NL-2", ["Dig", "Pour", "Strip", "Paint"]);
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, "ines");
+  await other.goto(`/projects/${id}/plan`);
+  await header(page, "Strip").dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("Strip for");
+  // Two rows come above and one goes.
+  await header(other, "Dig").click();
+  for (const name of ["Survey", "Fence"]) {
+    await other.keyboard.press("Insert");
+    await other.keyboard.type(name);
+    await other.keyboard.press("Enter");
+  }
+  await header(other, "Pour").click();
+  await other.keyboard.press("Control+Delete");
+  await expect(header(page, "Pour")).toBeHidden();
+  await page.keyboard.type("ms");
+  await page.keyboard.press("Enter");
+  await expect(header(other, "Strip forms")).toBeVisible();
+  expect((await rowsOf(other)).toSorted()).toEqual(["Dig", "Fence", "Paint", "Strip forms", "Survey"]);
+
+  await header(page, "Paint").dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("Paint the hu");
+  await header(other, "Paint").click();
+  await other.keyboard.press("Control+Delete");
+  const lost = page.getByRole("textbox", { name: "What you were typing" });
+  await expect(lost).toHaveValue("Paint the hu");
+  await expect(page.getByText("“Paint” was removed by Ines Okafor.")).toBeVisible();
+  await page.keyboard.type("ll");
+  await expect(lost).toHaveValue("Paint the hull");
+  await page.getByRole("button", { name: "Discard it" }).click();
+  await expect(lost).toBeHidden();
+  await saved(page);
+  await expect.poll(async () => (await rowsOf(page)).toSorted()).toEqual(["Dig", "Fence", "Strip forms", "Survey"]);
+
+  // Nobody's row: keys mean nothing until another is gone to.
+  await header(page, "Strip forms").click();
+  await header(other, "Strip forms").click();
+  await other.keyboard.press("Control+Delete");
+  await expect(page.getByText("“Strip forms”, where you stood, was removed by Ines Okafor.")).toBeVisible();
+  await page.keyboard.type("Oops");
+  await page.keyboard.press("Enter");
+  await page.keyboard.press("ArrowUp");
+  await saved(page);
+  expect((await rowsOf(page)).toSorted()).toEqual(["Dig", "Fence", "Survey"]);
+  await other.context().close();
+});
+
+test("what the plan refuses stays in its own cell until it is mended or given up, wherever the keyboard goes", async ({ page }) => {
+  await signIn(page, "tomas");
+  await beginPlan(page, "NL-3", ["Dig", "Pour", "Strip"]);
+  for (const [name, length] of [["Dig", "3d"], ["Pour", "2d"]] as const) {
+    await (await planCell(page, name, "Length")).click();
+    await page.keyboard.type(length);
+    await page.keyboard.press("Enter");
+  }
+  const length = await planCell(page, "Strip", "Length");
+  await (await planCell(page, "Pour", "Length")).click();
+  // Refused at once: the pointer leaves it behind, and nothing of it is stored elsewhere.
+  await page.keyboard.type("soon");
+  await length.click();
+  await page.keyboard.type("4d");
+  await page.keyboard.press("Enter");
+  const pour = await planCell(page, "Pour", "Length");
+  await expect(pour.getByRole("alert")).toContainText("soon");
+  await expect(length).toHaveText("4 d");
+  await saved(page);
+  await pour.click();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("textbox", { name: "Length of Pour" })).toHaveValue("soon");
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type("1d");
+  await page.keyboard.press("Enter");
+  await expect(pour).toHaveText("1 d");
+  await expect(pour.getByRole("alert")).toBeHidden();
+});
+
+test("changes made while the server is away wait in sight, outlive a reload, and arrive by themselves", async ({ page }) => {
+  await signIn(page, "tomas");
+  const id = await beginPlan(page, "NL-4", ["Dig", "Pour"]);
+  const away = (route: { abort: () => Promise<void> }): Promise<void> => route.abort();
+  await page.route("**/api/projects/**", away);
+  await (await planCell(page, "Dig", "Length")).click();
+  await page.keyboard.type("5d");
+  await page.keyboard.press("Enter");
+  await header(page, "Pour").click();
+  await page.keyboard.press("Insert");
+  await page.keyboard.type("Cure");
+  await page.keyboard.press("Enter");
+  await expect(page.getByText(/The server cannot be reached\. \d changes wait in this browser/)).toBeVisible();
+  await expect(page.getByText("All is saved")).toBeHidden();
+  await expect(header(page, "Cure")).toBeVisible();
+  // Loaded again, as after a crash; the browser asks first.
+  page.once("dialog", (dialog) => void dialog.accept());
+  await page.unroute("**/api/projects/**", away);
+  await page.route(`**/api/projects/${id}/changes`, away);
+  await page.reload();
+  await expect(header(page, "Cure")).toBeVisible();
+  await expect(page.getByText(/wait in this browser/)).toBeVisible();
+  await page.unroute(`**/api/projects/${id}/changes`, away);
+  await page.getByRole("button", { name: "Try now" }).click();
+  await saved(page);
+  const stored = await planText(page, id);
+  expect([stored.includes("Cure"), stored.includes("2400")]).toEqual([true, true]);
+});
+
+test("removing a row in the middle of a chain says what that cuts; carried across, one undo takes it all back", async ({ page }) => {
+  await signIn(page, "tomas");
+  const id = await beginPlan(page, "NL-5", ["Dig", "Pour", "Strip"]);
+  await page.getByText("Columns").click();
+  await page.getByRole("checkbox", { name: "After", exact: true }).check();
+  await page.getByText("Columns").click();
+  for (const [name, after] of [["Pour", "Dig"], ["Strip", "Pour + 1d"]] as const) {
+    await (await planCell(page, name, "After")).click();
+    await page.keyboard.type(after);
+    await page.keyboard.press("Enter");
+  }
+  await saved(page);
+  const before = await planText(page, id);
+  await header(page, "Pour").click();
+  await page.keyboard.press("Control+Delete");
+  const dialog = page.getByRole("dialog", { name: "Removing cuts chains of links" });
+  await expect(dialog.getByText("Dig → Pour → Strip")).toBeVisible();
+  await dialog.getByRole("button", { name: "Carry the logic across" }).click();
+  await expect(await planCell(page, "Strip", "After")).toHaveText("Dig + 1d");
+  await saved(page);
+  await page.keyboard.press("Control+z");
+  await saved(page);
+  expect(await planText(page, id)).toBe(before);
+});
+
+test("2 000 rows with their links are pasted in one go, and nothing of a block that is refused is stored", async ({ page, context }) => {
+  test.setTimeout(240_000);
+  await context.grantPermissions(["clipboard-read", "clipboard-write"]);
+  await signIn(page, "tomas");
+  const id = await beginPlan(page, "NL-6", ["Begin"]);
+  await page.getByText("Columns").click();
+  await page.getByRole("checkbox", { name: "After", exact: true }).check();
+  await page.getByRole("button", { name: "After further left" }).click();
+  await page.getByText("Columns").click();
+  const heads = await page.getByRole("columnheader").allTextContents();
+  const line = (i: number, after: string): string => heads.map((head) => (head === "Activity" ? `Pile ${i}` : head === "Length" ? `${1 + (i % 5)}d` : head === "After" ? after : "")).join("\t");
+  const block = (last: string): string => Array.from({ length: 2000 }, (_, i) => line(i, i % 10 === 0 ? "" : i === 1999 ? last : `Pile ${i - 1}`)).join("\n");
+  const paste = async (text: string): Promise<void> => {
+    await page.evaluate((each) => navigator.clipboard.writeText(each), text);
+    await header(page, "Begin").click();
+    await page.keyboard.press("Control+v");
+  };
+  await paste(block("Nowhere"));
+  await expect(page.getByText("“Pile 1999”: There is no activity “Nowhere”.")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("Nothing was changed.")).toBeVisible();
+  expect(await rowsOf(page)).toEqual(["Begin"]);
+  await paste(block("Pile 1998"));
+  await expect(page.getByRole("treegrid", { name: "Plan" })).toHaveAttribute("aria-rowcount", "2001", { timeout: 60_000 });
+  await saved(page);
+  const { links } = JSON.parse(await planText(page, id)) as { links: unknown[] };
+  expect(links).toHaveLength(1800);
+});
