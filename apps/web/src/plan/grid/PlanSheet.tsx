@@ -16,6 +16,7 @@ import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { RefusedText } from "./gridState.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
 import { SheetHead } from "./SheetHead.tsx";
+import { RefusedBar } from "./RefusedBar.tsx";
 import { ROW_HEIGHT, SheetLine, type LineActions } from "./SheetLine.tsx";
 import { Splitter } from "./Splitter.tsx";
 import { useGrid } from "./useGrid.ts";
@@ -239,6 +240,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
   return (
     <div className="flex h-full flex-col text-[13px]">
     <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
+    <RefusedBar refused={state.refused} rows={sheet.rows} columns={columns} onGiveUp={grid.mend} onGo={(entry) => { grid.holdsFocus.current = true; grid.begin(entry.id, columns.findIndex(({ id }) => id === entry.column)); }} />
     <div className="relative min-h-0 flex-1">
     <div ref={scroller} className="h-full overflow-auto bg-base-100">
       <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDownCapture={grid.onKeyCapture} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => void work.onCopy(event, chosen, state.whole)} onCut={(event) => work.onCut(event, chosen, state.whole)} onPaste={(event) => work.onPaste(event, () => theGrid.current!.chosen)} style={{ width, position: "relative" }}>

@@ -55,7 +55,7 @@ export type GridAct =
   /** Goes to a row; with `extend` the range reaches there. */
   | { readonly do: "go"; readonly ids: readonly string[]; readonly row: number; readonly column: number; readonly extend?: boolean }
   | { readonly do: "choose"; readonly ids: readonly string[]; readonly whole: boolean }
-  | { readonly do: "type"; readonly id: string; readonly column: string; readonly columnAt: number; readonly row: number; readonly text: string; readonly selected: boolean; readonly fresh?: boolean }
+  | { readonly do: "type"; readonly id: string; readonly column: string; readonly columnAt: number; readonly row: number; readonly text: string; readonly selected: boolean; readonly fault?: string | null; readonly fresh?: boolean }
   | { readonly do: "text"; readonly text: string }
   | { readonly do: "fault"; readonly fault: string }
   /** Ends typing, whatever became of the text. */
@@ -111,7 +111,7 @@ export function acted(state: GridState, act: GridAct): GridState {
     case "choose":
       return { ...state, chosen: act.ids, whole: act.whole };
     case "type":
-      return { ...state, at: act.id, row: act.row, column: act.columnAt, from: { id: act.id, column: act.columnAt }, chosen: [act.id], whole: false, gone: null, typing: { id: act.id, column: act.column, text: act.text, fault: null, selected: act.selected, fresh: act.fresh === true } };
+      return { ...state, at: act.id, row: act.row, column: act.columnAt, from: { id: act.id, column: act.columnAt }, chosen: [act.id], whole: false, gone: null, typing: { id: act.id, column: act.column, text: act.text, fault: act.fault ?? null, selected: act.selected, fresh: act.fresh === true } };
     case "text":
       return state.typing === null ? state : { ...state, typing: { ...state.typing, text: act.text, fault: null, selected: false } };
     case "fault":

@@ -102,8 +102,7 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     if (!mayEdit || row === undefined || one?.edit === undefined || one.closed?.(row) != null) return;
     const cell: CellOf = { id, column: one.id };
     const refused = state.refused.find((entry) => isCell(entry, cell));
-    act({ do: "type", ...cell, columnAt: at, row: ids.indexOf(id), text: typed ?? refused?.text ?? one.edit(row), selected: typed === undefined && refused === undefined, fresh });
-    if (refused !== undefined && typed === undefined) act({ do: "fault", fault: refused.fault });
+    act({ do: "type", ...cell, columnAt: at, row: ids.indexOf(id), text: typed ?? refused?.text ?? one.edit(row), selected: typed === undefined, fault: typed === undefined ? (refused?.fault ?? null) : null, fresh });
   };
 
   /** Takes what was typed into its own cell, and goes on. */
@@ -206,6 +205,8 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     const text = typing.selected ? "" : typing.text;
     if (plainText(key)) act({ do: "text", text: text + key.key });
     else if (key.key === "Backspace") act({ do: "text", text: text.slice(0, -1) });
+    // Whoever goes on in a text does not type it over.
+    else if (key.key === "End" || key.key === "ArrowRight") act({ do: "text", text: typing.text });
   };
   const { hold, whenIdle, onKeyCapture } = useHeldKeys(replay);
   const onKey = (event: KeyboardEvent): void => {
@@ -214,5 +215,5 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
   /** A row that nothing was typed into is gone again: a Delete that follows at once was meant for it, and not for the row before. */
   const forgetDelete = (): void => void (deleteMeantUntil.current = Date.now() + HABIT_MILLISECONDS);
 
-  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forgetDelete, setText: (text: string) => act({ do: "text", text }), endTyping: () => act({ do: "end" }), dismissLost: () => act({ do: "dismissLost" }), removing };
+  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forgetDelete, setText: (text: string) => act({ do: "text", text }), endTyping: () => act({ do: "end" }), mend: (entry: CellOf) => act({ do: "mend", cell: entry }), dismissLost: () => act({ do: "dismissLost" }), removing };
 }
