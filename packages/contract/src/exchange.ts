@@ -19,9 +19,15 @@ export type SheetView = z.infer<typeof sheetSchema>;
 export const DATE_ORDERS = ["dmy", "mdy", "ymd"] as const;
 export type DateOrder = (typeof DATE_ORDERS)[number];
 
+/** What parts decimals, where nothing in a file tells: `1.5` or `1,5`. */
+export const NUMBER_STYLES = ["point", "comma"] as const;
+export type NumberStyle = (typeof NUMBER_STYLES)[number];
+
 /** What the person says of a file where it cannot speak for itself. */
 export const importAnswersSchema = z.strictObject({
   dateOrder: z.enum(DATE_ORDERS).optional(),
+  /** What parts decimals, where nothing in the file tells. */
+  numberStyle: z.enum(NUMBER_STYLES).optional(),
   /** By sheet name: the table it is, and the column of ours for each heading (empty: leave out). */
   sheets: z.record(z.string(), z.strictObject({ table: z.string().optional(), columns: z.record(z.string(), z.string()).optional() })).optional(),
   /** The project to which the file brings changes; left out for one that is new. */
@@ -40,6 +46,8 @@ export const importViewSchema = z.object({
   sheets: z.array(sheetSchema),
   /** Set where dates in the file can be read in more than one order. */
   dateQuestion: z.object({ sample: z.string(), orders: z.array(z.enum(DATE_ORDERS)) }).nullable(),
+  /** Set where a number in the file can be read in two ways and nothing tells which: the text, and both numbers. */
+  numberQuestion: z.object({ sample: z.string(), point: z.string(), comma: z.string() }).nullable(),
   project: z.object({ code: z.string(), name: z.string(), start: z.string(), currency: z.string() }).nullable(),
   counts: z.array(z.object({ table: z.string(), rows: z.int() })),
   /** The first activities as they were understood. */

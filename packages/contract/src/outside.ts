@@ -1,6 +1,6 @@
 import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
-import { DATE_ORDERS } from "./exchange.ts";
+import { DATE_ORDERS, NUMBER_STYLES } from "./exchange.ts";
 
 /** What comes from other systems: costs of a ledger, and time of a time clock. */
 export const LINE_KINDS = ["cost", "time"] as const;
@@ -63,9 +63,11 @@ export const outsideFileSchema = z.object({
   headings: z.array(z.object({ heading: z.string(), column: z.string().nullable(), remembered: z.boolean(), sample: z.array(z.string()) })),
   /** Whether its dates can be read in more than one order. */
   asksDateOrder: z.boolean(),
+  /** A number that can be read in two ways, where its column does not tell which. */
+  asksNumbers: z.string().nullable(),
 });
 export type OutsideFile = z.infer<typeof outsideFileSchema>;
-export const takeFileSchema = z.strictObject({ columns: z.record(z.string(), z.string()), dateOrder: z.enum(DATE_ORDERS).optional() });
+export const takeFileSchema = z.strictObject({ columns: z.record(z.string(), z.string()), dateOrder: z.enum(DATE_ORDERS).optional(), numberStyle: z.enum(NUMBER_STYLES).optional() });
 
 export const matchLineSchema = z.strictObject({ project: z.string(), activity: z.string(), person: z.string().optional(), /** Other lines that say the same, now and later, are matched alike. */ remember: z.boolean() });
 export const lineIdsSchema = z.strictObject({ ids: z.array(z.string()).min(1, "choose a line").max(5000) });

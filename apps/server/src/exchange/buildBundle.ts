@@ -1,8 +1,9 @@
-import type { DateOrder, ImportAnswers, ImportProblem } from "@chronometra/contract";
+import type { DateOrder, ImportAnswers, ImportProblem, NumberStyle } from "@chronometra/contract";
 import { DATE_ORDERS } from "@chronometra/contract";
-import { columnsOf, type SheetName } from "./columns.ts";
+import { columnsOf, NUMBERS_SAY, type CellKind, type SheetName } from "./columns.ts";
 import type { MatchedSheet } from "./matchSheets.ts";
-import { dateInOrder, dependsOnOrder, readCell } from "./readCells.ts";
+import { styleOfColumn, type ColumnStyle } from "./numbers.ts";
+import { dateInOrder, dependsOnOrder, readCell, soleOrder, STANDARD_DAY_MINUTES } from "./readCells.ts";
 import type { Cell } from "./readFiles.ts";
 
 type Loose = Record<string, unknown>;
@@ -42,15 +43,56 @@ export function dateOrders(sheets: readonly MatchedSheet[]): { sample: string; o
         if (!dependsOnOrder(text)) continue;
         const able = orders.filter((order) => dateInOrder(text, order) !== null);
         if (able.length > 0) orders = able;
-        sample ??= text;
+        if (soleOrder(text) === null) sample ??= text;
       }
     }
   }
   return sample === null ? null : { sample, orders };
 }
 
+const NUMBER_KINDS: ReadonlySet<CellKind> = new Set(["int", "number", "minutes", "hours", "days"]);
+const WHOLE_KINDS: ReadonlySet<CellKind> = new Set(["int", "minutes"]);
+
+/** How each column of the sheets writes numbers, and one that can be read two ways where nothing tells which. */
+export interface NumbersFound {
+  readonly styleAt: (sheet: MatchedSheet, column: number) => ColumnStyle["style"];
+  /** Whether the file was written here, and so means every sign of its texts. */
+  readonly ours: boolean;
+  readonly sample: string | null;
+}
+
+/**
+ * How numbers are written: in each column by those that leave no doubt; else as the file itself says, or as was answered.
+ * What is written here says it by a number that travels with it.
+ */
+export function numbersIn(sheets: readonly MatchedSheet[], answered: NumberStyle | undefined): NumbersFound {
+  const styles = new Map<MatchedSheet, Map<number, ColumnStyle>>();
+  let says: NumberStyle | null = null;
+  let ours = false;
+  for (const sheet of sheets) {
+    const { source, table, headingRow, columns } = sheet;
+    const own = new Map<number, ColumnStyle>();
+    styles.set(sheet, own);
+    if (table === null) continue;
+    columns.forEach((column, c) => {
+      if (column === null) return;
+      const { kind } = columnsOf(table)[column]!;
+      if (!NUMBER_KINDS.has(kind)) return;
+      const cells = source.rows.slice(headingRow + 1).map((row) => row[c]);
+      const style = styleOfColumn(cells, WHOLE_KINDS.has(kind));
+      own.set(c, style);
+      if (table !== "project" || column !== NUMBERS_SAY || !cells.some((cell) => cell !== null && cell !== undefined)) return;
+      ours = true;
+      if (style.style !== null && style.style !== "mixed") says = style.style;
+    });
+  }
+  const open = [...styles.values()].flatMap((own) => [...own.values()]).filter(({ style }) => style === null);
+  const sample = says === null ? (open.find(({ doubtful }) => doubtful !== null)?.doubtful ?? null) : null;
+  return { styleAt: (sheet, column) => styles.get(sheet)?.get(column)?.style ?? says ?? answered ?? null, ours, sample };
+}
+
 /** Reads all cells of the sheets that were matched; what cannot be read is told with its cell. */
-export function readTables(sheets: readonly MatchedSheet[], order: DateOrder | undefined): { tables: ReadTables; problems: ImportProblem[] } {
+export function readTables(sheets: readonly MatchedSheet[], order: DateOrder | undefined, numbers: NumbersFound): { tables: ReadTables; problems: ImportProblem[] } {
   const tables: ReadTables = new Map();
   const problems: ImportProblem[] = [];
   for (const sheet of sheets) {
@@ -60,20 +102,20 @@ export function readTables(sheets: readonly MatchedSheet[], order: DateOrder | u
     tables.set(table, rows);
     sheet.source.rows.forEach((cells, i) => {
       if (i <= sheet.headingRow || cells.every((cell) => cell === null)) return;
-      rows.push(readRow(sheet, table, cells, i, order, problems));
+      rows.push(readRow(sheet, table, cells, i, { order, found: numbers }, problems));
     });
   }
   return { tables, problems };
 }
 
-function readRow(sheet: MatchedSheet, table: SheetName, cells: readonly Cell[], i: number, order: DateOrder | undefined, problems: ImportProblem[]): ReadRow {
+function readRow(sheet: MatchedSheet, table: SheetName, cells: readonly Cell[], i: number, { order, found }: { order: DateOrder | undefined; found: NumbersFound }, problems: ImportProblem[]): ReadRow {
   const fields: Loose = {};
   const line = i + 1;
   const specs = columnsOf(table);
   sheet.columns.forEach((column, c) => {
     const cell = cells[c];
     if (column === null || cell === null || cell === undefined) return;
-    const reading = readCell(cell, specs[column]!.kind, order);
+    const reading = readCell(cell, specs[column]!.kind, { order, numbers: found.styleAt(sheet, c), exact: found.ours });
     if ("value" in reading) fields[column] = reading.value;
     else {
       const place = `${sheet.source.name}!${columnLetters(c)}${line}`;
@@ -112,7 +154,6 @@ const calendarOf = (fields: Loose, exceptions: readonly ReadRow[]): Loose => {
 };
 
 const STANDARD_WEEK = Object.fromEntries(DAYS.slice(0, 5).map((day) => [day, [["08:00", "12:00"], ["13:00", "17:00"]]]));
-const STANDARD_DAY_MINUTES = 480;
 
 /** Tables put together as a bundle; not checked yet. `notices` says what was supplied where the file was silent. */
 export function buildBundle(tables: ReadTables, answers: ImportAnswers, fileName: string): { bundle: Loose; rows: ReadTables; notices: ImportProblem[] } {
@@ -145,7 +186,7 @@ function projectOf(fields: Loose | undefined, answers: ImportAnswers, fileName: 
   const said = Object.fromEntries(Object.entries(answers.project ?? {}).filter(([, value]) => value !== undefined && value !== ""));
   const bare = fileName.replace(/\.[^.]*$/, "");
   const code = bare.replace(/[^\p{L}\p{N}]+/gu, "-").slice(0, 20).toUpperCase() || "PLAN";
-  return { code, name: bare, currency: "EUR", calendar, ...fields, ...said };
+  return { code, name: bare, currency: "EUR", calendar, ...without(fields ?? {}, [NUMBERS_SAY]), ...said };
 }
 
 function baselineOf(fields: Loose, tables: ReadTables): Loose {

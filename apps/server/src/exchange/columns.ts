@@ -1,5 +1,5 @@
 /** What a cell of a column holds. */
-export type CellKind = "id" | "text" | "int" | "number" | "date" | "instant" | "dateOrInstant" | "bool" | "shifts";
+export type CellKind = "id" | "text" | "int" | "number" | "minutes" | "hours" | "days" | "date" | "instant" | "dateOrInstant" | "bool" | "shifts";
 
 export interface ColumnSpec {
   readonly kind: CellKind;
@@ -14,6 +14,9 @@ const text: ColumnSpec = { kind: "text" };
 const name: ColumnSpec = { kind: "text", required: true };
 const int: ColumnSpec = { kind: "int" };
 const needInt: ColumnSpec = { kind: "int", required: true };
+/** Working time: a bare number counts in what the kind is called, one with a unit as it says. */
+const minutes: ColumnSpec = { kind: "minutes" };
+const needMinutes: ColumnSpec = { kind: "minutes", required: true };
 const number: ColumnSpec = { kind: "number" };
 const date: ColumnSpec = { kind: "date" };
 const needDate: ColumnSpec = { kind: "date", required: true };
@@ -24,11 +27,17 @@ const calendar = { id, name, base: optionalId, dayMinutes: int, hasWeek: { kind:
 const exception = { calendar: id, from: needDate, to: needDate, shifts, label: text };
 
 /**
+ * A column of the project that holds one and a half: by it a file says how it writes numbers, also after another program has
+ * written it anew in its own way; and that it was written here, where spaces at the ends of texts are meant.
+ */
+export const NUMBERS_SAY = "oneAndAHalf";
+
+/**
  * The tables of a spreadsheet or CSV set, one a sheet, named as in the plan bundle. What the bundle nests in a row has
  * a dotted column, what it lists in a row a sheet of its own.
  */
 export const SHEETS = {
-  project: { code: id, name, currency: name, minorDigits: int, start: needDate, dataDate: date, calendar: id, logic: text, criticalFloatMinutes: int, tightDays: number },
+  project: { code: id, name, currency: name, minorDigits: int, start: needDate, dataDate: date, calendar: id, logic: text, criticalFloatMinutes: minutes, tightDays: number, [NUMBERS_SAY]: number },
   calendars: calendar,
   calendarExceptions: exception,
   people: { id, name, role: text, calendar: optionalId },
@@ -39,9 +48,9 @@ export const SHEETS = {
     parent: optionalId,
     kind: text,
     calendar: optionalId,
-    durationMinutes: int,
-    durationHours: { kind: "number", readOnly: true } as ColumnSpec,
-    durationDays: { kind: "number", readOnly: true } as ColumnSpec,
+    durationMinutes: minutes,
+    durationHours: { kind: "hours", readOnly: true } as ColumnSpec,
+    durationDays: { kind: "days", readOnly: true } as ColumnSpec,
     start: { kind: "date", readOnly: true } as ColumnSpec,
     level: { kind: "int", readOnly: true } as ColumnSpec,
     driver: text,
@@ -61,12 +70,12 @@ export const SHEETS = {
     actualStart: { kind: "dateOrInstant" } as ColumnSpec,
     actualFinish: { kind: "dateOrInstant" } as ColumnSpec,
     percent: number,
-    remainingMinutes: int,
+    remainingMinutes: minutes,
   },
   steps: { activity: id, name, weight: { kind: "number", required: true } as ColumnSpec, doneOn: date },
   stages: { activity: id, name, credit: { kind: "number", required: true } as ColumnSpec },
-  links: { from: id, to: id, type: text, lagMinutes: int, lagIn: text },
-  assignments: { activity: id, person: id, plannedMinutes: needInt, remainingMinutes: int, unitsPercent: number, restart: date },
+  links: { from: id, to: id, type: text, lagMinutes: minutes, lagIn: text },
+  assignments: { activity: id, person: id, plannedMinutes: needMinutes, remainingMinutes: minutes, unitsPercent: number, restart: date },
   costs: { id, activity: id, category: name, plannedMinor: needInt, timing: text },
   baselines: { number: needInt, approvedOn: needDate, approvedBy: name, reason: name },
   baselineCalendars: { baseline: needInt, ...calendar },
@@ -76,15 +85,15 @@ export const SHEETS = {
     id,
     start: instant,
     finish: instant,
-    durationMinutes: needInt,
+    durationMinutes: needMinutes,
     calendar: optionalId,
     evenMinor: needInt,
     startMinor: needInt,
     finishMinor: needInt,
-    minutes: needInt,
+    minutes: needMinutes,
     deadline: date,
   },
-  timeEntries: { activity: id, person: id, date: needDate, minutes: needInt, state: name, note: text },
+  timeEntries: { activity: id, person: id, date: needDate, minutes: needMinutes, state: name, note: text },
   actualCosts: { activity: id, date: needDate, amountMinor: needInt, category: text, reference: text },
 } as const satisfies Record<string, Record<string, ColumnSpec>>;
 

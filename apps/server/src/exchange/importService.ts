@@ -109,7 +109,7 @@ export async function viewImport(database: DataSource, me: Me, id: string): Prom
 
 function viewOf(draft: ImportDraftEntity): ImportView {
   const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
-  const nothing = { kind: null, sheets: [], dateQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 };
+  const nothing = { kind: null, sheets: [], dateQuestion: null, numberQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 };
   return {
     id: draft.id,
     fileName: draft.fileName,

@@ -1,5 +1,6 @@
 import type { ImportAnswers, SheetView } from "@chronometra/contract";
 import { columnsOf, SHEET_NAMES, SYNONYMS, type SheetName } from "./columns.ts";
+import { shownOf } from "./readCells.ts";
 import type { Cell, SourceSheet } from "./readFiles.ts";
 
 /** Headings matched by hand before, by table and heading. */
@@ -106,6 +107,6 @@ const samples = (rows: readonly Cell[][], headingRow: number, column: number): s
     .slice(headingRow + 1, headingRow + 30)
     .flatMap((row) => {
       const cell = row[column];
-      return cell === null || cell === undefined ? [] : [typeof cell === "object" ? ("date" in cell ? cell.date : cell.fault) : String(cell).trim()];
+      return cell === null || cell === undefined ? [] : [shownOf(cell).trim()];
     })
     .slice(0, SAMPLES);

@@ -3,7 +3,13 @@ import { Unzip, UnzipInflate } from "fflate";
 import Papa from "papaparse";
 
 /** A cell as it was brought: text, number, yes or no, a date (ISO, with time where it has one), an error, or nothing. */
-export type Cell = string | number | boolean | null | { readonly date: string } | { readonly fault: string };
+export type Cell = string | number | boolean | null | { readonly date: string } | TimeCell | { readonly fault: string };
+
+/** A time of day, or a length of time, as a spreadsheet keeps it: minutes, and what the person sees. */
+export interface TimeCell {
+  readonly minutes: number;
+  readonly shown: string;
+}
 
 export interface SourceSheet {
   readonly name: string;
@@ -129,7 +135,7 @@ function readPage(page: ExcelJS.Worksheet): SourceSheet {
     let seenText = false;
     for (let c = 1; c <= width; c++) {
       const cell = row.getCell(c);
-      const value = asShown(plainValue(cell.value), cell.numFmt);
+      const value = asShown(plainValue(cell.value, cell.numFmt), cell.numFmt);
       if (!seenText && typeof value === "string") {
         seenText = true;
         indent = (cell.alignment?.indent ?? 0) * 2 + leadingSpaces(value);
@@ -146,17 +152,30 @@ function readPage(page: ExcelJS.Worksheet): SourceSheet {
 const asShown = (value: Cell, format: string | undefined): Cell =>
   typeof value === "number" && format?.includes("%") === true ? Math.round(value * 1e8) / 1e6 : value;
 
-function plainValue(value: ExcelJS.CellValue): Cell {
+/** Day 0 of a spreadsheet's count. */
+const DAY_ZERO = Date.UTC(1899, 11, 30);
+const MINUTE_MILLISECONDS = 60_000;
+
+/** Whether a format shows hours and minutes and no day: `h:mm`, `[h]:mm:ss`. */
+const isTimeFormat = (format: string | undefined): boolean => format !== undefined && /h|\[m|s/i.test(format.replace(/"[^"]*"|\\./g, "")) && !/[dy]/i.test(format.replace(/"[^"]*"|\\.|\[[^\]hms]*\]/gi, ""));
+
+function asTime(minutes: number): TimeCell {
+  const size = Math.abs(minutes);
+  return { minutes, shown: `${minutes < 0 ? "-" : ""}${String(Math.floor(size / 60)).padStart(2, "0")}:${String(size % 60).padStart(2, "0")}` };
+}
+
+function plainValue(value: ExcelJS.CellValue, format?: string): Cell {
   if (value === null || value === undefined) return null;
   if (typeof value === "number" || typeof value === "boolean") return value;
   if (typeof value === "string") return value.trim() === "" ? null : value;
+  if (value instanceof Date && isTimeFormat(format)) return asTime(Math.round((value.getTime() - DAY_ZERO) / MINUTE_MILLISECONDS));
   if (value instanceof Date) return Number.isNaN(value.getTime()) ? { fault: "is no date" } : { date: value.toISOString().slice(0, 16).replace("T00:00", "") };
   if ("richText" in value) return value.richText.map(({ text }) => text).join("");
   if ("error" in value) return { fault: `holds the error ${value.error}` };
   if ("formula" in value || "sharedFormula" in value) {
     const result = (value as { result?: ExcelJS.CellValue }).result;
-    return result === undefined || result === null ? { fault: "holds a formula without a value; save the workbook once more, or paste the value" } : plainValue(result);
+    return result === undefined || result === null ? { fault: "holds a formula without a value; save the workbook once more, or paste the value" } : plainValue(result, format);
   }
-  if ("text" in value) return plainValue(value.text as ExcelJS.CellValue);
+  if ("text" in value) return plainValue(value.text as ExcelJS.CellValue, format);
   return { fault: "holds something that is neither text, number nor date" };
 }

@@ -1,5 +1,5 @@
 import type { Baseline, Calendar, PlanBundle } from "@chronometra/core";
-import { columnsOf, SHEET_NAMES, type SheetName } from "./columns.ts";
+import { columnsOf, NUMBERS_SAY, SHEET_NAMES, type SheetName } from "./columns.ts";
 
 export type OutCell = string | number | boolean | null;
 export interface OutSheet {
@@ -27,7 +27,7 @@ const ofBaselines = (bundle: PlanBundle, pick: (baseline: Baseline) => readonly 
 function looseRows(bundle: PlanBundle, sheet: SheetName): Loose[] {
   switch (sheet) {
     case "project":
-      return [bundle.project];
+      return [{ ...bundle.project, [NUMBERS_SAY]: 1.5 }];
     case "calendars":
       return bundle.calendars.map(calendarRow);
     case "calendarExceptions":

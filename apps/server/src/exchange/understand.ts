@@ -1,13 +1,14 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
 import { formatDate, parseBundle, PlanProblems, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
-import { buildBundle, columnLetters, dateOrders, readTables, type ReadTables } from "./buildBundle.ts";
+import { buildBundle, columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./buildBundle.ts";
 import { columnsOf, SHEET_NAMES, type SheetName } from "./columns.ts";
 import { matchSheets, type KnownHeadings, type MatchedSheet } from "./matchSheets.ts";
+import { numberIn } from "./numbers.ts";
 import type { SourceFile } from "./readFiles.ts";
 
 /** What a file was understood to say. */
 export interface Understood {
-  readonly view: Pick<ImportView, "kind" | "sheets" | "dateQuestion" | "project" | "counts" | "preview" | "problems" | "errors">;
+  readonly view: Pick<ImportView, "kind" | "sheets" | "dateQuestion" | "numberQuestion" | "project" | "counts" | "preview" | "problems" | "errors">;
   /** The plan, where nothing stands against storing it. */
   readonly bundle: PlanBundle | null;
 }
@@ -71,13 +72,14 @@ function withProjectAnswers(input: unknown, { project }: ImportAnswers): unknown
   return { ...(input as object), project: { ...head, ...said } };
 }
 
-const emptyView = { sheets: [], dateQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 } satisfies Partial<ImportView>;
+const emptyView = { sheets: [], dateQuestion: null, numberQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 } satisfies Partial<ImportView>;
 
 function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheets"], answers: ImportAnswers, known: KnownHeadings, fileName: string): Understood {
   const sheets = matchSheets(source, answers, known);
   const dates = dateOrders(sheets);
   const order = answers.dateOrder ?? (dates?.orders.length === 1 ? dates.orders[0] : undefined);
-  const { tables, problems } = readTables(sheets, order);
+  const numbers = numbersIn(sheets, answers.numberStyle);
+  const { tables, problems } = readTables(sheets, order, numbers);
   const missing = missingColumns(sheets, tables);
   const { bundle: built, notices } = buildBundle(tables, answers, fileName);
   const all = [...missing, ...problems];
@@ -90,6 +92,7 @@ function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheet
     view: {
       kind: "tables",
       sheets: sheets.map(({ view }) => view),
+      numberQuestion: numbers.sample === null ? null : { sample: numbers.sample, point: String(numberIn(numbers.sample, "point")), comma: String(numberIn(numbers.sample, "comma")) },
       dateQuestion: dates !== null && dates.orders.length > 1 ? dates : null,
       ...describe(checked.bundle),
       project: { code: said("code"), name: said("name"), start: said("start"), currency: said("currency") },

@@ -1,4 +1,4 @@
-import type { DateOrder, ImportAnswers, ImportView } from "@chronometra/contract";
+import type { DateOrder, NumberStyle, ImportAnswers, ImportView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
@@ -48,6 +48,18 @@ function DateQuestion({ question, answer, onAnswer }: { question: NonNullable<Im
       <p>Dates such as “{question.sample}” can be read in more than one way. In which order are they written?</p>
       <div className="mt-1 flex flex-wrap gap-4">
         {question.orders.map((order) => <label key={order} className="flex items-center gap-2"><input type="radio" name="order" checked={answer === order} onChange={() => onAnswer(order)} /> {ORDER_WORDS[order]}</label>)}
+      </div>
+    </fieldset>
+  );
+}
+
+function NumberQuestion({ question, answer, onAnswer }: { question: NonNullable<ImportView["numberQuestion"]>; answer: NumberStyle | undefined; onAnswer: (style: NumberStyle) => void }) {
+  return (
+    <fieldset className="my-3 border-l-4 border-accent bg-base-200 px-3 py-2">
+      <legend className="sr-only">How numbers are written</legend>
+      <p>Numbers such as “{question.sample}” can be read in two ways, and nothing in their column tells which. What do they mean?</p>
+      <div className="mt-1 flex flex-wrap gap-4">
+        {(["point", "comma"] as const).map((style) => <label key={style} className="flex items-center gap-2"><input type="radio" name="numbers" checked={answer === style} onChange={() => onAnswer(style)} /> {Number(question[style]).toLocaleString("en", { maximumFractionDigits: 9 })}, a {style} before decimals</label>)}
       </div>
     </fieldset>
   );
@@ -139,6 +151,7 @@ export function Understanding({ view, onView }: Props) {
     <div className="page" aria-busy={answer.isPending}>
       <h1 className="text-xl">{view.fileName}</h1>
       <p className="muted text-sm">{counts.length === 0 ? "Nothing was understood yet." : `Understood: ${counts.map(({ table, rows }) => `${rows.toLocaleString()} ${table}`).join(", ")}.`}{answer.isPending && " Reading it again …"}</p>
+      {view.numberQuestion !== null && <NumberQuestion question={view.numberQuestion} answer={view.answers.numberStyle} onAnswer={(numberStyle) => say({ numberStyle })} />}
       {view.dateQuestion !== null && <DateQuestion question={view.dateQuestion} answer={view.answers.dateOrder} onAnswer={(dateOrder) => say({ dateOrder })} />}
       <Destination view={view} onAnswer={(changesTo) => { const { changesTo: _was, ...rest } = view.answers; answer.mutate(changesTo === undefined ? rest : { ...rest, changesTo }); }} />
       {view.answers.changesTo === undefined ? (

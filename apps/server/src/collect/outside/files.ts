@@ -1,11 +1,12 @@
 import { createHash, randomUUID } from "node:crypto";
-import { LINE_COLUMNS, type LineKind, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import { LINE_COLUMNS, type DateOrder, type LineKind, type NumberStyle, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
 import { KnownHeadingEntity } from "../../exchange/importEntities.ts";
 import { readCells } from "../../exchange/importService.ts";
 import { plainHeading } from "../../exchange/matchSheets.ts";
-import { dependsOnOrder, readCell, readNumber } from "../../exchange/readCells.ts";
+import { readNumber, styleOfColumn } from "../../exchange/numbers.ts";
+import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../exchange/readCells.ts";
 import type { Cell, SourceSheet, Upload } from "../../exchange/readFiles.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { takeIn, type Line } from "./lines.ts";
@@ -26,7 +27,7 @@ const WORDS: Readonly<Record<string, readonly string[]>> = {
 
 const headingTable = (kind: LineKind): string => `outside.${kind}`;
 const columnsOf = (kind: LineKind): Record<string, boolean> => LINE_COLUMNS[kind];
-const textOf = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : typeof cell === "object" ? ("date" in cell ? cell.date : cell.fault) : String(cell).trim());
+const textOf = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : shownOf(cell).trim());
 
 interface Table {
   readonly headings: readonly string[];
@@ -68,38 +69,45 @@ export async function bringFile(database: DataSource, me: Me, kind: LineKind, up
     if (column !== null) taken.add(column);
     return { heading, column, remembered, sample: table.rows.slice(0, 3).map((row) => textOf(row[i])).filter((text) => text !== "") };
   });
-  const asksDateOrder = table.rows.some((row) => row.some((cell) => typeof cell === "string" && dependsOnOrder(cell)));
-  return { id, name: upload.name, rows: table.rows.length, headings: headings.filter(({ heading }) => heading !== ""), asksDateOrder };
+  const asksDateOrder = table.rows.some((row) => row.some((cell) => typeof cell === "string" && dependsOnOrder(cell) && soleOrder(cell) === null));
+  const doubtful = table.headings.map((_, i) => styleOfColumn(table.rows.map((row) => row[i]), false)).find(({ style, doubtful: cell }) => style === null && cell !== null)?.doubtful ?? null;
+  return { id, name: upload.name, rows: table.rows.length, headings: headings.filter(({ heading }) => heading !== ""), asksDateOrder, asksNumbers: doubtful };
 }
 
-/** Reads hours as "1.5", "1:30" or 1.5, in minutes. */
-function minutesOf(cell: Cell | undefined): number | null {
-  const clock = /^(\d{1,3}):([0-5]\d)$/.exec(textOf(cell));
-  if (clock !== null) return Number(clock[1]) * 60 + Number(clock[2]);
-  const hours = readNumber(cell ?? null);
-  return hours === null ? null : Math.round(hours * 60);
+type Styles = Readonly<Record<string, NumberStyle | "mixed" | null>>;
+
+/** How the columns of numbers in a table are written: by their own cells, else as was answered. */
+const stylesIn = ({ rows }: Table, at: Readonly<Record<string, number>>, answered: NumberStyle | undefined): Styles =>
+  Object.fromEntries(["amount", "hours"].map((column) => [column, at[column] === undefined ? null : (styleOfColumn(rows.map((row) => row[at[column]!]), false).style ?? answered ?? null)]));
+
+/** Minutes of a cell of hours: 1.5, 1:30, 2 d, or a time as a spreadsheet keeps it. */
+function minutesOf(cell: Cell | undefined, style: NumberStyle | "mixed" | null): { readonly value: number } | { readonly fault: string } {
+  if (cell === null || cell === undefined) return { fault: "are none" };
+  const read = readTime(cell, "hours", style);
+  return "fault" in read ? read : { value: Math.round((read.value as number) * 60) };
 }
 
 /** A row of a file as a line, or what is wrong with which cell of it. */
-function lineOf(kind: LineKind, row: readonly Cell[], at: Readonly<Record<string, number>>, order: "dmy" | "mdy" | "ymd" | undefined): { readonly line: Line } | { readonly faults: string[] } {
+function lineOf(kind: LineKind, row: readonly Cell[], at: Readonly<Record<string, number>>, { order, styles }: { order: DateOrder | undefined; styles: Styles }): { readonly line: Line } | { readonly faults: string[] } {
   const text = (column: string): string => (at[column] === undefined ? "" : textOf(row[at[column]]));
   const faults: string[] = [];
   const cell = row[at["date"]!] ?? null;
-  const date = cell === null ? { fault: "is empty" } : readCell(cell, "date", order);
+  const date = cell === null ? { fault: "is empty" } : readCell(cell, "date", { order, numbers: null });
   if ("fault" in date) faults.push(`date ${date.fault}`);
-  const amount = kind === "cost" ? readNumber(row[at["amount"]!] ?? null) : null;
-  if (kind === "cost" && amount === null) faults.push(`amount “${text("amount")}” is no number`);
-  const minutes = kind === "time" ? minutesOf(row[at["hours"]!]) : null;
-  if (kind === "time" && (minutes === null || minutes === 0)) faults.push(`hours “${text("hours")}” are none`);
+  const amount = kind === "cost" ? readNumber(row[at["amount"]!] ?? null, styles["amount"] ?? null) : null;
+  if (amount !== null && "fault" in amount) faults.push(`amount ${amount.fault}`);
+  const minutes = kind === "time" ? minutesOf(row[at["hours"]!], styles["hours"] ?? null) : null;
+  if (minutes !== null && "fault" in minutes) faults.push(`hours ${minutes.fault}`);
+  else if (minutes?.value === 0) faults.push(`hours “${text("hours")}” are none`);
   if (text("project") === "") faults.push("project is empty");
   if (faults.length > 0) return { faults };
-  return { line: { project: text("project"), activity: text("activity"), person: text("person"), date: (date as { value: string }).value, ...(amount === null ? {} : { amount }), ...(minutes === null ? {} : { minutes }), category: text("category"), reference: text("reference"), note: text("note") } };
+  return { line: { project: text("project"), activity: text("activity"), person: text("person"), date: (date as { value: string }).value, ...(amount === null || "fault" in amount ? {} : { amount: amount.value }), ...(minutes === null || "fault" in minutes ? {} : { minutes: minutes.value }), category: text("category"), reference: text("reference"), note: text("note") } };
 }
 
 const FAULTS_TOLD = 12;
 
 /** Takes the lines of a file in, all or none, and remembers how its columns were matched. */
-export async function takeFile(database: DataSource, me: Me, id: string, columns: Readonly<Record<string, string>>, order: "dmy" | "mdy" | "ymd" | undefined): Promise<TakenIn> {
+export async function takeFile(database: DataSource, me: Me, id: string, columns: Readonly<Record<string, string>>, order: DateOrder | undefined, numbers: NumberStyle | undefined): Promise<TakenIn> {
   const files = database.getRepository(OutsideFileEntity);
   const file = orNotFound(await files.findOneBy({ id, broughtBy: me.id }), "file of yours being taken in");
   if (file.takenAt !== null || file.source === null) throw new Failure("conflict", "This file has been taken in already; nothing was changed.");
@@ -111,7 +119,7 @@ export async function takeFile(database: DataSource, me: Me, id: string, columns
   });
   const lacking = Object.entries(columnsOf(file.kind)).filter(([column, needed]) => needed && at[column] === undefined).map(([column]) => column);
   if (lacking.length > 0) throw new Failure("invalid", `Say which columns hold: ${lacking.join(", ")}.`);
-  const read = table.rows.map((row) => lineOf(file.kind, row, at, order));
+  const read = table.rows.map((row) => lineOf(file.kind, row, at, { order, styles: stylesIn(table, at, numbers) }));
   const problems = read.flatMap((result, i) => ("faults" in result ? [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: result.faults.join("; ") }] : []));
   if (problems.length > 0) throw new Failure("invalid", `Nothing was taken in: ${problems.slice(0, FAULTS_TOLD).map(({ row, message }) => `row ${row}: ${message}`).join(". ")}${problems.length > FAULTS_TOLD ? ` … and ${problems.length - FAULTS_TOLD} more rows` : ""}.`, { problems });
   const taken = await takeIn(database, file.kind, file.name, read.flatMap((result) => ("line" in result ? [result.line] : [])));

@@ -84,7 +84,7 @@ describe("a file of costs", () => {
   it("with rows that say nothing names row and cell, and takes none in", async () => {
     const file = (await bring(csv(invoice(), invoice({ amount: "a lot" }), invoice({ date: "" }), ";;Pour;2026-03-04;5;"))).body as OutsideFile;
     const refused = await take(file);
-    expect([refused.status, refused.body.message]).toEqual([422, "Nothing was taken in: row 3: amount “a lot” is no number. row 4: date is empty. row 5: project is empty."]);
+    expect([refused.status, refused.body.message]).toEqual([422, "Nothing was taken in: row 3: amount \"a lot\" is no number. row 4: date is empty. row 5: project is empty."]);
     expect(await lines()).toEqual([]);
   });
 

@@ -25,7 +25,7 @@ export function outsideRoutes(serving: Serving): void {
     return bringFile(database, me, kind, file);
   });
 
-  serve(serving, "POST /api/outside/files/:file/take", ({ database, me, params, body }) => takeFile(database, me, params["file"]!, body.columns, body.dateOrder));
+  serve(serving, "POST /api/outside/files/:file/take", ({ database, me, params, body }) => takeFile(database, me, params["file"]!, body.columns, body.dateOrder, body.numberStyle));
 
   serve(serving, "PUT /api/outside/lines/:line", async ({ database, me, params, body }) => {
     await matchByHand(database, me, params["line"]!, body);

@@ -1,4 +1,4 @@
-import { LINE_COLUMNS, type LineKind, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import { LINE_COLUMNS, type LineKind, type NumberStyle, type OutsideFile, type TakenIn } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
@@ -17,8 +17,9 @@ function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; on
   const client = useQueryClient();
   const [columns, setColumns] = useState<Record<string, string>>(() => Object.fromEntries(file.headings.map(({ heading, column }) => [heading, column ?? ""])));
   const [order, setOrder] = useState<keyof typeof ORDERS | "">("");
+  const [numbers, setNumbers] = useState<NumberStyle | "">("");
   const take = useMutation({
-    mutationFn: () => call("POST /api/outside/files/:file/take", { params: { file: file.id }, body: { columns, ...(order === "" ? {} : { dateOrder: order }) } }),
+    mutationFn: () => call("POST /api/outside/files/:file/take", { params: { file: file.id }, body: { columns, ...(order === "" ? {} : { dateOrder: order }), ...(numbers === "" ? {} : { numberStyle: numbers }) } }),
     onSuccess: (taken) => {
       toast(takenWords(taken));
       void client.invalidateQueries({ queryKey: ["outside"] });
@@ -41,6 +42,7 @@ function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; on
         </tbody>
       </table>
       {file.asksDateOrder && <label className="flex items-center gap-2 text-sm">Its dates are written<select className="select select-sm w-48" value={order} onChange={(event) => setOrder(event.target.value as keyof typeof ORDERS | "")}><option value="">say in which order</option>{Object.entries(ORDERS).map(([id, words]) => <option key={id} value={id}>{words}</option>)}</select></label>}
+      {file.asksNumbers !== null && <label className="flex items-center gap-2 text-sm">“{file.asksNumbers}” means<select className="select select-sm w-56" value={numbers} onChange={(event) => setNumbers(event.target.value as NumberStyle | "")}><option value="">say which sign parts decimals</option><option value="point">a point before decimals: 1.5</option><option value="comma">a comma before decimals: 1,5</option></select></label>}
       {take.error !== null && <Failure error={take.error} />}
       <button className="btn btn-primary btn-sm self-start" disabled={take.isPending}>Take the lines in</button>
     </form>
