@@ -5,19 +5,22 @@ import { LessThan, type DataSource } from "typeorm";
 import { createProject } from "../portfolio/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { inWorker } from "../shared/workers.ts";
+import { inReader, ReaderEnded } from "../shared/workers.ts";
 import { SHEETS } from "./columns.ts";
 import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
 import { plainHeading, type KnownHeadings } from "./matchSheets.ts";
-import type { SourceFile, Upload } from "./readFiles.ts";
+import type { SourceFile } from "./readFiles.ts";
+import { dropFiles, type Received } from "./receiveFiles.ts";
 import type { Understood } from "./understand.ts";
-import type { AnswerJob, JobResult, ReadJob } from "./worker.ts";
+import type { AnswerJob, CellsJob, JobResult, ReadJob } from "./worker.ts";
 
 const WORKER = "exchange/worker";
 
 /** The cells of files, read away from the thread that answers calls. */
-export async function readCells(uploads: readonly Upload[]): Promise<SourceFile> {
-  const result = await inWorker<{ cells: SourceFile } | { unreadable: string }>(WORKER, { job: "cells", uploads });
+export async function readCells(files: readonly Received[]): Promise<SourceFile> {
+  const result = await inReader<{ cells: SourceFile } | { unreadable: string }>(WORKER, { job: "cells", files } satisfies CellsJob).catch((error: unknown) => {
+    throw error instanceof ReaderEnded ? new Failure("invalid", `${files[0]?.name ?? "The file"}: ${error.message}.`) : error;
+  });
   if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
   return result.cells;
 }
@@ -34,7 +37,7 @@ async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
 }
 
 /** Takes a file in: it is read in a worker, and looked at under the draft's id meanwhile. */
-export async function beginImport(database: DataSource, me: Me, uploads: readonly Upload[]): Promise<ImportView> {
+export async function beginImport(database: DataSource, me: Me, uploads: readonly Received[]): Promise<ImportView> {
   if (uploads.length === 0) throw new Failure("invalid", "No file came with the call; choose one.");
   const fileName = (uploads.length === 1 ? uploads[0]!.name : `${uploads[0]!.name} and ${uploads.length - 1} more`).slice(0, 300);
   const draft = database.getRepository(ImportDraftEntity).create({
@@ -72,7 +75,7 @@ export async function sweepDrafts(database: DataSource, now = Date.now()): Promi
 
 const CUT_OFF = "The server was stopped while it read this file. Nothing was stored; bring the file again.";
 
-async function readInBackground(database: DataSource, id: string, uploads: readonly Upload[], fileName: string): Promise<void> {
+async function readInBackground(database: DataSource, id: string, files: readonly Received[], fileName: string): Promise<void> {
   const drafts = database.getRepository(ImportDraftEntity);
   const abort = new AbortController();
   reading.set(id, abort);
@@ -80,13 +83,14 @@ async function readInBackground(database: DataSource, id: string, uploads: reado
   const { port1, port2 } = new MessageChannel();
   port1.on("message", ({ share, step }: { share: number; step: string }) => void drafts.update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) }).catch(() => undefined));
   try {
-    const job: ReadJob = { job: "read", uploads, answers: {}, known: await knownHeadings(database), fileName, port: port2 };
-    const result = await inWorker<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] });
+    const job: ReadJob = { job: "read", files, answers: {}, known: await knownHeadings(database), fileName, port: port2 };
+    const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] });
     if ("unreadable" in result) await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
     else await drafts.update({ id }, { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood });
   } catch (error) {
     if (!abort.signal.aborted) await drafts.update({ id }, { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) }).catch(() => undefined);
   } finally {
+    await dropFiles(files).catch(() => undefined);
     clearInterval(beating);
     reading.delete(id);
     port1.close();
@@ -129,7 +133,7 @@ export async function answerImport(database: DataSource, me: Me, id: string, ans
   const draft = await ownDraft(database, me, id);
   if (draft.state !== "ready" || draft.source === null) throw new Failure("conflict", "This file is not ready for answers.");
   const job: AnswerJob = { job: "answer", source: draft.source, answers, known: await knownHeadings(database), fileName: draft.fileName };
-  const result = await inWorker<JobResult>(WORKER, job);
+  const result = await inReader<JobResult>(WORKER, job);
   if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
   const changed = { answers: JSON.stringify(answers), understood: result.understood };
   await database.getRepository(ImportDraftEntity).update({ id }, changed);

@@ -34,6 +34,47 @@ type Progress = (share: number, step: string) => void;
 const MAX_UNPACKED_BYTES = 400 * 1024 * 1024;
 const MAX_ROWS = 300_000;
 const MAX_COLUMNS = 400;
+const MAX_CELLS = 10_000_000;
+/** Deeper than any plan, and less than what takes minutes to read. */
+const MAX_DEPTH = 64;
+
+/** Refuses JSON that is nested deeper than a plan can be, before anything is made of it. */
+function assertShallow(name: string, text: string): void {
+  let depth = 0;
+  let quoted = false;
+  for (let i = 0; i < text.length; i++) {
+    const sign = text.charCodeAt(i);
+    if (quoted) {
+      if (sign === BACKSLASH) i++;
+      else if (sign === QUOTE) quoted = false;
+    } else if (sign === QUOTE) quoted = true;
+    else if (sign === 0x5b || sign === 0x7b) {
+      if (++depth > MAX_DEPTH) throw new Unreadable(`${name}: is nested deeper than ${MAX_DEPTH} levels, which no plan is; it was not read`);
+    } else if (sign === 0x5d || sign === 0x7d) depth--;
+  }
+}
+const QUOTE = 0x22;
+const BACKSLASH = 0x5c;
+
+/** Refuses CSV with more columns, rows or cells than a plan can have, before anything is made of it. */
+function assertBounded(name: string, text: string): void {
+  const counts = { ",": 0, ";": 0, "\t": 0 };
+  let quoted = false;
+  let [rows, cells] = [1, 0];
+  for (const sign of text) {
+    if (sign === '"') quoted = !quoted;
+    if (quoted) continue;
+    if (sign === "," || sign === ";" || sign === "\t") {
+      cells++;
+      if (++counts[sign] > MAX_COLUMNS * 10) throw new Unreadable(`${name}: row ${rows} has more than ${MAX_COLUMNS * 10} columns, which no plan has; it was not read`);
+    } else if (sign === "\n") {
+      rows++;
+      counts[","] = counts[";"] = counts["\t"] = 0;
+    }
+    if (rows > MAX_ROWS + 1) throw new Unreadable(`${name}: has more than ${MAX_ROWS} rows`);
+    if (cells > MAX_CELLS) throw new Unreadable(`${name}: has more than ${MAX_CELLS.toLocaleString("en")} cells`);
+  }
+}
 
 /**
  * Unpacks a zip, counting what really comes out, whatever its directory claims.
@@ -90,7 +131,9 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
     return { kind: "tables", sheets: csv.map(([name, data]) => readCsv({ name, data })) };
   }
   if (uploads.length === 1 && /^\s*[{[]/.test(decode({ ...first, data: first.data.subarray(0, 200) }).replace(/^\uFEFF/, ""))) {
-    return { kind: "bundle", text: decode(first).replace(/^\uFEFF/, "") };
+    const text = decode(first).replace(/^\uFEFF/, "");
+    assertShallow(first.name, text);
+    return { kind: "bundle", text };
   }
   const stranger = uploads.find(({ data }) => isZip(data) || data.subarray(0, 4000).includes(0));
   if (stranger !== undefined) throw new Unreadable(`${stranger.name}: is neither JSON nor CSV; bring a plan bundle (.json), a workbook (.xlsx), or CSV files`);
@@ -98,7 +141,9 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
 }
 
 function readCsv(upload: Upload): SourceSheet {
-  const parsed = Papa.parse<string[]>(decode(upload).replace(/^\uFEFF/, ""), { skipEmptyLines: false });
+  const text = decode(upload).replace(/^\uFEFF/, "");
+  assertBounded(upload.name, text);
+  const parsed = Papa.parse<string[]>(text, { skipEmptyLines: false });
   const fault = parsed.errors.find(({ type }) => type === "Quotes");
   if (fault !== undefined) throw new Unreadable(`${upload.name}: line ${(fault.row ?? 0) + 1}: ${fault.message}`);
   if (parsed.data.length > MAX_ROWS) throw new Unreadable(`${upload.name}: has more than ${MAX_ROWS} rows`);
@@ -120,28 +165,32 @@ async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceF
   for (const page of workbook.worksheets) {
     progress(0.2 + (0.3 * sheets.length) / workbook.worksheets.length, `reading sheet ${page.name}`);
     if (page.rowCount > MAX_ROWS || page.columnCount > MAX_COLUMNS * 10) throw new Unreadable(`${upload.name}: sheet ${page.name} has more than ${MAX_ROWS} rows or far too many columns`);
-    sheets.push(readPage(page));
+    sheets.push(readPage(page, upload.name));
   }
   return { kind: "tables", sheets };
 }
 
-function readPage(page: ExcelJS.Worksheet): SourceSheet {
+function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
   const rows: Cell[][] = [];
   const indents: number[] = [];
   const width = Math.min(page.columnCount, MAX_COLUMNS);
-  page.eachRow({ includeEmpty: true }, (row, number) => {
+  let count = 0;
+  // Only what is there: between two cells that lie far apart there may be millions that are not.
+  page.eachRow((row, number) => {
     const cells: Cell[] = [];
     let indent = 0;
     let seenText = false;
-    for (let c = 1; c <= width; c++) {
-      const cell = row.getCell(c);
+    row.eachCell((cell, c) => {
+      if (c > width) return;
+      if (++count > MAX_CELLS) throw new Unreadable(`${name}: sheet ${page.name} has more than ${MAX_CELLS.toLocaleString("en")} cells`);
+      while (cells.length < c - 1) cells.push(null);
       const value = asShown(plainValue(cell.value, cell.numFmt), cell.numFmt);
       if (!seenText && typeof value === "string") {
         seenText = true;
         indent = (cell.alignment?.indent ?? 0) * 2 + leadingSpaces(value);
       }
       cells.push(value);
-    }
+    });
     rows[number - 1] = cells;
     indents[number - 1] = indent;
   });

@@ -1,12 +1,13 @@
 import type { MessagePort } from "node:worker_threads";
 import type { ImportAnswers } from "@chronometra/contract";
 import type { KnownHeadings } from "./matchSheets.ts";
-import { readFiles, Unreadable, type SourceFile, type Upload } from "./readFiles.ts";
+import { loadFiles, type Received } from "./receiveFiles.ts";
+import { readFiles, Unreadable, type SourceFile } from "./readFiles.ts";
 import { understand, type Understood } from "./understand.ts";
 
 export interface ReadJob {
   readonly job: "read";
-  readonly uploads: readonly Upload[];
+  readonly files: readonly Received[];
   readonly answers: ImportAnswers;
   readonly known: KnownHeadings;
   readonly fileName: string;
@@ -24,7 +25,7 @@ export interface AnswerJob {
 /** Reads the cells of files, and nothing of what they say. */
 export interface CellsJob {
   readonly job: "cells";
-  readonly uploads: readonly Upload[];
+  readonly files: readonly Received[];
 }
 
 /** What came of a job, as text ready to be stored; or why the file cannot be read. */
@@ -36,7 +37,7 @@ const asText = (source: SourceFile, understood: Understood): JobResult => ({ sou
 export default async function run(job: ReadJob | AnswerJob | CellsJob): Promise<JobResult | { readonly cells: SourceFile }> {
   if (job.job === "cells") {
     try {
-      return { cells: await readFiles(job.uploads) };
+      return { cells: await readFiles(await loadFiles(job.files)) };
     } catch (error) {
       if (error instanceof Unreadable) return { unreadable: error.message };
       throw error;
@@ -48,7 +49,7 @@ export default async function run(job: ReadJob | AnswerJob | CellsJob): Promise<
   }
   try {
     job.port.postMessage({ share: 0.1, step: "reading the file" });
-    const source = await readFiles(job.uploads, (share, step) => job.port.postMessage({ share, step }));
+    const source = await readFiles(await loadFiles(job.files), (share, step) => job.port.postMessage({ share, step }));
     job.port.postMessage({ share: 0.6, step: "checking what it says" });
     return asText(source, understand(source, job.answers, job.known, job.fileName));
   } catch (error) {

@@ -2,21 +2,47 @@ import { Piscina } from "piscina";
 
 // Run from its source, a worker needs what the server itself was started with to read TypeScript.
 const fromSource = import.meta.url.endsWith(".ts");
-let pool: Piscina | undefined;
-
 type Options = NonNullable<Parameters<Piscina["run"]>[1]>;
+
+let pool: Piscina | undefined;
+/** A pool apart for what strangers send: it may take so much memory and time, and is ended then. */
+let readers: Piscina | undefined;
+const READER_MEGABYTES = 1024;
+const READER_MILLISECONDS = 120_000;
+
+const source = fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : {};
+const fileOf = (file: string): string => new URL(`../${file}.${fromSource ? "ts" : "js"}`, import.meta.url).href;
+
+/** What a reader was ended for. */
+export class ReaderEnded extends Error {}
+
+/**
+ * Reads what someone sent, away from the thread that answers calls and within limits of memory and time.
+ * @throws {ReaderEnded} where it took more of either than it may
+ */
+export async function inReader<T>(file: string, job: unknown, { signal, transferList, milliseconds = READER_MILLISECONDS, megabytes = READER_MEGABYTES }: { signal?: AbortSignal; transferList?: NonNullable<Options["transferList"]>; milliseconds?: number; megabytes?: number } = {}): Promise<T> {
+  readers ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, resourceLimits: { maxOldGenerationSizeMb: megabytes }, ...source });
+  const late = AbortSignal.timeout(milliseconds);
+  try {
+    return (await readers.run(job, { filename: fileOf(file), signal: signal === undefined ? late : AbortSignal.any([signal, late]), ...(transferList === undefined ? {} : { transferList }) })) as T;
+  } catch (error) {
+    if (late.aborted && signal?.aborted !== true) throw new ReaderEnded(`it took longer than ${Math.round(milliseconds / 1000)} s to read, and was given up`);
+    if ((error as { code?: string }).code === "ERR_WORKER_OUT_OF_MEMORY") throw new ReaderEnded(`it needs more than ${megabytes} MB of memory to read, and was given up`);
+    throw error;
+  }
+}
 
 /**
  * Does heavy work away from the thread that answers calls.
  * @param file the worker's file below this server's source, without its ending, such as `exchange/worker`
  */
 export function inWorker<T>(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<T> {
-  pool ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, ...(fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : {}) });
-  return pool.run(job, { ...options, filename: new URL(`../${file}.${fromSource ? "ts" : "js"}`, import.meta.url).href }) as Promise<T>;
+  pool ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, ...source });
+  return pool.run(job, { ...options, filename: fileOf(file) }) as Promise<T>;
 }
 
 /** Ends the worker threads, when the server stops. */
 export async function stopWorkers(): Promise<void> {
-  await pool?.destroy();
-  pool = undefined;
+  await Promise.all([pool?.destroy(), readers?.destroy()]);
+  pool = readers = undefined;
 }

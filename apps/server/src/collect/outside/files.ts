@@ -1,4 +1,5 @@
 import { createHash, randomUUID } from "node:crypto";
+import { readFile } from "node:fs/promises";
 import { LINE_COLUMNS, type DateOrder, type LineKind, type NumberStyle, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
@@ -7,7 +8,8 @@ import { readCells } from "../../exchange/importService.ts";
 import { plainHeading } from "../../exchange/matchSheets.ts";
 import { readNumber, styleOfColumn } from "../../exchange/numbers.ts";
 import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../exchange/readCells.ts";
-import type { Cell, SourceSheet, Upload } from "../../exchange/readFiles.ts";
+import { dropFiles, type Received } from "../../exchange/receiveFiles.ts";
+import type { Cell, SourceSheet } from "../../exchange/readFiles.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { takeIn, type Line } from "./lines.ts";
 import { OutsideFileEntity } from "./outsideEntities.ts";
@@ -45,9 +47,17 @@ function tableOf(sheets: readonly SourceSheet[]): Table {
 }
 
 /** Takes a file of costs or time in; one that was taken before is refused and changes nothing. */
-export async function bringFile(database: DataSource, me: Me, kind: LineKind, upload: Upload | undefined): Promise<OutsideFile> {
+export async function bringFile(database: DataSource, me: Me, kind: LineKind, upload: Received | undefined): Promise<OutsideFile> {
   if (upload === undefined) throw new Failure("invalid", "No file came with the call; choose one.");
-  const digest = createHash("sha256").update(upload.data).digest("hex");
+  try {
+    return await takenIn(database, me, kind, upload);
+  } finally {
+    await dropFiles([upload]);
+  }
+}
+
+async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Received): Promise<OutsideFile> {
+  const digest = createHash("sha256").update(await readFile(upload.path)).digest("hex");
   const files = database.getRepository(OutsideFileEntity);
   const before = (await files.findBy({ digest, kind })).find(({ takenAt }) => takenAt !== null);
   if (before !== undefined) {
