@@ -1,5 +1,5 @@
 import { createHash } from "node:crypto";
-import type { Ledger } from "@chronometra/contract";
+import type { Approval, ChangeResult, ComparisonView, Ledger, ProjectLook } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { BaselineEntity } from "./approveEntities.ts";
 
@@ -62,6 +62,62 @@ describe("approving a plan", () => {
     project = await world.addProject(tomas.me, { ...smallPlan(), activities: [], links: [], assignments: [], costs: [] });
     const refused = await decide(margit, (await ask()).body.id as string, "approve");
     expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining("nothing to approve")]);
+  });
+});
+
+describe("a plan that is changed after its approval was asked for", () => {
+  const change = (revision: number, minutes: number) => tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDuration", activity: "dig", minutes }] });
+
+  it("is approved as it was asked for; what changed since is counted, can be compared, and stays in the live plan", async () => {
+    const { id } = (await ask()).body as { id: string };
+    await change(1, 4800);
+    const [waiting] = ((await margit.get("/api/approvals")).body as Approval[]).filter((each) => each.id === id);
+    expect(waiting!.changedSince).toBe(1);
+    const compared = (await margit.get(`/api/projects/${project}/compare/asked-${id}/plan`)).body as ComparisonView;
+    expect(compared.rows.map((row) => row.id)).toContain("dig");
+    expect((await margit.get(`/api/projects/${project}/history?from=asked-${id}&to=plan`)).body).toHaveLength(1);
+    expect((await decide(margit, id, "approve")).body.baseline).toBe(1);
+    // As asked: dig takes 2400 minutes, and all is done on 11 March.
+    expect((await ledger()).baselines[0]).toMatchObject({ finish: "2026-03-11" });
+    const { summary } = (await margit.get(`/api/projects/${project}`)).body as ProjectLook;
+    expect([summary.finish, summary.drift]).toEqual(["2026-03-18", 5]);
+    expect(await world.database.query("select * from approval_plan where approval_id = ?", [id])).toEqual([]);
+  });
+
+  it("is asked for anew with the later plan, which takes the place of the request before", async () => {
+    const first = (await ask()).body as { id: string };
+    await change(1, 4800);
+    expect(((await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger).mayAsk).toBe(true);
+    const second = (await ask()).body as { id: string };
+    expect((await decide(margit, first.id, "approve")).body.message).toMatch(/replaced by one with a later plan/);
+    expect((await ledger()).approvals.map(({ state }) => state).sort()).toEqual(["asked", "replaced"]);
+    await decide(margit, second.id, "approve");
+    expect((await ledger()).baselines[0]).toMatchObject({ number: 1, finish: "2026-03-18" });
+  });
+
+  it("what was changed and undone again is no change, and a row that went since is still approved", async () => {
+    const { id } = (await ask()).body as { id: string };
+    await change(1, 4800);
+    await tomas.send("post", `/api/projects/${project}/undo`, { revision: 2 });
+    expect(((await margit.get("/api/approvals")).body as Approval[]).find((each) => each.id === id)!.changedSince).toBe(0);
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 3, changes: [{ type: "removeRow", table: "links", key: "1" }, { type: "removeRow", table: "activities", key: "open" }] });
+    expect((await decide(margit, id, "approve")).status).toBe(200);
+    expect((await ledger()).baselines[0]!.activities).toBe(3);
+  });
+});
+
+describe("a list of changes sent twice", () => {
+  const LIST = "5b3e7f0a-90f1-4a4e-9a53-0c6b0f7a1d11";
+  it("is stored once and answered as it was the first time, whatever others stored since", async () => {
+    const body = { revision: 1, list: LIST, changes: [{ type: "addRow", table: "activities", key: "n", row: { id: "n", name: "New", durationMinutes: 480 } }] };
+    const first = (await tomas.send("post", `/api/projects/${project}/changes`, body)).body as ChangeResult;
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 2, changes: [{ type: "setName", activity: "dig", name: "Dredge" }] });
+    const again = (await tomas.send("post", `/api/projects/${project}/changes`, body)).body as ChangeResult;
+    expect([again.revision, again.changes, again.merged]).toEqual([first.revision, first.changes, 0]);
+    const undo = { revision: 2, list: "5b3e7f0a-90f1-4a4e-9a53-0c6b0f7a1d12" };
+    const undone = (await tomas.send("post", `/api/projects/${project}/undo`, undo)).body as ChangeResult;
+    expect([undone.revision, ((await tomas.send("post", `/api/projects/${project}/undo`, undo)).body as ChangeResult).revision]).toEqual([4, 4]);
+    expect((await margit.get(`/api/projects/${project}/history`)).body).toHaveLength(4);
   });
 });
 

@@ -1,6 +1,6 @@
 import { CYCLE_STEPS, standingOf, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, type Broken, type ProjectHead, type QualityLimits, type Thresholds } from "@chronometra/core";
-import type { DataSource } from "typeorm";
+import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
@@ -80,7 +80,8 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
     period === null ? new Set<string>() : reportersIn(database, period),
     remindedSince(database, period),
     database.getRepository(CycleMarkEntity).findBy({ number }),
-    database.getRepository(PeriodLockEntity).find({ order: { lockedAt: "ASC" } }),
+    // Of those before, only what was opened again is told.
+    database.getRepository(PeriodLockEntity).find({ where: [{ number }, { reopenedAt: Not(IsNull()) }], order: { lockedAt: "ASC" } }),
     database.getRepository(AccountEntity).find({ select: { id: true, name: true } }),
     thresholdsOf(database),
     qualityLimitsOf(database),

@@ -30,7 +30,9 @@ interface Watch {
 export class PlanNewsDesk {
   private readonly watches = new Map<string, Watch>();
   private timer: NodeJS.Timeout | null = null;
-  private asking: Promise<void> = Promise.resolve();
+  private asking = false;
+  /** Whether something was stored while the database was being asked. */
+  private again = false;
 
   constructor(
     private readonly database: DataSource,
@@ -55,7 +57,16 @@ export class PlanNewsDesk {
 
   /** Asks the database now: something was stored here. */
   poke(): void {
-    this.asking = this.asking.then(() => this.tell()).catch((error: unknown) => this.logger.error(error));
+    // However often it is poked, one question is out at a time, and at most one more will follow.
+    if (this.asking) return void (this.again = true);
+    this.asking = true;
+    this.again = false;
+    void this.tell()
+      .catch((error: unknown) => this.logger.error(error))
+      .then(() => {
+        this.asking = false;
+        if (this.again) this.poke();
+      });
   }
 
   /** Ends all listening, when the server stops. */

@@ -6,6 +6,7 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { UnsavedGuard } from "../shared/UnsavedGuard.tsx";
 import { undoToast } from "../shared/undoToast.ts";
 
 interface Props {
@@ -56,6 +57,7 @@ export function SharedStore({ project, others, rows, what, onDone, onLeave }: Pr
   const shown = preview.data?.asked === asked ? preview.data.effects : null;
   return (
     <div className="mt-3 border-t border-base-content pt-2">
+      <UnsavedGuard what={what} />
       {others.length > 0 && (
         <fieldset className="mb-2 flex flex-wrap gap-x-4 gap-y-1">
           <legend className="muted float-left mr-2">Also in</legend>

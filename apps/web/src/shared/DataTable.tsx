@@ -172,11 +172,15 @@ function GroupHead<T>({ name, depth, rows, columns }: { name: string; depth: num
   );
 }
 
+const LONG = 36;
+/** A text that may be cut is whole in its tip. */
+const tipOf = (value: unknown): string | undefined => (typeof value === "string" && value.length > LONG ? value : undefined);
+
 function Row<T>({ row, columns, rowClass }: { row: T; columns: readonly Column<T>[]; rowClass: ((row: T) => string) | undefined }) {
   return (
     <tr className={rowClass?.(row)}>
       {columns.map((column) => (
-        <td key={column.id} tabIndex={-1} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
+        <td key={column.id} tabIndex={-1} title={tipOf(column.value(row))} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
       ))}
     </tr>
   );

@@ -5,6 +5,7 @@ import { SignIn } from "../access/SignIn.tsx";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "./Failure.tsx";
 import { preferencesQuery } from "./preferences.ts";
+import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
 import { holds, mayLook, sessionQuery } from "./session.ts";
 
@@ -57,6 +58,7 @@ export function Shell() {
     <div className="flex h-full flex-col">
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">Go to the content</a>
       <PeriodBar me={me} />
+      <PaperHead />
       <Places me={me} />
       <Unsent account={me.id} />
       <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto"><Outlet /></main>

@@ -16,13 +16,25 @@ export function usePlanNews(project: string, session: PlanSession, activity: str
   const [present, setPresent] = useState<readonly Present[]>([]);
   useEffect(() => {
     if (!listens) return undefined;
-    const stream = new EventSource(`${addressOf("GET /api/projects/:project/stream", { project })}?client=${client}`);
-    stream.onmessage = ({ data }: MessageEvent<string>) => {
-      const news = JSON.parse(data) as PlanNews;
-      session.follow(news.revision);
-      setPresent(news.present);
+    let stream: EventSource | null = null;
+    // A browser has some six connections to a server: pages that nobody looks at leave them to those that somebody does.
+    const listen = (): void => {
+      stream?.close();
+      stream = null;
+      if (document.visibilityState === "hidden") return setPresent([]);
+      stream = new EventSource(`${addressOf("GET /api/projects/:project/stream", { project })}?client=${client}`);
+      stream.onmessage = ({ data }: MessageEvent<string>) => {
+        const news = JSON.parse(data) as PlanNews;
+        session.follow(news.revision);
+        setPresent(news.present);
+      };
     };
-    return () => stream.close();
+    listen();
+    document.addEventListener("visibilitychange", listen);
+    return () => {
+      document.removeEventListener("visibilitychange", listen);
+      stream?.close();
+    };
   }, [project, session, client, listens]);
   useEffect(() => {
     if (!listens) return undefined;
