@@ -1,10 +1,11 @@
-/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, drift, chances, portfolio. */
+/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio. */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
 import { chancesLines } from "./chances.ts";
 import { driftLines } from "./drift.ts";
 import { networkLines } from "./network.ts";
+import { pastingLines } from "./pasting.ts";
 import { portfolioLines } from "./portfolio.ts";
 import { previewLines } from "./preview.ts";
 import { qualityLines } from "./quality.ts";
@@ -20,6 +21,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   preview: previewLines,
   saving: () => savingLines(database!),
   scrolling: () => scrollingLines(database!),
+  pasting: () => pastingLines(database!),
   drift: driftLines,
   chances: chancesLines,
   portfolio: () => portfolioLines(database!),

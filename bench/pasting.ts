@@ -1,0 +1,41 @@
+import type { Page } from "@playwright/test";
+import { limitLine, type Line } from "./measure.ts";
+import { longest, openPlanPage } from "./page.ts";
+import { largePlan } from "./plans.ts";
+
+const ROWS = 2000;
+const LINK_EVERY = 10;
+const SHOWN_MILLISECONDS = 1000;
+const STORED_MILLISECONDS = 3000;
+
+/** Columns of the pasted block in their order; those that are computed are passed over. */
+const LAYOUT = JSON.stringify({ order: ["name", "length", "after", "done", "left", "finishes", "drift", "deadline"], hidden: [], widths: {} });
+
+const cell = (head: string, i: number): string => (head === "Activity" ? `Pile ${i}` : head === "Length" ? `${1 + (i % 5)}d` : head === "After" && i % LINK_EVERY !== 0 ? `Pile ${i - 1}` : "");
+
+/** Two thousand rows of eight columns with 1 800 links among them, pasted from a spreadsheet into a plan. */
+export async function pastingLines(url: string): Promise<Line[]> {
+  const { page, close } = await openPlanPage(url, "bench_pasting", largePlan({ activities: 1, linksEach: 0, calendars: 1, progress: 0 }), { "plan.columns": LAYOUT });
+  try {
+    let lines: Line[] = [];
+    const task = await longest(page, `Pasting ${ROWS} rows x 8 columns with ${ROWS - ROWS / LINK_EVERY} links`, async () => {
+      lines = await paste(page);
+    });
+    return [...lines, task];
+  } finally {
+    await close();
+  }
+}
+
+async function paste(page: Page): Promise<Line[]> {
+  const heads = (await page.getByRole("columnheader").allTextContents()).slice(0, 8);
+  const text = Array.from({ length: ROWS }, (_, i) => heads.map((head) => cell(head, i)).join("\t")).join("\n");
+  await page.evaluate((each) => navigator.clipboard.writeText(each), text);
+  await page.getByRole("rowheader").first().click();
+  const from = Date.now();
+  await page.keyboard.press("Control+v");
+  await page.locator(`[role=treegrid][aria-rowcount="${ROWS + 1}"]`).waitFor({ timeout: 120_000 });
+  const shown = Date.now() - from;
+  await page.getByText("All is saved").waitFor({ timeout: 120_000 });
+  return [limitLine(`${ROWS} rows pasted: shown`, shown, SHOWN_MILLISECONDS), limitLine(`${ROWS} rows pasted: stored`, Date.now() - from, STORED_MILLISECONDS)];
+}
