@@ -1,4 +1,5 @@
-import { useId, useState } from "react";
+import { useEffect, useId, useRef, useState } from "react";
+import { toast } from "sonner";
 
 interface Props {
   readonly label: string;
@@ -20,10 +21,24 @@ export function CommitField({ label, value, onCommit, width = "w-32", numeric = 
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const list = useId();
+  const taking = useRef(false);
+  const latest = useRef({ text, value, label });
+  latest.current = { text, value, label };
+  // Taken off the page while something was typed, as when someone else removes what it belongs to: the text stays in sight.
+  useEffect(
+    () => () => {
+      const { text: typed, value: was, label: of } = latest.current;
+      if (typed === null || typed.trim() === "" || typed === was || taking.current) return;
+      toast.error(`Not stored: “${typed}” in ${of}. What it belongs to is gone.`, { duration: Infinity, closeButton: true, action: { label: "Copy it", onClick: () => void navigator.clipboard.writeText(typed) } });
+    },
+    [],
+  );
   const take = async (): Promise<void> => {
     if (text === null || (text === value && !adds)) return setText(null);
     if (adds && text.trim() === "") return setText(null);
+    taking.current = true;
     const answer = await onCommit(text);
+    taking.current = false;
     setFault(answer);
     if (answer === null) setText(null);
   };

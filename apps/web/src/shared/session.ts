@@ -3,8 +3,14 @@ import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient }
 import { call, keepToken } from "./api.ts";
 import { keepTimeZone } from "./today.ts";
 
+let account: string | null = null;
+
+/** The account that is signed in in this page: what someone else left here to be sent is not sent in their name. */
+export const signedInAs = (): string | null => account;
+
 /** Takes in who is signed in: the token for their calls, and where their days begin. */
 function keep(session: SessionView): SessionView {
+  account = session.me?.id ?? null;
   keepTimeZone(session.me?.timeZone);
   return keepToken(session);
 }

@@ -2,8 +2,8 @@ import type { PlanView } from "@chronometra/contract";
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { wrap } from "comlink";
 import { useEffect, useState, useSyncExternalStore } from "react";
-import { call } from "../../shared/api.ts";
-import { sessionQuery, useMe } from "../../shared/session.ts";
+import { call, CallFailed } from "../../shared/api.ts";
+import { sessionQuery, signedInAs, useMe } from "../../shared/session.ts";
 import { browserKeeper } from "./browserKeeper.ts";
 import type { PlanEngine } from "./planEngine.ts";
 import { livePlan, PlanSession, type SessionState, type Store } from "./planSession.ts";
@@ -64,9 +64,28 @@ function closeIfDone(key: string, { session, close }: Opened): void {
   close();
 }
 
+/** Lets calls through only while the account is signed in whose work they carry. */
+function ofAccount(account: string, { fetch, store }: Opening): Pick<Opening, "fetch" | "store"> {
+  const own = <A extends unknown[], T>(work: (...args: A) => Promise<T>) => (...args: A): Promise<T> =>
+    signedInAs() === account ? work(...args) : Promise.reject(new CallFailed(401, { code: "signInNeeded", message: "Sign in again to send what waits." }));
+  return { fetch: own(fetch), store: { change: own(store.change), undo: own(store.undo), since: own(store.since) } };
+}
+
+/** Ends what others left open in this page; what waits of it stays in the browser until they are back. */
+export function endOthers(account: string): void {
+  for (const [key, { opened }] of open) {
+    if (key.startsWith(`${account} `)) continue;
+    open.delete(key);
+    noteUnsent(key, 0);
+    void opened.then(({ close }) => close());
+  }
+}
+
 async function begin(key: string, account: string, project: string, whatIf: string | null, client: QueryClient): Promise<Opened> {
-  const { fetch, store, restsOn } = openingOf(project, whatIf);
-  const { keeper, release } = await browserKeeper(account, whatIf ?? project);
+  const opening = openingOf(project, whatIf);
+  const { restsOn } = opening;
+  const { fetch, store } = ofAccount(account, opening);
+  const { keeper, release } = await browserKeeper(account, whatIf === null ? project : `${project}~${whatIf}`);
   const worker = new Worker(new URL("./engine.worker.ts", import.meta.url), { type: "module" });
   const session = new PlanSession({
     store,
