@@ -4,7 +4,7 @@ import { columnsOf, NUMBERS_SAY, type CellKind, type SheetName } from "./columns
 import type { MatchedSheet } from "./matchSheets.ts";
 import { styleOfColumn, type ColumnStyle } from "./numbers.ts";
 import { dateInOrder, dependsOnOrder, readCell, soleOrder, STANDARD_DAY_MINUTES } from "./readCells.ts";
-import type { Cell } from "./readFiles.ts";
+import type { Cell } from "./cells.ts";
 
 type Loose = Record<string, unknown>;
 

@@ -82,6 +82,7 @@ describe("files that were brought", () => {
 
   it("whose reading was cut off say so, and those that nobody came back to are dropped", async () => {
     const { id } = (await tomas.send("post", "/api/imports").attach("file", Buffer.from("id,name\n1,Dig\n"), "plan.csv")).body as ImportView;
+    while (((await tomas.get(`/api/imports/${id}`)).body as ImportView).state === "reading") await new Promise((resolve) => setTimeout(resolve, 40));
     await world.database.query("update import_draft set state = 'reading', alive_at = ? where id = ?", [Date.now() - 120_000, id]);
     const view = (await tomas.get(`/api/imports/${id}`)).body as ImportView;
     expect([view.state, view.step]).toEqual(["failed", expect.stringContaining("bring the file again")]);

@@ -1,7 +1,7 @@
 import type { ImportAnswers, SheetView } from "@chronometra/contract";
 import { columnsOf, SHEET_NAMES, SYNONYMS, type SheetName } from "./columns.ts";
 import { shownOf } from "./readCells.ts";
-import type { Cell, SourceSheet } from "./readFiles.ts";
+import type { Cell, SourceSheet } from "./cells.ts";
 
 /** Headings matched by hand before, by table and heading. */
 export type KnownHeadings = Readonly<Record<string, Readonly<Record<string, string>>>>;

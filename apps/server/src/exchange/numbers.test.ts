@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { numberIn, readNumber, styleOfColumn, stylesOf } from "./numbers.ts";
-import type { Cell } from "./readFiles.ts";
+import type { Cell } from "./cells.ts";
 
 describe("a number by itself", () => {
   it.each<[string, number]>([

@@ -1,6 +1,6 @@
 import type { NumberStyle } from "@chronometra/contract";
 import { NUMBER_STYLES } from "@chronometra/contract";
-import type { Cell } from "./readFiles.ts";
+import type { Cell } from "./cells.ts";
 
 const SIGNS: Readonly<Record<NumberStyle, { readonly decimal: string; readonly thousands: string }>> = { point: { decimal: "\\.", thousands: "," }, comma: { decimal: ",", thousands: "\\." } };
 

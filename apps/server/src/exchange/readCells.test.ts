@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { format } from "date-fns";
 import { columnLetters } from "./buildBundle.ts";
 import { dateInOrder, dependsOnOrder, readCell, soleOrder, type HowRead } from "./readCells.ts";
-import type { Cell } from "./readFiles.ts";
+import type { Cell } from "./cells.ts";
 import { asBrought, harmless } from "./toSheets.ts";
 
 const PLAIN: HowRead = { numbers: null };

@@ -1,7 +1,7 @@
 import { DATE_ORDERS, type DateOrder, type NumberStyle } from "@chronometra/contract";
 import { parseDate, parseDuration, parseInstant, parseTime } from "@chronometra/core";
 import type { CellKind } from "./columns.ts";
-import type { Cell } from "./readFiles.ts";
+import type { Cell } from "./cells.ts";
 import { readNumber } from "./numbers.ts";
 import { asBrought } from "./toSheets.ts";
 

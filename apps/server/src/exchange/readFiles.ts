@@ -1,22 +1,8 @@
 import ExcelJS from "exceljs";
 import { Unzip, UnzipInflate } from "fflate";
 import Papa from "papaparse";
-
-/** A cell as it was brought: text, number, yes or no, a date (ISO, with time where it has one), an error, or nothing. */
-export type Cell = string | number | boolean | null | { readonly date: string } | TimeCell | { readonly fault: string };
-
-/** A time of day, or a length of time, as a spreadsheet keeps it: minutes, and what the person sees. */
-export interface TimeCell {
-  readonly minutes: number;
-  readonly shown: string;
-}
-
-export interface SourceSheet {
-  readonly name: string;
-  readonly rows: readonly Cell[][];
-  /** How far the first text of each row is indented, where the file says. */
-  readonly indents: readonly number[];
-}
+import { asShown, asTime, leadingSpaces, MAX_CELLS, MAX_COLUMNS, MAX_ROWS, Unreadable, type Cell, type SourceSheet } from "./cells.ts";
+import { readOds } from "./readOds.ts";
 
 /** A file's content, read once: a bundle's JSON, or sheets of cells. */
 export type SourceFile = { readonly kind: "bundle"; readonly text: string } | { readonly kind: "tables"; readonly sheets: readonly SourceSheet[] };
@@ -26,15 +12,9 @@ export interface Upload {
   readonly data: Uint8Array;
 }
 
-/** Thrown where a file cannot be read at all; the message is for whoever brought it. */
-export class Unreadable extends Error {}
-
 type Progress = (share: number, step: string) => void;
 
 const MAX_UNPACKED_BYTES = 400 * 1024 * 1024;
-const MAX_ROWS = 300_000;
-const MAX_COLUMNS = 400;
-const MAX_CELLS = 10_000_000;
 /** Deeper than any plan, and less than what takes minutes to read. */
 const MAX_DEPTH = 64;
 
@@ -117,7 +97,7 @@ function decode(upload: Upload): string {
 }
 
 /**
- * Reads a JSON bundle, a workbook, one or several CSV files, or a zip of CSV files.
+ * Reads a JSON bundle, a workbook (Office Open XML or OpenDocument), one or several CSV files, or a zip of CSV files.
  * @throws {Unreadable} with what is wrong with which file
  */
 export async function readFiles(uploads: readonly Upload[], progress: Progress = () => undefined): Promise<SourceFile> {
@@ -126,6 +106,8 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
   if (uploads.length === 1 && isZip(first.data)) {
     const files = unpack(first);
     if ([...files.keys()].some((name) => name.startsWith("xl/"))) return readWorkbook(first, progress);
+    const content = files.get("content.xml");
+    if (content !== undefined) return { kind: "tables", sheets: readOds(first.name, new TextDecoder().decode(content)) };
     const csv = [...files].filter(([name]) => name.toLowerCase().endsWith(".csv"));
     if (csv.length === 0) throw new Unreadable(`${first.name}: holds neither a workbook nor CSV files`);
     return { kind: "tables", sheets: csv.map(([name, data]) => readCsv({ name, data })) };
@@ -136,7 +118,7 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
     return { kind: "bundle", text };
   }
   const stranger = uploads.find(({ data }) => isZip(data) || data.subarray(0, 4000).includes(0));
-  if (stranger !== undefined) throw new Unreadable(`${stranger.name}: is neither JSON nor CSV; bring a plan bundle (.json), a workbook (.xlsx), or CSV files`);
+  if (stranger !== undefined) throw new Unreadable(`${stranger.name}: is neither JSON nor CSV; bring a plan bundle (.json), a workbook (.xlsx, .ods), or CSV files`);
   return { kind: "tables", sheets: uploads.map(readCsv) };
 }
 
@@ -151,8 +133,6 @@ function readCsv(upload: Upload): SourceSheet {
   const name = upload.name.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "");
   return { name, rows, indents: parsed.data.map((row) => leadingSpaces(row.find((cell) => cell.trim() !== "") ?? "")) };
 }
-
-const leadingSpaces = (text: string): number => text.length - text.trimStart().length;
 
 async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceFile> {
   const workbook = new ExcelJS.Workbook();
@@ -197,21 +177,12 @@ function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
   return { name: page.name, rows: Array.from(rows, (row) => row ?? []), indents: Array.from(indents, (indent) => indent ?? 0) };
 }
 
-/** A number formatted as a percentage is meant as it is shown. */
-const asShown = (value: Cell, format: string | undefined): Cell =>
-  typeof value === "number" && format?.includes("%") === true ? Math.round(value * 1e8) / 1e6 : value;
-
 /** Day 0 of a spreadsheet's count. */
 const DAY_ZERO = Date.UTC(1899, 11, 30);
 const MINUTE_MILLISECONDS = 60_000;
 
 /** Whether a format shows hours and minutes and no day: `h:mm`, `[h]:mm:ss`. */
 const isTimeFormat = (format: string | undefined): boolean => format !== undefined && /h|\[m|s/i.test(format.replace(/"[^"]*"|\\./g, "")) && !/[dy]/i.test(format.replace(/"[^"]*"|\\.|\[[^\]hms]*\]/gi, ""));
-
-function asTime(minutes: number): TimeCell {
-  const size = Math.abs(minutes);
-  return { minutes, shown: `${minutes < 0 ? "-" : ""}${String(Math.floor(size / 60)).padStart(2, "0")}:${String(size % 60).padStart(2, "0")}` };
-}
 
 function plainValue(value: ExcelJS.CellValue, format?: string): Cell {
   if (value === null || value === undefined) return null;

@@ -1,9 +1,12 @@
+import { readFileSync } from "node:fs";
+import { join } from "node:path";
 import { parseBundle, type PlanBundle } from "@chronometra/core";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import Papa from "papaparse";
 import { smallPlan } from "../testing/testWorld.ts";
 import { readFiles } from "./readFiles.ts";
+import { readOds } from "./readOds.ts";
 import { understand } from "./understand.ts";
 import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
 
@@ -57,6 +60,27 @@ describe("what is written here is read back exactly", () => {
       { numRuns: 60 },
     );
   }, 120_000);
+
+  it.each(["ods", "xlsx"])("and so it is after another spreadsheet program has stored it anew as %s", async (ending) => {
+    const fixture = (form: string): Buffer => readFileSync(join(__dirname, "fixtures", `elsewhere.${form}`));
+    const written = JSON.parse(fixture("json").toString()) as PlanBundle;
+    const back = await readBack(`plan.${ending}`, new Uint8Array(fixture(ending)));
+    expect([back.problems, back.asked]).toEqual([[], null]);
+    const { baselines, actualCosts, ...plan } = back.bundle!;
+    expect([plan, baselines, actualCosts]).toEqual([written, [], []]);
+  });
+
+  it("an OpenDocument spreadsheet of others holds times, percentages, dates, errors and rows said once for many", () => {
+    const cells = `<table:table-row><table:table-cell office:value-type="time" office:time-value="PT36H30M00S"><text:p>36:30</text:p></table:table-cell><table:table-cell office:value-type="percentage" office:value="0.4"/><table:table-cell office:value-type="date" office:date-value="2026-03-02"/><table:table-cell office:value-type="boolean" office:boolean-value="true"/></table:table-row>
+      <table:table-row table:number-rows-repeated="2"><table:table-cell table:number-columns-repeated="3"/><table:table-cell office:value-type="string"><text:p>a<text:s text:c="2"/>b</text:p><text:p>c</text:p></table:table-cell></table:table-row>
+      <table:table-row table:number-rows-repeated="3"><table:table-cell table:number-columns-repeated="16384"/></table:table-row>
+      <table:table-row><table:table-cell office:value-type="string" calcext:value-type="error"><text:p>#REF!</text:p></table:table-cell><table:table-cell office:value-type="float" office:value="7"><office:annotation><text:p>a word aside</text:p></office:annotation><text:p>7</text:p></table:table-cell></table:table-row>
+      <table:table-row table:number-rows-repeated="1048000"><table:table-cell table:number-columns-repeated="16384"/></table:table-row>`;
+    const [sheet] = readOds("x.ods", `<office:document-content><office:body><office:spreadsheet><table:table table:name="One">${cells}</table:table></office:spreadsheet></office:body></office:document-content>`);
+    const text = [null, null, null, "a  b\nc"];
+    expect(sheet!.rows).toEqual([[{ minutes: 2190, shown: "36:30" }, 40, { date: "2026-03-02" }, true], text, text, [], [], [], [{ fault: "holds the error #REF!" }, 7]]);
+    expect(() => readOds("x.ods", "<a><b></a>")).toThrow(/is no spreadsheet that can be read/);
+  });
 
   it("numbers of others that can be read two ways are asked about, and an answer settles all of them", async () => {
     const csv = "id,name,days\n1,Dig,1.125\n2,Pour,2.250\n";

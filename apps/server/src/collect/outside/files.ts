@@ -9,7 +9,7 @@ import { plainHeading } from "../../exchange/matchSheets.ts";
 import { readNumber, styleOfColumn } from "../../exchange/numbers.ts";
 import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../exchange/readCells.ts";
 import { dropFiles, type Received } from "../../exchange/receiveFiles.ts";
-import type { Cell, SourceSheet } from "../../exchange/readFiles.ts";
+import type { Cell, SourceSheet } from "../../exchange/cells.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { takeIn, type Line } from "./lines.ts";
 import { OutsideFileEntity } from "./outsideEntities.ts";

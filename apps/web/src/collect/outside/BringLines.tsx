@@ -60,7 +60,7 @@ export function BringLines({ kind }: { kind: LineKind }) {
   });
   return (
     <>
-      <input ref={input} type="file" className="sr-only" tabIndex={-1} accept=".csv,.xlsx,.txt" aria-label={kind === "cost" ? "File of costs" : "File of time"} onChange={(event) => { const chosen = event.target.files?.[0]; if (chosen !== undefined) bring.mutate(chosen); event.target.value = ""; }} />
+      <input ref={input} type="file" className="sr-only" tabIndex={-1} accept=".csv,.xlsx,.ods,.txt" aria-label={kind === "cost" ? "File of costs" : "File of time"} onChange={(event) => { const chosen = event.target.files?.[0]; if (chosen !== undefined) bring.mutate(chosen); event.target.value = ""; }} />
       <button type="button" className="btn btn-sm" disabled={bring.isPending} onClick={() => input.current?.click()}><FileUp size={14} aria-hidden="true" /> {kind === "cost" ? "Costs from a file" : "Time from a file"}</button>
       {file !== null && <Dialog title={kind === "cost" ? "Costs from a file" : "Time from a file"} onClose={() => setFile(null)}><Columns file={file} kind={kind} onDone={() => setFile(null)} /></Dialog>}
     </>
