@@ -161,7 +161,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
   };
   return (
     <div className="flex h-full flex-col">
-      <p className="paper-only text-sm">Here are only the rows that stood on the screen. The whole plan, {sheet.rows.length} rows{sheet.dataDate !== null && `, data date ${sheet.dataDate}`}, is printed from the plan’s own print page.</p>
+      <div className="paper-only text-sm">Here are only the rows that stood on the screen. The whole plan, {sheet.rows.length} rows{sheet.dataDate !== null && `, data date ${sheet.dataDate}`}, is printed from the plan’s own print page.</div>
       <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-0.5 px-4 py-0.5">
         <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Undo" disabled={state.undoable === 0} onClick={() => void session.undo()} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /></button>
         <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Redo" disabled={state.redoable === 0} onClick={() => void session.redo()} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /></button>

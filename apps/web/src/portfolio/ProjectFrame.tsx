@@ -67,7 +67,7 @@ function Head({ look }: { look: ProjectLook }) {
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
     <div className="flex flex-wrap items-center gap-x-4 border-b rule px-5 pt-1 lg:flex-nowrap">
-      <p className="paper-only text-sm">{look.code} {look.name}{summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}</p>
+      <div className="paper-only text-sm">{look.code} {look.name}{summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}</div>
       <h1 className="max-w-96 min-w-24 truncate text-lg" title={look.name}>{look.name}</h1>
       <p className="muted min-w-0 flex-1 truncate text-sm" title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}>
         {look.code} · {look.manager}

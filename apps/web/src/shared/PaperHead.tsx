@@ -8,8 +8,8 @@ export function PaperHead() {
   const { data: period } = useQuery(periodQuery);
   if (period === undefined) return null;
   return (
-    <p className="paper-only border-b rule pb-1 text-xs">
+    <div className="paper-only border-b rule pb-1 text-xs">
       {period.organisation}{period.number !== null && ` · period ${period.number} to ${dateWords(period.dataDate)}`} · printed {dateWords(todayHere())}
-    </p>
+    </div>
   );
 }

@@ -47,7 +47,7 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   const back = new URLSearchParams([...params].filter(([name]) => name !== "paper" && name !== "wide"));
   return (
     <div className="print-root">
-      <style>{`@page { size: ${PAPERS[paper].css}; margin: 10mm; }`}</style>
+      <style>{`@page { size: ${PAPERS[paper].css}; margin: 10mm; @bottom-right { content: none; } }`}</style>
       <div role="toolbar" aria-label="Print" className="print-hidden sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b rule bg-base-100 px-5 py-1.5 text-sm">
         <Link className="btn btn-ghost btn-sm" to={`/projects/${look.id}/plan${back.size > 0 ? `?${back.toString()}` : ""}`}>Back to the plan</Link>
         <label className="flex items-center gap-2">Paper<select className="select select-xs w-24" value={paper} onChange={(event) => set("paper", event.target.value)}>{(Object.keys(PAPERS) as Paper[]).map((each) => <option key={each} value={each}>{PAPERS[each].name}</option>)}</select></label>
