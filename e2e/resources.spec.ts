@@ -25,6 +25,21 @@ test("a shutdown in a calendar is previewed in every project that uses it, store
   expect([await planText(page, id), await planText(page, other)]).toEqual(before);
 });
 
+test("what is chosen on a calendar and not stored is not lost by going to another tab: it is asked first", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.goto(`/projects/${await projectId(page, "SW-04")}/resources`);
+  await page.getByLabel("Add an exception").fill("1 Mar to 5 Mar 2027: flood");
+  await page.getByLabel("Add an exception").press("Enter");
+  await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("flood");
+  const asked = page.getByRole("dialog", { name: "Not saved yet" });
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Dates" }).click();
+  await asked.getByRole("button", { name: "Stay and save it" }).click();
+  await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("flood");
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Dates" }).click();
+  await asked.getByRole("button", { name: "Leave without saving" }).click();
+  await expect(page).toHaveURL(/\/dates$/);
+});
+
 test("public holidays come as exceptions that can be looked at and amended; bad shifts say so in place", async ({ page }) => {
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "SW-04")}/resources`);

@@ -1,6 +1,7 @@
 import type { Present } from "@chronometra/contract";
 import type { Effect } from "@chronometra/core";
 import { Eye } from "lucide-react";
+import { useState } from "react";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
@@ -41,6 +42,17 @@ function Moved({ effect }: { effect: Effect }) {
   );
 }
 
+/** What the last change moved; told in full only while it is looked at, since that may be thousands of lines. */
+function LastMoved({ effect, minorDigits, currency }: { effect: Effect; minorDigits: number; currency: string }) {
+  const [open, setOpen] = useState(false);
+  return (
+    <details className="relative" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary className="cursor-pointer"><Moved effect={effect} /></summary>
+      {open && <div className="absolute bottom-full left-0 z-20 mb-1 max-h-96 w-108 overflow-auto border rule bg-base-100 p-3"><EffectView effect={{ ...effect, activities: [...effect.activities], milestones: [...effect.milestones], deadlines: [...effect.deadlines], minorDigits, currency }} /></div>}
+    </details>
+  );
+}
+
 /** Whether all is saved, and what waits where it is not. */
 function Saved({ state: { saving, waiting, away }, session, mayEdit }: Pick<Props, "state" | "session" | "mayEdit">) {
   if (!mayEdit) return <span role="status" className="muted">You may look at this plan, not change it.</span>;
@@ -58,12 +70,7 @@ export function PlanFoot({ state, session, mayEdit, minorDigits, currency, prese
         <Saved state={state} session={session} mayEdit={mayEdit} />
         {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}
         {arrivedBy.length > 0 && <span role="status" className="undecided">{arrivedBy.join(" and ")} changed the plan just now.</span>}
-        {effect !== null && (
-          <details className="relative">
-            <summary className="cursor-pointer"><Moved effect={effect} /></summary>
-            <div className="absolute bottom-full left-0 z-20 mb-1 max-h-96 w-108 overflow-auto border rule bg-base-100 p-3"><EffectView effect={{ ...effect, activities: [...effect.activities], milestones: [...effect.milestones], deadlines: [...effect.deadlines], minorDigits, currency }} /></div>
-          </details>
-        )}
+        {effect !== null && <LastMoved effect={effect} minorDigits={minorDigits} currency={currency} />}
         {mayEdit && effect === null && <span className="muted">Type to change a cell, Insert for a new row, Alt+Shift+arrows to indent and move, Shift+Space chooses whole rows, Ctrl+D fills down, Ctrl+F finds, Alt+Enter tells all.</span>}
         {present.length > 0 && <Others present={present} sheet={sheet} />}
       </div>

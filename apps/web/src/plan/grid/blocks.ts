@@ -34,6 +34,8 @@ interface Target {
   readonly left: number;
   readonly reading: Reading;
   readonly newId: (n: number) => string;
+  /** How many lines of the block came before these. */
+  readonly first?: number;
 }
 
 /** A row that is not there yet, below the last one and beside it. */
@@ -47,7 +49,7 @@ const rowToCome = (id: string, name: string, like: SheetRow | undefined): SheetR
  * Writes texts into cells from a corner on, rows below the last one being added where a name comes for them.
  * Computed cells are passed over, so that what was copied with them can be pasted back.
  */
-export function writeBlock(texts: readonly (readonly string[])[], { rows, columns, top, left, reading, newId }: Target): Written {
+export function writeBlock(texts: readonly (readonly string[])[], { rows, columns, top, left, reading, newId, first = 0 }: Target): Written {
   const written: Written & { added: number } = { changes: [], asked: [], faults: [], added: 0 };
   const nameAt = columns.findIndex(({ id }) => id === "name") - left;
   const last = rows.at(-1);
@@ -56,7 +58,7 @@ export function writeBlock(texts: readonly (readonly string[])[], { rows, column
     let row = rows[top + r];
     if (row === undefined) {
       const name = line[nameAt]?.trim() ?? "";
-      if (name === "") return void written.faults.push(`Row ${r + 1} of what was pasted lies below the last row and brings no name.`);
+      if (name === "") return void written.faults.push(`Row ${first + r + 1} of what was pasted lies below the last row and brings no name.`);
       row = rowToCome(newId(written.added++), name, last);
       written.changes.push({ type: "addRow", table: "activities", key: row.id, row: { id: row.id, name, ...(parent === undefined ? {} : { parent }) } });
     }

@@ -23,6 +23,23 @@ interface Options {
   readonly grid: { current: Pick<ReturnType<typeof useGrid>, "hold" | "whenIdle" | "begin" | "removing" | "forgetDelete" | "endTyping"> | null };
 }
 
+const SLICE = 250;
+
+/** As `writeBlock`, in slices between which the page can draw and take keys. */
+async function writeInSlices(texts: readonly (readonly string[])[], target: Parameters<typeof writeBlock>[1]): Promise<Written> {
+  const whole: Written & { added: number } = { changes: [], asked: [], faults: [], added: 0 };
+  for (let at = 0; at < texts.length; at += SLICE) {
+    if (at > 0) await new Promise((resolve) => setTimeout(resolve, 0));
+    const before = whole.added;
+    const slice = writeBlock(texts.slice(at, at + SLICE), { ...target, top: target.top + at, first: at, newId: (n) => target.newId(before + n) });
+    whole.changes.push(...slice.changes);
+    whole.asked.push(...slice.asked);
+    whole.faults.push(...slice.faults);
+    whole.added += slice.added;
+  }
+  return whole;
+}
+
 const FAULTS_SHOWN = 4;
 const NEW_NAME = "New activity";
 
@@ -75,7 +92,7 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
     return wrong === null;
   };
 
-  const write = (texts: readonly (readonly string[])[], target: { rows: readonly SheetRow[]; top: number; left: number }): Promise<boolean> => hold(() => take(writeBlock(texts, { columns, reading, newId: idsAfter(rows), ...target })));
+  const write = (texts: readonly (readonly string[])[], target: { rows: readonly SheetRow[]; top: number; left: number }): Promise<boolean> => hold(async () => take(await writeInSlices(texts, { columns, reading, newId: idsAfter(rows), ...target })));
 
   const idsIn = ({ rows: own }: Block): string[] => own.map(({ id }) => id);
 
