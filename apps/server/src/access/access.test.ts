@@ -86,6 +86,7 @@ describe("signing in", () => {
     expect(wrong.status).toBe(401);
     expect(wrong.body).toEqual(unknown.body);
     for (let i = 0; i < 5; i++) await from("reader", "not it");
+    await goOn("reader");
     const stopped = await from("reader", PASSWORD);
     expect([stopped.status, stopped.body.code, Number(stopped.headers["retry-after"]) > 0]).toEqual([429, "tooMany", true]);
     // Another server beside this one counts on from there.
@@ -98,7 +99,9 @@ describe("signing in", () => {
 
   it("shuts out nobody else behind the same address, and is not passed by forged headers, nor by many at once", async () => {
     const { attempt } = await trying();
-    await Promise.all(Array.from({ length: 12 }, (_, i) => attempt("approver", "not it", `10.0.0.${i}`)));
+    const many = await Promise.all(Array.from({ length: 12 }, (_, i) => attempt("approver", "not it", `10.0.0.${i}`)));
+    expect(many.some(({ status }) => status === 429)).toBe(true);
+    await goOn("approver");
     expect((await attempt("approver", PASSWORD, "10.9.9.9")).status).toBe(429);
     expect((await attempt("contributor", PASSWORD)).status).toBe(200);
   });
@@ -106,14 +109,19 @@ describe("signing in", () => {
   it("believes a proxy that is named where a call comes from, and no other", async () => {
     const { attempt } = await trying({ proxies: "loopback" });
     for (let i = 0; i < 6; i++) await attempt("controller", "not it", "10.0.0.1");
+    await goOn("controller");
     expect([(await attempt("controller", PASSWORD, "10.0.0.1")).status, (await attempt("controller", PASSWORD, "10.0.0.2")).status]).toEqual([429, 200]);
   });
 
   it("guesses at the current password are limited as those at signing in", async () => {
     const guessing = await world.caller("guessed", ["reader"]);
     for (let i = 0; i < 6; i++) await guessing.send("put", "/api/session/password", { current: `guess ${i}`, next: "another password" });
+    await goOn("guessed");
     expect((await guessing.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status).toBe(429);
   });
+
+  /** As if someone had missed some more just now: the first pauses are so short that a slow machine waits them out. */
+  const goOn = (login: string): Promise<unknown> => world.database.query("update sign_in_miss set misses = misses + 8, last_at = ? where who like ? and misses >= 5", [Date.now(), `${login} %`]);
 
   /** A server beside the world's own, and tries at its door. */
   async function trying(options: { proxies?: string } = {}): Promise<{ attempt: (login: string, password: string, forwardedFor?: string) => Promise<request.Response> }> {
