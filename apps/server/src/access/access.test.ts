@@ -100,7 +100,9 @@ describe("signing in", () => {
   it("shuts out nobody else behind the same address, and is not passed by forged headers, nor by many at once", async () => {
     const { attempt } = await trying();
     const many = await Promise.all(Array.from({ length: 12 }, (_, i) => attempt("approver", "not it", `10.0.0.${i}`)));
-    expect(many.some(({ status }) => status === 429)).toBe(true);
+    const statuses = many.map(({ status }) => status);
+    // Five are free, though they come together; what is over is not looked at.
+    expect([statuses.filter((status) => status === 401).length >= 5, statuses.includes(429)]).toEqual([true, true]);
     await goOn("approver");
     expect((await attempt("approver", PASSWORD, "10.9.9.9")).status).toBe(429);
     expect((await attempt("contributor", PASSWORD)).status).toBe(200);

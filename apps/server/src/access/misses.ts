@@ -31,9 +31,10 @@ export async function admitTry(database: DataSource, login: string, address: str
       await manager.query("insert ignore into sign_in_miss (who, misses, last_at) values (?, 0, ?)", [who, now]);
       const [row] = (await manager.query("select misses, last_at as lastAt from sign_in_miss where who = ? for update", [who])) as [{ misses: number; lastAt: string }];
       const misses = now - Number(row.lastAt) > FORGOTTEN_MILLISECONDS ? 0 : row.misses;
-      const seconds = Math.ceil((Number(row.lastAt) + waitAfter(misses, limit) * 1000 - now) / 1000);
-      if (seconds > 0) throw new Failure("tooMany", `Too many passwords that were not right; wait ${seconds} s and try again.`, { retryAfterSeconds: seconds });
-      await manager.query("update sign_in_miss set misses = ?, last_at = ? where who = ?", [misses + 1, now, who]);
+      const wait = waitAfter(misses, limit);
+      const seconds = Math.ceil((Number(row.lastAt) + wait * 1000 - now) / 1000);
+      if (wait > 0 && seconds > 0) throw new Failure("tooMany", `Too many passwords that were not right; wait ${seconds} s and try again.`, { retryAfterSeconds: seconds });
+      await manager.query("update sign_in_miss set misses = ?, last_at = greatest(last_at, ?) where who = ?", [misses + 1, now, who]);
     }
   });
   return async () => void (await database.query("delete from sign_in_miss where who in (?)", [counted.map(([who]) => who)]));
