@@ -19,18 +19,50 @@ export async function longest(page: Page, what: string, act: () => Promise<void>
   await page.waitForTimeout(500);
   const tasks = (await page.evaluate("window.long")) as number[];
   const most = Math.max(0, ...tasks);
-  return { what, measured: tasks.length === 0 ? "none" : `${tasks.length}, the longest ${most} ms`, yardstick: `no task over ${LONG_TASK_MILLISECONDS} ms`, value: most, limit: LONG_TASK_MILLISECONDS };
+  return {
+    what,
+    measured: tasks.length === 0 ? "none" : `${tasks.length}, the longest ${most} ms`,
+    yardstick: `no task over ${LONG_TASK_MILLISECONDS} ms`,
+    value: most,
+    limit: LONG_TASK_MILLISECONDS,
+  };
 }
 
 /** The plan page of a plan, in Debian's Chromium, with someone signed in; and what closes all of it. */
-export async function openPlanPage(url: string, name: string, bundle: PlanBundle, preferences: Readonly<Record<string, string>> = {}): Promise<{ page: Page; close: () => Promise<void> }> {
+export async function openPlanPage(
+  url: string,
+  name: string,
+  bundle: PlanBundle,
+  preferences: Readonly<Record<string, string>> = {},
+): Promise<{ page: Page; close: () => Promise<void> }> {
   const root = fileURLToPath(new URL("..", import.meta.url));
   execFileSync("npm", ["run", "--silent", "build", "--workspace", "@chronometra/web"], { cwd: root, stdio: "ignore" });
-  const { database, me, address, headers, login, password, close } = await openBenchServer(url, name, `${root}apps/web/dist`);
-  const project = await inTransaction(database, (tx) => createProject(tx, me, { bundle, programmeId: null, managerId: me.id, label: "bench" }));
-  for (const [key, value] of Object.entries(preferences)) await fetch(`${address}/api/preferences/${key}`, { method: "PUT", headers, body: JSON.stringify({ value }) });
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 }, permissions: ["clipboard-read", "clipboard-write"] });
+  const { database, me, address, headers, login, password, close } = await openBenchServer(
+    url,
+    name,
+    `${root}apps/web/dist`,
+  );
+  const project = await inTransaction(database, (tx) =>
+    createProject(tx, me, { bundle, programmeId: null, managerId: me.id, label: "bench" }),
+  );
+  for (const [key, value] of Object.entries(preferences))
+    await fetch(`${address}/api/preferences/${key}`, { method: "PUT", headers, body: JSON.stringify({ value }) });
+  const browser = await chromium.launch({
+    executablePath: "/usr/bin/chromium",
+    args: [
+      "--no-sandbox",
+      "--disable-gpu",
+      "--disable-quic",
+      "--no-first-run",
+      "--disable-background-networking",
+      "--disable-component-update",
+      "--disable-sync",
+    ],
+  });
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    permissions: ["clipboard-read", "clipboard-write"],
+  });
   const page = await context.newPage();
   await page.addInitScript(WATCH);
   await page.goto(address);

@@ -22,19 +22,39 @@ async function beginPlan(page: Page, code: string, names: readonly string[]): Pr
 const rowsOf = (page: Page): Promise<string[]> => page.getByRole("rowheader").allTextContents();
 const header = (page: Page, name: string) => page.getByRole("rowheader", { name, exact: true });
 
-test("what is typed at machine speed lands where it was meant: names, Escape, Ctrl+Delete without a pause", async ({ page }) => {
+test("what is typed at machine speed lands where it was meant: names, Escape, Ctrl+Delete without a pause", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
   const names = Array.from({ length: 12 }, (_, i) => `Step ${i + 1}`);
   await beginPlan(page, "NL-1", names);
   expect(await rowsOf(page)).toEqual(names);
   await page.keyboard.press("Control+Home");
   // A row in the middle is made, named and left, the one before it removed, all in one go.
-  for (const key of ["ArrowDown", "Insert", "M", "i", "d", "Enter", "ArrowUp", "ArrowUp", "Control+Delete", "F2", "End", "!", "Enter"]) await page.keyboard.press(key);
+  for (const key of [
+    "ArrowDown",
+    "Insert",
+    "M",
+    "i",
+    "d",
+    "Enter",
+    "ArrowUp",
+    "ArrowUp",
+    "Control+Delete",
+    "F2",
+    "End",
+    "!",
+    "Enter",
+  ])
+    await page.keyboard.press(key);
   await saved(page);
   await expect.poll(() => rowsOf(page)).toEqual(["Step 1", "Mid!", ...names.slice(2)]);
 });
 
-test("whoever types in a row types in that row, whatever someone else does above it; taken out, the text stays in sight", async ({ page, browser }) => {
+test("whoever types in a row types in that row, whatever someone else does above it; taken out, the text stays in sight", async ({
+  page,
+  browser,
+}) => {
   await signIn(page, "tomas");
   const id = await beginPlan(page, "NL-2", ["Dig", "Pour", "Strip", "Paint"]);
   const other = await (await browser.newContext()).newPage();
@@ -86,10 +106,15 @@ test("whoever types in a row types in that row, whatever someone else does above
   await other.context().close();
 });
 
-test("what the plan refuses stays in its own cell until it is mended or given up, wherever the keyboard goes", async ({ page }) => {
+test("what the plan refuses stays in its own cell until it is mended or given up, wherever the keyboard goes", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
   await beginPlan(page, "NL-3", ["Dig", "Pour", "Strip"]);
-  for (const [name, length] of [["Dig", "3d"], ["Pour", "2d"]] as const) {
+  for (const [name, length] of [
+    ["Dig", "3d"],
+    ["Pour", "2d"],
+  ] as const) {
     await (await planCell(page, name, "Length")).click();
     await page.keyboard.type(length);
     await page.keyboard.press("Enter");
@@ -116,7 +141,9 @@ test("what the plan refuses stays in its own cell until it is mended or given up
   await expect(page.getByText("Not stored:")).toBeHidden();
 });
 
-test("changes made while the server is away wait in sight, outlive a reload, and arrive by themselves", async ({ page }) => {
+test("changes made while the server is away wait in sight, outlive a reload, and arrive by themselves", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
   const id = await beginPlan(page, "NL-4", ["Dig", "Pour"]);
   const away = (route: { abort: () => Promise<void> }): Promise<void> => route.abort();
@@ -144,13 +171,18 @@ test("changes made while the server is away wait in sight, outlive a reload, and
   expect([stored.includes("Cure"), stored.includes("2400")]).toEqual([true, true]);
 });
 
-test("removing a row in the middle of a chain says what that cuts; carried across, one undo takes it all back", async ({ page }) => {
+test("removing a row in the middle of a chain says what that cuts; carried across, one undo takes it all back", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
   const id = await beginPlan(page, "NL-5", ["Dig", "Pour", "Strip"]);
   await page.getByText("Columns").click();
   await page.getByRole("checkbox", { name: "After", exact: true }).check();
   await page.getByText("Columns").click();
-  for (const [name, after] of [["Pour", "Dig"], ["Strip", "Pour + 1d"]] as const) {
+  for (const [name, after] of [
+    ["Pour", "Dig"],
+    ["Strip", "Pour + 1d"],
+  ] as const) {
     await (await planCell(page, name, "After")).click();
     await page.keyboard.type(after);
     await page.keyboard.press("Enter");
@@ -169,7 +201,10 @@ test("removing a row in the middle of a chain says what that cuts; carried acros
   expect(await planText(page, id)).toBe(before);
 });
 
-test("2 000 rows with their links are pasted in one go, and nothing of a block that is refused is stored", async ({ page, context }) => {
+test("2 000 rows with their links are pasted in one go, and nothing of a block that is refused is stored", async ({
+  page,
+  context,
+}) => {
   test.setTimeout(240_000);
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await signIn(page, "tomas");
@@ -179,8 +214,14 @@ test("2 000 rows with their links are pasted in one go, and nothing of a block t
   await page.getByRole("button", { name: "After further left" }).click();
   await page.getByText("Columns").click();
   const heads = await page.getByRole("columnheader").allTextContents();
-  const line = (i: number, after: string): string => heads.map((head) => (head === "Activity" ? `Pile ${i}` : head === "Length" ? `${1 + (i % 5)}d` : head === "After" ? after : "")).join("\t");
-  const block = (last: string): string => Array.from({ length: 2000 }, (_, i) => line(i, i % 10 === 0 ? "" : i === 1999 ? last : `Pile ${i - 1}`)).join("\n");
+  const line = (i: number, after: string): string =>
+    heads
+      .map((head) =>
+        head === "Activity" ? `Pile ${i}` : head === "Length" ? `${1 + (i % 5)}d` : head === "After" ? after : "",
+      )
+      .join("\t");
+  const block = (last: string): string =>
+    Array.from({ length: 2000 }, (_, i) => line(i, i % 10 === 0 ? "" : i === 1999 ? last : `Pile ${i - 1}`)).join("\n");
   const paste = async (text: string): Promise<void> => {
     await page.evaluate((each) => navigator.clipboard.writeText(each), text);
     await header(page, "Begin").click();
@@ -191,7 +232,9 @@ test("2 000 rows with their links are pasted in one go, and nothing of a block t
   await expect(page.getByText("Nothing was changed.")).toBeVisible();
   expect(await rowsOf(page)).toEqual(["Begin"]);
   await paste(block("Pile 1998"));
-  await expect(page.getByRole("treegrid", { name: "Plan" })).toHaveAttribute("aria-rowcount", "2001", { timeout: 60_000 });
+  await expect(page.getByRole("treegrid", { name: "Plan" })).toHaveAttribute("aria-rowcount", "2001", {
+    timeout: 60_000,
+  });
   await saved(page);
   const { links } = JSON.parse(await planText(page, id)) as { links: unknown[] };
   expect(links).toHaveLength(1800);

@@ -30,5 +30,8 @@ export const asShown = (value: Cell, format: string | undefined): Cell =>
 
 export function asTime(minutes: number): TimeCell {
   const size = Math.abs(minutes);
-  return { minutes, shown: `${minutes < 0 ? "-" : ""}${String(Math.floor(size / 60)).padStart(2, "0")}:${String(size % 60).padStart(2, "0")}` };
+  return {
+    minutes,
+    shown: `${minutes < 0 ? "-" : ""}${String(Math.floor(size / 60)).padStart(2, "0")}:${String(size % 60).padStart(2, "0")}`,
+  };
 }

@@ -25,7 +25,7 @@ describe("a small file that would take gigabytes is refused before anything is m
 
   it("commas and brackets in texts are no columns and no levels", async () => {
     expect(await read("ok.csv", `id,name\n1,"${"a,".repeat(9000)}"\n`)).toMatchObject({ kind: "tables" });
-    expect(await read("ok.json", `{"format": "${"[\\\"{".repeat(500)}"}`)).toMatchObject({ kind: "bundle" });
+    expect(await read("ok.json", `{"format": "${'[\\"{'.repeat(500)}"}`)).toMatchObject({ kind: "bundle" });
   });
 
   it("a workbook of two cells that lie far apart holds two cells", async () => {
@@ -34,7 +34,9 @@ describe("a small file that would take gigabytes is refused before anything is m
     page.getCell("A1").value = "name";
     page.getCell(250_000, 390).value = "far";
     const before = process.memoryUsage().heapUsed;
-    const file = await readFiles([{ name: "far.xlsx", data: new Uint8Array(Buffer.from(await book.xlsx.writeBuffer())) }]);
+    const file = await readFiles([
+      { name: "far.xlsx", data: new Uint8Array(Buffer.from(await book.xlsx.writeBuffer())) },
+    ]);
     expect(file.kind === "tables" && file.sheets[0]!.rows.length).toBe(250_000);
     expect((process.memoryUsage().heapUsed - before) / 1e6).toBeLessThan(400);
   });
@@ -70,25 +72,41 @@ describe("files that were brought", () => {
     await stopWorkers();
     await world.drop();
   });
-  const folders = (): number => readdirSync(tmpdir()).filter((name) => name.startsWith("chronometra-files-")).flatMap((name) => (existsSync(join(tmpdir(), name)) ? readdirSync(join(tmpdir(), name)) : [])).length;
+  const folders = (): number =>
+    readdirSync(tmpdir())
+      .filter((name) => name.startsWith("chronometra-files-"))
+      .flatMap((name) => (existsSync(join(tmpdir(), name)) ? readdirSync(join(tmpdir(), name)) : [])).length;
 
   it("are on disk until they are read, and gone then", async () => {
     const before = folders();
-    const begun = (await tomas.send("post", "/api/imports").attach("file", Buffer.from("id,name\n1,Dig\n"), "plan.csv")).body as ImportView;
+    const begun = (await tomas.send("post", "/api/imports").attach("file", Buffer.from("id,name\n1,Dig\n"), "plan.csv"))
+      .body as ImportView;
     let view = begun;
-    for (; view.state === "reading"; view = (await tomas.get(`/api/imports/${begun.id}`)).body as ImportView) await new Promise((resolve) => setTimeout(resolve, 40));
+    for (; view.state === "reading"; view = (await tomas.get(`/api/imports/${begun.id}`)).body as ImportView)
+      await new Promise((resolve) => setTimeout(resolve, 40));
     expect([view.state, folders()]).toEqual(["ready", before]);
   });
 
   it("whose reading was cut off say so, and those that nobody came back to are dropped", async () => {
-    const { id } = (await tomas.send("post", "/api/imports").attach("file", Buffer.from("id,name\n1,Dig\n"), "plan.csv")).body as ImportView;
-    while (((await tomas.get(`/api/imports/${id}`)).body as ImportView).state === "reading") await new Promise((resolve) => setTimeout(resolve, 40));
-    await world.database.query("update import_draft set state = 'reading', alive_at = ? where id = ?", [Date.now() - 120_000, id]);
+    const { id } = (
+      await tomas.send("post", "/api/imports").attach("file", Buffer.from("id,name\n1,Dig\n"), "plan.csv")
+    ).body as ImportView;
+    while (((await tomas.get(`/api/imports/${id}`)).body as ImportView).state === "reading")
+      await new Promise((resolve) => setTimeout(resolve, 40));
+    await world.database.query("update import_draft set state = 'reading', alive_at = ? where id = ?", [
+      Date.now() - 120_000,
+      id,
+    ]);
     const view = (await tomas.get(`/api/imports/${id}`)).body as ImportView;
     expect([view.state, view.step]).toEqual(["failed", expect.stringContaining("bring the file again")]);
-    await world.database.query("update import_draft set state = 'reading', alive_at = ? where id = ?", [Date.now() - 120_000, id]);
+    await world.database.query("update import_draft set state = 'reading', alive_at = ? where id = ?", [
+      Date.now() - 120_000,
+      id,
+    ]);
     await world.app.sweep();
-    expect(await world.database.query("select state from import_draft where id = ?", [id])).toEqual([{ state: "failed" }]);
+    expect(await world.database.query("select state from import_draft where id = ?", [id])).toEqual([
+      { state: "failed" },
+    ]);
     await sweepDrafts(world.database, Date.now() + 15 * 86_400_000);
     expect(await world.database.query("select id from import_draft where id = ?", [id])).toEqual([]);
   });

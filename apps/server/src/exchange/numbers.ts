@@ -2,13 +2,28 @@ import type { NumberStyle } from "@chronometra/contract";
 import { NUMBER_STYLES } from "@chronometra/contract";
 import type { Cell } from "./cells.ts";
 
-const SIGNS: Readonly<Record<NumberStyle, { readonly decimal: string; readonly thousands: string }>> = { point: { decimal: "\\.", thousands: "," }, comma: { decimal: ",", thousands: "\\." } };
+const SIGNS: Readonly<Record<NumberStyle, { readonly decimal: string; readonly thousands: string }>> = {
+  point: { decimal: "\\.", thousands: "," },
+  comma: { decimal: ",", thousands: "\\." },
+};
 
 /** Thousands parted by threes, none of them before a leading zero; a fraction; an exponent. */
-const SHAPES: Readonly<Record<NumberStyle, RegExp>> = Object.fromEntries(NUMBER_STYLES.map((style) => [style, new RegExp(`^[+-]?(?:[1-9]\\d{0,2}(?:${SIGNS[style].thousands}\\d{3})+|\\d+)?(?:${SIGNS[style].decimal}\\d+)?(?:e[+-]?\\d+)?$`, "i")])) as never;
+const SHAPES: Readonly<Record<NumberStyle, RegExp>> = Object.fromEntries(
+  NUMBER_STYLES.map((style) => [
+    style,
+    new RegExp(
+      `^[+-]?(?:[1-9]\\d{0,2}(?:${SIGNS[style].thousands}\\d{3})+|\\d+)?(?:${SIGNS[style].decimal}\\d+)?(?:e[+-]?\\d+)?$`,
+      "i",
+    ),
+  ]),
+) as never;
 
 /** Without what parts thousands to everybody, and without a sign of percent or a unit of money behind it. */
-const bare = (text: string): string => text.trim().replace(/[\s\u00a0\u202f'’]/g, "").replace(/%$/, "");
+const bare = (text: string): string =>
+  text
+    .trim()
+    .replace(/[\s\u00a0\u202f'’]/g, "")
+    .replace(/%$/, "");
 
 /** The number that a text says if it is written with a point or a comma; `null` where it says none. */
 export function numberIn(text: string, style: NumberStyle): number | null {
@@ -49,12 +64,20 @@ export function styleOfColumn(cells: Iterable<Cell | undefined>, whole: boolean)
 }
 
 /** A number as people write it, or why it cannot be told. */
-export function readNumber(cell: Cell, style: NumberStyle | "mixed" | null, whole = false): { readonly value: number } | { readonly fault: string } {
+export function readNumber(
+  cell: Cell,
+  style: NumberStyle | "mixed" | null,
+  whole = false,
+): { readonly value: number } | { readonly fault: string } {
   if (typeof cell === "number") return { value: cell };
   if (typeof cell !== "string") return { fault: "is no number" };
   const able = stylesOf(cell, whole);
-  const read = able.length === 1 ? able[0]! : style !== null && style !== "mixed" ? style : able.length === 0 ? "point" : null;
-  if (read === null) return { fault: `"${cell.trim()}" can be read as ${numberIn(cell, "point")} or as ${numberIn(cell, "comma")}; ${style === "mixed" ? "its column has numbers written both ways" : "say which sign parts decimals"}` };
+  const read =
+    able.length === 1 ? able[0]! : style !== null && style !== "mixed" ? style : able.length === 0 ? "point" : null;
+  if (read === null)
+    return {
+      fault: `"${cell.trim()}" can be read as ${numberIn(cell, "point")} or as ${numberIn(cell, "comma")}; ${style === "mixed" ? "its column has numbers written both ways" : "say which sign parts decimals"}`,
+    };
   const value = numberIn(cell, read);
   return value === null ? { fault: `"${cell.trim()}" is no number` } : { value };
 }

@@ -1,5 +1,15 @@
 import { SaxesParser, type SaxesTagPlain } from "saxes";
-import { asShown, asTime, leadingSpaces, MAX_CELLS, MAX_COLUMNS, MAX_ROWS, Unreadable, type Cell, type SourceSheet } from "./cells.ts";
+import {
+  asShown,
+  asTime,
+  leadingSpaces,
+  MAX_CELLS,
+  MAX_COLUMNS,
+  MAX_ROWS,
+  Unreadable,
+  type Cell,
+  type SourceSheet,
+} from "./cells.ts";
 
 /** A cell while it is read: its attributes, and its paragraphs. */
 interface Open {
@@ -7,7 +17,8 @@ interface Open {
   readonly paragraphs: string[];
 }
 
-const times = (attributes: Readonly<Record<string, string>>, name: string): number => Number(attributes[name] ?? 1) || 1;
+const times = (attributes: Readonly<Record<string, string>>, name: string): number =>
+  Number(attributes[name] ?? 1) || 1;
 
 const TIME = /^(-)?PT(?:(\d+)H)?(?:(\d+)M)?(?:(\d+(?:[.,]\d+)?)S)?$/;
 
@@ -60,10 +71,17 @@ class Reading {
   constructor(private readonly fileName: string) {}
 
   readonly open = ({ name, attributes }: SaxesTagPlain): void => {
-    if (name === "table:table") this.sheets.push({ name: attributes["table:name"] ?? `Sheet ${this.sheets.length + 1}`, rows: (this.rows = []), indents: (this.indents = []) });
+    if (name === "table:table")
+      this.sheets.push({
+        name: attributes["table:name"] ?? `Sheet ${this.sheets.length + 1}`,
+        rows: (this.rows = []),
+        indents: (this.indents = []),
+      });
     if (name === "table:table") this.at = 0;
-    else if (name === "table:table-row") [this.row, this.column, this.repeated] = [[], 0, times(attributes, "table:number-rows-repeated")];
-    else if (name === "table:table-cell" || name === "table:covered-table-cell") this.cell = { attributes, paragraphs: [] };
+    else if (name === "table:table-row")
+      [this.row, this.column, this.repeated] = [[], 0, times(attributes, "table:number-rows-repeated")];
+    else if (name === "table:table-cell" || name === "table:covered-table-cell")
+      this.cell = { attributes, paragraphs: [] };
     else if (name === "office:annotation") this.aside = true;
     else if (name === "text:p" && this.cell !== null && !this.aside) this.paragraph = "";
     else if (this.paragraph !== null && name === "text:s") this.paragraph += " ".repeat(times(attributes, "text:c"));
@@ -94,7 +112,8 @@ class Reading {
         this.row.push(value);
         this.count += this.repeated;
       }
-      if (this.count > MAX_CELLS) throw new Unreadable(`${this.fileName}: has more than ${MAX_CELLS.toLocaleString("en")} cells`);
+      if (this.count > MAX_CELLS)
+        throw new Unreadable(`${this.fileName}: has more than ${MAX_CELLS.toLocaleString("en")} cells`);
     }
     this.column = end;
   }
@@ -102,7 +121,8 @@ class Reading {
   private endRow(): void {
     // Below the last row, and between those that are filled, stand as many empty ones as a sheet can hold.
     if (this.row.length > 0) {
-      if (this.at + this.repeated > MAX_ROWS) throw new Unreadable(`${this.fileName}: sheet ${this.sheets.at(-1)!.name} has more than ${MAX_ROWS} rows`);
+      if (this.at + this.repeated > MAX_ROWS)
+        throw new Unreadable(`${this.fileName}: sheet ${this.sheets.at(-1)!.name} has more than ${MAX_ROWS} rows`);
       while (this.rows.length < this.at) {
         this.rows.push([]);
         this.indents.push(0);

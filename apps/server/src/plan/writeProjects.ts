@@ -46,7 +46,8 @@ export class Writing {
     if (known !== undefined) return known;
     const { revision } = project;
     const plan = await loadPlan(this.manager, project);
-    if (project.revision !== revision) throw new Error(`project ${id} was read at revision ${project.revision} while locked at ${revision}`);
+    if (project.revision !== revision)
+      throw new Error(`project ${id} was read at revision ${project.revision} while locked at ${revision}`);
     this.plans.set(id, plan);
     return plan;
   }
@@ -66,7 +67,9 @@ export class Writing {
 async function lock(manager: EntityManager, ids: readonly string[]): Promise<Map<string, ProjectEntity>> {
   const found = new Map<string, ProjectEntity>();
   for (const id of ids) {
-    const rows = (await manager.query(`select id from project where id = ? for update wait ${LOCK_WAIT_SECONDS}`, [id])) as unknown[];
+    const rows = (await manager.query(`select id from project where id = ? for update wait ${LOCK_WAIT_SECONDS}`, [
+      id,
+    ])) as unknown[];
     if (rows.length > 0) found.set(id, await manager.getRepository(ProjectEntity).findOneByOrFail({ id }));
   }
   return found;
@@ -79,7 +82,12 @@ async function lock(manager: EntityManager, ids: readonly string[]): Promise<Map
  * @param ids of the projects that may be written; one that does not exist is found missing when it is asked for
  * @throws {Failure} `busy` where another writer holds one of them for too long
  */
-export async function writeProjects<T>(database: DataSource, me: Me, ids: readonly string[], work: (writing: Writing) => Promise<T>): Promise<T> {
+export async function writeProjects<T>(
+  database: DataSource,
+  me: Me,
+  ids: readonly string[],
+  work: (writing: Writing) => Promise<T>,
+): Promise<T> {
   const ordered = [...new Set(ids)].sort();
   const { result, writing } = await inTurn(database, ordered, () =>
     inTransaction(database, async (manager) => {
@@ -96,5 +104,9 @@ export async function writeProjects<T>(database: DataSource, me: Me, ids: readon
 }
 
 /** Writes one project that this person may change. */
-export const writeProject = <T>(database: DataSource, me: Me, id: string, work: (writing: Writing, project: ProjectEntity) => Promise<T>): Promise<T> =>
-  writeProjects(database, me, [id], async (writing) => work(writing, await writing.editable(id)));
+export const writeProject = <T>(
+  database: DataSource,
+  me: Me,
+  id: string,
+  work: (writing: Writing, project: ProjectEntity) => Promise<T>,
+): Promise<T> => writeProjects(database, me, [id], async (writing) => work(writing, await writing.editable(id)));

@@ -31,7 +31,11 @@ describe("a call that cannot be read", () => {
 
   it.each([
     ["without a boundary", "multipart/form-data", "x"],
-    ["cut off", "multipart/form-data; boundary=b", '--b\r\nContent-Disposition: form-data; name="file"; filename="a.csv"\r\n\r\nName'],
+    [
+      "cut off",
+      "multipart/form-data; boundary=b",
+      '--b\r\nContent-Disposition: form-data; name="file"; filename="a.csv"\r\n\r\nName',
+    ],
     ["with a broken header", "multipart/form-data; boundary=b", "--b\r\n\x01\x02\r\n\r\nx\r\n--b--\r\n"],
   ])("says so of an upload %s", async (_, type, body) => {
     const { status, body: said } = await ines.send("post", "/api/imports").set("content-type", type).send(body);
@@ -52,7 +56,9 @@ describe("a call that cannot be read", () => {
 
   it("of whoever may not call nothing is read", async () => {
     const long = `{"login": "${"x".repeat(3_000_000)}"`;
-    expect((await request(world.app.app).post("/api/programmes").set("content-type", "application/json").send(long)).status).toBe(401);
+    expect(
+      (await request(world.app.app).post("/api/programmes").set("content-type", "application/json").send(long)).status,
+    ).toBe(401);
   });
 
   it("says in plain words what is missing or too long, never in a schema's", async () => {
@@ -62,7 +68,10 @@ describe("a call that cannot be read", () => {
       (await ines.send("post", "/api/portfolio/data-date", { date: "soon" })).body.message,
       (await ines.send("post", "/api/reports/decision", { ids: [], decision: "perhaps" })).body.message,
     ] as string[];
-    for (const message of messages) expect(message).not.toMatch(/Invalid (input|option|string)|Unrecognized|expected .* received|Too (small|big)|ZodError|undefined/);
+    for (const message of messages)
+      expect(message).not.toMatch(
+        /Invalid (input|option|string)|Unrecognized|expected .* received|Too (small|big)|ZodError|undefined/,
+      );
     expect(messages[0]).toMatch(/name: is missing/);
   });
 });
@@ -82,10 +91,25 @@ describe("files of the client", () => {
 describe("the log", () => {
   it("of a call that failed holds neither cookies nor tokens nor what is secret in an address", async () => {
     let log = "";
-    const stream = new Writable({ write: (chunk: Buffer, _encoding, done) => { log += chunk.toString(); done(); } });
-    const broken = { ...world.database, getRepository: () => { throw new Error("a bug"); }, query: () => Promise.reject(new Error("a bug")) } as never;
+    const stream = new Writable({
+      write: (chunk: Buffer, _encoding, done) => {
+        log += chunk.toString();
+        done();
+      },
+    });
+    const broken = {
+      ...world.database,
+      getRepository: () => {
+        throw new Error("a bug");
+      },
+      query: () => Promise.reject(new Error("a bug")),
+    } as never;
     const { app } = createApp({ database: broken, sessions: world.database, logger: pino({ level: "warn" }, stream) });
-    const answer = await request(app).get("/api/feeds/calendar/s3cr3t").set("cookie", "chronometra=c00kie").set("authorization", "Bearer t0ken").set("x-chronometra-token", "csrf");
+    const answer = await request(app)
+      .get("/api/feeds/calendar/s3cr3t")
+      .set("cookie", "chronometra=c00kie")
+      .set("authorization", "Bearer t0ken")
+      .set("x-chronometra-token", "csrf");
     expect(answer.status).toBe(500);
     expect(log).toContain("a bug");
     for (const secret of ["s3cr3t", "c00kie", "t0ken", "csrf"]) expect(log).not.toContain(secret);

@@ -31,7 +31,9 @@ export async function inTurn<T>(among: object, names: readonly string[], work: (
 
 async function within(waiting: Promise<unknown>): Promise<void> {
   let timer: NodeJS.Timeout | undefined;
-  const tooLong = new Promise<never>((_, reject) => (timer = setTimeout(() => reject(new Failure("busy")), LONGEST_WAIT_MILLISECONDS)));
+  const tooLong = new Promise<never>(
+    (_, reject) => (timer = setTimeout(() => reject(new Failure("busy")), LONGEST_WAIT_MILLISECONDS)),
+  );
   try {
     await Promise.race([waiting, tooLong]);
   } finally {

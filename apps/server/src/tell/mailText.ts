@@ -1,4 +1,5 @@
-const escaped = (text: string): string => text.replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!);
+const escaped = (text: string): string =>
+  text.replace(/[&<>"]/g, (sign) => ({ "&": "&amp;", "<": "&lt;", ">": "&gt;", '"': "&quot;" })[sign]!);
 
 /** A message as plain text, with the page it is about. */
 export const asText = (body: string, link: string | null): string => (link === null ? body : `${body}\n\n${link}`);

@@ -15,11 +15,21 @@ const freePort = (): Promise<number> =>
 const running = new Set<ChildProcess>();
 
 /** A server of its own process on a database, as it is really run. */
-export async function startServer(url: string, env: Readonly<Record<string, string>> = {}): Promise<{ address: string; kill: () => void }> {
+export async function startServer(
+  url: string,
+  env: Readonly<Record<string, string>> = {},
+): Promise<{ address: string; kill: () => void }> {
   const port = await freePort();
   const server = spawn(process.execPath, ["--conditions=development", "--import", "tsx", "src/main.ts"], {
     cwd: join(__dirname, "../.."),
-    env: { ...process.env, CHRONOMETRA_DATABASE: url, CHRONOMETRA_PORT: String(port), CHRONOMETRA_EMPTY: "1", CHRONOMETRA_SECRET: "a secret of tests", ...env },
+    env: {
+      ...process.env,
+      CHRONOMETRA_DATABASE: url,
+      CHRONOMETRA_PORT: String(port),
+      CHRONOMETRA_EMPTY: "1",
+      CHRONOMETRA_SECRET: "a secret of tests",
+      ...env,
+    },
     stdio: ["ignore", "pipe", "inherit"],
   });
   running.add(server);
@@ -34,10 +44,22 @@ export async function startServer(url: string, env: Readonly<Record<string, stri
 export const killServers = (): void => running.forEach((server) => server.kill("SIGKILL"));
 
 /** Someone signed in at an address. */
-export async function signInAt(address: string, login: string): Promise<{ get: (path: string) => request.Test; send: (method: "post" | "put" | "delete", path: string, body?: object) => request.Test }> {
+export async function signInAt(
+  address: string,
+  login: string,
+): Promise<{
+  get: (path: string) => request.Test;
+  send: (method: "post" | "put" | "delete", path: string, body?: object) => request.Test;
+}> {
   const agent = request.agent(address);
   const first = tokenOf(await agent.get("/api/session"));
-  const signedIn = await agent.post("/api/session").set("x-chronometra-token", first).send({ login, password: PASSWORD });
+  const signedIn = await agent
+    .post("/api/session")
+    .set("x-chronometra-token", first)
+    .send({ login, password: PASSWORD });
   const token = tokenOf(signedIn);
-  return { get: (path) => agent.get(path), send: (method, path, body) => agent[method](path).set("x-chronometra-token", token).send(body) };
+  return {
+    get: (path) => agent.get(path),
+    send: (method, path, body) => agent[method](path).set("x-chronometra-token", token).send(body),
+  };
 }

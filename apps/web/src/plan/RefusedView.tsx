@@ -4,9 +4,14 @@ import { momentWords } from "../shared/words.ts";
 import type { Refused } from "./engine/outbox.ts";
 import type { PlanSession } from "./engine/planSession.ts";
 
-const shown = (value: unknown): string => (value === null ? "nothing" : typeof value === "object" ? JSON.stringify(value) : String(value));
+const shown = (value: unknown): string =>
+  value === null ? "nothing" : typeof value === "object" ? JSON.stringify(value) : String(value);
 
-const Clashing = ({ clash: { what, theirs, yours, by, at } }: { clash: Clash }) => <li>{what}: {by} wrote {shown(theirs)} on {momentWords(at)}; you wrote {shown(yours)}.</li>;
+const Clashing = ({ clash: { what, theirs, yours, by, at } }: { clash: Clash }) => (
+  <li>
+    {what}: {by} wrote {shown(theirs)} on {momentWords(at)}; you wrote {shown(yours)}.
+  </li>
+);
 
 function One({ refused, session }: { refused: Refused; session: PlanSession }) {
   const [fault, setFault] = useState<string | null>(null);
@@ -16,12 +21,31 @@ function One({ refused, session }: { refused: Refused; session: PlanSession }) {
   };
   return (
     <li className="border-b rule py-1 last:border-0">
-      <p><span className="adverse font-semibold">Not stored: {refused.what}.</span> {refused.clashes.length > 0 ? "Someone else changed the same thing meanwhile; theirs stands." : refused.why}</p>
-      {refused.clashes.length > 0 && <ul className="list-disc pl-5">{refused.clashes.map((clash) => <Clashing key={clash.path} clash={clash} />)}</ul>}
-      {fault !== null && <p role="alert" className="adverse">{fault}</p>}
+      <p>
+        <span className="adverse font-semibold">Not stored: {refused.what}.</span>{" "}
+        {refused.clashes.length > 0 ? "Someone else changed the same thing meanwhile; theirs stands." : refused.why}
+      </p>
+      {refused.clashes.length > 0 && (
+        <ul className="list-disc pl-5">
+          {refused.clashes.map((clash) => (
+            <Clashing key={clash.path} clash={clash} />
+          ))}
+        </ul>
+      )}
+      {fault !== null && (
+        <p role="alert" className="adverse">
+          {fault}
+        </p>
+      )}
       <p className="mt-0.5 flex gap-2">
-        {refused.undoes === null && <button type="button" className="btn btn-xs" onClick={() => void insist()}>{refused.clashes.length > 0 ? "Make it mine all the same" : "Try it again"}</button>}
-        <button type="button" className="btn btn-xs" onClick={() => session.dismiss(refused.list)}>Give it up</button>
+        {refused.undoes === null && (
+          <button type="button" className="btn btn-xs" onClick={() => void insist()}>
+            {refused.clashes.length > 0 ? "Make it mine all the same" : "Try it again"}
+          </button>
+        )}
+        <button type="button" className="btn btn-xs" onClick={() => session.dismiss(refused.list)}>
+          Give it up
+        </button>
       </p>
     </li>
   );
@@ -30,5 +54,11 @@ function One({ refused, session }: { refused: Refused; session: PlanSession }) {
 /** What the server did not take, each with why and both values where two wrote the same; it stays until it is tried again or given up. */
 export function RefusedView({ refused, session }: { refused: readonly Refused[]; session: PlanSession }) {
   if (refused.length === 0) return null;
-  return <ul role="alert" aria-label="Not stored" className="max-h-40 overflow-auto py-0.5">{refused.map((each) => <One key={each.list} refused={each} session={session} />)}</ul>;
+  return (
+    <ul role="alert" aria-label="Not stored" className="max-h-40 overflow-auto py-0.5">
+      {refused.map((each) => (
+        <One key={each.list} refused={each} session={session} />
+      ))}
+    </ul>
+  );
 }

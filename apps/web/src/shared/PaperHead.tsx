@@ -9,7 +9,9 @@ export function PaperHead() {
   if (period === undefined) return null;
   return (
     <div className="paper-only border-b rule pb-1 text-xs">
-      {period.organisation}{period.number !== null && ` · period ${period.number} to ${dateWords(period.dataDate)}`} · printed {dateWords(todayHere())}
+      {period.organisation}
+      {period.number !== null && ` · period ${period.number} to ${dateWords(period.dataDate)}`} · printed{" "}
+      {dateWords(todayHere())}
     </div>
   );
 }

@@ -7,7 +7,10 @@ import { Dialog } from "./Dialog.tsx";
  * is asked first, and so is whoever closes the window.
  */
 export function UnsavedGuard({ what }: { what: string }) {
-  const blocker = useBlocker(({ currentLocation, nextLocation }) => currentLocation.pathname !== nextLocation.pathname || currentLocation.search !== nextLocation.search);
+  const blocker = useBlocker(
+    ({ currentLocation, nextLocation }) =>
+      currentLocation.pathname !== nextLocation.pathname || currentLocation.search !== nextLocation.search,
+  );
   useEffect(() => {
     const ask = (event: BeforeUnloadEvent): void => event.preventDefault();
     addEventListener("beforeunload", ask);
@@ -18,8 +21,12 @@ export function UnsavedGuard({ what }: { what: string }) {
     <Dialog title="Not saved yet" onClose={() => blocker.reset()}>
       <p>{what} was changed here, and that is not saved.</p>
       <div className="mt-3 flex gap-2">
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => blocker.reset()}>Stay and save it</button>
-        <button type="button" className="btn btn-sm" onClick={() => blocker.proceed()}>Leave without saving</button>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => blocker.reset()}>
+          Stay and save it
+        </button>
+        <button type="button" className="btn btn-sm" onClick={() => blocker.proceed()}>
+          Leave without saving
+        </button>
       </div>
     </Dialog>
   );

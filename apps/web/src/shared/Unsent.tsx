@@ -34,7 +34,18 @@ export function Unsent({ account }: { account: string }) {
   if (unsent === 0 && elsewhere.length === 0) return null;
   return (
     <p role="status" className="undecided border-b rule bg-base-200 px-5 py-0.5 text-sm">
-      {unsent > 0 ? `${countWords(unsent, "change", "changes")} to a plan could not be sent yet; that is tried again by itself while this page is open.` : <>Changes that you made to a plan wait in this browser to be sent. {elsewhere.map((plan) => <Link key={plan} className="underline" to={addressOf(plan)}>Open the plan to send them</Link>)}</>}
+      {unsent > 0 ? (
+        `${countWords(unsent, "change", "changes")} to a plan could not be sent yet; that is tried again by itself while this page is open.`
+      ) : (
+        <>
+          Changes that you made to a plan wait in this browser to be sent.{" "}
+          {elsewhere.map((plan) => (
+            <Link key={plan} className="underline" to={addressOf(plan)}>
+              Open the plan to send them
+            </Link>
+          ))}
+        </>
+      )}
     </p>
   );
 }

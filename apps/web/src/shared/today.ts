@@ -7,4 +7,10 @@ export function keepTimeZone(zone: string | undefined): void {
 }
 
 /** Today where the reader is at home, `YYYY-MM-DD`: the day that the server counts by too. */
-export const todayHere = (now = new Date()): string => new Intl.DateTimeFormat("en-CA", { year: "numeric", month: "2-digit", day: "2-digit", ...(timeZone === undefined ? {} : { timeZone }) }).format(now);
+export const todayHere = (now = new Date()): string =>
+  new Intl.DateTimeFormat("en-CA", {
+    year: "numeric",
+    month: "2-digit",
+    day: "2-digit",
+    ...(timeZone === undefined ? {} : { timeZone }),
+  }).format(now);

@@ -15,7 +15,16 @@ const shown = (value: unknown): string => {
   return text.length > 60 ? `${text.slice(0, 57)}...` : text;
 };
 
-const TYPES: Readonly<Record<string, string>> = { int: "a whole number", number: "a number", string: "a text", boolean: "true or false", array: "a list", object: "an object", record: "an object", date: "a date" };
+const TYPES: Readonly<Record<string, string>> = {
+  int: "a whole number",
+  number: "a number",
+  string: "a text",
+  boolean: "true or false",
+  array: "a list",
+  object: "an object",
+  record: "an object",
+  date: "a date",
+};
 
 /**
  * What is wrong with a value, in words that go on from its name: "is missing", "must be a whole number, not 1.5". Words that a

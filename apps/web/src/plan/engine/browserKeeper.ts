@@ -39,7 +39,11 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
   for (const key of others) {
     await ifAlone(key, () => {
       const left = readKept(key);
-      kept = { waiting: [...kept.waiting, ...left.waiting], refused: [...kept.refused, ...left.refused], revisions: [...kept.revisions, ...left.revisions] };
+      kept = {
+        waiting: [...kept.waiting, ...left.waiting],
+        refused: [...kept.refused, ...left.refused],
+        revisions: [...kept.revisions, ...left.revisions],
+      };
       if (!isEmpty(kept)) localStorage.setItem(own, JSON.stringify(kept));
       localStorage.removeItem(key);
     });
@@ -57,5 +61,11 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
 
 /** Plans of an account of which something waits in this browser, left by a page that may be gone. */
 export const plansWaiting = (account: string): string[] => [
-  ...new Set(Object.keys(localStorage).flatMap((key) => (key.startsWith(`${PREFIX}${account}.`) && readKept(key).waiting.length > 0 ? [key.slice(PREFIX.length + account.length + 1, key.lastIndexOf("."))] : []))),
+  ...new Set(
+    Object.keys(localStorage).flatMap((key) =>
+      key.startsWith(`${PREFIX}${account}.`) && readKept(key).waiting.length > 0
+        ? [key.slice(PREFIX.length + account.length + 1, key.lastIndexOf("."))]
+        : [],
+    ),
+  ),
 ];

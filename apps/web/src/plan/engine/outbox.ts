@@ -97,7 +97,11 @@ export class Outbox {
   private keep(): void {
     const needed = new Set(this.waiting.map(({ undoes }) => undoes));
     try {
-      this.keeper.write({ waiting: this.waiting, refused: this.refusals, revisions: [...this.revisions].filter(([list]) => needed.has(list)) });
+      this.keeper.write({
+        waiting: this.waiting,
+        refused: this.refusals,
+        revisions: [...this.revisions].filter(([list]) => needed.has(list)),
+      });
     } catch {
       // No room in the browser: what waits stays in the page, which asks before it is closed.
     }

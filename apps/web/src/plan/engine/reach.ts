@@ -9,7 +9,8 @@ const TRIES_OF_A_FAULT = 3;
 const AWAY = new Set([0, 401, 408, 425, 429, 502, 503, 504]);
 
 /** Before the next try: growing, at most a minute. */
-export const pauseAfter = (tries: number): number => Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
+export const pauseAfter = (tries: number): number =>
+  Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
 
 /** Whether the server can be reached: tries again by itself with growing pauses, and at once when there is a sign of it. */
 export class Reach {

@@ -18,10 +18,18 @@ export function RefusedBar({ refused, rows, columns, onGo, onGiveUp }: Props) {
   const where = `${columns.find(({ id }) => id === entry.column)?.head ?? entry.column} of “${rows.find(({ id }) => id === entry.id)?.name ?? entry.id}”`;
   return (
     <p role="alert" className="flex flex-wrap items-center gap-x-2 border-b rule bg-base-200 px-4 py-0.5">
-      <span className="adverse">Not stored: “{entry.text}” in {where}. {entry.fault}</span>
-      <button type="button" className="btn btn-xs" onClick={() => onGo(entry)}>Go to it</button>
-      <button type="button" className="btn btn-xs" onClick={() => onGiveUp(entry)}>Give it up</button>
-      {refused.length > 1 && <span className="muted">and {countWords(refused.length - 1, "entry", "entries")} more</span>}
+      <span className="adverse">
+        Not stored: “{entry.text}” in {where}. {entry.fault}
+      </span>
+      <button type="button" className="btn btn-xs" onClick={() => onGo(entry)}>
+        Go to it
+      </button>
+      <button type="button" className="btn btn-xs" onClick={() => onGiveUp(entry)}>
+        Give it up
+      </button>
+      {refused.length > 1 && (
+        <span className="muted">and {countWords(refused.length - 1, "entry", "entries")} more</span>
+      )}
     </p>
   );
 }

@@ -17,5 +17,20 @@ export function Splitter({ pane }: { pane: Pane }) {
     event.preventDefault();
     pane.split(pane.width + step);
   };
-  return <div role="separator" aria-orientation="vertical" aria-label="Between table and chart" aria-valuenow={pane.width} aria-valuemax={pane.full} tabIndex={0} title="Drag to give the table or the chart more room; double-click for all columns" className="absolute top-0 bottom-0 z-5 w-1.5 cursor-col-resize touch-none hover:bg-accent/40 focus-visible:bg-accent/60" style={{ left: pane.width - 3 }} onPointerDown={onDown} onKeyDown={onKey} onDoubleClick={() => pane.split(pane.full)} />;
+  return (
+    <div
+      role="separator"
+      aria-orientation="vertical"
+      aria-label="Between table and chart"
+      aria-valuenow={pane.width}
+      aria-valuemax={pane.full}
+      tabIndex={0}
+      title="Drag to give the table or the chart more room; double-click for all columns"
+      className="absolute top-0 bottom-0 z-5 w-1.5 cursor-col-resize touch-none hover:bg-accent/40 focus-visible:bg-accent/60"
+      style={{ left: pane.width - 3 }}
+      onPointerDown={onDown}
+      onKeyDown={onKey}
+      onDoubleClick={() => pane.split(pane.full)}
+    />
+  );
 }

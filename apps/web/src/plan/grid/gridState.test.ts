@@ -3,15 +3,38 @@ import type { Gone } from "../engine/planSession.ts";
 import { acted, atFirst, edgeOf, type GridAct, type GridState } from "./gridState.ts";
 
 const NOBODY: ReadonlyMap<string, Gone> = new Map();
-const rows = (ids: readonly string[], gone: ReadonlyMap<string, Gone> = NOBODY, standsFor: (id: string) => string | null = () => null): GridAct => ({ do: "rows", ids, gone, standsFor });
-const go = (ids: readonly string[], row: number, extend = false): GridAct => ({ do: "go", ids, row, column: 0, extend });
-const type = (id: string, row: number, text = "old", fresh = false): GridAct => ({ do: "type", id, column: "name", columnAt: 0, row, text, selected: true, fresh });
+const rows = (
+  ids: readonly string[],
+  gone: ReadonlyMap<string, Gone> = NOBODY,
+  standsFor: (id: string) => string | null = () => null,
+): GridAct => ({ do: "rows", ids, gone, standsFor });
+const go = (ids: readonly string[], row: number, extend = false): GridAct => ({
+  do: "go",
+  ids,
+  row,
+  column: 0,
+  extend,
+});
+const type = (id: string, row: number, text = "old", fresh = false): GridAct => ({
+  do: "type",
+  id,
+  column: "name",
+  columnAt: 0,
+  row,
+  text,
+  selected: true,
+  fresh,
+});
 const after = (ids: readonly string[], ...acts: readonly GridAct[]): GridState => acts.reduce(acted, atFirst(ids));
 const by = (id: string, name = id): ReadonlyMap<string, Gone> => new Map([[id, { name, by: "Bo" }]]);
 
 describe("where the keyboard stands", () => {
   it("is a row, wherever others put it", () => {
-    expect(after(["a", "b", "c"], go(["a", "b", "c"], 1), rows(["x", "a", "y", "b", "c"]))).toMatchObject({ at: "b", row: 3, chosen: ["b"] });
+    expect(after(["a", "b", "c"], go(["a", "b", "c"], 1), rows(["x", "a", "y", "b", "c"]))).toMatchObject({
+      at: "b",
+      row: 3,
+      chosen: ["b"],
+    });
   });
 
   it("is nobody's row once someone else took it out, until another is gone to", () => {
@@ -22,12 +45,22 @@ describe("where the keyboard stands", () => {
   });
 
   it("is the row that comes to stand there, where one's own was taken out by oneself", () => {
-    expect(after(["a", "b", "c"], go(["a", "b", "c"], 1), rows(["a", "c"]))).toMatchObject({ at: "c", row: 1, gone: null });
+    expect(after(["a", "b", "c"], go(["a", "b", "c"], 1), rows(["a", "c"]))).toMatchObject({
+      at: "c",
+      row: 1,
+      gone: null,
+    });
     expect(after(["a", "b"], go(["a", "b"], 1), rows(["a"]))).toMatchObject({ at: "a", row: 0 });
   });
 
   it("is the branch that hides it, once that is folded", () => {
-    expect(after(["a", "b", "c"], go(["a", "b", "c"], 2), rows(["a", "b"], NOBODY, (id) => (id === "c" ? "a" : null)))).toMatchObject({ at: "a", row: 0 });
+    expect(
+      after(
+        ["a", "b", "c"],
+        go(["a", "b", "c"], 2),
+        rows(["a", "b"], NOBODY, (id) => (id === "c" ? "a" : null)),
+      ),
+    ).toMatchObject({ at: "a", row: 0 });
   });
 });
 
@@ -49,7 +82,9 @@ describe("what is chosen", () => {
 
 describe("what is typed", () => {
   it("belongs to its cell while rows come and go above", () => {
-    expect(after(["a", "b"], type("b", 1), { do: "text", text: "new" }, rows(["x", "y", "a", "b"])).typing).toMatchObject({ id: "b", text: "new" });
+    expect(
+      after(["a", "b"], type("b", 1), { do: "text", text: "new" }, rows(["x", "y", "a", "b"])).typing,
+    ).toMatchObject({ id: "b", text: "new" });
   });
 
   it("stays in sight where someone else took its row out, with who it was", () => {
@@ -60,11 +95,18 @@ describe("what is typed", () => {
 
   it("once refused, belongs to its cell until it is mended; to nobody's where the row goes", () => {
     const entry = { id: "b", column: "after", text: "Digg", fault: "There is no activity “Digg”." };
-    const refused = after(["a", "b"], { do: "refuse", entry }, go(["a", "b"], 0), type("a", 0), { do: "text", text: "A2" });
+    const refused = after(["a", "b"], { do: "refuse", entry }, go(["a", "b"], 0), type("a", 0), {
+      do: "text",
+      text: "A2",
+    });
     expect([refused.refused, refused.typing!.text]).toEqual([[entry], "A2"]);
     expect(acted(refused, { do: "mend", cell: { id: "b", column: "name" } }).refused).toEqual([entry]);
     expect(acted(refused, { do: "mend", cell: entry }).refused).toEqual([]);
-    expect(acted(refused, rows(["a"], by("b", "Dig")))).toMatchObject({ refused: [], lost: { text: "Digg" }, typing: { text: "A2" } });
+    expect(acted(refused, rows(["a"], by("b", "Dig")))).toMatchObject({
+      refused: [],
+      lost: { text: "Digg" },
+      typing: { text: "A2" },
+    });
   });
 
   it("whatever others do meanwhile, a text is taken by the cell it was typed into, or is in sight", () => {
@@ -73,7 +115,11 @@ describe("what is typed", () => {
       fc.record({ what: fc.constant("remove" as const), at: fc.nat(20) }),
       fc.record({ what: fc.constant("move" as const), at: fc.nat(20), to: fc.nat(20) }),
     );
-    const mine = fc.oneof(fc.record({ what: fc.constant("type" as const), at: fc.nat(20) }), fc.record({ what: fc.constant("commit" as const), at: fc.constant(0) }), fc.record({ what: fc.constant("extend" as const), at: fc.nat(20) }));
+    const mine = fc.oneof(
+      fc.record({ what: fc.constant("type" as const), at: fc.nat(20) }),
+      fc.record({ what: fc.constant("commit" as const), at: fc.constant(0) }),
+      fc.record({ what: fc.constant("extend" as const), at: fc.nat(20) }),
+    );
     fc.assert(
       fc.property(fc.array(fc.oneof(theirs, mine), { maxLength: 60 }), (steps) => {
         let ids = ["r0", "r1", "r2", "r3"];
@@ -120,6 +166,13 @@ describe("what is typed", () => {
 
 describe("the end of what is filled", () => {
   it.each([
-    ["xxx.", 2], ["xxxx", 3], ["x..x", 3], ["x...", 3], ["..xx", 2], ["x", 0],
-  ])("from the first of %s lies %i on", (cells, steps) => expect(edgeOf((step) => cells[step] === "x", cells.length - 1)).toBe(steps));
+    ["xxx.", 2],
+    ["xxxx", 3],
+    ["x..x", 3],
+    ["x...", 3],
+    ["..xx", 2],
+    ["x", 0],
+  ])("from the first of %s lies %i on", (cells, steps) =>
+    expect(edgeOf((step) => cells[step] === "x", cells.length - 1)).toBe(steps),
+  );
 });

@@ -49,13 +49,40 @@ export interface GridState {
   readonly lost: LostText | null;
 }
 
-export const atFirst = (ids: readonly string[]): GridState => ({ at: ids[0] ?? null, column: 0, row: 0, from: { id: ids[0] ?? null, column: 0 }, chosen: ids.slice(0, 1), whole: false, typing: null, refused: [], gone: null, lost: null });
+export const atFirst = (ids: readonly string[]): GridState => ({
+  at: ids[0] ?? null,
+  column: 0,
+  row: 0,
+  from: { id: ids[0] ?? null, column: 0 },
+  chosen: ids.slice(0, 1),
+  whole: false,
+  typing: null,
+  refused: [],
+  gone: null,
+  lost: null,
+});
 
 export type GridAct =
   /** Goes to a row; with `extend` the range reaches there. */
-  | { readonly do: "go"; readonly ids: readonly string[]; readonly row: number; readonly column: number; readonly extend?: boolean }
+  | {
+      readonly do: "go";
+      readonly ids: readonly string[];
+      readonly row: number;
+      readonly column: number;
+      readonly extend?: boolean;
+    }
   | { readonly do: "choose"; readonly ids: readonly string[]; readonly whole: boolean }
-  | { readonly do: "type"; readonly id: string; readonly column: string; readonly columnAt: number; readonly row: number; readonly text: string; readonly selected: boolean; readonly fault?: string | null; readonly fresh?: boolean }
+  | {
+      readonly do: "type";
+      readonly id: string;
+      readonly column: string;
+      readonly columnAt: number;
+      readonly row: number;
+      readonly text: string;
+      readonly selected: boolean;
+      readonly fault?: string | null;
+      readonly fresh?: boolean;
+    }
   | { readonly do: "text"; readonly text: string }
   | { readonly do: "fault"; readonly fault: string }
   /** Ends typing, whatever became of the text. */
@@ -64,7 +91,14 @@ export type GridAct =
   | { readonly do: "mend"; readonly cell: CellOf }
   | { readonly do: "dismissLost" }
   /** The rows are others now. */
-  | { readonly do: "rows"; readonly ids: readonly string[]; readonly gone: ReadonlyMap<string, Gone>; /** The row that stands for one that is folded away or left out; `null` where it is not in the plan. */ readonly standsFor: (id: string) => string | null };
+  | {
+      readonly do: "rows";
+      readonly ids: readonly string[];
+      readonly gone: ReadonlyMap<string, Gone>;
+      /** The row that stands for one that is folded away or left out; `null` where it is not in the plan. */ readonly standsFor: (
+        id: string,
+      ) => string | null;
+    };
 
 const clamp = (value: number, last: number): number => Math.max(0, Math.min(last, value));
 
@@ -75,28 +109,46 @@ function went(state: GridState, { ids, row, column, extend = false }: Extract<Gr
   const at = clamp(row, ids.length - 1);
   const id = ids[at]!;
   const anchor = extend && state.from.id !== null ? ids.indexOf(state.from.id) : -1;
-  if (anchor < 0) return { ...state, at: id, row: at, column, from: { id, column }, chosen: [id], whole: false, gone: null };
-  return { ...state, at: id, row: at, column, chosen: ids.slice(Math.min(anchor, at), Math.max(anchor, at) + 1), gone: null };
+  if (anchor < 0)
+    return { ...state, at: id, row: at, column, from: { id, column }, chosen: [id], whole: false, gone: null };
+  return {
+    ...state,
+    at: id,
+    row: at,
+    column,
+    chosen: ids.slice(Math.min(anchor, at), Math.max(anchor, at) + 1),
+    gone: null,
+  };
 }
 
 /** The rows are others: the keyboard stays on its row wherever that is now, and with nobody's where it was taken out. */
 function among(state: GridState, { ids, gone, standsFor }: Extract<GridAct, { do: "rows" }>): GridState {
   const there = new Set(ids);
   const { typing } = state;
-  const lostTo = typing === null || there.has(typing.id) || standsFor(typing.id) !== null ? null : (gone.get(typing.id) ?? null);
+  const lostTo =
+    typing === null || there.has(typing.id) || standsFor(typing.id) !== null ? null : (gone.get(typing.id) ?? null);
   const refused = state.refused.filter(({ id }) => !gone.has(id) || standsFor(id) !== null);
   const next: GridState = {
     ...state,
     refused,
     // What was refused in a row that is gone is as good as lost while it was typed.
-    lost: lostTo !== null ? { text: typing!.text, row: lostTo } : refused.length < state.refused.length ? { text: state.refused.find(({ id }) => gone.has(id))!.text, row: gone.get(state.refused.find(({ id }) => gone.has(id))!.id)! } : state.lost,
+    lost:
+      lostTo !== null
+        ? { text: typing!.text, row: lostTo }
+        : refused.length < state.refused.length
+          ? {
+              text: state.refused.find(({ id }) => gone.has(id))!.text,
+              row: gone.get(state.refused.find(({ id }) => gone.has(id))!.id)!,
+            }
+          : state.lost,
     typing: typing !== null && !there.has(typing.id) ? null : typing,
     chosen: state.chosen.filter((id) => there.has(id)),
   };
   const { at } = state;
   if (at !== null && there.has(at)) return { ...next, row: ids.indexOf(at) };
   const stands = at === null ? null : standsFor(at);
-  if (stands !== null && there.has(stands)) return went(next, { do: "go", ids, row: ids.indexOf(stands), column: state.column });
+  if (stands !== null && there.has(stands))
+    return went(next, { do: "go", ids, row: ids.indexOf(stands), column: state.column });
   const by = at === null ? null : (gone.get(at) ?? null);
   if (by !== null) return { ...next, at: null, gone: by };
   if (at === null && ids.length > 0 && state.gone !== null) return next;
@@ -111,11 +163,32 @@ export function acted(state: GridState, act: GridAct): GridState {
     case "choose":
       return { ...state, chosen: act.ids, whole: act.whole };
     case "type":
-      return { ...state, at: act.id, row: act.row, column: act.columnAt, from: { id: act.id, column: act.columnAt }, chosen: [act.id], whole: false, gone: null, typing: { id: act.id, column: act.column, text: act.text, fault: act.fault ?? null, selected: act.selected, fresh: act.fresh === true } };
+      return {
+        ...state,
+        at: act.id,
+        row: act.row,
+        column: act.columnAt,
+        from: { id: act.id, column: act.columnAt },
+        chosen: [act.id],
+        whole: false,
+        gone: null,
+        typing: {
+          id: act.id,
+          column: act.column,
+          text: act.text,
+          fault: act.fault ?? null,
+          selected: act.selected,
+          fresh: act.fresh === true,
+        },
+      };
     case "text":
-      return state.typing === null ? state : { ...state, typing: { ...state.typing, text: act.text, fault: null, selected: false } };
+      return state.typing === null
+        ? state
+        : { ...state, typing: { ...state.typing, text: act.text, fault: null, selected: false } };
     case "fault":
-      return state.typing === null ? state : { ...state, typing: { ...state.typing, fault: act.fault, selected: false } };
+      return state.typing === null
+        ? state
+        : { ...state, typing: { ...state.typing, fault: act.fault, selected: false } };
     case "end":
       return { ...state, typing: null };
     case "refuse":

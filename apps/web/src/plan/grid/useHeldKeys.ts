@@ -27,7 +27,7 @@ export function useHeldKeys(replay: (key: Key) => void) {
     }
   };
   /** Does what rows depend on; keys that come meanwhile wait until it is done and shown. */
-  const hold = async <T,>(work: () => Promise<T>, then?: (result: T) => void): Promise<T> => {
+  const hold = async <T>(work: () => Promise<T>, then?: (result: T) => void): Promise<T> => {
     holds.current++;
     try {
       const result = await work();

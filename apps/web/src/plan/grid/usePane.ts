@@ -30,32 +30,42 @@ export interface Pane {
  * The side of the sheet that the table takes. With more columns than fit it scrolls for itself, the first staying where it is;
  * what is drawn moves by one property of the style, so that nothing is drawn anew.
  */
-export function usePane(columns: readonly SheetColumn[], viewWidth: number, scroller: RefObject<HTMLDivElement | null>): Pane {
+export function usePane(
+  columns: readonly SheetColumn[],
+  viewWidth: number,
+  scroller: RefObject<HTMLDivElement | null>,
+): Pane {
   const [chosen, setChosen] = useState(() => Number(preference(KEPT_AS) ?? "") || null);
   const strip = useRef<HTMLDivElement>(null);
   const full = columns.reduce((sum, { width }) => sum + width, 0);
   const most = Math.max(LEAST_TABLE, viewWidth - LEAST_CHART);
   const width = Math.min(full, most, Math.max(LEAST_TABLE, chosen ?? full));
-  const split = useCallback((wanted: number): void => {
-    const next = Math.round(Math.max(LEAST_TABLE, Math.min(wanted, most, full)));
-    setChosen(next);
-    keepPreference(KEPT_AS, String(next));
-  }, [most, full]);
+  const split = useCallback(
+    (wanted: number): void => {
+      const next = Math.round(Math.max(LEAST_TABLE, Math.min(wanted, most, full)));
+      setChosen(next);
+      keepPreference(KEPT_AS, String(next));
+    },
+    [most, full],
+  );
   const x = useCallback((): number => strip.current?.scrollLeft ?? 0, []);
   const onStrip = useCallback((): void => scroller.current?.style.setProperty("--pane-x", String(x())), [scroller, x]);
   const scrollBy = useCallback((pixels: number): void => {
     if (strip.current !== null) strip.current.scrollLeft += pixels;
   }, []);
-  const show = useCallback((column: number): void => {
-    const bar = strip.current;
-    const [first] = columns;
-    if (bar === null || first === undefined || column <= 0) return;
-    const from = columns.slice(1, column).reduce((sum, each) => sum + each.width, 0);
-    const to = from + (columns[column]?.width ?? 0);
-    const room = Math.max(NARROWEST_SEEN, width - first.width);
-    if (from < bar.scrollLeft) bar.scrollLeft = from;
-    else if (to > bar.scrollLeft + room) bar.scrollLeft = Math.min(from, to - room);
-  }, [columns, width]);
+  const show = useCallback(
+    (column: number): void => {
+      const bar = strip.current;
+      const [first] = columns;
+      if (bar === null || first === undefined || column <= 0) return;
+      const from = columns.slice(1, column).reduce((sum, each) => sum + each.width, 0);
+      const to = from + (columns[column]?.width ?? 0);
+      const room = Math.max(NARROWEST_SEEN, width - first.width);
+      if (from < bar.scrollLeft) bar.scrollLeft = from;
+      else if (to > bar.scrollLeft + room) bar.scrollLeft = Math.min(from, to - room);
+    },
+    [columns, width],
+  );
   useEffect(onStrip, [onStrip, width, full]);
   useEffect(() => {
     const pane = scroller.current;
@@ -63,7 +73,13 @@ export function usePane(columns: readonly SheetColumn[], viewWidth: number, scro
     // Over the table the wheel scrolls the table.
     const onWheel = (event: WheelEvent): void => {
       const across = event.shiftKey && event.deltaX === 0 ? event.deltaY : event.deltaX;
-      if (event.ctrlKey || Math.abs(across) <= (event.shiftKey ? 0 : Math.abs(event.deltaY)) || event.clientX - pane.getBoundingClientRect().left > width || full <= width) return;
+      if (
+        event.ctrlKey ||
+        Math.abs(across) <= (event.shiftKey ? 0 : Math.abs(event.deltaY)) ||
+        event.clientX - pane.getBoundingClientRect().left > width ||
+        full <= width
+      )
+        return;
       event.preventDefault();
       scrollBy(across);
     };
@@ -74,4 +90,7 @@ export function usePane(columns: readonly SheetColumn[], viewWidth: number, scro
 }
 
 /** How columns after the first are moved by the pane's scrolling, and what is hidden below the first is cut off. */
-export const SCROLLED = { transform: "translateX(calc(var(--pane-x, 0) * -1px))", clipPath: "inset(0 -100vw -100vh calc(var(--pane-x, 0) * 1px))" } as const;
+export const SCROLLED = {
+  transform: "translateX(calc(var(--pane-x, 0) * -1px))",
+  clipPath: "inset(0 -100vw -100vh calc(var(--pane-x, 0) * 1px))",
+} as const;

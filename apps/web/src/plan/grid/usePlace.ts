@@ -20,7 +20,11 @@ export function placeLeft(plan: string): PlaceLeft | null {
 }
 
 /** Keeps where someone is on a plan when they leave it, so that going back finds the place again. */
-export function useKeepPlace(plan: string, scroller: RefObject<HTMLDivElement | null>, cursor: { readonly at: string | null; readonly column: number }): void {
+export function useKeepPlace(
+  plan: string,
+  scroller: RefObject<HTMLDivElement | null>,
+  cursor: { readonly at: string | null; readonly column: number },
+): void {
   const latest = useRef(cursor);
   latest.current = cursor;
   useEffect(() => {
