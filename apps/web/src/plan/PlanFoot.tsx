@@ -6,7 +6,8 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
 import { RefusedView } from "./RefusedView.tsx";
-import type { PlanSession, SessionState } from "./engine/planSession.ts";
+import type { PlanSession } from "./engine/planSession.ts";
+import type { SessionState } from "./engine/sessionState.ts";
 import type { Sheet } from "./engine/sheet.ts";
 
 interface Props {

@@ -3,7 +3,7 @@ import { laneShapes, extentOf } from "../chart/laneShapes.ts";
 import { ticksOf, widthOf, xOf, type Scale } from "../chart/scale.ts";
 import { layOutSheet } from "./layOutSheet.ts";
 import type { SheetRow } from "./sheet.ts";
-import type { Typed } from "./planSession.ts";
+import type { Typed } from "./planEngine.ts";
 import { SHEET_COLUMNS } from "../grid/sheetColumns.ts";
 import { slipway } from "../testing/plans.ts";
 

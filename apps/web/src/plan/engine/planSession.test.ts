@@ -1,94 +1,13 @@
 import { isDeepStrictEqual } from "node:util";
-import type { ChangeResult, PlanView } from "@chronometra/contract";
-import { applyChanges, checkWholePlan, computePlan, fromBundle, PlanProblems, toBundle, type Change, type Plan } from "@chronometra/core";
+import { computePlan, toBundle, type Change } from "@chronometra/core";
 import fc from "fast-check";
-import { PlanEngine } from "./planEngine.ts";
-import { CallFailed } from "../../shared/api.ts";
-import { memoryKeeper, type Keeper } from "./outbox.ts";
-import { livePlan, PlanSession, type SessionState } from "./planSession.ts";
+import { FakeServer, type Trouble } from "../testing/fakeServer.ts";
 import { layOutSheet } from "./layOutSheet.ts";
-import { slipway, viewOf } from "../testing/plans.ts";
-
-interface Answer {
-  readonly status: number;
-  readonly body: unknown;
-}
-
-/** What goes wrong with a call: nothing answers, or the answer is lost after the server has done its work, or the server says so. */
-type Trouble = "unreachable" | "answerLost" | Answer;
-
-/** A server of one plan, as far as a session needs it; someone else can write to it too. It fails in the ways of a real one. */
-class FakeServer {
-  plan: Plan = fromBundle(slipway());
-  revision = 1;
-  readonly lists = new Map<number, { changes: readonly Change[]; inverse: readonly Change[]; list: string | null; by: string }>();
-  /** What goes wrong with the next calls, reading or writing, in their order. */
-  trouble: Trouble[] = [];
-  /** Whether nothing gets through at all. */
-  down = false;
-  calls = 0;
-
-  write(changes: readonly Change[], list: string | null = null, by = "Bo"): void {
-    const applied = applyChanges(this.plan, changes);
-    const problems = checkWholePlan(applied.plan);
-    if (problems.length > 0) throw new PlanProblems(problems);
-    this.plan = applied.plan;
-    this.lists.set(++this.revision, { changes, inverse: applied.inverse!, list, by });
-  }
-
-  /** The plan as a call of its own, which can fail like any other. */
-  view = async (): Promise<PlanView> => {
-    await this.through();
-    return viewOf(toBundle(this.plan), this.revision);
-  };
-
-  private async through(): Promise<void> {
-    this.calls++;
-    if (this.down) throw new CallFailed(0, { code: "internal", message: "The server cannot be reached." });
-  }
-
-  private since(revision: number, until = Infinity): Change[] {
-    return [...this.lists].filter(([each]) => each > revision && each <= until).flatMap(([, { changes }]) => changes);
-  }
-
-  private store(address: string, body: { revision: number; changes?: Change[]; list: string }): Answer {
-    const before = [...this.lists].find(([, { list }]) => list === body.list);
-    const undo = address.endsWith("/undo");
-    const seen = undo ? (before?.[0] ?? this.revision + 1) - 1 : body.revision;
-    const names = new Set(undo ? [] : [...this.lists].filter(([each]) => each > seen).flatMap(([, { changes }]) => changes).flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])));
-    const clash = (body.changes ?? []).find((change) => change.type === "setName" && names.has(change.activity));
-    if (before === undefined && clash !== undefined) return { status: 409, body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [] } };
-    try {
-      if (before === undefined) this.write(undo ? this.lists.get(body.revision)!.inverse : body.changes!, body.list, "me");
-    } catch (error) {
-      if (error instanceof PlanProblems) return { status: 409, body: { code: "conflict", message: error.message } };
-      throw error;
-    }
-    const revision = before?.[0] ?? this.revision;
-    const changes = this.since(seen, revision);
-    const result: ChangeResult = { revision, undoable: true, changes, merged: revision - seen - 1, by: ["Bo"] };
-    return { status: 200, body: result };
-  }
-
-  private answer(address: string, body: { revision: number; changes?: Change[]; list: string }): Answer {
-    const since = /\/changes\/(\d+)$/.exec(address);
-    if (since === null) return this.store(address, body);
-    const by = [...new Set([...this.lists].filter(([each]) => each > Number(since[1])).map(([, list]) => list.by))];
-    return { status: 200, body: { revision: this.revision, changes: this.since(Number(since[1])), by } };
-  }
-
-  fetch = async (address: string, init: { body?: string }): Promise<Response> => {
-    await this.through().catch(() => {
-      throw new TypeError("network");
-    });
-    const trouble = this.trouble.shift();
-    if (trouble === "unreachable") throw new TypeError("network");
-    if (typeof trouble === "object") return new Response(JSON.stringify(trouble.body), { status: trouble.status });
-    const { status, body } = this.answer(address, JSON.parse(init.body ?? "null") as never);
-    if (trouble === "answerLost") throw new TypeError("network");
-    return new Response(JSON.stringify(body), { status });
-  };
-}
+import { memoryKeeper, type Keeper } from "./outbox.ts";
+import { PlanEngine } from "./planEngine.ts";
+import { PlanSession } from "./planSession.ts";
+import type { SessionState } from "./sessionState.ts";
+import { livePlan } from "./store.ts";
 
 let server: FakeServer;
 let session: PlanSession;
@@ -121,7 +40,8 @@ const settled = async (): Promise<SessionState> => {
   }
   throw new Error("never saved");
 };
-const finishOf = (state: SessionState, id: string): string => state.sheet!.rows.find((row) => row.id === id)!.dates!.finishDate;
+const finishOf = (state: SessionState, id: string): string =>
+  state.sheet!.rows.find((row) => row.id === id)!.dates!.finishDate;
 const longer: Change = { type: "setDuration", activity: "dig", minutes: 3360 };
 /** What the server would show: the page and the server must agree to the minute. */
 const asServer = () => layOutSheet(server.plan, toBundle(server.plan), computePlan(toBundle(server.plan)));
@@ -137,7 +57,12 @@ describe("working on a plan", () => {
   });
 
   it("nothing reads as saved while what was let go of or typed is still being worked out", async () => {
-    const gesture = { what: "stretch", activity: "dig", to: session.snapshot().sheet!.rows.find(({ id }) => id === "dig")!.dates!.finish + 2 * 1440, fine: false } as const;
+    const gesture = {
+      what: "stretch",
+      activity: "dig",
+      to: session.snapshot().sheet!.rows.find(({ id }) => id === "dig")!.dates!.finish + 2 * 1440,
+      fine: false,
+    } as const;
     const dropped = session.drop(gesture);
     expect(session.snapshot().saving).toBe(1);
     expect([await dropped, session.snapshot().saving]).toEqual([null, 1]);
@@ -151,7 +76,9 @@ describe("working on a plan", () => {
 
   it("what cannot be is told, nothing changes and nothing is sent", async () => {
     const before = session.snapshot().sheet;
-    expect(await session.change([{ type: "reportProgress", activity: "dig", percent: 50 }])).toEqual([expect.objectContaining({ row: "Dig", field: "percent", message: expect.stringContaining("needs a data date") })]);
+    expect(await session.change([{ type: "reportProgress", activity: "dig", percent: 50 }])).toEqual([
+      expect.objectContaining({ row: "Dig", field: "percent", message: expect.stringContaining("needs a data date") }),
+    ]);
     expect([session.snapshot().sheet, server.revision]).toEqual([before, 1]);
   });
 
@@ -196,7 +123,8 @@ describe("working on a plan", () => {
     server.write([{ type: "setName", activity: "open", name: "Opened" }]);
     session.follow(server.revision);
     session.follow(server.revision);
-    for (let i = 0; i < 50 && session.snapshot().sheet!.rows[0]!.name !== "Opened"; i++) await new Promise((resolve) => setTimeout(resolve, 1));
+    for (let i = 0; i < 50 && session.snapshot().sheet!.rows[0]!.name !== "Opened"; i++)
+      await new Promise((resolve) => setTimeout(resolve, 1));
     expect([session.snapshot().arrivedBy, session.snapshot().sheet]).toEqual([["Bo"], asServer()]);
     // It can be undone on: one's own change is the one that goes.
     await session.undo();
@@ -212,11 +140,29 @@ describe("working on a plan", () => {
   });
 
   it("where the server refuses, the plan is the server's again, and what was refused stays in sight until it is given up or made all the same", async () => {
-    const clash = { path: "activities/dig/durationMinutes", what: "Dig: durationMinutes", theirs: 1, yours: 2, by: "Bo", at: "2026-03-02T08:00:00Z" };
-    server.trouble = [{ status: 409, body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [clash] } }];
+    const clash = {
+      path: "activities/dig/durationMinutes",
+      what: "Dig: durationMinutes",
+      theirs: 1,
+      yours: 2,
+      by: "Bo",
+      at: "2026-03-02T08:00:00Z",
+    };
+    server.trouble = [
+      {
+        status: 409,
+        body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [clash] },
+      },
+    ];
     await session.change([longer]);
     const state = await settled();
-    expect(state.refused).toEqual([expect.objectContaining({ what: "Duration of “Dig”", why: expect.stringMatching(/Someone else/), clashes: [clash] })]);
+    expect(state.refused).toEqual([
+      expect.objectContaining({
+        what: "Duration of “Dig”",
+        why: expect.stringMatching(/Someone else/),
+        clashes: [clash],
+      }),
+    ]);
     expect(state.sheet).toEqual(asServer());
     expect([server.revision, state.undoable]).toEqual([1, 0]);
     expect(await session.insist(state.refused[0]!)).toBeNull();
@@ -227,7 +173,11 @@ describe("working on a plan", () => {
   it("what was typed after a change that was refused is stored all the same where it still fits, and told where it does not", async () => {
     server.trouble = [{ status: 422, body: { code: "invalid", message: "No." } }];
     const row = { type: "addRow", table: "activities", key: "new", row: { id: "new", name: "New" } } as const;
-    await Promise.all([session.change([row]), session.change([{ type: "setDuration", activity: "paint", minutes: 60 }]), session.change([{ type: "setName", activity: "new", name: "Named" }])]);
+    await Promise.all([
+      session.change([row]),
+      session.change([{ type: "setDuration", activity: "paint", minutes: 60 }]),
+      session.change([{ type: "setName", activity: "new", name: "Named" }]),
+    ]);
     const state = await settled();
     expect(state.refused.map(({ what }) => what)).toEqual(["New row “New”", "Name “Named”"]);
     expect([server.revision, server.plan.activities.get("paint")!.durationMinutes]).toEqual([2, 60]);
@@ -239,11 +189,17 @@ describe("while the server is away", () => {
   it("changes wait in their order, are counted, never read as saved, and arrive by themselves when it is back", async () => {
     server.down = true;
     await session.change([longer]);
-    await session.change([{ type: "addRow", table: "activities", key: "n7", row: { id: "n7", name: "New", durationMinutes: 480 } }]);
+    await session.change([
+      { type: "addRow", table: "activities", key: "n7", row: { id: "n7", name: "New", durationMinutes: 480 } },
+    ]);
     await session.change([{ type: "setName", activity: "n7", name: "Named" }]);
     await until(() => session.snapshot().away);
     expect(session.snapshot()).toMatchObject({ waiting: 3, saving: 3, away: true, refused: [] });
-    expect([finishOf(session.snapshot(), "open"), session.snapshot().sheet!.rows.some(({ name }) => name === "Named"), server.revision]).toEqual(["2026-03-13", true, 1]);
+    expect([
+      finishOf(session.snapshot(), "open"),
+      session.snapshot().sheet!.rows.some(({ name }) => name === "Named"),
+      server.revision,
+    ]).toEqual(["2026-03-13", true, 1]);
     server.down = false;
     session.tryNow();
     const state = await settled();
@@ -277,7 +233,12 @@ describe("while the server is away", () => {
     server.down = false;
     session.tryNow();
     expect((await settled()).sheet).toEqual(asServer());
-    expect([server.revision, finishOf(session.snapshot(), "open"), session.snapshot().undoable, session.snapshot().redoable]).toEqual([5, "2026-03-11", 0, 1]);
+    expect([
+      server.revision,
+      finishOf(session.snapshot(), "open"),
+      session.snapshot().undoable,
+      session.snapshot().redoable,
+    ]).toEqual([5, "2026-03-11", 0, 1]);
   });
 
   it("an undo that is refused keeps what it was to take back", async () => {
@@ -286,13 +247,23 @@ describe("while the server is away", () => {
     server.trouble = [{ status: 422, body: { code: "invalid", message: "Not now." } }];
     await session.undo();
     const state = await settled();
-    expect([state.undoable, state.redoable, state.refused.length, finishOf(state, "open")]).toEqual([1, 0, 1, "2026-03-13"]);
+    expect([state.undoable, state.redoable, state.refused.length, finishOf(state, "open")]).toEqual([
+      1,
+      0,
+      1,
+      "2026-03-13",
+    ]);
     await session.undo();
     expect([finishOf(await settled(), "open"), server.revision]).toEqual(["2026-03-11", 3]);
   });
 
   it("a list whose answer was lost is stored once, also where it came in with the news before it was sent again", async () => {
-    const row = { type: "addRow", table: "activities", key: "new", row: { id: "new", name: "New", durationMinutes: 480 } } as const;
+    const row = {
+      type: "addRow",
+      table: "activities",
+      key: "new",
+      row: { id: "new", name: "New", durationMinutes: 480 },
+    } as const;
     server.trouble = ["answerLost"];
     await session.change([row]);
     await until(() => session.snapshot().away);
@@ -323,7 +294,11 @@ describe("while the server is away", () => {
     expect([state.sheet, server.plan.activities.get("paint")!.durationMinutes]).toEqual([asServer(), 60]);
   });
 
-  it.each([["nothing answers", "unreachable" as const], ["the server is restarting", { status: 503, body: { code: "unavailable", message: "away" } }], ["a proxy says so", { status: 502, body: "bad gateway" }]])("is tried again by itself with growing pauses where %s", async (_, trouble) => {
+  it.each([
+    ["nothing answers", "unreachable" as const],
+    ["the server is restarting", { status: 503, body: { code: "unavailable", message: "away" } }],
+    ["a proxy says so", { status: 502, body: "bad gateway" }],
+  ])("is tried again by itself with growing pauses where %s", async (_, trouble) => {
     jest.useFakeTimers({ doNotFake: ["setImmediate", "nextTick", "queueMicrotask"] });
     try {
       server.trouble = [trouble, trouble, trouble];
@@ -349,7 +324,10 @@ describe("while the server is away", () => {
     await until(() => session.snapshot().away);
     session.end();
     session = await openSession();
-    expect([session.snapshot().failure!.message, keeper.read().waiting.length]).toEqual([expect.stringMatching(/cannot be reached/), 1]);
+    expect([session.snapshot().failure!.message, keeper.read().waiting.length]).toEqual([
+      expect.stringMatching(/cannot be reached/),
+      1,
+    ]);
     server.down = false;
     await session.open();
     expect([(await settled()).failure, server.revision]).toEqual([null, 2]);
@@ -363,7 +341,13 @@ describe("while the server is away", () => {
   });
 
   it("whatever goes wrong in whatever order, page and server agree in the end, and what is not refused is stored exactly once", async () => {
-    const trouble = fc.constantFrom<Trouble | null>("unreachable", "answerLost", { status: 503, body: { code: "unavailable", message: "away" } }, null, null);
+    const trouble = fc.constantFrom<Trouble | null>(
+      "unreachable",
+      "answerLost",
+      { status: 503, body: { code: "unavailable", message: "away" } },
+      null,
+      null,
+    );
     const act = fc.constantFrom("mine", "row", "theirs", "theirRow", "undo", "redo", "follow", "reload", "try");
     await fc.assert(
       fc.asyncProperty(fc.array(fc.tuple(act, trouble), { maxLength: 14 }), async (steps) => {
@@ -375,9 +359,25 @@ describe("while the server is away", () => {
           if (wrong !== null) server.trouble.push(wrong);
           n++;
           if (what === "mine") await session.change([{ type: "setDuration", activity: "dig", minutes: 480 * n }]);
-          else if (what === "row") await session.change([{ type: "addRow", table: "activities", key: `r${n}`, row: { id: `r${n}`, name: `Row ${n}`, durationMinutes: 480 } }]);
+          else if (what === "row")
+            await session.change([
+              {
+                type: "addRow",
+                table: "activities",
+                key: `r${n}`,
+                row: { id: `r${n}`, name: `Row ${n}`, durationMinutes: 480 },
+              },
+            ]);
           else if (what === "theirs") server.write([{ type: "setDuration", activity: "paint", minutes: 60 * n }]);
-          else if (what === "theirRow") server.write([{ type: "addRow", table: "activities", key: `t${n}`, row: { id: `t${n}`, name: `Their ${n}`, durationMinutes: 480 } }]);
+          else if (what === "theirRow")
+            server.write([
+              {
+                type: "addRow",
+                table: "activities",
+                key: `t${n}`,
+                row: { id: `t${n}`, name: `Their ${n}`, durationMinutes: 480 },
+              },
+            ]);
           else if (what === "undo") await session.undo();
           else if (what === "redo") await session.redo();
           else if (what === "follow") session.follow(server.revision);

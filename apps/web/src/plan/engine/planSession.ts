@@ -1,98 +1,20 @@
 import type { ChangeResult, ChangesSince, PlanView } from "@chronometra/contract";
-import type { Alternate, Arrangement, Branches, Change, Effect, Explanation, Problem } from "@chronometra/core";
-import { call, CallFailed } from "../../shared/api.ts";
+import type { Alternate, Arrangement, Branches, Change, Explanation, Problem } from "@chronometra/core";
+import { CallFailed } from "../../shared/api.ts";
 import type { ActivityWork } from "./activityWork.ts";
 import { changeWords } from "./changeWords.ts";
 import type { Gesture, Meant } from "./dragged.ts";
+import type { Engine, Removal, Soon } from "./engine.ts";
 import { memoryKeeper, Outbox, type Keeper, type Refused, type Waiting } from "./outbox.ts";
-import type { BlockTyped, DrawnTest, Parking, PendingList, Preview, Tried, Typed } from "./planEngine.ts";
+import type { BlockTyped, DrawnTest, Parking, Preview, Typed } from "./planEngine.ts";
 import { Reach } from "./reach.ts";
+import { EMPTY, type SessionState } from "./sessionState.ts";
 import type { Sheet } from "./sheet.ts";
 import { patched, type SheetPatch } from "./sheetPatch.ts";
+import type { Store } from "./store.ts";
 import { UndoStack, type Done } from "./undoStack.ts";
 
-type Soon<T> = Promise<T> | T;
-
-/** The engine as it is reached from the page: every answer takes a moment. */
-export interface Engine {
-  open(view: PlanView, pending: readonly PendingList[]): Soon<SheetPatch>;
-  compareWith(baseline: number): Soon<SheetPatch>;
-  change(list: string, changes: readonly Change[]): Soon<Tried>;
-  readBlock(block: BlockTyped): Soon<{ readonly changes: readonly Change[] } | { readonly faults: readonly string[] }>;
-  preview(changes: readonly Change[]): Soon<Preview>;
-  pathTest(): Soon<DrawnTest | null>;
-  dragged(gesture: Gesture): Soon<Meant>;
-  confirm(list: string, stored: readonly Change[]): Soon<SheetPatch>;
-  reject(list: string): Soon<SheetPatch>;
-  advance(stored: readonly Change[]): Soon<SheetPatch>;
-  arrange(arrangement: Arrangement): Soon<readonly Change[]>;
-  readLinks(activity: string, text: string): Soon<Typed>;
-  readWork(activity: string, text: string): Soon<Typed>;
-  explain(activity: string): Soon<Explanation | null>;
-  chainOf(activity: string): Soon<readonly string[]>;
-  work(activity: string): Soon<ActivityWork | null>;
-  parking(ids: readonly string[]): Soon<Parking>;
-  removal(ids: readonly string[]): Soon<Removal>;
-  wake(ids: readonly string[]): Soon<readonly Change[]>;
-  alternates(group: string): Soon<readonly Alternate[]>;
-  ways(make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): Soon<readonly Change[]>;
-  copy(ids: readonly string[]): Soon<Branches>;
-  paste(branches: Branches, after: string | null, keepIds: boolean): Soon<readonly Change[]>;
-}
-
-/** As parking, for rows that are removed; and how many links go with them. */
-export interface Removal extends Parking {
-  readonly links: number;
-}
-
-export type { Typed } from "./planEngine.ts";
-
-/** A row that someone else took out of the plan while it was open here. */
-export interface Gone {
-  readonly name: string;
-  readonly by: string;
-}
-
-export interface SessionState {
-  readonly sheet: Sheet | null;
-  /** How much is still being worked out or on its way to the server. */
-  readonly saving: number;
-  /** How many lists of changes the server has not stored. */
-  readonly waiting: number;
-  /** Whether the server cannot be reached just now. */
-  readonly away: boolean;
-  /** Why the plan could not be opened. */
-  readonly failure: Error | null;
-  /** What the server did not take, until it has been seen. */
-  readonly refused: readonly Refused[];
-  readonly effect: Effect | null;
-  /** How many lists of others were taken in with the last change. */
-  readonly merged: number;
-  /** Who stored what came in by itself last; told until one's own next change. */
-  readonly arrivedBy: readonly string[];
-  /** Rows that others took out, by id. */
-  readonly gone: ReadonlyMap<string, Gone>;
-  readonly undoable: number;
-  readonly redoable: number;
-}
-
-const EMPTY: SessionState = { sheet: null, saving: 0, waiting: 0, away: false, failure: null, refused: [], effect: null, merged: 0, arrivedBy: [], gone: new Map(), undoable: 0, redoable: 0 };
 const SOMEONE = "someone else";
-
-/** Where a session's changes are stored: the live plan, or a what-if beside it. */
-export interface Store {
-  change(revision: number, changes: readonly Change[], list: string): Promise<ChangeResult>;
-  undo(revision: number, list: string): Promise<ChangeResult>;
-  /** What others stored since a revision. */
-  since(revision: number): Promise<ChangesSince>;
-}
-
-/** The live plan of a project. */
-export const livePlan = (project: string): Store => ({
-  change: (revision, changes, list) => call("POST /api/projects/:project/changes", { params: { project }, body: { revision, changes: [...changes], list } }),
-  undo: (revision, list) => call("POST /api/projects/:project/undo", { params: { project }, body: { revision, list } }),
-  since: (revision) => call("GET /api/projects/:project/changes/:since", { params: { project, since: String(revision) } }),
-});
 
 /** What a session is made of besides its engine. */
 export interface SessionParts {

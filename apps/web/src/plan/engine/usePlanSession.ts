@@ -6,7 +6,9 @@ import { call, CallFailed } from "../../shared/api.ts";
 import { sessionQuery, signedInAs, useMe } from "../../shared/session.ts";
 import { browserKeeper } from "./browserKeeper.ts";
 import type { PlanEngine } from "./planEngine.ts";
-import { livePlan, PlanSession, type SessionState, type Store } from "./planSession.ts";
+import { PlanSession } from "./planSession.ts";
+import type { SessionState } from "./sessionState.ts";
+import { livePlan, type Store } from "./store.ts";
 
 /** A plan to work on: where it comes from, where changes go, and what rests on it elsewhere on the page. */
 interface Opening {

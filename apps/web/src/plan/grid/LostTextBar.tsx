@@ -1,6 +1,6 @@
 import { useEffect, useRef } from "react";
 import { toast } from "sonner";
-import type { Gone } from "../engine/planSession.ts";
+import type { Gone } from "../engine/sessionState.ts";
 import type { LostText } from "./gridState.ts";
 
 /** That the row someone stood on was taken out by someone else; and what they were typing into it, for keeping. */

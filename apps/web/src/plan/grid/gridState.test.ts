@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import type { Gone } from "../engine/planSession.ts";
+import type { Gone } from "../engine/sessionState.ts";
 import { acted, atFirst, edgeOf, type GridAct, type GridState } from "./gridState.ts";
 
 const NOBODY: ReadonlyMap<string, Gone> = new Map();

@@ -1,4 +1,4 @@
-import type { Gone } from "../engine/planSession.ts";
+import type { Gone } from "../engine/sessionState.ts";
 
 /** A cell, by what it belongs to and never by where it stands. */
 export interface CellOf {

@@ -1,5 +1,5 @@
 import { useCallback, useMemo, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
-import type { Gone } from "../engine/planSession.ts";
+import type { Gone } from "../engine/sessionState.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState } from "./gridState.ts";
 import type { SheetColumn } from "./sheetColumn.ts";

@@ -1,0 +1,108 @@
+import type { ChangeResult, PlanView } from "@chronometra/contract";
+import {
+  applyChanges,
+  checkWholePlan,
+  fromBundle,
+  PlanProblems,
+  toBundle,
+  type Change,
+  type Plan,
+} from "@chronometra/core";
+import { CallFailed } from "../../shared/api.ts";
+import { slipway, viewOf } from "./plans.ts";
+
+interface Answer {
+  readonly status: number;
+  readonly body: unknown;
+}
+
+/** What goes wrong with a call: nothing answers, or the answer is lost after the server has done its work, or the server says so. */
+export type Trouble = "unreachable" | "answerLost" | Answer;
+
+/** A server of one plan, as far as a session needs it; someone else can write to it too. It fails in the ways of a real one. */
+export class FakeServer {
+  plan: Plan = fromBundle(slipway());
+  revision = 1;
+  readonly lists = new Map<
+    number,
+    { changes: readonly Change[]; inverse: readonly Change[]; list: string | null; by: string }
+  >();
+  /** What goes wrong with the next calls, reading or writing, in their order. */
+  trouble: Trouble[] = [];
+  /** Whether nothing gets through at all. */
+  down = false;
+  calls = 0;
+
+  write(changes: readonly Change[], list: string | null = null, by = "Bo"): void {
+    const applied = applyChanges(this.plan, changes);
+    const problems = checkWholePlan(applied.plan);
+    if (problems.length > 0) throw new PlanProblems(problems);
+    this.plan = applied.plan;
+    this.lists.set(++this.revision, { changes, inverse: applied.inverse!, list, by });
+  }
+
+  /** The plan as a call of its own, which can fail like any other. */
+  view = async (): Promise<PlanView> => {
+    await this.through();
+    return viewOf(toBundle(this.plan), this.revision);
+  };
+
+  private async through(): Promise<void> {
+    this.calls++;
+    if (this.down) throw new CallFailed(0, { code: "internal", message: "The server cannot be reached." });
+  }
+
+  private since(revision: number, until = Infinity): Change[] {
+    return [...this.lists].filter(([each]) => each > revision && each <= until).flatMap(([, { changes }]) => changes);
+  }
+
+  private store(address: string, body: { revision: number; changes?: Change[]; list: string }): Answer {
+    const before = [...this.lists].find(([, { list }]) => list === body.list);
+    const undo = address.endsWith("/undo");
+    const seen = undo ? (before?.[0] ?? this.revision + 1) - 1 : body.revision;
+    const names = new Set(
+      undo
+        ? []
+        : [...this.lists]
+            .filter(([each]) => each > seen)
+            .flatMap(([, { changes }]) => changes)
+            .flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])),
+    );
+    const clash = (body.changes ?? []).find((change) => change.type === "setName" && names.has(change.activity));
+    if (before === undefined && clash !== undefined)
+      return {
+        status: 409,
+        body: { code: "conflict", message: "Someone else changed the same thing meanwhile.", clashes: [] },
+      };
+    try {
+      if (before === undefined)
+        this.write(undo ? this.lists.get(body.revision)!.inverse : body.changes!, body.list, "me");
+    } catch (error) {
+      if (error instanceof PlanProblems) return { status: 409, body: { code: "conflict", message: error.message } };
+      throw error;
+    }
+    const revision = before?.[0] ?? this.revision;
+    const changes = this.since(seen, revision);
+    const result: ChangeResult = { revision, undoable: true, changes, merged: revision - seen - 1, by: ["Bo"] };
+    return { status: 200, body: result };
+  }
+
+  private answer(address: string, body: { revision: number; changes?: Change[]; list: string }): Answer {
+    const since = /\/changes\/(\d+)$/.exec(address);
+    if (since === null) return this.store(address, body);
+    const by = [...new Set([...this.lists].filter(([each]) => each > Number(since[1])).map(([, list]) => list.by))];
+    return { status: 200, body: { revision: this.revision, changes: this.since(Number(since[1])), by } };
+  }
+
+  fetch = async (address: string, init: { body?: string }): Promise<Response> => {
+    await this.through().catch(() => {
+      throw new TypeError("network");
+    });
+    const trouble = this.trouble.shift();
+    if (trouble === "unreachable") throw new TypeError("network");
+    if (typeof trouble === "object") return new Response(JSON.stringify(trouble.body), { status: trouble.status });
+    const { status, body } = this.answer(address, JSON.parse(init.body ?? "null") as never);
+    if (trouble === "answerLost") throw new TypeError("network");
+    return new Response(JSON.stringify(body), { status });
+  };
+}
