@@ -54,8 +54,20 @@ function LastMoved({ effect, minorDigits, currency }: { effect: Effect; minorDig
   );
 }
 
+/** Why this plan is not kept up any more, and what of one's own work that leaves in the browser. */
+function Stopped({ failure, waiting, session }: { failure: Error; waiting: number; session: PlanSession }) {
+  return (
+    <span role="alert" className="adverse">
+      {failure.message} What you see is the plan as it last was
+      {waiting > 0 && <>; {countWords(waiting, "change waits", "changes wait")} in this browser, not stored</>}.{" "}
+      <button type="button" className="btn btn-xs" onClick={session.tryNow}>Try again</button>
+    </span>
+  );
+}
+
 /** Whether all is saved, and what waits where it is not. */
-function Saved({ state: { saving, waiting, away }, session, mayEdit }: Pick<Props, "state" | "session" | "mayEdit">) {
+function Saved({ state: { saving, waiting, away, failure }, session, mayEdit }: Pick<Props, "state" | "session" | "mayEdit">) {
+  if (failure !== null) return <Stopped failure={failure} waiting={waiting} session={session} />;
   if (!mayEdit) return <span role="status" className="muted">You may look at this plan, not change it.</span>;
   if (away) return <span role="status" className="adverse">The server cannot be reached. {waiting === 0 ? "What others do does not come in" : `${countWords(waiting, "change waits", "changes wait")} in this browser`}; it is tried again by itself. <button type="button" className="btn btn-xs" onClick={session.tryNow}>Try now</button></span>;
   return <span role="status" className={saving > 0 ? "undecided" : "muted"}>{saving > 0 ? "Saving …" : "All is saved"}</span>;

@@ -44,8 +44,9 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
         refused: [...kept.refused, ...left.refused],
         revisions: [...kept.revisions, ...left.revisions],
       };
-      if (!isEmpty(kept)) localStorage.setItem(own, JSON.stringify(kept));
+      // Taken away first: both together may be more than the browser has room for.
       localStorage.removeItem(key);
+      if (!isEmpty(kept)) localStorage.setItem(own, JSON.stringify(kept));
     });
   }
   const keeper: Keeper = {

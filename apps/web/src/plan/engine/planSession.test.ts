@@ -333,6 +333,22 @@ describe("while the server is away", () => {
     expect([(await settled()).failure, server.revision]).toEqual([null, 2]);
   });
 
+  it("a plan that is not theirs any more is told as such, not as a server that is away, and what waits is kept", async () => {
+    server.shut = { status: 404, body: { code: "notFound", message: "There is no such project." } };
+    session.follow(server.revision + 1);
+    await until(() => session.snapshot().failure !== null);
+    await session.change([longer]);
+    const { failure, away } = session.snapshot();
+    expect([failure!.message, away, keeper.read().waiting.length]).toEqual(["There is no such project.", false, 1]);
+    const calls = server.calls;
+    await new Promise((resolve) => setTimeout(resolve, 1200));
+    expect(server.calls).toBeLessThanOrEqual(calls + 2);
+    server.shut = null;
+    session.tryNow();
+    const state = await settled();
+    expect([state.failure, state.waiting, server.revision]).toEqual([null, 0, 2]);
+  });
+
   it("rows that others took out are told with who did it", async () => {
     server.write([{ type: "removeRow", table: "activities", key: "paint" }]);
     session.follow(server.revision);

@@ -273,13 +273,14 @@ export class PlanSession {
         if (this.heardOf > this.revision) await this.takeNews();
         else await this.sendOne(this.outbox.first!);
         this.reach.found();
-        this.set({});
+        this.set({ failure: null });
       }
     } catch (error) {
       this.tellSignedOut(error);
-      this.reach.lost();
-      lost = true;
-      this.set({});
+      lost = !this.reach.isFinal(error);
+      if (lost) this.reach.lost();
+      else this.reach.rest();
+      this.set({ failure: lost ? null : (error as Error) });
     } finally {
       this.pumping = false;
     }

@@ -26,8 +26,13 @@ export class Reach {
 
   /** Whether a failure means that the same call may go through later. */
   passes(error: unknown): boolean {
-    if (!(error instanceof CallFailed)) return error instanceof TypeError;
+    if (!(error instanceof CallFailed)) return false;
     return AWAY.has(error.status) || (error.status >= 500 && this.tries < TRIES_OF_A_FAULT);
+  }
+
+  /** Whether trying again is of no use: the plan is gone or not theirs any more, or this page itself fails. */
+  isFinal(error: unknown): boolean {
+    return !this.passes(error) && !(error instanceof CallFailed && error.status >= 500);
   }
 
   /** A call did not get through. */

@@ -17,7 +17,7 @@ export interface SessionState {
   readonly waiting: number;
   /** Whether the server cannot be reached just now. */
   readonly away: boolean;
-  /** Why the plan could not be opened. */
+  /** Why the plan could not be opened, or cannot be worked on any longer. */
   readonly failure: Error | null;
   /** What the server did not take, until it has been seen. */
   readonly refused: readonly Refused[];

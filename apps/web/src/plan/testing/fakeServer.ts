@@ -31,6 +31,8 @@ export class FakeServer {
   trouble: Trouble[] = [];
   /** Whether nothing gets through at all. */
   down = false;
+  /** What every call is answered with, as where the plan is no longer theirs to see. */
+  shut: Answer | null = null;
   calls = 0;
 
   write(changes: readonly Change[], list: string | null = null, by = "Bo"): void {
@@ -44,6 +46,7 @@ export class FakeServer {
   /** The plan as a call of its own, which can fail like any other. */
   view = async (): Promise<PlanView> => {
     await this.through();
+    if (this.shut !== null) throw new CallFailed(this.shut.status, this.shut.body as { code: "notFound"; message: string });
     return viewOf(toBundle(this.plan), this.revision);
   };
 
@@ -101,7 +104,7 @@ export class FakeServer {
     const trouble = this.trouble.shift();
     if (trouble === "unreachable") throw new TypeError("network");
     if (typeof trouble === "object") return new Response(JSON.stringify(trouble.body), { status: trouble.status });
-    const { status, body } = this.answer(address, JSON.parse(init.body ?? "null") as never);
+    const { status, body } = this.shut ?? this.answer(address, JSON.parse(init.body ?? "null") as never);
     if (trouble === "answerLost") throw new TypeError("network");
     return new Response(JSON.stringify(body), { status });
   };
