@@ -20,6 +20,27 @@ afterAll(() => world.drop());
 const bar = async (): Promise<PeriodBar> => (await ines.get("/api/period")).body as PeriodBar;
 const step = async (name: string) => (await bar()).steps.find((each) => each.name === name);
 
+/** Moves every data date to a day on which one project is closed, one locked beyond it, and others lie before, between and after. */
+async function movesTheOpenOnes(): Promise<void> {
+  const named = (code: string, dataDate: string) => ({ ...smallPlan(), project: { ...smallPlan().project, code, dataDate } });
+  const closedCode = ((await ines.get(`/api/projects/${project}`)).body as ProjectLook).code;
+  const before = await world.addProject(tomas.me, named("A-OPEN", "2026-03-03"));
+  const locked = await world.addProject(tomas.me, named("B-LOCKED", "2026-04-03"));
+  await world.addProject(tomas.me, named("Z-ALREADY", "2026-03-05"));
+  await world.addProject(tomas.me, named("Z-OPEN", "2026-03-03"));
+  expect((await ines.send("post", `/api/projects/${locked}/lock`)).status).toBe(200);
+  const revisions = async () => ((await world.database.query("select code, revision from project order by code")) as { code: string; revision: number }[]).map(({ code, revision }) => [code, Number(revision)] as const);
+  const was = new Map(await revisions());
+  const { body } = await ines.send("post", "/api/portfolio/data-date", { date: "2026-03-05" });
+  expect(body.refused).toEqual([{ project: "B-LOCKED", why: expect.stringMatching(/period up to 2026-04-03 is locked/) }, { project: closedCode, why: expect.stringMatching(/is closed/) }]);
+  expect(body.moved).toEqual(["A-OPEN", "LATE", "Z-OPEN"]);
+  expect(body.already).toEqual(["Z-ALREADY"]);
+  // Each project is told of once, and only those that were moved were written.
+  expect([...body.moved, ...body.already, ...body.refused.map((one: { project: string }) => one.project)].toSorted()).toEqual([...was.keys()].toSorted());
+  expect((await revisions()).filter(([code, revision]) => revision !== was.get(code)).map(([code]) => code)).toEqual(body.moved);
+  expect(((await ines.get(`/api/projects/${before}`)).body as ProjectLook).summary.dataDate).toBe("2026-03-05");
+}
+
 describe("a reporting period", () => {
   it("is opened by the controller, one after the other", async () => {
     expect((await bar()).number).toBeNull();
@@ -143,6 +164,7 @@ describe("a reporting period", () => {
     const ann = await world.caller("annb", ["contributor"], "ann");
     expect((await ann.send("post", "/api/desk/reports", { project, activity: "dig", date: "2026-03-04", minutes: 30 })).body.message).toMatch(/is closed/);
     expect((await closing()).closed).toMatchObject({ by: "Tomas", word: "Handed over" });
+    await movesTheOpenOnes();
     expect((await tomas.send("delete", `/api/projects/${project}/closing`, { reason: "a defect" })).status).toBe(403);
     expect((await ines.send("delete", `/api/projects/${project}/closing`, { reason: "a defect" })).status).toBe(200);
     expect((await tomas.get(`/api/projects/${project}/history`)).body[0].label).toBe("Opened again: a defect");
