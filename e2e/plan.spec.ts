@@ -160,12 +160,35 @@ test("two people on one plan see each other and each other's changes arrive", as
   await expect(page.getByRole("list", { name: "Also here" })).toBeHidden();
 });
 
+test("nine pages of one browser, more than it has connections, all open, hear of others and are told of once each", async ({ page, browser }) => {
+  test.setTimeout(120_000);
+  await signIn(page, "ines");
+  const address = `/projects/${await projectId(page, "LG-07")}/plan`;
+  const pages = [page, ...(await Promise.all(Array.from({ length: 8 }, () => page.context().newPage())))];
+  for (const each of pages) {
+    await each.goto(address);
+    await expect(each.getByRole("rowheader", { name: "Survey, pumps" })).toBeVisible();
+  }
+  const other = await (await browser.newContext()).newPage();
+  await signIn(other, "wanjiru");
+  await other.goto(address);
+  await expect(other.getByRole("list", { name: "Also here" }).getByRole("listitem")).toHaveCount(9);
+  await typeInto(other, "Survey, pumps", "Deadline", "2027-05-06");
+  for (const each of pages) await expect(await planCell(each, "Survey, pumps", "Deadline")).toHaveText("6 May 2027");
+  await Promise.all(pages.slice(1).map((each) => each.close()));
+  await expect(other.getByRole("list", { name: "Also here" }).getByRole("listitem")).toHaveCount(1);
+  await other.context().close();
+});
+
 test("two people change one plan at once without hearing of each other: different rows merge, the same field tells the second one both values", async ({ page, browser }) => {
   await signIn(page, "ines");
   const address = `/projects/${await projectId(page, "LG-07")}/plan`;
   const other = await (await browser.newContext()).newPage();
   // Their line for news is down.
-  for (const each of [page, other]) await each.route("**/stream?*", (route) => route.abort());
+  for (const each of [page, other]) {
+    await each.addInitScript("delete window.SharedWorker");
+    await each.route("**/api/news?*", (route) => route.abort());
+  }
   await signIn(other, "wanjiru");
   await Promise.all([page.goto(address), other.goto(address)]);
   await typeInto(page, "Survey, pumps", "Deadline", "2027-05-05");

@@ -104,7 +104,7 @@ export const endpoints = {
 
   "GET /api/approvals": { summary: "Approvals that wait for a decision", response: z.array(approvalSchema) },
   "GET /api/projects/:project/changes/:since": { summary: "What was stored since a revision", response: changesSinceSchema },
-  "GET /api/projects/:project/stream": { summary: "Server-sent events: the plan's revision and who is on it, whenever either changes", response: planNewsSchema },
+  "GET /api/news": { summary: "Server-sent events: the revision of each plan that is open and who is on it, whenever either changes; `?on=project.page`, once for each open page", response: planNewsSchema },
   "PUT /api/projects/:project/presence": { summary: "Say where on the plan one is", body: presenceSchema, response: done },
 
   "GET /api/projects/:project/shared": { summary: "Where else its calendars and people are used", response: sharedUseSchema },

@@ -69,8 +69,8 @@ export type ChangesSince = z.infer<typeof changesSinceSchema>;
 export const presentSchema = z.object({ client: z.string(), name: z.string(), activity: z.string().nullable() });
 export type Present = z.infer<typeof presentSchema>;
 
-/** What the stream of a plan says, one event at a time. */
-export const planNewsSchema = z.object({ revision: z.int(), present: z.array(presentSchema) });
+/** What the stream says of a plan, one event at a time. */
+export const planNewsSchema = z.object({ project: z.string(), revision: z.int(), present: z.array(presentSchema) });
 export type PlanNews = z.infer<typeof planNewsSchema>;
 
 export const presenceSchema = z.strictObject({ client: z.string().min(1).max(40), activity: z.string().max(64).nullable() });

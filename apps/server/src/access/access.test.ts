@@ -19,7 +19,7 @@ beforeAll(async () => {
 afterAll(() => world.drop());
 
 // A stream that is open never ends: it is asked of a project that is not there.
-const addressOf = (key: EndpointKey): string => key.replace(/^\w+ /, "").replace(":project/stream", "none/stream").replace(":project", project).replace(":form", "json").replace(":number", "1").replace(/:\w+/g, "00000000-0000-0000-0000-000000000000");
+const addressOf = (key: EndpointKey): string => key.replace(/^\w+ /, "").replace(":project", project).replace(":form", "json").replace(":number", "1").replace(/:\w+/g, "00000000-0000-0000-0000-000000000000");
 const methodOf = (key: EndpointKey) => key.slice(0, key.indexOf(" ")).toLowerCase() as "get" | "post" | "put" | "delete";
 
 describe("who may do what", () => {

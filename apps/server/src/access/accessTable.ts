@@ -56,7 +56,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/effect": PLANNERS,
   "GET /api/projects/:project/history": LOOKERS,
   "GET /api/projects/:project/changes/:since": LOOKERS,
-  "GET /api/projects/:project/stream": LOOKERS,
+  "GET /api/news": LOOKERS,
   "PUT /api/projects/:project/presence": LOOKERS,
   "GET /api/projects/:project/shared": LOOKERS,
   "POST /api/shared/effect": PLANNERS,

@@ -1,17 +1,22 @@
 import type { Change } from "@chronometra/core";
-import { MoreThan } from "typeorm";
+import { In, MoreThan } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { findProject } from "../portfolio/projectAccess.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { ChangeListEntity } from "./planEntities.ts";
-import { notePresence } from "./planNews.ts";
-import { PresenceEntity } from "./presenceEntity.ts";
+import type { Listener } from "./planNews.ts";
+import { HeldPresence, notePresence, type OpenPage } from "./presence.ts";
 
 /** Proxies close what is silent for a minute. */
 const HEARTBEAT_MILLISECONDS = 15_000;
 /** Whoever is so far behind loads the plan anew. */
 const MOST_LISTS = 500;
+/** How long the name of a page may be. */
+const MOST_LETTERS = 40;
+/** More pages than one browser has open. */
+const MOST_PAGES = 100;
 
 /** What two planners need to see each other at work. */
 export function newsRoutes(serving: Serving): void {
@@ -32,22 +37,39 @@ export function newsRoutes(serving: Serving): void {
     return { ok: true as const };
   });
 
-  serve(serving, "GET /api/projects/:project/stream", async ({ database, params, request, response }) => {
-    const project = await findProject(database, params["project"]!);
-    const client = typeof request.query["client"] === "string" ? request.query["client"] : null;
+  serve(serving, "GET /api/news", async ({ database, me, request, response }) => {
+    const pages = pagesOf(request.query["on"]);
+    if (pages.length === 0) throw new Failure("invalid", "Say which plans to tell of: on=project.page.");
+    const projects = await database.getRepository(ProjectEntity).find({ where: { id: In(pages.map(({ project }) => project)) } });
+    const [first] = projects;
+    if (first === undefined) throw new Failure("notFound", "There is no project of that address.");
+    const there = new Set(projects.map(({ id }) => id));
+    const holding = new HeldPresence(database, me.id, pages.filter(({ project }) => there.has(project)));
+    await holding.take();
     // Compression would hold events back until there are enough of them.
     response.writeHead(200, { "Content-Type": "text/event-stream", "Cache-Control": "no-cache, no-transform", "X-Accel-Buffering": "no" });
     response.write("retry: 2000\n\n");
-    const end = serving.news.watch(project.id, { tell: (news) => response.write(`data: ${JSON.stringify(news)}\n\n`), end: () => response.end() });
+    const listener: Listener = { tell: (news) => response.write(`data: ${JSON.stringify(news)}\n\n`), end: () => response.end() };
+    const ends = projects.map(({ id }) => serving.news.watch(id, listener));
+    const failed = (error: unknown): void => request.log?.error(error);
     const beating = setInterval(() => {
       response.write(": still here\n\n");
-      if (client !== null) void database.query("update presence set seen_at = ? where project_id = ? and client = ?", [Date.now(), project.id, client]).catch((error: unknown) => request.log?.error(error));
+      void holding.beat().catch(failed);
     }, HEARTBEAT_MILLISECONDS);
     request.on("close", () => {
-      end();
+      for (const end of ends) end();
       clearInterval(beating);
-      if (client !== null && database.isInitialized) void database.getRepository(PresenceEntity).delete({ projectId: project.id, client }).then(() => serving.news.poke()).catch((error: unknown) => request.log?.error(error));
+      if (database.isInitialized) void holding.letGo().then(() => serving.news.poke()).catch(failed);
     });
-    return { revision: project.revision, present: [] };
+    return { project: first.id, revision: first.revision, present: [] };
+  });
+}
+
+/** The open pages that a stream is asked for; what does not name any is passed over. */
+function pagesOf(on: unknown): OpenPage[] {
+  const named = (Array.isArray(on) ? on : [on]).filter((each): each is string => typeof each === "string").slice(0, MOST_PAGES);
+  return named.flatMap((each) => {
+    const [project, client, ...more] = each.split(".");
+    return project !== undefined && client !== undefined && client.length <= MOST_LETTERS && more.length === 0 ? [{ project, client }] : [];
   });
 }

@@ -32,14 +32,16 @@ describe("what was stored since a revision", () => {
   });
 });
 
+const cookieOf = async (who: Caller): Promise<string> => ((await who.get("/api/session")).headers["set-cookie"] as unknown as string[])[0]!.split(";")[0]!;
+
 /** Reads a stream through a server of its own until something holds of what it says. */
-async function listen(cookie: string, client: string): Promise<{ until: (holds: (news: PlanNews) => boolean) => Promise<PlanNews>; close: () => Promise<void> }> {
+async function listen(cookie: string, ...pages: string[]): Promise<{ until: (holds: (news: PlanNews) => boolean) => Promise<PlanNews>; close: () => Promise<void> }> {
   // A server beside the one that stores: what it tells, it has from the database.
   const beside = createApp({ database: world.database, logger: pino({ level: "silent" }) });
   const server = beside.app.listen(0);
   const { port } = server.address() as AddressInfo;
   const abort = new AbortController();
-  const response = await fetch(`http://127.0.0.1:${port}/api/projects/${project}/stream?client=${client}`, { headers: { cookie }, signal: abort.signal });
+  const response = await fetch(`http://127.0.0.1:${port}/api/news?${pages.map((page) => `on=${page}`).join("&")}`, { headers: { cookie }, signal: abort.signal });
   expect([response.status, response.headers.get("content-type")]).toEqual([200, "text/event-stream"]);
   const reader = response.body!.getReader();
   let text = "";
@@ -65,17 +67,17 @@ async function listen(cookie: string, client: string): Promise<{ until: (holds: 
   return { until, close };
 }
 
-describe("the stream of a plan", () => {
+describe("the stream of open plans", () => {
   it("tells a new revision stored through another server, and who is where until they leave", async () => {
-    const cookies = (await ines.get("/api/session")).headers["set-cookie"] as unknown as string[];
-    const stream = await listen(cookies[0]!.split(";")[0]!, "page-a");
+    const stream = await listen(await cookieOf(ines), `${project}.page-a`);
     try {
-      const first = await stream.until(() => true);
+      const first = await stream.until(({ present }) => present.length > 0);
+      expect(first).toMatchObject({ project, present: [{ client: "page-a", name: "Ines", activity: null }] });
       await rename(tomas, first.revision, "Third name");
       expect((await stream.until(({ revision }) => revision > first.revision)).revision).toBe(first.revision + 1);
       await tomas.send("put", `/api/projects/${project}/presence`, { client: "page-b", activity: "pour" });
-      const { present } = await stream.until((news) => news.present.length > 0);
-      expect(present).toEqual([{ client: "page-b", name: "Tomas", activity: "pour" }]);
+      const { present } = await stream.until((news) => news.present.length > 1);
+      expect(present).toEqual([expect.objectContaining({ client: "page-a" }), { client: "page-b", name: "Tomas", activity: "pour" }]);
       await world.database.query("update presence set seen_at = seen_at - 60000");
       await stream.until((news) => news.present.length === 0);
       await world.app.sweep();
@@ -85,9 +87,40 @@ describe("the stream of a plan", () => {
     }
   });
 
-  it("is refused to whoever may not look, and to a project that is not there", async () => {
+  it("tells of several plans at once, of each its own, and passes over those that are not there", async () => {
+    const other = await world.addProject(tomas.me, smallPlan());
+    const stream = await listen(await cookieOf(ines), `${project}.page-a`, `${other}.page-c`, "none.page-d", "nonsense");
+    try {
+      const told = new Map<string, PlanNews>();
+      await stream.until((news) => told.set(news.project, news).size === 2);
+      expect([...told.keys()].toSorted()).toEqual([project, other].toSorted());
+      const was = told.get(other)!.revision;
+      await tomas.send("post", `/api/projects/${other}/changes`, { revision: was, changes: [{ type: "setName", activity: "dig", name: "Here" }] });
+      const news = await stream.until(({ revision, project: of }) => of === other && revision > was);
+      expect(news.present.map(({ client }) => client)).toEqual(["page-c"]);
+    } finally {
+      await stream.close();
+    }
+  });
+
+  it("opened anew through another server it takes its pages along: where they stand is not lost when the one before ends", async () => {
+    const cookie = await cookieOf(ines);
+    const stands = async () => (await world.database.query("select client, activity_id as activity from presence where project_id = ? order by client", [project])) as object[];
+    const before = await listen(cookie, `${project}.page-a`, `${project}.page-gone`);
+    await ines.send("put", `/api/projects/${project}/presence`, { client: "page-a", activity: "pour" });
+    const after = await listen(cookie, `${project}.page-a`, `${project}.page-new`);
+    await before.close();
+    await after.until(({ present }) => present.every(({ client }) => client !== "page-gone"));
+    expect(await stands()).toEqual([{ client: "page-a", activity: "pour" }, { client: "page-new", activity: null }]);
+    await after.close();
+    for (let i = 0; i < 100 && (await stands()).length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 20));
+    expect(await stands()).toEqual([]);
+  });
+
+  it("is refused to whoever may not look, of a project that is not there, and of none", async () => {
     const contributor = await world.caller("amadou", ["contributor"], "ann");
-    expect((await contributor.get(`/api/projects/${project}/stream`)).status).toBe(403);
-    expect((await ines.get("/api/projects/none/stream")).status).toBe(404);
+    expect((await contributor.get(`/api/news?on=${project}.page`)).status).toBe(403);
+    expect((await ines.get("/api/news?on=none.page")).status).toBe(404);
+    expect([(await ines.get("/api/news")).status, (await ines.get(`/api/news?on=${project}`)).status]).toEqual([422, 422]);
   });
 });

@@ -1,16 +1,15 @@
 import type { PlanNews, Present } from "@chronometra/contract";
 import type { Logger } from "pino";
-import { In, MoreThan, LessThan, type DataSource } from "typeorm";
+import { In, MoreThan, type DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { GONE_MILLISECONDS } from "./presence.ts";
 import { PresenceEntity } from "./presenceEntity.ts";
 
 /** How often the database is asked. Another server beside this one may have stored what its callers look at. */
 const POLL_MILLISECONDS = 700;
-/** A page that has not been heard of for so long is gone. */
-const GONE_MILLISECONDS = 40_000;
 
-/** A page that listens. */
+/** A stream that listens, for one page or several. */
 export interface Listener {
   readonly tell: (news: PlanNews) => void;
   /** The server stops: nothing will be told any more. */
@@ -88,7 +87,7 @@ export class PlanNewsDesk {
     const names = rows.length > 0 ? await accountNames(this.database) : new Map<string, string>();
     for (const { id, revision } of projects) {
       const present = rows.flatMap((row): Present[] => (row.projectId === id ? [{ client: row.client, name: names.get(row.accountId) ?? "someone", activity: row.activityId }] : []));
-      const news: PlanNews = { revision, present };
+      const news: PlanNews = { project: id, revision, present };
       const text = JSON.stringify(news);
       const watch = this.watches.get(id);
       if (watch === undefined || watch.told === text) continue;
@@ -97,14 +96,3 @@ export class PlanNewsDesk {
     }
   }
 }
-
-/** Notes that a page is on a plan, and where. */
-export async function notePresence(database: DataSource, projectId: string, accountId: string, client: string, activityId: string | null): Promise<void> {
-  await database.query(
-    "insert into presence (project_id, client, account_id, activity_id, seen_at) values (?, ?, ?, ?, ?) on duplicate key update account_id = values(account_id), activity_id = values(activity_id), seen_at = values(seen_at)",
-    [projectId, client, accountId, activityId, Date.now()],
-  );
-}
-
-/** Takes away pages that are long gone. */
-export const sweepPresence = async (database: DataSource): Promise<void> => void (await database.getRepository(PresenceEntity).delete({ seenAt: LessThan(String(Date.now() - GONE_MILLISECONDS)) }));

@@ -29,6 +29,11 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
     setFresh(null);
     put({ person: id });
   };
+  /** What was done with someone ends after they may have been left for another: only they are closed. */
+  const close = ({ id }: Person): void => {
+    setFresh((now) => (now?.id === id ? null : now));
+    if (new URLSearchParams(window.location.search).get("person") === id) put({ person: null });
+  };
   const begin = (): void => {
     let n = plan.people.size + 1;
     while (plan.people.has(`person-${n}`)) n++;
@@ -68,7 +73,7 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
       {chosen !== null && (
         <section aria-label={chosen.name} className="mb-4 border-b border-base-content pb-3">
           <div className="mb-1 flex items-center gap-3"><h2 className="text-base">{chosen.name}</h2><button type="button" className="btn btn-ghost btn-xs" onClick={() => choose(null)}>Close</button></div>
-          <PersonEditor key={`${JSON.stringify(chosen)} ${fresh === null}`} view={view} plan={plan} person={chosen} isNew={fresh !== null} others={fresh === null ? (use?.people[chosen.id] ?? []) : []} change={change} onDone={() => choose(null)} />
+          <PersonEditor key={`${JSON.stringify(chosen)} ${fresh === null}`} view={view} plan={plan} person={chosen} isNew={fresh !== null} others={fresh === null ? (use?.people[chosen.id] ?? []) : []} change={change} onDone={() => close(chosen)} />
         </section>
       )}
       <DataTable name="People of the plan" rows={rows} columns={columns} rowKey={({ person }) => person.id} empty="Nobody works on this plan yet." tools={view.mayEdit && <button type="button" className="btn btn-ghost btn-sm" onClick={begin}><Plus size={14} aria-hidden="true" /> Person</button>} />

@@ -1,6 +1,7 @@
-import type { PlanNews, Present } from "@chronometra/contract";
+import type { Present } from "@chronometra/contract";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { addressOf, call } from "../../shared/api.ts";
+import { call } from "../../shared/api.ts";
+import { hearNews } from "./hearNews.ts";
 import type { PlanSession } from "./planSession.ts";
 
 const REST_MILLISECONDS = 350;
@@ -14,33 +15,30 @@ const REST_MILLISECONDS = 350;
 export function usePlanNews(project: string, session: PlanSession, activity: string | null, listens = true): readonly Present[] {
   const client = useRef(crypto.randomUUID().slice(0, 18)).current;
   const [present, setPresent] = useState<readonly Present[]>([]);
+  const [seen, setSeen] = useState(document.visibilityState === "visible");
   useEffect(() => {
-    if (!listens) return undefined;
-    let stream: EventSource | null = null;
-    // A browser has some six connections to a server: pages that nobody looks at leave them to those that somebody does.
-    const listen = (): void => {
-      stream?.close();
-      stream = null;
-      if (document.visibilityState === "hidden") return setPresent([]);
-      stream = new EventSource(`${addressOf("GET /api/projects/:project/stream", { project })}?client=${client}`);
-      stream.onmessage = ({ data }: MessageEvent<string>) => {
-        const news = JSON.parse(data) as PlanNews;
-        session.follow(news.revision);
-        setPresent(news.present);
-      };
-    };
-    listen();
-    document.addEventListener("visibilitychange", listen);
+    const look = (): void => setSeen(document.visibilityState === "visible");
+    document.addEventListener("visibilitychange", look);
+    return () => document.removeEventListener("visibilitychange", look);
+  }, []);
+  // Pages that nobody looks at neither hear nor are told of.
+  const here = listens && seen;
+  useEffect(() => {
+    if (!here) return undefined;
+    const end = hearNews(project, client, (news) => {
+      session.follow(news.revision);
+      setPresent(news.present);
+    });
     return () => {
-      document.removeEventListener("visibilitychange", listen);
-      stream?.close();
+      end();
+      setPresent([]);
     };
-  }, [project, session, client, listens]);
+  }, [project, session, client, here]);
   useEffect(() => {
-    if (!listens) return undefined;
+    if (!here) return undefined;
     // Whoever runs down the rows with the arrow keys is told of where they rest. That it could not be told hurts nothing.
     const telling = setTimeout(() => void call("PUT /api/projects/:project/presence", { params: { project }, body: { client, activity } }).catch(() => undefined), REST_MILLISECONDS);
     return () => clearTimeout(telling);
-  }, [project, client, activity, listens]);
+  }, [project, client, activity, here]);
   return useMemo(() => present.filter((one) => one.client !== client), [present, client]);
 }
