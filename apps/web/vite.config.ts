@@ -5,7 +5,23 @@ import { defineConfig } from "vite";
 export default defineConfig({
   plugins: [react(), tailwindcss()],
   resolve: { conditions: ["development", "module", "browser"] },
-  build: { outDir: "dist", sourcemap: false, target: "es2023", modulePreload: { polyfill: false } },
+  build: {
+    outDir: "dist",
+    sourcemap: false,
+    target: "es2023",
+    modulePreload: { polyfill: false },
+    rolldownOptions: {
+      // What many pages share comes as one file: each file more is a trip more to the server.
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: "tables", test: /node_modules.(@tanstack.(table|react-table|store)|papaparse)/ },
+            { name: "common", test: /web.src|lucide/, minShareCount: 4 },
+          ],
+        },
+      },
+    },
+  },
   worker: { format: "es" },
   server: { proxy: { "/api": "http://localhost:4600" } },
 });

@@ -25,6 +25,9 @@ const client: QueryClient = new QueryClient({
   defaultOptions: { queries: { retry: (count, error) => count < 2 && error instanceof CallFailed && error.status === 0, staleTime: 5_000 } },
 });
 
+// Who is signed in is asked while the page is still on its way.
+void client.prefetchQuery(sessionQuery);
+
 createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={client}>

@@ -1,6 +1,6 @@
 import { createBrowserRouter, type RouteObject } from "react-router";
 import { Astray } from "./shared/Astray.tsx";
-import { Shell } from "./shared/Shell.tsx";
+import { FirstBar, Shell } from "./shared/Shell.tsx";
 
 /** Each place with what is fetched when someone first goes there. */
 const places: RouteObject[] = [
@@ -56,4 +56,4 @@ const places: RouteObject[] = [
   { path: "*", Component: Astray },
 ];
 
-export const router = createBrowserRouter([{ path: "/", Component: Shell, ErrorBoundary: Astray, HydrateFallback: () => null, children: places }]);
+export const router = createBrowserRouter([{ path: "/", Component: Shell, ErrorBoundary: Astray, HydrateFallback: FirstBar, children: places }]);

@@ -19,8 +19,8 @@ export const meSchema = z.object({
 });
 export type Me = z.infer<typeof meSchema>;
 
-/** Who is signed in, and the token that every changing call must carry. */
-export const sessionSchema = z.object({ me: meSchema.nullable(), token: z.string() });
+/** Who is signed in, how they like the pages, by name, as they left them, and the token that every changing call must carry. */
+export const sessionSchema = z.object({ me: meSchema.nullable(), preferences: z.record(z.string(), z.string()), token: z.string() });
 export type SessionView = z.infer<typeof sessionSchema>;
 
 const passwordSchema = z.string().min(10, "a password has at least 10 characters").max(200);

@@ -55,7 +55,7 @@ const file = z.string().meta({ format: "binary" });
 
 /** Every call of the HTTP interface. `:name` stands for a part of the path. */
 export const endpoints = {
-  "GET /api/session": { summary: "Who is signed in, and the token for changing calls", response: sessionSchema },
+  "GET /api/session": { summary: "Who is signed in, how they like the pages, and the token for changing calls", response: sessionSchema },
   "POST /api/session": { summary: "Sign in", body: signInSchema, response: sessionSchema },
   "DELETE /api/session": { summary: "Sign out", response: done },
   "PUT /api/session/time-zone": { summary: "Say where one's days begin and end", body: timeZoneSchema, response: done },
@@ -112,7 +112,6 @@ export const endpoints = {
   "POST /api/shared": { summary: "Write calendars and people in several projects, all or nothing", body: sharedRowsSchema, response: sharedResultSchema },
   "GET /api/holidays": { summary: "Countries and regions whose public holidays are known", response: holidayCountriesSchema },
   "GET /api/holidays/:place/:from/:to": { summary: "Public holidays of a country or region (`DE`, `DE-BY`), years from and to", response: holidaysSchema },
-  "GET /api/preferences": { summary: "How one likes the pages, as one left them", response: z.record(z.string(), z.string()) },
   "PUT /api/preferences/:name": { summary: "Keep how one likes a page", body: preferenceSchema, response: done },
 
   "GET /api/projects/:project/ledger": { summary: "The ledger of approvals: requests and baselines", response: ledgerSchema },

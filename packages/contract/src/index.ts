@@ -5,6 +5,7 @@ export * from "./errors.ts";
 export * from "./exchange.ts";
 export * from "./look.ts";
 export * from "./plan.ts";
+export * from "./progress.ts";
 export * from "./resources.ts";
 export * from "./work.ts";
 export * from "./tell.ts";

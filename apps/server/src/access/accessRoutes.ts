@@ -9,6 +9,7 @@ import { inTransaction } from "../shared/database.ts";
 import { addAccount, editAccount, endSessions, findAccount, findByPassword, hashPassword, listAccounts } from "./accounts.ts";
 import { admitTry } from "./misses.ts";
 import { AccountEntity } from "./accountEntity.ts";
+import { preferencesOf } from "./preferenceRoutes.ts";
 import "./sessionTypes.ts";
 
 const newToken = (): string => randomBytes(24).toString("base64url");
@@ -29,7 +30,8 @@ export function accessRoutes(serving: Serving): void {
   serve(serving, "GET /api/session", async ({ database, request }): Promise<SessionView> => {
     request.session.token ??= newToken();
     const id = request.session.accountId;
-    return { me: id === undefined ? null : (request.session.me ?? (await findAccount(database, id))), token: request.session.token };
+    const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
+    return { me, preferences: me === null ? {} : await preferencesOf(database, me.id), token: request.session.token };
   });
 
   serve(serving, "POST /api/session", async ({ database, body, request }): Promise<SessionView> => {
@@ -38,7 +40,7 @@ export function accessRoutes(serving: Serving): void {
     await renew(request);
     request.session.accountId = me.id;
     request.session.token = newToken();
-    return { me, token: request.session.token };
+    return { me, preferences: await preferencesOf(database, me.id), token: request.session.token };
   });
 
   serve(serving, "DELETE /api/session", async ({ request }) => {

@@ -63,7 +63,6 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/shared": PLANNERS,
   "GET /api/holidays": PLANNERS,
   "GET /api/holidays/:place/:from/:to": PLANNERS,
-  "GET /api/preferences": "signedIn",
   "PUT /api/preferences/:name": "signedIn",
   "GET /api/projects/:project/export/:form": LOOKERS,
   "POST /api/projects/:project/periods": PLANNERS,

@@ -1,3 +1,4 @@
+import type { DataSource } from "typeorm";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { PreferenceEntity } from "./preferenceEntity.ts";
@@ -8,12 +9,13 @@ function assertName(name: string): void {
   if (!NAME.test(name)) throw new Failure("invalid", "A preference is named by 1 to 60 letters, digits, dots and dashes.");
 }
 
-export function preferenceRoutes(serving: Serving): void {
-  serve(serving, "GET /api/preferences", async ({ database, me }) => {
-    const kept = await database.getRepository(PreferenceEntity).findBy({ accountId: me.id });
-    return Object.fromEntries(kept.map(({ name, value }) => [name, value]));
-  });
+/** How someone likes the pages, as they left them: texts by the names that pages gave them. */
+export async function preferencesOf(database: DataSource, account: string): Promise<Record<string, string>> {
+  const kept = await database.getRepository(PreferenceEntity).findBy({ accountId: account });
+  return Object.fromEntries(kept.map(({ name, value }) => [name, value]));
+}
 
+export function preferenceRoutes(serving: Serving): void {
   serve(serving, "PUT /api/preferences/:name", async ({ database, me, params, body }) => {
     const name = params["name"]!;
     assertName(name);

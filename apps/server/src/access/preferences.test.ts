@@ -12,7 +12,7 @@ beforeAll(async () => {
 afterAll(() => world.drop());
 
 const keep = (who: Caller, name: string, value: string | null) => who.send("put", `/api/preferences/${name}`, { value });
-const kept = async (who: Caller): Promise<unknown> => (await who.get("/api/preferences")).body;
+const kept = async (who: Caller): Promise<unknown> => (await who.get("/api/session")).body.preferences;
 
 describe("how someone likes a page", () => {
   it("is kept for them alone, replaced, and forgotten", async () => {

@@ -8,7 +8,8 @@ interface Fields {
   password: string;
 }
 
-export function SignIn() {
+/** The way in. */
+export default function SignIn() {
   const { register, handleSubmit, formState } = useForm<Fields>();
   const signIn = useSignIn();
   return (

@@ -1,9 +1,9 @@
 import type { ChancesView } from "@chronometra/contract";
-import { lazy, Suspense, useCallback } from "react";
+import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
+import { ChartInView } from "../shared/ChartInView.tsx";
 import { dateWords, money, shortDateWords } from "../shared/words.ts";
 
-const Chart = lazy(() => import("../shared/Chart.tsx"));
 const at = (date: string): number => Date.parse(`${date}T00:00:00Z`);
 const dateAt = (time: number): string => new Date(time).toISOString().slice(0, 10);
 
@@ -22,5 +22,5 @@ export function JointChart({ view: { sample, finish, cost, minorDigits: digits }
     },
     [sample, finish, cost, digits],
   );
-  return <Suspense fallback={<p className="muted h-56 text-sm" role="status">Drawing …</p>}><Chart name="Finish and cost" words={`Finish and cost of ${sample.length} runs; the plan finishes ${dateWords(finish.planned)} at ${money(cost.planned, digits)}`} height="h-56" option={option} /></Suspense>;
+  return <ChartInView name="Finish and cost" words={`Finish and cost of ${sample.length} runs; the plan finishes ${dateWords(finish.planned)} at ${money(cost.planned, digits)}`} height="h-56" option={option} />;
 }

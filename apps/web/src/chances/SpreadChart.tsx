@@ -1,7 +1,6 @@
-import { lazy, Suspense, useCallback } from "react";
+import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
-
-const Chart = lazy(() => import("../shared/Chart.tsx"));
+import { ChartInView } from "../shared/ChartInView.tsx";
 
 interface Props {
   readonly name: string;
@@ -36,5 +35,5 @@ export function SpreadChart({ name, words, bars, marks }: Props) {
     },
     [bars, marks],
   );
-  return <Suspense fallback={<p className="muted h-56 text-sm" role="status">Drawing …</p>}><Chart name={name} words={words} height="h-56" option={option} /></Suspense>;
+  return <ChartInView name={name} words={words} height="h-56" option={option} />;
 }

@@ -1,9 +1,8 @@
 import type { MilestoneTrend } from "@chronometra/contract";
-import { lazy, Suspense, useCallback } from "react";
+import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
+import { ChartInView } from "../shared/ChartInView.tsx";
 import { dateWords, driftTone, driftWords } from "../shared/words.ts";
-
-const Chart = lazy(() => import("../shared/Chart.tsx"));
 
 type Milestone = MilestoneTrend["milestones"][number];
 
@@ -57,5 +56,5 @@ export function TrendChart({ trend, shown }: { trend: MilestoneTrend; shown: rea
   const late = shown.filter(({ drift }) => (drift ?? 0) >= 0.05).length;
   const worst = shown.reduce<Milestone | null>((most, each) => ((each.drift ?? -Infinity) > (most?.drift ?? -Infinity) ? each : most), null);
   const words = `Milestone trend of ${shown.length} milestones over ${trend.periods.length} periods; ${late} late${worst?.drift != null && worst.drift > 0 ? `, the furthest ${worst.name}, ${driftWords(worst.drift)}` : ""}. The table below says the same.`;
-  return <Suspense fallback={<p className="muted h-96 text-sm">Drawing …</p>}><Chart name="Milestone trend" words={words} height="h-96" option={option} /></Suspense>;
+  return <ChartInView name="Milestone trend" words={words} height="h-96" option={option} />;
 }

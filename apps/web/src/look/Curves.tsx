@@ -1,6 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useCallback } from "react";
-import Chart, { type Inks } from "../shared/Chart.tsx";
+import type { Inks } from "../shared/Chart.tsx";
+import { ChartInView } from "../shared/ChartInView.tsx";
 import { dateWords, money } from "../shared/words.ts";
 import type { ForecastRange } from "./forecastRange.ts";
 
@@ -20,7 +21,7 @@ interface Props {
 }
 
 /** Planned value over the whole baseline, earned value and actual cost up to the data date, and the range in which the cost may end. */
-export default function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props) {
+export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props) {
   const last = curve.findLast(({ ev }) => ev !== null);
   const spent = curve.findLast(({ ac }) => ac !== null);
   const option = useCallback(
@@ -63,5 +64,5 @@ export default function Curves({ curve, minorDigits: digits, dataDate, forecast 
     [curve, digits, dataDate, forecast, spent],
   );
   const words = `Planned value, earned value and actual cost over time. ${last === undefined ? "" : `On ${dateWords(last.date)}: PV ${money(last.pv, digits)}, EV ${money(last.ev, digits)}, AC ${money(last.ac, digits)}.`}${forecast === null ? "" : ` At completion on ${dateWords(forecast.finish)} it will have cost ${money(forecast.least, digits)} to ${money(forecast.most, digits)}.`} The figures stand above and below.`;
-  return <Chart name="Curves" words={words} option={option} />;
+  return <ChartInView name="Curves" words={words} option={option} />;
 }

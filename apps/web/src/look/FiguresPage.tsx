@@ -1,16 +1,15 @@
 import type { ProjectLook } from "@chronometra/contract";
-import { lazy, Suspense, useMemo } from "react";
+import { useMemo } from "react";
 import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { dateWords } from "../shared/words.ts";
 import { BehindFigure } from "./BehindFigure.tsx";
+import { Curves } from "./Curves.tsx";
 import { figureColumns, type FigureRow } from "./figureColumns.tsx";
 import { forecastRange } from "./forecastRange.ts";
 import { Instruments } from "./Instruments.tsx";
-
-const Curves = lazy(() => import("./Curves.tsx"));
 
 /** Rows as a tree in reading order, with how deep each stands. */
 function inTreeOrder(rows: readonly FigureRow[]): { ordered: FigureRow[]; depth: Map<string, number> } {
@@ -60,9 +59,7 @@ export function FiguresPage() {
         {summary.unscheduled > 0 && <> · <span className="undecided">{summary.unscheduled} have no dates</span></>}
       </p>
       <Instruments look={look} />
-      <Suspense fallback={<p className="h-60 muted pt-4">Drawing the curves …</p>}>
-        <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></div>
-      </Suspense>
+      <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></div>
       <div className="pt-3">
         <DataTable key={sort ?? ""} name="Figures by activity" rows={ordered} columns={columns} rowKey={({ id, left }) => `${left ? "left " : ""}${id}`} empty="The plan has no activities yet." {...(sort === null ? {} : { sort: { id: sort, desc: false } })} />
       </div>

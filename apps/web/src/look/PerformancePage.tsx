@@ -1,9 +1,10 @@
 import type { PerformanceView } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense, useCallback, useMemo } from "react";
+import { useCallback, useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import type { Inks } from "../shared/Chart.tsx";
+import { ChartInView } from "../shared/ChartInView.tsx";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
@@ -11,8 +12,6 @@ import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
 import { performanceQuery } from "./queries.ts";
-
-const Chart = lazy(() => import("../shared/Chart.tsx"));
 
 type Part = PerformanceView["parts"][number];
 type Period = PerformanceView["periods"][number];
@@ -86,7 +85,7 @@ function IndexCurves({ periods }: { periods: readonly Period[] }) {
     [periods],
   );
   const last = periods.at(-1);
-  return <Suspense fallback={<p className="muted h-56 text-sm">Drawing …</p>}><Chart name="Indices over the periods" words={`SPI and CPI over ${periods.length} periods${last === undefined ? "" : `, now ${ratioWords(last.spi)} and ${ratioWords(last.cpi)}`}; the table beside says the same.`} height="h-56" option={option} /></Suspense>;
+  return <ChartInView name="Indices over the periods" words={`SPI and CPI over ${periods.length} periods${last === undefined ? "" : `, now ${ratioWords(last.spi)} and ${ratioWords(last.cpi)}`}; the table beside says the same.`} height="h-56" option={option} />;
 }
 
 function Page({ view }: { view: PerformanceView }) {

@@ -1,7 +1,7 @@
 import type { Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { Settings2 } from "lucide-react";
-import { useMemo, useState } from "react";
+import { useDeferredValue, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { CycleTools } from "../cycle/CycleTools.tsx";
 import { periodQuery } from "../cycle/queries.ts";
@@ -65,7 +65,8 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
   const me = useMe();
   const [params, put] = useAddress();
   const { data: period } = useQuery(periodQuery);
-  const { data: paths } = useQuery(pathsQuery);
+  // The table is drawn without the paths first, and with them in slices, so that it answers meanwhile.
+  const paths = useDeferredValue(useQuery(pathsQuery).data);
   const [open, setOpen] = useState<Open>(null);
   const [folded, setFolded] = useState(preference(FOLDED) === "yes");
   const narrowed = SHOWN[params.get("show") ?? ""];

@@ -1,10 +1,9 @@
 import type { Paths, ProjectLine } from "@chronometra/contract";
-import { lazy, Suspense, useCallback, useMemo } from "react";
+import { useCallback, useMemo } from "react";
 import { useNavigate } from "react-router";
 import type { Inks } from "../shared/Chart.tsx";
+import { ChartInView } from "../shared/ChartInView.tsx";
 import { ratioWords } from "../shared/words.ts";
-
-const Chart = lazy(() => import("../shared/Chart.tsx"));
 
 type Point = readonly [spi: number, cpi: number, words: string];
 
@@ -60,5 +59,5 @@ export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine
   }, [ways, navigate]);
   if (ways.length === 0) return <p className="muted text-sm">SPI and CPI appear here once a project has an approved plan, a data date and some cost.</p>;
   const words = `SPI against CPI now, with the path over the issued periods: ${ways.map(({ code, points }) => `${code} ${ratioWords(points.at(-1)![0])} and ${ratioWords(points.at(-1)![1])}`).join("; ")}. The table below has the same figures.`;
-  return <Suspense fallback={<p className="muted text-sm">Drawing …</p>}><Chart name="SPI and CPI" words={words} height="h-64" option={option} onPoint={onPoint} /></Suspense>;
+  return <ChartInView name="SPI and CPI" words={words} height="h-64" option={option} onPoint={onPoint} />;
 }

@@ -15,7 +15,7 @@ export interface Inks {
   readonly text: { readonly color: string; readonly fontFamily: string; readonly fontSize: number };
 }
 
-interface Props {
+export interface ChartProps {
   /** Names the picture that is saved. */
   readonly name: string;
   /** Says in a sentence what the chart shows; the table beside it says the rest. */
@@ -38,7 +38,7 @@ function inks(part: Element = document.documentElement): Inks {
 const lengths = (chart: EChartsType): number[] => ((chart.getOption()["series"] ?? []) as { data?: unknown[] }[]).map(({ data }) => data?.length ?? 0);
 
 /** A chart in the theme's ink. Arrow keys go from point to point and say what is there; it can be saved as a picture. */
-export default function Chart({ name, words, height = "h-60", option, onPoint }: Props) {
+export default function Chart({ name, words, height = "h-60", option, onPoint }: ChartProps) {
   const holder = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType | null>(null);
   const at = useRef({ series: 0, point: -1 });
@@ -59,6 +59,9 @@ export default function Chart({ name, words, height = "h-60", option, onPoint }:
     const watching = new ResizeObserver(() => {
       // Paper has widths of its own; what is on the screen stays as it is drawn.
       if (matchMedia("print").matches) return;
+      // Told of the size that it begins with as well.
+      const { clientWidth, clientHeight } = holder.current!;
+      if (clientWidth === drawn.getWidth() && clientHeight === drawn.getHeight()) return;
       drawn.resize();
       sized();
     });

@@ -1,4 +1,4 @@
-import type { ReactNode } from "react";
+import { useDeferredValue, type ReactNode } from "react";
 import { CallFailed } from "./api.ts";
 
 interface Props {
@@ -32,7 +32,9 @@ interface LoadedProps<T> {
 
 /** A page's data when it is there; until then that it is being fetched, or why it cannot be. */
 export function Loaded<T>({ query, children }: LoadedProps<T>) {
-  if (query.data !== undefined) return <>{children(query.data)}</>;
-  if (query.error !== null) return <div className="page"><Failure error={query.error} onAgain={() => void query.refetch()} /></div>;
+  // A page is first drawn in slices, so that it answers meanwhile; what changes on it later is drawn at once.
+  const drawn = useDeferredValue(query.data !== undefined, false);
+  if (query.data !== undefined && drawn) return <>{children(query.data)}</>;
+  if (query.error !== null && query.data === undefined) return <div className="page"><Failure error={query.error} onAgain={() => void query.refetch()} /></div>;
   return <p className="page muted" role="status">Fetching …</p>;
 }

@@ -1,13 +1,15 @@
 import { useQuery } from "@tanstack/react-query";
+import { lazy, Suspense } from "react";
 import { NavLink, Navigate, Outlet, useLocation, useNavigation } from "react-router";
 import type { Me } from "@chronometra/contract";
-import { SignIn } from "../access/SignIn.tsx";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "./Failure.tsx";
-import { preferencesQuery } from "./preferences.ts";
 import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
 import { holds, mayLook, sessionQuery } from "./session.ts";
+
+/** Fetched for those who need it: whoever is signed in already goes on without. */
+const SignIn = lazy(() => import("../access/SignIn.tsx"));
 
 interface Place {
   readonly to: string;
@@ -42,17 +44,18 @@ function Places({ me }: { me: Me }) {
   );
 }
 
+/** What stands there until it is known who is signed in; the document begins with the same. */
+export const FirstBar = () => <header className="first-bar">Chronometra</header>;
+
 /** What stands on every page: the period bar, the places, and one of them. */
 export function Shell() {
   const session = useQuery(sessionQuery);
-  const preferences = useQuery({ ...preferencesQuery, enabled: session.data?.me != null });
   const { pathname } = useLocation();
   const busy = useNavigation().state === "loading";
   if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
-  if (session.data === undefined) return null;
+  if (session.data === undefined) return <FirstBar />;
   const { me } = session.data;
-  if (me === null) return <SignIn />;
-  if (preferences.isPending) return null;
+  if (me === null) return <Suspense><SignIn /></Suspense>;
   if (pathname === "/" && !mayLook(me)) return <Navigate to={me.person === null ? "/settings" : "/desk"} replace />;
   return (
     <div className="flex h-full flex-col">

@@ -1,19 +1,15 @@
-import { queryOptions } from "@tanstack/react-query";
 import { toast } from "sonner";
 import { call } from "./api.ts";
 
 const WAIT_MILLISECONDS = 400;
 
-/** How whoever is signed in likes the pages; fetched once, before a page shows. */
+/** How whoever is signed in likes the pages; told with the session. */
 let kept: Record<string, string> = {};
 /** What is on its way to the server, and how it is sent there and then. */
 const waiting = new Map<string, { timer: ReturnType<typeof setTimeout>; send: (leaving: boolean) => void }>();
 
-export const preferencesQuery = queryOptions({
-  queryKey: ["preferences"],
-  queryFn: async () => (kept = await call("GET /api/preferences")),
-  staleTime: Infinity,
-});
+/** Takes in what was kept for whoever is signed in. */
+export const takePreferences = (preferences: Record<string, string>): void => void (kept = preferences);
 
 /** What was kept under a name, `null` where nothing was. */
 export const preference = (name: string): string | null => kept[name] ?? null;

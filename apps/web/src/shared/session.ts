@@ -1,6 +1,7 @@
 import type { Me, Role, SessionView } from "@chronometra/contract";
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { call, keepToken } from "./api.ts";
+import { takePreferences } from "./preferences.ts";
 import { keepTimeZone } from "./today.ts";
 
 let account: string | null = null;
@@ -8,10 +9,11 @@ let account: string | null = null;
 /** The account that is signed in in this page: what someone else left here to be sent is not sent in their name. */
 export const signedInAs = (): string | null => account;
 
-/** Takes in who is signed in: the token for their calls, and where their days begin. */
+/** Takes in who is signed in: the token for their calls, how they like the pages, where their days begin. */
 function keep(session: SessionView): SessionView {
   account = session.me?.id ?? null;
   keepTimeZone(session.me?.timeZone);
+  takePreferences(session.preferences);
   return keepToken(session);
 }
 

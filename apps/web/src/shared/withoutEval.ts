@@ -1,5 +1,5 @@
-import { z } from "zod";
+import { config } from "zod";
 
 // The content security policy of every page forbids to make code from text; schemas would try, before they do without. To be
 // imported before any schema is made.
-z.config({ jitless: true });
+config({ jitless: true });

@@ -1,10 +1,9 @@
 import type { WatchAnswer, WatchChoices, WatchQuestion } from "@chronometra/contract";
-import { lazy, Suspense, useCallback } from "react";
+import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
+import { ChartInView } from "../shared/ChartInView.tsx";
 import { countWords } from "../shared/words.ts";
 import { COUNTED, fieldsOf, valueWords } from "./questionWords.ts";
-
-const Chart = lazy(() => import("../shared/Chart.tsx"));
 
 interface Props {
   readonly question: WatchQuestion;
@@ -79,7 +78,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
               <tfoot><tr className="total"><td>In all</td>{pivot.columns !== null && table.columns.map((name, c) => <td key={name} className="num">{said(total(table.cells.map((row) => row[c]!)))}</td>)}<td className="num">{said(total(table.cells.flat()))}</td></tr></tfoot>
             </table>
           </div>
-          <div className="max-h-96 overflow-y-auto" tabIndex={0} role="region" aria-label="Bars"><Suspense fallback={<p className="muted text-sm">Drawing …</p>}><Chart name="Counts" words={`Bars: ${pivot.sum === null ? many : fields[pivot.sum]?.head} by ${fields[pivot.rows]?.head.toLowerCase()}; the table beside says the same. ${countWords(answer.count, one, many)} in all.`} height={60 + table.rows.length * 18} option={option} /></Suspense></div>
+          <div className="max-h-96 overflow-y-auto" tabIndex={0} role="region" aria-label="Bars"><ChartInView name="Counts" words={`Bars: ${pivot.sum === null ? many : fields[pivot.sum]?.head} by ${fields[pivot.rows]?.head.toLowerCase()}; the table beside says the same. ${countWords(answer.count, one, many)} in all.`} height={60 + table.rows.length * 18} option={option} /></div>
         </div>
       )}
     </section>

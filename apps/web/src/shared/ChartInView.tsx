@@ -1,0 +1,42 @@
+import { useEffect, useRef, useState } from "react";
+import { flushSync } from "react-dom";
+import type { ChartProps } from "./Chart.tsx";
+
+type Drawing = typeof import("./Chart.tsx").default;
+
+/** How far below the window a chart is drawn already. */
+const NEAR = "300px";
+
+/** A chart that is fetched and drawn once it comes near the window, or goes on paper; until then its room is kept. */
+export function ChartInView(props: ChartProps) {
+  const room = useRef<HTMLParagraphElement>(null);
+  const [Chart, setChart] = useState<Drawing | null>(null);
+  const [fault, setFault] = useState(false);
+  const wanted = Chart === null && !fault;
+  useEffect(() => {
+    if (!wanted) return undefined;
+    let drawing: Drawing | null = null;
+    const fetched = async (): Promise<Drawing> => (drawing ??= (await import("./Chart.tsx")).default);
+    const draw = (): void => void fetched().then((it) => setChart(() => it), () => setFault(true));
+    // What is further down is fetched when there is nothing else to do, so that it is at hand when the page goes on paper.
+    const idle = requestIdleCallback(() => void fetched().catch(() => undefined));
+    const watching = new IntersectionObserver((entries) => entries.some(({ isIntersecting }) => isIntersecting) && draw(), { rootMargin: NEAR });
+    watching.observe(room.current!);
+    const onPaper = (): void => {
+      if (drawing !== null) flushSync(() => setChart(() => drawing));
+    };
+    addEventListener("beforeprint", onPaper);
+    return () => {
+      cancelIdleCallback(idle);
+      watching.disconnect();
+      removeEventListener("beforeprint", onPaper);
+    };
+  }, [wanted]);
+  if (Chart !== null) return <Chart {...props} />;
+  const { height = "h-60" } = props;
+  return (
+    <p ref={room} role="status" className={`muted text-sm ${typeof height === "string" ? height : ""}`} style={typeof height === "number" ? { height } : undefined}>
+      {fault ? <>The chart could not be fetched. <button type="button" className="underline cursor-pointer" onClick={() => setFault(false)}>Try again</button></> : "Drawing …"}
+    </p>
+  );
+}
