@@ -64,8 +64,8 @@ const NO_COLUMNS = "none";
 function Page({ portfolio }: { portfolio: Portfolio }) {
   const me = useMe();
   const [params, put] = useAddress();
-  const { data: period } = useQuery(periodQuery);
-  // The table is drawn without the paths first, and with them in slices, so that it answers meanwhile.
+  // The page is drawn without these first, and with them in slices, so that it answers meanwhile.
+  const period = useDeferredValue(useQuery(periodQuery).data);
   const paths = useDeferredValue(useQuery(pathsQuery).data);
   const [open, setOpen] = useState<Open>(null);
   const [folded, setFolded] = useState(preference(FOLDED) === "yes");

@@ -4,10 +4,7 @@ import type { ChartProps } from "./Chart.tsx";
 
 type Drawing = typeof import("./Chart.tsx").default;
 
-/** How far below the window a chart is drawn already. */
-const NEAR = "300px";
-
-/** A chart that is fetched and drawn once it comes near the window, or goes on paper; until then its room is kept. */
+/** A chart that is fetched and drawn once it comes into view, or goes on paper; until then its room is kept. */
 export function ChartInView(props: ChartProps) {
   const room = useRef<HTMLParagraphElement>(null);
   const [Chart, setChart] = useState<Drawing | null>(null);
@@ -20,7 +17,7 @@ export function ChartInView(props: ChartProps) {
     const draw = (): void => void fetched().then((it) => setChart(() => it), () => setFault(true));
     // What is further down is fetched when there is nothing else to do, so that it is at hand when the page goes on paper.
     const idle = requestIdleCallback(() => void fetched().catch(() => undefined));
-    const watching = new IntersectionObserver((entries) => entries.some(({ isIntersecting }) => isIntersecting) && draw(), { rootMargin: NEAR });
+    const watching = new IntersectionObserver((entries) => entries.some(({ isIntersecting }) => isIntersecting) && draw());
     watching.observe(room.current!);
     const onPaper = (): void => {
       if (drawing !== null) flushSync(() => setChart(() => drawing));
