@@ -1,8 +1,8 @@
-import { useEffect, useRef, useState } from "react";
+import { useEffect, useRef, useState, type ComponentType } from "react";
 import { flushSync } from "react-dom";
 import type { ChartProps } from "./Chart.tsx";
 
-type Drawing = typeof import("./Chart.tsx").default;
+type Drawing = ComponentType<ChartProps>;
 
 /** A chart that is fetched and drawn once it comes into view, or goes on paper; until then its room is kept. */
 export function ChartInView(props: ChartProps) {
