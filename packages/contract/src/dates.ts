@@ -15,13 +15,13 @@ export const promisedSchema = z.object({
   name: z.string(),
   deadline: standing.deadline,
   finish: standing.finish,
-  marginDays: z.number(),
+  marginDays: z.number().nullable(),
   state: standing.state,
   /** What follows if it is not kept, and to whom it was promised. */
   consequence: z.string().nullable(),
   to: z.string().nullable(),
   /** As the last issued period had it; `null` where it had none. */
-  was: z.object({ number: z.int(), deadline: standing.deadline, marginDays: z.number(), state: standing.state }).nullable(),
+  was: z.object({ number: z.int(), deadline: standing.deadline, marginDays: z.number().nullable(), state: standing.state }).nullable(),
 });
 export type Promised = z.infer<typeof promisedSchema>;
 export const promisedListSchema = z.array(promisedSchema);

@@ -41,6 +41,7 @@ export const milestoneSchema = z.object({
   forecast: z.string(),
   drift: z.number().nullable(),
   reached: z.boolean(),
+  dropped: z.literal(true).optional(),
   deadline: z.string().nullable(),
 });
 export type MilestoneLine = z.infer<typeof milestoneSchema>;
@@ -50,8 +51,9 @@ export const deadlineSchema = z.object({
   name: z.string(),
   deadline: z.string(),
   finish: z.string(),
-  marginDays: z.number(),
-  state: z.enum(["metOnTime", "metLate", "breached", "willBreach", "tight", "safe"]),
+  /** `null` where it was dropped. */
+  marginDays: z.number().nullable(),
+  state: z.enum(["metOnTime", "metLate", "dropped", "breached", "willBreach", "tight", "safe"]),
 });
 export type DeadlineLine = z.infer<typeof deadlineSchema>;
 
@@ -71,6 +73,8 @@ export const summarySchema = z.object({
   activities: z.int(),
   unscheduled: z.int(),
   unbaselined: z.int(),
+  /** Work ended short of its scope, with the budget it has not earned; left out of what was kept before it was told. */
+  dropped: z.object({ count: z.int(), unearnedMinor: z.int() }).optional(),
   figures: figuresSchema.nullable(),
   earnedSchedule: earnedScheduleSchema.nullable(),
   milestones: z.array(milestoneSchema),
@@ -98,7 +102,7 @@ export type LineSummary = z.infer<typeof lineSummarySchema>;
 export function lineSummaryOf({ milestones, deadlines, earnedSchedule, ...rest }: Summary): LineSummary {
   const deadlineCounts: LineSummary["deadlineCounts"] = {};
   for (const { state } of deadlines) deadlineCounts[state] = (deadlineCounts[state] ?? 0) + 1;
-  const open = milestones.filter(({ reached, drift }) => !reached && drift !== null);
+  const open = milestones.filter(({ reached, dropped, drift }) => !reached && dropped !== true && drift !== null);
   return {
     ...rest,
     spit: earnedSchedule?.spit ?? null,

@@ -81,7 +81,7 @@ export const historySchema = z.array(
 export type History = z.infer<typeof historySchema>;
 
 const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable() });
-const standingSchema = z.object({ deadline: z.string(), finish: z.string(), marginDays: z.number(), state: z.string() });
+const standingSchema = z.object({ deadline: z.string(), finish: z.string(), marginDays: z.number().nullable(), state: z.string() });
 
 /** The effect preview: what a list of changes would move. */
 export const effectSchema = z.object({

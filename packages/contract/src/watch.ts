@@ -22,7 +22,7 @@ export interface WatchField {
 
 const KINDS = { work: "work", milestone: "milestone", summary: "branch", levelOfEffort: "level of effort" };
 const STATES = { unscheduled: "no dates", parked: "parked", notStarted: "not started", inProgress: "in progress", complete: "finished" };
-const DEADLINES = { breached: "broken", willBreach: "will break", tight: "tight", safe: "safe", metLate: "kept late", metOnTime: "kept" };
+const DEADLINES = { breached: "broken", willBreach: "will break", tight: "tight", safe: "safe", metLate: "kept late", metOnTime: "kept", dropped: "dropped" };
 const WISHES = { startNotBefore: "start not before", startNotAfter: "start not after", startOn: "start on", finishNotBefore: "finish not before", finishNotAfter: "finish not after", finishOn: "finish on" };
 
 const place = {

@@ -251,7 +251,7 @@ export const setDataDateSchema = z.strictObject({ date: dateSchema });
 export const dataDateResultSchema = z.object({ moved: z.array(z.string()), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
 
 const alongSchema = z.object({ project: z.string(), projectName: z.string(), id: z.string(), name: z.string(), start: z.string(), finish: z.string(), driftDays: z.number().nullable(), blockedBy: z.string().nullable(), movesDays: z.number() });
-const deadlineAtStakeSchema = z.object({ id: z.string(), name: z.string(), deadline: z.string(), nowState: z.string(), nowMarginDays: z.number(), thenState: z.string(), thenMarginDays: z.number() });
+const deadlineAtStakeSchema = z.object({ id: z.string(), name: z.string(), deadline: z.string(), nowState: z.string(), nowMarginDays: z.number().nullable(), thenState: z.string(), thenMarginDays: z.number().nullable() });
 
 /** What is blocked across all projects, with what could be the cause and what will feel it. */
 export const blockedSchema = z.object({

@@ -57,7 +57,7 @@ function finishing(plan: Plan, left: Closing["activities"], said: Readonly<Recor
     if (said[id] === "parked") return [];
     const milestone = activity.kind === "milestone";
     const percent = milestone ? {} : said[id] === "done" ? { percent: 100 } : { percent: activity.percent ?? 0 };
-    return [{ type: "reportProgress", activity: id, ...(milestone || activity.actualStart !== undefined ? {} : { actualStart: on }), actualFinish: on, ...(activity.remainingMinutes === undefined ? {} : { remainingMinutes: null }), ...percent, ...(milestone ? { actualStart: on } : {}) }];
+    return [{ type: "reportProgress", activity: id, ...(milestone || activity.actualStart !== undefined ? {} : { actualStart: on }), actualFinish: on, ...(activity.remainingMinutes === undefined ? {} : { remainingMinutes: null }), ...percent, ...(milestone ? { actualStart: on } : {}), ...(said[id] === "dropped" ? { dropped: true } : {}) }];
   });
   return [...parkRows(plan, parked, { carried: false, newKey: () => "" }), ...ended];
 }

@@ -71,6 +71,7 @@ export const SHEETS = {
     actualFinish: { kind: "dateOrInstant" } as ColumnSpec,
     percent: number,
     remainingMinutes: minutes,
+    dropped: { kind: "bool" } as ColumnSpec,
   },
   steps: { activity: id, name, weight: { kind: "number", required: true } as ColumnSpec, doneOn: date },
   stages: { activity: id, name, credit: { kind: "number", required: true } as ColumnSpec },

@@ -19,7 +19,7 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
   const { project, activities } = bundle;
   const slips = baseline === null ? new Map<string, never>() : slipsAgainst(bundle, schedule, baseline.content);
   const scheduled = activities.filter((activity, i) => schedule.rows[i] != null && activity.kind !== "summary");
-  const done = activities.filter((activity, i) => activity.kind !== "summary" && schedule.rows[i]?.state === "complete");
+  const done = activities.filter((activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete");
   const names = new Map(activities.map(({ id, name }) => [id, name]));
   const approvedFinish = baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
   return {
@@ -35,6 +35,7 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
     activities: scheduled.length,
     unscheduled: schedule.unscheduled.length,
     unbaselined: performance?.unbaselined.length ?? 0,
+    dropped: droppedOf(bundle, computed),
     figures: performance?.project ?? null,
     earnedSchedule: performance?.earnedSchedule ?? null,
     milestones: activities.flatMap((activity, i) => {
@@ -48,7 +49,8 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
           baseline: slip === undefined ? null : formatDate(slip.baselineFinishDay),
           forecast: formatDate(row.finishDay),
           drift: slip?.workingDays ?? null,
-          reached: row.state === "complete",
+          reached: row.state === "complete" && activity.dropped !== true,
+          ...(activity.dropped === true ? { dropped: true as const } : {}),
           deadline: activity.deadline ?? null,
         },
       ];
@@ -56,6 +58,18 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
     quality: [...valuesOf(measureChecks(groundOf(bundle, schedule, baseline?.content ?? null)))],
     deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({ id, name: names.get(id)!, ...standing })),
   };
+}
+
+/** Work that was ended short of its scope, and what of its budget it has not earned. */
+function droppedOf({ activities }: PlanBundle, { performance }: Computed): NonNullable<Summary["dropped"]> {
+  const found = { count: 0, unearnedMinor: 0 };
+  activities.forEach(({ dropped, parked }, i) => {
+    if (dropped !== true || parked === true) return;
+    const figures = performance?.activities[i];
+    found.count++;
+    found.unearnedMinor += figures == null ? 0 : figures.bac - figures.ev;
+  });
+  return found;
 }
 
 function driftOfFinish(bundle: PlanBundle, { schedule }: Computed, approvedFinish: string): number | null {

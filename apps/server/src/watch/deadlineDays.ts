@@ -9,7 +9,7 @@ export async function deadlineDays(database: DataSource): Promise<CalendarDay[]>
   )) as { id: string; code: string; name: string; summary: string }[];
   return rows.flatMap(({ id, code, name, summary }) =>
     (JSON.parse(summary) as Summary).deadlines.flatMap((line): CalendarDay[] => {
-      if (line.state === "metOnTime" || line.state === "metLate") return [];
+      if (line.marginDays === null || line.state === "metOnTime" || line.state === "metLate") return [];
       const margin = Math.round(Math.abs(line.marginDays) * 10) / 10;
       return [{ id: `deadline-${id}-${line.id}`, from: line.deadline, to: line.deadline, title: line.name, words: `${code} ${name}. Forecast ${line.finish}, ${margin} d ${line.marginDays < 0 ? "short" : "in hand"}.` }];
     }),

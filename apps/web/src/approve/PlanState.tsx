@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { projectQuery } from "../portfolio/queries.ts";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { qualityQuery } from "../quality/queries.ts";
-import { countWords, dateWords, DEADLINE_WORDS, marginWords, money } from "../shared/words.ts";
+import { countWords, dateWords, money, standingWords } from "../shared/words.ts";
 import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./comparedWords.ts";
 
@@ -20,7 +20,7 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
   const short = [
     ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`] : []),
     ...(summary.activities === 0 ? ["no activity has dates yet: there is nothing to freeze"] : []),
-    ...summary.deadlines.filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight").map(({ name, state, marginDays }) => `${name} ${DEADLINE_WORDS[state]}, ${marginWords(marginDays)}`),
+    ...summary.deadlines.filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight").map(({ name, state, marginDays }) => `${name} ${standingWords(state, marginDays)}`),
   ];
   return (
     <section aria-label="The plan as it stands" className="my-1 max-w-3xl border-l-4 border-current pl-3 text-sm">

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, type DeadlineState } from "../shared/words.ts";
+import { countWords, dateWords, DEADLINE_TONES, driftTone, driftWords, standingWords, type DeadlineState } from "../shared/words.ts";
 import { ActivityChoice } from "./outside/ActivityChoice.tsx";
 import { targetsQuery } from "./outside/queries.ts";
 import { blockedQuery } from "./queries.ts";
@@ -65,7 +65,7 @@ function One({ block, days }: { block: Block; days: number }) {
         <section>
           <h3 className="border-b rule text-sm font-semibold">Deadlines at stake <span className="muted font-normal">{block.deadlines.length}</span></h3>
           <ul className="text-sm">
-            {block.deadlines.map(({ id, name, deadline, nowState, nowMarginDays, thenState, thenMarginDays }) => <li key={id} className="py-0.5">{name}, {dateWords(deadline)}: <Toned tone={DEADLINE_TONES[nowState as DeadlineState]}>{DEADLINE_WORDS[nowState as DeadlineState]}, {marginWords(nowMarginDays)}</Toned> → <Toned tone={DEADLINE_TONES[thenState as DeadlineState]}>{DEADLINE_WORDS[thenState as DeadlineState]}, {marginWords(thenMarginDays)}</Toned></li>)}
+            {block.deadlines.map(({ id, name, deadline, nowState, nowMarginDays, thenState, thenMarginDays }) => <li key={id} className="py-0.5">{name}, {dateWords(deadline)}: <Toned tone={DEADLINE_TONES[nowState as DeadlineState]}>{standingWords(nowState as DeadlineState, nowMarginDays)}</Toned> → <Toned tone={DEADLINE_TONES[thenState as DeadlineState]}>{standingWords(thenState as DeadlineState, thenMarginDays)}</Toned></li>)}
             {block.deadlines.length === 0 && <li className="muted py-0.5">No deadline comes after it.</li>}
           </ul>
         </section>

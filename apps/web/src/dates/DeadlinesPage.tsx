@@ -15,7 +15,7 @@ import { PromisePanel } from "./PromisePanel.tsx";
 import { deadlinesQuery } from "./queries.ts";
 
 /** Working days by which a margin shrank since the last issued period; `null` where there is none to compare with. */
-const shrankOf = ({ marginDays, was }: Promised): number | null => (was === null ? null : was.marginDays - marginDays);
+const shrankOf = ({ marginDays, was }: Promised): number | null => (was?.marginDays == null || marginDays === null ? null : was.marginDays - marginDays);
 
 function columnsOf(onChoose: (key: string) => void): readonly Column<Promised>[] {
   return [
@@ -24,7 +24,7 @@ function columnsOf(onChoose: (key: string) => void): readonly Column<Promised>[]
     { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
     { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
     { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
-    { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => <Toned tone={marginDays < 0 ? "adverse" : "plain"}>{marginWords(marginDays)}</Toned> },
+    { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : <Toned tone={marginDays < 0 ? "adverse" : "plain"}>{marginWords(marginDays)}</Toned>) },
     { id: "shrank", head: "Since issue", hint: "How much margin was lost since the last issued period", numeric: true, value: shrankOf, show: (row) => { const days = shrankOf(row); return days === null ? "–" : Math.abs(days) < 0.05 ? <span className="muted">as it was</span> : <Toned tone={driftTone(days)}>{driftWords(days).replace("late", "less").replace("early", "more")}</Toned>; } },
     { id: "consequence", head: "If not kept", wraps: true, value: ({ consequence }) => consequence, show: ({ consequence, to }) => (consequence === null ? <span className="muted">not said</span> : `${consequence}${to === null ? "" : ` (${to})`}`) },
     { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
@@ -35,7 +35,7 @@ function Page({ all }: { all: readonly Promised[] }) {
   const [params, put] = useAddress();
   const { data: period } = useQuery(periodQuery);
   const [project, state, at] = [params.get("project"), params.get("state"), params.get("at")];
-  const rows = useMemo(() => all.filter((row) => (project === null || row.project === project) && (state === null || row.state === state)).sort((a, b) => DEADLINE_ORDER.indexOf(a.state) - DEADLINE_ORDER.indexOf(b.state) || a.marginDays - b.marginDays), [all, project, state]);
+  const rows = useMemo(() => all.filter((row) => (project === null || row.project === project) && (state === null || row.state === state)).sort((a, b) => DEADLINE_ORDER.indexOf(a.state) - DEADLINE_ORDER.indexOf(b.state) || (a.marginDays ?? 0) - (b.marginDays ?? 0)), [all, project, state]);
   const chosen = all.find((row) => promiseKey(row) === at) ?? null;
   const choose = (key: string): void => put({ at: key === at ? null : key });
   const projects = [...new Map(all.map((row) => [row.project, `${row.code} ${row.projectName}`]))].sort((a, b) => a[1].localeCompare(b[1]));

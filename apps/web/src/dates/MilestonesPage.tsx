@@ -43,7 +43,7 @@ const deadlineColumns = (project: string): Column<DeadlineLine>[] => [
   { id: "name", head: "Promised", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(promiseKey({ project, id }))}`}>{name}</Link> },
   { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
   { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
-  { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => marginWords(marginDays) },
+  { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : marginWords(marginDays)) },
   { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
 ];
 

@@ -1,5 +1,5 @@
 import type { Promised } from "@chronometra/contract";
-import { dateWords, DEADLINE_WORDS, marginWords } from "../shared/words.ts";
+import { dateWords, isSettled, standingWords } from "../shared/words.ts";
 import { dateScale } from "./timeLine.ts";
 
 const LANE = 26;
@@ -34,18 +34,18 @@ export function PromiseLine({ rows, dataDate, chosen, onChoose }: Props) {
         {rows.map((row, i) => {
           const y = HEAD + i * LANE;
           const [promised, forecast] = [NAME + scale.xOf(row.deadline), NAME + scale.xOf(row.finish)];
-          const late = row.finish > row.deadline || row.marginDays < 0;
+          const late = row.state !== "dropped" && (row.finish > row.deadline || (row.marginDays ?? 0) < 0);
           const tone = late ? "var(--adverse)" : row.state === "tight" ? "var(--undecided)" : "var(--favourable)";
           const key = promiseKey(row);
           return (
             <g key={key} onClick={() => onChoose(key)} className="cursor-pointer">
               <rect x={0} y={y} width={NAME + WIDTH + 20} height={LANE} fill={chosen === key ? "var(--color-base-200)" : "transparent"} />
-              <title>{`${row.name}, ${row.code}: ${DEADLINE_WORDS[row.state]}, ${marginWords(row.marginDays)}`}</title>
+              <title>{`${row.name}, ${row.code}: ${standingWords(row.state, row.marginDays)}`}</title>
               <text x={4} y={y + 17} fill="currentColor">{row.name.length > 26 ? `${row.name.slice(0, 25)}…` : row.name} <tspan opacity={0.7}>{row.code}</tspan></text>
               <line x1={NAME} x2={NAME + WIDTH} y1={y + LANE} y2={y + LANE} stroke="var(--color-base-300)" strokeWidth={0.5} />
               <polygon points={`${promised},${y + 5} ${forecast},${y + 12} ${promised},${y + 19}`} fill={tone} opacity={0.3} />
               <path d={`M${promised} ${y + 3} v18 m-4 -14 l4 -4 l4 4`} fill="none" stroke="currentColor" strokeWidth={1.5} />
-              <path d={`M${forecast} ${y + 21} v-18 l9 4 l-9 4`} fill={row.state === "metOnTime" || row.state === "metLate" ? "none" : tone} stroke={tone} strokeWidth={1.5} />
+              <path d={`M${forecast} ${y + 21} v-18 l9 4 l-9 4`} fill={isSettled(row.state) ? "none" : tone} stroke={tone} strokeWidth={1.5} />
             </g>
           );
         })}

@@ -10,7 +10,7 @@ import { call } from "../shared/api.ts";
 import { CommitField } from "../shared/CommitField.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { dateWords, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords } from "../shared/words.ts";
+import { dateWords, DEADLINE_TONES, driftTone, driftWords, isSettled, marginWords, standingWords } from "../shared/words.ts";
 import { chainQuery } from "./queries.ts";
 
 function Chain({ promised }: { promised: Promised }) {
@@ -39,6 +39,7 @@ function Changed({ promised }: { promised: Promised }) {
   const was = promised.was;
   const query = useQuery({ ...driftQuery(promised.project, `period-${was?.number}`, "plan", promised.id), enabled: was !== null });
   if (was === null) return <p className="muted text-sm">No issued period has it yet; what changes its margin is told from the next one on.</p>;
+  if (was.marginDays === null || promised.marginDays === null) return null;
   const moved = promised.marginDays - was.marginDays;
   return (
     <section>
@@ -95,12 +96,12 @@ export function PromisePanel({ promised, onClose }: { promised: Promised; onClos
         </div>
         <button type="button" className="p-1 cursor-pointer" aria-label="Close" onClick={onClose}><X size={16} aria-hidden="true" /></button>
       </div>
-      <p>Promised for {dateWords(promised.deadline)}, finishes {dateWords(promised.finish)}: <Toned tone={DEADLINE_TONES[promised.state]} marked>{DEADLINE_WORDS[promised.state]}, {marginWords(promised.marginDays)}</Toned></p>
+      <p>Promised for {dateWords(promised.deadline)}, finishes {dateWords(promised.finish)}: <Toned tone={DEADLINE_TONES[promised.state]} marked>{standingWords(promised.state, promised.marginDays)}</Toned></p>
       <Consequence promised={promised} />
       <Chain promised={promised} />
-      {promised.state !== "metOnTime" && promised.state !== "metLate" && <Likely promised={promised} />}
+      {!isSettled(promised.state) && <Likely promised={promised} />}
       <Changed promised={promised} />
-      {promised.mayEdit && promised.state !== "metOnTime" && promised.state !== "metLate" && <Link className="btn btn-sm self-start" to={`/projects/${promised.project}/slip/${encodeURIComponent(promised.id)}`}>Slip it …</Link>}
+      {promised.mayEdit && !isSettled(promised.state) && <Link className="btn btn-sm self-start" to={`/projects/${promised.project}/slip/${encodeURIComponent(promised.id)}`}>Slip it …</Link>}
     </aside>
   );
 }

@@ -19,7 +19,7 @@ const WHAT: Record<Row["what"], string> = { added: "new", removed: "taken out", 
 const TABLES: Record<string, string> = { project: "Project", activities: "Activities", links: "Links", assignments: "People on activities", costs: "Costs", calendars: "Calendars", people: "People" };
 
 /** Field names as people know them. */
-const FIELDS: Record<string, string> = { durationMinutes: "length", plannedMinutes: "planned", remainingMinutes: "left", plannedMinor: "amount", unitsPercent: "share of time", lagMinutes: "lag", lagIn: "lag counts in", actualStart: "began", actualFinish: "ended", windowPolicy: "window", parent: "lies below", place: "stands", dataDate: "data date", dayMinutes: "a day is" };
+const FIELDS: Record<string, string> = { durationMinutes: "length", plannedMinutes: "planned", remainingMinutes: "left", plannedMinor: "amount", unitsPercent: "share of time", lagMinutes: "lag", lagIn: "lag counts in", actualStart: "began", actualFinish: "ended", dropped: "ended short of its scope", windowPolicy: "window", parent: "lies below", place: "stands", dataDate: "data date", dayMinutes: "a day is" };
 
 function shown(field: string, value: unknown): string {
   if (value === null || value === undefined) return "nothing";

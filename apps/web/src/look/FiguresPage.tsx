@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { dateWords } from "../shared/words.ts";
+import { countWords, dateWords, money } from "../shared/words.ts";
 import { BehindFigure } from "./BehindFigure.tsx";
 import { Curves } from "./Curves.tsx";
 import { figureColumns, type FigureRow } from "./figureColumns.tsx";
@@ -56,6 +56,7 @@ export function FiguresPage() {
       <p className="muted pb-1 text-sm">
         As of the close of {dateWords(summary.dataDate)}, against baseline {summary.baseline}, in {summary.currency}
         {summary.unbaselined > 0 && <> · <span className="undecided">{summary.unbaselined} activities are in no baseline and have no budget here</span></>}
+        {(summary.dropped?.count ?? 0) > 0 && <> · <span className="undecided">{countWords(summary.dropped!.count, "activity was", "activities were")} dropped; {money(summary.dropped!.unearnedMinor, summary.minorDigits)} of their budget stays unearned until a change request takes it out</span></>}
         {summary.unscheduled > 0 && <> · <span className="undecided">{summary.unscheduled} have no dates</span></>}
       </p>
       <Instruments look={look} />

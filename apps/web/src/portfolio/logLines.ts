@@ -1,6 +1,6 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
-import { countWords, dateWords, DEADLINE_WORDS, driftWords, marginWords, money, type Tone } from "../shared/words.ts";
+import { countWords, dateWords, driftWords, money, standingWords, type Tone } from "../shared/words.ts";
 
 /** A row behind a line of the log. */
 export interface LogRow {
@@ -45,7 +45,7 @@ function moved(projects: readonly ProjectLine[]): LogLine {
 const IN_DANGER = ["breached", "willBreach", "tight"] as const;
 
 function promises(projects: readonly ProjectLine[]): LogLine {
-  const rows = projects.flatMap((line) => line.summary.endangered.map((deadline) => ({ line, deadline }))).sort((a, b) => a.deadline.marginDays - b.deadline.marginDays);
+  const rows = projects.flatMap((line) => line.summary.endangered.map((deadline) => ({ line, deadline }))).sort((a, b) => (a.deadline.marginDays ?? 0) - (b.deadline.marginDays ?? 0));
   const count = (state: string): number => rows.filter(({ deadline }) => deadline.state === state).length;
   const [broken, will, tight] = IN_DANGER.map(count) as [number, number, number];
   const parts = [...(broken > 0 ? [`${countWords(broken, "deadline is", "deadlines are")} broken`] : []), ...(will > 0 ? [`${broken > 0 ? will : countWords(will, "deadline", "deadlines")} will break`] : []), ...(tight > 0 ? [`${broken + will > 0 ? tight : countWords(tight, "deadline is", "deadlines are")} tight`] : [])];
@@ -53,7 +53,7 @@ function promises(projects: readonly ProjectLine[]): LogLine {
     about: "Promises",
     words: parts.length === 0 ? "No deadline is in danger." : `${parts.join(", ")}.`,
     tone: broken + will > 0 ? "adverse" : tight > 0 ? "undecided" : "plain",
-    rows: rows.map(({ line, deadline }) => ({ key: `${line.id} ${deadline.id}`, project: line.id, name: `${deadline.name}, ${line.code}`, words: `${DEADLINE_WORDS[deadline.state]}, ${dateWords(deadline.deadline)}, ${marginWords(deadline.marginDays)}`, tone: deadline.state === "tight" ? "undecided" : "adverse", to: `/deadlines?at=${line.id}:${encodeURIComponent(deadline.id)}` })),
+    rows: rows.map(({ line, deadline }) => ({ key: `${line.id} ${deadline.id}`, project: line.id, name: `${deadline.name}, ${line.code}`, words: `${standingWords(deadline.state, deadline.marginDays)}; promised for ${dateWords(deadline.deadline)}`, tone: deadline.state === "tight" ? "undecided" : "adverse", to: `/deadlines?at=${line.id}:${encodeURIComponent(deadline.id)}` })),
   };
 }
 
@@ -84,6 +84,7 @@ export function doubtsOf(line: ProjectLine, dataDate: string | null, limits: Qua
     ...(fitness === "unfit" ? [`plan not fit: ${failed.filter((number) => GRAVE.has(number)).map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
     ...(dataDate !== null && (summary.dataDate ?? "") < dataDate ? [`figures as of ${dateWords(summary.dataDate)}`] : []),
     ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity", "activities")} without dates`] : []),
+    ...((summary.dropped?.count ?? 0) > 0 ? [`${countWords(summary.dropped!.count, "activity", "activities")} dropped`] : []),
     ...(summary.unbaselined > 0 ? [`${countWords(summary.unbaselined, "activity", "activities")} in no baseline`] : []),
   ];
 }

@@ -1,7 +1,7 @@
 import type { EffectView as Effect } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Toned } from "./Toned.tsx";
-import { dateWords, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, money, type DeadlineState } from "./words.ts";
+import { dateWords, DEADLINE_TONES, driftTone, driftWords, money, standingWords, type DeadlineState } from "./words.ts";
 
 const moveWords = (days: number | null): string => (days === null ? "" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "within the day"));
 
@@ -23,7 +23,7 @@ function Row({ name, children }: { name: string; children: ReactNode }) {
   return <div className="flex gap-2 border-b rule py-0.5"><dt className="muted w-32 shrink-0">{name}</dt><dd>{children}</dd></div>;
 }
 
-const standing = (state: string, margin: number): ReactNode => <Toned tone={DEADLINE_TONES[state as DeadlineState]}>{DEADLINE_WORDS[state as DeadlineState]}, {marginWords(margin)}</Toned>;
+const standing = (state: string, margin: number | null): ReactNode => <Toned tone={DEADLINE_TONES[state as DeadlineState]}>{standingWords(state as DeadlineState, margin)}</Toned>;
 
 /** What a list of changes would move, in words: finish, cost, milestones, deadlines and activities. */
 export function EffectView({ effect }: { effect: Effect }) {

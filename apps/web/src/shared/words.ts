@@ -61,6 +61,9 @@ export function marginWords(days: number): string {
   return rounded < 0 ? `${oneDigit.format(-rounded)} d short` : `${oneDigit.format(rounded)} d in hand`;
 }
 
+/** How a promise stands, with its margin where it has one. */
+export const standingWords = (state: DeadlineState, marginDays: number | null): string => (marginDays === null ? DEADLINE_WORDS[state] : `${DEADLINE_WORDS[state]}, ${marginWords(marginDays)}`);
+
 const whole = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 });
 
 /** Minor units as whole units of the currency, "4,200"; `null` as a dash. */
@@ -87,12 +90,15 @@ export const percentWords = (share: number | null): string => (share === null ? 
 export const countWords = (count: number, one: string, many: string): string => `${whole.format(count)} ${count === 1 ? one : many}`;
 
 /** Deadline states in words. */
-export const DEADLINE_WORDS = { metOnTime: "kept", metLate: "kept late", breached: "broken", willBreach: "will break", tight: "tight", safe: "safe" } as const;
+export const DEADLINE_WORDS = { metOnTime: "kept", metLate: "kept late", dropped: "dropped", breached: "broken", willBreach: "will break", tight: "tight", safe: "safe" } as const;
 export type DeadlineState = keyof typeof DEADLINE_WORDS;
-export const DEADLINE_TONES: Record<DeadlineState, Tone> = { metOnTime: "favourable", metLate: "adverse", breached: "adverse", willBreach: "adverse", tight: "undecided", safe: "plain" };
+export const DEADLINE_TONES: Record<DeadlineState, Tone> = { metOnTime: "favourable", metLate: "adverse", dropped: "undecided", breached: "adverse", willBreach: "adverse", tight: "undecided", safe: "plain" };
+
+/** Whether nothing can change any more about how a promise was kept. */
+export const isSettled = (state: DeadlineState): boolean => state === "metOnTime" || state === "metLate" || state === "dropped";
 
 /** From the worst to the best. */
-export const DEADLINE_ORDER: readonly DeadlineState[] = ["breached", "willBreach", "metLate", "tight", "safe", "metOnTime"];
+export const DEADLINE_ORDER: readonly DeadlineState[] = ["breached", "willBreach", "metLate", "tight", "safe", "dropped", "metOnTime"];
 
 /** "2 d 6 h" from one instant to another, "1 d 3 h over" where it has passed. */
 export function timeLeftWords(until: Date, now: Date): string {

@@ -16,7 +16,7 @@ export function withoutProgress(plan: PlanBundle): PlanBundle {
   return {
     ...plan,
     project,
-    activities: plan.activities.map(({ actualStart: _s, actualFinish: _f, percent: _p, remainingMinutes: _r, ...rest }) => rest),
+    activities: plan.activities.map(({ actualStart: _s, actualFinish: _f, percent: _p, remainingMinutes: _r, dropped: _d, ...rest }) => rest),
     assignments: (plan.assignments ?? []).map(({ remainingMinutes: _m, restart: _t, ...rest }) => rest),
     timeEntries: [],
     actualCosts: [],

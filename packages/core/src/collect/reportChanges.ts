@@ -47,12 +47,13 @@ function progressOf(activity: Activity, report: ReportContent): Change | null {
   const worked = (report.minutes ?? 0) > 0 || (report.percent ?? 0) > 0;
   const { actualStart: began, actualFinish: ended } = activity;
   const start = worked && (began === undefined || report.date < began.slice(0, 10)) ? report.date : undefined;
-  const set: { actualStart?: string; percent?: number; actualFinish?: string | null; remainingMinutes?: null } = {};
+  const set: { actualStart?: string; percent?: number; actualFinish?: string | null; remainingMinutes?: null; dropped?: null } = {};
   if (start !== undefined) set.actualStart = start;
   if (report.percent !== null) {
     set.percent = report.percent;
     if (activity.remainingMinutes !== undefined) set.remainingMinutes = null;
     if (report.percent === 100) set.actualFinish = ended ?? report.date;
+    if (report.percent === 100 && activity.dropped !== undefined) set.dropped = null;
     else if (ended !== undefined) set.actualFinish = null;
   }
   if (ended !== undefined && (report.percent === null || report.percent === 100) && worked && report.date > ended.slice(0, 10)) set.actualFinish = report.date;

@@ -2,14 +2,14 @@ import type { Schedule } from "../network/schedule.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { closeOf, formatDate, parseDate } from "../time/instant.ts";
 
-export type DeadlineState = "metOnTime" | "metLate" | "breached" | "willBreach" | "tight" | "safe";
+export type DeadlineState = "metOnTime" | "metLate" | "dropped" | "breached" | "willBreach" | "tight" | "safe";
 
 export interface DeadlineStanding {
   readonly deadline: string;
   /** The finish as shown, `YYYY-MM-DD`. */
   readonly finish: string;
-  /** Working days of the activity's calendar between finish and deadline; negative is past it. */
-  readonly marginDays: number;
+  /** Working days of the activity's calendar between finish and deadline; negative is past it, `null` where it was dropped. */
+  readonly marginDays: number | null;
   readonly state: DeadlineState;
 }
 
@@ -26,6 +26,10 @@ export function deadlineStandings(plan: PlanBundle, schedule: Schedule): Map<str
     const calendar = schedule.calendars.get(activity.calendar ?? plan.project.calendar);
     const marginDays = (calendar.indexAt(closeOf(parseDate(deadline)!)) - calendar.indexAt(row.finish)) / calendar.dayMinutes;
     const finish = formatDate(row.finishDay);
+    if (activity.dropped === true) {
+      standings.set(activity.id, { deadline, finish, marginDays: null, state: "dropped" });
+      return;
+    }
     const state = (): DeadlineState => {
       if (row.state === "complete") return finish <= deadline ? "metOnTime" : "metLate";
       if (dataDate !== undefined && dataDate >= deadline) return "breached";

@@ -69,6 +69,16 @@ describe("people's load by week", () => {
     expect(week("ann", "2026-03-16")).toEqual({ demand: 1440, things: 1, planned: 1440, posted: 0 });
   });
 
+  it("asks of nobody what cannot go on yet: begun work that waits for another is laid into the time after it", () => {
+    const held = planOf(
+      [{ id: "a", name: "A", durationMinutes: 480, actualStart: "2026-03-02", percent: 50 }, { id: "w", name: "W", durationMinutes: 4800 }],
+      [{ from: "w", to: "a" }],
+      { project: { dataDate: "2026-03-04" } as never, people, assignments: [{ activity: "a", person: "ann", plannedMinutes: 480 }] },
+    );
+    // w takes ten days from Thursday 5 on, to Wednesday 18; the half day that is left of a is worked on Thursday 19.
+    expect([...loadByWeek(held, schedulePlan(held)).get("ann")!].filter(([, { demand }]) => demand > 0).map(([monday, { demand }]) => [formatDate(monday), demand])).toEqual([["2026-03-16", 240]]);
+  });
+
   it("spreads around a person's leave", () => {
     // Bo works 7 of the 10 days: 2 + 2 + 3.
     expect(week("bo", "2026-03-02")?.demand).toBe(Math.round((1200 * 2) / 7));

@@ -45,9 +45,9 @@ export function spreadOverWeeks(minutes: number, from: number, to: number, calen
   return parts;
 }
 
-/** From when what is left of an assignment is worked: its activity's start or the data date, and its own restart. */
-function remainingFrom(row: ScheduledActivity, { restart }: Assignment, dataClose: number): number {
-  const from = row.state === "inProgress" ? Math.max(row.start, dataClose) : row.start;
+/** From when what is left of an assignment is worked: where its activity begins, or goes on with all that holds it, and its own restart. */
+function remainingFrom(row: ScheduledActivity, goesOn: number | undefined, { restart }: Assignment, dataClose: number): number {
+  const from = row.state !== "inProgress" ? row.start : (goesOn ?? Math.max(row.start, dataClose));
   return restart === undefined ? from : Math.max(from, openOf(parseDate(restart)!));
 }
 
@@ -100,7 +100,9 @@ export function demandsOf(plan: PlanBundle, schedule: Schedule, calendarOf = cal
     const { activity, person, plannedMinutes } = assignment;
     const calendar = calendarOf(person);
     const remaining = remainingWork(assignment, plan.activities[i]!);
-    return [{ activity, person, remaining, weeks: spreadOverWeeks(remaining, remainingFrom(row, assignment, dataClose), row.finish, calendar), plannedWeeks: spreadOverWeeks(plannedMinutes, row.start, row.finish, calendar) }];
+    const node = schedule.network.nodeOf[i]!;
+    const from = remainingFrom(row, node < 0 ? undefined : schedule.early.restartAt[node]!, assignment, dataClose);
+    return [{ activity, person, remaining, weeks: spreadOverWeeks(remaining, from, row.finish, calendar), plannedWeeks: spreadOverWeeks(plannedMinutes, row.start, row.finish, calendar) }];
   });
 }
 

@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { analyse } from "../analyse.ts";
 import { planOf, STANDARD, networks } from "../testing/plans.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars } from "../time/compileCalendars.ts";
@@ -140,6 +141,13 @@ describe("summaries, level of effort, parked and unscheduled work", () => {
   it("a link that touches unscheduled work is out, and so is a loop through it", () => {
     const plan = planOf([work("A", 1), { id: "U", name: "U" }, work("C", 1)], [{ from: "A", to: "U" }, { from: "U", to: "C" }, { from: "C", to: "U" }]);
     expect(shown(plan)).toEqual({ A: ["2026-03-02", "2026-03-02"], C: ["2026-03-02", "2026-03-02"] });
+  });
+
+  it("level of effort whose end would lie before its start lasts no time, and is shown on the day it starts", () => {
+    const plan = planOf([work("A", 5), work("B", 5), { id: "L", name: "L", kind: "levelOfEffort" }], [{ from: "A", to: "B" }, { from: "B", to: "L", type: "SS" }, { from: "A", to: "L", type: "FF" }]);
+    expect(analyse(plan).schedule.activities["L"]).toMatchObject({ start: "2026-03-09T08:00", finish: "2026-03-09T08:00", startDate: "2026-03-09", finishDate: "2026-03-09" });
+    const early = planOf([{ ...work("A", 5), actualStart: "2026-03-02", actualFinish: "2026-03-06" }, { id: "L", name: "L", kind: "levelOfEffort", actualStart: "2026-03-10" }], [{ from: "A", to: "L", type: "FF" }], { project: { dataDate: "2026-03-10" } as never });
+    expect(analyse(early).schedule.activities["L"]).toMatchObject({ startDate: "2026-03-10", finishDate: "2026-03-10" });
   });
 
   it("level of effort spans from its SS to its FF predecessors, drives nothing and is never critical", () => {

@@ -175,8 +175,9 @@ function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (
 function spanRow(activity: Activity, start: number, finish: number): ScheduledActivity {
   const from = start as LocalMinute;
   const to = finish as LocalMinute;
+  const startDay = startDayOf(from);
   const state = STATES[stateOf(activity)]!;
-  return { ...withoutFloat, start: from, finish: to, startDay: startDayOf(from), finishDay: finishDayOf(to), state };
+  return { ...withoutFloat, start: from, finish: to, startDay, finishDay: finishDayOf(to) > startDay ? finishDayOf(to) : startDay, state };
 }
 
 interface Span {

@@ -4,6 +4,7 @@ import { assignmentsByActivity } from "../network/buildNetwork.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { formatDate } from "../time/instant.ts";
+import { timeAhead } from "./cost.ts";
 import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
 import type { Performance } from "./performance.ts";
 
@@ -31,10 +32,12 @@ export function distribute(amount: number, weights: readonly number[]): number[]
   return parts;
 }
 
+const rolesOf = (plan: PlanBundle): Map<string, string> => new Map((plan.people ?? []).map(({ id, role }) => [id, role ?? NOBODY]));
+
 /** Whose an activity's planned cost is, as weights by key. */
 function weightsBy(kind: ShareKind, plan: PlanBundle, schedule: Schedule): (i: number) => Map<string, number> {
   const rates = rateBook(plan.people ?? []);
-  const roles = new Map((plan.people ?? []).map(({ id, role }) => [id, role ?? NOBODY]));
+  const roles = rolesOf(plan);
   const assignments = assignmentsByActivity(plan);
   const costs = new Map<string, { category: string; minor: number }[]>();
   for (const { activity, category, plannedMinor } of plan.costs ?? []) costs.set(activity, [...(costs.get(activity) ?? []), { category, minor: plannedMinor }]);
@@ -54,7 +57,7 @@ function weightsBy(kind: ShareKind, plan: PlanBundle, schedule: Schedule): (i: n
 /** Actual cost by key, up to and on a date. */
 function actualBy(kind: ShareKind, plan: PlanBundle, until: string): Map<string, number> {
   const rates = rateBook(plan.people ?? []);
-  const roles = new Map((plan.people ?? []).map(({ id, role }) => [id, role ?? NOBODY]));
+  const roles = rolesOf(plan);
   const found = new Map<string, number>();
   const add = (key: string, amount: number): void => void found.set(key, (found.get(key) ?? 0) + amount);
   for (const { person, date, minutes, state } of plan.timeEntries ?? []) {
@@ -66,12 +69,15 @@ function actualBy(kind: ShareKind, plan: PlanBundle, until: string): Map<string,
 
 /**
  * The project's figures split by person, role or cost category. Budget, planned and earned value of an activity go to those
- * whose planned cost it is, in proportion; actual cost to whoever booked it, or its category. All add up to the project's.
+ * whose planned cost it is, in proportion; actual cost and time booked ahead to whoever booked it, or its category. All add up to the project's.
  * Common practice, no source.
  * @param performance what `measurePerformance` gave for the plan
  */
 export function performanceByShare(plan: PlanBundle, schedule: Schedule, performance: Performance, kind: ShareKind): Map<string, Figures> {
   const weightsOf = weightsBy(kind, plan, schedule);
+  const ahead = { rows: timeAhead(plan, performance.asOf), byActivity: new Map<string, number>() };
+  for (const { activity, costMinor } of ahead.rows) ahead.byActivity.set(activity, (ahead.byActivity.get(activity) ?? 0) + costMinor);
+  const roles = rolesOf(plan);
   const sums = new Map<string, Sums>();
   const add = (key: string, more: Partial<Sums>): void => void sums.set(key, addSums(sums.get(key) ?? NO_SUMS, { ...NO_SUMS, ...more }));
   plan.activities.forEach((activity, i) => {
@@ -80,11 +86,12 @@ export function performanceByShare(plan: PlanBundle, schedule: Schedule, perform
     const weights = weightsOf(i);
     const keys = weights.size === 0 ? [NOBODY] : [...weights.keys()];
     const parts = weights.size === 0 ? [1] : [...weights.values()];
-    const [bac, pv, ev, toCome] = [figures.bac, figures.pv, figures.ev, figures.eacBottomUp - figures.ac].map((amount) => distribute(amount, parts)) as [number[], number[], number[], number[]];
+    const [bac, pv, ev, toCome] = [figures.bac, figures.pv, figures.ev, figures.eacBottomUp - figures.ac - (ahead.byActivity.get(activity.id) ?? 0)].map((amount) => distribute(amount, parts)) as [number[], number[], number[], number[]];
     keys.forEach((key, k) => add(key, { bac: bac[k]!, pv: pv[k]!, ev: ev[k]!, eacBottomUp: toCome[k]! }));
   });
   for (const figures of performance.left.values()) add(NOBODY, { bac: figures.bac, pv: figures.pv, ev: figures.ev });
   const parked = schedule.tree.parked;
+  for (const { activity, person, costMinor } of ahead.rows) if (!parked.has(activity)) add(kind === "category" ? NOBODY : kind === "person" ? person : (roles.get(person) ?? NOBODY), { eacBottomUp: costMinor });
   for (const [key, ac] of actualBy(kind, parked.size === 0 ? plan : withoutParked(plan, parked), performance.asOf)) add(key, { ac, eacBottomUp: ac });
   return new Map([...sums].map(([key, own]) => [key, figuresOf(own)]));
 }

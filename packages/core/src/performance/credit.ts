@@ -1,4 +1,6 @@
 import { EVERYTHING, NOTHING, shareOfPercent, wholes, type Share } from "../budget/exact.ts";
+import { stateOf } from "../network/buildNetwork.ts";
+import { COMPLETE } from "../network/network.ts";
 import type { Activity } from "../plan/schema.ts";
 
 /** What an activity's percent may rest on besides itself. */
@@ -11,11 +13,12 @@ export interface CreditContext {
   readonly followedShare: () => Share;
 }
 
-/** The percent earned by its rule of credit, as an exact share (calculations.md section 4). */
+/** The percent earned by its rule of credit, as an exact share (calculations.md section 4): all once it is finished, unless it was dropped. */
 export function earnedShare(activity: Activity, context: CreditContext): Share {
+  if (activity.dropped === true && activity.kind === "milestone") return NOTHING;
   const rule = activity.credit?.rule ?? (activity.kind === "levelOfEffort" ? "levelOfEffort" : "reported");
   if (rule === "levelOfEffort") return context.plannedShare;
-  if (activity.actualFinish !== undefined) return EVERYTHING;
+  if (stateOf(activity) === COMPLETE && activity.dropped !== true) return EVERYTHING;
   switch (rule) {
     case "reported":
       return shareOfPercent(activity.percent ?? 0);

@@ -110,6 +110,36 @@ describe("rules of credit", () => {
     expect(ev).toBe(wanted);
   });
 
+  it.each<[string, number, number]>([
+    ["a milestone reached by its actual start has earned", earned({ rule: "zeroHundred" }, { kind: "milestone", durationMinutes: undefined as never, actualStart: "2026-01-06" }), 1000],
+    ["dropped: reported, its percent", earned(undefined, { ...finished, percent: 40, dropped: true }), 400],
+    ["dropped: nothing said is nothing earned", earned(undefined, { ...finished, dropped: true }), 0],
+    ["dropped: zeroHundred earns nothing", earned({ rule: "zeroHundred" }, { ...finished, percent: 90, dropped: true }), 0],
+    ["dropped: startFinish, what its start earned", earned({ rule: "startFinish", startCredit: 25 }, { ...finished, dropped: true }), 250],
+    ["dropped: the steps that were done", earned(STEPS, { ...finished, dropped: true }), 250],
+    ["dropped: the units that were done", earned({ rule: "units", unitsTotal: 8, unitsDone: 3 }, { ...finished, dropped: true }), 375],
+    ["dropped: the stage it stood in", earned({ rule: "stages", stages: LADDER, stage: "begun" }, { ...finished, dropped: true }), 100],
+    ["dropped: levelOfEffort, what was planned", earned({ rule: "levelOfEffort" }, { ...finished, dropped: true }), 750],
+    ["a dropped milestone was not reached", earned(undefined, { kind: "milestone", durationMinutes: undefined as never, actualStart: "2026-01-06", actualFinish: "2026-01-06", percent: 100, dropped: true }), 0],
+  ])("%s", (_title, ev, wanted) => {
+    expect(ev).toBe(wanted);
+  });
+
+  it("dropped work costs no more, is no promise kept or broken, and checks 11 and 14 count it nowhere", () => {
+    const ended = { actualStart: "2026-01-05", actualFinish: "2026-01-09", dropped: true } as const;
+    const plan = baselined(
+      [{ id: "A", name: "A", durationMinutes: 4 * DAY, deadline: "2026-01-08", percent: 50, ...ended }, { id: "B", name: "B", durationMinutes: DAY, actualStart: "2026-01-05", actualFinish: "2026-01-05" }],
+      [row("A", "2026-01-05", "2026-01-08", { even: 1000 }), row("B", "2026-01-05", "2026-01-05", { even: 10 })],
+      "2026-01-09",
+      { people: [{ id: "p", name: "P", rates: [{ from: "2026-01-01", perHourMinor: 100 }] }], assignments: [{ activity: "A", person: "p", plannedMinutes: 600, remainingMinutes: 300 }], costs: [{ id: "c", activity: "A", category: "x", plannedMinor: 90 }, { id: "d", activity: "A", category: "x", plannedMinor: 7, timing: "finish" }] },
+    );
+    const { performance, deadlines, quality, schedule } = analyse(plan);
+    expect(performance!.project).toMatchObject({ bac: 1010, ev: 510, eacBottomUp: 0 });
+    expect([schedule.activities["A"]!.state, deadlines["A"]]).toEqual(["complete", { deadline: "2026-01-08", finish: "2026-01-09", marginDays: null, state: "dropped" }]);
+    expect([quality.checks[10]!.count, quality.checks[10]!.outOf, quality.checks[13]!.value]).toEqual([0, 1, 1]);
+    expect(freezePlan(plan).activities[0]).toMatchObject({ id: "A", finish: "2026-01-08T17:00" });
+  });
+
   const follower = (to: Activity, rest: Activity[] = []): number =>
     figures(baselined([to, ...rest, { id: "F", name: "F", durationMinutes: DAY, credit: { rule: "apportioned", to: to.id } }], [row("A", "2026-01-05", "2026-01-08", { even: 300 }), row("B", "2026-01-05", "2026-01-08", { even: 100 }), row("F", "2026-01-05", "2026-01-08", { even: 1000 })], "2026-01-07")).activities["F"]!.ev;
   it("apportioned: the percent of another, of a summary, of level of effort, through a chain, of parked work none", () => {
@@ -189,6 +219,23 @@ describe("budget and actual cost", () => {
     const bare = planOf([{ id: "A", name: "A", durationMinutes: 2 * DAY }], [], { people, assignments: [{ activity: "A", person: "ann", plannedMinutes: 100 }] });
     const lived: PlanBundle = { ...bare, project: { ...bare.project, dataDate: "2026-03-20" }, activities: [{ ...bare.activities[0]!, actualStart: "2026-03-18", percent: 10, remainingMinutes: 5000 }], assignments: [{ ...bare.assignments![0]!, remainingMinutes: 7, restart: "2026-03-25" }] };
     expect(freezePlan(lived)).toEqual(freezePlan(bare));
+  });
+
+  it("what is posted after the data date is spent: the cost at completion keeps it, once, whether it is still in what is left or not", () => {
+    const eac = (dataDate: string, left: object, activity: object = { percent: 0 }): number =>
+      figures(
+        baselined([{ id: "A", name: "A", durationMinutes: DAY, actualStart: "2026-03-04", ...activity }], [row("A", "2026-03-04", "2026-03-05", { even: 1 })], dataDate, {
+          people,
+          assignments: [{ activity: "A", person: "ann", plannedMinutes: 600, ...left }],
+          timeEntries: [{ activity: "A", person: "ann", date: "2026-03-06", minutes: 240, state: "posted" }, { activity: "A", person: "free", date: "2026-03-06", minutes: 60, state: "posted" }],
+        }),
+      ).project.eacBottomUp;
+    // 600 min planned, 240 posted on the 6th, 360 left, all at 2000 an hour: 20 000 before the data date passes it as after.
+    expect([eac("2026-03-05", { remainingMinutes: 360 }), eac("2026-03-06", { remainingMinutes: 360 })]).toEqual([20_000, 20_000]);
+    // Nobody said what is left: it is all still there, and the time is among it.
+    expect(eac("2026-03-05", {})).toBe(20_000);
+    // Once it is complete nothing is left that could hold it.
+    expect(eac("2026-03-05", {}, { actualFinish: "2026-03-05" })).toBe(8000);
   });
 
   it("only posted time costs, each entry rounded by itself at the rate of its day, up to the data date", () => {

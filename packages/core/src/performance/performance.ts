@@ -6,7 +6,7 @@ import type { Schedule } from "../network/schedule.ts";
 import type { CostLine, PlanBundle } from "../plan/schema.ts";
 import { closeOf, formatDate, parseDate } from "../time/instant.ts";
 import { earningOrder } from "./apportion.ts";
-import { actualCosts, costToCome } from "./cost.ts";
+import { actualCosts, costToCome, timeAhead } from "./cost.ts";
 import { earnedShare } from "./credit.ts";
 import { earnedSchedule, type EarnedSchedule, type PeriodKind } from "./earnedSchedule.ts";
 import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
@@ -93,6 +93,8 @@ function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyM
 function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string) {
   const close = closeOf(parseDate(asOf)!);
   const spent = actualCosts(plan, asOf);
+  const ahead = new Map<string, number>();
+  for (const { activity, costMinor } of timeAhead(plan, asOf)) ahead.set(activity, (ahead.get(activity) ?? 0) + costMinor);
   const rates = rateBook(plan.people ?? []);
   const assignments = assignmentsByActivity(plan);
   const costs = new Map<string, CostLine[]>();
@@ -119,6 +121,6 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
       },
       rates,
     );
-    return { sums: { bac, pv, ev: takeShare(bac, earned), ac, eacBottomUp: ac + toCome }, earned };
+    return { sums: { bac, pv, ev: takeShare(bac, earned), ac, eacBottomUp: ac + (ahead.get(activity.id) ?? 0) + toCome }, earned };
   };
 }

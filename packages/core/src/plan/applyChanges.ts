@@ -155,8 +155,10 @@ function step(draft: Draft, change: Change): Step {
     case "setParked":
       return editActivity(change.activity, { parked: change.parked ? true : null }, (were) => ({ ...change, parked: were["parked"] === true }));
     case "reportProgress": {
-      const { type, activity, ...set } = change;
-      return editActivity(activity, set, (were) => ({ type, activity, ...were }));
+      const { type, activity, ...said } = change;
+      // What goes on again was not dropped after all.
+      const goesOn = said.actualFinish === null && (draft.get("activities", activity) as PlanTables["activities"]).dropped !== undefined;
+      return editActivity(activity, goesOn ? { ...said, dropped: null } : said, (were) => ({ type, activity, ...were }));
     }
     case "setRemainingWork": {
       const { type, assignment, ...set } = change;

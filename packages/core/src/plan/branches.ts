@@ -85,7 +85,7 @@ export function pasteBranches(plan: Plan, branches: Branches, { after, newKey, k
   const before = nextSibling(plan, after);
   const moved = keepIds && same;
   const asNew = (row: Activity): Activity => {
-    const kept = moved ? row : without(row, "actualStart", "actualFinish", "percent", "remainingMinutes");
+    const kept = moved ? row : without(row, "actualStart", "actualFinish", "percent", "remainingMinutes", "dropped");
     const own = row.parent === undefined ? undefined : idOf.get(row.parent);
     const to = row.credit?.to;
     const credit = to === undefined ? row.credit : { ...row.credit!, to: idOf.get(to) ?? to };

@@ -23,12 +23,13 @@ const activityFields = activitySchema.shape;
 
 const key = z.string().min(1).max(80);
 
-/** What a person reports of an activity: progress in percent, what is left, when it began and ended. */
+/** What a person reports of an activity: progress in percent, what is left, when it began and ended, whether short of its scope. */
 const progressFields = {
   percent: clearable(activityFields.percent.unwrap()),
   remainingMinutes: clearable(activityFields.remainingMinutes.unwrap()),
   actualStart: clearable(activityFields.actualStart.unwrap()),
   actualFinish: clearable(activityFields.actualFinish.unwrap()),
+  dropped: clearable(activityFields.dropped.unwrap()),
 };
 
 const projectShape = projectSchema.shape;

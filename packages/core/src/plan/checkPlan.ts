@@ -156,6 +156,9 @@ function checkActuals(activity: Activity, dataDate: string | undefined, found: F
       found.add("activities", activity.id, field, "progress needs a data date; set the project's dataDate");
     }
   }
+  if (activity.dropped === true && actualFinish === undefined) {
+    found.add("activities", activity.id, "dropped", "is dropped but has no actual finish; say when it ended, or take the mark out");
+  }
   if (actualFinish === undefined) return;
   if (actualStart === undefined) {
     if (activity.kind !== "milestone") found.add("activities", activity.id, "actualFinish", "has an actual finish but no actual start");
@@ -215,6 +218,7 @@ function checkParked(plan: PlanBundle, found: Findings): void {
   for (const activity of plan.activities) {
     if (!parked.has(activity.id)) continue;
     if (activity.actualStart !== undefined || activity.actualFinish !== undefined) say(activity.id, "parked", "actual dates");
+    if ((activity.percent ?? 0) > 0) say(activity.id, "parked", "a percent above 0");
   }
   const told = new Set<string>();
   for (const entry of plan.timeEntries ?? []) {

@@ -115,6 +115,7 @@ export const activitySchema = z.strictObject({
   actualFinish: dateOrInstantSchema.optional(),
   percent: percentSchema.optional(),
   remainingMinutes: minutesSchema.optional(),
+  dropped: z.boolean().optional(),
 });
 
 export const linkSchema = z.strictObject({

@@ -53,7 +53,8 @@ function slowly(plan: PlanBundle): Plain[] {
     const at = parseInstant(row.finish)!;
     return [{ each, day: rowOf(each.id).shownAsStart ? startDayOf(at) : finishDayOf(at) }];
   });
-  const dueBy = baselined.filter((row) => dataDay !== null && row.day <= dataDay);
+  const meant = scheduled.filter(({ dropped }) => dropped !== true);
+  const dueBy = baselined.filter((row) => row.each.dropped !== true && dataDay !== null && row.day <= dataDay);
   const nothing: Plain = { count: 0, outOf: 0, value: null, passes: null, activities: [] };
   const measured = dataDay !== null && plan.baselines !== undefined;
   const index = (value: number | null): Plain => ({ count: null, outOf: null, value, passes: value === null ? null : value >= 0.95, activities: [] });
@@ -75,7 +76,7 @@ function slowly(plan: PlanBundle): Plain[] {
 
   const cpl = dataDay === null || schedule.finish === null ? 0 : project.indexAt(schedule.finish) - project.indexAt(closeOf(dataDay));
   const latest = Math.max(...(plan.baselines?.[0]?.activities ?? []).filter(({ id }) => plan.activities.find((each) => each.id === id)?.parked !== true).map(({ finish }) => parseInstant(finish)!), -1);
-  const unapproved = scheduled.filter(({ id }) => approved(id) === undefined).length;
+  const unapproved = meant.filter(({ id }) => approved(id) === undefined).length;
   return [
     share(open.filter(({ id }) => (!hasBefore(id) && id !== first) || (!hasAfter(id) && id !== last)), open, 0.05),
     ofLinks(({ lagMinutes = 0 }) => lagMinutes < 0, (value) => value === 0),
@@ -104,7 +105,7 @@ function slowly(plan: PlanBundle): Plain[] {
     measured ? share(dueBy.filter((row) => rowOf(row.each.id).finishDay > row.day).map(({ each }) => each), dueBy.map(({ each }) => each), 0.05) : nothing,
     pathTest(),
     index(!measured || cpl <= 0 || latest < 0 || schedule.finish! <= closeOf(dataDay) ? null : (cpl + project.indexAt(latest as never) - project.indexAt(schedule.finish!)) / cpl),
-    index(!measured || dueBy.length + unapproved === 0 ? null : scheduled.filter(({ id }) => rowOf(id).state === "complete").length / (dueBy.length + unapproved)),
+    index(!measured || dueBy.length + unapproved === 0 ? null : meant.filter(({ id }) => rowOf(id).state === "complete").length / (dueBy.length + unapproved)),
   ];
 }
 

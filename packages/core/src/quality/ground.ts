@@ -43,7 +43,7 @@ export interface Ground {
   /** L: those whose successor is not complete. */
   readonly links: readonly PlacedLink[];
   readonly assignments: ReadonlyMap<string, readonly Assignment[]>;
-  /** What was to be finished by the data date, as its approved finish is shown. */
+  /** What was to be finished by the data date, as its approved finish is shown; without what was dropped. */
   readonly due: readonly Placed[];
 }
 
@@ -75,7 +75,7 @@ export function groundOf(plan: PlanBundle, schedule: Schedule, baseline: Baselin
   const dataDay = plan.project.dataDate === undefined ? null : parseDate(plan.project.dataDate)!;
   // Instants as text come in their own order.
   const close = dataDay === null ? "" : formatInstant(closeOf(dataDay));
-  const isDue = ({ approved, row }: Placed): boolean => approved !== null && (row.shownAsStart ? approved.finish < close : approved.finish <= close);
+  const isDue = ({ approved, row, activity }: Placed): boolean => approved !== null && activity.dropped !== true && (row.shownAsStart ? approved.finish < close : approved.finish <= close);
   return {
     plan,
     schedule,

@@ -20,6 +20,7 @@ export const livedPlans: fc.Arbitrary<PlanBundle> = networks({ calendars: ["std"
       if (!dated) return { ...activity, ...dur };
       if (mark === 3) return work ? { ...activity, ...dur, actualStart: "2026-03-03", percent: 40 } : { ...activity, actualStart: "2026-03-12" };
       if (mark === 4) return { ...activity, ...dur, actualStart: "2026-03-02", actualFinish: "2026-03-06" };
+      if (mark === 6) return { ...activity, ...dur, actualStart: "2026-03-02", actualFinish: "2026-03-10", dropped: true };
       if (mark === 5 && work) return { ...activity, ...dur, actualStart: "2026-03-12T09:00" };
       return { ...activity, ...dur };
     });

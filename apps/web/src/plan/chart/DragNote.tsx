@@ -1,5 +1,5 @@
 import { Toned } from "../../shared/Toned.tsx";
-import { dateWords, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, money, type DeadlineState } from "../../shared/words.ts";
+import { dateWords, DEADLINE_TONES, driftTone, driftWords, money, standingWords, type DeadlineState } from "../../shared/words.ts";
 import type { Drawn } from "./useChartDrag.ts";
 
 const MOST = 5;
@@ -21,7 +21,7 @@ export function DragNote({ drawn: { words, fault, effect, at }, minorDigits, cur
           {effect.finish !== null && <li>Project finish {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{moved(effect.finish.days)}</Toned></li>}
           {effect.milestones.slice(0, MOST).map(({ id, name, to, days }) => <li key={id} className="truncate">{name}: {dateWords(to)}, <Toned tone={driftTone(days)}>{moved(days)}</Toned></li>)}
           {effect.milestones.length > MOST && <li className="muted">and {effect.milestones.length - MOST} milestones more</li>}
-          {effect.deadlines.slice(0, MOST).map(({ id, name, after }) => after !== null && <li key={id} className="truncate">Deadline of {name}: <Toned tone={DEADLINE_TONES[after.state as DeadlineState]}>{DEADLINE_WORDS[after.state as DeadlineState]}, {marginWords(after.marginDays)}</Toned></li>)}
+          {effect.deadlines.slice(0, MOST).map(({ id, name, after }) => after !== null && <li key={id} className="truncate">Deadline of {name}: <Toned tone={DEADLINE_TONES[after.state as DeadlineState]}>{standingWords(after.state as DeadlineState, after.marginDays)}</Toned></li>)}
           <li className="muted">{effect.activities.length} other {effect.activities.length === 1 ? "activity moves" : "activities move"}</li>
           {more !== 0 && <li><Toned tone={more > 0 ? "adverse" : "favourable"}>{money(Math.abs(more), minorDigits)} {currency} {more > 0 ? "more" : "less"} at completion</Toned></li>}
         </ul>

@@ -67,7 +67,7 @@ function datesOf(schedule: Schedule, i: number): SheetDates | null {
 
 const drivenBy = ({ driver, windowPolicy }: Activity): SheetRow["drivenBy"] => (driver === "effort" ? "hours" : windowPolicy === "drift" ? "lengthDrifting" : "length");
 
-const progressOf = ({ percent, remainingMinutes, actualStart, actualFinish }: Activity): Pick<SheetRow, "percent" | "remainingMinutes" | "actualStart" | "actualFinish"> => ({ percent: percent ?? null, remainingMinutes: remainingMinutes ?? null, actualStart: actualStart ?? null, actualFinish: actualFinish ?? null });
+const progressOf = ({ percent, remainingMinutes, actualStart, actualFinish, dropped }: Activity): Pick<SheetRow, "percent" | "remainingMinutes" | "actualStart" | "actualFinish" | "dropped"> => ({ dropped: dropped ?? false, percent: percent ?? null, remainingMinutes: remainingMinutes ?? null, actualStart: actualStart ?? null, actualFinish: actualFinish ?? null });
 
 /** Whom and what an activity names, by id and by name. */
 function namesOf(value: Plan, { owner, calendar }: Activity): Pick<SheetRow, "owner" | "ownerName" | "calendar" | "calendarName"> {

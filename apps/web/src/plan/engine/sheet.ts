@@ -21,6 +21,8 @@ export interface SheetRow {
   readonly remainingMinutes: number | null;
   readonly actualStart: string | null;
   readonly actualFinish: string | null;
+  /** Ended short of its scope. */
+  readonly dropped: boolean;
   readonly deadline: string | null;
   readonly deadlineState: DeadlineState | null;
   readonly marginDays: number | null;

@@ -41,7 +41,7 @@ interface Target {
 /** A row that is not there yet, below the last one and beside it. */
 const rowToCome = (id: string, name: string, like: SheetRow | undefined): SheetRow => ({
   id, name, kind: "work", parent: like?.parent ?? null, depth: like?.depth ?? 0, wbs: "", children: 0, parked: false, dayMinutes: like?.dayMinutes ?? 480, durationMinutes: null, percent: null, earned: null,
-  remainingMinutes: null, actualStart: null, actualFinish: null, deadline: null, deadlineState: null, marginDays: null, dates: null, approved: null, drift: null, after: "",
+  remainingMinutes: null, actualStart: null, actualFinish: null, dropped: false, deadline: null, deadlineState: null, marginDays: null, dates: null, approved: null, drift: null, after: "",
   people: "", owner: null, ownerName: "", calendar: null, calendarName: "", drivenBy: "length", wish: null, plannedMinutes: 0, budgetMinor: 0, values: {},
 });
 

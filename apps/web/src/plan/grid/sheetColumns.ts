@@ -105,7 +105,7 @@ function leftWords(row: SheetRow): string {
 function doneWords(row: SheetRow): string {
   if (row.kind === "summary") return row.earned === null ? "" : `${Math.round(row.earned * 100)}%`;
   if (row.percent !== null) return `${row.percent}%`;
-  return row.dates?.state === "complete" ? "100%" : "";
+  return row.dates?.state === "complete" && !row.dropped ? "100%" : "";
 }
 
 export const SHEET_COLUMNS: readonly SheetColumn[] = [
@@ -125,7 +125,7 @@ export const SHEET_COLUMNS: readonly SheetColumn[] = [
   { id: "hours", head: "Hours", hint: "Hours planned; of a summary all below it", width: 62, numeric: true, hidden: true, text: ({ plannedMinutes }) => (plannedMinutes === 0 ? "" : formatHours(plannedMinutes)) },
   { id: "budget", head: "Budget", hint: "Cost planned, people at their rates; of a summary all below it", width: 84, numeric: true, hidden: true, text: ({ budgetMinor }, { minorDigits }) => (budgetMinor === 0 ? "" : money(budgetMinor, minorDigits)) },
   { id: "starts", head: "Starts", hint: "Current start", width: 86, hidden: true, text: ({ dates }) => (dates === null ? "" : dateWords(dates.startDate)) },
-  { id: "finishes", head: "Finishes", hint: "Current finish", width: 86, text: ({ dates, parked }) => (dates !== null ? dateWords(dates.finishDate) : parked ? "parked" : "no dates") },
+  { id: "finishes", head: "Finishes", hint: "Current finish", width: 86, text: ({ dates, parked, dropped }) => (dates !== null ? `${dropped ? "dropped " : ""}${dateWords(dates.finishDate)}` : parked ? "parked" : "no dates") },
   { id: "approved", head: "Approved", hint: "Finish in the baseline", width: 86, hidden: true, text: ({ approved }) => (approved === null ? "" : dateWords(approved.finishDate)) },
   { id: "drift", head: "Drift", hint: "Working days from the approved finish to the current one", width: 80, numeric: true, text: ({ drift }) => (drift === null ? "" : driftWords(drift)), tone: ({ drift }) => driftTone(drift) },
   { ...dateColumn("deadline", "Deadline", "The date promised", ({ deadline }) => deadline, ({ id }, date) => ({ type: "setDeadline", activity: id, date }), ANY), tone: ({ deadlineState }) => (deadlineState === null ? "plain" : DEADLINE_TONES[deadlineState]) },

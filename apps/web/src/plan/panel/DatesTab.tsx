@@ -81,6 +81,9 @@ export function DatesTab(props: Props) {
       )}
       {!summary && <Field name="Calendar">{named("calendar", sheet.calendars)}</Field>}
       <div className="flex items-center gap-2"><span className="muted w-24">Deadline</span><CommitField label="Deadline" value={row.deadline === null ? "" : dateWords(row.deadline)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={deadline} />{row.marginDays !== null && <span className="muted">{marginWords(row.marginDays)}</span>}</div>
+      {row.actualFinish !== null && (
+        <Field name="Ended"><label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={row.dropped} onChange={(event) => void commit([{ type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null }])} /> short of its scope: dropped, it earns only what it has</label></Field>
+      )}
       {!summary && <div className="md:col-span-2"><Wish {...props} /></div>}
     </div>
   );

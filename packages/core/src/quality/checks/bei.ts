@@ -12,7 +12,8 @@ export const bei: Check = {
   mend: "progress",
   measure: ({ scheduled, dataDay, baseline, due }) => {
     if (dataDay === null || baseline === null) return uncounted(null);
-    const done = scheduled.filter(({ isOpen }) => !isOpen).length;
-    return uncounted(ratio(done, due.length + scheduled.filter(({ approved }) => approved === null).length));
+    const meant = scheduled.filter(({ activity }) => activity.dropped !== true);
+    const done = meant.filter(({ isOpen }) => !isOpen).length;
+    return uncounted(ratio(done, due.length + meant.filter(({ approved }) => approved === null).length));
   },
 };

@@ -9,7 +9,7 @@ export const leftOf = (activity: Activity): number | null => activity.remainingM
 /** Whether anything that tells progress differs between two states of an activity. */
 export function progressed(then: Activity | undefined, now: Activity): boolean {
   if (then === undefined) return true;
-  const told = ({ percent, remainingMinutes, actualStart, actualFinish, credit }: Activity): string => JSON.stringify([percent ?? 0, remainingMinutes, actualStart, actualFinish, credit]);
+  const told = ({ percent, remainingMinutes, actualStart, actualFinish, dropped, credit }: Activity): string => JSON.stringify([percent ?? 0, remainingMinutes, actualStart, actualFinish, dropped ?? false, credit]);
   return told(then) !== told(now);
 }
 
