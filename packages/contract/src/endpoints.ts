@@ -1,4 +1,4 @@
-import { qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
+import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
 import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema, timeZoneSchema } from "./access.ts";
 import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
@@ -9,7 +9,7 @@ import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSche
 import { holidayCountriesSchema, holidaysSchema, preferenceSchema, sharedEffectSchema, sharedResultSchema, sharedRowsSchema, sharedUseSchema } from "./resources.ts";
 import { asideSchema, costByHandSchema, feedSchema, lineIdsSchema, madeTokenSchema, matchLineSchema, newTokenSchema, outsideFileSchema, outsideLineSchema, outsideTargetsSchema, postedLinesSchema, simulatedSchema, takeFileSchema, takenInSchema, tokensSchema } from "./outside.ts";
 import { mailSchema, postedSchema } from "./tell.ts";
-import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSchema, watchActSchema, watchAnswerSchema, watchChoicesSchema, watchlistSchema, watchQuestionSchema, writeWatchlistSchema } from "./watch.ts";
+import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSchema, watchActSchema, watchAnswerSchema, watchChoicesSchema, watchlistSchema, watchQuestionSchema, watchRowSchema, watchRowsSchema, writeWatchlistSchema } from "./watch.ts";
 import { chainSchema, loadCellSchema, loadSchema, milestoneTrendSchema, performanceSchema, promisedListSchema, slipChoiceSchema, slipEffectSchema, slippedSchema, slipRequestSchema, writePromiseSchema } from "./dates.ts";
 import { chancesRequestSchema, chancesSchema } from "./chances.ts";
 import { mendedSchema, mendEffectSchema, mendRequestSchema, qualitySchema } from "./quality.ts";
@@ -87,6 +87,8 @@ export const endpoints = {
   "POST /api/projects/:project/quality/mend/effect": { summary: "What mending many at once would move; nothing stored", body: mendRequestSchema, response: mendEffectSchema },
   "POST /api/projects/:project/quality/mend": { summary: "Mend something for many activities at once", body: mendRequestSchema, response: mendedSchema },
   "POST /api/projects/:project/chances": { summary: "How likely its dates and costs are: a seeded simulation of ranges and risks; with progress where it is accepted", body: chancesRequestSchema, response: chancesSchema },
+  "GET /api/portfolio/exchange": { summary: "The group's currency and the dated table of rates", response: exchangeSchema.nullable() },
+  "PUT /api/portfolio/exchange": { summary: "Say the group's currency and the rates of others against it; nothing takes the table away", body: z.strictObject({ exchange: exchangeSchema.nullable() }), response: done },
   "PUT /api/portfolio/fields": { summary: "Say which fields of one's own every project has; values of those left out go", body: projectFieldsSchema, response: done },
   "PUT /api/projects/:project/standing": { summary: "Its programme, the manager's rating and note, its own fields", body: projectStandingSchema, response: done },
   "POST /api/portfolio/data-date": { summary: "Move the data date of every project and recalculate", body: setDataDateSchema, response: dataDateResultSchema },
@@ -193,6 +195,7 @@ export const endpoints = {
   "DELETE /api/watchlists/:watchlist": { summary: "Drop one of one's own", response: done },
   "GET /api/watch/choices": { summary: "What may be chosen in a question", response: watchChoicesSchema },
   "POST /api/watch": { summary: "Answer a question over all projects", body: watchQuestionSchema, response: watchAnswerSchema },
+  "POST /api/watch/rows": { summary: "All rows of an answer, or of one of its groups, where they are not too many", body: watchRowsSchema, response: z.array(watchRowSchema) },
   "POST /api/watch/export/:form": { summary: "The answer as csv, xlsx or ics", body: watchQuestionSchema, response: file },
   "POST /api/watch/effect": { summary: "What doing something with rows of a watchlist would move; nothing stored", body: watchActSchema, response: watchActEffectSchema },
   "POST /api/watch/act": { summary: "Do something with rows of a watchlist, all or nothing; rows that it does not fit are left and named", body: watchActSchema, response: watchActDoneSchema },

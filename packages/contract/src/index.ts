@@ -4,6 +4,7 @@ export * from "./endpoints.ts";
 export * from "./errors.ts";
 export * from "./exchange.ts";
 export * from "./look.ts";
+export * from "./money.ts";
 export * from "./plan.ts";
 export * from "./progress.ts";
 export * from "./resources.ts";

@@ -1,4 +1,4 @@
-import { ownFieldSchema, ownValueSchema, qualityLimitsSchema, thresholdsSchema, type Standing } from "@chronometra/core";
+import { exchangeSchema, ownFieldSchema, ownValueSchema, qualityLimitsSchema, thresholdsSchema, type Standing } from "@chronometra/core";
 import { z } from "zod";
 
 export const figuresSchema = z.object({
@@ -159,6 +159,9 @@ export const writeProgrammeSchema = z.strictObject({ name: programmeName, parent
 
 export const portfolioSchema = z.object({
   name: z.string(),
+  /** By what amounts of several currencies are summed, and the data date of such sums. */
+  exchange: exchangeSchema.nullable(),
+  on: z.string(),
   programmes: z.array(programmeSchema),
   fields: z.array(ownFieldSchema),
   thresholds: thresholdsSchema,

@@ -1,5 +1,6 @@
 import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
+import { summedInSchema } from "./money.ts";
 import { sharedEffectSchema } from "./resources.ts";
 
 /** What a watchlist asks about. Milestones are activities of that kind. */
@@ -145,6 +146,7 @@ export const watchRowSchema = z.object({
   activity: z.string(),
   key: z.string(),
   currency: z.string(),
+  minorDigits: z.int(),
   mayEdit: z.boolean(),
   /** What the group is called that the row stands in. */
   group: z.string().nullable(),
@@ -153,17 +155,34 @@ export const watchRowSchema = z.object({
 });
 export type WatchRow = z.infer<typeof watchRowSchema>;
 
+/** The rows of one group of an answer, or of all of it. */
+export const watchRowsSchema = z.strictObject({ question: watchQuestionSchema, /** What the group is called; left out for all rows. */ group: z.string().nullable().optional() });
+
 /** The answer to a question. `count` and the sums are of all rows that hold, of which at most `shown` are given. */
 export const watchAnswerSchema = z.object({
   count: z.int(),
   shown: z.int(),
-  /** `null` where amounts are in several currencies. */
-  currency: z.string().nullable(),
-  minorDigits: z.int(),
+  /** What amounts are summed in; those of single rows are in their project's own. */
+  money: summedInSchema,
   sums: sumsSchema,
   groups: z.array(z.object({ name: z.string().nullable(), count: z.int(), sums: sumsSchema })),
+  /** How many groups there are, of which the first are given. */
+  groupCount: z.int(),
   rows: z.array(watchRowSchema),
-  pivot: z.object({ rows: z.array(z.string()), columns: z.array(z.string()), /** By row and column; 0 where nothing is. */ cells: z.array(z.array(z.number())) }).nullable(),
+  /** Totals are of all rows, each counted once, whether shown or not; `null` where amounts cannot be summed. */
+  pivot: z
+    .object({
+      rows: z.array(z.string()),
+      columns: z.array(z.string()),
+      /** By row and column; 0 where nothing is. */
+      cells: z.array(z.array(z.number())),
+      rowTotals: z.array(z.number()),
+      columnTotals: z.array(z.number()),
+      total: z.number().nullable(),
+      moreRows: z.int(),
+      moreColumns: z.int(),
+    })
+    .nullable(),
 });
 export type WatchAnswer = z.infer<typeof watchAnswerSchema>;
 

@@ -3,6 +3,7 @@ export { budgetOf, canonicalText, freezePlan, withoutProgress, type FrozenPlan }
 export { mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "./budget/exact.ts";
 export { plannedBudget, type PlannedBudget } from "./budget/plannedBudget.ts";
 export { compareStates, stateOfBaseline, stateOfPlan, type ComparedRow, type Comparison, type FrozenLogic, type PlanState, type StateRow } from "./baseline/compare.ts";
+export { commonMoney, exchangeRateSchema, exchangeSchema, rateOn, type CommonMoney, type Exchange, type ExchangeRate, type Money } from "./budget/exchange.ts";
 export { costOfMinutes, rateBook } from "./budget/rates.ts";
 export { deadlineStandings, type DeadlineStanding, type DeadlineState } from "./drift/deadlines.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";

@@ -1,6 +1,7 @@
 import type { Portfolio } from "@chronometra/contract";
-import { DEFAULT_THRESHOLDS, thresholdsSchema, type OwnField, type OwnValue, type QualityLimits, type Thresholds } from "@chronometra/core";
+import { DEFAULT_THRESHOLDS, thresholdsSchema, type Exchange, type OwnField, type OwnValue, type QualityLimits, type Thresholds } from "@chronometra/core";
 import type { DataSource } from "typeorm";
+import { EXCHANGE, readExchange } from "./exchange.ts";
 import { QUALITY_LIMITS, readLimits } from "../quality/qualityLimits.ts";
 
 /** What the portfolio page shows besides the figures kept of each project. */
@@ -8,6 +9,7 @@ export interface PortfolioFacts {
   readonly organisation: string;
   readonly thresholds: Thresholds;
   readonly qualityLimits: QualityLimits;
+  readonly exchange: Exchange | null;
   readonly period: { readonly number: number; readonly fromDate: string; readonly dataDate: string } | null;
   /** Who has reported in the open period, as `project\0person`. */
   readonly reporters: ReadonlySet<string>;
@@ -28,7 +30,7 @@ export interface PortfolioFacts {
 export const FACTS_SQL = `
   with open_period as (select number, from_date, data_date from reporting_period order by number desc limit 1)
   select 'period' as kind, number as a, from_date as b, data_date as c, null as d, null as e from open_period
-  union all select 'setting', name, value, null, null, null from setting where name in ('organisation', 'thresholds', 'qualityLimits')
+  union all select 'setting', name, value, null, null, null from setting where name in ('organisation', 'thresholds', 'qualityLimits', 'exchange')
   union all select 'name', id, name, null, null, null from account
   union all select 'programme', id, name, parent_id, position, null from programme
   union all select 'field', id, definition, position, null, null from project_field
@@ -60,6 +62,7 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
   return {
     organisation: settings.get("organisation") ?? "Portfolio",
     thresholds: thresholds === undefined ? DEFAULT_THRESHOLDS : thresholdsSchema.parse(JSON.parse(thresholds)),
+    exchange: readExchange(settings.get(EXCHANGE)),
     qualityLimits: readLimits(settings.get(QUALITY_LIMITS)),
     period: period === undefined ? null : { number: Number(period[1]), fromDate: period[2], dataDate: period[3]! },
     reporters: new Set(of("reporter").map(([, project, person]) => `${project}\0${person}`)),

@@ -5,10 +5,12 @@ import type { DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
+import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { JsonText, serve, type Serving } from "../shared/http.ts";
 import { createProject, emptyPlan } from "./createProject.ts";
 import { pathsOf, presentProgramme, writeFields, writeProgramme, writeStanding } from "./beside.ts";
+import { exchangeOf, setExchange } from "./exchange.ts";
 import { portfolioFacts } from "./facts.ts";
 import { keptLines } from "./keptLines.ts";
 import { writeProject } from "../plan/writeProjects.ts";
@@ -44,7 +46,7 @@ async function projectRows(database: DataSource): Promise<ProjectRow[]> {
  */
 async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
   const [facts, { rows, kept }] = await Promise.all([portfolioFacts(database), projectRows(database).then(async (found) => ({ rows: found, kept: await keptLines(database, found) }))]);
-  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds, qualityLimits: facts.qualityLimits };
+  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, exchange: facts.exchange, on: facts.period?.dataDate ?? todayOf(me), programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds, qualityLimits: facts.qualityLimits };
   const parts: Buffer[] = [];
   let before = `${JSON.stringify(top).slice(0, -1)},"projects":[`;
   for (const { id, code, programme, revision, name, managerId } of rows) {
@@ -79,6 +81,11 @@ export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/portfolio/paths", ({ database }) => pathsOf(database));
   serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
     await setThresholds(database, body);
+    return { ok: true as const };
+  });
+  serve(serving, "GET /api/portfolio/exchange", ({ database }) => exchangeOf(database));
+  serve(serving, "PUT /api/portfolio/exchange", async ({ database, body }) => {
+    await setExchange(database, body.exchange);
     return { ok: true as const };
   });
   serve(serving, "PUT /api/portfolio/fields", async ({ database, body }) => {

@@ -1,15 +1,29 @@
-import { OWN_PREFIX, type Me, type WatchAbout, type WatchAnswer, type WatchQuestion } from "@chronometra/contract";
+import { OWN_PREFIX, type Me, type WatchAnswer, type WatchQuestion, type WatchRow } from "@chronometra/contract";
 import type { Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
+import { exchangeNow } from "../portfolio/exchange.ts";
+import { Failure } from "../shared/failure.ts";
 import { fieldOf, inWords, SOURCES, whereSql, type Asker, type Loose, type Sql } from "./fieldSql.ts";
+import { pivotOf } from "./pivot.ts";
 import { isPlace, placesOf } from "./places.ts";
 import { presentRows } from "./presentRows.ts";
+import { NOTHING, shownAs, sortedBy } from "./shownAs.ts";
+import {
+  groupsOf,
+  loneBranches,
+  moneyOf,
+  presentSums,
+  sumsOfAll,
+  together,
+  type Asking,
+  type Group,
+  type Run,
+} from "./sums.ts";
 
 const SHOWN_AT_MOST = 500;
-const GROUPS_AT_MOST = 1000;
-const PIVOT_AT_MOST = 60;
-
-const NOTHING: Sql = { sql: "", values: [] };
+const GROUPS_AT_MOST = 2000;
+/** Rows that may be fetched, chosen and acted on at once. */
+const CHOSEN_AT_MOST = 5000;
 
 /** Who asks, with the people of the teams that they are in. */
 export async function askerOf(database: DataSource, me: Me): Promise<Asker> {
@@ -17,127 +31,136 @@ export async function askerOf(database: DataSource, me: Me): Promise<Asker> {
   if (me.person === null) return { me, places, team: [] };
   const rows = (await database.query("select doc from plan_row where table_name = 'teams'")) as { doc: string }[];
   const teams = rows.map(({ doc }) => JSON.parse(doc) as Team).filter(({ members }) => members.includes(me.person!));
-  return { me, places, team: [...new Set(teams.flatMap(({ members }) => members))].filter((person) => person !== me.person) };
-}
-
-/** A field to show, sort or group by, with the table it has to be joined from. A place is the project's id here, and named later. */
-function shownAs(about: WatchAbout, name: string, alias: string): { sql: string; join: Sql } {
-  if (name.startsWith(OWN_PREFIX)) return { sql: `coalesce(${alias}.text, ${alias}.number)`, join: { sql: ` left join activity_value ${alias} on ${alias}.project_id = r.project_id and ${alias}.activity_id = r.activity_id and ${alias}.field = ?`, values: [fieldOf(about, name).head] } };
-  if (isPlace(name)) return { sql: "r.project_id", join: NOTHING };
-  if (name === "owner") return { sql: "r.owner", join: NOTHING };
-  if (name === "person") return { sql: "s.person", join: NOTHING };
-  if (about === "activities" && name === "people") return { sql: `${alias}.name`, join: { sql: ` left join activity_person ${alias} on ${alias}.project_id = r.project_id and ${alias}.activity_id = r.activity_id`, values: [] } };
-  if (about === "activities" && name === "role") return { sql: `${alias}.role`, join: { sql: ` left join (select distinct project_id, activity_id, role from activity_person) ${alias} on ${alias}.project_id = r.project_id and ${alias}.activity_id = r.activity_id`, values: [] } };
-  return { sql: SOURCES[about].expressions[name]!, join: NOTHING };
-}
-
-/** What rows are sorted by: a place by its name. */
-function sortedBy(about: WatchAbout, name: string, alias: string): { sql: string; join: Sql } {
-  if (!isPlace(name)) return shownAs(about, name, alias);
-  const project = ` join project ${alias}p on ${alias}p.id = r.project_id`;
-  if (name === "project") return { sql: `${alias}p.code`, join: { sql: project, values: [] } };
-  const [table, key] = name === "programme" ? ["programme", "programme_id"] : ["account", "manager_id"];
-  return { sql: `${alias}.name`, join: { sql: `${project} left join ${table} ${alias} on ${alias}.id = ${alias}p.${key}`, values: [] } };
-}
-
-/** A statement over the rows that hold: what is selected, what is joined for it, and what comes after the conditions. */
-type Run = (select: string, joins: readonly Sql[], rest?: Sql) => Promise<Loose[]>;
-
-interface Asking {
-  readonly question: WatchQuestion;
-  readonly asker: Asker;
-  readonly run: Run;
-  /** Fields shown that are summed. */
-  readonly summed: readonly string[];
-}
-
-const byName = (a: { name: string | null }, b: { name: string | null }): number => (a.name === null ? 1 : b.name === null ? -1 : a.name < b.name ? -1 : a.name > b.name ? 1 : 0);
-
-interface Summed {
-  count: number;
-  least: string | null;
-  most: string | null;
-  scale: number;
-  readonly sums: Record<string, number>;
-}
-
-const sumsSql = ({ question: { about }, summed }: Asking): string => ["count(*) as count_", "min(r.currency) as least_", "max(r.currency) as most_", "max(r.scale) as scale_", ...summed.map((name) => `sum(${SOURCES[about].expressions[name]!}) as \`${name}\``)].join(", ");
-
-const readSums = (row: Loose, summed: readonly string[]): Summed => ({
-  count: Number(row["count_"]),
-  least: row["least_"] as string | null,
-  most: row["most_"] as string | null,
-  scale: Number(row["scale_"] ?? 100),
-  sums: Object.fromEntries(summed.map((name) => [name, Number(row[name] ?? 0)])),
-});
-
-function addSums(into: Summed, more: Summed): void {
-  into.count += more.count;
-  into.scale = Math.max(into.scale, more.scale);
-  if (more.least !== null && (into.least === null || more.least < into.least)) into.least = more.least;
-  if (more.most !== null && (into.most === null || more.most > into.most)) into.most = more.most;
-  for (const [name, value] of Object.entries(more.sums)) into.sums[name] = (into.sums[name] ?? 0) + value;
-}
-
-/** Amounts are only summed where they are in one currency. */
-const presentSums = (about: WatchAbout, { least, most, sums }: Summed): Record<string, number | null> => Object.fromEntries(Object.entries(sums).map(([name, value]) => [name, fieldOf(about, name).type === "amount" && least !== most ? null : value]));
-
-/** Groups with their sums, by name; `several` ones overlap. */
-async function groupsOf({ question: { about, group }, asker, run, summed }: Asking, sums: string): Promise<{ name: string | null; of: Summed; keys: unknown[] }[]> {
-  const by = shownAs(about, group!, "g");
-  const rows = await run(`${by.sql} as name_, ${sums}`, [by.join], { sql: ` group by ${by.sql}`, values: [] });
-  const groups = new Map<string | null, { name: string | null; of: Summed; keys: unknown[] }>();
-  for (const row of rows) {
-    const name = inWords(about, group!, row["name_"], asker);
-    const own = readSums(row, summed);
-    const known = groups.get(name);
-    if (known === undefined) groups.set(name, { name, of: own, keys: [row["name_"]] });
-    else {
-      addSums(known.of, own);
-      known.keys.push(row["name_"]);
-    }
-  }
-  return [...groups.values()].sort(byName);
-}
-
-/** Answers a question over all projects. Throws a Failure for a field or condition that does not exist. */
-export async function ask(database: DataSource, me: Me, question: WatchQuestion, shown = SHOWN_AT_MOST): Promise<WatchAnswer> {
-  const { about, group, pivot } = question;
-  for (const name of [...question.columns, ...question.sort.map(({ field }) => field), ...(group === null ? [] : [group]), ...(pivot === null ? [] : [pivot.rows, ...(pivot.columns === null ? [] : [pivot.columns]), ...(pivot.sum === null ? [] : [pivot.sum])])]) fieldOf(about, name);
-  const asker = await askerOf(database, me);
-  const where = whereSql(about, question.where, asker);
-  const run: Run = (select, joins, rest = NOTHING) => database.query(`select ${select} from ${SOURCES[about].from}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`, [...joins.flatMap(({ values }) => values), ...where.values, ...rest.values]);
-  const asking: Asking = { question, asker, run, summed: question.columns.filter((name) => fieldOf(about, name).summed === true) };
-  const sums = sumsSql(asking);
-  const overlapping = group !== null && fieldOf(about, group).several === true;
-  const [added, { groups, rows }, counted] = await Promise.all([
-    group === null || overlapping ? run(sums, []).then((found) => readSums(found[0]!, asking.summed)) : null,
-    groupsAndRows(asking, sums, shown),
-    pivot === null ? null : pivotOf(asking),
-  ]);
-  const whole = added ?? groups.reduce<Summed>((all, { of }) => (addSums(all, of), all), { count: 0, least: null, most: null, scale: 100, sums: Object.fromEntries(asking.summed.map((name) => [name, 0])) });
   return {
-    count: whole.count,
-    shown: rows.length,
-    currency: whole.least === whole.most ? whole.least : null,
-    minorDigits: Math.round(Math.log10(whole.scale)),
-    sums: presentSums(about, whole),
-    groups: groups.slice(0, GROUPS_AT_MOST).map(({ name, of }) => ({ name, count: of.count, sums: presentSums(about, of) })),
-    rows: await presentRows(database, asker, question, rows),
-    pivot: counted,
+    me,
+    places,
+    team: [...new Set(teams.flatMap(({ members }) => members))].filter((person) => person !== me.person),
   };
 }
 
+/** Takes a question in hand. Throws a Failure for a field or condition that does not exist. */
+async function begin(database: DataSource, me: Me, question: WatchQuestion): Promise<Asking> {
+  const { about, group, pivot } = question;
+  for (const name of [
+    ...question.columns,
+    ...question.sort.map(({ field }) => field),
+    ...(group === null ? [] : [group]),
+    ...(pivot === null
+      ? []
+      : [pivot.rows, ...(pivot.columns === null ? [] : [pivot.columns]), ...(pivot.sum === null ? [] : [pivot.sum])]),
+  ])
+    fieldOf(about, name);
+  const [asker, money] = await Promise.all([askerOf(database, me), exchangeNow(database, me)]);
+  const where = whereSql(about, question.where, asker);
+  const run: Run = (select, joins, rest = NOTHING) =>
+    database.query(
+      `select ${select} from ${SOURCES[about].from}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`,
+      [...joins.flatMap(({ values }) => values), ...where.values, ...rest.values],
+    );
+  return {
+    database,
+    question,
+    asker,
+    run,
+    summed: question.columns.filter((name) => fieldOf(about, name).summed === true),
+    ...money,
+  };
+}
+
+/** Answers a question over all projects. Throws a Failure for a field or condition that does not exist. */
+export async function ask(
+  database: DataSource,
+  me: Me,
+  question: WatchQuestion,
+  shown = SHOWN_AT_MOST,
+): Promise<WatchAnswer> {
+  const asking = await begin(database, me, question);
+  const { about, group, pivot } = question;
+  const alone = await loneBranches(asking);
+  const overlapping = group !== null && fieldOf(about, group).several === true;
+  const [added, { groups, rows }] = await Promise.all([
+    group === null || overlapping ? sumsOfAll(asking, alone) : null,
+    groupsAndRows(asking, alone, shown),
+  ]);
+  const whole = added ?? together(groups);
+  const common = moneyOf(asking, whole);
+  return {
+    count: whole.count,
+    shown: rows.length,
+    money: {
+      currency: common.money?.currency ?? null,
+      minorDigits: common.money?.minorDigits ?? 2,
+      on: asking.on,
+      used: [...common.used],
+      missing: [...common.missing],
+    },
+    sums: presentSums(asking, whole, common),
+    groups: groups
+      .slice(0, GROUPS_AT_MOST)
+      .map(({ name, of }) => ({ name, count: of.count, sums: presentSums(asking, of, common) })),
+    groupCount: groups.length,
+    rows: await presentRows(database, asking.asker, question, rows),
+    pivot: pivot === null ? null : await pivotOf(asking, alone, common),
+  };
+}
+
+/** The rows of one group, or all there are. Throws a Failure where they are more than can be handled at once. */
+export async function rowsOfAnswer(
+  database: DataSource,
+  me: Me,
+  question: WatchQuestion,
+  group: string | null | undefined,
+): Promise<WatchRow[]> {
+  const asking = await begin(database, me, { ...question, pivot: null });
+  const within = group === undefined || question.group === null ? NOTHING : await groupSql(asking, group);
+  const rows = await rowsOf(asking, CHOSEN_AT_MOST + 1, within);
+  if (rows.length > CHOSEN_AT_MOST)
+    throw new Failure("invalid", `These are more than ${CHOSEN_AT_MOST} rows; narrow the question by a condition.`);
+  return presentRows(database, asking.asker, question, rows);
+}
+
+/** Which rows stand in the group of that name, as the condition that its keys make. */
+async function groupSql(asking: Asking, name: string | null): Promise<Sql> {
+  const { about } = asking.question;
+  const by = shownAs(about, asking.question.group!, "g");
+  const found = await asking.run(`distinct ${by.sql} as name_`, [by.join]);
+  const keys = found
+    .map((row) => row["name_"])
+    .filter((key) => inWords(about, asking.question.group!, key, asking.asker) === name);
+  const sql = isPlace(asking.question.group!) ? "r.project_id" : sortedBy(about, asking.question.group!, "g").sql;
+  const named = keys.filter((key) => key !== null);
+  const parts = [
+    ...(named.length > 0 ? [`${sql} in (?)`] : []),
+    ...(named.length < keys.length ? [`${sql} is null`] : []),
+  ];
+  return parts.length === 0
+    ? { sql: " and false", values: [] }
+    : { sql: ` and (${parts.join(" or ")})`, values: named.length > 0 ? [named] : [] };
+}
+
 /** Groups and the rows to show; of places only the rows of the first groups are looked for. */
-async function groupsAndRows(asking: Asking, sums: string, shown: number): Promise<{ groups: Awaited<ReturnType<typeof groupsOf>>; rows: Loose[] }> {
+async function groupsAndRows(
+  asking: Asking,
+  alone: Sql | null,
+  shown: number,
+): Promise<{ groups: Group[]; rows: Loose[] }> {
   const { group } = asking.question;
-  if (group === null) return { groups: [], rows: await rowsOf(asking, shown, null) };
-  const groups = await groupsOf(asking, sums);
-  return { groups, rows: await rowsOf(asking, shown, firstProjects(group, groups, shown)) };
+  if (group === null) return { groups: [], rows: await rowsOf(asking, shown, NOTHING) };
+  const groups = await groupsOf(asking, alone);
+  const projects = firstProjects(group, groups, shown);
+  if (projects?.length === 0) return { groups, rows: [] };
+  return {
+    groups,
+    rows: await rowsOf(
+      asking,
+      shown,
+      projects === null ? NOTHING : { sql: " and r.project_id in (?)", values: [projects] },
+    ),
+  };
 }
 
 /** The projects in which the rows of the first groups lie, where rows are grouped by place: all others need not be sorted. */
-function firstProjects(group: string, groups: readonly { of: Summed; keys: unknown[] }[], shown: number): string[] | null {
+function firstProjects(group: string, groups: readonly Group[], shown: number): string[] | null {
   if (!isPlace(group)) return null;
   const ids: string[] = [];
   let count = 0;
@@ -149,38 +172,59 @@ function firstProjects(group: string, groups: readonly { of: Summed; keys: unkno
   return ids;
 }
 
-async function rowsOf({ question, run }: Asking, shown: number, projects: readonly string[] | null): Promise<Loose[]> {
+/** What a field is sorted by: amounts by what they are worth, as far as that is known. */
+function sortingOf(
+  { question: { about }, exchange, on }: Asking,
+  name: string,
+  alias: string,
+): { sql: string; join: Sql } {
+  const by = sortedBy(about, name, alias);
+  if (fieldOf(about, name).type !== "amount") return by;
+  const rates = new Map<string, number>();
+  for (const { currency, from, rate } of exchange?.rates ?? [])
+    if (from <= on && /^[A-Z]{3}$/.test(currency)) rates.set(currency, rate);
+  const worth =
+    rates.size === 0
+      ? "1"
+      : `case r.currency ${[...rates].map(([currency, rate]) => `when '${currency}' then ${Number(rate)}`).join(" ")} else 1 end`;
+  return { ...by, sql: `${by.sql} / r.scale * ${worth}` };
+}
+
+async function rowsOf(asking: Asking, shown: number, within: Sql): Promise<Loose[]> {
+  const { question, run } = asking;
   const { about, group, sort } = question;
-  if (projects !== null && projects.length === 0) return [];
-  const plain = question.columns.filter((name) => !name.startsWith(OWN_PREFIX) && !isPlace(name) && !(about === "activities" && (name === "people" || name === "role")));
+  const plain = question.columns.filter(
+    (name) =>
+      !name.startsWith(OWN_PREFIX) &&
+      !isPlace(name) &&
+      !(about === "activities" && (name === "people" || name === "role")),
+  );
   const columns = plain.map((name, i) => ({ name, ...shownAs(about, name, `c${i}`) }));
   const grouping = group === null ? null : sortedBy(about, group, "g");
   const groupValue = group === null ? "null" : isPlace(group) ? "r.project_id" : grouping!.sql;
-  const sorting = sort.map(({ field, desc }, i) => ({ desc, ...sortedBy(about, field, `o${i}`) }));
-  const order = [...(grouping === null ? [] : [`${grouping.sql} is null, ${grouping.sql}`]), ...sorting.map(({ sql, desc }) => `${sql} is null, ${sql}${desc ? " desc" : ""}`), "r.project_id", SOURCES[about].key];
-  const select = ["r.project_id as project_", "r.activity_id as activity_", `${SOURCES[about].key} as key_`, "r.currency as currency_", `${groupValue} as group_`, ...columns.map(({ name, sql }) => `${sql} as \`${name}\``)];
-  const within: Sql = projects === null ? NOTHING : { sql: " and r.project_id in (?)", values: [projects] };
-  return run(select.join(", "), [...(grouping === null ? [] : [grouping.join]), ...sorting.map(({ join }) => join), ...columns.map(({ join }) => join)], { sql: `${within.sql} order by ${order.join(", ")} limit ${shown}`, values: within.values });
-}
-
-/** How a pivot's rows and columns are called: dates by their month, all else by what it says. */
-const pivotSql = (about: WatchAbout, name: string, sql: string): string => (fieldOf(about, name).type === "date" ? `substring(${sql}, 1, 7)` : sql);
-
-async function pivotOf({ question: { about, pivot }, asker, run }: Asking): Promise<WatchAnswer["pivot"]> {
-  const { rows, columns, sum } = pivot!;
-  const [down, across] = [shownAs(about, rows, "d"), columns === null ? null : shownAs(about, columns, "x")];
-  const [downSql, acrossSql] = [pivotSql(about, rows, down.sql), across === null ? "'all'" : pivotSql(about, columns!, across.sql)];
-  const measure = sum === null || fieldOf(about, sum).summed !== true ? "count(*)" : `sum(${SOURCES[about].expressions[sum]!})`;
-  const found = await run(`${downSql} as down_, ${acrossSql} as across_, ${measure} as measure_`, [down.join, ...(across === null ? [] : [across.join])], { sql: ` group by ${downSql}, ${acrossSql}`, values: [] });
-  const called = (name: string, value: unknown): string | null => inWords(about, name, value, asker);
-  const names = (key: "down_" | "across_", field: string | null): (string | null)[] => [...new Set(found.map((row) => (field === null ? "all" : called(field, row[key]))))].map((name) => ({ name })).sort(byName).slice(0, PIVOT_AT_MOST).map(({ name }) => name);
-  const rowNames = names("down_", rows);
-  const columnNames = names("across_", columns);
-  const cells = rowNames.map(() => columnNames.map(() => 0));
-  for (const row of found) {
-    const r = rowNames.indexOf(called(rows, row["down_"]));
-    const c = columnNames.indexOf(columns === null ? "all" : called(columns, row["across_"]));
-    if (r >= 0 && c >= 0) cells[r]![c]! += Number(row["measure_"]);
-  }
-  return { rows: rowNames.map((name) => name ?? "none"), columns: columnNames.map((name) => name ?? "none"), cells };
+  const sorting = sort.map(({ field, desc }, i) => ({ desc, ...sortingOf(asking, field, `o${i}`) }));
+  const order = [
+    ...(grouping === null ? [] : [`${grouping.sql} is null, ${grouping.sql}`]),
+    ...sorting.map(({ sql, desc }) => `${sql} is null, ${sql}${desc ? " desc" : ""}`),
+    "r.project_id",
+    SOURCES[about].key,
+  ];
+  const select = [
+    "r.project_id as project_",
+    "r.activity_id as activity_",
+    `${SOURCES[about].key} as key_`,
+    "r.currency as currency_",
+    "r.scale as scale_",
+    `${groupValue} as group_`,
+    ...columns.map(({ name, sql }) => `${sql} as \`${name}\``),
+  ];
+  return run(
+    select.join(", "),
+    [
+      ...(grouping === null ? [] : [grouping.join]),
+      ...sorting.map(({ join }) => join),
+      ...columns.map(({ join }) => join),
+    ],
+    { sql: `${within.sql} order by ${order.join(", ")} limit ${shown}`, values: within.values },
+  );
 }

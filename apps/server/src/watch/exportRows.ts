@@ -10,10 +10,10 @@ export const EXPORTED_AT_MOST = 20_000;
 const headOf = ({ about }: WatchQuestion, name: string): string => (name.startsWith(OWN_PREFIX) ? name.slice(OWN_PREFIX.length) : WATCH_FIELDS[about][name]!.head);
 
 /** A value as a spreadsheet wants it: amounts in whole units, hours as hours. */
-function cellOf({ about }: WatchQuestion, digits: number, row: WatchRow, name: string): string | number | null {
+function cellOf({ about }: WatchQuestion, row: WatchRow, name: string): string | number | null {
   const value = row.values[name] ?? null;
   const type = name.startsWith(OWN_PREFIX) ? "text" : WATCH_FIELDS[about][name]!.type;
-  if (typeof value === "number") return type === "amount" ? value / 10 ** digits : type === "hours" ? value / 60 : value;
+  if (typeof value === "number") return type === "amount" ? value / 10 ** row.minorDigits : type === "hours" ? value / 60 : value;
   return value === null ? null : harmless(String(value));
 }
 
@@ -21,7 +21,7 @@ function table(question: WatchQuestion, answer: WatchAnswer): { heads: string[];
   const names = question.group === null || question.columns.includes(question.group) ? question.columns : [question.group, ...question.columns];
   return {
     heads: [...names.map((name) => headOf(question, name)), "Currency"],
-    rows: answer.rows.map((row) => [...names.map((name) => (name === question.group && !question.columns.includes(name) ? (row.group === null ? null : harmless(row.group)) : cellOf(question, answer.minorDigits, row, name))), row.currency]),
+    rows: answer.rows.map((row) => [...names.map((name) => (name === question.group && !question.columns.includes(name) ? (row.group === null ? null : harmless(row.group)) : cellOf(question, row, name))), row.currency]),
   };
 }
 

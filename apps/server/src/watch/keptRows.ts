@@ -9,7 +9,7 @@ import { cut, deleteRows, insertRows, parts, type Cell } from "./writeRows.ts";
 const COLUMNS = [
   "name", "branch", "kind", "state", "owner_id", "owner", "start", "finish", "baseline_start", "baseline_finish", "drift", "total_float", "critical",
   "percent", "deadline", "margin", "deadline_state", "wish", "duration", "planned", "remaining", "posted", "bac", "pv", "ev", "ac", "estimate",
-  "currency", "scale", "blocked", "blocked_by", "reported", "links_in", "links_out",
+  "currency", "scale", "blocked", "blocked_by", "reported", "links_in", "links_out", "parent_id",
 ] as const;
 
 interface KeptActivity {
@@ -108,7 +108,13 @@ type Reader = ReturnType<typeof reader>;
 
 const shownDay = (day: number | undefined): string | null => (day === undefined ? null : formatDate(day as never));
 
-function dateCells({ bundle, schedule, approved, slips, deadlines }: Reader, activity: Activity, i: number): Cell[] {
+/** What is done of an activity in percent: of work that nobody has begun nothing, of what spans others what they have earned. */
+function percentOf({ kind, percent, dropped }: Activity, state: string | undefined, earned: number | null): number | null {
+  if (kind === "summary" || kind === "levelOfEffort") return earned === null ? null : earned * 100;
+  return percent ?? (state === "complete" && dropped !== true ? 100 : 0);
+}
+
+function dateCells({ bundle, schedule, performance, approved, slips, deadlines }: Reader, activity: Activity, i: number): Cell[] {
   const row = schedule.rows[i] ?? undefined;
   const start = approved.get(activity.id)?.start;
   const slip = slips?.get(activity.id);
@@ -117,7 +123,7 @@ function dateCells({ bundle, schedule, approved, slips, deadlines }: Reader, act
   const float = row?.totalFloat ?? null;
   return [
     shownDay(row?.startDay), shownDay(row?.finishDay), start === undefined ? null : formatDate(startDayOf(parseInstant(start)!)), shownDay(slip?.baselineFinishDay),
-    slip?.workingDays ?? null, float === null ? null : float / dayMinutes, row?.critical === true ? 1 : 0, activity.percent ?? (row?.state === "complete" ? 100 : null),
+    slip?.workingDays ?? null, float === null ? null : float / dayMinutes, row?.critical === true ? 1 : 0, percentOf(activity, row?.state, performance?.activities[i]?.percentComplete ?? null),
     activity.deadline ?? null, deadline?.marginDays ?? null, deadline?.state ?? null, activity.wish?.type ?? null, activity.durationMinutes === undefined ? null : activity.durationMinutes / dayMinutes,
   ];
 }
@@ -146,7 +152,7 @@ function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
       id,
       people: [...(read.work.get(id)?.people.values() ?? [])],
       values: own.flatMap(([field, value]) => (plan.fields.has(field) ? [valueCells(plan.fields.get(field)!.name, value)] : [])),
-      cells: [...nameCells(read, activity, i), ...dateCells(read, activity, i), ...workCells(read, activity, i), currency, 10 ** minorDigits, block === undefined ? 0 : 1, block?.by ?? null, read.time.get(id)?.last ?? null, read.links.into.get(id) ?? 0, read.links.outOf.get(id) ?? 0],
+      cells: [...nameCells(read, activity, i), ...dateCells(read, activity, i), ...workCells(read, activity, i), currency, 10 ** minorDigits, block === undefined ? 0 : 1, block?.by ?? null, read.time.get(id)?.last ?? null, read.links.into.get(id) ?? 0, read.links.outOf.get(id) ?? 0, activity.parent ?? null],
     };
   });
 }

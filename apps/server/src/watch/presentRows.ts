@@ -58,6 +58,7 @@ export async function presentRows(database: DataSource, asker: Asker, question: 
       activity: String(row["activity_"]),
       key: String(row["key_"]),
       currency: String(row["currency_"]),
+      minorDigits: Math.round(Math.log10(Number(row["scale_"]))),
       mayEdit: mayEdit(asker.me, { managerId: asker.places.get(String(row["project_"]))?.managerId ?? "" }),
       group: group === null ? null : inWords(about, group, row["group_"], asker),
       values: Object.fromEntries(columns.map((name) => [name, value(name)])),

@@ -57,7 +57,8 @@ describe("a question over all projects", () => {
     ["an own field", [[{ field: "own:Zone", is: "any", of: ["north"] }]], ["Dig"]],
     ["an own field without a value", [[{ field: "own:Zone", is: "empty" }, { field: "kind", is: "any", of: ["work"] }]], ["Dig", "Pour", "Pour"]],
     ["a number that is there, though it is nothing", [[{ field: "planned", is: "filled" }, { field: "planned", is: "below", number: 0.1 }]], ["Open", "Open", "Works", "Works"]],
-    ["no percent", [[{ field: "percent", is: "empty" }, { field: "kind", is: "any", of: ["milestone"] }]], ["Open", "Open"]],
+    ["no percent, which only branches without a budget have", [[{ field: "percent", is: "empty" }]], ["Works", "Works"]],
+    ["a role, and hardly begun: the example of the README", [[{ field: "role", is: "any", of: ["diver"] }, { field: "percent", is: "below", number: 15 }]], ["Dig"]],
     ["no owner", [[{ field: "owner", is: "empty" }, { field: "kind", is: "any", of: ["work"] }]], ["Dig", "Dig", "Pour", "Pour"]],
   ])("finds by %s", async (_, where, found) => {
     expect(names(await ask(question(where), pm))).toEqual(found);
@@ -87,7 +88,7 @@ describe("a question over all projects", () => {
 
   it("counts by two fields, the cells adding up to the whole", async () => {
     const answer = await ask(question([], { pivot: { rows: "kind", columns: "project", sum: null } }));
-    expect(answer.pivot).toEqual({ rows: ["branch", "milestone", "work"], columns: ["Q-1 Quay", "S-1 Slip"], cells: [[1, 1], [1, 1], [2, 2]] });
+    expect(answer.pivot).toEqual({ rows: ["branch", "milestone", "work"], columns: ["Q-1 Quay", "S-1 Slip"], cells: [[1, 1], [1, 1], [2, 2]], rowTotals: [2, 2, 4], columnTotals: [4, 4], total: 8, moreRows: 0, moreColumns: 0 });
     expect(answer.pivot!.cells.flat().reduce((sum, cell) => sum + cell, 0)).toBe(answer.count);
   });
 

@@ -1,7 +1,7 @@
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { doAct, effectOfAct } from "./acts.ts";
-import { ask } from "./ask.ts";
+import { ask, rowsOfAnswer } from "./ask.ts";
 import { endFeed, feedOf, feedText, makeFeed } from "./calendarFeeds.ts";
 import { watchChoices } from "./choices.ts";
 import { EXPORTED_AT_MOST, WATCH_FORMS } from "./exportRows.ts";
@@ -23,6 +23,7 @@ export function watchRoutes(serving: Serving): void {
   });
   serve(serving, "GET /api/watch/choices", ({ database }) => watchChoices(database));
   serve(serving, "POST /api/watch", ({ database, me, body }) => ask(database, me, body));
+  serve(serving, "POST /api/watch/rows", ({ database, me, body }) => rowsOfAnswer(database, me, body.question, body.group));
   serve(serving, "POST /api/watch/export/:form", async ({ database, me, params, body, response }) => {
     const ending = params["form"]!;
     const form = Object.hasOwn(WATCH_FORMS, ending) ? WATCH_FORMS[ending]! : null;
