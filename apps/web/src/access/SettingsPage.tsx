@@ -3,11 +3,12 @@ import { useForm } from "react-hook-form";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
-import { holds, useMe } from "../shared/session.ts";
+import { holds, mayLook, useMe } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
 import { todayHere } from "../shared/today.ts";
 import { dateWords } from "../shared/words.ts";
 import { Accounts } from "./Accounts.tsx";
+import { ExchangeRates } from "./ExchangeRates.tsx";
 import { Tokens } from "./Tokens.tsx";
 
 interface Fields {
@@ -87,6 +88,7 @@ export function SettingsPage() {
       <OwnPassword />
       <TimeZone />
       <Looks />
+      {mayLook(me) && <ExchangeRates />}
       {holds(me, "administrator") && <Accounts />}
       {holds(me, "administrator") && <Tokens />}
     </div>

@@ -65,7 +65,7 @@ function Answer({ view, change, mayEdit, project }: { view: ChancesView; change:
   const columns: Column<ChancesView["activities"][number]>[] = [
     { id: "name", head: "Activity", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(id)}&about=why`}>{name}</Link> },
     { id: "sensitivity", head: "Moves the finish", hint: "Correlation of its length with the finish", numeric: true, value: ({ sensitivity }) => sensitivity, show: ({ sensitivity }) => (sensitivity === null ? "–" : sensitivity.toFixed(2)) },
-    { id: "criticality", head: "On the longest path", hint: "Share of runs", numeric: true, value: ({ criticality }) => criticality, show: ({ criticality }) => chancePercent(criticality) },
+    { id: "criticality", head: "On the longest path", is: "share", hint: "Share of runs", numeric: true, value: ({ criticality }) => criticality, show: ({ criticality }) => chancePercent(criticality) },
     {
       id: "range", head: "Range, % of what is left", value: ({ range }) => (range === null ? "" : rangeWords(range)),
       show: ({ id, name, range }) => (!mayEdit ? (range === null ? <span className="muted">{CLASS_WORDS[view.asked.otherwise]}</span> : rangeWords(range)) : (
@@ -80,7 +80,7 @@ function Answer({ view, change, mayEdit, project }: { view: ChancesView; change:
   const deadlineColumns: Column<ChancesView["deadlines"][number]>[] = [
     { id: "name", head: "Promised", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(`${project}:${id}`)}`}>{name}</Link> },
     { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
-    { id: "chance", head: "Is kept", numeric: true, value: ({ chance }) => chance, show: ({ chance }) => <Toned tone={chanceTone(chance)} marked>{chanceWords(chance)}</Toned> },
+    { id: "chance", head: "Is kept", is: "share", numeric: true, value: ({ chance }) => chance, show: ({ chance }) => <Toned tone={chanceTone(chance)} marked>{chanceWords(chance)}</Toned> },
   ];
   return (
     <>

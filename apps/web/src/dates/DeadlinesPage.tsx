@@ -21,11 +21,11 @@ function columnsOf(onChoose: (key: string) => void): readonly Column<Promised>[]
   return [
     { id: "name", head: "Promised", value: ({ name }) => name, show: (row) => <button type="button" className="link-quiet min-h-[24px] text-left cursor-pointer" onClick={() => onChoose(promiseKey(row))}>{row.name}</button> },
     { id: "project", head: "Project", value: ({ code, projectName }) => `${code} ${projectName}`, show: ({ project, code, projectName }) => <Link className="link-quiet" to={`/projects/${project}/dates`}>{code} {projectName}</Link> },
-    { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
+    { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), says: ({ state }) => DEADLINE_WORDS[state], show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
     { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
     { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
-    { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : <Toned tone={marginDays < 0 ? "adverse" : "plain"}>{marginWords(marginDays)}</Toned>) },
-    { id: "shrank", head: "Since issue", hint: "How much margin was lost since the last issued period", numeric: true, value: shrankOf, show: (row) => { const days = shrankOf(row); return days === null ? "–" : Math.abs(days) < 0.05 ? <span className="muted">as it was</span> : <Toned tone={driftTone(days)}>{driftWords(days).replace("late", "less").replace("early", "more")}</Toned>; } },
+    { id: "margin", head: "Margin", is: "days", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : <Toned tone={marginDays < 0 ? "adverse" : "plain"}>{marginWords(marginDays)}</Toned>) },
+    { id: "shrank", head: "Since issue", is: "days", hint: "How much margin was lost since the last issued period", numeric: true, value: shrankOf, show: (row) => { const days = shrankOf(row); return days === null ? "–" : Math.abs(days) < 0.05 ? <span className="muted">as it was</span> : <Toned tone={driftTone(days)}>{driftWords(days).replace("late", "less").replace("early", "more")}</Toned>; } },
     { id: "consequence", head: "If not kept", wraps: true, value: ({ consequence }) => consequence, show: ({ consequence, to }) => (consequence === null ? <span className="muted">not said</span> : `${consequence}${to === null ? "" : ` (${to})`}`) },
     { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
   ];

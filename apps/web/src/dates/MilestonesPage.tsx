@@ -32,8 +32,8 @@ function milestoneColumns(project: string, mayEdit: boolean, trend: MilestoneTre
     { id: "baseline", head: "Approved", value: ({ baseline }) => baseline, show: ({ baseline }) => dateWords(baseline) },
     ...trend.periods.map(({ number, dataDate }, i): Column<Milestone> => ({ id: `period-${number}`, head: `P${number}`, hint: `As issued for period ${number}, ${dateWords(dataDate)}`, value: ({ forecasts }) => forecasts[i]?.date ?? null, show: ({ forecasts }) => (forecasts[i] == null ? "–" : <span title={driftWords(forecasts[i].drift)}>{shortDateWords(forecasts[i].date)}</span>), hidden: i < last - 4 })),
     { id: "now", head: "Now", value: ({ now }) => now, show: ({ now, reached }) => (now === null ? "–" : `${dateWords(now)}${reached ? ", reached" : ""}`) },
-    { id: "slip", head: against === "baseline" ? "Drift" : `Since P${trend.periods[period]?.number ?? ""}`, hint: "Working days", numeric: true, value: slip, show: (row) => moved(slip(row)) },
-    ...(last >= 0 && against !== `period-${trend.periods[last]!.number}` ? [{ id: "sinceLast", head: "Since issue", hint: "Working days since the last issued period", numeric: true, value: sinceLast, show: (row: Milestone) => { const days = sinceLast(row); return <Toned tone={driftTone(days)}>{days === null ? "–" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>; } }] : []),
+    { id: "slip", head: against === "baseline" ? "Drift" : `Since P${trend.periods[period]?.number ?? ""}`, is: "days", hint: "Working days", numeric: true, value: slip, show: (row) => moved(slip(row)) },
+    ...(last >= 0 && against !== `period-${trend.periods[last]!.number}` ? [{ id: "sinceLast", head: "Since issue", is: "days" as const, hint: "Working days since the last issued period", numeric: true, value: sinceLast, show: (row: Milestone) => { const days = sinceLast(row); return <Toned tone={driftTone(days)}>{days === null ? "–" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>; } }] : []),
     { id: "why", head: "Why", tool: true, value: () => null, show: ({ id, now, name }) => (now === null || last < 0 ? null : <Link className="underline" aria-label={`Why ${name} moved`} to={`/projects/${project}/compare?from=${against === "baseline" ? `period-${trend.periods[0]!.number}` : against}&to=plan&why=${encodeURIComponent(id)}`}>why</Link>) },
     ...(mayEdit ? [{ id: "doSlip", head: "Slip", tool: true, value: () => null, show: ({ id, now, reached, name }: Milestone) => (now === null || reached ? null : <Link className="underline" aria-label={`Slip ${name}`} to={`/projects/${project}/slip/${encodeURIComponent(id)}`}>slip …</Link>) }] : []),
   ];
@@ -43,8 +43,8 @@ const deadlineColumns = (project: string): Column<DeadlineLine>[] => [
   { id: "name", head: "Promised", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(promiseKey({ project, id }))}`}>{name}</Link> },
   { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
   { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
-  { id: "margin", head: "Margin", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : marginWords(marginDays)) },
-  { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
+  { id: "margin", head: "Margin", is: "days", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : marginWords(marginDays)) },
+  { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), says: ({ state }) => DEADLINE_WORDS[state], show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
 ];
 
 function Milestones({ trend }: { trend: MilestoneTrend }) {

@@ -46,7 +46,7 @@ export function FiguresPage() {
   const { ordered, depth } = useMemo(() => inTreeOrder(look.rows), [look.rows]);
   const opened = params.get("behind");
   const open = (id: string | null): void => put({ behind: id }, "push");
-  const columns = useMemo(() => figureColumns(look.summary.minorDigits, (row) => depth.get(row.id) ?? 0, (row) => open(row.id)), [look.summary.minorDigits, depth]);
+  const columns = useMemo(() => figureColumns({ currency: look.summary.currency, minorDigits: look.summary.minorDigits }, (row) => depth.get(row.id) ?? 0, (row) => open(row.id)), [look.summary.currency, look.summary.minorDigits, depth]);
   const { summary } = look;
   const forecast = useMemo(() => forecastRange(summary), [summary]);
   if (summary.figures === null) return <NothingMeasured look={look} />;

@@ -1,3 +1,4 @@
+import type { Money } from "@chronometra/core";
 import type { PerformanceView } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo } from "react";
@@ -18,10 +19,12 @@ type Period = PerformanceView["periods"][number];
 
 const index = (value: number | null) => <Toned tone={indexTone(value)} marked>{ratioWords(value)}</Toned>;
 
-function partColumns(digits: number): readonly Column<Part>[] {
+function partColumns(kind: Money): readonly Column<Part>[] {
+  const { minorDigits: digits } = kind;
+  const inMoney = () => kind;
   const sum = (pick: (part: Part) => number) => (rows: readonly Part[]) => money(rows.reduce((total, row) => total + pick(row), 0), digits);
-  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string, hint: string): Column<Part> => ({ id, head, hint, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => money(figures[id], digits), total: sum(({ figures }) => figures[id]) });
-  const variance = (id: "sv" | "cv", head: string, adverse: string, favourable: string): Column<Part> => ({ id, head, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => <Toned tone={varianceTone(figures[id])}>{varianceWords(figures[id], digits, adverse, favourable)}</Toned>, total: (rows) => varianceWords(rows.reduce((total, { figures }) => total + figures[id], 0), digits, adverse, favourable) });
+  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string, hint: string): Column<Part> => ({ id, head, hint, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => money(figures[id], digits), total: sum(({ figures }) => figures[id]) });
+  const variance = (id: "sv" | "cv", head: string, adverse: string, favourable: string): Column<Part> => ({ id, head, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => <Toned tone={varianceTone(figures[id])}>{varianceWords(figures[id], digits, adverse, favourable)}</Toned>, total: (rows) => varianceWords(rows.reduce((total, { figures }) => total + figures[id], 0), digits, adverse, favourable) });
   return [
     { id: "name", head: "Part", value: ({ name }) => name, show: ({ key, name }) => (key === "" ? <span className="muted">{name}</span> : name) },
     amount("bac", "BAC", "Budget at completion"),
@@ -32,13 +35,14 @@ function partColumns(digits: number): readonly Column<Part>[] {
     variance("cv", "CV", "over", "under"),
     { id: "spi", head: "SPI", numeric: true, value: ({ figures }) => figures.spi, show: ({ figures }) => index(figures.spi) },
     { id: "cpi", head: "CPI", numeric: true, value: ({ figures }) => figures.cpi, show: ({ figures }) => index(figures.cpi) },
-    { id: "estimate", head: "Estimate", hint: "Estimate at completion from what is left", numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
+    { id: "estimate", head: "Estimate", hint: "Estimate at completion from what is left", money: inMoney, numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
   ];
 }
 
-function periodColumns(digits: number, own: boolean): readonly Column<Period>[] {
+function periodColumns(kind: Money, own: boolean): readonly Column<Period>[] {
+  const { minorDigits: digits } = kind;
   const of = (period: Period) => (own ? period.own : period);
-  const amount = (id: "pv" | "ev" | "ac", head: string): Column<Period> => ({ id, head, numeric: true, value: (period) => of(period)[id], show: (period) => money(of(period)[id], digits), ...(own ? { total: (rows: readonly Period[]) => money(rows.reduce((sum, row) => sum + row.own[id], 0), digits) } : {}) });
+  const amount = (id: "pv" | "ev" | "ac", head: string): Column<Period> => ({ id, head, money: () => kind, numeric: true, value: (period) => of(period)[id], show: (period) => money(of(period)[id], digits), ...(own ? { total: (rows: readonly Period[]) => money(rows.reduce((sum, row) => sum + row.own[id], 0), digits) } : {}) });
   return [
     { id: "number", head: "Period", value: ({ number }) => number ?? Infinity, show: ({ number }) => (number === null ? "now" : `period ${number}`) },
     { id: "dataDate", head: "Data date", value: ({ dataDate }) => dataDate, show: ({ dataDate }) => dateWords(dataDate) },
@@ -92,8 +96,8 @@ function Page({ view }: { view: PerformanceView }) {
   const [params, put] = useAddress();
   const { id } = useProject();
   const own = params.get("alone") === "yes";
-  const columns = useMemo(() => partColumns(view.minorDigits), [view.minorDigits]);
-  const overTime = useMemo(() => periodColumns(view.minorDigits, own), [view.minorDigits, own]);
+  const columns = useMemo(() => partColumns({ currency: view.currency, minorDigits: view.minorDigits }), [view.currency, view.minorDigits]);
+  const overTime = useMemo(() => periodColumns({ currency: view.currency, minorDigits: view.minorDigits }, own), [view.currency, view.minorDigits, own]);
   if (view.project === null) return <p className="page muted">There is nothing to measure yet: the plan needs to be approved and to have a data date. <Link className="underline" to={`/projects/${id}/approvals`}>Go to approvals</Link></p>;
   const { forecast, minorDigits: digits } = view;
   return (

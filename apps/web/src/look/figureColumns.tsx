@@ -1,5 +1,5 @@
 import type { ProjectLook } from "@chronometra/contract";
-import type { Figures } from "@chronometra/core";
+import type { Figures, Money } from "@chronometra/core";
 import type { Column } from "../shared/column.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type Tone } from "../shared/words.ts";
@@ -38,7 +38,7 @@ const SHAPES: readonly Shape[] = [
 ];
 
 /** Columns of figures by branch and activity; a number opens what stands behind it. */
-export function figureColumns(digits: number, depthOf: (row: FigureRow) => number, onOpen: (row: FigureRow) => void): Column<FigureRow>[] {
+export function figureColumns(kind: Money, depthOf: (row: FigureRow) => number, onOpen: (row: FigureRow) => void): Column<FigureRow>[] {
   return [
     {
       id: "name",
@@ -56,6 +56,7 @@ export function figureColumns(digits: number, depthOf: (row: FigureRow) => numbe
         head,
         hint,
         numeric: true,
+        ...(words === ratioWords ? {} : words === percentWords ? { is: "share" as const } : { money: () => kind }),
         hidden: hidden ?? false,
         value: ({ figures }) => (figures === null ? null : of(figures)),
         show: (row) => {
@@ -63,7 +64,7 @@ export function figureColumns(digits: number, depthOf: (row: FigureRow) => numbe
           const value = of(row.figures);
           return (
             <button type="button" className="link-quiet cursor-pointer" tabIndex={-1} onClick={() => onOpen(row)} disabled={row.left}>
-              <Toned tone={tone?.(value) ?? "plain"} marked={marked ?? false}>{words(value, digits)}</Toned>
+              <Toned tone={tone?.(value) ?? "plain"} marked={marked ?? false}>{words(value, kind.minorDigits)}</Toned>
             </button>
           );
         },

@@ -27,5 +27,5 @@ function Line({ line }: { line: LogLine }) {
 
 /** What moved, what breaks, what costs, what to doubt, who is missing: a sentence each, with the rows behind it. */
 export function Log({ portfolio, dataDate }: { portfolio: Portfolio; dataDate: string | null }) {
-  return <section aria-label="The log">{logLines(portfolio.projects, dataDate, portfolio.qualityLimits).map((line) => <Line key={line.about} line={line} />)}</section>;
+  return <section aria-label="The log">{logLines(portfolio.projects, dataDate, portfolio.qualityLimits, portfolio).map((line) => <Line key={line.about} line={line} />)}</section>;
 }

@@ -9,6 +9,7 @@ import { DataTable, type TableLook } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { keepPreference, preference } from "../shared/preferences.ts";
 import { holds, useMe } from "../shared/session.ts";
+import { SummedNote, toSummedIn } from "../shared/SummedNote.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { Log } from "./Log.tsx";
@@ -18,6 +19,7 @@ import { FieldsDialog, ProgrammesDialog, ThresholdsDialog, QualityLimitsDialog }
 import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
 import { pathsQuery, portfolioQuery } from "./queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
+import { commonOf } from "./together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
 
 /** What the steps of the period bar lead to: the projects in which something is still open. */
@@ -75,6 +77,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
   const ordered = useMemo(() => inOrder(portfolio, rows, by), [portfolio, rows, by]);
   const columns = useMemo(() => portfolioColumns(portfolio, paths ?? {}, setOpen), [portfolio, paths]);
   const dates = [...new Set(portfolio.projects.map(({ summary }) => summary.dataDate).filter((date) => date !== null))];
+  const measured = portfolio.projects.filter(({ summary }) => summary.figures !== null);
   const currencies = [...new Set(portfolio.projects.map(({ summary }) => summary.currency))];
   const onLook = ({ sort, filter, hidden }: TableLook): void => put({ sort: sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`, find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
   const sorted = params.get("sort");
@@ -87,6 +90,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
           {countWords(portfolio.projects.length, "project", "projects")}{currencies.length === 1 && ` · amounts in ${currencies[0]}`}
           {dates.length === 1 && ` · figures as of ${dateWords(dates[0]!)}`}
         </p>
+        {currencies.length > 1 && <p className="text-sm"><SummedNote money={toSummedIn(commonOf(measured, portfolio), portfolio.on)} /></p>}
         <div className="ml-auto flex items-center gap-1">
           {portfolio.projects.length > 0 && <button type="button" className="btn btn-ghost btn-sm" aria-expanded={!folded} onClick={() => fold(!folded)}>{folded ? "Show the log" : "Fold the log"}</button>}
           {holds(me, "controller") && <><Settings onOpen={setOpen} /><CycleTools /></>}

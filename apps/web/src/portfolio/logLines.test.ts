@@ -14,11 +14,12 @@ function project(id: string, part: Partial<Omit<ProjectLine, "summary">> = {}, s
   };
 }
 const deadline = (id: string, state: ProjectLine["summary"]["endangered"][number]["state"], marginDays: number) => ({ id, name: id, deadline: "2026-05-01", finish: "2026-05-02", marginDays, state });
-const line = (projects: ProjectLine[], about: string) => logLines(projects, "2026-03-31", {}).find((each) => each.about === about)!;
+const RATES = { exchange: { currency: "EUR", minorDigits: 2, rates: [{ currency: "GBP", from: "2026-01-01", rate: 1.2 }] }, on: "2026-03-31" };
+const line = (projects: ProjectLine[], about: string) => logLines(projects, "2026-03-31", {}, RATES).find((each) => each.about === about)!;
 
 describe("the log", () => {
   it("says that all is well where it is", () => {
-    expect(logLines([project("a")], "2026-03-31", {}).map(({ words }) => words)).toEqual(["No finish has moved since the last issued period.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
+    expect(logLines([project("a")], "2026-03-31", {}, RATES).map(({ words }) => words)).toEqual(["No finish has moved since the last issued period.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
   });
 
   it("counts what moved, the furthest first, and leads to why", () => {
@@ -34,10 +35,11 @@ describe("the log", () => {
     expect(rows.map(({ key }) => key)).toEqual(["b v", "b w", "a x"]);
   });
 
-  it("adds up what is over, in one currency only", () => {
+  it("adds up what is over, in the group's currency where they are several", () => {
     const over = [project("a", {}, { figures: figures(1000, 31_000) }), project("b", {}, { figures: figures(1000, 21_000) })];
     expect(line(over, "Cost").words).toBe("2 projects cost more than they earn, 500 EUR together.");
-    expect(line([over[0]!, project("c", {}, { currency: "GBP", figures: figures(0, 500) })], "Cost").words).toBe("2 projects cost more than they earn.");
+    expect(line([over[0]!, project("c", {}, { currency: "GBP", figures: figures(0, 500) })], "Cost").words).toBe("2 projects cost more than they earn, 306 EUR together.");
+    expect(line([over[0]!, project("c", {}, { currency: "KWD", figures: figures(0, 500) })], "Cost").words).toBe("2 projects cost more than they earn; together not told, without a rate of KWD.");
   });
 
   it("doubts plans that are not approved, not up to date, or not whole", () => {

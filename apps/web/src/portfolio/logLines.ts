@@ -1,5 +1,6 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
+import { commonOf, type Rates } from "./together.ts";
 import { countWords, dateWords, driftWords, money, standingWords, type Tone } from "../shared/words.ts";
 
 /** A row behind a line of the log. */
@@ -57,15 +58,16 @@ function promises(projects: readonly ProjectLine[]): LogLine {
   };
 }
 
-function cost(projects: readonly ProjectLine[]): LogLine {
+function cost(projects: readonly ProjectLine[], rates: Rates): LogLine {
   const over = projects.flatMap((line) => (line.summary.figures !== null && line.summary.figures.cv < 0 ? [{ line, cv: line.summary.figures.cv }] : [])).sort((a, b) => a.cv - b.cv);
-  const currencies = [...new Set(over.map(({ line }) => line.summary.currency))];
-  const together = currencies.length === 1 ? `, ${money(-over.reduce((sum, { cv }) => sum + cv, 0), over[0]!.line.summary.minorDigits)} ${currencies[0]} together` : "";
+  const common = commonOf(over.map(({ line }) => line), rates);
+  const sum = (): number => over.reduce((all, { line, cv }) => all + common.convert(-cv, line.summary), 0);
+  const together = common.money === null ? (common.missing.length > 0 ? `; together not told, without a rate of ${common.missing.join(", ")}` : "") : `, ${money(sum(), common.money.minorDigits)} ${common.money.currency} together`;
   return {
     about: "Cost",
     words: over.length === 0 ? "No project costs more than it earns." : `${countWords(over.length, "project costs", "projects cost")} more than ${over.length === 1 ? "it earns" : "they earn"}${together}.`,
     tone: over.length === 0 ? "plain" : "adverse",
-    rows: over.map(({ line, cv }) => ({ key: line.id, project: line.id, name: line.name, words: `${money(-cv, line.summary.minorDigits)} over, CPI ${line.summary.figures!.cpi?.toFixed(2) ?? "–"}`, tone: "adverse", to: `/projects/${line.id}?sort=cv` })),
+    rows: over.map(({ line, cv }) => ({ key: line.id, project: line.id, name: line.name, words: `${money(-cv, line.summary.minorDigits)} ${line.summary.currency} over, CPI ${line.summary.figures!.cpi?.toFixed(2) ?? "–"}`, tone: "adverse", to: `/projects/${line.id}?sort=cv` })),
   };
 }
 
@@ -111,7 +113,7 @@ function reports(projects: readonly ProjectLine[]): LogLine {
 }
 
 /** What a controller asks on a Monday, in that order. */
-export const logLines = (projects: readonly ProjectLine[], dataDate: string | null, limits: QualityLimits): LogLine[] => [moved(projects), promises(projects), cost(projects), trust(projects, dataDate, limits), reports(projects)];
+export const logLines = (projects: readonly ProjectLine[], dataDate: string | null, limits: QualityLimits, rates: Rates): LogLine[] => [moved(projects), promises(projects), cost(projects, rates), trust(projects, dataDate, limits), reports(projects)];
 
 /** How many rules of the portfolio a project breaks. */
 export const rulesBroken = (line: ProjectLine, { thresholds }: Pick<Portfolio, "thresholds">) => brokenRules(standingOf(line.summary, line.issuedDrift), thresholds);

@@ -1,4 +1,4 @@
-import { addSums, figuresOf, NO_SUMS, type Figures } from "@chronometra/core";
+import type { Figures } from "@chronometra/core";
 import type { Paths, Portfolio, ProjectLine, WatchQuestion } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
@@ -9,18 +9,11 @@ import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { movedWords, rulesBroken, trustOf } from "./logLines.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
+import { figuresTogether } from "./together.ts";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
 import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type DeadlineState } from "../shared/words.ts";
 
 type Measure = (figures: Figures) => number | null;
-
-/** The figures of several projects, formed from their sums; `null` where they have none, or in several currencies. */
-export function figuresTogether(lines: readonly ProjectLine[]): { figures: Figures; digits: number } | null {
-  const measured = lines.flatMap(({ summary }) => (summary.figures === null ? [] : [{ figures: summary.figures, currency: summary.currency, digits: summary.minorDigits }]));
-  const first = measured[0];
-  if (first === undefined || measured.some(({ currency }) => currency !== first.currency)) return null;
-  return { figures: figuresOf(measured.reduce((sums, { figures }) => addSums(sums, figures), NO_SUMS)), digits: first.digits };
-}
 
 const worstState = ({ summary }: ProjectLine): DeadlineState | null => DEADLINE_ORDER.find((state) => summary.deadlineCounts[state] !== undefined) ?? null;
 
@@ -53,7 +46,9 @@ function show({ words, tone, marked }: Shown, value: number | null, digits: numb
 }
 
 /** A column of one figure: in a project's line it opens the activities behind it, sums are formed from sums. */
-function figureColumn(id: string, head: string, hint: string, measure: Measure, shown: Shown, hidden = false): Column<ProjectLine> {
+const figureColumns = (portfolio: Portfolio) => (id: string, head: string, hint: string, measure: Measure, shown: Shown, hidden = false): Column<ProjectLine> => {
+  const several = new Set(portfolio.projects.map(({ summary }) => summary.currency)).size > 1;
+  const isAmount = shown !== INDEX && shown !== SHARE;
   return {
     id,
     head,
@@ -61,13 +56,14 @@ function figureColumn(id: string, head: string, hint: string, measure: Measure, 
     hidden,
     numeric: true,
     value: ({ summary }) => (summary.figures === null ? null : (measure(summary.figures) ?? null)),
-    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), show(shown, measure(line.summary.figures), line.summary.minorDigits))),
+    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), <>{show(shown, measure(line.summary.figures), line.summary.minorDigits)}{several && isAmount && ` ${line.summary.currency}`}</>)),
     total: (lines) => {
-      const together = figuresTogether(lines);
-      return together === null ? "–" : show(shown, measure(together.figures), together.digits);
+      const together = figuresTogether(lines, portfolio, portfolio.projects);
+      return together === null ? "–" : <>{show(shown, measure(together.figures), together.summedIn.minorDigits)}{several && isAmount && ` ${together.summedIn.currency}`}</>;
     },
+    ...(isAmount ? { money: ({ summary }: ProjectLine) => summary } : shown === SHARE ? { is: "share" as const } : {}),
   };
-}
+};
 
 /** The watchlist of a project's activities in some states. */
 function watchOf({ id }: ProjectLine, states: string[]): string {
@@ -86,7 +82,10 @@ function names(list: readonly string[], words: string): ReactNode {
   );
 }
 
-const BASE: readonly Column<ProjectLine>[] = [
+/** All columns but those that the portfolio makes itself. */
+function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
+  const figureColumn = figureColumns(portfolio);
+  return [
   {
     id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`,
     show: (line) => <Link className="flex max-w-56 gap-1 font-semibold link-quiet" to={to(line)} title={`${line.code} ${line.name}`}><span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span> <span className="truncate">{line.name}</span></Link>,
@@ -94,11 +93,11 @@ const BASE: readonly Column<ProjectLine>[] = [
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
   { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: (line) => opens(`${watchOf(line, ["complete"])}`, `${line.summary.done} of ${line.summary.activities}`), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
   { id: "open", head: "Open", hint: "Activities not finished yet", numeric: true, value: ({ summary }) => summary.activities - summary.done, show: (line) => opens(watchOf(line, ["notStarted", "inProgress"]), line.summary.activities - line.summary.done), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.activities - summary.done, 0), hidden: true },
-  { id: "daysLeft", head: "Days left", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
+  { id: "daysLeft", head: "Days left", is: "days", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
   { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
-  { id: "drift", head: "Drift", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, "/plan"), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
+  { id: "drift", head: "Drift", is: "days", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, "/plan"), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
   {
-    id: "moved", head: "Since issue", hint: "How far the finish has moved since the last issued period", numeric: true,
+    id: "moved", head: "Since issue", is: "days", hint: "How far the finish has moved since the last issued period", numeric: true,
     value: ({ summary, issuedDrift }) => (summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift),
     show: (line) => {
       const { summary, issuedDrift, issuedNumber } = line;
@@ -108,13 +107,13 @@ const BASE: readonly Column<ProjectLine>[] = [
     },
   },
   {
-    id: "milestone", head: "Worst milestone", hidden: true, value: ({ summary }) => summary.worst?.drift ?? null,
+    id: "milestone", head: "Worst milestone", hidden: true, value: ({ summary }) => summary.worst?.drift ?? null, says: ({ summary: { worst } }) => (worst === null ? null : `${worst.name}, ${driftWords(worst.drift)}`),
     show: (line) => {
       const { worst } = line.summary;
       return worst === null ? <span className="muted">none open</span> : opens(to(line, "/dates"), <><span className="inline-block max-w-30 truncate align-bottom" title={worst.name}>{worst.name}</span> <Toned tone={driftTone(worst.drift)}>{driftWords(worst.drift)}</Toned></>);
     },
   },
-  { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, show: (line) => opens(`/deadlines?project=${line.id}`, deadlineWords(line)) },
+  { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, says: ({ summary }) => DEADLINE_ORDER.flatMap((state) => (summary.deadlineCounts[state] === undefined ? [] : [`${summary.deadlineCounts[state]} ${DEADLINE_WORDS[state]}`])).join(", "), show: (line) => opens(`/deadlines?project=${line.id}`, deadlineWords(line)) },
   figureColumn("bac", "BAC", "Budget at completion", ({ bac }) => bac, AMOUNT),
   figureColumn("pv", "PV", "Planned value at the data date", ({ pv }) => pv, AMOUNT, true),
   figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT, true),
@@ -135,11 +134,13 @@ const BASE: readonly Column<ProjectLine>[] = [
     },
   },
   { id: "waiting", head: "To review", hint: "Reports that wait for acceptance", numeric: true, value: ({ waiting }) => waiting, show: (line) => (line.waiting === 0 ? "–" : opens(`/time?project=${line.id}`, line.waiting)), total: (lines) => lines.reduce((sum, { waiting }) => sum + waiting, 0) },
-];
+  ];
+}
 
 /** The columns of the portfolio's table: the figures, what managers say, how drift went, and own fields. */
 export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (line: ProjectLine) => void): readonly Column<ProjectLine>[] {
-  const at = BASE.findIndex(({ id }) => id === "drift");
+  const base = baseColumns(portfolio);
+  const at = base.findIndex(({ id }) => id === "drift");
   const says: Column<ProjectLine> = {
     id: "says", head: "Says", hint: "What the manager says of it",
     value: ({ says: said }) => (said === null ? null : `${RATING_WORDS[said.rating]}${said.note === "" ? "" : `: ${said.note}`}`),
@@ -151,6 +152,7 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
   };
   const trust: Column<ProjectLine> = {
     id: "trust", head: "Trust", hint: "Whether its plan is fit, by the fourteen checks", value: (line) => ["fit", "mend", "unfit"].indexOf(trustOf(line, portfolio.qualityLimits).fitness),
+    says: (line) => FITNESS_WORDS[trustOf(line, portfolio.qualityLimits).fitness],
     show: (line) => {
       const { fitness, failed } = trustOf(line, portfolio.qualityLimits);
       return opens(to(line, "/trust"), <Toned tone={FITNESS_TONES[fitness]} marked>{FITNESS_WORDS[fitness]}{failed.length > 0 && `, ${failed.length}`}</Toned>);
@@ -159,5 +161,5 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
   };
   const path: Column<ProjectLine> = { id: "path", head: "Drift by period", value: ({ id, summary }) => [...(paths[id] ?? []).map(({ drift }) => drift), summary.drift].map((drift) => (drift === null ? "–" : Math.round(drift * 10) / 10)).join(" "), show: ({ id, summary }) => <DriftLine path={paths[id] ?? []} now={summary.drift} /> };
   const rules: Column<ProjectLine> = { id: "rules", head: "To explain", hint: "Thresholds that it breaks", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "rule", "rules")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
-  return [...BASE.slice(0, at + 1), path, ...BASE.slice(at + 1), trust, rules, says, ...portfolio.fields.map(ownFieldColumn)];
+  return [...base.slice(0, at + 1), path, ...base.slice(at + 1), trust, rules, says, ...portfolio.fields.map(ownFieldColumn)];
 }

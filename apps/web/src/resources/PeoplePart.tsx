@@ -63,7 +63,7 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
     { id: "teams", head: "Teams", value: ({ teams }) => teams },
     { id: "calendar", head: "Works by", value: ({ calendar }) => calendar, show: ({ calendar }) => (calendar === "" ? <span className="muted">the project's</span> : calendar) },
     { id: "leave", head: "Leave", hint: "Entries of leave", numeric: true, value: ({ leave }) => leave, show: ({ leave }) => (leave === 0 ? "" : leave) },
-    { id: "rate", head: `${plan.project.currency} an hour`, hint: "At the data date", numeric: true, value: ({ rate }) => rate, show: ({ rate }) => (rate === null ? "–" : amountText(rate, digits)) },
+    { id: "rate", head: `${plan.project.currency} an hour`, money: () => ({ currency: plan.project.currency, minorDigits: digits }), hint: "At the data date", numeric: true, value: ({ rate }) => rate, show: ({ rate }) => (rate === null ? "–" : amountText(rate, digits)) },
     { id: "activities", head: "Activities", numeric: true, value: ({ activities }) => activities },
     { id: "hours", head: "Hours planned", numeric: true, value: ({ minutes }) => minutes / 60, show: ({ minutes }) => formatHours(minutes) },
     { id: "others", head: "Other projects", numeric: true, value: ({ others }) => others, show: ({ others }) => (others === 0 ? "" : others) },

@@ -1,9 +1,9 @@
 import { Copy, FileDown } from "lucide-react";
-import Papa from "papaparse";
 import type { ReactNode } from "react";
 import { toast } from "sonner";
 import { ColumnChoice } from "./ColumnChoice.tsx";
 import type { Column } from "./column.ts";
+import { tableText } from "./fileTable.ts";
 import { saveFile } from "./saveFile.ts";
 
 interface Props<T> {
@@ -18,18 +18,11 @@ interface Props<T> {
   readonly children: ReactNode;
 }
 
-/** The rows as text: signs and plain numbers, as a spreadsheet wants them. */
-function asText<T>(rows: readonly T[], all: readonly Column<T>[], delimiter: string): string {
-  const columns = all.filter(({ tool }) => tool !== true);
-  const data = rows.map((row) => columns.map((column) => column.value(row)));
-  return Papa.unparse({ fields: columns.map(({ head }) => head), data }, { delimiter, escapeFormulae: /^[=+\-@\t\r](?!\d)/ });
-}
-
 /** Above a table: filter, columns, copy, export, and what the page adds. */
 export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, filter, onFilter, children }: Props<T>) {
   const copy = async (): Promise<void> => {
     try {
-      await navigator.clipboard.writeText(asText(rows, shown, "\t"));
+      await navigator.clipboard.writeText(tableText(shown, rows, "\t"));
       toast(`${rows.length} rows copied; paste them into a spreadsheet.`);
     } catch {
       toast.error("The browser did not allow copying; use Export instead.");
@@ -40,7 +33,7 @@ export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, fi
       <input type="search" className="input input-sm w-44" placeholder="Filter" aria-label={`Filter ${name}`} value={filter} onChange={(event) => onFilter(event.target.value)} />
       <ColumnChoice columns={columns.filter(({ tool }) => tool !== true)} hidden={hidden} onChoose={onChoose} />
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}><Copy size={14} aria-hidden="true" /> Copy</button>
-      <button type="button" className="btn btn-ghost btn-sm" onClick={() => saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${asText(rows, shown, ",")}`, "text/csv")}>
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${tableText(shown, rows, ",")}`, "text/csv")}>
         <FileDown size={14} aria-hidden="true" /> Export
       </button>
       <div className="ml-auto flex flex-wrap items-center gap-2">{children}</div>

@@ -1,6 +1,7 @@
+import type { Money } from "@chronometra/core";
 import type { ReactNode } from "react";
 
-/** A column: what a row has in it, for sorting and export, and how that is shown. */
+/** A column: what a row has in it, how that is shown, and what it is, so that copies and files say the same as the screen. */
 export interface Column<T> {
   readonly id: string;
   readonly head: string;
@@ -9,6 +10,12 @@ export interface Column<T> {
   readonly value: (row: T) => string | number | null;
   readonly show?: (row: T) => ReactNode;
   readonly numeric?: boolean;
+  /** What the value measures, where it is no plain number: minutes, a share 0 to 1, working days. */
+  readonly is?: "minutes" | "share" | "days";
+  /** What a value in minor units is in. */
+  readonly money?: (row: T) => Money;
+  /** What is said in words, where the value only sorts. */
+  readonly says?: (row: T) => string | null;
   /** Long text that may run over several lines. */
   readonly wraps?: boolean;
   /** Left out until chosen. */

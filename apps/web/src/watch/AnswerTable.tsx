@@ -14,8 +14,14 @@ interface Props {
   readonly question: WatchQuestion;
   readonly answer: WatchAnswer;
   readonly choices: WatchChoices | undefined;
+  /** The rows there are on the page, of groups that were opened all of them. */
+  readonly rows: readonly WatchRow[];
   readonly chosen: ReadonlySet<string>;
   readonly onChosen: (chosen: ReadonlySet<string>) => void;
+  /** Fetches the rows of a group that are not there yet. */
+  readonly onOpen: (group: string | null) => void;
+  /** Chooses every row that holds, or none. */
+  readonly onChooseAll: (all: boolean) => void;
   readonly onQuestion: (question: WatchQuestion) => void;
 }
 
@@ -24,9 +30,9 @@ const isNumeric = (field: WatchField | undefined): boolean => field !== undefine
 
 const addressOf = ({ project, activity }: WatchRow): string => `/projects/${project}/plan?at=${encodeURIComponent(activity)}`;
 
-function Shown({ name, field, row, digits }: { name: string; field: WatchField; row: WatchRow; digits: number }): ReactNode {
+function Shown({ name, field, row }: { name: string; field: WatchField; row: WatchRow }): ReactNode {
   const value = row.values[name] ?? null;
-  const words = valueWords(field.type, value, digits, name);
+  const words = valueWords(field.type, value, row.minorDigits, name);
   if (name === "name" && row.activity !== "") return <Link className="link-quiet" to={addressOf(row)}>{words}</Link>;
   if (name === "risk") return <Link className="link-quiet" to={`/projects/${row.project}/chances`}>{words}</Link>;
   if (name === "project") return <Link className="link-quiet" to={`/projects/${row.project}`}>{words}</Link>;
@@ -49,44 +55,49 @@ function Heads({ question, fields, onQuestion }: Pick<Props, "question" | "onQue
   });
 }
 
-/** Rows under the names of their groups, in the order in which they came. */
-function grouped(rows: readonly WatchRow[], by: string | null): { name: string | null; rows: WatchRow[] }[] {
-  if (by === null) return [{ name: null, rows: [...rows] }];
-  const groups: { name: string | null; rows: WatchRow[] }[] = [];
+/** The rows of each group that is told, in the order of the groups. */
+function grouped(rows: readonly WatchRow[], { groups }: WatchAnswer, by: string | null): { name: string | null; rows: readonly WatchRow[] }[] {
+  if (by === null) return [{ name: null, rows }];
+  const of = new Map<string | null, WatchRow[]>();
   for (const row of rows) {
-    if (groups.at(-1)?.name !== row.group || groups.length === 0) groups.push({ name: row.group, rows: [] });
-    groups.at(-1)!.rows.push(row);
+    const known = of.get(row.group);
+    if (known === undefined) of.set(row.group, [row]);
+    else known.push(row);
   }
-  return groups;
+  return groups.map(({ name }) => ({ name, rows: of.get(name) ?? [] }));
 }
 
 /** The answer as a table: sorted and grouped by the server, rows chosen and changed in place. */
-export function AnswerTable({ name, question, answer, choices, chosen, onChosen, onQuestion }: Props) {
+export function AnswerTable({ name, question, answer, rows, choices, chosen, onChosen, onQuestion, onOpen, onChooseAll }: Props) {
   const fields = fieldsOf(question.about, choices);
   const { columns } = question;
-  const digits = answer.minorDigits;
-  const acts = question.about === "activities" && answer.rows.some(({ mayEdit }) => mayEdit);
+  const several = new Set(rows.map(({ currency }) => currency)).size > 1;
+  const acts = question.about === "activities" && rows.some(({ mayEdit }) => mayEdit);
   const toggle = (ids: readonly string[], on: boolean): void => {
     const next = new Set(chosen);
     for (const id of ids) if (on) next.add(id); else next.delete(id);
     onChosen(next);
   };
-  const sums = (of: WatchAnswer["sums"], skip: number): ReactNode => columns.map((column, i) => (i < skip ? null : <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>{fields[column]?.summed === true ? (of[column] === null ? "several currencies" : valueWords(fields[column].type, of[column] ?? 0, digits)) : null}</td>));
+  const sums = (of: WatchAnswer["sums"], skip: number): ReactNode => columns.map((column, i) => (i < skip ? null : <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>{fields[column]?.summed === true ? (of[column] == null ? "–" : `${valueWords(fields[column].type, of[column], answer.money.minorDigits)}${several && fields[column].type === "amount" ? ` ${answer.money.currency}` : ""}`) : null}</td>));
   const groupOf = new Map(answer.groups.map((group) => [group.name, group]));
   const [one, many] = COUNTED[question.about];
+  const ids = [...new Set(rows.map(rowId))];
+  const all = ids.length >= answer.count && ids.every((id) => chosen.has(id));
   return (
     <table className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
-      <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Choose all rows shown" checked={answer.rows.length > 0 && answer.rows.every((row) => chosen.has(rowId(row)))} onChange={(event) => toggle(answer.rows.map(rowId), event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
+      <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all ${countWords(answer.count, one, many)}`} checked={all} onChange={(event) => onChooseAll(event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
       <tbody>
-        {grouped(answer.rows, question.group).map((group, g) => {
+        {grouped(rows, answer, question.group).map((group, g) => {
           const whole = groupOf.get(group.name);
-          const ids = [...new Set(group.rows.map(rowId))];
+          const own = [...new Set(group.rows.map(rowId))];
+          const called = group.name ?? `no ${(fields[question.group ?? ""]?.head ?? "").toLowerCase()}`;
+          const left = (whole?.count ?? 0) - own.length;
           return (
             <Fragment key={`${g} ${group.name}`}>
               {question.group !== null && (
                 <tr className="group">
-                  {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all of ${group.name ?? "none"}`} checked={ids.every((id) => chosen.has(id))} onChange={(event) => toggle(ids, event.target.checked)} /></td>}
-                  <td className="whitespace-nowrap">{group.name ?? `no ${(fields[question.group]?.head ?? "").toLowerCase()}`} <span className="muted font-normal">{whole === undefined ? "" : countWords(whole.count, one, many)}</span></td>
+                  {acts && <td>{own.length > 0 && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all of ${called} that are shown`} checked={own.every((id) => chosen.has(id))} onChange={(event) => toggle(own, event.target.checked)} />}</td>}
+                  <td className="whitespace-nowrap">{called} <span className="muted font-normal">{whole === undefined ? "" : countWords(whole.count, one, many)}{left > 0 && <>{", "}<button type="button" className="underline cursor-pointer" aria-label={`Show all ${countWords(whole!.count, one, many)} of ${called}`} onClick={() => onOpen(group.name)}>{own.length === 0 ? "show" : `${left} more`}</button></>}</span></td>
                   {sums(whole?.sums ?? {}, 1)}
                 </tr>
               )}
@@ -95,7 +106,7 @@ export function AnswerTable({ name, question, answer, choices, chosen, onChosen,
                   {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${String(row.values["name"] ?? row.key)}`} checked={chosen.has(rowId(row))} onChange={(event) => toggle([rowId(row)], event.target.checked)} /></td>}
                   {columns.map((column) => {
                     const field = fields[column] ?? { head: column, type: "text" as const };
-                    const shown = <Shown name={column} field={field} row={row} digits={digits} />;
+                    const shown = <><Shown name={column} field={field} row={row} />{several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}</>;
                     return <td key={column} tabIndex={-1} className={isNumeric(field) ? "num" : field.type === "text" ? "max-w-80 truncate" : "whitespace-nowrap"} title={field.type === "text" ? String(row.values[column] ?? "") : undefined}>{isEditable(question, column, row) ? <EditCell column={column} field={field} row={row} choices={choices}>{shown}</EditCell> : shown}</td>;
                   })}
                 </tr>

@@ -29,8 +29,6 @@ function Choice({ label, value, things, none, onChoose }: { label: string; value
 /** With more columns than there are inks to tell apart, the bars show what is in all. */
 const BARS = ["--color-primary", "--color-accent", "--color-success", "--color-warning", "--color-base-content", "--color-error"] as const;
 
-const total = (values: readonly number[]): number => values.reduce((sum, value) => sum + value, 0);
-
 /** The same rows counted or summed: one field down, another across, as a table and as bars. */
 export function PivotView({ question, answer, choices, onQuestion }: Props) {
   const fields = fieldsOf(question.about, choices);
@@ -41,7 +39,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
   const summed = Object.entries(fields).filter(([, field]) => field.summed === true).map(([id, { head }]) => [id, head] as const);
   const type = pivot.sum === null ? "number" : (fields[pivot.sum]?.type ?? "number");
   const [one, many] = COUNTED[question.about];
-  const said = useCallback((value: number): string => (value === 0 ? "" : valueWords(type, value, answer.minorDigits)), [type, answer.minorDigits]);
+  const said = useCallback((value: number): string => (value === 0 ? "" : valueWords(type, value, answer.money.minorDigits)), [type, answer.money.minorDigits]);
   const stacked = table !== null && table.columns.length > 1 && table.columns.length <= BARS.length;
   const option = useCallback(
     ({ of, text }: Inks) => ({
@@ -56,7 +54,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
         stack: "all",
         barMaxWidth: 16,
         itemStyle: { color: of(BARS[c]!), borderColor: of("--color-base-100") },
-        data: (table?.cells ?? []).map((row) => (stacked ? row[c] : total(row))),
+        data: (stacked ? (table?.cells ?? []).map((row) => row[c]) : (table?.rowTotals ?? [])),
       })),
     }),
     [table, stacked, said],
@@ -69,14 +67,16 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
         <Choice label="across" value={pivot.columns} things={things} none="nothing" onChoose={(columns) => put({ columns })} />
         <Choice label="counting" value={pivot.sum} things={summed} none={many} onChoose={(sum) => put({ sum })} />
       </div>
-      {table.rows.length === 0 ? <p className="muted text-sm">Nothing to count.</p> : (
+      {table.total === null ? null : table.rows.length === 0 ? <p className="muted text-sm">Nothing to count.</p> : (
         <div className="grid gap-6 xl:grid-cols-[3fr_2fr]">
           <div className="max-h-96 overflow-auto" tabIndex={0} aria-label="Table of counts" role="region">
             <table className="ledger">
               <thead><tr><th scope="col">{fields[pivot.rows]?.head}</th>{pivot.columns !== null && table.columns.map((name) => <th key={name} scope="col" className="num max-w-32 truncate" title={name}>{name}</th>)}<th scope="col" className="num">In all</th></tr></thead>
-              <tbody>{table.rows.map((name, r) => <tr key={name}><th scope="row" className="max-w-56 truncate text-left font-normal" title={name}>{name}</th>{pivot.columns !== null && table.cells[r]!.map((cell, c) => <td key={c} className="num">{said(cell)}</td>)}<td className="num">{said(total(table.cells[r]!))}</td></tr>)}</tbody>
-              <tfoot><tr className="total"><td>In all</td>{pivot.columns !== null && table.columns.map((name, c) => <td key={name} className="num">{said(total(table.cells.map((row) => row[c]!)))}</td>)}<td className="num">{said(total(table.cells.flat()))}</td></tr></tfoot>
+              <tbody>{table.rows.map((name, r) => <tr key={name}><th scope="row" className="max-w-56 truncate text-left font-normal" title={name}>{name}</th>{pivot.columns !== null && table.cells[r]!.map((cell, c) => <td key={c} className="num">{said(cell)}</td>)}<td className="num">{said(table.rowTotals[r]!)}</td></tr>)}</tbody>
+              <tfoot><tr className="total"><td>In all</td>{pivot.columns !== null && table.columns.map((name, c) => <td key={name} className="num">{said(table.columnTotals[c]!)}</td>)}<td className="num">{said(table.total)}</td></tr></tfoot>
             </table>
+            {table.moreRows + table.moreColumns > 0 && <p className="muted pt-1 text-sm">{[...(table.moreRows > 0 ? [countWords(table.moreRows, "row", "rows")] : []), ...(table.moreColumns > 0 ? [countWords(table.moreColumns, "column", "columns")] : [])].join(" and ")} more are not shown; the totals have them in.</p>}
+            {(fields[pivot.rows]?.several === true || (pivot.columns !== null && fields[pivot.columns]?.several === true)) && <p className="muted pt-1 text-sm">One may stand under several names; totals count each once.</p>}
           </div>
           <div className="max-h-96 overflow-y-auto" tabIndex={0} role="region" aria-label="Bars"><ChartInView name="Counts" words={`Bars: ${pivot.sum === null ? many : fields[pivot.sum]?.head} by ${fields[pivot.rows]?.head.toLowerCase()}; the table beside says the same. ${countWords(answer.count, one, many)} in all.`} height={60 + table.rows.length * 18} option={option} /></div>
         </div>

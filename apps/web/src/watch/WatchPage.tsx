@@ -1,5 +1,5 @@
-import { OWN_PREFIX, WATCH_ABOUT, WATCH_FIELDS, watchQuestionSchema, type WatchAbout, type WatchAnswer, type Watchlist, type WatchQuestion } from "@chronometra/contract";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { OWN_PREFIX, WATCH_ABOUT, WATCH_FIELDS, watchQuestionSchema, type WatchAbout, type WatchAnswer, type Watchlist, type WatchQuestion, type WatchRow } from "@chronometra/contract";
+import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown, Link2, Save, Table2, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { NavLink, useNavigate, useParams, useSearchParams } from "react-router";
@@ -7,7 +7,7 @@ import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { ColumnChoice } from "../shared/ColumnChoice.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
-import { countWords } from "../shared/words.ts";
+import { SummedNote } from "../shared/SummedNote.tsx";
 import { holds, useMe } from "../shared/session.ts";
 import { ActBar } from "./ActBar.tsx";
 import { AnswerTable, rowId } from "./AnswerTable.tsx";
@@ -15,8 +15,8 @@ import { CalendarAddress } from "./CalendarAddress.tsx";
 import { exportAnswer } from "./exportAnswer.ts";
 import { KeepDialog } from "./KeepDialog.tsx";
 import { PivotView } from "./PivotView.tsx";
-import { watchChoicesQuery, watchlistQuery, watchlistsQuery, watchQuery } from "./queries.ts";
-import { ABOUT_WORDS, fieldsOf, questionIn, questionText } from "./questionWords.ts";
+import { watchChoicesQuery, watchlistQuery, watchlistsQuery, watchQuery, watchRowsQuery } from "./queries.ts";
+import { ABOUT_WORDS, COUNTED, fieldsOf, questionIn, questionText } from "./questionWords.ts";
 import { isWhole, Sentence } from "./Sentence.tsx";
 
 const FRESH: Record<WatchAbout, WatchQuestion> = {
@@ -80,20 +80,56 @@ function Export({ question, name }: { question: WatchQuestion; name: string }) {
   );
 }
 
+/** The rows that are there: those that came with the answer, and all of the groups that were opened. */
+function useRows(question: WatchQuestion, answer: WatchAnswer) {
+  const client = useQueryClient();
+  const asked = askable(question);
+  const [opened, setOpened] = useState<readonly (string | null)[]>([]);
+  const [wholly, setWholly] = useState(false);
+  const all = useQuery({ ...watchRowsQuery(asked), enabled: wholly });
+  const groups = useQueries({ queries: opened.map((group) => watchRowsQuery(asked, group)) });
+  const came = opened.flatMap((group, i) => (groups[i]!.data === undefined ? [] : [{ group, rows: groups[i]!.data }]));
+  const rows = wholly && all.data !== undefined ? all.data : [...answer.rows.filter(({ group }) => !came.some((each) => each.group === group)), ...came.flatMap((each) => each.rows)];
+  return {
+    rows,
+    fault: all.error ?? groups.find(({ error }) => error !== null)?.error ?? null,
+    open: (group: string | null): void => setOpened((now) => (now.includes(group) ? now : [...now, group])),
+    /** Every row that holds, fetched where it is not there yet. */
+    everyRow: async (): Promise<readonly WatchRow[]> => {
+      if (new Set(rows.map(rowId)).size >= answer.count) return rows;
+      const found = await client.fetchQuery(watchRowsQuery(asked));
+      setWholly(true);
+      return found;
+    },
+  };
+}
+
 function Answered({ name, question, answer, onQuestion }: LayoutProps & { name: string; answer: WatchAnswer }) {
   const me = useMe();
   const { data: choices } = useQuery(watchChoicesQuery);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const rows = answer.rows.filter((row) => chosen.has(rowId(row)));
-  const acting = rows.length > 0 && holds(me, "controller", "projectManager");
+  const { rows, fault, open, everyRow } = useRows(question, answer);
+  const taken = [...new Map(rows.filter((row) => chosen.has(rowId(row))).map((row) => [rowId(row), row])).values()];
+  const acting = taken.length > 0 && holds(me, "controller", "projectManager");
+  const chooseAll = async (on: boolean): Promise<void> => {
+    try {
+      setChosen(new Set(on ? (await everyRow()).map(rowId) : []));
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
+  };
+  const [, many] = COUNTED[question.about];
   return (
     <div className="flex min-h-0 flex-1">
       <div className="min-w-0 flex-1 overflow-auto px-5 pb-6" tabIndex={0} role="region" aria-label="Answer">
+        <p className="text-sm"><SummedNote money={answer.money} /></p>
+        {fault !== null && <Failure error={fault} />}
         {question.pivot !== null && <PivotView question={question} answer={answer} choices={choices} onQuestion={onQuestion} />}
-        {answer.count === 0 ? <p className="muted py-6">Nothing holds of all that is asked. Take a condition out, or widen a date.</p> : <AnswerTable name={name} question={question} answer={answer} choices={choices} chosen={chosen} onChosen={setChosen} onQuestion={onQuestion} />}
-        {answer.count > answer.shown && question.group === null && <p className="muted py-2 text-sm">The first {answer.shown} of {countWords(answer.count, "row", "rows")}; the sums are of all. Narrow the question, or export it.</p>}
+        {answer.count === 0 ? <p className="muted py-6">Nothing holds of all that is asked. Take a condition out, or widen a date.</p> : <AnswerTable name={name} question={question} answer={answer} rows={rows} choices={choices} chosen={chosen} onChosen={setChosen} onQuestion={onQuestion} onOpen={open} onChooseAll={(on) => void chooseAll(on)} />}
+        {answer.groupCount > answer.groups.length && <p className="muted py-2 text-sm">The first {answer.groups.length} of {answer.groupCount} groups; the sums are of all. Narrow the question, or export it.</p>}
+        {question.group === null && answer.count > rows.length && <p className="muted py-2 text-sm">The first {rows.length} of {answer.count} {many}; the sums are of all. <button type="button" className="underline cursor-pointer" onClick={() => void everyRow().catch((error: Error) => toast.error(error.message))}>Show all</button>, narrow the question, or export it.</p>}
       </div>
-      {acting && <ActBar rows={rows} choices={choices} onDone={() => setChosen(new Set())} />}
+      {acting && <ActBar rows={taken} choices={choices} onDone={() => setChosen(new Set())} />}
     </div>
   );
 }

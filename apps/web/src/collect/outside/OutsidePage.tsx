@@ -18,7 +18,7 @@ import { CostByHand } from "./CostByHand.tsx";
 import { linesEffectQuery, linesQuery, targetsQuery } from "./queries.ts";
 
 const STATES = { unmatched: "to be matched", matched: "ready to post", aside: "set aside", posted: "posted" } as const;
-const amountWords = ({ amount, minutes, currency }: OutsideLine): string => (amount !== null ? `${amount.toLocaleString(undefined, { minimumFractionDigits: 2, maximumFractionDigits: 2 })} ${currency ?? ""}` : minutes !== null ? formatHours(minutes) : "");
+const amountWords = ({ amount, minutes, currency }: OutsideLine): string => (amount !== null ? `${amount.toLocaleString(undefined, { maximumFractionDigits: 4 })} ${currency ?? ""}` : minutes !== null ? formatHours(minutes) : "");
 
 function columnsOf(chosen: ReadonlySet<string>, onChoose: (id: string, on: boolean) => void): readonly Column<OutsideLine>[] {
   const where = (line: OutsideLine): string => (line.activity !== null ? `${line.activity.name}${line.person === null ? "" : `, ${line.person.name}`}` : [line.said.activity, line.said.person].filter((words) => words !== "").join(", "));
@@ -26,7 +26,7 @@ function columnsOf(chosen: ReadonlySet<string>, onChoose: (id: string, on: boole
     { id: "tick", head: "Choose", tool: true, value: () => null, show: (line) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${line.reference || where(line)} of ${dateWords(line.date)}`} checked={chosen.has(line.id)} onChange={(event) => onChoose(line.id, event.target.checked)} /> },
     { id: "state", head: "State", value: ({ state }) => STATES[state], show: ({ state }) => <span className={state === "unmatched" ? "adverse" : state === "matched" ? "favourable" : "muted"}>{STATES[state]}</span> },
     { id: "date", head: "Date", value: ({ date }) => date, show: ({ date }) => dateWords(date) },
-    { id: "amount", head: "How much", numeric: true, value: ({ amount, minutes }) => amount ?? minutes, show: amountWords },
+    { id: "amount", head: "How much", numeric: true, value: ({ amount, minutes }) => amount ?? minutes, says: ({ amount, minutes, currency }) => (amount !== null ? `${amount} ${currency ?? ""}`.trim() : minutes === null ? null : `${minutes / 60} h`), show: amountWords },
     { id: "project", head: "Project", value: ({ project, said }) => project?.code ?? said.project, show: ({ project, said }) => (project === null ? <span className="adverse">{said.project}</span> : <span title={project.name}>{project.code}</span>) },
     { id: "activity", head: "On", value: where, show: (line) => <span className={line.activity === null ? "undecided" : ""}>{where(line) || "nothing named"}</span> },
     { id: "category", head: "Category", value: ({ category }) => category },

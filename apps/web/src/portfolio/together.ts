@@ -1,0 +1,29 @@
+import type { Portfolio, ProjectLine, SummedIn } from "@chronometra/contract";
+import { addSums, commonMoney, figuresOf, NO_SUMS, type CommonMoney, type Figures, type Sums } from "@chronometra/core";
+import { toSummedIn } from "../shared/SummedNote.tsx";
+
+/** By what amounts of several currencies come together, and on which day. */
+export type Rates = Pick<Portfolio, "exchange" | "on">;
+
+const moneyOf = ({ summary: { currency, minorDigits } }: ProjectLine) => ({ currency, minorDigits });
+
+/** What amounts of projects come together in. */
+export const commonOf = (lines: readonly ProjectLine[], { exchange, on }: Rates): CommonMoney => commonMoney(lines.map(moneyOf), exchange, on);
+
+/**
+ * The figures of several projects, formed from their sums, each measure of each project converted by itself (calculations.md,
+ * section on money); `null` where none is measured, or a rate is missing.
+ * @param among whose currencies decide what the sums are in: the same for a whole table
+ */
+export function figuresTogether(lines: readonly ProjectLine[], rates: Rates, among: readonly ProjectLine[] = lines): { figures: Figures; summedIn: SummedIn } | null {
+  const measured = lines.filter(({ summary }) => summary.figures !== null);
+  const common = commonOf(among.filter(({ summary }) => summary.figures !== null), rates);
+  if (measured.length === 0 || common.money === null) return null;
+  const sums = measured.reduce<Sums>((all, line) => {
+    const { bac, pv, ev, ac, eacBottomUp } = line.summary.figures!;
+    const own = moneyOf(line);
+    const [b, p, e, a, u] = [bac, pv, ev, ac, eacBottomUp].map((minor) => common.convert(minor, own)) as [number, number, number, number, number];
+    return addSums(all, { bac: b, pv: p, ev: e, ac: a, eacBottomUp: u });
+  }, NO_SUMS);
+  return { figures: figuresOf(sums), summedIn: toSummedIn(common, rates.on) };
+}

@@ -1,0 +1,38 @@
+import Papa from "papaparse";
+import type { Column } from "./column.ts";
+
+type Cell = string | number | null;
+
+/** Digits that a measured number keeps: more would only show how a computer counts. */
+const DIGITS = 12;
+
+const UNITS = { minutes: "h", share: "%", days: "d" } as const;
+
+/** A cell as a spreadsheet wants it: whole units of a currency, hours, percent, words where the screen has words. */
+function cellOf<T>(column: Column<T>, row: T): Cell {
+  if (column.says !== undefined) return column.says(row);
+  const value = column.value(row);
+  if (typeof value !== "number") return value;
+  const scaled = column.money !== undefined ? value / 10 ** column.money(row).minorDigits : column.is === "minutes" ? value / 60 : column.is === "share" ? value * 100 : value;
+  return Number(scaled.toPrecision(DIGITS));
+}
+
+/**
+ * The columns that say something as a table of a file: headings with their unit, cells as {@link Column} describes them, and
+ * the currency of a row at the end where amounts are among them.
+ */
+export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): { heads: string[]; data: Cell[][] } {
+  const columns = all.filter(({ tool }) => tool !== true);
+  const money = columns.find((column) => column.money !== undefined)?.money;
+  const heads = columns.map(({ head, is }) => (is === undefined ? head : `${head} (${UNITS[is]})`));
+  return {
+    heads: [...heads, ...(money === undefined ? [] : ["Currency"])],
+    data: rows.map((row) => [...columns.map((column) => cellOf(column, row)), ...(money === undefined ? [] : [money(row).currency])]),
+  };
+}
+
+/** A table as text: signs and plain numbers; nothing in it is run by a spreadsheet. */
+export function tableText<T>(columns: readonly Column<T>[], rows: readonly T[], delimiter: string): string {
+  const { heads, data } = fileTable(columns, rows);
+  return Papa.unparse({ fields: heads, data }, { delimiter, escapeFormulae: /^[=@\t\r]|^[+-](?![\d.,]+$)/ });
+}
