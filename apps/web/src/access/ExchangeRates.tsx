@@ -55,7 +55,7 @@ function Table({ exchange, mayWrite }: { exchange: Exchange | null; mayWrite: bo
         {exchange !== null && <>with <CommitField label="Digits of sums" value={String(exchange.minorDigits)} width="w-10" numeric disabled={!mayWrite} onCommit={digits} /> digits</>}
       </p>
       {exchange !== null && (
-        <table className="ledger panel-table" aria-label="Rates">
+        <table className="ledger panel-table self-start" aria-label="Rates">
           <thead><tr><th>One</th><th className="num">is, in {exchange.currency}</th><th>Since</th><th /></tr></thead>
           <tbody>
             {exchange.rates.map((rate) => (

@@ -47,7 +47,6 @@ function show({ words, tone, marked }: Shown, value: number | null, digits: numb
 
 /** A column of one figure: in a project's line it opens the activities behind it, sums are formed from sums. */
 const figureColumns = (portfolio: Portfolio) => (id: string, head: string, hint: string, measure: Measure, shown: Shown, hidden = false): Column<ProjectLine> => {
-  const several = new Set(portfolio.projects.map(({ summary }) => summary.currency)).size > 1;
   const isAmount = shown !== INDEX && shown !== SHARE;
   return {
     id,
@@ -56,10 +55,10 @@ const figureColumns = (portfolio: Portfolio) => (id: string, head: string, hint:
     hidden,
     numeric: true,
     value: ({ summary }) => (summary.figures === null ? null : (measure(summary.figures) ?? null)),
-    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), <>{show(shown, measure(line.summary.figures), line.summary.minorDigits)}{several && isAmount && ` ${line.summary.currency}`}</>)),
+    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), show(shown, measure(line.summary.figures), line.summary.minorDigits))),
     total: (lines) => {
       const together = figuresTogether(lines, portfolio, portfolio.projects);
-      return together === null ? "–" : <>{show(shown, measure(together.figures), together.summedIn.minorDigits)}{several && isAmount && ` ${together.summedIn.currency}`}</>;
+      return together === null ? "–" : show(shown, measure(together.figures), together.summedIn.minorDigits);
     },
     ...(isAmount ? { money: ({ summary }: ProjectLine) => summary } : shown === SHARE ? { is: "share" as const } : {}),
   };
@@ -114,6 +113,7 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
     },
   },
   { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, says: ({ summary }) => DEADLINE_ORDER.flatMap((state) => (summary.deadlineCounts[state] === undefined ? [] : [`${summary.deadlineCounts[state]} ${DEADLINE_WORDS[state]}`])).join(", "), show: (line) => opens(`/deadlines?project=${line.id}`, deadlineWords(line)) },
+  ...(new Set(portfolio.projects.map(({ summary }) => summary.currency)).size > 1 ? [{ id: "currency", head: "In", hint: "The currency of the amounts", value: ({ summary }: ProjectLine) => summary.currency, total: (lines: readonly ProjectLine[]) => figuresTogether(lines, portfolio, portfolio.projects)?.summedIn.currency ?? "–" }] : []),
   figureColumn("bac", "BAC", "Budget at completion", ({ bac }) => bac, AMOUNT),
   figureColumn("pv", "PV", "Planned value at the data date", ({ pv }) => pv, AMOUNT, true),
   figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT, true),

@@ -17,7 +17,9 @@ export const commonOf = (lines: readonly ProjectLine[], { exchange, on }: Rates)
  */
 export function figuresTogether(lines: readonly ProjectLine[], rates: Rates, among: readonly ProjectLine[] = lines): { figures: Figures; summedIn: SummedIn } | null {
   const measured = lines.filter(({ summary }) => summary.figures !== null);
-  const common = commonOf(among.filter(({ summary }) => summary.figures !== null), rates);
+  const whole = commonOf(among.filter(({ summary }) => summary.figures !== null), rates);
+  // Where the table has no sum, a part of it that is of one currency has one all the same.
+  const common = whole.money === null ? commonOf(measured, rates) : whole;
   if (measured.length === 0 || common.money === null) return null;
   const sums = measured.reduce<Sums>((all, line) => {
     const { bac, pv, ev, ac, eacBottomUp } = line.summary.figures!;

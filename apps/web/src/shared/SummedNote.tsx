@@ -11,7 +11,7 @@ export function SummedNote({ money: { currency, on, used, missing }, several = "
   if (missing.length > 0) {
     return (
       <span className="undecided">
-        No {several.toLowerCase()} of amounts over {missing.length === 1 ? "currencies" : "several currencies"}: no rate of {missing.join(", ")} on {dateWords(on)}. <Link className="underline" to="/settings#rates">Rates</Link>
+        No {several.toLowerCase()} over several currencies: for {missing.join(", ")} no rate is set on {dateWords(on)}. <Link className="underline" to="/settings#rates">Rates</Link>
       </span>
     );
   }

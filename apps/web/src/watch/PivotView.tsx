@@ -47,7 +47,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
       legend: stacked ? { top: 0, left: 0, right: 30, type: "scroll", textStyle: text } : { show: false },
       tooltip: { trigger: "item", backgroundColor: of("--color-base-100"), borderColor: of("--color-base-content"), textStyle: text, valueFormatter: (value: unknown) => said(Number(value)) },
       yAxis: { type: "category", inverse: true, data: table?.rows ?? [], axisLabel: { ...text, width: 150, overflow: "truncate" }, axisTick: { show: false } },
-      xAxis: { type: "value", axisLabel: { ...text, formatter: (value: number) => (value === 0 ? "0" : said(value)) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
+      xAxis: { type: "value", axisLabel: { ...text, hideOverlap: true, formatter: (value: number) => (value === 0 ? "0" : said(value)) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
       series: (stacked ? table!.columns : ["in all"]).map((name, c) => ({
         name,
         type: "bar",
