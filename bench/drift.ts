@@ -2,7 +2,7 @@ import { driftLedger, type PlanBundle } from "@chronometra/core";
 import { leastOf, limitLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 
-const LIMIT_MILLISECONDS = 2000;
+const LIMIT_MILLISECONDS = 1250;
 
 /** A later state of a plan: a data date, progress, longer work, leave, dropped links and new work, on one activity in ten. */
 function later(plan: PlanBundle): PlanBundle {

@@ -1,3 +1,4 @@
+import { DRIFT_GROUPS } from "@chronometra/core";
 import { z } from "zod";
 
 const stateRowSchema = z.object({
@@ -49,11 +50,28 @@ export const comparisonSchema = z.object({
 });
 export type ComparisonView = z.infer<typeof comparisonSchema>;
 
-/** Why a date moved between two states, cause by cause; the parts add up to the whole. */
+const progressedSchema = z.object({ what: z.enum(["finished", "underWay", "notBegun"]), start: z.string(), finish: z.string(), leftDays: z.number() });
+
+/** Why a date moved between two states, cause by cause; the parts add up to the whole. Causes of no days would have moved it by themselves. */
 export const driftLedgerSchema = z.object({
   from: z.string().nullable(),
   to: z.string().nullable(),
   days: z.number(),
-  causes: z.array(z.object({ group: z.enum(["progress", "work", "logic", "calendars", "wishes", "scope"]), kind: z.enum(["activity", "calendar", "person", "project"]), id: z.string(), name: z.string(), days: z.number() })),
+  causes: z.array(
+    z.object({
+      group: z.enum(DRIFT_GROUPS),
+      kind: z.enum(["activity", "calendar", "person", "project"]),
+      id: z.string(),
+      name: z.string(),
+      days: z.number(),
+      /** What it would have moved by itself; `null` where that was not worked out. */
+      alone: z.number().nullable(),
+      /** Of progress: what was forecast for the later data date, and what came. */
+      expected: progressedSchema.nullable(),
+      came: progressedSchema.nullable(),
+      /** Of a date wish. */
+      reason: z.string().nullable(),
+    }),
+  ),
 });
 export type DriftLedgerView = z.infer<typeof driftLedgerSchema>;

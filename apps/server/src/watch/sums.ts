@@ -164,7 +164,7 @@ const MOST_ALONE = 5000;
 
 /**
  * Branches among the rows of which nothing that lies below is: they stand for what is below them in sums (calculations.md
- * section 8), and are told as a condition. Where every row is asked for there are none.
+ * section 9), and are told as a condition. Where every row is asked for there are none.
  */
 export async function loneBranches({
   database,

@@ -1,11 +1,12 @@
 import type { ComparisonView, DriftLedgerView } from "@chronometra/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link } from "react-router";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { dateWords, driftTone, driftWords } from "../shared/words.ts";
-import { bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
+import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { aloneWords, bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
 import { driftQuery, driftShareQuery } from "./queries.ts";
 
 const WIDTH = 360;
@@ -26,9 +27,18 @@ function Step({ from, to, least, most, width }: { from: number; to: number; leas
   );
 }
 
+const MOST_HIDDEN = 40;
+
+function CauseName({ cause, project }: { cause: DriftLedgerView["causes"][number]; project: string }) {
+  const words = causeWords(cause);
+  return cause.kind === "activity" ? <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(cause.id)}`}>{words}</Link> : words;
+}
+
 /** Why a date moved, cause by cause, as a bridge from where it was to where it is; each with the changes behind it. */
 export function Causes({ ledger, project, from: was, to: is, narrow = false }: { ledger: DriftLedgerView; project: string; from: string; to: string; narrow?: boolean }) {
-  const { bars, least, most } = bridgeOf(ledger.causes);
+  const [all, setAll] = useState(false);
+  const { bars, least, most } = bridgeOf(ledger.causes.filter(({ days }) => days !== 0));
+  const hidden = ledger.causes.filter(({ days }) => days === 0).sort((a, b) => Math.abs(b.alone ?? 0) - Math.abs(a.alone ?? 0));
   if (ledger.from === null || ledger.to === null) return <p className="muted text-sm">In one of the two states it has no date.</p>;
   const moved = driftWords(ledger.days).replace("late", "later").replace("early", "earlier");
   return (
@@ -40,7 +50,7 @@ export function Causes({ ledger, project, from: was, to: is, narrow = false }: {
           <tbody>
             {bars.map(({ cause, from, to }, i) => (
               <tr key={`${i} ${cause.id}`}>
-                <td>{cause.kind === "activity" ? <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(cause.id)}`}>{causeWords(cause)}</Link> : causeWords(cause)}</td>
+                <td><CauseName cause={cause} project={project} />{aloneWords(cause) !== null && <span className="muted text-sm"> ({aloneWords(cause)})</span>}</td>
                 {!narrow && <td className="muted text-sm">{GROUP_WORDS[cause.group]}</td>}
                 <td className="num"><Toned tone={driftTone(cause.days)}>{driftWords(cause.days)}</Toned></td>
                 <td><Step from={from} to={to} least={least} most={most} width={narrow ? NARROW : WIDTH} /></td>
@@ -50,6 +60,12 @@ export function Causes({ ledger, project, from: was, to: is, narrow = false }: {
           </tbody>
           <tfoot><tr className="total"><td>Together</td>{!narrow && <td />}<td className="num">{driftWords(ledger.days)}</td><td /><td /></tr></tfoot>
         </table>
+      )}
+      {hidden.length > 0 && (
+        <div className="pt-1 text-sm">
+          <button type="button" className="underline cursor-pointer" aria-expanded={all} onClick={() => setAll(!all)}>{all ? "Fold" : `${countWords(hidden.length, "more would have moved it by itself", "more would have moved it by themselves")}`}</button>
+          {all && <ul>{hidden.slice(0, MOST_HIDDEN).map((cause, i) => <li key={`${i} ${cause.id}`} className="border-b rule py-0.5"><CauseName cause={cause} project={project} />; <Toned tone={driftTone(cause.alone)}>{aloneWords(cause)}</Toned></li>)}{hidden.length > MOST_HIDDEN && <li className="muted">and {hidden.length - MOST_HIDDEN} more that would have moved it less</li>}</ul>}
+        </div>
       )}
     </>
   );

@@ -1,25 +1,48 @@
 import type { DriftLedgerView } from "@chronometra/contract";
-import { driftWords } from "../shared/words.ts";
+import { dateWords, driftWords } from "../shared/words.ts";
 
 type Cause = DriftLedgerView["causes"][number];
 
-export const GROUP_WORDS: Readonly<Record<Cause["group"], string>> = { progress: "progress and late starts", work: "length and work left", logic: "logic", calendars: "calendars and leave", wishes: "dates wished", scope: "added, taken out or parked" };
+export const GROUP_WORDS: Readonly<Record<Cause["group"], string>> = { progress: "what came instead", work: "length and work left", logic: "logic", calendars: "calendars and leave", wishes: "dates wished", scope: "added, taken out or parked", settings: "the project's settings" };
 
-/** What a cause did, as a sentence: "Pour takes longer: 2 d later". */
-export function causeWords({ group, kind, name, days }: Cause): string {
-  const moved = driftWords(days).replace("late", "later").replace("early", "earlier");
-  if (kind === "project") return `${name.charAt(0).toUpperCase()}${name.slice(1)}: ${moved}`;
+const days = (count: number): string => `${Math.round(count * 10) / 10} d`;
+const DAY_FRACTION = 0.05;
+
+/** What was expected of an activity by the data date and what came: "was to finish 12 Nov; 8 d left". */
+export function progressWords(expected: NonNullable<Cause["expected"]>, came: NonNullable<Cause["came"]>): string {
+  const now = came.what === "finished" ? `finished ${dateWords(came.finish)}` : came.what === "notBegun" ? "not begun" : `${days(came.leftDays)} left`;
+  switch (expected.what) {
+    case "finished":
+      return `was to finish ${dateWords(expected.finish)}; ${now}`;
+    case "underWay":
+      if (came.what === "finished") return `was to finish ${dateWords(expected.finish)}; ${now}`;
+      return came.what === "notBegun" ? `was to begin ${dateWords(expected.start)}; not begun` : `was to have ${days(expected.leftDays)} left; ${now}`;
+    case "notBegun":
+      return `was to begin ${dateWords(expected.start)}; ${came.what === "underWay" ? `begun ${dateWords(came.start)}, ${now}` : now}`;
+  }
+}
+
+const moved = (count: number): string => driftWords(count).replace("late", "later").replace("early", "earlier");
+
+/** What a cause was: "Pour: was to finish 12 Nov; 8 d left". */
+export function causeWords({ group, kind, name, days: count, expected, came, reason }: Omit<Cause, "id" | "alone">): string {
+  const capital = (words: string): string => `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+  if (kind === "project") return capital(name);
+  if (expected !== null && came !== null) return `${name}: ${progressWords(expected, came)}`;
   const what: Record<Cause["group"], string> = {
     progress: "progress of",
-    work: days > 0 ? "more to do in" : "less to do in",
+    work: count > 0 ? "more to do in" : count < 0 ? "less to do in" : "other work in",
     logic: "other logic before",
     calendars: kind === "person" ? "leave or calendar of" : kind === "calendar" ? "the calendar" : "another calendar for",
     wishes: "another date wish for",
     scope: "added, taken out or parked:",
+    settings: "another setting of",
   };
-  const words = `${what[group]} ${name}`;
-  return `${words.charAt(0).toUpperCase()}${words.slice(1)}: ${moved}`;
+  return `${capital(`${what[group]} ${name}`)}${reason === null || reason === "" ? "" : `: ${reason}`}`;
 }
+
+/** What a cause would have moved by itself, where that is not what it moved. */
+export const aloneWords = ({ days: count, alone }: Pick<Cause, "days" | "alone">): string | null => (alone === null || Math.abs(alone - count) < DAY_FRACTION ? null : Math.abs(alone) < DAY_FRACTION ? "by itself nothing" : `by itself ${moved(alone)}`);
 
 export interface Bar {
   readonly cause: Cause;

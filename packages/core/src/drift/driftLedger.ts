@@ -1,22 +1,40 @@
+import { LiveDates } from "../network/liveDates.ts";
+import { NodeOutsideHorizon } from "../network/forwardPass.ts";
+import { OutsideHorizon } from "../time/workCalendar.ts";
 import { earlyFinish, schedulePlan, type Schedule } from "../network/schedule.ts";
-import type { Activity, Assignment, Link, PlanBundle } from "../plan/schema.ts";
+import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { planTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import { compileCalendars, type CalendarSet } from "../time/compileCalendars.ts";
-import { finishDayOf, formatDate, type LocalMinute } from "../time/instant.ts";
+import { closeOf, finishDayOf, formatDate, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
+import { asForecast, type Expected } from "./asForecast.ts";
+import { bundleOf, Draft, draftOf, grouped, workKey } from "./ledgerDraft.ts";
+import { DRIFT_GROUPS, progressDiffers, progressStep, revisionsBetween, type DriftGroup, type Step } from "./ledgerSteps.ts";
 
-/** What kind of change moved a date (calculations.md section 5). */
-export const DRIFT_GROUPS = ["progress", "work", "logic", "calendars", "wishes", "scope"] as const;
-export type DriftGroup = (typeof DRIFT_GROUPS)[number];
+export { DRIFT_GROUPS, type DriftGroup };
+
+/** What was forecast of an activity for the later data date, or what came; dates as shown, what is left in its working days. */
+export interface Progressed {
+  readonly what: "finished" | "underWay" | "notBegun";
+  readonly start: string;
+  readonly finish: string;
+  readonly leftDays: number;
+}
 
 /** A cause of a drift: what changed, by name, and the working days that it moved the date; later is positive. */
 export interface DriftCause {
   readonly group: DriftGroup;
-  /** Of an activity, a calendar or a person; the data date and the like name nothing. */
-  readonly kind: "activity" | "calendar" | "person" | "project";
+  readonly kind: Step["kind"];
   readonly id: string;
   readonly name: string;
   readonly days: number;
+  /** What it would have moved by itself; `null` where that is not worked out. */
+  readonly alone: number | null;
+  /** Of progress: what was expected of the activity, and what came. */
+  readonly expected: Progressed | null;
+  readonly came: Progressed | null;
+  /** Of a date wish: why, as it was said. */
+  readonly reason: string | null;
 }
 
 export interface DriftLedger {
@@ -25,246 +43,8 @@ export interface DriftLedger {
   readonly to: string | null;
   /** Working days of the later state's project calendar: the sum of all causes. */
   readonly days: number;
-  /** Only what moved the date, in the order in which it was applied. */
+  /** What moved the date or would have by itself, in the order in which it was applied. */
   readonly causes: readonly DriftCause[];
-}
-
-/** One thing that changed, and how a plan takes it over. */
-interface Step {
-  readonly group: DriftGroup;
-  readonly kind: DriftCause["kind"];
-  readonly id: string;
-  readonly name: string;
-  readonly take: (plan: Draft) => void;
-}
-
-/** The tables that a plan is computed from, by id or by what tells a row from the others. */
-interface Tables {
-  readonly calendars: ReadonlyMap<string, PlanBundle["calendars"][number]>;
-  readonly people: ReadonlyMap<string, NonNullable<PlanBundle["people"]>[number]>;
-  readonly activities: ReadonlyMap<string, Activity>;
-  readonly links: ReadonlyMap<string, Link>;
-  readonly assignments: ReadonlyMap<string, Assignment>;
-}
-type Row<T extends keyof Tables> = Tables[T] extends ReadonlyMap<string, infer R> ? R : never;
-
-/** A plan on its way from the one state to the other. A table is copied when it is first changed: most changes touch one of them. */
-class Draft {
-  private readonly copied = new Set<keyof Tables>();
-  private readonly now: Tables;
-
-  constructor(
-    public project: PlanBundle["project"],
-    tables: Tables,
-  ) {
-    this.now = { ...tables };
-  }
-
-  get tables(): Tables {
-    return this.now;
-  }
-
-  get<T extends keyof Tables>(table: T, key: string): Row<T> | undefined {
-    return this.now[table].get(key) as Row<T> | undefined;
-  }
-
-  has(table: keyof Tables, key: string): boolean {
-    return this.now[table].has(key);
-  }
-
-  private own<T extends keyof Tables>(table: T): Map<string, Row<T>> {
-    const map = this.now[table] as unknown as Map<string, Row<T>>;
-    if (this.copied.has(table)) return map;
-    this.copied.add(table);
-    return this.replace(table, new Map(map));
-  }
-
-  set<T extends keyof Tables>(table: T, key: string, row: Row<T>): void {
-    this.own(table).set(key, row);
-  }
-
-  delete(table: keyof Tables, key: string): void {
-    this.own(table).delete(key);
-  }
-
-  /** Puts other rows in the place of all. */
-  replace<T extends keyof Tables>(table: T, rows: Map<string, Row<T>>): Map<string, Row<T>> {
-    (this.now as Record<keyof Tables, unknown>)[table] = rows;
-    return rows;
-  }
-}
-
-const linkKey = ({ from, to, type = "FS", lagMinutes = 0, lagIn = "successor" }: Link): string => JSON.stringify([from, to, type, lagMinutes, lagIn]);
-const workKey = ({ activity, person }: Assignment): string => JSON.stringify([activity, person]);
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-
-const draftOf = (plan: PlanBundle): Draft =>
-  new Draft(plan.project, {
-    calendars: new Map(plan.calendars.map((row) => [row.id, row])),
-    people: new Map((plan.people ?? []).map((row) => [row.id, row])),
-    activities: new Map(plan.activities.map((row) => [row.id, row])),
-    links: new Map((plan.links ?? []).map((row) => [linkKey(row), row])),
-    assignments: new Map((plan.assignments ?? []).map((row) => [workKey(row), row])),
-  });
-
-const lists = new WeakMap<ReadonlyMap<string, unknown>, readonly unknown[]>();
-
-/** The rows of a table; the same list for the same table. */
-function listOf<T>(rows: ReadonlyMap<string, T>): T[] {
-  let list = lists.get(rows);
-  if (list === undefined) lists.set(rows, (list = [...rows.values()]));
-  return list as T[];
-}
-
-function bundleOf({ project, tables }: Draft): PlanBundle {
-  return {
-    format: "chronometra-plan",
-    version: 1,
-    project,
-    calendars: listOf(tables.calendars),
-    people: listOf(tables.people),
-    activities: listOf(tables.activities),
-    links: listOf(tables.links),
-    assignments: listOf(tables.assignments),
-  };
-}
-
-/** Fields of a row as another has them. */
-function withFields<T extends object>(row: T, other: T, fields: readonly (keyof T)[]): T {
-  const next = { ...row };
-  for (const field of fields) {
-    if (other[field] === undefined) delete next[field];
-    else next[field] = other[field];
-  }
-  return next;
-}
-
-const PROGRESS: readonly (keyof Activity)[] = ["actualStart", "actualFinish", "percent"];
-const WORK: readonly (keyof Activity)[] = ["durationMinutes", "remainingMinutes", "driver", "windowPolicy"];
-const differs = <T extends object>(a: T, b: T, fields: readonly (keyof T)[]): boolean => fields.some((field) => !same(a[field], b[field]));
-
-/** Everything that changed between two plans, in the order in which it is applied. */
-function stepsBetween(before: PlanBundle, after: PlanBundle): Step[] {
-  const [was, will] = [draftOf(before), draftOf(after)];
-  const kept = [...will.tables.activities.values()].filter(({ id }) => was.has("activities", id));
-  const isKept = (id: string): boolean => was.has("activities", id) && will.has("activities", id);
-  const steps: Step[] = [];
-  const project = (group: DriftGroup, name: string, fields: readonly (keyof PlanBundle["project"])[]): void => {
-    if (differs(was.project, will.project, fields)) steps.push({ group, kind: "project", id: "", name, take: (draft) => void (draft.project = withFields(draft.project, will.project, fields)) });
-  };
-  const activityStep = (group: DriftGroup, { id, name }: Activity, take: Step["take"]): void => void steps.push({ group, kind: "activity", id, name, take });
-  const fieldsOf = (group: DriftGroup, fields: readonly (keyof Activity)[]): void => {
-    for (const row of kept) if (differs(was.get("activities", row.id)!, row, fields)) activityStep(group, row, (draft) => draft.set("activities", row.id, withFields(draft.get("activities", row.id)!, row, fields)));
-  };
-  const [oldWork, newWork] = [was, will].map(({ tables }) => grouped(tables.assignments, ({ activity }) => activity));
-
-  project("progress", "the time that passed (the data date)", ["dataDate"]);
-  fieldsOf("progress", PROGRESS);
-  fieldsOf("work", WORK);
-  for (const row of kept) {
-    const [old, now] = [oldWork!.get(row.id) ?? [], newWork!.get(row.id) ?? []];
-    if (same(old, now)) continue;
-    activityStep("work", row, (draft) => {
-      for (const each of old) draft.delete("assignments", workKey(each));
-      for (const each of now) draft.set("assignments", workKey(each), each);
-    });
-  }
-  project("logic", "the rule of progress", ["logic"]);
-  const [oldLinks, newLinks] = [linksInto(was), linksInto(will)];
-  for (const row of kept) {
-    const [old, now] = [oldLinks.get(row.id) ?? [], newLinks.get(row.id) ?? []];
-    // What leads to it from rows that came or went moves with those.
-    if ([...old, ...now].some(({ from }) => !isKept(from))) continue;
-    if (same([...old].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)), [...now].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)))) continue;
-    activityStep("logic", row, (draft) => {
-      for (const each of old) draft.delete("links", linkKey(each));
-      for (const each of now) draft.set("links", linkKey(each), each);
-    });
-  }
-  for (const row of will.tables.calendars.values()) if (was.has("calendars", row.id) && !same(was.get("calendars", row.id), row)) steps.push({ group: "calendars", kind: "calendar", id: row.id, name: row.name, take: (draft) => draft.set("calendars", row.id, row) });
-  for (const row of will.tables.people.values()) if (was.has("people", row.id) && was.get("people", row.id)!.calendar !== row.calendar) steps.push({ group: "calendars", kind: "person", id: row.id, name: row.name, take: (draft) => draft.set("people", row.id, row) });
-  fieldsOf("calendars", ["calendar"]);
-  project("calendars", "the project’s calendar", ["calendar"]);
-  project("wishes", "the project’s start", ["start"]);
-  fieldsOf("wishes", ["wish"]);
-  scopeSteps(was, will, steps);
-  return steps;
-}
-
-/** Rows that came, went, were parked, woken or put elsewhere, each with all that hangs on it. */
-function scopeSteps(was: Draft, will: Draft, steps: Step[]): void {
-  const ids = [...new Set([...will.tables.activities.keys(), ...was.tables.activities.keys()])];
-  const changed = ids.filter((id) => !same(pickScope(was.get("activities", id)), pickScope(will.get("activities", id))));
-  if (changed.length === 0) return;
-  const present = new Set(was.tables.activities.keys());
-  for (const id of orderedByBranch(changed, will, was)) {
-    const row = will.get("activities", id);
-    const name = (row ?? was.get("activities", id)!).name;
-    const next = new Set(present);
-    if (row === undefined) next.delete(id);
-    else next.add(id);
-    const links = (): Map<string, Link> => linksAmong(next, was, will);
-    steps.push({
-      group: "scope",
-      kind: "activity",
-      id,
-      name,
-      take: (draft) => {
-        if (row === undefined) {
-          draft.delete("activities", id);
-          for (const [key, work] of draft.tables.assignments) if (work.activity === id) draft.delete("assignments", key);
-        } else {
-          draft.set("activities", id, row);
-          for (const [key, work] of will.tables.assignments) if (work.activity === id) draft.set("assignments", key, work);
-        }
-        draft.replace("links", links());
-      },
-    });
-    present.clear();
-    for (const each of next) present.add(each);
-  }
-}
-
-function grouped<T>(rows: ReadonlyMap<string, T>, by: (row: T) => string): Map<string, T[]> {
-  const found = new Map<string, T[]>();
-  for (const row of rows.values()) {
-    const list = found.get(by(row));
-    if (list === undefined) found.set(by(row), [row]);
-    else list.push(row);
-  }
-  return found;
-}
-
-const linksInto = ({ tables }: Draft): Map<string, Link[]> => grouped(tables.links, ({ to }) => to);
-
-/**
- * Links among the rows that a step between has: an activity is led to as in the later plan once all that leads to it there has
- * come and all that led to it and goes is gone; until then as in the earlier one.
- */
-function linksAmong(present: ReadonlySet<string>, was: Draft, will: Draft): Map<string, Link> {
-  const [old, now] = [linksInto(was), linksInto(will)];
-  const links = new Map<string, Link>();
-  for (const id of present) {
-    const [before, after] = [old.get(id) ?? [], now.get(id) ?? []];
-    const settled = !was.has("activities", id) || (after.every(({ from }) => present.has(from)) && before.every(({ from }) => will.has("activities", from) || !present.has(from)));
-    for (const link of settled ? after : before) if (present.has(link.from)) links.set(linkKey(link), link);
-  }
-  return links;
-}
-
-const pickScope = (row: Activity | undefined): unknown => (row === undefined ? null : [row.parent ?? null, row.kind ?? "work", row.parked === true]);
-
-/** Rows that came with their branches first, then those that went with what lies below them first. */
-function orderedByBranch(ids: readonly string[], will: Draft, was: Draft): string[] {
-  const depth = (id: string, of: Draft): number => {
-    let deep = 0;
-    for (let at = of.get("activities", id)?.parent; at !== undefined && deep < 100; at = of.get("activities", at)?.parent) deep++;
-    return deep;
-  };
-  const came = ids.filter((id) => will.has("activities", id)).sort((a, b) => depth(a, will) - depth(b, will));
-  // The last of a chain first, so that none of it is left without what came before it.
-  const went = ids.filter((id) => !will.has("activities", id)).reverse().sort((a, b) => depth(b, was) - depth(a, was));
-  return [...came, ...went];
 }
 
 /** People and calendars that only the later plan has are put into the earlier one: unused there, they move nothing. */
@@ -300,65 +80,230 @@ function placeIn(plan: PlanBundle, target: string | null, last: Compiled): Local
   }
 }
 
+type IndexOf = (at: LocalMinute) => number;
+
+/** The work on an activity as a plan has it. */
+const workOf = (draft: Draft, activity: string): Assignment[] => [...draft.tables.assignments.values()].filter((row) => row.activity === activity);
+
+/** A plan that takes changes of single activities one after another, and where a date lies in it. */
+class Walk {
+  private live: LiveDates | null = null;
+
+  /** @param at where the date lies in the plan as it is given */
+  constructor(
+    readonly draft: Draft,
+    private readonly target: string | null,
+    private readonly calendars: Compiled,
+    private readonly indexOf: IndexOf,
+    private at: number,
+  ) {}
+
+  /** Takes a step over; gives where the date lies then. Where it is away for a moment, or cannot be computed, it counts as where it was. */
+  take(step: Step): number {
+    step.take(this.draft);
+    if (this.live === null || !this.rewrite(this.draft.get("activities", step.id), this.draft)) this.build();
+    const finish = this.live?.finishOf(this.target) ?? null;
+    if (finish !== null) this.at = this.indexOf(finish as LocalMinute);
+    return this.at;
+  }
+
+  /** What a step would move by itself, the plan staying as it is; `null` where that cannot be told. */
+  alone(step: Step): number | null {
+    if (this.live === null) this.build();
+    const row = this.draft.get("activities", step.id);
+    const was = this.live?.finishOf(this.target) ?? null;
+    if (row === undefined || was === null) return null;
+    const own = new Map(workOf(this.draft, row.id).map((work) => [workKey(work), work]));
+    const trial = new Draft(this.draft.project, { ...this.draft.tables, activities: new Map([[row.id, row]]), assignments: own });
+    step.take(trial);
+    const at = this.rewrite(trial.get("activities", step.id), trial) ? this.live!.finishOf(this.target) : null;
+    if (this.live !== null) this.rewrite(row, this.draft);
+    return at === null ? null : this.indexOf(at as LocalMinute) - this.indexOf(was as LocalMinute);
+  }
+
+  private rewrite(row: Activity | undefined, draft: Draft): boolean {
+    if (row === undefined || this.live === null) return false;
+    try {
+      return this.live.rewrite(row, workOf(draft, row.id));
+    } catch (error) {
+      if (!(error instanceof OutsideHorizon)) throw error;
+      this.live = null;
+      return false;
+    }
+  }
+
+  private build(): void {
+    const plan = bundleOf(this.draft);
+    try {
+      this.live = new LiveDates(plan, compiled(plan.calendars, this.calendars));
+    } catch (error) {
+      if (!(error instanceof PlanProblems || error instanceof NodeOutsideHorizon)) throw error;
+      this.live = null;
+    }
+  }
+}
+
+/** Groups whose steps are matters of one activity each, told one by one; of the others runs that together move nothing are not taken apart. */
+const OF_ONE: ReadonlySet<DriftGroup> = new Set(["progress", "work", "wishes"]);
+/** Of groups with more steps than this, only what moved the date is tried by itself. */
+const TRIED_ALONE = 40;
+
+/** What a ledger is made with. */
+interface Making {
+  readonly target: string | null;
+  readonly calendars: Compiled;
+  readonly indexOf: IndexOf;
+  readonly dayMinutes: number;
+  /** Spans and sums have no place of their own in the network: for them everything is worked out anew. */
+  readonly isSpan: boolean;
+}
+
+type Told = Pick<DriftCause, "expected" | "came">;
+const NOTHING_TOLD: Told = { expected: null, came: null };
+
+const causeOf = ({ group, kind, id, name, reason = null }: Step, days: number, alone: number | null, told: Told = NOTHING_TOLD): DriftCause => ({ group, kind, id, name, days, alone, reason, ...told });
+
+/** Where the date lies in a plan, as an index; the one before where it has none. */
+function indexIn(draft: Draft, { target, calendars, indexOf }: Making, otherwise: number): number {
+  const at = placeIn(bundleOf(draft), target, calendars);
+  return at === null ? otherwise : indexOf(at);
+}
+
+/** Steps one after another, each credited with what it moved, and beside it what it would have moved by itself. */
+function walked(steps: readonly Step[], draft: Draft, aside: Walk, at: number, making: Making, toldOf: (step: Step) => Told, onStep: () => void): { causes: DriftCause[]; at: number } {
+  const { dayMinutes } = making;
+  const walk = new Walk(draft, making.target, making.calendars, making.indexOf, at);
+  const causes: DriftCause[] = [];
+  let now = at;
+  for (const step of steps) {
+    onStep();
+    const then = walk.take(step);
+    const alone = step.kind === "activity" ? aside.alone(step) : null;
+    if (then !== now || (alone ?? 0) !== 0) causes.push(causeOf(step, (then - now) / dayMinutes, alone === null ? null : alone / dayMinutes, toldOf(step)));
+    now = then;
+  }
+  return { causes, at: now };
+}
+
+/** Steps of which runs that together move nothing are not taken apart, so that only what counts is looked at one by one. */
+function bisected(steps: readonly Step[], draft: Draft, aside: Draft, at: number, making: Making, onStep: () => void): { causes: DriftCause[]; at: number } {
+  const causes: DriftCause[] = [];
+  const base = indexIn(aside, making, at);
+  const aloneOf = (step: Step): number | null => {
+    // What came or went is linked as those that came before it left it: by itself it would not be the same.
+    if (step.group === "scope") return null;
+    const trial = new Draft(aside.project, aside.tables);
+    step.take(trial);
+    return (indexIn(trial, making, base) - base) / making.dayMinutes;
+  };
+  let standing = { count: 0, draft: new Draft(draft.project, draft.tables) };
+  const draftAfter = (count: number): Draft => {
+    const next = new Draft(standing.draft.project, standing.draft.tables);
+    for (const step of steps.slice(standing.count, count)) step.take(next);
+    return next;
+  };
+  const known = new Map<number, number>([[0, at]]);
+  const placeAfter = (count: number): number => {
+    const found = known.get(count);
+    if (found !== undefined) return found;
+    // Half of a change may be a loop: then the step that mends it is credited.
+    const place = placeIn(bundleOf(draftAfter(count)), making.target, making.calendars);
+    const index = place === null ? placeAfter(count - 1) : making.indexOf(place);
+    known.set(count, index);
+    return index;
+  };
+  const credit = (low: number, high: number): void => {
+    if (low > standing.count) standing = { count: low, draft: draftAfter(low) };
+    if (high - low === 1) {
+      onStep();
+      const days = (placeAfter(high) - placeAfter(low)) / making.dayMinutes;
+      const alone = days !== 0 || steps.length <= TRIED_ALONE ? aloneOf(steps[low]!) : null;
+      if (days !== 0 || (alone ?? 0) !== 0) causes.push(causeOf(steps[low]!, days, alone));
+      return;
+    }
+    if (steps.length > TRIED_ALONE && placeAfter(low) === placeAfter(high)) return;
+    const middle = (low + high) >> 1;
+    credit(low, middle);
+    credit(middle, high);
+  };
+  if (steps.length > 0) credit(0, steps.length);
+  const end = placeAfter(steps.length);
+  for (const step of steps) step.take(draft);
+  return { causes, at: end };
+}
+
+/** What was reported of activities that both states have, in the order in which they were forecast to begin. */
+function progressSteps(draft: Draft, after: PlanBundle, schedule: Schedule): Step[] {
+  const later = grouped(new Map((after.assignments ?? []).map((row) => [workKey(row), row])), ({ activity }) => activity);
+  const start = (id: string): number => schedule.rows[schedule.tree.indexOf.get(id) ?? -1]?.start ?? Infinity;
+  return after.activities
+    .filter((row) => {
+      const had = draft.get("activities", row.id);
+      const pairs = (later.get(row.id) ?? []).flatMap((is) => { const was = draft.get("assignments", workKey(is)); return was === undefined ? [] : [[was, is] as const]; });
+      return had !== undefined && progressDiffers(had, row, pairs);
+    })
+    .map((row) => ({ row, start: start(row.id) }))
+    .sort((a, b) => a.start - b.start)
+    .map(({ row }) => progressStep(row, later.get(row.id) ?? []));
+}
+
+const expectedWords = ({ what, start, finish, leftDays }: Expected): Progressed => ({ what: what === "finish" ? "finished" : what === "goOn" ? "underWay" : "notBegun", start: formatDate(startDayOf(start)), finish: formatDate(finishDayOf(finish)), leftDays });
+
+/** What came of an activity by the data date of a plan. */
+function cameOf(plan: PlanBundle, schedule: Schedule, id: string): Progressed | null {
+  const position = schedule.tree.indexOf.get(id) ?? -1;
+  const row = schedule.rows[position];
+  const node = schedule.network.nodeOf[position] ?? -1;
+  if (row == null || node < 0) return null;
+  const calendar = schedule.network.calendars[schedule.network.calendarOf[node]!]!;
+  const from = Math.max(calendar.indexAt(closeOf(parseDate(plan.project.dataDate!)!)), schedule.early.restartIndex[node]!);
+  const what = row.state === "complete" ? "finished" : row.state === "inProgress" ? "underWay" : "notBegun";
+  return { what, start: formatDate(row.startDay), finish: formatDate(row.finishDay), leftDays: what === "finished" ? 0 : (calendar.indexAt(row.finish) - from) / calendar.dayMinutes };
+}
+
 /**
- * Why a date moved between two states of a plan: changes applied one after another to the earlier state, in groups, the network
- * recalculated, each credited with what it moved the date. Runs of changes that together move nothing are not taken apart, so
- * that only what counts is looked at one by one. The parts add up to the whole.
+ * Why a date moved between two states of a plan (calculations.md section 5, in the manner of AACE 29R-03's half-step methods):
+ * the earlier state is brought to the later data date as it forecast itself, then what came instead is taken over activity by
+ * activity, then what was revised, group by group. Each step is credited with what it moved; the parts add up to the whole.
  * @param target an activity, or `null` for the project's finish
  * @param progress told the share that is done, 0 to 1
  * @throws {PlanProblems} where either state cannot be computed
  */
 export function driftLedger(before: PlanBundle, after: PlanBundle, target: string | null, progress: (share: number) => void = () => undefined): DriftLedger {
   const earlier = withNewResources(before, after);
-  const steps = stepsBetween(earlier, after);
-  const first = finishIn(earlier, target);
-  const last = finishIn(after, target);
-  const calendar = last.schedule.calendars.get(after.project.calendar);
+  const [first, last] = [finishIn(earlier, target), finishIn(after, target)];
   if (first.at === null || last.at === null) return { from: first.shown, to: last.shown, days: 0, causes: [] };
-  const indexOf = (at: LocalMinute): number => calendar.indexAt(at);
-  // What the steps up to here have made; it only ever moves on.
-  let standing = { count: 0, draft: draftOf(earlier) };
-  const draftAfter = (count: number): Draft => {
-    const draft = new Draft(standing.draft.project, standing.draft.tables);
-    for (const step of steps.slice(standing.count, count)) step.take(draft);
-    return draft;
-  };
-  const calendars: Compiled = { of: null, set: first.schedule.calendars };
-  const known = new Map<number, number>([[0, indexOf(first.at)]]);
-  const placeAfter = (count: number): number => {
-    const found = known.get(count);
-    if (found !== undefined) return found;
-    const draft = draftAfter(count);
-    // Where the date is away for a moment, or half of a change would be a loop, it counts as where it was: the step that
-    // brings it back is credited.
-    const at = placeIn(bundleOf(draft), target, calendars);
-    const index = at === null ? placeAfter(count - 1) : indexOf(at);
-    known.set(count, index);
-    return index;
-  };
+  const calendar = last.schedule.calendars.get(after.project.calendar);
+  const kind = target === null ? "work" : after.activities.find(({ id }) => id === target)?.kind;
+  const making: Making = { target, calendars: { of: null, set: first.schedule.calendars }, indexOf: (at) => calendar.indexAt(at), dayMinutes: calendar.dayMinutes, isSpan: kind === "summary" || kind === "levelOfEffort" };
+  const [begin, end] = [making.indexOf(first.at), making.indexOf(last.at)];
+  const [was, is] = [before.project.dataDate, after.project.dataDate];
+  const forecast = is !== undefined && (was ?? "") <= is ? asForecast(earlier, first.schedule, is) : null;
+  const draft = draftOf(forecast?.plan ?? earlier);
   const causes: DriftCause[] = [];
-  const credit = (low: number, high: number): void => {
-    progress(low / Math.max(1, steps.length));
-    if (low > standing.count) standing = { count: low, draft: draftAfter(low) };
-    if (placeAfter(low) === placeAfter(high)) return;
-    if (high - low === 1) {
-      const { group, kind, id, name } = steps[low]!;
-      causes.push({ group, kind, id, name, days: (placeAfter(high) - placeAfter(low)) / calendar.dayMinutes });
-      return;
-    }
-    const middle = (low + high) >> 1;
-    credit(low, middle);
-    credit(middle, high);
+  let at = indexIn(draft, making, begin);
+  if (at !== begin) causes.push(causeOf({ group: "progress", kind: "project", id: "", name: "rounding", take: () => undefined }, (at - begin) / making.dayMinutes, null));
+
+  const came = forecast === null ? [] : progressSteps(draft, after, first.schedule);
+  let done = 0;
+  let all = came.length + 1;
+  const onStep = (): void => progress(Math.min(1, done++ / all));
+  const take = (steps: readonly Step[], aside: Draft, toldOf: (step: Step) => Told = () => NOTHING_TOLD): void => {
+    const ofOne = !making.isSpan && steps[0] !== undefined && OF_ONE.has(steps[0].group);
+    const told = ofOne ? walked(steps, draft, new Walk(new Draft(aside.project, aside.tables), target, making.calendars, making.indexOf, at), at, making, toldOf, onStep) : bisected(steps, draft, aside, at, making, onStep);
+    causes.push(...told.causes);
+    at = told.at;
   };
-  // Each group apart, so that one that moves a date forth and another that moves it back are both told.
-  let low = 0;
-  for (const group of DRIFT_GROUPS) {
-    const high = low + steps.filter((step) => step.group === group).length;
-    if (high > low) credit(low, high);
-    low = high;
-  }
-  const rest = indexOf(last.at) - placeAfter(steps.length);
-  if (rest !== 0) causes.push({ group: "scope", kind: "project", id: "", name: "what cannot be told apart", days: rest / calendar.dayMinutes });
+  const asExpected = new Draft(draft.project, draft.tables);
+  take(came, asExpected, ({ id }) => {
+    const expected = forecast!.expected.get(id);
+    return { expected: expected === undefined ? null : expectedWords(expected), came: cameOf(after, last.schedule, id) };
+  });
+  const revisions = revisionsBetween(draft, draftOf(after));
+  all += revisions.length;
+  const reported = new Draft(draft.project, { ...draft.tables, activities: new Map(draft.tables.activities), assignments: new Map(draft.tables.assignments), links: new Map(draft.tables.links), calendars: new Map(draft.tables.calendars), people: new Map(draft.tables.people) });
+  for (const group of DRIFT_GROUPS) take(revisions.filter((step) => step.group === group), reported);
+  if (at !== end) causes.push(causeOf({ group: "settings", kind: "project", id: "", name: "what cannot be told apart", take: () => undefined }, (end - at) / making.dayMinutes, null));
   progress(1);
-  return { from: first.shown, to: last.shown, days: (indexOf(last.at) - indexOf(first.at)) / calendar.dayMinutes, causes };
+  return { from: first.shown, to: last.shown, days: (end - begin) / making.dayMinutes, causes };
 }

@@ -113,19 +113,41 @@ function activityColumns(plan: PlanBundle, activityOf: Int32Array, set: Calendar
     }
     columns.calendarOf[n] = index;
     columns.kind[n] = activity.kind === "milestone" ? net.MILESTONE : net.WORK;
-    columns.state[n] = stateOf(activity);
-    columns.duration[n] = durationOf(activity);
-    columns.deadline[n] = dayOr(activity.deadline);
-    if (activity.actualStart !== undefined) columns.actualStart[n] = actualStartAt(activity.actualStart);
-    if (activity.actualFinish !== undefined) columns.actualFinish[n] = actualFinishAt(activity.actualFinish);
-    writeWish(activity, columns, n);
-    const assignments = byActivity.get(activity.id);
-    if (assignments === undefined || columns.kind[n] === net.MILESTONE) continue;
-    if (activity.driver === "effort") columns.finishBy[n] = net.EFFORT;
-    else if (activity.windowPolicy === "drift") columns.finishBy[n] = net.DRIFT;
-    if (columns.finishBy[n] !== net.FIXED) parts.set(n, assignments.map((a) => effortPart(a, activity, plan, set)));
+    const own = writeNode(columns, n, activity, byActivity.get(activity.id) ?? [], plan, set);
+    if (own !== null) parts.set(n, own);
   }
   return { ...columns, calendars, parts };
+}
+
+type NodeColumns = Pick<net.Network, "kind" | "state" | "duration" | "deadline" | "actualStart" | "actualFinish" | "finishBy" | "startNotBefore" | "startNotAfter" | "finishNotBefore" | "finishNotAfter">;
+
+/** Writes what an activity's own fields and people say of its node; gives the parts of its people where they decide its finish. */
+function writeNode(columns: NodeColumns, n: number, activity: Activity, assignments: readonly Assignment[], plan: PlanBundle, set: CalendarSet): net.EffortPart[] | null {
+  columns.state[n] = stateOf(activity);
+  columns.duration[n] = durationOf(activity);
+  columns.deadline[n] = dayOr(activity.deadline);
+  columns.actualStart[n] = activity.actualStart === undefined ? net.NONE : actualStartAt(activity.actualStart);
+  columns.actualFinish[n] = activity.actualFinish === undefined ? net.NONE : actualFinishAt(activity.actualFinish);
+  writeWish(activity, columns, n);
+  const decided = assignments.length > 0 && columns.kind[n] !== net.MILESTONE;
+  columns.finishBy[n] = !decided ? net.FIXED : activity.driver === "effort" ? net.EFFORT : activity.windowPolicy === "drift" ? net.DRIFT : net.FIXED;
+  return columns.finishBy[n] === net.FIXED ? null : assignments.map((a) => effortPart(a, activity, plan, set));
+}
+
+/**
+ * Writes an activity's own fields and people anew into a network that was built with it.
+ * @returns whether that was possible: not where it comes into the passes, leaves them, or has another kind or calendar
+ */
+export function rewriteNode(network: net.Network, n: number, activity: Activity, assignments: readonly Assignment[], plan: PlanBundle, set: CalendarSet): boolean {
+  const calendar = set.get(activity.calendar ?? plan.project.calendar);
+  const kind = activity.kind === "milestone" ? net.MILESTONE : net.WORK;
+  if (activity.kind === "summary" || activity.kind === "levelOfEffort" || activity.parked === true || network.kind[n] !== kind) return false;
+  if (network.calendars[network.calendarOf[n]!] !== calendar || !isScheduled(activity, assignments.length > 0)) return false;
+  const parts = network.parts as Map<number, readonly net.EffortPart[]>;
+  const own = writeNode(network, n, activity, assignments, plan, set);
+  if (own === null) parts.delete(n);
+  else parts.set(n, own);
+  return true;
 }
 
 function durationOf(activity: Activity): number {
@@ -137,6 +159,7 @@ function durationOf(activity: Activity): number {
 type WishColumns = Pick<net.Network, "startNotBefore" | "startNotAfter" | "finishNotBefore" | "finishNotAfter">;
 
 function writeWish(activity: Activity, columns: WishColumns, n: number): void {
+  columns.startNotBefore[n] = columns.startNotAfter[n] = columns.finishNotBefore[n] = columns.finishNotAfter[n] = net.NONE;
   if (activity.wish === undefined) return;
   const day = parseDate(activity.wish.date)!;
   switch (activity.wish.type) {

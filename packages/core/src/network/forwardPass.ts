@@ -122,15 +122,23 @@ export function forwardPass(network: net.Network, into: EarlyDates = emptyDates(
   let node = -1;
   try {
     for (node = 0; node < count; node++) {
-      if (network.kind[node] === net.MILESTONE) placeMilestone(network, early, node);
-      else if (network.state[node] === net.COMPLETE) placeComplete(network, early, node);
-      else placeWork(network, early, node, floors);
+      placeNode(network, early, node, floors);
       if (early.finishAt[node]! > early.latestFinish) early.latestFinish = early.finishAt[node]!;
     }
   } catch (error) {
     throw error instanceof OutsideHorizon ? new NodeOutsideHorizon(node) : error;
   }
   return early;
+}
+
+/**
+ * Places one node; all that it is linked from must have been placed.
+ * @throws {OutsideHorizon} where its dates run outside 1990 to 2099
+ */
+export function placeNode(network: net.Network, early: EarlyDates, node: number, floors: ReturnType<typeof calendarFloors>): void {
+  if (network.kind[node] === net.MILESTONE) placeMilestone(network, early, node);
+  else if (network.state[node] === net.COMPLETE) placeComplete(network, early, node);
+  else placeWork(network, early, node, floors);
 }
 
 /** Columns for the early dates of so many nodes. */
@@ -140,7 +148,7 @@ export function emptyDates(count: number): EarlyDates {
 }
 
 /** Per calendar, the least early-start index: the project's start and the data date's close. */
-function calendarFloors(network: net.Network): { notStarted: Float64Array; started: Float64Array } {
+export function calendarFloors(network: net.Network): { notStarted: Float64Array; started: Float64Array } {
   const open = openOf(network.projectStartDay as EpochDay);
   const close = network.dataDateDay === net.NONE ? (0 as LocalMinute) : closeOf(network.dataDateDay as EpochDay);
   return {
