@@ -34,6 +34,7 @@ const places: RouteObject[] = [
     ],
   },
   { path: "cycle", lazy: async () => ({ Component: (await import("./cycle/CyclePage.tsx")).CyclePage }) },
+  { path: "cycle/missing", lazy: async () => ({ Component: (await import("./cycle/MissingPage.tsx")).MissingPage }) },
   { path: "desk", lazy: async () => ({ Component: (await import("./collect/DeskPage.tsx")).DeskPage }) },
   { path: "desk/week", lazy: async () => ({ Component: (await import("./collect/WeekPage.tsx")).WeekPage }) },
   {

@@ -7,8 +7,8 @@ const instantTextSchema = z.string().refine((text) => parseInstant(text) !== nul
 export const CYCLE_STEPS = ["Collect", "Chase", "Review", "Recalculate", "Check", "Explain", "Issue", "Lock"] as const;
 export type CycleStep = (typeof CYCLE_STEPS)[number];
 
-/** A step of the cycle with what is still open in it. */
-export const cycleStepSchema = z.object({ name: z.enum(CYCLE_STEPS), open: z.int(), words: z.string(), link: z.string() });
+/** A step of the cycle with what is still open in it; `done` where all that take part are through. */
+export const cycleStepSchema = z.object({ name: z.enum(CYCLE_STEPS), open: z.int(), done: z.boolean(), words: z.string(), link: z.string() });
 
 /** What the period bar shows. */
 export const periodBarSchema = z.object({
@@ -16,11 +16,38 @@ export const periodBarSchema = z.object({
   dataDate: z.string().nullable(),
   issueBy: z.string().nullable(),
   organisation: z.string(),
+  /** Whether all that take part have locked it: the next one can be opened. */
+  over: z.boolean(),
   steps: z.array(cycleStepSchema),
 });
 export type PeriodBar = z.infer<typeof periodBarSchema>;
 
 const markSchema = z.object({ words: z.string(), by: z.string(), at: z.string() });
+
+/** Someone by id and name. */
+export const someoneSchema = z.object({ id: z.string(), name: z.string() });
+export type Someone = z.infer<typeof someoneSchema>;
+
+/** Who owes time or progress of the open period: everyone with work to be done in it who has reported nothing of it, project by project. */
+export const owingSchema = z.object({
+  number: z.int().nullable(),
+  from: z.string().nullable(),
+  dataDate: z.string().nullable(),
+  people: z.array(
+    someoneSchema.extend({
+      /** Where they have an account. */
+      canBeReached: z.boolean(),
+      /** When they were last reminded in this period. */
+      remindedAt: z.string().nullable(),
+      /** Whether the asker may remind them: of a controller everyone, of a manager who works in their projects. */
+      mayRemind: z.boolean(),
+      projects: z.array(z.object({ id: z.string(), code: z.string(), name: z.string(), /** The first day of the period on which they were to work. */ since: z.string() })),
+      /** Mondays of the weeks of which nothing was reported. */
+      weeks: z.array(z.string()),
+    }),
+  ),
+});
+export type Owing = z.infer<typeof owingSchema>;
 
 /** Where a project stands in the cycle. */
 export const projectCycleSchema = z.object({
@@ -33,6 +60,9 @@ export const projectCycleSchema = z.object({
   takesPart: z.boolean(),
   closed: z.boolean(),
   steps: z.array(z.object({ name: z.enum(CYCLE_STEPS), open: z.int(), words: z.string(), waitsFor: z.array(z.string()) })),
+  /** Who owes a report of the period, and who of them can be reached and was not reminded yet. */
+  missing: z.array(someoneSchema),
+  unreminded: z.array(someoneSchema),
   /** What the check step should look at, in words. */
   findings: z.array(z.string()),
   /** Which thresholds are broken, in words. */

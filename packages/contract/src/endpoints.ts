@@ -2,7 +2,7 @@ import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronome
 import { z } from "zod";
 import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema, timeZoneSchema } from "./access.ts";
 import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
-import { closeProjectSchema, closingSchema, cycleSchema, markStepSchema, openPeriodSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
+import { closeProjectSchema, closingSchema, cycleSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
 import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
 import { activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
 import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
@@ -69,6 +69,8 @@ export const endpoints = {
   "POST /api/periods": { summary: "Open the next reporting period", body: openPeriodSchema, response: periodBarSchema },
   "GET /api/periods": { summary: "The reporting calendar", response: reportingCalendarSchema },
   "PUT /api/periods/planned": { summary: "Write the periods to come", body: planPeriodsSchema, response: reportingCalendarSchema },
+  "GET /api/period/owing": { summary: "Who owes time or progress of the open period, and on what", response: owingSchema },
+  "POST /api/period/reminders": { summary: "Remind people of what they owe of the open period, a message each", body: remindSchema, response: postedSchema },
   "GET /api/cycle": { summary: "Where each project stands in the open period", response: cycleSchema },
   "GET /api/projects/:project/cycle": { summary: "Where one project stands in the open period", response: projectCycleSchema },
   "PUT /api/projects/:project/cycle": { summary: "Say that its check is done, or explain what broke a threshold", body: markStepSchema, response: done },

@@ -140,7 +140,7 @@ export const projectLineSchema = z.object({
   /** Drift of the finish and number of the period as last issued. */
   issuedDrift: z.number().nullable(),
   issuedNumber: z.int().nullable(),
-  missing: z.array(z.string()),
+  missing: z.array(z.object({ id: z.string(), name: z.string() })),
   waiting: z.int(),
   mayEdit: z.boolean(),
   /** Values of the portfolio's own fields, by the id of the field. */

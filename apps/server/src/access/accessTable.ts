@@ -25,6 +25,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/periods": ["controller"],
   "GET /api/periods": LOOKERS,
   "PUT /api/periods/planned": ["controller"],
+  "GET /api/period/owing": LOOKERS,
+  "POST /api/period/reminders": PLANNERS,
   "GET /api/cycle": LOOKERS,
   "GET /api/projects/:project/cycle": LOOKERS,
   "PUT /api/projects/:project/cycle": PLANNERS,

@@ -2,6 +2,7 @@ import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { closeProject, closingOf, openAgain } from "./closing.ts";
 import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod } from "./cycleService.ts";
+import { owingOf, remindOfPeriod } from "./owing.ts";
 import { planPeriods, reportingCalendar } from "./reportingCalendar.ts";
 import { periodBar, standingsOf } from "./standings.ts";
 
@@ -9,6 +10,9 @@ const DONE = { ok: true as const };
 
 export function cycleRoutes(serving: Serving): void {
   serve(serving, "GET /api/period", ({ database }) => periodBar(database));
+
+  serve(serving, "GET /api/period/owing", ({ database, me }) => owingOf(database, me));
+  serve(serving, "POST /api/period/reminders", ({ database, me, body }) => remindOfPeriod(database, serving.post, me, body.people, body.words));
 
   serve(serving, "GET /api/periods", ({ database }) => reportingCalendar(database));
 

@@ -31,10 +31,13 @@ export async function reportersIn(database: DataSource, period: ReportingPeriodE
   return new Set(rows.map(({ project, person }) => `${project}\0${person}`));
 }
 
-/** Names of those with work in a period who have reported nothing of it. */
-export function missingReporters(projectId: string, people: readonly Reporter[], period: Pick<ReportingPeriodEntity, "dataDate"> | null, reporters: ReadonlySet<string>): string[] {
+/**
+ * Who owes a report of a period on a project that takes part: those with unfinished work that was to begin by its data date who
+ * have reported nothing of it, neither time nor progress. Wherever someone is called missing, this is meant.
+ */
+export function missingReporters(projectId: string, people: readonly Reporter[], period: Pick<ReportingPeriodEntity, "dataDate"> | null, reporters: ReadonlySet<string>): Reporter[] {
   if (period === null) return [];
-  return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`)).map(({ name }) => name);
+  return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`));
 }
 
 /** Freezes a project's figures as those of the open period. */

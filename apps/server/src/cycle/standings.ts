@@ -1,12 +1,12 @@
-import { CYCLE_STEPS, standingOf, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle } from "@chronometra/contract";
+import { CYCLE_STEPS, standingOf, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle, type Someone } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, type Broken, type ProjectHead, type QualityLimits, type Thresholds } from "@chronometra/core";
 import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
 import { qualityLimitsOf } from "../quality/qualityLimits.ts";
-import { ANY_REMINDER } from "../tell/reminders.ts";
-import { CycleMarkEntity, PeriodLockEntity, type ReportingPeriodEntity } from "./cycleEntities.ts";
+import { CycleMarkEntity, PeriodLockEntity } from "./cycleEntities.ts";
+import { reachedSince } from "./owing.ts";
 import { missingReporters, openPeriod, organisationName, reportersIn, thresholdsOf } from "./cycleService.ts";
 
 interface Row {
@@ -35,13 +35,6 @@ const rowsOf = (database: DataSource, number: number, only: string | null): Prom
      where ? is null or p.id = ? order by p.code`,
     [number, number, only, only],
   );
-
-/** Names of those who were reminded of their time since a period began. */
-async function remindedSince(database: DataSource, period: ReportingPeriodEntity | null): Promise<Set<string>> {
-  if (period === null) return new Set();
-  const rows = (await database.query("select distinct a.person_id as person from mail m join account a on a.id = m.account_id where m.sent_at >= ? and m.subject like ?", [new Date(`${period.fromDate}T00:00:00Z`), ANY_REMINDER])) as { person: string | null }[];
-  return new Set(rows.flatMap(({ person }) => person ?? []));
-}
 
 const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 
@@ -75,10 +68,10 @@ export const brokenWords = (broken: readonly Broken[]): string[] => broken.map((
 export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "roles">, only: string | null = null): Promise<Cycle> {
   const period = await openPeriod(database);
   const number = period?.number ?? 0;
-  const [rows, reporters, reminded, marks, locks, accounts, thresholds, limits] = await Promise.all([
+  const [rows, reporters, reach, marks, locks, accounts, thresholds, limits] = await Promise.all([
     rowsOf(database, number, only),
     period === null ? new Set<string>() : reportersIn(database, period),
-    remindedSince(database, period),
+    reachedSince(database, period),
     database.getRepository(CycleMarkEntity).findBy({ number }),
     // Of those before, only what was opened again is told.
     database.getRepository(PeriodLockEntity).find({ where: [{ number }, { reopenedAt: Not(IsNull()) }], order: { lockedAt: "ASC" } }),
@@ -102,7 +95,8 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
     };
     const people = JSON.parse(row.people) as Reporter[];
     const missing = takesPart && period !== null ? missingReporters(row.id, people, period, reporters) : [];
-    const unreminded = people.filter(({ id, name }) => missing.includes(name) && !reminded.has(id)).map(({ name }) => name);
+    const unreminded = missing.filter(({ id }) => reach.has(id) && reach.get(id) === null);
+    const named = (some: readonly Reporter[]): Someone[] => some.map(({ id, name }) => ({ id, name }));
     const waiting = Number(row.waiting);
     const [findings, broken, checked, explanation] = [findingsOf(summary, limits), brokenWords(brokenRules(standingOf(summary, row.issuedDrift), thresholds)), mark("Check"), mark("Explain")];
     const behind = period !== null && (summary.dataDate ?? "") < period.dataDate;
@@ -117,15 +111,18 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
       takesPart,
       closed,
       steps: [
-        step("Collect", missing.length, `${missing.length} missing`, missing),
+        step("Collect", missing.length, `${missing.length} missing`, missing.map(({ name }) => name)),
         step("Chase", unreminded.length, `${unreminded.length} to remind`, [controllers]),
-        step("Review", waiting, `${waiting} waiting`, [manager]),
+        // What waits is decided whether its project takes part or not.
+        { name: "Review", open: waiting, words: waiting > 0 ? `${waiting} waiting` : takesPart ? "done" : "–", waitsFor: waiting > 0 ? [manager] : [] },
         step("Recalculate", behind ? 1 : 0, "behind", [manager]),
         step("Check", checked === null ? 1 : 0, findings.length === 0 ? "to check" : `${findings.length} to look at`, [manager]),
         step("Explain", broken.length > 0 && explanation === null ? 1 : 0, `${broken.length} to explain`, [manager]),
         step("Issue", issued ? 0 : 1, "to issue", [manager]),
         step("Lock", locked ? 0 : 1, "to lock", [controllers]),
       ],
+      missing: named(missing),
+      unreminded: named(unreminded),
       findings,
       broken,
       checked,
@@ -138,19 +135,23 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
   return { number: period?.number ?? null, dataDate: period?.dataDate ?? null, issueBy: period?.issueBy ?? null, projects };
 }
 
-const LINKS: Readonly<Record<CycleStep, string>> = { Collect: "/cycle?step=Collect", Chase: "/time/people?show=missing", Review: "/time", Recalculate: "/cycle?step=Recalculate", Check: "/cycle?step=Check", Explain: "/cycle?step=Explain", Issue: "/cycle?step=Issue", Lock: "/cycle?step=Lock" };
+const LINKS: Readonly<Record<CycleStep, string>> = { Collect: "/cycle/missing", Chase: "/cycle/missing?show=unreminded", Review: "/time", Recalculate: "/cycle?step=Recalculate", Check: "/cycle?step=Check", Explain: "/cycle?step=Explain", Issue: "/cycle?step=Issue", Lock: "/cycle?step=Lock" };
+
+const distinct = (people: readonly Someone[]): number => new Set(people.map(({ id }) => id)).size;
 
 /** What a step says of all projects together. People who are missing in several are one. */
 function stepOfAll(name: CycleStep, projects: readonly ProjectCycle[]): PeriodBar["steps"][number] {
   const steps = projects.map((project) => project.steps.find((step) => step.name === name)!);
-  const open = name === "Collect" ? new Set(steps.flatMap(({ waitsFor }) => waitsFor)).size : steps.reduce((sum, step) => sum + step.open, 0);
-  const part = projects.filter(({ takesPart }) => takesPart).length;
-  const done = part - steps.filter((step) => step.open > 0).length;
-  const words: Record<CycleStep, string> = { Collect: `${open} missing`, Chase: `${open} to remind`, Review: counted(open, "report", "reports"), Recalculate: `${open} behind`, Check: `${open} to check`, Explain: `${open} to explain`, Issue: `${done} of ${part}`, Lock: `${done} of ${part}` };
-  return { name, open, words: open === 0 ? "done" : words[name], link: LINKS[name] };
+  const open = name === "Collect" ? distinct(projects.flatMap(({ missing }) => missing)) : name === "Chase" ? distinct(projects.flatMap(({ unreminded }) => unreminded)) : steps.reduce((sum, step) => sum + step.open, 0);
+  const part = projects.filter(({ takesPart }) => takesPart);
+  const through = part.filter((project) => project.steps.find((step) => step.name === name)!.open === 0).length;
+  const words: Record<CycleStep, string> = { Collect: `${open} missing`, Chase: `${open} to remind`, Review: counted(open, "report", "reports"), Recalculate: `${open} behind`, Check: `${open} to check`, Explain: `${open} to explain`, Issue: `${through} of ${part.length}`, Lock: `${through} of ${part.length}` };
+  const done = open === 0 && part.length > 0;
+  return { name, open, done, words: done ? "done" : open === 0 ? "no project yet" : words[name], link: LINKS[name] };
 }
 
 export async function periodBar(database: DataSource): Promise<PeriodBar> {
   const [organisation, { number, dataDate, issueBy, projects }] = await Promise.all([organisationName(database), standingsOf(database, { id: "", roles: [] })]);
-  return { number, dataDate, issueBy, organisation, steps: number === null ? [] : CYCLE_STEPS.map((name) => stepOfAll(name, projects)) };
+  const part = projects.filter(({ takesPart }) => takesPart);
+  return { number, dataDate, issueBy, organisation, over: part.length > 0 && part.every(({ locked }) => locked), steps: number === null ? [] : CYCLE_STEPS.map((name) => stepOfAll(name, projects)) };
 }

@@ -4,13 +4,15 @@ import { closeOf, computePlan, deadlineStandings, groundOf, measureChecks, value
 /** A plan and all that was computed from it. */
 export interface ComputedPlan {
   readonly bundle: PlanBundle;
+  /** People who stand for a role until somebody is named: nobody waits for their reports. */
+  readonly placeholders: ReadonlySet<string>;
   readonly computed: Computed;
 }
 
 /** Dates and figures of a plan. Throws PlanProblems where it cannot be computed. */
 export function computeWhole(plan: Plan): ComputedPlan {
   const bundle = toBundle(plan);
-  return { bundle, computed: computePlan(bundle) };
+  return { bundle, placeholders: new Set(plan.placeholders.keys()), computed: computePlan(bundle) };
 }
 
 /** What the portfolio page shows of a project, from what was computed. */
@@ -93,12 +95,12 @@ export interface Reporter {
 }
 
 /** People with unfinished work, in the order of the plan's people: from when it begins, or from when it was to begin where the data date has put that off. */
-function peopleAtWork({ bundle, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
+function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
   const since = new Map<string, string>();
   const approved = new Map(baseline?.content.activities.map(({ id, start }) => [id, start.slice(0, 10)]));
   for (const { activity, person } of bundle.assignments ?? []) {
     const row = schedule.rows[schedule.tree.indexOf.get(activity)!];
-    if (row == null || row.state === "complete") continue;
+    if (row == null || row.state === "complete" || placeholders.has(person)) continue;
     const begins = formatDate(row.startDay);
     const meant = approved.get(activity) ?? begins;
     const from = meant < begins ? meant : begins;

@@ -19,6 +19,7 @@ export interface PortfolioFacts {
   readonly values: ReadonlyMap<string, Record<string, OwnValue>>;
   readonly says: ReadonlyMap<string, { rating: "well" | "care" | "trouble"; note: string; saidBy: string; at: string }>;
   readonly waiting: ReadonlyMap<string, number>;
+  readonly closed: ReadonlySet<string>;
   /** The period last issued, and the drift it said. */
   readonly issued: ReadonlyMap<string, { number: number; drift: number | null }>;
 }
@@ -36,6 +37,7 @@ export const FACTS_SQL = `
   union all select 'field', id, definition, position, null, null from project_field
   union all select 'value', project_id, field_id, value, null, null from project_value
   union all select 'says', project_id, rating, note, said_by, date_format(said_at, '%Y-%m-%dT%H:%i:%s.000Z') from project_says
+  union all select 'closed', project_id, '', null, null, null from project_closing
   union all select 'waiting', project_id, count(*), null, null, null from report where state = 'submitted' group by project_id
   union all select 'issued', i.project_id, i.number, i.drift, null, null from issued_period i
     join (select project_id, max(number * 1000 + edition) as newest from issued_period group by project_id) last on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
@@ -71,6 +73,7 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     fields: byPosition(of("field"), 3).map(([, , definition]) => JSON.parse(definition) as OwnField),
     values,
     says: new Map(of("says").map(([, project, rating, note, saidBy, at]) => [project, { rating: rating as "well", note: note ?? "", saidBy: saidBy!, at: at! }])),
+    closed: new Set(of("closed").map(([, project]) => project)),
     waiting: new Map(of("waiting").map(([, project, count]) => [project, Number(count)])),
     issued: new Map(of("issued").map(([, project, number, drift]) => [project, { number: Number(number), drift: drift === null ? null : Number(drift) }])),
   };

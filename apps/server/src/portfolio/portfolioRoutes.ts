@@ -63,7 +63,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
       manager: facts.names.get(managerId) ?? "",
       issuedDrift: facts.issued.get(id)?.drift ?? null,
       issuedNumber: facts.issued.get(id)?.number ?? null,
-      missing: facts.period === null ? [] : missingReporters(id, line.people, facts.period, facts.reporters),
+      missing: facts.period === null || !line.isApproved || facts.closed.has(id) ? [] : missingReporters(id, line.people, facts.period, facts.reporters).map(({ id: person, name: called }) => ({ id: person, name: called })),
       waiting: facts.waiting.get(id) ?? 0,
       mayEdit: mayEdit(me, { managerId }),
       values: facts.values.get(id) ?? {},

@@ -1,7 +1,11 @@
-const REMINDER = "Your time of the week of";
+const ANY = "Your time of";
+const REMINDER = `${ANY} the week of`;
 
 /** The subject of a reminder of someone's time of a week; by it is told who was reminded. */
 export const reminderOf = (monday: string): string => `${REMINDER} ${monday}`;
 
-/** What subjects of reminders begin with, as a pattern of the database. */
-export const ANY_REMINDER = `${REMINDER}%`;
+/** The subject of a reminder of all that someone owes of a reporting period. */
+export const periodReminderOf = (number: number): string => `${ANY} period ${number}`;
+
+/** What subjects of reminders of a week or a period begin with, as a pattern of the database. */
+export const ANY_REMINDER = `${ANY} %`;

@@ -17,6 +17,22 @@ import { ReportingCalendar } from "./ReportingCalendar.tsx";
 
 const stepOf = (project: ProjectCycle, name: CycleStep) => project.steps.find((step) => step.name === name)!;
 
+/** What a step counts of a project: the people, the reports, the plan, what is wrong with it; else what is done about it. */
+function rowsBehind(step: CycleStep, project: string): string {
+  switch (step) {
+    case "Collect":
+      return `/cycle/missing?project=${project}`;
+    case "Chase":
+      return `/cycle/missing?project=${project}&show=unreminded`;
+    case "Review":
+      return `/time?project=${project}`;
+    case "Recalculate":
+      return `/projects/${project}/plan`;
+    default:
+      return `/cycle?project=${project}`;
+  }
+}
+
 function columnsOf(onOpen: (id: string) => void): readonly Column<ProjectCycle>[] {
   return [
     { id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`, show: ({ id, code, name }) => <Link className="link-quiet" to={`/projects/${id}`}><span className="muted">{code}</span> {name}</Link> },
@@ -28,7 +44,8 @@ function columnsOf(onOpen: (id: string) => void): readonly Column<ProjectCycle>[
         value: (project) => stepOf(project, name).words,
         show: (project) => {
           const { open, words, waitsFor } = stepOf(project, name);
-          return <span title={waitsFor.join(", ")} className={open > 0 ? "undecided" : words === "done" ? "favourable" : "muted"}>{open > 0 ? words : words === "done" ? "✓" : words}</span>;
+          if (open === 0) return <span className={words === "done" ? "favourable" : "muted"}>{words === "done" ? "✓" : words}</span>;
+          return <Link className="undecided link-quiet" title={waitsFor.join(", ")} to={rowsBehind(name, project.id)}>{words}</Link>;
         },
         total: (projects) => `${projects.filter((project) => project.takesPart && stepOf(project, name).open === 0).length} of ${projects.filter(({ takesPart }) => takesPart).length}`,
       }),

@@ -6,19 +6,25 @@ import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
+import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { calendarQuery, periodQuery } from "./queries.ts";
 
 /** A controller's steps of the cycle: move every data date to the period's, open the next period. */
 export function CycleTools() {
   const { data: period } = useQuery(periodQuery);
-  const [open, setOpen] = useState<"dataDate" | "period" | null>(null);
+  const [params, put] = useAddress();
+  const [open, setOpen] = useState<"dataDate" | "period" | null>(params.get("next") === "open" ? "period" : null);
+  const close = (): void => {
+    setOpen(null);
+    put({ next: null });
+  };
   return (
     <div className="flex gap-2">
       <button type="button" className="btn btn-sm" onClick={() => setOpen("dataDate")}>Move data dates</button>
       <button type="button" className="btn btn-sm" onClick={() => setOpen("period")}>Open next period</button>
-      {open === "dataDate" && <MoveDataDates suggested={period?.dataDate ?? ""} onClose={() => setOpen(null)} />}
-      {open === "period" && <OpenPeriod after={period?.dataDate ?? null} onClose={() => setOpen(null)} />}
+      {open === "dataDate" && <MoveDataDates suggested={period?.dataDate ?? ""} onClose={close} />}
+      {open === "period" && <OpenPeriod after={period?.dataDate ?? null} onClose={close} />}
     </div>
   );
 }

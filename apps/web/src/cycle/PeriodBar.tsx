@@ -26,6 +26,7 @@ function TimeLeft({ period }: { period: Period }) {
   if (period.number === null || period.issueBy === null) {
     return <div className="text-sm" style={{ color: "var(--bar-muted)" }}>No reporting period is open</div>;
   }
+  if (period.over) return <div className="leading-tight"><div><span className="figure">Period {period.number}</span> is locked everywhere</div><Link className="text-xs underline" style={{ color: "var(--bar-brass)" }} to="/cycle?next=open">Open the next one</Link></div>;
   const until = new Date(period.issueBy);
   const left = until.getTime() - now.getTime();
   return (
@@ -43,10 +44,10 @@ function Step({ step, linked }: { step: Period["steps"][number]; linked: boolean
   const words = (
     <>
       <span className="block leading-tight">{step.name}</span>
-      <span className="block text-xs leading-tight" style={{ color: step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)" }}>{step.open > 0 ? "" : "✓ "}{step.words}</span>
+      <span className="block text-xs leading-tight" style={{ color: step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)" }}>{step.done ? "✓ " : ""}{step.words}</span>
     </>
   );
-  return <li className="pl-1.5 text-[13px]" style={{ borderLeft: `3px ${step.open > 0 ? "solid" : "double"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
+  return <li className="pl-1.5 text-[13px]" style={{ borderLeft: `3px ${step.done ? "double" : "solid"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
 }
 
 function Person({ me }: { me: Me }) {

@@ -41,8 +41,8 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
   const marked = (step: "Check" | "Explain", found: ProjectCycle["checked"], label: string, placeholder: string): ReactNode =>
     found !== null ? <Marked mark={found} onUndo={mayMark ? () => mark(step, "") : null} /> : mayMark && <Say label={label} placeholder={placeholder} action="Done" pending={act.isPending} onSay={(words) => mark(step, words)} />;
   const tools: Partial<Record<string, ReactNode>> = {
-    Collect: <Link className="text-sm underline" to="/time/people?show=missing">People’s weeks</Link>,
-    Chase: controller && <Link className="text-sm underline" to="/time/people?show=missing">Remind them</Link>,
+    Collect: <Link className="text-sm underline" to={`/cycle/missing?project=${project.id}`}>Who</Link>,
+    Chase: controller && <Link className="text-sm underline" to={`/cycle/missing?project=${project.id}&show=unreminded`}>Remind them</Link>,
     Review: project.mayEdit && <Link className="text-sm underline" to={`/time?project=${project.id}`}>Review them</Link>,
     Recalculate: <Link className="text-sm underline" to={`/projects/${project.id}/plan`}>The plan</Link>,
     Check: <>{project.findings.length > 0 && <Link className="undecided text-sm underline" to={`/projects/${project.id}/trust`}>{project.findings.join("; ")}</Link>}{marked("Check", project.checked, "What the check came to", "what the check came to")}</>,

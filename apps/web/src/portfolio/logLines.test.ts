@@ -13,6 +13,7 @@ function project(id: string, part: Partial<Omit<ProjectLine, "summary">> = {}, s
     summary: { currency: "EUR", minorDigits: 2, dataDate: "2026-03-31", baseline: 1, finish: "2026-06-30", baselineFinish: "2026-06-30", drift: 0, daysLeft: 60, done: 1, activities: 10, unscheduled: 0, unbaselined: 0, figures: figures(1000, 1000), spit: null, worst: null, deadlineCounts: {}, endangered: [], ...summary },
   };
 }
+const ANN = { id: "ann", name: "Ann" };
 const deadline = (id: string, state: ProjectLine["summary"]["endangered"][number]["state"], marginDays: number) => ({ id, name: id, deadline: "2026-05-01", finish: "2026-05-02", marginDays, state });
 const RATES = { exchange: { currency: "EUR", minorDigits: 2, rates: [{ currency: "GBP", from: "2026-01-01", rate: 1.2 }] }, on: "2026-03-31" };
 const line = (projects: ProjectLine[], about: string) => logLines(projects, "2026-03-31", {}, RATES).find((each) => each.about === about)!;
@@ -55,7 +56,7 @@ describe("the log", () => {
   });
 
   it("counts someone who is missing in two projects once", () => {
-    expect(line([project("a", { missing: ["Ann", "Bo"] }), project("b", { missing: ["Ann"] })], "Reports").words).toBe("2 people have not reported, on 2 projects.");
+    expect(line([project("a", { missing: [ANN, { id: "bo", name: "Bo" }] }), project("b", { missing: [ANN] })], "Reports").words).toBe("2 people have not reported, on 2 projects.");
   });
 });
 

@@ -103,12 +103,12 @@ function trust(projects: readonly ProjectLine[], dataDate: string | null, limits
 
 function reports(projects: readonly ProjectLine[]): LogLine {
   const rows = projects.filter(({ missing }) => missing.length > 0);
-  const people = new Set(rows.flatMap(({ missing }) => missing)).size;
+  const people = new Set(rows.flatMap(({ missing }) => missing.map(({ id }) => id))).size;
   return {
     about: "Reports",
     words: people === 0 ? "Everyone has reported." : `${countWords(people, "person has", "people have")} not reported, on ${countWords(rows.length, "project", "projects")}.`,
     tone: people === 0 ? "plain" : "undecided",
-    rows: rows.map((line) => ({ key: line.id, project: line.id, name: line.name, words: line.missing.join(", "), tone: "undecided", to: "/time/people?show=missing" })),
+    rows: rows.map((line) => ({ key: line.id, project: line.id, name: line.name, words: line.missing.map(({ name }) => name).join(", "), tone: "undecided", to: `/cycle/missing?project=${line.id}` })),
   };
 }
 

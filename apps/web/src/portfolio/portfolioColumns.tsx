@@ -70,17 +70,6 @@ function watchOf({ id }: ProjectLine, states: string[]): string {
   return `/watch?q=${questionText(question)}`;
 }
 
-/** The names behind a count, unfolded in place. */
-function names(list: readonly string[], words: string): ReactNode {
-  if (list.length === 0) return <span className="muted">all in</span>;
-  return (
-    <details className="relative inline-block text-left">
-      <summary className="list-none cursor-pointer undecided link-quiet">{words}</summary>
-      <ul className="absolute right-0 z-10 w-52 border rule bg-base-100 px-3 py-2">{list.map((name) => <li key={name}>{name}</li>)}</ul>
-    </details>
-  );
-}
-
 /** All columns but those that the portfolio makes itself. */
 function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   const figureColumn = figureColumns(portfolio);
@@ -127,9 +116,9 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   figureColumn("percentComplete", "Earned", "EV / BAC", ({ percentComplete }) => percentComplete, SHARE, true),
   {
     id: "missing", head: "Not reported", hint: "People with work in this period who have reported nothing", numeric: true, value: ({ missing }) => missing.length,
-    show: ({ missing }) => names(missing, countWords(missing.length, "person", "people")),
+    show: ({ id, missing }) => (missing.length === 0 ? <span className="muted">all in</span> : <Link className="undecided link-quiet" to={`/cycle/missing?project=${id}`} title={missing.map(({ name }) => name).join(", ")}>{countWords(missing.length, "person", "people")}</Link>),
     total: (lines) => {
-      const count = new Set(lines.flatMap(({ missing }) => missing)).size;
+      const count = new Set(lines.flatMap(({ missing }) => missing.map(({ id }) => id))).size;
       return count === 0 ? <span className="muted">all in</span> : countWords(count, "person", "people");
     },
   },
