@@ -24,9 +24,15 @@ test("a period of one project step by step: checked, explained, locked, opened a
   await steps.getByLabel("Why the thresholds broke").fill("The piles came late");
   await steps.getByRole("button", { name: "Done" }).click();
   await expect(steps.getByText("“The piles came late”")).toBeVisible();
-  await steps.getByRole("button", { name: "Lock", exact: true }).click();
-  await expect(page.getByText("Period 10 is locked for Spur jetty.")).toBeVisible();
-  await steps.getByRole("button", { name: "Close" }).click();
+  await steps.getByRole("link", { name: "Lock …" }).click();
+  // Someone has not reported: that is passed over only with a word.
+  const lock = page.getByRole("button", { name: "Lock 1 project" });
+  await expect(page.getByRole("table", { name: "What will be locked" })).toContainText("1 person has not reported");
+  await expect(lock).toBeDisabled();
+  await page.getByLabel("Why Spur jetty is locked all the same").fill("Amadou was away");
+  await lock.click();
+  await expect(page.getByText("Period 10 is locked for 1 project.")).toBeVisible();
+  await page.goto("/cycle");
   const line = page.getByRole("table", { name: "The cycle by project" }).getByRole("row").filter({ hasText: "Spur jetty" });
   await expect(line.getByRole("cell").nth(8)).toHaveText("✓");
 
@@ -44,9 +50,10 @@ test("a period of one project step by step: checked, explained, locked, opened a
     // What everyone else's tests rest on stays as it is: only what is refused is looked at.
     const cycle = await page.evaluate(async () => (await (await fetch("/api/cycle")).json()) as { projects: { id: string; code: string; takesPart: boolean; locked: boolean; steps: { name: string; open: number }[] }[] });
     const waiting = cycle.projects.find(({ takesPart, locked, steps: own }) => takesPart && !locked && own.find(({ name }) => name === "Review")!.open > 0)!;
-    await page.goto(`/cycle?project=${waiting.id}`);
-    await page.getByRole("dialog").getByRole("button", { name: "Lock", exact: true }).click();
-    await expect(page.getByRole("dialog").getByRole("alert")).toContainText("reports wait for a decision; accept or return them first");
+    await page.goto("/cycle/lock");
+    const row = page.getByRole("row").filter({ hasText: waiting.code });
+    await expect(row).toContainText(/cannot be locked: .*reports? waits? for a decision/);
+    await expect(row.getByRole("checkbox")).toHaveCount(0);
   });
 
   await test.step("opened again only with a reason, which stays", async () => {
@@ -55,6 +62,7 @@ test("a period of one project step by step: checked, explained, locked, opened a
     await expect(again.getByRole("button", { name: "Open again" })).toBeDisabled();
     await again.getByLabel(/is opened again/).fill("A delivery note was missed");
     await again.getByRole("button", { name: "Open again" }).click();
+    await expect(again.getByText("Locked all the same: “Amadou was away”")).toBeHidden();
     await expect(again.getByText(/Period 10 was opened again by Ines Okafor .*“A delivery note was missed”/)).toBeVisible();
   });
 });

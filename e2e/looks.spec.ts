@@ -54,6 +54,9 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["costs and outside time", "/time/costs"],
         ["blocked", "/time/blocked"],
         ["the cycle", "/cycle"],
+        ["not reported", "/cycle/missing"],
+        ["what will be locked", "/cycle/lock"],
+        ["data dates", "/cycle/data-dates"],
         ["closing", ({ project }) => `/projects/${project("LG-02")}/closing`],
         ["two states compared", ({ project }) => `/projects/${project("FS-01")}/compare?from=period-8&to=plan`],
         ["history", ({ project }) => `/projects/${project("LG-02")}/history`],
@@ -179,7 +182,11 @@ test("any page goes on paper: unrolled, in dark ink even from the dark theme, ch
 test("the steps of the period bar lead to what is open in them", async ({ page }) => {
   await signIn(page, "ines");
   await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Collect/ }).click();
-  await expect(page.getByText(/\d+ projects? with something to collect/)).toBeVisible();
+  const missing = page.getByRole("table", { name: "Not reported" }).locator("tbody tr");
+  await expect(missing.first()).toBeVisible();
+  const count = await missing.count();
+  await expect(page.getByRole("list", { name: "The cycle" })).toContainText(`${count} missing`);
+  await expect(page.getByRole("heading", { name: new RegExp(`^${count} (person|people) ha(s|ve) not reported`) })).toBeVisible();
   await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Review/ }).click();
   await expect(page.getByRole("heading", { name: "Time to review" })).toBeVisible();
 });

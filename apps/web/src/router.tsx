@@ -34,6 +34,8 @@ const places: RouteObject[] = [
     ],
   },
   { path: "cycle", lazy: async () => ({ Component: (await import("./cycle/CyclePage.tsx")).CyclePage }) },
+  { path: "cycle/lock", lazy: async () => ({ Component: (await import("./cycle/LockPage.tsx")).LockPage }) },
+  { path: "cycle/data-dates", lazy: async () => ({ Component: (await import("./cycle/DataDatesPage.tsx")).DataDatesPage }) },
   { path: "cycle/missing", lazy: async () => ({ Component: (await import("./cycle/MissingPage.tsx")).MissingPage }) },
   { path: "desk", lazy: async () => ({ Component: (await import("./collect/DeskPage.tsx")).DeskPage }) },
   { path: "desk/week", lazy: async () => ({ Component: (await import("./collect/WeekPage.tsx")).WeekPage }) },

@@ -71,15 +71,29 @@ export const projectCycleSchema = z.object({
   explanation: markSchema.nullable(),
   issued: z.boolean(),
   locked: z.boolean(),
+  /** Why it was locked though something fell short, and by whom. */
+  lockedWord: markSchema.nullable(),
   /** Times that periods of it were opened again, the newest first. */
   reopened: z.array(z.object({ number: z.int(), by: z.string(), at: z.string(), reason: z.string() })),
 });
 export type ProjectCycle = z.infer<typeof projectCycleSchema>;
 
+/** What of a period falls short in a project though it can be locked, in words: who is missing, what was not checked or explained. */
+export function shortfalls({ missing, findings, checked, broken, explanation }: Pick<ProjectCycle, "missing" | "findings" | "checked" | "broken" | "explanation">): string[] {
+  const people = missing.length === 1 ? "1 person has not reported" : `${missing.length} people have not reported`;
+  return [
+    ...(missing.length > 0 ? [people] : []),
+    ...(checked === null ? [findings.length === 0 ? "nobody has checked it" : `nobody has looked at ${findings.length === 1 ? "a finding" : `${findings.length} findings`}`] : []),
+    ...(broken.length > 0 && explanation === null ? [`${broken.length === 1 ? "a broken limit is" : `${broken.length} broken limits are`} not explained`] : []),
+  ];
+}
+
 export const cycleSchema = z.object({ number: z.int().nullable(), dataDate: z.string().nullable(), issueBy: z.string().nullable(), projects: z.array(projectCycleSchema) });
 export type Cycle = z.infer<typeof cycleSchema>;
 
 export const markStepSchema = z.strictObject({ step: z.enum(["Check", "Explain"]), /** Empty takes the mark away. */ words: z.string().trim().max(4000) });
+/** Why a period is locked though something of it falls short; needed where it does. */
+export const lockSchema = z.strictObject({ word: z.string().trim().max(1000).optional() });
 export const reopenSchema = z.strictObject({ reason: z.string().trim().min(3, "say why the period is opened again").max(1000) });
 
 /** The reporting calendar: periods that were, the open one, and those to come. */

@@ -2,7 +2,7 @@ import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronome
 import { z } from "zod";
 import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema, timeZoneSchema } from "./access.ts";
 import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
-import { closeProjectSchema, closingSchema, cycleSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
+import { closeProjectSchema, closingSchema, cycleSchema, lockSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
 import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
 import { activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
 import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
@@ -74,7 +74,8 @@ export const endpoints = {
   "GET /api/cycle": { summary: "Where each project stands in the open period", response: cycleSchema },
   "GET /api/projects/:project/cycle": { summary: "Where one project stands in the open period", response: projectCycleSchema },
   "PUT /api/projects/:project/cycle": { summary: "Say that its check is done, or explain what broke a threshold", body: markStepSchema, response: done },
-  "POST /api/projects/:project/lock": { summary: "Lock the open period for it; issued first where it is not", response: done },
+  "POST /api/projects/:project/lock": { summary: "Lock the open period for it; issued first where it is not. Where reports, the check or an explanation are wanting, a word says why it is locked all the same", body: lockSchema, response: done },
+  "DELETE /api/projects/:project/lock": { summary: "Take the lock of the open period back, as long as nothing came after it", response: done },
   "POST /api/projects/:project/reopen": { summary: "Open its last locked period again, with a reason", body: reopenSchema, response: done },
   "GET /api/projects/:project/closing": { summary: "What is left before it can be closed", response: closingSchema },
   "POST /api/projects/:project/closing": { summary: "Finish what is left and close it", body: closeProjectSchema, response: done },

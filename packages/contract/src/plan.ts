@@ -83,6 +83,8 @@ export type History = z.infer<typeof historySchema>;
 const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable() });
 const standingSchema = z.object({ deadline: z.string(), finish: z.string(), marginDays: z.number().nullable(), state: z.string() });
 
+const measuredSchema = z.object({ sv: z.int(), cv: z.int(), spi: z.number().nullable(), cpi: z.number().nullable() });
+
 /** The effect preview: what a list of changes would move. */
 export const effectSchema = z.object({
   currency: z.string(),
@@ -92,5 +94,6 @@ export const effectSchema = z.object({
   milestones: z.array(movementSchema),
   deadlines: z.array(z.object({ id: z.string(), name: z.string(), before: standingSchema.nullable(), after: standingSchema.nullable() })),
   cost: z.object({ actualBefore: z.int(), actualAfter: z.int(), estimateBefore: z.int(), estimateAfter: z.int() }).nullable(),
+  performance: z.object({ before: measuredSchema, after: measuredSchema }).nullable(),
 });
 export type EffectView = z.infer<typeof effectSchema>;

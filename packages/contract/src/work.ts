@@ -247,8 +247,9 @@ export const decideReportsSchema = z.strictObject({
   word: z.string().max(1000).optional(),
 });
 export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(500), hold: z.boolean().optional() });
-export const setDataDateSchema = z.strictObject({ date: dateSchema });
-export const dataDateResultSchema = z.object({ moved: z.array(z.string()), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
+/** The projects whose data date is moved; left out for all. */
+export const setDataDateSchema = z.strictObject({ date: dateSchema, projects: z.array(z.string().max(36)).min(1, "choose a project").max(5000).optional() });
+export const dataDateResultSchema = z.object({ moved: z.array(z.string()), revisions: z.array(z.object({ project: z.string(), revision: z.int() })), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
 
 const alongSchema = z.object({ project: z.string(), projectName: z.string(), id: z.string(), name: z.string(), start: z.string(), finish: z.string(), driftDays: z.number().nullable(), blockedBy: z.string().nullable(), movesDays: z.number() });
 const deadlineAtStakeSchema = z.object({ id: z.string(), name: z.string(), deadline: z.string(), nowState: z.string(), nowMarginDays: z.number().nullable(), thenState: z.string(), thenMarginDays: z.number().nullable() });

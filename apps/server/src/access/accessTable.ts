@@ -31,6 +31,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/projects/:project/cycle": LOOKERS,
   "PUT /api/projects/:project/cycle": PLANNERS,
   "POST /api/projects/:project/lock": ["controller"],
+  "DELETE /api/projects/:project/lock": ["controller"],
   "POST /api/projects/:project/reopen": ["controller"],
   "GET /api/projects/:project/closing": LOOKERS,
   "POST /api/projects/:project/closing": PLANNERS,

@@ -28,7 +28,7 @@ async function movesTheOpenOnes(): Promise<void> {
   const locked = await world.addProject(tomas.me, named("B-LOCKED", "2026-04-03"));
   await world.addProject(tomas.me, named("Z-ALREADY", "2026-03-05"));
   await world.addProject(tomas.me, named("Z-OPEN", "2026-03-03"));
-  expect((await ines.send("post", `/api/projects/${locked}/lock`)).status).toBe(200);
+  expect((await ines.send("post", `/api/projects/${locked}/lock`, { word: "known" })).status).toBe(200);
   const revisions = async () => ((await world.database.query("select code, revision from project order by code")) as { code: string; revision: number }[]).map(({ code, revision }) => [code, Number(revision)] as const);
   const was = new Map(await revisions());
   const { body } = await ines.send("post", "/api/portfolio/data-date", { date: "2026-03-05" });
@@ -102,11 +102,11 @@ describe("a reporting period", () => {
 
   it("is locked by a controller once nothing of it waits; then late time lands after it and the data date does not go back", async () => {
     expect((await tomas.send("post", `/api/projects/${project}/lock`)).status).toBe(403);
-    expect((await ines.send("post", `/api/projects/${project}/lock`)).body.message).toMatch(/1 of the period's reports wait/);
+    expect((await ines.send("post", `/api/projects/${project}/lock`, { word: "known" })).body.message).toMatch(/1 of the period's reports wait/);
     const [{ id }] = (await tomas.get("/api/reports")).body as [{ id: string }];
     await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "accept" });
-    expect((await ines.send("post", `/api/projects/${project}/lock`)).status).toBe(200);
-    expect((await ines.send("post", `/api/projects/${project}/lock`)).status).toBe(200);
+    expect((await ines.send("post", `/api/projects/${project}/lock`, { word: "known" })).status).toBe(200);
+    expect((await ines.send("post", `/api/projects/${project}/lock`, { word: "known" })).status).toBe(200);
     expect(await step("Lock")).toMatchObject({ open: 0 });
     const { revision } = (await ines.get(`/api/projects/${project}/plan`)).body as { revision: number };
     expect((await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDataDate", date: "2026-03-05" }] })).body.message).toMatch(/period up to 2026-03-06 is locked/);
@@ -123,7 +123,7 @@ describe("a reporting period", () => {
     expect((await ines.send("post", `/api/projects/${project}/reopen`, { reason: "once more" })).status).toBe(409);
     const cycle = (await ines.get(`/api/projects/${project}/cycle`)).body as ProjectCycle;
     expect(cycle).toMatchObject({ issued: false, locked: false, reopened: [{ number: 1, by: "Ines", reason: "An invoice was missed" }] });
-    expect((await ines.send("post", `/api/projects/${project}/lock`)).status).toBe(200);
+    expect((await ines.send("post", `/api/projects/${project}/lock`, { word: "known" })).status).toBe(200);
     const issued = (await world.database.query("select edition, json_value(summary, '$.figures.ev') as ev from issued_period where project_id = ? order by edition", [project])) as { edition: number; ev: string }[];
     expect(issued.map(({ edition, ev }) => [edition, Number(ev)])).toEqual([[1, 0], [2, 120_000]]);
     expect(((await ines.get(`/api/projects/${project}`)).body as ProjectLook).periods).toEqual([expect.objectContaining({ number: 1, figures: expect.objectContaining({ ev: 120_000 }) })]);

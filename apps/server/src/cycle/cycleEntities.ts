@@ -113,6 +113,10 @@ export class PeriodLockEntity {
 
   @Column({ type: "varchar", length: 1000, nullable: true })
   reason!: string | null;
+
+  /** Why it was locked though something fell short. */
+  @Column({ type: "varchar", length: 1000, nullable: true })
+  word!: string | null;
 }
 
 /** A period to come, as the reporting calendar has it. */

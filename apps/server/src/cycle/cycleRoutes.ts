@@ -1,7 +1,8 @@
-import { orNotFound } from "../shared/failure.ts";
+import { shortfalls } from "@chronometra/contract";
+import { Failure, orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { closeProject, closingOf, openAgain } from "./closing.ts";
-import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod } from "./cycleService.ts";
+import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod, takeLockBack } from "./cycleService.ts";
 import { owingOf, remindOfPeriod } from "./owing.ts";
 import { planPeriods, reportingCalendar } from "./reportingCalendar.ts";
 import { periodBar, standingsOf } from "./standings.ts";
@@ -40,8 +41,17 @@ export function cycleRoutes(serving: Serving): void {
     return DONE;
   });
 
-  serve(serving, "POST /api/projects/:project/lock", async ({ database, me, params }) => {
-    await lockPeriod(database, me, params["project"]!);
+  serve(serving, "POST /api/projects/:project/lock", async ({ database, me, params, body }) => {
+    const standing = orNotFound((await standingsOf(database, me, params["project"]!)).projects[0], "project of that address");
+    const short = shortfalls(standing);
+    const word = body.word ?? "";
+    if (!standing.locked && word === "" && short.length > 0) throw new Failure("invalid", `Of ${standing.name} ${short.join(", ")}: say in a word why the period is locked all the same.`);
+    await lockPeriod(database, me, params["project"]!, word);
+    return DONE;
+  });
+
+  serve(serving, "DELETE /api/projects/:project/lock", async ({ database, me, params }) => {
+    await takeLockBack(database, me, params["project"]!);
     return DONE;
   });
 

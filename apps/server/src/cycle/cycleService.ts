@@ -80,7 +80,7 @@ export async function issuePeriod(database: DataSource, me: Me, projectId: strin
 }
 
 /** Locks the open period for a project, issuing it first where that was not done. Locked twice is locked once. */
-export async function lockPeriod(database: DataSource, me: Me, projectId: string, at = new Date()): Promise<void> {
+export async function lockPeriod(database: DataSource, me: Me, projectId: string, word: string, at = new Date()): Promise<void> {
   await writeProject(database, me, projectId, async (writing, project) => {
     const { manager } = writing;
     const period = await periodToIssue(manager);
@@ -89,7 +89,20 @@ export async function lockPeriod(database: DataSource, me: Me, projectId: string
     const [{ waiting }] = (await manager.query("select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?", [projectId, period.dataDate])) as [{ waiting: string }];
     if (Number(waiting) > 0) throw new Failure("invalid", `${waiting} of the period's reports wait for a decision; accept or return them first.`);
     if (!(await isIssued(manager, projectId, period.number))) await issue(writing, project, period, at);
-    await locks.insert({ id: randomUUID(), projectId, number: period.number, dataDate: period.dataDate, lockedBy: me.id, lockedAt: at, reopenedBy: null, reopenedAt: null, reason: null });
+    await locks.insert({ id: randomUUID(), projectId, number: period.number, dataDate: period.dataDate, lockedBy: me.id, lockedAt: at, reopenedBy: null, reopenedAt: null, reason: null, word: word === "" ? null : word });
+  });
+}
+
+/** Takes the lock of the open period back, as long as nothing was changed since; that it was locked for a while stays. */
+export async function takeLockBack(database: DataSource, me: Me, projectId: string): Promise<void> {
+  await writeProject(database, me, projectId, async ({ manager }, project) => {
+    const { number } = await periodToIssue(manager);
+    const locks = manager.getRepository(PeriodLockEntity);
+    const lock = (await locks.findBy({ projectId, number })).find(({ reopenedAt }) => reopenedAt === null);
+    if (lock === undefined) throw new Failure("conflict", `Period ${number} of this project is not locked.`);
+    const [issued] = await manager.getRepository(IssuedPeriodEntity).find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
+    if (issued?.revision !== project.revision) throw new Failure("conflict", "The project was changed since it was locked; open the period again with a reason.");
+    await locks.update({ id: lock.id }, { reopenedBy: me.id, reopenedAt: new Date(), reason: "taken back at once" });
   });
 }
 

@@ -38,7 +38,7 @@ describe("the database goes away while forty projects are locked, and comes back
     const agent = request.agent(app.app);
     const first = await agent.get("/api/session");
     const token = tokenOf(await agent.post("/api/session").set("x-chronometra-token", tokenOf(first)).send({ login: "ines", password: PASSWORD }));
-    const lock = (id: string) => agent.post(`/api/projects/${id}/lock`).set("x-chronometra-token", token);
+    const lock = (id: string) => agent.post(`/api/projects/${id}/lock`).set("x-chronometra-token", token).send({ word: "known" });
 
     const statuses: number[] = [];
     for (const [i, id] of ids.entries()) {

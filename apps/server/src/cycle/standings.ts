@@ -129,6 +129,7 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
       explanation,
       issued,
       locked,
+      lockedWord: !locked || lock.word === null ? null : { words: lock.word, by: names.get(lock.lockedBy) ?? "", at: lock.lockedAt.toISOString() },
       reopened: own.flatMap((each) => (each.reopenedAt === null ? [] : [{ number: each.number, by: names.get(each.reopenedBy ?? "") ?? "", at: each.reopenedAt.toISOString(), reason: each.reason ?? "" }])).reverse(),
     };
   });

@@ -161,7 +161,7 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
     await liveProject(world, project, period, fromDate, dataDate);
     if (period === OPEN_PERIOD) continue;
     await issuePeriod(world.database, project.manager, project.id, at(dataDate, "18:00"));
-    await lockPeriod(world.database, world.controller, project.id, at(dataDate, "18:30"));
+    await lockPeriod(world.database, world.controller, project.id, "", at(dataDate, "18:30"));
   }
 }
 

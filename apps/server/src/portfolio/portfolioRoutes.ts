@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
-import type { DataSource } from "typeorm";
+import { In, type DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -121,21 +121,24 @@ export function portfolioRoutes(serving: Serving): void {
     const refused: { project: string; why: string }[] = [];
     const moved: string[] = [];
     const already: string[] = [];
-    for (const { id, code } of await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })) {
+    const revisions: { project: string; revision: number }[] = [];
+    for (const { id, code } of await database.getRepository(ProjectEntity).find({ ...(body.projects === undefined ? {} : { where: { id: In(body.projects) } }), order: { code: "ASC" } })) {
       try {
         const changed = await writeProject(database, me, id, async (writing, project) => {
-          if (project.head.dataDate === body.date) return false;
-          await storeChanges(writing, project, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${body.date}` });
-          return true;
+          if (project.head.dataDate === body.date) return null;
+          return storeChanges(writing, project, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${body.date}` });
         });
-        if (changed) moved.push(code);
-        else already.push(code);
+        if (changed === null) already.push(code);
+        else {
+          moved.push(code);
+          revisions.push({ project: id, revision: changed.result.revision });
+        }
       } catch (error) {
         const why = whyRefused(error);
         if (why === null) throw error;
         refused.push({ project: code, why });
       }
     }
-    return { moved, already, refused };
+    return { moved, revisions, already, refused };
   });
 }

@@ -10,7 +10,6 @@ import { holds, useMe } from "../shared/session.ts";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { CycleTools } from "./CycleTools.tsx";
-import { LockAll } from "./LockAll.tsx";
 import { ProjectSteps } from "./ProjectSteps.tsx";
 import { cycleQuery } from "./queries.ts";
 import { ReportingCalendar } from "./ReportingCalendar.tsx";
@@ -55,6 +54,12 @@ function columnsOf(onOpen: (id: string) => void): readonly Column<ProjectCycle>[
   ];
 }
 
+/** Leads to what would be locked, as long as something is not. */
+function LockLink({ projects, number }: { projects: readonly ProjectCycle[]; number: number }) {
+  const open = projects.filter(({ takesPart, locked }) => takesPart && !locked).length;
+  return open === 0 ? null : <Link className="btn btn-primary btn-sm" to="/cycle/lock">Lock period {number} …</Link>;
+}
+
 function Projects({ cycle }: { cycle: Cycle }) {
   const me = useMe();
   const [params, put] = useAddress();
@@ -69,7 +74,7 @@ function Projects({ cycle }: { cycle: Cycle }) {
       <div className="flex flex-wrap items-center gap-x-4 gap-y-2 pb-2">
         <h1 className="text-xl">{cycle.number === null ? "No reporting period is open" : `Period ${cycle.number}, to ${dateWords(cycle.dataDate)}`}</h1>
         {step !== null && <span className="undecided text-sm">{countWords(shown.length, "project", "projects")} with something to {step.toLowerCase()}. <button type="button" className="underline cursor-pointer" onClick={() => set("step", null)}>Show all</button></span>}
-        {controller && <span className="ml-auto flex flex-wrap items-center gap-2"><CycleTools />{cycle.number !== null && <LockAll projects={cycle.projects} number={cycle.number} />}</span>}
+        {controller && <span className="ml-auto flex flex-wrap items-center gap-2"><CycleTools />{cycle.number !== null && <LockLink projects={cycle.projects} number={cycle.number} />}</span>}
       </div>
       <DataTable name="The cycle by project" rows={shown} columns={columns} rowKey={({ id }) => id} totalName="Done" empty={step === null ? "There are no projects yet." : "Nothing is open in this step."} />
       <ReportingCalendar mayPlan={controller} />

@@ -48,7 +48,7 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
     Check: <>{project.findings.length > 0 && <Link className="undecided text-sm underline" to={`/projects/${project.id}/trust`}>{project.findings.join("; ")}</Link>}{marked("Check", project.checked, "What the check came to", "what the check came to")}</>,
     Explain: <>{project.broken.length > 0 && <span className="adverse text-sm">{project.broken.join(", ")}</span>}{project.broken.length > 0 && marked("Explain", project.explanation, "Why the thresholds broke", "why, in a few words")}</>,
     Issue: project.mayEdit && project.takesPart && !project.issued && <button type="button" className="btn btn-sm" disabled={act.isPending} onClick={() => act.mutate({ work: () => call("POST /api/projects/:project/periods", { params }), said: `Period ${number} is issued for ${project.name}.` })}>Issue</button>,
-    Lock: controller && project.takesPart && (project.locked ? <Say label={`Why period ${number} of ${project.name} is opened again`} placeholder="why it is opened again" action="Open again" pending={act.isPending} onSay={(reason) => act.mutate({ work: () => call("POST /api/projects/:project/reopen", { params, body: { reason } }), said: `Period ${number} is open again for ${project.name}.` })} /> : <button type="button" className="btn btn-sm" disabled={act.isPending} onClick={() => act.mutate({ work: () => call("POST /api/projects/:project/lock", { params }), said: `Period ${number} is locked for ${project.name}.` })}>Lock</button>),
+    Lock: controller && project.takesPart && (project.locked ? <Say label={`Why period ${number} of ${project.name} is opened again`} placeholder="why it is opened again" action="Open again" pending={act.isPending} onSay={(reason) => act.mutate({ work: () => call("POST /api/projects/:project/reopen", { params, body: { reason } }), said: `Period ${number} is open again for ${project.name}.` })} /> : <Link className="btn btn-sm" to={`/cycle/lock?project=${project.id}`}>Lock …</Link>),
   };
   return (
     <div>
@@ -66,6 +66,7 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
         ))}
       </dl>
       {act.error !== null && <Failure error={act.error} />}
+      {project.lockedWord !== null && <p className="pt-1 text-sm">Locked all the same: “{project.lockedWord.words}” <span className="muted">{project.lockedWord.by}, {momentWords(project.lockedWord.at)}</span></p>}
       {project.reopened.map(({ number: which, by, at, reason }) => <p key={at} className="muted pt-1 text-sm">Period {which} was opened again by {by} on {momentWords(at)}: “{reason}”</p>)}
     </div>
   );

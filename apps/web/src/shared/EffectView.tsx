@@ -1,7 +1,7 @@
 import type { EffectView as Effect } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Toned } from "./Toned.tsx";
-import { dateWords, DEADLINE_TONES, driftTone, driftWords, money, standingWords, type DeadlineState } from "./words.ts";
+import { dateWords, DEADLINE_TONES, driftTone, driftWords, money, ratioWords, standingWords, type DeadlineState } from "./words.ts";
 
 const moveWords = (days: number | null): string => (days === null ? "" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "within the day"));
 
@@ -27,7 +27,7 @@ const standing = (state: string, margin: number | null): ReactNode => <Toned ton
 
 /** What a list of changes would move, in words: finish, cost, milestones, deadlines and activities. */
 export function EffectView({ effect }: { effect: Effect }) {
-  const { finish, cost, minorDigits: digits, currency } = effect;
+  const { finish, cost, performance, minorDigits: digits, currency } = effect;
   const still = finish === null && effect.milestones.length === 0 && effect.deadlines.length === 0 && effect.activities.length === 0;
   return (
     <div>
@@ -35,6 +35,7 @@ export function EffectView({ effect }: { effect: Effect }) {
         <Row name="Project finish">{finish === null ? "stays" : <>{dateWords(finish.from)} → {dateWords(finish.to)} <Toned tone={driftTone(finish.days)}>{moveWords(finish.days)}</Toned></>}</Row>
         {cost !== null && <Row name="Actual cost">{cost.actualAfter === cost.actualBefore ? "stays" : `${money(cost.actualAfter - cost.actualBefore, digits)} ${currency} more, ${money(cost.actualAfter, digits)} in all`}</Row>}
         {cost !== null && <Row name="Cost at completion">{Math.abs(cost.estimateAfter - cost.estimateBefore) < 0.5 * 10 ** digits ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{money(Math.abs(cost.estimateAfter - cost.estimateBefore), digits)} {currency} {cost.estimateAfter > cost.estimateBefore ? "more" : "less"}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}
+        {performance !== null && (performance.before.spi !== performance.after.spi || performance.before.cpi !== performance.after.cpi) && <Row name="SPI, CPI">{ratioWords(performance.before.spi)} → {ratioWords(performance.after.spi)}, {ratioWords(performance.before.cpi)} → {ratioWords(performance.after.cpi)}</Row>}
       </dl>
       {effect.deadlines.length > 0 && (
         <section className="mt-2">

@@ -83,6 +83,7 @@ describe("the effect preview", () => {
       milestones: [{ id: "M", name: "Open", from: "2026-03-13", to: "2026-03-17", days: 2 }],
       deadlines: [{ id: "M", name: "Open", before: { deadline: "2026-03-16", finish: "2026-03-13", marginDays: 1, state: "tight" }, after: { deadline: "2026-03-16", finish: "2026-03-17", marginDays: -1, state: "willBreach" } }],
       cost: null,
+      performance: null,
     });
   });
 
@@ -92,7 +93,7 @@ describe("the effect preview", () => {
   });
 
   it("no change has no effect", () => {
-    expect(effectOf(plan, plan)).toEqual({ finish: null, activities: [], milestones: [], deadlines: [], cost: null });
+    expect(effectOf(plan, plan)).toEqual({ finish: null, activities: [], milestones: [], deadlines: [], cost: null, performance: null });
   });
 
   it("an activity that comes or goes has a date on one side only", () => {

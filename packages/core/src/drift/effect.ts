@@ -1,4 +1,5 @@
 import { computePlan, type Computed } from "../analyse.ts";
+import type { Figures } from "../performance/figures.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { formatDate, type LocalMinute } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
@@ -24,7 +25,11 @@ export interface Effect {
   readonly deadlines: readonly { id: string; name: string; before: DeadlineStanding | null; after: DeadlineStanding | null }[];
   /** Minor units; `null` where there is no baseline or data date. */
   readonly cost: null | { readonly actualBefore: number; readonly actualAfter: number; readonly estimateBefore: number; readonly estimateAfter: number };
+  /** Variances in minor units and indices of the project; `null` where there is no baseline or data date. */
+  readonly performance: null | { readonly before: Measured; readonly after: Measured };
 }
+
+type Measured = Pick<Figures, "sv" | "cv" | "spi" | "cpi">;
 
 /** A plan with what was computed from it. */
 export interface Reckoned {
@@ -49,8 +54,11 @@ export function effectBetween({ plan: before, computed: was }: Reckoned, { plan:
     milestones: moved.filter(({ id }) => isMilestone.has(id)),
     deadlines: deadlineChanges(before, after, was, will),
     cost: costChange(was, will),
+    performance: was.performance === null || will.performance === null ? null : { before: measured(was.performance.project), after: measured(will.performance.project) },
   };
 }
+
+const measured = ({ sv, cv, spi, cpi }: Figures): Measured => ({ sv, cv, spi, cpi });
 
 function costChange(was: Computed, will: Computed): Effect["cost"] {
   if (was.performance === null || will.performance === null) return null;
