@@ -11,14 +11,14 @@ import { dateWords, readDate } from "../shared/words.ts";
 import { exchangeQuery } from "./queries.ts";
 
 const CURRENCY = /^[A-Z]{3}$/;
-const HINT = "JPY 0.0061 from 1 Jan 2027";
+export const EXCHANGE_HINT = "JPY 0.0061 from 1 Jan 2027";
 
 /** Reads a rate as it is typed; tells why it cannot. */
 export function readRate(text: string, { currency: group }: Pick<Exchange, "currency">, year: string): Exchange["rates"][number] | string {
   const match = /^([a-z]{3})\s*(?:=\s*)?(\S+)(?:\s+(?:from|since)\s+(.+))?$/i.exec(text.trim());
   const rate = match === null ? null : readNumber(match[2]!);
   const from = match?.[3] === undefined ? `${year}-01-01` : readDate(match[3], year);
-  if (match === null || rate === null || rate <= 0 || from === null) return `Write ${HINT}: what one unit is worth in ${group}, and since when.`;
+  if (match === null || rate === null || rate <= 0 || from === null) return `Write ${EXCHANGE_HINT}: what one unit is worth in ${group}, and since when.`;
   const currency = match[1]!.toUpperCase();
   return currency === group ? `${group} is the currency of the sums; it needs no rate.` : { currency, from, rate };
 }
@@ -65,7 +65,7 @@ function Table({ exchange, mayWrite }: { exchange: Exchange | null; mayWrite: bo
               </tr>
             ))}
             {exchange.rates.length === 0 && <tr><td colSpan={4} className="muted">No rate yet: amounts of another currency are not summed.</td></tr>}
-            {mayWrite && <tr><td colSpan={4}><CommitField label="Add a rate" value="" adds width="w-64" placeholder={HINT} onCommit={add} /></td></tr>}
+            {mayWrite && <tr><td colSpan={4}><CommitField label="Add a rate" value="" adds width="w-64" placeholder={EXCHANGE_HINT} onCommit={add} /></td></tr>}
           </tbody>
         </table>
       )}

@@ -5,8 +5,8 @@ import { useState } from "react";
 import { call } from "../shared/api.ts";
 import { dateWords, shortDateWords } from "../shared/words.ts";
 import { PercentScale } from "./PercentScale.tsx";
-import { readTime } from "./readTime.ts";
-import { SendField } from "./SendField.tsx";
+import { readTime, TIME_HINT } from "./readTime.ts";
+import { SendField, type Wrong } from "./SendField.tsx";
 import { useDeskCall, useReport } from "./useDesk.ts";
 
 interface Props {
@@ -79,9 +79,9 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
   const time = useReport(activity, "Time sent");
   const percent = useReport(activity, "Percent sent");
   const start = useDeskCall(() => call("PUT /api/desk/clock", { body: { project: activity.project, activity: activity.activity } }));
-  const sendTime = (text: string, clear: () => void): string | null => {
+  const sendTime = (text: string, clear: () => void): Wrong | null => {
     const read = readTime(text);
-    if ("fault" in read) return read.fault;
+    if ("fault" in read) return read;
     time.mutate({ date: day, minutes: read.minutes, ...(read.note === "" ? {} : { note: read.note }) }, { onSuccess: clear });
     return null;
   };
@@ -96,7 +96,7 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
       </div>
       <div className="flex flex-col gap-1 md:items-start">
         <div className="flex flex-wrap items-start gap-x-2 gap-y-1">
-          <SendField label={`Time on ${activity.name}`} placeholder="1.5h, a note" width="w-40" action="Book" pending={time.isPending} failure={time.error?.message ?? null} onSend={sendTime} />
+          <SendField label={`Time on ${activity.name}`} placeholder={TIME_HINT} width="w-40" action="Book" pending={time.isPending} failure={time.error?.message ?? null} onSend={sendTime} />
           <button type="button" className="btn btn-sm btn-square" aria-label={`Start the clock on ${activity.name}`} title={clock === "none" ? "Start the clock" : clock === "here" ? "The clock runs" : "The clock runs on another activity; stop it first"} disabled={clock !== "none" || start.isPending} onClick={() => start.mutate(undefined)}><Timer size={15} aria-hidden="true" /></button>
           <button type="button" className="btn btn-ghost btn-sm" aria-expanded={more} aria-label={`More on ${activity.name}`} onClick={() => setMore(!more)}>{more ? "Less" : "More"}</button>
         </div>

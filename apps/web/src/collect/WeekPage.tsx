@@ -37,7 +37,7 @@ function Cell({ week, row, i, write }: { week: WeekView; row: WeekView["rows"][n
   const { posted, waiting, returned, notes } = row.cells[i]!;
   const total = posted + waiting;
   const commit = async (text: string): Promise<string | null> => {
-    const read = text.trim() === "" || /^0h?(\s|$)/.test(text.trim()) ? { minutes: 0, note: text.trim().replace(/^0h?\s*/, "") } : readTime(text);
+    const read = text.trim() === "" ? { minutes: 0, note: "" } : readTime(text, "none too");
     if ("fault" in read) return read.fault;
     try {
       await write.mutateAsync([{ project: row.project, activity: row.activity, date, minutes: read.minutes, ...(read.note === "" ? {} : { note: read.note }) }]);

@@ -5,13 +5,26 @@ import { reportWords } from "./reportWords.ts";
 
 describe("time as it is typed on the desk", () => {
   it.each<[string, number, string]>([
-    ["1.5h", 90, ""], ["1,5 h", 90, ""], ["1:30", 90, ""], ["90m", 90, ""], ["2", 120, ""], ["2 drawings for leaf B", 120, "drawings for leaf B"], ["0.5h drawings", 30, "drawings"], ["1h 2 people came", 60, "2 people came"], ["24h", 1440, ""],
+    ["1.5h", 90, ""], ["1,5 h", 90, ""], ["1:30", 90, ""], ["90m", 90, ""], ["2", 120, ""], ["2 drawings for leaf B", 120, "drawings for leaf B"], ["0.5h drawings", 30, "drawings"], ["1h 2 people came", 60, "2 people came"], ["24h", 1440, ""], ["1.5h, a note", 90, "a note"], ["2, drawings", 120, "drawings"], ["1,5", 90, ""], ["1h 30m", 90, ""], ["1h30m survey", 90, "survey"], ["2h, 3m deep", 120, "3m deep"], ["90m: dig", 90, "dig"],
   ])("%j", (text, minutes, note) => {
     expect(readTime(text)).toEqual({ minutes, note });
   });
 
-  it.each<[string, RegExp]>([["a while", /is no time/], ["", /is no time/], ["h", /is no time/], ["-1h", /is no time/], ["0", /above 0/], ["0:00", /above 0/], ["25h", /24 hours/], ["1:75", /is no time/], ["3d", /is no time/]])("%j is none, and it is said why", (text, words) => {
+  it.each<[string, RegExp]>([["a while", /is no time/], ["", /is no time/], ["h", /is no time/], ["-1h", /is no time/], ["0", /above 0/], ["0:00", /above 0/], ["25h", /24 hours/], ["1:75", /is no time/], ["3d", /is no time/], ["2h 1.5h", /two times/], ["2h 30m 1h", /two times/]])("%j is none, and it is said why", (text, words) => {
     expect(readTime(text)).toEqual({ fault: expect.stringMatching(words) });
+  });
+});
+
+describe("more than a day, typed without a unit", () => {
+  it("is offered as minutes, with its note", () => {
+    expect(readTime("90")).toEqual({ fault: expect.stringMatching(/90 minutes/), offer: "90m" });
+    expect(readTime("45 drawings")).toEqual({ fault: expect.any(String), offer: "45m, drawings" });
+    expect(readTime((readTime("45 drawings") as { offer: string }).offer)).toEqual({ minutes: 45, note: "drawings" });
+    expect(readTime("2000")).toEqual({ fault: "A day has 24 hours." });
+  });
+
+  it("takes no time where that takes back what was booked", () => {
+    expect([readTime("0h gone", "none too"), readTime("0h 30m", "none too")]).toEqual([{ minutes: 0, note: "gone" }, { minutes: 30, note: "" }]);
   });
 });
 

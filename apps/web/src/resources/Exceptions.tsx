@@ -20,6 +20,8 @@ interface Props {
   readonly disabled?: boolean;
 }
 
+export const LEAVE_HINT = "4 May to 8 May 2026: leave";
+export const EXCEPTION_HINT = "24 Dec 2026 to 3 Jan 2027: shutdown";
 const NOT_A_DATE = "Write a date as 4 May 2026 or 2026-05-04.";
 
 /** Reads one day or a range: `4 May`, `4 May to 8 May 2026`, with a label behind a colon. */
@@ -72,7 +74,7 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
             <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-80" placeholder={leave ? "4 May to 8 May 2026: leave" : "24 Dec 2026 to 3 Jan 2027: shutdown"} onCommit={add} /></td></tr>}
+        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-80" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
       </tbody>
     </table>
   );

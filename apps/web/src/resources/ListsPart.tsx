@@ -92,13 +92,20 @@ export function CategoriesPart({ view, plan, change }: PartProps) {
 const TYPE_WORDS: Readonly<Record<OwnField["type"], string>> = { text: "text", number: "number", date: "date", choice: "one of some choices", yesNo: "yes or no" };
 
 /** Fields of the plan's own, which every activity can have a value in. */
+export const FIELD_HINT = "Zone: North, South";
+
+/** A field of one's own as it is typed: a name, or a name and its choices. */
+export function readField(text: string): { name: string; choices: string[] } {
+  const [name = "", list] = text.split(/:(.*)/);
+  return { name: name.trim(), choices: [...new Set(list?.split(/[;,]/).map((part) => part.trim()).filter((part) => part !== "") ?? [])] };
+}
+
 export function FieldsPart({ view, plan, change }: PartProps) {
   const filled = (key: string): number => [...plan.ownValues.values()].filter((values) => key in values).length;
   const add = (text: string): Promise<string | null> | string => {
-    const [name = "", list] = text.split(/:(.*)/);
+    const { name, choices } = readField(text);
     const id = newId("f");
-    const choices = list?.split(/[;,]/).map((part) => part.trim()).filter((part) => part !== "") ?? [];
-    return named(name, plan.fields.values()) ?? change([{ type: "addRow", table: "fields", key: id, row: { id, name: name.trim(), ...(choices.length > 0 ? { type: "choice", choices } : { type: "text" }) } }], `The field ${name.trim()} is made; choose it among the plan's columns.`);
+    return named(name, plan.fields.values()) ?? change([{ type: "addRow", table: "fields", key: id, row: { id, name, ...(choices.length > 0 ? { type: "choice", choices } : { type: "text" }) } }], `The field ${name} is made; choose it among the plan's columns.`);
   };
   const setType = async (key: string, { name }: OwnField, type: OwnField["type"]): Promise<void> => {
     const fault = await change([{ type: "editRow", table: "fields", key, set: { type, choices: type === "choice" ? ["First choice"] : null } }], `${name} holds ${TYPE_WORDS[type]} now.`);
@@ -121,7 +128,7 @@ export function FieldsPart({ view, plan, change }: PartProps) {
             <td>{view.mayEdit && <Remove what={field.name} onRemove={() => change(removeOwnField(plan, key), `${field.name} is taken out, with what was written in it.`)} />}</td>
           </tr>
         ))}
-        {view.mayEdit && <tr><td colSpan={5}><CommitField label="Add a field" value="" adds width="w-80" placeholder="Zone: North, South (or a name only)" onCommit={add} /></td></tr>}
+        {view.mayEdit && <tr><td colSpan={5}><CommitField label="Add a field" value="" adds width="w-80" placeholder={FIELD_HINT} onCommit={add} /></td></tr>}
       </tbody>
     </table>
   );

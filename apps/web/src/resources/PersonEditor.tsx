@@ -5,6 +5,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { AMOUNT_FAULT, amountText, readAmount } from "../shared/amounts.ts";
 import { CommitField } from "../shared/CommitField.tsx";
+import { todayHere } from "../shared/today.ts";
 import { dateWords, readDate } from "../shared/words.ts";
 import { Exceptions } from "./Exceptions.tsx";
 import { personRows } from "./leave.ts";
@@ -22,6 +23,16 @@ interface Props {
 
 type Rate = NonNullable<Person["rates"]>[number];
 
+export const RATE_HINT = "64.50 from 1 Jan 2027";
+
+/** A rate as it is typed, `64.50 from 1 Jan 2027`; the first of a person needs no day. `null` where it is none. */
+export function readPersonRate(text: string, minorDigits: number, isFirst: boolean, year: string): Rate | null {
+  const match = /^(\S+)(?:\s+from\s+(.+))?$/i.exec(text.trim());
+  const minor = match === null ? null : readAmount(match[1]!, minorDigits);
+  const from = match?.[2] === undefined ? (isFirst ? "2000-01-01" : null) : readDate(match[2], year);
+  return minor === null || from === null ? null : { from, perHourMinor: minor };
+}
+
 function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: readonly Rate[]; onChange: (rates: Rate[]) => void; minorDigits: number; currency: string; disabled: boolean }) {
   const sorted = (next: Rate[]): null => {
     onChange(next.sort((a, b) => (a.from < b.from ? -1 : 1)));
@@ -38,12 +49,10 @@ function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: re
     return minor === null ? AMOUNT_FAULT : sorted(rates.map((rate, n) => (n === i ? { ...rate, perHourMinor: minor } : rate)));
   };
   const add = (text: string): string | null => {
-    const match = /^(\S+)(?:\s+from\s+(.+))?$/i.exec(text.trim());
-    const minor = match === null ? null : readAmount(match[1]!, minorDigits);
-    const date = match?.[2] === undefined ? (rates.length === 0 ? "2000-01-01" : null) : readDate(match[2], String(new Date().getFullYear()));
-    if (minor === null || date === null) return "Write 64.50 from 1 Jan 2027.";
-    if (rates.some((rate) => rate.from === date)) return "There is a rate from that day already.";
-    return sorted([...rates, { from: date, perHourMinor: minor }]);
+    const read = readPersonRate(text, minorDigits, rates.length === 0, todayHere().slice(0, 4));
+    if (read === null) return `Write ${RATE_HINT}.`;
+    if (rates.some((rate) => rate.from === read.from)) return "There is a rate from that day already.";
+    return sorted([...rates, read]);
   };
   return (
     <table className="ledger panel-table" aria-label="Rates">
@@ -56,7 +65,7 @@ function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: re
             <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out the rate from ${dateWords(rate.from)}`} onClick={() => onChange(rates.filter((_rate, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {!disabled && <tr><td colSpan={3}><CommitField label="Add a rate" value="" adds width="w-56" placeholder="64.50 from 1 Jan 2027" onCommit={add} /></td></tr>}
+        {!disabled && <tr><td colSpan={3}><CommitField label="Add a rate" value="" adds width="w-56" placeholder={RATE_HINT} onCommit={add} /></td></tr>}
       </tbody>
     </table>
   );

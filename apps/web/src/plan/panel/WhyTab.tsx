@@ -54,6 +54,8 @@ const KINDS = [
   { before: "ends as ", words: "ends as it starts" },
 ] as const;
 
+export const LINK_HINT = "a name + 2d";
+
 /** A further link into the activity, by choosing. */
 function LinkPicker({ row, sheet, session, commit }: Pick<Props, "row" | "sheet" | "session"> & { commit: Commit }) {
   const [kind, setKind] = useState(0);
@@ -65,7 +67,7 @@ function LinkPicker({ row, sheet, session, commit }: Pick<Props, "row" | "sheet"
   return (
     <p className="mt-1 flex items-center gap-1.5">
       It <select className="select select-xs w-36" aria-label="Kind of link" value={kind} onChange={(event) => setKind(Number(event.target.value))}>{KINDS.map(({ words }, i) => <option key={words} value={i}>{words}</option>)}</select>
-      <CommitField label="Link to" value="" adds width="w-56" placeholder="a name, + 2d" offers={offers} onCommit={add} />
+      <CommitField label="Link to" value="" adds width="w-56" placeholder={LINK_HINT} offers={offers} onCommit={add} />
     </p>
   );
 }

@@ -56,11 +56,21 @@ function People({ row, work, sheet, session, commit, mayEdit }: Props) {
             <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take ${name} off it`} onClick={() => void commit([{ type: "removeRow", table: "assignments", key }])}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {mayEdit && <tr><td colSpan={7}><CommitField label="Add someone" value="" adds width="w-72" placeholder="Name 16h at 50%" offers={sheet.people.map(({ name }) => name)} onCommit={add} /></td></tr>}
+        {mayEdit && <tr><td colSpan={7}><CommitField label="Add someone" value="" adds width="w-72" placeholder={WORK_HINT} offers={sheet.people.map(({ name }) => name)} onCommit={add} /></td></tr>}
       </tbody>
       {work.assignments.length > 1 && <tfoot><tr className="total"><td>Together</td><td className="num">{formatHours(row.plannedMinutes)}</td><td colSpan={3} /><td className="num">{money(total, work.minorDigits)}</td><td /></tr></tfoot>}
     </table>
   );
+}
+
+export const WORK_HINT = "Name 16h at 50%";
+export const COST_HINT = "Crane hire 1200";
+
+/** A cost as it is typed: what for and how much, `Crane hire 1200`. `null` where it is none. */
+export function readCost(text: string, minorDigits: number): { category: string; plannedMinor: number } | null {
+  const match = /^(.*?)\s+(-?[\d.,\s']+)$/.exec(text.trim());
+  const minor = match === null ? null : readAmount(match[2]!, minorDigits);
+  return match === null || minor === null ? null : { category: match[1]!, plannedMinor: minor };
 }
 
 function Costs({ row, work, sheet, commit, mayEdit }: Props) {
@@ -69,11 +79,10 @@ function Costs({ row, work, sheet, commit, mayEdit }: Props) {
     return minor === null ? AMOUNT_FAULT : commit([{ type: "editRow", table: "costs", key, set: { plannedMinor: minor } }]);
   };
   const add = (text: string): Promise<string | null> | string => {
-    const match = /^(.*?)\s+(-?[\d.,\s']+)$/.exec(text.trim());
-    const minor = match === null ? null : readAmount(match[2]!, work.minorDigits);
-    if (match === null || minor === null) return "Write what for and how much: Crane hire 1200.";
+    const read = readCost(text, work.minorDigits);
+    if (read === null) return `Write what for and how much: ${COST_HINT}.`;
     const id = `k-${crypto.randomUUID().slice(0, 13)}`;
-    return commit([{ type: "addRow", table: "costs", key: id, row: { id, activity: row.id, category: match[1]!, plannedMinor: minor } }]);
+    return commit([{ type: "addRow", table: "costs", key: id, row: { id, activity: row.id, ...read } }]);
   };
   return (
     <table className="ledger panel-table" aria-label="Other costs">
@@ -91,7 +100,7 @@ function Costs({ row, work, sheet, commit, mayEdit }: Props) {
             <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${own.category}`} onClick={() => void commit([{ type: "removeRow", table: "costs", key }])}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {mayEdit && <tr><td colSpan={4}><CommitField label="Add a cost" value="" adds width="w-56" placeholder="Crane hire 1200" offers={sheet.categories.map((category) => `${category} `)} onCommit={add} /></td></tr>}
+        {mayEdit && <tr><td colSpan={4}><CommitField label="Add a cost" value="" adds width="w-56" placeholder={COST_HINT} offers={sheet.categories.map((category) => `${category} `)} onCommit={add} /></td></tr>}
       </tbody>
     </table>
   );
