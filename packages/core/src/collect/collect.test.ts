@@ -55,6 +55,26 @@ describe("one of three people starts a day late", () => {
   });
 });
 
+describe("100% said of work", () => {
+  const done = accept(three(), hours("ann", "2026-03-02", 8, { percent: 100 }));
+  const finish = (plan: Plan): string | undefined => plan.activities.get("lay")!.actualFinish;
+
+  it("once more keeps the finish that it has", () => {
+    expect(finish(done)).toBe("2026-03-02");
+    expect(finish(accept(done, report("bo", "2026-03-02", { percent: 100 })))).toBe("2026-03-02");
+  });
+
+  it("that was dropped finishes it after all; less than that has it go on", () => {
+    const dropped = applyChanges(done, [{ type: "reportProgress", activity: "lay", dropped: true }]).plan;
+    const whole = accept(dropped, report("bo", "2026-03-03", { percent: 100 })).activities.get("lay")!;
+    expect([whole.dropped, whole.actualFinish]).toEqual([undefined, "2026-03-02"]);
+    const on = accept(dropped, report("bo", "2026-03-03", { percent: 60 })).activities.get("lay")!;
+    expect([on.dropped, on.actualFinish, on.percent]).toEqual([undefined, undefined, 60]);
+    const back = applyChanges(dropped, [{ type: "reportProgress", activity: "lay", actualFinish: null }]);
+    expect(applyChanges(back.plan, back.inverse!).plan).toEqual(dropped);
+  });
+});
+
 describe("three days of leave booked in the middle", () => {
   const leave = (person: string): ReportContent => report(person, "2026-03-03", { activityId: "", leaveUntil: "2026-03-05", note: "wedding" });
 

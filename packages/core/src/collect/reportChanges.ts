@@ -52,9 +52,10 @@ function progressOf(activity: Activity, report: ReportContent): Change | null {
   if (report.percent !== null) {
     set.percent = report.percent;
     if (activity.remainingMinutes !== undefined) set.remainingMinutes = null;
-    if (report.percent === 100) set.actualFinish = ended ?? report.date;
-    if (report.percent === 100 && activity.dropped !== undefined) set.dropped = null;
-    else if (ended !== undefined) set.actualFinish = null;
+    if (report.percent === 100) {
+      set.actualFinish = ended ?? report.date;
+      if (activity.dropped !== undefined) set.dropped = null;
+    } else if (ended !== undefined) set.actualFinish = null;
   }
   if (ended !== undefined && (report.percent === null || report.percent === 100) && worked && report.date > ended.slice(0, 10)) set.actualFinish = report.date;
   return Object.keys(set).length === 0 ? null : { type: "reportProgress", activity: activity.id, ...set };
