@@ -4,7 +4,7 @@ import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newA
 import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
 import { closeProjectSchema, closingSchema, cycleSchema, lockSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
 import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
-import { activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
+import { acceptedSchema, activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
 import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
 import { holidayCountriesSchema, holidaysSchema, preferenceSchema, sharedEffectSchema, sharedResultSchema, sharedRowsSchema, sharedUseSchema } from "./resources.ts";
 import { asideSchema, costByHandSchema, feedSchema, lineIdsSchema, madeTokenSchema, matchLineSchema, newTokenSchema, outsideFileSchema, outsideLineSchema, outsideTargetsSchema, postedLinesSchema, simulatedSchema, takeFileSchema, takenInSchema, tokensSchema } from "./outside.ts";
@@ -84,6 +84,7 @@ export const endpoints = {
   "PUT /api/programmes/:programme": { summary: "Rename it, or make it part of another one", body: writeProgrammeSchema, response: programmeSchema },
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
   "GET /api/portfolio/paths": { summary: "SPI, CPI and drift of each project over the issued periods", response: pathsSchema },
+  "GET /api/portfolio/accepted": { summary: "How far finishes would have drifted with all reports accepted that wait; nothing stored", response: acceptedSchema },
   "PUT /api/portfolio/thresholds": { summary: "Say beyond which limits a project is to be explained", body: thresholdsSchema, response: done },
   "PUT /api/portfolio/quality-limits": { summary: "Set limits of the fourteen checks in the place of the published ones, by their number", body: qualityLimitsSchema, response: done },
   "GET /api/projects/:project/quality": { summary: "How far its plan can be trusted: the fourteen checks, further findings, a verdict in words", response: qualitySchema },

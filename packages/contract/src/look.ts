@@ -137,9 +137,12 @@ export const projectLineSchema = z.object({
   programme: z.string().nullable(),
   manager: z.string(),
   revision: z.int(),
-  /** Drift of the finish and number of the period as last issued. */
+  /** Number and drift of the finish of the last period issued before the open one, which movements are told against. */
+  comparedNumber: z.int().nullable(),
   issuedDrift: z.number().nullable(),
+  /** The period last issued whose issue still holds; and the drift that the open one was issued with, where it was. */
   issuedNumber: z.int().nullable(),
+  openDrift: z.number().nullable(),
   missing: z.array(z.object({ id: z.string(), name: z.string() })),
   waiting: z.int(),
   mayEdit: z.boolean(),
@@ -169,6 +172,10 @@ export const portfolioSchema = z.object({
   projects: z.array(projectLineSchema),
 });
 export type Portfolio = z.infer<typeof portfolioSchema>;
+
+/** Where projects would stand with all reports accepted that wait for a decision. */
+export const acceptedSchema = z.array(z.object({ project: z.string(), reports: z.int(), drift: z.number().nullable(), /** Why they cannot all be accepted. */ fault: z.string().nullable() }));
+export type Accepted = z.infer<typeof acceptedSchema>;
 
 /** SPI, CPI and drift of each project as issued, period by period. */
 export const pathsSchema = z.record(z.string(), z.array(z.object({ number: z.int(), dataDate: z.string(), spi: z.number().nullable(), cpi: z.number().nullable(), drift: z.number().nullable() })));

@@ -40,6 +40,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "PUT /api/programmes/:programme": ["controller", "administrator"],
   "GET /api/portfolio": LOOKERS,
   "GET /api/portfolio/paths": LOOKERS,
+  "GET /api/portfolio/accepted": LOOKERS,
   "PUT /api/portfolio/thresholds": ["controller"],
   "PUT /api/portfolio/quality-limits": ["controller"],
   "GET /api/projects/:project/quality": LOOKERS,

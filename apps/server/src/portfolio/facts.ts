@@ -20,8 +20,9 @@ export interface PortfolioFacts {
   readonly says: ReadonlyMap<string, { rating: "well" | "care" | "trouble"; note: string; saidBy: string; at: string }>;
   readonly waiting: ReadonlyMap<string, number>;
   readonly closed: ReadonlySet<string>;
-  /** The period last issued, and the drift it said. */
+  /** The period last issued whose issue was not withdrawn by opening it again, and the drift it said; and the last one before the open period. */
   readonly issued: ReadonlyMap<string, { number: number; drift: number | null }>;
+  readonly compared: ReadonlyMap<string, { number: number; drift: number | null }>;
 }
 
 /**
@@ -40,11 +41,16 @@ export const FACTS_SQL = `
   union all select 'closed', project_id, '', null, null, null from project_closing
   union all select 'waiting', project_id, count(*), null, null, null from report where state = 'submitted' group by project_id
   union all select 'issued', i.project_id, i.number, i.drift, null, null from issued_period i
-    join (select project_id, max(number * 1000 + edition) as newest from issued_period group by project_id) last on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
+    join (select w.project_id, max(w.number * 1000 + w.edition) as newest from issued_period w where not exists (select 1 from period_lock l where l.project_id = w.project_id and l.number = w.number and l.reopened_at >= w.issued_at) group by w.project_id) last
+      on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
+  union all select 'compared', i.project_id, i.number, i.drift, null, null from issued_period i
+    join (select project_id, max(number * 1000 + edition) as newest from issued_period where number < coalesce((select number from open_period), 1000000) group by project_id) last on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
   union all select distinct 'reporter', r.project_id, convert(r.person_id using utf8mb4) collate utf8mb4_unicode_ci, null, null, null
     from report r join open_period o on r.date between o.from_date and o.data_date where r.state in ('submitted', 'posted')`;
 
 type Fact = readonly [kind: string, a: string, b: string, c: string | null, d: string | null, e: string | null];
+
+const drifts = (rows: readonly Fact[]): Map<string, { number: number; drift: number | null }> => new Map(rows.map(([, project, number, drift]) => [project, { number: Number(number), drift: drift === null ? null : Number(drift) }]));
 
 /** Reads the facts. */
 export async function portfolioFacts(database: DataSource): Promise<PortfolioFacts> {
@@ -75,6 +81,7 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     says: new Map(of("says").map(([, project, rating, note, saidBy, at]) => [project, { rating: rating as "well", note: note ?? "", saidBy: saidBy!, at: at! }])),
     closed: new Set(of("closed").map(([, project]) => project)),
     waiting: new Map(of("waiting").map(([, project, count]) => [project, Number(count)])),
-    issued: new Map(of("issued").map(([, project, number, drift]) => [project, { number: Number(number), drift: drift === null ? null : Number(drift) }])),
+    issued: drifts(of("issued")),
+    compared: drifts(of("compared")),
   };
 }

@@ -3,6 +3,7 @@ import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
+import { driftsAccepted } from "../collect/driftsAccepted.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
 import { todayOf } from "../shared/clock.ts";
@@ -61,8 +62,10 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
       revision,
       name,
       manager: facts.names.get(managerId) ?? "",
-      issuedDrift: facts.issued.get(id)?.drift ?? null,
+      comparedNumber: facts.compared.get(id)?.number ?? null,
+      issuedDrift: facts.compared.get(id)?.drift ?? null,
       issuedNumber: facts.issued.get(id)?.number ?? null,
+      openDrift: facts.period !== null && facts.issued.get(id)?.number === facts.period.number ? facts.issued.get(id)!.drift : null,
       missing: facts.period === null || !line.isApproved || facts.closed.has(id) ? [] : missingReporters(id, line.people, facts.period, facts.reporters).map(({ id: person, name: called }) => ({ id: person, name: called })),
       waiting: facts.waiting.get(id) ?? 0,
       mayEdit: mayEdit(me, { managerId }),
@@ -79,6 +82,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
 export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/portfolio", async ({ database, me }) => new JsonText(await portfolioBytes(database, me)));
   serve(serving, "GET /api/portfolio/paths", ({ database }) => pathsOf(database));
+  serve(serving, "GET /api/portfolio/accepted", ({ database }) => driftsAccepted(database));
   serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
     await setThresholds(database, body);
     return { ok: true as const };

@@ -3,13 +3,14 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
+import { laterAndEarlier, movedOf, movedWords } from "../portfolio/logLines.ts";
 import { figuresTogether } from "../portfolio/together.ts";
 import { portfolioQuery } from "../portfolio/queries.ts";
 import { call } from "../shared/api.ts";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords, driftTone, driftWords, indexTone, money, ratioWords } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, indexTone, money, ratioWords } from "../shared/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
 import { cycleQuery } from "./queries.ts";
 import { Running } from "./Running.tsx";
@@ -28,12 +29,11 @@ const index = (value: number | null) => <Toned tone={indexTone(value)} marked>{r
 /** What the projects chosen come to, as they would be locked: the figures of the portfolio for this period. */
 function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; portfolio: Portfolio }) {
   const together = figuresTogether(lines, portfolio);
-  const moved = lines.flatMap(({ summary, issuedDrift }) => (summary.drift === null || issuedDrift === null || Math.abs(summary.drift - issuedDrift) < 0.05 ? [] : [summary.drift - issuedDrift]));
-  const later = moved.filter((days) => days > 0).length;
+  const moved = laterAndEarlier(lines.flatMap((line) => movedOf(line) ?? []));
   return (
     <p className="pb-2 text-sm" role="status">
       {countWords(lines.length, "project", "projects")} as they stand{together !== null && <>: BAC {money(together.figures.bac, together.summedIn.minorDigits)}, EV {money(together.figures.ev, together.summedIn.minorDigits)}, AC {money(together.figures.ac, together.summedIn.minorDigits)} {together.summedIn.currency}, SPI {index(together.figures.spi)}, CPI {index(together.figures.cpi)}</>}.{" "}
-      Against what was issued last {later === 0 ? "none finishes later" : `${countWords(later, "finishes", "finish")} later`}{moved.length - later > 0 && `, ${moved.length - later} earlier`}.
+      {lines.length > 0 && <>Against the period before, {moved ?? "no finish has moved"}.</>}
     </p>
   );
 }
@@ -41,14 +41,14 @@ function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; portfolio
 function Row({ project, line, chosen, word, result, fault, onChoose, onWord }: { project: ProjectCycle; line: ProjectLine | undefined; chosen: boolean; word: string; result: boolean; fault: string | undefined; onChoose: (on: boolean) => void; onWord: (word: string) => void }) {
   const [stops, short] = [obstacles(project), shortfalls(project)];
   const figures = line?.summary.figures;
-  const moved = line === undefined || line.summary.drift === null || line.issuedDrift === null ? null : line.summary.drift - line.issuedDrift;
+  const moved = line === undefined ? null : movedOf(line);
   return (
     <tr>
       <td>{!result && stops.length === 0 && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Lock ${project.name}`} checked={chosen} onChange={(event) => onChoose(event.target.checked)} />}</td>
       <td className="whitespace-nowrap"><Link className="link-quiet" to={`/cycle?project=${project.id}`}><span className="muted">{project.code}</span> {project.name}</Link></td>
       <td className="num">{ratioWords(figures?.spi ?? null)}</td>
       <td className="num">{ratioWords(figures?.cpi ?? null)}</td>
-      <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{driftWords(moved).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>}</td>
+      <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{movedWords(moved)}</Toned>}</td>
       <td>
         {result ? <span className="favourable">locked</span> : stops.length > 0 ? <span className="adverse">cannot be locked: <Link className="link-quiet" to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}>{stops.join(", ")}</Link></span> : short.length === 0 ? <span className="muted">nothing falls short</span> : <span className="undecided">{short.join("; ")}</span>}
         {fault !== undefined && <span className="adverse block">{fault}</span>}

@@ -11,7 +11,8 @@ import { keepPreference, preference } from "../shared/preferences.ts";
 import { holds, useMe } from "../shared/session.ts";
 import { SummedNote, toSummedIn } from "../shared/SummedNote.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords } from "../shared/words.ts";
+import { countWords } from "../shared/words.ts";
+import { datesWords } from "./logLines.ts";
 import { Log } from "./Log.tsx";
 import { ownValueWords } from "./OwnFieldCell.tsx";
 import { portfolioColumns } from "./portfolioColumns.tsx";
@@ -88,7 +89,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
         <h1 className="text-xl">{portfolio.name}</h1>
         <p className="muted text-sm">
           {countWords(portfolio.projects.length, "project", "projects")}{currencies.length === 1 && ` · amounts in ${currencies[0]}`}
-          {dates.length === 1 && ` · figures as of ${dateWords(dates[0]!)}`}
+          {dates.length > 0 && ` · figures ${datesWords(portfolio.projects)}`}
         </p>
         {currencies.length > 1 && <p className="text-sm"><SummedNote money={toSummedIn(commonOf(measured, portfolio), portfolio.on)} /></p>}
         <div className="ml-auto flex items-center gap-1">

@@ -9,7 +9,7 @@ const figures = (ev: number, ac: number, pv = 1000) => figuresOf({ bac: 5000, pv
 
 function project(id: string, part: Partial<Omit<ProjectLine, "summary">> = {}, summary: Partial<ProjectLine["summary"]> = {}): ProjectLine {
   return {
-    id, code: id.toUpperCase(), name: `Project ${id}`, programme: null, manager: "Pia", revision: 1, issuedDrift: 0, issuedNumber: 3, missing: [], waiting: 0, mayEdit: true, values: {}, says: null, ...part,
+    id, code: id.toUpperCase(), name: `Project ${id}`, programme: null, manager: "Pia", revision: 1, issuedDrift: 0, comparedNumber: 3, issuedNumber: 3, openDrift: null, missing: [], waiting: 0, mayEdit: true, values: {}, says: null, ...part,
     summary: { currency: "EUR", minorDigits: 2, dataDate: "2026-03-31", baseline: 1, finish: "2026-06-30", baselineFinish: "2026-06-30", drift: 0, daysLeft: 60, done: 1, activities: 10, unscheduled: 0, unbaselined: 0, figures: figures(1000, 1000), spit: null, worst: null, deadlineCounts: {}, endangered: [], ...summary },
   };
 }
@@ -20,14 +20,23 @@ const line = (projects: ProjectLine[], about: string) => logLines(projects, "202
 
 describe("the log", () => {
   it("says that all is well where it is", () => {
-    expect(logLines([project("a")], "2026-03-31", {}, RATES).map(({ words }) => words)).toEqual(["No finish has moved since the last issued period.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
+    expect(logLines([project("a")], "2026-03-31", {}, RATES).map(({ words }) => words)).toEqual(["No finish has moved against period 3, as of 31 Mar 2026.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
   });
 
   it("counts what moved, the furthest first, and leads to why", () => {
     const { words, rows } = line([project("a", { issuedDrift: 2 }, { drift: 5 }), project("b", {}, { drift: 9 }), project("c", { issuedDrift: 4 }, { drift: 1 }), project("d", { issuedDrift: null })], "Moved");
-    expect(words).toBe("2 projects finish later, 1 earlier than last issued; the furthest, Project b, 9 d later.");
+    expect(words).toBe("2 projects finish later, 1 earlier against period 3, as of 31 Mar 2026; the furthest, Project b, 9 d later.");
     expect(rows.map(({ project: id, words: days }) => [id, days])).toEqual([["b", "9 d later"], ["a", "3 d later"], ["c", "3 d earlier"]]);
-    expect(rows[0]!.to).toBe("/projects/b/compare?from=period-3&to=plan");
+    expect(rows[0]!.to).toBe("/projects/b/compare?from=period-3&to=plan&why=finish");
+  });
+
+  it("tells after issuing what the period shows, and of what is not issued yet as of when it stands", () => {
+    const issued = project("a", { issuedDrift: 2, issuedNumber: 4, openDrift: 6 }, { drift: 9 });
+    const { words, rows } = line([issued], "Moved");
+    expect(words).toBe("1 project finishes later against period 3, as issued; the furthest, Project a, 4 d later.");
+    expect(rows[0]!.to).toBe("/projects/a/compare?from=period-3&to=period-4&why=finish");
+    expect(line([issued, project("b", {}, { drift: 1, dataDate: "2026-02-28" }), project("c", {}, { drift: -1 })], "Moved").words).toBe("2 projects finish later, 1 earlier against period 3, 1 as of 31 Mar 2026, 1 as of 28 Feb 2026, 1 as issued; the furthest, Project a, 4 d later.");
+    expect(line([project("a", { issuedDrift: null, comparedNumber: null })], "Moved").words).toBe("No period has been issued yet that movements could be told against.");
   });
 
   it("counts promises by state, the thinnest first", () => {

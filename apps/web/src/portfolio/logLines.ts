@@ -23,25 +23,56 @@ export interface LogLine {
 
 const DAY_FRACTION = 0.05;
 
-const movedOf = ({ summary, issuedDrift }: ProjectLine): number | null => (summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift);
+/** How far a finish has moved against the last period before the open one: as the open one was issued, where it was, else as it stands. */
+export const movedOf = ({ summary, openDrift, issuedDrift }: ProjectLine): number | null => {
+  const now = openDrift ?? summary.drift;
+  return now === null || issuedDrift === null ? null : now - issuedDrift;
+};
 
 export const movedWords = (days: number): string => driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move");
 
+const only = <T>(values: readonly T[]): T | null => (new Set(values).size === 1 ? values[0]! : null);
+
+/** "3 finish later, 1 earlier" of so many movements; `null` where nothing moves. */
+export function laterAndEarlier(days: readonly number[]): string | null {
+  const later = days.filter((each) => each >= DAY_FRACTION).length;
+  const earlier = days.filter((each) => each <= -DAY_FRACTION).length;
+  const parts = [...(later > 0 ? [`${countWords(later, "project finishes", "projects finish")} later`] : []), ...(earlier > 0 ? [later > 0 ? `${earlier} earlier` : `${countWords(earlier, "project finishes", "projects finish")} earlier`] : [])];
+  return parts.length === 0 ? null : parts.join(", ");
+}
+
+/** The data dates that projects stand at: one, or how many stand at each. */
+export function datesWords(projects: readonly ProjectLine[]): string {
+  const counts = new Map<string, number>();
+  for (const { summary } of projects) if (summary.dataDate !== null) counts.set(summary.dataDate, (counts.get(summary.dataDate) ?? 0) + 1);
+  const dates = [...counts].sort(([a], [b]) => (a < b ? 1 : -1));
+  if (dates.length <= 1) return dates.length === 0 ? "" : `as of ${dateWords(dates[0]![0])}`;
+  return dates.map(([date, count]) => `${count} as of ${dateWords(date)}`).join(", ");
+}
+
 function moved(projects: readonly ProjectLine[]): LogLine {
-  const rows = projects
-    .map((line) => ({ line, days: movedOf(line) ?? 0 }))
+  const compared = projects.filter((line) => movedOf(line) !== null);
+  const rows = compared
+    .map((line) => ({ line, days: movedOf(line)! }))
     .filter(({ days }) => Math.abs(days) >= DAY_FRACTION)
     .sort((a, b) => b.days - a.days);
   const later = rows.filter(({ days }) => days > 0).length;
-  const earlier = rows.length - later;
-  const parts = [...(later > 0 ? [`${countWords(later, "project finishes", "projects finish")} later`] : []), ...(earlier > 0 ? [later > 0 ? `${earlier} earlier` : `${countWords(earlier, "project finishes", "projects finish")} earlier`] : [])];
+  const parts = laterAndEarlier(rows.map(({ days }) => days));
+  const against = only(compared.map(({ comparedNumber }) => comparedNumber));
+  const than = against === null ? "the period issued before" : `period ${against}`;
+  // What was issued for the open period is told as it was issued; the rest as it stands, which is not done yet.
+  const open = compared.filter(({ openDrift }) => openDrift === null);
+  const standing = open.length === 0 ? "as issued" : `${datesWords(open)}${open.length < compared.length ? `, ${compared.length - open.length} as issued` : ""}`;
   return {
     about: "Moved",
-    words: parts.length === 0 ? "No finish has moved since the last issued period." : `${parts.join(", ")} than last issued${later > 0 ? `; the furthest, ${rows[0]!.line.name}, ${movedWords(rows[0]!.days)}` : ""}.`,
-    tone: later > 0 ? "adverse" : earlier > 0 ? "favourable" : "plain",
-    rows: rows.map(({ line, days }) => ({ key: line.id, project: line.id, name: line.name, words: movedWords(days), tone: days > 0 ? "adverse" : "favourable", to: line.issuedNumber === null ? `/projects/${line.id}/plan` : `/projects/${line.id}/compare?from=period-${line.issuedNumber}&to=plan` })),
+    words: compared.length === 0 ? "No period has been issued yet that movements could be told against." : `${parts ?? "No finish has moved"} against ${than}, ${standing}${later > 0 ? `; the furthest, ${rows[0]!.line.name}, ${movedWords(rows[0]!.days)}` : ""}.`,
+    tone: later > 0 ? "adverse" : rows.length > 0 ? "favourable" : "plain",
+    rows: rows.map(({ line, days }) => ({ key: line.id, project: line.id, name: line.name, words: movedWords(days), tone: days > 0 ? "adverse" : "favourable", to: comparedTo(line) })),
   };
 }
+
+/** Where a movement is told in full: the states that it lies between. */
+export const comparedTo = ({ id, comparedNumber, issuedNumber, openDrift }: ProjectLine): string => (comparedNumber === null ? `/projects/${id}/plan` : `/projects/${id}/compare?from=period-${comparedNumber}&to=${openDrift === null ? "plan" : `period-${issuedNumber}`}&why=finish`);
 
 const IN_DANGER = ["breached", "willBreach", "tight"] as const;
 

@@ -7,7 +7,7 @@ import { Toned } from "../shared/Toned.tsx";
 import { questionText } from "../watch/questionWords.ts";
 import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
-import { movedWords, rulesBroken, trustOf } from "./logLines.ts";
+import { comparedTo, movedOf, movedWords, rulesBroken, trustOf } from "./logLines.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
 import { figuresTogether } from "./together.ts";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
@@ -85,13 +85,11 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
   { id: "drift", head: "Drift", is: "days", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, "/plan"), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
   {
-    id: "moved", head: "Since issue", is: "days", hint: "How far the finish has moved since the last issued period", numeric: true,
-    value: ({ summary, issuedDrift }) => (summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift),
+    id: "moved", head: "Since issue", is: "days", hint: "How far the finish has moved against the last period before the open one", numeric: true,
+    value: movedOf,
     show: (line) => {
-      const { summary, issuedDrift, issuedNumber } = line;
-      const moved = summary.drift === null || issuedDrift === null ? null : summary.drift - issuedDrift;
-      if (moved === null) return "–";
-      return opens(issuedNumber === null ? to(line, "/plan") : to(line, `/compare?from=period-${issuedNumber}&to=plan&why=finish`), <Toned tone={driftTone(moved)}>{movedWords(moved)}</Toned>);
+      const days = movedOf(line);
+      return days === null ? "–" : opens(comparedTo(line), <Toned tone={driftTone(days)}>{movedWords(days)}</Toned>);
     },
   },
   {

@@ -67,7 +67,7 @@ describe("100% said of work", () => {
   it("that was dropped finishes it after all; less than that has it go on", () => {
     const dropped = applyChanges(done, [{ type: "reportProgress", activity: "lay", dropped: true }]).plan;
     const whole = accept(dropped, report("bo", "2026-03-03", { percent: 100 })).activities.get("lay")!;
-    expect([whole.dropped, whole.actualFinish]).toEqual([undefined, "2026-03-02"]);
+    expect([whole.dropped, whole.actualFinish]).toEqual([undefined, "2026-03-03"]);
     const on = accept(dropped, report("bo", "2026-03-03", { percent: 60 })).activities.get("lay")!;
     expect([on.dropped, on.actualFinish, on.percent]).toEqual([undefined, undefined, 60]);
     const back = applyChanges(dropped, [{ type: "reportProgress", activity: "lay", actualFinish: null }]);

@@ -1,0 +1,27 @@
+import type { Accepted } from "@chronometra/contract";
+import { applyChanges, PlanProblems, reportChanges } from "@chronometra/core";
+import type { DataSource } from "typeorm";
+import { computeWhole, summarise } from "../look/summarise.ts";
+import { lockedTo } from "../cycle/locks.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { ReportEntity } from "./reportEntity.ts";
+
+/** How far the finish of each project with reports that wait would have drifted with all of them accepted. */
+export async function driftsAccepted(database: DataSource): Promise<Accepted> {
+  const waiting = await database.getRepository(ReportEntity).find({ where: { state: "submitted" }, order: { date: "ASC", sentAt: "ASC" } });
+  const found: Accepted = [];
+  for (const id of [...new Set(waiting.map(({ projectId }) => projectId))]) {
+    const project = await database.getRepository(ProjectEntity).findOneByOrFail({ id });
+    const reports = waiting.filter(({ projectId }) => projectId === id);
+    const plan = await loadPlan(database.manager, project);
+    try {
+      const after = applyChanges(plan, reportChanges(plan, reports, await lockedTo(database.manager, id))).plan;
+      found.push({ project: id, reports: reports.length, drift: summarise(computeWhole(after)).drift, fault: null });
+    } catch (error) {
+      if (!(error instanceof PlanProblems)) throw error;
+      found.push({ project: id, reports: reports.length, drift: null, fault: error.message });
+    }
+  }
+  return found;
+}
