@@ -10,7 +10,7 @@ import { clockOf } from "./clock.ts";
 import { keepSeen, newsFor } from "./deskNews.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
-import { expectedMinutes } from "./weekService.ts";
+import { expectedMinutes } from "../resources/capacity.ts";
 import { unbookedDays } from "./unbooked.ts";
 
 /** A person's plans, with what bears on them alone. */
@@ -35,7 +35,7 @@ export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const plans = await plansOf(database, person);
   const activities = plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)).map((activity) => ({ ...activity, waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0 }));
   const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([newsFor(database, person, activities), clockOf(database, person), unbookedDays(database, person, today, plans)]);
-  return { person, today, activities, reports: await presentReports(database, reports), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, today, plans, reports), calendar: calendarOf(person, today, plans[0]?.plan) };
+  return { person, today, activities, reports: await presentReports(database, reports), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, today, plans, reports), calendar: await calendarOf(database, person, today) };
 }
 
 /** Keeps a person's own work as it is now as what they have seen. */
@@ -47,10 +47,10 @@ export async function markSeen(database: DataSource, person: string | null): Pro
 
 const CALENDAR_DAYS = 35;
 
-function calendarOf(person: string, today: string, plan: Plan | undefined): Desk["calendar"] {
+async function calendarOf(database: DataSource, person: string, today: string): Promise<Desk["calendar"]> {
   const now = parseDate(today)!;
   const days = Array.from({ length: CALENDAR_DAYS }, (_, i) => addDays(now, i - weekdayOf(now)));
-  return expectedMinutes(plan, person, days).map((minutes, i) => ({ date: formatDate(days[i]!), expectedMinutes: minutes }));
+  return (await expectedMinutes(database, [person], days))(person).map((minutes, i) => ({ date: formatDate(days[i]!), expectedMinutes: minutes }));
 }
 
 function leaveOfPerson(person: string, today: string, plans: readonly { plan: Plan }[], reports: readonly ReportEntity[]): Desk["leave"] {

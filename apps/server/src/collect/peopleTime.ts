@@ -14,7 +14,7 @@ import { WeekSheetEntity } from "./deskEntities.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { decideReports, effectOfReports } from "./reportService.ts";
 import { sheetsOf, waitingInWeek, weekAround } from "./sheets.ts";
-import { expectedMinutes } from "./weekService.ts";
+import { expectedMinutes } from "../resources/capacity.ts";
 
 type Line = PeopleWeek["people"][number];
 
@@ -59,7 +59,7 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
     const posted = postedBetween(plan, monday, sunday);
     for (const id of new Set([...plan.assignments.values()].map(({ person }) => person))) {
       if (plan.placeholders.has(id)) continue;
-      const line = lines.get(id) ?? { id, name: plan.people.get(id)?.name ?? id, expectedMinutes: expectedMinutes(plan, id, days).reduce((sum, minutes) => sum + minutes, 0), plannedMinutes: 0, postedMinutes: 0, waitingMinutes: 0, sheet: null, remindedAt: null, canBeReached: false, projects: [] };
+      const line = lines.get(id) ?? { id, name: plan.people.get(id)?.name ?? id, expectedMinutes: 0, plannedMinutes: 0, postedMinutes: 0, waitingMinutes: 0, sheet: null, remindedAt: null, canBeReached: false, projects: [] };
       const own = { project: project.id, name: project.head.name, plannedMinutes: planned.get(id) ?? 0, postedMinutes: posted.get(id) ?? 0, waitingMinutes: waiting.reduce((sum, report) => (report.projectId === project.id && report.personId === id ? sum + (report.minutes ?? 0) : sum), 0) };
       line.plannedMinutes += own.plannedMinutes;
       line.postedMinutes += own.postedMinutes;
@@ -69,12 +69,13 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
     }
   }
   const sheets = await sheetsOf(database, monday);
+  const expected = await expectedMinutes(database, [...lines.keys()], days);
   const accounts = new Map((await database.getRepository(AccountEntity).find()).flatMap((account) => (account.personId === null ? [] : [[account.personId, account] as const])));
   const mails = await database.getRepository(MailEntity).find({ where: { subject: Like(`${reminderOf(monday)}%`), sentAt: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) }, order: { sentAt: "ASC" } });
   const reminded = new Map(mails.map(({ accountId, sentAt }) => [accountId, sentAt.toISOString()]));
   const people = [...lines.values()].map((line): Line => {
     const account = accounts.get(line.id);
-    return { ...line, sheet: sheets.get(line.id) ?? null, canBeReached: account !== undefined, remindedAt: account === undefined ? null : (reminded.get(account.id) ?? null) };
+    return { ...line, expectedMinutes: expected(line.id).reduce((sum, minutes) => sum + minutes, 0), sheet: sheets.get(line.id) ?? null, canBeReached: account !== undefined, remindedAt: account === undefined ? null : (reminded.get(account.id) ?? null) };
   });
   return { from: monday, people: people.sort((a, b) => a.name.localeCompare(b.name)) };
 }

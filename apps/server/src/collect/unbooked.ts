@@ -2,8 +2,8 @@ import type { Desk } from "@chronometra/contract";
 import { addDays, formatDate, meetingsOf, parseDate, schedulePlan, toBundle, withoutProgress, type EpochDay, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { expectedMinutes } from "../resources/capacity.ts";
 import { ReportEntity } from "./reportEntity.ts";
-import { expectedMinutes } from "./weekService.ts";
 
 const LOOK_BACK_DAYS = 14;
 
@@ -25,7 +25,7 @@ export async function unbookedDays(database: DataSource, person: string, today: 
   const booked = new Set(reports.flatMap(({ date, minutes }) => (minutes === null ? [] : [date])));
   for (const { plan } of plans) for (const entry of plan.timeEntries.values()) if (entry.person === person && entry.state === "posted") booked.add(entry.date);
   const first = plans.flatMap(({ plan }) => firstDay(plan, person) ?? []).sort()[0];
-  const expected = expectedMinutes(plans[0]?.plan, person, days);
+  const expected = (await expectedMinutes(database, [person], days))(person);
   const forgotten = days.map(formatDate).filter((date, i) => expected[i]! > 0 && !booked.has(date) && first !== undefined && date >= first);
   const isBooked = (projectId: string, activityId: string, date: string, name: string): boolean => reports.some((report) => report.projectId === projectId && report.activityId === activityId && report.date === date && report.note.startsWith(name));
   const meetings = plans.flatMap(({ project, plan }) =>

@@ -1,8 +1,9 @@
 import type { Me, WeekView } from "@chronometra/contract";
-import { closeOf, compileCalendars, formatDate, openOf, parseDate, schedulePlan, toBundle, weekdayOf, type EpochDay, type Plan } from "@chronometra/core";
+import { formatDate, parseDate, schedulePlan, toBundle, weekdayOf, type EpochDay, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { expectedMinutes } from "../resources/capacity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { projectsOf } from "./projectsOf.ts";
@@ -12,13 +13,6 @@ import { sheetsOf } from "./sheets.ts";
 const DAYS = 7;
 
 type Row = WeekView["rows"][number];
-
-/** Minutes that someone's calendar works on each day, by the first plan they are in. */
-export function expectedMinutes(plan: Plan | undefined, person: string, days: readonly EpochDay[]): number[] {
-  if (plan === undefined) return days.map(() => 0);
-  const calendar = compileCalendars([...plan.calendars.values()]).set.get(plan.people.get(person)?.calendar ?? plan.project.calendar);
-  return days.map((day) => calendar.indexAt(closeOf(day)) - calendar.indexAt(openOf(day)));
-}
 
 /** What is booked in a week of one plan, and what can be. */
 function rowsOf(project: ProjectEntity, plan: Plan, person: string, dates: readonly string[], reports: readonly ReportEntity[]): Row[] {
@@ -57,7 +51,7 @@ export async function weekOf(database: DataSource, me: Me, around: string): Prom
   if (missing.length > 0) projects.push(...(await database.getRepository(ProjectEntity).findBy({ id: In(missing) })));
   const plans: Plan[] = [];
   for (const project of projects) plans.push(await loadPlan(database.manager, project));
-  const expected = expectedMinutes(plans.find((plan) => plan.people.has(person)), person, days);
+  const expected = (await expectedMinutes(database, [person], days))(person);
   return {
     from: dates[0]!,
     today: todayOf(me),

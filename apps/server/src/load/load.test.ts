@@ -31,6 +31,15 @@ describe("load", () => {
     expect(people.find(({ id }) => id === "bo")!.demand).toEqual([0, 2880, 0]);
   });
 
+  it("expects everywhere the same of someone: the least that any plan knows, whichever plan comes first", async () => {
+    const ann = await world.caller("ann", ["contributor"], "ann");
+    const own = (await ann.get("/api/desk/week/2026-03-02")).body as { days: { expectedMinutes: number }[] };
+    expect(own.days.map(({ expectedMinutes }) => expectedMinutes)).toEqual([480, 480, 480, 0, 0, 0, 0]);
+    const { people } = (await pm.get("/api/time/2026-03-02")).body as { people: { id: string; expectedMinutes: number }[] };
+    expect(people.find(({ id }) => id === "ann")!.expectedMinutes).toBe(1440);
+    expect((await load("2026-03-02", 1)).people.find(({ id }) => id === "ann")!.capacity).toEqual([1440]);
+  });
+
   it("opens a week into the work that it is, adding up to it", async () => {
     const rows = await cell("ann", "2026-03-02");
     expect(rows.map(({ name, minutes, mayEdit }) => [name, minutes, mayEdit])).toEqual([["Dig", 2400, true], ["Dig", 2400, true]]);
@@ -41,6 +50,11 @@ describe("load", () => {
     await pm.send("post", "/api/watch/act", { rows: [{ project, activity: "dig" }], act: { do: "reassign", from: "ann", to: "bo" } });
     const { people } = await load("2026-03-02", 1);
     expect(people.map(({ id, demand }) => [id, demand])).toEqual([["ann", [2400]], ["bo", [2400]]]);
+  });
+
+  it("tells of whoever has time, also where nothing is asked of them", async () => {
+    await world.addProject(pm.me, smallPlan({ people: [{ id: "ann", name: "Ann" }, { id: "bo", name: "Bo" }, { id: "idle", name: "Ida" }] }));
+    expect((await load("2026-03-02", 1)).people.find(({ id }) => id === "idle")).toMatchObject({ name: "Ida", capacity: [2400], demand: [0], things: [0] });
   });
 
   it("refuses days and spans that are none", async () => {

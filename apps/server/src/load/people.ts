@@ -1,46 +1,14 @@
 import type { Load, LoadCell, Me } from "@chronometra/contract";
-import { addDays, closeOf, compileCalendars, demandsOf, formatDate, mondayOf, openOf, parseDate, schedulePlan, toBundle, type Calendar, type EpochDay, type Person, type Team, type WorkCalendar } from "@chronometra/core";
+import { addDays, demandsOf, formatDate, mondayOf, parseDate, schedulePlan, toBundle, type EpochDay, type Team } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { everyone, minutesOn, type KnownPerson } from "../resources/capacity.ts";
 import { Failure } from "../shared/failure.ts";
 
 const WEEK_DAYS = 7;
 const MOST_WEEKS = 106;
-
-interface Known {
-  readonly name: string;
-  readonly role: string | null;
-  readonly calendars: WorkCalendar[];
-}
-
-/** Everyone in any plan, with the calendars that the plans have for them. */
-async function everyone(database: DataSource): Promise<Map<string, Known>> {
-  const rows = (await database.query(
-    "select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)",
-  )) as { project: string; kind: "people" | "calendars"; doc: string; standard: string }[];
-  const calendars = new Map<string, Calendar[]>();
-  for (const { project, kind, doc } of rows) if (kind === "calendars") calendars.set(project, [...(calendars.get(project) ?? []), JSON.parse(doc) as Calendar]);
-  // Most projects have the same calendars: each set is compiled once.
-  const compiled = new Map<string, ReturnType<typeof compileCalendars>["set"]>();
-  const setOf = (project: string) => {
-    const own = calendars.get(project) ?? [];
-    const text = JSON.stringify(own);
-    let set = compiled.get(text);
-    if (set === undefined) compiled.set(text, (set = compileCalendars(own).set));
-    return set;
-  };
-  const found = new Map<string, Known>();
-  for (const { project, kind, doc, standard } of rows) {
-    if (kind !== "people") continue;
-    const { id, name, role, calendar } = JSON.parse(doc) as Person;
-    const known = found.get(id) ?? { name, role: role ?? null, calendars: [] };
-    known.calendars.push(setOf(project).get(calendar ?? standard));
-    found.set(id, known);
-  }
-  return found;
-}
 
 const mondayAround = (date: string): EpochDay => {
   const day = parseDate(date);
@@ -48,11 +16,8 @@ const mondayAround = (date: string): EpochDay => {
   return mondayOf(day);
 };
 
-/** Working minutes of a week: where plans know different calendars of someone, the least, so that leave told anywhere counts. */
-function capacityIn(monday: EpochDay, calendars: readonly WorkCalendar[]): number {
-  const minutes = [...new Set(calendars)].map((calendar) => calendar.indexAt(closeOf(addDays(monday, WEEK_DAYS - 1))) - calendar.indexAt(openOf(monday)));
-  return minutes.length === 0 ? 0 : Math.min(...minutes);
-}
+/** Working minutes of a week, as each of its days has them. */
+const capacityIn = (monday: EpochDay, known: KnownPerson | undefined): number => (known === undefined ? 0 : Array.from({ length: WEEK_DAYS }, (_, i) => minutesOn(known, addDays(monday, i))).reduce((sum, minutes) => sum + minutes, 0));
 
 /** People's weeks from the one around a day on, over all projects that are not closed. */
 export async function loadFrom(database: DataSource, from: string, weeks: number): Promise<Load> {
@@ -62,7 +27,7 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
   const dates = mondays.map(formatDate);
   const place = new Map(dates.map((date, i) => [date, i]));
   const [people, rows, teams, placeholders] = await Promise.all([
-    everyone(database),
+    everyone(database, null),
     database.query(
       `select person_id as person, monday, sum(demand) as demand, sum(things) as things, sum(planned) as planned, sum(posted) as posted from load_week
        where monday between ? and ? and project_id not in (select project_id from project_closing) group by person_id, monday`,
@@ -76,13 +41,19 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
   const roles = new Set(placeholders.map(({ id }) => id));
   const none = (): number[] => dates.map(() => 0);
   const lines = new Map<string, Load["people"][number]>();
-  for (const { person, monday, ...sums } of rows) {
+  const lineOf = (person: string): Load["people"][number] => {
     const known = people.get(person);
     let line = lines.get(person);
     if (line === undefined) {
-      line = { id: person, name: known?.name ?? person, role: known?.role ?? null, teams: [...(teamsOf.get(person) ?? [])].sort(), placeholder: roles.has(person), capacity: mondays.map((each) => capacityIn(each, known?.calendars ?? [])), demand: none(), things: none(), planned: none(), posted: none() };
+      line = { id: person, name: known?.name ?? person, role: known?.role ?? null, teams: [...(teamsOf.get(person) ?? [])].sort(), placeholder: roles.has(person), capacity: mondays.map((each) => capacityIn(each, known)), demand: none(), things: none(), planned: none(), posted: none() };
       lines.set(person, line);
     }
+    return line;
+  };
+  // Whoever has time is told, also where nothing is asked of them.
+  for (const person of people.keys()) lineOf(person);
+  for (const { person, monday, ...sums } of rows) {
+    const line = lineOf(person);
     const i = place.get(monday)!;
     for (const measure of ["demand", "things", "planned", "posted"] as const) line[measure][i] = Number(sums[measure]);
   }
