@@ -5,13 +5,16 @@ import { PresenceEntity } from "./presenceEntity.ts";
 /** A page that has not been heard of for so long is gone. */
 export const GONE_MILLISECONDS = 40_000;
 
+/** How long a page that only says where it stands is believed before its stream is there: it may have been closed in that moment. */
+const BELIEVED_MILLISECONDS = 5_000;
+
 /** A page that has a plan open. */
 export interface OpenPage {
   readonly project: string;
   readonly client: string;
 }
 
-/** Notes that a page is on a plan, and where. */
+/** Notes where on a plan a page stands; that it is there at all is for its stream to say. */
 export async function notePresence(
   database: DataSource,
   projectId: string,
@@ -20,8 +23,8 @@ export async function notePresence(
   activityId: string | null,
 ): Promise<void> {
   await database.query(
-    "insert into presence (project_id, client, account_id, activity_id, seen_at) values (?, ?, ?, ?, ?) on duplicate key update account_id = values(account_id), activity_id = values(activity_id), seen_at = values(seen_at)",
-    [projectId, client, accountId, activityId, Date.now()],
+    "insert into presence (project_id, client, account_id, activity_id, seen_at) values (?, ?, ?, ?, ?) on duplicate key update account_id = values(account_id), activity_id = values(activity_id), seen_at = greatest(seen_at, values(seen_at))",
+    [projectId, client, accountId, activityId, Date.now() - GONE_MILLISECONDS + BELIEVED_MILLISECONDS],
   );
 }
 

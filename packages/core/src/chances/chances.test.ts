@@ -1,6 +1,8 @@
 import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
-import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
+import { computePlan } from "../analyse.ts";
+import { livedPlans } from "../testing/livedPlans.ts";
+import type { Activity, Credit, Link, PlanBundle } from "../plan/schema.ts";
 import type { ActivityRange, Risk } from "../plan/ownTables.ts";
 import { networks, planOf } from "../testing/plans.ts";
 import { blocksOf, chancesOf, simulate } from "./chances.ts";
@@ -36,6 +38,35 @@ const RANGE = { low: 80, likely: 100, high: 150 };
 const IN_DAYS = { low: 8, likely: 10, high: 15 };
 // What is stated: four standard errors of so many runs, beside rounding to whole minutes.
 const tolerance = (sd: number): number => (4 * sd) / Math.sqrt(RUNS) + 0.01;
+
+describe("a plan in which nothing is uncertain", () => {
+  const RULES: Credit[] = [{ rule: "reported" }, { rule: "zeroHundred" }, { rule: "startFinish", startCredit: 40 }, { rule: "units", unitsTotal: 8, unitsDone: 3 }, { rule: "steps", steps: [{ name: "a", weight: 1, doneOn: "2026-03-05" }, { name: "b", weight: 2 }] }, { rule: "levelOfEffort" }];
+
+  it("finishes and costs in every run what it says: its finish, and its bottom-up estimate whatever the rules of credit", () => {
+    let told = 0;
+    fc.assert(
+      fc.property(livedPlans, fc.array(fc.nat(RULES.length - 1), { minLength: 14, maxLength: 14 }), (lived, rules) => {
+        fc.pre(lived.project.dataDate !== undefined && lived.baselines !== undefined);
+        const plan: PlanBundle = {
+          ...lived,
+          activities: lived.activities.map((activity, i) => (activity.kind === "milestone" ? activity : { ...activity, credit: RULES[rules[i]!]! })),
+          people: [{ id: "p", name: "P", rates: [{ from: "2026-01-01", perHourMinor: 6100 }] }],
+          costs: lived.activities.filter(({ kind }) => kind !== "milestone").flatMap(({ id }, i) => (["even", "start", "finish"] as const).map((timing) => ({ id: `${timing}${i}`, activity: id, category: "c", plannedMinor: 1000 + i, timing }))),
+          timeEntries: (lived.assignments ?? []).flatMap(({ activity, person }) => (lived.activities.find(({ id }) => id === activity)!.parked === true ? [] : [{ activity, person, date: "2026-03-10", minutes: 60, state: "posted" as const }, { activity, person, date: "2026-03-20", minutes: 90, state: "posted" as const }])),
+        };
+        const { schedule, performance } = computePlan(plan);
+        fc.pre(schedule.finish !== null);
+        const { finish, cost } = simulateBlock(prepared(plan), 3, 0, 2);
+        expect([...finish]).toEqual([schedule.finish, schedule.finish]);
+        // Rows that have left the plan have a budget and no cost.
+        for (const each of cost) expect(each).toBeCloseTo(performance!.project.eacBottomUp, 6);
+        told++;
+      }),
+      { numRuns: 200 },
+    );
+    expect(told).toBeGreaterThan(30);
+  });
+});
 
 describe("draws", () => {
   it("come again for a seed and run, differ between runs, and lie evenly", () => {

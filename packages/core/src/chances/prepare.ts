@@ -1,13 +1,11 @@
-import { costOfMinutes, rateBook } from "../budget/rates.ts";
-import { shareOfPercent } from "../budget/exact.ts";
-import { assignmentsByActivity, remainingWork } from "../network/buildNetwork.ts";
+import { chosenBaseline } from "../analyse.ts";
 import { COMPLETE, FIXED, WORK, type EffortPart, type Network } from "../network/network.ts";
 import { schedulePlan, type Schedule } from "../network/schedule.ts";
-import { actualCosts, costToCome } from "../performance/cost.ts";
+import { bottomUpByActivity } from "../performance/performance.ts";
 import type { ActivityRange, Risk } from "../plan/ownTables.ts";
-import type { CostLine, PlanBundle } from "../plan/schema.ts";
+import type { PlanBundle } from "../plan/schema.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
-import { closeOf, formatDate, parseDate } from "../time/instant.ts";
+import { closeOf, parseDate } from "../time/instant.ts";
 import type { ThreePoints } from "./random.ts";
 
 /** Ranges for activities that have none of their own, in percent of what is left. Common practice, no source. */
@@ -98,28 +96,15 @@ export function prepare({ plan, ranges, risks, otherwise, correlation }: Uncerta
   };
 }
 
-/** What is still to be paid, split into people's work, which grows with the length, and the rest with what is spent. */
+/** The cost at completion, split into people's work, which grows with an activity's length, and the rest with what is spent. */
 function costsOf(plan: PlanBundle, schedule: Schedule): Pick<Prepared, "costByNode" | "costFixed"> {
-  const { network } = schedule;
-  const rates = rateBook(plan.people ?? []);
-  const assignments = assignmentsByActivity(plan);
-  const lines = new Map<string, CostLine[]>();
-  for (const line of plan.costs ?? []) lines.set(line.activity, [...(lines.get(line.activity) ?? []), line]);
-  const costByNode = new Float64Array(network.count);
-  const asOf = plan.project.dataDate ?? plan.project.start;
-  let costFixed = plan.project.dataDate === undefined ? 0 : [...actualCosts(plan, plan.project.dataDate).values()].reduce((sum, each) => sum + each, 0);
-  plan.activities.forEach((activity, at) => {
-    const row = schedule.rows[at];
-    if (schedule.tree.parked.has(activity.id) || activity.kind === "summary") return;
-    const start = row == null ? asOf : formatDate(row.startDay);
-    const ratesOn = start > asOf ? start : asOf;
-    const own = assignments.get(activity.id) ?? [];
-    const node = network.nodeOf[at]!;
-    const people = own.reduce((sum, each) => sum + costOfMinutes(remainingWork(each, activity), rates(each.person, ratesOn)), 0);
-    if (node >= 0) costByNode[node] = people;
-    else costFixed += people;
-    const earned = shareOfPercent(activity.actualFinish !== undefined ? 100 : (activity.percent ?? 0));
-    costFixed += costToCome({ activity, assignments: [], costs: lines.get(activity.id) ?? [], state: row?.state ?? "notStarted", ratesOn, earned }, rates);
+  const costByNode = new Float64Array(schedule.network.count);
+  let costFixed = 0;
+  bottomUpByActivity(plan, schedule, chosenBaseline(plan, undefined)?.content ?? null, plan.project.dataDate ?? plan.project.start).forEach((cost, at) => {
+    if (cost === null) return;
+    const node = schedule.network.nodeOf[at]!;
+    if (node >= 0) costByNode[node] = cost.people;
+    costFixed += cost.rest + (node >= 0 ? 0 : cost.people);
   });
   return { costByNode, costFixed };
 }

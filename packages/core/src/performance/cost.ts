@@ -45,29 +45,18 @@ export function timeAhead(plan: PlanBundle, until: string): TimeAhead[] {
     .map(({ activity, person, date, minutes }) => ({ activity, person, costMinor: costOfMinutes(minutes, rates(person, date)) }));
 }
 
-/** What an activity's progress says about the cost still to come. */
-export interface Outlook {
-  readonly activity: Activity;
-  readonly assignments: readonly Assignment[];
-  readonly costs: readonly CostLine[];
-  readonly state: "notStarted" | "inProgress" | "complete";
-  /** The later of the activity's start and the data date, `YYYY-MM-DD`. */
-  readonly ratesOn: string;
-  readonly earned: Share;
-}
+/**
+ * The cost of the work that people have left on an activity.
+ * @param ratesOn the later of the activity's start and the data date, `YYYY-MM-DD`
+ */
+export const workToCome = (activity: Activity, assignments: readonly Assignment[], ratesOn: string, rates: RateBook): number =>
+  assignments.reduce((sum, assignment) => sum + costOfMinutes(remainingWork(assignment, activity), rates(assignment.person, ratesOn)), 0);
 
-/** The cost still to come: remaining work at its rates, and the cost lines not yet due. */
-export function costToCome(outlook: Outlook, rates: RateBook): number {
-  const { activity, state, earned } = outlook;
-  let sum = 0;
-  for (const assignment of outlook.assignments) {
-    sum += costOfMinutes(remainingWork(assignment, activity), rates(assignment.person, outlook.ratesOn));
-  }
-  for (const cost of outlook.costs) {
-    const timing = cost.timing ?? "even";
-    if (state === "complete") continue;
-    if (timing === "even") sum += takeShare(cost.plannedMinor, restOf(earned));
-    else if (timing === "finish" || state === "notStarted") sum += cost.plannedMinor;
-  }
-  return sum;
+/** Cost lines of an activity that are not yet due, each by its timing. */
+export function linesToCome(costs: readonly CostLine[], state: "notStarted" | "inProgress" | "complete", earned: Share): number {
+  if (state === "complete") return 0;
+  return costs.reduce((sum, { plannedMinor, timing = "even" }) => {
+    if (timing === "even") return sum + takeShare(plannedMinor, restOf(earned));
+    return timing === "finish" || state === "notStarted" ? sum + plannedMinor : sum;
+  }, 0);
 }

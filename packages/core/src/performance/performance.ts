@@ -6,7 +6,7 @@ import type { Schedule } from "../network/schedule.ts";
 import type { CostLine, PlanBundle } from "../plan/schema.ts";
 import { closeOf, formatDate, parseDate } from "../time/instant.ts";
 import { earningOrder } from "./apportion.ts";
-import { actualCosts, costToCome, timeAhead } from "./cost.ts";
+import { actualCosts, linesToCome, timeAhead, workToCome } from "./cost.ts";
 import { earnedShare } from "./credit.ts";
 import { earnedSchedule, type EarnedSchedule, type PeriodKind } from "./earnedSchedule.ts";
 import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
@@ -60,8 +60,29 @@ export function measurePerformance(plan: PlanBundle, schedule: Schedule, baselin
   };
 }
 
-/** The sums of every unparked activity, summaries rolled up, and of the project without what left the plan. */
-function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string): { sums: (Sums | null)[]; project: Sums } {
+/** An activity's cost at completion by the bottom-up estimate, split: what its people have left to do, and all else. */
+export interface BottomUp {
+  readonly people: number;
+  readonly rest: number;
+}
+
+/**
+ * The cost at completion of each activity that is no summary, by position in the plan; `null` where it is parked or a summary.
+ * Together it is the project's `eacBottomUp`.
+ * @param baseline the baseline compared against, if any: what level of effort earns rests on it
+ * @param asOf the data date, `YYYY-MM-DD`
+ */
+export function bottomUpByActivity(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent | null, asOf: string): (BottomUp | null)[] {
+  const rows = baseline === null ? [] : plannedRows(plan, baseline, schedule.tree.parked);
+  const { sums, people } = sumsByActivity(plan, schedule, new Map(rows.map((row) => [row.row.id, row])), asOf);
+  return plan.activities.map(({ kind }, i) => {
+    const own = sums[i];
+    return kind === "summary" || own == null ? null : { people: people[i]!, rest: own.eacBottomUp - people[i]! };
+  });
+}
+
+/** The sums of every unparked activity, summaries rolled up, and of the project without what left the plan; and what people have left to do. */
+function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string): { sums: (Sums | null)[]; project: Sums; people: number[] } {
   const { activities } = plan;
   const { parentOf, parked } = schedule.tree;
   const ordered = earningOrder(activities, parentOf);
@@ -69,6 +90,7 @@ function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyM
   const leaf = leafSums(plan, schedule, planned, asOf);
   const sums: (Sums | null)[] = activities.map(() => null);
   const shares: Share[] = [];
+  const people: number[] = [];
   const position = new Map(activities.map((activity, i) => [activity.id, i]));
   let project = NO_SUMS;
   for (const i of ordered.order) {
@@ -79,6 +101,7 @@ function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyM
       const own = leaf(i, () => shares[position.get(activity.credit!.to!)!] ?? NOTHING);
       sums[i] = own.sums;
       shares[i] = own.earned;
+      people[i] = own.people;
     }
     const own = sums[i]!;
     if (activity.kind === "summary") shares[i] = own.bac === 0 ? NOTHING : { part: own.ev, whole: own.bac };
@@ -86,7 +109,7 @@ function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyM
     if (parent >= 0) sums[parent] = addSums(sums[parent] ?? NO_SUMS, own);
     else project = addSums(project, own);
   }
-  return { sums, project };
+  return { sums, project, people };
 }
 
 /** Gives the sums of one activity that is no summary, and the share it has earned. */
@@ -99,7 +122,7 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
   const assignments = assignmentsByActivity(plan);
   const costs = new Map<string, CostLine[]>();
   for (const cost of plan.costs ?? []) costs.set(cost.activity, [...(costs.get(cost.activity) ?? []), cost]);
-  return (i: number, followedShare: () => Share): { sums: Sums; earned: Share } => {
+  return (i: number, followedShare: () => Share): { sums: Sums; earned: Share; people: number } => {
     const activity = plan.activities[i]!;
     const row = planned.get(activity.id);
     const bac = row?.budget ?? 0;
@@ -110,17 +133,8 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
     const startDay = schedule.rows[i]?.startDay;
     const start = startDay === undefined ? asOf : formatDate(startDay);
     const state = stateOf(activity);
-    const toCome = costToCome(
-      {
-        activity,
-        assignments: assignments.get(activity.id) ?? [],
-        costs: costs.get(activity.id) ?? [],
-        state: state === COMPLETE ? "complete" : state === NOT_STARTED ? "notStarted" : "inProgress",
-        ratesOn: start > asOf ? start : asOf,
-        earned,
-      },
-      rates,
-    );
-    return { sums: { bac, pv, ev: takeShare(bac, earned), ac, eacBottomUp: ac + (ahead.get(activity.id) ?? 0) + toCome }, earned };
+    const people = workToCome(activity, assignments.get(activity.id) ?? [], start > asOf ? start : asOf, rates);
+    const lines = linesToCome(costs.get(activity.id) ?? [], state === COMPLETE ? "complete" : state === NOT_STARTED ? "notStarted" : "inProgress", earned);
+    return { sums: { bac, pv, ev: takeShare(bac, earned), ac, eacBottomUp: ac + (ahead.get(activity.id) ?? 0) + people + lines }, earned, people };
   };
 }
