@@ -187,7 +187,9 @@ test("the steps of the period bar lead to what is open in them", async ({ page }
   const count = await missing.count();
   await expect(page.getByRole("list", { name: "The cycle" })).toContainText(`${count} missing`);
   await expect(page.getByRole("heading", { name: new RegExp(`^${count} (person|people) ha(s|ve) not reported`) })).toBeVisible();
+  await expect(page).toHaveTitle("Not reported · Chronometra");
   await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Review/ }).click();
+  await expect(page).toHaveTitle("Time to review · Chronometra");
   await expect(page.getByRole("heading", { name: "Time to review" })).toBeVisible();
 });
 

@@ -1,11 +1,12 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
-import { NavLink, Outlet, useOutletContext, useParams } from "react-router";
+import { NavLink, Outlet, useLocation, useOutletContext, useParams } from "react-router";
 import { toast } from "sonner";
 import { periodQuery } from "../cycle/queries.ts";
 import { addressOf, call } from "../shared/api.ts";
 import { Loaded } from "../shared/Failure.tsx";
+import { useTitle } from "../shared/useTitle.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { dateWords, driftTone, driftWords } from "../shared/words.ts";
 import { projectQuery } from "./queries.ts";
@@ -64,6 +65,8 @@ function Issue({ look }: { look: ProjectLook }) {
 
 function Head({ look }: { look: ProjectLook }) {
   const { summary } = look;
+  const part = useLocation().pathname.split("/")[3] ?? "";
+  useTitle(`${look.code} ${TABS.find(({ to }) => to === part)?.name ?? look.name}`);
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
     <div className="flex flex-wrap items-center gap-x-4 border-b rule px-5 pt-1 lg:flex-nowrap">

@@ -6,6 +6,7 @@ import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "./Failure.tsx";
 import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
+import { useTitle } from "./useTitle.ts";
 import { holds, mayLook, sessionQuery } from "./session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
@@ -44,6 +45,27 @@ function Places({ me }: { me: Me }) {
   );
 }
 
+/** Pages that are named otherwise than the place they lie in. */
+const PAGES: Readonly<Record<string, string>> = {
+  "/deadlines": "Deadlines",
+  "/load": "Load",
+  "/cycle/missing": "Not reported",
+  "/cycle/lock": "Lock the period",
+  "/cycle/data-dates": "Move data dates",
+  "/desk/week": "My week",
+  "/time": "Time to review",
+  "/time/people": "People’s weeks",
+  "/time/costs": "Costs and outside time",
+  "/time/blocked": "Blocked",
+};
+
+/** What a page is called; `null` of a project's pages, which say so themselves. */
+export function titleOf(pathname: string): string | null {
+  if (pathname.startsWith("/projects/")) return null;
+  const named = PAGES[pathname] ?? PLACES.find(({ to }) => (to === "/" ? pathname === "/" : pathname === to || pathname.startsWith(`${to}/`)))?.name;
+  return named ?? "";
+}
+
 /** What stands there until it is known who is signed in; the document begins with the same. */
 export const FirstBar = () => <header className="first-bar">Chronometra</header>;
 
@@ -51,6 +73,7 @@ export const FirstBar = () => <header className="first-bar">Chronometra</header>
 export function Shell() {
   const session = useQuery(sessionQuery);
   const { pathname } = useLocation();
+  useTitle(session.data?.me == null ? "" : titleOf(pathname));
   const busy = useNavigation().state === "loading";
   if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
   if (session.data === undefined) return <FirstBar />;

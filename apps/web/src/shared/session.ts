@@ -1,5 +1,6 @@
 import type { Me, Role, SessionView } from "@chronometra/contract";
 import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { toast } from "sonner";
 import { call, keepToken } from "./api.ts";
 import { takePreferences } from "./preferences.ts";
 import { keepTimeZone } from "./today.ts";
@@ -52,7 +53,11 @@ export function useSignIn() {
 export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
-    mutationFn: () => call("DELETE /api/session"),
-    onSettled: async () => changeHands(client, keep(await call("GET /api/session"))),
+    mutationFn: async () => {
+      await call("DELETE /api/session");
+      return keep(await call("GET /api/session"));
+    },
+    onSuccess: (session) => changeHands(client, session),
+    onError: ({ message }) => toast.error(`You are still signed in: ${message}`),
   });
 }
