@@ -150,6 +150,7 @@ test("a table sorts, filters, hides columns and copies as a spreadsheet wants it
   expect(Number(row![head!.indexOf("CPI")])).toBeGreaterThan(0.5);
   // Shown again for whoever comes next; it is kept a moment later.
   const kept = page.waitForResponse((response) => response.url().includes("/api/preferences/columns"));
+  await page.getByText("Columns", { exact: true }).click();
   await page.getByLabel("BAC").check();
   await kept;
 });
@@ -191,6 +192,22 @@ test("the steps of the period bar lead to what is open in them", async ({ page }
   await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Review/ }).click();
   await expect(page).toHaveTitle("Time to review · Chronometra");
   await expect(page.getByRole("heading", { name: "Time to review" })).toBeVisible();
+});
+
+test("a menu closes by Escape, by a press beside it, and once something was chosen", async ({ page }) => {
+  await signIn(page, "ines");
+  const [menu, item] = [page.getByText("Set up", { exact: true }), page.getByRole("button", { name: "Own fields of projects" })];
+  await menu.click();
+  await expect(item).toBeVisible();
+  await page.keyboard.press("Escape");
+  await expect(item).toBeHidden();
+  await menu.click();
+  await page.getByRole("heading", { level: 1 }).click();
+  await expect(item).toBeHidden();
+  await menu.click();
+  await item.click();
+  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
+  await expect(item).toBeHidden();
 });
 
 test.describe("on a phone", () => {

@@ -6,6 +6,7 @@ import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "./Failure.tsx";
 import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
+import { useMenus } from "./useMenus.ts";
 import { useTitle } from "./useTitle.ts";
 import { holds, mayLook, sessionQuery } from "./session.ts";
 
@@ -73,6 +74,7 @@ export const FirstBar = () => <header className="first-bar">Chronometra</header>
 export function Shell() {
   const session = useQuery(sessionQuery);
   const { pathname } = useLocation();
+  useMenus();
   useTitle(session.data?.me == null ? "" : titleOf(pathname));
   const busy = useNavigation().state === "loading";
   if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
