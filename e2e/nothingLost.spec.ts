@@ -123,7 +123,11 @@ test("what the plan refuses stays in its own cell until it is mended or given up
   await (await planCell(page, "Pour", "Length")).click();
   // Refused at once: the pointer leaves it behind, and nothing of it is stored elsewhere.
   await page.keyboard.type("soon");
-  await length.click();
+  await length.hover();
+  await page.mouse.down();
+  // What is told of it pushes no row from under the pointer that is pressed.
+  await expect(page.getByText("Not stored: “soon” in Length of “Pour”.")).toBeVisible();
+  await page.mouse.up();
   await page.keyboard.type("4d");
   await page.keyboard.press("Enter");
   const pour = await planCell(page, "Pour", "Length");

@@ -80,17 +80,19 @@ async function readInBackground(database: DataSource, id: string, files: readonl
   const abort = new AbortController();
   reading.set(id, abort);
   const beating = setInterval(() => void drafts.update({ id, state: "reading" }, { aliveAt: String(Date.now()) }).catch(() => undefined), ALIVE_MILLISECONDS);
+  const drop = (): Promise<void> => dropFiles(files).catch(() => undefined);
   const { port1, port2 } = new MessageChannel();
   port1.on("message", ({ share, step }: { share: number; step: string }) => void drafts.update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) }).catch(() => undefined));
   try {
     const job: ReadJob = { job: "read", files, answers: {}, known: await knownHeadings(database), fileName, port: port2 };
-    const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] });
+    // Gone before the draft says that it is ready, so that whoever sees it ready sees no file either.
+    const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] }).finally(drop);
     if ("unreadable" in result) await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
     else await drafts.update({ id }, { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood });
   } catch (error) {
     if (!abort.signal.aborted) await drafts.update({ id }, { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) }).catch(() => undefined);
   } finally {
-    await dropFiles(files).catch(() => undefined);
+    await drop();
     clearInterval(beating);
     reading.delete(id);
     port1.close();

@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, writeFileSync } from "node:fs";
+import { mkdtempSync, readdirSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
 import type { ImportView } from "@chronometra/contract";
@@ -7,6 +7,7 @@ import { inReader, ReaderEnded, stopWorkers } from "../shared/workers.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { sweepDrafts } from "./importService.ts";
 import { readFiles } from "./readFiles.ts";
+import { filesRoot } from "./receiveFiles.ts";
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);
 const read = (name: string, text: string) => readFiles([{ name, data: bytes(text) }]);
@@ -72,10 +73,7 @@ describe("files that were brought", () => {
     await stopWorkers();
     await world.drop();
   });
-  const folders = (): number =>
-    readdirSync(tmpdir())
-      .filter((name) => name.startsWith("chronometra-files-"))
-      .flatMap((name) => (existsSync(join(tmpdir(), name)) ? readdirSync(join(tmpdir(), name)) : [])).length;
+  const folders = (): number => readdirSync(filesRoot()).length;
 
   it("are on disk until they are read, and gone then", async () => {
     const before = folders();

@@ -28,6 +28,9 @@ const upload = multer({ storage, limits: { fileSize: FILE_MEGABYTES * MEGABYTE, 
 let root: string | undefined;
 let receiving = 0;
 
+/** Where this process keeps the files of calls; a folder a call. */
+export const filesRoot = (): string => (root ??= mkdtempSync(join(tmpdir(), "chronometra-files-")));
+
 const tooLarge = (): Failure => new Failure("tooLarge", `Files of at most ${FILE_MEGABYTES} MB, and ${CALL_MEGABYTES} MB in all, can be brought, which is more than any plan needs; nothing was stored.`);
 
 /**
@@ -38,8 +41,7 @@ export async function receiveFiles(request: Request, response: Response): Promis
   if (Number(request.get("content-length") ?? 0) > CALL_MEGABYTES * MEGABYTE) throw tooLarge();
   if (receiving >= AT_ONCE) throw new Failure("busy", "Several files are being sent just now; try again in a moment.");
   receiving++;
-  root ??= mkdtempSync(join(tmpdir(), "chronometra-files-"));
-  const folder = join(root, randomUUID());
+  const folder = join(filesRoot(), randomUUID());
   mkdirSync(folder);
   Object.assign(request, { folder });
   try {

@@ -46,22 +46,31 @@ export function newsRoutes(serving: Serving): void {
     const there = new Set(projects.map(({ id }) => id));
     const holding = new HeldPresence(database, me.id, pages.filter(({ project }) => there.has(project)));
     await holding.take();
+    const failed = (error: unknown): void => request.log?.error(error);
+    const letGo = (): void => {
+      if (database.isInitialized) void holding.letGo().then(() => serving.news.poke()).catch(failed);
+    };
+    const answer = { project: first.id, revision: first.revision, present: [] };
+    // A browser that leaves several pages at once ends streams before they have begun: their end has been told already.
+    if (response.destroyed) {
+      letGo();
+      return answer;
+    }
     // Compression would hold events back until there are enough of them.
     response.writeHead(200, { "Content-Type": "text/event-stream", "Cache-Control": "no-cache, no-transform", "X-Accel-Buffering": "no" });
     response.write("retry: 2000\n\n");
     const listener: Listener = { tell: (news) => response.write(`data: ${JSON.stringify(news)}\n\n`), end: () => response.end() };
     const ends = projects.map(({ id }) => serving.news.watch(id, listener));
-    const failed = (error: unknown): void => request.log?.error(error);
     const beating = setInterval(() => {
       response.write(": still here\n\n");
       void holding.beat().catch(failed);
     }, HEARTBEAT_MILLISECONDS);
-    request.on("close", () => {
+    response.on("close", () => {
       for (const end of ends) end();
       clearInterval(beating);
-      if (database.isInitialized) void holding.letGo().then(() => serving.news.poke()).catch(failed);
+      letGo();
     });
-    return { project: first.id, revision: first.revision, present: [] };
+    return answer;
   });
 }
 

@@ -2,6 +2,7 @@ import type { AddressInfo } from "node:net";
 import type { PlanNews } from "@chronometra/contract";
 import { createApp } from "../app.ts";
 import { pino } from "pino";
+import { HeldPresence } from "./presence.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -115,6 +116,30 @@ describe("the stream of open plans", () => {
     await after.close();
     for (let i = 0; i < 100 && (await stands()).length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 20));
     expect(await stands()).toEqual([]);
+  });
+
+  it("that is ended before it has begun leaves nobody there", async () => {
+    const take = HeldPresence.prototype.take;
+    const ended = new AbortController();
+    const slow = jest.spyOn(HeldPresence.prototype, "take").mockImplementation(async function (this: HeldPresence) {
+      ended.abort();
+      await new Promise((resolve) => setTimeout(resolve, 100));
+      await take.call(this);
+    });
+    const letGo = jest.spyOn(HeldPresence.prototype, "letGo");
+    const server = world.app.app.listen(0);
+    try {
+      const { port } = server.address() as AddressInfo;
+      const call = fetch(`http://127.0.0.1:${port}/api/news?on=${project}.page-z`, { headers: { cookie: await cookieOf(ines) }, signal: ended.signal });
+      await expect(call).rejects.toThrow();
+      for (let i = 0; i < 100 && letGo.mock.results.length === 0; i++) await new Promise((resolve) => setTimeout(resolve, 20));
+      await letGo.mock.results[0]!.value;
+      expect(await world.database.query("select client from presence where client = 'page-z'")).toEqual([]);
+    } finally {
+      slow.mockRestore();
+      letGo.mockRestore();
+      await new Promise((resolve) => server.close(resolve));
+    }
   });
 
   it("is refused to whoever may not look, of a project that is not there, and of none", async () => {

@@ -13,12 +13,12 @@ export function LostTextBar({ lost, gone, onDone }: { lost: LostText | null; gon
   }, [lost]);
   if (lost === null)
     return gone === null ? null : (
-      <p role="alert" className="undecided border-b rule bg-base-200 px-4 py-0.5">
+      <p role="alert" className="undecided border-t rule bg-base-200 px-4 py-0.5">
         “{gone.name}”, where you stood, was removed by {gone.by}. Choose another row to go on.
       </p>
     );
   return (
-    <div role="alert" className="flex flex-wrap items-center gap-2 border-b rule bg-base-200 px-4 py-1">
+    <div role="alert" className="flex flex-wrap items-center gap-2 border-t rule bg-base-200 px-4 py-1">
       <span className="adverse">
         “{lost.row.name}” was removed by {lost.row.by}. What you were typing was not stored:
       </span>

@@ -210,7 +210,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
     // The table learns of its new height a frame later; by then the keyboard may stand elsewhere.
     const waiting = setTimeout(() => latestInSight.current(), 60);
     return () => clearTimeout(waiting);
-  }, [room]);
+  }, [room, state.refused.length === 0, state.gone === null]);
   useEffect(() => {
     onActive({ row: rows[cursor.row] ?? null, work, block: chosen });
   }, [cursor.row, chosen, rows]);
@@ -241,8 +241,6 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
   const drawing = drawn?.linkFrom == null ? null : { from: drawn.linkFrom, to: { x: xAt(drawn.at.x), y: heightAt(drawn.at.y) * ROW_HEIGHT } };
   return (
     <div className="flex h-full flex-col text-[13px]">
-    <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
-    <RefusedBar refused={state.refused} rows={sheet.rows} columns={columns} onGiveUp={grid.mend} onGo={(entry) => { grid.holdsFocus.current = true; grid.begin(entry.id, columns.findIndex(({ id }) => id === entry.column)); }} />
     <div className="relative min-h-0 flex-1">
     <div ref={scroller} className="h-full overflow-auto bg-base-100">
       <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDownCapture={grid.onKeyCapture} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => void work.onCopy(event, chosen, state.whole)} onCut={(event) => work.onCut(event, chosen, state.whole)} onPaste={(event) => work.onPaste(event, () => theGrid.current!.chosen)} style={{ width, position: "relative" }}>
@@ -268,6 +266,9 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
       <Splitter pane={pane} />
       {drawn !== null && <DragNote drawn={drawn} minorDigits={sheet.minorDigits} currency={currency} />}
     </div>
+    {/* Below the table: above it they would push the rows from under a pointer that is pressed. */}
+    <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
+    <RefusedBar refused={state.refused} rows={sheet.rows} columns={columns} onGiveUp={grid.mend} onGo={(entry) => { grid.holdsFocus.current = true; grid.begin(entry.id, columns.findIndex(({ id }) => id === entry.column)); }} />
     <div ref={pane.strip} data-strip="" onScroll={pane.onStrip} tabIndex={-1} aria-hidden="true" className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`} style={{ width: pane.width }}><div style={{ width: pane.full, height: 1 }} /></div>
     {work.asked !== null && <ParkDialog what="remove" parking={work.asked} session={session} onChoose={work.decide} onClose={() => work.decide(null)} />}
     </div>

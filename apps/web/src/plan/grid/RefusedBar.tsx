@@ -17,7 +17,7 @@ export function RefusedBar({ refused, rows, columns, onGo, onGiveUp }: Props) {
   if (entry === undefined) return null;
   const where = `${columns.find(({ id }) => id === entry.column)?.head ?? entry.column} of “${rows.find(({ id }) => id === entry.id)?.name ?? entry.id}”`;
   return (
-    <p role="alert" className="flex flex-wrap items-center gap-x-2 border-b rule bg-base-200 px-4 py-0.5">
+    <p role="alert" className="flex flex-wrap items-center gap-x-2 border-t rule bg-base-200 px-4 py-0.5">
       <span className="adverse">
         Not stored: “{entry.text}” in {where}. {entry.fault}
       </span>

@@ -1,5 +1,5 @@
 import { GripVertical } from "lucide-react";
-import { useEffect, useId, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
+import { useEffect, useId, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent, type RefObject } from "react";
 import { completionsOf, type Completion } from "./completion.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
@@ -89,6 +89,9 @@ function lookOf({ row, column, active, chosen }: Props, open: boolean): string {
   return [column.numeric === true ? "text-right" : "", colour, name && row.kind === "summary" ? "font-semibold" : "", ...marks].join(" ");
 }
 
+/** Whether the pointer was drawn over a cell, pressed. One that a scroll brings under a pointer at rest was not chosen by anyone. */
+const isDrawnOver = ({ buttons, movementX, movementY }: MouseEvent): boolean => buttons === 1 && (movementX !== 0 || movementY !== 0);
+
 /** A cell of the plan's table; computed ones look computed. */
 export function SheetCell(props: Props) {
   const { row, column, minorDigits, width, index, active, chosen, editing, refused, folded, holdsFocus, onFocus, onBegin, onFold, onGrip } = props;
@@ -100,7 +103,7 @@ export function SheetCell(props: Props) {
   const name = column.id === "name";
   const open = column.edit !== undefined && column.closed?.(row) === null;
   return (
-    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-label={name ? row.name : undefined} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative h-full shrink-0 px-1.5 leading-5 whitespace-nowrap ${name ? "flex items-center" : editing === null ? "truncate" : ""} ${lookOf(props, open)}`} style={{ width, ...(name ? { paddingLeft: 10 + row.depth * INDENT + (folded === null ? FOLD : 0) } : {}) }} aria-selected={active || chosen} onMouseDown={editing === null ? (event) => onFocus(event.shiftKey) : undefined} onMouseEnter={(event) => event.buttons === 1 && editing === null && onFocus(true)} onDoubleClick={onBegin} title={refused !== null ? `Not stored: ${refused.fault} Enter to mend it, Escape to give it up.` : name || column.several === true ? column.text(row, { minorDigits }) : open || column.edit === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
+    <div ref={cell} role={name ? "rowheader" : "gridcell"} aria-colindex={index + 1} aria-label={name ? row.name : undefined} aria-readonly={!open} tabIndex={active ? 0 : -1} className={`relative h-full shrink-0 px-1.5 leading-5 whitespace-nowrap ${name ? "flex items-center" : editing === null ? "truncate" : ""} ${lookOf(props, open)}`} style={{ width, ...(name ? { paddingLeft: 10 + row.depth * INDENT + (folded === null ? FOLD : 0) } : {}) }} aria-selected={active || chosen} onMouseDown={editing === null ? (event) => onFocus(event.shiftKey) : undefined} onMouseEnter={(event) => isDrawnOver(event) && editing === null && onFocus(true)} onDoubleClick={onBegin} title={refused !== null ? `Not stored: ${refused.fault} Enter to mend it, Escape to give it up.` : name || column.several === true ? column.text(row, { minorDigits }) : open || column.edit === undefined ? undefined : (column.closed?.(row) ?? undefined)}>
       {editing !== null ? <Field {...props} editing={editing} /> : refused !== null ? <span data-refused="" className="block truncate bg-error px-0.5 text-error-content">{refused.text === "" ? "(empty)" : refused.text}<span className="sr-only">: {refused.fault}</span></span> : !name ? column.text(row, { minorDigits }) : (
         <>
           {onGrip !== undefined && <span className="muted absolute left-0 cursor-grab touch-none" title="Drag the row elsewhere" aria-hidden="true" onPointerDown={onGrip}><GripVertical size={12} /></span>}
