@@ -21,13 +21,13 @@ const cable = {
 /** Reports of those who sent them, waiting on the review page of one project. */
 async function review(page: Page, project: string): Promise<void> {
   await page.goto(`/time?project=${project}`);
-  await page.getByRole("button", { name: "Tick all" }).click();
+  await page.getByRole("button", { name: /^Select all/ }).click();
 }
 const preview = (page: Page) => page.getByRole("complementary", { name: "Effect preview" });
 async function accept(page: Page, button = "Accept"): Promise<void> {
   await preview(page).getByRole("button", { name: button, exact: true }).click();
   await expect(page.getByText(/accepted; the time is posted/).last()).toBeVisible();
-  await expect(page.getByText("Nothing waits.")).toBeVisible();
+  await expect(page.getByText(/^Nothing waits/)).toBeVisible();
 }
 
 test("reports that come in late, early, twice or in the wrong place: what each would do is shown before it is accepted, and is what happens", async ({ page }) => {
@@ -48,17 +48,23 @@ test("reports that come in late, early, twice or in the wrong place: what each w
   };
 
   await test.step("one of three starts a day late: theirs is the last, so the finish moves by that day, and the milestone behind it", async () => {
+    // Theirs comes first: nobody else has reported, and nobody else is moved.
+    await report(brigid, "lay", "2026-11-10", { minutes: 480 });
+    await review(page, project);
+    await expect(preview(page).getByText("“Lay cable” is taken to have begun on 9 Nov 2026 as planned: Amadou Keller, Bo Achieng have not reported yet.")).toBeVisible();
+    await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 16 Nov 2026 1 d later")).toBeVisible();
     await report(amadou, "lay", "2026-11-09", { minutes: 480 });
     await report(bo, "lay", "2026-11-09", { minutes: 480 });
-    await report(brigid, "lay", "2026-11-10", { minutes: 480 });
     await review(page, project);
     await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 16 Nov 2026 1 d later")).toBeVisible();
     await expect(preview(page).getByText("Cable live: 17 Nov 2026 → 18 Nov 2026 1 d later")).toBeVisible();
-    await preview(page).getByLabel("hold the windows").check();
+    const hold = preview(page).getByLabel("Hold the window of Lay cable");
+    await hold.check();
     await expect(preview(page).getByText("“Lay cable” still ends on 13 Nov 2026")).toBeVisible();
-    await expect(preview(page).getByText(/Brigid Yilmaz: 32 h left in 40 h of working time, fits/)).toBeVisible();
-    await preview(page).getByLabel("let dates move").check();
+    await expect(preview(page).getByText(/Brigid Yilmaz: 32 h remaining in 24 h of working time, 8 h more than fits/)).toBeVisible();
+    await hold.uncheck();
     await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 16 Nov 2026 1 d later")).toBeVisible();
+    await expect(preview(page).getByLabel("In all")).toContainText("24 h");
     await accept(page);
     expect(await finish("Lay cable")).toBe("16 Nov 2026");
   });
@@ -107,15 +113,49 @@ test("reports that come in late, early, twice or in the wrong place: what each w
     await expect(preview(page).getByRole("alert")).toContainText("parked");
     await expect(preview(page).getByRole("button", { name: "Accept", exact: true })).toBeDisabled();
     await page.getByRole("checkbox", { name: /on Old trench/ }).uncheck();
+    await expect(preview(page).getByRole("alert")).toBeHidden();
     await preview(page).getByRole("button", { name: "Accept", exact: true }).click();
     await expect(page.getByText("2 reports accepted; the time is posted.")).toBeVisible();
     await page.getByRole("checkbox", { name: /on Old trench/ }).check();
     await preview(page).getByLabel("A word to the sender").fill("The old trench is given up");
     await preview(page).getByRole("button", { name: "Return" }).click();
-    await expect(page.getByText("Nothing waits.")).toBeVisible();
+    await expect(page.getByText(/^Nothing waits/)).toBeVisible();
     const desk = await amadou.get<{ reports: { activity: string; state: string; word: string }[] }>("/api/desk");
     expect(desk.reports.find(({ activity, state }) => activity === "old" && state === "returned")?.word).toBe("The old trench is given up");
   });
+});
+
+test("one person's 100% ends nobody else's work unasked; more hours than a fixed window holds are told; the queue is narrowed by person and day", async ({ page }) => {
+  await signIn(page, "tomas");
+  const project = await bringPlan(page, "Cable ends", { ...cable, project: { ...cable.project, code: "CE-01", name: "Cable ends" }, activities: [effort("lay", "Lay cable"), { id: "watch", name: "Watch the gauge", durationMinutes: 2400 }], links: [], assignments: [hours("lay", "amadou", 40), hours("lay", "bo", 40), hours("watch", "brigid", 40)] });
+  const [amadou, bo, brigid] = (await Promise.all(["amadou", "bo", "brigid"].map((login) => beside(page, login)))) as [Beside, Beside, Beside];
+  const report = (who: Beside, activity: string, date: string, what: object): Promise<unknown> => who.send("post", "/api/desk/reports", { project, activity, date, ...what });
+  await report(amadou, "lay", "2026-11-09", { minutes: 480, percent: 100 });
+  await report(brigid, "watch", "2026-11-09", { remainingMinutes: 56 * 60 });
+  await review(page, project);
+  await expect(preview(page).getByText("Amadou Keller says 100% of “Lay cable”. Others still have hours: Bo Achieng 40 h.")).toBeVisible();
+  await expect(preview(page).getByText("“Watch the gauge” ends on 13 Nov 2026 as before")).toBeVisible();
+  await expect(preview(page).getByText("Brigid Yilmaz: 56 h remaining in 40 h of working time, 16 h more than fits")).toBeVisible();
+  await expect(preview(page).getByRole("button", { name: "Accept", exact: true })).toBeDisabled();
+  await preview(page).getByLabel("all of it is finished").check();
+  await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 9 Nov 2026 4 d earlier")).toBeVisible();
+  await preview(page).getByLabel("only their own work is finished").check();
+  await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 9 Nov 2026 4 d earlier")).toBeHidden();
+  await accept(page);
+  await page.goto(`/projects/${project}/plan`);
+  await expect(await planCell(page, "Lay cable", "Finishes")).toHaveText("13 Nov 2026");
+
+  await report(bo, "lay", "2026-11-11", { minutes: 480 });
+  await report(bo, "lay", "2026-11-12", { minutes: 480 });
+  await report(amadou, "lay", "2026-11-12", { minutes: 60 });
+  await page.goto(`/time?project=${project}`);
+  await page.getByLabel("Person").selectOption("Bo Achieng");
+  await expect(page.getByRole("button", { name: "Select all 2" })).toBeVisible();
+  await page.getByLabel("Day").selectOption("2026-11-12");
+  await page.getByRole("button", { name: "Select all 1" }).click();
+  await expect(page).toHaveURL(/person=Bo\+Achieng&day=2026-11-12/);
+  await preview(page).getByRole("button", { name: "Accept", exact: true }).click();
+  await expect(page.getByText("1 report accepted; the time is posted.")).toBeVisible();
 });
 
 test("a fixed window of a quarter that begins late still ends on its last day, and the load that makes is shown", async ({ page }) => {
@@ -126,9 +166,9 @@ test("a fixed window of a quarter that begins late still ends on its last day, a
   await amadou.send("post", "/api/desk/reports", { project, activity: "watch", date: "2026-10-14", minutes: 480, percent: 2 });
   await review(page, project);
   await expect(preview(page).getByText(/Watch the gauge: 31 Dec 2026 → \d+ Jan 2027/)).toBeVisible();
-  await preview(page).getByLabel("hold the windows").check();
+  await preview(page).getByLabel("Hold the window of Watch the gauge").check();
   await expect(preview(page).getByText("“Watch the gauge” still ends on 31 Dec 2026")).toBeVisible();
-  await expect(preview(page).getByText(/Amadou Keller: 520 h left in 456 h of working time, 64 h more than fits/)).toBeVisible();
+  await expect(preview(page).getByText(/Amadou Keller: 520 h remaining in 448 h of working time, 72 h more than fits/)).toBeVisible();
   await accept(page, "Accept and hold");
   await page.goto(`/projects/${project}/plan`);
   await expect(await planCell(page, "Watch the gauge", "Finishes")).toHaveText("31 Dec 2026");

@@ -163,7 +163,7 @@ export const endpoints = {
   "GET /api/blocked/:days": { summary: "What is blocked, its causes and who will feel it, if it stays so for some working days", response: blockedSchema },
   "GET /api/reports": { summary: "Reports that wait for acceptance", response: z.array(queuedReportSchema) },
   "POST /api/reports/effect": { summary: "What accepting reports would move, in each project", body: reportsEffectRequestSchema, response: reportsEffectSchema },
-  "POST /api/reports/decision": { summary: "Accept reports, accept them and hold the windows, or return them; all or none", body: decideReportsSchema, response: done },
+  "POST /api/reports/decision": { summary: "Accept reports, holding the windows that are named, or return them; all or none", body: decideReportsSchema, response: done },
 
   "GET /api/outside/lines": { summary: "Costs and time from other systems that are not posted yet", response: z.array(outsideLineSchema) },
   "GET /api/outside/targets": { summary: "What lines can be matched to", response: outsideTargetsSchema },

@@ -1,4 +1,4 @@
-import { dateSchema } from "@chronometra/core";
+import { dateSchema, idSchema } from "@chronometra/core";
 import { z } from "zod";
 import { effectSchema } from "./plan.ts";
 
@@ -100,11 +100,22 @@ const remarkSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("leftRose"), fromMinutes: z.int(), toMinutes: z.int() }),
   z.object({ kind: z.literal("notAssigned") }),
   z.object({ kind: z.literal("late"), closedTo: z.string() }),
-  z.object({ kind: z.literal("adjusts") }),
+  z.object({ kind: z.literal("adjusts"), backMinutes: z.int() }),
+  z.object({ kind: z.literal("reopens"), leftMinutes: z.int() }),
+  z.object({ kind: z.literal("older"), what: z.enum(["percent", "remaining"]) }),
 ]);
 /** A report that waits to be decided, with what should be known of it first. */
 export const queuedReportSchema = reportSchema.extend({ remarks: z.array(remarkSchema) });
 export type QueuedReport = z.infer<typeof queuedReportSchema>;
+
+/** What somebody's 100% ends where others still have hours: the activity, or only their own work on it. */
+const endingSchema = z.enum(["all", "own"]);
+/** By report. */
+const endingsSchema = z.record(z.string().max(36), endingSchema);
+export type Endings = z.infer<typeof endingsSchema>;
+/** Activities whose windows are kept from ending later. */
+const windowsHeldSchema = z.array(z.strictObject({ project: z.string().max(36), activity: idSchema })).max(500);
+export type WindowsHeld = z.infer<typeof windowsHeldSchema>;
 
 /** What accepting reports would do to each project that they speak of. */
 export const reportsEffectSchema = z.array(
@@ -112,10 +123,24 @@ export const reportsEffectSchema = z.array(
     project: z.string(),
     projectName: z.string(),
     effect: effectSchema,
-    /** Windows that are held, with what that asks of their people. */
-    held: z.array(z.object({ activity: z.string(), name: z.string(), finish: z.string(), load: z.array(z.object({ person: z.string(), leftMinutes: z.int(), roomMinutes: z.int() })) })),
-    /** Windows that cannot be held. */
-    lost: z.array(z.object({ activity: z.string(), name: z.string(), why: z.string() })),
+    /** Windows that would end later, and those in which someone has more to do than fits. */
+    windows: z.array(
+      z.object({
+        activity: z.string(),
+        name: z.string(),
+        was: z.string().nullable(),
+        wouldEnd: z.string(),
+        ends: z.string(),
+        outcome: z.enum(["stays", "moves", "held", "lost"]),
+        /** Why it cannot be held; `null` where it can. */
+        why: z.string().nullable(),
+        load: z.array(z.object({ person: z.string(), leftMinutes: z.int(), roomMinutes: z.int() })),
+      }),
+    ),
+    /** Reports of 100% beside whose senders others still have hours: whether all of the activity is finished, or only their own work. */
+    asked: z.array(z.object({ report: z.string(), activity: z.string(), name: z.string(), person: z.string(), others: z.array(z.object({ person: z.string(), leftMinutes: z.int() })), answer: endingSchema.nullable() })),
+    /** Starts taken from the plan, since those who were to begin then have not reported. */
+    assumed: z.array(z.object({ activity: z.string(), name: z.string(), start: z.string(), people: z.array(z.string()) })),
   }),
 );
 export type ReportsEffect = z.infer<typeof reportsEffectSchema>;
@@ -236,17 +261,18 @@ export const peopleWeekSchema = z.object({
 });
 export type PeopleWeek = z.infer<typeof peopleWeekSchema>;
 const peopleChosen = z.array(z.string()).min(1, "choose someone").max(1000);
-export const decideWeekSchema = z.strictObject({ people: peopleChosen, decision: z.enum(["approve", "return"]), word: z.string().max(1000), /** The reports whose effect was seen; approving accepts these and no others. */ seen: z.array(z.string()).max(5000).optional() }).refine(({ decision, word }) => decision === "approve" || word.trim() !== "", "say in a word what to change before you return a week");
+export const decideWeekSchema = z.strictObject({ people: peopleChosen, decision: z.enum(["approve", "return"]), word: z.string().max(1000), /** The reports whose effect was seen; approving accepts these and no others. */ seen: z.array(z.string()).max(5000).optional(), endings: endingsSchema.optional() }).refine(({ decision, word }) => decision === "approve" || word.trim() !== "", "say in a word what to change before you return a week");
 export const decidedWeekSchema = z.object({ approved: z.array(z.string()), /** Who still has reports that others decide. */ open: z.array(z.string()) });
 export const remindSchema = z.strictObject({ people: peopleChosen, words: z.string().trim().min(1, "write what to remind them of").max(4000) });
 
 export const decideReportsSchema = z.strictObject({
-  ids: z.array(z.string()).min(1).max(500),
-  /** `hold` accepts, and keeps the windows of the activities that the reports speak of from ending later. */
-  decision: z.enum(["accept", "hold", "return"]),
+  ids: z.array(z.string()).min(1).max(2000),
+  decision: z.enum(["accept", "return"]),
   word: z.string().max(1000).optional(),
+  hold: windowsHeldSchema.optional(),
+  endings: endingsSchema.optional(),
 });
-export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(500), hold: z.boolean().optional() });
+export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(2000), hold: windowsHeldSchema.optional(), endings: endingsSchema.optional() });
 /** The projects whose data date is moved; left out for all. */
 export const setDataDateSchema = z.strictObject({ date: dateSchema, projects: z.array(z.string().max(36)).min(1, "choose a project").max(5000).optional() });
 export const dataDateResultSchema = z.object({ moved: z.array(z.string()), revisions: z.array(z.object({ project: z.string(), revision: z.int() })), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
@@ -283,6 +309,6 @@ export const blockedSchema = z.object({
 export type Blocked = z.infer<typeof blockedSchema>;
 
 /** What approving weeks would accept, and what that would move in each project. */
-export const weeksChosenSchema = z.strictObject({ people: peopleChosen });
+export const weeksChosenSchema = z.strictObject({ people: peopleChosen, endings: endingsSchema.optional() });
 export const weeksEffectSchema = z.object({ reports: z.array(z.string()), effects: reportsEffectSchema });
 export type WeeksEffect = z.infer<typeof weeksEffectSchema>;

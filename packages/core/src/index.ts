@@ -39,8 +39,9 @@ export { emptyOwnTables, fromBundle, OWN_TABLES, PLAN_TABLES, toBundle, type Pla
 export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";
 export { eitherThousandOrDecimal, formatDuration, formatHours, parseDuration, type BareUnit } from "./time/duration.ts";
 export { postedKey, type ReportContent } from "./collect/report.ts";
-export { reportChanges } from "./collect/reportChanges.ts";
-export { holdWindows, type HeldWindow, type Holding } from "./collect/holdWindow.ts";
+export { acceptReports, type Acceptance, type Accepted, type Ending, type EndingAsked } from "./collect/acceptReports.ts";
+export type { AssumedStart } from "./collect/beginning.ts";
+export { holdWindows, type ActivityWindow, type Holding, type PersonsLoad } from "./collect/holdWindow.ts";
 export { remarksOn, type Remark } from "./collect/remarks.ts";
 export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/leave.ts";
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";

@@ -63,6 +63,29 @@ describe("reporting from the desk", () => {
     expect((await planActivity("dig")).actualFinish).toBeUndefined();
   });
 
+  it("while others have hours it is asked what a 100% ends; without an answer nothing is accepted", async () => {
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 3, changes: [{ type: "addRow", table: "assignments", key: "bo-digs", row: { activity: "dig", person: "bo", plannedMinutes: 600 } }] });
+    const own = await sent(ann, "dig", { percent: 100 });
+    const [{ asked }] = (await tomas.send("post", "/api/reports/effect", { ids: [own] })).body as [ReportsEffect[number]];
+    expect(asked).toEqual([{ report: own, activity: "dig", name: "Dig", person: "Ann", others: [{ person: "Bo", leftMinutes: 600 }], answer: null }]);
+    const refused = await accept(own);
+    expect([refused.status, refused.body.message]).toEqual([422, 'Bo still has hours on "Dig": say whether the 100% of Ann finishes all of it, or only their own work.']);
+    expect((await tomas.send("post", "/api/reports/decision", { ids: [own], decision: "accept", endings: { [own]: "own" } })).status).toBe(200);
+    expect((await planActivity("dig")).actualFinish).toBeUndefined();
+    const all = await sent(ann, "dig", { percent: 100 });
+    expect((await tomas.send("post", "/api/reports/decision", { ids: [all], decision: "accept", endings: { [all]: "all" } })).status).toBe(200);
+    expect(await planActivity("dig")).toMatchObject({ actualFinish: "2026-03-03", percent: 100 });
+  });
+
+  it("what comes late of an earlier day does not override what was accepted of a later one, and says so before", async () => {
+    await accept(await sent(ann, "dig", { percent: 60, remainingMinutes: 300 }, "2026-03-05"));
+    const older = await sent(ann, "dig", { minutes: 60, percent: 40 }, "2026-03-04");
+    expect((await tomas.get("/api/reports")).body.find((each: Report) => each.id === older).remarks).toEqual([{ kind: "older", what: "percent" }, { kind: "older", what: "remaining" }]);
+    await accept(older);
+    expect(await planActivity("dig")).toMatchObject({ percent: 60, actualStart: "2026-03-04" });
+    expect((await desk(ann)).activities.find((each) => each.project === project && each.activity === "dig")).toMatchObject({ remainingMinutes: 300, postedMinutes: 60 });
+  });
+
   it("accepted time is actual cost at the rate of the day, posted once", async () => {
     const id = await sent(ann, "dig", { minutes: 90, note: "bucket stuck" });
     await accept(id);
@@ -113,11 +136,11 @@ describe("the effect preview", () => {
     const id = await sent(ann, "dig", { minutes: 60 }, "2026-03-10");
     const moved = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as ReportsEffect;
     expect(moved[0]!.effect.finish).not.toBeNull();
-    const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: true })).body as [ReportsEffect[number]];
-    expect(held).toMatchObject({ effect: { finish: null }, held: [{ activity: "dig", load: [{ person: "Ann", leftMinutes: 2340 }] }] });
-    expect((await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "hold" })).status).toBe(200);
+    const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: [{ project, activity: "dig" }] })).body as [ReportsEffect[number]];
+    expect(held).toMatchObject({ effect: { finish: null }, windows: [{ activity: "dig", outcome: "held", load: [{ person: "Ann", leftMinutes: 2340 }] }] });
+    expect((await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "accept", hold: [{ project, activity: "dig" }] })).status).toBe(200);
     expect((await summary()).finish).toBe(before.finish);
-    expect((await tomas.get(`/api/projects/${project}/history`)).body[0].label).toBe("Accepted a report, window held");
+    expect((await tomas.get(`/api/projects/${project}/history`)).body[0].label).toBe("Accepted a report, a window held");
   });
 
   it("a window that has passed cannot be held: said before and refused after, nothing stored", async () => {
@@ -126,9 +149,9 @@ describe("the effect preview", () => {
     const before = await summary();
     // Two days from Monday 9 March; the first hour comes on the Thursday.
     const id = await sent(ann, "dig", { minutes: 60 }, "2026-03-12");
-    const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: true })).body as [ReportsEffect[number]];
-    expect(held).toMatchObject({ held: [], lost: [{ activity: "dig", why: "nothing is left of its window, which ended on 2026-03-10" }] });
-    const refused = await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "hold" });
+    const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: [{ project, activity: "dig" }] })).body as [ReportsEffect[number]];
+    expect(held).toMatchObject({ windows: [{ activity: "dig", outcome: "lost", why: "nothing is left of its window, which ended on 2026-03-10" }] });
+    const refused = await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "accept", hold: [{ project, activity: "dig" }] });
     expect([refused.status, refused.body.message]).toEqual([422, 'The window of "Dig" cannot be held: nothing is left of its window, which ended on 2026-03-10.']);
     expect(await summary()).toEqual(before);
     expect(await world.database.getRepository(ReportEntity).findOneByOrFail({ id })).toMatchObject({ state: "submitted" });
@@ -164,7 +187,7 @@ describe("an adjusting entry", () => {
     expect((await report(ann, "dig", { minutes: -60 })).body.message).toMatch(/say in a note why/);
     expect((await report(ann, "dig", { minutes: -540, note: "wrong" })).body.message).toMatch(/8 h of 2026-03-03 are accepted/);
     const id = await sent(ann, "dig", { minutes: -60, note: "lunch counted" });
-    expect((await tomas.get("/api/reports")).body.find((each: Report) => each.id === id).remarks).toEqual([{ kind: "adjusts" }]);
+    expect((await tomas.get("/api/reports")).body.find((each: Report) => each.id === id).remarks).toEqual([{ kind: "adjusts", backMinutes: 60 }]);
     await accept(id);
     expect((await summary()).figures.ac).toBe(42_000);
     expect((await look("dig")).time.map(({ minutes }: { minutes: number }) => minutes)).toEqual([480, -60]);

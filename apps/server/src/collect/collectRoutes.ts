@@ -34,7 +34,7 @@ export function collectRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/time/:date/decision", ({ database, me, params, body }) => decideWeeks(database, serving.post, me, params["date"]!, { ...body, word: body.word.trim(), seen: body.seen ?? [] }));
 
-  serve(serving, "POST /api/time/:date/effect", ({ database, me, params, body }) => effectOfWeeks(database, me, params["date"]!, body.people));
+  serve(serving, "POST /api/time/:date/effect", ({ database, me, params, body }) => effectOfWeeks(database, me, params["date"]!, body.people, body.endings));
 
   serve(serving, "POST /api/time/:date/reminders", ({ database, me, params, body }) => remind(database, serving.post, me, params["date"]!, body.people, body.words));
 
@@ -77,11 +77,11 @@ export function collectRoutes(serving: Serving): void {
     return presentQueue(database, waiting);
   });
 
-  serve(serving, "POST /api/reports/effect", ({ database, me, body }) => effectOfReports(database, me, body.ids, body.hold === true));
+  serve(serving, "POST /api/reports/effect", ({ database, me, body }) => effectOfReports(database, me, body.ids, body));
 
   serve(serving, "POST /api/reports/decision", async ({ database, me, body }) => {
     if (body.decision === "return" && (body.word ?? "").trim() === "") throw new Failure("invalid", "Say in a word what to change before you return it.");
-    await decideReports(database, serving.post, me, body.ids, body.decision, body.word);
+    await decideReports(database, serving.post, me, body.ids, body);
     return { ok: true as const };
   });
 }

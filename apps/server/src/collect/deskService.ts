@@ -9,6 +9,7 @@ import { todayOf } from "../shared/clock.ts";
 import { clockOf } from "./clock.ts";
 import { keepSeen, newsFor } from "./deskNews.ts";
 import { projectsOf } from "./projectsOf.ts";
+import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { unbookedDays } from "./unbooked.ts";
@@ -158,7 +159,7 @@ export async function presentQueue(database: DataSource, reports: readonly Repor
   const remarks = new Map<string, Remark[]>();
   for (const project of await database.getRepository(ProjectEntity).findBy({ id: In([...new Set(reports.map(({ projectId }) => projectId))]) })) {
     const own = reports.filter(({ projectId }) => projectId === project.id);
-    for (const [id, found] of remarksOn(await loadPlan(database.manager, project), own, await lockedTo(database, project.id))) remarks.set(id, found);
+    for (const [id, found] of remarksOn(await loadPlan(database.manager, project), own, await lockedTo(database, project.id), await acceptedBefore(database.manager, project.id, own))) remarks.set(id, found);
   }
   return (await presentReports(database, reports)).map((report) => ({ ...report, remarks: remarks.get(report.id) ?? [] }));
 }

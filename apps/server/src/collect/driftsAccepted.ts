@@ -1,10 +1,11 @@
 import type { Accepted } from "@chronometra/contract";
-import { applyChanges, PlanProblems, reportChanges } from "@chronometra/core";
+import { acceptReports, applyChanges, PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { computeWhole, summarise } from "../look/summarise.ts";
 import { lockedTo } from "../cycle/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
 
 /** How far the finish of each project with reports that wait would have drifted with all of them accepted. */
@@ -16,7 +17,7 @@ export async function driftsAccepted(database: DataSource): Promise<Accepted> {
     const reports = waiting.filter(({ projectId }) => projectId === id);
     const plan = await loadPlan(database.manager, project);
     try {
-      const after = applyChanges(plan, reportChanges(plan, reports, await lockedTo(database.manager, id))).plan;
+      const after = applyChanges(plan, acceptReports(plan, reports, { closedTo: await lockedTo(database.manager, id), earlier: await acceptedBefore(database.manager, id, reports) }).changes).plan;
       found.push({ project: id, reports: reports.length, drift: summarise(computeWhole(after)).drift, fault: null });
     } catch (error) {
       if (!(error instanceof PlanProblems)) throw error;

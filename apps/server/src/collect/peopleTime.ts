@@ -1,4 +1,4 @@
-import type { Me, PeopleWeek, WeeksEffect } from "@chronometra/contract";
+import type { Endings, Me, PeopleWeek, WeeksEffect } from "@chronometra/contract";
 import { addDays, closeOf, compileCalendars, openOf, parseDate, schedulePlan, toBundle, type EpochDay, type Plan } from "@chronometra/core";
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
@@ -81,10 +81,10 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
 }
 
 /** What approving weeks would accept of those reports that this person decides, and what that would move; nothing stored. */
-export async function effectOfWeeks(database: DataSource, me: Me, date: string, people: readonly string[]): Promise<WeeksEffect> {
+export async function effectOfWeeks(database: DataSource, me: Me, date: string, people: readonly string[], endings: Endings | undefined): Promise<WeeksEffect> {
   const { monday, sunday } = weekAround(date);
   const { mine } = await waitingInWeek(database, me, monday, sunday, people);
-  return { reports: mine, effects: mine.length === 0 ? [] : await effectOfReports(database, me, mine, false) };
+  return { reports: mine, effects: mine.length === 0 ? [] : await effectOfReports(database, me, mine, { endings }) };
 }
 
 interface WeekDecision {
@@ -93,10 +93,11 @@ interface WeekDecision {
   readonly word: string;
   /** The reports whose effect was looked at. */
   readonly seen: readonly string[];
+  readonly endings?: Endings | undefined;
 }
 
 /** Approves weeks that were sent, which accepts what was seen to wait in them and this person decides; or returns them with a word. */
-export async function decideWeeks(database: DataSource, post: Post, me: Me, date: string, { people, decision, word, seen: looked }: WeekDecision): Promise<{ approved: string[]; open: string[] }> {
+export async function decideWeeks(database: DataSource, post: Post, me: Me, date: string, { people, decision, word, seen: looked, endings }: WeekDecision): Promise<{ approved: string[]; open: string[] }> {
   const { monday, sunday } = weekAround(date);
   const seen = new Map((await peopleWeek(database, me, date)).people.map((line) => [line.id, line]));
   for (const id of people) {
@@ -106,7 +107,7 @@ export async function decideWeeks(database: DataSource, post: Post, me: Me, date
   }
   const { mine, others } = await waitingInWeek(database, me, monday, sunday, people);
   if (decision === "approve" && (mine.length !== looked.length || mine.some((id) => !looked.includes(id)))) throw new Failure("conflict", "What waits in these weeks is not what you looked at: look at what approving would move, and decide then.");
-  if (decision === "approve" && mine.length > 0) await decideReports(database, post, me, mine, "accept", word === "" ? undefined : word);
+  if (decision === "approve" && mine.length > 0) await decideReports(database, post, me, mine, { decision: "accept", endings, ...(word === "" ? {} : { word }) });
   const done = people.filter((id) => decision === "return" || !others.has(id));
   await inTransaction(database, async (manager) => {
     if (done.length > 0) await manager.getRepository(WeekSheetEntity).update({ personId: In(done), monday, state: "sent" }, { state: decision === "approve" ? "approved" : "returned", decidedBy: me.id, decidedAt: new Date(), word: word === "" ? null : word });

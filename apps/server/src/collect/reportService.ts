@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
-import type { Me, ReportRequest, ReportsEffect, WeekCell } from "@chronometra/contract";
-import { applyChanges, dayAfter, goesTo, holdWindows, reportChanges, schedulePlan, toBundle, type Change, type Holding, type Plan } from "@chronometra/core";
+import type { Endings, Me, ReportRequest, ReportsEffect, WeekCell, WindowsHeld } from "@chronometra/contract";
+import { acceptReports, applyChanges, dayAfter, goesTo, holdWindows, schedulePlan, toBundle, type Accepted, type ActivityWindow, type Change, type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -14,6 +14,7 @@ import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import type { Post } from "../tell/post.ts";
 import { tellNext } from "./tellNext.ts";
+import { acceptedBefore } from "./acceptedBefore.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { assertWeekOpen } from "./sheets.ts";
@@ -151,44 +152,62 @@ async function waitingReports(manager: EntityManager, ids: readonly string[], lo
   return found;
 }
 
-interface Outcome {
-  readonly project: ProjectEntity;
+/** How reports are accepted: which windows are held, and what a 100% ends. */
+export interface Deciding {
+  readonly hold?: WindowsHeld | undefined;
+  readonly endings?: Endings | undefined;
+}
+
+interface Outcome extends Omit<Accepted, "changes"> {
   readonly before: Plan;
   readonly after: Plan;
   readonly changes: Change[];
-  readonly holding: Holding;
+  readonly windows: ActivityWindow[];
 }
-
-const NOTHING_HELD: Holding = { changes: [], held: [], lost: [] };
 
 /** Activities that reports speak of; leave speaks of all that its person works on. */
 const spokenOf = (plan: Plan, reports: readonly ReportEntity[]): string[] =>
   reports.flatMap(({ activityId, leaveUntil, personId }) => (leaveUntil === null ? [activityId] : [...plan.assignments.values()].flatMap(({ activity, person }) => (person === personId ? [activity] : []))));
 
 /** What accepting a project's reports comes to. Throws PlanProblems where the plan would not hold. */
-async function outcomeOf(manager: EntityManager, project: ProjectEntity, before: Plan, reports: readonly ReportEntity[], hold: boolean): Promise<Outcome> {
-  const changes = reportChanges(before, reports, await lockedTo(manager, project.id));
+async function outcomeOf(manager: EntityManager, project: ProjectEntity, before: Plan, reports: readonly ReportEntity[], { hold = [], endings = {} }: Deciding): Promise<Outcome> {
+  const { changes, ...told } = acceptReports(before, reports, { closedTo: await lockedTo(manager, project.id), earlier: await acceptedBefore(manager, project.id, reports), endings: new Map(Object.entries(endings)) });
   const after = applyChecked(before, changes).plan;
-  const holding = hold ? holdWindows(before, after, spokenOf(before, reports)) : NOTHING_HELD;
-  return { project, before, after: applyChanges(after, holding.changes).plan, changes: [...changes, ...holding.changes], holding };
+  const holding = holdWindows(before, after, spokenOf(before, reports), new Set(hold.flatMap((of) => (of.project === project.id ? [of.activity] : []))));
+  return { ...told, before, after: applyChanges(after, holding.changes).plan, changes: [...changes, ...holding.changes], windows: holding.windows };
 }
 
 const byProject = (reports: readonly ReportEntity[]): [string, ReportEntity[]][] => [...new Set(reports.map((report) => report.projectId))].sort().map((id) => [id, reports.filter((report) => report.projectId === id)]);
 
 /** What accepting reports would move in each project, nothing stored. */
-export async function effectOfReports(database: DataSource, me: Me, ids: readonly string[], hold: boolean): Promise<ReportsEffect> {
+export async function effectOfReports(database: DataSource, me: Me, ids: readonly string[], deciding: Deciding): Promise<ReportsEffect> {
   const effects: ReportsEffect = [];
   for (const [projectId, reports] of byProject(await waitingReports(database.manager, ids, false))) {
     const project = await findProject(database, projectId);
     assertMayEdit(me, project);
-    const { before, after, holding } = await outcomeOf(database.manager, project, await loadPlan(database.manager, project), reports, hold);
-    effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(before, after), held: holding.held.map((held) => ({ ...held, load: [...held.load] })), lost: holding.lost });
+    const { before, after, windows, asked, assumed } = await outcomeOf(database.manager, project, await loadPlan(database.manager, project), reports, deciding);
+    effects.push({
+      project: projectId,
+      projectName: project.head.name,
+      effect: presentEffect(before, after),
+      windows: windows.map((window) => ({ ...window, load: [...window.load] })),
+      asked: asked.map((one) => ({ ...one, others: [...one.others] })),
+      assumed: assumed.map((one) => ({ ...one, people: [...one.people] })),
+    });
   }
   return effects;
 }
 
+/** Refuses to accept where something was to be held that cannot be, or where it was not said what a 100% ends. */
+function assertDecided({ windows, asked }: Outcome): void {
+  const lost = windows.filter(({ outcome }) => outcome === "lost");
+  if (lost.length > 0) throw new Failure("invalid", lost.map(({ name, why }) => `The window of "${name}" cannot be held: ${why}.`).join(" "));
+  const open = asked.filter(({ answer }) => answer === null);
+  if (open.length > 0) throw new Failure("invalid", open.map(({ name, person, others }) => `${others.map((other) => other.person).join(", ")} still ${others.length === 1 ? "has" : "have"} hours on "${name}": say whether the 100% of ${person} finishes all of it, or only their own work.`).join(" "));
+}
+
 /** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it, and whoever comes next is told. */
-export async function decideReports(database: DataSource, post: Post, me: Me, ids: readonly string[], decision: "accept" | "hold" | "return", word: string | undefined): Promise<void> {
+export async function decideReports(database: DataSource, post: Post, me: Me, ids: readonly string[], { decision, word, ...deciding }: Deciding & { readonly decision: "accept" | "return"; readonly word?: string | undefined }): Promise<void> {
   const looked = byProject(await waitingReports(database.manager, ids, false));
   return writeProjects(database, me, looked.map(([project]) => project), async (writing) => {
     const { manager } = writing;
@@ -197,10 +216,12 @@ export async function decideReports(database: DataSource, post: Post, me: Me, id
     for (const [projectId, own] of byProject(reports)) {
       const project = await writing.editable(projectId);
       if (decision === "return") continue;
-      const { before, changes, holding } = await outcomeOf(manager, project, await writing.plan(project), own, decision === "hold");
-      if (holding.lost.length > 0) throw new Failure("invalid", holding.lost.map(({ name, why }) => `The window of "${name}" cannot be held: ${why}.`).join(" "));
+      const outcome = await outcomeOf(manager, project, await writing.plan(project), own, deciding);
+      assertDecided(outcome);
+      const { before, changes, windows } = outcome;
       if (changes.length === 0) continue;
-      const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${holding.held.length > 0 ? ", window held" : ""}`;
+      const held = windows.filter((window) => window.outcome === "held").length;
+      const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`}`;
       decided.push({ before, plan: (await storeChanges(writing, project, { changes, label })).plan });
     }
     await manager.getRepository(ReportEntity).update({ id: In(reports.map(({ id }) => id)) }, { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null });

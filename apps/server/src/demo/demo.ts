@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change, reportChanges, type ReportContent, type Plan } from "@chronometra/core";
+import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change, acceptReports, type ReportContent, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
@@ -219,7 +219,8 @@ async function change(world: World, id: string, me: Me, changes: readonly Change
 async function accept(world: World, id: string, me: Me, reports: readonly ReportContent[], keep: boolean, when: Date): Promise<void> {
   if (reports.length === 0) return;
   await writeProject(world.database, me, id, async (writing, project) => {
-    await storeChanges(writing, project, { changes: reportChanges(await writing.plan(project), reports), label: `Accepted ${reports.length} reports`, at: when });
+    const { changes } = acceptReports(await writing.plan(project), reports, { endings: new Map(reports.map((report) => [report.id, "all"])) });
+    await storeChanges(writing, project, { changes, label: `Accepted ${reports.length} reports`, at: when });
     if (keep) await insertReports(writing.manager, id, reports.filter(({ personId }) => personId !== ""), "posted", me.id, when);
   });
 }

@@ -1,6 +1,6 @@
-import type { PeopleWeek } from "@chronometra/contract";
+import type { Endings as Answers, PeopleWeek } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
@@ -10,6 +10,7 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords, momentWords } from "../shared/words.ts";
+import { AssumedStarts, Endings } from "./Endings.tsx";
 import { peopleWeekQuery, weeksEffectQuery } from "./queries.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
 import { WeekSteps } from "./WeekSteps.tsx";
@@ -51,9 +52,11 @@ function Actions({ week, chosen, onDone }: { week: PeopleWeek; chosen: readonly 
     mutationFn: () => call("POST /api/time/:date/reminders", { params, body: { people, words: reminder } }),
     onSuccess: ({ sent, failed }) => after(`${countWords(sent, "reminder", "reminders")} sent.${failed.length === 0 ? "" : ` Not reached: ${failed.map(({ to, why }) => `${to} (${why})`).join(", ")}.`}`),
   });
-  const effect = useQuery(weeksEffectQuery(week.from, chosen.filter(({ sheet }) => sheet?.state === "sent").map(({ id }) => id)));
+  const [endings, setEndings] = useState<Answers>({});
+  const effect = useQuery({ ...weeksEffectQuery(week.from, chosen.filter(({ sheet }) => sheet?.state === "sent").map(({ id }) => id), endings), placeholderData: keepPreviousData });
+  const isOpen = effect.data?.effects.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;
   const decide = useMutation({
-    mutationFn: (decision: "approve" | "return") => call("POST /api/time/:date/decision", { params, body: { people, decision, word, seen: effect.data?.reports ?? [] } }),
+    mutationFn: (decision: "approve" | "return") => call("POST /api/time/:date/decision", { params, body: { people, decision, word, seen: effect.data?.reports ?? [], endings } }),
     onError: () => void effect.refetch(),
     onSuccess: ({ approved, open }, decision) => after(decision === "return" ? `${countWords(people.length, "week", "weeks")} returned.` : `${countWords(approved.length, "week", "weeks")} approved${open.length === 0 ? "." : `; of ${open.join(", ")} other projects still decide reports.`}`),
   });
@@ -68,16 +71,17 @@ function Actions({ week, chosen, onDone }: { week: PeopleWeek; chosen: readonly 
       </span>
       <span className="flex items-end gap-2">
         <label className="flex flex-col text-sm">A word<input className="input input-sm w-48" value={word} placeholder="needed to return" onChange={(event) => setWord(event.target.value)} /></label>
-        <button type="button" className="btn btn-primary btn-sm" disabled={decide.isPending || sent < chosen.length || effect.data === undefined || effect.isFetching} title={sent < chosen.length ? "Only weeks that were sent can be approved" : undefined} onClick={() => decide.mutate("approve")}>Approve {countWords(sent, "week", "weeks")}</button>
+        <button type="button" className="btn btn-primary btn-sm" disabled={decide.isPending || sent < chosen.length || effect.data === undefined || effect.isFetching || isOpen} title={isOpen ? "Say first what each 100% ends" : sent < chosen.length ? "Only weeks that were sent can be approved" : undefined} onClick={() => decide.mutate("approve")}>Approve {countWords(sent, "week", "weeks")}</button>
         <button type="button" className="btn btn-sm" disabled={decide.isPending || sent < chosen.length || word.trim() === ""} onClick={() => decide.mutate("return")}>Return</button>
       </span>
       {error !== null && <Failure error={error} />}
       {sent > 0 && (
         <section aria-label="Effect preview" aria-live="polite" className="w-full">
-          {effect.data === undefined ? effect.error === null && <p className="muted text-sm" role="status">Working it out …</p> : (
+          {effect.data === undefined ? effect.error === null && <p className="muted text-sm" role="status">Calculating …</p> : (
             <>
               <h2 className="text-base">{effect.data.reports.length === 0 ? "Nothing waits in them; approving closes the weeks" : `Approving accepts ${countWords(effect.data.reports.length, "report", "reports")} and would`}</h2>
-              <div className="grid gap-x-8 md:grid-cols-2">{effect.data.effects.map((of) => <section key={of.project}><h3 className="text-sm">{of.projectName}</h3><EffectView effect={of.effect} /></section>)}</div>
+              <Endings effects={effect.data.effects} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />
+              <div className="grid gap-x-8 md:grid-cols-2" aria-busy={effect.isFetching}>{effect.data.effects.map((of) => <section key={of.project}><h3 className="text-sm">{of.projectName}</h3><AssumedStarts of={of} /><EffectView effect={of.effect} /></section>)}</div>
             </>
           )}
         </section>

@@ -1,10 +1,11 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import type { Endings, WindowsHeld } from "@chronometra/contract";
 import { call } from "../shared/api.ts";
 
 export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: () => call("GET /api/desk") });
 export const reportsQuery = queryOptions({ queryKey: ["reports"], queryFn: () => call("GET /api/reports") });
-export const effectQuery = (ids: readonly string[], hold: boolean) =>
-  queryOptions({ queryKey: ["reports", "effect", hold, ...ids], queryFn: () => call("POST /api/reports/effect", { body: { ids: [...ids], hold } }), enabled: ids.length > 0, retry: false });
+export const effectQuery = (ids: readonly string[], hold: WindowsHeld, endings: Endings) =>
+  queryOptions({ queryKey: ["reports", "effect", hold, endings, ...ids], queryFn: () => call("POST /api/reports/effect", { body: { ids: [...ids], hold, endings } }), enabled: ids.length > 0, retry: false });
 
 /** One's own week around a day. */
 export const weekQuery = (date: string) => queryOptions({ queryKey: ["desk", "week", date], queryFn: () => call("GET /api/desk/week/:date", { params: { date } }) });
@@ -16,5 +17,5 @@ export const peopleWeekQuery = (date: string) => queryOptions({ queryKey: ["repo
 export const blockedQuery = (days: number) => queryOptions({ queryKey: ["blocked", days], queryFn: () => call("GET /api/blocked/:days", { params: { days: String(days) } }), placeholderData: keepPreviousData });
 
 /** What approving people's weeks would accept and move. */
-export const weeksEffectQuery = (date: string, people: readonly string[]) =>
-  queryOptions({ queryKey: ["reports", "weeks", date, ...people], queryFn: () => call("POST /api/time/:date/effect", { params: { date }, body: { people: [...people] } }), enabled: people.length > 0, retry: false });
+export const weeksEffectQuery = (date: string, people: readonly string[], endings: Endings) =>
+  queryOptions({ queryKey: ["reports", "weeks", date, endings, ...people], queryFn: () => call("POST /api/time/:date/effect", { params: { date }, body: { people: [...people], endings } }), enabled: people.length > 0, retry: false });

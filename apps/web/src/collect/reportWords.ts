@@ -34,7 +34,11 @@ export function remarkWords(remark: Remark): string {
     case "late":
       return `late: closed up to ${dateWords(remark.closedTo)}, so it lands on the day after`;
     case "adjusts":
-      return "an adjusting entry";
+      return remark.backMinutes > 0 ? `takes hours back that were accepted: ${formatHours(remark.backMinutes)} remain to be done again` : "takes hours back that were accepted; what remains stays as it is";
+    case "reopens":
+      return remark.leftMinutes > 0 ? `takes finished work up again: ${formatHours(remark.leftMinutes)} remain for its people` : "takes finished work up again; no hours remain for its people";
+    case "older":
+      return remark.what === "percent" ? "another percent was accepted of a later day, and stands" : "what remains was accepted of a later day, and stands";
     default:
       return remark satisfies never;
   }

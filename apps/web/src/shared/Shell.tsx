@@ -8,7 +8,7 @@ import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
 import { useMenus } from "./useMenus.ts";
 import { useTitle } from "./useTitle.ts";
-import { holds, mayLook, sessionQuery } from "./session.ts";
+import { holds, mayLook, sessionQuery, Shown } from "./session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
 const SignIn = lazy(() => import("../access/SignIn.tsx"));
@@ -83,6 +83,7 @@ export function Shell() {
   if (me === null) return <Suspense><SignIn /></Suspense>;
   if (pathname === "/" && !mayLook(me)) return <Navigate to={me.person === null ? "/settings" : "/desk"} replace />;
   return (
+    <Shown value={me}>
     <div className="flex h-full flex-col">
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">Go to the content</a>
       <PeriodBar me={me} />
@@ -91,5 +92,6 @@ export function Shell() {
       <Unsent account={me.id} />
       <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto"><Outlet /></main>
     </div>
+    </Shown>
   );
 }

@@ -1,5 +1,6 @@
 import type { Me, Role, SessionView } from "@chronometra/contract";
-import { queryOptions, useMutation, useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { queryOptions, useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { createContext, useContext } from "react";
 import { toast } from "sonner";
 import { call, keepToken } from "./api.ts";
 import { takePreferences } from "./preferences.ts";
@@ -24,11 +25,17 @@ export const sessionQuery = queryOptions({
   staleTime: Infinity,
 });
 
+/**
+ * Who the pages are shown to. They have it from the frame around them and not from the session itself: a page that is being
+ * drawn while someone signs out would find nobody there.
+ */
+export const Shown = createContext<Me | null>(null);
+
 /** Who is signed in; pages are only shown to someone who is. */
 export function useMe(): Me {
-  const { data } = useQuery(sessionQuery);
-  if (data?.me == null) throw new Error("no one is signed in");
-  return data.me;
+  const me = useContext(Shown);
+  if (me === null) throw new Error("no one is signed in");
+  return me;
 }
 
 export const holds = (me: Me, ...roles: Role[]): boolean => roles.some((role) => me.roles.includes(role));

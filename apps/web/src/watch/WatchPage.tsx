@@ -205,7 +205,8 @@ export function WatchPage() {
   const saved = useQuery({ ...watchlistQuery(id ?? ""), enabled: id !== undefined });
   const text = params.get("q");
   const asked = questionOf(text);
-  const onQuestion = (question: WatchQuestion): void => setParams({ q: questionText(question) }, { replace: true });
+  // Drawn at once, for the next change is made to the question as it is drawn.
+  const onQuestion = (question: WatchQuestion): void => setParams({ q: questionText(question) }, { replace: true, flushSync: true });
   const question = asked ?? (id === undefined ? FRESH.activities : (saved.data?.question ?? null));
   return (
     <div className="flex h-full min-h-0">

@@ -8,7 +8,7 @@ import { formatDate } from "../time/instant.ts";
 import { holdWindows } from "./holdWindow.ts";
 import { remarksOn } from "./remarks.ts";
 import type { ReportContent } from "./report.ts";
-import { reportChanges } from "./reportChanges.ts";
+import { acceptReports, type Acceptance } from "./acceptReports.ts";
 
 const HOUR = 60;
 const DAY = 8 * HOUR;
@@ -28,7 +28,7 @@ const three = (work: Partial<Activity> = { driver: "effort" }, hours: Record<str
 let count = 0;
 const report = (personId: string, date: string, what: Partial<ReportContent> = {}): ReportContent => ({ id: `r${count++}`, activityId: "lay", personId, date, leaveUntil: null, minutes: null, percent: null, remainingMinutes: null, note: "", ...what });
 const hours = (personId: string, date: string, amount: number, what: Partial<ReportContent> = {}): ReportContent => report(personId, date, { minutes: amount * HOUR, ...what });
-const accept = (plan: Plan, ...reports: ReportContent[]): Plan => applyChanges(plan, reportChanges(plan, reports)).plan;
+const accept = (plan: Plan, ...reports: ReportContent[]): Plan => applyChanges(plan, acceptReports(plan, reports).changes).plan;
 const finishOf = (plan: Plan, id = "lay"): string => {
   const { rows } = schedulePlan(toBundle(plan));
   return formatDate(rows[[...plan.activities.keys()].indexOf(id)]!.finishDay);
@@ -56,7 +56,7 @@ describe("one of three people starts a day late", () => {
 });
 
 describe("100% said of work", () => {
-  const done = accept(three(), hours("ann", "2026-03-02", 8, { percent: 100 }));
+  const done = accept(three({ driver: "effort" }, { ann: 40 }), hours("ann", "2026-03-02", 8, { percent: 100 }));
   const finish = (plan: Plan): string | undefined => plan.activities.get("lay")!.actualFinish;
 
   it("once more keeps the finish that it has", () => {
@@ -91,7 +91,7 @@ describe("three days of leave booked in the middle", () => {
 
   it("are booked once, and beside what was booked before", () => {
     const once = accept(three(), leave("cy"));
-    expect(reportChanges(once, [leave("cy")])).toEqual([]);
+    expect(acceptReports(once, [leave("cy")]).changes).toEqual([]);
     expect(accept(once, report("cy", "2026-03-20", { activityId: "", leaveUntil: "2026-03-20" })).calendars.get("leave-cy")!.exceptions).toHaveLength(2);
   });
 });
@@ -107,12 +107,12 @@ describe("hours left", () => {
     const mended = accept(booked, hours("ann", "2026-03-02", -3));
     expect(leftOf(mended, "ann")).toBe(35);
     expect([...mended.timeEntries.values()].reduce((sum, { minutes }) => sum + minutes, 0)).toBe(5 * HOUR);
-    expect(reportChanges(three(), [hours("ann", "2026-03-02", -1)]).some(({ type }) => type === "reportProgress")).toBe(false);
+    expect(acceptReports(three(), [hours("ann", "2026-03-02", -1)]).changes.some(({ type }) => type === "reportProgress")).toBe(false);
   });
 });
 
 describe("hours booked after the finish", () => {
-  const done = accept(three(), hours("ann", "2026-03-02", 8, { percent: 100 }));
+  const done = accept(three({ driver: "effort" }, { ann: 40 }), hours("ann", "2026-03-02", 8, { percent: 100 }));
 
   it("extend it to the day of the last of them", () => {
     expect(done.activities.get("lay")).toMatchObject({ actualFinish: "2026-03-02" });
@@ -127,15 +127,16 @@ describe("hours booked after the finish", () => {
 describe("holding the window", () => {
   const heldBy = (before: Plan, ...reports: ReportContent[]) => {
     const after = accept(before, ...reports);
-    const holding = holdWindows(before, after, ["lay"]);
+    const holding = holdWindows(before, after, ["lay"], new Set(["lay"]));
     return { ...holding, plan: applyChanges(after, holding.changes).plan };
   };
 
   it("keeps the finish of work that came late, and shows who has to do more than fits", () => {
-    const { plan, held } = heldBy(three(), hours("ann", "2026-03-02", 8), hours("cy", "2026-03-03", 8));
+    const { plan, windows } = heldBy(three(), hours("ann", "2026-03-02", 8), hours("cy", "2026-03-03", 8));
     expect(finishOf(plan)).toBe("2026-03-06");
     expect(plan.activities.get("lay")!.driver).toBeUndefined();
-    expect(held).toEqual([expect.objectContaining({ activity: "lay", finish: "2026-03-06", load: [{ person: "Ann", leftMinutes: 32 * HOUR, roomMinutes: 40 * HOUR }, { person: "Bo", leftMinutes: 40 * HOUR, roomMinutes: 40 * HOUR }, { person: "Cy", leftMinutes: 32 * HOUR, roomMinutes: 40 * HOUR }] })]);
+    const load = [{ person: "Ann", leftMinutes: 32 * HOUR, roomMinutes: 32 * HOUR }, { person: "Bo", leftMinutes: 40 * HOUR, roomMinutes: 40 * HOUR }, { person: "Cy", leftMinutes: 32 * HOUR, roomMinutes: 24 * HOUR }];
+    expect(windows).toEqual([{ activity: "lay", name: "Lay cable", was: "2026-03-06", wouldEnd: "2026-03-09", ends: "2026-03-06", outcome: "held", why: null, load }]);
   });
 
   it("a quarter that must end on its last day does, though it began nine days late", () => {
@@ -143,21 +144,37 @@ describe("holding the window", () => {
     expect(finishOf(quarter)).toBe("2026-04-13");
     const whole = applyChanges(quarter, [{ type: "setDataDate", date: null }]).plan;
     expect(finishOf(whole)).toBe("2026-03-31");
-    const { plan, held } = heldBy(applyChanges(whole, [{ type: "setDataDate", date: "2025-12-31" }]).plan, hours("ann", "2026-01-14", 8, { percent: 2 }));
+    const { plan, windows } = heldBy(applyChanges(whole, [{ type: "setDataDate", date: "2025-12-31" }]).plan, hours("ann", "2026-01-14", 8, { percent: 2 }));
     expect(finishOf(plan)).toBe("2026-03-31");
     expect(plan.activities.get("lay")).toMatchObject({ actualStart: "2026-01-14", durationMinutes: 64 * DAY });
-    expect(held[0]!.load).toEqual([{ person: "Ann", leftMinutes: 392 * HOUR, roomMinutes: 55 * DAY }]);
+    // From the day after the one that was booked.
+    expect(windows[0]!.load).toEqual([{ person: "Ann", leftMinutes: 392 * HOUR, roomMinutes: 54 * DAY }]);
   });
 
   it("says where nothing is left of the window", () => {
     const before = three({ durationMinutes: 2 * DAY });
     const after = accept(applyChanges(before, [{ type: "setDataDate", date: "2026-03-06" }]).plan, hours("ann", "2026-03-06", 1));
-    expect(holdWindows(before, after, ["lay"])).toMatchObject({ changes: [], held: [], lost: [{ activity: "lay", why: "nothing is left of its window, which ended on 2026-03-03" }] });
+    expect(holdWindows(before, after, ["lay"], new Set(["lay"]))).toMatchObject({ changes: [], windows: [{ activity: "lay", outcome: "lost", why: "nothing is left of its window, which ended on 2026-03-03" }] });
+  });
+
+  it("is for each activity by itself; one that would end later is told, held or not", () => {
+    const after = accept(three(), hours("cy", "2026-03-05", 1));
+    expect(holdWindows(three(), after, ["lay"], new Set())).toMatchObject({ changes: [], windows: [{ activity: "lay", was: "2026-03-06", wouldEnd: "2026-03-12", ends: "2026-03-12", outcome: "moves", why: null, load: [] }] });
+    const done = accept(three({ driver: "effort" }, { ann: 40 }), hours("ann", "2026-03-02", 8, { percent: 100 }));
+    const later = accept(done, hours("ann", "2026-03-05", 4));
+    expect(holdWindows(done, later, ["lay"], new Set(["lay"])).windows).toMatchObject([{ was: "2026-03-02", ends: "2026-03-05", outcome: "lost", why: "it is finished, and ends with the last work on it" }]);
+  });
+
+  it("tells of more hours than fit in a fixed window though it ends no later, as where hours are raised", () => {
+    const fixed = three({ durationMinutes: 5 * DAY });
+    const after = accept(fixed, report("bo", "2026-03-02", { remainingMinutes: 56 * HOUR }));
+    expect(holdWindows(fixed, after, ["lay"], new Set()).windows).toEqual([{ activity: "lay", name: "Lay cable", was: "2026-03-06", wouldEnd: "2026-03-06", ends: "2026-03-06", outcome: "stays", why: null, load: [{ person: "Bo", leftMinutes: 56 * HOUR, roomMinutes: 40 * HOUR }] }]);
+    expect(holdWindows(fixed, fixed, ["lay"], new Set()).windows).toEqual([]);
   });
 
   it("leaves alone what does not move later, is finished or a milestone", () => {
     const before = three();
-    expect(holdWindows(before, before, ["lay", "lit", "ghost"])).toEqual({ changes: [], held: [], lost: [] });
+    expect(holdWindows(before, before, ["lay", "lit", "ghost"], new Set(["lay", "lit", "ghost"]))).toEqual({ changes: [], windows: [] });
   });
 
   it("law: what is held finishes no later than before, and nobody's work is lost", () => {
@@ -169,11 +186,13 @@ describe("holding the window", () => {
           const before = three(work);
           const reports = said.map(({ person, day, amount, left }) => hours(person, `2026-03-${String(day).padStart(2, "0")}`, amount, { remainingMinutes: left === null ? null : left * HOUR })).sort((a, b) => (a.date < b.date ? -1 : 1));
           const after = accept(before, ...reports);
-          const { changes, held, lost } = holdWindows(before, after, ["lay"]);
+          const { changes, windows } = holdWindows(before, after, ["lay"], new Set(["lay"]));
           const plan = applyChanges(after, changes).plan;
           expect([...plan.assignments.values()]).toEqual([...after.assignments.values()]);
-          if (lost.length === 0) expect(finishOf(plan) <= finishOf(before) || finishOf(after) <= finishOf(before)).toBe(true);
-          else expect(held).toEqual([]);
+          const lost = windows.some(({ outcome }) => outcome === "lost");
+          if (!lost) expect(finishOf(plan) <= finishOf(before)).toBe(true);
+          else expect(changes).toEqual([]);
+          for (const { ends } of windows) expect(ends).toBe(finishOf(plan));
         },
       ),
     );
@@ -182,7 +201,7 @@ describe("holding the window", () => {
 
 describe("time of a locked period", () => {
   it("lands on the first day after it, and says for which day it was", () => {
-    const [posted, progress] = reportChanges(three(), [hours("ann", "2026-02-27", 4, { note: "trench" })], "2026-03-06");
+    const [posted, progress] = acceptReports(three(), [hours("ann", "2026-02-27", 4, { note: "trench" })], { closedTo: "2026-03-06" }).changes;
     expect(posted).toMatchObject({ type: "postTime", entry: { date: "2026-03-07", minutes: 240, note: "for 2026-02-27: trench" } });
     expect(progress).toMatchObject({ actualStart: "2026-02-27" });
   });
@@ -203,7 +222,7 @@ describe("remarks", () => {
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "lay" }))).toEqual(["unbaselined", "outOfSequence"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "idle" }))).toEqual(["parked", "unbaselined"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "done" }))).toEqual(["finished"]);
-    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual(["percentFell", "leftRose"]);
+    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual(["percentFell", "leftRose", "reopens"]);
     expect(kinds(hours("cy", "2026-03-02", -1, { activityId: "done" }), "2026-03-02")).toEqual(["notAssigned", "late", "adjusts"]);
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "ghost" }))).toEqual(["gone"]);
     expect(kinds(report("ann", "2026-03-02", { activityId: "", leaveUntil: "2026-03-03" }))).toEqual([]);

@@ -1,61 +1,98 @@
-import { remainingWork } from "../network/buildNetwork.ts";
-import { schedulePlan, type Schedule } from "../network/schedule.ts";
+import { remainingWork, stateOf } from "../network/buildNetwork.ts";
+import { COMPLETE, FIXED } from "../network/network.ts";
+import { schedulePlan, type Schedule, type ScheduledActivity } from "../network/schedule.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";
 import type { Activity } from "../plan/schema.ts";
-import { finishDayOf, formatDate } from "../time/instant.ts";
+import { closeOf, finishDayOf, formatDate, parseDate } from "../time/instant.ts";
 
-/** A window that is held though work came late into it, and what that asks of its people. */
-export interface HeldWindow {
+/** What is left for someone on an activity, beside the working minutes that they have until it ends. */
+export interface PersonsLoad {
+  readonly person: string;
+  readonly leftMinutes: number;
+  readonly roomMinutes: number;
+}
+
+/** The window of an activity that would end later, or in which someone has more to do than fits. */
+export interface ActivityWindow {
   readonly activity: string;
   readonly name: string;
-  /** The day on which it still finishes. */
-  readonly finish: string;
-  /** What is left for each, beside the working minutes that they have of it until then. */
-  readonly load: readonly { readonly person: string; readonly leftMinutes: number; readonly roomMinutes: number }[];
+  /** The days on which it ended before, and would end if nothing were held. */
+  readonly was: string | null;
+  readonly wouldEnd: string;
+  /** The day on which it ends with what is held. */
+  readonly ends: string;
+  /** `stays` where it ends no later; `lost` where it is to be held and cannot be. */
+  readonly outcome: "stays" | "moves" | "held" | "lost";
+  /** Why it cannot be held; `null` where it can. */
+  readonly why: string | null;
+  /** Of a window that is fixed or held, those who have more than fits; of one that is held, the others too. */
+  readonly load: readonly PersonsLoad[];
 }
 
 export interface Holding {
   /** To be made after those that would move the finishes. */
   readonly changes: Change[];
-  readonly held: HeldWindow[];
-  /** Windows that cannot be held, with the reason. */
-  readonly lost: { readonly activity: string; readonly name: string; readonly why: string }[];
+  readonly windows: ActivityWindow[];
 }
 
 /** Steps towards a length whose finish is the one before; a finish that links or wishes hold needs a second or third. */
 const TRIES = 5;
 
-const rowOf = (plan: Plan, schedule: Schedule, id: string) => schedule.rows[[...plan.activities.keys()].indexOf(id)] ?? null;
+const rowOf = (plan: Plan, schedule: Schedule, id: string): ScheduledActivity | null => schedule.rows[[...plan.activities.keys()].indexOf(id)] ?? null;
+
+/** Why the window of an activity cannot be held, whatever is left of it. */
+function unholdable({ kind, actualFinish }: Activity): string | null {
+  if (actualFinish !== undefined) return "it is finished, and ends with the last work on it";
+  return kind === "milestone" || kind === "levelOfEffort" ? "it has no window of its own" : null;
+}
 
 /**
- * Keeps activities from finishing later than before: their window is fixed (driven by duration, held) and what is left of it
- * shortened to fit. The work of their people stays as it is, and is shown beside the time that they have.
+ * The windows of activities that would end later, and those in which someone has more to do than fits. The ones that are to be
+ * held keep their finish: they are fixed (driven by duration, held) and what is left of them shortened to fit. The work of their
+ * people stays as it is, and is shown beside the time that they have.
  * @param before the plan as it is
  * @param after the plan with what would move it
+ * @param hold those of the activities whose windows are held
  */
-export function holdWindows(before: Plan, after: Plan, activities: readonly string[]): Holding {
+export function holdWindows(before: Plan, after: Plan, activities: readonly string[], hold: ReadonlySet<string>): Holding {
   const was = schedulePlan(toBundle(before));
-  const byStart = [...new Set(activities)].map((id) => ({ id, row: rowOf(before, was, id) })).sort((a, b) => (a.row?.start ?? 0) - (b.row?.start ?? 0));
-  const holding: Holding = { changes: [], held: [], lost: [] };
+  const unheld = schedulePlan(toBundle(after));
+  const byStart = [...new Set(activities)].map((id) => ({ id, row: rowOf(before, was, id), free: rowOf(after, unheld, id) })).sort((a, b) => (a.row?.start ?? 0) - (b.row?.start ?? 0));
+  const changes: Change[] = [];
+  const outcomes: (Pick<ActivityWindow, "outcome" | "why"> & (typeof byStart)[number])[] = [];
   let at = after;
-  for (const { id, row } of byStart) {
+  let now = unheld;
+  for (const each of byStart) {
+    const { id, row } = each;
     const activity = at.activities.get(id);
-    if (activity === undefined || row === null || activity.actualFinish !== undefined || activity.kind === "milestone" || activity.kind === "levelOfEffort") continue;
-    const now = schedulePlan(toBundle(at));
     const moved = rowOf(at, now, id);
-    if (moved === null || moved.finish <= row.finish) continue;
-    const changes = changesToEndBy(at, activity, row.finish);
-    if (changes === null) {
-      holding.lost.push({ activity: id, name: activity.name, why: `nothing is left of its window, which ended on ${formatDate(finishDayOf(row.finish))}` });
+    if (activity === undefined || each.free === null || moved === null) continue;
+    const isLater = row !== null && moved.finish > row.finish;
+    const why = isLater ? unholdable(activity) : null;
+    if (!isLater || !hold.has(id)) {
+      outcomes.push({ ...each, outcome: row !== null && each.free.finish > row.finish ? "moves" : "stays", why });
       continue;
     }
-    at = applyChanges(at, changes).plan;
-    holding.changes.push(...changes);
-    holding.held.push(heldWindow(at, id));
+    const held = why === null ? changesToEndBy(at, activity, row.finish) : null;
+    if (held === null) {
+      outcomes.push({ ...each, outcome: "lost", why: why ?? `nothing is left of its window, which ended on ${formatDate(finishDayOf(row.finish))}` });
+      continue;
+    }
+    at = applyChanges(at, held).plan;
+    now = schedulePlan(toBundle(at));
+    changes.push(...held);
+    outcomes.push({ ...each, outcome: "held", why: null });
   }
-  return holding;
+  const windows = outcomes.flatMap(({ id, row, free, outcome, why }): ActivityWindow[] => {
+    const all = loadOf(at, now, id);
+    const load = outcome === "held" ? all : all.filter(({ leftMinutes, roomMinutes }) => leftMinutes > roomMinutes);
+    if (outcome === "stays" && load.length === 0) return [];
+    const shown = (each: ScheduledActivity): string => formatDate(each.finishDay);
+    return [{ activity: id, name: at.activities.get(id)!.name, was: row === null ? null : shown(row), wouldEnd: shown(free!), ends: shown(rowOf(at, now, id)!), outcome, why, load }];
+  });
+  return { changes, windows };
 }
 
 /** Fixes a window and finds what must be left of it; `null` where it would be nothing. */
@@ -79,19 +116,22 @@ function changesToEndBy(plan: Plan, activity: Activity, finish: number): Change[
   return null;
 }
 
-function heldWindow(plan: Plan, id: string): HeldWindow {
+/** What is left for each person on work whose window is fixed, and the time they have for it: from where it goes on, and after the last day they booked. */
+function loadOf(plan: Plan, { rows, network, early, calendars }: Schedule, id: string): PersonsLoad[] {
+  const position = [...plan.activities.keys()].indexOf(id);
   const activity = plan.activities.get(id)!;
-  const schedule = schedulePlan(toBundle(plan));
-  const row = rowOf(plan, schedule, id)!;
-  const window = schedule.calendars.get(activity.calendar ?? plan.project.calendar);
-  const left = activity.actualStart === undefined ? activity.durationMinutes! : activity.remainingMinutes!;
-  const from = window.startAt(window.indexAt(row.finish) - left);
-  const load = [...plan.assignments.values()].flatMap((assignment) => {
+  const node = network.nodeOf[position]!;
+  const row = rows[position];
+  if (row == null || node < 0 || network.finishBy[node] !== FIXED || stateOf(activity) === COMPLETE) return [];
+  const lastDays = new Map<string, string>();
+  for (const { activity: on, person, date, minutes } of plan.timeEntries.values()) if (on === id && minutes > 0 && date > (lastDays.get(person) ?? "")) lastDays.set(person, date);
+  return [...plan.assignments.values()].flatMap((assignment) => {
     if (assignment.activity !== id) return [];
     const person = plan.people.get(assignment.person);
-    const own = schedule.calendars.get(person?.calendar ?? plan.project.calendar);
-    const room = Math.round(((own.indexAt(row.finish) - own.indexAt(from)) * (assignment.unitsPercent ?? 100)) / 100);
+    const own = calendars.get(person?.calendar ?? plan.project.calendar);
+    const booked = lastDays.get(assignment.person);
+    const from = Math.max(early.restartAt[node]!, booked === undefined ? 0 : closeOf(parseDate(booked)!));
+    const room = Math.max(0, Math.round(((own.indexAt(row.finish) - own.indexAt(from as typeof row.finish)) * (assignment.unitsPercent ?? 100)) / 100));
     return [{ person: person?.name ?? assignment.person, leftMinutes: remainingWork(assignment, activity), roomMinutes: room }];
   });
-  return { activity: id, name: activity.name, finish: formatDate(row.finishDay), load };
 }

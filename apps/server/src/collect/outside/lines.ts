@@ -162,7 +162,7 @@ export async function effectOfLines(database: DataSource, me: Me, ids: readonly 
     assertMayEdit(me, project);
     const plan = await loadPlan(database.manager, project);
     const changes = costChanges(plan, rows.filter(({ kind }) => kind === "cost"), await lockedTo(database, projectId));
-    effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(plan, applyChecked(plan, changes).plan), held: [], lost: [] });
+    effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(plan, applyChecked(plan, changes).plan), windows: [], asked: [], assumed: [] });
   }
   return effects;
 }

@@ -46,7 +46,7 @@ describe("a file of costs", () => {
     expect((await take(file)).body).toEqual({ added: 2, matched: 2, unmatched: 0, known: 0 });
     const ids = (await lines()).map(({ id }) => id);
     const effect = (await tomas.send("post", "/api/outside/effect", { ids })).body as ReportsEffect;
-    expect(effect).toEqual([expect.objectContaining({ project, held: [] })]);
+    expect(effect).toEqual([expect.objectContaining({ project, windows: [] })]);
     expect(await posted()).toEqual([]);
     expect((await tomas.send("post", "/api/outside/post", { ids })).body).toEqual({ costs: 2, reports: 0 });
     expect((await posted()).map(({ amountMinor, date }) => [date, amountMinor])).toEqual([["2026-03-04", 125_050], ["2026-03-04", 9_990]]);

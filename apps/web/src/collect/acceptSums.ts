@@ -1,0 +1,31 @@
+import type { QueuedReport, ReportsEffect } from "@chronometra/contract";
+import { formatHours } from "@chronometra/core";
+import { countWords, money } from "../shared/words.ts";
+
+const BROKEN = new Set(["willBreach", "breached", "metLate"]);
+
+/** What accepting reports comes to in all, in a few words each: hours, cost by currency, finishes and deadlines that move. */
+export function acceptSums(reports: readonly Pick<QueuedReport, "minutes">[], effects: ReportsEffect): string[] {
+  const minutes = reports.reduce((sum, report) => sum + (report.minutes ?? 0), 0);
+  const costs = new Map<string, { digits: number; actual: number; estimate: number }>();
+  for (const { effect } of effects) {
+    if (effect.cost === null) continue;
+    const sum = costs.get(effect.currency) ?? { digits: effect.minorDigits, actual: 0, estimate: 0 };
+    sum.actual += effect.cost.actualAfter - effect.cost.actualBefore;
+    sum.estimate += effect.cost.estimateAfter - effect.cost.estimateBefore;
+    costs.set(effect.currency, sum);
+  }
+  const moved = (later: boolean): number => effects.filter(({ effect: { finish } }) => finish !== null && (finish.days ?? 0) > 0 === later).length;
+  const broken = effects.flatMap(({ effect }) => effect.deadlines).filter(({ before, after }) => after !== null && BROKEN.has(after.state) && !(before !== null && BROKEN.has(before.state))).length;
+  const costWords = [...costs].flatMap(([currency, { digits, actual, estimate }]) => [
+    actual === 0 ? "" : `${money(Math.abs(actual), digits)} ${currency} ${actual > 0 ? "more" : "less"} spent`,
+    Math.abs(estimate) < 10 ** digits ? "" : `${money(Math.abs(estimate), digits)} ${currency} ${estimate > 0 ? "more" : "less"} at completion`,
+  ]);
+  return [
+    minutes === 0 ? "" : minutes > 0 ? formatHours(minutes) : `${formatHours(-minutes)} taken back`,
+    ...costWords,
+    moved(true) === 0 ? "" : `${countWords(moved(true), "project finishes", "projects finish")} later`,
+    moved(false) === 0 ? "" : `${countWords(moved(false), "project finishes", "projects finish")} earlier`,
+    broken === 0 ? "" : `${countWords(broken, "deadline breaks", "deadlines break")}`,
+  ].filter((words) => words !== "");
+}
