@@ -84,8 +84,6 @@ for (const [who, tours] of TOURS) {
     test(`axe finds nothing serious, in both themes: ${stops.map(([name]) => name).join("; ")}`, async ({ page }) => {
       test.setTimeout(300_000);
       await page.emulateMedia({ reducedMotion: "reduce" });
-      // So high that what keeps in sight at the foot covers nothing that a scroll would show.
-      await page.setViewportSize({ width: 1280, height: 1400 });
       await signIn(page, who);
       const places = await placesOf(page);
       for (const [name, address] of stops) {

@@ -45,7 +45,7 @@ export function Decision({ reports, onDone }: Props) {
       {effect.error !== null && <Failure error={effect.error} />}
       {effect.data === undefined && effect.error === null && <p className="muted text-sm" role="status">Calculating …</p>}
       <div aria-busy={effect.isFetching} className="lg:min-h-0 lg:flex-1 lg:overflow-auto" tabIndex={0} role="region" aria-label="What it would move">
-        {effect.data !== undefined && <Endings effects={effect.data} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />}
+        {effect.data !== undefined && <Endings effects={effect.data} answers={endings} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />}
         {effect.data?.map((of) => (
           <section key={of.project} className="pb-2">
             {effect.data.length > 1 && <h3 className="border-b-2 border-current text-sm">{of.projectName}</h3>}

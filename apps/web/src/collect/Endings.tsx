@@ -4,12 +4,14 @@ import { dateWords } from "../shared/words.ts";
 
 interface Props {
   readonly effects: ReportsEffect;
+  /** What was answered, known before what it does is. */
+  readonly answers: Answers;
   readonly onAnswer: (answers: Answers) => void;
 }
 
 /** Whether a 100% ends the activity or only its sender's own work, where others still have hours; and starts taken from the plan. */
-export function Endings({ effects, onAnswer }: Props) {
-  const asked = effects.flatMap((of) => of.asked);
+export function Endings({ effects, answers, onAnswer }: Props) {
+  const asked = effects.flatMap((of) => of.asked).map((each) => ({ ...each, answer: answers[each.report] ?? each.answer }));
   const open = asked.filter(({ answer }) => answer === null);
   const all = (answer: "all" | "own"): void => onAnswer(Object.fromEntries(open.map(({ report }) => [report, answer])));
   if (asked.length === 0) return null;

@@ -80,7 +80,7 @@ function Actions({ week, chosen, onDone }: { week: PeopleWeek; chosen: readonly 
           {effect.data === undefined ? effect.error === null && <p className="muted text-sm" role="status">Calculating …</p> : (
             <>
               <h2 className="text-base">{effect.data.reports.length === 0 ? "Nothing waits in them; approving closes the weeks" : `Approving accepts ${countWords(effect.data.reports.length, "report", "reports")} and would`}</h2>
-              <Endings effects={effect.data.effects} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />
+              <Endings effects={effect.data.effects} answers={endings} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />
               <div className="grid gap-x-8 md:grid-cols-2" aria-busy={effect.isFetching}>{effect.data.effects.map((of) => <section key={of.project}><h3 className="text-sm">{of.projectName}</h3><AssumedStarts of={of} /><EffectView effect={of.effect} /></section>)}</div>
             </>
           )}
