@@ -15,7 +15,8 @@ export function acceptSums(reports: readonly Pick<QueuedReport, "minutes">[], ef
     sum.estimate += effect.cost.estimateAfter - effect.cost.estimateBefore;
     costs.set(effect.currency, sum);
   }
-  const moved = (later: boolean): number => effects.filter(({ effect: { finish } }) => finish !== null && (finish.days ?? 0) > 0 === later).length;
+  const moved = effects.map(({ effect: { finish } }) => finish?.days ?? 0);
+  const [later, earlier] = [moved.filter((days) => days > 0).length, moved.filter((days) => days < 0).length];
   const broken = effects.flatMap(({ effect }) => effect.deadlines).filter(({ before, after }) => after !== null && BROKEN.has(after.state) && !(before !== null && BROKEN.has(before.state))).length;
   const costWords = [...costs].flatMap(([currency, { digits, actual, estimate }]) => [
     actual === 0 ? "" : `${money(Math.abs(actual), digits)} ${currency} ${actual > 0 ? "more" : "less"} spent`,
@@ -24,8 +25,8 @@ export function acceptSums(reports: readonly Pick<QueuedReport, "minutes">[], ef
   return [
     minutes === 0 ? "" : minutes > 0 ? formatHours(minutes) : `${formatHours(-minutes)} taken back`,
     ...costWords,
-    moved(true) === 0 ? "" : `${countWords(moved(true), "project finishes", "projects finish")} later`,
-    moved(false) === 0 ? "" : `${countWords(moved(false), "project finishes", "projects finish")} earlier`,
+    later === 0 ? "" : `${countWords(later, "project finishes", "projects finish")} later`,
+    earlier === 0 ? "" : `${countWords(earlier, "project finishes", "projects finish")} earlier`,
     broken === 0 ? "" : `${countWords(broken, "deadline breaks", "deadlines break")}`,
   ].filter((words) => words !== "");
 }
