@@ -93,7 +93,7 @@ export const effectSchema = z.object({
   activities: z.array(movementSchema),
   milestones: z.array(movementSchema),
   deadlines: z.array(z.object({ id: z.string(), name: z.string(), before: standingSchema.nullable(), after: standingSchema.nullable() })),
-  cost: z.object({ actualBefore: z.int(), actualAfter: z.int(), estimateBefore: z.int(), estimateAfter: z.int() }).nullable(),
+  cost: z.object({ actualBefore: z.int(), actualAfter: z.int(), estimateBefore: z.int(), estimateAfter: z.int(), laterBefore: z.int(), laterAfter: z.int(), laterBy: z.string().nullable() }).nullable(),
   performance: z.object({ before: measuredSchema, after: measuredSchema }).nullable(),
 });
 export type EffectView = z.infer<typeof effectSchema>;

@@ -117,6 +117,17 @@ describe("the effect preview", () => {
     expect(after.figures.eacBottomUp).toBe(effect.cost!.estimateAfter);
   });
 
+  it("says what counts only when the data date passes it, and that is what is counted then", async () => {
+    const id = await sent(ann, "dig", { minutes: 480 }, "2026-03-10");
+    const [{ effect }] = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as [ReportsEffect[number]];
+    expect(effect.cost).toMatchObject({ actualBefore: 0, actualAfter: 0, laterBefore: 0, laterAfter: 48_000, laterBy: "2026-03-10" });
+    await accept(id);
+    const { revision, figures } = { revision: (await tomas.get(`/api/projects/${project}`)).body.revision, ...(await summary()) };
+    expect(figures).toMatchObject({ ac: 0, eacBottomUp: effect.cost!.estimateAfter });
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDataDate", date: "2026-03-10" }] });
+    expect((await summary()).figures).toMatchObject({ ac: 48_000, eacBottomUp: effect.cost!.estimateAfter });
+  });
+
   it("shows several together, each project with its own", async () => {
     const first = await sent(ann, "dig", { minutes: 60 });
     const second = await sent(bo, "pour", { minutes: 60 });

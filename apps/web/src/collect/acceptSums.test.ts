@@ -6,7 +6,7 @@ type Deadline = Effect["deadlines"][number];
 type State = NonNullable<Deadline["after"]>["state"];
 
 const NOTHING: Effect = { currency: "EUR", minorDigits: 2, finish: null, milestones: [], deadlines: [], float: [], changed: [], cost: null, performance: null } as unknown as Effect;
-const cost = (actual: number, estimate: number): Effect["cost"] => ({ actualBefore: 1_000, actualAfter: 1_000 + actual, estimateBefore: 50_000, estimateAfter: 50_000 + estimate }) as Effect["cost"];
+const cost = (actual: number, estimate: number, later = 0): Effect["cost"] => ({ actualBefore: 1_000, actualAfter: 1_000 + actual, laterBefore: 500, laterAfter: 500 + later, laterBy: null, estimateBefore: 50_000, estimateAfter: 50_000 + estimate });
 const finish = (days: number): Effect["finish"] => ({ id: "", name: "Works", from: "2026-03-02", to: "2026-03-09", days }) as Effect["finish"];
 const deadline = (before: State, after: State): Deadline => ({ before: { state: before }, after: { state: after } }) as Deadline;
 const on = (project: string, effect: Partial<Effect>): ReportsEffect[number] => ({ project, projectName: project, effect: { ...NOTHING, ...effect }, windows: [], asked: [], assumed: [] }) as unknown as ReportsEffect[number];
@@ -18,6 +18,8 @@ describe("what accepting comes to in all", () => {
   });
 
   it("time that is taken back", () => expect(acceptSums([{ minutes: -90 }], [on("A", { cost: cost(-9_000, 0) })])).toEqual(["1.5 h taken back", "90 EUR less spent"]));
+
+  it("what counts only once the data date passes its day", () => expect(acceptSums([{ minutes: 60 }], [on("A", { cost: cost(0, 0, 6_000) })])).toEqual(["1 h", "60 EUR more once the data date passes it"]));
 
   it("projects that finish later and earlier, and deadlines that break and did not before", () => {
     const effects = [

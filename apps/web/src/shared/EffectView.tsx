@@ -25,16 +25,19 @@ function Row({ name, children }: { name: string; children: ReactNode }) {
 
 const standing = (state: string, margin: number | null): ReactNode => <Toned tone={DEADLINE_TONES[state as DeadlineState]}>{standingWords(state as DeadlineState, margin)}</Toned>;
 
+const moreWords = (amount: number, { minorDigits, currency }: Effect): string => `${money(Math.abs(amount), minorDigits)} ${currency} ${amount < 0 ? "less" : "more"}`;
+
 /** What a list of changes would move, in words: finish, cost, milestones, deadlines and activities. */
 export function EffectView({ effect }: { effect: Effect }) {
-  const { finish, cost, performance, minorDigits: digits, currency } = effect;
+  const { finish, cost, performance, minorDigits: digits } = effect;
   const still = finish === null && effect.milestones.length === 0 && effect.deadlines.length === 0 && effect.activities.length === 0;
   return (
     <div>
       <dl className="text-sm">
         <Row name="Project finish">{finish === null ? "stays" : <>{dateWords(finish.from)} → {dateWords(finish.to)} <Toned tone={driftTone(finish.days)}>{moveWords(finish.days)}</Toned></>}</Row>
-        {cost !== null && <Row name="Actual cost">{cost.actualAfter === cost.actualBefore ? "stays" : `${money(cost.actualAfter - cost.actualBefore, digits)} ${currency} more, ${money(cost.actualAfter, digits)} in all`}</Row>}
-        {cost !== null && <Row name="Cost at completion">{Math.abs(cost.estimateAfter - cost.estimateBefore) < 0.5 * 10 ** digits ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{money(Math.abs(cost.estimateAfter - cost.estimateBefore), digits)} {currency} {cost.estimateAfter > cost.estimateBefore ? "more" : "less"}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}
+        {cost !== null && <Row name="Actual cost">{cost.actualAfter === cost.actualBefore ? "stays" : `${moreWords(cost.actualAfter - cost.actualBefore, effect)}, ${money(cost.actualAfter, digits)} in all`}</Row>}
+        {cost !== null && cost.laterAfter !== cost.laterBefore && <Row name="Not counted yet">{moreWords(cost.laterAfter - cost.laterBefore, effect)}{cost.laterAfter > cost.laterBefore && <>, actual cost once the data date passes {dateWords(cost.laterBy)}</>}</Row>}
+        {cost !== null && <Row name="Cost at completion">{Math.abs(cost.estimateAfter - cost.estimateBefore) < 0.5 * 10 ** digits ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{moreWords(cost.estimateAfter - cost.estimateBefore, effect)}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}
         {performance !== null && (performance.before.spi !== performance.after.spi || performance.before.cpi !== performance.after.cpi) && <Row name="SPI, CPI">{ratioWords(performance.before.spi)} → {ratioWords(performance.after.spi)}, {ratioWords(performance.before.cpi)} → {ratioWords(performance.after.cpi)}</Row>}
       </dl>
       {effect.deadlines.length > 0 && (

@@ -8,7 +8,7 @@ import { formatDate } from "../time/instant.ts";
 import { holdWindows } from "./holdWindow.ts";
 import { remarksOn } from "./remarks.ts";
 import type { ReportContent } from "./report.ts";
-import { acceptReports, type Acceptance } from "./acceptReports.ts";
+import { acceptReports } from "./acceptReports.ts";
 
 const HOUR = 60;
 const DAY = 8 * HOUR;
@@ -222,7 +222,7 @@ describe("remarks", () => {
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "lay" }))).toEqual(["unbaselined", "outOfSequence"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "idle" }))).toEqual(["parked", "unbaselined"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "done" }))).toEqual(["finished"]);
-    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual(["percentFell", "leftRose", "reopens"]);
+    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual(["percentFell", "reopens", "leftRose"]);
     expect(kinds(hours("cy", "2026-03-02", -1, { activityId: "done" }), "2026-03-02")).toEqual(["notAssigned", "late", "adjusts"]);
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "ghost" }))).toEqual(["gone"]);
     expect(kinds(report("ann", "2026-03-02", { activityId: "", leaveUntil: "2026-03-03" }))).toEqual([]);

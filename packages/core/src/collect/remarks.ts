@@ -49,23 +49,44 @@ export function remarksOn(plan: Plan, reports: readonly ReportContent[], closedT
     if (report.leaveUntil !== null) return [];
     const activity = plan.activities.get(report.activityId);
     if (activity === undefined) return [{ kind: "gone" }];
-    const remarks: Remark[] = [];
-    if (parked.has(activity.id)) remarks.push({ kind: "parked", name: activity.name });
-    if (activity.actualFinish !== undefined && (report.minutes ?? 0) > 0) remarks.push({ kind: "finished", on: activity.actualFinish.slice(0, 10) });
-    if (newest !== null && !inBaseline.has(activity.id)) remarks.push({ kind: "unbaselined", baseline: newest.number });
-    for (const after of activity.actualFinish === undefined ? (before.get(activity.id) ?? []) : []) remarks.push({ kind: "outOfSequence", after });
-    if (report.percent !== null && report.percent < (activity.percent ?? 0) && !heard.isPercentOld(activity, report)) remarks.push({ kind: "percentFell", from: activity.percent!, to: report.percent });
-    const own = [...plan.assignments.values()].find((row) => row.activity === activity.id && row.person === report.personId);
-    if (own === undefined) remarks.push(...(goesTo(plan, activity.id, report.personId) ? [] : [{ kind: "notAssigned" } as const]));
-    else if (report.remainingMinutes !== null && report.remainingMinutes > (own.remainingMinutes ?? own.plannedMinutes)) remarks.push({ kind: "leftRose", fromMinutes: own.remainingMinutes ?? own.plannedMinutes, toMinutes: report.remainingMinutes });
-    if (closedTo !== null && report.minutes !== null && report.date <= closedTo) remarks.push({ kind: "late", closedTo });
-    if (report.minutes !== null && report.minutes < 0) remarks.push({ kind: "adjusts", backMinutes: own === undefined || activity.actualFinish !== undefined || report.remainingMinutes !== null || heard.isLeftOld(report) ? 0 : -report.minutes });
-    if (report.percent !== null && heard.isPercentOld(activity, report)) remarks.push({ kind: "older", what: "percent" });
-    else if (report.percent !== null && report.percent < 100 && activity.actualFinish !== undefined) remarks.push({ kind: "reopens", leftMinutes: leftOnceOpen(plan, activity, report.percent) });
-    if ((report.remainingMinutes !== null || (report.minutes ?? 0) > 0) && heard.isLeftOld(report)) remarks.push({ kind: "older", what: "remaining" });
-    return remarks;
+    const waits = activity.actualFinish === undefined ? (before.get(activity.id) ?? []) : [];
+    return [
+      ...(parked.has(activity.id) ? [{ kind: "parked", name: activity.name } as const] : []),
+      ...(activity.actualFinish !== undefined && (report.minutes ?? 0) > 0 ? [{ kind: "finished", on: activity.actualFinish.slice(0, 10) } as const] : []),
+      ...(newest !== null && !inBaseline.has(activity.id) ? [{ kind: "unbaselined", baseline: newest.number } as const] : []),
+      ...waits.map((after) => ({ kind: "outOfSequence", after }) as const),
+      ...percentRemarks(plan, activity, report, heard),
+      ...hoursRemarks(plan, activity, report, heard, closedTo),
+    ];
   };
   return new Map(reports.map((report) => [report.id, of(report)]));
+}
+
+function percentRemarks(plan: Plan, activity: Activity, report: ReportContent, heard: Heard): Remark[] {
+  const { percent } = report;
+  if (percent === null) return [];
+  if (heard.isPercentOld(activity, report)) return [{ kind: "older", what: "percent" }];
+  return [
+    ...(percent < (activity.percent ?? 0) ? [{ kind: "percentFell", from: activity.percent!, to: percent } as const] : []),
+    ...(percent < 100 && activity.actualFinish !== undefined ? [{ kind: "reopens", leftMinutes: leftOnceOpen(plan, activity, percent) } as const] : []),
+  ];
+}
+
+function hoursRemarks(plan: Plan, activity: Activity, report: ReportContent, heard: Heard, closedTo: string | null): Remark[] {
+  const { minutes, remainingMinutes, personId, date } = report;
+  const own = [...plan.assignments.values()].find((row) => row.activity === activity.id && row.person === personId);
+  const left = own === undefined ? null : (own.remainingMinutes ?? own.plannedMinutes);
+  const isOld = heard.isLeftOld(report);
+  const remarks: Remark[] = [];
+  if (own === undefined && !goesTo(plan, activity.id, personId)) remarks.push({ kind: "notAssigned" });
+  if (left !== null && remainingMinutes !== null && remainingMinutes > left) remarks.push({ kind: "leftRose", fromMinutes: left, toMinutes: remainingMinutes });
+  if (closedTo !== null && minutes !== null && date <= closedTo) remarks.push({ kind: "late", closedTo });
+  if (minutes !== null && minutes < 0) {
+    const staysOut = own === undefined || activity.actualFinish !== undefined || remainingMinutes !== null || isOld;
+    remarks.push({ kind: "adjusts", backMinutes: staysOut ? 0 : -minutes });
+  }
+  if ((remainingMinutes !== null || (minutes ?? 0) > 0) && isOld) remarks.push({ kind: "older", what: "remaining" });
+  return remarks;
 }
 
 /** What remains for the people of finished work once it goes on at a percent. */

@@ -1,4 +1,5 @@
 import { computePlan, type Computed } from "../analyse.ts";
+import { spentAfter } from "../performance/cost.ts";
 import type { Figures } from "../performance/figures.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { formatDate, type LocalMinute } from "../time/instant.ts";
@@ -24,9 +25,21 @@ export interface Effect {
   /** Deadlines whose state or margin changes. */
   readonly deadlines: readonly { id: string; name: string; before: DeadlineStanding | null; after: DeadlineStanding | null }[];
   /** Minor units; `null` where there is no baseline or data date. */
-  readonly cost: null | { readonly actualBefore: number; readonly actualAfter: number; readonly estimateBefore: number; readonly estimateAfter: number };
+  readonly cost: null | CostChange;
   /** Variances in minor units and indices of the project; `null` where there is no baseline or data date. */
   readonly performance: null | { readonly before: Measured; readonly after: Measured };
+}
+
+/** Minor units. */
+export interface CostChange {
+  readonly actualBefore: number;
+  readonly actualAfter: number;
+  readonly estimateBefore: number;
+  readonly estimateAfter: number;
+  /** What of it becomes actual cost only when the data date passes its days, and the last of these days. */
+  readonly laterBefore: number;
+  readonly laterAfter: number;
+  readonly laterBy: string | null;
 }
 
 type Measured = Pick<Figures, "sv" | "cv" | "spi" | "cpi">;
@@ -53,20 +66,24 @@ export function effectBetween({ plan: before, computed: was }: Reckoned, { plan:
     activities: moved.filter(({ id }) => !isMilestone.has(id)),
     milestones: moved.filter(({ id }) => isMilestone.has(id)),
     deadlines: deadlineChanges(before, after, was, will),
-    cost: costChange(was, will),
+    cost: costChange(before, after, was, will),
     performance: was.performance === null || will.performance === null ? null : { before: measured(was.performance.project), after: measured(will.performance.project) },
   };
 }
 
 const measured = ({ sv, cv, spi, cpi }: Figures): Measured => ({ sv, cv, spi, cpi });
 
-function costChange(was: Computed, will: Computed): Effect["cost"] {
+function costChange(before: PlanBundle, after: PlanBundle, was: Computed, will: Computed): Effect["cost"] {
   if (was.performance === null || will.performance === null) return null;
+  const [earlier, later] = [spentAfter(before, was.performance.asOf), spentAfter(after, will.performance.asOf)];
   return {
     actualBefore: was.performance.project.ac,
     actualAfter: will.performance.project.ac,
     estimateBefore: was.performance.project.eacBottomUp,
     estimateAfter: will.performance.project.eacBottomUp,
+    laterBefore: earlier.costMinor,
+    laterAfter: later.costMinor,
+    laterBy: later.last ?? earlier.last,
   };
 }
 

@@ -22,6 +22,20 @@ export function actualCosts(plan: PlanBundle, until: string): Map<string, number
   return byActivity;
 }
 
+/** What is spent and dated after `until` (`YYYY-MM-DD`), in minor units: no actual cost yet; and the last day of it, `null` where there is none. */
+export function spentAfter(plan: PlanBundle, until: string): { costMinor: number; last: string | null } {
+  const rates = rateBook(plan.people ?? []);
+  const found: { costMinor: number; last: string | null } = { costMinor: 0, last: null };
+  const add = (date: string, amount: number): void => {
+    if (date <= until) return;
+    found.costMinor += amount;
+    if (found.last === null || date > found.last) found.last = date;
+  };
+  for (const { state, person, date, minutes } of plan.timeEntries ?? []) if (state === "posted") add(date, costOfMinutes(minutes, rates(person, date)));
+  for (const { date, amountMinor } of plan.actualCosts ?? []) add(date, amountMinor);
+  return found;
+}
+
 /** Time that is spent but not counted yet: posted, dated after the data date, and no longer in what is left. */
 export interface TimeAhead {
   readonly activity: string;
