@@ -126,6 +126,10 @@ export function standingOf({ figures, spit, drift, deadlineCounts }: Pick<LineSu
   };
 }
 
+/** Figures of a locked period that what has changed since is told against; the estimate in minor units, from what is left. */
+export const lockedFiguresSchema = z.object({ number: z.int(), dataDate: z.string(), spi: z.number().nullable(), cpi: z.number().nullable(), drift: z.number().nullable(), estimate: z.number().nullable() });
+export type LockedFigures = z.infer<typeof lockedFiguresSchema>;
+
 /** How a manager rates a project. */
 export const RATINGS = ["well", "care", "trouble"] as const;
 
@@ -143,6 +147,8 @@ export const projectLineSchema = z.object({
   /** The period last issued whose issue still holds; and the drift that the open one was issued with, where it was. */
   issuedNumber: z.int().nullable(),
   openDrift: z.number().nullable(),
+  /** What the newest locked period said, where the data date has not moved on from it. */
+  locked: lockedFiguresSchema.nullable(),
   missing: z.array(z.object({ id: z.string(), name: z.string() })),
   waiting: z.int(),
   mayEdit: z.boolean(),
@@ -213,7 +219,7 @@ export const projectLookSchema = z.object({
   summary: summarySchema,
   rows: z.array(rowFiguresSchema),
   curve: z.array(curvePointSchema),
-  periods: z.array(z.object({ number: z.int(), dataDate: z.string(), issuedOn: z.string(), issuedBy: z.string(), figures: figuresSchema.nullable(), drift: z.number().nullable() })),
+  periods: z.array(z.object({ number: z.int(), dataDate: z.string(), issuedOn: z.string(), issuedBy: z.string(), figures: figuresSchema.nullable(), drift: z.number().nullable(), locked: z.boolean() })),
 });
 export type ProjectLook = z.infer<typeof projectLookSchema>;
 

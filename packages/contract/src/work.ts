@@ -193,7 +193,10 @@ export const deskSchema = z.object({
   person: z.string().nullable(),
   today: z.string(),
   activities: z.array(deskActivitySchema),
+  /** What was sent: all that waits, and what is of the last five weeks or was sent in them; of the newest day first. */
   reports: z.array(reportSchema),
+  /** Minutes booked by day, waiting and posted, of the last thirteen months. */
+  booked: z.record(z.string(), z.int()),
   /** When one last said that one had seen what changed; `null` for never. */
   seenAt: z.string().nullable(),
   news: z.array(deskNewsSchema),

@@ -1,4 +1,4 @@
-import type { Blocked, Desk } from "@chronometra/contract";
+import type { Blocked, Desk, WeekView } from "@chronometra/contract";
 import { dayOf } from "../shared/clock.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { newsBetween } from "./deskNews.ts";
@@ -31,7 +31,7 @@ const desk = async (who: Caller): Promise<Desk> => (await who.get("/api/desk")).
 const change = async (...changes: object[]) => {
   const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body as { revision: number };
   const response = await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes });
-  expect(response.status).toBe(200);
+  expect([response.status, response.body.message]).toEqual([200, undefined]);
 };
 
 describe("the clock", () => {
@@ -133,5 +133,21 @@ describe("blocked", () => {
     const ferry = blocks.find((block) => block.project === other)!;
     expect(ferry.upstream.map(({ projectName, name, blockedBy }) => [projectName, name, blockedBy])).toEqual([["Ferry", "Dig", null], ["Slipway", "Pour", null], ["Slipway", "Dig", "no crane"]]);
     expect((await tomas.get("/api/blocked/soon")).body.message).toMatch(/for how many working days/);
+  });
+});
+
+describe("what one sent", () => {
+  it("is all there, however many reports and days it took, of the newest day first; the day's sum is the week's", async () => {
+    for (let days = 20; days >= 0; days--) for (const minutes of [10, 20, 30, 40]) await ann.send("post", "/api/desk/reports", { project, activity: "dig", date: daysAgo(days), minutes });
+    const { reports, booked, activities } = await desk(ann);
+    expect(reports).toHaveLength(84);
+    expect([reports[0]!.date, reports.at(-1)!.date]).toEqual([today, daysAgo(20)]);
+    expect(activities.find(({ activity }) => activity === "dig")!.waitingMinutes).toBe(2100);
+    expect(Object.keys(booked)).toHaveLength(21);
+    const plan = smallPlan({ timeEntries: [{ activity: "dig", person: "ann", date: daysAgo(3), minutes: 45, state: "posted" }] });
+    await world.addProject(tomas.me, { ...plan, project: { ...plan.project, start: daysAgo(30), dataDate: daysAgo(1) } });
+    const week = (await ann.get(`/api/desk/week/${daysAgo(3)}`)).body as WeekView;
+    const inWeek = week.rows.flatMap(({ cells }) => [cells[week.days.findIndex(({ date }) => date === daysAgo(3))]!]).reduce((sum, { posted, waiting }) => sum + posted + waiting, 0);
+    expect([(await desk(ann)).booked[daysAgo(3)], inWeek]).toEqual([145, 145]);
   });
 });

@@ -1,6 +1,6 @@
 import type { Desk, DeskActivity, Me, QueuedReport, Report } from "@chronometra/contract";
 import { addDays, formatDate, leaveOf, parseDate, remarksOn, schedulePlan, toBundle, weekdayOf, type Plan, type Remark, type Schedule } from "@chronometra/core";
-import { In, type DataSource, type EntityManager } from "typeorm";
+import { In, MoreThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../cycle/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -12,7 +12,11 @@ import { projectsOf } from "./projectsOf.ts";
 import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
+import { broughtTime } from "./broughtTime.ts";
 import { unbookedDays } from "./unbooked.ts";
+
+const SENT_DAYS = 35;
+const BOOKED_DAYS = 400;
 
 /** A person's plans, with what bears on them alone. */
 async function plansOf(database: DataSource, person: string): Promise<{ project: ProjectEntity; plan: Plan }[]> {
@@ -25,8 +29,10 @@ async function plansOf(database: DataSource, person: string): Promise<{ project:
 export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const { person } = me;
   const today = todayOf(me);
-  if (person === null) return { person, today, activities: [], reports: [], seenAt: null, news: [], clock: null, forgotten: [], meetings: [], leave: [], calendar: [] };
-  const reports = await database.getRepository(ReportEntity).find({ where: { personId: person }, order: { sentAt: "DESC", date: "DESC" }, take: 60 });
+  if (person === null) return { person, today, activities: [], reports: [], booked: {}, seenAt: null, news: [], clock: null, forgotten: [], meetings: [], leave: [], calendar: [] };
+  const since = (days: number): string => formatDate(addDays(parseDate(today)!, -days));
+  const lately = since(SENT_DAYS);
+  const reports = await database.getRepository(ReportEntity).find({ where: [{ personId: person, state: "submitted" }, { personId: person, date: MoreThanOrEqual(lately) }, { personId: person, sentAt: MoreThanOrEqual(new Date(`${lately}T00:00:00Z`)) }], order: { date: "DESC", sentAt: "DESC" } });
   const waiting = new Map<string, number>();
   for (const report of reports) {
     if (report.state !== "submitted") continue;
@@ -36,7 +42,15 @@ export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const plans = await plansOf(database, person);
   const activities = plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)).map((activity) => ({ ...activity, waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0 }));
   const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([newsFor(database, person, activities), clockOf(database, person), unbookedDays(database, person, today, plans)]);
-  return { person, today, activities, reports: await presentReports(database, reports), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, today, plans, reports), calendar: await calendarOf(database, person, today) };
+  return { person, today, activities, reports: await presentReports(database, reports), booked: await bookedByDay(database, person, since(BOOKED_DAYS), plans), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, today, plans, reports), calendar: await calendarOf(database, person, today) };
+}
+
+/** Minutes by day as the week counts them: what was reported, and what came from elsewhere. */
+async function bookedByDay(database: DataSource, person: string, from: string, plans: readonly { plan: Plan }[]): Promise<Desk["booked"]> {
+  const rows = (await database.query("select date, sum(minutes) as minutes from report where person_id = ? and date >= ? and state in ('submitted', 'posted') and minutes is not null group by date", [person, from])) as { date: string; minutes: string }[];
+  const booked: Desk["booked"] = Object.fromEntries(rows.map(({ date, minutes }) => [date, Number(minutes)]));
+  for (const { plan } of plans) for (const { date, minutes } of broughtTime(plan, person)) if (date >= from) booked[date] = (booked[date] ?? 0) + minutes;
+  return booked;
 }
 
 /** Keeps a person's own work as it is now as what they have seen. */

@@ -6,6 +6,7 @@ import { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
+import { broughtTime } from "./broughtTime.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { sheetsOf } from "./sheets.ts";
@@ -19,7 +20,7 @@ function rowsOf(project: ProjectEntity, plan: Plan, person: string, dates: reado
   const bundle = toBundle(plan);
   const schedule = schedulePlan(bundle);
   const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
-  const brought = [...plan.timeEntries].flatMap(([key, entry]) => (entry.person === person && entry.state === "posted" && !key.startsWith("report-") && dates.includes(entry.date) ? [entry] : []));
+  const brought = broughtTime(plan, person).filter(({ date }) => dates.includes(date));
   return bundle.activities.flatMap(({ id, name }, i): Row[] => {
     const said = reports.filter((report) => report.activityId === id && report.minutes !== null);
     const entries = brought.filter(({ activity }) => activity === id);

@@ -55,6 +55,10 @@ export class IssuedPeriodEntity {
 
   @Column({ type: "double", nullable: true, insert: false, update: false })
   drift!: number | null;
+
+  /** At completion, from what is left, in minor units. */
+  @Column({ type: "double", nullable: true, insert: false, update: false })
+  estimate!: number | null;
 }
 
 /** The plan as it stood when a period was issued, without time and costs; written once. */

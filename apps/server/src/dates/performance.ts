@@ -3,7 +3,7 @@ import { brokenRules, computePlan, performanceByShare, performanceByValue, NOBOD
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
-import { thresholdsOf } from "../cycle/cycleService.ts";
+import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenWords } from "../cycle/standings.ts";
 import { computeWhole, summarise } from "../look/summarise.ts";
@@ -53,10 +53,11 @@ function periodsOf(issued: readonly { number: number; dataDate: string; summary:
 export async function performanceOf(database: DataSource, project: ProjectEntity, plan: Plan, by: string): Promise<PerformanceView> {
   const bundle = toBundle(plan);
   const summary = summarise(computeWhole(plan));
-  const [issued, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: "Explain" }), accountNames(database), thresholdsOf(database)]);
+  const [issued, open, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), openPeriod(database), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: "Explain" }), accountNames(database), thresholdsOf(database)]);
   const explanations = new Map(marks.map(({ number, words, markedBy, markedAt }) => [number, { words, by: names.get(markedBy) ?? "", at: markedAt.toISOString() }]));
   const figures = summary.figures;
-  const last = issued.at(-1);
+  // As everywhere: a movement is told against the last period before the open one.
+  const last = issued.findLast(({ number }) => open === null || number < open.number);
   const estimates = figures === null ? [] : [figures.eac, figures.eacRemaining, figures.eacCpiSpi, figures.eacBottomUp].filter((each) => each !== null);
   const schedules = figures === null ? [] : (["workday", "week", "month"] as const).map((period) => computePlan(bundle, { period }).performance!.earnedSchedule);
   return {

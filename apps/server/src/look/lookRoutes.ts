@@ -1,6 +1,7 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
 import { accountNames } from "../access/accounts.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
+import { lockedTo } from "../cycle/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
 import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
@@ -14,7 +15,8 @@ export function lookRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project", async ({ database, me, params }): Promise<ProjectLook> => {
     const project = await findProject(database, params["project"]!);
     const whole = computeWhole(await loadPlan(database.manager, project));
-    const issued = await issuedPeriods(database, project.id);
+    const [issued, to] = await Promise.all([issuedPeriods(database, project.id), lockedTo(database, project.id)]);
+    const isLocked = ({ dataDate }: { readonly dataDate: string }): boolean => to !== null && dataDate <= to;
     const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
     const names = await accountNames(database);
     return {
@@ -27,7 +29,7 @@ export function lookRoutes(serving: Serving): void {
       mayEdit: mayEdit(me, project),
       summary: summarise(whole),
       rows: figureRows(whole),
-      curve: curveOf(whole, issued),
+      curve: curveOf(whole, issued, to),
       periods: issued.map((period) => {
         const summary = JSON.parse(period.summary) as Summary;
         return {
@@ -37,6 +39,7 @@ export function lookRoutes(serving: Serving): void {
           issuedBy: names.get(period.issuedBy) ?? "",
           figures: summary.figures,
           drift: summary.drift,
+          locked: isLocked(period),
         };
       }),
     };

@@ -38,10 +38,11 @@ function spentBy(bundle: PlanBundle): (date: string) => number {
 }
 
 /**
- * Planned value over the whole baseline, earned value and actual cost as issued each period and as they stand now.
- * Earned value of the past is what was issued then; it is not made up from today's plan.
+ * Planned value over the whole baseline, earned value and actual cost as issued each period and, where none is locked there, as they
+ * stand now.
+ * What a period was issued with is told of its data date; it is not made up from today's plan.
  */
-export function curveOf({ bundle, computed }: ComputedPlan, issued: readonly IssuedPeriodEntity[]): ProjectLook["curve"] {
+export function curveOf({ bundle, computed }: ComputedPlan, issued: readonly IssuedPeriodEntity[], lockedTo: string | null): ProjectLook["curve"] {
   if (computed.baseline === null) return [];
   const rows = plannedRows(bundle, computed.baseline.content, computed.schedule.tree.parked);
   if (rows.length === 0) return [];
@@ -51,7 +52,7 @@ export function curveOf({ bundle, computed }: ComputedPlan, issued: readonly Iss
   const last = parseDate(finishes.at(-1)!)!;
   const dataDate = bundle.project.dataDate;
   const earned = new Map(issued.map((period) => [period.dataDate, (JSON.parse(period.summary) as Summary).figures]));
-  if (dataDate !== undefined) earned.set(dataDate, computed.performance?.project ?? null);
+  if (dataDate !== undefined && !(earned.has(dataDate) && lockedTo !== null && dataDate <= lockedTo)) earned.set(dataDate, computed.performance?.project ?? null);
   const spent = spentBy(bundle);
   const origin = formatDate((first - 1) as EpochDay);
   const dates = [...new Set([...monthEnds(first, last).map(formatDate), ...earned.keys()])].sort();
@@ -59,7 +60,7 @@ export function curveOf({ bundle, computed }: ComputedPlan, issued: readonly Iss
     date,
     pv: totalPlannedValueAt(rows, closeOf(parseDate(date)!)),
     ev: earned.get(date)?.ev ?? null,
-    ac: dataDate !== undefined && date <= dataDate ? spent(date) : null,
+    ac: earned.get(date)?.ac ?? (dataDate !== undefined && date <= dataDate ? spent(date) : null),
   }));
   return [{ date: origin, pv: 0, ev: 0, ac: 0 }, ...points.filter(({ date }) => date > origin)];
 }

@@ -1,4 +1,4 @@
-import type { Portfolio } from "@chronometra/contract";
+import type { LockedFigures, Portfolio } from "@chronometra/contract";
 import { DEFAULT_THRESHOLDS, thresholdsSchema, type Exchange, type OwnField, type OwnValue, type QualityLimits, type Thresholds } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { EXCHANGE, readExchange } from "./exchange.ts";
@@ -23,6 +23,8 @@ export interface PortfolioFacts {
   /** The period last issued whose issue was not withdrawn by opening it again, and the drift it said; and the last one before the open period. */
   readonly issued: ReadonlyMap<string, { number: number; drift: number | null }>;
   readonly compared: ReadonlyMap<string, { number: number; drift: number | null }>;
+  /** What the newest locked period says. */
+  readonly locked: ReadonlyMap<string, LockedFigures>;
 }
 
 /**
@@ -45,6 +47,9 @@ export const FACTS_SQL = `
       on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
   union all select 'compared', i.project_id, i.number, i.drift, null, null from issued_period i
     join (select project_id, max(number * 1000 + edition) as newest from issued_period where number < coalesce((select number from open_period), 1000000) group by project_id) last on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
+  union all select 'locked', i.project_id, i.number, json_object('number', i.number, 'dataDate', i.data_date, 'spi', i.spi, 'cpi', i.cpi, 'drift', i.drift, 'estimate', i.estimate), null, null from issued_period i
+    join (select w.project_id, max(w.number * 1000 + w.edition) as newest from issued_period w join period_lock l on l.project_id = w.project_id and l.number = w.number and l.reopened_at is null group by w.project_id) last
+      on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition
   union all select distinct 'reporter', r.project_id, convert(r.person_id using utf8mb4) collate utf8mb4_unicode_ci, null, null, null
     from report r join open_period o on r.date between o.from_date and o.data_date where r.state in ('submitted', 'posted')`;
 
@@ -83,5 +88,6 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     waiting: new Map(of("waiting").map(([, project, count]) => [project, Number(count)])),
     issued: drifts(of("issued")),
     compared: drifts(of("compared")),
+    locked: new Map(of("locked").map(([, project, , figures]) => [project, JSON.parse(figures!) as LockedFigures])),
   };
 }

@@ -10,6 +10,7 @@ export interface KeptLine {
   readonly people: readonly Reporter[];
   /** Whether it has an approved plan, without which it takes no part in a period. */
   readonly isApproved: boolean;
+  readonly dataDate: string | null;
 }
 
 /** Lines that this server has read already, by project: the figures of a revision never change. */
@@ -26,8 +27,8 @@ export async function keptLines(database: DataSource, projects: readonly { reado
     else wanted.push({ id, revision });
   }
   if (wanted.length > 0) {
-    const rows = (await database.query(`select project_id as id, revision, line, people, json_value(line, '$.baseline') is not null as approved from figures where (project_id, revision) in (${wanted.map(() => "(?, ?)").join(", ")})`, wanted.flatMap(({ id, revision }) => [id, revision]))) as { id: string; revision: number; line: string; people: string; approved: number }[];
-    for (const { id, revision, line, people, approved } of rows) lines.set(id, { revision, summary: Buffer.from(line), people: JSON.parse(people) as Reporter[], isApproved: Number(approved) === 1 });
+    const rows = (await database.query(`select project_id as id, revision, line, people, json_value(line, '$.baseline') is not null as approved, json_value(line, '$.dataDate') as dataDate from figures where (project_id, revision) in (${wanted.map(() => "(?, ?)").join(", ")})`, wanted.flatMap(({ id, revision }) => [id, revision]))) as { id: string; revision: number; line: string; people: string; approved: number; dataDate: string | null }[];
+    for (const { id, revision, line, people, approved, dataDate } of rows) lines.set(id, { revision, summary: Buffer.from(line), people: JSON.parse(people) as Reporter[], isApproved: Number(approved) === 1, dataDate });
   }
   readOf.set(database, lines);
   return lines;

@@ -1,4 +1,4 @@
-import type { Accepted, Portfolio } from "@chronometra/contract";
+import type { Accepted, Portfolio, ProjectLook } from "@chronometra/contract";
 import { freezePlan } from "@chronometra/core";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
@@ -58,5 +58,28 @@ describe("how far a finish has moved", () => {
     expect((await line()).revision).toBe(revision);
     await ines.send("post", "/api/reports/decision", { ids: ((await ines.get("/api/reports")).body as { id: string }[]).map(({ id }) => id), decision: "accept" });
     expect((await standing()).drift).toBe(accepted!.drift);
+  });
+});
+
+describe("a locked period", () => {
+  const look = async () => (await ines.get(`/api/projects/${project}`)).body as ProjectLook;
+
+  it("keeps its figures as they were locked beside what has changed since, until the data date moves on", async () => {
+    await world.openPeriod(3, "2026-03-05", "2026-03-06");
+    await change({ type: "setDataDate", date: "2026-03-06" });
+    expect((await line()).locked).toBeNull();
+    expect((await ines.send("post", `/api/projects/${project}/lock`, { word: "known" })).status).toBe(200);
+    const { summary } = await look();
+    const asLocked = { number: 3, dataDate: "2026-03-06", spi: summary.figures!.spi, cpi: summary.figures!.cpi, drift: summary.drift, estimate: summary.figures!.eacBottomUp };
+    expect((await line()).locked).toEqual(asLocked);
+    await change({ type: "setDuration", activity: "pour", minutes: 9600 }, { type: "reportProgress", activity: "dig", percent: 10, actualFinish: null });
+    const after = await look();
+    expect(after.summary.figures!.ev).not.toBe(summary.figures!.ev);
+    expect((await line()).locked).toEqual(asLocked);
+    expect(after.periods.at(-1)).toMatchObject({ number: 3, locked: true, drift: summary.drift, figures: summary.figures });
+    expect(after.curve.find(({ date }) => date === "2026-03-06")).toMatchObject({ ev: summary.figures!.ev, ac: summary.figures!.ac });
+    await change({ type: "setDataDate", date: "2026-03-09" });
+    expect((await line()).locked).toBeNull();
+    expect((await look()).curve.filter(({ date }) => date >= "2026-03-06" && date <= "2026-03-09").map(({ ev }) => ev)).toEqual([summary.figures!.ev, (await look()).summary.figures!.ev]);
   });
 });

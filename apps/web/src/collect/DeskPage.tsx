@@ -41,6 +41,20 @@ function Sent({ report }: { report: Report }) {
 
 const SENT_SHOWN = 8;
 
+/** What was sent: first what was returned or waits, since it can still be done something about; the rest day by day. */
+function SentList({ reports }: { reports: readonly Report[] }) {
+  const [all, setAll] = useState(false);
+  const ordered = [...reports.filter(({ state }) => state !== "posted"), ...reports.filter(({ state }) => state === "posted")];
+  return (
+    <>
+      <h2 className="border-b-2 border-current pb-0.5 text-base">What you sent</h2>
+      {reports.length === 0 ? <p className="muted py-2 text-sm">Nothing yet. Type “1.5h” beside an activity and press Enter.</p> : <ul>{(all ? ordered : ordered.slice(0, SENT_SHOWN)).map((report) => <Sent key={report.id} report={report} />)}</ul>}
+      {ordered.length > SENT_SHOWN && <p className="py-1 text-sm"><button type="button" className="underline cursor-pointer" aria-expanded={all} onClick={() => setAll(!all)}>{all ? "Fewer" : `All ${ordered.length} of the last five weeks`}</button></p>}
+      <p className="py-1 text-sm"><Link className="underline" to="/desk/week">Week by week</Link></p>
+    </>
+  );
+}
+
 const VIEW = "desk.view";
 const WAITING = "desk.waiting";
 
@@ -52,11 +66,9 @@ function Work({ desk }: { desk: Desk }) {
     set(value);
     keepPreference(name, value);
   };
-  const bookedToday = desk.reports.filter((report) => report.date === day && (report.state === "submitted" || report.state === "posted")).reduce((sum, { minutes }) => sum + (minutes ?? 0), 0);
+  const bookedToday = desk.booked[day] ?? 0;
   const waits = desk.activities.filter(({ waitsFor }) => waitsFor.length > 0).length;
   const groups = byDue(waiting === "shown" ? desk.activities : desk.activities.filter(({ waitsFor }) => waitsFor.length === 0), desk.today);
-  // What was returned or waits comes first: it can still be done something about.
-  const sent = desk.reports.filter(({ state }) => state !== "withdrawn").sort((a, b) => Number(a.state === "posted") - Number(b.state === "posted")).slice(0, SENT_SHOWN);
   const clockOn = ({ project, activity }: DeskActivity) => (desk.clock === null ? "none" : desk.clock.project === project && desk.clock.activity === activity ? "here" : "elsewhere") as "none" | "here" | "elsewhere";
   const card = view === "cards";
   /** The percent last said, though it waits to be accepted. */
@@ -85,9 +97,7 @@ function Work({ desk }: { desk: Desk }) {
         ))}
       </section>
       <aside aria-label="What you sent" className="max-lg:mt-6">
-        <h2 className="border-b-2 border-current pb-0.5 text-base">What you sent</h2>
-        {sent.length === 0 ? <p className="muted py-2 text-sm">Nothing yet. Type “1.5h” beside an activity and press Enter.</p> : <ul>{sent.map((report) => <Sent key={report.id} report={report} />)}</ul>}
-        {desk.reports.length > SENT_SHOWN && <p className="py-1 text-sm"><Link className="underline" to="/desk/week">All of it, day by day</Link></p>}
+        <SentList reports={desk.reports.filter(({ state }) => state !== "withdrawn")} />
         {desk.person !== null && <LeavePart desk={desk} />}
       </aside>
     </div>

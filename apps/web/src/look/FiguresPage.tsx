@@ -10,6 +10,7 @@ import { Curves } from "./Curves.tsx";
 import { figureColumns, type FigureRow } from "./figureColumns.tsx";
 import { forecastRange } from "./forecastRange.ts";
 import { Instruments } from "./Instruments.tsx";
+import { SinceLock } from "./SinceLock.tsx";
 
 /** Rows as a tree in reading order, with how deep each stands. */
 function inTreeOrder(rows: readonly FigureRow[]): { ordered: FigureRow[]; depth: Map<string, number> } {
@@ -59,6 +60,7 @@ export function FiguresPage() {
         {(summary.dropped?.count ?? 0) > 0 && <> · <span className="undecided">{countWords(summary.dropped!.count, "activity was", "activities were")} dropped; {money(summary.dropped!.unearnedMinor, summary.minorDigits)} of their budget stays unearned until a change request takes it out</span></>}
         {summary.unscheduled > 0 && <> · <span className="undecided">{summary.unscheduled} have no dates</span></>}
       </p>
+      <SinceLock look={look} />
       <Instruments look={look} />
       <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></div>
       <div className="pt-3">

@@ -1,5 +1,6 @@
 import type { ProjectLook } from "@chronometra/contract";
 import type { ReactNode } from "react";
+import { lockedPeriod } from "../shared/sinceLock.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { dateWords, driftTone, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type Tone } from "../shared/words.ts";
 
@@ -13,7 +14,7 @@ interface Reading {
 
 const oneDigit = (value: number | null): string => (value === null ? "–" : (Math.round(Math.abs(value) * 10) / 10).toLocaleString());
 
-function readings({ summary }: ProjectLook): Reading[][] {
+function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
   const f = summary.figures!;
   const d = summary.minorDigits;
   const es = summary.earnedSchedule;
@@ -46,15 +47,17 @@ function indexWords(value: number | null, adverse: string, favourable: string): 
 
 /** The project's figures, large enough to be read from across the desk. */
 export function Instruments({ look }: { look: ProjectLook }) {
+  const then = lockedPeriod(look)?.figures ?? null;
+  const locked = then === null ? null : readings({ summary: { ...look.summary, figures: then } });
   return (
     <div className="grid grid-cols-1 gap-y-1 md:grid-cols-3 md:gap-x-8">
       {readings(look).map((column, i) => (
         <dl key={i} className="flex flex-col">
-          {column.map(({ name, hint, value, words, tone = "plain" }) => (
+          {column.map(({ name, hint, value, words, tone = "plain" }, j) => (
             <div key={name} className="flex items-baseline gap-2 border-b rule py-0.5" title={hint}>
               <dt className="muted w-14 shrink-0 text-sm leading-tight">{name}</dt>
               <dd className="figure w-28 shrink-0 text-right text-[17px] leading-tight whitespace-nowrap"><Toned tone={tone}>{value}</Toned></dd>
-              <dd className="text-[12.5px] leading-tight"><Toned tone={tone}>{words}</Toned></dd>
+              <dd className="text-[12.5px] leading-tight"><Toned tone={tone}>{words}</Toned>{locked !== null && locked[i]![j]!.value !== value && <span className="undecided"> ({locked[i]![j]!.value} as locked)</span>}</dd>
             </div>
           ))}
         </dl>

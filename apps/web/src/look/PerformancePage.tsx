@@ -13,6 +13,7 @@ import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
 import { performanceQuery } from "./queries.ts";
+import { SinceLock } from "./SinceLock.tsx";
 
 type Part = PerformanceView["parts"][number];
 type Period = PerformanceView["periods"][number];
@@ -94,7 +95,8 @@ function IndexCurves({ periods }: { periods: readonly Period[] }) {
 
 function Page({ view }: { view: PerformanceView }) {
   const [params, put] = useAddress();
-  const { id } = useProject();
+  const look = useProject();
+  const { id } = look;
   const own = params.get("alone") === "yes";
   const columns = useMemo(() => partColumns({ currency: view.currency, minorDigits: view.minorDigits }), [view.currency, view.minorDigits]);
   const overTime = useMemo(() => periodColumns({ currency: view.currency, minorDigits: view.minorDigits }, own), [view.currency, view.minorDigits, own]);
@@ -106,6 +108,7 @@ function Page({ view }: { view: PerformanceView }) {
         <span className="muted">As of {dateWords(view.asOf)}, in {view.currency}.</span> At completion it will cost {money(forecast.least, digits)} to {money(forecast.most, digits)}, depending on how the rest goes; the plan finishes {dateWords(forecast.finish)}, earned schedule points to {dateWords(forecast.esFinish)}.
         {view.broken.length > 0 && <> <span className="undecided">To be explained: {view.broken.join("; ")}.</span> <Link className="underline" to={`/cycle?step=Explain&project=${id}`}>Explain</Link></>}
       </p>
+      <SinceLock look={look} />
       <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
         <IndexCurves periods={view.periods} />
         <div>

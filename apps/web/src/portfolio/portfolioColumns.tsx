@@ -3,6 +3,7 @@ import type { Paths, Portfolio, ProjectLine, WatchQuestion } from "@chronometra/
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Column } from "../shared/column.ts";
+import { sinceLockWords, toldOf } from "../shared/sinceLock.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { questionText } from "../watch/questionWords.ts";
 import { DriftLine } from "./DriftLine.tsx";
@@ -63,6 +64,9 @@ const figureColumns = (portfolio: Portfolio) => (id: string, head: string, hint:
     ...(isAmount ? { money: ({ summary }: ProjectLine) => summary } : shown === SHARE ? { is: "share" as const } : {}),
   };
 };
+
+/** What has changed of a project since its period was locked. */
+const changedSinceLock = ({ locked, summary }: ProjectLine): string[] => (locked === null ? [] : sinceLockWords(locked, toldOf(summary), summary));
 
 /** The watchlist of a project's activities in some states. */
 function watchOf({ id }: ProjectLine, states: string[]): string {
@@ -148,5 +152,14 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
   };
   const path: Column<ProjectLine> = { id: "path", head: "Drift by period", value: ({ id, summary }) => [...(paths[id] ?? []).map(({ drift }) => drift), summary.drift].map((drift) => (drift === null ? "–" : Math.round(drift * 10) / 10)).join(" "), show: ({ id, summary }) => <DriftLine path={paths[id] ?? []} now={summary.drift} /> };
   const rules: Column<ProjectLine> = { id: "rules", head: "To explain", hint: "Thresholds that it breaks", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "rule", "rules")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
-  return [...base.slice(0, at + 1), path, ...base.slice(at + 1), trust, rules, says, ...portfolio.fields.map(ownFieldColumn)];
+  const sinceLock: Column<ProjectLine> = {
+    id: "sinceLock", head: "Since lock", hint: "What has changed since the period was locked whose figures these are", wraps: true,
+    value: (line) => changedSinceLock(line).join(" · ") || null,
+    show: (line) => {
+      const words = changedSinceLock(line);
+      return line.locked === null ? "–" : words.length === 0 ? <span className="muted">as locked</span> : opens(to(line, `/compare?from=period-${line.locked.number}&to=plan&why=finish`), <span className="undecided">{words.join(" · ")}</span>);
+    },
+    hidden: portfolio.projects.every((line) => changedSinceLock(line).length === 0),
+  };
+  return [...base.slice(0, at + 1), path, ...base.slice(at + 1), sinceLock, trust, rules, says, ...portfolio.fields.map(ownFieldColumn)];
 }
