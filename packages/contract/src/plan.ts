@@ -80,7 +80,7 @@ export const historySchema = z.array(
 );
 export type History = z.infer<typeof historySchema>;
 
-const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable() });
+const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable(), /** Times of day, where it moves within the one date shown. */ clock: z.object({ from: z.string(), to: z.string() }).nullable() });
 const standingSchema = z.object({ deadline: z.string(), finish: z.string(), marginDays: z.number().nullable(), state: z.string() });
 
 const measuredSchema = z.object({ sv: z.int(), cv: z.int(), spi: z.number().nullable(), cpi: z.number().nullable() });

@@ -11,10 +11,10 @@ import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { dateWords, driftTone, driftWords, money } from "../shared/words.ts";
+import { dateWords, driftTone, money, movedWords } from "../shared/words.ts";
 import { comparedShapes, scaleOf } from "./compareLanes.ts";
 import { DriftPart } from "./DriftPart.tsx";
-import { differsIn, isShown, summaryWords, WHAT_WORDS, type ComparedRow } from "./comparedWords.ts";
+import { differsIn, finishWords, isShown, summaryWords, WHAT_WORDS, type ComparedRow } from "./comparedWords.ts";
 import { comparisonQuery } from "./queries.ts";
 
 const LANE_WIDTH = 240;
@@ -35,7 +35,7 @@ const FILTERS = [
 ] as const;
 
 type State = ComparedRow["from"];
-const later = (days: number | null): string => (days === null ? "" : driftWords(days).replace("late", "later").replace("early", "earlier"));
+const later = (days: number | null): string => (days === null ? "" : movedWords(days));
 
 /** "a → b" where they differ, the one value where they do not. */
 function fromTo<T>(from: T | null, to: T | null, words: (value: T) => string): string {
@@ -53,7 +53,7 @@ function columnsOf(view: ComparisonView): readonly Column<ComparedRow>[] {
     { id: "what", head: "What", value: (row) => (row.what === "changed" ? [...differsIn(row)].join(", ") || "named or placed otherwise" : WHAT_WORDS[row.what]) },
     { id: "lane", head: "Then and now", value: () => null, show: (row) => (scale === null ? null : <svg width={LANE_WIDTH} height={LANE_HEIGHT} role="img" aria-label={`${row.name}: ${fromTo(...of(row, "finishDate"), dateWords)}`}><Lane shapes={comparedShapes(row, scale)} summary={false} height={LANE_HEIGHT} /></svg>) },
     { id: "start", head: "Starts", hidden: true, value: ({ to, from }) => (to ?? from)?.startDate ?? null, show: (row) => fromTo(...of(row, "startDate"), dateWords) },
-    { id: "finish", head: "Finishes", value: ({ to, from }) => (to ?? from)?.finishDate ?? null, show: (row) => fromTo(...of(row, "finishDate"), dateWords) },
+    { id: "finish", head: "Finishes", value: ({ to, from }) => (to ?? from)?.finishDate ?? null, show: finishWords },
     { id: "days", head: "By", is: "days", hint: "Working days between the two finishes", numeric: true, value: ({ finishDays }) => finishDays, show: ({ finishDays }) => <Toned tone={driftTone(finishDays)}>{later(finishDays)}</Toned> },
     { id: "length", head: "Length", is: "days", numeric: true, value: (row) => { const more = difference(row, "durationMinutes"); return more === null ? null : more / view.dayMinutes; }, show: (row) => fromTo(...of(row, "durationMinutes"), (minutes) => formatDuration(minutes, view.dayMinutes)) },
     { id: "hours", head: "Hours", is: "minutes", numeric: true, hidden: true, value: (row) => difference(row, "minutes"), show: (row) => fromTo(...of(row, "minutes"), formatHours) },

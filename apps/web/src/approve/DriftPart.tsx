@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, driftWords, movedWords } from "../shared/words.ts";
 import { aloneWords, bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
 import { driftQuery, driftShareQuery } from "./queries.ts";
 
@@ -40,7 +40,7 @@ export function Causes({ ledger, project, from: was, to: is, narrow = false }: {
   const { bars, least, most } = bridgeOf(ledger.causes.filter(({ days }) => days !== 0));
   const hidden = ledger.causes.filter(({ days }) => days === 0).sort((a, b) => Math.abs(b.alone ?? 0) - Math.abs(a.alone ?? 0));
   if (ledger.from === null || ledger.to === null) return <p className="muted text-sm">In one of the two states it has no date.</p>;
-  const moved = driftWords(ledger.days).replace("late", "later").replace("early", "earlier");
+  const moved = movedWords(ledger.days);
   return (
     <>
       <p className="text-sm">{dateWords(ledger.from)} → {dateWords(ledger.to)}, <Toned tone={driftTone(ledger.days)}>{moved}</Toned>{bars.length === 0 && "; nothing that changed moved it"}</p>

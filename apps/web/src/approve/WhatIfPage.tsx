@@ -12,7 +12,7 @@ import { Dialog } from "../shared/Dialog.tsx";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, DEADLINE_WORDS, driftTone, driftWords, money, type DeadlineState } from "../shared/words.ts";
+import { countWords, dateWords, DEADLINE_WORDS, type DeadlineState, driftTone, money, movedWords } from "../shared/words.ts";
 import { Merge } from "./Merge.tsx";
 import { PutForward } from "./PutForward.tsx";
 import { whatIfQuery } from "./queries.ts";
@@ -28,7 +28,7 @@ function Against({ view }: { view: WhatIfView }) {
   const worse = effect.deadlines.filter(({ before, after }) => after !== null && after.state !== before?.state);
   return (
     <>
-      <span>{effect.finish === null ? "same finish" : <>finishes {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{driftWords(effect.finish.days).replace("late", "later").replace("early", "earlier")}</Toned></>}</span>
+      <span>{effect.finish === null ? "same finish" : <>finishes {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{movedWords(effect.finish.days)}</Toned></>}</span>
       <span>{moreOrLess(budget.afterMinor - budget.beforeMinor, whatIf.minorDigits, whatIf.currency)}</span>
       {hours !== 0 && <span>{formatHours(Math.abs(hours))} {hours > 0 ? "more" : "less"} work</span>}
       {effect.milestones.length > 0 && <span>{countWords(effect.milestones.length, "milestone moves", "milestones move")}</span>}

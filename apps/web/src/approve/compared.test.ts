@@ -1,18 +1,46 @@
 import type { ComparisonView } from "@chronometra/contract";
 import { openOf, parseDate } from "@chronometra/core";
 import { comparedShapes, scaleOf } from "./compareLanes.ts";
-import { differsIn, isShown, summaryWords, type ComparedRow } from "./comparedWords.ts";
+import { budgetParts, differsIn, finishWords, isShown, summaryWords, type ComparedRow } from "./comparedWords.ts";
 
 const at = (date: string): number => openOf(parseDate(date)!);
 const state = (start: string, finish: string, more: Partial<NonNullable<ComparedRow["from"]>> = {}): NonNullable<ComparedRow["from"]> => ({ startDate: start, finishDate: finish, start: at(start), finish: at(finish) + 1440, durationMinutes: 480, minutes: 60, budgetMinor: 1000, deadline: null, parked: false, ...more });
 const row = (more: Partial<ComparedRow>): ComparedRow => ({ id: "a", name: "Dig", path: "Lock", milestone: false, what: "changed", from: state("2026-03-02", "2026-03-03"), to: state("2026-03-02", "2026-03-03"), startDays: 0, finishDays: 0, logicAdded: [], logicDropped: [], ...more });
 
-const VIEW: ComparisonView = { currency: "EUR", minorDigits: 2, dayMinutes: 480, states: [], from: { name: "baseline-1", words: "baseline 1", on: null }, to: { name: "plan", words: "the plan", on: null }, rows: [], finish: { from: "2026-03-04", to: "2026-03-09", days: 3 }, budgetMinor: { from: 100_000, to: 150_000 }, minutes: { from: 600, to: 900 }, alike: 4 };
+const VIEW: ComparisonView = { currency: "EUR", minorDigits: 2, dayMinutes: 480, states: [], from: { name: "baseline-1", words: "baseline 1", on: null }, to: { name: "plan", words: "the plan", on: null }, rows: [], finish: { from: "2026-03-04", to: "2026-03-09", days: 3 }, budgetMinor: { from: 100_000, to: 101_000 }, minutes: { from: 600, to: 900 }, alike: 4 };
 
 describe("a comparison in words", () => {
   it("tells finish, cost, hours and what became of the activities", () => {
     const view = { ...VIEW, rows: [row({ what: "added", from: null }), row({}), row({ id: "b" })] };
-    expect(summaryWords(view)).toEqual(["The finish moves from 4 Mar 2026 to 9 Mar 2026, 3 d later.", "The budget goes from 1,000 to 1,500 EUR, 500 more.", "The work is 5 hours more.", "Of the activities 1 added, 2 changed; 4 stand alike in both."]);
+    expect(summaryWords(view)).toEqual(["The finish moves from 4 Mar 2026 to 9 Mar 2026, 3 d later.", "The budget goes from 1,000 to 1,010 EUR, 10 more.", "Of that 10 more by added work (1 activity).", "The work is 5 hours more.", "Of the activities 1 added, 2 changed; 4 stand alike in both."]);
+  });
+
+  it("says what a budget's difference is made of: parked work, other rates for the same hours, the rest", () => {
+    const plain = state("2026-03-02", "2026-03-03");
+    const rows = [
+      row({ what: "parked", to: { ...plain, parked: true } }),
+      row({ what: "dropped", to: null }),
+      row({ what: "woken", from: { ...plain, parked: true, budgetMinor: 500 } }),
+      row({ to: { ...plain, budgetMinor: 1_512 } }),
+      row({ to: { ...plain, budgetMinor: 1_600, minutes: 90 } }),
+      row({ finishDays: 2 }),
+    ];
+    const parts = budgetParts(rows);
+    expect(parts.map(({ words, minor, count }) => [words, minor, count])).toEqual([
+      ["parked work, which counts in no BAC", -1_000, 1],
+      ["work that has left the plan", -1_000, 1],
+      ["woken work", 1_000, 1],
+      ["work whose hours are the same, by other rates or costs", 512, 1],
+      ["other hours and costs", 600, 1],
+    ]);
+    expect(summaryWords({ ...VIEW, rows, budgetMinor: { from: 5_000, to: 5_112 } })[2]).toMatch(/^Of that 10 less by parked work, which counts in no BAC \(1 activity\), .*, 5 more by work whose hours are the same/);
+    expect(summaryWords({ ...VIEW, rows: rows.slice(1, 3), budgetMinor: { from: 5, to: 5 } })[2]).toBe("In it 10 less by work that has left the plan (1 activity), 10 more by woken work (1 activity).");
+  });
+
+  it("tells the times of day where a date moves within itself", () => {
+    const within = row({ finishDays: -1, from: { ...state("2026-03-02", "2026-03-03"), finish: at("2026-03-03") + 1020 }, to: { ...state("2026-03-02", "2026-03-03"), finish: at("2026-03-03") + 480 } });
+    expect([finishWords(within), finishWords(row({})), finishWords(row({ to: state("2026-03-02", "2026-03-09"), finishDays: 4 })), finishWords(row({ from: null }))]).toEqual(["3 Mar 2026, 17:00 → 08:00", "3 Mar 2026", "3 Mar 2026 → 9 Mar 2026", "– → 3 Mar 2026"]);
+    expect(summaryWords({ ...VIEW, finish: { from: "2026-03-03", to: "2026-03-03", days: -1 } })[0]).toBe("The finish moves within 3 Mar 2026, 1 d earlier.");
   });
 
   it("says what stays, and where there is nothing to compare", () => {

@@ -1,5 +1,5 @@
 import type { DriftLedgerView } from "@chronometra/contract";
-import { dateWords, driftWords } from "../shared/words.ts";
+import { dateWords, movedWords } from "../shared/words.ts";
 
 type Cause = DriftLedgerView["causes"][number];
 
@@ -22,7 +22,7 @@ export function progressWords(expected: NonNullable<Cause["expected"]>, came: No
   }
 }
 
-const moved = (count: number): string => driftWords(count).replace("late", "later").replace("early", "earlier");
+const moved = (count: number): string => movedWords(count);
 
 /** What a cause was: "Pour: was to finish 12 Nov; 8 d left". */
 export function causeWords({ group, kind, name, days: count, expected, came, reason }: Omit<Cause, "id" | "alone">): string {

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, DEADLINE_TONES, driftTone, driftWords, standingWords, type DeadlineState } from "../shared/words.ts";
+import { countWords, dateWords, DEADLINE_TONES, type DeadlineState, driftTone, driftWords, movedWords, standingWords } from "../shared/words.ts";
 import { ActivityChoice } from "./outside/ActivityChoice.tsx";
 import { targetsQuery } from "./outside/queries.ts";
 import { blockedQuery } from "./queries.ts";
@@ -57,11 +57,11 @@ function One({ block, days }: { block: Block; days: number }) {
       <h2 className="text-base"><Link className="link-quiet" to={`/projects/${block.project}/plan?at=${encodeURIComponent(block.activity)}`}>{block.name}</Link> <span className="muted font-sans text-sm">{block.projectName}</span></h2>
       <p><span className="adverse">blocked by {block.by}</span> <span className="muted text-sm">since {dateWords(block.since)}, says {block.saidBy}</span>{block.on !== null && <span className="text-sm"> · waits for <Link className="underline" to={`/projects/${block.on.project}/plan?at=${encodeURIComponent(block.on.activity)}`}>{block.on.name}</Link> in {block.on.projectName}</span>}</p>
       {block.fault !== null && <p className="adverse text-sm">{block.fault}</p>}
-      <p className="text-sm">{block.finishDays === 0 ? `The project’s finish has room for ${countWords(days, "day", "days")}.` : <>The project would finish <Toned tone={driftTone(block.finishDays)}>{driftWords(block.finishDays).replace("late", "later")}</Toned>.</>}</p>
+      <p className="text-sm">{block.finishDays === 0 ? `The project’s finish has room for ${countWords(days, "day", "days")}.` : <>The project would finish <Toned tone={driftTone(block.finishDays)}>{movedWords(block.finishDays)}</Toned>.</>}</p>
       {block.mayEdit && <WaitsFor block={block} />}
       <div className="mt-2 grid gap-x-8 gap-y-2 md:grid-cols-3">
         <Along title="Could be the cause" rows={block.upstream} own={block.project} empty="Nothing before it is open." note={({ driftDays }) => driftDays !== null && driftDays > 0 && <Toned tone="adverse">{driftWords(driftDays)}</Toned>} />
-        <Along title={`Will feel it, ${countWords(days, "day", "days")} more`} rows={[...block.downstream].sort((a, b) => b.movesDays - a.movesDays)} own={block.project} empty="Nothing comes after it." note={({ movesDays }) => (movesDays > 0 ? <Toned tone="adverse">{driftWords(movesDays).replace("late", "later")}</Toned> : <span className="muted">has room</span>)} />
+        <Along title={`Will feel it, ${countWords(days, "day", "days")} more`} rows={[...block.downstream].sort((a, b) => b.movesDays - a.movesDays)} own={block.project} empty="Nothing comes after it." note={({ movesDays }) => (movesDays > 0 ? <Toned tone="adverse">{movedWords(movesDays)}</Toned> : <span className="muted">has room</span>)} />
         <section>
           <h3 className="border-b rule text-sm font-semibold">Deadlines at stake <span className="muted font-normal">{block.deadlines.length}</span></h3>
           <ul className="text-sm">

@@ -9,12 +9,12 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { undoToast } from "../shared/undoToast.ts";
-import { countWords, dateWords, driftTone, driftWords, indexTone, money, ratioWords, varianceTone } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, indexTone, money, movedWords, ratioWords, varianceTone } from "../shared/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
 import { periodQuery } from "./queries.ts";
 import { Running } from "./Running.tsx";
 
-const moved = (days: number | null): string => driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "stays");
+const moved = (days: number | null): string => movedWords(days, "stays");
 const LOST = new Set(["breached", "willBreach"]);
 
 /** Deadlines that are kept now and would not be. */

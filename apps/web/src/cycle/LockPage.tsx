@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { laterAndEarlier, movedOf, movedWords } from "../portfolio/logLines.ts";
+import { laterAndEarlier, movedOf, moveWords } from "../portfolio/logLines.ts";
 import { figuresTogether } from "../portfolio/together.ts";
 import { portfolioQuery } from "../portfolio/queries.ts";
 import { call } from "../shared/api.ts";
@@ -48,7 +48,7 @@ function Row({ project, line, chosen, word, result, fault, onChoose, onWord }: {
       <td className="whitespace-nowrap"><Link className="link-quiet" to={`/cycle?project=${project.id}`}><span className="muted">{project.code}</span> {project.name}</Link></td>
       <td className="num">{ratioWords(figures?.spi ?? null)}</td>
       <td className="num">{ratioWords(figures?.cpi ?? null)}</td>
-      <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{movedWords(moved)}</Toned>}</td>
+      <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{moveWords(moved)}</Toned>}</td>
       <td>
         {result ? <span className="favourable">locked</span> : stops.length > 0 ? <span className="adverse">cannot be locked: <Link className="link-quiet" to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}>{stops.join(", ")}</Link></span> : short.length === 0 ? <span className="muted">nothing falls short</span> : <span className="undecided">{short.join("; ")}</span>}
         {fault !== undefined && <span className="adverse block">{fault}</span>}

@@ -8,7 +8,7 @@ import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, shortDateWords } from "../shared/words.ts";
+import { dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, marginWords, movedWords, shortDateWords } from "../shared/words.ts";
 import { promiseKey } from "./PromiseLine.tsx";
 import { trendQuery } from "./queries.ts";
 import { slippedBetween } from "./slippage.ts";
@@ -24,7 +24,7 @@ function milestoneColumns(project: string, mayEdit: boolean, trend: MilestoneTre
   const period = trend.periods.findIndex(({ number }) => `period-${number}` === against);
   const last = trend.periods.length - 1;
   const slip = (row: Milestone): number | null => slippedBetween(row, against === "baseline" ? null : period);
-  const moved = (days: number | null) => <Toned tone={driftTone(days)}>{days === null ? "–" : against === "baseline" ? driftWords(days) : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>;
+  const moved = (days: number | null) => <Toned tone={driftTone(days)}>{days === null ? "–" : against === "baseline" ? driftWords(days) : movedWords(days, "no move")}</Toned>;
   const sinceLast = (row: Milestone): number | null => slippedBetween(row, last);
   return [
     { id: "show", head: "In the chart", tool: true, value: () => null, show: ({ id, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`${name} in the chart`} checked={!hidden.has(id)} onChange={(event) => onShow(id, event.target.checked)} /> },
@@ -33,7 +33,7 @@ function milestoneColumns(project: string, mayEdit: boolean, trend: MilestoneTre
     ...trend.periods.map(({ number, dataDate }, i): Column<Milestone> => ({ id: `period-${number}`, head: `P${number}`, hint: `As issued for period ${number}, ${dateWords(dataDate)}`, value: ({ forecasts }) => forecasts[i]?.date ?? null, show: ({ forecasts }) => (forecasts[i] == null ? "–" : <span title={driftWords(forecasts[i].drift)}>{shortDateWords(forecasts[i].date)}</span>), hidden: i < last - 4 })),
     { id: "now", head: "Now", value: ({ now }) => now, show: ({ now, reached }) => (now === null ? "–" : `${dateWords(now)}${reached ? ", reached" : ""}`) },
     { id: "slip", head: against === "baseline" ? "Drift" : `Since P${trend.periods[period]?.number ?? ""}`, is: "days", hint: "Working days", numeric: true, value: slip, show: (row) => moved(slip(row)) },
-    ...(last >= 0 && against !== `period-${trend.periods[last]!.number}` ? [{ id: "sinceLast", head: "Since issue", is: "days" as const, hint: "Working days since the last issued period", numeric: true, value: sinceLast, show: (row: Milestone) => { const days = sinceLast(row); return <Toned tone={driftTone(days)}>{days === null ? "–" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move")}</Toned>; } }] : []),
+    ...(last >= 0 && against !== `period-${trend.periods[last]!.number}` ? [{ id: "sinceLast", head: "Since issue", is: "days" as const, hint: "Working days since the last issued period", numeric: true, value: sinceLast, show: (row: Milestone) => { const days = sinceLast(row); return <Toned tone={driftTone(days)}>{days === null ? "–" : movedWords(days, "no move")}</Toned>; } }] : []),
     { id: "why", head: "Why", tool: true, value: () => null, show: ({ id, now, name }) => (now === null || last < 0 ? null : <Link className="underline" aria-label={`Why ${name} moved`} to={`/projects/${project}/compare?from=${against === "baseline" ? `period-${trend.periods[0]!.number}` : against}&to=plan&why=${encodeURIComponent(id)}`}>why</Link>) },
     ...(mayEdit ? [{ id: "doSlip", head: "Slip", tool: true, value: () => null, show: ({ id, now, reached, name }: Milestone) => (now === null || reached ? null : <Link className="underline" aria-label={`Slip ${name}`} to={`/projects/${project}/slip/${encodeURIComponent(id)}`}>slip …</Link>) }] : []),
   ];

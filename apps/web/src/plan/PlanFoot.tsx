@@ -4,7 +4,7 @@ import { Eye } from "lucide-react";
 import { useState } from "react";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
 import { RefusedView } from "./RefusedView.tsx";
 import type { PlanSession } from "./engine/planSession.ts";
 import type { SessionState } from "./engine/sessionState.ts";
@@ -38,7 +38,7 @@ function Moved({ effect }: { effect: Effect }) {
   return (
     <>
       Moved {parts.filter((part) => part !== "").join(", ")}
-      {finish !== null && <>; the project now finishes {dateWords(finish.to)}, <Toned tone={driftTone(finish.days)}>{driftWords(finish.days).replace("late", "later").replace("early", "earlier")}</Toned></>}
+      {finish !== null && <>; the project now finishes {dateWords(finish.to)}, <Toned tone={driftTone(finish.days)}>{movedWords(finish.days)}</Toned></>}
     </>
   );
 }

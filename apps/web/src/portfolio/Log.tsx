@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords } from "../shared/words.ts";
 import { acceptedQuery } from "./queries.ts";
-import { laterAndEarlier, logLines, movedOf, movedWords, type LogLine } from "./logLines.ts";
+import { laterAndEarlier, logLines, movedOf, moveWords, type LogLine } from "./logLines.ts";
 
 const SHOWN = 4;
 
@@ -51,7 +51,7 @@ function WithAllAccepted({ projects }: { projects: readonly ProjectLine[] }) {
   });
   const furthest = [...rows].sort((a, b) => b.days - a.days)[0];
   const faults = accepted.data.filter(({ fault }) => fault !== null);
-  return <p className="text-sm" role="status">With {what}: {laterAndEarlier(rows.map(({ days }) => days)) ?? "no finish has moved"}{furthest !== undefined && furthest.days > 0.05 && `; the furthest, ${furthest.line.name}, ${movedWords(furthest.days)}`}.{faults.length > 0 && <span className="adverse"> Of {countWords(faults.length, "project", "projects")} they cannot all be accepted.</span>}</p>;
+  return <p className="text-sm" role="status">With {what}: {laterAndEarlier(rows.map(({ days }) => days)) ?? "no finish has moved"}{furthest !== undefined && furthest.days > 0.05 && `; the furthest, ${furthest.line.name}, ${moveWords(furthest.days)}`}.{faults.length > 0 && <span className="adverse"> Of {countWords(faults.length, "project", "projects")} they cannot all be accepted.</span>}</p>;
 }
 
 /** What moved, what breaks, what costs, what to doubt, who is missing: a sentence each, with the rows behind it. */

@@ -1,7 +1,7 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
 import { commonOf, type Rates } from "./together.ts";
-import { countWords, dateWords, driftWords, money, standingWords, type Tone } from "../shared/words.ts";
+import { countWords, dateWords, money, movedWords, standingWords, type Tone } from "../shared/words.ts";
 
 /** A row behind a line of the log. */
 export interface LogRow {
@@ -29,7 +29,8 @@ export const movedOf = ({ summary, openDrift, issuedDrift }: ProjectLine): numbe
   return now === null || issuedDrift === null ? null : now - issuedDrift;
 };
 
-export const movedWords = (days: number): string => driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "no move");
+/** How far a finish has moved, in words. */
+export const moveWords = (days: number): string => movedWords(days, "no move");
 
 const only = <T>(values: readonly T[]): T | null => (new Set(values).size === 1 ? values[0]! : null);
 
@@ -65,9 +66,9 @@ function moved(projects: readonly ProjectLine[]): LogLine {
   const standing = open.length === 0 ? "as issued" : `${datesWords(open)}${open.length < compared.length ? `, ${compared.length - open.length} as issued` : ""}`;
   return {
     about: "Moved",
-    words: compared.length === 0 ? "No period has been issued yet that movements could be told against." : `${parts ?? "No finish has moved"} against ${than}, ${standing}${later > 0 ? `; the furthest, ${rows[0]!.line.name}, ${movedWords(rows[0]!.days)}` : ""}.`,
+    words: compared.length === 0 ? "No period has been issued yet that movements could be told against." : `${parts ?? "No finish has moved"} against ${than}, ${standing}${later > 0 ? `; the furthest, ${rows[0]!.line.name}, ${moveWords(rows[0]!.days)}` : ""}.`,
     tone: later > 0 ? "adverse" : rows.length > 0 ? "favourable" : "plain",
-    rows: rows.map(({ line, days }) => ({ key: line.id, project: line.id, name: line.name, words: movedWords(days), tone: days > 0 ? "adverse" : "favourable", to: comparedTo(line) })),
+    rows: rows.map(({ line, days }) => ({ key: line.id, project: line.id, name: line.name, words: moveWords(days), tone: days > 0 ? "adverse" : "favourable", to: comparedTo(line) })),
   };
 }
 

@@ -8,7 +8,7 @@ import { Toned } from "../shared/Toned.tsx";
 import { questionText } from "../watch/questionWords.ts";
 import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
-import { comparedTo, movedOf, movedWords, rulesBroken, trustOf } from "./logLines.ts";
+import { comparedTo, movedOf, moveWords, rulesBroken, trustOf } from "./logLines.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
 import { figuresTogether } from "./together.ts";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
@@ -93,7 +93,7 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
     value: movedOf,
     show: (line) => {
       const days = movedOf(line);
-      return days === null ? "–" : opens(comparedTo(line), <Toned tone={driftTone(days)}>{movedWords(days)}</Toned>);
+      return days === null ? "–" : opens(comparedTo(line), <Toned tone={driftTone(days)}>{moveWords(days)}</Toned>);
     },
   },
   {

@@ -5,7 +5,7 @@ import { call } from "../shared/api.ts";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
 import { UnsavedGuard } from "../shared/UnsavedGuard.tsx";
 import { undoToast } from "../shared/undoToast.ts";
 
@@ -28,7 +28,7 @@ function Moved({ effects }: { effects: SharedEffect }) {
     <section ref={section} aria-label="What would move" className="mt-2 border-t rule pt-2">
       {effects.filter((each) => !still.includes(each)).map(({ project, code, name, effect }) => (
         <details key={project} className="border-b rule py-0.5">
-          <summary className="cursor-pointer">{code} {name}: {effect.finish === null ? "the finish stays" : <>finish {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{driftWords(effect.finish.days).replace("late", "later").replace("early", "earlier")}</Toned></>}; {countWords(effect.activities.length, "activity", "activities")} and {countWords(effect.milestones.length, "milestone", "milestones")} move</summary>
+          <summary className="cursor-pointer">{code} {name}: {effect.finish === null ? "the finish stays" : <>finish {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{movedWords(effect.finish.days)}</Toned></>}; {countWords(effect.activities.length, "activity", "activities")} and {countWords(effect.milestones.length, "milestone", "milestones")} move</summary>
           <div className="py-1 pl-4"><EffectView effect={effect} /></div>
         </details>
       ))}

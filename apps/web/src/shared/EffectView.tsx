@@ -1,9 +1,8 @@
 import type { EffectView as Effect } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Toned } from "./Toned.tsx";
-import { dateWords, DEADLINE_TONES, driftTone, driftWords, money, ratioWords, standingWords, type DeadlineState } from "./words.ts";
+import { dateWords, DEADLINE_TONES, driftTone, fromToWords, money, movedWords, ratioWords, standingWords, type DeadlineState } from "./words.ts";
 
-const moveWords = (days: number | null): string => (days === null ? "" : driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", "within the day"));
 
 function Moves({ title, moves }: { title: string; moves: Effect["activities"] }) {
   if (moves.length === 0) return null;
@@ -11,8 +10,8 @@ function Moves({ title, moves }: { title: string; moves: Effect["activities"] })
     <section className="mt-2">
       <h3 className="text-sm">{title} <span className="muted font-sans">{moves.length}</span></h3>
       <ul className="max-h-40 overflow-auto text-sm" tabIndex={0} aria-label={title}>
-        {moves.map(({ id, name, from, to, days }) => (
-          <li key={id} className="border-b rule py-0.5">{name}: {dateWords(from)} → {dateWords(to)} <Toned tone={driftTone(days)}>{moveWords(days)}</Toned></li>
+        {moves.map(({ id, name, from, to, days, clock }) => (
+          <li key={id} className="border-b rule py-0.5">{name}: {fromToWords({ from, to, clock })} <Toned tone={driftTone(days)}>{days === null ? "" : movedWords(days)}</Toned></li>
         ))}
       </ul>
     </section>
@@ -34,7 +33,7 @@ export function EffectView({ effect }: { effect: Effect }) {
   return (
     <div>
       <dl className="text-sm">
-        <Row name="Project finish">{finish === null ? "stays" : <>{dateWords(finish.from)} → {dateWords(finish.to)} <Toned tone={driftTone(finish.days)}>{moveWords(finish.days)}</Toned></>}</Row>
+        <Row name="Project finish">{finish === null ? "stays" : <>{fromToWords(finish)} <Toned tone={driftTone(finish.days)}>{finish.days === null ? "" : movedWords(finish.days)}</Toned></>}</Row>
         {cost !== null && <Row name="Actual cost">{cost.actualAfter === cost.actualBefore ? "stays" : `${moreWords(cost.actualAfter - cost.actualBefore, effect)}, ${money(cost.actualAfter, digits)} in all`}</Row>}
         {cost !== null && cost.laterAfter !== cost.laterBefore && <Row name="Not counted yet">{moreWords(cost.laterAfter - cost.laterBefore, effect)}{cost.laterAfter > cost.laterBefore && <>, actual cost once the data date passes {dateWords(cost.laterBy)}</>}</Row>}
         {cost !== null && <Row name="Cost at completion">{Math.abs(cost.estimateAfter - cost.estimateBefore) < 0.5 * 10 ** digits ? "stays" : <Toned tone={cost.estimateAfter > cost.estimateBefore ? "adverse" : "favourable"}>{moreWords(cost.estimateAfter - cost.estimateBefore, effect)}, {money(cost.estimateAfter, digits)} from what is left</Toned>}</Row>}

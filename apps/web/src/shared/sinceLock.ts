@@ -1,6 +1,6 @@
 import type { LockedFigures, ProjectLook } from "@chronometra/contract";
 import type { Money } from "@chronometra/core";
-import { driftWords, money, ratioWords } from "./words.ts";
+import { money, movedWords, ratioWords } from "./words.ts";
 
 type Told = Pick<LockedFigures, "spi" | "cpi" | "drift" | "estimate">;
 
@@ -18,7 +18,7 @@ export function sinceLockWords(locked: Told, now: Told, { minorDigits, currency 
   const index = (name: string, then: number | null, is: number | null): string => (ratioWords(then) === ratioWords(is) ? "" : `${name} ${ratioWords(then)} → ${ratioWords(is)}`);
   const more = (now.estimate ?? 0) - (locked.estimate ?? 0);
   const days = locked.drift === null || now.drift === null ? 0 : now.drift - locked.drift;
-  const moved = driftWords(days).replace("late", "later").replace("early", "earlier");
+  const moved = movedWords(days);
   return [
     moved === "on the day" ? "" : `finish ${moved}`,
     money(Math.abs(more), minorDigits) === "0" ? "" : `${money(Math.abs(more), minorDigits)} ${currency} ${more > 0 ? "more" : "less"} at completion`,

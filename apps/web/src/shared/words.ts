@@ -55,6 +55,13 @@ export const driftTone = (days: number | null): Tone => {
   return rounded > 0 ? "adverse" : rounded < 0 ? "favourable" : "plain";
 };
 
+/** Working days that a date has moved, as "12 d later", "3 d earlier"; `still` where nothing worked lies between. */
+export const movedWords = (days: number | null, still = "no worked time apart"): string => driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", still);
+
+/** Two dates as "24 Nov 2026 → 2 Dec 2026", with the times of day where it is the same date. */
+export const fromToWords = ({ from, to, clock }: { readonly from: string | null; readonly to: string | null; readonly clock: { readonly from: string; readonly to: string } | null }): string =>
+  clock === null ? `${dateWords(from)} → ${dateWords(to)}` : `${dateWords(from)}, ${clock.from} → ${clock.to}`;
+
 /** Days of margin as "5 d in hand", "3 d short". */
 export function marginWords(days: number): string {
   const rounded = roundedDays(days);

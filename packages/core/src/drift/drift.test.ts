@@ -78,9 +78,9 @@ describe("the effect preview", () => {
 
   it("names what moves and by how much, and nothing else", () => {
     expect(effectOf(plan, longer("A", 7))).toEqual({
-      finish: { id: "", name: "", from: "2026-03-13", to: "2026-03-17", days: 2 },
-      activities: [{ id: "A", name: "A", from: "2026-03-06", to: "2026-03-10", days: 2 }, { id: "B", name: "B", from: "2026-03-13", to: "2026-03-17", days: 2 }],
-      milestones: [{ id: "M", name: "Open", from: "2026-03-13", to: "2026-03-17", days: 2 }],
+      finish: { id: "", name: "", from: "2026-03-13", to: "2026-03-17", days: 2, clock: null },
+      activities: [{ id: "A", name: "A", from: "2026-03-06", to: "2026-03-10", days: 2, clock: null }, { id: "B", name: "B", from: "2026-03-13", to: "2026-03-17", days: 2, clock: null }],
+      milestones: [{ id: "M", name: "Open", from: "2026-03-13", to: "2026-03-17", days: 2, clock: null }],
       deadlines: [{ id: "M", name: "Open", before: { deadline: "2026-03-16", finish: "2026-03-13", marginDays: 1, state: "tight" }, after: { deadline: "2026-03-16", finish: "2026-03-17", marginDays: -1, state: "willBreach" } }],
       cost: null,
       performance: null,
@@ -98,6 +98,11 @@ describe("the effect preview", () => {
 
   it("an activity that comes or goes has a date on one side only", () => {
     const more = { ...plan, activities: [...plan.activities, work("N", 2)] };
-    expect(effectOf(plan, more).activities).toEqual([{ id: "N", name: "N", from: null, to: "2026-03-03", days: null }]);
+    expect(effectOf(plan, more).activities).toEqual([{ id: "N", name: "N", from: null, to: "2026-03-03", days: null, clock: null }]);
+  });
+
+  it("tells the times of day where a finish moves within its date", () => {
+    const half = { ...plan, activities: plan.activities.map((activity) => (activity.id === "B" ? { ...activity, durationMinutes: activity.durationMinutes! - 240 } : activity)) };
+    expect(effectOf(plan, half).finish).toMatchObject({ from: "2026-03-13", to: "2026-03-13", days: -0.5, clock: { from: "17:00", to: "12:00" } });
   });
 });

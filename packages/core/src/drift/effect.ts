@@ -2,7 +2,7 @@ import { computePlan, type Computed } from "../analyse.ts";
 import { spentAfter } from "../performance/cost.ts";
 import type { Figures } from "../performance/figures.ts";
 import type { PlanBundle } from "../plan/schema.ts";
-import { formatDate, type LocalMinute } from "../time/instant.ts";
+import { finishDayOf, formatDate, formatTime, openOf, type EpochDay, type LocalMinute } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import { deadlineStandings, type DeadlineStanding } from "./deadlines.ts";
 
@@ -14,6 +14,8 @@ export interface Movement {
   readonly from: string | null;
   readonly to: string | null;
   readonly days: number | null;
+  /** The times of day, `HH:MM`, where it moves within the one date shown; `null` elsewhere. */
+  readonly clock: { readonly from: string; readonly to: string } | null;
 }
 
 /** What a list of changes would move, before anything is stored. */
@@ -89,12 +91,15 @@ function costChange(before: PlanBundle, after: PlanBundle, was: Computed, will: 
 
 const workingDays = (calendar: WorkCalendar, from: LocalMinute, to: LocalMinute): number => (calendar.indexAt(to) - calendar.indexAt(from)) / calendar.dayMinutes;
 
+/** The time of day, `HH:MM`; the end of the day is 24:00. */
+const clockOf = (at: LocalMinute, day: EpochDay): string => formatTime(at - openOf(day));
+
 function projectFinish(was: Computed, will: Computed, calendar: WorkCalendar): Movement | null {
   const from = was.schedule.finish;
   const to = will.schedule.finish;
   if (from === null || to === null || from === to) return null;
-  const shown = (at: LocalMinute): string => formatDate(Math.floor((at - 1) / 1440) as never);
-  return { id: "", name: "", from: shown(from), to: shown(to), days: workingDays(calendar, from, to) };
+  const [fromDay, toDay] = [finishDayOf(from), finishDayOf(to)];
+  return { id: "", name: "", from: formatDate(fromDay), to: formatDate(toDay), days: workingDays(calendar, from, to), clock: fromDay === toDay ? { from: clockOf(from, fromDay), to: clockOf(to, toDay) } : null };
 }
 
 function movements(before: PlanBundle, after: PlanBundle, was: Computed, will: Computed, calendar: WorkCalendar): Movement[] {
@@ -110,6 +115,7 @@ function movements(before: PlanBundle, after: PlanBundle, was: Computed, will: C
       from: from === null ? null : formatDate(from.finishDay),
       to: to === null ? null : formatDate(to.finishDay),
       days: from === null || to === null ? null : workingDays(calendar, from.finish, to.finish),
+      clock: from !== null && to !== null && from.finishDay === to.finishDay ? { from: clockOf(from.finish, from.finishDay), to: clockOf(to.finish, to.finishDay) } : null,
     });
   });
   return found;

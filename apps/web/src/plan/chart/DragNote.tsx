@@ -1,10 +1,10 @@
 import { Toned } from "../../shared/Toned.tsx";
-import { dateWords, DEADLINE_TONES, driftTone, driftWords, money, standingWords, type DeadlineState } from "../../shared/words.ts";
+import { dateWords, DEADLINE_TONES, type DeadlineState, driftTone, money, movedWords, standingWords } from "../../shared/words.ts";
 import type { Drawn } from "./useChartDrag.ts";
 
 const MOST = 5;
 const WIDTH = 330;
-const moved = (days: number | null): string => driftWords(days).replace("late", "later").replace("early", "earlier");
+const moved = (days: number | null): string => movedWords(days);
 
 /** Beside the pointer while something is dragged: what letting go would do. */
 export function DragNote({ drawn: { words, fault, effect, at }, minorDigits, currency }: { drawn: Drawn; minorDigits: number; currency: string }) {

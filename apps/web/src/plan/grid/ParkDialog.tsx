@@ -2,7 +2,7 @@ import type { Change, Effect } from "@chronometra/core";
 import { useEffect, useState } from "react";
 import { Dialog } from "../../shared/Dialog.tsx";
 import { Toned } from "../../shared/Toned.tsx";
-import { countWords, dateWords, driftTone, driftWords } from "../../shared/words.ts";
+import { countWords, dateWords, driftTone, movedWords } from "../../shared/words.ts";
 import type { Parking } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 
@@ -33,7 +33,7 @@ function Moves({ changes, session }: { changes: readonly Change[]; session: Plan
   const { finish, milestones, activities } = effect;
   return (
     <span className="muted">
-      {finish === null ? "The finish stays" : <>The project finishes {dateWords(finish.to)}, <Toned tone={driftTone(finish.days)}>{driftWords(finish.days).replace("late", "later").replace("early", "earlier")}</Toned></>}
+      {finish === null ? "The finish stays" : <>The project finishes {dateWords(finish.to)}, <Toned tone={driftTone(finish.days)}>{movedWords(finish.days)}</Toned></>}
       ; {countWords(milestones.length, "milestone", "milestones")} and {countWords(activities.length, "activity", "activities")} move.
     </span>
   );

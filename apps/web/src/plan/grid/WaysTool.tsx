@@ -5,7 +5,7 @@ import { useEffect, useState, type RefObject } from "react";
 import { toast } from "sonner";
 import { Dialog } from "../../shared/Dialog.tsx";
 import { Toned } from "../../shared/Toned.tsx";
-import { dateWords, driftTone, driftWords, money } from "../../shared/words.ts";
+import { dateWords, driftTone, money, movedWords } from "../../shared/words.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Active } from "./PlanSheet.tsx";
@@ -39,7 +39,7 @@ function Ways({ group, name, sheet, session, onClose }: { group: string; name: s
             {ways.map((way) => (
               <tr key={way.activity}>
                 <td className={way.live ? "font-semibold" : ""}>{way.name}</td>
-                <td>{way.fault !== null ? <span className="adverse">{way.fault}</span> : <>{dateWords(way.finish)}{way.finishDays !== null && way.finishDays !== 0 && <> <Toned tone={driftTone(way.finishDays)}>{driftWords(way.finishDays).replace("late", "later").replace("early", "earlier")}</Toned></>}</>}</td>
+                <td>{way.fault !== null ? <span className="adverse">{way.fault}</span> : <>{dateWords(way.finish)}{way.finishDays !== null && way.finishDays !== 0 && <> <Toned tone={driftTone(way.finishDays)}>{movedWords(way.finishDays)}</Toned></>}</>}</td>
                 <td className="num">{money(way.budgetMinor, sheet.minorDigits)}</td>
                 <td className="text-sm">{way.load.slice(0, 4).map(({ person, minutes }) => `${person} ${formatHours(minutes)}`).join(", ")}</td>
                 <td>{way.live ? <span className="favourable text-sm">✓ live</span> : <button type="button" className="btn btn-xs" disabled={way.fault !== null} aria-label={`Make ${way.name} live`} onClick={() => void session.ways({ group, live: way.activity }).then(say)}>Make live</button>}</td>
