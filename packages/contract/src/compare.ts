@@ -50,6 +50,22 @@ export const comparisonSchema = z.object({
 });
 export type ComparisonView = z.infer<typeof comparisonSchema>;
 
+const frozenFiguresSchema = z.object({ bac: z.int(), pv: z.int(), ev: z.int(), sv: z.int(), spi: z.number().nullable() });
+
+/** What freezing a state of a plan would make of its figures at once; `null` where there is no data date to measure at. */
+export const onceFrozenSchema = z
+  .object({
+    currency: z.string(),
+    minorDigits: z.int(),
+    dataDate: z.string(),
+    before: frozenFiguresSchema.nullable(),
+    after: frozenFiguresSchema,
+    /** Unfinished work whose approved finish would lie on the data date or before it. */
+    past: z.array(z.object({ id: z.string(), name: z.string(), finish: z.string(), pvMinor: z.int() })),
+  })
+  .nullable();
+export type OnceFrozenView = z.infer<typeof onceFrozenSchema>;
+
 const progressedSchema = z.object({ what: z.enum(["finished", "underWay", "notBegun"]), start: z.string(), finish: z.string(), leftDays: z.number() });
 
 /** Why a date moved between two states, cause by cause; the parts add up to the whole. Causes of no days would have moved it by themselves. */

@@ -1,7 +1,7 @@
 import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
 import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema, timeZoneSchema } from "./access.ts";
-import { comparisonSchema, driftLedgerSchema } from "./compare.ts";
+import { comparisonSchema, driftLedgerSchema, onceFrozenSchema } from "./compare.ts";
 import { closeProjectSchema, closingSchema, cycleSchema, lockSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
 import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
 import { acceptedSchema, activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
@@ -128,6 +128,7 @@ export const endpoints = {
   "GET /api/projects/:project/baselines/:number/content": { summary: "The text that a baseline's digest is made from; its SHA-256 is the digest", response: z.unknown() },
   "GET /api/projects/:project/compare/:from/:to": { summary: "Two states of a plan compared: `plan`, `baseline-N`, `period-N`", response: comparisonSchema },
 
+  "GET /api/projects/:project/frozen/:state": { summary: "What freezing a state of the plan (`plan`, `asked-` or `whatif-` and an id) would make of its figures at once", response: onceFrozenSchema },
   "GET /api/projects/:project/drift/:from/:to/:target": { summary: "Why a date moved between two whole states (`plan`, `period-N`, a what-if): of an activity, or `finish` for the project's", response: driftLedgerSchema },
   "GET /api/requests": { summary: "Change requests that wait for a decision", response: z.array(whatIfSchema) },
   "GET /api/projects/:project/whatifs": { summary: "What is or was tried beside the plan, and the change requests of it", response: z.array(whatIfSchema) },

@@ -81,6 +81,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
 
   "GET /api/projects/:project/baselines/:number/content": LOOKERS,
   "GET /api/projects/:project/compare/:from/:to": LOOKERS,
+  "GET /api/projects/:project/frozen/:state": LOOKERS,
 
   "GET /api/projects/:project/drift/:from/:to/:target": LOOKERS,
   "GET /api/requests": LOOKERS,

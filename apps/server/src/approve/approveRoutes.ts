@@ -11,7 +11,7 @@ import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
 import { ApprovalEntity, BaselineEntity } from "./approveEntities.ts";
-import { compareProject, driftOf } from "./compareStates.ts";
+import { compareProject, driftOf, frozenAs } from "./compareStates.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
@@ -103,6 +103,7 @@ export function approveRoutes(serving: Serving): void {
     return orNotFound(await database.getRepository(BaselineEntity).findOneBy({ projectId: params["project"]!, number: Number.isInteger(number) ? number : -1 }), "baseline of that number");
   };
 
+  serve(serving, "GET /api/projects/:project/frozen/:state", async ({ database, params }) => frozenAs(database, await findProject(database, params["project"]!), params["state"]!));
   serve(serving, "GET /api/projects/:project/compare/:from/:to", async ({ database, params }) => compareProject(database, await findProject(database, params["project"]!), params["from"]!, params["to"]!));
 
   serve(serving, "GET /api/projects/:project/drift/:from/:to/:target", async ({ database, params, request, response }) => {

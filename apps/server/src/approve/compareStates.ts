@@ -1,6 +1,6 @@
 import { MessageChannel } from "node:worker_threads";
-import { STATE_NAME, type ComparisonView, type DriftLedgerView } from "@chronometra/contract";
-import { compareStates, compileCalendars, stateOfBaseline, stateOfPlan, toBundle, type ComparedRow, type DriftLedger, type FrozenLogic, type Plan, type PlanBundle, type PlanState, type StateRow } from "@chronometra/core";
+import { STATE_NAME, type ComparisonView, type DriftLedgerView, type OnceFrozenView } from "@chronometra/contract";
+import { compareStates, compileCalendars, onceFrozen, stateOfBaseline, stateOfPlan, toBundle, type ComparedRow, type DriftLedger, type FrozenLogic, type Plan, type PlanBundle, type PlanState, type StateRow } from "@chronometra/core";
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
@@ -68,6 +68,14 @@ export async function driftOf(database: DataSource, project: ProjectEntity, { fr
   const ledger = await working.finally(() => port1.close());
   if ("fault" in ledger) throw new Failure("invalid", `One of the two states cannot be computed: ${ledger.fault}`);
   return { ...ledger, causes: [...ledger.causes] };
+}
+
+/** What freezing a state that is known whole would make of the figures. */
+export async function frozenAs(database: DataSource, project: ProjectEntity, name: string): Promise<OnceFrozenView> {
+  const [live, state] = [toBundle(await loadPlan(database.manager, project)), await wholeNamed(database, project, name)];
+  // A plan kept with a request has its baselines kept beside it.
+  const frozen = onceFrozen(live, { ...state, baselines: live.baselines ?? [] });
+  return frozen === null ? null : { ...frozen, past: [...frozen.past], currency: state.project.currency, minorDigits: state.project.minorDigits ?? 2, dataDate: state.project.dataDate! };
 }
 
 async function stateNamed(database: DataSource, project: ProjectEntity, plan: Plan, name: string): Promise<PlanState> {

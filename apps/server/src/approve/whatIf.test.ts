@@ -1,4 +1,4 @@
-import type { ComparisonView, Ledger, PlanView, ProjectLook, Reserves, WhatIf, WhatIfView } from "@chronometra/contract";
+import type { ComparisonView, Ledger, OnceFrozenView, PlanView, ProjectLook, Reserves, WhatIf, WhatIfView } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -41,6 +41,21 @@ describe("a what-if", () => {
     expect(await live()).toEqual(before);
     const compared = (await tomas.get(`/api/projects/${project}/compare/plan/whatif-${id}`)).body as ComparisonView;
     expect(compared.rows.map(({ id: row, finishDays }) => [row, finishDays])).toEqual([["dig", -3], ["pour", -3], ["open", -3]]);
+  });
+
+  it("says beforehand what approving it makes of the figures at once, and approving does that", async () => {
+    const once = async (state: string) => (await tomas.get(`/api/projects/${project}/frozen/${state}`)).body as OnceFrozenView;
+    expect(await once("plan")).toBeNull();
+    await changeLive({ type: "setDataDate", date: "2026-03-06" });
+    const id = await begin();
+    await change(id, shorter, more);
+    const seen = await once(`whatif-${id}`);
+    const { figures } = (await tomas.get(`/api/projects/${project}`)).body.summary as { figures: Record<string, number> };
+    expect(seen!.before).toEqual({ bac: figures["bac"], pv: figures["pv"], ev: figures["ev"], sv: figures["sv"], spi: figures["spi"] });
+    expect(seen!.past.map(({ id: row }) => row)).toContain("dig");
+    await tomas.send("post", `/api/whatifs/${id}/request`, { reason: "a second digger" });
+    expect((await margit.send("post", `/api/whatifs/${id}/decision`, { decision: "approve", reason: "go" })).status).toBe(200);
+    expect((await tomas.get(`/api/projects/${project}`)).body.summary.figures).toMatchObject(seen!.after);
   });
 
   it("is undone and redone list by list, to the letter", async () => {

@@ -5,6 +5,7 @@ import { projectQuery } from "../portfolio/queries.ts";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { qualityQuery } from "../quality/queries.ts";
 import { countWords, dateWords, money, standingWords } from "../shared/words.ts";
+import { OnceFrozen } from "./OnceFrozen.tsx";
 import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./comparedWords.ts";
 
@@ -27,6 +28,7 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
       {asked !== undefined && asked.changedSince > 0 && <p className="undecided">The plan was changed {asked.changedSince === 1 ? "once" : `${asked.changedSince} times`} since approval was asked for. What you approve is the plan as it was asked for; whoever wants the changes in it asks anew. <Link className="underline" to={`/projects/${project}/compare?from=asked-${asked.id}&to=plan`}>What changed since</Link></p>}
       <p>{as === "plan" ? "" : "As it stands now: "}{countWords(summary.activities, "activity", "activities")} with dates, {countWords(summary.milestones.length, "milestone", "milestones")}{summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}{compared.data !== undefined && `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}.</p>
       {compared.data !== undefined && <p>Against baseline {baseline}: {summaryWords(compared.data).join(" ")} <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=${as}`}>By activity</Link></p>}
+      <OnceFrozen project={project} state={as} />
       {quality.data !== undefined && (
         <p><span className={FITNESS_TONES[quality.data.verdict.fitness]}>{FITNESS_WORDS[quality.data.verdict.fitness]}</span>{quality.data.verdict.reasons.length > 0 && `: ${quality.data.verdict.reasons.slice(0, 3).map(({ words }) => words).join("; ")}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}. <Link className="underline" to={`/projects/${project}/trust`}>Why, and how to mend it</Link></p>
       )}

@@ -7,6 +7,7 @@ import { call } from "../shared/api.ts";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { money, momentWords } from "../shared/words.ts";
+import { OnceFrozen } from "./OnceFrozen.tsx";
 import { whatIfQuery } from "./queries.ts";
 import { RESERVE_WORDS } from "./reserveWords.ts";
 import { stateWords } from "./whatIfWords.ts";
@@ -32,7 +33,7 @@ export function DecideRequest({ request }: { request: WhatIf }) {
       <Loaded query={query}>
         {(view) => (
           <div className="my-1 max-h-64 overflow-auto border rule px-2 py-1">
-            {view.effect === null ? <p className="adverse">{view.fault}</p> : <EffectView effect={view.effect} />}
+            {view.effect === null ? <p className="adverse">{view.fault}</p> : <><OnceFrozen project={request.project} state={`whatif-${request.id}`} /><EffectView effect={view.effect} /></>}
             {view.meets.length > 0 && <p className="adverse text-sm">The live plan has changed {view.meets.map(({ what }) => what).join(", ")} meanwhile; send it back to be merged.</p>}
           </div>
         )}

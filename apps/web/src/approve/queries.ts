@@ -4,6 +4,9 @@ import { call, callWithProgress } from "../shared/api.ts";
 export const approvalsQuery = queryOptions({ queryKey: ["approvals"], queryFn: () => call("GET /api/approvals") });
 export const ledgerQuery = (project: string) => queryOptions({ queryKey: ["project", project, "ledger"], queryFn: () => call("GET /api/projects/:project/ledger", { params: { project } }) });
 
+/** What freezing a state of a project's plan would make of its figures. */
+export const frozenQuery = (project: string, state: string) => queryOptions({ queryKey: ["project", project, "frozen", state], queryFn: () => call("GET /api/projects/:project/frozen/:state", { params: { project, state } }) });
+
 /** Two states of a project's plan compared. */
 export const comparisonQuery = (project: string, from: string, to: string) => queryOptions({ queryKey: ["project", project, "compare", from, to], queryFn: () => call("GET /api/projects/:project/compare/:from/:to", { params: { project, from, to } }) });
 

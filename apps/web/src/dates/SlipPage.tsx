@@ -75,6 +75,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
         {effect.data === undefined ? effect.error === null && choice.mayEdit && <p className="muted text-sm" role="status">Working it out …</p> : (
           <div aria-busy={effect.isPlaceholderData}>
             <EffectView effect={effect.data.effect} />
+            {(effect.data.effect.milestones.find(({ id }) => id === milestone)?.days ?? number) % 1 !== 0 && <p className="muted mt-2 text-sm">What is put off goes to the end of a day, or to its beginning where it begins: what lay within its day moves by a part of a day beside the {countWords(number, "day", "days")}.</p>}
             {effect.data.left.length > 0 && <ul className="undecided mt-2 text-sm">{effect.data.left.map(({ id, name, why }) => <li key={id}>{name} stays: {why}.</li>)}</ul>}
             <h3 className="mt-2 text-sm">Whom it concerns <span className="muted font-sans">{effect.data.concerned.length}</span></h3>
             <ul className="text-sm">{effect.data.concerned.map(({ name, count, canBeReached }) => <li key={name} className="border-b rule py-0.5">{name}: {countWords(count, "thing", "things")} of theirs{!canBeReached && <span className="muted">, has no account here</span>}</li>)}{effect.data.concerned.length === 0 && <li className="muted">Nobody’s work moves.</li>}</ul>

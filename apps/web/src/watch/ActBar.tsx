@@ -23,7 +23,7 @@ function Wanted({ kind, choices, whose, onAct }: { kind: Kind; choices: WatchCho
   if (kind === "pushOut") {
     return (
       <span className="flex flex-wrap items-center gap-2">
-        by <input type="number" min={1} max={1000} className="input input-sm w-20" aria-label="Working days" value={days} onChange={(event) => { setDays(event.target.value); pushed(event.target.value, reason); }} /> working days, because
+        by <input type="number" min={1} max={1000} className="input input-sm w-20" aria-label="Working days" title="Each goes to a whole day: what lay within its day moves by a part of one beside" value={days} onChange={(event) => { setDays(event.target.value); pushed(event.target.value, reason); }} /> working days, because
         <input className="input input-sm w-56" aria-label="Why" placeholder="why" value={reason} onChange={(event) => { setReason(event.target.value); pushed(days, event.target.value); }} />
       </span>
     );
