@@ -33,6 +33,7 @@ describe("why an activity lies where it does", () => {
     expect(deciding(wished, "a")).toEqual([{ kind: "wish", type: "finishNotBefore", date: "2026-03-12", reason: "crane", decides: true }]);
     const at = (rest: Partial<Activity>): PlanBundle => planOf([work("a", 2, rest)], [], { project: { code: "P", name: "P", currency: "EUR", start: "2026-03-02", calendar: "std", dataDate: "2026-03-13" } });
     expect(deciding(at({}), "a")).toEqual([{ kind: "dataDate", date: "2026-03-13", decides: true }]);
+    expect(deciding(at({ actualStart: "2026-03-04", percent: 100 }), "a")).toEqual([{ kind: "actual", date: "2026-03-04", decides: true }, { kind: "nothingLeft", date: "2026-03-13", decides: true }]);
     expect(deciding(at({ actualStart: "2026-03-04", percent: 50 }), "a")).toEqual([{ kind: "actual", date: "2026-03-04", decides: true }, { kind: "dataDate", date: "2026-03-13", decides: true }]);
     expect(deciding(at({ actualStart: "2026-03-04", actualFinish: "2026-03-06" }), "a").map(({ kind }) => kind)).toEqual(["actual", "actual"]);
   });

@@ -24,7 +24,7 @@ export interface LinkedTo {
 
 /** What keeps an activity from beginning (or ending) earlier. */
 export type Reason = { readonly decides: boolean } & (
-  | { readonly kind: "projectStart" | "dataDate"; readonly date: string }
+  | { readonly kind: "projectStart" | "dataDate" | "nothingLeft"; readonly date: string }
   | { readonly kind: "wish"; readonly type: NonNullable<Activity["wish"]>["type"]; readonly date: string; readonly reason: string | null }
   | { readonly kind: "actual"; readonly date: string }
   | ({ readonly kind: "link" } & LinkedTo)
@@ -92,7 +92,10 @@ function dateReasons(told: Told, node: number): Reason[] {
   }
   if (plan.project.dataDate !== undefined) {
     const date = plan.project.dataDate;
-    reasons.push({ kind: "dataDate", date, decides: wantedBy(told, node, closeOf(parseDate(date)!), false) === place });
+    const close = closeOf(parseDate(date)!);
+    // With nothing left it does not lie after the data date: it ends on it, unless it is said to be finished.
+    const isSpent = started && told.early.finishAt[node]! <= close;
+    reasons.push({ kind: isSpent ? "nothingLeft" : "dataDate", date, decides: wantedBy(told, node, close, false) === place });
   }
   const { wish } = activity;
   if (wish !== undefined && !wish.type.endsWith("NotAfter") && !(started && wish.type.startsWith("start"))) {

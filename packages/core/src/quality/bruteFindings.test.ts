@@ -115,6 +115,7 @@ function slowly({ plan, periods: all }: Reported): Record<string, string[]> {
     noEstimate: ids(open.filter(({ id }) => planned(id).length > 0 && planned(id).every((minutes) => minutes === 0))),
     noUpdate: ids(dataDay === null ? [] : underWay.filter((each) => !(all.length === 0 && (each.percent ?? 0) > 0) && dataDay - lastNews(each) > SILENT)),
     percentFell: ids(last === undefined ? [] : open.filter(({ id, percent = 0 }) => (then(id, last)?.percent ?? 0) > percent)),
+    nothingLeft: ids(dataDay === null ? [] : underWay.filter((each) => { const row = schedule.rows[plan.activities.indexOf(each)]!; return row.finish <= closeOf(dataDay); })),
     nearlyDone: ids(periods.length < 2 ? [] : underWay.filter((each) => [each, then(each.id, periods[0]), then(each.id, periods[1])].every((at) => (at?.percent ?? 0) >= 90))),
     hoursWithoutProgress: ids(underWay.filter((each) => minutesSince(each.id) > 0 && (last === undefined ? (each.percent ?? 0) === 0 && each.remainingMinutes === undefined && each.credit === undefined : !moved(each.id, last)))),
     progressWithoutHours: ids(underWay.filter(({ id, percent = 0 }) => percent > (then(id, last)?.percent ?? 0) && planned(id).some((minutes) => minutes > 0) && minutesSince(id) <= 0)),

@@ -7,6 +7,7 @@ import { linksFromLevelOfEffort } from "./findings/linksFromLevelOfEffort.ts";
 import { manyLinks } from "./findings/manyLinks.ts";
 import { nearlyDone } from "./findings/nearlyDone.ts";
 import { neverShrinks } from "./findings/neverShrinks.ts";
+import { nothingLeft } from "./findings/nothingLeft.ts";
 import { noEstimate } from "./findings/noEstimate.ts";
 import { noOwner } from "./findings/noOwner.ts";
 import { noUpdate } from "./findings/noUpdate.ts";
@@ -32,6 +33,7 @@ export const FINDINGS: readonly Finding[] = [
   noUpdate,
   percentFell,
   nearlyDone,
+  nothingLeft,
   hoursWithoutProgress,
   progressWithoutHours,
   neverShrinks,

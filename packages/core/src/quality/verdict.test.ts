@@ -139,6 +139,12 @@ describe("findings about reporting", () => {
     expect(named(at("2026-03-20", { percent: 30 }), "percentFell", { periods: [past(2, "2026-03-13", { percent: 50 })] })).toEqual([["a", "50% in period 2, 30% now"]]);
   });
 
+  it("name work of which nothing is left and which nobody says is finished", () => {
+    expect(named(at("2026-03-20", { percent: 100 }), "nothingLeft")).toEqual([["a", "100%, no work left"]]);
+    expect(named(at("2026-03-20", { percent: 60, remainingMinutes: 0 }), "nothingLeft")).toEqual([["a", "60%, no work left"]]);
+    for (const open of [{ percent: 99 }, { percent: 100, actualFinish: "2026-03-19" }, { percent: 100, remainingMinutes: 60 }]) expect(named(at("2026-03-20", open), "nothingLeft")).toEqual([]);
+  });
+
   it("name work that is nearly done for three periods, and not for two", () => {
     const periods = [past(2, "2026-03-20", { percent: 92 }), past(1, "2026-03-13", { percent: 90 })];
     expect(named(at("2026-03-27", { percent: 95 }), "nearlyDone", { periods })).toEqual([["a", "95%, since period 1 at the latest"]]);
