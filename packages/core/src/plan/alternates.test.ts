@@ -62,7 +62,7 @@ describe("alternates", () => {
   it("cannot be left by work with time on it, and comparing says so", () => {
     const plan = withWays();
     const begun = apply({ ...plan, project: { ...plan.project, dataDate: "2026-03-04" } }, [{ type: "reportProgress", activity: "bore", actualStart: "2026-03-04" }]);
-    expect(compareAlternates(begun, "cross")[1]).toMatchObject({ live: false });
+    expect(compareAlternates(begun, "cross").map(({ live, fault }) => [live, fault])).toEqual([[true, null], [false, '"Bore" is parked but has actual dates; wake it, or finish or stop the work instead']]);
     expect(checkWholePlan(apply(begun, liveAlternate(begun, "cross", "lay", newKey)))[0]!.message).toMatch(/parked/);
   });
 

@@ -3,9 +3,10 @@ import { plannedBudget } from "../budget/plannedBudget.ts";
 import { finishDayOf, formatDate } from "../time/instant.ts";
 import { applyChanges } from "./applyChanges.ts";
 import type { Change } from "./change.ts";
+import { checkWholePlan } from "./checkOwnTables.ts";
 import { parkRows, wakeRows } from "./parking.ts";
 import { toBundle, type Plan } from "./plan.ts";
-import { PlanProblems } from "./problem.ts";
+import { PlanProblems, type Problem } from "./problem.ts";
 
 /** What a plan would come to with one of several ways live. Money in minor units. */
 export interface Alternate {
@@ -19,7 +20,7 @@ export interface Alternate {
   readonly budgetMinor: number;
   /** Hours by person that the way itself asks for, the most first. */
   readonly load: readonly { readonly person: string; readonly minutes: number }[];
-  /** Why the plan cannot be computed with it; `null` where it can. */
+  /** Why it cannot be made live, as where the live way has begun; `null` where it can. */
   readonly fault: string | null;
 }
 
@@ -47,15 +48,19 @@ export function compareAlternates(plan: Plan, group: string): Alternate[] {
     const name = plan.activities.get(activity)?.name ?? activity;
     try {
       const trial = applyChanges(plan, liveAlternate(plan, group, activity, newKey)).plan;
+      const faults = checkWholePlan(trial);
+      if (faults.length > 0) throw new PlanProblems(faults);
       const { finish, calendar, budgetMinor } = finishOf(trial);
       const days = finish === null || live.finish === null ? null : (calendar.indexAt(finish) - calendar.indexAt(live.finish)) / calendar.dayMinutes;
       return { activity, name, live: isLive, finish: finish === null ? null : formatDate(finishDayOf(finish)), finishDays: days, budgetMinor, load: loadOf(trial, activity), fault: null };
     } catch (error) {
       if (!(error instanceof PlanProblems)) throw error;
-      return { activity, name, live: isLive, finish: null, finishDays: null, budgetMinor: 0, load: [], fault: error.problems[0]!.message };
+      return { activity, name, live: isLive, finish: null, finishDays: null, budgetMinor: 0, load: [], fault: faultWords(plan, error.problems[0]!) };
     }
   });
 }
+
+const faultWords = (plan: Plan, { table, row, message }: Problem): string => (table === "activities" ? `"${plan.activities.get(row)?.name ?? row}" ${message}` : message);
 
 function finishOf(plan: Plan) {
   const bundle = toBundle(plan);
