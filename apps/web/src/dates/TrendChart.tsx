@@ -16,6 +16,10 @@ export function trendPoints({ periods, dataDate }: MilestoneTrend, { forecasts, 
 const INK: Record<ReturnType<typeof driftTone>, string> = { adverse: "--color-error", favourable: "--color-success", undecided: "--color-warning", plain: "--color-base-content" };
 const DASHES = ["solid", "dashed", "dotted"] as const;
 
+/** Room that the name of a milestone takes at the end of its line. */
+const NAME_HEIGHT = 15;
+const LEAST_HEIGHT = 384;
+
 /** Milestone trend: when a date was said, against the date that was said. A line that climbs slips; one that reaches the diagonal is met. */
 export function TrendChart({ trend, shown }: { trend: MilestoneTrend; shown: readonly Milestone[] }) {
   const option = useCallback(
@@ -56,5 +60,5 @@ export function TrendChart({ trend, shown }: { trend: MilestoneTrend; shown: rea
   const late = shown.filter(({ drift }) => (drift ?? 0) >= 0.05).length;
   const worst = shown.reduce<Milestone | null>((most, each) => ((each.drift ?? -Infinity) > (most?.drift ?? -Infinity) ? each : most), null);
   const words = `Milestone trend of ${shown.length} milestones over ${trend.periods.length} periods; ${late} late${worst?.drift != null && worst.drift > 0 ? `, the furthest ${worst.name}, ${driftWords(worst.drift)}` : ""}. The table below says the same.`;
-  return <ChartInView name="Milestone trend" words={words} height="h-96" option={option} />;
+  return <ChartInView name="Milestone trend" words={words} height={Math.max(LEAST_HEIGHT, shown.length * NAME_HEIGHT + 40)} option={option} />;
 }

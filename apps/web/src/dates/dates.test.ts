@@ -23,6 +23,15 @@ describe("the milestone trend", () => {
 });
 
 describe("a line of time", () => {
+  it("names no more months than have room, over years as over weeks", () => {
+    for (const to of ["2026-12-31", "2027-06-30", "2029-03-31", "2041-01-01", "2099-12-31"]) {
+      const { months } = dateScale(["2026-11-17", to], 900);
+      expect(months.length).toBeGreaterThan(0);
+      months.slice(1).forEach(({ x }, i) => expect(x - months[i]!.x).toBeGreaterThanOrEqual(55));
+    }
+    expect(dateScale(["2026-11-17", "2029-03-31"], 900).months.map(({ name, year }) => `${name} ${year ?? ""}`.trim())).toEqual(["Nov 2026", "Jan 2027", "Mar", "May", "Jul", "Sep", "Nov", "Jan 2028", "Mar", "May", "Jul", "Sep", "Nov", "Jan 2029", "Mar"]);
+  });
+
   it("goes over whole months and places days evenly", () => {
     const scale = dateScale(["2026-11-17", "2027-01-05"], 920);
     expect([scale.from, scale.to, scale.months.map(({ name, year }) => `${name} ${year ?? ""}`.trim())]).toEqual(["2026-11-01", "2027-02-01", ["Nov 2026", "Dec", "Jan 2027"]]);
