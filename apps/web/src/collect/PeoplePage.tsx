@@ -1,7 +1,8 @@
 import type { Endings as Answers, PeopleWeek } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useMemo, useState } from "react";
+import { useMemo, useState, type ReactNode } from "react";
+import { Link } from "react-router";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import type { Column } from "../shared/column.ts";
@@ -10,25 +11,32 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords, momentWords } from "../shared/words.ts";
+import { anyOf, timeBehind } from "../watch/opens.ts";
 import { AssumedStarts, Endings } from "./Endings.tsx";
 import { peopleWeekQuery, weeksEffectQuery } from "./queries.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
+import { shiftDays } from "./weekSums.ts";
 import { WeekSteps } from "./WeekSteps.tsx";
 import { todayHere } from "../shared/today.ts";
 
 type Line = PeopleWeek["people"][number];
 const hours = (minutes: number): string => (minutes === 0 ? "" : formatHours(minutes));
 
-function columnsOf(chosen: ReadonlySet<string>, onChoose: (id: string, on: boolean) => void): readonly Column<Line>[] {
+/** A figure of someone's week that opens the rows it is made of. */
+const opens = (minutes: number, to: string, tone = ""): ReactNode => (minutes === 0 ? "" : <Link className={`link-quiet ${tone}`} to={to}>{hours(minutes)}</Link>);
+
+function columnsOf(week: string, chosen: ReadonlySet<string>, onChoose: (id: string, on: boolean) => void): readonly Column<Line>[] {
+  const load = ({ id }: Line): string => `/load?from=${week}&who=${encodeURIComponent(id)}&week=${week}`;
+  const booked = ({ id, projects }: Line): string => timeBehind(projects.map(({ project }) => project), week, shiftDays(week, 6), anyOf("person", [id]));
   const sum = (pick: (line: Line) => number) => (lines: readonly Line[]) => hours(lines.reduce((total, line) => total + pick(line), 0));
   return [
     { id: "tick", head: "Choose", tool: true, value: () => null, show: ({ id, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${name}`} checked={chosen.has(id)} onChange={(event) => onChoose(id, event.target.checked)} /> },
     { id: "name", head: "Person", value: ({ name }) => name, show: ({ name, projects }) => <span title={projects.map((own) => `${own.name}: ${formatHours(own.postedMinutes + own.waitingMinutes)} booked, ${formatHours(own.plannedMinutes)} planned`).join("\n")}>{name}</span> },
     { id: "state", head: "Week", value: (line) => sheetWords(line), show: (line) => <span className={line.sheet?.state === "approved" ? "favourable" : line.sheet?.state === "sent" ? "undecided" : isMissing(line) ? "adverse" : "muted"}>{sheetWords(line)}</span> },
-    { id: "expected", is: "minutes", head: "Expected", hint: "By their calendar, leave taken off", numeric: true, value: ({ expectedMinutes }) => expectedMinutes, show: ({ expectedMinutes }) => hours(expectedMinutes), total: sum(({ expectedMinutes }) => expectedMinutes) },
-    { id: "planned", is: "minutes", head: "Planned", hint: "What the plans ask of them in this week", numeric: true, value: ({ plannedMinutes }) => plannedMinutes, show: ({ plannedMinutes }) => hours(plannedMinutes), total: sum(({ plannedMinutes }) => plannedMinutes) },
-    { id: "posted", is: "minutes", head: "Accepted", numeric: true, value: ({ postedMinutes }) => postedMinutes, show: ({ postedMinutes }) => hours(postedMinutes), total: sum(({ postedMinutes }) => postedMinutes) },
-    { id: "waiting", is: "minutes", head: "Waiting", numeric: true, value: ({ waitingMinutes }) => waitingMinutes, show: ({ waitingMinutes }) => <span className="undecided">{hours(waitingMinutes)}</span>, total: sum(({ waitingMinutes }) => waitingMinutes) },
+    { id: "expected", is: "minutes", head: "Expected", hint: "By their calendar, leave taken off", numeric: true, value: ({ expectedMinutes }) => expectedMinutes, show: (line) => opens(line.expectedMinutes, load(line)), total: sum(({ expectedMinutes }) => expectedMinutes) },
+    { id: "planned", is: "minutes", head: "Planned", hint: "What the plans ask of them in this week", numeric: true, value: ({ plannedMinutes }) => plannedMinutes, show: (line) => opens(line.plannedMinutes, load(line)), total: sum(({ plannedMinutes }) => plannedMinutes) },
+    { id: "posted", is: "minutes", head: "Accepted", numeric: true, value: ({ postedMinutes }) => postedMinutes, show: (line) => opens(line.postedMinutes, booked(line)), total: sum(({ postedMinutes }) => postedMinutes) },
+    { id: "waiting", is: "minutes", head: "Waiting", numeric: true, value: ({ waitingMinutes }) => waitingMinutes, show: (line) => opens(line.waitingMinutes, `/time?person=${encodeURIComponent(line.name)}&week=${week}`, "undecided"), total: sum(({ waitingMinutes }) => waitingMinutes) },
     { id: "against", is: "minutes", head: "Against planned", numeric: true, value: ({ postedMinutes, waitingMinutes, plannedMinutes }) => postedMinutes + waitingMinutes - plannedMinutes, show: overUnderWords },
     { id: "projects", head: "On", wraps: true, value: ({ projects }) => projects.map(({ name }) => name).join(", ") },
     { id: "reminded", head: "Reminded", value: ({ remindedAt }) => remindedAt, show: ({ remindedAt }) => (remindedAt === null ? "" : momentWords(remindedAt)) },
@@ -95,7 +103,7 @@ function People({ week, onGo }: { week: PeopleWeek; onGo: (date: string) => void
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
   const only = params.get("show") === "missing";
   const lines = useMemo(() => (only ? week.people.filter(isMissing) : week.people), [week, only]);
-  const columns = useMemo(() => columnsOf(chosen, (id, on) => setChosen(new Set(on ? [...chosen, id] : [...chosen].filter((other) => other !== id)))), [chosen]);
+  const columns = useMemo(() => columnsOf(week.from, chosen, (id, on) => setChosen(new Set(on ? [...chosen, id] : [...chosen].filter((other) => other !== id)))), [week.from, chosen]);
   const missing = week.people.filter(isMissing);
   const here = lines.filter(({ id }) => chosen.has(id));
   return (

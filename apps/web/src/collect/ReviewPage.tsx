@@ -7,6 +7,7 @@ import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords } from "../shared/words.ts";
 import { Decision } from "./Decision.tsx";
 import { reportsQuery } from "./queries.ts";
+import { shiftDays } from "./weekSums.ts";
 import { remarkWords, reportWords } from "./reportWords.ts";
 
 interface QueueProps {
@@ -73,24 +74,26 @@ function Narrow({ reports, wanted, onPut }: { reports: readonly QueuedReport[]; 
 function Reports({ reports }: { reports: readonly QueuedReport[] }) {
   const [params, put] = useAddress();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [project, person, day] = [params.get("project"), params.get("person"), params.get("day")];
+  const [project, person, day, week] = [params.get("project"), params.get("person"), params.get("day"), params.get("week")];
   const wanted = { project, person, day };
-  const shown = useMemo(() => reports.filter((report) => (project === null || report.project === project) && (person === null || report.person === person) && (day === null || report.date === day)), [reports, project, person, day]);
+  const ofWeek = useMemo(() => (week === null ? reports : reports.filter(({ date }) => date >= week && date <= shiftDays(week, 6))), [reports, week]);
+  const shown = useMemo(() => ofWeek.filter((report) => (project === null || report.project === project) && (person === null || report.person === person) && (day === null || report.date === day)), [ofWeek, project, person, day]);
   const projects = [...new Set(shown.map((report) => report.project))];
   const choose = (ids: readonly string[], on: boolean): void => {
     const kept = [...chosen].filter((id) => shown.some((report) => report.id === id));
     setChosen(new Set(on ? [...kept, ...ids] : kept.filter((id) => !ids.includes(id))));
   };
   const selected = shown.filter(({ id }) => chosen.has(id));
-  const isNarrowed = project !== null || person !== null || day !== null;
+  const isNarrowed = project !== null || person !== null || day !== null || week !== null;
   return (
     <div className="page grid gap-x-8 lg:grid-cols-[1fr_25rem]">
       <div>
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2">
           <h1 className="text-xl">Time to review</h1>
-          {(reports.length > 0 || isNarrowed) && <Narrow reports={reports} wanted={wanted} onPut={put} />}
+          {(reports.length > 0 || isNarrowed) && <Narrow reports={ofWeek} wanted={wanted} onPut={put} />}
+          {week !== null && <span className="undecided text-sm">in the week of {dateWords(week)}</span>}
           {shown.length > 0 && <button type="button" className="btn btn-xs" onClick={() => choose(shown.map(({ id }) => id), selected.length < shown.length)}>{selected.length < shown.length ? `Select all ${shown.length}` : "Select none"}</button>}
-          {isNarrowed && <button type="button" className="btn btn-xs" onClick={() => put({ project: null, person: null, day: null })}>Show all {reports.length}</button>}
+          {isNarrowed && <button type="button" className="btn btn-xs" onClick={() => put({ project: null, person: null, day: null, week: null })}>Show all {reports.length}</button>}
         </div>
         {shown.length === 0 && (reports.length > 0 ? <p className="muted">Nothing waits here; {countWords(reports.length, "report does", "reports do")} elsewhere.</p> : <p className="muted">Nothing waits. What people send from their desks appears here before it costs money or moves a date.</p>)}
         {projects.map((id) => <Queue key={id} reports={shown.filter((report) => report.project === id)} chosen={chosen} onChoose={choose} />)}

@@ -1,7 +1,7 @@
 import type { Money } from "@chronometra/core";
 import type { PerformanceView } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { useCallback, useMemo } from "react";
+import { useCallback, useMemo, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import type { Inks } from "../shared/Chart.tsx";
@@ -12,6 +12,7 @@ import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
+import { activitiesBehind, anyOf, costsBehind, timeBehind } from "../watch/opens.ts";
 import { performanceQuery } from "./queries.ts";
 import { SinceLock } from "./SinceLock.tsx";
 
@@ -20,14 +21,28 @@ type Period = PerformanceView["periods"][number];
 
 const index = (value: number | null) => <Toned tone={indexTone(value)} marked>{ratioWords(value)}</Toned>;
 
-function partColumns(kind: Money): readonly Column<Part>[] {
+/** The first day that dates are told of: figures run from the beginning to the data date. */
+const FIRST_DAY = "1990-01-01";
+
+/** Where the rows behind a part's budget and its actual cost are; `null` where no list holds just these. */
+function behindPart({ by, asOf }: PerformanceView, project: string, key: string): { work: string | null; spent: string | null } {
+  if (key === "" || asOf === null) return { work: null, spent: null };
+  if (by === "category") return { work: null, spent: costsBehind(project, FIRST_DAY, asOf, anyOf("category", [key])) };
+  if (by === "person") return { work: activitiesBehind(project, anyOf("people", [key])), spent: timeBehind([project], FIRST_DAY, asOf, anyOf("person", [key])) };
+  if (by === "role") return { work: null, spent: timeBehind([project], FIRST_DAY, asOf, anyOf("role", [key])) };
+  return { work: null, spent: null };
+}
+
+function partColumns(view: PerformanceView, project: string): readonly Column<Part>[] {
+  const kind: Money = { currency: view.currency, minorDigits: view.minorDigits };
   const { minorDigits: digits } = kind;
+  const opens = (to: string | null, words: ReactNode): ReactNode => (to === null ? words : <Link className="link-quiet" to={to}>{words}</Link>);
   const inMoney = () => kind;
   const sum = (pick: (part: Part) => number) => (rows: readonly Part[]) => money(rows.reduce((total, row) => total + pick(row), 0), digits);
-  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string, hint: string): Column<Part> => ({ id, head, hint, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => money(figures[id], digits), total: sum(({ figures }) => figures[id]) });
+  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string, hint: string): Column<Part> => ({ id, head, hint, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ key, figures }) => opens(behindPart(view, project, key)[id === "ac" ? "spent" : "work"], money(figures[id], digits)), total: sum(({ figures }) => figures[id]) });
   const variance = (id: "sv" | "cv", head: string, adverse: string, favourable: string): Column<Part> => ({ id, head, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => <Toned tone={varianceTone(figures[id])}>{varianceWords(figures[id], digits, adverse, favourable)}</Toned>, total: (rows) => varianceWords(rows.reduce((total, { figures }) => total + figures[id], 0), digits, adverse, favourable) });
   return [
-    { id: "name", head: "Part", value: ({ name }) => name, show: ({ key, name }) => (key === "" ? <span className="muted">{name}</span> : name) },
+    { id: "name", head: "Part", value: ({ name }) => name, show: ({ key, name }) => (key === "" ? <span className="muted">{name}</span> : opens(behindPart(view, project, key).work, name)) },
     amount("bac", "BAC", "Budget at completion"),
     amount("pv", "PV", "Planned value"),
     amount("ev", "EV", "Earned value"),
@@ -98,7 +113,7 @@ function Page({ view }: { view: PerformanceView }) {
   const look = useProject();
   const { id } = look;
   const own = params.get("alone") === "yes";
-  const columns = useMemo(() => partColumns({ currency: view.currency, minorDigits: view.minorDigits }), [view.currency, view.minorDigits]);
+  const columns = useMemo(() => partColumns(view, id), [view, id]);
   const overTime = useMemo(() => periodColumns({ currency: view.currency, minorDigits: view.minorDigits }, own), [view.currency, view.minorDigits, own]);
   if (view.project === null) return <p className="page muted">There is nothing to measure yet: the plan needs to be approved and to have a data date. <Link className="underline" to={`/projects/${id}/approvals`}>Go to approvals</Link></p>;
   const { forecast, minorDigits: digits } = view;

@@ -1,11 +1,11 @@
 import type { Figures } from "@chronometra/core";
-import type { Paths, Portfolio, ProjectLine, WatchQuestion } from "@chronometra/contract";
+import type { Paths, Portfolio, ProjectLine } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
 import type { Column } from "../shared/column.ts";
 import { sinceLockWords, toldOf } from "../shared/sinceLock.ts";
 import { Toned } from "../shared/Toned.tsx";
-import { questionText } from "../watch/questionWords.ts";
+import { activitiesBehind, anyOf } from "../watch/opens.ts";
 import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { comparedTo, movedOf, moveWords, rulesBroken, trustOf } from "./logLines.ts";
@@ -69,10 +69,7 @@ const figureColumns = (portfolio: Portfolio) => (id: string, head: string, hint:
 const changedSinceLock = ({ locked, summary }: ProjectLine): string[] => (locked === null ? [] : sinceLockWords(locked, toldOf(summary), summary));
 
 /** The watchlist of a project's activities in some states. */
-function watchOf({ id }: ProjectLine, states: string[]): string {
-  const question: WatchQuestion = { about: "activities", where: [[{ field: "project", is: "any", of: [id] }, { field: "kind", is: "any", of: ["work", "milestone", "levelOfEffort"] }, { field: "state", is: "any", of: states }]], columns: ["name", "people", "start", "finish", "drift", "percent"], sort: [{ field: "finish", desc: false }], group: null, pivot: null };
-  return `/watch?q=${questionText(question)}`;
-}
+const watchOf = ({ id }: ProjectLine, states: string[]): string => activitiesBehind(id, anyOf("state", states));
 
 /** All columns but those that the portfolio makes itself. */
 function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
