@@ -5,7 +5,7 @@
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { analyse, computePlan, formatProblem, measureQuality, parseBundle, parseDate, PlanProblems, type AnalyseOptions, type PeriodKind, type PlanBundle } from "@chronometra/core";
+import { analyse, computePlan, formatProblem, measureQuality, overfullDays, parseBundle, parseDate, PlanProblems, type AnalyseOptions, type PeriodKind, type PlanBundle } from "@chronometra/core";
 
 const USAGE = "usage: analyse FILE [--data-date D] [--baseline N | --freeze] [--period workday|week|month]; FILE - is standard input, a folder gives a line of quality figures for each .json file in it";
 const PERIODS: readonly string[] = ["workday", "week", "month"];
@@ -91,9 +91,15 @@ function linesOf(error: unknown, file = ""): string[] {
   throw error;
 }
 
+/** Says what is computed with here and would be refused by the app. */
+function warn(plan: PlanBundle, file = ""): void {
+  for (const problem of overfullDays(plan)) process.stderr.write(`${file}warning: ${formatProblem(problem)}; the app does not take it in\n`);
+}
+
 /** The quality of one plan in a line: the verdict, the checks that fail, each check's value, how many each finding names. */
 function qualityLine(file: string, request: Request): string {
   const plan = readPlan(join(request.file, file), request);
+  warn(plan, `${file}: `);
   const { schedule, baseline } = computePlan(plan, request.options);
   const { checks, findings, verdict } = measureQuality(plan, schedule, baseline?.content ?? null);
   return JSON.stringify({
@@ -126,7 +132,11 @@ const isFolder = (file: string): boolean => file !== "-" && statSync(file, { thr
 try {
   const request = readArguments(process.argv.slice(2));
   if (isFolder(request.file)) screen(request);
-  else process.stdout.write(`${JSON.stringify(analyse(readPlan(request.file, request), request.options))}\n`);
+  else {
+    const plan = readPlan(request.file, request);
+    process.stdout.write(`${JSON.stringify(analyse(plan, request.options))}\n`);
+    warn(plan);
+  }
 } catch (error) {
   for (const line of linesOf(error)) process.stderr.write(`${line}\n`);
   process.exitCode = 2;

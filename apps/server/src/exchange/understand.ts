@@ -1,5 +1,5 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
-import { formatDate, parseBundle, PlanProblems, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
+import { formatDate, overfullDays, parseBundle, PlanProblems, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
 import { buildBundle, columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./buildBundle.ts";
 import { columnsOf, SHEET_NAMES, type SheetName } from "./columns.ts";
 import { matchSheets, type KnownHeadings, type MatchedSheet } from "./matchSheets.ts";
@@ -15,25 +15,8 @@ export interface Understood {
 
 const PREVIEWED = 200;
 const PROBLEMS_SHOWN = 500;
-const MINUTES_OF_A_DAY = 1440;
 
 const located = (problem: Problem, place = ""): ImportProblem => ({ ...problem, place, level: "error" });
-
-/** Time that no day has, which a plan could be computed with but no timesheet can hold. */
-function impossibleTime(bundle: PlanBundle): Problem[] {
-  const days = new Map<string, number>();
-  const found: Problem[] = [];
-  for (const { activity, person, date, minutes, state } of bundle.timeEntries ?? []) {
-    if (state === "returned") continue;
-    const key = `${person}\0${date}`;
-    const before = days.get(key) ?? 0;
-    days.set(key, before + minutes);
-    if (before <= MINUTES_OF_A_DAY && before + minutes > MINUTES_OF_A_DAY) {
-      found.push({ table: "timeEntries", row: `${activity} / ${person}`, field: "minutes", message: `${person} has more than 24 hours booked on ${date}` });
-    }
-  }
-  return found;
-}
 
 function checkBundle(input: unknown): { bundle: PlanBundle | null; problems: Problem[] } {
   const parsed = parseBundle(input);
@@ -44,7 +27,7 @@ function checkBundle(input: unknown): { bundle: PlanBundle | null; problems: Pro
     if (error instanceof PlanProblems) return { bundle: null, problems: [...error.problems] };
     throw error;
   }
-  const impossible = impossibleTime(parsed.bundle);
+  const impossible = overfullDays(parsed.bundle);
   return { bundle: impossible.length > 0 ? null : parsed.bundle, problems: impossible };
 }
 
