@@ -21,9 +21,11 @@ test("a period of one project step by step: checked, explained, locked, opened a
   await steps.getByLabel("What the check came to").fill("Looked through with Tomas");
   await steps.getByRole("button", { name: "Done" }).first().click();
   await expect(steps.getByText("“Looked through with Tomas”")).toBeVisible();
-  await steps.getByLabel("Why the thresholds broke").fill("The piles came late");
-  await steps.getByRole("button", { name: "Done" }).click();
-  await expect(steps.getByText("“The piles came late”")).toBeVisible();
+  const limits = steps.getByRole("list", { name: "Broken limits" });
+  await expect(limits.getByRole("link")).toHaveText([/^SPI 0\.00 is below 0\.9$/]);
+  await limits.getByLabel(/^Why SPI/).fill("The piles came late");
+  await limits.getByRole("button", { name: "Done" }).click();
+  await expect(limits.getByText("“The piles came late”")).toBeVisible();
   await steps.getByRole("link", { name: "Lock …" }).click();
   // Someone has not reported: that is passed over only with a word.
   const lock = page.getByRole("button", { name: "Lock 1 project" });

@@ -1,4 +1,4 @@
-import { dateSchema, parseInstant } from "@chronometra/core";
+import { dateSchema, LIMIT_RULES, parseInstant } from "@chronometra/core";
 import { z } from "zod";
 
 const instantTextSchema = z.string().refine((text) => parseInstant(text) !== null, "must be a time YYYY-MM-DDTHH:MM");
@@ -49,6 +49,10 @@ export const owingSchema = z.object({
 });
 export type Owing = z.infer<typeof owingSchema>;
 
+/** A limit of the portfolio that a project breaks. */
+export const brokenLimitSchema = z.object({ rule: z.enum(LIMIT_RULES), words: z.string(), explanation: markSchema.nullable() });
+export type BrokenLimit = z.infer<typeof brokenLimitSchema>;
+
 /** Where a project stands in the cycle. */
 export const projectCycleSchema = z.object({
   id: z.string(),
@@ -65,10 +69,9 @@ export const projectCycleSchema = z.object({
   unreminded: z.array(someoneSchema),
   /** What the check step should look at, in words. */
   findings: z.array(z.string()),
-  /** Which thresholds are broken, in words. */
-  broken: z.array(z.string()),
+  /** Which limits are broken, in words, each with how that was explained. */
+  broken: z.array(brokenLimitSchema),
   checked: markSchema.nullable(),
-  explanation: markSchema.nullable(),
   issued: z.boolean(),
   locked: z.boolean(),
   /** Why it was locked though something fell short, and by whom. */
@@ -79,19 +82,22 @@ export const projectCycleSchema = z.object({
 export type ProjectCycle = z.infer<typeof projectCycleSchema>;
 
 /** What of a period falls short in a project though it can be locked, in words: who is missing, what was not checked or explained. */
-export function shortfalls({ missing, findings, checked, broken, explanation }: Pick<ProjectCycle, "missing" | "findings" | "checked" | "broken" | "explanation">): string[] {
+export function shortfalls({ missing, findings, checked, broken }: Pick<ProjectCycle, "missing" | "findings" | "checked" | "broken">): string[] {
+  const unexplained = broken.filter(({ explanation }) => explanation === null).length;
   const people = missing.length === 1 ? "1 person has not reported" : `${missing.length} people have not reported`;
   return [
     ...(missing.length > 0 ? [people] : []),
     ...(checked === null ? [findings.length === 0 ? "nobody has checked it" : `nobody has looked at ${findings.length === 1 ? "a finding" : `${findings.length} findings`}`] : []),
-    ...(broken.length > 0 && explanation === null ? [`${broken.length === 1 ? "a broken limit is" : `${broken.length} broken limits are`} not explained`] : []),
+    ...(unexplained > 0 ? [`${unexplained === 1 ? "a broken limit is" : `${unexplained} broken limits are`} not explained`] : []),
   ];
 }
 
 export const cycleSchema = z.object({ number: z.int().nullable(), dataDate: z.string().nullable(), issueBy: z.string().nullable(), projects: z.array(projectCycleSchema) });
 export type Cycle = z.infer<typeof cycleSchema>;
 
-export const markStepSchema = z.strictObject({ step: z.enum(["Check", "Explain"]), /** Empty takes the mark away. */ words: z.string().trim().max(4000) });
+const markWords = z.string().trim().max(4000);
+/** That a step of the period is done, in words; empty ones take the mark away. An explanation names the limit that it explains. */
+export const markStepSchema = z.discriminatedUnion("step", [z.strictObject({ step: z.literal("Check"), words: markWords }), z.strictObject({ step: z.literal("Explain"), rule: z.enum(LIMIT_RULES), words: markWords })]);
 /** Why a period is locked though something of it falls short; needed where it does. */
 export const lockSchema = z.strictObject({ word: z.string().trim().max(1000).optional() });
 export const reopenSchema = z.strictObject({ reason: z.string().trim().min(3, "say why the period is opened again").max(1000) });

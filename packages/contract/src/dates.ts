@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { brokenLimitSchema } from "./cycle.ts";
 import { deadlineSchema, figuresSchema, earnedScheduleSchema } from "./look.ts";
 import { effectSchema } from "./plan.ts";
 
@@ -95,8 +96,8 @@ export const performanceSchema = z.object({
       explanation: z.object({ words: z.string(), by: z.string(), at: z.string() }).nullable(),
     }),
   ),
-  /** Which rules are broken now, in words. */
-  broken: z.array(z.string()),
+  /** Which limits are broken now. */
+  broken: z.array(brokenLimitSchema),
   forecast: z.object({ finish: z.string().nullable(), esFinish: z.string().nullable(), least: z.int().nullable(), most: z.int().nullable() }),
 });
 export type PerformanceView = z.infer<typeof performanceSchema>;

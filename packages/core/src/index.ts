@@ -52,7 +52,7 @@ export { goesTo, isHeldOn, meetingsOf } from "./plan/meetings.ts";
 export { DRIFT_GROUPS, driftLedger, type DriftCause, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
 export { pushOut, type NotPushed } from "./plan/pushOut.ts";
 export { demandsOf, loadByWeek, mondayOf, spreadOverWeeks, type LoadByWeek, type WeekLoad } from "./load/loadByWeek.ts";
-export { brokenRules, DEFAULT_THRESHOLDS, thresholdsSchema, type Broken, type Standing, type Thresholds } from "./performance/thresholds.ts";
+export { brokenRules, LIMIT_RULES, DEFAULT_THRESHOLDS, thresholdsSchema, type Broken, type Standing, type Thresholds } from "./performance/thresholds.ts";
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
 export { MEND_PLACES, type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";

@@ -93,10 +93,15 @@ describe("a reporting period", () => {
 
   it("is checked and explained in words that stay with the period, and taken back by no words", async () => {
     expect((await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Check", words: "Looked through; nothing odd." })).status).toBe(200);
-    expect((await tomas.get(`/api/projects/${project}/cycle`)).body as ProjectCycle).toMatchObject({ checked: { words: "Looked through; nothing odd.", by: "Tomas" }, broken: ["SPI 0.50 is below 0.9", "1 deadline is broken or will be"] });
-    await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Explain", words: "Rain in the first week." });
+    expect((await tomas.get(`/api/projects/${project}/cycle`)).body as ProjectCycle).toMatchObject({ checked: { words: "Looked through; nothing odd.", by: "Tomas" }, broken: [{ rule: "spiBelow", words: "SPI 0.50 is below 0.9", explanation: null }, { rule: "deadlines", words: "1 deadline is broken or will be", explanation: null }] });
+    expect(await step("Explain")).toMatchObject({ open: 2, words: "2 to explain" });
+    // Of a limit each; one explained leaves the other.
+    await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Explain", rule: "spiBelow", words: "Rain in the first week." });
+    expect(await step("Explain")).toMatchObject({ open: 1, words: "1 to explain" });
+    await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Explain", rule: "deadlines", words: "The tide." });
     expect([await step("Check"), await step("Explain")]).toEqual([expect.objectContaining({ open: 0 }), expect.objectContaining({ open: 0 })]);
-    await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Explain", words: "" });
+    await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Explain", rule: "deadlines", words: "" });
+    expect((await tomas.send("put", `/api/projects/${project}/cycle`, { step: "Explain", words: "All of it." })).status).toBe(422);
     expect(await step("Explain")).toMatchObject({ open: 1, words: "1 to explain" });
   });
 

@@ -1,3 +1,4 @@
+import type { Thresholds } from "@chronometra/core";
 import { Column, Entity, PrimaryColumn } from "typeorm";
 
 /** A reporting period of the portfolio; the highest number is the open one. */
@@ -142,8 +143,9 @@ export class CycleMarkEntity {
   @PrimaryColumn({ type: "int" })
   number!: number;
 
-  @PrimaryColumn({ type: "varchar", length: 12 })
-  step!: "Check" | "Explain";
+  /** An explanation of all that was broken, as former versions kept it, names no limit. */
+  @PrimaryColumn({ type: "varchar", length: 40 })
+  step!: "Check" | "Explain" | `Explain ${keyof Thresholds}`;
 
   @Column({ type: "text" })
   words!: string;

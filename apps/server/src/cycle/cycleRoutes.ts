@@ -32,7 +32,7 @@ export function cycleRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project/cycle", async ({ database, me, params }) => orNotFound((await standingsOf(database, me, params["project"]!)).projects[0], "project of that address"));
 
   serve(serving, "PUT /api/projects/:project/cycle", async ({ database, me, params, body }) => {
-    await markStep(database, me, params["project"]!, body.step, body.words);
+    await markStep(database, me, params["project"]!, body);
     return DONE;
   });
 

@@ -1,7 +1,7 @@
 import { randomUUID } from "node:crypto";
-import type { Me, Summary } from "@chronometra/contract";
+import type { BodyOf, Me, Summary } from "@chronometra/contract";
 import { dayAfter, DEFAULT_THRESHOLDS, thresholdsSchema, toBundle, type Thresholds } from "@chronometra/core";
-import { LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
+import { In, LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
@@ -118,12 +118,14 @@ export async function reopenPeriod(database: DataSource, me: Me, projectId: stri
   });
 }
 
-/** Marks a step of the open period as done for a project, in words; without words the mark is taken away. */
-export async function markStep(database: DataSource, me: Me, projectId: string, step: "Check" | "Explain", words: string): Promise<void> {
+/** Marks a step of the open period as done for a project, or a broken limit as explained, in words; without words the mark is taken away. */
+export async function markStep(database: DataSource, me: Me, projectId: string, { words, ...of }: BodyOf<"PUT /api/projects/:project/cycle">): Promise<void> {
+  const step = of.step === "Check" ? of.step : (`${of.step} ${of.rule}` as const);
   await writeProject(database, me, projectId, async ({ manager }) => {
     const { number } = await periodToIssue(manager);
     const marks = manager.getRepository(CycleMarkEntity);
-    if (words === "") await marks.delete({ projectId, number, step });
+    // What was explained as a whole before is taken back with any of it.
+    if (words === "") await marks.delete({ projectId, number, step: of.step === "Check" ? step : In([step, of.step]) });
     else await marks.upsert({ projectId, number, step, words, markedBy: me.id, markedAt: new Date() }, ["projectId", "number", "step"]);
   });
 }

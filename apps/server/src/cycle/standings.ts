@@ -1,4 +1,4 @@
-import { CYCLE_STEPS, standingOf, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle, type Someone } from "@chronometra/contract";
+import { CYCLE_STEPS, standingOf, type BrokenLimit, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle, type Someone } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, type Broken, type ProjectHead, type QualityLimits, type Thresholds } from "@chronometra/core";
 import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
@@ -61,8 +61,8 @@ const BROKEN_WORDS: Record<keyof Thresholds, (value: number, limit: number) => s
   deadlines: (value) => `${counted(value, "deadline is", "deadlines are")} broken or will be`,
 };
 
-/** Which thresholds a project breaks, each in words. */
-export const brokenWords = (broken: readonly Broken[]): string[] => broken.map(({ rule, value, limit }) => BROKEN_WORDS[rule](value, limit));
+/** Which limits a project breaks, each in words and with its explanation. */
+export const brokenLimits = (broken: readonly Broken[], explained: (rule: keyof Thresholds) => BrokenLimit["explanation"]): BrokenLimit[] => broken.map(({ rule, value, limit }) => ({ rule, words: BROKEN_WORDS[rule](value, limit), explanation: explained(rule) }));
 
 /** Where projects stand in the open period; of a single one where it is named. */
 export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "roles">, only: string | null = null): Promise<Cycle> {
@@ -98,7 +98,9 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
     const unreminded = missing.filter(({ id }) => reach.has(id) && reach.get(id) === null);
     const named = (some: readonly Reporter[]): Someone[] => some.map(({ id, name }) => ({ id, name }));
     const waiting = Number(row.waiting);
-    const [findings, broken, checked, explanation] = [findingsOf(summary, limits), brokenWords(brokenRules(standingOf(summary, row.issuedDrift), thresholds)), mark("Check"), mark("Explain")];
+    const [findings, checked] = [findingsOf(summary, limits), mark("Check")];
+    const broken = brokenLimits(brokenRules(standingOf(summary, row.issuedDrift), thresholds), (rule) => mark(`Explain ${rule}`) ?? mark("Explain"));
+    const unexplained = broken.filter(({ explanation }) => explanation === null).length;
     const behind = period !== null && (summary.dataDate ?? "") < period.dataDate;
     const step = (name: CycleStep, open: number, words: string, waitsFor: readonly string[]) => ({ name, open: takesPart ? open : 0, words: takesPart ? (open > 0 ? words : "done") : "–", waitsFor: takesPart && open > 0 ? [...waitsFor] : [] });
     const controllers = "a controller";
@@ -117,7 +119,7 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
         { name: "Review", open: waiting, words: waiting > 0 ? `${waiting} waiting` : takesPart ? "done" : "–", waitsFor: waiting > 0 ? [manager] : [] },
         step("Recalculate", behind ? 1 : 0, "behind", [manager]),
         step("Check", checked === null ? 1 : 0, findings.length === 0 ? "to check" : `${findings.length} to look at`, [manager]),
-        step("Explain", broken.length > 0 && explanation === null ? 1 : 0, `${broken.length} to explain`, [manager]),
+        step("Explain", unexplained, `${unexplained} to explain`, [manager]),
         step("Issue", issued ? 0 : 1, "to issue", [manager]),
         step("Lock", locked ? 0 : 1, "to lock", [controllers]),
       ],
@@ -126,7 +128,6 @@ export async function standingsOf(database: DataSource, me: Pick<Me, "id" | "rol
       findings,
       broken,
       checked,
-      explanation,
       issued,
       locked,
       lockedWord: !locked || lock.word === null ? null : { words: lock.word, by: names.get(lock.lockedBy) ?? "", at: lock.lockedAt.toISOString() },

@@ -1,11 +1,11 @@
 import { lineSummaryOf, standingOf, type PerformanceView, type Summary } from "@chronometra/contract";
 import { brokenRules, computePlan, performanceByShare, performanceByValue, NOBODY, ratio, toBundle, type Figures, type Plan, type ShareKind } from "@chronometra/core";
-import type { DataSource } from "typeorm";
+import { Not, type DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { brokenWords } from "../cycle/standings.ts";
+import { brokenLimits } from "../cycle/standings.ts";
 import { computeWhole, summarise } from "../look/summarise.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -53,8 +53,14 @@ function periodsOf(issued: readonly { number: number; dataDate: string; summary:
 export async function performanceOf(database: DataSource, project: ProjectEntity, plan: Plan, by: string): Promise<PerformanceView> {
   const bundle = toBundle(plan);
   const summary = summarise(computeWhole(plan));
-  const [issued, open, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), openPeriod(database), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: "Explain" }), accountNames(database), thresholdsOf(database)]);
-  const explanations = new Map(marks.map(({ number, words, markedBy, markedAt }) => [number, { words, by: names.get(markedBy) ?? "", at: markedAt.toISOString() }]));
+  const [issued, open, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), openPeriod(database), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: Not("Check") }), accountNames(database), thresholdsOf(database)]);
+  const present = ({ words, markedBy, markedAt }: CycleMarkEntity) => ({ words, by: names.get(markedBy) ?? "", at: markedAt.toISOString() });
+  const explanations = new Map<number, NonNullable<Period["explanation"]>>();
+  for (const mark of marks) {
+    const known = explanations.get(mark.number);
+    const own = present(mark);
+    explanations.set(mark.number, known === undefined ? own : { ...own, words: `${known.words}; ${own.words}` });
+  }
   const figures = summary.figures;
   // As everywhere: a movement is told against the last period before the open one.
   const last = issued.findLast(({ number }) => open === null || number < open.number);
@@ -70,7 +76,10 @@ export async function performanceOf(database: DataSource, project: ProjectEntity
     parts: partsOf(plan, by),
     earnedSchedules: schedules,
     periods: periodsOf(issued, summary, explanations),
-    broken: brokenWords(brokenRules(standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift), thresholds)),
+    broken: brokenLimits(brokenRules(standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift), thresholds), (rule) => {
+      const mark = marks.find(({ number, step }) => number === open?.number && (step === `Explain ${rule}` || step === "Explain"));
+      return mark === undefined ? null : present(mark);
+    }),
     forecast: { finish: summary.finish, esFinish: summary.earnedSchedule?.forecastFinish ?? null, least: estimates.length === 0 ? null : Math.min(...estimates), most: estimates.length === 0 ? null : Math.max(...estimates) },
   };
 }

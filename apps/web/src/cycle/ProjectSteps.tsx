@@ -1,4 +1,4 @@
-import type { ProjectCycle } from "@chronometra/contract";
+import type { BrokenLimit, ProjectCycle } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
@@ -7,6 +7,7 @@ import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
 import { holds, useMe } from "../shared/session.ts";
 import { momentWords } from "../shared/words.ts";
+import { LimitLink } from "./BrokenLimits.tsx";
 
 /** A step that is done by saying something of it. */
 function Say({ label, placeholder, action, pending, onSay }: { label: string; placeholder: string; action: string; pending: boolean; onSay: (words: string) => void }) {
@@ -36,17 +37,21 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
       void client.invalidateQueries();
     },
   });
-  const mark = (step: "Check" | "Explain", words: string): void => act.mutate({ work: () => call("PUT /api/projects/:project/cycle", { params, body: { step, words } }), said: words === "" ? "Taken back." : `${step} is done for ${project.name}.` });
+  const mark = (of: { step: "Check" } | { step: "Explain"; rule: BrokenLimit["rule"] }, words: string): void => act.mutate({ work: () => call("PUT /api/projects/:project/cycle", { params, body: { ...of, words } }), said: words === "" ? "Taken back." : of.step === "Check" ? `Check is done for ${project.name}.` : `Explained for ${project.name}.` });
   const mayMark = project.mayEdit && project.takesPart;
-  const marked = (step: "Check" | "Explain", found: ProjectCycle["checked"], label: string, placeholder: string): ReactNode =>
-    found !== null ? <Marked mark={found} onUndo={mayMark ? () => mark(step, "") : null} /> : mayMark && <Say label={label} placeholder={placeholder} action="Done" pending={act.isPending} onSay={(words) => mark(step, words)} />;
+  const marked = (of: Parameters<typeof mark>[0], found: ProjectCycle["checked"], label: string, placeholder: string): ReactNode =>
+    found !== null ? <Marked mark={found} onUndo={mayMark ? () => mark(of, "") : null} /> : mayMark && <Say label={label} placeholder={placeholder} action="Done" pending={act.isPending} onSay={(words) => mark(of, words)} />;
   const tools: Partial<Record<string, ReactNode>> = {
     Collect: <Link className="text-sm underline" to={`/cycle/missing?project=${project.id}`}>Who</Link>,
     Chase: controller && <Link className="text-sm underline" to={`/cycle/missing?project=${project.id}&show=unreminded`}>Remind them</Link>,
     Review: project.mayEdit && <Link className="text-sm underline" to={`/time?project=${project.id}`}>Review them</Link>,
     Recalculate: <Link className="text-sm underline" to={`/projects/${project.id}/plan`}>The plan</Link>,
-    Check: <>{project.findings.length > 0 && <Link className="undecided text-sm underline" to={`/projects/${project.id}/trust`}>{project.findings.join("; ")}</Link>}{marked("Check", project.checked, "What the check came to", "what the check came to")}</>,
-    Explain: <>{project.broken.length > 0 && <span className="adverse text-sm">{project.broken.join(", ")}</span>}{project.broken.length > 0 && marked("Explain", project.explanation, "Why the thresholds broke", "why, in a few words")}</>,
+    Check: <>{project.findings.length > 0 && <Link className="undecided text-sm underline" to={`/projects/${project.id}/trust`}>{project.findings.join("; ")}</Link>}{marked({ step: "Check" }, project.checked, "What the check came to", "what the check came to")}</>,
+    Explain: project.broken.length > 0 && (
+      <ul className="w-full" aria-label="Broken limits">
+        {project.broken.map((limit) => <li key={limit.rule} className="flex flex-wrap items-center gap-x-3 gap-y-1 py-0.5"><LimitLink project={project.id} limit={limit} />{marked({ step: "Explain", rule: limit.rule }, limit.explanation, `Why ${limit.words}`, "why, in a few words")}</li>)}
+      </ul>
+    ),
     Issue: project.mayEdit && project.takesPart && !project.issued && <button type="button" className="btn btn-sm" disabled={act.isPending} onClick={() => act.mutate({ work: () => call("POST /api/projects/:project/periods", { params }), said: `Period ${number} is issued for ${project.name}.` })}>Issue</button>,
     Lock: controller && project.takesPart && (project.locked ? <Say label={`Why period ${number} of ${project.name} is opened again`} placeholder="why it is opened again" action="Open again" pending={act.isPending} onSay={(reason) => act.mutate({ work: () => call("POST /api/projects/:project/reopen", { params, body: { reason } }), said: `Period ${number} is open again for ${project.name}.` })} /> : <Link className="btn btn-sm" to={`/cycle/lock?project=${project.id}`}>Lock …</Link>),
   };

@@ -3,6 +3,7 @@ import type { PerformanceView } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
+import { LimitLink } from "../cycle/BrokenLimits.tsx";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
@@ -121,7 +122,7 @@ function Page({ view }: { view: PerformanceView }) {
     <div className="page flex flex-col gap-4">
       <p className="text-sm">
         <span className="muted">As of {dateWords(view.asOf)}, in {view.currency}.</span> At completion it will cost {money(forecast.least, digits)} to {money(forecast.most, digits)}, depending on how the rest goes; the plan finishes {dateWords(forecast.finish)}, earned schedule points to {dateWords(forecast.esFinish)}.
-        {view.broken.length > 0 && <> <span className="undecided">To be explained: {view.broken.join("; ")}.</span> <Link className="underline" to={`/cycle?step=Explain&project=${id}`}>Explain</Link></>}
+        {view.broken.length > 0 && <> To be explained: {view.broken.map((limit, i) => <span key={limit.rule}>{i > 0 && "; "}<LimitLink project={id} limit={limit} />{limit.explanation !== null && <span className="muted"> “{limit.explanation.words}”</span>}</span>)}. <Link className="underline" to={`/cycle?step=Explain&project=${id}`}>Explain</Link></>}
       </p>
       <SinceLock look={look} />
       <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">

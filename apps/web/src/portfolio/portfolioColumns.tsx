@@ -148,7 +148,7 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
     hidden: true,
   };
   const path: Column<ProjectLine> = { id: "path", head: "Drift by period", value: ({ id, summary }) => [...(paths[id] ?? []).map(({ drift }) => drift), summary.drift].map((drift) => (drift === null ? "–" : Math.round(drift * 10) / 10)).join(" "), show: ({ id, summary }) => <DriftLine path={paths[id] ?? []} now={summary.drift} /> };
-  const rules: Column<ProjectLine> = { id: "rules", head: "To explain", hint: "Thresholds that it breaks", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "rule", "rules")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
+  const rules: Column<ProjectLine> = { id: "rules", head: "Limits broken", hint: "Limits of the portfolio that it breaks, each to be explained", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "limit", "limits")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
   const sinceLock: Column<ProjectLine> = {
     id: "sinceLock", head: "Since lock", hint: "What has changed since the period was locked whose figures these are", wraps: true,
     value: (line) => changedSinceLock(line).join(" · ") || null,

@@ -21,6 +21,9 @@ export type Thresholds = z.infer<typeof thresholdsSchema>;
 
 export const DEFAULT_THRESHOLDS: Thresholds = { spiBelow: 0.9, cpiBelow: 0.9, spitBelow: null, driftOver: null, movedOver: null, overrunOver: null, deadlines: true };
 
+/** The rules by their names, in their order. */
+export const LIMIT_RULES = ["spiBelow", "cpiBelow", "spitBelow", "driftOver", "movedOver", "overrunOver", "deadlines"] as const satisfies readonly (keyof Thresholds)[];
+
 /** What a project shows, as far as thresholds look at it; `null` is not defined and breaks nothing. */
 export interface Standing {
   readonly spi: number | null;
