@@ -194,6 +194,31 @@ test("the steps of the period bar lead to what is open in them", async ({ page }
   await expect(page.getByRole("heading", { name: "Time to review" })).toBeVisible();
 });
 
+test("a date is chosen from a calendar by keyboard or pointer; Escape leaves it as it was", async ({ page }) => {
+  await signIn(page, "amadou");
+  await page.goto("/desk");
+  const day = page.getByLabel("Day to book on", { exact: true });
+  const open = page.getByRole("button", { name: "Day to book on: choose from a calendar" });
+  const calendar = page.getByRole("dialog", { name: "Day to book on: a calendar" });
+  await day.fill("14 Oct 2026");
+  await day.press("Enter");
+  await open.click();
+  await expect(calendar.getByRole("button", { name: /October 14th, 2026, selected/ })).toBeFocused();
+  expect(await seriousFindings(page)).toEqual([]);
+  await page.keyboard.press("Escape");
+  await expect(calendar).toBeHidden();
+  await expect(day).toHaveValue("14 Oct 2026");
+  await open.press("Enter");
+  await expect(calendar.getByRole("button", { name: /October 14th, 2026, selected/ })).toBeFocused();
+  await page.keyboard.press("ArrowLeft");
+  await page.keyboard.press("Enter");
+  await expect(day).toHaveValue("13 Oct 2026");
+  await expect(open).toBeFocused();
+  await open.click();
+  await calendar.getByRole("button", { name: /October 6th, 2026/ }).click();
+  await expect(day).toHaveValue("6 Oct 2026");
+});
+
 test("a menu closes by Escape, by a press beside it, and once something was chosen", async ({ page }) => {
   await signIn(page, "ines");
   const [menu, item] = [page.getByText("Set up", { exact: true }), page.getByRole("button", { name: "Own fields of projects" })];

@@ -2,13 +2,28 @@
 
 as_root() { if [ "$(id -u)" = 0 ]; then "$@"; elif command -v sudo >/dev/null; then sudo "$@"; else echo "Installing needs root or sudo: $*" >&2; return 1; fi; }
 
+# apt ARGUMENTS ...: apt-get, which waits while another one is at work; up to ten minutes.
+apt() {
+  local said waited=0
+  until said=$(as_root env DEBIAN_FRONTEND=noninteractive apt-get -qq -o DPkg::Lock::Timeout=60 "$@" 2>&1 >/dev/null); do
+    case $said in
+      *"Could not get lock"*|*"Unable to lock"*|*"Unable to acquire the dpkg frontend lock"*) ;;
+      *) echo "$said" >&2; return 1 ;;
+    esac
+    [ "$waited" = 0 ] && echo "Waiting for another installation of packages to end ..."
+    waited=$((waited + 1))
+    [ "$waited" -ge 120 ] && { echo "$said" >&2; return 1; }
+    sleep 5
+  done
+}
+
 # install_packages COMMAND PACKAGE ...: Debian packages, where the command is not there yet.
 install_packages() {
   local command=$1; shift
   command -v "$command" >/dev/null && return 0
   echo "Installing $* (Debian packages) ..."
-  as_root apt-get update -qq >/dev/null || { echo "apt-get update failed; is Debian's package archive reachable?" >&2; return 1; }
-  as_root env DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends "$@" >/dev/null || { echo "Installing $* failed." >&2; return 1; }
+  apt update || { echo "apt-get update failed; is Debian's package archive reachable?" >&2; return 1; }
+  apt install -y --no-install-recommends "$@" || { echo "Installing $* failed." >&2; return 1; }
 }
 
 # install_modules: npm packages from the lock file, where it has changed since they were installed. One run at a time.

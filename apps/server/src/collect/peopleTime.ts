@@ -122,7 +122,7 @@ export async function remind(database: DataSource, post: Post, me: Me, date: str
   const mine = new Set((await peopleWeek(database, me, date)).people.map(({ id }) => id));
   if (people.some((id) => !mine.has(id))) throw new Failure("notAllowed", "Only people who work in your projects are reminded by you.");
   const accounts = await database.getRepository(AccountEntity).findBy({ personId: In([...people]) });
-  await inTransaction(database, (manager) => post.put(manager, accounts.map((to) => ({ to, subject: reminderOf(monday), body: `${to.name},\n\n${words.trim()}\n\n${me.name}`, link: `/week?date=${monday}`, from: me }))));
+  await inTransaction(database, (manager) => post.put(manager, accounts.map((to) => ({ to, subject: reminderOf(monday), body: `${to.name},\n\n${words.trim()}\n\n${me.name}`, link: `/desk/week?date=${monday}`, from: me }))));
   const reached = new Set(accounts.map(({ personId }) => personId));
   return { sent: accounts.length, failed: people.filter((id) => !reached.has(id)).map((id) => ({ to: id, why: "has no account here" })) };
 }

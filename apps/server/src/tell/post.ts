@@ -12,7 +12,7 @@ export interface Message {
   readonly to: AccountEntity;
   readonly subject: string;
   readonly body: string;
-  /** The page it is about, as `/week`. */
+  /** The page it is about, as `/desk/week`. */
   readonly link?: string;
   /** Who is answered. */
   readonly from?: Addressed;

@@ -5,7 +5,7 @@ import { Link } from "react-router";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords, driftTone, driftWords, movedWords } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
 import { aloneWords, bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
 import { driftQuery, driftShareQuery } from "./queries.ts";
 
@@ -52,13 +52,13 @@ export function Causes({ ledger, project, from: was, to: is, narrow = false }: {
               <tr key={`${i} ${cause.id}`}>
                 <td><CauseName cause={cause} project={project} />{aloneWords(cause) !== null && <span className="muted text-sm"> ({aloneWords(cause)})</span>}</td>
                 {!narrow && <td className="muted text-sm">{GROUP_WORDS[cause.group]}</td>}
-                <td className="num"><Toned tone={driftTone(cause.days)}>{driftWords(cause.days)}</Toned></td>
+                <td className="num"><Toned tone={driftTone(cause.days)}>{movedWords(cause.days)}</Toned></td>
                 <td><Step from={from} to={to} least={least} most={most} width={narrow ? NARROW : WIDTH} /></td>
                 <td><Link className="underline" aria-label={`Changes behind ${causeWords(cause)}`} to={`/projects/${project}/history?from=${was}&to=${is}&about=${encodeURIComponent(cause.kind === "project" ? "" : cause.id)}`}>changes</Link></td>
               </tr>
             ))}
           </tbody>
-          <tfoot><tr className="total"><td>Together</td>{!narrow && <td />}<td className="num">{driftWords(ledger.days)}</td><td /><td /></tr></tfoot>
+          <tfoot><tr className="total"><td>Together</td>{!narrow && <td />}<td className="num">{movedWords(ledger.days)}</td><td /><td /></tr></tfoot>
         </table>
       )}
       {hidden.length > 0 && (

@@ -84,7 +84,7 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   { id: "open", head: "Open", hint: "Activities not finished yet", numeric: true, value: ({ summary }) => summary.activities - summary.done, show: (line) => opens(watchOf(line, ["notStarted", "inProgress"]), line.summary.activities - line.summary.done), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.activities - summary.done, 0), hidden: true },
   { id: "daysLeft", head: "Days left", is: "days", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
   { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
-  { id: "drift", head: "Drift", is: "days", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, "/plan"), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
+  { id: "drift", head: "Drift", is: "days", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, line.summary.baseline === null ? "/plan" : `/compare?from=baseline-${line.summary.baseline}&to=plan&why=finish`), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
   {
     id: "moved", head: "Since issue", is: "days", hint: "How far the finish has moved against the last period before the open one", numeric: true,
     value: movedOf,

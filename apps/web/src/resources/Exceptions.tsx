@@ -67,8 +67,8 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
       <tbody>
         {exceptions.map((exception, i) => (
           <tr key={`${i} ${exception.from}`}>
-            <td><CommitField label={`From, row ${i + 1}`} value={dateWords(exception.from)} width="w-28" disabled={disabled} onCommit={date(i, "from")} /></td>
-            <td><CommitField label={`To, row ${i + 1}`} value={dateWords(exception.to)} width="w-28" disabled={disabled} onCommit={date(i, "to")} /></td>
+            <td><CommitField label={`From, row ${i + 1}`} date={exception.from} value={dateWords(exception.from)} width="w-28" disabled={disabled} onCommit={date(i, "from")} /></td>
+            <td><CommitField label={`To, row ${i + 1}`} date={exception.to} value={dateWords(exception.to)} width="w-28" disabled={disabled} onCommit={date(i, "to")} /></td>
             {!leave && <td><CommitField label={`Worked, row ${i + 1}`} value={shiftText(exception.shifts)} width="w-36" disabled={disabled} onCommit={shifts(i)} /></td>}
             <td><CommitField label={`What for, row ${i + 1}`} value={exception.label ?? ""} width="w-44" disabled={disabled} onCommit={label(i)} /></td>
             <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>

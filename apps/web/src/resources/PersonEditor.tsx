@@ -60,7 +60,7 @@ function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: re
       <tbody>
         {rates.map((rate, i) => (
           <tr key={rate.from}>
-            <td><CommitField label={`Rate ${i + 1} from`} value={dateWords(rate.from)} width="w-28" disabled={disabled} onCommit={from(i)} /></td>
+            <td><CommitField label={`Rate ${i + 1} from`} date={rate.from} value={dateWords(rate.from)} width="w-28" disabled={disabled} onCommit={from(i)} /></td>
             <td className="num"><CommitField label={`Rate from ${dateWords(rate.from)}`} value={amountText(rate.perHourMinor, minorDigits)} width="w-24" numeric disabled={disabled} onCommit={amount(i)} /></td>
             <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out the rate from ${dateWords(rate.from)}`} onClick={() => onChange(rates.filter((_rate, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>

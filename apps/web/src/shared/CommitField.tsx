@@ -1,5 +1,7 @@
 import { useEffect, useId, useRef, useState } from "react";
 import { toast } from "sonner";
+import { DatePick } from "./DatePick.tsx";
+import { dateWords } from "./words.ts";
 
 interface Props {
   readonly label: string;
@@ -14,10 +16,12 @@ interface Props {
   /** Empties itself once what was typed is taken. */
   readonly adds?: boolean;
   readonly disabled?: boolean;
+  /** Of a field that takes a date: the date it holds, `YYYY-MM-DD` or empty. A calendar is offered beside it. */
+  readonly date?: string;
 }
 
 /** A field that is taken with Enter or on leaving it; what cannot be stays as typed, with why below it. Escape puts back what was. */
-export function CommitField({ label, value, onCommit, width = "w-32", numeric = false, placeholder, offers, adds = false, disabled = false }: Props) {
+export function CommitField({ label, value, onCommit, width = "w-32", numeric = false, placeholder, offers, adds = false, disabled = false, date }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const list = useId();
@@ -33,17 +37,24 @@ export function CommitField({ label, value, onCommit, width = "w-32", numeric = 
     },
     [],
   );
-  const take = async (): Promise<void> => {
-    if (text === null || (text === value && !adds)) return setText(null);
-    if (adds && text.trim() === "") return setText(null);
+  const commit = async (typed: string): Promise<void> => {
     taking.current = true;
-    const answer = await onCommit(text);
+    const answer = await onCommit(typed);
     taking.current = false;
     setFault(answer);
     if (answer === null) setText(null);
   };
+  const take = async (): Promise<void> => {
+    if (text === null || (text === value && !adds)) return setText(null);
+    if (adds && text.trim() === "") return setText(null);
+    await commit(text);
+  };
+  const pick = (chosen: string): void => {
+    setText(dateWords(chosen));
+    void commit(dateWords(chosen));
+  };
   return (
-    <span className="relative inline-flex flex-col">
+    <span className={`relative inline-flex ${date === undefined ? "flex-col" : "items-center"}`}>
       <input
         aria-label={label}
         aria-invalid={fault !== null}
@@ -59,6 +70,7 @@ export function CommitField({ label, value, onCommit, width = "w-32", numeric = 
           else if (event.key === "Escape" && text !== null) { setText(null); setFault(null); event.stopPropagation(); }
         }}
       />
+      {date !== undefined && <DatePick label={label} value={date} disabled={disabled} onDate={pick} />}
       {offers !== undefined && <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist>}
       {fault !== null && <span role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-error-content">{fault}</span>}
     </span>

@@ -1,4 +1,5 @@
 import { useState } from "react";
+import { DatePick } from "./DatePick.tsx";
 import { dateWords, readDate } from "./words.ts";
 import { todayHere } from "./today.ts";
 
@@ -14,7 +15,7 @@ interface Props {
 
 const shown = (date: string): string => (date === "" ? "" : dateWords(date));
 
-/** A date typed as "24 Nov 2026" or 2026-11-24; arrow keys go a day on or back. */
+/** A date typed, or chosen from a calendar: typed as "24 Nov 2026" or 2026-11-24; arrow keys go a day on or back. */
 export function DateField({ label, value, onDate, small = false, max }: Props) {
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
@@ -36,6 +37,7 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
   };
   return (
     <span className="relative inline-flex flex-col">
+      <span className="inline-flex items-center">
       <input
         aria-label={label}
         aria-invalid={fault !== null}
@@ -52,6 +54,8 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
           if (event.key !== "Enter") event.preventDefault();
         }}
       />
+      <DatePick label={label} value={value} max={max} onDate={(date) => { setText(null); setFault(null); onDate(date); }} />
+      </span>
       {fault !== null && <span role="alert" className="adverse text-sm">{fault}</span>}
     </span>
   );

@@ -70,7 +70,7 @@ function Steps({ credit, set, mayEdit }: Ruled) {
             <td><CommitField label={`Name of step ${i + 1}`} value={step.name} width="w-56" disabled={!mayEdit} onCommit={(text) => (text.trim() === "" ? "A step needs a name." : put(i, { name: text.trim() }))} /></td>
             <td className="num"><CommitField label={`Weight of ${step.name}`} value={String(step.weight)} width="w-14" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 ? put(i, { weight: number(text) }) : "A weight is 0 or more.")} /></td>
             <td className="num muted">{total === 0 ? "–" : `${Math.round((step.weight / total) * 100)}%`}</td>
-            <td><CommitField label={`${step.name} done on`} value={step.doneOn === undefined ? "" : dateWords(step.doneOn)} width="w-28" placeholder="open" disabled={!mayEdit} onCommit={doneOn(i)} /></td>
+            <td><CommitField label={`${step.name} done on`} date={step.doneOn ?? ""} value={step.doneOn === undefined ? "" : dateWords(step.doneOn)} width="w-28" placeholder="open" disabled={!mayEdit} onCommit={doneOn(i)} /></td>
             <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${step.name}`} onClick={() => void set({ ...credit, steps: steps.filter((_step, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}

@@ -48,7 +48,7 @@ function Wish({ row, commit, mayEdit }: Props) {
       <select className="select select-xs w-36" aria-label="Kind of date wish" disabled={!mayEdit || wish === null} value={type} onChange={(event) => void take(event.target.value, wish!.date, wish?.reason ?? "")}>
         {Object.entries(WISHES).map(([value, words]) => <option key={value} value={value}>{words}</option>)}
       </select>
-      <CommitField label="Date wished for" value={wish === null ? "" : dateWords(wish.date)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={(text) => take(type, text, wish?.reason ?? "")} />
+      <CommitField label="Date wished for" date={wish?.date ?? ""} value={wish === null ? "" : dateWords(wish.date)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={(text) => take(type, text, wish?.reason ?? "")} />
       <CommitField label="Reason of the date wish" value={wish?.reason ?? ""} width="w-72" placeholder="why" disabled={!mayEdit || wish === null} onCommit={(text) => take(type, wish!.date, text)} />
     </div>
   );
@@ -80,7 +80,7 @@ export function DatesTab(props: Props) {
         </Field>
       )}
       {!summary && <Field name="Calendar">{named("calendar", sheet.calendars)}</Field>}
-      <div className="flex items-center gap-2"><span className="muted w-24">Deadline</span><CommitField label="Deadline" value={row.deadline === null ? "" : dateWords(row.deadline)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={deadline} />{row.marginDays !== null && <span className="muted">{marginWords(row.marginDays)}</span>}</div>
+      <div className="flex items-center gap-2"><span className="muted w-24">Deadline</span><CommitField label="Deadline" date={row.deadline ?? ""} value={row.deadline === null ? "" : dateWords(row.deadline)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={deadline} />{row.marginDays !== null && <span className="muted">{marginWords(row.marginDays)}</span>}</div>
       {row.actualFinish !== null && (
         <Field name="Ended"><label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={row.dropped} onChange={(event) => void commit([{ type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null }])} /> short of its scope: dropped, it earns only what it has</label></Field>
       )}

@@ -51,7 +51,7 @@ function People({ row, work, sheet, session, commit, mayEdit }: Props) {
             <td className="num"><CommitField label={`Hours of ${name}`} value={hoursText(own.plannedMinutes)} width="w-16" numeric disabled={!mayEdit} onCommit={hours(key, "plannedMinutes")} /></td>
             <td className="num"><CommitField label={`Share of ${name}`} value={`${own.unitsPercent ?? 100}%`} width="w-16" numeric disabled={!mayEdit} onCommit={share(key)} /></td>
             <td className="num"><CommitField label={`Hours left of ${name}`} value={hoursText(own.remainingMinutes)} width="w-16" numeric placeholder="–" disabled={!mayEdit} onCommit={hours(key, "remainingMinutes")} /></td>
-            <td><CommitField label={`${name} goes on from`} value={own.restart === undefined ? "" : dateWords(own.restart)} width="w-28" placeholder="with the activity" disabled={!mayEdit} onCommit={from(key)} /></td>
+            <td><CommitField label={`${name} goes on from`} date={own.restart ?? ""} value={own.restart === undefined ? "" : dateWords(own.restart)} width="w-28" placeholder="with the activity" disabled={!mayEdit} onCommit={from(key)} /></td>
             <td className="num">{money(costMinor, work.minorDigits)}</td>
             <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take ${name} off it`} onClick={() => void commit([{ type: "removeRow", table: "assignments", key }])}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
