@@ -22,10 +22,14 @@ test("a period of one project step by step: checked, explained, locked, opened a
   await steps.getByRole("button", { name: "Done" }).first().click();
   await expect(steps.getByText("“Looked through with Tomas”")).toBeVisible();
   const limits = steps.getByRole("list", { name: "Broken limits" });
-  await expect(limits.getByRole("link")).toHaveText([/^SPI 0\.00 is below 0\.9$/]);
+  await expect(limits.getByRole("link")).toHaveText(["SPI 0.00 is below 0.9", "1 deadline is broken or will be"]);
   await limits.getByLabel(/^Why SPI/).fill("The piles came late");
-  await limits.getByRole("button", { name: "Done" }).click();
+  await limits.getByRole("button", { name: "Done" }).first().click();
   await expect(limits.getByText("“The piles came late”")).toBeVisible();
+  await expect(steps).toContainText("1 to explain");
+  await limits.getByLabel(/^Why 1 deadline/).fill("The same piles");
+  await limits.getByRole("button", { name: "Done" }).click();
+  await expect(limits.getByText("“The same piles”")).toBeVisible();
   await steps.getByRole("link", { name: "Lock …" }).click();
   // Someone has not reported: that is passed over only with a word.
   const lock = page.getByRole("button", { name: "Lock 1 project" });

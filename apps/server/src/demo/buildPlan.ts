@@ -45,7 +45,18 @@ export function buildPlan(project: DemoProject, random: Random): PlanBundle {
     assignments: draft.assignments,
     costs: draft.costs,
   };
-  return withPromises(bundle, project);
+  return withPromises(project.money === undefined ? bundle : inMoney(bundle, project.money), project);
+}
+
+/** The same plan with its rates and costs in another currency, in whole units of ten. */
+function inMoney(bundle: PlanBundle, { currency, minorDigits, perEuro }: NonNullable<DemoProject["money"]>): PlanBundle {
+  const convert = (cents: number): number => Math.round((cents * perEuro) / 1_000) * 10 ** (minorDigits + 1);
+  return {
+    ...bundle,
+    project: { ...bundle.project, currency, minorDigits },
+    people: bundle.people!.map((person) => ({ ...person, rates: person.rates!.map((rate) => ({ ...rate, perHourMinor: convert(rate.perHourMinor) })) })),
+    costs: bundle.costs!.map((cost) => ({ ...cost, plannedMinor: convert(cost.plannedMinor) })),
+  };
 }
 
 const asPlanPerson = (person: DemoPerson): Person => ({

@@ -1,4 +1,4 @@
-import { lineSummaryOf, type Portfolio, type ProjectLine, type Summary } from "@chronometra/contract";
+import { lineSummaryOf, type Portfolio, type ProjectLine, type QueuedReport, type Summary } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
 import { listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/approveEntities.ts";
@@ -28,9 +28,9 @@ afterAll(() => world.drop());
 const line = (code: string): ProjectLine => portfolio.projects.find((project) => project.code === code)!;
 
 describe("the demo world", () => {
-  it("has a dozen projects in three programmes, about forty people and about a thousand activities", () => {
+  it("has a dozen projects and two that go their own way in three programmes, about forty people and about a thousand activities", () => {
     expect(portfolio.programmes).toHaveLength(3);
-    expect(portfolio.projects).toHaveLength(12);
+    expect(portfolio.projects).toHaveLength(14);
     const activities = portfolio.projects.reduce((sum, { summary }) => sum + summary.activities, 0);
     expect(activities).toBeGreaterThan(700);
   });
@@ -52,7 +52,18 @@ describe("the demo world", () => {
     expect(portfolio.projects.reduce((sum, { waiting }) => sum + waiting, 0)).toBeGreaterThan(20);
   });
 
-  it.each(["LG-02", "FS-01", "LG-05", "SW-01"])("every kept figure of %s is what analyse makes of its export", async (code) => {
+  it("has what an exact instrument is tried on: a project closed with dropped work, one in a currency without decimals, mail, people elsewhere, reports out of order", async () => {
+    expect(line("LG-01").summary.dropped!.count).toBeGreaterThan(2);
+    expect(line("LG-01").summary.figures!.ev).toBeLessThan(line("LG-01").summary.figures!.bac);
+    expect(line("FS-08").summary).toMatchObject({ currency: "ISK", minorDigits: 0 });
+    expect(portfolio.exchange).toMatchObject({ currency: "EUR", rates: [{ currency: "ISK" }, { currency: "ISK" }] });
+    expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "5" }]);
+    expect(await world.database.query("select count(*) as n from account where time_zone is not null")).toEqual([{ n: "2" }]);
+    const late = ((await ines.get("/api/reports")).body as QueuedReport[]).filter(({ projectName }) => projectName === "Lamp electrification");
+    expect(late.some(({ percent }) => percent === 100)).toBe(true);
+  });
+
+  it.each(["LG-02", "FS-01", "LG-05", "SW-01", "FS-08"])("every kept figure of %s is what analyse makes of its export", async (code) => {
     const { id, summary: shown } = line(code);
     const { summary } = (await ines.get(`/api/projects/${id}`)).body as { summary: Summary };
     expect(shown).toEqual(lineSummaryOf(summary));

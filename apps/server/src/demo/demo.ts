@@ -1,13 +1,14 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
 import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change, acceptReports, type ReportContent, type Plan } from "@chronometra/core";
-import type { DataSource, EntityManager } from "typeorm";
+import { In, type DataSource, type EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { askApproval, decideApproval } from "../approve/approveService.ts";
 import { ReportEntity } from "../collect/reportEntity.ts";
 import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
 import { planPeriods } from "../cycle/reportingCalendar.ts";
+import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { enterReserve } from "../approve/reserves.ts";
@@ -15,6 +16,8 @@ import { beginWhatIf, changeWhatIf, putForward } from "../approve/whatIfService.
 import { loadPlan } from "../plan/planStore.ts";
 import { createProject } from "../portfolio/createProject.ts";
 import { writeProject } from "../plan/writeProjects.ts";
+import { setExchange } from "../portfolio/exchange.ts";
+import { Post } from "../tell/post.ts";
 import { findProject } from "../portfolio/projectAccess.ts";
 import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -22,7 +25,7 @@ import { buildPlan } from "./buildPlan.ts";
 import { keepingOf } from "./keeping.ts";
 import { dayAfterDate, livePeriod } from "./livePeriod.ts";
 import { PEOPLE } from "./people.ts";
-import { PROGRAMMES, PROJECTS, type DemoProject } from "./projects.ts";
+import { ASIDE, PROGRAMMES, PROJECTS, type DemoProject } from "./projects.ts";
 import { Random } from "./random.ts";
 
 const SEED = 20_260_202;
@@ -90,11 +93,18 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   const world = await populate(database);
   const projects: LiveProject[] = [];
   for (const demo of PROJECTS) projects.push(await bring(world, demo));
+  // In a world of their own, so that what the dozen go through stays what it is.
+  const aside: World = { ...world, random: new Random(SEED + 1), booked: new Map() };
+  const others: LiveProject[] = [];
+  for (const demo of ASIDE) others.push(await bring(aside, demo));
   for (let period = 1; period <= OPEN_PERIOD; period++) {
     say(`demo data: period ${period} of ${OPEN_PERIOD}`);
     await livePortfolio(world, projects, period);
+    await liveAside(aside, others, period);
   }
   await putForwardInDemo(world, projects);
+  await tellInDemo(world, projects);
+  await setExchange(database, { currency: "EUR", minorDigits: 2, rates: [{ currency: "ISK", from: "2026-01-01", rate: 0.0068 }, { currency: "ISK", from: "2026-07-01", rate: 0.0069 }] });
   await planPeriods(database, PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString((parseDate(dataDate)! + 4) as never)}T12:00` })));
   await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
   return true;
@@ -154,6 +164,21 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
   const fromDate = former === undefined ? FIRST_DAY : dayString(dayAfterDate(former));
   const issueBy = `${dayString((parseDate(dataDate)! + 4) as never)}T12:00`;
   await world.database.getRepository(ReportingPeriodEntity).insert({ number: period, fromDate, dataDate, issueBy });
+  await liveThrough(world, projects, period, fromDate, dataDate);
+}
+
+/** A period of the projects that go their own way; one that is over is closed, with what is left of it dropped. */
+async function liveAside(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
+  const former = DATA_DATES[period - 2];
+  await liveThrough(world, projects.filter(({ demo }) => demo.closedAfter === undefined || period <= demo.closedAfter), period, former === undefined ? FIRST_DAY : dayString(dayAfterDate(former)), DATA_DATES[period - 1]!);
+  for (const { demo, id, manager } of projects) {
+    if (demo.closedAfter !== period) continue;
+    const { activities } = await closingOf(world.database, id);
+    await closeProject(world.database, manager, id, "The house goes to the town, which finishes the roof itself", Object.fromEntries(activities.map((left) => [left.id, "dropped"] as const)));
+  }
+}
+
+async function liveThrough(world: World, projects: readonly LiveProject[], period: number, fromDate: string, dataDate: string): Promise<void> {
   for (const project of projects) {
     const begun = project.demo.start <= dataDate && project.demo.story !== "unapproved";
     if (!begun) continue;
@@ -200,6 +225,36 @@ async function putForwardInDemo(world: World, projects: readonly LiveProject[]):
   };
   await putForward(database, of("LG-02").manager, await tried("LG-02", "Second fitting crew for the south chamber", 3), "The traffic window in February is lost otherwise", { kind: "contingency", amountMinor: 1_800_000 });
   await tried("SW-04", "Night work on the pools", 2);
+}
+
+/** People who live by another clock than the authority's. */
+const ELSEWHERE: Readonly<Record<string, string>> = { "Dov Castellane": "America/Halifax", "Priya Nordahl": "Pacific/Auckland" };
+
+/** Some mail, people west and east of the authority, and reports that came in another order than the work was done. */
+async function tellInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
+  const { database } = world;
+  const accounts = database.getRepository(AccountEntity);
+  for (const [name, timeZone] of Object.entries(ELSEWHERE)) await accounts.update({ name }, { timeZone });
+  const [ines, tomas, margit] = await Promise.all(["ines", "tomas", "margit"].map((login) => accounts.findOneByOrFail({ login })));
+  const silent = await accounts.findBy({ personId: In([...SILENT].slice(0, 3)) });
+  const post = new Post({});
+  await post.put(database.manager, silent.map((to) => ({ to, subject: `Your time of period ${OPEN_PERIOD}`, body: `${to.name},\n\nPlease send your time up to the 27th; the period is to be issued on the first.\n\n${ines!.name}`, link: "/desk", from: ines! })), at("2026-11-24", "08:30"));
+  await post.put(database.manager, [
+    { to: margit!, subject: "North lock gates: a change request waits for you", body: `${margit!.name},\n\n“Second fitting crew for the south chamber” draws 18,000 EUR of contingency. The traffic window in February is lost otherwise.\n\n${tomas!.name}`, link: "/approvals", from: tomas! },
+    { to: tomas!, subject: "North lock gates: figures before Tuesday", body: `${tomas!.name},\n\nSPI is below the limit again; please explain it in the cycle before the period is issued.\n\n${ines!.name}`, link: "/cycle?step=Explain", from: ines! },
+  ], at("2026-11-24", "09:10"));
+  await lateInDemo(world, projects.find(({ demo }) => demo.code === "SW-02")!);
+}
+
+/** On work of several people: one of them says 100% while another has hours left, and sends an older day after it. */
+async function lateInDemo({ database }: World, { id }: LiveProject): Promise<void> {
+  const plan = await planOf(database, id);
+  const shared = [...plan.activities.values()].find(({ id: activity, actualStart, actualFinish, kind }) => kind === undefined && actualStart !== undefined && actualFinish === undefined && [...plan.assignments.values()].filter((row) => row.activity === activity).length > 1);
+  const [first, second] = [...plan.assignments.values()].filter((row) => row.activity === shared?.id);
+  if (shared === undefined || first === undefined || second === undefined) return;
+  const report = (date: string, more: Partial<ReportContent>): ReportContent => ({ id: randomUUID(), activityId: shared.id, personId: first.person, date, minutes: null, remainingMinutes: null, percent: null, note: "", leaveUntil: null, ...more });
+  await insertReports(database.manager, id, [report("2026-11-19", { minutes: 240, percent: 100, remainingMinutes: 0 })], "submitted", null, at("2026-11-19", "16:30"));
+  await insertReports(database.manager, id, [report("2026-11-12", { minutes: 300, percent: 50, note: "found in the notebook" })], "submitted", null, at("2026-11-20", "09:00"));
 }
 
 /** What stands in the way in the open period, by project. */

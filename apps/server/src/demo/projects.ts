@@ -24,6 +24,10 @@ export interface DemoProject {
   readonly start: string;
   readonly story: Story;
   readonly phases: readonly Phase[];
+  /** What its amounts are in, and what one euro is there; the authority's euro where it is left out. */
+  readonly money?: { readonly currency: string; readonly minorDigits: number; readonly perEuro: number };
+  /** The period after which it is closed, with what is left dropped. */
+  readonly closedAfter?: number;
   /** Working days between the last milestone as planned and the date that was promised. */
   readonly promiseDays: number;
 }
@@ -147,6 +151,26 @@ export const PROJECTS: readonly DemoProject[] = [
     phases: [
       design(["buoys", "probes"], 7),
       { name: "Buoys", units: ["upper reach", "middle reach", "lower reach", "bar", "pilot stage"], steps: [["Build", 9, "fitter", 1, 12], ["Calibrate", 5, "ecologist", 1, 3], ["Lay", 4, "skipper", 2], ["Watch", 10, "ecologist"]], closes: "Samples flow" },
+      handover(),
+    ],
+  },
+];
+
+/** Projects that go their own way beside the dozen: one closed short of its scope, one in another currency. */
+export const ASIDE: readonly DemoProject[] = [
+  {
+    code: "LG-01", name: "Toll house roof", programme: PROGRAMMES[0], manager: "Wanjiru Castell", start: "2026-02-09", story: "ordinary", promiseDays: 8, closedAfter: 3,
+    phases: [
+      design(["roof"], 6),
+      { name: "Roof", units: ["north slope", "south slope", "lantern"], steps: [["Scaffold", 4, "mason", 1, 6], ["Strip", 5, "mason", 2], ["Slate", 11, "mason", 2, 18], ["Lead", 6, "fitter", 1, 9]], closes: "Roof tight" },
+      handover(),
+    ],
+  },
+  {
+    code: "FS-08", name: "Survey launch, built abroad", programme: PROGRAMMES[1], manager: "Radu Fennimore", start: "2026-08-03", story: "ordinary", promiseDays: 12, money: { currency: "ISK", minorDigits: 0, perEuro: 145 },
+    phases: [
+      design(["hull", "sonar"], 8),
+      { name: "Building", units: ["hull", "wheelhouse", "engine", "sonar mast"], steps: [["Lay down", 6, "welder", 1, 14], ["Build", 15, "welder", 2, 40], ["Fit out", 9, "fitter", 2, 22], ["Prove", 4, "engineer"]], closes: "Launch afloat" },
       handover(),
     ],
   },
