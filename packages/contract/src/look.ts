@@ -147,6 +147,8 @@ export const projectLineSchema = z.object({
   /** The period last issued whose issue still holds; and the drift that the open one was issued with, where it was. */
   issuedNumber: z.int().nullable(),
   openDrift: z.number().nullable(),
+  /** Nothing in it changes any more: it takes part in no period, and nothing of it is asked. */
+  closed: z.boolean(),
   /** What the newest locked period said, where the data date has not moved on from it. */
   locked: lockedFiguresSchema.nullable(),
   missing: z.array(z.object({ id: z.string(), name: z.string() })),

@@ -1,4 +1,4 @@
-import { lineSummaryOf, type Portfolio, type ProjectLine, type QueuedReport, type Summary } from "@chronometra/contract";
+import { lineSummaryOf, type Portfolio, type ProjectLine, type QueuedReport, type ReportsEffect, type Summary } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
 import { listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/approveEntities.ts";
@@ -59,8 +59,9 @@ describe("the demo world", () => {
     expect(portfolio.exchange).toMatchObject({ currency: "EUR", rates: [{ currency: "ISK" }, { currency: "ISK" }] });
     expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "5" }]);
     expect(await world.database.query("select count(*) as n from account where time_zone is not null")).toEqual([{ n: "2" }]);
-    const late = ((await ines.get("/api/reports")).body as QueuedReport[]).filter(({ projectName }) => projectName === "Lamp electrification");
-    expect(late.some(({ percent }) => percent === 100)).toBe(true);
+    const late = ((await ines.get("/api/reports")).body as QueuedReport[]).find(({ note }) => note === "found in the notebook")!;
+    const { asked } = ((await ines.send("post", "/api/reports/effect", { ids: ((await ines.get("/api/reports")).body as QueuedReport[]).filter(({ project }) => project === late.project).map(({ id }) => id) })).body as ReportsEffect)[0]!;
+    expect(asked).toEqual(expect.arrayContaining([expect.objectContaining({ activity: late.activity, answer: null })]));
   });
 
   it.each(["LG-02", "FS-01", "LG-05", "SW-01", "FS-08"])("every kept figure of %s is what analyse makes of its export", async (code) => {

@@ -243,18 +243,19 @@ async function tellInDemo(world: World, projects: readonly LiveProject[]): Promi
     { to: margit!, subject: "North lock gates: a change request waits for you", body: `${margit!.name},\n\n“Second fitting crew for the south chamber” draws 18,000 EUR of contingency. The traffic window in February is lost otherwise.\n\n${tomas!.name}`, link: "/approvals", from: tomas! },
     { to: tomas!, subject: "North lock gates: figures before Tuesday", body: `${tomas!.name},\n\nSPI is below the limit again; please explain it in the cycle before the period is issued.\n\n${ines!.name}`, link: "/cycle?step=Explain", from: ines! },
   ], at("2026-11-24", "09:10"));
-  await lateInDemo(world, projects.find(({ demo }) => demo.code === "SW-02")!);
+  for (const project of projects) if (await lateInDemo(world, project)) break;
 }
 
 /** On work of several people: one of them says 100% while another has hours left, and sends an older day after it. */
-async function lateInDemo({ database }: World, { id }: LiveProject): Promise<void> {
+async function lateInDemo({ database }: World, { id }: LiveProject): Promise<boolean> {
   const plan = await planOf(database, id);
-  const shared = [...plan.activities.values()].find(({ id: activity, actualStart, actualFinish, kind }) => kind === undefined && actualStart !== undefined && actualFinish === undefined && [...plan.assignments.values()].filter((row) => row.activity === activity).length > 1);
+  const shared = [...plan.activities.values()].find(({ id: activity, actualStart, actualFinish, kind }) => kind === undefined && actualStart !== undefined && actualFinish === undefined && [...plan.assignments.values()].filter((row) => row.activity === activity && (row.remainingMinutes ?? row.plannedMinutes) > 0).length > 1);
   const [first, second] = [...plan.assignments.values()].filter((row) => row.activity === shared?.id);
-  if (shared === undefined || first === undefined || second === undefined) return;
+  if (shared === undefined || first === undefined || second === undefined) return false;
   const report = (date: string, more: Partial<ReportContent>): ReportContent => ({ id: randomUUID(), activityId: shared.id, personId: first.person, date, minutes: null, remainingMinutes: null, percent: null, note: "", leaveUntil: null, ...more });
   await insertReports(database.manager, id, [report("2026-11-19", { minutes: 240, percent: 100, remainingMinutes: 0 })], "submitted", null, at("2026-11-19", "16:30"));
   await insertReports(database.manager, id, [report("2026-11-12", { minutes: 300, percent: 50, note: "found in the notebook" })], "submitted", null, at("2026-11-20", "09:00"));
+  return true;
 }
 
 /** What stands in the way in the open period, by project. */

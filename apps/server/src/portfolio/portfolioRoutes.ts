@@ -66,6 +66,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
       issuedDrift: facts.compared.get(id)?.drift ?? null,
       issuedNumber: facts.issued.get(id)?.number ?? null,
       openDrift: facts.period !== null && facts.issued.get(id)?.number === facts.period.number ? facts.issued.get(id)!.drift : null,
+      closed: facts.closed.has(id),
       locked: facts.locked.get(id)?.dataDate === line.dataDate ? (facts.locked.get(id) ?? null) : null,
       missing: facts.period === null || !line.isApproved || facts.closed.has(id) ? [] : missingReporters(id, line.people, facts.period, facts.reporters).map(({ id: person, name: called }) => ({ id: person, name: called })),
       waiting: facts.waiting.get(id) ?? 0,

@@ -26,7 +26,7 @@ const changesFor = (plan: Plan, rows: SharedRows["rows"]): Change[] => rows.flat
 /** Where else the calendars and people of a project are used: rows of one id are taken to be the same thing. */
 export async function sharedUse(database: DataSource, me: Me, project: ProjectEntity): Promise<SharedUse> {
   const plan = await loadPlan(database.manager, project);
-  const rows = (await database.query("select project_id, table_name, row_key, doc from plan_row where table_name in ('calendars', 'people') and project_id <> ?", [project.id])) as { project_id: string; table_name: Shared; row_key: string; doc: string }[];
+  const rows = (await database.query("select project_id, table_name, row_key, doc from plan_row where table_name in ('calendars', 'people') and project_id <> ? and project_id not in (select project_id from project_closing)", [project.id])) as { project_id: string; table_name: Shared; row_key: string; doc: string }[];
   const projects = new Map((await database.getRepository(ProjectEntity).find({ select: { id: true, managerId: true, code: true, head: true } })).map((other) => [other.id, other]));
   const use: { calendars: Record<string, OtherProject[]>; people: Record<string, OtherProject[]> } = { calendars: {}, people: {} };
   for (const { project_id, table_name, row_key, doc } of rows) {

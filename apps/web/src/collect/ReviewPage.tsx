@@ -27,15 +27,15 @@ function Queue({ reports, chosen, onChoose }: QueueProps) {
         <Link className="link-quiet" to={`/projects/${first.project}/plan`}>{first.projectName}</Link>
         <span className="muted font-sans text-sm">{countWords(reports.length, "report", "reports")}</span>
       </h2>
-      <table className="ledger" aria-label={`Reports on ${first.projectName}`}>
+      <table className="ledger table-fixed" aria-label={`Reports on ${first.projectName}`}>
         <tbody>
           {reports.map((report) => (
             <tr key={report.id}>
               <td className="w-8"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`${report.person}, ${reportWords(report)} on ${report.activityName}`} checked={chosen.has(report.id)} onChange={(event) => onChoose([report.id], event.target.checked)} /></td>
-              <td className="whitespace-nowrap">{dateWords(report.date)}</td>
-              <td className="max-w-44 truncate" title={report.person}>{report.person}</td>
-              <td className="font-semibold whitespace-nowrap">{reportWords(report)}</td>
-              <td className="max-w-72 truncate" title={report.activityName}>{report.activityName}{report.note !== "" && <span className="muted"> “{report.note}”</span>}{report.remarks.map((remark) => <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">{remarkWords(remark)}</span>)}</td>
+              <td className="w-28 whitespace-nowrap">{dateWords(report.date)}</td>
+              <td className="w-40 truncate" title={report.person}>{report.person}</td>
+              <td className="w-40 font-semibold" title={reportWords(report)}>{reportWords(report)}</td>
+              <td className="truncate" title={report.activityName}>{report.activityName}{report.note !== "" && <span className="muted"> “{report.note}”</span>}{report.remarks.map((remark) => <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">{remarkWords(remark)}</span>)}</td>
             </tr>
           ))}
         </tbody>

@@ -26,8 +26,8 @@ import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
 /** What the steps of the period bar lead to: the projects in which something is still open. */
 const SHOWN: Record<string, { words: string; holds: (line: ProjectLine, dataDate: string | null, period: number | null) => boolean }> = {
   missing: { words: "with someone who has not reported", holds: ({ missing }) => missing.length > 0 },
-  behind: { words: "whose data date is behind the period's", holds: ({ summary }, dataDate) => summary.baseline !== null && (summary.dataDate ?? "") < (dataDate ?? "") },
-  unissued: { words: "not issued for this period", holds: ({ summary, issuedNumber }, _dataDate, period) => summary.baseline !== null && issuedNumber !== period },
+  behind: { words: "whose data date is behind the period's", holds: ({ summary, closed }, dataDate) => !closed && summary.baseline !== null && (summary.dataDate ?? "") < (dataDate ?? "") },
+  unissued: { words: "not issued for this period", holds: ({ summary, issuedNumber, closed }, _dataDate, period) => !closed && summary.baseline !== null && issuedNumber !== period },
 };
 
 type Open = "thresholds" | "quality" | "fields" | "programmes" | ProjectLine | null;

@@ -9,7 +9,7 @@ const figures = (ev: number, ac: number, pv = 1000) => figuresOf({ bac: 5000, pv
 
 function project(id: string, part: Partial<Omit<ProjectLine, "summary">> = {}, summary: Partial<ProjectLine["summary"]> = {}): ProjectLine {
   return {
-    id, code: id.toUpperCase(), name: `Project ${id}`, programme: null, manager: "Pia", revision: 1, issuedDrift: 0, comparedNumber: 3, issuedNumber: 3, openDrift: null, locked: null, missing: [], waiting: 0, mayEdit: true, values: {}, says: null, ...part,
+    id, code: id.toUpperCase(), name: `Project ${id}`, programme: null, manager: "Pia", revision: 1, issuedDrift: 0, comparedNumber: 3, issuedNumber: 3, openDrift: null, closed: false, locked: null, missing: [], waiting: 0, mayEdit: true, values: {}, says: null, ...part,
     summary: { currency: "EUR", minorDigits: 2, dataDate: "2026-03-31", baseline: 1, finish: "2026-06-30", baselineFinish: "2026-06-30", drift: 0, daysLeft: 60, done: 1, activities: 10, unscheduled: 0, unbaselined: 0, figures: figures(1000, 1000), spit: null, worst: null, deadlineCounts: {}, endangered: [], ...summary },
   };
 }

@@ -23,8 +23,9 @@ export interface LogLine {
 
 const DAY_FRACTION = 0.05;
 
-/** How far a finish has moved against the last period before the open one: as the open one was issued, where it was, else as it stands. */
-export const movedOf = ({ summary, openDrift, issuedDrift }: ProjectLine): number | null => {
+/** How far a finish has moved against the last period before the open one: as the open one was issued, where it was, else as it stands. Of a closed project nothing moves. */
+export const movedOf = ({ summary, openDrift, issuedDrift, closed }: ProjectLine): number | null => {
+  if (closed) return null;
   const now = openDrift ?? summary.drift;
   return now === null || issuedDrift === null ? null : now - issuedDrift;
 };
@@ -116,7 +117,7 @@ export function doubtsOf(line: ProjectLine, dataDate: string | null, limits: Qua
   const { failed, fitness } = trustOf(line, limits);
   return [
     ...(fitness === "unfit" ? [`plan not fit: ${failed.filter((number) => GRAVE.has(number)).map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
-    ...(dataDate !== null && (summary.dataDate ?? "") < dataDate ? [`figures as of ${dateWords(summary.dataDate)}`] : []),
+    ...(dataDate !== null && !line.closed && (summary.dataDate ?? "") < dataDate ? [`figures as of ${dateWords(summary.dataDate)}`] : []),
     ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity", "activities")} without dates`] : []),
     ...((summary.dropped?.count ?? 0) > 0 ? [`${countWords(summary.dropped!.count, "activity", "activities")} dropped`] : []),
     ...(summary.unbaselined > 0 ? [`${countWords(summary.unbaselined, "activity", "activities")} in no baseline`] : []),
@@ -148,4 +149,4 @@ function reports(projects: readonly ProjectLine[]): LogLine {
 export const logLines = (projects: readonly ProjectLine[], dataDate: string | null, limits: QualityLimits, rates: Rates): LogLine[] => [moved(projects), promises(projects), cost(projects, rates), trust(projects, dataDate, limits), reports(projects)];
 
 /** How many rules of the portfolio a project breaks. */
-export const rulesBroken = (line: ProjectLine, { thresholds }: Pick<Portfolio, "thresholds">) => brokenRules(standingOf(line.summary, line.issuedDrift), thresholds);
+export const rulesBroken = (line: ProjectLine, { thresholds }: Pick<Portfolio, "thresholds">) => (line.closed ? [] : brokenRules(standingOf(line.summary, line.issuedDrift), thresholds));

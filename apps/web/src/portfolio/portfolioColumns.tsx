@@ -77,7 +77,7 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   return [
   {
     id: "name", head: "Project", value: ({ code, name }) => `${code} ${name}`,
-    show: (line) => <Link className="flex max-w-56 gap-1 font-semibold link-quiet" to={to(line)} title={`${line.code} ${line.name}`}><span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span> <span className="truncate">{line.name}</span></Link>,
+    show: (line) => <Link className="flex max-w-56 gap-1 font-semibold link-quiet" to={to(line)} title={`${line.code} ${line.name}${line.closed ? ", closed" : ""}`}><span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span> <span className="truncate">{line.name}</span>{line.closed && <span className="muted font-normal">closed</span>}</Link>,
   },
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
   { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: (line) => opens(`${watchOf(line, ["complete"])}`, `${line.summary.done} of ${line.summary.activities}`), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
@@ -150,11 +150,11 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
   const path: Column<ProjectLine> = { id: "path", head: "Drift by period", value: ({ id, summary }) => [...(paths[id] ?? []).map(({ drift }) => drift), summary.drift].map((drift) => (drift === null ? "–" : Math.round(drift * 10) / 10)).join(" "), show: ({ id, summary }) => <DriftLine path={paths[id] ?? []} now={summary.drift} /> };
   const rules: Column<ProjectLine> = { id: "rules", head: "Limits broken", hint: "Limits of the portfolio that it breaks, each to be explained", numeric: true, value: (line) => rulesBroken(line, portfolio).length, show: (line) => { const count = rulesBroken(line, portfolio).length; return count === 0 ? "–" : opens(`/cycle?step=Explain&project=${line.id}`, <Toned tone="undecided">{countWords(count, "limit", "limits")}</Toned>); }, total: (lines) => lines.reduce((sum, line) => sum + rulesBroken(line, portfolio).length, 0), hidden: true };
   const sinceLock: Column<ProjectLine> = {
-    id: "sinceLock", head: "Since lock", hint: "What has changed since the period was locked whose figures these are", wraps: true,
+    id: "sinceLock", head: "Since lock", hint: "What has changed since the period was locked whose figures these are",
     value: (line) => changedSinceLock(line).join(" · ") || null,
     show: (line) => {
       const words = changedSinceLock(line);
-      return line.locked === null ? "–" : words.length === 0 ? <span className="muted">as locked</span> : opens(to(line, `/compare?from=period-${line.locked.number}&to=plan&why=finish`), <span className="undecided">{words.join(" · ")}</span>);
+      return line.locked === null ? "–" : words.length === 0 ? <span className="muted">as locked</span> : opens(to(line, `/compare?from=period-${line.locked.number}&to=plan&why=finish`), <span className="undecided" title={words.join("\n")}>{words.length} changed</span>);
     },
     hidden: portfolio.projects.every((line) => changedSinceLock(line).length === 0),
   };

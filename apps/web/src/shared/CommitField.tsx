@@ -70,7 +70,7 @@ export function CommitField({ label, value, onCommit, width = "w-32", numeric = 
           else if (event.key === "Escape" && text !== null) { setText(null); setFault(null); event.stopPropagation(); }
         }}
       />
-      {date !== undefined && <DatePick label={label} value={date} disabled={disabled} onDate={pick} />}
+      {date !== undefined && <DatePick value={date} disabled={disabled} onDate={pick} />}
       {offers !== undefined && <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist>}
       {fault !== null && <span role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-error-content">{fault}</span>}
     </span>

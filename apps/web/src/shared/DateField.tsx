@@ -54,7 +54,7 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
           if (event.key !== "Enter") event.preventDefault();
         }}
       />
-      <DatePick label={label} value={value} max={max} onDate={(date) => { setText(null); setFault(null); onDate(date); }} />
+      <DatePick value={value} max={max} onDate={(date) => { setText(null); setFault(null); onDate(date); }} />
       </span>
       {fault !== null && <span role="alert" className="adverse text-sm">{fault}</span>}
     </span>

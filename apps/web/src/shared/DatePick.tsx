@@ -4,8 +4,6 @@ import { lazy, Suspense, useRef, useState } from "react";
 const Calendar = lazy(() => import("./Calendar.tsx"));
 
 interface Props {
-  /** What the date is of. */
-  readonly label: string;
   /** `YYYY-MM-DD`, or empty. */
   readonly value: string;
   readonly max?: string | undefined;
@@ -17,7 +15,7 @@ const GAP = 4;
 const [WIDTH, HEIGHT] = [300, 292];
 
 /** A calendar beside a date field. It lies above everything, and closes by Escape, by a press beside it and once a day was chosen. */
-export function DatePick({ label, value, max, disabled = false, onDate }: Props) {
+export function DatePick({ value, max, disabled = false, onDate }: Props) {
   const [open, setOpen] = useState(false);
   const button = useRef<HTMLButtonElement>(null);
   const popover = useRef<HTMLDivElement>(null);
@@ -35,8 +33,8 @@ export function DatePick({ label, value, max, disabled = false, onDate }: Props)
   };
   return (
     <>
-      <button ref={button} type="button" className="inline-flex min-h-[24px] min-w-[24px] shrink-0 items-center justify-center cursor-pointer hover:bg-base-200 disabled:cursor-default disabled:opacity-50" aria-label={`${label}: choose from a calendar`} title="Choose from a calendar" aria-haspopup="dialog" aria-expanded={open} disabled={disabled} onClick={show}><CalendarDays size={14} aria-hidden="true" /></button>
-      <div ref={popover} popover="auto" role="dialog" aria-label={`${label}: a calendar`} className="date-pick" onToggle={(event) => setOpen(event.newState === "open")}>
+      <button ref={button} type="button" className="inline-flex min-h-[24px] min-w-[24px] shrink-0 items-center justify-center cursor-pointer hover:bg-base-200 disabled:cursor-default disabled:opacity-50" aria-label="Choose from a calendar" title="Choose from a calendar" aria-haspopup="dialog" aria-expanded={open} disabled={disabled} onClick={show}><CalendarDays size={14} aria-hidden="true" /></button>
+      <div ref={popover} popover="auto" role="dialog" aria-label="A calendar" className="date-pick" onToggle={(event) => setOpen(event.newState === "open")}>
         {open && <Suspense fallback={<p className="muted text-sm" role="status">Fetching …</p>}><Calendar value={value} max={max} onDate={choose} /></Suspense>}
       </div>
     </>

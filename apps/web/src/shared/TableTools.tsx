@@ -5,6 +5,7 @@ import { ColumnChoice } from "./ColumnChoice.tsx";
 import type { Column } from "./column.ts";
 import { tableText } from "./fileTable.ts";
 import { saveFile } from "./saveFile.ts";
+import { countWords } from "./words.ts";
 
 interface Props<T> {
   readonly name: string;
@@ -23,7 +24,7 @@ export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, fi
   const copy = async (): Promise<void> => {
     try {
       await navigator.clipboard.writeText(tableText(shown, rows, "\t"));
-      toast(`${rows.length} rows copied; paste them into a spreadsheet.`);
+      toast(`${countWords(rows.length, "row", "rows")} copied; paste into a spreadsheet.`);
     } catch {
       toast.error("The browser did not allow copying; use Export instead.");
     }

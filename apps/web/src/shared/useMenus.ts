@@ -14,7 +14,8 @@ function isItem(target: Element): boolean {
 /** Has menus close as menus do; once for the whole page. */
 export function useMenus(): void {
   useEffect(() => {
-    const onPress = ({ target }: PointerEvent): void => {
+    // Once the press has become a click: what lies below may move when a menu goes, and the click would miss it.
+    const onPress = ({ target }: MouseEvent): void => {
       for (const menu of openMenus()) if (!menu.contains(target as Node)) menu.open = false;
     };
     const onClick = ({ target }: MouseEvent): void => {
@@ -27,11 +28,11 @@ export function useMenus(): void {
         menu.querySelector("summary")?.focus();
       }
     };
-    document.addEventListener("pointerdown", onPress);
+    document.addEventListener("click", onPress, true);
     document.addEventListener("click", onClick);
     document.addEventListener("keydown", onKey);
     return () => {
-      document.removeEventListener("pointerdown", onPress);
+      document.removeEventListener("click", onPress, true);
       document.removeEventListener("click", onClick);
       document.removeEventListener("keydown", onKey);
     };
