@@ -18,9 +18,9 @@ export function sinceLockWords(locked: Told, now: Told, { minorDigits, currency 
   const index = (name: string, then: number | null, is: number | null): string => (ratioWords(then) === ratioWords(is) ? "" : `${name} ${ratioWords(then)} → ${ratioWords(is)}`);
   const more = (now.estimate ?? 0) - (locked.estimate ?? 0);
   const days = locked.drift === null || now.drift === null ? 0 : now.drift - locked.drift;
-  const moved = movedWords(days);
+  const moved = movedWords(days, "");
   return [
-    moved === "on the day" ? "" : `finish ${moved}`,
+    moved === "" ? "" : `finish ${moved}`,
     money(Math.abs(more), minorDigits) === "0" ? "" : `${money(Math.abs(more), minorDigits)} ${currency} ${more > 0 ? "more" : "less"} at completion`,
     index("SPI", locked.spi, now.spi),
     index("CPI", locked.cpi, now.cpi),
