@@ -153,7 +153,7 @@ describe("reminders", () => {
     expect(mails[0]!.text).toMatch(/^From: Plans <plans@saltmarrow\.example>/m);
     expect(mails[0]!.text).toMatch(/^Reply-To: ines@saltmarrow\.example/m);
     expect(mails[0]!.text).toMatch(/^Auto-Submitted: auto-generated/m);
-    expect(mails[0]!.text).toContain("https://plans.saltmarrow.example/week?date");
+    expect(mails[0]!.text).toContain("https://plans.saltmarrow.example/desk/week?date");
     expect(mails[0]!.text).toMatch(/<p>Please &lt;b&gt;send&lt;\/b&gt;/);
     expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to, state }) => [subject, to, state])).toEqual([["Your time of the week of 2026-03-02", "ann@saltmarrow.example", "sent"]]);
     expect(((await bo.get("/api/mail")).body as Mail[]).map(({ state, why }) => [state, why])).toEqual([["failed", expect.stringContaining("no such mailbox")]]);

@@ -154,7 +154,7 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
     value: (line) => changedSinceLock(line).join(" · ") || null,
     show: (line) => {
       const words = changedSinceLock(line);
-      return line.locked === null ? "–" : words.length === 0 ? <span className="muted">as locked</span> : opens(to(line, `/compare?from=period-${line.locked.number}&to=plan&why=finish`), <span className="undecided" title={words.join("\n")}>{words.length} changed</span>);
+      return line.locked === null ? "–" : words.length === 0 ? <span className="muted">as locked</span> : <Link className="undecided link-quiet inline-flex min-h-[24px] items-center" title={words.join("\n")} to={to(line, `/compare?from=period-${line.locked.number}&to=plan&why=finish`)}>{words.length} changed</Link>;
     },
     hidden: portfolio.projects.every((line) => changedSinceLock(line).length === 0),
   };
