@@ -182,7 +182,7 @@ export const portfolioSchema = z.object({
 export type Portfolio = z.infer<typeof portfolioSchema>;
 
 /** Where projects would stand with all reports accepted that wait for a decision. */
-export const acceptedSchema = z.array(z.object({ project: z.string(), reports: z.int(), drift: z.number().nullable(), /** Why they cannot all be accepted. */ fault: z.string().nullable() }));
+export const acceptedSchema = z.array(z.object({ project: z.string(), reports: z.int(), drift: z.number().nullable(), /** Of how many it is still to be said what their 100% ends; their own work is taken to end. */ asked: z.int(), /** Why they cannot all be accepted. */ fault: z.string().nullable() }));
 export type Accepted = z.infer<typeof acceptedSchema>;
 
 /** SPI, CPI and drift of each project as issued, period by period. */

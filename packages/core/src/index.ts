@@ -2,7 +2,6 @@ export * from "./analyse.ts";
 export { budgetOf, canonicalText, freezePlan, withoutProgress, type FrozenPlan } from "./baseline/freeze.ts";
 export { mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "./budget/exact.ts";
 export { plannedBudget, type PlannedBudget } from "./budget/plannedBudget.ts";
-export { overfullDays } from "./plan/fullDays.ts";
 export { onceFrozen, type OnceFrozen } from "./baseline/onceFrozen.ts";
 export { compareStates, stateOfBaseline, stateOfPlan, type ComparedRow, type Comparison, type FrozenLogic, type PlanState, type StateRow } from "./baseline/compare.ts";
 export { commonMoney, exchangeRateSchema, exchangeSchema, rateOn, type CommonMoney, type Exchange, type ExchangeRate, type Money } from "./budget/exchange.ts";
@@ -45,6 +44,7 @@ export { acceptReports, type Acceptance, type Accepted, type Ending, type Ending
 export type { AssumedStart } from "./collect/beginning.ts";
 export { holdWindows, type ActivityWindow, type Holding, type PersonsLoad } from "./collect/holdWindow.ts";
 export { remarksOn, type Remark } from "./collect/remarks.ts";
+export { overfullDays } from "./plan/fullDays.ts";
 export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/leave.ts";
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
 export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./plan/alternates.ts";

@@ -17,11 +17,13 @@ export async function driftsAccepted(database: DataSource): Promise<Accepted> {
     const reports = waiting.filter(({ projectId }) => projectId === id);
     const plan = await loadPlan(database.manager, project);
     try {
-      const after = applyChanges(plan, acceptReports(plan, reports, { closedTo: await lockedTo(database.manager, id), earlier: await acceptedBefore(database.manager, id, reports) }).changes).plan;
-      found.push({ project: id, reports: reports.length, drift: summarise(computeWhole(after)).drift, fault: null });
+      const [closedTo, earlier] = [await lockedTo(database.manager, id), await acceptedBefore(database.manager, id, reports)];
+      const { changes, asked } = acceptReports(plan, reports, { closedTo, earlier });
+      const after = applyChanges(plan, changes).plan;
+      found.push({ project: id, reports: reports.length, drift: summarise(computeWhole(after)).drift, asked: asked.length, fault: null });
     } catch (error) {
       if (!(error instanceof PlanProblems)) throw error;
-      found.push({ project: id, reports: reports.length, drift: null, fault: error.message });
+      found.push({ project: id, reports: reports.length, drift: null, asked: 0, fault: error.message });
     }
   }
   return found;

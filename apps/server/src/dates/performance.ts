@@ -6,6 +6,7 @@ import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits } from "../cycle/standings.ts";
+import { isClosed } from "../portfolio/projectAccess.ts";
 import { computeWhole, summarise } from "../look/summarise.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -53,7 +54,7 @@ function periodsOf(issued: readonly { number: number; dataDate: string; summary:
 export async function performanceOf(database: DataSource, project: ProjectEntity, plan: Plan, by: string): Promise<PerformanceView> {
   const bundle = toBundle(plan);
   const summary = summarise(computeWhole(plan));
-  const [issued, open, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), openPeriod(database), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: Not("Check") }), accountNames(database), thresholdsOf(database)]);
+  const [issued, open, closed, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), openPeriod(database), isClosed(database, project), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: Not("Check") }), accountNames(database), thresholdsOf(database)]);
   const present = ({ words, markedBy, markedAt }: CycleMarkEntity) => ({ words, by: names.get(markedBy) ?? "", at: markedAt.toISOString() });
   const explanations = new Map<number, NonNullable<Period["explanation"]>>();
   for (const mark of marks) {
@@ -76,7 +77,8 @@ export async function performanceOf(database: DataSource, project: ProjectEntity
     parts: partsOf(plan, by),
     earnedSchedules: schedules,
     periods: periodsOf(issued, summary, explanations),
-    broken: brokenLimits(brokenRules(standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift), thresholds), (rule) => {
+    // Of a closed project nothing is asked any more.
+    broken: closed ? [] : brokenLimits(brokenRules(standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift), thresholds), (rule) => {
       const mark = marks.find(({ number, step }) => number === open?.number && (step === `Explain ${rule}` || step === "Explain"));
       return mark === undefined ? null : present(mark);
     }),

@@ -250,8 +250,10 @@ async function tellInDemo(world: World, projects: readonly LiveProject[]): Promi
 async function lateInDemo({ database }: World, { id }: LiveProject): Promise<boolean> {
   const plan = await planOf(database, id);
   const shared = [...plan.activities.values()].find(({ id: activity, actualStart, actualFinish, kind }) => kind === undefined && actualStart !== undefined && actualFinish === undefined && [...plan.assignments.values()].filter((row) => row.activity === activity && (row.remainingMinutes ?? row.plannedMinutes) > 0).length > 1);
-  const [first, second] = [...plan.assignments.values()].filter((row) => row.activity === shared?.id);
-  if (shared === undefined || first === undefined || second === undefined) return false;
+  const waiting = new Set((await database.getRepository(ReportEntity).findBy({ projectId: id, state: "submitted" })).map(({ personId }) => personId));
+  // Somebody of whom nothing else waits.
+  const first = [...plan.assignments.values()].find(({ activity, person }) => activity === shared?.id && !waiting.has(person));
+  if (shared === undefined || first === undefined) return false;
   const report = (date: string, more: Partial<ReportContent>): ReportContent => ({ id: randomUUID(), activityId: shared.id, personId: first.person, date, minutes: null, remainingMinutes: null, percent: null, note: "", leaveUntil: null, ...more });
   await insertReports(database.manager, id, [report("2026-11-19", { minutes: 240, percent: 100, remainingMinutes: 0 })], "submitted", null, at("2026-11-19", "16:30"));
   await insertReports(database.manager, id, [report("2026-11-12", { minutes: 300, percent: 50, note: "found in the notebook" })], "submitted", null, at("2026-11-20", "09:00"));

@@ -56,6 +56,8 @@ describe("how far a finish has moved", () => {
     expect(accepted).toMatchObject({ project, reports: 1, fault: null });
     expect(accepted!.drift!).toBeLessThan((await standing()).drift!);
     expect((await line()).revision).toBe(revision);
+    // Nobody else has hours on it: nothing is left to be said.
+    expect(accepted!.asked).toBe(0);
     await ines.send("post", "/api/reports/decision", { ids: ((await ines.get("/api/reports")).body as { id: string }[]).map(({ id }) => id), decision: "accept" });
     expect((await standing()).drift).toBe(accepted!.drift);
   });

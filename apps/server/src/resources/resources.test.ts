@@ -36,6 +36,19 @@ describe("a calendar used by several projects", () => {
     expect((await ines.get(`/api/projects/${one}/shared`)).body.people.ann.length).toBeGreaterThanOrEqual(2);
   });
 
+  it("of a closed project is not offered to be written, and comes back with it", async () => {
+    const usedIn = async (): Promise<string[]> => ((await ines.get(`/api/projects/${one}/shared`)).body.calendars.std as { id: string }[]).map(({ id }) => id);
+    const { revision } = (await ines.get(`/api/projects/${two}/plan`)).body as { revision: number };
+    await ines.send("post", `/api/projects/${two}/changes`, { revision, changes: [{ type: "setDataDate", date: "2026-03-06" }] });
+    const { activities } = (await ines.get(`/api/projects/${two}/closing`)).body as { activities: { id: string }[] };
+    expect(await usedIn()).toContain(two);
+    expect((await ines.send("post", `/api/projects/${two}/closing`, { word: "ended short", activities: Object.fromEntries(activities.map(({ id }) => [id, "dropped"])) })).status).toBe(200);
+    expect(await usedIn()).not.toContain(two);
+    expect((await ines.get(`/api/projects/${two}/performance/person`)).body.broken).toEqual([]);
+    expect((await ines.send("delete", `/api/projects/${two}/closing`, { reason: "taken up again" })).status).toBe(200);
+    expect(await usedIn()).toContain(two);
+  });
+
   it("is previewed in each project without storing anything, and written in all of them or none", async () => {
     const body = { projects: [one, two], rows: [{ table: "calendars", row: closed("2026-03-04", "2026-03-06") }] };
     const effect = (await ines.send("post", "/api/shared/effect", body)).body as { name: string; effect: { finish: { from: string; to: string; days: number } } }[];

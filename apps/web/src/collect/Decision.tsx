@@ -8,7 +8,7 @@ import { Failure } from "../shared/Failure.tsx";
 import { countWords } from "../shared/words.ts";
 import { acceptSums } from "./acceptSums.ts";
 import { AssumedStarts, Endings } from "./Endings.tsx";
-import { effectQuery } from "./queries.ts";
+import { effectQuery, refetchDecided } from "./queries.ts";
 import { Windows } from "./Windows.tsx";
 
 interface Props {
@@ -30,7 +30,7 @@ export function Decision({ reports, onDone }: Props) {
       toast(`${countWords(ids.length, "report", "reports")} ${decision === "return" ? "returned" : "accepted; the time is posted"}.`);
       setWord("");
       onDone();
-      void client.invalidateQueries();
+      refetchDecided(client);
     },
   });
   const isOpen = effect.data?.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;

@@ -13,7 +13,7 @@ import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords, momentWords } from "../shared/words.ts";
 import { anyOf, timeBehind } from "../watch/opens.ts";
 import { AssumedStarts, Endings } from "./Endings.tsx";
-import { peopleWeekQuery, weeksEffectQuery } from "./queries.ts";
+import { peopleWeekQuery, refetchDecided, weeksEffectQuery } from "./queries.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
 import { shiftDays } from "./weekSums.ts";
 import { WeekSteps } from "./WeekSteps.tsx";
@@ -54,7 +54,7 @@ function Actions({ week, chosen, onDone }: { week: PeopleWeek; chosen: readonly 
     toast(words);
     setWord("");
     onDone();
-    void client.invalidateQueries();
+    refetchDecided(client);
   };
   const remind = useMutation({
     mutationFn: () => call("POST /api/time/:date/reminders", { params, body: { people, words: reminder } }),

@@ -1,4 +1,4 @@
-import { keepPreviousData, queryOptions } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, type QueryClient, type QueryKey } from "@tanstack/react-query";
 import type { Endings, WindowsHeld } from "@chronometra/contract";
 import { call } from "../shared/api.ts";
 
@@ -19,3 +19,12 @@ export const blockedQuery = (days: number) => queryOptions({ queryKey: ["blocked
 /** What approving people's weeks would accept and move. */
 export const weeksEffectQuery = (date: string, people: readonly string[], endings: Endings) =>
   queryOptions({ queryKey: ["reports", "weeks", date, endings, ...people], queryFn: () => call("POST /api/time/:date/effect", { params: { date }, body: { people: [...people], endings } }), enabled: people.length > 0, retry: false });
+
+const PREVIEWS = [["reports", "effect"], ["reports", "weeks"]] as const;
+
+/** Has everything fetched anew after a decision, but for previews: what they were of has been decided, and is asked of no more. */
+export function refetchDecided(client: QueryClient): void {
+  const isPreview = (key: QueryKey): boolean => PREVIEWS.some(([first, second]) => key[0] === first && key[1] === second);
+  void client.invalidateQueries({ predicate: ({ queryKey }) => !isPreview(queryKey) });
+  for (const queryKey of PREVIEWS) void client.invalidateQueries({ queryKey, refetchType: "none" });
+}

@@ -7,7 +7,7 @@ export const behindLimit = (project: string, rule: BrokenLimit["rule"]): string 
     spiBelow: `/projects/${project}?sort=sv`,
     cpiBelow: `/projects/${project}?sort=cv`,
     spitBelow: `/projects/${project}/performance`,
-    driftOver: `/projects/${project}/compare?show=later`,
+    driftOver: `/projects/${project}/compare?show=later&why=finish`,
     movedOver: `/projects/${project}/dates`,
     overrunOver: `/projects/${project}?sort=vac`,
     deadlines: `/deadlines?project=${project}`,

@@ -32,7 +32,7 @@ function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; portfolio
   const moved = laterAndEarlier(lines.flatMap((line) => movedOf(line) ?? []));
   return (
     <p className="pb-2 text-sm" role="status">
-      {countWords(lines.length, "project", "projects")} as they stand{together !== null && <>: BAC {money(together.figures.bac, together.summedIn.minorDigits)}, EV {money(together.figures.ev, together.summedIn.minorDigits)}, AC {money(together.figures.ac, together.summedIn.minorDigits)} {together.summedIn.currency}, SPI {index(together.figures.spi)}, CPI {index(together.figures.cpi)}</>}.{" "}
+      {countWords(lines.length, "project as it stands", "projects as they stand")}{together !== null && <>: BAC {money(together.figures.bac, together.summedIn.minorDigits)}, EV {money(together.figures.ev, together.summedIn.minorDigits)}, AC {money(together.figures.ac, together.summedIn.minorDigits)} {together.summedIn.currency}, SPI {index(together.figures.spi)}, CPI {index(together.figures.cpi)}</>}.{" "}
       {lines.length > 0 && <>Against the period before, {moved ?? "no finish has moved"}.</>}
     </p>
   );
@@ -108,7 +108,7 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
           <div className="flex flex-wrap items-end gap-3 pt-3">
             {taken.some((project) => shortfalls(project).length > 0) && <label className="flex flex-col text-sm">A word for all that have none of their own<input className="input input-sm w-96 max-w-full" value={all} onChange={(event) => setAll(event.target.value)} /></label>}
             {state.running ? <Running words="Locking" done={state.done} of={state.of} onStop={stop} /> : <button type="button" className="btn btn-primary" disabled={taken.length === 0 || unsaid.length > 0} title={unsaid.length > 0 ? `Say why ${unsaid.map(({ name }) => name).join(", ")} ${unsaid.length === 1 ? "is" : "are"} locked all the same` : undefined} onClick={() => void lock()}>Lock {countWords(taken.length, "project", "projects")}</button>}
-            {unsaid.length > 0 && !state.running && <span className="undecided text-sm">Of {countWords(unsaid.length, "project", "projects")} something falls short: say why they are locked all the same, or leave them out.</span>}
+            {unsaid.length > 0 && !state.running && <span className="undecided text-sm">Of {countWords(unsaid.length, "project", "projects")} something falls short: say why {unsaid.length === 1 ? "it is" : "they are"} locked all the same, or leave {unsaid.length === 1 ? "it" : "them"} out.</span>}
           </div>
         </>
       )}

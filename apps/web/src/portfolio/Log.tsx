@@ -50,8 +50,9 @@ function WithAllAccepted({ projects }: { projects: readonly ProjectLine[] }) {
     return days === null ? [] : [{ line, days }];
   });
   const furthest = [...rows].sort((a, b) => b.days - a.days)[0];
+  const asked = accepted.data.reduce((sum, each) => sum + each.asked, 0);
   const faults = accepted.data.filter(({ fault }) => fault !== null);
-  return <p className="text-sm" role="status">With {what}: {laterAndEarlier(rows.map(({ days }) => days)) ?? "no finish has moved"}{furthest !== undefined && furthest.days > 0.05 && `; the furthest, ${furthest.line.name}, ${moveWords(furthest.days)}`}.{faults.length > 0 && <span className="adverse"> Of {countWords(faults.length, "project", "projects")} they cannot all be accepted.</span>}</p>;
+  return <p className="text-sm" role="status">With {what}: {laterAndEarlier(rows.map(({ days }) => days)) ?? "no finish has moved"}{furthest !== undefined && furthest.days > 0.05 && `; the furthest, ${furthest.line.name}, ${moveWords(furthest.days)}`}.{asked > 0 && <span className="undecided"> {countWords(asked, "100% is", "100%s are")} taken to end {asked === 1 ? "its sender’s" : "their senders’"} own work only; it is asked on accepting.</span>}{faults.length > 0 && <span className="adverse"> Of {countWords(faults.length, "project", "projects")} they cannot all be accepted.</span>}</p>;
 }
 
 /** What moved, what breaks, what costs, what to doubt, who is missing: a sentence each, with the rows behind it. */

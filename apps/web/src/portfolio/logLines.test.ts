@@ -1,6 +1,6 @@
 import type { ProjectLine } from "@chronometra/contract";
-import { figuresOf } from "@chronometra/core";
-import { doubtsOf, logLines, trustOf } from "./logLines.ts";
+import { DEFAULT_THRESHOLDS, figuresOf } from "@chronometra/core";
+import { doubtsOf, logLines, rulesBroken, trustOf } from "./logLines.ts";
 import { inTreeOrder, OUTSIDE, pathOfProgramme } from "./programmeTree.ts";
 import { driftPoints } from "./DriftLine.tsx";
 import { waysOf } from "./SpiCpiPlot.tsx";
@@ -28,6 +28,15 @@ describe("the log", () => {
     expect(words).toBe("2 projects finish later, 1 earlier against period 3, as of 31 Mar 2026; the furthest, Project b, 9 d later.");
     expect(rows.map(({ project: id, words: days }) => [id, days])).toEqual([["b", "9 d later"], ["a", "3 d later"], ["c", "3 d earlier"]]);
     expect(rows[0]!.to).toBe("/projects/b/compare?from=period-3&to=plan&why=finish");
+  });
+
+  it("counts no closed project as moved, behind or breaking a limit; what it cost stays", () => {
+    const closed = project("c", { closed: true }, { drift: -35, dataDate: "2026-01-31", figures: figures(1000, 1500) });
+    const open = project("a", { issuedDrift: 2 }, { drift: 5 });
+    expect(line([open, closed], "Moved").words).toBe("1 project finishes later against period 3, as of 31 Mar 2026; the furthest, Project a, 3 d later.");
+    expect(line([open, closed], "Trust").rows).toEqual([]);
+    expect(line([open, closed], "Cost").rows.map(({ project: id }) => id)).toEqual(["c"]);
+    expect([closed, { ...closed, closed: false }].map((each) => rulesBroken(each, { thresholds: DEFAULT_THRESHOLDS }).length)).toEqual([0, 1]);
   });
 
   it("tells after issuing what the period shows, and of what is not issued yet as of when it stands", () => {

@@ -1,4 +1,5 @@
-import { planOf } from "../testing/plans.ts";
+import fc from "fast-check";
+import { networks, planOf } from "../testing/plans.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { freezePlan } from "./freeze.ts";
 import { onceFrozen } from "./onceFrozen.ts";
@@ -29,5 +30,17 @@ describe("what freezing makes of the figures", () => {
     const first = { ...at("2026-03-06"), baselines: [] };
     expect(onceFrozen(first, first)).toMatchObject({ before: null, after: { pv: 240_000, sv: -240_000 }, past: [{ id: "dig" }] });
     expect(onceFrozen(bare, bare)).toBeNull();
+  });
+
+  it("names nothing and changes no figure wherever the plan is the one in force, whatever plan that is", () => {
+    fc.assert(
+      fc.property(networks({ calendars: ["std", "seven"] }), fc.integer({ min: 2, max: 28 }), (random, date) => {
+        const inForce = { ...random, baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(random) }] };
+        const live: PlanBundle = { ...inForce, project: { ...inForce.project, dataDate: `2026-03-${String(date).padStart(2, "0")}` } };
+        const frozen = onceFrozen(live, live)!;
+        expect([frozen.past, frozen.after]).toEqual([[], frozen.before]);
+      }),
+      { numRuns: 40 },
+    );
   });
 });

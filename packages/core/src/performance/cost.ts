@@ -27,12 +27,13 @@ export function spentAfter(plan: PlanBundle, until: string): { costMinor: number
   const rates = rateBook(plan.people ?? []);
   const found: { costMinor: number; last: string | null } = { costMinor: 0, last: null };
   const add = (date: string, amount: number): void => {
-    if (date <= until) return;
     found.costMinor += amount;
     if (found.last === null || date > found.last) found.last = date;
   };
-  for (const { state, person, date, minutes } of plan.timeEntries ?? []) if (state === "posted") add(date, costOfMinutes(minutes, rates(person, date)));
-  for (const { date, amountMinor } of plan.actualCosts ?? []) add(date, amountMinor);
+  for (const { state, person, date, minutes } of plan.timeEntries ?? []) {
+    if (state === "posted" && date > until) add(date, costOfMinutes(minutes, rates(person, date)));
+  }
+  for (const { date, amountMinor } of plan.actualCosts ?? []) if (date > until) add(date, amountMinor);
   return found;
 }
 
