@@ -17,7 +17,11 @@ test("actual cost split by person, role and category opens rows that add up to i
   for (const by of ["person", "role", "category"]) {
     await page.goto(`/projects/${id}/performance?by=${by}`);
     const table = page.getByRole("table", { name: /^Figures by/ });
-    const row = table.locator("tbody").getByRole("row").filter({ has: page.getByRole("link") }).first();
+    const row = table
+      .locator("tbody")
+      .getByRole("row")
+      .filter({ has: page.getByRole("link") })
+      .first();
     const heads = await table.getByRole("columnheader").allTextContents();
     const cell = row.getByRole("cell").nth(heads.indexOf("AC"));
     const said = amount(await cell.textContent());
@@ -27,7 +31,9 @@ test("actual cost split by person, role and category opens rows that add up to i
   }
 });
 
-test("a locked period keeps its figures, and what has changed since stands beside them and on the portfolio; an approver sees what freezing would make of them", async ({ page }) => {
+test("a locked period keeps its figures, and what has changed since stands beside them and on the portfolio; an approver sees what freezing would make of them", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   await signIn(page, "tomas");
   const base = broughtPlan("LF-01", "Quay wall") as { project: object };
@@ -45,11 +51,21 @@ test("a locked period keeps its figures, and what has changed since stands besid
 
   await signIn(page, "ines");
   await page.goto(`/projects/${project}`);
-  await expect(page.getByText("Period 10, to 27 Nov 2026, is locked. Its figures are as they were locked.")).toBeVisible();
+  await expect(
+    page.getByText("Period 10, to 27 Nov 2026, is locked. Its figures are as they were locked."),
+  ).toBeVisible();
   const { revision } = await tomas.get<{ revision: number }>(`/api/projects/${project}/plan`);
-  await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDuration", activity: "B", minutes: 4800 }, { type: "editRow", table: "assignments", key: await keyOf(page, project), set: { plannedMinutes: 5400 } }] });
+  await tomas.send("post", `/api/projects/${project}/changes`, {
+    revision,
+    changes: [
+      { type: "setDuration", activity: "B", minutes: 4800 },
+      { type: "editRow", table: "assignments", key: await keyOf(page, project), set: { plannedMinutes: 5400 } },
+    ],
+  });
   await page.reload();
-  await expect(page.getByText(/is locked\. Changed since: finish 5 d later · [\d,]+ EUR more at completion/)).toBeVisible();
+  await expect(
+    page.getByText(/is locked\. Changed since: finish 5 d later · [\d,]+ EUR more at completion/),
+  ).toBeVisible();
   await page.getByRole("link", { name: "What changed" }).click();
   await expect(page.getByRole("region", { name: "Why it moved" })).toContainText("5 d later");
   await page.goto("/");
@@ -58,4 +74,10 @@ test("a locked period keeps its figures, and what has changed since stands besid
 });
 
 /** How the plan calls its one assignment. */
-const keyOf = (page: Page, project: string): Promise<string> => page.evaluate(async (id) => ((await (await fetch(`/api/projects/${id}/plan`)).json()) as { tables: { assignments: [string, unknown][] } }).tables.assignments[0]![0], project);
+const keyOf = (page: Page, project: string): Promise<string> =>
+  page.evaluate(
+    async (id) =>
+      ((await (await fetch(`/api/projects/${id}/plan`)).json()) as { tables: { assignments: [string, unknown][] } })
+        .tables.assignments[0]![0],
+    project,
+  );

@@ -10,17 +10,28 @@ import { ReportEntity } from "./reportEntity.ts";
 
 /** How far the finish of each project with reports that wait would have drifted with all of them accepted. */
 export async function driftsAccepted(database: DataSource): Promise<Accepted> {
-  const waiting = await database.getRepository(ReportEntity).find({ where: { state: "submitted" }, order: { date: "ASC", sentAt: "ASC" } });
+  const waiting = await database
+    .getRepository(ReportEntity)
+    .find({ where: { state: "submitted" }, order: { date: "ASC", sentAt: "ASC" } });
   const found: Accepted = [];
   for (const id of [...new Set(waiting.map(({ projectId }) => projectId))]) {
     const project = await database.getRepository(ProjectEntity).findOneByOrFail({ id });
     const reports = waiting.filter(({ projectId }) => projectId === id);
     const plan = await loadPlan(database.manager, project);
     try {
-      const [closedTo, earlier] = [await lockedTo(database.manager, id), await acceptedBefore(database.manager, id, reports)];
+      const [closedTo, earlier] = [
+        await lockedTo(database.manager, id),
+        await acceptedBefore(database.manager, id, reports),
+      ];
       const { changes, asked } = acceptReports(plan, reports, { closedTo, earlier });
       const after = applyChanges(plan, changes).plan;
-      found.push({ project: id, reports: reports.length, drift: summarise(computeWhole(after)).drift, asked: asked.length, fault: null });
+      found.push({
+        project: id,
+        reports: reports.length,
+        drift: summarise(computeWhole(after)).drift,
+        asked: asked.length,
+        fault: null,
+      });
     } catch (error) {
       if (!(error instanceof PlanProblems)) throw error;
       found.push({ project: id, reports: reports.length, drift: null, asked: 0, fault: error.message });

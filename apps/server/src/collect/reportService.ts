@@ -1,6 +1,18 @@
 import { randomUUID } from "node:crypto";
 import type { Endings, Me, ReportRequest, ReportsEffect, WeekCell, WindowsHeld } from "@chronometra/contract";
-import { acceptReports, applyChanges, dayAfter, goesTo, holdWindows, schedulePlan, toBundle, type Accepted, type ActivityWindow, type Change, type Plan } from "@chronometra/core";
+import {
+  acceptReports,
+  applyChanges,
+  dayAfter,
+  goesTo,
+  holdWindows,
+  schedulePlan,
+  toBundle,
+  type Accepted,
+  type ActivityWindow,
+  type Change,
+  type Plan,
+} from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -30,17 +42,29 @@ export function assertReportable(plan: Plan, me: Me, person: string, report: Rep
   const activity = plan.activities.get(report.activity);
   const row = `${report.activity} / ${person}`;
   if (activity === undefined) return refuse(row, "activity", "There is no such activity in this project any more.");
-  const isOwn = [...plan.assignments.values()].some((assignment) => assignment.activity === activity.id && assignment.person === person) || goesTo(plan, activity.id, person);
+  const isOwn =
+    [...plan.assignments.values()].some(
+      (assignment) => assignment.activity === activity.id && assignment.person === person,
+    ) || goesTo(plan, activity.id, person);
   if (!isOwn) return refuse(row, "person", `"${activity.name}" is not assigned to you; ask the project manager.`);
-  for (let at: typeof activity | undefined = activity; at !== undefined; at = at.parent === undefined ? undefined : plan.activities.get(at.parent)) {
-    if (at.parked === true) return refuse(row, "activity", `"${at.name}" is parked and takes no time; ask the project manager to wake it.`);
+  for (
+    let at: typeof activity | undefined = activity;
+    at !== undefined;
+    at = at.parent === undefined ? undefined : plan.activities.get(at.parent)
+  ) {
+    if (at.parked === true)
+      return refuse(row, "activity", `"${at.name}" is parked and takes no time; ask the project manager to wake it.`);
   }
-  if (report.date > dayAfter(todayOf(me))) return refuse(row, "date", `${report.date} has not come yet; time is booked for days that have passed.`);
+  if (report.date > dayAfter(todayOf(me)))
+    return refuse(row, "date", `${report.date} has not come yet; time is booked for days that have passed.`);
 }
 
 /** Minutes that a person has booked on a day in all projects, waiting or posted. */
 export async function minutesOn(manager: EntityManager, person: string, date: string): Promise<number> {
-  const [own] = (await manager.query("select coalesce(sum(minutes), 0) as total from report where person_id = ? and date = ? and state in ('submitted', 'posted')", [person, date])) as { total: string }[];
+  const [own] = (await manager.query(
+    "select coalesce(sum(minutes), 0) as total from report where person_id = ? and date = ? and state in ('submitted', 'posted')",
+    [person, date],
+  )) as { total: string }[];
   const [brought] = (await manager.query(
     `select coalesce(sum(json_value(doc, '$.minutes')), 0) as total from plan_row
      where person_id = ? and table_name = 'timeEntries' and row_key not like 'report-%' and json_value(doc, '$.date') = ? and json_value(doc, '$.state') = 'posted'`,
@@ -52,16 +76,26 @@ export async function minutesOn(manager: EntityManager, person: string, date: st
 const hours = (minutes: number): string => `${Math.round((minutes / 60) * 100) / 100} h`;
 
 /** The account's row serialises what one person reports, so that a day cannot be filled twice at once. */
-export async function alone<T>(database: DataSource, me: Me, work: (manager: EntityManager, person: string) => Promise<T>): Promise<T> {
+export async function alone<T>(
+  database: DataSource,
+  me: Me,
+  work: (manager: EntityManager, person: string) => Promise<T>,
+): Promise<T> {
   const { person } = me;
-  if (person === null) throw new Failure("invalid", "Your account is tied to no person in the plans; ask an administrator.");
+  if (person === null)
+    throw new Failure("invalid", "Your account is tied to no person in the plans; ask an administrator.");
   return inTransaction(database, async (manager) => {
     await manager.query("select id from account where id = ? for update", [me.id]);
     return work(manager, person);
   });
 }
 
-export async function insertReport(manager: EntityManager, me: Me, person: string, report: ReportRequest): Promise<ReportEntity> {
+export async function insertReport(
+  manager: EntityManager,
+  me: Me,
+  person: string,
+  report: ReportRequest,
+): Promise<ReportEntity> {
   const project = await findProject(manager, report.project);
   await assertNotClosed(manager, project);
   assertReportable(await loadPlan(manager, project), me, person, report);
@@ -70,48 +104,103 @@ export async function insertReport(manager: EntityManager, me: Me, person: strin
     if (report.minutes < 0) await assertAccepted(manager, person, report, -report.minutes);
     const booked = await minutesOn(manager, person, report.date);
     if (booked + report.minutes > MINUTES_OF_A_DAY) {
-      refuse(`${report.activity} / ${person}`, "minutes", `${hours(booked)} are booked on ${report.date} already; with ${hours(report.minutes)} more the day would have over 24 hours.`);
+      refuse(
+        `${report.activity} / ${person}`,
+        "minutes",
+        `${hours(booked)} are booked on ${report.date} already; with ${hours(report.minutes)} more the day would have over 24 hours.`,
+      );
     }
   }
-  return insertSent(manager, { projectId: project.id, activityId: report.activity, personId: person, date: report.date, leaveUntil: null, minutes: report.minutes ?? null, percent: report.percent ?? null, remainingMinutes: report.remainingMinutes ?? null, note: report.note ?? "" });
+  return insertSent(manager, {
+    projectId: project.id,
+    activityId: report.activity,
+    personId: person,
+    date: report.date,
+    leaveUntil: null,
+    minutes: report.minutes ?? null,
+    percent: report.percent ?? null,
+    remainingMinutes: report.remainingMinutes ?? null,
+    note: report.note ?? "",
+  });
 }
 
-type Said = Pick<ReportEntity, "projectId" | "activityId" | "personId" | "date" | "leaveUntil" | "minutes" | "percent" | "remainingMinutes" | "note">;
+type Said = Pick<
+  ReportEntity,
+  "projectId" | "activityId" | "personId" | "date" | "leaveUntil" | "minutes" | "percent" | "remainingMinutes" | "note"
+>;
 
 async function insertSent(manager: EntityManager, said: Said): Promise<ReportEntity> {
-  const row = manager.getRepository(ReportEntity).create({ ...said, id: randomUUID(), state: "submitted", sentAt: new Date(), decidedBy: null, word: null });
+  const row = manager
+    .getRepository(ReportEntity)
+    .create({ ...said, id: randomUUID(), state: "submitted", sentAt: new Date(), decidedBy: null, word: null });
   await manager.getRepository(ReportEntity).insert(row);
   return row;
 }
 
 /** An adjusting entry takes back what was accepted, and no more than that. */
-async function assertAccepted(manager: EntityManager, person: string, { project, activity, date }: ReportRequest, minutes: number): Promise<void> {
-  const own = await manager.getRepository(ReportEntity).find({ where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) } });
-  const accepted = own.reduce((sum, report) => (report.state === "posted" || (report.minutes ?? 0) < 0 ? sum + (report.minutes ?? 0) : sum), 0) + (await broughtMinutes(manager, project, person, activity, date));
-  if (minutes > accepted) refuse(`${activity} / ${person}`, "minutes", `${hours(accepted)} of ${date} are accepted on this activity; more than that cannot be taken back. What still waits is taken back by itself.`);
+async function assertAccepted(
+  manager: EntityManager,
+  person: string,
+  { project, activity, date }: ReportRequest,
+  minutes: number,
+): Promise<void> {
+  const own = await manager
+    .getRepository(ReportEntity)
+    .find({
+      where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) },
+    });
+  const accepted =
+    own.reduce(
+      (sum, report) => (report.state === "posted" || (report.minutes ?? 0) < 0 ? sum + (report.minutes ?? 0) : sum),
+      0,
+    ) + (await broughtMinutes(manager, project, person, activity, date));
+  if (minutes > accepted)
+    refuse(
+      `${activity} / ${person}`,
+      "minutes",
+      `${hours(accepted)} of ${date} are accepted on this activity; more than that cannot be taken back. What still waits is taken back by itself.`,
+    );
 }
 
 /** Sends leave to every project in which a person has open work; gives the names of the projects. */
-export const sendLeave = (database: DataSource, me: Me, leave: { from: string; to: string; note: string }): Promise<string[]> =>
+export const sendLeave = (
+  database: DataSource,
+  me: Me,
+  leave: { from: string; to: string; note: string },
+): Promise<string[]> =>
   alone(database, me, async (manager, person) => {
     const names: string[] = [];
     for (const project of await projectsOf(manager, person)) {
       if (!hasOpenWork(await loadPlan(manager, project), person)) continue;
-      await insertSent(manager, { projectId: project.id, activityId: "", personId: person, date: leave.from, leaveUntil: leave.to, minutes: null, percent: null, remainingMinutes: null, note: leave.note.trim() });
+      await insertSent(manager, {
+        projectId: project.id,
+        activityId: "",
+        personId: person,
+        date: leave.from,
+        leaveUntil: leave.to,
+        minutes: null,
+        percent: null,
+        remainingMinutes: null,
+        note: leave.note.trim(),
+      });
       names.push(project.head.name);
     }
-    if (names.length === 0) throw new Failure("invalid", "You have no open work in any project, so nobody has to know of your leave here.");
+    if (names.length === 0)
+      throw new Failure("invalid", "You have no open work in any project, so nobody has to know of your leave here.");
     return names;
   });
 
 function hasOpenWork(plan: Plan, person: string): boolean {
   const { rows } = schedulePlan(toBundle(plan));
   const position = new Map([...plan.activities.keys()].map((id, i) => [id, i]));
-  return [...plan.assignments.values()].some((row) => row.person === person && (rows[position.get(row.activity)!]?.state ?? "complete") !== "complete");
+  return [...plan.assignments.values()].some(
+    (row) => row.person === person && (rows[position.get(row.activity)!]?.state ?? "complete") !== "complete",
+  );
 }
 
 /** Takes a report from a desk; it waits until someone accepts it. */
-export const sendReport = (database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> => alone(database, me, (manager, person) => insertReport(manager, me, person, report));
+export const sendReport = (database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> =>
+  alone(database, me, (manager, person) => insertReport(manager, me, person, report));
 
 /**
  * Writes cells of a week: what waits of an activity and day is taken back and said anew, so that with what is accepted it
@@ -121,22 +210,57 @@ export const writeWeek = (database: DataSource, me: Me, cells: readonly WeekCell
   alone(database, me, async (manager, person) => {
     const reports = manager.getRepository(ReportEntity);
     for (const { project, activity, date, minutes, note } of cells) {
-      const own = await reports.find({ where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) } });
+      const own = await reports.find({
+        where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) },
+      });
       const timed = own.filter((report) => report.minutes !== null);
-      const loose = timed.filter(({ state, percent, remainingMinutes }) => state === "submitted" && percent === null && remainingMinutes === null);
-      const fixed = timed.filter((report) => !loose.includes(report)).reduce((sum, report) => sum + report.minutes!, 0) + (await broughtMinutes(manager, project, person, activity, date));
+      const loose = timed.filter(
+        ({ state, percent, remainingMinutes }) =>
+          state === "submitted" && percent === null && remainingMinutes === null,
+      );
+      const fixed =
+        timed.filter((report) => !loose.includes(report)).reduce((sum, report) => sum + report.minutes!, 0) +
+        (await broughtMinutes(manager, project, person, activity, date));
       const why = (note ?? "").trim();
-      if (minutes < fixed && why === "") refuse(`${activity} / ${person}`, "minutes", `${hours(fixed)} of ${date} are accepted already, or were sent with a percent; write why, as "${hours(minutes)} counted twice", to take the difference back by an adjusting entry.`);
+      if (minutes < fixed && why === "")
+        refuse(
+          `${activity} / ${person}`,
+          "minutes",
+          `${hours(fixed)} of ${date} are accepted already, or were sent with a percent; write why, as "${hours(minutes)} counted twice", to take the difference back by an adjusting entry.`,
+        );
       const notes = loose.map((report) => report.note).filter((words) => words !== "");
       if (loose.length > 0) await reports.update({ id: In(loose.map(({ id }) => id)) }, { state: "withdrawn" });
-      if (minutes !== fixed) await insertReport(manager, me, person, { project, activity, date, minutes: minutes - fixed, note: note ?? notes.join("; ").slice(0, 1000) });
+      if (minutes !== fixed)
+        await insertReport(manager, me, person, {
+          project,
+          activity,
+          date,
+          minutes: minutes - fixed,
+          note: note ?? notes.join("; ").slice(0, 1000),
+        });
     }
   });
 
 /** Time posted on an activity and day that did not come from the desk. */
-async function broughtMinutes(manager: EntityManager, projectId: string, person: string, activity: string, date: string): Promise<number> {
+async function broughtMinutes(
+  manager: EntityManager,
+  projectId: string,
+  person: string,
+  activity: string,
+  date: string,
+): Promise<number> {
   const { timeEntries } = await loadPlan(manager, await findProject(manager, projectId));
-  return [...timeEntries].reduce((sum, [key, entry]) => (!key.startsWith("report-") && entry.state === "posted" && entry.person === person && entry.activity === activity && entry.date === date ? sum + entry.minutes : sum), 0);
+  return [...timeEntries].reduce(
+    (sum, [key, entry]) =>
+      !key.startsWith("report-") &&
+      entry.state === "posted" &&
+      entry.person === person &&
+      entry.activity === activity &&
+      entry.date === date
+        ? sum + entry.minutes
+        : sum,
+    0,
+  );
 }
 
 /** Reports of those ids that still wait, by the days they report on; a failure where one has been decided. */
@@ -147,8 +271,10 @@ async function waitingReports(manager: EntityManager, ids: readonly string[], lo
     order: { date: "ASC", sentAt: "ASC" },
     ...(lock ? { lock: { mode: "pessimistic_write" as const } } : {}),
   });
-  if (found.length < unique.length) throw new Failure("notFound", "A report is not there any more; load the page again.");
-  if (found.some(({ state }) => state !== "submitted")) throw new Failure("conflict", "A report among these has been decided or taken back already; load the page again.");
+  if (found.length < unique.length)
+    throw new Failure("notFound", "A report is not there any more; load the page again.");
+  if (found.some(({ state }) => state !== "submitted"))
+    throw new Failure("conflict", "A report among these has been decided or taken back already; load the page again.");
   return found;
 }
 
@@ -167,25 +293,64 @@ interface Outcome extends Omit<Accepted, "changes"> {
 
 /** Activities that reports speak of; leave speaks of all that its person works on. */
 const spokenOf = (plan: Plan, reports: readonly ReportEntity[]): string[] =>
-  reports.flatMap(({ activityId, leaveUntil, personId }) => (leaveUntil === null ? [activityId] : [...plan.assignments.values()].flatMap(({ activity, person }) => (person === personId ? [activity] : []))));
+  reports.flatMap(({ activityId, leaveUntil, personId }) =>
+    leaveUntil === null
+      ? [activityId]
+      : [...plan.assignments.values()].flatMap(({ activity, person }) => (person === personId ? [activity] : [])),
+  );
 
 /** What accepting a project's reports comes to. Throws PlanProblems where the plan would not hold. */
-async function outcomeOf(manager: EntityManager, project: ProjectEntity, before: Plan, reports: readonly ReportEntity[], { hold = [], endings = {} }: Deciding): Promise<Outcome> {
-  const { changes, ...told } = acceptReports(before, reports, { closedTo: await lockedTo(manager, project.id), earlier: await acceptedBefore(manager, project.id, reports), endings: new Map(Object.entries(endings)) });
+async function outcomeOf(
+  manager: EntityManager,
+  project: ProjectEntity,
+  before: Plan,
+  reports: readonly ReportEntity[],
+  { hold = [], endings = {} }: Deciding,
+): Promise<Outcome> {
+  const { changes, ...told } = acceptReports(before, reports, {
+    closedTo: await lockedTo(manager, project.id),
+    earlier: await acceptedBefore(manager, project.id, reports),
+    endings: new Map(Object.entries(endings)),
+  });
   const after = applyChecked(before, changes).plan;
-  const holding = holdWindows(before, after, spokenOf(before, reports), new Set(hold.flatMap((of) => (of.project === project.id ? [of.activity] : []))));
-  return { ...told, before, after: applyChanges(after, holding.changes).plan, changes: [...changes, ...holding.changes], windows: holding.windows };
+  const holding = holdWindows(
+    before,
+    after,
+    spokenOf(before, reports),
+    new Set(hold.flatMap((of) => (of.project === project.id ? [of.activity] : []))),
+  );
+  return {
+    ...told,
+    before,
+    after: applyChanges(after, holding.changes).plan,
+    changes: [...changes, ...holding.changes],
+    windows: holding.windows,
+  };
 }
 
-const byProject = (reports: readonly ReportEntity[]): [string, ReportEntity[]][] => [...new Set(reports.map((report) => report.projectId))].sort().map((id) => [id, reports.filter((report) => report.projectId === id)]);
+const byProject = (reports: readonly ReportEntity[]): [string, ReportEntity[]][] =>
+  [...new Set(reports.map((report) => report.projectId))]
+    .sort()
+    .map((id) => [id, reports.filter((report) => report.projectId === id)]);
 
 /** What accepting reports would move in each project, nothing stored. */
-export async function effectOfReports(database: DataSource, me: Me, ids: readonly string[], deciding: Deciding): Promise<ReportsEffect> {
+export async function effectOfReports(
+  database: DataSource,
+  me: Me,
+  ids: readonly string[],
+  deciding: Deciding,
+): Promise<ReportsEffect> {
   const effects: ReportsEffect = [];
   for (const [projectId, reports] of byProject(await waitingReports(database.manager, ids, false))) {
     const project = await findProject(database, projectId);
     assertMayEdit(me, project);
-    const { before, after, windows, asked, assumed } = await outcomeOf(database.manager, project, await loadPlan(database.manager, project), reports, deciding);
+    const { before, after, windows, asked, assumed } = await outcomeOf(
+      database.manager,
+      project,
+      await loadPlan(database.manager, project),
+      reports,
+      deciding,
+    );
     effects.push({
       project: projectId,
       projectName: project.head.name,
@@ -201,30 +366,63 @@ export async function effectOfReports(database: DataSource, me: Me, ids: readonl
 /** Refuses to accept where something was to be held that cannot be, or where it was not said what a 100% ends. */
 function assertDecided({ windows, asked }: Outcome): void {
   const lost = windows.filter(({ outcome }) => outcome === "lost");
-  if (lost.length > 0) throw new Failure("invalid", lost.map(({ name, why }) => `The window of "${name}" cannot be held: ${why}.`).join(" "));
+  if (lost.length > 0)
+    throw new Failure(
+      "invalid",
+      lost.map(({ name, why }) => `The window of "${name}" cannot be held: ${why}.`).join(" "),
+    );
   const open = asked.filter(({ answer }) => answer === null);
-  if (open.length > 0) throw new Failure("invalid", open.map(({ name, person, others }) => `${others.map((other) => other.person).join(", ")} still ${others.length === 1 ? "has" : "have"} hours on "${name}": say whether the 100% of ${person} finishes all of it, or only their own work.`).join(" "));
+  if (open.length > 0)
+    throw new Failure(
+      "invalid",
+      open
+        .map(
+          ({ name, person, others }) =>
+            `${others.map((other) => other.person).join(", ")} still ${others.length === 1 ? "has" : "have"} hours on "${name}": say whether the 100% of ${person} finishes all of it, or only their own work.`,
+        )
+        .join(" "),
+    );
 }
 
 /** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it, and whoever comes next is told. */
-export async function decideReports(database: DataSource, post: Post, me: Me, ids: readonly string[], { decision, word, ...deciding }: Deciding & { readonly decision: "accept" | "return"; readonly word?: string | undefined }): Promise<void> {
+export async function decideReports(
+  database: DataSource,
+  post: Post,
+  me: Me,
+  ids: readonly string[],
+  {
+    decision,
+    word,
+    ...deciding
+  }: Deciding & { readonly decision: "accept" | "return"; readonly word?: string | undefined },
+): Promise<void> {
   const looked = byProject(await waitingReports(database.manager, ids, false));
-  return writeProjects(database, me, looked.map(([project]) => project), async (writing) => {
-    const { manager } = writing;
-    const reports = await waitingReports(manager, ids, true);
-    const decided: { before: Plan; plan: Plan }[] = [];
-    for (const [projectId, own] of byProject(reports)) {
-      const project = await writing.editable(projectId);
-      if (decision === "return") continue;
-      const outcome = await outcomeOf(manager, project, await writing.plan(project), own, deciding);
-      assertDecided(outcome);
-      const { before, changes, windows } = outcome;
-      if (changes.length === 0) continue;
-      const held = windows.filter((window) => window.outcome === "held").length;
-      const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`}`;
-      decided.push({ before, plan: (await storeChanges(writing, project, { changes, label })).plan });
-    }
-    await manager.getRepository(ReportEntity).update({ id: In(reports.map(({ id }) => id)) }, { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null });
-    await tellNext(manager, post, decided);
-  });
+  return writeProjects(
+    database,
+    me,
+    looked.map(([project]) => project),
+    async (writing) => {
+      const { manager } = writing;
+      const reports = await waitingReports(manager, ids, true);
+      const decided: { before: Plan; plan: Plan }[] = [];
+      for (const [projectId, own] of byProject(reports)) {
+        const project = await writing.editable(projectId);
+        if (decision === "return") continue;
+        const outcome = await outcomeOf(manager, project, await writing.plan(project), own, deciding);
+        assertDecided(outcome);
+        const { before, changes, windows } = outcome;
+        if (changes.length === 0) continue;
+        const held = windows.filter((window) => window.outcome === "held").length;
+        const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`}`;
+        decided.push({ before, plan: (await storeChanges(writing, project, { changes, label })).plan });
+      }
+      await manager
+        .getRepository(ReportEntity)
+        .update(
+          { id: In(reports.map(({ id }) => id)) },
+          { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null },
+        );
+      await tellNext(manager, post, decided);
+    },
+  );
 }

@@ -25,9 +25,12 @@ export function Decision({ reports, onDone }: Props) {
   const effect = useQuery({ ...effectQuery(ids, hold, endings), placeholderData: keepPreviousData });
   const [word, setWord] = useState("");
   const decide = useMutation({
-    mutationFn: (decision: "accept" | "return") => call("POST /api/reports/decision", { body: { ids, decision, word, hold, endings } }),
+    mutationFn: (decision: "accept" | "return") =>
+      call("POST /api/reports/decision", { body: { ids, decision, word, hold, endings } }),
     onSuccess: (_done, decision) => {
-      toast(`${countWords(ids.length, "report", "reports")} ${decision === "return" ? "returned" : "accepted; the time is posted"}.`);
+      toast(
+        `${countWords(ids.length, "report", "reports")} ${decision === "return" ? "returned" : "accepted; the time is posted"}.`,
+      );
       setWord("");
       onDone();
       refetchDecided(client);
@@ -38,14 +41,36 @@ export function Decision({ reports, onDone }: Props) {
   const isHeld = effect.data?.some(({ windows }) => windows.some(({ outcome }) => outcome === "held")) === true;
   const isKnown = effect.data !== undefined && !effect.isPlaceholderData;
   const inTheWay = isOpen ? "Say first what each 100% ends." : isLost ? "A window selected cannot be held." : "";
-  const onHold = (project: string) => (activity: string, on: boolean): void => setHold([...hold.filter((each) => each.project !== project || each.activity !== activity), ...(on ? [{ project, activity }] : [])]);
+  const onHold =
+    (project: string) =>
+    (activity: string, on: boolean): void =>
+      setHold([
+        ...hold.filter((each) => each.project !== project || each.activity !== activity),
+        ...(on ? [{ project, activity }] : []),
+      ]);
   return (
     <>
       <h2 className="text-base">Accepting {countWords(ids.length, "report", "reports")} would</h2>
       {effect.error !== null && <Failure error={effect.error} />}
-      {effect.data === undefined && effect.error === null && <p className="muted text-sm" role="status">Calculating …</p>}
-      <div aria-busy={effect.isFetching} className="lg:min-h-0 lg:flex-1 lg:overflow-auto" tabIndex={0} role="region" aria-label="What it would move">
-        {effect.data !== undefined && <Endings effects={effect.data} answers={endings} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />}
+      {effect.data === undefined && effect.error === null && (
+        <p className="muted text-sm" role="status">
+          Calculating …
+        </p>
+      )}
+      <div
+        aria-busy={effect.isFetching}
+        className="lg:min-h-0 lg:flex-1 lg:overflow-auto"
+        tabIndex={0}
+        role="region"
+        aria-label="What it would move"
+      >
+        {effect.data !== undefined && (
+          <Endings
+            effects={effect.data}
+            answers={endings}
+            onAnswer={(answers) => setEndings({ ...endings, ...answers })}
+          />
+        )}
         {effect.data?.map((of) => (
           <section key={of.project} className="pb-2">
             {effect.data.length > 1 && <h3 className="border-b-2 border-current text-sm">{of.projectName}</h3>}
@@ -56,12 +81,38 @@ export function Decision({ reports, onDone }: Props) {
         ))}
       </div>
       <div className="sticky bottom-0 border-t-2 border-current bg-base-100 pt-1 pb-2">
-        {isKnown && effect.error === null && <p className="text-sm" role="status" aria-label="In all">{acceptSums(reports, effect.data).join(" · ") || "No cost and no date moves."}</p>}
-        <label className="mt-1 flex flex-col"><span className="text-sm font-semibold">A word to the sender</span><input className="input input-sm w-full" value={word} placeholder="needed to return" onChange={(event) => setWord(event.target.value)} /></label>
+        {isKnown && effect.error === null && (
+          <p className="text-sm" role="status" aria-label="In all">
+            {acceptSums(reports, effect.data).join(" · ") || "No cost and no date moves."}
+          </p>
+        )}
+        <label className="mt-1 flex flex-col">
+          <span className="text-sm font-semibold">A word to the sender</span>
+          <input
+            className="input input-sm w-full"
+            value={word}
+            placeholder="needed to return"
+            onChange={(event) => setWord(event.target.value)}
+          />
+        </label>
         {decide.error !== null && <Failure error={decide.error} />}
         <div className="mt-2 flex items-center gap-2">
-          <button type="button" className="btn btn-primary btn-sm" disabled={decide.isPending || !isKnown || effect.error !== null || inTheWay !== ""} onClick={() => decide.mutate("accept")}>{isHeld ? "Accept and hold" : "Accept"}</button>
-          <button type="button" className="btn btn-sm" disabled={decide.isPending || word.trim() === ""} onClick={() => decide.mutate("return")}>Return</button>
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={decide.isPending || !isKnown || effect.error !== null || inTheWay !== ""}
+            onClick={() => decide.mutate("accept")}
+          >
+            {isHeld ? "Accept and hold" : "Accept"}
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm"
+            disabled={decide.isPending || word.trim() === ""}
+            onClick={() => decide.mutate("return")}
+          >
+            Return
+          </button>
           {isKnown && <span className="undecided text-sm">{inTheWay}</span>}
         </div>
       </div>

@@ -23,19 +23,52 @@ function Queue({ reports, chosen, onChoose }: QueueProps) {
   return (
     <section className="pb-4">
       <h2 className="flex items-center gap-2 border-b-2 border-current pb-0.5 text-base">
-        <input type="checkbox" className="checkbox checkbox-xs" aria-label={`All reports on ${first.projectName}`} checked={all} onChange={(event) => onChoose(reports.map(({ id }) => id), event.target.checked)} />
-        <Link className="link-quiet" to={`/projects/${first.project}/plan`}>{first.projectName}</Link>
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label={`All reports on ${first.projectName}`}
+          checked={all}
+          onChange={(event) =>
+            onChoose(
+              reports.map(({ id }) => id),
+              event.target.checked,
+            )
+          }
+        />
+        <Link className="link-quiet" to={`/projects/${first.project}/plan`}>
+          {first.projectName}
+        </Link>
         <span className="muted font-sans text-sm">{countWords(reports.length, "report", "reports")}</span>
       </h2>
       <table className="ledger table-fixed" aria-label={`Reports on ${first.projectName}`}>
         <tbody>
           {reports.map((report) => (
             <tr key={report.id}>
-              <td className="w-8"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`${report.person}, ${reportWords(report)} on ${report.activityName}`} checked={chosen.has(report.id)} onChange={(event) => onChoose([report.id], event.target.checked)} /></td>
+              <td className="w-8">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  aria-label={`${report.person}, ${reportWords(report)} on ${report.activityName}`}
+                  checked={chosen.has(report.id)}
+                  onChange={(event) => onChoose([report.id], event.target.checked)}
+                />
+              </td>
               <td className="w-28 whitespace-nowrap">{dateWords(report.date)}</td>
-              <td className="w-40 truncate" title={report.person}>{report.person}</td>
-              <td className="w-40 font-semibold" title={reportWords(report)}>{reportWords(report)}</td>
-              <td className="truncate" title={report.activityName}>{report.activityName}{report.note !== "" && <span className="muted"> “{report.note}”</span>}{report.remarks.map((remark) => <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">{remarkWords(remark)}</span>)}</td>
+              <td className="w-40 truncate" title={report.person}>
+                {report.person}
+              </td>
+              <td className="w-40 font-semibold" title={reportWords(report)}>
+                {reportWords(report)}
+              </td>
+              <td className="truncate" title={report.activityName}>
+                {report.activityName}
+                {report.note !== "" && <span className="muted"> “{report.note}”</span>}
+                {report.remarks.map((remark) => (
+                  <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">
+                    {remarkWords(remark)}
+                  </span>
+                ))}
+              </td>
             </tr>
           ))}
         </tbody>
@@ -46,25 +79,52 @@ function Queue({ reports, chosen, onChoose }: QueueProps) {
 
 /** By what the reports are narrowed, in the address: each with the key and the words of a report. */
 const NARROWED = [
-  { by: "project", name: "Project", all: "all projects", of: ({ project, projectName }: QueuedReport) => ({ key: project, words: projectName }) },
+  {
+    by: "project",
+    name: "Project",
+    all: "all projects",
+    of: ({ project, projectName }: QueuedReport) => ({ key: project, words: projectName }),
+  },
   { by: "person", name: "Person", all: "everyone", of: ({ person }: QueuedReport) => ({ key: person, words: person }) },
   { by: "day", name: "Day", all: "all days", of: ({ date }: QueuedReport) => ({ key: date, words: dateWords(date) }) },
 ] as const;
 
 /** Choices by which the reports are narrowed; each offers what the others leave, with its count. */
-function Narrow({ reports, wanted, onPut }: { reports: readonly QueuedReport[]; wanted: Readonly<Record<string, string | null>>; onPut: (changes: Record<string, string | null>) => void }) {
+function Narrow({
+  reports,
+  wanted,
+  onPut,
+}: {
+  reports: readonly QueuedReport[];
+  wanted: Readonly<Record<string, string | null>>;
+  onPut: (changes: Record<string, string | null>) => void;
+}) {
   return NARROWED.map(({ by, name, all, of }) => {
-    const left = reports.filter((report) => NARROWED.every((other) => other.by === by || wanted[other.by] == null || other.of(report).key === wanted[other.by]));
+    const left = reports.filter((report) =>
+      NARROWED.every(
+        (other) => other.by === by || wanted[other.by] == null || other.of(report).key === wanted[other.by],
+      ),
+    );
     const counts = new Map<string, { words: string; count: number }>();
     for (const { key, words } of left.map(of)) counts.set(key, { words, count: (counts.get(key)?.count ?? 0) + 1 });
-    const offered = [...counts].sort(([a, one], [b, other]) => (by === "day" ? a.localeCompare(b) : one.words.localeCompare(other.words)));
+    const offered = [...counts].sort(([a, one], [b, other]) =>
+      by === "day" ? a.localeCompare(b) : one.words.localeCompare(other.words),
+    );
     return (
       <label key={by} className="flex items-center gap-1.5 text-sm">
         {name}
-        <select className="select select-sm max-w-48" value={wanted[by] ?? ""} onChange={(event) => onPut({ [by]: event.target.value === "" ? null : event.target.value })}>
+        <select
+          className="select select-sm max-w-48"
+          value={wanted[by] ?? ""}
+          onChange={(event) => onPut({ [by]: event.target.value === "" ? null : event.target.value })}
+        >
           <option value="">{all}</option>
           {wanted[by] != null && !counts.has(wanted[by]) && <option value={wanted[by]}>{wanted[by]} (none)</option>}
-          {offered.map(([key, { words, count }]) => <option key={key} value={key}>{words} ({count})</option>)}
+          {offered.map(([key, { words, count }]) => (
+            <option key={key} value={key}>
+              {words} ({count})
+            </option>
+          ))}
         </select>
       </label>
     );
@@ -74,10 +134,27 @@ function Narrow({ reports, wanted, onPut }: { reports: readonly QueuedReport[]; 
 function Reports({ reports }: { reports: readonly QueuedReport[] }) {
   const [params, put] = useAddress();
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());
-  const [project, person, day, week] = [params.get("project"), params.get("person"), params.get("day"), params.get("week")];
+  const [project, person, day, week] = [
+    params.get("project"),
+    params.get("person"),
+    params.get("day"),
+    params.get("week"),
+  ];
   const wanted = { project, person, day };
-  const ofWeek = useMemo(() => (week === null ? reports : reports.filter(({ date }) => date >= week && date <= shiftDays(week, 6))), [reports, week]);
-  const shown = useMemo(() => ofWeek.filter((report) => (project === null || report.project === project) && (person === null || report.person === person) && (day === null || report.date === day)), [ofWeek, project, person, day]);
+  const ofWeek = useMemo(
+    () => (week === null ? reports : reports.filter(({ date }) => date >= week && date <= shiftDays(week, 6))),
+    [reports, week],
+  );
+  const shown = useMemo(
+    () =>
+      ofWeek.filter(
+        (report) =>
+          (project === null || report.project === project) &&
+          (person === null || report.person === person) &&
+          (day === null || report.date === day),
+      ),
+    [ofWeek, project, person, day],
+  );
   const projects = [...new Set(shown.map((report) => report.project))];
   const choose = (ids: readonly string[], on: boolean): void => {
     const kept = [...chosen].filter((id) => shown.some((report) => report.id === id));
@@ -92,14 +169,58 @@ function Reports({ reports }: { reports: readonly QueuedReport[] }) {
           <h1 className="text-xl">Time to review</h1>
           {(reports.length > 0 || isNarrowed) && <Narrow reports={ofWeek} wanted={wanted} onPut={put} />}
           {week !== null && <span className="undecided text-sm">in the week of {dateWords(week)}</span>}
-          {shown.length > 0 && <button type="button" className="btn btn-xs" onClick={() => choose(shown.map(({ id }) => id), selected.length < shown.length)}>{selected.length < shown.length ? `Select all ${shown.length}` : "Select none"}</button>}
-          {isNarrowed && <button type="button" className="btn btn-xs" onClick={() => put({ project: null, person: null, day: null, week: null })}>Show all {reports.length}</button>}
+          {shown.length > 0 && (
+            <button
+              type="button"
+              className="btn btn-xs"
+              onClick={() =>
+                choose(
+                  shown.map(({ id }) => id),
+                  selected.length < shown.length,
+                )
+              }
+            >
+              {selected.length < shown.length ? `Select all ${shown.length}` : "Select none"}
+            </button>
+          )}
+          {isNarrowed && (
+            <button
+              type="button"
+              className="btn btn-xs"
+              onClick={() => put({ project: null, person: null, day: null, week: null })}
+            >
+              Show all {reports.length}
+            </button>
+          )}
         </div>
-        {shown.length === 0 && (reports.length > 0 ? <p className="muted">Nothing waits here; {countWords(reports.length, "report does", "reports do")} elsewhere.</p> : <p className="muted">Nothing waits. What people send from their desks appears here before it costs money or moves a date.</p>)}
-        {projects.map((id) => <Queue key={id} reports={shown.filter((report) => report.project === id)} chosen={chosen} onChoose={choose} />)}
+        {shown.length === 0 &&
+          (reports.length > 0 ? (
+            <p className="muted">
+              Nothing waits here; {countWords(reports.length, "report does", "reports do")} elsewhere.
+            </p>
+          ) : (
+            <p className="muted">
+              Nothing waits. What people send from their desks appears here before it costs money or moves a date.
+            </p>
+          ))}
+        {projects.map((id) => (
+          <Queue key={id} reports={shown.filter((report) => report.project === id)} chosen={chosen} onChoose={choose} />
+        ))}
       </div>
-      <aside aria-label="Effect preview" aria-live="polite" className="lg:sticky lg:top-3 lg:flex lg:max-h-[calc(100dvh-8.5rem)] lg:flex-col lg:self-start">
-        {selected.length > 0 ? <Decision reports={selected} onDone={() => setChosen(new Set())} /> : shown.length > 0 && <p className="muted text-sm">Select reports to see what accepting them would do to dates, deadlines and cost.</p>}
+      <aside
+        aria-label="Effect preview"
+        aria-live="polite"
+        className="lg:sticky lg:top-3 lg:flex lg:max-h-[calc(100dvh-8.5rem)] lg:flex-col lg:self-start"
+      >
+        {selected.length > 0 ? (
+          <Decision reports={selected} onDone={() => setChosen(new Set())} />
+        ) : (
+          shown.length > 0 && (
+            <p className="muted text-sm">
+              Select reports to see what accepting them would do to dates, deadlines and cost.
+            </p>
+          )
+        )}
       </aside>
     </div>
   );

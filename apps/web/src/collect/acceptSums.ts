@@ -18,11 +18,20 @@ export function acceptSums(reports: readonly Pick<QueuedReport, "minutes">[], ef
   }
   const moved = effects.map(({ effect: { finish } }) => finish?.days ?? 0);
   const [later, earlier] = [moved.filter((days) => days > 0).length, moved.filter((days) => days < 0).length];
-  const broken = effects.flatMap(({ effect }) => effect.deadlines).filter(({ before, after }) => after !== null && BROKEN.has(after.state) && !(before !== null && BROKEN.has(before.state))).length;
+  const broken = effects
+    .flatMap(({ effect }) => effect.deadlines)
+    .filter(
+      ({ before, after }) =>
+        after !== null && BROKEN.has(after.state) && !(before !== null && BROKEN.has(before.state)),
+    ).length;
   const costWords = [...costs].flatMap(([currency, { digits, actual, later, estimate }]) => [
     actual === 0 ? "" : `${money(Math.abs(actual), digits)} ${currency} ${actual > 0 ? "more" : "less"} spent`,
-    later === 0 ? "" : `${money(Math.abs(later), digits)} ${currency} ${later > 0 ? "more" : "less"} once the data date passes it`,
-    Math.abs(estimate) < 10 ** digits ? "" : `${money(Math.abs(estimate), digits)} ${currency} ${estimate > 0 ? "more" : "less"} at completion`,
+    later === 0
+      ? ""
+      : `${money(Math.abs(later), digits)} ${currency} ${later > 0 ? "more" : "less"} once the data date passes it`,
+    Math.abs(estimate) < 10 ** digits
+      ? ""
+      : `${money(Math.abs(estimate), digits)} ${currency} ${estimate > 0 ? "more" : "less"} at completion`,
   ]);
   return [
     minutes === 0 ? "" : minutes > 0 ? formatHours(minutes) : `${formatHours(-minutes)} taken back`,

@@ -14,4 +14,11 @@ export const behindLimit = (project: string, rule: BrokenLimit["rule"]): string 
   })[rule];
 
 /** A broken limit in words, which opens what breaks it. */
-export const LimitLink = ({ project, limit: { rule, words } }: { project: string; limit: BrokenLimit }) => <Link className="adverse text-sm underline decoration-base-300 underline-offset-2 hover:decoration-current" to={behindLimit(project, rule)}>{words}</Link>;
+export const LimitLink = ({ project, limit: { rule, words } }: { project: string; limit: BrokenLimit }) => (
+  <Link
+    className="adverse text-sm underline decoration-base-300 underline-offset-2 hover:decoration-current"
+    to={behindLimit(project, rule)}
+  >
+    {words}
+  </Link>
+);

@@ -10,7 +10,20 @@ export function SinceLock({ look }: { look: ProjectLook }) {
   const words = sinceLockWords(toldOf(period), toldOf(look.summary), look.summary);
   return (
     <p className="pb-1 text-sm">
-      Period {period.number}, to {dateWords(period.dataDate)}, is locked. {words.length === 0 ? <span className="muted">Its figures are as they were locked.</span> : <><span className="undecided">Changed since: {words.join(" · ")}.</span> <Link className="underline" to={`/projects/${look.id}/compare?from=period-${period.number}&to=plan&why=finish`}>What changed</Link></>}
+      Period {period.number}, to {dateWords(period.dataDate)}, is locked.{" "}
+      {words.length === 0 ? (
+        <span className="muted">Its figures are as they were locked.</span>
+      ) : (
+        <>
+          <span className="undecided">Changed since: {words.join(" · ")}.</span>{" "}
+          <Link
+            className="underline"
+            to={`/projects/${look.id}/compare?from=period-${period.number}&to=plan&why=finish`}
+          >
+            What changed
+          </Link>
+        </>
+      )}
     </p>
   );
 }

@@ -9,8 +9,10 @@ interface Props {
   readonly onDate: (date: string) => void;
 }
 
-const dayOf = (date: string): Date => new Date(Number(date.slice(0, 4)), Number(date.slice(5, 7)) - 1, Number(date.slice(8, 10)));
-const isoOf = (day: Date): string => `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, "0")}-${String(day.getDate()).padStart(2, "0")}`;
+const dayOf = (date: string): Date =>
+  new Date(Number(date.slice(0, 4)), Number(date.slice(5, 7)) - 1, Number(date.slice(8, 10)));
+const isoOf = (day: Date): string =>
+  `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, "0")}-${String(day.getDate()).padStart(2, "0")}`;
 
 /** A month to choose a day from, weeks from Monday on; arrow keys go by day and week, Page Up and Down by month. */
 export default function Calendar({ value, max, onDate }: Props) {

@@ -21,7 +21,18 @@ interface Props {
 }
 
 /** A field that is taken with Enter or on leaving it; what cannot be stays as typed, with why below it. Escape puts back what was. */
-export function CommitField({ label, value, onCommit, width = "w-32", numeric = false, placeholder, offers, adds = false, disabled = false, date }: Props) {
+export function CommitField({
+  label,
+  value,
+  onCommit,
+  width = "w-32",
+  numeric = false,
+  placeholder,
+  offers,
+  adds = false,
+  disabled = false,
+  date,
+}: Props) {
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const list = useId();
@@ -33,7 +44,11 @@ export function CommitField({ label, value, onCommit, width = "w-32", numeric = 
     () => () => {
       const { text: typed, value: was, label: of } = latest.current;
       if (typed === null || typed.trim() === "" || typed === was || taking.current) return;
-      toast.error(`Not stored: “${typed}” in ${of}. What it belongs to is gone.`, { duration: Infinity, closeButton: true, action: { label: "Copy it", onClick: () => void navigator.clipboard.writeText(typed) } });
+      toast.error(`Not stored: “${typed}” in ${of}. What it belongs to is gone.`, {
+        duration: Infinity,
+        closeButton: true,
+        action: { label: "Copy it", onClick: () => void navigator.clipboard.writeText(typed) },
+      });
     },
     [],
   );
@@ -63,16 +78,33 @@ export function CommitField({ label, value, onCommit, width = "w-32", numeric = 
         placeholder={placeholder}
         list={offers === undefined ? undefined : list}
         value={text ?? value}
-        onChange={(event) => { setText(event.target.value); setFault(null); }}
+        onChange={(event) => {
+          setText(event.target.value);
+          setFault(null);
+        }}
         onBlur={() => void take()}
         onKeyDown={(event) => {
           if (event.key === "Enter") void take();
-          else if (event.key === "Escape" && text !== null) { setText(null); setFault(null); event.stopPropagation(); }
+          else if (event.key === "Escape" && text !== null) {
+            setText(null);
+            setFault(null);
+            event.stopPropagation();
+          }
         }}
       />
       {date !== undefined && <DatePick value={date} disabled={disabled} onDate={pick} />}
-      {offers !== undefined && <datalist id={list}>{offers.map((offer) => <option key={offer} value={offer} />)}</datalist>}
-      {fault !== null && <span role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-error-content">{fault}</span>}
+      {offers !== undefined && (
+        <datalist id={list}>
+          {offers.map((offer) => (
+            <option key={offer} value={offer} />
+          ))}
+        </datalist>
+      )}
+      {fault !== null && (
+        <span role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-error-content">
+          {fault}
+        </span>
+      )}
     </span>
   );
 }

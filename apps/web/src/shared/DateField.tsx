@@ -38,25 +38,40 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
   return (
     <span className="relative inline-flex flex-col">
       <span className="inline-flex items-center">
-      <input
-        aria-label={label}
-        aria-invalid={fault !== null}
-        className={`input ${small ? "input-sm w-28" : "w-full"}`}
-        placeholder="a date"
-        value={text ?? shown(value)}
-        onChange={(event) => { setText(event.target.value); setFault(null); }}
-        onBlur={take}
-        onKeyDown={(event) => {
-          if (event.key === "Enter") take();
-          else if (event.key === "ArrowUp") step(1);
-          else if (event.key === "ArrowDown") step(-1);
-          else return;
-          if (event.key !== "Enter") event.preventDefault();
-        }}
-      />
-      <DatePick value={value} max={max} onDate={(date) => { setText(null); setFault(null); onDate(date); }} />
+        <input
+          aria-label={label}
+          aria-invalid={fault !== null}
+          className={`input ${small ? "input-sm w-28" : "w-full"}`}
+          placeholder="a date"
+          value={text ?? shown(value)}
+          onChange={(event) => {
+            setText(event.target.value);
+            setFault(null);
+          }}
+          onBlur={take}
+          onKeyDown={(event) => {
+            if (event.key === "Enter") take();
+            else if (event.key === "ArrowUp") step(1);
+            else if (event.key === "ArrowDown") step(-1);
+            else return;
+            if (event.key !== "Enter") event.preventDefault();
+          }}
+        />
+        <DatePick
+          value={value}
+          max={max}
+          onDate={(date) => {
+            setText(null);
+            setFault(null);
+            onDate(date);
+          }}
+        />
       </span>
-      {fault !== null && <span role="alert" className="adverse text-sm">{fault}</span>}
+      {fault !== null && (
+        <span role="alert" className="adverse text-sm">
+          {fault}
+        </span>
+      )}
     </span>
   );
 }

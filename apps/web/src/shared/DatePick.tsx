@@ -23,7 +23,8 @@ export function DatePick({ value, max, disabled = false, onDate }: Props) {
     const at = button.current!.getBoundingClientRect();
     const { style } = popover.current!;
     style.left = `${Math.max(GAP, Math.min(at.left, innerWidth - WIDTH - GAP))}px`;
-    style.top = at.bottom + HEIGHT + GAP > innerHeight && at.top > HEIGHT ? `${at.top - HEIGHT - GAP}px` : `${at.bottom + GAP}px`;
+    style.top =
+      at.bottom + HEIGHT + GAP > innerHeight && at.top > HEIGHT ? `${at.top - HEIGHT - GAP}px` : `${at.bottom + GAP}px`;
     popover.current!.showPopover();
   };
   const choose = (date: string): void => {
@@ -33,9 +34,38 @@ export function DatePick({ value, max, disabled = false, onDate }: Props) {
   };
   return (
     <>
-      <button ref={button} type="button" className="inline-flex min-h-[24px] min-w-[24px] shrink-0 items-center justify-center cursor-pointer hover:bg-base-200 disabled:cursor-default disabled:opacity-50" aria-label="Choose from a calendar" title="Choose from a calendar" aria-haspopup="dialog" aria-expanded={open} disabled={disabled} onClick={show}><CalendarDays size={14} aria-hidden="true" /></button>
-      <div ref={popover} popover="auto" role="dialog" aria-label="A calendar" className="date-pick" onToggle={(event) => setOpen(event.newState === "open")}>
-        {open && <Suspense fallback={<p className="muted text-sm" role="status">Fetching …</p>}><Calendar value={value} max={max} onDate={choose} /></Suspense>}
+      <button
+        ref={button}
+        type="button"
+        className="inline-flex min-h-[24px] min-w-[24px] shrink-0 items-center justify-center cursor-pointer hover:bg-base-200 disabled:cursor-default disabled:opacity-50"
+        aria-label="Choose from a calendar"
+        title="Choose from a calendar"
+        aria-haspopup="dialog"
+        aria-expanded={open}
+        disabled={disabled}
+        onClick={show}
+      >
+        <CalendarDays size={14} aria-hidden="true" />
+      </button>
+      <div
+        ref={popover}
+        popover="auto"
+        role="dialog"
+        aria-label="A calendar"
+        className="date-pick"
+        onToggle={(event) => setOpen(event.newState === "open")}
+      >
+        {open && (
+          <Suspense
+            fallback={
+              <p className="muted text-sm" role="status">
+                Fetching …
+              </p>
+            }
+          >
+            <Calendar value={value} max={max} onDate={choose} />
+          </Suspense>
+        )}
       </div>
     </>
   );

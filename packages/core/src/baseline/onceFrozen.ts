@@ -12,7 +12,12 @@ export interface OnceFrozen {
   readonly before: Measured | null;
   readonly after: Measured;
   /** Work not finished that the new baseline would have finished by the data date, and what its planned value gains; the most first. */
-  readonly past: readonly { readonly id: string; readonly name: string; readonly finish: string; readonly pvMinor: number }[];
+  readonly past: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly finish: string;
+    readonly pvMinor: number;
+  }[];
 }
 
 const measured = ({ bac, pv, ev, sv, spi }: Figures): Measured => ({ bac, pv, ev, sv, spi });
@@ -29,7 +34,13 @@ export function onceFrozen(before: PlanBundle, after: PlanBundle): OnceFrozen | 
   if (dataDate === undefined) return null;
   const frozen = freezePlan(after);
   const number = 1 + Math.max(0, ...(after.baselines ?? []).map((baseline) => baseline.number));
-  const [was, will] = [computePlan(before), computePlan({ ...after, baselines: [...(after.baselines ?? []), { number, approvedOn: dataDate, approvedBy: "", reason: "", ...frozen }] })];
+  const [was, will] = [
+    computePlan(before),
+    computePlan({
+      ...after,
+      baselines: [...(after.baselines ?? []), { number, approvedOn: dataDate, approvedBy: "", reason: "", ...frozen }],
+    }),
+  ];
   if (will.performance === null) return null;
   const earlier = new Map(before.activities.map(({ id }, i) => [id, was.performance?.activities[i]?.pv ?? 0]));
   const rows = new Map(frozen.activities.map((row) => [row.id, row]));
@@ -37,8 +48,18 @@ export function onceFrozen(before: PlanBundle, after: PlanBundle): OnceFrozen | 
   const past = after.activities.flatMap(({ id, name }, i) => {
     const row = rows.get(id);
     const pvMinor = (will.performance!.activities[i]?.pv ?? 0) - (earlier.get(id) ?? 0);
-    if (row === undefined || pvMinor <= 0 || will.schedule.rows[i]?.state === "complete" || parseInstant(row.finish)! > close) return [];
+    if (
+      row === undefined ||
+      pvMinor <= 0 ||
+      will.schedule.rows[i]?.state === "complete" ||
+      parseInstant(row.finish)! > close
+    )
+      return [];
     return [{ id, name, finish: formatDate(finishDayOf(parseInstant(row.finish)!)), pvMinor }];
   });
-  return { before: was.performance === null ? null : measured(was.performance.project), after: measured(will.performance.project), past: past.sort((a, b) => b.pvMinor - a.pvMinor) };
+  return {
+    before: was.performance === null ? null : measured(was.performance.project),
+    after: measured(will.performance.project),
+    past: past.sort((a, b) => b.pvMinor - a.pvMinor),
+  };
 }

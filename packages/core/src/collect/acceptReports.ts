@@ -48,12 +48,26 @@ export interface Accepted {
  * person's work, nobody else's.
  * @param reports in the order of the days they report on
  */
-export function acceptReports(plan: Plan, reports: readonly ReportContent[], { closedTo = null, earlier = [], endings = new Map() }: Acceptance = {}): Accepted {
+export function acceptReports(
+  plan: Plan,
+  reports: readonly ReportContent[],
+  { closedTo = null, earlier = [], endings = new Map() }: Acceptance = {},
+): Accepted {
   let forecast: Schedule | undefined;
-  const desk: Desk = { plan, heard: new Heard(plan, earlier), endings, asked: [], assumed: new Map(), forecast: () => (forecast ??= schedulePlan(toBundle(plan))) };
+  const desk: Desk = {
+    plan,
+    heard: new Heard(plan, earlier),
+    endings,
+    asked: [],
+    assumed: new Map(),
+    forecast: () => (forecast ??= schedulePlan(toBundle(plan))),
+  };
   const changes: Change[] = [];
   for (const report of reports) {
-    const own = report.leaveUntil === null ? changesOf(desk, report, closedTo) : addLeave(desk.plan, report.personId, { from: report.date, to: report.leaveUntil, note: report.note });
+    const own =
+      report.leaveUntil === null
+        ? changesOf(desk, report, closedTo)
+        : addLeave(desk.plan, report.personId, { from: report.date, to: report.leaveUntil, note: report.note });
     desk.plan = applyChanges(desk.plan, own).plan;
     changes.push(...own);
   }
@@ -77,15 +91,33 @@ function changesOf(desk: Desk, report: ReportContent, closedTo: string | null): 
   const ends = report.percent === 100 && !desk.heard.isPercentOld(activity, report) && endsAll(desk, activity, report);
   const endsOwn = report.percent === 100 && !ends && stateOf(activity) !== COMPLETE;
   const left = workLeft(desk, activity, report, endsOwn);
-  const set = { ...(endsOwn || report.percent === null ? {} : percentOf(desk, activity, report)), ...datesOf(desk, activity, report, ends) };
+  const set = {
+    ...(endsOwn || report.percent === null ? {} : percentOf(desk, activity, report)),
+    ...datesOf(desk, activity, report, ends),
+  };
   if (Object.keys(set).length > 0) changes.push({ type: "reportProgress", activity: activity.id, ...set });
   return left === null ? changes : [...changes, left];
 }
 
-function posting({ id, activityId: activity, personId: person, date, note: said }: ReportContent, minutes: number, closedTo: string | null): Change {
+function posting(
+  { id, activityId: activity, personId: person, date, note: said }: ReportContent,
+  minutes: number,
+  closedTo: string | null,
+): Change {
   const late = closedTo !== null && date <= closedTo;
   const note = [late ? `for ${date}` : "", said].filter((words) => words !== "").join(": ");
-  return { type: "postTime", key: postedKey(id), entry: { activity, person, date: late ? dayAfter(closedTo) : date, minutes, state: "posted", ...(note === "" ? {} : { note }) } };
+  return {
+    type: "postTime",
+    key: postedKey(id),
+    entry: {
+      activity,
+      person,
+      date: late ? dayAfter(closedTo) : date,
+      minutes,
+      state: "posted",
+      ...(note === "" ? {} : { note }),
+    },
+  };
 }
 
 /** Whether a 100% ends the activity; where others have hours left it is asked. */
@@ -134,7 +166,13 @@ function datesOf(desk: Desk, activity: Activity, report: ReportContent, ends: bo
   }
   if (ends && (actualFinish === undefined || activity.dropped === true)) set.actualFinish = heard.lastDay(activity.id);
   // Of work that is finished, time booked for a later day extends it, unless it is said to go on.
-  else if (actualFinish !== undefined && (report.minutes ?? 0) > 0 && (report.percent ?? 100) === 100 && report.date > actualFinish.slice(0, 10)) set.actualFinish = report.date;
+  else if (
+    actualFinish !== undefined &&
+    (report.minutes ?? 0) > 0 &&
+    (report.percent ?? 100) === 100 &&
+    report.date > actualFinish.slice(0, 10)
+  )
+    set.actualFinish = report.date;
   return set;
 }
 
@@ -143,16 +181,28 @@ function workLeft({ plan, heard }: Desk, activity: Activity, report: ReportConte
   const found = [...plan.assignments].find(([, row]) => row.activity === activity.id && row.person === report.personId);
   if (found === undefined || heard.isLeftOld(report)) return null;
   const [key, assignment] = found;
-  const said = report.remainingMinutes === null ? null : Math.max(0, report.remainingMinutes - heard.minutesAfter(report));
+  const said =
+    report.remainingMinutes === null ? null : Math.max(0, report.remainingMinutes - heard.minutesAfter(report));
   const remainingMinutes = endsOwn ? 0 : (said ?? fallen(activity, assignment, report.minutes));
   if (remainingMinutes === null) return null;
   const goesOn = restartOf(plan, activity, report);
-  return { type: "setRemainingWork", assignment: key, remainingMinutes, ...(goesOn === null || (assignment.restart ?? "") >= goesOn ? {} : { restart: goesOn }) };
+  return {
+    type: "setRemainingWork",
+    assignment: key,
+    remainingMinutes,
+    ...(goesOn === null || (assignment.restart ?? "") >= goesOn ? {} : { restart: goesOn }),
+  };
 }
 
 /** What hours leave of an assignment; `null` where none were booked, or nothing is left of the activity. */
-const fallen = (activity: Activity, { remainingMinutes, plannedMinutes }: Assignment, minutes: number | null): number | null =>
-  minutes === null || stateOf(activity) === COMPLETE ? null : Math.max(0, (remainingMinutes ?? plannedMinutes) - minutes);
+const fallen = (
+  activity: Activity,
+  { remainingMinutes, plannedMinutes }: Assignment,
+  minutes: number | null,
+): number | null =>
+  minutes === null || stateOf(activity) === COMPLETE
+    ? null
+    : Math.max(0, (remainingMinutes ?? plannedMinutes) - minutes);
 
 /** The day after which what is left of a person's own work goes on, where their work decides dates and that day is past the data date. */
 function restartOf(plan: Plan, activity: Activity, report: ReportContent): string | null {

@@ -60,11 +60,17 @@ export class Heard {
   }
 
   /** Whether a percent of the activity has been said of a later day, or it was finished on one. */
-  isPercentOld = ({ id, actualFinish = "" }: Activity, { date }: ReportContent): boolean => date < (this.percents.get(id) ?? "") || date < actualFinish.slice(0, 10);
+  isPercentOld = ({ id, actualFinish = "" }: Activity, { date }: ReportContent): boolean =>
+    date < (this.percents.get(id) ?? "") || date < actualFinish.slice(0, 10);
   /** Whether what is left of a person's work has been said of a later day. */
-  isLeftOld = ({ activityId, personId, date }: ReportContent): boolean => date < (this.lefts.get(pairOf(activityId, personId)) ?? "");
+  isLeftOld = ({ activityId, personId, date }: ReportContent): boolean =>
+    date < (this.lefts.get(pairOf(activityId, personId)) ?? "");
   /** Minutes that a person booked of days after one, which what they said of that day did not know of. */
-  minutesAfter = ({ activityId, personId, date }: ReportContent): number => (this.hours.get(pairOf(activityId, personId)) ?? []).reduce((sum, one) => (one.date > date ? sum + one.minutes : sum), 0);
+  minutesAfter = ({ activityId, personId, date }: ReportContent): number =>
+    (this.hours.get(pairOf(activityId, personId)) ?? []).reduce(
+      (sum, one) => (one.date > date ? sum + one.minutes : sum),
+      0,
+    );
   hasBegun = (activity: string, person: string): boolean => this.firstOfPeople.has(pairOf(activity, person));
   /** The first day that anyone worked. */
   firstDay = (activity: string): string | null => this.firstDays.get(activity) ?? null;

@@ -40,7 +40,8 @@ export interface Holding {
 /** Steps towards a length whose finish is the one before; a finish that links or wishes hold needs a second or third. */
 const TRIES = 5;
 
-const rowOf = (plan: Plan, schedule: Schedule, id: string): ScheduledActivity | null => schedule.rows[[...plan.activities.keys()].indexOf(id)] ?? null;
+const rowOf = (plan: Plan, schedule: Schedule, id: string): ScheduledActivity | null =>
+  schedule.rows[[...plan.activities.keys()].indexOf(id)] ?? null;
 
 /** Why the window of an activity cannot be held, whatever is left of it. */
 function unholdable({ kind, actualFinish }: Activity): string | null {
@@ -56,10 +57,17 @@ function unholdable({ kind, actualFinish }: Activity): string | null {
  * @param after the plan with what would move it
  * @param hold those of the activities whose windows are held
  */
-export function holdWindows(before: Plan, after: Plan, activities: readonly string[], hold: ReadonlySet<string>): Holding {
+export function holdWindows(
+  before: Plan,
+  after: Plan,
+  activities: readonly string[],
+  hold: ReadonlySet<string>,
+): Holding {
   const was = schedulePlan(toBundle(before));
   const unheld = schedulePlan(toBundle(after));
-  const byStart = [...new Set(activities)].map((id) => ({ id, row: rowOf(before, was, id), free: rowOf(after, unheld, id) })).sort((a, b) => (a.row?.start ?? 0) - (b.row?.start ?? 0));
+  const byStart = [...new Set(activities)]
+    .map((id) => ({ id, row: rowOf(before, was, id), free: rowOf(after, unheld, id) }))
+    .sort((a, b) => (a.row?.start ?? 0) - (b.row?.start ?? 0));
   const changes: Change[] = [];
   const outcomes: (Pick<ActivityWindow, "outcome" | "why"> & (typeof byStart)[number])[] = [];
   let at = after;
@@ -77,7 +85,11 @@ export function holdWindows(before: Plan, after: Plan, activities: readonly stri
     }
     const held = why === null ? changesToEndBy(at, activity, row.finish) : null;
     if (held === null) {
-      outcomes.push({ ...each, outcome: "lost", why: why ?? `nothing is left of its window, which ended on ${formatDate(finishDayOf(row.finish))}` });
+      outcomes.push({
+        ...each,
+        outcome: "lost",
+        why: why ?? `nothing is left of its window, which ended on ${formatDate(finishDayOf(row.finish))}`,
+      });
       continue;
     }
     at = applyChanges(at, held).plan;
@@ -90,7 +102,18 @@ export function holdWindows(before: Plan, after: Plan, activities: readonly stri
     const load = outcome === "held" ? all : all.filter(({ leftMinutes, roomMinutes }) => leftMinutes > roomMinutes);
     if (outcome === "stays" && load.length === 0) return [];
     const shown = (each: ScheduledActivity): string => formatDate(each.finishDay);
-    return [{ activity: id, name: at.activities.get(id)!.name, was: row === null ? null : shown(row), wouldEnd: shown(free!), ends: shown(rowOf(at, now, id)!), outcome, why, load }];
+    return [
+      {
+        activity: id,
+        name: at.activities.get(id)!.name,
+        was: row === null ? null : shown(row),
+        wouldEnd: shown(free!),
+        ends: shown(rowOf(at, now, id)!),
+        outcome,
+        why,
+        load,
+      },
+    ];
   });
   return { changes, windows };
 }
@@ -101,9 +124,18 @@ function changesToEndBy(plan: Plan, activity: Activity, finish: number): Change[
   const target = calendar.indexAt(finish);
   const begun = activity.actualStart !== undefined;
   const fixed: Change[] = [];
-  if (activity.driver === "effort" || activity.windowPolicy === "drift") fixed.push({ type: "setWorking", activity: activity.id, driver: null, windowPolicy: null });
-  if (begun && activity.durationMinutes === undefined) fixed.push({ type: "setDuration", activity: activity.id, minutes: Math.max(1, target - calendar.indexAt(rowOf(plan, schedulePlan(toBundle(plan)), activity.id)!.start)) });
-  const lasting = (minutes: number): Change => (begun ? { type: "reportProgress", activity: activity.id, remainingMinutes: minutes } : { type: "setDuration", activity: activity.id, minutes });
+  if (activity.driver === "effort" || activity.windowPolicy === "drift")
+    fixed.push({ type: "setWorking", activity: activity.id, driver: null, windowPolicy: null });
+  if (begun && activity.durationMinutes === undefined)
+    fixed.push({
+      type: "setDuration",
+      activity: activity.id,
+      minutes: Math.max(1, target - calendar.indexAt(rowOf(plan, schedulePlan(toBundle(plan)), activity.id)!.start)),
+    });
+  const lasting = (minutes: number): Change =>
+    begun
+      ? { type: "reportProgress", activity: activity.id, remainingMinutes: minutes }
+      : { type: "setDuration", activity: activity.id, minutes };
   let minutes = 1;
   for (let tries = 0; tries < TRIES; tries++) {
     const changes = [...fixed, lasting(minutes)];
@@ -124,14 +156,26 @@ function loadOf(plan: Plan, { rows, network, early, calendars }: Schedule, id: s
   const row = rows[position];
   if (row == null || node < 0 || network.finishBy[node] !== FIXED || stateOf(activity) === COMPLETE) return [];
   const lastDays = new Map<string, string>();
-  for (const { activity: on, person, date, minutes } of plan.timeEntries.values()) if (on === id && minutes > 0 && date > (lastDays.get(person) ?? "")) lastDays.set(person, date);
+  for (const { activity: on, person, date, minutes } of plan.timeEntries.values())
+    if (on === id && minutes > 0 && date > (lastDays.get(person) ?? "")) lastDays.set(person, date);
   return [...plan.assignments.values()].flatMap((assignment) => {
     if (assignment.activity !== id) return [];
     const person = plan.people.get(assignment.person);
     const own = calendars.get(person?.calendar ?? plan.project.calendar);
     const booked = lastDays.get(assignment.person);
     const from = Math.max(early.restartAt[node]!, booked === undefined ? 0 : closeOf(parseDate(booked)!));
-    const room = Math.max(0, Math.round(((own.indexAt(row.finish) - own.indexAt(from as typeof row.finish)) * (assignment.unitsPercent ?? 100)) / 100));
-    return [{ person: person?.name ?? assignment.person, leftMinutes: remainingWork(assignment, activity), roomMinutes: room }];
+    const room = Math.max(
+      0,
+      Math.round(
+        ((own.indexAt(row.finish) - own.indexAt(from as typeof row.finish)) * (assignment.unitsPercent ?? 100)) / 100,
+      ),
+    );
+    return [
+      {
+        person: person?.name ?? assignment.person,
+        leftMinutes: remainingWork(assignment, activity),
+        roomMinutes: room,
+      },
+    ];
   });
 }

@@ -31,7 +31,12 @@ export type Remark =
  * stand open again.
  * @param earlier reports that were accepted before on the same activities
  */
-export function remarksOn(plan: Plan, reports: readonly ReportContent[], closedTo: string | null, earlier: readonly ReportContent[] = []): Map<string, Remark[]> {
+export function remarksOn(
+  plan: Plan,
+  reports: readonly ReportContent[],
+  closedTo: string | null,
+  earlier: readonly ReportContent[] = [],
+): Map<string, Remark[]> {
   const heard = new Heard(plan, earlier);
   const bundle = toBundle(plan);
   const { rows } = schedulePlan(bundle);
@@ -42,8 +47,10 @@ export function remarksOn(plan: Plan, reports: readonly ReportContent[], closedT
   const inBaseline = new Set(newest?.activities.map(({ id }) => id));
   const before = new Map<string, string[]>();
   for (const { from, to, type = "FS" } of plan.links.values()) {
-    const waits = type === "FS" ? stateAt.get(from) !== "complete" : type === "SS" && stateAt.get(from) === "notStarted";
-    if (waits && stateAt.get(from) != null) before.set(to, [...(before.get(to) ?? []), plan.activities.get(from)!.name]);
+    const waits =
+      type === "FS" ? stateAt.get(from) !== "complete" : type === "SS" && stateAt.get(from) === "notStarted";
+    if (waits && stateAt.get(from) != null)
+      before.set(to, [...(before.get(to) ?? []), plan.activities.get(from)!.name]);
   }
   const of = (report: ReportContent): Remark[] => {
     if (report.leaveUntil !== null) return [];
@@ -52,8 +59,12 @@ export function remarksOn(plan: Plan, reports: readonly ReportContent[], closedT
     const waits = activity.actualFinish === undefined ? (before.get(activity.id) ?? []) : [];
     return [
       ...(parked.has(activity.id) ? [{ kind: "parked", name: activity.name } as const] : []),
-      ...(activity.actualFinish !== undefined && (report.minutes ?? 0) > 0 ? [{ kind: "finished", on: activity.actualFinish.slice(0, 10) } as const] : []),
-      ...(newest !== null && !inBaseline.has(activity.id) ? [{ kind: "unbaselined", baseline: newest.number } as const] : []),
+      ...(activity.actualFinish !== undefined && (report.minutes ?? 0) > 0
+        ? [{ kind: "finished", on: activity.actualFinish.slice(0, 10) } as const]
+        : []),
+      ...(newest !== null && !inBaseline.has(activity.id)
+        ? [{ kind: "unbaselined", baseline: newest.number } as const]
+        : []),
       ...waits.map((after) => ({ kind: "outOfSequence", after }) as const),
       ...percentRemarks(plan, activity, report, heard),
       ...hoursRemarks(plan, activity, report, heard, closedTo),
@@ -67,19 +78,30 @@ function percentRemarks(plan: Plan, activity: Activity, report: ReportContent, h
   if (percent === null) return [];
   if (heard.isPercentOld(activity, report)) return [{ kind: "older", what: "percent" }];
   return [
-    ...(percent < (activity.percent ?? 0) ? [{ kind: "percentFell", from: activity.percent!, to: percent } as const] : []),
-    ...(percent < 100 && activity.actualFinish !== undefined ? [{ kind: "reopens", leftMinutes: leftOnceOpen(plan, activity, percent) } as const] : []),
+    ...(percent < (activity.percent ?? 0)
+      ? [{ kind: "percentFell", from: activity.percent!, to: percent } as const]
+      : []),
+    ...(percent < 100 && activity.actualFinish !== undefined
+      ? [{ kind: "reopens", leftMinutes: leftOnceOpen(plan, activity, percent) } as const]
+      : []),
   ];
 }
 
-function hoursRemarks(plan: Plan, activity: Activity, report: ReportContent, heard: Heard, closedTo: string | null): Remark[] {
+function hoursRemarks(
+  plan: Plan,
+  activity: Activity,
+  report: ReportContent,
+  heard: Heard,
+  closedTo: string | null,
+): Remark[] {
   const { minutes, remainingMinutes, personId, date } = report;
   const own = [...plan.assignments.values()].find((row) => row.activity === activity.id && row.person === personId);
   const left = own === undefined ? null : (own.remainingMinutes ?? own.plannedMinutes);
   const isOld = heard.isLeftOld(report);
   const remarks: Remark[] = [];
   if (own === undefined && !goesTo(plan, activity.id, personId)) remarks.push({ kind: "notAssigned" });
-  if (left !== null && remainingMinutes !== null && remainingMinutes > left) remarks.push({ kind: "leftRose", fromMinutes: left, toMinutes: remainingMinutes });
+  if (left !== null && remainingMinutes !== null && remainingMinutes > left)
+    remarks.push({ kind: "leftRose", fromMinutes: left, toMinutes: remainingMinutes });
   if (closedTo !== null && minutes !== null && date <= closedTo) remarks.push({ kind: "late", closedTo });
   if (minutes !== null && minutes < 0) {
     const staysOut = own === undefined || activity.actualFinish !== undefined || remainingMinutes !== null || isOld;
@@ -92,5 +114,8 @@ function hoursRemarks(plan: Plan, activity: Activity, report: ReportContent, hea
 /** What remains for the people of finished work once it goes on at a percent. */
 function leftOnceOpen(plan: Plan, activity: Activity, percent: number): number {
   const { actualFinish: _ended, ...open } = { ...activity, percent };
-  return [...plan.assignments.values()].reduce((sum, row) => (row.activity === activity.id ? sum + remainingWork(row, open) : sum), 0);
+  return [...plan.assignments.values()].reduce(
+    (sum, row) => (row.activity === activity.id ? sum + remainingWork(row, open) : sum),
+    0,
+  );
 }

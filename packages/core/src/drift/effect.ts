@@ -25,7 +25,12 @@ export interface Effect {
   readonly activities: readonly Movement[];
   readonly milestones: readonly Movement[];
   /** Deadlines whose state or margin changes. */
-  readonly deadlines: readonly { id: string; name: string; before: DeadlineStanding | null; after: DeadlineStanding | null }[];
+  readonly deadlines: readonly {
+    id: string;
+    name: string;
+    before: DeadlineStanding | null;
+    after: DeadlineStanding | null;
+  }[];
   /** Minor units; `null` where there is no baseline or data date. */
   readonly cost: null | CostChange;
   /** Variances in minor units and indices of the project; `null` where there is no baseline or data date. */
@@ -56,10 +61,14 @@ export interface Reckoned {
  * Compares a plan before and after changes.
  * @throws {PlanProblems} where either cannot be computed
  */
-export const effectOf = (before: PlanBundle, after: PlanBundle): Effect => effectBetween({ plan: before, computed: computePlan(before) }, { plan: after, computed: computePlan(after) });
+export const effectOf = (before: PlanBundle, after: PlanBundle): Effect =>
+  effectBetween({ plan: before, computed: computePlan(before) }, { plan: after, computed: computePlan(after) });
 
 /** As `effectOf`, for plans that have been computed already. */
-export function effectBetween({ plan: before, computed: was }: Reckoned, { plan: after, computed: will }: Reckoned): Effect {
+export function effectBetween(
+  { plan: before, computed: was }: Reckoned,
+  { plan: after, computed: will }: Reckoned,
+): Effect {
   const calendar = will.schedule.calendars.get(after.project.calendar);
   const moved = movements(before, after, was, will, calendar);
   const isMilestone = new Set(after.activities.filter((activity) => activity.kind === "milestone").map(({ id }) => id));
@@ -69,7 +78,10 @@ export function effectBetween({ plan: before, computed: was }: Reckoned, { plan:
     milestones: moved.filter(({ id }) => isMilestone.has(id)),
     deadlines: deadlineChanges(before, after, was, will),
     cost: costChange(before, after, was, will),
-    performance: was.performance === null || will.performance === null ? null : { before: measured(was.performance.project), after: measured(will.performance.project) },
+    performance:
+      was.performance === null || will.performance === null
+        ? null
+        : { before: measured(was.performance.project), after: measured(will.performance.project) },
   };
 }
 
@@ -89,7 +101,8 @@ function costChange(before: PlanBundle, after: PlanBundle, was: Computed, will: 
   };
 }
 
-const workingDays = (calendar: WorkCalendar, from: LocalMinute, to: LocalMinute): number => (calendar.indexAt(to) - calendar.indexAt(from)) / calendar.dayMinutes;
+const workingDays = (calendar: WorkCalendar, from: LocalMinute, to: LocalMinute): number =>
+  (calendar.indexAt(to) - calendar.indexAt(from)) / calendar.dayMinutes;
 
 /** The time of day, `HH:MM`; the end of the day is 24:00. */
 const clockOf = (at: LocalMinute, day: EpochDay): string => formatTime(at - openOf(day));
@@ -99,10 +112,23 @@ function projectFinish(was: Computed, will: Computed, calendar: WorkCalendar): M
   const to = will.schedule.finish;
   if (from === null || to === null || from === to) return null;
   const [fromDay, toDay] = [finishDayOf(from), finishDayOf(to)];
-  return { id: "", name: "", from: formatDate(fromDay), to: formatDate(toDay), days: workingDays(calendar, from, to), clock: fromDay === toDay ? { from: clockOf(from, fromDay), to: clockOf(to, toDay) } : null };
+  return {
+    id: "",
+    name: "",
+    from: formatDate(fromDay),
+    to: formatDate(toDay),
+    days: workingDays(calendar, from, to),
+    clock: fromDay === toDay ? { from: clockOf(from, fromDay), to: clockOf(to, toDay) } : null,
+  };
 }
 
-function movements(before: PlanBundle, after: PlanBundle, was: Computed, will: Computed, calendar: WorkCalendar): Movement[] {
+function movements(
+  before: PlanBundle,
+  after: PlanBundle,
+  was: Computed,
+  will: Computed,
+  calendar: WorkCalendar,
+): Movement[] {
   const earlier = new Map(before.activities.map(({ id }, i) => [id, was.schedule.rows[i] ?? null]));
   const found: Movement[] = [];
   after.activities.forEach((activity, i) => {
@@ -115,7 +141,10 @@ function movements(before: PlanBundle, after: PlanBundle, was: Computed, will: C
       from: from === null ? null : formatDate(from.finishDay),
       to: to === null ? null : formatDate(to.finishDay),
       days: from === null || to === null ? null : workingDays(calendar, from.finish, to.finish),
-      clock: from !== null && to !== null && from.finishDay === to.finishDay ? { from: clockOf(from.finish, from.finishDay), to: clockOf(to.finish, to.finishDay) } : null,
+      clock:
+        from !== null && to !== null && from.finishDay === to.finishDay
+          ? { from: clockOf(from.finish, from.finishDay), to: clockOf(to.finish, to.finishDay) }
+          : null,
     });
   });
   return found;

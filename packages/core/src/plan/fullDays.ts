@@ -12,7 +12,13 @@ export function overfullDays({ timeEntries = [] }: PlanBundle): Problem[] {
     const key = `${person}\0${date}`;
     const before = days.get(key) ?? 0;
     days.set(key, before + minutes);
-    if (before <= MINUTES_OF_A_DAY && before + minutes > MINUTES_OF_A_DAY) found.push({ table: "timeEntries", row: `${activity} / ${person}`, field: "minutes", message: `${person} has more than 24 hours booked on ${date}` });
+    if (before <= MINUTES_OF_A_DAY && before + minutes > MINUTES_OF_A_DAY)
+      found.push({
+        table: "timeEntries",
+        row: `${activity} / ${person}`,
+        field: "minutes",
+        message: `${person} has more than 24 hours booked on ${date}`,
+      });
   }
   return found;
 }

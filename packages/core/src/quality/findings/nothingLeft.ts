@@ -8,5 +8,9 @@ export const nothingLeft: Finding = {
   name: "Nothing left, not finished",
   why: "It counts as finishing by the data date, whatever day that is: say when it was finished, or what is left of it.",
   mend: "ended",
-  find: (ground) => offences(underWay(ground).filter(({ row }) => ground.close !== null && row.finish <= ground.close), ({ activity }) => (activity.percent === undefined ? "no work left" : `${activity.percent}%, no work left`)),
+  find: (ground) =>
+    offences(
+      underWay(ground).filter(({ row }) => ground.close !== null && row.finish <= ground.close),
+      ({ activity }) => (activity.percent === undefined ? "no work left" : `${activity.percent}%, no work left`),
+    ),
 };
