@@ -17,6 +17,7 @@ test("actual cost split by person, role and category opens rows that add up to i
   for (const by of ["person", "role", "category"]) {
     await page.goto(`/projects/${id}/performance?by=${by}`);
     const table = page.getByRole("table", { name: /^Figures by/ });
+    await expect(table).toBeVisible();
     const row = table
       .locator("tbody")
       .getByRole("row")
