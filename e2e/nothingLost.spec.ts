@@ -19,6 +19,13 @@ async function beginPlan(page: Page, code: string, names: readonly string[]): Pr
   return /projects\/([^/]+)/.exec(page.url())![1]!;
 }
 
+/** Ends the session behind the page's back, as signing out in another window does. */
+const endSession = (page: Page): Promise<void> =>
+  page.evaluate(async () => {
+    const { token } = (await (await fetch("/api/session")).json()) as { token: string };
+    await fetch("/api/session", { method: "DELETE", headers: { "x-chronometra-token": token } });
+  });
+
 const rowsOf = (page: Page): Promise<string[]> => page.getByRole("rowheader").allTextContents();
 const header = (page: Page, name: string) => page.getByRole("rowheader", { name, exact: true });
 
@@ -242,4 +249,61 @@ test("2 000 rows with their links are pasted in one go, and nothing of a block t
   await saved(page);
   const { links } = JSON.parse(await planText(page, id)) as { links: unknown[] };
   expect(links).toHaveLength(1800);
+});
+
+test("a session that runs out takes nothing with it: dialog, fields and what waits are there after signing in again", async ({
+  page,
+}) => {
+  await signIn(page, "tomas");
+  await beginPlan(page, "NL-9", ["Dig", "Pour"]);
+  await endSession(page);
+  await page.getByRole("textbox", { name: "Activity of Pour" }).or(header(page, "Pour")).click();
+  await page.keyboard.press("F2");
+  await page.keyboard.press("End");
+  await page.keyboard.type(" slowly");
+  await page.keyboard.press("Enter");
+  const again = page.getByRole("dialog", { name: "Sign in again" });
+  await expect(again).toContainText("Tomas");
+  await expect(again.getByLabel("Password")).toBeFocused();
+  await expect(header(page, "Pour slowly")).toBeHidden();
+  await page.keyboard.press("Escape");
+  await page.keyboard.press("Escape");
+  await expect(again).toBeVisible();
+  await again.getByLabel("Password").fill("saltmarrow");
+  await page.keyboard.press("Enter");
+  await expect(header(page, "Pour slowly")).toBeVisible();
+  await saved(page);
+
+  await page.goto("/");
+  const row = page.getByRole("table", { name: "Projects" }).getByRole("row").filter({ hasText: "NL-9" });
+  await row.getByRole("button", { name: "say", exact: true }).click();
+  const said = page.getByRole("dialog", { name: /What you say/ });
+  await said.getByLabel("in trouble").check();
+  await said.getByLabel("Note").fill("Two weeks of frost are to come.");
+  await endSession(page);
+  await said.getByRole("button", { name: "Say so" }).click();
+  await again.getByLabel("Password").fill("wrong it is");
+  await again.getByRole("button", { name: "Sign in", exact: true }).click();
+  await expect(again.getByRole("alert")).toBeVisible();
+  await again.getByLabel("Password").fill("saltmarrow");
+  await again.getByRole("button", { name: "Sign in", exact: true }).click();
+  await expect(said.getByLabel("Note")).toHaveValue("Two weeks of frost are to come.");
+  await said.getByRole("button", { name: "Say so" }).click();
+  await expect(said).toBeHidden();
+  await expect(row).toContainText("in trouble");
+});
+
+test("whoever signs in as someone else after a session ran out finds a page of their own", async ({ page }) => {
+  await signIn(page, "tomas");
+  await page.goto("/desk");
+  await expect(page.getByRole("main")).not.toBeEmpty();
+  await endSession(page);
+  await page.getByRole("link", { name: "Portfolio" }).click();
+  const again = page.getByRole("dialog", { name: "Sign in again" });
+  await again.getByRole("button", { name: /someone else/ }).click();
+  await expect(again).toBeHidden();
+  await page.getByLabel("Name", { exact: true }).fill("ines");
+  await page.getByLabel("Password").fill("saltmarrow");
+  await page.getByRole("button", { name: "Sign in" }).click();
+  await expect(page.getByRole("banner")).toContainText("Ines");
 });

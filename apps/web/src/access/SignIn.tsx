@@ -1,3 +1,4 @@
+import type { ReactNode } from "react";
 import { useForm } from "react-hook-form";
 import { Dial } from "../shared/Dial.tsx";
 import { Failure } from "../shared/Failure.tsx";
@@ -8,35 +9,80 @@ interface Fields {
   password: string;
 }
 
+interface Props {
+  /** Whose name stands there already. */
+  readonly login?: string;
+  /** What is said above the fields. */
+  readonly before?: ReactNode;
+  /** What can be done instead. */
+  readonly instead?: ReactNode;
+}
+
+/** A name, a password, and in. */
+export function SignInForm({ login, before, instead }: Props) {
+  const { register, handleSubmit, formState } = useForm<Fields>({ defaultValues: { login: login ?? "" } });
+  const signIn = useSignIn();
+  const isKnown = login !== undefined;
+  return (
+    <form
+      className="w-88 bg-base-100 border rule"
+      onSubmit={(event) => void handleSubmit((fields) => signIn.mutate(fields))(event)}
+      noValidate
+    >
+      <div
+        className="flex items-center gap-3 px-6 py-4"
+        style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}
+      >
+        <Dial share={0.62} size={44} />
+        <div>
+          <h1 className="text-2xl">Chronometra</h1>
+          <p className="text-xs" style={{ color: "var(--bar-muted)" }}>
+            plans, promises and what became of them
+          </p>
+        </div>
+      </div>
+      <div className="flex flex-col gap-3 px-6 py-5">
+        {before}
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">Name</span>
+          <input
+            className="input w-full"
+            autoComplete="username"
+            autoFocus={!isKnown}
+            readOnly={isKnown}
+            aria-invalid={formState.errors.login !== undefined}
+            {...register("login", { required: true })}
+          />
+          {formState.errors.login !== undefined && (
+            <span className="adverse text-sm">Give the name you sign in with.</span>
+          )}
+        </label>
+        <label className="flex flex-col gap-1">
+          <span className="font-semibold">Password</span>
+          <input
+            className="input w-full"
+            type="password"
+            autoComplete="current-password"
+            aria-invalid={formState.errors.password !== undefined}
+            {...register("password", { required: true })}
+          />
+          {formState.errors.password !== undefined && <span className="adverse text-sm">Give your password.</span>}
+        </label>
+        {signIn.error !== null && <Failure error={signIn.error} />}
+        <button className="btn btn-primary" disabled={signIn.isPending}>
+          Sign in
+        </button>
+        {instead}
+      </div>
+    </form>
+  );
+}
+
 /** The way in. */
 export default function SignIn() {
-  const { register, handleSubmit, formState } = useForm<Fields>();
-  const signIn = useSignIn();
   return (
     <main className="flex h-full items-center justify-center bg-base-200 p-4">
-      <form className="w-88 bg-base-100 border rule" onSubmit={(event) => void handleSubmit((fields) => signIn.mutate(fields))(event)} noValidate>
-        <div className="flex items-center gap-3 px-6 py-4" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
-          <Dial share={0.62} size={44} />
-          <div>
-            <h1 className="text-2xl">Chronometra</h1>
-            <p className="text-xs" style={{ color: "var(--bar-muted)" }}>plans, promises and what became of them</p>
-          </div>
-        </div>
-        <div className="flex flex-col gap-3 px-6 py-5">
-          <label className="flex flex-col gap-1">
-            <span className="font-semibold">Name</span>
-            <input className="input w-full" autoComplete="username" autoFocus aria-invalid={formState.errors.login !== undefined} {...register("login", { required: true })} />
-            {formState.errors.login !== undefined && <span className="adverse text-sm">Give the name you sign in with.</span>}
-          </label>
-          <label className="flex flex-col gap-1">
-            <span className="font-semibold">Password</span>
-            <input className="input w-full" type="password" autoComplete="current-password" aria-invalid={formState.errors.password !== undefined} {...register("password", { required: true })} />
-            {formState.errors.password !== undefined && <span className="adverse text-sm">Give your password.</span>}
-          </label>
-          {signIn.error !== null && <Failure error={signIn.error} />}
-          <button className="btn btn-primary" disabled={signIn.isPending}>Sign in</button>
-        </div>
-      </form>
+      <SignInForm />
     </main>
   );
 }

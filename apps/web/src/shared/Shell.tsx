@@ -12,6 +12,7 @@ import { holds, mayLook, sessionQuery, Shown } from "./session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
 const SignIn = lazy(() => import("../access/SignIn.tsx"));
+const SignInAgain = lazy(() => import("../access/SignInAgain.tsx"));
 
 interface Place {
   readonly to: string;
@@ -70,20 +71,10 @@ export function titleOf(pathname: string): string | null {
 /** What stands there until it is known who is signed in; the document begins with the same. */
 export const FirstBar = () => <header className="first-bar">Chronometra</header>;
 
-/** What stands on every page: the period bar, the places, and one of them. */
-export function Shell() {
-  const session = useQuery(sessionQuery);
-  const { pathname } = useLocation();
-  useMenus();
-  useTitle(session.data?.me == null ? "" : titleOf(pathname));
+/** The period bar, the places, and one of them. */
+function Pages({ me }: { me: Me }) {
   const busy = useNavigation().state === "loading";
-  if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
-  if (session.data === undefined) return <FirstBar />;
-  const { me } = session.data;
-  if (me === null) return <Suspense><SignIn /></Suspense>;
-  if (pathname === "/" && !mayLook(me)) return <Navigate to={me.person === null ? "/settings" : "/desk"} replace />;
   return (
-    <Shown value={me}>
     <div className="flex h-full flex-col">
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">Go to the content</a>
       <PeriodBar me={me} />
@@ -92,6 +83,28 @@ export function Shell() {
       <Unsent account={me.id} />
       <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto"><Outlet /></main>
     </div>
+  );
+}
+
+/**
+ * What stands on every page. When a session runs out, the pages stay as they are, unseen, with all that is typed on them, until
+ * their owner has signed in again.
+ */
+export function Shell() {
+  const session = useQuery(sessionQuery);
+  const { pathname } = useLocation();
+  useMenus();
+  const shown = session.data?.me ?? session.data?.ended ?? null;
+  useTitle(shown === null ? "" : titleOf(pathname));
+  if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
+  if (session.data === undefined) return <FirstBar />;
+  if (shown === null) return <Suspense><SignIn /></Suspense>;
+  if (pathname === "/" && !mayLook(shown)) return <Navigate to={shown.person === null ? "/settings" : "/desk"} replace />;
+  const { ended } = session.data;
+  return (
+    <Shown value={shown}>
+      <div key={shown.id} className={`h-full ${ended === null ? "" : "invisible"}`}><Pages me={shown} /></div>
+      {ended !== null && <Suspense><SignInAgain me={ended} /></Suspense>}
     </Shown>
   );
 }

@@ -6,6 +6,14 @@ import { call, keepToken } from "./api.ts";
 import { takePreferences } from "./preferences.ts";
 import { keepTimeZone } from "./today.ts";
 
+/** The session as the pages know it. */
+export interface Session extends SessionView {
+  /** Whose session ran out while pages of theirs were open: they stand there until someone has signed in again. */
+  readonly ended: Me | null;
+}
+
+const SESSION_KEY = ["session"];
+
 let account: string | null = null;
 
 /** The account that is signed in in this page: what someone else left here to be sent is not sent in their name. */
@@ -19,9 +27,18 @@ function keep(session: SessionView): SessionView {
   return keepToken(session);
 }
 
+/** The session as it is now, beside what the pages knew: someone who did not sign out is still in the middle of something. */
+async function sessionAfter(client: QueryClient): Promise<Session> {
+  const before = client.getQueryData<Session>(SESSION_KEY);
+  const session = keep(await call("GET /api/session"));
+  const was = before?.me ?? before?.ended ?? null;
+  if (session.me !== null && was !== null && was.id !== session.me.id) forget(client);
+  return { ...session, ended: session.me === null ? was : null };
+}
+
 export const sessionQuery = queryOptions({
-  queryKey: ["session"],
-  queryFn: async () => keep(await call("GET /api/session")),
+  queryKey: SESSION_KEY,
+  queryFn: ({ client }) => sessionAfter(client),
   staleTime: Infinity,
 });
 
@@ -43,10 +60,16 @@ export const holds = (me: Me, ...roles: Role[]): boolean => roles.some((role) =>
 /** Whether someone may look at projects, beyond their own desk. */
 export const mayLook = (me: Me): boolean => holds(me, "controller", "projectManager", "approver", "reader");
 
-/** Forgets all that was fetched for whoever was signed in before, and takes the session as it is now. */
+/** Forgets all that was fetched for whoever was signed in before. */
+const forget = (client: QueryClient): void =>
+  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION_KEY[0] });
+
+/** Takes the session as it is now. Whoever comes back finds the pages as they left them, and only what is shown is fetched anew. */
 function changeHands(client: QueryClient, session: SessionView): void {
-  client.setQueryData(sessionQuery.queryKey, session);
-  client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== sessionQuery.queryKey[0] });
+  const ended = client.getQueryData<Session>(SESSION_KEY)?.ended;
+  client.setQueryData<Session>(SESSION_KEY, { ...session, ended: null });
+  if (ended == null || ended.id !== session.me?.id) forget(client);
+  else void client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION_KEY[0] });
 }
 
 export function useSignIn() {
@@ -55,6 +78,15 @@ export function useSignIn() {
     mutationFn: async (body: { login: string; password: string }) => keep(await call("POST /api/session", { body })),
     onSuccess: (session) => changeHands(client, session),
   });
+}
+
+/** Leaves the pages of whoever's session ran out, with what was not saved on them. */
+export function useLeave(): () => void {
+  const client = useQueryClient();
+  return () => {
+    client.setQueryData<Session>(SESSION_KEY, (session) => session && { ...session, ended: null });
+    forget(client);
+  };
 }
 
 export function useSignOut() {

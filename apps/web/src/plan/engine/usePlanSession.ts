@@ -73,6 +73,11 @@ function ofAccount(account: string, { fetch, store }: Opening): Pick<Opening, "f
   return { fetch: own(fetch), store: { change: own(store.change), undo: own(store.undo), since: own(store.since) } };
 }
 
+/** Sends at once what could not be sent while nobody was signed in. */
+export function sendWhatWaits(): void {
+  for (const { opened } of open.values()) void opened.then(({ session }) => session.tryNow());
+}
+
 /** Ends what others left open in this page; what waits of it stays in the browser until they are back. */
 export function endOthers(account: string): void {
   for (const [key, { opened }] of open) {
