@@ -7,6 +7,7 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 import { Toaster } from "sonner";
+import { answersAnew } from "./shared/answersAnew.ts";
 import { CallFailed } from "./shared/api.ts";
 import { sessionQuery } from "./shared/session.ts";
 import { showTheme } from "./shared/theme.ts";
@@ -24,6 +25,8 @@ const client: QueryClient = new QueryClient({
   mutationCache: new MutationCache({ onError }),
   defaultOptions: { queries: { retry: (count, error) => count < 2 && error instanceof CallFailed && error.status === 0, staleTime: 5_000 } },
 });
+
+answersAnew(client);
 
 // Who is signed in is asked while the page is still on its way.
 void client.prefetchQuery(sessionQuery);
