@@ -248,4 +248,21 @@ test.describe("on a phone", () => {
     await page.getByRole("button", { name: "Take back" }).first().click();
     await expect(page.getByText("2 h waiting to be accepted")).toBeHidden();
   });
+
+  test("the portfolio's table is drawn as one comes to it, and on paper; its links and sums are there then", async ({ page }) => {
+    await signIn(page, "ines");
+    const table = page.getByRole("table", { name: "Projects" });
+    await expect(page.getByRole("main").locator("h2").first()).toBeVisible();
+    expect(await page.evaluate(() => matchMedia("(hover: none)").matches)).toBe(true);
+    await expect(table).toHaveCount(0);
+    await page.evaluate(() => window.dispatchEvent(new Event("beforeprint")));
+    await expect(table).toHaveCount(1);
+    await page.evaluate(() => window.dispatchEvent(new Event("afterprint")));
+    await page.reload();
+    await expect(page.getByRole("main").locator("h2").first()).toBeVisible();
+    await expect(table).toHaveCount(0);
+    await page.getByText("Drawing …").last().scrollIntoViewIfNeeded();
+    await expect(table.getByRole("link", { name: /Outer breakwater/ })).toBeVisible();
+    await expect(table.getByText("All projects")).toBeVisible();
+  });
 });

@@ -8,9 +8,13 @@ export default defineConfig({
   build: {
     outDir: "dist",
     sourcemap: false,
+    // The server reads from it which files a page needs.
+    manifest: true,
     target: "es2023",
     modulePreload: { polyfill: false },
     rolldownOptions: {
+      // A schema that no page checks anything with is left out of what the browser fetches.
+      treeshake: { manualPureFunctions: ["z"] },
       // What many pages share comes as one file: each file more is a trip more to the server.
       output: {
         codeSplitting: {

@@ -1,8 +1,7 @@
 import { existsSync } from "node:fs";
-import { join } from "node:path";
 import { randomBytes } from "node:crypto";
 import compression from "compression";
-import express, { type Express, type NextFunction, type Request, type Response } from "express";
+import express, { type Express } from "express";
 import session from "express-session";
 import helmet from "helmet";
 import type { Logger } from "pino";
@@ -35,7 +34,7 @@ import { tellRoutes } from "./tell/tellRoutes.ts";
 import { chancesRoutes } from "./chances/chancesRoutes.ts";
 import { qualityRoutes } from "./quality/qualityRoutes.ts";
 import { portfolioRoutes } from "./portfolio/portfolioRoutes.ts";
-import { Failure } from "./shared/failure.ts";
+import { serveClient } from "./shared/clientFiles.ts";
 import { loggedCall, otherMethods, serve, tellFailure, type Serving } from "./shared/http.ts";
 import { openApiDocument } from "./shared/openapi.ts";
 
@@ -101,7 +100,7 @@ export function createApp(options: AppOptions): App {
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);
-  if (options.webFolder !== undefined && existsSync(options.webFolder)) serveWeb(app, options.webFolder);
+  if (options.webFolder !== undefined && existsSync(options.webFolder)) serveClient(app, options.webFolder);
   app.use(tellFailure);
   const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), sweepMisses(database), sweepPresence(database), sweepDrafts(database)]));
   const unlisten = onWritten(database, () => news.poke());
@@ -111,13 +110,4 @@ export function createApp(options: AppOptions): App {
 /** Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a restart. */
 function sessionSecret(): string {
   return process.env["CHRONOMETRA_SECRET"] ?? randomBytes(32).toString("hex");
-}
-
-function serveWeb(app: Express, folder: string): void {
-  app.use(express.static(folder, { index: false, setHeaders: (response, path) => void (/[\\/]assets[\\/]/.test(path) && response.setHeader("Cache-Control", "public, max-age=31536000, immutable")) }));
-  // Any other path is a page of the client; a file that is not there is not one.
-  app.get("/{*splat}", (request: Request, response: Response, next: NextFunction) => {
-    if (/\.[a-z0-9]+$/i.test(request.path) || request.path.startsWith("/assets/")) return next(new Failure("notFound", "There is no such file; load the page again."));
-    response.sendFile(join(folder, "index.html"), { headers: { "Cache-Control": "no-cache" } });
-  });
 }

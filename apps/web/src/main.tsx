@@ -1,4 +1,3 @@
-import "./shared/withoutEval.ts";
 import "@fontsource-variable/besley/wght.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import "./theme.css";

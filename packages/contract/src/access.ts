@@ -1,9 +1,7 @@
 import { z } from "zod";
+import { ROLES } from "./roles.ts";
 
-/** What a person may do; one account may hold several. */
-export const ROLES = ["controller", "projectManager", "contributor", "approver", "reader", "administrator"] as const;
 export const roleSchema = z.enum(ROLES);
-export type Role = z.infer<typeof roleSchema>;
 
 export const signInSchema = z.strictObject({ login: z.string().min(1).max(120), password: z.string().min(1).max(200) });
 

@@ -1,11 +1,8 @@
 import { dateSchema, LIMIT_RULES, parseInstant } from "@chronometra/core";
 import { z } from "zod";
+import { CYCLE_STEPS } from "./cycleSteps.ts";
 
 const instantTextSchema = z.string().refine((text) => parseInstant(text) !== null, "must be a time YYYY-MM-DDTHH:MM");
-
-/** The steps of a reporting period, in their order. */
-export const CYCLE_STEPS = ["Collect", "Chase", "Review", "Recalculate", "Check", "Explain", "Issue", "Lock"] as const;
-export type CycleStep = (typeof CYCLE_STEPS)[number];
 
 /** A step of the cycle with what is still open in it; `done` where all that take part are through. */
 export const cycleStepSchema = z.object({ name: z.enum(CYCLE_STEPS), open: z.int(), done: z.boolean(), words: z.string(), link: z.string() });
@@ -80,17 +77,6 @@ export const projectCycleSchema = z.object({
   reopened: z.array(z.object({ number: z.int(), by: z.string(), at: z.string(), reason: z.string() })),
 });
 export type ProjectCycle = z.infer<typeof projectCycleSchema>;
-
-/** What of a period falls short in a project though it can be locked, in words: who is missing, what was not checked or explained. */
-export function shortfalls({ missing, findings, checked, broken }: Pick<ProjectCycle, "missing" | "findings" | "checked" | "broken">): string[] {
-  const unexplained = broken.filter(({ explanation }) => explanation === null).length;
-  const people = missing.length === 1 ? "1 person has not reported" : `${missing.length} people have not reported`;
-  return [
-    ...(missing.length > 0 ? [people] : []),
-    ...(checked === null ? [findings.length === 0 ? "nobody has checked it" : `nobody has looked at ${findings.length === 1 ? "a finding" : `${findings.length} findings`}`] : []),
-    ...(unexplained > 0 ? [`${unexplained === 1 ? "a broken limit is" : `${unexplained} broken limits are`} not explained`] : []),
-  ];
-}
 
 export const cycleSchema = z.object({ number: z.int().nullable(), dataDate: z.string().nullable(), issueBy: z.string().nullable(), projects: z.array(projectCycleSchema) });
 export type Cycle = z.infer<typeof cycleSchema>;

@@ -17,3 +17,8 @@ export * from "./watch.ts";
 export * from "./dates.ts";
 export * from "./quality.ts";
 export * from "./chances.ts";
+export * from "./cycleSteps.ts";
+export * from "./roles.ts";
+export * from "./standing.ts";
+export * from "./watchFields.ts";
+export * from "./ratings.ts";

@@ -1,5 +1,6 @@
-import { exchangeSchema, ownFieldSchema, ownValueSchema, qualityLimitsSchema, thresholdsSchema, type Standing } from "@chronometra/core";
+import { exchangeSchema, ownFieldSchema, ownValueSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
+import { RATINGS } from "./ratings.ts";
 
 export const figuresSchema = z.object({
   bac: z.int(),
@@ -98,40 +99,9 @@ export const lineSummarySchema = summarySchema.omit({ milestones: true, deadline
 });
 export type LineSummary = z.infer<typeof lineSummarySchema>;
 
-/** What of a summary the portfolio page shows. */
-export function lineSummaryOf({ milestones, deadlines, earnedSchedule, ...rest }: Summary): LineSummary {
-  const deadlineCounts: LineSummary["deadlineCounts"] = {};
-  for (const { state } of deadlines) deadlineCounts[state] = (deadlineCounts[state] ?? 0) + 1;
-  const open = milestones.filter(({ reached, dropped, drift }) => !reached && dropped !== true && drift !== null);
-  return {
-    ...rest,
-    spit: earnedSchedule?.spit ?? null,
-    worst: open.reduce<MilestoneLine | null>((worst, each) => (worst === null || each.drift! > worst.drift! ? each : worst), null),
-    deadlineCounts,
-    endangered: deadlines.filter(({ state }) => state === "breached" || state === "willBreach" || state === "tight"),
-  };
-}
-
-/** A project's figures as thresholds look at them. */
-export function standingOf({ figures, spit, drift, deadlineCounts }: Pick<LineSummary, "figures" | "spit" | "drift" | "deadlineCounts">, issuedDrift: number | null): Standing {
-  return {
-    spi: figures?.spi ?? null,
-    cpi: figures?.cpi ?? null,
-    spit,
-    drift,
-    moved: drift === null || issuedDrift === null ? null : drift - issuedDrift,
-    bac: figures?.bac ?? null,
-    eac: figures?.eac ?? null,
-    lost: (deadlineCounts.breached ?? 0) + (deadlineCounts.willBreach ?? 0),
-  };
-}
-
 /** Figures of a locked period that what has changed since is told against; the estimate in minor units, from what is left. */
 export const lockedFiguresSchema = z.object({ number: z.int(), dataDate: z.string(), spi: z.number().nullable(), cpi: z.number().nullable(), drift: z.number().nullable(), estimate: z.number().nullable() });
 export type LockedFigures = z.infer<typeof lockedFiguresSchema>;
-
-/** How a manager rates a project. */
-export const RATINGS = ["well", "care", "trouble"] as const;
 
 /** One line of the portfolio page. */
 export const projectLineSchema = z.object({

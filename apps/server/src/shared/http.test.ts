@@ -3,7 +3,7 @@ import { pino } from "pino";
 import request from "supertest";
 import { createApp } from "../app.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
-import { mkdtempSync, writeFileSync } from "node:fs";
+import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { join } from "node:path";
 import { tmpdir } from "node:os";
 
@@ -85,6 +85,24 @@ describe("files of the client", () => {
     const gone = await request(app).get("/assets/index-old.js");
     expect([gone.status, gone.text.includes("<title>")]).toEqual([404, false]);
     expect((await request(app).get("/robots.txt")).status).toBe(404);
+    expect((await request(app).get("/")).headers["link"]).toBeUndefined();
+  });
+
+  it("are fetched with the pages that people begin with, those of every page not twice", async () => {
+    const folder = mkdtempSync(join(tmpdir(), "chronometra-web-"));
+    writeFileSync(join(folder, "index.html"), "<title>page</title>");
+    mkdirSync(join(folder, ".vite"));
+    const manifest = {
+      "index.html": { file: "assets/index.js", imports: ["_common.js"] },
+      "_common.js": { file: "assets/common.js" },
+      "_lines.js": { file: "assets/lines.js", imports: ["_common.js", "_lines.js"] },
+      "src/collect/DeskPage.tsx": { file: "assets/desk.js", imports: ["_common.js", "_lines.js", "index.html"] },
+    };
+    writeFileSync(join(folder, ".vite", "manifest.json"), JSON.stringify(manifest));
+    const { app } = createApp({ database: world.database, logger: pino({ level: "silent" }), webFolder: folder });
+    const { link } = (await request(app).get("/desk")).headers;
+    expect(link).toBe("</assets/desk.js>; rel=modulepreload, </assets/lines.js>; rel=modulepreload");
+    expect((await request(app).get("/projects/x/plan")).headers["link"]).toBeUndefined();
   });
 });
 

@@ -7,6 +7,7 @@ import { CycleTools } from "../cycle/CycleTools.tsx";
 import { periodQuery } from "../cycle/queries.ts";
 import { DataTable, type TableLook } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
+import { InView } from "../shared/InView.tsx";
 import { keepPreference, preference } from "../shared/preferences.ts";
 import { holds, useMe } from "../shared/session.ts";
 import { SummedNote, toSummedIn } from "../shared/SummedNote.tsx";
@@ -104,6 +105,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
         </div>
       )}
       {narrowed !== undefined && <p className="pb-1 text-sm undecided">Showing {countWords(rows.length, "project", "projects")} {narrowed.words}. <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>Show all</button></p>}
+      <InView pixels={ordered.length * 26}>
       <DataTable
         name="Projects"
         rows={ordered}
@@ -118,6 +120,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
         tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Group projects by" value={by} onChange={(event) => put({ by: event.target.value === "programme" ? null : event.target.value })}><option value="programme">programme</option><option value="manager">manager</option>{portfolio.fields.map(({ id, name }) => <option key={id} value={`own-${id}`}>{name.toLowerCase()}</option>)}<option value="none">nothing</option></select></label>}
         empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <><Link className="underline" to="/import">Bring a plan</Link> from a workbook, CSV files or a plan bundle; people who sign in are added under <Link className="underline" to="/settings">Settings</Link>.</> : "A project manager brings the first plan."}</p>}
       />
+      </InView>
       {open === "quality" && <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={() => setOpen(null)} />}
       {open === "thresholds" && <ThresholdsDialog thresholds={portfolio.thresholds} onClose={() => setOpen(null)} />}
       {open === "fields" && <FieldsDialog fields={portfolio.fields} onClose={() => setOpen(null)} />}

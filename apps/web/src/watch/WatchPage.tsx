@@ -1,3 +1,4 @@
+import "../shared/withoutEval.ts";
 import { OWN_PREFIX, WATCH_ABOUT, WATCH_FIELDS, watchQuestionSchema, type WatchAbout, type WatchAnswer, type Watchlist, type WatchQuestion, type WatchRow } from "@chronometra/contract";
 import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown, Link2, Save, Table2, Trash2 } from "lucide-react";

@@ -1,4 +1,5 @@
-import { brokenRules, DEFAULT_THRESHOLDS, thresholdsSchema, type Standing } from "./thresholds.ts";
+import { brokenRules, DEFAULT_THRESHOLDS, type Standing } from "./thresholds.ts";
+import { thresholdsSchema } from "./thresholdsSchema.ts";
 
 const fine: Standing = { spi: 1, cpi: 1, spit: 1, drift: 0, moved: 0, bac: 1000, eac: 1000, lost: 0 };
 const all = { spiBelow: 0.9, cpiBelow: 0.95, spitBelow: 0.8, driftOver: 10, movedOver: 2, overrunOver: 5, deadlines: true };

@@ -1,23 +1,18 @@
-import { z } from "zod";
-
-const limit = z.number().nullable();
-
 /** Limits of a portfolio beyond which a project is to be explained; `null` where there is none. Common practice, no source. */
-export const thresholdsSchema = z.strictObject({
-  spiBelow: limit.refine((value) => value === null || (value > 0 && value <= 2), "an index between 0 and 2"),
-  cpiBelow: limit.refine((value) => value === null || (value > 0 && value <= 2), "an index between 0 and 2"),
+export interface Thresholds {
+  spiBelow: number | null;
+  cpiBelow: number | null;
   /** SPI(t) of earned schedule. */
-  spitBelow: limit.refine((value) => value === null || (value > 0 && value <= 2), "an index between 0 and 2"),
+  spitBelow: number | null;
   /** Working days by which the finish lies after the approved one. */
-  driftOver: limit.refine((value) => value === null || value >= 0, "0 days or more"),
+  driftOver: number | null;
   /** Working days by which it moved since the last issued period. */
-  movedOver: limit.refine((value) => value === null || value >= 0, "0 days or more"),
+  movedOver: number | null;
   /** Percent of BAC by which the estimate at completion exceeds it. */
-  overrunOver: limit.refine((value) => value === null || value >= 0, "0 percent or more"),
+  overrunOver: number | null;
   /** Whether a deadline that is broken, or will be, is to be explained. */
-  deadlines: z.boolean(),
-});
-export type Thresholds = z.infer<typeof thresholdsSchema>;
+  deadlines: boolean;
+}
 
 export const DEFAULT_THRESHOLDS: Thresholds = { spiBelow: 0.9, cpiBelow: 0.9, spitBelow: null, driftOver: null, movedOver: null, overrunOver: null, deadlines: true };
 

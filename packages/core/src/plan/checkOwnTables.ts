@@ -1,5 +1,5 @@
 import { checkPlan } from "./checkPlan.ts";
-import { ownValueFault } from "./ownTables.ts";
+import { ownValueFault } from "./ownValues.ts";
 import { toBundle, type Plan } from "./plan.ts";
 import type { Problem, TableName } from "./problem.ts";
 

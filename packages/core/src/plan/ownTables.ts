@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { OWN_FIELD_TYPES } from "./ownValues.ts";
 import { dateSchema, idSchema } from "./schema.ts";
 
 /**
@@ -6,8 +7,6 @@ import { dateSchema, idSchema } from "./schema.ts";
  * which links were made when something was parked, what is blocked or was promised, how exactly lengths are known and what may
  * happen, meetings, and ways of which one is live. None of it bears on dates or money, and the open format leaves it out.
  */
-export const OWN_FIELD_TYPES = ["text", "number", "date", "choice", "yesNo"] as const;
-
 const name = z.string().trim().min(1, "needs a name").max(200);
 
 export const ownFieldSchema = z.strictObject({
@@ -87,20 +86,3 @@ export type Team = z.infer<typeof teamSchema>;
 export type Category = z.infer<typeof categorySchema>;
 export type Placeholder = z.infer<typeof placeholderSchema>;
 
-/** Why a value does not fit its field; `null` where it does. */
-export function ownValueFault(field: OwnField, value: OwnValue): string | null {
-  switch (field.type) {
-    case "text":
-      return typeof value === "string" ? null : "must be a text";
-    case "number":
-      return typeof value === "number" && Number.isFinite(value) ? null : "must be a number";
-    case "yesNo":
-      return typeof value === "boolean" ? null : "must be yes or no";
-    case "date":
-      return dateSchema.safeParse(value).success ? null : "must be a date YYYY-MM-DD between 1990-01-01 and 2099-12-31";
-    case "choice":
-      return (field.choices ?? []).includes(value as string) ? null : `must be one of ${(field.choices ?? []).map((choice) => `"${choice}"`).join(", ")}`;
-    default:
-      return field.type satisfies never;
-  }
-}

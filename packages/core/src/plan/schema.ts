@@ -29,8 +29,6 @@ const percentSchema = z.number().min(0).max(100);
 const shiftSchema = z.tuple([timeSchema, timeSchema]);
 const shiftsSchema = z.array(shiftSchema).max(48);
 
-export const WEEKDAYS = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"] as const;
-
 export const weekSchema = z.strictObject({
   mon: shiftsSchema.optional(),
   tue: shiftsSchema.optional(),

@@ -1,4 +1,3 @@
-import { z } from "zod";
 import { CHECKS, type CheckResult, type QualityLimits } from "./measureChecks.ts";
 
 /** The values of the fourteen checks in the order of their numbers, as kept with a revision; a test that holds or not is 1 or 0. */
@@ -16,12 +15,3 @@ export function failedChecks(values: CheckValues, limits: QualityLimits): number
     return rule === "atMost" ? value > limit : value < limit;
   }).map(({ number }) => number);
 }
-
-const share = z.number().min(0, "a share between 0 and 1").max(1, "a share between 0 and 1");
-const index = z.number().gt(0, "an index between 0 and 2").max(2, "an index between 0 and 2");
-
-/** Limits of a portfolio in the place of the published ones, by the number of the check; and days without news that are named. */
-export const qualityLimitsSchema = z.strictObject({
-  ...Object.fromEntries(CHECKS.filter(({ rule }) => rule !== "holds").map(({ number }) => [String(number), (number >= 13 ? index : share).optional()])),
-  silentDays: z.int().min(1, "a day or more").max(365, "a year at most").optional(),
-});

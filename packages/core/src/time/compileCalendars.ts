@@ -1,5 +1,5 @@
+import { WEEKDAYS } from "./weekdays.ts";
 import type { Calendar } from "../plan/schema.ts";
-import { WEEKDAYS } from "../plan/schema.ts";
 import type { Problem } from "../plan/problem.ts";
 import { HORIZON_DAYS, parseDate, parseTime } from "./instant.ts";
 import { WorkCalendar, type Shift } from "./workCalendar.ts";

@@ -1,12 +1,11 @@
 import type { PlanView } from "@chronometra/contract";
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
-import { wrap } from "comlink";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { call, CallFailed } from "../../shared/api.ts";
 import { sessionQuery, signedInAs, useMe } from "../../shared/session.ts";
 import { browserKeeper } from "./browserKeeper.ts";
 import type { PlanEngine } from "./planEngine.ts";
-import { PlanSession } from "./planSession.ts";
+import type { PlanSession } from "./planSession.ts";
 import type { SessionState } from "./sessionState.ts";
 import { livePlan, type Store } from "./store.ts";
 
@@ -92,9 +91,11 @@ async function begin(key: string, account: string, project: string, whatIf: stri
   const opening = openingOf(project, whatIf);
   const { restsOn } = opening;
   const { fetch, store } = ofAccount(account, opening);
+  // Most pages show no plan: what works on one is fetched with the first.
+  const [{ wrap }, { PlanSession: Session }] = await Promise.all([import("comlink"), import("./planSession.ts")]);
   const { keeper, release } = await browserKeeper(account, whatIf === null ? project : `${project}~${whatIf}`);
   const worker = new Worker(new URL("./engine.worker.ts", import.meta.url), { type: "module" });
-  const session = new PlanSession({
+  const session = new Session({
     store,
     engine: wrap<PlanEngine>(worker),
     fetchPlan: fetch,

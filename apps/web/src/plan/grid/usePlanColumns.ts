@@ -1,3 +1,4 @@
+import "../../shared/withoutEval.ts";
 import { useMemo, useState } from "react";
 import { z } from "zod";
 import { keepPreference, preference } from "../../shared/preferences.ts";

@@ -1,0 +1,2 @@
+/** How a manager rates a project. */
+export const RATINGS = ["well", "care", "trouble"] as const;
