@@ -181,6 +181,30 @@ test("any page goes on paper: unrolled, in dark ink even from the dark theme, ch
   expect(onScreen).not.toBe("#17243a");
 });
 
+test("a table of many columns goes on paper across, each figure in one piece, without the bar; one of few stays upright", async ({ page }) => {
+  await signIn(page, "ines");
+  await page.goto("/");
+  await expect(page.getByRole("table", { name: "Projects" })).toBeVisible();
+  const sheets = async (): Promise<string[]> => [...(await page.pdf({ format: "A4", preferCSSPageSize: true })).toString("latin1").matchAll(/\/MediaBox\s*\[([^\]]+)\]/g)].map(([, box]) => {
+    const [, , width, height] = box!.trim().split(/\s+/).map(Number);
+    return width! > height! ? "across" : "upright";
+  });
+  expect(new Set(await sheets())).toEqual(new Set(["across"]));
+  await page.emulateMedia({ media: "print" });
+  await expect(page.getByRole("banner")).toBeHidden();
+  const broken = await page.locator(".ledger td.num").evaluateAll((cells) => cells.filter((cell) => {
+    const range = document.createRange();
+    range.selectNodeContents(cell);
+    return range.getBoundingClientRect().height > 1.8 * parseFloat(getComputedStyle(cell).lineHeight || "14");
+  }).map(({ textContent }) => textContent));
+  expect(broken).toEqual([]);
+  await page.emulateMedia({ media: null });
+  await page.goto("/cycle/lock");
+  await expect(page.getByRole("heading", { name: /^Lock period/ })).toBeVisible();
+  await shown(page);
+  expect(new Set(await sheets())).toEqual(new Set(["upright"]));
+});
+
 test("the steps of the period bar lead to what is open in them", async ({ page }) => {
   await signIn(page, "ines");
   await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Collect/ }).click();
