@@ -13,7 +13,7 @@ import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSc
 import { chainSchema, loadCellSchema, loadSchema, milestoneTrendSchema, performanceSchema, promisedListSchema, slipChoiceSchema, slipEffectSchema, slippedSchema, slipRequestSchema, writePromiseSchema } from "./dates.ts";
 import { chancesRequestSchema, chancesSchema } from "./chances.ts";
 import { mendedSchema, mendEffectSchema, mendRequestSchema, qualitySchema } from "./quality.ts";
-import { decideRequestSchema, mergeSchema, newWhatIfSchema, putForwardSchema, reserveEntrySchema, reservesSchema, whatIfSchema, whatIfViewSchema } from "./whatIf.ts";
+import { decideRequestSchema, mergeSchema, newWhatIfSchema, putForwardSchema, requestAloneSchema, reserveEntrySchema, reservesSchema, whatIfSchema, whatIfViewSchema } from "./whatIf.ts";
 import {
   approvalSchema,
   blockedSchema,
@@ -140,7 +140,8 @@ export const endpoints = {
   "POST /api/whatifs/:whatif/keep": { summary: "Make its changes in the live plan", response: changeResultSchema.omit({ changes: true }) },
   "DELETE /api/whatifs/:whatif": { summary: "Drop it", response: done },
   "POST /api/whatifs/:whatif/request": { summary: "Put it forward as a change request", body: putForwardSchema, response: whatIfSchema },
-  "POST /api/whatifs/:whatif/decision": { summary: "Approve: applied and frozen as a new baseline; or send back", body: decideRequestSchema, response: whatIfSchema },
+  "GET /api/whatifs/:whatif/alone": { summary: "Whether a change request can be approved by itself, on which baseline", response: requestAloneSchema },
+  "POST /api/whatifs/:whatif/decision": { summary: "Approve it alone, or with the whole plan as it stands: applied and frozen as a new baseline; or send back", body: decideRequestSchema, response: whatIfSchema },
   "GET /api/projects/:project/reserves": { summary: "Contingency and management reserve, and the draws on them", response: reservesSchema },
   "POST /api/projects/:project/reserves": { summary: "Set aside, draw or give back", body: reserveEntrySchema, response: reservesSchema },
 

@@ -31,6 +31,8 @@ export const whatIfSchema = z.object({
   word: z.string().nullable(),
   /** The baseline that came of it. */
   baseline: z.int().nullable(),
+  /** Whether that is the whole plan as it stood then, and not the one before it with the request alone. */
+  whole: z.boolean(),
   currency: z.string(),
   minorDigits: z.int(),
   mayEdit: z.boolean(),
@@ -65,7 +67,16 @@ export type WhatIfView = z.infer<typeof whatIfViewSchema>;
 /** Which of the values that meet are taken from the what-if, by path; the others stay as the live plan has them. */
 export const mergeSchema = z.strictObject({ mine: z.array(z.string()).max(5000) });
 export const putForwardSchema = z.strictObject({ reason: z.string().trim().min(3, "say why the plan is to change").max(2000), draw: drawSchema.optional() });
-export const decideRequestSchema = z.strictObject({ decision: z.enum(["approve", "sendBack"]), reason: z.string().trim().min(1, "say why, in a few words").max(2000), seen: seenSchema.optional() });
+export const decideRequestSchema = z.strictObject({
+  /** `approve` freezes the baseline in force with the request's changes and nothing else, `approveWhole` the whole plan as it stands with them. */
+  decision: z.enum(["approve", "approveWhole", "sendBack"]),
+  reason: z.string().trim().min(1, "say why, in a few words").max(2000),
+  seen: seenSchema.optional(),
+});
+
+/** What approving a change request by itself rests on: the baseline in force, and why it cannot be, where it cannot. */
+export const requestAloneSchema = z.object({ baseline: z.int().nullable(), fault: z.string().nullable() });
+export type RequestAlone = z.infer<typeof requestAloneSchema>;
 
 /** What is set aside beside the work's budget, and what was drawn on it. Amounts below 0 are draws. */
 export const reservesSchema = z.object({

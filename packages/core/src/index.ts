@@ -2,6 +2,7 @@ export * from "./analyse.ts";
 export { budgetOf, canonicalText, freezePlan, withoutProgress, type FrozenPlan } from "./baseline/freeze.ts";
 export { mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "./budget/exact.ts";
 export { plannedBudget, type PlannedBudget } from "./budget/plannedBudget.ts";
+export { approvedAlone, type ApprovedAlone } from "./baseline/approvedAlone.ts";
 export { onceFrozen, type OnceFrozen } from "./baseline/onceFrozen.ts";
 export { compareStates, stateOfBaseline, stateOfPlan, type ComparedRow, type Comparison, type FrozenLogic, type PlanState, type StateRow } from "./baseline/compare.ts";
 export { commonMoney, exchangeRateSchema, exchangeSchema, rateOn, type CommonMoney, type Exchange, type ExchangeRate, type Money } from "./budget/exchange.ts";

@@ -94,6 +94,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/whatifs/:whatif/keep": PLANNERS,
   "DELETE /api/whatifs/:whatif": PLANNERS,
   "POST /api/whatifs/:whatif/request": PLANNERS,
+  "GET /api/whatifs/:whatif/alone": LOOKERS,
   "POST /api/whatifs/:whatif/decision": ["approver"],
   "GET /api/projects/:project/reserves": LOOKERS,
   "POST /api/projects/:project/reserves": PLANNERS,

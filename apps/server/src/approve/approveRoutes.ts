@@ -12,6 +12,7 @@ import { serve, type Serving } from "../shared/http.ts";
 import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
 import { ApprovalEntity, BaselineEntity } from "./approveEntities.ts";
 import { compareProject, driftOf, frozenAs } from "./compareStates.ts";
+import { WhatIfEntity } from "./whatIfEntities.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
@@ -50,7 +51,7 @@ async function present(database: DataSource | EntityManager, me: Me, approvals: 
   });
 }
 
-function baselineLine(baseline: Baseline, digest: string): Ledger["baselines"][number] {
+function baselineLine(baseline: Baseline, digest: string, of: WhatIfEntity | undefined): Ledger["baselines"][number] {
   const starts = baseline.activities.map((row) => row.start).sort();
   const finishes = baseline.activities.map((row) => row.finish).sort();
   const first = starts[0];
@@ -65,6 +66,8 @@ function baselineLine(baseline: Baseline, digest: string): Ledger["baselines"][n
     budgetMinor: baseline.activities.reduce((sum, row) => sum + row.evenMinor + row.startMinor + row.finishMinor, 0),
     start: first === undefined ? null : formatDate(startDayOf(parseInstant(first)!)),
     finish: last === undefined ? null : formatDate(finishDayOf(parseInstant(last)!)),
+    how: of !== undefined && !of.whole ? "request" : baseline.number === 1 ? "first" : "whole",
+    request: of?.request ?? null,
   };
 }
 
@@ -79,13 +82,15 @@ export function approveRoutes(serving: Serving): void {
     const plan = await loadPlan(database.manager, project);
     const approvals = await database.getRepository(ApprovalEntity).find({ where: { projectId: project.id }, order: { askedAt: "DESC" } });
     const digests = await database.getRepository(BaselineEntity).find({ where: { projectId: project.id }, select: { number: true, digest: true, projectId: true } });
+    const requests = await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id, state: "approved" } });
+    const requestOf = new Map(requests.map((each) => [each.baseline, each]));
     const digestOfNumber = new Map(digests.map(({ number, digest }) => [number, digest]));
     return {
       currency: plan.project.currency,
       minorDigits: plan.project.minorDigits ?? 2,
       mayAsk: mayEdit(me, project) && approvals.every(({ state, revision }) => state !== "asked" || revision !== project.revision),
       approvals: await present(database, me, approvals),
-      baselines: [...plan.baselines.values()].map((baseline) => baselineLine(baseline, digestOfNumber.get(baseline.number) ?? "")).reverse(),
+      baselines: [...plan.baselines.values()].map((baseline) => baselineLine(baseline, digestOfNumber.get(baseline.number) ?? "", requestOf.get(baseline.number))).reverse(),
     };
   });
 

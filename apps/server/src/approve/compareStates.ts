@@ -12,7 +12,7 @@ import { dayOf, installationZone } from "../shared/clock.ts";
 import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
 import { findApproval, planAsked } from "./approveService.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
-import { findWhatIf, tried } from "./whatIfService.ts";
+import { aloneOnBaseline, findWhatIf, tried } from "./whatIfService.ts";
 
 type Named = ComparisonView["states"][number];
 
@@ -23,6 +23,7 @@ async function statesOf(database: DataSource, project: ProjectEntity, plan: Plan
   return [
     { name: "plan", words: "the plan as it is now", on: plan.project.dataDate ?? null },
     ...asked.map(({ id, askedAt }) => ({ name: `asked-${id}`, words: "the plan as approval was asked for", on: dayOf({ timeZone: installationZone() }, askedAt) })),
+    ...whatIfs.filter(({ state }) => state === "asked").map(({ id, request }) => ({ name: `request-${id}`, words: `change request ${request} alone, as it would be approved`, on: null })),
     ...whatIfs.map(({ id, name }) => ({ name: `whatif-${id}`, words: `what if: ${name}`, on: null })),
     ...periods.map(({ number, dataDate }) => ({ name: `period-${number}`, words: `period ${number} as issued`, on: dataDate })),
     ...[...plan.baselines.values()].map(({ number, approvedOn }) => ({ name: `baseline-${number}`, words: `baseline ${number}`, on: approvedOn })).reverse(),
@@ -39,6 +40,11 @@ async function wholeNamed(database: DataSource, project: ProjectEntity, name: st
   }
   if (kind === "plan") return toBundle(await loadPlan(database.manager, project));
   if (kind === "asked") return orNotFound(await planAsked(database.manager, await findApproval(database, name.slice("asked-".length))), "plan behind that request; it was decided meanwhile");
+  if (kind === "request") {
+    const alone = await aloneOnBaseline(database.manager, await loadPlan(database.manager, project), await findWhatIf(database, name.slice("request-".length)));
+    if ("fault" in alone) throw new Failure("invalid", `It cannot be approved by itself. ${alone.fault}`);
+    return alone.plan;
+  }
   if (kind === "whatif") {
     const { after, fault } = await tried(database, await findWhatIf(database, name.slice("whatif-".length)));
     if (after === null) throw new Failure("invalid", `This what-if does not fit the live plan any more: ${fault}. Merge it first.`);
@@ -72,9 +78,10 @@ export async function driftOf(database: DataSource, project: ProjectEntity, { fr
 
 /** What freezing a state that is known whole would make of the figures. */
 export async function frozenAs(database: DataSource, project: ProjectEntity, name: string): Promise<OnceFrozenView> {
-  const [live, state] = [toBundle(await loadPlan(database.manager, project)), await wholeNamed(database, project, name)];
+  const [live, state] = [toBundle(await loadPlan(database.manager, project)), await wholeNamed(database, project, name.replace(/^request-/, "whatif-"))];
   // A plan kept with a request has its baselines kept beside it.
-  const frozen = onceFrozen(live, { ...state, baselines: live.baselines ?? [] });
+  const after = { ...state, baselines: live.baselines ?? [] };
+  const frozen = onceFrozen(live, after, name.startsWith("request-") ? await wholeNamed(database, project, name) : after);
   return frozen === null ? null : { ...frozen, past: [...frozen.past], currency: state.project.currency, minorDigits: state.project.minorDigits ?? 2, dataDate: state.project.dataDate! };
 }
 
@@ -115,6 +122,9 @@ export async function compareProject(database: DataSource, project: ProjectEntit
   const named = (name: string): Named => orNotFound(states.find((state) => state.name === name), `state "${name}"`);
   const calendar = compileCalendars([...plan.calendars.values()]).set.get(plan.project.calendar);
   const ends = { from: named(from), to: named(to) };
-  const comparison = compareStates(await stateNamed(database, project, plan, from), await stateNamed(database, project, plan, to), calendar);
+  // What a request alone would freeze has the names of then, and is told against the plan behind the baseline, which has them too.
+  const state = async (name: string): Promise<PlanState> =>
+    to.startsWith("request-") && name.startsWith("baseline-") ? stateOfPlan(await wholeNamed(database, project, name)) : stateNamed(database, project, plan, name);
+  const comparison = compareStates(await state(from), await state(to), calendar);
   return { currency: plan.project.currency, minorDigits: plan.project.minorDigits ?? 2, dayMinutes: calendar.dayMinutes, states, ...ends, ...comparison, rows: comparison.rows.map(presentRow) };
 }

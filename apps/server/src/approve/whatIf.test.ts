@@ -49,13 +49,17 @@ describe("a what-if", () => {
     await changeLive({ type: "setDataDate", date: "2026-03-06" });
     const id = await begin();
     await change(id, shorter, more);
+    // Put forward, the whole plan with it and it alone are told apart.
+    await tomas.send("post", `/api/whatifs/${id}/request`, { reason: "a second digger" });
+    await changeLive({ type: "setDuration", activity: "pour", minutes: 4800 });
     const seen = await once(`whatif-${id}`);
     const { figures } = (await tomas.get(`/api/projects/${project}`)).body.summary as { figures: Record<string, number> };
     expect(seen!.before).toEqual({ bac: figures["bac"], pv: figures["pv"], ev: figures["ev"], sv: figures["sv"], spi: figures["spi"] });
     expect(seen!.past.map(({ id: row }) => row)).toContain("dig");
-    await tomas.send("post", `/api/whatifs/${id}/request`, { reason: "a second digger" });
+    const alone = await once(`request-${id}`);
+    expect(alone!.after).not.toEqual(seen!.after);
     expect((await margit.send("post", `/api/whatifs/${id}/decision`, { decision: "approve", reason: "go" })).status).toBe(200);
-    expect((await tomas.get(`/api/projects/${project}`)).body.summary.figures).toMatchObject(seen!.after);
+    expect((await tomas.get(`/api/projects/${project}`)).body.summary.figures).toMatchObject(alone!.after);
   });
 
   it("is undone and redone list by list, to the letter", async () => {
@@ -154,6 +158,56 @@ describe("a change request", () => {
     expect((await tomas.get(`/api/projects/${project}/baselines/1/digest`)).body).toMatchObject({ same: true });
     expect((await tomas.get(`/api/projects/${project}/baselines/2/digest`)).body).toMatchObject({ same: true });
     expect((await decide(margit, id, "approve")).status).toBe(409);
+  });
+
+  it("approved alone freezes it and nothing else: what had moved, gone or come since the baseline stays as it was told", async () => {
+    const id = await putForward();
+    // Meanwhile the plan moves on: Pour takes twice as long, and something comes in.
+    await changeLive({ type: "setDuration", activity: "pour", minutes: 4800 }, { type: "addRow", table: "activities", key: "drain", row: { id: "drain", name: "Drain", durationMinutes: 480 } });
+    const rows = async (from: string, to: string) => ((await margit.get(`/api/projects/${project}/compare/${from}/${to}`)).body as ComparisonView).rows.map(({ id: row, what, finishDays }) => [row, what, finishDays]);
+    const shown = await rows("baseline-1", `request-${id}`);
+    expect(shown).toEqual([["dig", "changed", -3], ["pour", "changed", -3], ["open", "changed", -3]]);
+    const apart = await rows("baseline-1", "plan");
+    expect(apart.map(([row]) => row)).toEqual(["pour", "open", "drain"]);
+    expect((await margit.get(`/api/whatifs/${id}/alone`)).body).toEqual({ baseline: 1, fault: null });
+    expect((await decide(margit, id, "approve")).body).toMatchObject({ state: "approved", baseline: 2, whole: false });
+    expect(await rows("baseline-1", "baseline-2")).toEqual(shown);
+    // What moved apart from it still shows against the new baseline.
+    const drift = ((await tomas.get(`/api/projects/${project}/compare/baseline-2/plan`)).body as ComparisonView).rows;
+    expect(drift.map(({ id: row, what, finishDays }) => [row, what, finishDays])).toEqual([["pour", "changed", 7], ["open", "changed", 7], ["drain", "added", null]]);
+    const ledger = (await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger;
+    expect(ledger.baselines.map(({ how, request }) => [how, request])).toEqual([["request", 1], ["first", null]]);
+  });
+
+  it("approved with the whole plan is a re-baselining, and is named so", async () => {
+    const id = await putForward();
+    await changeLive({ type: "setDuration", activity: "pour", minutes: 4800 });
+    expect((await decide(margit, id, "approveWhole")).body).toMatchObject({ state: "approved", baseline: 2, whole: true });
+    const { rows } = (await tomas.get(`/api/projects/${project}/compare/baseline-2/plan`)).body as ComparisonView;
+    expect(rows).toEqual([]);
+    const { baselines } = (await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger;
+    expect(baselines[0]).toMatchObject({ how: "whole", request: 1, reason: "Re-baselined with change request 1: Second digger. The tide window moved — agreed" });
+  });
+
+  it("of work that came after the baseline cannot be approved alone, says so before, and nothing is applied then", async () => {
+    await changeLive({ type: "addRow", table: "activities", key: "drain", row: { id: "drain", name: "Drain", durationMinutes: 480 } });
+    const id = await begin();
+    await change(id, { type: "setDuration", activity: "drain", minutes: 960 });
+    await tomas.send("post", `/api/whatifs/${id}/request`, { reason: "clay" });
+    expect((await margit.get(`/api/whatifs/${id}/alone`)).body.fault).toMatch(/^“Drain” came into the plan after that baseline was frozen/);
+    expect((await decide(margit, id, "approve")).body.message).toMatch(/^It cannot be approved by itself. “Drain” came/);
+    expect([(await activity("drain"))["durationMinutes"], ((await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger).baselines.length]).toEqual([480, 1]);
+    expect((await decide(margit, id, "approveWhole")).status).toBe(200);
+  });
+
+  it("of a plan that was never approved approves the whole of it", async () => {
+    project = await world.addProject(tomas.me, smallPlan());
+    const id = await begin();
+    await change(id, shorter);
+    await tomas.send("post", `/api/whatifs/${id}/request`, { reason: "shorter" });
+    expect((await margit.get(`/api/whatifs/${id}/alone`)).body).toEqual({ baseline: null, fault: expect.stringMatching(/No plan is approved yet/) });
+    expect((await decide(margit, id, "approveWhole")).body).toMatchObject({ baseline: 1 });
+    expect(((await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger).baselines[0]).toMatchObject({ how: "first", request: 1 });
   });
 
   it("is not decided by whoever put it forward, and is sent back with a word, changed and put forward again under its number", async () => {

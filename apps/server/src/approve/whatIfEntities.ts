@@ -57,6 +57,10 @@ export class WhatIfEntity {
 
   @Column({ type: "int", nullable: true })
   baseline!: number | null;
+
+  /** Whether that froze the whole plan as it stood, and not the approved one with these changes alone. */
+  @Column({ type: "boolean", default: false })
+  whole!: boolean;
 }
 
 /** A list of changes in a what-if. */

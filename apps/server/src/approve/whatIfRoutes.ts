@@ -1,7 +1,9 @@
 import { RESERVED_CHANGES, type BodyOf, type Me, type WhatIf, type WhatIfView } from "@chronometra/contract";
+import { fromBundle } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
+import { loadPlan } from "../plan/planStore.ts";
 import { presentPlan } from "../plan/presentPlan.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed, findProject, mayEdit } from "../portfolio/projectAccess.ts";
@@ -12,7 +14,7 @@ import { serve, type Serving } from "../shared/http.ts";
 import { freezeProject } from "./approveService.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
-import { applyWhatIf, beginWhatIf, changeWhatIf, dropWhatIf, findWhatIf, keepWhatIf, mergeWhatIf, putForward, tried, undoInWhatIf } from "./whatIfService.ts";
+import { aloneOnBaseline, applyWhatIf, beginWhatIf, changeWhatIf, dropWhatIf, findWhatIf, inForce, keepWhatIf, mergeWhatIf, putForward, tried, undoInWhatIf } from "./whatIfService.ts";
 
 const DONE = { ok: true as const };
 
@@ -39,6 +41,7 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
       decidedAt: row.decidedAt?.toISOString() ?? null,
       word: row.word,
       baseline: row.baseline,
+      whole: row.whole,
       currency: project.head.currency,
       minorDigits: project.head.minorDigits ?? 2,
       mayEdit: mayEdit(me, project) && (row.state === "open" || row.state === "sentBack"),
@@ -55,7 +58,11 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
   return { whatIf: whatIf!, seen: { live: project.revision, version: row.version }, plan, fault, behind, meets, effect: after === null ? null : presentEffect(live, after), load, budget };
 }
 
-/** Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Or sends it back. */
+/**
+ * Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Alone it freezes the plan behind
+ * the baseline in force with these changes, so that what else has moved since stays in sight; or the whole plan as it stands, knowingly.
+ * Or sends it back.
+ */
 async function decide(database: DataSource, me: Me, id: string, { decision, reason: word, seen }: BodyOf<"POST /api/whatifs/:whatif/decision">): Promise<WhatIfEntity> {
   const at = new Date();
   const { projectId } = await findWhatIf(database, id);
@@ -66,12 +73,15 @@ async function decide(database: DataSource, me: Me, id: string, { decision, reas
     if (row.state !== "asked") throw new Failure("conflict", "This change request has been decided or taken back already.");
     if (row.askedBy === me.id) throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
     await assertNotClosed(manager, project);
-    Object.assign(row, { decidedBy: me.id, decidedAt: at, word, state: decision === "approve" ? "approved" : "sentBack" });
+    Object.assign(row, { decidedBy: me.id, decidedAt: at, word, state: decision === "sendBack" ? "sentBack" : "approved", whole: decision === "approveWhole" });
     if (decision === "sendBack") return manager.getRepository(WhatIfEntity).save(row);
     if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version)) throw new Failure("conflict", "The plan was changed since you looked at this request; look at what it comes to now, and decide then.");
     const called = `Change request ${row.request}: ${row.name}`;
+    const alone = row.whole ? null : await aloneOnBaseline(manager, await writing.plan(project), row);
+    if (alone !== null && "fault" in alone) throw new Failure("conflict", `It cannot be approved by itself. ${alone.fault}`);
     await applyWhatIf(writing, project, row, called);
-    row.baseline = await freezeProject(writing, project, `${called}. ${row.reason} — ${word}`, dayOf(me, at), at);
+    const words = `${row.whole ? `Re-baselined with change request ${row.request}: ${row.name}` : called}. ${row.reason} — ${word}`;
+    row.baseline = await freezeProject(writing, project, words, dayOf(me, at), at, alone === null ? undefined : fromBundle(alone.plan));
     const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
     if (draw !== null) await enterReserve(manager, me, project.id, { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! }, at);
     return manager.getRepository(WhatIfEntity).save(row);
@@ -89,6 +99,13 @@ export function whatIfRoutes(serving: Serving): void {
   serve(serving, "POST /api/projects/:project/whatifs", async ({ database, me, params, body }) => (await present(database, me, [await beginWhatIf(database, me, params["project"]!, body.name)]))[0]!);
 
   serve(serving, "GET /api/whatifs/:whatif", ({ database, me, params }) => view(database, me, params["whatif"]!));
+
+  serve(serving, "GET /api/whatifs/:whatif/alone", async ({ database, params }) => {
+    const row = await findWhatIf(database, params["whatif"]!);
+    const live = await loadPlan(database.manager, await findProject(database, row.projectId));
+    const alone = await aloneOnBaseline(database.manager, live, row);
+    return { baseline: inForce(live), fault: "fault" in alone ? alone.fault : null };
+  });
 
   serve(serving, "POST /api/whatifs/:whatif/changes", ({ database, me, params, body }) => {
     const reserved = body.changes.find(({ type }) => RESERVED_CHANGES.includes(type));

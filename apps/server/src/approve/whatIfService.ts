@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
-import { applyChanges, pathsMeet, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
+import { applyChanges, approvedAlone, pathsMeet, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath, type Applied, type ApprovedAlone, type Change, type Plan, type PlanBundle } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { applyChecked, describePath, listsSince, standing, storeChanges } from "../plan/changeService.ts";
@@ -10,6 +10,7 @@ import { assertMayEdit, assertNotClosed, findProject } from "../portfolio/projec
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
+import { BaselinePlanEntity } from "./approveEntities.ts";
 import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
 
 /** The what-if of that id; locked until the transaction ends, where asked. */
@@ -47,7 +48,7 @@ export const whatIfChanges = async (manager: DataSource | EntityManager, whatIf:
 /** Begins a what-if beside the live plan as it is. */
 export async function beginWhatIf(database: DataSource, me: Me, projectId: string, name: string): Promise<WhatIfEntity> {
   return writeProject(database, me, projectId, async ({ manager }, project) => {
-    const none = { request: null, reason: null, draw: null, askedBy: null, askedAt: null, decidedBy: null, decidedAt: null, word: null, baseline: null };
+    const none = { request: null, reason: null, draw: null, askedBy: null, askedAt: null, decidedBy: null, decidedAt: null, word: null, baseline: null, whole: false };
     const row = manager.getRepository(WhatIfEntity).create({ id: randomUUID(), projectId: project.id, name, baseRevision: project.revision, version: 0, madeBy: me.id, madeAt: new Date(), state: "open", ...none });
     await manager.getRepository(WhatIfEntity).insert(row);
     return row;
@@ -150,6 +151,18 @@ export async function tried(database: DataSource | EntityManager, whatIf: WhatIf
     if (!(error instanceof PlanProblems)) throw error;
     return { project, live, after: null, fault: error.problems[0]!.message, behind, meets: [], load: [], budget: null };
   }
+}
+
+/** The number of the baseline in force; `null` where nothing was approved yet. */
+export const inForce = (plan: Plan): number | null => [...plan.baselines.values()].reduce<number | null>((most, { number }) => Math.max(most ?? 0, number), null);
+
+/** The plan that approving a what-if alone would freeze: the one behind the baseline in force with its changes; or why there is none. */
+export async function aloneOnBaseline(manager: EntityManager, live: Plan, whatIf: WhatIfEntity): Promise<ApprovedAlone> {
+  const number = inForce(live);
+  if (number === null) return { fault: "No plan is approved yet: approving this approves the whole plan as it stands." };
+  const kept = await manager.getRepository(BaselinePlanEntity).findOneBy({ projectId: whatIf.projectId, number });
+  if (kept === null) return { fault: `The plan behind baseline ${number} is not kept here: it was approved elsewhere, or before plans were kept.` };
+  return approvedAlone(JSON.parse(kept.content) as PlanBundle, live, await whatIfChanges(manager, whatIf));
 }
 
 /** Which of some changes still fit a plan, taken one by one: those that fail by themselves are left out. */

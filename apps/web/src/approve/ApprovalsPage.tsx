@@ -7,7 +7,7 @@ import { momentWords } from "../shared/words.ts";
 import { Decide } from "./Decide.tsx";
 import { PlanState } from "./PlanState.tsx";
 import { approvalsQuery, requestsQuery } from "./queries.ts";
-import { DecideRequest } from "./Requests.tsx";
+import { DecideRequest } from "./DecideRequest.tsx";
 
 function Waiting({ approval }: { approval: Approval }) {
   const me = useMe();

@@ -13,7 +13,7 @@ import { ledgerQuery, whatIfsQuery } from "./queries.ts";
 import { WhatIfs } from "./Requests.tsx";
 import { ReservesPart } from "./ReservesPart.tsx";
 
-function Ask({ project }: { project: string }) {
+function Ask({ project, first }: { project: string; first: boolean }) {
   const client = useQueryClient();
   const [word, setWord] = useState("");
   const ask = useMutation({
@@ -26,7 +26,8 @@ function Ask({ project }: { project: string }) {
   return (
     <form className="mb-4 flex max-w-2xl flex-col gap-2" onSubmit={(event) => { event.preventDefault(); ask.mutate(); }}>
       <label className="flex flex-col gap-1">
-        <span className="font-semibold">Ask for approval of the plan as it stands</span>
+        <span className="font-semibold">{first ? "Ask for approval of the plan as it stands" : "Ask to re-baseline: approval of the whole plan as it stands"}</span>
+        {!first && <span className="muted text-sm">All that has moved since the last baseline counts as approved then, and drift begins anew. One change alone is put forward from a what-if.</span>}
         <textarea className="textarea w-full" rows={2} value={word} onChange={(event) => setWord(event.target.value)} placeholder="What the approver should know" />
       </label>
       <PlanState project={project} />
@@ -52,15 +53,19 @@ function Digest({ project, number, digest }: { project: string; number: number; 
   );
 }
 
+/** What a baseline approved. */
+const howWords = ({ how, request }: Ledger["baselines"][number]): string =>
+  how === "first" ? "the first plan" : how === "request" ? `change request ${request} alone` : `re-baselined: the whole plan${request === null ? "" : `, with change request ${request}`}`;
+
 function Baselines({ project, ledger }: { project: string; ledger: Ledger }) {
   if (ledger.baselines.length === 0) return <p className="muted py-2">No baseline yet. The first is frozen when someone approves the plan.</p>;
   return (
     <table className="ledger" aria-label="Baselines">
-      <thead><tr><th className="num">No.</th><th>Approved</th><th>By</th><th>Why</th><th>From</th><th>To</th><th className="num">Activities</th><th className="num">Budget, {ledger.currency}</th><th>Compare</th><th>Digest</th></tr></thead>
+      <thead><tr><th className="num">No.</th><th>Approved</th><th>By</th><th>What</th><th>Why</th><th>From</th><th>To</th><th className="num">Activities</th><th className="num">Budget, {ledger.currency}</th><th>Compare</th><th>Digest</th></tr></thead>
       <tbody>
         {ledger.baselines.map((line) => (
           <tr key={line.number}>
-            <td className="num figure">{line.number}</td><td className="whitespace-nowrap">{dateWords(line.approvedOn)}</td><td className="whitespace-nowrap">{line.approvedBy}</td><td>{line.reason}</td>
+            <td className="num figure">{line.number}</td><td className="whitespace-nowrap">{dateWords(line.approvedOn)}</td><td className="whitespace-nowrap">{line.approvedBy}</td><td>{howWords(line)}</td><td>{line.reason}</td>
             <td className="whitespace-nowrap">{dateWords(line.start)}</td><td className="whitespace-nowrap">{dateWords(line.finish)}</td><td className="num">{line.activities}</td><td className="num">{money(line.budgetMinor, ledger.minorDigits)}</td>
             <td className="whitespace-nowrap"><Link className="underline" to={`/projects/${project}/compare?from=baseline-${line.number}&to=plan`}>with the plan</Link>{line.number > 1 && <>, <Link className="underline" to={`/projects/${project}/compare?from=baseline-${line.number - 1}&to=baseline-${line.number}`}>with {line.number - 1}</Link></>}</td>
             <td><Digest project={project} number={line.number} digest={line.digest} /></td>
@@ -89,7 +94,7 @@ export function LedgerPage() {
           const open = ledger.approvals.find(({ state }) => state === "asked");
           return (
             <>
-              {ledger.mayAsk && <Ask project={id} />}
+              {ledger.mayAsk && <Ask project={id} first={ledger.baselines.length === 0} />}
               {open !== undefined && ledger.baselines[0] !== undefined && <p className="mb-2"><Link className="underline" to={`/projects/${id}/compare?from=baseline-${ledger.baselines[0].number}&to=${open.changedSince > 0 ? `asked-${open.id}` : "plan"}`}>What is to be approved, compared with baseline {ledger.baselines[0].number}</Link></p>}
               {open?.mayDecide === true && <section className="mb-4"><h2 className="text-base">{open.askedBy} asks for approval</h2>{open.word !== "" && <p>“{open.word}”</p>}<PlanState project={id} asked={open} /><Decide approval={open} /></section>}
               <h2 className="text-base">Baselines</h2>

@@ -13,6 +13,8 @@ export const comparisonQuery = (project: string, from: string, to: string) => qu
 export const requestsQuery = queryOptions({ queryKey: ["approvals", "requests"], queryFn: () => call("GET /api/requests") });
 export const whatIfsQuery = (project: string) => queryOptions({ queryKey: ["project", project, "whatIfs"], queryFn: () => call("GET /api/projects/:project/whatifs", { params: { project } }) });
 export const whatIfQuery = (id: string) => queryOptions({ queryKey: ["whatIf", id], queryFn: () => call("GET /api/whatifs/:whatif", { params: { whatif: id } }) });
+/** Whether a change request can be approved by itself; it hangs on the plan as much as on the request. */
+export const aloneQuery = (id: string) => queryOptions({ queryKey: ["whatIf", id, "alone"], queryFn: () => call("GET /api/whatifs/:whatif/alone", { params: { whatif: id } }) });
 export const reservesQuery = (project: string) => queryOptions({ queryKey: ["project", project, "reserves"], queryFn: () => call("GET /api/projects/:project/reserves", { params: { project } }) });
 
 /** Why a date moved between two whole states of a plan. */

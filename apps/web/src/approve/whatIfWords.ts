@@ -2,7 +2,7 @@ import type { WhatIf } from "@chronometra/contract";
 import { momentWords } from "../shared/words.ts";
 
 /** How a what-if or change request stands, in words. */
-export function stateWords({ state, request, decidedBy, decidedAt, word, baseline }: Pick<WhatIf, "state" | "request" | "decidedBy" | "decidedAt" | "word" | "baseline">): string {
+export function stateWords({ state, request, decidedBy, decidedAt, word, baseline, whole }: Pick<WhatIf, "state" | "request" | "decidedBy" | "decidedAt" | "word" | "baseline" | "whole">): string {
   const called = request === null ? "" : `change request ${request}, `;
   const when = decidedAt === null ? "" : ` on ${momentWords(decidedAt)}`;
   switch (state) {
@@ -11,7 +11,7 @@ export function stateWords({ state, request, decidedBy, decidedAt, word, baselin
     case "asked":
       return `${called}waits for a decision`;
     case "approved":
-      return `${called}approved by ${decidedBy}${when} as baseline ${baseline}: “${word}”`;
+      return `${called}approved by ${decidedBy}${when} as baseline ${baseline}${whole ? ", with the whole plan as it stood" : ", alone"}: “${word}”`;
     case "sentBack":
       return `${called}sent back by ${decidedBy}${when}: “${word}”`;
     case "kept":

@@ -23,16 +23,17 @@ export interface OnceFrozen {
 const measured = ({ bac, pv, ev, sv, spi }: Figures): Measured => ({ bac, pv, ev, sv, spi });
 
 /**
- * Performance of a plan on its data date by the baseline in force, and by one that is frozen from it now.
+ * Performance of a plan on its data date by the baseline in force, and by one that is frozen now.
  * @param before the live plan, whose newest baseline is in force
- * @param after the plan that would be frozen
+ * @param after the live plan as it would be then
+ * @param approved the plan that would be frozen, where it is another
  * @returns `null` where the plan has no data date: there is nothing to measure
  * @throws {PlanProblems} where either cannot be computed
  */
-export function onceFrozen(before: PlanBundle, after: PlanBundle): OnceFrozen | null {
+export function onceFrozen(before: PlanBundle, after: PlanBundle, approved = after): OnceFrozen | null {
   const { dataDate } = after.project;
   if (dataDate === undefined) return null;
-  const frozen = freezePlan(after);
+  const frozen = freezePlan(approved);
   const number = 1 + Math.max(0, ...(after.baselines ?? []).map((baseline) => baseline.number));
   const [was, will] = [
     computePlan(before),
