@@ -1,6 +1,8 @@
 import { defineConfig } from "@playwright/test";
 
 const server = process.env["CHRONOMETRA_TEST_DATABASE"] ?? "mysql://root@127.0.0.1:3306";
+/** The same by a user who may do no more than the application needs. */
+const user = process.env["CHRONOMETRA_E2E_DATABASE"] ?? server;
 /** A server for each worker, on a port and a database of its own, named `browser` and its place. */
 const ports = (process.env["CHRONOMETRA_E2E_PORTS"] ?? "4698,4699").split(",").map(Number);
 // This file is read anew by each worker, which knows its place.
@@ -31,6 +33,6 @@ export default defineConfig({
     url: `http://localhost:${port}/api/session`,
     timeout: 120_000,
     gracefulShutdown: { signal: "SIGTERM" as const, timeout: 5_000 },
-    env: { CHRONOMETRA_DATABASE: `${server}/browser${i}`, CHRONOMETRA_PORT: String(port), CHRONOMETRA_SECRET: "browser tests" },
+    env: { CHRONOMETRA_DATABASE: `${user}/browser${i}`, CHRONOMETRA_DATABASE_OWNER: `${server}/browser${i}`, CHRONOMETRA_PORT: String(port), CHRONOMETRA_SECRET: "browser tests" },
   })),
 });

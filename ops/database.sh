@@ -96,6 +96,16 @@ database_start() {
   return 1
 }
 
+# database_user NAME USER PASSWORD: a user who may read and write the rows of a database and nothing else: neither empty, alter
+# nor drop a table, nor take away what keeps baselines as they are.
+database_user() {
+  mariadb --no-defaults -u root --socket="$DB_SOCKET" <<SQL
+create user if not exists '$2'@'127.0.0.1';
+alter user '$2'@'127.0.0.1' identified by '$3';
+grant select, insert, update, delete on $1.* to '$2'@'127.0.0.1';
+SQL
+}
+
 database_stop() {
   [ -n "${DB_PID:-}" ] || return 0
   mariadb-admin --no-defaults -u root --socket="$DB_SOCKET" shutdown >/dev/null 2>&1 || kill "$DB_PID" 2>/dev/null

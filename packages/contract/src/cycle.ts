@@ -100,9 +100,10 @@ export const openPeriodSchema = z.strictObject({ dataDate: dateSchema, issueBy: 
 
 /** What is left in a project that is to be closed. */
 export const closingSchema = z.object({
-  closed: z.object({ by: z.string(), at: z.string(), word: z.string() }).nullable(),
+  /** `ended` counts the activities that closing ended and opening it again restores. */
+  closed: z.object({ by: z.string(), at: z.string(), word: z.string(), ended: z.int() }).nullable(),
   dataDate: z.string().nullable(),
-  activities: z.array(z.object({ id: z.string(), name: z.string(), state: z.enum(["notStarted", "inProgress"]), percent: z.number().nullable(), finish: z.string(), postedMinutes: z.int() })),
+  activities: z.array(z.object({ id: z.string(), name: z.string(), state: z.enum(["notStarted", "inProgress"]), percent: z.number().nullable(), finish: z.string(), postedMinutes: z.int(), /** Work that counts already is not parked. */ mayPark: z.boolean() })),
   /** What stands in the way and is to be settled first. */
   first: z.array(z.string()),
 });

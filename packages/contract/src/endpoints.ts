@@ -139,6 +139,7 @@ export const endpoints = {
   "POST /api/whatifs/:whatif/merge": { summary: "Settle what both it and the live plan have changed", body: mergeSchema, response: done },
   "POST /api/whatifs/:whatif/keep": { summary: "Make its changes in the live plan", response: changeResultSchema.omit({ changes: true }) },
   "DELETE /api/whatifs/:whatif": { summary: "Drop it", response: done },
+  "POST /api/whatifs/:whatif/restore": { summary: "Take up again what was dropped", response: whatIfSchema },
   "POST /api/whatifs/:whatif/request": { summary: "Put it forward as a change request", body: putForwardSchema, response: whatIfSchema },
   "GET /api/whatifs/:whatif/alone": { summary: "Whether a change request can be approved by itself, on which baseline", response: requestAloneSchema },
   "POST /api/whatifs/:whatif/decision": { summary: "Approve it alone, or with the whole plan as it stands: applied and frozen as a new baseline; or send back", body: decideRequestSchema, response: whatIfSchema },

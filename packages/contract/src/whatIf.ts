@@ -36,6 +36,7 @@ export const whatIfSchema = z.object({
   currency: z.string(),
   minorDigits: z.int(),
   mayEdit: z.boolean(),
+  mayRestore: z.boolean(),
   mayDecide: z.boolean(),
 });
 export type WhatIf = z.infer<typeof whatIfSchema>;

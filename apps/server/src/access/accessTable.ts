@@ -93,6 +93,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/whatifs/:whatif/merge": PLANNERS,
   "POST /api/whatifs/:whatif/keep": PLANNERS,
   "DELETE /api/whatifs/:whatif": PLANNERS,
+  "POST /api/whatifs/:whatif/restore": PLANNERS,
   "POST /api/whatifs/:whatif/request": PLANNERS,
   "GET /api/whatifs/:whatif/alone": LOOKERS,
   "POST /api/whatifs/:whatif/decision": ["approver"],

@@ -104,9 +104,16 @@ describe("why a date moved", () => {
     expect(told.days).toBe(1);
     const sinceApproved = (await drift("baseline-1", "plan", "finish")).body as DriftLedgerView;
     expect(sinceApproved.causes.reduce((sum, { days }) => sum + days, 0)).toBeCloseTo(sinceApproved.days);
-    await world.database.query("delete from baseline_plan");
-    expect((await drift("baseline-1", "plan", "finish")).body.message).toMatch(/no plan behind that baseline; it was approved elsewhere/);
     expect((await drift("period-99", "plan", "finish")).status).toBe(404);
     expect((await drift("somewhere", "plan", "finish")).status).toBe(422);
+  });
+
+  it("is not told from a baseline that came with a file: no plan is behind it here, and no request is approved alone on it", async () => {
+    const row = { id: "dig", start: "2026-03-02T08:00", finish: "2026-03-06T17:00", durationMinutes: 2400, evenMinor: 0, startMinor: 0, finishMinor: 0, minutes: 0 };
+    const approvedElsewhere = { number: 1, approvedOn: "2026-02-20", approvedBy: "Elsewhere", reason: "go", activities: [row] };
+    project = await world.addProject(tomas.me, { ...smallPlan(), baselines: [approvedElsewhere] });
+    expect((await drift("baseline-1", "plan", "finish")).body.message).toMatch(/no plan behind that baseline; it was approved elsewhere/);
+    const { id } = (await tomas.send("post", `/api/projects/${project}/whatifs`, { name: "Later" })).body as { id: string };
+    expect((await tomas.get(`/api/whatifs/${id}/alone`)).body).toEqual({ baseline: 1, fault: expect.stringMatching(/The plan behind baseline 1 is not kept here/) });
   });
 });

@@ -26,6 +26,7 @@ const changeLive = async (...changes: object[]) => tomas.send("post", `/api/proj
 const begin = async (name = "Second digger"): Promise<string> => ((await tomas.send("post", `/api/projects/${project}/whatifs`, { name })).body as WhatIf).id;
 const view = async (id: string): Promise<WhatIfView> => (await tomas.get(`/api/whatifs/${id}`)).body as WhatIfView;
 const change = async (id: string, ...changes: object[]) => tomas.send("post", `/api/whatifs/${id}/changes`, { revision: (await view(id)).whatIf.changes, changes });
+const decideIt = (id: string) => margit.send("post", `/api/whatifs/${id}/decision`, { decision: "approve", reason: "go" });
 const shorter = { type: "setDuration", activity: "dig", minutes: 960 };
 const more = { type: "addRow", table: "assignments", key: "second", row: { activity: "dig", person: "bo", plannedMinutes: 600 } };
 
@@ -90,6 +91,21 @@ describe("a what-if", () => {
     expect((await wanjiru.send("delete", `/api/whatifs/${id}`)).status).toBe(403);
     expect((await tomas.send("delete", `/api/whatifs/${id}`)).status).toBe(200);
     expect((await tomas.send("delete", `/api/whatifs/${id}`)).status).toBe(409);
+  });
+
+  it("that was dropped is taken up again as it was left, by those who may change it; one that was put forward waits no more", async () => {
+    const id = await begin();
+    await change(id, shorter);
+    await tomas.send("post", `/api/whatifs/${id}/request`, { reason: "shorter" });
+    const { tables } = (await view(id)).plan!;
+    expect((await tomas.send("post", `/api/whatifs/${id}/restore`)).body.message).toMatch(/is not dropped/);
+    await tomas.send("delete", `/api/whatifs/${id}`);
+    expect((await view(id)).whatIf).toMatchObject({ state: "dropped", mayRestore: true, mayEdit: false });
+    expect((await wanjiru.send("post", `/api/whatifs/${id}/restore`)).status).toBe(403);
+    expect((await tomas.send("post", `/api/whatifs/${id}/restore`)).body).toMatchObject({ state: "open", mayEdit: true, request: 1 });
+    expect((await view(id)).plan!.tables).toEqual(tables);
+    expect((await decideIt(id)).status).toBe(409);
+    expect((await change(id, more)).status).toBe(200);
   });
 
   it("takes what does not hold no more than the live plan does, and says why", async () => {

@@ -14,7 +14,7 @@ import { serve, type Serving } from "../shared/http.ts";
 import { freezeProject } from "./approveService.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
-import { aloneOnBaseline, applyWhatIf, beginWhatIf, changeWhatIf, dropWhatIf, findWhatIf, inForce, keepWhatIf, mergeWhatIf, putForward, tried, undoInWhatIf } from "./whatIfService.ts";
+import { aloneOnBaseline, applyWhatIf, beginWhatIf, changeWhatIf, dropWhatIf, findWhatIf, inForce, keepWhatIf, mergeWhatIf, putForward, restoreWhatIf, tried, undoInWhatIf } from "./whatIfService.ts";
 
 const DONE = { ok: true as const };
 
@@ -45,6 +45,7 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
       currency: project.head.currency,
       minorDigits: project.head.minorDigits ?? 2,
       mayEdit: mayEdit(me, project) && (row.state === "open" || row.state === "sentBack"),
+      mayRestore: mayEdit(me, project) && row.state === "dropped",
       mayDecide: me.roles.includes("approver") && row.state === "asked" && row.askedBy !== me.id,
     };
   });
@@ -129,6 +130,8 @@ export function whatIfRoutes(serving: Serving): void {
     await dropWhatIf(database, me, params["whatif"]!);
     return DONE;
   });
+
+  serve(serving, "POST /api/whatifs/:whatif/restore", async ({ database, me, params }) => (await present(database, me, [await restoreWhatIf(database, me, params["whatif"]!)]))[0]!);
 
   serve(serving, "POST /api/whatifs/:whatif/request", async ({ database, me, params, body }) => (await present(database, me, [await putForward(database, me, params["whatif"]!, body.reason, body.draw)]))[0]!);
 

@@ -236,6 +236,17 @@ export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<vo
     await manager.getRepository(WhatIfEntity).update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
   });
 
+/** Takes up a what-if again that was dropped: open, as it was left; one that was put forward is put forward anew. */
+export const restoreWhatIf = (database: DataSource, me: Me, id: string): Promise<WhatIfEntity> =>
+  inTransaction(database, async (manager) => {
+    const whatIf = await findWhatIf(manager, id, true);
+    const project = await findProject(manager, whatIf.projectId);
+    assertMayEdit(me, project);
+    await assertNotClosed(manager, project);
+    if (whatIf.state !== "dropped") throw new Failure("conflict", `"${whatIf.name}" is not dropped.`);
+    return manager.getRepository(WhatIfEntity).save(Object.assign(whatIf, { state: "open", decidedBy: null, decidedAt: null }));
+  });
+
 /** Puts a what-if forward as the project's next change request. */
 export const putForward = (database: DataSource, me: Me, id: string, reason: string, draw: { kind: "contingency" | "management"; amountMinor: number } | undefined): Promise<WhatIfEntity> =>
   onWhatIf(database, me, id, async ({ manager, whatIf, project }) => {

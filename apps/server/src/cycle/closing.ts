@@ -2,7 +2,8 @@ import type { Closing, Me } from "@chronometra/contract";
 import { formatDate, parkRows, schedulePlan, toBundle, type Change, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { storeChanges } from "../plan/changeService.ts";
+import { inverseOf, storeChanges } from "../plan/changeService.ts";
+import { ChangeListEntity } from "../plan/planEntities.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { findProject } from "../portfolio/projectAccess.ts";
@@ -28,11 +29,19 @@ function leftIn(plan: Plan): Closing["activities"] {
   const { rows } = schedulePlan(bundle);
   const posted = new Map<string, number>();
   for (const { activity, minutes, state } of plan.timeEntries.values()) if (state === "posted") posted.set(activity, (posted.get(activity) ?? 0) + minutes);
-  return bundle.activities.flatMap(({ id, name, kind, percent }, i) => {
+  const spent = new Set([...plan.actualCosts.values()].map(({ activity }) => activity));
+  return bundle.activities.flatMap(({ id, name, kind, percent, actualStart }, i) => {
     const row = rows[i];
     if (row == null || kind === "summary" || kind === "levelOfEffort" || row.state === "complete") return [];
-    return [{ id, name, state: row.state, percent: percent ?? null, finish: formatDate(row.finishDay), postedMinutes: posted.get(id) ?? 0 }];
+    return [{ id, name, state: row.state, percent: percent ?? null, finish: formatDate(row.finishDay), postedMinutes: posted.get(id) ?? 0, mayPark: actualStart === undefined && (percent ?? 0) === 0 && !posted.has(id) && !spent.has(id) }];
   });
+}
+
+/** How many activities closing a project ended, which stand as before once it is opened again. */
+async function endedBy(database: DataSource, { projectId, revision }: ProjectClosingEntity): Promise<number> {
+  if (revision === null) return 0;
+  const list = await database.getRepository(ChangeListEntity).findOneByOrFail({ projectId, revision });
+  return new Set((JSON.parse(list.changes) as Change[]).flatMap((change) => ("activity" in change ? [change.activity] : []))).size;
 }
 
 /** What is left in a project before it can be closed, and whether it is. */
@@ -41,7 +50,7 @@ export async function closingOf(database: DataSource, projectId: string): Promis
   const closing = await database.getRepository(ProjectClosingEntity).findOneBy({ projectId });
   const names = await accountNames(database);
   return {
-    closed: closing === null ? null : { by: names.get(closing.closedBy) ?? "", at: closing.closedAt.toISOString(), word: closing.word },
+    closed: closing === null ? null : { by: names.get(closing.closedBy) ?? "", at: closing.closedAt.toISOString(), word: closing.word, ended: await endedBy(database, closing) },
     dataDate: project.head.dataDate ?? null,
     activities: leftIn(await loadPlan(database.manager, project)),
     first: closing === null ? await toSettle(database, project) : [],
@@ -72,17 +81,25 @@ export async function closeProject(database: DataSource, me: Me, projectId: stri
     const left = leftIn(plan);
     const unsaid = left.filter(({ id }) => said[id] === undefined);
     if (unsaid.length > 0) throw new Failure("invalid", `Say of ${unsaid.slice(0, 5).map(({ name }) => `"${name}"`).join(", ")}${unsaid.length > 5 ? ` and ${unsaid.length - 5} more` : ""} whether it is done, dropped or parked.`);
+    const begun = left.filter(({ id, mayPark }) => said[id] === "parked" && !mayPark);
+    if (begun.length > 0) throw new Failure("invalid", `${begun.slice(0, 5).map(({ name }) => `"${name}"`).join(", ")}${begun.length > 5 ? ` and ${begun.length - 5} more` : ""} cannot be parked: work with dates, percent, time or cost on it counts. Say done or dropped. Nothing was closed.`);
     const changes = finishing(plan, left, said);
-    if (changes.length > 0) await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
-    await manager.getRepository(ProjectClosingEntity).insert({ projectId, closedBy: me.id, closedAt: new Date(), word });
+    const stored = changes.length === 0 ? null : await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
+    await manager.getRepository(ProjectClosingEntity).insert({ projectId, closedBy: me.id, closedAt: new Date(), word, revision: stored?.result.revision ?? null });
   });
 }
 
-/** Opens a closed project again; that it was closed, and why it is open again, stands in its history. */
+/**
+ * Opens a closed project again: what closing ended stands as before, in the same transaction. That it was closed, and why it is
+ * open again, stands in its history.
+ */
 export async function openAgain(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
   await writeProjects(database, me, [projectId], async (writing) => {
     const closings = writing.manager.getRepository(ProjectClosingEntity);
-    if ((await closings.delete({ projectId })).affected === 0) throw new Failure("conflict", "This project is not closed.");
-    await storeChanges(writing, await writing.editable(projectId), { changes: [{ type: "setProject", set: {} }], label: `Opened again: ${reason}`.slice(0, 200) });
+    const closing = await closings.findOneBy({ projectId });
+    if (closing === null || (await closings.delete({ projectId })).affected === 0) throw new Failure("conflict", "This project is not closed.");
+    const project = await writing.editable(projectId);
+    const back = closing.revision === null ? { changes: [{ type: "setProject" as const, set: {} }] } : await inverseOf(writing.manager, project, closing.revision);
+    await storeChanges(writing, project, { ...back, label: `Opened again: ${reason}`.slice(0, 200) });
   });
 }

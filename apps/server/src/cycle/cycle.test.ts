@@ -158,21 +158,27 @@ describe("a reporting period", () => {
 
   it("a project is closed on purpose: what is left is listed, each finished as said; nothing changes after, until it is opened again", async () => {
     const closing = async (): Promise<Closing> => (await tomas.get(`/api/projects/${project}/closing`)).body as Closing;
+    const tables = async () => ((await tomas.get(`/api/projects/${project}/plan`)).body as { tables: object }).tables;
+    const before = await tables();
     const left = (await closing()).activities;
-    expect(left.map(({ id, state }) => [id, state])).toEqual([["dig", "inProgress"], ["pour", "notStarted"], ["open", "notStarted"]]);
+    expect(left.map(({ id, state, mayPark }) => [id, state, mayPark])).toEqual([["dig", "inProgress", false], ["pour", "notStarted", true], ["open", "notStarted", true]]);
     const close = (activities: object) => tomas.send("post", `/api/projects/${project}/closing`, { word: "Handed over", activities });
     expect((await close({ dig: "done" })).body.message).toBe('Say of "Pour", "Open" whether it is done, dropped or parked.');
-    expect((await close({ dig: "parked", pour: "parked", open: "done" })).body.message).toMatch(/parked/);
+    expect((await close({ dig: "parked", pour: "parked", open: "done" })).body.message).toMatch(/^"Dig" cannot be parked: work with dates.* Nothing was closed\.$/);
+    expect(await tables()).toEqual(before);
     expect((await close({ dig: "dropped", pour: "parked", open: "done" })).status).toBe(200);
     const plan = (await tomas.get(`/api/projects/${project}/plan`)).body as { revision: number; tables: { activities: [string, object][] } };
     expect(Object.fromEntries(plan.tables.activities)).toMatchObject({ dig: { actualFinish: expect.any(String), percent: 50 }, pour: { parked: true }, open: { actualFinish: expect.any(String) } });
     expect((await tomas.send("post", `/api/projects/${project}/changes`, { revision: plan.revision, changes: [{ type: "setName", activity: "dig", name: "x" }] })).body.message).toMatch(/is closed/);
     const ann = await world.caller("annb", ["contributor"], "ann");
     expect((await ann.send("post", "/api/desk/reports", { project, activity: "dig", date: "2026-03-04", minutes: 30 })).body.message).toMatch(/is closed/);
-    expect((await closing()).closed).toMatchObject({ by: "Tomas", word: "Handed over" });
+    expect((await closing()).closed).toMatchObject({ by: "Tomas", word: "Handed over", ended: 3 });
     await movesTheOpenOnes();
     expect((await tomas.send("delete", `/api/projects/${project}/closing`, { reason: "a defect" })).status).toBe(403);
     expect((await ines.send("delete", `/api/projects/${project}/closing`, { reason: "a defect" })).status).toBe(200);
     expect((await tomas.get(`/api/projects/${project}/history`)).body[0].label).toBe("Opened again: a defect");
+    // What was done, dropped and parked stands as before.
+    expect(await tables()).toEqual(before);
+    expect((await ines.send("delete", `/api/projects/${project}/closing`, { reason: "again" })).status).toBe(409);
   });
 });

@@ -171,4 +171,8 @@ export class ProjectClosingEntity {
 
   @Column({ type: "varchar", length: 1000 })
   word!: string;
+
+  /** The revision that ended what was left, which opening it again takes back; `null` where nothing was, or before that was kept. */
+  @Column({ type: "int", nullable: true })
+  revision!: number | null;
 }

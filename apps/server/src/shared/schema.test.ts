@@ -1,5 +1,5 @@
 import { freshDatabase } from "../testing/testWorld.ts";
-import { openDatabase } from "./database.ts";
+import { openDatabase, rightsBeyond } from "./database.ts";
 
 describe("the schema", () => {
   it("can be brought up to date again at any time, also by two servers starting at once, and changes nothing then", async () => {
@@ -19,8 +19,31 @@ describe("the schema", () => {
     await database.query("drop trigger baseline_no_delete");
     const again = await openDatabase(url);
     expect(await again.query("select count(*) as n from import_draft")).toHaveLength(1);
-    expect(await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()")).toHaveLength(6);
+    expect(await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()")).toHaveLength(8);
     await again.destroy();
+    await drop();
+  });
+
+  it("lets the application's own user write rows, and neither empty, alter nor drop what was frozen, nor what guards it", async () => {
+    const { url, database, drop } = await freshDatabase();
+    const [{ name }] = (await database.query("select database() as name")) as [{ name: string }];
+    await database.query("create or replace user 'frozen_test'@'%' identified by 'pass'");
+    await database.query(`grant select, insert, update, delete on ${name}.* to 'frozen_test'@'%'`);
+    const at = new URL(url);
+    Object.assign(at, { username: "frozen_test", password: "pass" });
+    const app = await openDatabase(at.href, url);
+    expect(await rightsBeyond(app)).toEqual([]);
+    expect(await rightsBeyond(database)).toContain("DROP");
+    for (const table of ["baseline", "baseline_plan", "issued_period", "issued_plan"]) {
+      for (const act of [`truncate table ${table}`, `drop table ${table}`, `alter table ${table} add spoilt int`, `drop trigger ${table}_no_delete`])
+        await expect(app.query(act)).rejects.toThrow(/denied/);
+    }
+    await app.query("insert into setting (name, value) values ('kept', '1')");
+    await app.query("delete from setting where name = 'kept'");
+    await app.query("insert into baseline_plan (project_id, number, content) values ('p', 1, '{}')");
+    for (const act of ["update baseline_plan set content = '[]'", "delete from baseline_plan"]) await expect(app.query(act)).rejects.toThrow(/written once and stays/);
+    await app.destroy();
+    await database.query("drop user 'frozen_test'@'%'");
     await drop();
   });
 
@@ -42,7 +65,7 @@ describe("the schema", () => {
       const known = new Map(rows.map((row) => [row.name, row]));
       expect([entity.tableName, [...known.keys()].sort()]).toEqual([entity.tableName, entity.columns.map(({ databaseName }) => databaseName).sort()]);
       for (const column of entity.columns) {
-        const type = column.type === "simple-json" ? "text" : String(column.type);
+        const type = { "simple-json": "text", boolean: "tinyint" }[String(column.type)] ?? String(column.type);
         expect([entity.tableName, column.databaseName, known.get(column.databaseName)!.type, known.get(column.databaseName)!.nullable]).toEqual([entity.tableName, column.databaseName, type, column.isNullable ? "YES" : "NO"]);
       }
     }

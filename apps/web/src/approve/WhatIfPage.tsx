@@ -13,6 +13,7 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, DEADLINE_WORDS, type DeadlineState, driftTone, money, movedWords } from "../shared/words.ts";
+import { useRestore } from "./useRestore.ts";
 import { Merge } from "./Merge.tsx";
 import { PutForward } from "./PutForward.tsx";
 import { whatIfQuery } from "./queries.ts";
@@ -56,10 +57,12 @@ function Banner({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) 
   const client = useQueryClient();
   const [asking, setAsking] = useState(false);
   const params = { whatif: whatIf.id };
+  const restore = useRestore();
   const end = useMutation({
     mutationFn: (how: "keep" | "drop"): Promise<unknown> => (how === "keep" ? call("POST /api/whatifs/:whatif/keep", { params }) : call("DELETE /api/whatifs/:whatif", { params })),
     onSuccess: (_done, how) => {
-      toast(how === "keep" ? `“${whatIf.name}” is in the live plan now; undo takes it out again.` : `“${whatIf.name}” is dropped; the live plan never knew of it.`);
+      if (how === "keep") toast(`“${whatIf.name}” is in the live plan now; undo takes it out again.`);
+      else toast(`“${whatIf.name}” is dropped; the live plan never knew of it.`, { action: { label: "Undo", onClick: () => restore.mutate(whatIf.id) }, duration: 12_000 });
       void client.invalidateQueries();
       void go(`/projects/${whatIf.project}/plan`);
     },

@@ -14,14 +14,18 @@ import { closingQuery } from "./queries.ts";
 type End = "done" | "dropped" | "parked";
 const ENDS: Record<End, string> = { done: "done", dropped: "dropped as it is", parked: "parked" };
 
-/** What becomes of an activity unless someone says otherwise: begun or booked work is done, the rest is parked. */
-const usual = ({ state, postedMinutes }: Closing["activities"][number]): End => (state === "inProgress" || postedMinutes > 0 ? "done" : "parked");
+type Activity = Closing["activities"][number];
+
+/** What becomes of an activity unless someone says otherwise: work that counts already is done, the rest is parked. */
+const usual = ({ mayPark }: Activity): End => (mayPark ? "parked" : "done");
+/** How an activity can end. */
+const endsOf = ({ mayPark }: Activity): End[] => (Object.keys(ENDS) as End[]).filter((end) => end !== "parked" || mayPark);
 
 function Left({ closing, project }: { closing: Closing; project: { id: string; name: string } }) {
   const client = useQueryClient();
   const [said, setSaid] = useState<Record<string, End>>({});
   const [word, setWord] = useState("");
-  const endOf = (activity: Closing["activities"][number]): End => said[activity.id] ?? usual(activity);
+  const endOf = (activity: Activity): End => said[activity.id] ?? usual(activity);
   const close = useMutation({
     mutationFn: () => call("POST /api/projects/:project/closing", { params: { project: project.id }, body: { word, activities: Object.fromEntries(closing.activities.map((activity) => [activity.id, endOf(activity)])) } }),
     onSuccess: () => {
@@ -35,8 +39,8 @@ function Left({ closing, project }: { closing: Closing; project: { id: string; n
       <h2 className="text-base">{closing.activities.length === 0 ? "Nothing is left" : `${countWords(closing.activities.length, "activity is", "activities are")} left`}</h2>
       {closing.activities.length > 0 && (
         <>
-          <p className="muted text-sm">Done: 100% as of {dateWords(closing.dataDate)}. Dropped as it is: ended on that day at the percent it has. Parked: it stays in the plan and counts for nothing.</p>
-          <p className="my-1 flex flex-wrap gap-2 text-sm">All of them: {(Object.keys(ENDS) as End[]).map((end) => <button key={end} type="button" className="btn btn-xs" onClick={() => setSaid(Object.fromEntries(closing.activities.map(({ id }) => [id, end])))}>{ENDS[end]}</button>)}</p>
+          <p className="muted text-sm">Done: 100% as of {dateWords(closing.dataDate)}. Dropped as it is: ended on that day at the percent it has. Parked: it stays in the plan and counts for nothing; work with dates, percent, time or cost on it cannot be. Opening the project again takes all of this back.</p>
+          <p className="my-1 flex flex-wrap gap-2 text-sm">All of them: {(Object.keys(ENDS) as End[]).map((end) => <button key={end} type="button" className="btn btn-xs" onClick={() => setSaid({ ...said, ...Object.fromEntries(closing.activities.filter((activity) => endsOf(activity).includes(end)).map(({ id }) => [id, end])) })}>{ENDS[end]}</button>)}</p>
           <table className="ledger panel-table" aria-label="What is left">
             <thead><tr><th>Activity</th><th>State</th><th>Finishes</th><th className="num">Booked</th><th>It is</th></tr></thead>
             <tbody>
@@ -46,7 +50,7 @@ function Left({ closing, project }: { closing: Closing; project: { id: string; n
                   <td>{activity.state === "inProgress" ? `begun${activity.percent === null ? "" : `, ${activity.percent}%`}` : "not begun"}</td>
                   <td className="whitespace-nowrap">{dateWords(activity.finish)}</td>
                   <td className="num">{activity.postedMinutes === 0 ? "" : formatHours(activity.postedMinutes)}</td>
-                  <td><select className="select select-xs w-36" aria-label={`What becomes of ${activity.name}`} value={endOf(activity)} onChange={(event) => setSaid({ ...said, [activity.id]: event.target.value as End })}>{Object.entries(ENDS).map(([end, words]) => <option key={end} value={end}>{words}</option>)}</select></td>
+                  <td><select className="select select-xs w-36" aria-label={`What becomes of ${activity.name}`} value={endOf(activity)} onChange={(event) => setSaid({ ...said, [activity.id]: event.target.value as End })}>{endsOf(activity).map((end) => <option key={end} value={end}>{ENDS[end]}</option>)}</select></td>
                 </tr>
               ))}
             </tbody>
@@ -76,6 +80,7 @@ function Closed({ closed, project }: { closed: NonNullable<Closing["closed"]>; p
   return (
     <>
       <p>{closed.by} closed this project on {momentWords(closed.at)}: “{closed.word}”. Nothing in it changes any more.</p>
+      {closed.ended > 0 && <p className="muted text-sm">Closing ended {countWords(closed.ended, "activity", "activities")}. Opened again, {closed.ended === 1 ? "it stands" : "they stand"} as before.</p>}
       {holds(me, "controller") && (
         <form className="mt-3 flex flex-wrap items-end gap-2" onSubmit={(event) => { event.preventDefault(); open.mutate(); }}>
           <label className="flex flex-col gap-1"><span className="text-sm font-semibold">Why it is opened again</span><input className="input input-sm w-96" value={reason} onChange={(event) => setReason(event.target.value)} /></label>
