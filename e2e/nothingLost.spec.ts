@@ -293,6 +293,24 @@ test("a session that runs out takes nothing with it: dialog, fields and what wai
   await expect(row).toContainText("in trouble");
 });
 
+test("signing out is not taken for a session that ran out, whatever is refused meanwhile", async ({ page }) => {
+  await signIn(page, "tomas");
+  await page.route("**/api/session", async (route) => {
+    if (route.request().method() === "GET") await new Promise((resolve) => setTimeout(resolve, 700));
+    await route.continue();
+  });
+  const out = page.waitForResponse((response) => response.url().endsWith("/api/session") && response.request().method() === "DELETE");
+  await page.getByRole("button", { name: "Sign out" }).click();
+  await out;
+  const refused = page.waitForResponse((response) => response.status() === 401);
+  await page.getByRole("link", { name: "Cycle", exact: true }).click();
+  await refused;
+  await expect(page.getByLabel("Name", { exact: true })).toBeEditable();
+  await page.waitForTimeout(1500);
+  await expect(page.getByRole("dialog")).toHaveCount(0);
+  await expect(page.getByLabel("Name", { exact: true })).toBeEditable();
+});
+
 test("whoever signs in as someone else after a session ran out finds a page of their own", async ({ page }) => {
   await signIn(page, "tomas");
   await page.goto("/desk");

@@ -15,6 +15,8 @@ export interface Session extends SessionView {
 const SESSION_KEY = ["session"];
 
 let account: string | null = null;
+/** Whether someone is signing out in this page: calls that are refused meanwhile say nothing new. */
+let leaving = false;
 
 /** The account that is signed in in this page: what someone else left here to be sent is not sent in their name. */
 export const signedInAs = (): string | null => account;
@@ -22,6 +24,7 @@ export const signedInAs = (): string | null => account;
 /** Takes in who is signed in: the token for their calls, how they like the pages, where their days begin. */
 function keep(session: SessionView): SessionView {
   account = session.me?.id ?? null;
+  if (account !== null) leaving = false;
   keepTimeZone(session.me?.timeZone);
   takePreferences(session.preferences);
   return keepToken(session);
@@ -33,7 +36,7 @@ async function sessionAfter(client: QueryClient): Promise<Session> {
   const session = keep(await call("GET /api/session"));
   const was = before?.me ?? before?.ended ?? null;
   if (session.me !== null && was !== null && was.id !== session.me.id) forget(client);
-  return { ...session, ended: session.me === null ? was : null };
+  return { ...session, ended: session.me === null && !leaving ? was : null };
 }
 
 export const sessionQuery = queryOptions({
@@ -93,10 +96,14 @@ export function useSignOut() {
   const client = useQueryClient();
   return useMutation({
     mutationFn: async () => {
+      leaving = true;
       await call("DELETE /api/session");
       return keep(await call("GET /api/session"));
     },
     onSuccess: (session) => changeHands(client, session),
-    onError: ({ message }) => toast.error(`You are still signed in: ${message}`),
+    onError: ({ message }) => {
+      leaving = false;
+      toast.error(`You are still signed in: ${message}`);
+    },
   });
 }
