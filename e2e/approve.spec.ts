@@ -138,4 +138,17 @@ test("invoices come in from a file whose columns are remembered; what matches no
   await page.getByRole("button", { name: "Post", exact: true }).click();
   await expect(page.getByText("2 costs posted.")).toBeVisible();
   await expect(table.getByRole("row").filter({ hasText: "R-77" })).toBeHidden();
+
+  // The ledger says something else of an invoice now.
+  const corrected = fileOf("ledger-2.csv", ["Beleg;Job;Task;Tag;Net amount", "R-77;OC-01;Lay deck;2026-11-12;1 300,50", "R-78;OC-01;Timber, sundry;2026-11-12;80"].join("\r\n"));
+  await page.getByLabel("File of costs").setInputFiles(corrected);
+  await dialog.getByRole("button", { name: "Take the lines in" }).click();
+  await expect(page.getByText("1 correction waits to be accepted; 1 line was here already.")).toBeVisible();
+  const row = table.getByRole("row").filter({ hasText: "R-77" });
+  await expect(row).toContainText("1,250.5 → 1,300.5 EUR, posted");
+  await table.getByRole("checkbox", { name: /Choose R-77/ }).check();
+  await expect(page.getByText("1 line is posted: the difference is posted beside it.")).toBeVisible();
+  await page.getByRole("button", { name: "Accept the correction" }).click();
+  await expect(page.getByText("1 correction accepted.")).toBeVisible();
+  await expect(row).toBeHidden();
 });

@@ -7,7 +7,7 @@ import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSch
 import { acceptedSchema, activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
 import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
 import { holidayCountriesSchema, holidaysSchema, preferenceSchema, sharedEffectSchema, sharedResultSchema, sharedRowsSchema, sharedUseSchema } from "./resources.ts";
-import { asideSchema, costByHandSchema, feedSchema, lineIdsSchema, madeTokenSchema, matchLineSchema, newTokenSchema, outsideFileSchema, outsideLineSchema, outsideTargetsSchema, postedLinesSchema, simulatedSchema, takeFileSchema, takenInSchema, tokensSchema } from "./outside.ts";
+import { asideSchema, costByHandSchema, feedSchema, feedTakenInSchema, lineIdsSchema, madeTokenSchema, matchLineSchema, newTokenSchema, outsideFileSchema, outsideLineSchema, outsideTargetsSchema, postedLinesSchema, simulatedSchema, takeFileSchema, takenInSchema, tokensSchema } from "./outside.ts";
 import { mailSchema, postedSchema } from "./tell.ts";
 import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSchema, watchActSchema, watchAnswerSchema, watchChoicesSchema, watchlistSchema, watchQuestionSchema, watchRowSchema, watchRowsSchema, writeWatchlistSchema } from "./watch.ts";
 import { chainSchema, loadCellSchema, loadSchema, milestoneTrendSchema, performanceSchema, promisedListSchema, slipChoiceSchema, slipEffectSchema, slippedSchema, slipRequestSchema, writePromiseSchema } from "./dates.ts";
@@ -178,8 +178,9 @@ export const endpoints = {
   "POST /api/outside/aside": { summary: "Set lines aside with a reason, or take them up again without one", body: asideSchema, response: done },
   "POST /api/outside/costs": { summary: "Enter a cost by hand", body: costByHandSchema, response: done },
   "POST /api/outside/simulated": { summary: "Fetch from the simulated time clock or ledger", body: simulatedSchema, response: takenInSchema },
-  "POST /api/feeds/time": { summary: "Send time from another system, with a token", body: feedSchema, response: takenInSchema },
-  "POST /api/feeds/costs": { summary: "Send costs from another system, with a token", body: feedSchema, response: takenInSchema },
+  "POST /api/outside/corrections": { summary: "Accept corrections: what was not posted is replaced, what was is adjusted by the difference; all or none", body: lineIdsSchema, response: postedLinesSchema },
+  "POST /api/feeds/time": { summary: "Send time from another system, with a token; the answer says of each line what became of it", body: feedSchema, response: feedTakenInSchema },
+  "POST /api/feeds/costs": { summary: "Send costs from another system, with a token; the answer says of each line what became of it", body: feedSchema, response: feedTakenInSchema },
   "GET /api/tokens": { summary: "Tokens of other systems", response: tokensSchema },
   "POST /api/tokens": { summary: "Make a token; it is told once", body: newTokenSchema, response: madeTokenSchema },
   "DELETE /api/tokens/:token": { summary: "End a token", response: done },

@@ -15,7 +15,7 @@ export const LINE_COLUMNS = {
 
 /** A line as another system says it, before anything of it is known here. */
 export const feedLineSchema = z.strictObject({
-  /** What names the line in the system it comes from; the same twice is one line. */
+  /** What names the document in the system it comes from; within it, lines are told apart by project, activity, person, date and place. The same line with another amount is a correction. */
   reference: z.string().trim().min(1).max(200),
   project: z.string().trim().min(1, "name the project by code or name").max(400),
   activity: z.string().trim().max(400).optional(),
@@ -31,14 +31,25 @@ export type FeedLine = z.infer<typeof feedLineSchema>;
 export const feedSchema = z.strictObject({ lines: z.array(feedLineSchema).min(1).max(5000) });
 
 /** What became of lines that came in. */
-export const takenInSchema = z.object({ added: z.int(), matched: z.int(), unmatched: z.int(), /** Lines that were here already. */ known: z.int() });
+export const takenInSchema = z.object({
+  added: z.int(),
+  matched: z.int(),
+  unmatched: z.int(),
+  /** Lines that were here and say something else now; each waits to be decided. */
+  corrections: z.int(),
+  /** Lines that were here already. */
+  known: z.int(),
+});
 export type TakenIn = z.infer<typeof takenInSchema>;
+/** The same, and of each line, in its order, what became of it. */
+export const feedTakenInSchema = takenInSchema.extend({ lines: z.array(z.object({ reference: z.string().nullable(), became: z.enum(["matched", "unmatched", "correction", "known"]) })) });
+export type FeedTakenIn = z.infer<typeof feedTakenInSchema>;
 
 export const outsideLineSchema = z.object({
   id: z.string(),
   kind: kindSchema,
   source: z.string(),
-  state: z.enum(["matched", "unmatched", "aside", "posted"]),
+  state: z.enum(["matched", "unmatched", "correction", "aside", "posted"]),
   /** As it was said. */
   said: z.object({ project: z.string(), activity: z.string(), person: z.string() }),
   project: z.object({ id: z.string(), code: z.string(), name: z.string() }).nullable(),
@@ -53,6 +64,8 @@ export const outsideLineSchema = z.object({
   note: z.string(),
   /** Why it could not be matched, or why it was set aside. */
   why: z.string().nullable(),
+  /** Of a correction: what the line said before, and whether that is posted. */
+  was: z.object({ amount: z.number().nullable(), minutes: z.int().nullable(), category: z.string(), posted: z.boolean() }).nullable(),
 });
 export type OutsideLine = z.infer<typeof outsideLineSchema>;
 

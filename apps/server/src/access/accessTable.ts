@@ -128,6 +128,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/outside/files/:file/take": PLANNERS,
   "PUT /api/outside/lines/:line": PLANNERS,
   "POST /api/outside/post": PLANNERS,
+  "POST /api/outside/corrections": PLANNERS,
   "POST /api/outside/effect": PLANNERS,
   "POST /api/outside/aside": PLANNERS,
   "POST /api/outside/costs": PLANNERS,

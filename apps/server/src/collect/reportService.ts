@@ -57,6 +57,8 @@ export function assertReportable(plan: Plan, me: Me, person: string, report: Rep
   }
   if (report.date > dayAfter(todayOf(me)))
     return refuse(row, "date", `${report.date} has not come yet; time is booked for days that have passed.`);
+  if (report.minutes !== undefined && report.date < plan.project.start)
+    return refuse(row, "date", `${plan.project.name} begins on ${plan.project.start}; no time is booked on it before.`);
 }
 
 /** Minutes that a person has booked on a day in all projects, waiting or posted. */
@@ -138,10 +140,10 @@ async function insertSent(manager: EntityManager, said: Said): Promise<ReportEnt
 }
 
 /** An adjusting entry takes back what was accepted, and no more than that. */
-async function assertAccepted(
+export async function assertAccepted(
   manager: EntityManager,
   person: string,
-  { project, activity, date }: ReportRequest,
+  { project, activity, date }: Pick<ReportRequest, "project" | "activity" | "date">,
   minutes: number,
 ): Promise<void> {
   const own = await manager

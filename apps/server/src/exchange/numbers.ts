@@ -18,12 +18,18 @@ const SHAPES: Readonly<Record<NumberStyle, RegExp>> = Object.fromEntries(
   ]),
 ) as never;
 
+/** A sign before the number, as it is; behind it, or brackets around it, as ledgers write what is taken back. */
+const signed = (text: string): string => text.replace(/^\((.+)\)$/, "-$1").replace(/^([^-].*)-$/, "-$1");
+
 /** Without what parts thousands to everybody, and without a sign of percent or a unit of money behind it. */
 const bare = (text: string): string =>
-  text
-    .trim()
-    .replace(/[\s\u00a0\u202f'’]/g, "")
-    .replace(/%$/, "");
+  signed(
+    text
+      .trim()
+      .replace(/[\s\u00a0\u202f'’]/g, "")
+      .replace(/\u2212/g, "-")
+      .replace(/%$/, ""),
+  );
 
 /** The number that a text says if it is written with a point or a comma; `null` where it says none. */
 export function numberIn(text: string, style: NumberStyle): number | null {

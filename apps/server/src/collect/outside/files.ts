@@ -1,6 +1,7 @@
 import { createHash, randomUUID } from "node:crypto";
 import { readFile } from "node:fs/promises";
 import { LINE_COLUMNS, type DateOrder, type LineKind, type NumberStyle, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import type { Problem } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
 import { KnownHeadingEntity } from "../../exchange/importEntities.ts";
@@ -11,7 +12,8 @@ import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../ex
 import { dropFiles, type Received } from "../../exchange/receiveFiles.ts";
 import type { Cell, SourceSheet } from "../../exchange/cells.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
-import { takeIn, type Line } from "./lines.ts";
+import { systemOfFile, type Line } from "./identity.ts";
+import { faultsOf, takeIn } from "./takeIn.ts";
 import { OutsideFileEntity } from "./outsideEntities.ts";
 
 /** Headings as other systems write them, in lower case without spaces, by column of ours. */
@@ -116,6 +118,13 @@ function lineOf(kind: LineKind, row: readonly Cell[], at: Readonly<Record<string
 
 const FAULTS_TOLD = 12;
 
+/** That rows of a file cannot be, by their numbers. */
+function refusedRows(problems: readonly Problem[]): Failure {
+  const told = problems.slice(0, FAULTS_TOLD).map(({ row, message }) => `row ${row}: ${message}`);
+  const more = problems.length > FAULTS_TOLD ? ` … and ${problems.length - FAULTS_TOLD} more rows` : "";
+  return new Failure("invalid", `Nothing was taken in: ${told.join(". ")}${more}.`, { problems: [...problems] });
+}
+
 /** Takes the lines of a file in, all or none, and remembers how its columns were matched. */
 export async function takeFile(database: DataSource, me: Me, id: string, columns: Readonly<Record<string, string>>, order: DateOrder | undefined, numbers: NumberStyle | undefined): Promise<TakenIn> {
   const files = database.getRepository(OutsideFileEntity);
@@ -131,8 +140,11 @@ export async function takeFile(database: DataSource, me: Me, id: string, columns
   if (lacking.length > 0) throw new Failure("invalid", `Say which columns hold: ${lacking.join(", ")}.`);
   const read = table.rows.map((row) => lineOf(file.kind, row, at, { order, styles: stylesIn(table, at, numbers) }));
   const problems = read.flatMap((result, i) => ("faults" in result ? [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: result.faults.join("; ") }] : []));
-  if (problems.length > 0) throw new Failure("invalid", `Nothing was taken in: ${problems.slice(0, FAULTS_TOLD).map(({ row, message }) => `row ${row}: ${message}`).join(". ")}${problems.length > FAULTS_TOLD ? ` … and ${problems.length - FAULTS_TOLD} more rows` : ""}.`, { problems });
-  const taken = await takeIn(database, file.kind, file.name, read.flatMap((result) => ("line" in result ? [result.line] : [])));
+  if (problems.length > 0) throw refusedRows(problems);
+  const lines = read.flatMap((result) => ("line" in result ? [result.line] : []));
+  const impossible = faultsOf(file.kind, lines).flatMap((fault, i) => (fault === null ? [] : [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: fault }]));
+  if (impossible.length > 0) throw refusedRows(impossible);
+  const { lines: _each, ...taken } = await takeIn(database, file.kind, { source: file.name, system: systemOfFile(table.headings) }, lines);
   await files.update({ id }, { takenAt: new Date(), source: null });
   for (const heading of table.headings.filter((each) => each !== "" && columns[each] !== undefined)) {
     await database.getRepository(KnownHeadingEntity).upsert({ tableName: headingTable(file.kind), heading: plainHeading(heading), columnName: columns[heading]! }, ["tableName", "heading"]);

@@ -1,5 +1,5 @@
-import { createHash, randomUUID } from "node:crypto";
-import type { FeedLine, LineKind, Me, OutsideLine, OutsideTargets, ReportsEffect, TakenIn } from "@chronometra/contract";
+import { randomUUID } from "node:crypto";
+import type { Me, OutsideLine, OutsideTargets, ReportsEffect } from "@chronometra/contract";
 import { dayAfter, type Change, type Plan } from "@chronometra/core";
 import { In, Not, type DataSource, type EntityManager } from "typeorm";
 import { lockedTo } from "../../cycle/locks.ts";
@@ -12,64 +12,22 @@ import { ProjectEntity } from "../../portfolio/projectEntity.ts";
 import { inTransaction } from "../../shared/database.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { ReportEntity } from "../reportEntity.ts";
-import { MINUTES_OF_A_DAY, minutesOn } from "../reportService.ts";
-import { matchLine, saidKey, takers, type Candidate, type Match, type Said } from "./matchLines.ts";
+import { assertAccepted, MINUTES_OF_A_DAY, minutesOn } from "../reportService.ts";
+import { saidKey, takers } from "./matchLines.ts";
 import { OutsideLineEntity, OutsideMatchEntity } from "./outsideEntities.ts";
-
-/** A line without anything of our own in it. */
-export type Line = Omit<FeedLine, "reference"> & { readonly reference?: string | undefined };
-
-/** The same line has the same fingerprint, however often it comes; lines of one file that are alike are told apart by their count. */
-function fingerprints(kind: LineKind, source: string, lines: readonly Line[]): string[] {
-  const seen = new Map<string, number>();
-  return lines.map((line) => {
-    const named = line.reference !== undefined && line.reference !== "";
-    const content = named ? [kind, line.reference, line.project, line.date, line.amount ?? line.minutes] : [kind, source, line.project, line.activity ?? "", line.person ?? "", line.date, line.amount ?? line.minutes, line.note ?? ""];
-    const key = JSON.stringify(content);
-    const count = (seen.get(key) ?? 0) + 1;
-    seen.set(key, count);
-    return createHash("sha256").update(named ? key : `${key} ${count}`).digest("hex");
-  });
-}
-
-async function candidates(manager: EntityManager): Promise<Candidate[]> {
-  const projects: Candidate[] = [];
-  for (const project of await manager.getRepository(ProjectEntity).find({ order: { code: "ASC" } })) projects.push({ id: project.id, code: project.code, plan: await loadPlan(manager, project) });
-  return projects;
-}
-
-const AT_ONCE = 500;
-
-/** Takes lines in, each once: matched by itself or as it was matched by hand before, or waiting in sight. */
-export const takeIn = (database: DataSource, kind: LineKind, source: string, lines: readonly Line[]): Promise<TakenIn> =>
-  inTransaction(database, async (manager) => {
-    const repository = manager.getRepository(OutsideLineEntity);
-    const prints = fingerprints(kind, source, lines);
-    const known = new Set<string>();
-    for (let i = 0; i < prints.length; i += AT_ONCE) for (const { fingerprint } of await repository.find({ where: { fingerprint: In(prints.slice(i, i + AT_ONCE)) }, select: { id: true, fingerprint: true } })) known.add(fingerprint);
-    const fresh = lines.flatMap((line, i) => (known.has(prints[i]!) || prints.indexOf(prints[i]!) !== i ? [] : [{ line, fingerprint: prints[i]! }]));
-    if (fresh.length === 0) return { added: 0, matched: 0, unmatched: 0, known: lines.length };
-    const projects = await candidates(manager);
-    const remembered = new Map((await manager.getRepository(OutsideMatchEntity).findBy({ kind })).map((row) => [row.said, row]));
-    const rows = fresh.map(({ line, fingerprint }) => {
-      const said: Said = { project: line.project, activity: line.activity ?? "", person: line.person ?? "" };
-      const before = remembered.get(saidKey(kind, said));
-      const match: Match = before === undefined ? matchLine(kind, said, projects) : { project: before.projectId, activity: before.activityId, person: before.personId };
-      const whole = "why" in match ? { state: "unmatched" as const, projectId: match.project, activityId: null, personId: null, why: match.why.slice(0, 500) } : { state: "matched" as const, projectId: match.project, activityId: match.activity, personId: match.person, why: null };
-      return { id: randomUUID(), kind, source, fingerprint, saidProject: said.project, saidActivity: said.activity, saidPerson: said.person, ...whole, date: line.date, amount: line.amount ?? null, minutes: line.minutes ?? null, category: line.category ?? "", reference: line.reference ?? "", note: line.note ?? "", cameAt: new Date(), decidedBy: null };
-    });
-    for (let i = 0; i < rows.length; i += AT_ONCE) await repository.insert(rows.slice(i, i + AT_ONCE));
-    const matched = rows.filter(({ state }) => state === "matched").length;
-    return { added: rows.length, matched, unmatched: rows.length - matched, known: lines.length - rows.length };
-  });
 
 /** Lines that are someone's to decide: of projects they may change, and those whose project nobody knows. */
 export async function openLines(database: DataSource, me: Me): Promise<OutsideLine[]> {
   const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
   const rows = await database.getRepository(OutsideLineEntity).find({ where: { state: Not("posted") }, order: { date: "ASC", reference: "ASC" } });
+  const corrected = rows.flatMap(({ corrects }) => (corrects === null ? [] : [corrects]));
+  const bases = new Map((corrected.length === 0 ? [] : await database.getRepository(OutsideLineEntity).findBy({ id: In(corrected) })).map((row) => [row.id, row]));
   const shown: OutsideLine[] = [];
   for (const row of rows) {
-    const project = row.projectId === null ? null : (projects.get(row.projectId) ?? null);
+    const was = row.corrects === null ? null : (bases.get(row.corrects) ?? null);
+    // A correction belongs where the line that it corrects has been matched to meanwhile.
+    const { projectId, activityId, personId } = was ?? row;
+    const project = projectId === null ? null : (projects.get(projectId) ?? null);
     if (project !== null && !mayEdit(me, project)) continue;
     const plan = project === null ? null : await loadPlan(database.manager, project);
     const thing = <T extends { name: string }>(id: string | null, rowsOf: ReadonlyMap<string, T> | undefined) => (id === null ? null : { id, name: rowsOf?.get(id)?.name ?? id });
@@ -80,8 +38,8 @@ export async function openLines(database: DataSource, me: Me): Promise<OutsideLi
       state: row.state,
       said: { project: row.saidProject, activity: row.saidActivity, person: row.saidPerson },
       project: project === null ? null : { id: project.id, code: project.code, name: project.head.name },
-      activity: thing(row.activityId, plan?.activities),
-      person: thing(row.personId, plan?.people),
+      activity: thing(activityId, plan?.activities),
+      person: thing(personId, plan?.people),
       date: row.date,
       amount: row.amount,
       minutes: row.minutes,
@@ -90,6 +48,7 @@ export async function openLines(database: DataSource, me: Me): Promise<OutsideLi
       reference: row.reference,
       note: row.note,
       why: row.why,
+      was: was === null ? null : { amount: was.amount, minutes: was.minutes, category: was.category, posted: was.state === "posted" },
     });
   }
   return shown;
@@ -144,14 +103,12 @@ async function matchedLines(manager: EntityManager, ids: readonly string[], lock
 
 const byProject = (rows: readonly OutsideLineEntity[]): [string, OutsideLineEntity[]][] => [...new Set(rows.map(({ projectId }) => projectId!))].sort().map((id) => [id, rows.filter(({ projectId }) => projectId === id)]);
 
-/** The changes that post costs; those of a locked period land on the day after it. */
-function costChanges(plan: Plan, rows: readonly OutsideLineEntity[], closedTo: string | null): Change[] {
-  return rows.map(({ id, activityId, date, amount, category, reference }): Change => {
-    const late = closedTo !== null && date <= closedTo;
-    const named = [late ? `for ${date}` : "", reference].filter((words) => words !== "").join(": ");
-    const amountMinor = Math.round(amount! * 10 ** (plan.project.minorDigits ?? 2));
-    return { type: "postCost", key: `outside-${id}`, cost: { activity: activityId!, date: late ? dayAfter(closedTo) : date, amountMinor, ...(category === "" ? {} : { category }), ...(named === "" ? {} : { reference: named }) } };
-  });
+/** The change that posts a cost; one of a locked period lands on the day after it. */
+export function costChange(plan: Plan, { id, activityId, date, category, reference }: OutsideLineEntity, amount: number, closedTo: string | null): Change {
+  const late = closedTo !== null && date <= closedTo;
+  const named = [late ? `for ${date}` : "", reference].filter((words) => words !== "").join(": ");
+  const amountMinor = Math.round(amount * 10 ** (plan.project.minorDigits ?? 2));
+  return { type: "postCost", key: `outside-${id}`, cost: { activity: activityId!, date: late ? dayAfter(closedTo) : date, amountMinor, ...(category === "" ? {} : { category }), ...(named === "" ? {} : { reference: named }) } };
 }
 
 /** What posting costs would move in each project. */
@@ -161,19 +118,26 @@ export async function effectOfLines(database: DataSource, me: Me, ids: readonly 
     const project = await findProject(database, projectId);
     assertMayEdit(me, project);
     const plan = await loadPlan(database.manager, project);
-    const changes = costChanges(plan, rows.filter(({ kind }) => kind === "cost"), await lockedTo(database, projectId));
+    const closedTo = await lockedTo(database, projectId);
+    const changes = rows.filter(({ kind }) => kind === "cost").map((row) => costChange(plan, row, row.amount!, closedTo));
     effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(plan, applyChecked(plan, changes).plan), windows: [], asked: [], assumed: [] });
   }
   return effects;
 }
 
 /** A day has 24 hours over all projects, whichever system tells of it. */
-async function assertDaysHold(manager: EntityManager, rows: readonly OutsideLineEntity[]): Promise<void> {
+export async function assertDaysHold(manager: EntityManager, rows: readonly OutsideLineEntity[]): Promise<void> {
   const days = new Map(rows.flatMap((row) => (row.kind === "time" ? [[`${row.personId} ${row.date}`, row] as const] : [])));
   for (const { personId, saidPerson, date } of days.values()) {
     const minutes = await minutesOn(manager, personId!, date);
     if (minutes > MINUTES_OF_A_DAY) throw new Failure("invalid", `${saidPerson} would have ${Math.round((minutes / 60) * 100) / 100} h on ${date}, and a day has 24; set aside what is told twice. Nothing was posted.`);
   }
+}
+
+/** What the desk refuses of time, other systems cannot tell either: days before the project, and more taken back than was accepted. */
+export async function assertBookable(manager: EntityManager, project: ProjectEntity, { activityId, personId, saidPerson, date }: OutsideLineEntity, minutes: number): Promise<void> {
+  if (date < project.head.start) throw new Failure("invalid", `${saidPerson}, ${date}: ${project.head.name} begins on ${project.head.start}, and no time is booked before. Nothing was posted.`);
+  if (minutes < 0) await assertAccepted(manager, personId!, { project: project.id, activity: activityId!, date }, -minutes);
 }
 
 /** Posts matched costs, and sends matched time to be reviewed like any report; all or none. */
@@ -184,10 +148,12 @@ export async function postLines(database: DataSource, me: Me, ids: readonly stri
     const rows = await matchedLines(manager, ids, true);
     for (const [projectId, own] of byProject(rows)) {
       const project = await writing.editable(projectId);
+      for (const line of own) if (line.kind === "time") await assertBookable(manager, project, line, line.minutes!);
       const costs = own.filter(({ kind }) => kind === "cost");
-      const changes = costChanges(await writing.plan(project), costs, await lockedTo(manager, projectId));
+      const [plan, closedTo] = [await writing.plan(project), await lockedTo(manager, projectId)];
+      const changes = costs.map((row) => costChange(plan, row, row.amount!, closedTo));
       if (changes.length > 0) await storeChanges(writing, project, { changes, label: `Posted ${costs.length === 1 ? "a cost" : `${costs.length} costs`} of ${costs[0]!.source}`.slice(0, 200) });
-      const reports = own.filter(({ kind }) => kind === "time").map((line) => ({ id: randomUUID(), projectId, activityId: line.activityId!, personId: line.personId!, date: line.date, leaveUntil: null, minutes: line.minutes, percent: null, remainingMinutes: null, note: [line.note, line.source].filter((words) => words !== "").join(", ").slice(0, 1000), state: "submitted" as const, sentAt: new Date(), decidedBy: null, word: null }));
+      const reports = own.filter(({ kind }) => kind === "time").map((line) => ({ id: line.id, projectId, activityId: line.activityId!, personId: line.personId!, date: line.date, leaveUntil: null, minutes: line.minutes, percent: null, remainingMinutes: null, note: [line.note, line.source].filter((words) => words !== "").join(", ").slice(0, 1000), state: "submitted" as const, sentAt: new Date(), decidedBy: null, word: null }));
       if (reports.length > 0) await manager.getRepository(ReportEntity).insert(reports);
     }
     await assertDaysHold(manager, rows);
@@ -202,7 +168,7 @@ export const setAside = (database: DataSource, me: Me, ids: readonly string[], w
   inTransaction(database, async (manager) => {
     for (const id of [...new Set(ids)].sort()) {
       const line = await openLine(manager, me, id);
-      const state = why !== null ? "aside" : line.activityId === null ? "unmatched" : "matched";
+      const state = why !== null ? "aside" : line.corrects !== null ? "correction" : line.activityId === null ? "unmatched" : "matched";
       await manager.getRepository(OutsideLineEntity).update({ id: line.id }, { state, why, decidedBy: me.id });
     }
   });

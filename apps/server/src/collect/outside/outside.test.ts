@@ -3,7 +3,10 @@ import ExcelJS from "exceljs";
 import request from "supertest";
 import { stopWorkers } from "../../shared/workers.ts";
 import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
+import { Corrections1813000000000 } from "../../shared/migrations/1813000000000-corrections.ts";
 import { matchLine } from "./matchLines.ts";
+import { OutsideLineEntity } from "./outsideEntities.ts";
+import { takeIn } from "./takeIn.ts";
 
 let world: TestWorld;
 let ines: Caller;
@@ -43,7 +46,7 @@ describe("a file of costs", () => {
   it("is read with its columns guessed, matched, seen before it is posted, and posted once", async () => {
     const file = (await bring(csv(invoice(), invoice({ no: "4712", amount: "99.90" })))).body as OutsideFile;
     expect(guessed(file)).toEqual({ "Invoice no": "reference", Job: "project", Task: "activity", "Posting date": "date", "Net amount": "amount", Supplier: "note" });
-    expect((await take(file)).body).toEqual({ added: 2, matched: 2, unmatched: 0, known: 0 });
+    expect((await take(file)).body).toEqual({ added: 2, matched: 2, unmatched: 0, corrections: 0, known: 0 });
     const ids = (await lines()).map(({ id }) => id);
     const effect = (await tomas.send("post", "/api/outside/effect", { ids })).body as ReportsEffect;
     expect(effect).toEqual([expect.objectContaining({ project, windows: [] })]);
@@ -59,7 +62,7 @@ describe("a file of costs", () => {
     const again = await bring(csv(invoice()), "cost", tomas, "ledger (copy).csv");
     expect([again.status, again.body.message]).toEqual([409, expect.stringMatching(/^This very file was taken in on \d{4}-\d\d-\d\d by Tomas as “ledger.csv”; nothing was changed\.$/)]);
     const wider = (await bring(csv(invoice(), invoice({ no: "4713" })))).body as OutsideFile;
-    expect((await take(wider)).body).toEqual({ added: 1, matched: 1, unmatched: 0, known: 1 });
+    expect((await take(wider)).body).toEqual({ added: 1, matched: 1, unmatched: 0, corrections: 0, known: 1 });
   });
 
   it("remembers how its columns were matched by hand", async () => {
@@ -144,7 +147,7 @@ describe("a line that matches nothing", () => {
 describe("time from other systems", () => {
   it("waits to be reviewed like any report once it is matched", async () => {
     const file = (await bring(`Employee,Job,Task,Date,Hours\r\nAnn,${code},Dig,2026-03-03,7:30\r\nZed,${code},Dig,2026-03-03,2\r\n`, "time")).body as OutsideFile;
-    expect((await take(file)).body).toEqual({ added: 2, matched: 1, unmatched: 1, known: 0 });
+    expect((await take(file)).body).toEqual({ added: 2, matched: 1, unmatched: 1, corrections: 0, known: 0 });
     const line = (await lines()).find(({ state }) => state === "matched")!;
     expect((await tomas.send("post", "/api/outside/post", { ids: [line.id] })).body).toEqual({ costs: 0, reports: 1 });
     const [report] = (await tomas.get("/api/reports")).body as [object];
@@ -168,8 +171,9 @@ describe("time from other systems", () => {
     const body = { lines: [{ reference: "g-1", project: code, activity: "dig", person: "ann", date: "2026-03-03", minutes: 90 }] };
     expect((await feed(null, body)).status).toBe(401);
     expect((await feed("chr_wrong", body)).body.message).toMatch(/valid token/);
-    expect((await feed(made.token, body)).body as TakenIn).toEqual({ added: 1, matched: 1, unmatched: 0, known: 0 });
-    expect((await feed(made.token, body)).body as TakenIn).toEqual({ added: 0, matched: 0, unmatched: 0, known: 1 });
+    const told = (became: string) => ({ lines: [{ reference: "g-1", became }] });
+    expect((await feed(made.token, body)).body).toEqual({ added: 1, matched: 1, unmatched: 0, corrections: 0, known: 0, ...told("matched") });
+    expect((await feed(made.token, body)).body).toEqual({ added: 0, matched: 0, unmatched: 0, corrections: 0, known: 1, ...told("known") });
     expect((await feed(made.token, { lines: [{ ...body.lines[0], reference: "g-2", minutes: 0 }] })).body.message).toMatch(/g-2 has no minutes/);
     expect((await feed(made.token, { lines: [{ reference: "i-1", project: code, activity: "pour", date: "2026-03-03", amount: 12.5 }] }, "costs")).body).toMatchObject({ matched: 1 });
     expect((await lines()).map(({ source }) => source)).toEqual(["Gate clock", "Gate clock"]);
@@ -186,8 +190,134 @@ describe("time from other systems", () => {
     for (const which of ["clock", "ledger"]) {
       const first = (await ines.send("post", "/api/outside/simulated", { which })).body as TakenIn;
       const second = (await ines.send("post", "/api/outside/simulated", { which })).body as TakenIn;
-      expect(second).toEqual({ added: 0, matched: 0, unmatched: 0, known: first.added });
+      expect(second).toEqual({ added: 0, matched: 0, unmatched: 0, corrections: 0, known: first.added });
     }
+  });
+});
+
+describe("a line that comes again", () => {
+  const system = { source: "Ledger North", system: "Ledger North" };
+  const line = (extra: object = {}) => ({ reference: "inv-1", project: code, activity: "pour", date: "2026-03-04", amount: 100, ...extra });
+  const send = (...sent: ReturnType<typeof line>[]) => takeIn(world.database, "cost", system, sent);
+  const became = async (...sent: ReturnType<typeof line>[]) => (await send(...sent)).lines.map((each) => each.became);
+  const accept = async () => tomas.send("post", "/api/outside/corrections", { ids: (await lines()).filter(({ state }) => state === "correction").map(({ id }) => id) });
+  const post = async () => tomas.send("post", "/api/outside/post", { ids: (await lines()).filter(({ state }) => state === "matched").map(({ id }) => id) });
+  const amounts = async () => (await posted()).map(({ amountMinor }) => amountMinor).sort((a, b) => a - b);
+
+  it("is told apart within its document by activity and place: two equal lines are two, on two activities or on one", async () => {
+    expect(await became(line(), line({ activity: "dig" }), line())).toEqual(["matched", "matched", "matched"]);
+    expect(await became(line(), line({ activity: "dig" }), line(), line())).toEqual(["known", "known", "known", "matched"]);
+  });
+
+  it("of one shift of two people is a line of each; the same reference of another system is another line", async () => {
+    const shift = (person: string) => ({ reference: "shift 7", project: code, activity: "dig", person, date: "2026-03-03", minutes: 480 });
+    const clock = (name: string, ...sent: ReturnType<typeof shift>[]) => takeIn(world.database, "time", { source: name, system: name }, sent);
+    expect((await clock("Gate", shift("ann"), shift("bo"))).added).toBe(2);
+    expect((await clock("Yard", shift("ann"))).added).toBe(1);
+    expect((await clock("Gate", shift("bo"), shift("ann"))).known).toBe(2);
+  });
+
+  it("with another amount is a correction, shown as it was and is; not posted yet, the line says it once it is accepted", async () => {
+    await send(line());
+    expect(await became(line({ amount: 120 }))).toEqual(["correction"]);
+    expect(await became(line({ amount: 120 }))).toEqual(["known"]);
+    expect((await lines()).map(({ state, amount, was }) => [state, amount, was])).toEqual(expect.arrayContaining([["matched", 100, null], ["correction", 120, { amount: 100, minutes: null, category: "", posted: false }]]));
+    expect((await radu.send("post", "/api/outside/corrections", { ids: (await lines()).filter(({ was }) => was !== null).map(({ id }) => id) })).status).toBe(403);
+    expect((await accept()).body).toEqual({ costs: 0, reports: 0 });
+    expect((await lines()).map(({ state, amount }) => [state, amount])).toEqual([["matched", 120]]);
+    await post();
+    expect(await amounts()).toEqual([12_000]);
+  });
+
+  it("that was posted is adjusted by the difference, again and again, and in another category taken back there", async () => {
+    await send(line({ category: "plant" }));
+    await post();
+    await send(line({ category: "plant", amount: 120 }));
+    expect(await amounts()).toEqual([10_000]);
+    expect((await accept()).body).toEqual({ costs: 1, reports: 0 });
+    expect(await amounts()).toEqual([2_000, 10_000]);
+    await send(line({ category: "plant", amount: 90 }));
+    await accept();
+    expect(await amounts()).toEqual([-3_000, 2_000, 10_000]);
+    await send(line({ category: "stone", amount: 90 }));
+    await accept();
+    expect(await amounts()).toEqual([-9_000, -3_000, 2_000, 9_000, 10_000]);
+    expect(await lines()).toEqual([]);
+  });
+
+  it("once more as it was at first corrects nothing any more; a correction set aside stays so, and a newer one takes its place", async () => {
+    await send(line());
+    await send(line({ amount: 120 }));
+    const [{ id }] = (await lines()).filter(({ state }) => state === "correction") as [OutsideLine];
+    await tomas.send("post", "/api/outside/aside", { ids: [id], why: "asked the supplier" });
+    expect(await became(line({ amount: 120 }))).toEqual(["known"]);
+    expect((await lines()).find((each) => each.id === id)).toMatchObject({ state: "aside", was: { amount: 100 } });
+    await tomas.send("post", "/api/outside/aside", { ids: [id], why: null });
+    expect((await lines()).find((each) => each.id === id)).toMatchObject({ state: "correction" });
+    expect(await became(line({ amount: 130 }))).toEqual(["correction"]);
+    expect((await tomas.send("post", "/api/outside/corrections", { ids: [id] })).status).toBe(404);
+    expect(await became(line())).toEqual(["known"]);
+    expect((await lines()).map(({ state, amount }) => [state, amount])).toEqual([["matched", 100]]);
+  });
+
+  it("of time changes a report that waits, and adjusts one that was accepted, never below nothing", async () => {
+    const worked = (minutes: number) => takeIn(world.database, "time", system, [{ reference: "g-1", project: code, activity: "dig", person: "ann", date: "2026-03-03", minutes }]);
+    const reports = async () => ((await tomas.get("/api/reports")).body as { id: string; minutes: number }[]).map(({ minutes }) => minutes);
+    await worked(480);
+    await post();
+    await worked(420);
+    expect((await accept()).body).toEqual({ costs: 0, reports: 1 });
+    expect(await reports()).toEqual([420]);
+    const ids = ((await tomas.get("/api/reports")).body as { id: string }[]).map(({ id }) => id);
+    expect((await tomas.send("post", "/api/reports/decision", { ids, decision: "accept" })).status).toBe(200);
+    await worked(300);
+    await accept();
+    expect(await reports()).toEqual([-120]);
+  });
+
+  it("from two calls at one instant is there once", async () => {
+    const both = await Promise.allSettled([send(line()), send(line())]);
+    expect(both.some(({ status }) => status === "fulfilled")).toBe(true);
+    expect(await lines()).toHaveLength(1);
+  });
+
+  it("that came before lines were told apart so is known still, of a file or of a system", async () => {
+    const old = { id: "00000000-0000-4000-8000-000000000001", kind: "cost", source: "ledger.csv", state: "matched", saidProject: code, saidActivity: "Pour", saidPerson: "", projectId: project, activityId: "pour", personId: null, date: "2026-03-04", amount: 1250.5, minutes: null, category: "", reference: "4711", note: "Thole & Sons", why: null, cameAt: new Date(), decidedBy: null, corrects: null };
+    const repository = world.database.getRepository(OutsideLineEntity);
+    await repository.insert([{ ...old, fingerprint: "a" } as never, { ...old, id: old.id.replace(/1$/, "2"), source: system.system, saidActivity: "pour", reference: "inv-1", amount: 100, note: "", fingerprint: "b" } as never]);
+    await world.database.query("insert into outside_file (id, digest, kind, name, brought_by, brought_at, taken_at) values ('f', 'd', 'cost', 'ledger.csv', 'x', now(), now())");
+    const runner = world.database.createQueryRunner();
+    await new Corrections1813000000000().up(runner);
+    await runner.release();
+    expect((await take((await bring(csv(invoice()))).body as OutsideFile)).body).toMatchObject({ added: 0, known: 1, corrections: 0 });
+    expect((await take((await bring(csv(invoice({ amount: "1 300,00" })))).body as OutsideFile)).body).toMatchObject({ added: 0, corrections: 1 });
+    expect(await became(line())).toEqual(["known"]);
+  });
+});
+
+describe("what cannot be", () => {
+  const clock = (...rows: string[]): string => ["Employee,Job,Task,Date,Hours", ...rows.map((row) => `Ann,${code},Dig,${row}`)].join("\r\n");
+
+  it("a day of more than 24 hours and days to come are named by row, and nothing is taken in", async () => {
+    const ahead = new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10);
+    const refused = await take((await bring(clock("2026-03-03,25", `${ahead},8`, "2026-03-03,8"), "time")).body as OutsideFile);
+    expect(refused.body.message).toBe(`Nothing was taken in: row 2: 25 h: a day has 24. row 3: ${ahead} has not come yet; time is booked for days that have passed.`);
+    expect(await lines()).toEqual([]);
+  });
+
+  it("days before the project, and more taken back than was accepted, are not posted", async () => {
+    const post = async () => tomas.send("post", "/api/outside/post", { ids: (await lines()).map(({ id }) => id) });
+    await take((await bring(clock("2025-12-03,8"), "time")).body as OutsideFile);
+    expect((await post()).body.message).toMatch(/^Ann, 2025-12-03: Slipway .* begins on .* and no time is booked before\. Nothing was posted\.$/);
+    await world.database.query("delete from outside_line");
+    await take((await bring(clock("2026-03-03,-2"), "time")).body as OutsideFile);
+    expect((await post()).body.message).toMatch(/0 h of 2026-03-03 are accepted on this activity; more than that cannot be taken back/);
+    expect((await tomas.get("/api/reports")).body).toEqual([]);
+  });
+
+  it("is not asked of what ledgers write for less than nothing", async () => {
+    await take((await bring(csv(invoice({ no: "c1", amount: "(80,00)" }), invoice({ no: "c2", amount: "12,50-" }), invoice({ no: "c3", amount: "\u22127,25" })))).body as OutsideFile);
+    expect((await lines()).map(({ amount }) => amount).sort((a, b) => a! - b!)).toEqual([-80, -12.5, -7.25]);
   });
 });
 

@@ -49,6 +49,10 @@ export class OutsideLineEntity {
   @Column({ type: "char", length: 64, unique: true })
   fingerprint!: string;
 
+  /** The line that this one says anew, in a correction. */
+  @Column({ type: "varchar", length: 36, nullable: true })
+  corrects!: string | null;
+
   @Column({ type: "varchar", length: 12 })
   state!: OutsideLine["state"];
 

@@ -1,17 +1,25 @@
-import { LINE_KINDS, type LineKind } from "@chronometra/contract";
+import { LINE_KINDS, type FeedLine, type LineKind, type TakenIn } from "@chronometra/contract";
+import type { DataSource } from "typeorm";
 import { ApiTokenEntity, makeToken } from "../../access/tokens.ts";
 import { receiveFiles } from "../../exchange/receiveFiles.ts";
 import { Failure } from "../../shared/failure.ts";
 import { serve, type Serving } from "../../shared/http.ts";
+import { acceptCorrections } from "./corrections.ts";
 import { bringFile, takeFile } from "./files.ts";
-import { effectOfLines, enterCost, matchByHand, openLines, postLines, setAside, takeIn, targets } from "./lines.ts";
+import { effectOfLines, enterCost, matchByHand, openLines, postLines, setAside, targets } from "./lines.ts";
 import { clockLines, ledgerLines } from "./simulated.ts";
+import { faultsOf, takeIn } from "./takeIn.ts";
 
 const DONE = { ok: true as const };
 
 function assertMeasured(kind: LineKind, lines: readonly { amount?: number | undefined; minutes?: number | undefined; reference: string }[]): void {
   const bare = lines.find(({ amount, minutes }) => (kind === "cost" ? amount === undefined : minutes === undefined || minutes === 0));
   if (bare !== undefined) throw new Failure("invalid", `The line ${bare.reference} has no ${kind === "cost" ? "amount" : "minutes"}; nothing was taken in.`);
+}
+
+async function simulated(database: DataSource, kind: LineKind, name: string, lines: readonly FeedLine[]): Promise<TakenIn> {
+  const { lines: _each, ...taken } = await takeIn(database, kind, { source: name, system: name }, lines);
+  return taken;
 }
 
 export function outsideRoutes(serving: Serving): void {
@@ -36,6 +44,8 @@ export function outsideRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/outside/post", ({ database, me, body }) => postLines(database, me, body.ids));
 
+  serve(serving, "POST /api/outside/corrections", ({ database, me, body }) => acceptCorrections(database, me, body.ids));
+
   serve(serving, "POST /api/outside/aside", async ({ database, me, body }) => {
     await setAside(database, me, body.ids, body.why);
     return DONE;
@@ -47,13 +57,16 @@ export function outsideRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/outside/simulated", async ({ database, body }) =>
-    body.which === "clock" ? takeIn(database, "time", "simulated time clock", await clockLines(database)) : takeIn(database, "cost", "simulated ledger", await ledgerLines(database)),
+    body.which === "clock" ? simulated(database, "time", "simulated time clock", await clockLines(database)) : simulated(database, "cost", "simulated ledger", await ledgerLines(database)),
   );
 
   const feed = (key: "POST /api/feeds/time" | "POST /api/feeds/costs", kind: LineKind): void =>
     serve(serving, key, ({ database, body, system }) => {
       assertMeasured(kind, body.lines);
-      return takeIn(database, kind, system.name, body.lines);
+      const faults = faultsOf(kind, body.lines);
+      const at = faults.findIndex((fault) => fault !== null);
+      if (at >= 0) throw new Failure("invalid", `The line ${body.lines[at]!.reference} cannot be: ${faults[at]}. Nothing was taken in.`);
+      return takeIn(database, kind, { source: system.name, system: system.name }, body.lines);
     });
   feed("POST /api/feeds/time", "time");
   feed("POST /api/feeds/costs", "cost");

@@ -10,7 +10,15 @@ import { countWords } from "../../shared/words.ts";
 
 const ORDERS = { dmy: "day, month, year", mdy: "month, day, year", ymd: "year, month, day" } as const;
 
-export const takenWords = ({ added, matched, unmatched, known }: TakenIn): string => (added === 0 ? `Nothing new: ${countWords(known, "line was", "lines were")} here already.` : `${countWords(added, "line", "lines")} taken in, ${matched} matched${unmatched > 0 ? `, ${unmatched} to be matched` : ""}${known > 0 ? `; ${known} were here already` : ""}.`);
+/** What became of lines that came in, in a sentence. */
+export function takenWords({ added, matched, unmatched, corrections, known }: TakenIn): string {
+  const parts = [
+    ...(added > 0 ? [`${countWords(added, "line", "lines")} taken in, ${matched} matched${unmatched > 0 ? `, ${unmatched} to be matched` : ""}`] : []),
+    ...(corrections > 0 ? [`${countWords(corrections, "correction waits", "corrections wait")} to be accepted`] : []),
+    ...(known > 0 ? [`${countWords(known, "line was", "lines were")} here already`] : []),
+  ];
+  return `${added + corrections === 0 ? "Nothing new: " : ""}${parts.join("; ")}.`;
+}
 
 /** Which column of the file is which of ours; remembered for the next file. */
 function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; onDone: () => void }) {

@@ -17,14 +17,24 @@ import { BringLines, takenWords } from "./BringLines.tsx";
 import { CostByHand } from "./CostByHand.tsx";
 import { linesEffectQuery, linesQuery, targetsQuery } from "./queries.ts";
 
-const STATES = { unmatched: "to be matched", matched: "ready to post", aside: "set aside", posted: "posted" } as const;
-const amountWords = ({ amount, minutes, currency }: OutsideLine): string => (amount !== null ? `${amount.toLocaleString(undefined, { maximumFractionDigits: 4 })} ${currency ?? ""}` : minutes !== null ? formatHours(minutes) : "");
+const STATES = { unmatched: "to be matched", matched: "ready to post", correction: "corrected", aside: "set aside", posted: "posted" } as const;
+type Measured = Pick<OutsideLine, "amount" | "minutes">;
+const measureWords = ({ amount, minutes }: Measured): string => (amount !== null ? amount.toLocaleString(undefined, { maximumFractionDigits: 4 }) : minutes !== null ? formatHours(minutes) : "");
+
+/** How much a line says; of a correction, what it said before as well. */
+function amountWords(line: OutsideLine): string {
+  const { was, amount, currency, category } = line;
+  const now = `${measureWords(line)}${amount === null ? "" : ` ${currency ?? ""}`}`.trim();
+  if (was === null) return now;
+  const before = was.category === category ? measureWords(was) : `${measureWords(was)} ${was.category}`.trim();
+  return `${before} → ${now}${was.posted ? ", posted" : ""}`;
+}
 
 function columnsOf(chosen: ReadonlySet<string>, onChoose: (id: string, on: boolean) => void): readonly Column<OutsideLine>[] {
   const where = (line: OutsideLine): string => (line.activity !== null ? `${line.activity.name}${line.person === null ? "" : `, ${line.person.name}`}` : [line.said.activity, line.said.person].filter((words) => words !== "").join(", "));
   return [
     { id: "tick", head: "Choose", tool: true, value: () => null, show: (line) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${line.reference || where(line)} of ${dateWords(line.date)}`} checked={chosen.has(line.id)} onChange={(event) => onChoose(line.id, event.target.checked)} /> },
-    { id: "state", head: "State", value: ({ state }) => STATES[state], show: ({ state }) => <span className={state === "unmatched" ? "adverse" : state === "matched" ? "favourable" : "muted"}>{STATES[state]}</span> },
+    { id: "state", head: "State", value: ({ state }) => STATES[state], show: ({ state }) => <span className={state === "unmatched" ? "adverse" : state === "matched" ? "favourable" : state === "correction" ? "undecided" : "muted"}>{STATES[state]}</span> },
     { id: "date", head: "Date", value: ({ date }) => date, show: ({ date }) => dateWords(date) },
     { id: "amount", head: "How much", numeric: true, value: ({ amount, minutes }) => amount ?? minutes, says: ({ amount, minutes, currency }) => (amount !== null ? `${amount} ${currency ?? ""}`.trim() : minutes === null ? null : `${minutes / 60} h`), show: amountWords },
     { id: "project", head: "Project", value: ({ project, said }) => project?.code ?? said.project, show: ({ project, said }) => (project === null ? <span className="adverse">{said.project}</span> : <span title={project.name}>{project.code}</span>) },
@@ -63,6 +73,16 @@ function MatchByHand({ line, targets }: { line: OutsideLine; targets: OutsideTar
   );
 }
 
+/** What accepting corrections does to what was posted, and to what was not. */
+function correctedWords(lines: readonly OutsideLine[]): string {
+  const posted = lines.filter(({ was }) => was?.posted === true).length;
+  const rest = lines.length - posted;
+  return [
+    ...(posted > 0 ? [`${countWords(posted, "line is", "lines are")} posted: the difference is posted beside it`] : []),
+    ...(rest > 0 ? [`${countWords(rest, "line is", "lines are")} not posted yet, and will say what its system says now`] : []),
+  ].join("; ").concat(".");
+}
+
 function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; targets: OutsideTargets; onDone: () => void }) {
   const client = useQueryClient();
   const [why, setWhy] = useState("");
@@ -77,12 +97,15 @@ function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; ta
   };
   const post = useMutation({ mutationFn: () => call("POST /api/outside/post", { body: { ids } }), onSuccess: ({ costs: posted, reports }) => after([posted > 0 ? `${countWords(posted, "cost", "costs")} posted` : "", reports > 0 ? `${countWords(reports, "time entry waits", "time entries wait")} to be reviewed` : ""].filter((words) => words !== "").join("; ") + ".") });
   const aside = useMutation({ mutationFn: (reason: string | null) => call("POST /api/outside/aside", { body: { ids, why: reason } }), onSuccess: (_done, reason) => after(reason === null ? "Taken up again." : "Set aside, not dropped.") });
-  const error = post.error ?? aside.error ?? effect.error;
+  const correct = useMutation({ mutationFn: () => call("POST /api/outside/corrections", { body: { ids } }), onSuccess: () => after(`${countWords(ids.length, "correction", "corrections")} accepted.`) });
+  const corrected = lines.every(({ state }) => state === "correction");
+  const error = post.error ?? aside.error ?? correct.error ?? effect.error;
   return (
     <div className="mb-2 flex flex-col gap-2 border-l-4 border-accent pl-3">
       <div className="flex flex-wrap items-center gap-2">
         <span className="font-semibold">{countWords(lines.length, "line", "lines")}</span>
-        <button type="button" className="btn btn-primary btn-sm" disabled={!ready || post.isPending || (costs.length > 0 && effect.data === undefined)} onClick={() => post.mutate()}>Post</button>
+        {corrected && <button type="button" className="btn btn-primary btn-sm" disabled={correct.isPending} onClick={() => correct.mutate()}>Accept {lines.length === 1 ? "the correction" : "the corrections"}</button>}
+        {!corrected && <button type="button" className="btn btn-primary btn-sm" disabled={!ready || post.isPending || (costs.length > 0 && effect.data === undefined)} onClick={() => post.mutate()}>Post</button>}
         {lines.every(({ state }) => state === "aside") ? <button type="button" className="btn btn-sm" disabled={aside.isPending} onClick={() => aside.mutate(null)}>Take up again</button> : (
           <>
             <input className="input input-sm w-56" aria-label="Why it is set aside" placeholder="why it is set aside" value={why} onChange={(event) => setWhy(event.target.value)} />
@@ -90,7 +113,8 @@ function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; ta
           </>
         )}
       </div>
-      {lines.length === 1 && lines[0]!.state !== "aside" && <MatchByHand key={lines[0]!.id} line={lines[0]!} targets={targets} />}
+      {corrected && <p className="text-sm">{correctedWords(lines)}</p>}
+      {lines.length === 1 && lines[0]!.state !== "aside" && !corrected && <MatchByHand key={lines[0]!.id} line={lines[0]!} targets={targets} />}
       {effect.data !== undefined && costs.length > 0 && <div className="grid gap-4 md:grid-cols-2">{effect.data.map((of) => <section key={of.project}><h3 className="text-sm">{of.projectName}: posting would</h3><EffectView effect={of.effect} /></section>)}</div>}
       {error !== null && <Failure error={error} />}
     </div>
