@@ -21,12 +21,42 @@ describe("what is dragged in the chart", () => {
     expect(meant({ what: "move", activity: "dig", to: at("2026-03-05", 9) })).toEqual({ changes: [{ type: "setWish", activity: "dig", wish: { type: "startNotBefore", date: "2026-03-05" } }], words: "A date wish: Dig not before 5 Mar 2026" });
   });
 
+  it("moved within its day, stays; work that begins after noon is put by whole days and no further", () => {
+    const start = (id: string, of = plan) => computePlan(of).schedule.rows[of.activities.findIndex((each) => each.id === id)]!.start;
+    expect(meant({ what: "move", activity: "dig", to: start("dig") + 300 })).toEqual({ changes: [], words: "Dig stays on 2 Mar 2026" });
+    const half = slipway((activities) => activities.map((each) => (each.id === "dig" ? { ...each, durationMinutes: 240 } : each)));
+    const noon = start("pour", half);
+    expect(noon % 1440).toBeGreaterThanOrEqual(12 * 60);
+    expect(meant({ what: "move", activity: "pour", to: noon }, half)).toMatchObject({ changes: [] });
+    expect(meant({ what: "move", activity: "pour", to: noon + 1440 }, half)).toMatchObject({ changes: [{ wish: { type: "startNotBefore", date: "2026-03-03" } }] });
+  });
+
+  it("a milestone is put on the day it is dropped on, in its own sense", () => {
+    const row = computePlan(plan).schedule.rows[plan.activities.findIndex(({ id }) => id === "open")]!;
+    const to = meant({ what: "move", activity: "open", to: row.start + 2 * 1440 });
+    if (!("changes" in to)) throw new Error(to.fault);
+    const after = toBundle(applyChanges(fromBundle(plan), to.changes).plan);
+    const moved = computePlan(after).schedule.rows[plan.activities.findIndex(({ id }) => id === "open")]!;
+    expect(moved.finishDay - row.finishDay).toBe(2);
+    expect(to.changes).toMatchObject([{ wish: { type: "finishNotBefore" } }]);
+  });
+
+  it("in the place of a wish that someone meant says so, and takes no reason over; an earlier drag is no such wish", () => {
+    const wished = (wish: object) => slipway((activities) => activities.map((each) => (each.id === "dig" ? { ...each, wish: wish as never } : each)));
+    const to = at("2026-03-20", 9);
+    expect(meant({ what: "move", activity: "dig", to }, wished({ type: "finishOn", date: "2026-03-06", reason: "contract" }))).toMatchObject({ changes: [{ wish: { type: "startNotBefore" } }], replaces: "finish on 6 Mar 2026: contract" });
+    const reasoned = meant({ what: "move", activity: "dig", to }, wished({ type: "startNotBefore", date: "2026-03-04", reason: "crane" }));
+    expect(reasoned).toMatchObject({ replaces: "not before 4 Mar 2026: crane" });
+    expect("changes" in reasoned && reasoned.changes[0]).not.toHaveProperty("wish.reason");
+    expect(meant({ what: "move", activity: "dig", to }, wished({ type: "startNotBefore", date: "2026-03-04" }))).not.toHaveProperty("replaces");
+  });
+
   it("stretched, takes the working time up to there: whole days, or hours when drawn large", () => {
     expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-10", 11), fine: false })).toMatchObject({ changes: [{ minutes: 7 * 480 }], words: "Dig takes 7 d" });
     expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-10", 11), fine: true })).toMatchObject({ changes: [{ minutes: 6 * 480 + 180 }] });
     // Over a weekend nothing is added.
     expect(meant({ what: "stretch", activity: "dig", to: at("2026-03-08", 11), fine: false })).toMatchObject({ changes: [{ minutes: 5 * 480 }] });
-    expect(meant({ what: "stretch", activity: "dig", to: at("2026-02-01"), fine: false })).toMatchObject({ changes: [{ minutes: 1 }] });
+    expect(meant({ what: "stretch", activity: "dig", to: at("2026-02-01"), fine: false })).toEqual({ fault: "It cannot finish before it starts." });
   });
 
   it("of work under way, what is left is stretched, from the data date on", () => {

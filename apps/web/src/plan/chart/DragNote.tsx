@@ -7,13 +7,14 @@ const WIDTH = 330;
 const moved = (days: number | null): string => movedWords(days);
 
 /** Beside the pointer while something is dragged: what letting go would do. */
-export function DragNote({ drawn: { words, fault, effect, at }, minorDigits, currency }: { drawn: Drawn; minorDigits: number; currency: string }) {
+export function DragNote({ drawn: { words, replaces, fault, effect, at }, minorDigits, currency }: { drawn: Drawn; minorDigits: number; currency: string }) {
   const still = effect !== null && effect.finish === null && effect.activities.length === 0 && effect.milestones.length === 0;
   const cost = effect?.cost ?? null;
   const more = cost === null ? 0 : cost.estimateAfter - cost.estimateBefore;
   return (
     <div role="status" className="pointer-events-none fixed z-40 border border-base-content bg-base-100 px-2.5 py-1.5 text-[13px]" style={{ left: Math.min(at.x + 16, innerWidth - WIDTH - 8), top: at.y > innerHeight / 2 ? undefined : at.y + 18, bottom: at.y > innerHeight / 2 ? innerHeight - at.y + 14 : undefined, width: WIDTH }}>
       <p className="font-semibold">{words}</p>
+      {replaces !== null && <p className="undecided">In the place of its date wish: {replaces}</p>}
       {fault !== null && <p className="adverse">{fault}</p>}
       {still && <p className="muted">No date moves.</p>}
       {effect !== null && !still && (

@@ -1,7 +1,7 @@
 import type { Effect } from "@chronometra/core";
 import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
 import { toast } from "sonner";
-import type { Gesture } from "../engine/dragged.ts";
+import type { Gesture, Meant } from "../engine/dragged.ts";
 import type { Ghosts } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
@@ -15,6 +15,8 @@ export type Handle = "band" | "end" | "fromStart" | "fromFinish";
 export interface Drawn {
   /** What letting go would do. */
   readonly words: string;
+  /** A date wish that would go, in words. */
+  readonly replaces: string | null;
   readonly fault: string | null;
   readonly effect: Effect | null;
   readonly ghosts: Ghosts;
@@ -23,6 +25,15 @@ export interface Drawn {
   /** Of a link being drawn: the activity it leads from. */
   readonly linkFrom: { readonly id: string; readonly end: "start" | "finish" } | null;
 }
+
+/** A drag that would take a date wish away which someone meant: whether it is to. */
+export interface Asked {
+  readonly words: string;
+  readonly replaces: string;
+  readonly put: () => void;
+}
+
+const replacedBy = (meant: Meant): string | null => ("replaces" in meant ? (meant.replaces ?? null) : null);
 
 interface Options {
   readonly rows: readonly SheetRow[];
@@ -39,6 +50,7 @@ const NOTHING_MOVES: Drawn["ghosts"] = new Map();
 /** Moving, stretching and linking activities in the chart, with what it would move drawn before it is let go. */
 export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
   const [drawn, setDrawn] = useState<Drawn | null>(null);
+  const [asked, setAsked] = useState<Asked | null>(null);
   const wanted = useRef<{ gesture: Gesture; at: Drawn["at"] } | null>(null);
   const busy = useRef(false);
   const dragging = useRef(false);
@@ -56,12 +68,20 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
       if (!dragging.current) break;
       const fault = "fault" in meant ? meant.fault : preview !== null && "problems" in preview ? preview.problems[0]!.message : null;
       const linkFrom = now.gesture.what === "link" ? { id: now.gesture.from, end: now.gesture.fromEnd } : null;
-      setDrawn({ words: "words" in meant ? meant.words : "", fault, effect: preview !== null && "effect" in preview ? preview.effect : null, ghosts: preview !== null && "ghosts" in preview ? preview.ghosts : NOTHING_MOVES, at: now.at, linkFrom });
+      setDrawn({ words: "words" in meant ? meant.words : "", replaces: replacedBy(meant), fault, effect: preview !== null && "effect" in preview ? preview.effect : null, ghosts: preview !== null && "ghosts" in preview ? preview.ghosts : NOTHING_MOVES, at: now.at, linkFrom });
     }
     busy.current = false;
   };
 
   const settle = async (gesture: Gesture): Promise<void> => {
+    const meant = await session.dragged(gesture);
+    const replaces = replacedBy(meant);
+    if (replaces === null || !("words" in meant)) return put(gesture);
+    setAsked({ words: meant.words, replaces, put: () => void put(gesture) });
+  };
+
+  const put = async (gesture: Gesture): Promise<void> => {
+    setAsked(null);
     const refused = await session.drop(gesture);
     if (refused !== null) toast.error(refused);
   };
@@ -98,7 +118,7 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
         const at = { x: moved.clientX, y: moved.clientY };
         const gesture = latest.current(id, handle, down, moved);
         if (gesture !== null) void askLatest.current(gesture, at);
-        else setDrawn({ words: "Let go on the activity that is to come after it", fault: null, effect: null, ghosts: NOTHING_MOVES, at, linkFrom: { id, end: handle === "fromStart" ? "start" : "finish" } });
+        else setDrawn({ words: "Let go on the activity that is to come after it", replaces: null, fault: null, effect: null, ghosts: NOTHING_MOVES, at, linkFrom: { id, end: handle === "fromStart" ? "start" : "finish" } });
       },
       onDrop: (dropped) => {
         const gesture = latest.current(id, handle, down, dropped);
@@ -109,5 +129,5 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
     });
   }, [xAt, session]);
 
-  return { drawn, onGrab };
+  return { drawn, onGrab, asked, onKeep: () => setAsked(null) };
 }

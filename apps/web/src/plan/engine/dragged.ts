@@ -1,5 +1,6 @@
 import { dateWords } from "../../shared/words.ts";
-import { closeOf, finishDayOf, formatDate, parseDate, startDayOf, type Change, type Computed, type LocalMinute, type Plan, type WorkCalendar } from "@chronometra/core";
+import { wishText } from "../wishWords.ts";
+import { addDays, closeOf, finishDayOf, formatDate, parseDate, type Change, type Computed, type LocalMinute, type Plan, type WorkCalendar } from "@chronometra/core";
 
 /** What someone does to an activity in the time chart. */
 export type Gesture =
@@ -8,10 +9,18 @@ export type Gesture =
   | { readonly what: "link"; readonly from: string; readonly fromEnd: "start" | "finish"; readonly to: string; readonly toEnd: "start" | "finish"; readonly key: string };
 
 /** What a gesture comes to, said in words, or why it cannot be. */
-export type Meant = { readonly changes: readonly Change[]; readonly words: string } | { readonly fault: string };
+export type Meant =
+  | {
+      readonly changes: readonly Change[];
+      readonly words: string;
+      /** A date wish that someone meant and that would go, in words. */
+      readonly replaces?: string;
+    }
+  | { readonly fault: string };
 
 const TYPE = { "finish-start": "FS", "start-start": "SS", "finish-finish": "FF", "start-finish": "SF" } as const;
 const HOUR = 60;
+const MINUTES_OF_A_DAY = 1440;
 
 /** Working time from a start to where a finish was put: to the hour, or to the end of that day. */
 function lengthTo(calendar: WorkCalendar, from: LocalMinute, to: number, fine: boolean): number {
@@ -21,12 +30,21 @@ function lengthTo(calendar: WorkCalendar, from: LocalMinute, to: number, fine: b
 
 function move(value: Plan, computed: Computed, { activity: id, to }: Extract<Gesture, { what: "move" }>): Meant {
   const activity = value.activities.get(id)!;
-  const state = computed.schedule.rows[computed.schedule.tree.indexOf.get(id)!]?.state ?? "notStarted";
+  const row = computed.schedule.rows[computed.schedule.tree.indexOf.get(id)!];
+  const state = row?.state ?? "notStarted";
   if (state !== "notStarted") return { fault: state === "complete" ? "It has finished; correct its actual dates instead." : "It has begun; what is left of it moves by its remaining length or by its people." };
   if (activity.kind === "summary" || activity.kind === "levelOfEffort") return { fault: "Its dates come from other activities; move those." };
-  const date = formatDate(startDayOf(Math.round(to / 1440) * 1440 as LocalMinute));
-  const reason = activity.wish?.reason;
-  return { changes: [{ type: "setWish", activity: id, wish: { type: "startNotBefore", date, ...(reason === undefined ? {} : { reason }) } }], words: `A date wish: ${activity.name} not before ${dateWords(date)}` };
+  if (row == null) return { fault: "It has no dates yet; give it a length first." };
+  // By whole days from the day on which it is shown, so that work that begins after noon is not put a day further.
+  const atFinish = activity.kind === "milestone" && !row.shownAsStart;
+  const shown = atFinish ? row.finishDay : row.startDay;
+  const days = Math.round((to - row.start) / MINUTES_OF_A_DAY);
+  if (days === 0) return { changes: [], words: `${activity.name} stays on ${dateWords(formatDate(shown))}` };
+  const date = formatDate(addDays(shown, days));
+  const type = atFinish ? "finishNotBefore" : "startNotBefore";
+  const { wish } = activity;
+  const isMeant = wish !== undefined && (wish.reason !== undefined || wish.type !== type);
+  return { changes: [{ type: "setWish", activity: id, wish: { type, date } }], words: `A date wish: ${activity.name} not before ${dateWords(date)}`, ...(isMeant ? { replaces: wishText(wish) } : {}) };
 }
 
 function stretch(value: Plan, computed: Computed, { activity: id, to, fine }: Extract<Gesture, { what: "stretch" }>): Meant {
@@ -43,6 +61,7 @@ function stretch(value: Plan, computed: Computed, { activity: id, to, fine }: Ex
     const left = Math.max(0, lengthTo(calendar, since, to, fine));
     return { changes: [{ type: "reportProgress", activity: id, remainingMinutes: left }], words: `${activity.name}: ${Math.round((left / calendar.dayMinutes) * 100) / 100} d left` };
   }
+  if (to <= row.start) return { fault: "It cannot finish before it starts." };
   const minutes = Math.max(fine ? HOUR : 1, lengthTo(calendar, row.start, to, fine));
   return { changes: [{ type: "setDuration", activity: id, minutes }], words: `${activity.name} takes ${Math.round((minutes / calendar.dayMinutes) * 100) / 100} d` };
 }

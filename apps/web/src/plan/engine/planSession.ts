@@ -167,6 +167,10 @@ export class PlanSession {
     return this.onItsWay(async () => {
       const meant = await this.engine.dragged(gesture);
       if ("fault" in meant) return meant.fault;
+      if (meant.changes.length === 0) return null;
+      const preview = gesture.what === "move" ? await this.engine.preview(meant.changes) : null;
+      if (gesture.what === "move" && preview !== null && "ghosts" in preview && !preview.ghosts.has(gesture.activity))
+        return "It would not move: its links or the data date hold it where it is. No date wish was stored.";
       const problems = await this.change(meant.changes);
       return problems === null ? null : problems[0]!.message;
     });

@@ -4,6 +4,7 @@ import { ChartGround } from "../chart/ChartGround.tsx";
 import { HEAD_HEIGHT } from "../chart/ChartHead.tsx";
 import type { Colouring } from "../chart/colours.ts";
 import { DragNote } from "../chart/DragNote.tsx";
+import { ReplaceWish } from "../chart/ReplaceWish.tsx";
 import { Handles } from "../chart/Handles.tsx";
 import { LinkLines } from "../chart/LinkLines.tsx";
 import { widthOf, type Scale } from "../chart/scale.ts";
@@ -222,7 +223,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
     grid.go(state.row, cursor.column);
   };
 
-  const { drawn, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }) });
+  const { drawn, asked, onKeep, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }) });
   const on: LineActions = useLatest({
     focus: (row: number, column: number, extend: boolean) => grid.go(row, column, extend),
     begin: (row: number, column: number) => grid.begin(rows[row]!.id, column),
@@ -270,6 +271,7 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
     <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
     <RefusedBar refused={state.refused} rows={sheet.rows} columns={columns} onGiveUp={grid.mend} onGo={(entry) => { grid.holdsFocus.current = true; grid.begin(entry.id, columns.findIndex(({ id }) => id === entry.column)); }} />
     <div ref={pane.strip} data-strip="" onScroll={pane.onStrip} tabIndex={-1} aria-hidden="true" className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`} style={{ width: pane.width }}><div style={{ width: pane.full, height: 1 }} /></div>
+    {asked !== null && <ReplaceWish asked={asked} onKeep={onKeep} />}
     {work.asked !== null && <ParkDialog what="remove" parking={work.asked} session={session} onChoose={work.decide} onClose={() => work.decide(null)} />}
     </div>
   );
