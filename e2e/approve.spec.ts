@@ -47,7 +47,7 @@ test("a change is tried beside the live plan, put forward, approved as a new bas
     await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDuration", activity: "A", minutes: 4320 }] });
     await page.reload();
     const both = page.getByRole("table", { name: "What both changed" });
-    await expect(both).toContainText("4320");
+    await expect(both).toContainText("72 h");
     await expect(page.getByRole("button", { name: "Keep" })).toBeDisabled();
     await both.getByRole("radio").nth(1).check();
     await page.getByRole("button", { name: "Merge" }).click();

@@ -25,14 +25,18 @@ export async function reservesOf(database: DataSource | EntityManager, me: Me, p
   };
 }
 
+/** Refuses a draw of more than a reserve has. */
+export async function assertLeft(manager: EntityManager, projectId: string, kind: Kind, drawMinor: number): Promise<void> {
+  const left = balanceOf(await manager.getRepository(ReserveEntryEntity).findBy({ projectId }), kind);
+  if (drawMinor <= left) return;
+  const { head } = await findProject(manager, projectId);
+  const amount = (minor: number): string => `${(minor / 10 ** (head.minorDigits ?? 2)).toLocaleString("en")} ${head.currency}`;
+  throw new Failure("invalid", `${amount(left)} of ${WORDS[kind]} are left; ${amount(drawMinor)} cannot be drawn.`);
+}
+
 /** Sets aside or draws; never more than there is. The project's row must be locked. */
 export async function enterReserve(manager: EntityManager, me: Me, projectId: string, entry: { kind: Kind; amountMinor: number; reason: string; request?: number }, at = new Date()): Promise<void> {
   const repository = manager.getRepository(ReserveEntryEntity);
-  const left = balanceOf(await repository.findBy({ projectId }), entry.kind);
-  if (left + entry.amountMinor < 0) {
-    const { head } = await findProject(manager, projectId);
-    const amount = (minor: number): string => `${(minor / 10 ** (head.minorDigits ?? 2)).toLocaleString("en")} ${head.currency}`;
-    throw new Failure("invalid", `${amount(left)} of ${WORDS[entry.kind]} are left; ${amount(-entry.amountMinor)} cannot be drawn.`);
-  }
+  await assertLeft(manager, projectId, entry.kind, -entry.amountMinor);
   await repository.insert({ id: randomUUID(), projectId, kind: entry.kind, amountMinor: String(entry.amountMinor), reason: entry.reason, madeBy: me.id, madeAt: at, request: entry.request ?? null });
 }

@@ -240,7 +240,13 @@ describe("a change request", () => {
 
   it("draws on a reserve when it is approved, never more than there is, and nothing is applied then", async () => {
     await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: 50_000, reason: "Set aside by the board" });
+    const tooMuch = await begin("Too much");
+    await change(tooMuch, shorter);
+    const asked = await tomas.send("post", `/api/whatifs/${tooMuch}/request`, { reason: "hurry", draw: { kind: "contingency", amountMinor: 80_000 } });
+    expect([asked.status, asked.body.message]).toEqual([422, "500 EUR of contingency are left; 800 EUR cannot be drawn."]);
+    await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: 30_000, reason: "For a while" });
     const id = await putForward({ draw: { kind: "contingency", amountMinor: 80_000 } });
+    await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: -30_000, reason: "Needed elsewhere" });
     expect((await decide(margit, id, "approve")).body.message).toBe("500 EUR of contingency are left; 800 EUR cannot be drawn.");
     expect([(await activity("dig"))["durationMinutes"], ((await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger).baselines.length]).toEqual([2400, 1]);
     await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: 50_000, reason: "Topped up" });
@@ -261,7 +267,7 @@ describe("a change request", () => {
   it("that the live plan has overtaken is not applied blindly", async () => {
     const id = await putForward();
     await changeLive({ type: "setDuration", activity: "dig", minutes: 1440 });
-    expect((await decide(margit, id, "approve")).body.message).toMatch(/has changed Dig: durationMinutes meanwhile/);
+    expect((await decide(margit, id, "approve")).body.message).toMatch(/has changed Dig: duration meanwhile/);
     expect(((await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger).baselines).toHaveLength(1);
   });
 

@@ -3,7 +3,8 @@ import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
 import { applyChanges, approvedAlone, pathsMeet, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath, type Applied, type ApprovedAlone, type Change, type Plan, type PlanBundle } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { applyChecked, describePath, listsSince, standing, storeChanges } from "../plan/changeService.ts";
+import { applyChecked, listsSince, standing, storeChanges } from "../plan/changeService.ts";
+import { describePath } from "../plan/pathWords.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { assertMayEdit, assertNotClosed, findProject } from "../portfolio/projectAccess.ts";
@@ -11,6 +12,7 @@ import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { BaselinePlanEntity } from "./approveEntities.ts";
+import { assertLeft } from "./reserves.ts";
 import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
 
 /** The what-if of that id; locked until the transaction ends, where asked. */
@@ -251,6 +253,7 @@ export const restoreWhatIf = (database: DataSource, me: Me, id: string): Promise
 export const putForward = (database: DataSource, me: Me, id: string, reason: string, draw: { kind: "contingency" | "management"; amountMinor: number } | undefined): Promise<WhatIfEntity> =>
   onWhatIf(database, me, id, async ({ manager, whatIf, project }) => {
     if (whatIf.version === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
+    if (draw !== undefined) await assertLeft(manager, project.id, draw.kind, draw.amountMinor);
     const [{ last }] = (await manager.query("select coalesce(max(request), 0) as last from what_if where project_id = ?", [project.id])) as [{ last: string }];
     const request = whatIf.request ?? Number(last) + 1;
     Object.assign(whatIf, { state: "asked", request, reason, draw: draw === undefined ? null : JSON.stringify(draw), askedBy: me.id, askedAt: new Date(), decidedBy: null, decidedAt: null, word: null });

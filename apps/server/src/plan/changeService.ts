@@ -1,3 +1,4 @@
+import { describePath } from "./pathWords.ts";
 import type { ChangeResult, Clash } from "@chronometra/contract";
 import { applyChanges, checkWholePlan, pathsMeet, PlanProblems, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
 import { Between, MoreThan, type EntityManager } from "typeorm";
@@ -61,12 +62,6 @@ async function clashesWith(manager: EntityManager, others: readonly ChangeListEn
     clashes.push({ path, what: describePath(plan, path), theirs, yours, by: names.get(other.accountId) ?? "someone", at: other.at.toISOString() });
   }
   return clashes;
-}
-
-export function describePath(plan: Plan, path: string): string {
-  const [table, id, field] = path.split("/");
-  const name = table === "activities" ? plan.activities.get(id ?? "")?.name : undefined;
-  return [name ?? id, field].filter(Boolean).join(": ");
 }
 
 /**

@@ -81,7 +81,7 @@ describe("two people change one plan at once", () => {
     const before = await stored();
     const clash = await change(ines, 1, { type: "setDuration", activity: "dig", minutes: 960 });
     expect(clash.status).toBe(409);
-    expect(clash.body.clashes).toEqual([expect.objectContaining({ path: "activities/dig/durationMinutes", what: "Dig: durationMinutes", theirs: 2880, yours: 960, by: "Tomas" })]);
+    expect(clash.body.clashes).toEqual([expect.objectContaining({ path: "activities/dig/durationMinutes", what: "Dig: duration", theirs: 2880, yours: 960, by: "Tomas" })]);
     expect(await stored()).toBe(before);
   });
 

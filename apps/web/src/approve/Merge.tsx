@@ -3,9 +3,8 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
+import { valueWords } from "../plan/valueWords.ts";
 import { momentWords } from "../shared/words.ts";
-
-const valueWords = (value: unknown): string => (value === null ? "nothing" : typeof value === "object" ? JSON.stringify(value) : String(value));
 
 /** What both the live plan and a what-if have changed, each value beside the other, to be settled. */
 export function Merge({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) {
@@ -28,8 +27,8 @@ export function Merge({ view, onMerged }: { view: WhatIfView; onMerged: () => vo
             {view.meets.map(({ path, what, live, mine: own, by, at }) => (
               <tr key={path}>
                 <td>{what}</td>
-                <td><label className="flex items-center gap-1.5"><input type="radio" name={path} checked={!mine.has(path)} onChange={() => setMine(new Set([...mine].filter((each) => each !== path)))} />{valueWords(live)} <span className="muted text-sm">{by}, {momentWords(at)}</span></label></td>
-                <td><label className="flex items-center gap-1.5"><input type="radio" name={path} checked={mine.has(path)} onChange={() => setMine(new Set([...mine, path]))} />{valueWords(own)}</label></td>
+                <td><label className="flex items-center gap-1.5"><input type="radio" name={path} checked={!mine.has(path)} onChange={() => setMine(new Set([...mine].filter((each) => each !== path)))} />{valueWords(path, live)} <span className="muted text-sm">{by}, {momentWords(at)}</span></label></td>
+                <td><label className="flex items-center gap-1.5"><input type="radio" name={path} checked={mine.has(path)} onChange={() => setMine(new Set([...mine, path]))} />{valueWords(path, own)}</label></td>
               </tr>
             ))}
           </tbody>

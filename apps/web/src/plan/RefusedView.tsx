@@ -3,13 +3,11 @@ import { useState } from "react";
 import { momentWords } from "../shared/words.ts";
 import type { Refused } from "./engine/outbox.ts";
 import type { PlanSession } from "./engine/planSession.ts";
+import { valueWords } from "./valueWords.ts";
 
-const shown = (value: unknown): string =>
-  value === null ? "nothing" : typeof value === "object" ? JSON.stringify(value) : String(value);
-
-const Clashing = ({ clash: { what, theirs, yours, by, at } }: { clash: Clash }) => (
+const Clashing = ({ clash: { path, what, theirs, yours, by, at } }: { clash: Clash }) => (
   <li>
-    {what}: {by} wrote {shown(theirs)} on {momentWords(at)}; you wrote {shown(yours)}.
+    {what}: {by} wrote {valueWords(path, theirs)} on {momentWords(at)}; you wrote {valueWords(path, yours)}.
   </li>
 );
 

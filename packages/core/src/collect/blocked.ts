@@ -92,7 +92,13 @@ export function blockedWays(plan: Plan, id: string, days: number): BlockedWays {
   return {
     upstream: reached(plan, id, false).flatMap(along),
     downstream: after.flatMap(along),
-    deadlines: [id, ...after].flatMap((other) => (standing.has(other) && now.schedule.rows[position.get(other)!]?.state !== "complete" ? [{ id: other, name: plan.activities.get(other)!.name, now: standing.get(other)!, then: would.get(other)! }] : [])),
+    // One that stands as it stood is not at stake.
+    deadlines: [id, ...after].flatMap((other) => {
+      const [before, stands] = [standing.get(other), would.get(other)];
+      const isOpen = now.schedule.rows[position.get(other)!]?.state !== "complete";
+      const moves = before?.state !== stands?.state || before?.marginDays !== stands?.marginDays;
+      return before !== undefined && stands !== undefined && isOpen && moves ? [{ id: other, name: plan.activities.get(other)!.name, now: before, then: stands }] : [];
+    }),
     finishDays: finish === null ? 0 : (calendar.indexAt(then.schedule.finish!) - calendar.indexAt(finish)) / calendar.dayMinutes,
   };
 }
