@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { CommitField } from "../shared/CommitField.tsx";
 import { countWords, dateWords, readDate } from "../shared/words.ts";
+import { withHolidays } from "./holidays.ts";
 import { countriesQuery } from "./queries.ts";
 import { readShifts, shiftText } from "./shiftText.ts";
 
@@ -91,9 +92,10 @@ export function HolidayChooser({ exceptions, onChange, year }: Pick<Props, "exce
     try {
       const place = region === "" ? country : `${country}-${region}`;
       const days = await call("GET /api/holidays/:place/:from/:to", { params: { place, from: String(years.from), to: String(years.to) } });
-      const fresh = days.filter(({ from, to }) => !exceptions.some((each) => each.from <= from && to <= each.to && each.shifts.length === 0));
-      onChange([...exceptions, ...fresh.map(({ from, to, name }): Exception => ({ from, to, shifts: [], label: name }))].sort((a, b) => (a.from < b.from ? -1 : a.from > b.from ? 1 : 0)));
-      toast(fresh.length === 0 ? "All of them are closed already." : `${countWords(fresh.length, "holiday", "holidays")} added; look at them, and take out what does not hold for you.`);
+      const { exceptions: all, added, kept } = withHolidays(exceptions, days);
+      onChange(all);
+      const stays = kept.length === 0 ? "" : ` Worked as you said it stays: ${kept.map(({ from, name }) => `${dateWords(from)} (${name})`).join(", ")}.`;
+      toast(added === 0 ? "All of them are closed already." : `${countWords(added, "holiday", "holidays")} added; look at them, and take out what does not hold for you.${stays}`);
     } catch (error) {
       toast.error((error as Error).message);
     }

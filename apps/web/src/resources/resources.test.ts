@@ -1,3 +1,4 @@
+import { withHolidays } from "./holidays.ts";
 import fc from "fast-check";
 import { computePlan, fromBundle, leaveOf, worksBy } from "@chronometra/core";
 import { slipway } from "../plan/testing/plans.ts";
@@ -88,5 +89,26 @@ describe("someone's leave", () => {
     const driven = (calendars: typeof base.calendars, calendar?: string) => computePlan({ ...base, calendars, people: [{ id: "ann", name: "Ann", ...(calendar === undefined ? {} : { calendar }) }], activities: base.activities.map((activity) => (activity.id === "dig" ? { ...activity, driver: "effort" as const } : activity)), assignments: [{ activity: "dig", person: "ann", plannedMinutes: 2400 }] });
     const days = (computed: ReturnType<typeof computePlan>): number => computed.schedule.calendars.get("std").indexAt(computed.schedule.finish!) / 480;
     expect(days(driven([...stored.calendars.values()], "leave-ann")) - days(driven(base.calendars))).toBe(4);
+  });
+});
+
+describe("public holidays added to a calendar", () => {
+  const holiday = (from: string, name: string) => ({ from, to: from, name });
+  const worked: [string, string][] = [["08:00", "12:00"]];
+  /** What holds on a day: of several the last in the list. */
+  const on = (exceptions: readonly { from: string; to: string; shifts: readonly unknown[] }[], day: string) => exceptions.filter(({ from, to }) => from <= day && day <= to).at(-1)?.shifts.length;
+
+  it("leave what was said of a day, and say so; those that are closed already are not added twice", () => {
+    const own = [{ from: "2026-12-27", to: "2026-12-31", shifts: [] }, { from: "2026-12-26", to: "2026-12-26", shifts: worked, label: "launch" }];
+    const { exceptions, added, kept } = withHolidays(own, [holiday("2026-12-25", "Yule"), holiday("2026-12-26", "Second day"), holiday("2026-12-31", "Eve")]);
+    expect([added, kept.map(({ name }) => name)]).toEqual([2, ["Second day"]]);
+    expect([on(exceptions, "2026-12-25"), on(exceptions, "2026-12-26"), on(exceptions, "2026-12-28")]).toEqual([0, 1, 0]);
+  });
+
+  it("change the order of nothing that was there, since the later in the list holds", () => {
+    const own = [{ from: "2026-12-24", to: "2026-12-24", shifts: worked }, { from: "2026-12-20", to: "2026-12-31", shifts: [] }];
+    const { exceptions } = withHolidays(own, [holiday("2026-01-01", "New year")]);
+    expect(exceptions.slice(-2)).toEqual(own);
+    expect(on(exceptions, "2026-12-24")).toBe(0);
   });
 });

@@ -41,15 +41,33 @@ class Mending {
   }
 }
 
+/**
+ * What loose ends are tied to: the first start and the last finish; of several at one time a milestone before work, then one that is
+ * tied into the plan already. The check's own first may be a loose activity that begins with the plan.
+ */
+function anchorsOf(ground: Ground): { first: Placed | undefined; last: Placed | undefined } {
+  const leading = new Set(ground.allLinks.map(({ from }) => from.at));
+  const led = new Set(ground.allLinks.map(({ to }) => to.at));
+  const best = (at: (placed: Placed) => number, tied: ReadonlySet<number>): Placed | undefined =>
+    [...ground.scheduled].sort((a, b) => at(a) - at(b) || Number(a.isWork) - Number(b.isWork) || Number(tied.has(b.at)) - Number(tied.has(a.at)) || (a.activity.id < b.activity.id ? -1 : 1))[0];
+  return { first: best(({ row }) => row.start, leading), last: best(({ row }) => -row.finish, led) };
+}
+
 /** What nothing leads to waits for the first start, and the last finish waits for what leads to nothing. */
 function linkLooseEnds(mending: Mending, ground: Ground, isChosen: (placed: Placed) => boolean): void {
-  const { first, last } = endsOf(ground);
+  const { first, last } = anchorsOf(ground);
+  // What the check takes for the first or last is tied to these in the place of them.
+  const counted = endsOf(ground);
   for (const { placed, before, after } of looseEnds(ground).filter(({ placed }) => isChosen(placed))) {
     if (before && first !== undefined) {
-      if (placed.row.start < first.row.start) mending.leave(placed, "it begins before the first start");
+      if (placed === first) mending.link(first, counted.first!, first.isWork ? "SS" : "FS");
+      else if (placed.row.start < first.row.start) mending.leave(placed, "it begins before the first start");
       else mending.link(first, placed, first.isWork ? "SS" : "FS");
     }
-    if (after && last !== undefined) mending.link(placed, last, last.isWork ? "FF" : "FS");
+    if (after && last !== undefined) {
+      if (placed === last) mending.link(counted.last!, last, last.isWork ? "FF" : "FS");
+      else mending.link(placed, last, last.isWork ? "FF" : "FS");
+    }
   }
 }
 
@@ -66,14 +84,21 @@ function leadsToOverlaps(mending: Mending, ground: Ground, isChosen: (placed: Pl
   }
 }
 
-/** A date held to a day becomes one that is not before it; a latest finish becomes a deadline, which is seen and holds nothing. */
+/**
+ * A date held to a day becomes one that is not before it; a latest finish becomes a deadline, which is seen and holds nothing. A promise
+ * that was made stays as it is, and so does a reason, which a deadline cannot hold: both are for people to decide.
+ */
 function softenWishes(mending: Mending, ground: Ground, isChosen: (placed: Placed) => boolean): void {
   for (const placed of ground.open) {
     if (!isChosen(placed) || hardWish(placed) === null) continue;
     const { id, wish, deadline } = placed.activity;
     const reason = wish!.reason === undefined ? {} : { reason: wish!.reason };
     if (wish!.type === "startOn" || wish!.type === "finishOn") mending.changes.push({ type: "setWish", activity: id, wish: { type: wish!.type === "startOn" ? "startNotBefore" : "finishNotBefore", date: wish!.date, ...reason } });
-    else if (wish!.type === "finishNotAfter") mending.changes.push({ type: "setWish", activity: id, wish: null }, ...(deadline === undefined || deadline > wish!.date ? [{ type: "setDeadline", activity: id, date: wish!.date } as const] : []));
+    else if (wish!.type === "finishNotAfter") {
+      if (deadline !== undefined && deadline > wish!.date) mending.leave(placed, "it is promised for a later day already; say by hand which of the two holds");
+      else if (wish!.reason !== undefined) mending.leave(placed, `its reason “${wish!.reason}” would be lost; make it a deadline by hand`);
+      else mending.changes.push({ type: "setWish", activity: id, wish: null }, ...(deadline === undefined ? [{ type: "setDeadline", activity: id, date: wish!.date } as const] : []));
+    }
     else mending.leave(placed, "a latest start cannot be said in another way; take it out by hand if it is no longer so");
   }
 }
