@@ -18,7 +18,15 @@ export function shortfalls({ missing, findings, checked, broken }: Lockable): st
   const people = missing.length === 1 ? "1 person has not reported" : `${missing.length} people have not reported`;
   return [
     ...(missing.length > 0 ? [people] : []),
-    ...(checked === null ? [findings.length === 0 ? "nobody has checked it" : `nobody has looked at ${findings.length === 1 ? "a finding" : `${findings.length} findings`}`] : []),
-    ...(unexplained > 0 ? [`${unexplained === 1 ? "a broken limit is" : `${unexplained} broken limits are`} not explained`] : []),
+    ...(checked === null
+      ? [
+          findings.length === 0
+            ? "nobody has checked it"
+            : `nobody has looked at ${findings.length === 1 ? "a finding" : `${findings.length} findings`}`,
+        ]
+      : []),
+    ...(unexplained > 0
+      ? [`${unexplained === 1 ? "a broken limit is" : `${unexplained} broken limits are`} not explained`]
+      : []),
   ];
 }

@@ -9,14 +9,20 @@ export function lineSummaryOf({ milestones, deadlines, earnedSchedule, ...rest }
   return {
     ...rest,
     spit: earnedSchedule?.spit ?? null,
-    worst: open.reduce<MilestoneLine | null>((worst, each) => (worst === null || each.drift! > worst.drift! ? each : worst), null),
+    worst: open.reduce<MilestoneLine | null>(
+      (worst, each) => (worst === null || each.drift! > worst.drift! ? each : worst),
+      null,
+    ),
     deadlineCounts,
     endangered: deadlines.filter(({ state }) => state === "breached" || state === "willBreach" || state === "tight"),
   };
 }
 
 /** A project's figures as thresholds look at them. */
-export function standingOf({ figures, spit, drift, deadlineCounts }: Pick<LineSummary, "figures" | "spit" | "drift" | "deadlineCounts">, issuedDrift: number | null): Standing {
+export function standingOf(
+  { figures, spit, drift, deadlineCounts }: Pick<LineSummary, "figures" | "spit" | "drift" | "deadlineCounts">,
+  issuedDrift: number | null,
+): Standing {
   return {
     spi: figures?.spi ?? null,
     cpi: figures?.cpi ?? null,

@@ -2,7 +2,8 @@
 export const WATCH_ABOUT = ["activities", "time", "costs", "risks"] as const;
 export type WatchAbout = (typeof WATCH_ABOUT)[number];
 
-export type WatchType = "text" | "date" | "number" | "days" | "hours" | "amount" | "percent" | "choice" | "yesNo" | "person" | "role";
+export type WatchType =
+  "text" | "date" | "number" | "days" | "hours" | "amount" | "percent" | "choice" | "yesNo" | "person" | "role";
 
 export interface WatchField {
   readonly head: string;
@@ -17,9 +18,30 @@ export interface WatchField {
 }
 
 const KINDS = { work: "work", milestone: "milestone", summary: "branch", levelOfEffort: "level of effort" };
-const STATES = { unscheduled: "no dates", parked: "parked", notStarted: "not started", inProgress: "in progress", complete: "finished" };
-const DEADLINES = { breached: "broken", willBreach: "will break", tight: "tight", safe: "safe", metLate: "kept late", metOnTime: "kept", dropped: "dropped" };
-const WISHES = { startNotBefore: "start not before", startNotAfter: "start not after", startOn: "start on", finishNotBefore: "finish not before", finishNotAfter: "finish not after", finishOn: "finish on" };
+const STATES = {
+  unscheduled: "no dates",
+  parked: "parked",
+  notStarted: "not started",
+  inProgress: "in progress",
+  complete: "finished",
+};
+const DEADLINES = {
+  breached: "broken",
+  willBreach: "will break",
+  tight: "tight",
+  safe: "safe",
+  metLate: "kept late",
+  metOnTime: "kept",
+  dropped: "dropped",
+};
+const WISHES = {
+  startNotBefore: "start not before",
+  startNotAfter: "start not after",
+  startOn: "start on",
+  finishNotBefore: "finish not before",
+  finishNotAfter: "finish not after",
+  finishOn: "finish on",
+};
 
 const place = {
   project: { head: "Project", type: "choice" },
@@ -86,17 +108,43 @@ const RISK_FIELDS = {
   least: { head: "Longer, least", type: "days" },
   likely: { head: "Longer, likeliest", type: "days" },
   most: { head: "Longer, most", type: "days" },
-  expected: { head: "Longer, on average", type: "days", hint: "The mean of least, likeliest and most, times how likely it is" },
-  costLikely: { head: "Dearer, likeliest", type: "amount", summed: true, hint: "Stands with the first activity left that a risk bears on" },
-  costExpected: { head: "Dearer, on average", type: "amount", summed: true, hint: "The mean of least, likeliest and most, times how likely it is; with the first activity left that a risk bears on" },
+  expected: {
+    head: "Longer, on average",
+    type: "days",
+    hint: "The mean of least, likeliest and most, times how likely it is",
+  },
+  costLikely: {
+    head: "Dearer, likeliest",
+    type: "amount",
+    summed: true,
+    hint: "Stands with the first activity left that a risk bears on",
+  },
+  costExpected: {
+    head: "Dearer, on average",
+    type: "amount",
+    summed: true,
+    hint: "The mean of least, likeliest and most, times how likely it is; with the first activity left that a risk bears on",
+  },
   ...ofActivity,
 } as const satisfies Record<string, WatchField>;
 
 /** The fields of each thing that can be asked about; own fields are added as `own:` and their name. */
 export const WATCH_FIELDS: Readonly<Record<WatchAbout, Readonly<Record<string, WatchField>>>> = {
   activities: ACTIVITY_FIELDS,
-  time: { ...SPENT_FIELDS, person: { head: "Person", type: "person" }, role: { head: "Role", type: "role" }, hours: { head: "Hours", type: "hours", summed: true }, amount: { head: "Cost", type: "amount", summed: true }, note: { head: "Note", type: "text" } },
-  costs: { ...SPENT_FIELDS, category: { head: "Category", type: "choice" }, amount: { head: "Amount", type: "amount", summed: true }, note: { head: "Reference", type: "text" } },
+  time: {
+    ...SPENT_FIELDS,
+    person: { head: "Person", type: "person" },
+    role: { head: "Role", type: "role" },
+    hours: { head: "Hours", type: "hours", summed: true },
+    amount: { head: "Cost", type: "amount", summed: true },
+    note: { head: "Note", type: "text" },
+  },
+  costs: {
+    ...SPENT_FIELDS,
+    category: { head: "Category", type: "choice" },
+    amount: { head: "Amount", type: "amount", summed: true },
+    note: { head: "Reference", type: "text" },
+  },
   risks: RISK_FIELDS,
 };
 

@@ -14,4 +14,6 @@ it.each([
   ["assignments/1/plannedMinutes", "Ann on Dig: planned hours"],
   ["project/dataDate", "the project: data date"],
   ["people/ann/rates", "Ann: rates"],
-])("%s is said as %s, without an id or a field of the format", (path, words) => expect(describePath(plan, path)).toBe(words));
+])("%s is said as %s, without an id or a field of the format", (path, words) =>
+  expect(describePath(plan, path)).toBe(words),
+);

@@ -27,7 +27,8 @@ const FIELDS: Readonly<Record<string, string>> = {
   dayMinutes: "hours of a day",
 };
 
-const nameIn = (rows: ReadonlyMap<string, { readonly name: string }>, id: string | undefined): string | null => rows.get(id ?? "")?.name ?? null;
+const nameIn = (rows: ReadonlyMap<string, { readonly name: string }>, id: string | undefined): string | null =>
+  rows.get(id ?? "")?.name ?? null;
 
 /** What the screen calls a row: by its name, or by those of what it ties. */
 function rowWords(plan: Plan, table: string, id: string): string {
@@ -39,11 +40,15 @@ function rowWords(plan: Plan, table: string, id: string): string {
       return activity(id);
     case "links": {
       const link = plan.links.get(id);
-      return link === undefined ? "a link that was removed" : `the link from ${activity(link.from)} to ${activity(link.to)}`;
+      return link === undefined
+        ? "a link that was removed"
+        : `the link from ${activity(link.from)} to ${activity(link.to)}`;
     }
     case "assignments": {
       const row = plan.assignments.get(id);
-      return row === undefined ? "someone’s work that was removed" : `${nameIn(plan.people, row.person) ?? "someone"} on ${activity(row.activity)}`;
+      return row === undefined
+        ? "someone’s work that was removed"
+        : `${nameIn(plan.people, row.person) ?? "someone"} on ${activity(row.activity)}`;
     }
     case "costs": {
       const cost = plan.costs.get(id);
@@ -74,6 +79,7 @@ function rowWords(plan: Plan, table: string, id: string): string {
 export function describePath(plan: Plan, path: string): string {
   const [table = "", id = "", field] = path.split("/");
   const of = table === "project" ? id : field;
-  const words = table === "ownValues" ? nameIn(plan.fields, field) : of === undefined || of === "" ? null : (FIELDS[of] ?? of);
+  const words =
+    table === "ownValues" ? nameIn(plan.fields, field) : of === undefined || of === "" ? null : (FIELDS[of] ?? of);
   return [rowWords(plan, table, id), words].filter((each) => each !== null).join(": ");
 }

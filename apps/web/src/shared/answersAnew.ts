@@ -10,7 +10,9 @@ export function answersAnew(client: QueryClient): void {
     if (event.type === "removed") overtaken.delete(event.query);
     if (event.type !== "updated") return;
     const { query, action } = event;
-    if (action.type === "invalidate" && query.state.data === undefined && query.state.fetchStatus !== "idle") overtaken.add(query);
-    if (action.type === "success" && overtaken.delete(query)) void client.invalidateQueries({ queryKey: query.queryKey, exact: true });
+    if (action.type === "invalidate" && query.state.data === undefined && query.state.fetchStatus !== "idle")
+      overtaken.add(query);
+    if (action.type === "success" && overtaken.delete(query))
+      void client.invalidateQueries({ queryKey: query.queryKey, exact: true });
   });
 }

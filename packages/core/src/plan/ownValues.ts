@@ -18,9 +18,13 @@ export function ownValueFault(field: Field, value: string | number | boolean): s
     case "yesNo":
       return typeof value === "boolean" ? null : "must be yes or no";
     case "date":
-      return typeof value === "string" && parseDate(value) !== null ? null : "must be a date YYYY-MM-DD between 1990-01-01 and 2099-12-31";
+      return typeof value === "string" && parseDate(value) !== null
+        ? null
+        : "must be a date YYYY-MM-DD between 1990-01-01 and 2099-12-31";
     case "choice":
-      return (field.choices ?? []).includes(value as string) ? null : `must be one of ${(field.choices ?? []).map((choice) => `"${choice}"`).join(", ")}`;
+      return (field.choices ?? []).includes(value as string)
+        ? null
+        : `must be one of ${(field.choices ?? []).map((choice) => `"${choice}"`).join(", ")}`;
     default:
       return field.type satisfies never;
   }

@@ -6,6 +6,11 @@ const index = z.number().gt(0, "an index between 0 and 2").max(2, "an index betw
 
 /** Limits of a portfolio in the place of the published ones, by the number of the check; and days without news that are named. */
 export const qualityLimitsSchema = z.strictObject({
-  ...Object.fromEntries(CHECKS.filter(({ rule }) => rule !== "holds").map(({ number }) => [String(number), (number >= 13 ? index : share).optional()])),
+  ...Object.fromEntries(
+    CHECKS.filter(({ rule }) => rule !== "holds").map(({ number }) => [
+      String(number),
+      (number >= 13 ? index : share).optional(),
+    ]),
+  ),
   silentDays: z.int().min(1, "a day or more").max(365, "a year at most").optional(),
 });

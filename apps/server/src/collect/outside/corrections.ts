@@ -19,17 +19,36 @@ interface Corrected {
 async function correctedLines(manager: EntityManager, ids: readonly string[], lock: boolean): Promise<Corrected[]> {
   const repository = manager.getRepository(OutsideLineEntity);
   const locked = lock ? { lock: { mode: "pessimistic_write" as const } } : {};
-  const rows = await repository.find({ where: { id: In([...new Set(ids)]) }, order: { date: "ASC", reference: "ASC" }, ...locked });
-  if (rows.length < new Set(ids).size) throw new Failure("notFound", "A correction is not there any more; load the page again.");
+  const rows = await repository.find({
+    where: { id: In([...new Set(ids)]) },
+    order: { date: "ASC", reference: "ASC" },
+    ...locked,
+  });
+  if (rows.length < new Set(ids).size)
+    throw new Failure("notFound", "A correction is not there any more; load the page again.");
   const other = rows.find(({ state }) => state !== "correction");
-  if (other !== undefined) throw new Failure("conflict", `The line ${other.reference || other.saidActivity} of ${other.date} is no correction that waits; load the page again.`);
-  const bases = new Map((await repository.find({ where: { id: In(rows.map(({ corrects }) => corrects!)) }, ...locked })).map((row) => [row.id, row]));
+  if (other !== undefined)
+    throw new Failure(
+      "conflict",
+      `The line ${other.reference || other.saidActivity} of ${other.date} is no correction that waits; load the page again.`,
+    );
+  const bases = new Map(
+    (await repository.find({ where: { id: In(rows.map(({ corrects }) => corrects!)) }, ...locked })).map((row) => [
+      row.id,
+      row,
+    ]),
+  );
   return rows.map((now) => ({ base: bases.get(now.corrects!)!, now }));
 }
 
 /** Costs that make up for what was posted: the difference, or in another category the old taken back and the new. */
-function costDifference(plan: Parameters<typeof costChange>[0], { base, now }: Corrected, closedTo: string | null): Change[] {
-  if (base.category === now.category) return [costChange(plan, { ...now, activityId: base.activityId }, now.amount! - base.amount!, closedTo)];
+function costDifference(
+  plan: Parameters<typeof costChange>[0],
+  { base, now }: Corrected,
+  closedTo: string | null,
+): Change[] {
+  if (base.category === now.category)
+    return [costChange(plan, { ...now, activityId: base.activityId }, now.amount! - base.amount!, closedTo)];
   return [
     costChange(plan, { ...base, id: `${now.id}-back` }, -base.amount!, closedTo),
     costChange(plan, { ...now, activityId: base.activityId }, now.amount!, closedTo),
@@ -44,12 +63,34 @@ async function correctTime(writing: Writing, { base, now }: Corrected): Promise<
   if (sent?.state === "submitted") return void (await reports.update({ id: sent.id }, { minutes: now.minutes! }));
   const minutes = sent?.state === "returned" ? now.minutes! : now.minutes! - base.minutes!;
   await assertBookable(writing.manager, project, base, minutes);
-  const note = [`correction of ${base.reference || base.source}`, now.note].filter((words) => words !== "").join(", ").slice(0, 1000);
-  await reports.insert({ id: randomUUID(), projectId: project.id, activityId: base.activityId!, personId: base.personId!, date: base.date, leaveUntil: null, minutes, percent: null, remainingMinutes: null, note, state: "submitted", sentAt: new Date(), decidedBy: null, word: null });
+  const note = [`correction of ${base.reference || base.source}`, now.note]
+    .filter((words) => words !== "")
+    .join(", ")
+    .slice(0, 1000);
+  await reports.insert({
+    id: randomUUID(),
+    projectId: project.id,
+    activityId: base.activityId!,
+    personId: base.personId!,
+    date: base.date,
+    leaveUntil: null,
+    minutes,
+    percent: null,
+    remainingMinutes: null,
+    note,
+    state: "submitted",
+    sentAt: new Date(),
+    decidedBy: null,
+    word: null,
+  });
 }
 
 /** Accepts corrections, all or none: a line that was not posted says what its system says now, one that was is adjusted by the difference. */
-export async function acceptCorrections(database: DataSource, me: Me, ids: readonly string[]): Promise<{ costs: number; reports: number }> {
+export async function acceptCorrections(
+  database: DataSource,
+  me: Me,
+  ids: readonly string[],
+): Promise<{ costs: number; reports: number }> {
   const posted = ({ base }: Corrected): boolean => base.state === "posted";
   const looked = await correctedLines(database.manager, ids, false);
   const projects = [...new Set(looked.flatMap(({ base }) => (base.projectId === null ? [] : [base.projectId])))].sort();
@@ -60,17 +101,30 @@ export async function acceptCorrections(database: DataSource, me: Me, ids: reado
       const project = await writing.editable(id);
       const own = all.filter((each) => each.base.projectId === id && posted(each));
       const [plan, closedTo] = [await writing.plan(project), await lockedTo(manager, id)];
-      const changes = own.filter(({ base }) => base.kind === "cost").flatMap((each) => costDifference(plan, each, closedTo));
-      if (changes.length > 0) await storeChanges(writing, project, { changes, label: `Corrected costs of ${own[0]!.now.source}`.slice(0, 200) });
+      const changes = own
+        .filter(({ base }) => base.kind === "cost")
+        .flatMap((each) => costDifference(plan, each, closedTo));
+      if (changes.length > 0)
+        await storeChanges(writing, project, {
+          changes,
+          label: `Corrected costs of ${own[0]!.now.source}`.slice(0, 200),
+        });
       for (const each of own) if (each.base.kind === "time") await correctTime(writing, each);
     }
-    await assertDaysHold(manager, all.filter(posted).map(({ base }) => base));
+    await assertDaysHold(
+      manager,
+      all.filter(posted).map(({ base }) => base),
+    );
     const repository = manager.getRepository(OutsideLineEntity);
     for (const { base, now } of all) {
       await repository.delete({ id: now.id });
-      await repository.update({ id: base.id }, { amount: now.amount, minutes: now.minutes, category: now.category, note: now.note });
+      await repository.update(
+        { id: base.id },
+        { amount: now.amount, minutes: now.minutes, category: now.category, note: now.note },
+      );
     }
-    const count = (kind: "cost" | "time"): number => all.filter((each) => posted(each) && each.base.kind === kind).length;
+    const count = (kind: "cost" | "time"): number =>
+      all.filter((each) => posted(each) && each.base.kind === kind).length;
     return { costs: count("cost"), reports: count("time") };
   });
 }

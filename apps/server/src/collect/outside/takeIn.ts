@@ -26,21 +26,27 @@ export function faultsOf(kind: LineKind, lines: readonly Line[]): (string | null
   const last = dayAfter(todayHere());
   return lines.map(({ minutes, date }) => {
     if (kind === "cost") return null;
-    if (minutes !== undefined && Math.abs(minutes) > MINUTES_OF_A_DAY) return `${Math.round((minutes / 60) * 100) / 100} h: a day has 24`;
+    if (minutes !== undefined && Math.abs(minutes) > MINUTES_OF_A_DAY)
+      return `${Math.round((minutes / 60) * 100) / 100} h: a day has 24`;
     return date > last ? `${date} has not come yet; time is booked for days that have passed` : null;
   });
 }
 
 async function candidates(manager: EntityManager): Promise<Candidate[]> {
   const projects: Candidate[] = [];
-  for (const project of await manager.getRepository(ProjectEntity).find({ order: { code: "ASC" } })) projects.push({ id: project.id, code: project.code, plan: await loadPlan(manager, project) });
+  for (const project of await manager.getRepository(ProjectEntity).find({ order: { code: "ASC" } }))
+    projects.push({ id: project.id, code: project.code, plan: await loadPlan(manager, project) });
   return projects;
 }
 
 /** The lines that are here under some identities. */
 async function linesHere(manager: EntityManager, prints: readonly string[]): Promise<Map<string, OutsideLineEntity>> {
   const here = new Map<string, OutsideLineEntity>();
-  for (let i = 0; i < prints.length; i += AT_ONCE) for (const row of await manager.getRepository(OutsideLineEntity).findBy({ fingerprint: In(prints.slice(i, i + AT_ONCE)) })) here.set(row.fingerprint, row);
+  for (let i = 0; i < prints.length; i += AT_ONCE)
+    for (const row of await manager
+      .getRepository(OutsideLineEntity)
+      .findBy({ fingerprint: In(prints.slice(i, i + AT_ONCE)) }))
+      here.set(row.fingerprint, row);
   return here;
 }
 
@@ -49,11 +55,16 @@ type Matcher = (line: Line) => Pick<OutsideLineEntity, "state" | "projectId" | "
 /** Matches lines by themselves, or as lines that said the same were matched by hand. */
 async function matcher(manager: EntityManager, kind: LineKind): Promise<Matcher> {
   const projects = await candidates(manager);
-  const remembered = new Map((await manager.getRepository(OutsideMatchEntity).findBy({ kind })).map((row) => [row.said, row]));
+  const remembered = new Map(
+    (await manager.getRepository(OutsideMatchEntity).findBy({ kind })).map((row) => [row.said, row]),
+  );
   return (line) => {
     const said: Said = { project: line.project, activity: line.activity ?? "", person: line.person ?? "" };
     const before = remembered.get(saidKey(kind, said));
-    const match: Match = before === undefined ? matchLine(kind, said, projects) : { project: before.projectId, activity: before.activityId, person: before.personId };
+    const match: Match =
+      before === undefined
+        ? matchLine(kind, said, projects)
+        : { project: before.projectId, activity: before.activityId, person: before.personId };
     return "why" in match
       ? { state: "unmatched", projectId: match.project, activityId: null, personId: null, why: match.why.slice(0, 500) }
       : { state: "matched", projectId: match.project, activityId: match.activity, personId: match.person, why: null };
@@ -90,41 +101,78 @@ class Intake {
     // Its system says again what it said at first: nothing is to be corrected any more.
     if (saysTheSame(line, base)) return "known";
     const { projectId, activityId, personId } = base;
-    this.added.push({ ...this.rowOf(line, correctionOf(base.fingerprint), { state: "correction", projectId, activityId, personId, why: null }), corrects: base.id });
+    this.added.push({
+      ...this.rowOf(line, correctionOf(base.fingerprint), {
+        state: "correction",
+        projectId,
+        activityId,
+        personId,
+        why: null,
+      }),
+      corrects: base.id,
+    });
     return "correction";
   }
 
   private rowOf(line: Line, fingerprint: string, match: ReturnType<Matcher>): OutsideLineEntity {
     const { kind, source } = this;
     return {
-      id: randomUUID(), kind, source, fingerprint, ...match, corrects: null,
-      saidProject: line.project, saidActivity: line.activity ?? "", saidPerson: line.person ?? "",
-      date: line.date, amount: line.amount ?? null, minutes: line.minutes ?? null, category: line.category ?? "", reference: line.reference ?? "", note: line.note ?? "",
-      cameAt: new Date(), decidedBy: null,
+      id: randomUUID(),
+      kind,
+      source,
+      fingerprint,
+      ...match,
+      corrects: null,
+      saidProject: line.project,
+      saidActivity: line.activity ?? "",
+      saidPerson: line.person ?? "",
+      date: line.date,
+      amount: line.amount ?? null,
+      minutes: line.minutes ?? null,
+      category: line.category ?? "",
+      reference: line.reference ?? "",
+      note: line.note ?? "",
+      cameAt: new Date(),
+      decidedBy: null,
     };
   }
 }
 
-const count = (lines: readonly Became[], became: Became["became"]): number => lines.filter((line) => line.became === became).length;
+const count = (lines: readonly Became[], became: Became["became"]): number =>
+  lines.filter((line) => line.became === became).length;
 
 /** Takes lines in, each once: matched by itself or as before, or waiting in sight; one that is here and says something else now waits as its correction. */
-export const takeIn = (database: DataSource, kind: LineKind, { source, system }: Origin, lines: readonly Line[]): Promise<FeedTakenIn> =>
+export const takeIn = (
+  database: DataSource,
+  kind: LineKind,
+  { source, system }: Origin,
+  lines: readonly Line[],
+): Promise<FeedTakenIn> =>
   inTransaction(database, async (manager) => {
-    const [own, earlier] = [identities(kind, system, lines), identities(kind, system.startsWith(ANY_FILE) ? ANY_FILE : system, lines)];
+    const [own, earlier] = [
+      identities(kind, system, lines),
+      identities(kind, system.startsWith(ANY_FILE) ? ANY_FILE : system, lines),
+    ];
     const prints = [...new Set([...own, ...earlier])];
     const here = await linesHere(manager, [...prints, ...prints.map(correctionOf)]);
     const intake = new Intake(manager, kind, source, here);
     const told: Became[] = [];
-    for (const [i, line] of lines.entries()) told.push({ reference: line.reference ?? null, became: await intake.take(line, own[i]!, earlier[i]!) });
+    for (const [i, line] of lines.entries())
+      told.push({ reference: line.reference ?? null, became: await intake.take(line, own[i]!, earlier[i]!) });
     const repository = manager.getRepository(OutsideLineEntity);
     try {
       if (intake.gone.length > 0) await repository.delete({ id: In(intake.gone) });
-      for (let i = 0; i < intake.added.length; i += AT_ONCE) await repository.insert(intake.added.slice(i, i + AT_ONCE));
+      for (let i = 0; i < intake.added.length; i += AT_ONCE)
+        await repository.insert(intake.added.slice(i, i + AT_ONCE));
     } catch (error) {
       // The same lines came twice at one instant: the other call has them.
       if ((error as { errno?: number }).errno === DUPLICATE) throw new Failure("busy");
       throw error;
     }
-    const [matched, unmatched, corrections] = [count(told, "matched"), count(told, "unmatched"), count(told, "correction")];
+    const [matched, unmatched, corrections] = [
+      count(told, "matched"),
+      count(told, "unmatched"),
+      count(told, "correction"),
+    ];
     return { added: matched + unmatched, matched, unmatched, corrections, known: count(told, "known"), lines: told };
   });

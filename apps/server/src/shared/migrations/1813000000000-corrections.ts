@@ -32,14 +32,18 @@ export class Corrections1813000000000 implements MigrationInterface {
       `select id, kind, source, said_project as saidProject, said_activity as saidActivity, said_person as saidPerson, date, amount, minutes, category, reference, note
        from outside_line where corrects is null order by came_at, id`,
     )) as Row[];
-    const files = new Set(((await runner.query("select distinct name from outside_file")) as { name: string }[]).map(({ name }) => name));
+    const files = new Set(
+      ((await runner.query("select distinct name from outside_file")) as { name: string }[]).map(({ name }) => name),
+    );
     const seen = new Map<string, number>();
     for (const row of rows) {
       const content = contentOf(row, files.has(row.source) ? "file" : row.source);
       const key = JSON.stringify(content);
       const place = (seen.get(key) ?? 0) + 1;
       seen.set(key, place);
-      const print = createHash("sha256").update(JSON.stringify([...content, place])).digest("hex");
+      const print = createHash("sha256")
+        .update(JSON.stringify([...content, place]))
+        .digest("hex");
       await runner.query("update outside_line set fingerprint = ? where id = ?", [print, row.id]);
     }
   }
