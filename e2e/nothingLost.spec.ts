@@ -295,8 +295,11 @@ test("a session that runs out takes nothing with it: dialog, fields and what wai
 
 test("signing out is not taken for a session that ran out, whatever is refused meanwhile", async ({ page }) => {
   await signIn(page, "tomas");
+  // Who is signed in now is answered only once something was refused.
+  let answer = (): void => undefined;
+  const held = new Promise<void>((resolve) => (answer = resolve));
   await page.route("**/api/session", async (route) => {
-    if (route.request().method() === "GET") await new Promise((resolve) => setTimeout(resolve, 700));
+    if (route.request().method() === "GET") await held;
     await route.continue();
   });
   const out = page.waitForResponse((response) => response.url().endsWith("/api/session") && response.request().method() === "DELETE");
@@ -305,6 +308,7 @@ test("signing out is not taken for a session that ran out, whatever is refused m
   const refused = page.waitForResponse((response) => response.status() === 401);
   await page.getByRole("link", { name: "Cycle", exact: true }).click();
   await refused;
+  answer();
   await expect(page.getByLabel("Name", { exact: true })).toBeEditable();
   await page.waitForTimeout(1500);
   await expect(page.getByRole("dialog")).toHaveCount(0);

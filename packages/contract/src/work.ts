@@ -91,6 +91,8 @@ export const reportSchema = z.object({
 });
 export type Report = z.infer<typeof reportSchema>;
 
+/** First and last day of leave that someone said they will take. */
+export const leaveDaysSchema = z.strictObject({ from: dateSchema, to: dateSchema });
 /** Leave that someone will take, first and last day. */
 export const leaveRequestSchema = z.strictObject({ from: dateSchema, to: dateSchema, note: z.string().max(200) }).refine(({ from, to }) => to >= from, "the last day of leave lies before the first");
 

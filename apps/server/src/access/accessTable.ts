@@ -116,6 +116,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "PUT /api/desk/clock": ["contributor", "projectManager", "controller"],
   "POST /api/desk/clock/stop": ["contributor", "projectManager", "controller"],
   "PUT /api/desk/block": ["contributor", "projectManager", "controller"],
+  "DELETE /api/desk/leave": ["contributor", "projectManager", "controller"],
   "POST /api/desk/leave": ["contributor", "projectManager", "controller"],
   "DELETE /api/desk/reports/:report": ["contributor", "projectManager", "controller"],
   "GET /api/reports": PLANNERS,

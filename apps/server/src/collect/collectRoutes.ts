@@ -11,7 +11,8 @@ import { decideWeeks, effectOfWeeks, peopleWeek, remind } from "./peopleTime.ts"
 import { ReportEntity } from "./reportEntity.ts";
 import { weekOf } from "./weekService.ts";
 import { sendSheet } from "./sheets.ts";
-import { alone, decideReports, effectOfReports, sendLeave, sendReport, writeWeek } from "./reportService.ts";
+import { sendLeave, withdrawLeave } from "./ownLeave.ts";
+import { alone, decideReports, effectOfReports, sendReport, writeWeek } from "./reportService.ts";
 
 export function collectRoutes(serving: Serving): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));
@@ -59,6 +60,11 @@ export function collectRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/desk/leave", async ({ database, me, body }) => ({ projects: await sendLeave(database, me, body) }));
+
+  serve(serving, "DELETE /api/desk/leave", async ({ database, me, body }) => {
+    await withdrawLeave(database, me, body);
+    return { ok: true as const };
+  });
 
   serve(serving, "DELETE /api/desk/reports/:report", async ({ database, me, params }) => {
     const report = orNotFound(await database.getRepository(ReportEntity).findOneBy({ id: params["report"]!, personId: me.person ?? "" }), "report of yours");

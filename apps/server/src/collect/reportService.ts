@@ -6,8 +6,6 @@ import {
   dayAfter,
   goesTo,
   holdWindows,
-  schedulePlan,
-  toBundle,
   type Accepted,
   type ActivityWindow,
   type Change,
@@ -27,7 +25,6 @@ import { Failure } from "../shared/failure.ts";
 import type { Post } from "../tell/post.ts";
 import { tellNext } from "./tellNext.ts";
 import { acceptedBefore } from "./acceptedBefore.ts";
-import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { assertWeekOpen } from "./sheets.ts";
 
@@ -131,7 +128,7 @@ type Said = Pick<
   "projectId" | "activityId" | "personId" | "date" | "leaveUntil" | "minutes" | "percent" | "remainingMinutes" | "note"
 >;
 
-async function insertSent(manager: EntityManager, said: Said): Promise<ReportEntity> {
+export async function insertSent(manager: EntityManager, said: Said): Promise<ReportEntity> {
   const row = manager
     .getRepository(ReportEntity)
     .create({ ...said, id: randomUUID(), state: "submitted", sentAt: new Date(), decidedBy: null, word: null });
@@ -162,42 +159,6 @@ export async function assertAccepted(
       "minutes",
       `${hours(accepted)} of ${date} are accepted on this activity; more than that cannot be taken back. What still waits is taken back by itself.`,
     );
-}
-
-/** Sends leave to every project in which a person has open work; gives the names of the projects. */
-export const sendLeave = (
-  database: DataSource,
-  me: Me,
-  leave: { from: string; to: string; note: string },
-): Promise<string[]> =>
-  alone(database, me, async (manager, person) => {
-    const names: string[] = [];
-    for (const project of await projectsOf(manager, person)) {
-      if (!hasOpenWork(await loadPlan(manager, project), person)) continue;
-      await insertSent(manager, {
-        projectId: project.id,
-        activityId: "",
-        personId: person,
-        date: leave.from,
-        leaveUntil: leave.to,
-        minutes: null,
-        percent: null,
-        remainingMinutes: null,
-        note: leave.note.trim(),
-      });
-      names.push(project.head.name);
-    }
-    if (names.length === 0)
-      throw new Failure("invalid", "You have no open work in any project, so nobody has to know of your leave here.");
-    return names;
-  });
-
-function hasOpenWork(plan: Plan, person: string): boolean {
-  const { rows } = schedulePlan(toBundle(plan));
-  const position = new Map([...plan.activities.keys()].map((id, i) => [id, i]));
-  return [...plan.assignments.values()].some(
-    (row) => row.person === person && (rows[position.get(row.activity)!]?.state ?? "complete") !== "complete",
-  );
 }
 
 /** Takes a report from a desk; it waits until someone accepts it. */

@@ -44,6 +44,7 @@ export function LeavePart({ desk }: { desk: Desk }) {
   const [to, setTo] = useState("");
   const [note, setNote] = useState("");
   const send = useDeskCall(() => call("POST /api/desk/leave", { body: { from, to: to === "" ? from : to, note } }));
+  const withdraw = useDeskCall((days: { from: string; to: string }) => call("DELETE /api/desk/leave", { body: days }));
   const say = (): void => {
     send.mutate(undefined, {
       onSuccess: () => {
@@ -59,7 +60,7 @@ export function LeavePart({ desk }: { desk: Desk }) {
       <h2 className="mb-1 border-b-2 border-current pb-0.5 text-base">Your days and leave</h2>
       <OwnCalendar desk={desk} />
       <ul className="text-sm">
-        {desk.leave.map((leave) => <li key={leave.from} className="border-b rule py-1">{dateWords(leave.from)}{leave.to !== leave.from && ` to ${dateWords(leave.to)}`}{leave.label !== "" && <span className="muted"> {leave.label}</span>} <span className={leave.waiting ? "undecided" : "muted"}>{leave.waiting ? "waits to be accepted" : "accepted"}</span></li>)}
+        {desk.leave.map((leave) => <li key={leave.from} className="border-b rule py-1">{dateWords(leave.from)}{leave.to !== leave.from && ` to ${dateWords(leave.to)}`}{leave.label !== "" && <span className="muted"> {leave.label}</span>} <span className={leave.waiting ? "undecided" : "muted"}>{leave.waiting ? "waits to be accepted" : "accepted"}</span>{leave.waiting && <> <button type="button" className="btn btn-xs" disabled={withdraw.isPending} aria-label={`Take back leave from ${dateWords(leave.from)}`} onClick={() => withdraw.mutate({ from: leave.from, to: leave.to })}>Take back</button></>}</li>)}
         {desk.leave.length === 0 && <li className="muted py-1">None to come.</li>}
       </ul>
       <form className="mt-1 flex flex-wrap items-center gap-1.5 text-sm" onSubmit={(event) => { event.preventDefault(); say(); }}>
@@ -67,7 +68,7 @@ export function LeavePart({ desk }: { desk: Desk }) {
         <input className="input input-sm w-40" aria-label="What kind of leave" placeholder="what kind" value={note} maxLength={200} onChange={(event) => setNote(event.target.value)} />
         <button className="btn btn-sm" disabled={send.isPending || from === ""}>I shall be away</button>
       </form>
-      {send.error !== null && <Failure error={send.error} />}
+      {(send.error ?? withdraw.error) !== null && <Failure error={send.error ?? withdraw.error} />}
     </section>
   );
 }

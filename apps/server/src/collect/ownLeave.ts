@@ -1,0 +1,87 @@
+import type { Me } from "@chronometra/contract";
+import { leaveOf, schedulePlan, toBundle, type Plan } from "@chronometra/core";
+import { IsNull, Not, type DataSource, type EntityManager } from "typeorm";
+import { loadPlan } from "../plan/planStore.ts";
+import { Failure } from "../shared/failure.ts";
+import { projectsOf } from "./projectsOf.ts";
+import { ReportEntity } from "./reportEntity.ts";
+import { alone, insertSent } from "./reportService.ts";
+
+interface Days {
+  readonly from: string;
+  readonly to: string;
+}
+
+/** Leave that waits to be accepted in some project. */
+async function waitingLeave(manager: EntityManager, person: string): Promise<Days[]> {
+  const rows = await manager
+    .getRepository(ReportEntity)
+    .findBy({ personId: person, state: "submitted", leaveUntil: Not(IsNull()) });
+  return rows.map(({ date, leaveUntil }) => ({ from: date, to: leaveUntil! }));
+}
+
+/** Leave that is in a plan. */
+function acceptedLeave(plan: Plan, person: string): readonly Days[] {
+  const row = plan.people.get(person);
+  return row === undefined ? [] : leaveOf(plan, row);
+}
+
+const meets = (a: Days, b: Days): boolean => a.from <= b.to && b.from <= a.to;
+
+/** Nobody is away twice on one day: that would be announced, and accepted, twice. */
+function assertApart(leave: Days, known: readonly Days[], how: string): void {
+  const other = known.find((each) => meets(each, leave));
+  if (other === undefined) return;
+  const days = other.from === other.to ? `on ${other.from}` : `from ${other.from} to ${other.to}`;
+  throw new Failure("invalid", `You are away ${days} already, ${how}; choose other days. Nothing was sent.`);
+}
+
+function hasOpenWork(plan: Plan, person: string): boolean {
+  const { rows } = schedulePlan(toBundle(plan));
+  const position = new Map([...plan.activities.keys()].map((id, i) => [id, i]));
+  return [...plan.assignments.values()].some(
+    (row) => row.person === person && (rows[position.get(row.activity)!]?.state ?? "complete") !== "complete",
+  );
+}
+
+/** Sends leave to every project in which a person has open work; gives the names of the projects. */
+export const sendLeave = (
+  database: DataSource,
+  me: Me,
+  leave: { from: string; to: string; note: string },
+): Promise<string[]> =>
+  alone(database, me, async (manager, person) => {
+    assertApart(leave, await waitingLeave(manager, person), "which waits to be accepted: take that back first");
+    const names: string[] = [];
+    for (const project of await projectsOf(manager, person)) {
+      const plan = await loadPlan(manager, project);
+      assertApart(leave, acceptedLeave(plan, person), `as accepted in ${project.head.name}`);
+      if (!hasOpenWork(plan, person)) continue;
+      await insertSent(manager, {
+        projectId: project.id,
+        activityId: "",
+        personId: person,
+        date: leave.from,
+        leaveUntil: leave.to,
+        minutes: null,
+        percent: null,
+        remainingMinutes: null,
+        note: leave.note.trim(),
+      });
+      names.push(project.head.name);
+    }
+    if (names.length === 0)
+      throw new Failure("invalid", "You have no open work in any project, so nobody has to know of your leave here.");
+    return names;
+  });
+
+/** Takes leave back that waits, in every project that it was sent to. */
+export const withdrawLeave = (database: DataSource, me: Me, { from, to }: Days): Promise<void> =>
+  alone(database, me, async (manager, person) => {
+    // In one statement with the state, so that leave decided this moment is not taken back.
+    const taken = await manager
+      .getRepository(ReportEntity)
+      .update({ personId: person, date: from, leaveUntil: to, state: "submitted" }, { state: "withdrawn" });
+    if (taken.affected === 0)
+      throw new Failure("conflict", "This leave has been decided already; ask the project manager to change it.");
+  });
