@@ -183,10 +183,6 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   await expect.poll(async () => (await names(page)).indexOf("Sample 500") - (await names(page)).indexOf("Sample 497")).toBe(-1);
   await saved(page);
 
-  // What was done can be taken back after the page was left, too.
-  await page.reload();
-  await expect(grid.getByRole("rowheader").first()).toBeVisible();
-  await expect(page.getByRole("button", { name: "Undo" })).toBeEnabled();
   for (const undo = page.getByRole("button", { name: "Undo" }); await undo.isEnabled(); ) {
     await undo.click();
     await saved(page);

@@ -45,7 +45,7 @@ export class PlanSession {
   private asked = false;
   private ended = false;
   private readonly outbox: Outbox;
-  private readonly undoing: UndoStack;
+  private readonly undoing = new UndoStack();
   private readonly taken = new Map<string, Done>();
   private readonly reach = new Reach(() => void this.pump());
   private readonly listeners = new Set<() => void>();
@@ -56,7 +56,6 @@ export class PlanSession {
     this.parts = { keeper: memoryKeeper(), onStored: () => undefined, onSignedOut: () => undefined, ...parts };
     this.engine = parts.engine;
     this.outbox = new Outbox(this.parts.keeper);
-    this.undoing = new UndoStack(this.outbox.undoable);
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -135,7 +134,6 @@ export class PlanSession {
       const put = await this.put(changes, null);
       if ("problems" in put) return put.problems;
       if (put.inverse !== null) this.undoing.did({ list: put.list, inverse: put.inverse });
-      this.outbox.remember(this.undoing.all);
       return null;
     });
   }
@@ -232,7 +230,6 @@ export class PlanSession {
       if ("problems" in put) return this.outbox.refuse({ list: crypto.randomUUID(), changes: done.inverse, undoes: done.list, what: which === "undo" ? "Undo" : "Redo", why: put.problems[0]!.message, clashes: [] });
       this.taken.set(put.list, done);
       this.undoing.turned(which, put.inverse === null ? null : { list: put.list, inverse: put.inverse });
-      this.outbox.remember(this.undoing.all);
     });
     return this.turning;
   }
@@ -355,7 +352,6 @@ export class PlanSession {
     const what = changeWords(waiting.changes, this.state.sheet);
     this.outbox.refuse({ ...waiting, what, why: error.message, clashes: error instanceof CallFailed ? (error.body.clashes ?? []) : [] });
     this.undoing.refused(waiting.list, this.taken.get(waiting.list) ?? null);
-    this.outbox.remember(this.undoing.all);
     this.taken.delete(waiting.list);
     this.set({ ...this.takeIn(await this.engine.reject(waiting.list), []), effect: null });
     await this.load();

@@ -46,8 +46,7 @@ export class FakeServer {
   /** The plan as a call of its own, which can fail like any other. */
   view = async (): Promise<PlanView> => {
     await this.through();
-    if (this.shut !== null)
-      throw new CallFailed(this.shut.status, this.shut.body as { code: "notFound"; message: string });
+    if (this.shut !== null) throw new CallFailed(this.shut.status, this.shut.body as { code: "notFound"; message: string });
     return viewOf(toBundle(this.plan), this.revision);
   };
 
@@ -64,15 +63,15 @@ export class FakeServer {
     const before = [...this.lists].find(([, { list }]) => list === body.list);
     const undo = address.endsWith("/undo");
     const seen = undo ? (before?.[0] ?? this.revision + 1) - 1 : body.revision;
-    // What is taken back clashes with what others have written since; one's own is taken back in its order.
-    const later = [...this.lists]
-      .filter(([each, { by }]) => (undo ? each > body.revision && by !== "me" : each > seen))
-      .flatMap(([, { changes }]) => changes);
     const names = new Set(
-      later.flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])),
+      undo
+        ? []
+        : [...this.lists]
+            .filter(([each]) => each > seen)
+            .flatMap(([, { changes }]) => changes)
+            .flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])),
     );
-    const asked = undo ? (this.lists.get(body.revision)?.inverse ?? []) : (body.changes ?? []);
-    const clash = asked.find((change) => change.type === "setName" && names.has(change.activity));
+    const clash = (body.changes ?? []).find((change) => change.type === "setName" && names.has(change.activity));
     if (before === undefined && clash !== undefined)
       return {
         status: 409,
