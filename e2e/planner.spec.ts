@@ -158,23 +158,6 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   await page.keyboard.press("Escape");
   await letGo();
   expect(await planText(page, id)).toBe(still);
-  // A wish with a reason is not taken away by a drag in silence.
-  await showColumns(page, "Date wish");
-  const wish = await planCell(page, "Sample 496", "Date wish");
-  await wish.dblclick();
-  await page.keyboard.type("not before 4 Jan 2027: contract");
-  await page.keyboard.press("Enter");
-  await saved(page);
-  const held = await resting("Sample 496");
-  await (await drag(page, { x: held.x + held.width / 2, y: held.y + 3 }, { x: held.x + held.width / 2 + 60, y: held.y + 3 }))();
-  const replace = page.getByRole("dialog", { name: "Replace the date wish?" });
-  await expect(replace).toContainText("It takes the place of: not before 4 Jan 2027: contract");
-  await replace.getByRole("button", { name: "Keep the wish" }).click();
-  await expect(wish).toHaveText("not before 4 Jan 2027: contract");
-  await (await drag(page, { x: held.x + held.width / 2, y: held.y + 3 }, { x: held.x + held.width / 2 + 60, y: held.y + 3 }))();
-  await replace.getByRole("button", { name: "Replace it" }).click();
-  await saved(page);
-  await expect(wish).toHaveText(/^not before (?!4 Jan)[^:]+$/);
   // The row is put three rows up by its grip.
   await grid.getByRole("rowheader", { name: "Sample 500", exact: true }).click();
   const grip = (await page.getByRole("row").filter({ has: page.getByRole("rowheader", { name: "Sample 500", exact: true }) }).getByTitle("Drag the row elsewhere").boundingBox())!;
