@@ -15,12 +15,24 @@ function readKept(key: string): Kept {
 
 const isEmpty = ({ waiting, refused }: Kept): boolean => waiting.length === 0 && refused.length === 0;
 
-/** Runs work while no other page of this browser is at the same; not at all where one is. */
-async function ifAlone(name: string, work: () => void): Promise<void> {
+/** A page that is loaded anew lets go of its work a moment after the next one asks for it. */
+const LETTING_GO_MILLISECONDS = 3000;
+
+/**
+ * Runs work while no other page of this browser is at the same; not at all where one is.
+ * @param wait milliseconds for which it is waited for, where the other page is on its way out
+ */
+async function ifAlone(name: string, wait: number, work: () => void): Promise<void> {
   if (navigator.locks === undefined) return work();
-  await navigator.locks.request(name, { ifAvailable: true }, (lock) => {
-    if (lock !== null) work();
-  });
+  const asked = wait === 0 ? { ifAvailable: true } : { signal: AbortSignal.timeout(wait) };
+  await navigator.locks
+    .request(name, asked, (lock) => {
+      if (lock !== null) work();
+    })
+    .catch((error: unknown) => {
+      // It was held all the while: another page works on it, and keeps it.
+      if ((error as Error).name !== "TimeoutError" && (error as Error).name !== "AbortError") throw error;
+    });
 }
 
 /**
@@ -30,6 +42,9 @@ async function ifAlone(name: string, work: () => void): Promise<void> {
  */
 export async function browserKeeper(account: string, plan: string): Promise<{ keeper: Keeper; release: () => void }> {
   const own = keyOf(account, plan, crypto.randomUUID());
+  // What this very window kept before it was loaded again: its page is gone, or goes.
+  const before = sessionStorage.getItem(keyOf(account, plan, ""));
+  sessionStorage.setItem(keyOf(account, plan, ""), own);
   let release: () => void = () => undefined;
   const held = new Promise<void>((resolve) => (release = resolve));
   // Held as long as the page lives: by that others know that it does.
@@ -37,7 +52,7 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
   let kept = NOTHING_KEPT;
   const others = Object.keys(localStorage).filter((key) => key.startsWith(keyOf(account, plan, "")));
   for (const key of others) {
-    await ifAlone(key, () => {
+    await ifAlone(key, key === before ? LETTING_GO_MILLISECONDS : 0, () => {
       const left = readKept(key);
       kept = {
         waiting: [...kept.waiting, ...left.waiting],
