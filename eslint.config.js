@@ -19,10 +19,12 @@ export default tseslint.config(
       "max-lines-per-function": ["error", { max: 130, skipBlankLines: true, skipComments: true }],
       complexity: ["error", 30],
       "no-console": "error",
+      "no-restricted-properties": ["error", ...["toLocaleString", "toLocaleDateString", "toLocaleTimeString"].map((property) => ({ property, message: "Numbers and dates are written by packages/core/src/words, alike for everyone." }))],
+      "no-restricted-syntax": ["error", { selector: "MemberExpression[object.name='Intl'][property.name='NumberFormat']", message: "Numbers are written by packages/core/src/words/numberWords.ts." }],
     },
   },
   { files: ["apps/web/**/*.tsx", "apps/web/**/*.ts"], plugins: { "react-hooks": reactHooks }, rules: { "react-hooks/rules-of-hooks": "error" } },
-  { files: ["**/*.test.ts", "**/*.test.tsx", "e2e/**", "bench/**"], rules: { "max-lines-per-function": "off", "no-console": "off" } },
+  { files: ["**/*.test.ts", "**/*.test.tsx", "e2e/**", "bench/**"], rules: { "max-lines-per-function": "off", "no-console": "off", "no-restricted-properties": "off", "no-restricted-syntax": "off" } },
   { files: ["*.js", "*.cjs"], ...tseslint.configs.disableTypeChecked },
   { files: ["**/*.cjs"], rules: { "@typescript-eslint/no-require-imports": "off" } },
 );

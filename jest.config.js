@@ -29,7 +29,8 @@ export default {
   testTimeout: 20_000,
   projects: [
     project("core", "packages/core"),
-    project("web", "apps/web"),
+    // Tables come as modules only, which this runner turns into what it can load.
+    project("web", "apps/web", { transform: { ...transform, "/@tanstack/.+\\.js$": transform["^.+\\.tsx?$"] }, transformIgnorePatterns: ["/node_modules/(?!@tanstack/)"] }),
     project("ops", "ops", { testMatch: ["<rootDir>/*.test.ts"] }),
     project("server", "apps/server", { setupFiles: ["reflect-metadata"], globalSetup: "<rootDir>/src/testing/globalSetup.ts" }),
   ],

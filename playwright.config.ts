@@ -24,7 +24,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     actionTimeout: 60_000,
     launchOptions: {
-      executablePath: "/usr/bin/chromium",
+      // The browser without its own windows and menus, which would take as much of a small machine as the pages do.
+      executablePath: "/usr/bin/chromium-headless-shell",
       args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
     },
   },

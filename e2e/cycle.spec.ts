@@ -87,7 +87,7 @@ test("everyone's week in one place: who is missing is reminded in one go, a week
   const login = name.split(" ")[0]!.normalize("NFD").replace(/[^A-Za-z]/g, "").toLowerCase();
   await signIn(page, login);
   await page.goto("/mail");
-  await expect(page.getByRole("heading", { name: "Your time of the week of 2026-11-16" })).toBeVisible();
+  await expect(page.getByRole("heading", { name: "Your time of the week of 16 Nov 2026" })).toBeVisible();
 
   await signIn(page, "hana");
   await page.goto("/desk/week?date=2026-11-11");

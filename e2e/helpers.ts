@@ -102,6 +102,16 @@ export async function showColumns(page: Page, ...columns: string[]): Promise<voi
 /** Says that nothing is on its way to the server. */
 export const saved = (page: Page) => expect(page.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
 
+/** Types into a cell of the plan over what is there, and waits until it is saved. */
+export async function typeInto(page: Page, activity: string, column: string, text: string): Promise<void> {
+  const cell = await planCell(page, activity, column);
+  await cell.dblclick();
+  await page.keyboard.press("Control+A");
+  await page.keyboard.type(text);
+  await page.keyboard.press("Enter");
+  await saved(page);
+}
+
 /** The plan's rows as the server has them, to the letter; values of own fields have no order among activities. */
 export const planText = (page: Page, project: string): Promise<string> =>
   page.evaluate(async (id) => {
@@ -129,7 +139,7 @@ export async function beside(page: Page, login: string): Promise<Beside> {
   const context = await request.newContext({ baseURL: origin });
   let token = ((await (await context.get("/api/session")).json()) as { token: string }).token;
   const call = async <T>(method: "get" | "post" | "put" | "delete", path: string, data?: object): Promise<T> => {
-    const response = await context[method](path, { headers: { "x-chronometra-token": token }, ...(data === undefined ? {} : { data }) });
+    const response = await context[method](path, { headers: { "x-chronometra-token": token }, ...(data === undefined ? {} : { data }), maxRetries: method === "get" ? 2 : 0 });
     if (!response.ok()) throw new Error(`${method} ${path}: ${response.status()} ${await response.text()}`);
     return (await response.json()) as T;
   };

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { projectId, seriousFindings, shown, signIn } from "./helpers.ts";
+import { bringPlan, broughtPlan, projectId, seriousFindings, shown, signIn } from "./helpers.ts";
 
 /** Where the things of the demo world are, by the code of their project. */
 interface Places {
@@ -47,6 +47,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["cost categories", ({ project }) => `/projects/${project("SW-04")}/resources?part=categories`],
         ["own fields", ({ project }) => `/projects/${project("SW-04")}/resources?part=fields`],
         ["dates", ({ project }) => `/projects/${project("LG-02")}/dates`],
+        ["keys", "/keys"],
         ["an address where nothing lives", "/nowhere"],
       ],
       [
@@ -79,6 +80,26 @@ async function placesOf(page: Page): Promise<Places> {
   };
 }
 
+/** What only machines say of a date, or call a thing. What another system called its lines is theirs. */
+const machineWords = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const said = [document.body.innerText, ...[...document.querySelectorAll("[title], [aria-label]")].flatMap((each) => [each.getAttribute("title") ?? "", each.getAttribute("aria-label") ?? ""])].join("\n");
+    const plain = said.replace(/\b(gate|INV)-[A-Z]{2}-\S+/g, "");
+    return [...new Set(plain.match(/.{0,30}(\b\d{4}-\d{2}-\d{2}\b|[0-9a-f]{8}-[0-9a-f]{4}-).{0,20}/g) ?? [])];
+  });
+
+/** Tables that leave their page, and what opens something without looking so at rest. Places made to be scrolled sideways may be. */
+const looseEnds = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const content = document.querySelector("#content")!;
+    const wide = [...content.querySelectorAll("table")].filter((table) => {
+      const scroller = table.closest(".overflow-x-auto, .overflow-auto, #content")!;
+      return !scroller.matches(".overflow-x-auto, .max-h-96") && table.getBoundingClientRect().right > scroller.getBoundingClientRect().right + 1;
+    });
+    const hidden = [...content.querySelectorAll<HTMLElement>("a[href]")].filter((link) => link.closest(".btn, nav, svg, details ul") === null && link.offsetParent !== null && !getComputedStyle(link).textDecorationLine.includes("underline"));
+    return [...wide.map((table) => `table ${table.getAttribute("aria-label")} is ${table.offsetWidth} px wide`), ...hidden.map((link) => `link ${link.textContent}`)];
+  });
+
 for (const [who, tours] of TOURS) {
   for (const stops of tours) {
     test(`axe finds nothing serious, in both themes: ${stops.map(([name]) => name).join("; ")}`, async ({ page }) => {
@@ -91,6 +112,8 @@ for (const [who, tours] of TOURS) {
           await page.goto(typeof address === "string" ? address : address(places));
           await shown(page);
           expect.soft(await seriousFindings(page), name).toEqual([]);
+          expect.soft(await machineWords(page), `${name}: dates as files have them, and ids`).toEqual([]);
+          expect.soft(await looseEnds(page), name).toEqual([]);
           // Sent to it, since a dialog may lie above it.
           await page.getByLabel(/^Use the (dark|light) theme$/).dispatchEvent("click");
           // What is drawn anew in the other theme is there a frame later.
@@ -101,6 +124,23 @@ for (const [who, tours] of TOURS) {
     });
   }
 }
+
+test("long names and sums of ten digits are whole or cut, and push nothing off the page", async ({ page }) => {
+  const long = (of: string): string => `${of}, ${"reinforced approach channel and the moorings beside it, ".repeat(3)}`.slice(0, 134);
+  const plan = broughtPlan("LONG-NAMED-1", long("Jetty")) as { activities: { name: string }[]; costs: { plannedMinor: number }[] };
+  const activities = plan.activities.map((activity) => ({ ...activity, name: long(activity.name) }));
+  await signIn(page, "ines");
+  const id = await bringPlan(page, long("Jetty"), { ...plan, activities, costs: plan.costs.map((cost) => ({ ...cost, plannedMinor: 123_456_789_012 })) });
+  for (const address of ["/", "/deadlines", `/projects/${id}`, `/projects/${id}/dates`, `/projects/${id}/performance`, `/projects/${id}/trust`, "/watch/due-soon", "/watch/costs", "/cycle", "/time"])
+    await test.step(address, async () => {
+      await page.goto(address);
+      await shown(page);
+      expect.soft(await looseEnds(page), address).toEqual([]);
+    });
+  await page.goto(`/projects/${id}`);
+  await expect(page.getByRole("heading", { name: long("Jetty") })).toBeVisible();
+  expect(await page.getByRole("heading", { name: long("Jetty") }).evaluate((head) => head.scrollWidth - head.clientWidth)).toBeLessThanOrEqual(0);
+});
 
 test("axe finds nothing serious: signing in; a wrong password says so and keeps the name", async ({ page }) => {
   await page.goto("/");

@@ -40,7 +40,7 @@ test("what is typed at machine speed lands where it was meant: names, Escape, Ct
   // A row in the middle is made, named and left, the one before it removed, all in one go.
   for (const key of [
     "ArrowDown",
-    "Insert",
+    "Control+Enter",
     "M",
     "i",
     "d",
@@ -58,7 +58,7 @@ test("what is typed at machine speed lands where it was meant: names, Escape, Ct
   await expect.poll(() => rowsOf(page)).toEqual(["Step 1", "Mid!", ...names.slice(2)]);
 });
 
-test("whoever types in a row types in that row, whatever someone else does above it; taken out, the text stays in sight", async ({
+test("whoever types in a row types in that row, whatever someone else does above it; removed, the text stays in sight", async ({
   page,
   browser,
 }) => {
@@ -73,7 +73,7 @@ test("whoever types in a row types in that row, whatever someone else does above
   // Two rows come above and one goes.
   await header(other, "Dig").click();
   for (const name of ["Survey", "Fence"]) {
-    await other.keyboard.press("Insert");
+    await other.keyboard.press("Control+Enter");
     await other.keyboard.type(name);
     await other.keyboard.press("Enter");
   }
@@ -122,29 +122,29 @@ test("what the plan refuses stays in its own cell until it is mended or given up
     ["Dig", "3d"],
     ["Pour", "2d"],
   ] as const) {
-    await (await planCell(page, name, "Length")).click();
+    await (await planCell(page, name, "Duration")).click();
     await page.keyboard.type(length);
     await page.keyboard.press("Enter");
   }
-  const length = await planCell(page, "Strip", "Length");
-  await (await planCell(page, "Pour", "Length")).click();
+  const length = await planCell(page, "Strip", "Duration");
+  await (await planCell(page, "Pour", "Duration")).click();
   // Refused at once: the pointer leaves it behind, and nothing of it is stored elsewhere.
   await page.keyboard.type("soon");
   await length.hover();
   await page.mouse.down();
   // What is told of it pushes no row from under the pointer that is pressed.
-  await expect(page.getByText("Not stored: “soon” in Length of “Pour”.")).toBeVisible();
+  await expect(page.getByText("Not stored: “soon” in Duration of “Pour”.")).toBeVisible();
   await page.mouse.up();
   await page.keyboard.type("4d");
   await page.keyboard.press("Enter");
-  const pour = await planCell(page, "Pour", "Length");
+  const pour = await planCell(page, "Pour", "Duration");
   await expect(pour).toContainText("soon");
-  await expect(page.getByText("Not stored: “soon” in Length of “Pour”.")).toBeVisible();
+  await expect(page.getByText("Not stored: “soon” in Duration of “Pour”.")).toBeVisible();
   await expect(length).toHaveText("4 d");
   await saved(page);
   await pour.click();
   await page.keyboard.press("Enter");
-  await expect(page.getByRole("textbox", { name: "Length of Pour" })).toHaveValue("soon");
+  await expect(page.getByRole("textbox", { name: "Duration of Pour" })).toHaveValue("soon");
   // Typed over, never on to.
   await page.keyboard.type("1d");
   await page.keyboard.press("Enter");
@@ -159,11 +159,11 @@ test("changes made while the server is away wait in sight, outlive a reload, and
   const id = await beginPlan(page, "NL-4", ["Dig", "Pour"]);
   const away = (route: { abort: () => Promise<void> }): Promise<void> => route.abort();
   await page.route("**/api/projects/**", away);
-  await (await planCell(page, "Dig", "Length")).click();
+  await (await planCell(page, "Dig", "Duration")).click();
   await page.keyboard.type("5d");
   await page.keyboard.press("Enter");
   await header(page, "Pour").click();
-  await page.keyboard.press("Insert");
+  await page.keyboard.press("Control+Enter");
   await page.keyboard.type("Cure");
   await page.keyboard.press("Enter");
   await expect(page.getByText(/The server cannot be reached\. \d changes wait in this browser/)).toBeVisible();
@@ -188,13 +188,13 @@ test("removing a row in the middle of a chain says what that cuts; carried acros
   await signIn(page, "tomas");
   const id = await beginPlan(page, "NL-5", ["Dig", "Pour", "Strip"]);
   await page.getByText("Columns").click();
-  await page.getByRole("checkbox", { name: "After", exact: true }).check();
+  await page.getByRole("checkbox", { name: "Predecessors", exact: true }).check();
   await page.getByText("Columns").click();
   for (const [name, after] of [
     ["Pour", "Dig"],
     ["Strip", "Pour + 1d"],
   ] as const) {
-    await (await planCell(page, name, "After")).click();
+    await (await planCell(page, name, "Predecessors")).click();
     await page.keyboard.type(after);
     await page.keyboard.press("Enter");
   }
@@ -205,7 +205,7 @@ test("removing a row in the middle of a chain says what that cuts; carried acros
   const dialog = page.getByRole("dialog", { name: "Removing cuts chains of links" });
   await expect(dialog.getByText("Dig → Pour → Strip")).toBeVisible();
   await dialog.getByRole("button", { name: "Carry the logic across" }).click();
-  await expect(await planCell(page, "Strip", "After")).toHaveText("Dig + 1d");
+  await expect(await planCell(page, "Strip", "Predecessors")).toHaveText("Dig + 1d");
   await saved(page);
   await page.keyboard.press("Control+z");
   await saved(page);
@@ -221,14 +221,14 @@ test("2 000 rows with their links are pasted in one go, and nothing of a block t
   await signIn(page, "tomas");
   const id = await beginPlan(page, "NL-6", ["Begin"]);
   await page.getByText("Columns").click();
-  await page.getByRole("checkbox", { name: "After", exact: true }).check();
-  await page.getByRole("button", { name: "After further left" }).click();
+  await page.getByRole("checkbox", { name: "Predecessors", exact: true }).check();
+  await page.getByRole("button", { name: "Predecessors further left" }).click();
   await page.getByText("Columns").click();
   const heads = await page.getByRole("columnheader").allTextContents();
   const line = (i: number, after: string): string =>
     heads
       .map((head) =>
-        head === "Activity" ? `Pile ${i}` : head === "Length" ? `${1 + (i % 5)}d` : head === "After" ? after : "",
+        head === "Activity" ? `Pile ${i}` : head === "Duration" ? `${1 + (i % 5)}d` : head === "Predecessors" ? after : "",
       )
       .join("\t");
   const block = (last: string): string =>
@@ -281,14 +281,14 @@ test("a session that runs out takes nothing with it: dialog, fields and what wai
   await said.getByLabel("in trouble").check();
   await said.getByLabel("Note").fill("Two weeks of frost are to come.");
   await endSession(page);
-  await said.getByRole("button", { name: "Say so" }).click();
+  await said.getByRole("button", { name: "Save" }).click();
   await again.getByLabel("Password").fill("wrong it is");
   await again.getByRole("button", { name: "Sign in", exact: true }).click();
   await expect(again.getByRole("alert")).toBeVisible();
   await again.getByLabel("Password").fill("saltmarrow");
   await again.getByRole("button", { name: "Sign in", exact: true }).click();
   await expect(said.getByLabel("Note")).toHaveValue("Two weeks of frost are to come.");
-  await said.getByRole("button", { name: "Say so" }).click();
+  await said.getByRole("button", { name: "Save" }).click();
   await expect(said).toBeHidden();
   await expect(row).toContainText("in trouble");
 });

@@ -96,8 +96,8 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await page.getByRole("link", { name: "JT-01 Timber jetty" }).click();
     // Budget: 80 h at 60 and timber 2500; a quarter of the piles is 1200.
     const row = page.getByRole("table", { name: "Figures by activity" }).getByRole("row").filter({ hasText: "Drive piles" });
-    await expect(row).toContainText("4,800");
-    await expect(row).toContainText("1,200");
+    await expect(row).toContainText("4 800");
+    await expect(row).toContainText("1 200");
     await row.getByRole("button", { name: "90", exact: true }).click();
     const behind = page.getByRole("dialog", { name: "Drive piles" });
     await expect(behind.getByRole("table", { name: "Time posted" })).toContainText("10 Nov 2026 · Amadou Keller");
@@ -105,14 +105,14 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await expect(page).toHaveURL(/behind=A/);
     await page.keyboard.press("Escape");
     await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Plan" }).click();
-    await expect(await planCell(page, "Drive piles", "Done")).toHaveText("25%");
+    await expect(await planCell(page, "Drive piles", "Percent done")).toHaveText("25%");
     await expect(page.getByText("You may look at this plan, not change it.")).toBeVisible();
   });
 
   await test.step("the portfolio has a line for it, and the project page issues the period", async () => {
     await signIn(page, "ines");
     const line = page.getByRole("table", { name: "Projects" }).getByRole("row").filter({ hasText: "Timber jetty" });
-    await expect(line).toContainText("7,300");
+    await expect(line).toContainText("7 300");
     await moveDataDates(page, "27 Nov 2026");
     await expect(page.getByText(/projects recalculated as of 27 Nov 2026/)).toBeVisible();
     await page.goto("/");

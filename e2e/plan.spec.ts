@@ -1,14 +1,5 @@
-import { expect, test, type Page } from "@playwright/test";
-import { drag, fileOf, planCell, projectId, saved, signIn } from "./helpers.ts";
-
-async function typeInto(page: Page, activity: string, column: string, text: string): Promise<void> {
-  const cell = await planCell(page, activity, column);
-  await cell.dblclick();
-  await page.keyboard.press("Control+A");
-  await page.keyboard.type(text);
-  await page.keyboard.press("Enter");
-  await saved(page);
-}
+import { expect, test } from "@playwright/test";
+import { drag, fileOf, planCell, projectId, signIn, typeInto } from "./helpers.ts";
 
 test("a cell is changed in place: dates move at once, it is saved, undone and redone", async ({ page }) => {
   await signIn(page, "tomas");
@@ -20,7 +11,7 @@ test("a cell is changed in place: dates move at once, it is saved, undone and re
   await toTheEnd();
   const finish = await planCell(page, "Handed over", "Finishes");
   const before = await finish.textContent();
-  const length = await planCell(page, "Deliver, training", "Length");
+  const length = await planCell(page, "Deliver, training", "Duration");
   const was = await length.textContent();
   await length.dblclick();
   await page.keyboard.press("Control+A");
@@ -63,7 +54,7 @@ test("the data date is moved from the plan: what is left is laid out from it, an
 test("a bad cell says so in place and keeps what was typed; Escape leaves it as it was", async ({ page }) => {
   await signIn(page, "tomas");
   await page.goto(`/projects/${await projectId(page, "LG-03")}/plan`);
-  const cell = await planCell(page, "Survey, pivot", "Length");
+  const cell = await planCell(page, "Survey, pivot", "Duration");
   const was = await cell.textContent();
   await cell.dblclick();
   await page.keyboard.press("Control+A");
@@ -73,7 +64,7 @@ test("a bad cell says so in place and keeps what was typed; Escape leaves it as 
   await expect(cell.getByRole("textbox")).toHaveValue("soon");
   await page.keyboard.press("Escape");
   await expect(cell).toHaveText(was!);
-  const done = await planCell(page, "Survey, pivot", "Done");
+  const done = await planCell(page, "Survey, pivot", "Percent done");
   await done.dblclick();
   await page.keyboard.press("Control+A");
   await page.keyboard.type("140");
@@ -105,19 +96,19 @@ test("columns are put elsewhere and made wider by dragging, and are so for this 
   await page.goto(address);
   const head = (name: string, who = page) => who.getByRole("columnheader", { name, exact: true });
   const order = async (who = page): Promise<string[]> => (await who.getByRole("columnheader").allTextContents()).slice(0, 4);
-  await expect(head("Length")).toBeVisible();
+  await expect(head("Duration")).toBeVisible();
   const width = (await head("Activity").boundingBox())!;
   const edge = { x: width.x + width.width, y: width.y + 8 };
   await (await drag(page, edge, { x: edge.x + 80, y: edge.y }))();
   await expect.poll(async () => Math.round((await head("Activity").boundingBox())!.width - width.width)).toBe(80);
-  const [from, to] = [(await head("Finishes").boundingBox())!, (await head("Length").boundingBox())!];
+  const [from, to] = [(await head("Finishes").boundingBox())!, (await head("Duration").boundingBox())!];
   await (await drag(page, { x: from.x + 20, y: from.y + 8 }, { x: to.x + 20, y: to.y + 8 }))();
-  await expect.poll(() => order()).toEqual(["Activity", "Finishes", "Length", "Done"]);
+  await expect.poll(() => order()).toEqual(["Activity", "Finishes", "Duration", "Percent done"]);
   await page.waitForResponse((response) => response.url().includes("/api/preferences/"));
   const elsewhere = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
   await signIn(elsewhere, "radu");
   await elsewhere.goto(address);
-  await expect.poll(() => order(elsewhere)).toEqual(["Activity", "Finishes", "Length", "Done"]);
+  await expect.poll(() => order(elsewhere)).toEqual(["Activity", "Finishes", "Duration", "Percent done"]);
   expect(Math.round((await head("Activity", elsewhere).boundingBox())!.width - width.width)).toBe(80);
   await elsewhere.context().close();
 });
@@ -213,7 +204,7 @@ test("10 000 rows are read in, and only those in sight are drawn", async ({ page
   const bundle = { format: "chronometra-plan", version: 1, project: { code: "BIG-1", name: "Ten thousand piles", currency: "EUR", start: "2026-03-02", calendar: "std" }, calendars: [{ id: "std", name: "Standard", week: { mon: [["08:00", "16:00"]], tue: [["08:00", "16:00"]] } }], activities, links };
   await page.goto("/import");
   await page.getByLabel("Files to bring").setInputFiles(fileOf("piles.json", JSON.stringify(bundle)));
-  await expect(page.getByText("Understood: 10,000 activities")).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByText("Understood: 10 000 activities")).toBeVisible({ timeout: 60_000 });
   await page.getByRole("button", { name: "Store as a new project" }).click();
   const grid = page.getByRole("treegrid", { name: "Plan" });
   await expect(grid).toHaveAttribute("aria-rowcount", "10001", { timeout: 60_000 });

@@ -3,7 +3,7 @@ import { projectId, signIn } from "./helpers.ts";
 
 const MONEY = ["BAC", "PV", "EV", "AC", "SV", "CV"] as const;
 
-/** "1,234 over" as a signed number; what is behind or over is below 0. */
+/** "1 234 over" as a signed number; what is behind or over is below 0. */
 function read(text: string): number {
   const digits = Number(text.replace(/[^\d]/g, ""));
   return /behind|over/.test(text) ? -digits : digits;
@@ -87,7 +87,7 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
   await test.step("each line of the log says how many rows it has", async () => {
     await page.goto("/");
     const log = page.getByRole("region", { name: "The log" });
-    for (const [about, counted] of [["Moved", /(\d+) projects? finish\w* later/], ["Cost", /(\d+) projects? cost/], ["Trust", /(\d+) plans? (?:is|are)/]] as const) {
+    for (const [about, counted] of [["Moved", /(\d+) projects? finish\w* later/], ["Cost", /In (\d+) projects? the work/], ["Trust", /(\d+) plans? (?:is|are)/]] as const) {
       const line = log.getByRole("group", { name: about });
       await expect(line).toContainText(counted);
       const more = line.getByRole("button", { name: /^and \d+ more$/ });
@@ -152,7 +152,7 @@ test("a controller sets a limit, a manager says how it stands, and projects get 
   const says = page.getByRole("dialog");
   await says.getByLabel("in trouble").check();
   await says.getByLabel("Note").fill("The armour stone comes in three weeks late.");
-  await says.getByRole("button", { name: "Say so" }).click();
+  await says.getByRole("button", { name: "Save" }).click();
   await expect(row).toContainText("in trouble");
 });
 

@@ -69,7 +69,7 @@ test("reports that come in late, early, twice or in the wrong place: what each w
     expect(await finish("Lay cable")).toBe("16 Nov 2026");
   });
 
-  await test.step("three days of leave in the middle move what is left of that person's work", async () => {
+  await test.step("three days of leave in the middle move what remains of that person's work", async () => {
     await silas.send("post", "/api/desk/leave", { from: "2026-11-10", to: "2026-11-12", note: "wedding" });
     await review(page, project);
     await expect(page.getByText(/away until 12 Nov 2026/)).toBeVisible();
@@ -82,7 +82,7 @@ test("reports that come in late, early, twice or in the wrong place: what each w
   await test.step("someone says that more hours are left", async () => {
     await report(bo, "loop", "2026-11-09", { remainingMinutes: 56 * 60 });
     await review(page, project);
-    await expect(page.getByText("hours left rise from 40 h")).toBeVisible();
+    await expect(page.getByText("remaining hours rise from 40 h")).toBeVisible();
     await expect(preview(page).getByText("Test loop: 13 Nov 2026 → 17 Nov 2026 2 d later")).toBeVisible();
     await accept(page);
     expect(await finish("Test loop")).toBe("17 Nov 2026");

@@ -19,7 +19,7 @@ test("a plan that cannot be trusted says why and where, is mended many at once w
   await expect(panel.getByRole("list", { name: "Named by Missing logic" }).getByRole("listitem")).toHaveText([/Order rails.*nothing before it/, /Fit rails.*nothing after it/]);
   await panel.getByRole("link", { name: "Fit rails" }).click();
   await expect(page).toHaveURL(/plan\?at=Y&cell=after&about=why/);
-  await expect(await planCell(page, "Fit rails", "After")).toBeFocused();
+  await expect(await planCell(page, "Fit rails", "Predecessors")).toBeFocused();
   await page.goBack();
 
   // Many at once, with what it moves; then taken back.

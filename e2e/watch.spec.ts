@@ -19,7 +19,7 @@ test("a question is put together, kept, found again by its link, acted on with t
     await expect(asked.getByRole("alert")).toHaveText('There is no "nobody" to choose.');
     await asked.getByLabel("Role: which").fill("diver");
     await asked.getByLabel("Role: which").press("Enter");
-    await expect(asked.getByRole("button", { name: "Take out diver" })).toBeVisible();
+    await expect(asked.getByRole("button", { name: "Remove diver" })).toBeVisible();
     await page.getByRole("button", { name: "Done" }).click();
     await expect(page.getByText(/Percent is below 15 % and Role is diver/)).toBeVisible();
   });

@@ -23,6 +23,7 @@ test("a week is filled in by cell, an undo takes it back, last week is copied, a
   await page.getByRole("button", { name: "Copy last week" }).click();
   await expect(table.getByLabel(label.replace(/, Mon .*$/, ", Mon"), { exact: false }).first()).not.toHaveValue("");
   await page.getByRole("button", { name: "The week before" }).click();
+  await expect(monday).toHaveAttribute("aria-label", label);
   await monday.fill("0");
   await monday.press("Enter");
   await expect(monday).toHaveValue("");

@@ -8,6 +8,7 @@ import { stopWorkers } from "./shared/workers.ts";
 import { openDatabase, openSessions, rightsBeyond } from "./shared/database.ts";
 import { fillRows } from "./watch/fillRows.ts";
 
+const KEEP_ALIVE_MILLISECONDS = 65_000;
 const SWEEP_MILLISECONDS = 60 * 60 * 1000;
 
 const DELIVER_MILLISECONDS = 2000;
@@ -49,6 +50,9 @@ async function main(): Promise<void> {
     if (first !== null) process.stdout.write(`\nThe database is empty. Sign in once as ${first.login} with the password ${first.password} and change it under Settings.\n`);
     process.stdout.write("\nCtrl-C stops it.\n");
   });
+  // Longer than whoever calls keeps a connection that rests: one that ends first cuts off the call that was just put on it.
+  server.keepAliveTimeout = KEEP_ALIVE_MILLISECONDS;
+  server.headersTimeout = KEEP_ALIVE_MILLISECONDS + 5_000;
   server.on("error", (error) => {
     process.stderr.write(`The server cannot listen on port ${port}: ${error.message}\n`);
     process.exit(1);

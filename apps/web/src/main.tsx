@@ -34,7 +34,7 @@ createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-right" toastOptions={{ style: { background: "var(--bar-ground)", color: "var(--bar-ink)", border: "1px solid var(--bar-brass)", borderRadius: "2px", fontFamily: "var(--font-sans)" } }} />
+      <Toaster position="bottom-right" offset={16} mobileOffset={16} toastOptions={{ style: { background: "var(--bar-ground)", color: "var(--bar-ink)", border: "1px solid var(--bar-brass)", borderRadius: "2px", fontFamily: "var(--font-sans)" } }} />
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -56,6 +56,7 @@ const places: RouteObject[] = [
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },
   { path: "import/:import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },
   { path: "settings", lazy: async () => ({ Component: (await import("./access/SettingsPage.tsx")).SettingsPage }) },
+  { path: "keys", lazy: async () => ({ Component: (await import("./shared/KeysPage.tsx")).KeysPage }) },
   { path: "*", Component: Astray },
 ];
 

@@ -5,7 +5,7 @@ import { comparisonSchema, driftLedgerSchema, onceFrozenSchema } from "./compare
 import { closeProjectSchema, closingSchema, cycleSchema, lockSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
 import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
 import { acceptedSchema, activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
-import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
+import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historyEntrySchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
 import { holidayCountriesSchema, holidaysSchema, preferenceSchema, sharedEffectSchema, sharedResultSchema, sharedRowsSchema, sharedUseSchema } from "./resources.ts";
 import { asideSchema, costByHandSchema, feedSchema, feedTakenInSchema, lineIdsSchema, madeTokenSchema, matchLineSchema, newTokenSchema, outsideFileSchema, outsideLineSchema, outsideTargetsSchema, postedLinesSchema, simulatedSchema, takeFileSchema, takenInSchema, tokensSchema } from "./outside.ts";
 import { mailSchema, postedSchema } from "./tell.ts";
@@ -78,8 +78,8 @@ export const endpoints = {
   "POST /api/projects/:project/lock": { summary: "Lock the open period for it; issued first where it is not. Where reports, the check or an explanation are wanting, a word says why it is locked all the same", body: lockSchema, response: done },
   "DELETE /api/projects/:project/lock": { summary: "Take the lock of the open period back, as long as nothing came after it", response: done },
   "POST /api/projects/:project/reopen": { summary: "Open its last locked period again, with a reason", body: reopenSchema, response: done },
-  "GET /api/projects/:project/closing": { summary: "What is left before it can be closed", response: closingSchema },
-  "POST /api/projects/:project/closing": { summary: "Finish what is left and close it", body: closeProjectSchema, response: done },
+  "GET /api/projects/:project/closing": { summary: "What remains before it can be closed", response: closingSchema },
+  "POST /api/projects/:project/closing": { summary: "Finish what remains and close it", body: closeProjectSchema, response: done },
   "DELETE /api/projects/:project/closing": { summary: "Open a closed project again", body: reopenSchema, response: done },
   "POST /api/programmes": { summary: "Add a portfolio or programme", body: newProgrammeSchema, response: programmeSchema },
   "PUT /api/programmes/:programme": { summary: "Rename it, or make it part of another one", body: writeProgrammeSchema, response: programmeSchema },
@@ -106,6 +106,7 @@ export const endpoints = {
   "POST /api/projects/:project/undo": { summary: "Undo one stored list of changes", body: undoRequestSchema, response: changeResultSchema },
   "POST /api/projects/:project/effect": { summary: "What a list of changes would move, nothing stored", body: changeRequestSchema, response: effectSchema },
   "GET /api/projects/:project/history": { summary: "Who changed what, newest first", response: historySchema },
+  "GET /api/projects/:project/history/:revision": { summary: "What one stored list did, and what taking it back would move", response: historyEntrySchema },
   "GET /api/projects/:project/export/:form": { summary: "The whole project as json, xlsx or csv (zipped)", response: file },
   "POST /api/projects/:project/periods": { summary: "Issue the project's figures for the open period", response: done },
 
@@ -195,7 +196,7 @@ export const endpoints = {
   "POST /api/projects/:project/slip/:milestone/effect": { summary: "What slipping it would move, and whom it concerns; nothing stored", body: slipRequestSchema, response: slipEffectSchema },
   "POST /api/projects/:project/slip/:milestone": { summary: "Slip it with all that goes along, and tell those concerned", body: slipRequestSchema, response: slippedSchema },
   "GET /api/projects/:project/performance/:by": { summary: "Its figures by `person`, `role`, `category` or `own:field`, by period, and earned schedule in every kind of period", response: performanceSchema },
-  "GET /api/load/:from/:weeks": { summary: "People's weeks from the one around a day on: capacity, work left, planned and booked time", response: loadSchema },
+  "GET /api/load/:from/:weeks": { summary: "People's weeks from the one around a day on: capacity, remaining work, planned and booked time", response: loadSchema },
   "GET /api/load/:person/:monday/work": { summary: "What one person's week consists of", response: loadCellSchema },
 
   "GET /api/watchlists": { summary: "Saved questions over all projects that one finds", response: z.array(watchlistSchema) },

@@ -20,7 +20,7 @@ export const ERRORS = {
 export type ErrorCode = keyof typeof ERRORS;
 
 /** Where a problem lies: table, row and field, and what is wrong there. */
-export const problemSchema = z.object({ table: z.string(), row: z.string(), field: z.string(), message: z.string(), loop: z.array(z.string()).readonly().optional() });
+export const problemSchema = z.object({ table: z.string(), row: z.string(), field: z.string(), message: z.string(), loop: z.array(z.string()).readonly().optional(), said: z.string().optional() });
 
 /** A field that two people wrote: what the other wrote, and what this call wanted. */
 export const clashSchema = z.object({ path: z.string(), what: z.string(), theirs: z.unknown(), yours: z.unknown(), by: z.string(), at: z.string() });

@@ -65,20 +65,25 @@ export type ImportView = z.infer<typeof importViewSchema>;
 export const fileChangesSchema = z.object({
   project: z.object({ id: z.string(), code: z.string(), name: z.string() }),
   revision: z.int(),
+  /** The revision that the file was made from; null where it does not say, or nobody knows any more: then it is compared with the plan as it is. */
+  madeFrom: z.object({ revision: z.int(), at: z.string() }).nullable(),
   rows: z.array(
     z.object({
       key: z.string(),
       table: z.string(),
       what: z.enum(["added", "removed", "changed"]),
       name: z.string(),
-      fields: z.array(z.object({ field: z.string(), from: z.unknown(), to: z.unknown() })),
+      /** What the file changes; `then`, what it was when the file was made, where the plan has changed it since too. */
+      fields: z.array(z.object({ field: z.string(), from: z.unknown(), to: z.unknown(), then: z.unknown().optional() })),
+      /** Whether plan and file both changed it since the file was made. */
+      both: z.boolean(),
     }),
   ),
 });
 export type FileChanges = z.infer<typeof fileChangesSchema>;
 
 /** The rows to be taken over, as of the revision that was looked at. */
-export const takeChangesSchema = z.strictObject({ revision: z.int(), keys: z.array(z.string()).min(1, "tick at least one row").max(100_000) });
+export const takeChangesSchema = z.strictObject({ revision: z.int(), keys: z.array(z.string()).min(1, "select at least one row").max(100_000) });
 
 export const storeImportSchema = z.strictObject({ programme: z.string().nullable().optional() });
 /** A project that is begun with nothing in its plan. */

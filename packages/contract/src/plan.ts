@@ -75,9 +75,17 @@ export type PlanNews = z.infer<typeof planNewsSchema>;
 
 export const presenceSchema = z.strictObject({ client: z.string().min(1).max(40), activity: z.string().max(64).nullable() });
 
-export const historySchema = z.array(
-  z.object({ revision: z.int(), at: z.string(), by: z.string(), label: z.string(), changes: z.int(), undoes: z.int().nullable() }),
-);
+/** A stored list of changes; taken back, where it was and is not done again. */
+const storedListSchema = z.object({
+  revision: z.int(),
+  at: z.string(),
+  by: z.string(),
+  label: z.string(),
+  changes: z.int(),
+  undoes: z.int().nullable(),
+  takenBack: z.boolean(),
+});
+export const historySchema = z.array(storedListSchema);
 export type History = z.infer<typeof historySchema>;
 
 const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable(), /** Times of day, where it moves within the one date shown. */ clock: z.object({ from: z.string(), to: z.string() }).nullable() });
@@ -97,3 +105,15 @@ export const effectSchema = z.object({
   performance: z.object({ before: measuredSchema, after: measuredSchema }).nullable(),
 });
 export type EffectView = z.infer<typeof effectSchema>;
+
+/** What taking a stored list back would move; or why it cannot be, and which later changes rest on it. */
+export const takeBackSchema = z.object({
+  effect: effectSchema.nullable(),
+  why: z.string().nullable(),
+  restsOn: z.array(z.object({ what: z.string(), by: z.string(), at: z.string() })),
+});
+export type TakeBack = z.infer<typeof takeBackSchema>;
+
+/** One stored list: what it did in words, up to 200 of its changes; `takeBack` is null for whoever may not change the plan. */
+export const historyEntrySchema = storedListSchema.extend({ what: z.array(z.string()), takeBack: takeBackSchema.nullable() });
+export type HistoryEntry = z.infer<typeof historyEntrySchema>;

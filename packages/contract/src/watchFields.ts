@@ -72,7 +72,7 @@ const ACTIVITY_FIELDS = {
   wish: { head: "Date wish", type: "choice", choices: WISHES },
   duration: { head: "Duration", type: "days" },
   planned: { head: "Planned hours", type: "hours", summed: true },
-  remaining: { head: "Hours left", type: "hours", summed: true },
+  remaining: { head: "Remaining hours", type: "hours", summed: true },
   posted: { head: "Hours booked", type: "hours", summed: true },
   bac: { head: "BAC", type: "amount", summed: true },
   pv: { head: "PV", type: "amount", summed: true },
@@ -80,7 +80,7 @@ const ACTIVITY_FIELDS = {
   ac: { head: "AC", type: "amount", summed: true },
   sv: { head: "SV", type: "amount", summed: true },
   cv: { head: "CV", type: "amount", summed: true },
-  estimate: { head: "Estimate left", type: "amount", summed: true, hint: "Estimate at completion from what is left" },
+  estimate: { head: "EAC from what remains", type: "amount", summed: true, hint: "Estimate at completion from what remains" },
   blocked: { head: "Blocked", type: "yesNo" },
   blockedBy: { head: "Blocked by", type: "text" },
   reported: { head: "Last booked", type: "date", hint: "The last day with time booked on it" },
@@ -100,7 +100,7 @@ const ofActivity = { state, start, finish, float, critical, deadline, deadlineSt
 
 const RISK_FIELDS = {
   risk: { head: "Risk", type: "text" },
-  chance: { head: "Likely", type: "percent", hint: "How likely it is to come about" },
+  chance: { head: "Probability", type: "percent", hint: "The chance that it comes about" },
   name: { head: "Bears on", type: "text", hint: "A row for each activity that a risk bears on" },
   branch: { head: "Branch", type: "text" },
   ...place,
@@ -114,13 +114,13 @@ const RISK_FIELDS = {
     hint: "The mean of least, likeliest and most, times how likely it is",
   },
   costLikely: {
-    head: "Dearer, likeliest",
+    head: "Extra cost, likeliest",
     type: "amount",
     summed: true,
     hint: "Stands with the first activity left that a risk bears on",
   },
   costExpected: {
-    head: "Dearer, on average",
+    head: "Extra cost, on average",
     type: "amount",
     summed: true,
     hint: "The mean of least, likeliest and most, times how likely it is; with the first activity left that a risk bears on",

@@ -217,7 +217,7 @@ export const deskSchema = z.object({
 });
 export type Desk = z.infer<typeof deskSchema>;
 
-export const weekSheetSchema = z.object({ state: z.enum(["sent", "approved", "returned"]), sentAt: z.string(), decidedBy: z.string().nullable(), word: z.string().nullable() });
+export const weekSheetSchema = z.object({ state: z.enum(["sent", "approved", "returned"]), sentAt: z.string(), decidedBy: z.string().nullable(), word: z.string().nullable(), /** When hours of it were last written after it was sent. */ changedAt: z.string().nullable() });
 export type WeekSheet = z.infer<typeof weekSheetSchema>;
 
 /** A person's week, Monday to Sunday: what is booked on each activity and day, and what would be expected. */

@@ -41,7 +41,11 @@ describe("who may do what", () => {
     const response = await (method === "get" ? caller.get(addressOf(key)) : caller.send(method, addressOf(key), {}));
     const allowed = (ACCESS[key] as readonly Role[]).includes(role);
     if (allowed) expect([key, response.status]).not.toEqual([key, 403]);
-    else expect([response.status, response.body.code]).toEqual([403, "notAllowed"]);
+    else {
+      expect([response.status, response.body.code]).toEqual([403, "notAllowed"]);
+      // It says who may, and what to do.
+      expect(response.body.message).toMatch(/^(Only people with a reading role see plans|This is for [a-z, ]+)\. .*an administrator/);
+    }
   });
 
   it("a project manager changes own projects only", async () => {

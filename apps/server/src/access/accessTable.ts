@@ -4,6 +4,23 @@ import type { EndpointKey, Role } from "@chronometra/contract";
 export type Access = "anyone" | "signedIn" | "token" | readonly Role[];
 
 const LOOKERS = ["controller", "projectManager", "approver", "reader"] as const;
+/** What is said to whoever may not: who may, and what to do. */
+export function refusalWords(roles: readonly Role[]): string {
+  if (roles.includes("reader")) return "Only people with a reading role see plans. Go to your desk, or ask an administrator.";
+  const named = roles.map((role) => ROLE_WORDS[role]);
+  const last = named.at(-1)!;
+  return `This is for ${named.length === 1 ? last : `${named.slice(0, -1).join(", ")} and ${last}`}. Ask an administrator if it is to be yours.`;
+}
+
+const ROLE_WORDS: Readonly<Record<Role, string>> = {
+  controller: "controllers",
+  projectManager: "project managers",
+  contributor: "contributors",
+  approver: "approvers",
+  reader: "readers",
+  administrator: "administrators",
+};
+
 const PLANNERS = ["controller", "projectManager"] as const;
 
 /**
@@ -61,6 +78,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/undo": PLANNERS,
   "POST /api/projects/:project/effect": PLANNERS,
   "GET /api/projects/:project/history": LOOKERS,
+  "GET /api/projects/:project/history/:revision": LOOKERS,
   "GET /api/projects/:project/changes/:since": LOOKERS,
   "GET /api/news": LOOKERS,
   "PUT /api/projects/:project/presence": LOOKERS,

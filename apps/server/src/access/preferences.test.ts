@@ -25,7 +25,7 @@ describe("how someone likes a page", () => {
     expect([await kept(ines), await kept(tomas)]).toEqual([{}, { "plan.columns": "c" }]);
   });
 
-  it("has a name of plain letters, and a length that a page can mean", async () => {
+  it("has a name of plain letters, and a duration that a page can mean", async () => {
     expect((await keep(ines, "no good", "x")).status).toBe(422);
     expect((await keep(ines, "plan", "x".repeat(20_001))).status).toBe(422);
   });

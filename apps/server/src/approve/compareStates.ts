@@ -91,7 +91,10 @@ async function stateNamed(database: DataSource, project: ProjectEntity, plan: Pl
   const number = Number(text);
   const baseline = orNotFound(plan.baselines.get(String(number)), "baseline of that number");
   const row = await database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project.id, number });
-  return stateOfBaseline(toBundle(plan), baseline, JSON.parse(row.content) as FrozenLogic);
+  const kept = await database.getRepository(BaselinePlanEntity).findOneBy({ projectId: project.id, number });
+  const { activities } = kept === null ? { activities: [] } : (JSON.parse(kept.content) as PlanBundle);
+  const names = new Map(activities.map((activity) => [activity.id, activity.name]));
+  return stateOfBaseline(toBundle(plan), baseline, JSON.parse(row.content) as FrozenLogic, names);
 }
 
 const presentState = (row: StateRow | null): ComparisonView["rows"][number]["from"] => {

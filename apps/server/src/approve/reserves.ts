@@ -1,3 +1,4 @@
+import { numberWords } from "@chronometra/core";
 import { randomUUID } from "node:crypto";
 import type { Me, Reserves } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
@@ -30,8 +31,8 @@ export async function assertLeft(manager: EntityManager, projectId: string, kind
   const left = balanceOf(await manager.getRepository(ReserveEntryEntity).findBy({ projectId }), kind);
   if (drawMinor <= left) return;
   const { head } = await findProject(manager, projectId);
-  const amount = (minor: number): string => `${(minor / 10 ** (head.minorDigits ?? 2)).toLocaleString("en")} ${head.currency}`;
-  throw new Failure("invalid", `${amount(left)} of ${WORDS[kind]} are left; ${amount(drawMinor)} cannot be drawn.`);
+  const amount = (minor: number): string => `${numberWords(minor / 10 ** (head.minorDigits ?? 2), head.minorDigits ?? 2)} ${head.currency}`;
+  throw new Failure("invalid", `${amount(left)} of ${WORDS[kind]} remain; ${amount(drawMinor)} cannot be drawn.`);
 }
 
 /** Sets aside or draws; never more than there is. The project's row must be locked. */

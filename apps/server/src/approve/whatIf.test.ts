@@ -243,11 +243,11 @@ describe("a change request", () => {
     const tooMuch = await begin("Too much");
     await change(tooMuch, shorter);
     const asked = await tomas.send("post", `/api/whatifs/${tooMuch}/request`, { reason: "hurry", draw: { kind: "contingency", amountMinor: 80_000 } });
-    expect([asked.status, asked.body.message]).toEqual([422, "500 EUR of contingency are left; 800 EUR cannot be drawn."]);
+    expect([asked.status, asked.body.message]).toEqual([422, "500 EUR of contingency remain; 800 EUR cannot be drawn."]);
     await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: 30_000, reason: "For a while" });
     const id = await putForward({ draw: { kind: "contingency", amountMinor: 80_000 } });
     await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: -30_000, reason: "Needed elsewhere" });
-    expect((await decide(margit, id, "approve")).body.message).toBe("500 EUR of contingency are left; 800 EUR cannot be drawn.");
+    expect((await decide(margit, id, "approve")).body.message).toBe("500 EUR of contingency remain; 800 EUR cannot be drawn.");
     expect([(await activity("dig"))["durationMinutes"], ((await tomas.get(`/api/projects/${project}/ledger`)).body as Ledger).baselines.length]).toEqual([2400, 1]);
     await tomas.send("post", `/api/projects/${project}/reserves`, { kind: "contingency", amountMinor: 50_000, reason: "Topped up" });
     expect((await decide(margit, id, "approve")).status).toBe(200);
@@ -285,7 +285,7 @@ describe("reserves", () => {
     const enter = (entry: object) => tomas.send("post", `/api/projects/${project}/reserves`, entry);
     expect((await enter({ kind: "management", amountMinor: 0, reason: "nothing" })).body.message).toMatch(/not 0/);
     expect((await enter({ kind: "management", amountMinor: 100, reason: "" })).body.message).toMatch(/say what for/);
-    expect((await enter({ kind: "management", amountMinor: -1, reason: "too soon" })).body.message).toMatch(/0 EUR of management reserve are left/);
+    expect((await enter({ kind: "management", amountMinor: -1, reason: "too soon" })).body.message).toMatch(/0 EUR of management reserve remain/);
     const before = ((await tomas.get(`/api/projects/${project}`)).body as ProjectLook).summary;
     await enter({ kind: "management", amountMinor: 100_000, reason: "Held by the sponsor" });
     expect(((await tomas.get(`/api/projects/${project}`)).body as ProjectLook).summary).toEqual(before);

@@ -1,10 +1,9 @@
 import { randomUUID } from "node:crypto";
 import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
-import { applyChanges, approvedAlone, pathsMeet, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath, type Applied, type ApprovedAlone, type Change, type Plan, type PlanBundle } from "@chronometra/core";
+import { type Applied, applyChanges, approvedAlone, type ApprovedAlone, type Change, describePath, pathsMeet, type Plan, type PlanBundle, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { applyChecked, listsSince, standing, storeChanges } from "../plan/changeService.ts";
-import { describePath } from "../plan/pathWords.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { assertMayEdit, assertNotClosed, findProject } from "../portfolio/projectAccess.ts";
@@ -227,24 +226,26 @@ export const keepWhatIf = (database: DataSource, me: Me, id: string): Promise<Ch
     return result;
   });
 
-/** Drops a what-if; a change request that waits is taken back by that. */
-export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<void> =>
+/** Works on a what-if that is dropped or to be, for someone who may change its project; the live plan plays no part. */
+const onEnding = <T>(database: DataSource, me: Me, id: string, work: (manager: EntityManager, whatIf: WhatIfEntity) => Promise<T>): Promise<T> =>
   inTransaction(database, async (manager) => {
     const whatIf = await findWhatIf(manager, id, true);
     const project = await findProject(manager, whatIf.projectId);
     assertMayEdit(me, project);
     await assertNotClosed(manager, project);
+    return work(manager, whatIf);
+  });
+
+/** Drops a what-if; a change request that waits is taken back by that. */
+export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<void> =>
+  onEnding(database, me, id, async (manager, whatIf) => {
     if (!isWorkable(whatIf) && whatIf.state !== "asked") throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state} already.`);
     await manager.getRepository(WhatIfEntity).update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
   });
 
 /** Takes up a what-if again that was dropped: open, as it was left; one that was put forward is put forward anew. */
 export const restoreWhatIf = (database: DataSource, me: Me, id: string): Promise<WhatIfEntity> =>
-  inTransaction(database, async (manager) => {
-    const whatIf = await findWhatIf(manager, id, true);
-    const project = await findProject(manager, whatIf.projectId);
-    assertMayEdit(me, project);
-    await assertNotClosed(manager, project);
+  onEnding(database, me, id, (manager, whatIf) => {
     if (whatIf.state !== "dropped") throw new Failure("conflict", `"${whatIf.name}" is not dropped.`);
     return manager.getRepository(WhatIfEntity).save(Object.assign(whatIf, { state: "open", decidedBy: null, decidedAt: null }));
   });

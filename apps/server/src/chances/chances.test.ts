@@ -71,6 +71,6 @@ describe("chances", () => {
     expect((await asked(ann)).status).toBe(403);
     const empty = await world.addProject(pm.me, { ...smallPlan(), activities: [], links: [], assignments: [], costs: [] });
     const { status, body } = await reader.send("post", `/api/projects/${empty}/chances`, ASKED);
-    expect([status, body.message]).toEqual([422, "Nothing in this plan has dates yet; give its activities lengths first."]);
+    expect([status, body.message]).toEqual([422, "Nothing in this plan has dates yet; give its activities durations first."]);
   });
 });

@@ -1,7 +1,7 @@
 import { availableParallelism } from "node:os";
 import { MessageChannel } from "node:worker_threads";
 import type { ChancesRequest, ChancesView } from "@chronometra/contract";
-import { blocksOf, chancesOf, prepare, toBundle, type PlanBundle, type SimulatedBlock, type Uncertain } from "@chronometra/core";
+import { activityNames, blocksOf, chancesOf, prepare, toBundle, type PlanBundle, type SimulatedBlock, type Uncertain } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
@@ -40,9 +40,10 @@ export async function chancesOfProject(database: DataSource, project: ProjectEnt
   const bundle = forWorkers(toBundle(plan));
   const uncertain: Uncertain = { plan: bundle, ranges: new Map(plan.ranges), risks: [...plan.risks.values()], otherwise: asked.otherwise, correlation: asked.correlation };
   const prepared = prepare(uncertain);
-  if (prepared.schedule.finish === null) throw new Failure("invalid", "Nothing in this plan has dates yet; give its activities lengths first.");
+  if (prepared.schedule.finish === null) throw new Failure("invalid", "Nothing in this plan has dates yet; give its activities durations first.");
   const chances = chancesOf(prepared, await simulated(uncertain, asked, onShare, signal));
   const { activities } = plan;
+  const names = activityNames(activities.values());
   return {
     asked,
     revision: project.revision,
@@ -58,7 +59,7 @@ export async function chancesOfProject(database: DataSource, project: ProjectEnt
     sample: [...chances.sample],
     deadlines: chances.deadlines.map(({ id, chance }) => ({ id, name: activities.get(id)!.name, deadline: activities.get(id)!.deadline!, chance })),
     activities: chances.activities.map((each) => ({ ...each, name: activities.get(each.id)!.name, range: plan.ranges.get(each.id) ?? null })),
-    open: bundle.activities.filter(({ kind }, at) => (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete").map(({ id, name }) => ({ id, name })),
+    open: bundle.activities.filter(({ kind }, at) => (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete").map(({ id }) => ({ id, name: names.of(id) })),
     risks: [...plan.risks.values()],
     bornOn: [...new Set([...plan.risks.values()].flatMap(({ effects }) => effects.map(({ activity }) => activity)))].map((id) => ({ id, name: activities.get(id)!.name })),
   };

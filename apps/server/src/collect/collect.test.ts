@@ -95,7 +95,7 @@ describe("reporting from the desk", () => {
     expect((await summary()).figures).toMatchObject({ ac: 9000 });
   });
 
-  it("hours left are what the person says, else they fall by the hours booked", async () => {
+  it("remaining hours are what the person says, else they fall by the hours booked", async () => {
     const left = async () => (await desk(ann)).activities.find((activity) => activity.project === project)!.remainingMinutes;
     await accept(await sent(ann, "dig", { minutes: 480 }));
     expect(await left()).toBe(1920);
@@ -142,7 +142,7 @@ describe("the effect preview", () => {
     project = own;
   });
 
-  it("holding the window keeps the finish, and shows what is left in what time", async () => {
+  it("holding the window keeps the finish, and shows what remains in what time", async () => {
     const before = await summary();
     const id = await sent(ann, "dig", { minutes: 60 }, "2026-03-10");
     const moved = (await tomas.send("post", "/api/reports/effect", { ids: [id] })).body as ReportsEffect;
@@ -161,9 +161,9 @@ describe("the effect preview", () => {
     // Two days from Monday 9 March; the first hour comes on the Thursday.
     const id = await sent(ann, "dig", { minutes: 60 }, "2026-03-12");
     const [held] = (await tomas.send("post", "/api/reports/effect", { ids: [id], hold: [{ project, activity: "dig" }] })).body as [ReportsEffect[number]];
-    expect(held).toMatchObject({ windows: [{ activity: "dig", outcome: "lost", why: "nothing is left of its window, which ended on 2026-03-10" }] });
+    expect(held).toMatchObject({ windows: [{ activity: "dig", outcome: "lost", why: "nothing remains of its window, which ended on 10 Mar 2026" }] });
     const refused = await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "accept", hold: [{ project, activity: "dig" }] });
-    expect([refused.status, refused.body.message]).toEqual([422, 'The window of "Dig" cannot be held: nothing is left of its window, which ended on 2026-03-10.']);
+    expect([refused.status, refused.body.message]).toEqual([422, 'The window of "Dig" cannot be held: nothing remains of its window, which ended on 10 Mar 2026.']);
     expect(await summary()).toEqual(before);
     expect(await world.database.getRepository(ReportEntity).findOneByOrFail({ id })).toMatchObject({ state: "submitted" });
     expect((await accept(id)).status).toBe(200);
@@ -176,7 +176,7 @@ describe("leave from the desk", () => {
     expect((await ann.send("post", "/api/desk/leave", { from: "2026-03-12", to: "2026-03-10", note: "" })).body.message).toMatch(/before the first/);
     expect((await ann.send("post", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12", note: "moving house" })).body.projects).toContain("Slipway");
     const again = { from: "2026-03-12", to: "2026-03-16", note: "moving on" };
-    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toBe("You are away from 2026-03-10 to 2026-03-12 already, which waits to be accepted: take that back first; choose other days. Nothing was sent.");
+    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toBe("You are away from 10 Mar 2026 to 12 Mar 2026 already, which waits to be accepted: take that back first; choose other days. Nothing was sent.");
     expect((await ann.send("delete", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12" })).status).toBe(200);
     expect((await ann.send("delete", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12" })).body.message).toMatch(/has been decided already/);
     expect(await waits()).toEqual([]);
@@ -188,7 +188,7 @@ describe("leave from the desk", () => {
     const [of] = (await tomas.send("post", "/api/reports/effect", { ids: [leave!.id] })).body as [ReportsEffect[number]];
     expect(of.effect.finish).toMatchObject({ days: 3 });
     await accept(leave!.id);
-    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toMatch(/^You are away from 2026-03-10 to 2026-03-12 already, .*choose other days/);
+    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toMatch(/^You are away from 10 Mar 2026 to 12 Mar 2026 already, .*choose other days/);
     const { tables } = (await tomas.get(`/api/projects/${project}/plan`)).body;
     expect(tables.people.map(([, row]: [string, { id: string; calendar?: string }]) => [row.id, row.calendar])).toEqual([["ann", "leave-ann"], ["bo", undefined]]);
   });
@@ -200,16 +200,16 @@ describe("leave from the desk", () => {
 });
 
 describe("an adjusting entry", () => {
-  it("takes back what was accepted and says why; cost and hours left follow, nothing is rewritten", async () => {
+  it("takes back what was accepted and says why; cost and remaining hours follow, nothing is rewritten", async () => {
     await accept(await sent(ann, "dig", { minutes: 480 }));
     expect((await report(ann, "dig", { minutes: -60 })).body.message).toMatch(/say in a note why/);
-    expect((await report(ann, "dig", { minutes: -540, note: "wrong" })).body.message).toMatch(/8 h of 2026-03-03 are accepted/);
+    expect((await report(ann, "dig", { minutes: -540, note: "wrong" })).body.message).toMatch(/8 h of 3 Mar 2026 are accepted/);
     const id = await sent(ann, "dig", { minutes: -60, note: "lunch counted" });
     expect((await tomas.get("/api/reports")).body.find((each: Report) => each.id === id).remarks).toEqual([{ kind: "adjusts", backMinutes: 60 }]);
     await accept(id);
     expect((await summary()).figures.ac).toBe(42_000);
     expect((await look("dig")).time.map(({ minutes }: { minutes: number }) => minutes)).toEqual([480, -60]);
-    expect((await report(ann, "dig", { minutes: -480, note: "all of it" })).body.message).toMatch(/7 h of 2026-03-03/);
+    expect((await report(ann, "dig", { minutes: -480, note: "all of it" })).body.message).toMatch(/7 h of 3 Mar 2026/);
   });
 });
 
@@ -230,7 +230,7 @@ describe("what cannot be booked", () => {
   it("25 hours on one day by two reports: the second names day and hours", async () => {
     await sent(ann, "dig", { minutes: 900 });
     const refused = await report(ann, "dig", { minutes: 600 });
-    expect([refused.status, refused.body.message]).toEqual([422, "15 h are booked on 2026-03-03 already; with 10 h more the day would have over 24 hours."]);
+    expect([refused.status, refused.body.message]).toEqual([422, "15 h are booked on 3 Mar 2026 already; with 10 h more the day would have over 24 hours."]);
   });
 
   it("25 hours on one day by two reports at the same instant: one of them", async () => {

@@ -1,7 +1,7 @@
 import { In } from "typeorm";
 import { mayEdit } from "../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { Failure, orNotFound } from "../shared/failure.ts";
+import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { deskOf, markSeen, presentQueue, presentReports } from "./deskService.ts";
 import { blockedEverywhere } from "./blockedWays.ts";
@@ -12,7 +12,7 @@ import { ReportEntity } from "./reportEntity.ts";
 import { weekOf } from "./weekService.ts";
 import { sendSheet } from "./sheets.ts";
 import { sendLeave, withdrawLeave } from "./ownLeave.ts";
-import { alone, decideReports, effectOfReports, sendReport, writeWeek } from "./reportService.ts";
+import { alone, decideReports, effectOfReports, sendReport, takeBackReport, writeWeek } from "./reportService.ts";
 
 export function collectRoutes(serving: Serving): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));
@@ -67,10 +67,7 @@ export function collectRoutes(serving: Serving): void {
   });
 
   serve(serving, "DELETE /api/desk/reports/:report", async ({ database, me, params }) => {
-    const report = orNotFound(await database.getRepository(ReportEntity).findOneBy({ id: params["report"]!, personId: me.person ?? "" }), "report of yours");
-    // In one statement with the state, so that a report decided this moment is not taken back.
-    const taken = await database.getRepository(ReportEntity).update({ id: report.id, state: "submitted" }, { state: "withdrawn" });
-    if (taken.affected === 0) throw new Failure("conflict", "This report has been decided already; ask for a correction instead.");
+    await takeBackReport(database, me, params["report"]!);
     return { ok: true as const };
   });
 

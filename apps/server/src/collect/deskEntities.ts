@@ -54,4 +54,8 @@ export class WeekSheetEntity {
 
   @Column({ type: "varchar", length: 1000, nullable: true })
   word!: string | null;
+
+  /** When hours of the week were last written after it was sent; null where none were. */
+  @Column({ name: "changed_at", type: "datetime", precision: 3, nullable: true })
+  changedAt!: Date | null;
 }

@@ -1,5 +1,5 @@
 import type { Me } from "@chronometra/contract";
-import { leaveOf, schedulePlan, toBundle, type Plan } from "@chronometra/core";
+import { daysWords, leaveOf, type Plan, schedulePlan, toBundle } from "@chronometra/core";
 import { IsNull, Not, type DataSource, type EntityManager } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { Failure } from "../shared/failure.ts";
@@ -32,8 +32,7 @@ const meets = (a: Days, b: Days): boolean => a.from <= b.to && b.from <= a.to;
 function assertApart(leave: Days, known: readonly Days[], how: string): void {
   const other = known.find((each) => meets(each, leave));
   if (other === undefined) return;
-  const days = other.from === other.to ? `on ${other.from}` : `from ${other.from} to ${other.to}`;
-  throw new Failure("invalid", `You are away ${days} already, ${how}; choose other days. Nothing was sent.`);
+  throw new Failure("invalid", `You are away ${other.from === other.to ? "on" : "from"} ${daysWords(other.from, other.to)} already, ${how}; choose other days. Nothing was sent.`);
 }
 
 function hasOpenWork(plan: Plan, person: string): boolean {

@@ -1,5 +1,5 @@
 import type { Endings, Me, PeopleWeek, WeeksEffect } from "@chronometra/contract";
-import { addDays, closeOf, compileCalendars, openOf, parseDate, schedulePlan, toBundle, type EpochDay, type Plan } from "@chronometra/core";
+import { addDays, closeOf, compileCalendars, dateWords, type EpochDay, openOf, parseDate, type Plan, schedulePlan, toBundle } from "@chronometra/core";
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -103,7 +103,7 @@ export async function decideWeeks(database: DataSource, post: Post, me: Me, date
   for (const id of people) {
     const line = seen.get(id);
     if (line === undefined) throw new Failure("notAllowed", "Only weeks of people who work in your projects are decided by you.");
-    if (line.sheet?.state !== "sent") throw new Failure("conflict", `${line.name} has not sent the week of ${monday}, or it was decided meanwhile; load the page again.`);
+    if (line.sheet?.state !== "sent") throw new Failure("conflict", `${line.name} has not sent the week of ${dateWords(monday)}, or it was decided meanwhile; load the page again.`);
   }
   const { mine, others } = await waitingInWeek(database, me, monday, sunday, people);
   if (decision === "approve" && (mine.length !== looked.length || mine.some((id) => !looked.includes(id)))) throw new Failure("conflict", "What waits in these weeks is not what you looked at: look at what approving would move, and decide then.");
@@ -119,10 +119,10 @@ export async function decideWeeks(database: DataSource, post: Post, me: Me, date
 /** Sends a message to each of some people that they have not sent their week. */
 export async function remind(database: DataSource, post: Post, me: Me, date: string, people: readonly string[], words: string): Promise<{ sent: number; failed: { to: string; why: string }[] }> {
   const { monday } = weekAround(date);
-  const mine = new Set((await peopleWeek(database, me, date)).people.map(({ id }) => id));
+  const mine = new Map((await peopleWeek(database, me, date)).people.map(({ id, name }) => [id, name]));
   if (people.some((id) => !mine.has(id))) throw new Failure("notAllowed", "Only people who work in your projects are reminded by you.");
   const accounts = await database.getRepository(AccountEntity).findBy({ personId: In([...people]) });
   await inTransaction(database, (manager) => post.put(manager, accounts.map((to) => ({ to, subject: reminderOf(monday), body: `${to.name},\n\n${words.trim()}\n\n${me.name}`, link: `/desk/week?date=${monday}`, from: me }))));
   const reached = new Set(accounts.map(({ personId }) => personId));
-  return { sent: accounts.length, failed: people.filter((id) => !reached.has(id)).map((id) => ({ to: id, why: "has no account here" })) };
+  return { sent: accounts.length, failed: people.filter((id) => !reached.has(id)).map((id) => ({ to: mine.get(id)!, why: "has no account here" })) };
 }

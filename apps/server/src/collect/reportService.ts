@@ -1,16 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Endings, Me, ReportRequest, ReportsEffect, WeekCell, WindowsHeld } from "@chronometra/contract";
-import {
-  acceptReports,
-  applyChanges,
-  dayAfter,
-  goesTo,
-  holdWindows,
-  type Accepted,
-  type ActivityWindow,
-  type Change,
-  type Plan,
-} from "@chronometra/core";
+import { type Accepted, acceptReports, type ActivityWindow, applyChanges, type Change, dateWords, dayAfter, formatHours, goesTo, holdWindows, type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -21,12 +11,12 @@ import { lockedTo } from "../cycle/locks.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
 import { todayOf } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
-import { Failure } from "../shared/failure.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
 import type { Post } from "../tell/post.ts";
 import { tellNext } from "./tellNext.ts";
 import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
-import { assertWeekOpen } from "./sheets.ts";
+import { assertWeekOpen, noteWeekChange } from "./sheets.ts";
 
 export const MINUTES_OF_A_DAY = 1440;
 
@@ -53,9 +43,9 @@ export function assertReportable(plan: Plan, me: Me, person: string, report: Rep
       return refuse(row, "activity", `"${at.name}" is parked and takes no time; ask the project manager to wake it.`);
   }
   if (report.date > dayAfter(todayOf(me)))
-    return refuse(row, "date", `${report.date} has not come yet; time is booked for days that have passed.`);
+    return refuse(row, "date", `${dateWords(report.date)} has not come yet; time is booked for days that have passed.`);
   if (report.minutes !== undefined && report.date < plan.project.start)
-    return refuse(row, "date", `${plan.project.name} begins on ${plan.project.start}; no time is booked on it before.`);
+    return refuse(row, "date", `${plan.project.name} begins on ${dateWords(plan.project.start)}; no time is booked on it before.`);
 }
 
 /** Minutes that a person has booked on a day in all projects, waiting or posted. */
@@ -72,7 +62,6 @@ export async function minutesOn(manager: EntityManager, person: string, date: st
   return Number(own!.total) + Number(brought!.total);
 }
 
-const hours = (minutes: number): string => `${Math.round((minutes / 60) * 100) / 100} h`;
 
 /** The account's row serialises what one person reports, so that a day cannot be filled twice at once. */
 export async function alone<T>(
@@ -100,13 +89,14 @@ export async function insertReport(
   assertReportable(await loadPlan(manager, project), me, person, report);
   if (report.minutes !== undefined) {
     await assertWeekOpen(manager, person, report.date, report.note ?? "");
+    await noteWeekChange(manager, person, [report.date]);
     if (report.minutes < 0) await assertAccepted(manager, person, report, -report.minutes);
     const booked = await minutesOn(manager, person, report.date);
     if (booked + report.minutes > MINUTES_OF_A_DAY) {
       refuse(
         `${report.activity} / ${person}`,
         "minutes",
-        `${hours(booked)} are booked on ${report.date} already; with ${hours(report.minutes)} more the day would have over 24 hours.`,
+        `${formatHours(booked)} are booked on ${dateWords(report.date)} already; with ${formatHours(report.minutes)} more the day would have over 24 hours.`,
       );
     }
   }
@@ -157,13 +147,25 @@ export async function assertAccepted(
     refuse(
       `${activity} / ${person}`,
       "minutes",
-      `${hours(accepted)} of ${date} are accepted on this activity; more than that cannot be taken back. What still waits is taken back by itself.`,
+      `${formatHours(accepted)} of ${dateWords(date)} are accepted on this activity; more than that cannot be taken back. What still waits is taken back by itself.`,
     );
 }
 
 /** Takes a report from a desk; it waits until someone accepts it. */
 export const sendReport = (database: DataSource, me: Me, report: ReportRequest): Promise<ReportEntity> =>
   alone(database, me, (manager, person) => insertReport(manager, me, person, report));
+
+/** Takes a report back that nobody has decided. */
+export const takeBackReport = (database: DataSource, me: Me, id: string): Promise<void> =>
+  inTransaction(database, async (manager) => {
+    const reports = manager.getRepository(ReportEntity);
+    const report = orNotFound(await reports.findOneBy({ id, personId: me.person ?? "" }), "report of yours");
+    // In one statement with the state, so that a report decided this moment is not taken back.
+    const taken = await reports.update({ id, state: "submitted" }, { state: "withdrawn" });
+    if (taken.affected === 0)
+      throw new Failure("conflict", "This report has been decided already; ask for a correction instead.");
+    if (report.minutes !== null) await noteWeekChange(manager, report.personId, [report.date]);
+  });
 
 /**
  * Writes cells of a week: what waits of an activity and day is taken back and said anew, so that with what is accepted it
@@ -189,10 +191,11 @@ export const writeWeek = (database: DataSource, me: Me, cells: readonly WeekCell
         refuse(
           `${activity} / ${person}`,
           "minutes",
-          `${hours(fixed)} of ${date} are accepted already, or were sent with a percent; write why, as "${hours(minutes)} counted twice", to take the difference back by an adjusting entry.`,
+          `${formatHours(fixed)} of ${dateWords(date)} are accepted already, or were sent with a percent; write why, as "${formatHours(minutes)} counted twice", to take the difference back by an adjusting entry.`,
         );
       const notes = loose.map((report) => report.note).filter((words) => words !== "");
       if (loose.length > 0) await reports.update({ id: In(loose.map(({ id }) => id)) }, { state: "withdrawn" });
+      if (loose.length > 0) await noteWeekChange(manager, person, [date]);
       if (minutes !== fixed)
         await insertReport(manager, me, person, {
           project,

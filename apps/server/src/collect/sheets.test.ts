@@ -66,18 +66,41 @@ const decide = async (who: Caller, decision: string, word = "") => who.send("pos
 const week = async (who: Caller): Promise<WeekView> => (await who.get(`/api/desk/week/${MONDAY}`)).body as WeekView;
 
 describe("a week sent as whole", () => {
+  it("that is changed afterwards says so to its person and to whoever decides it, until it is sent again", async () => {
+    const changed = async (): Promise<boolean[]> => [(await week(ann)).sheet?.changedAt, (await people(tomas)).find(({ id }) => id === "ann")!.sheet?.changedAt].map((at) => typeof at === "string");
+    await send(ann);
+    expect(await changed()).toEqual([false, false]);
+    await book(ann, { minutes: 60 });
+    expect(await changed()).toEqual([true, true]);
+    await send(ann);
+    expect(await changed()).toEqual([false, false]);
+    const [report] = ((await ann.get("/api/desk")).body as Desk).reports;
+    await ann.send("delete", `/api/desk/reports/${report!.id}`);
+    expect(await changed()).toEqual([true, true]);
+    await send(ann);
+    await book(ann, { minutes: 60 });
+    await send(ann);
+    await ann.send("put", "/api/desk/week", { cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 0 }] });
+    expect(await changed()).toEqual([true, true]);
+    // Percent alone, and hours of another week, change nothing of it.
+    await send(ann);
+    await book(ann, { percent: 10 });
+    await book(ann, { minutes: 60, date: "2026-03-10" });
+    expect(await changed()).toEqual([false, false]);
+  });
+
   it("is approved, which accepts what waits in it; after that it is corrected by adjusting entries only", async () => {
     await book(ann, { minutes: 480 });
-    expect((await decide(tomas, "approve")).body.message).toMatch(/Ann has not sent the week of 2026-03-02/);
+    expect((await decide(tomas, "approve")).body.message).toMatch(/Ann has not sent the week of 2 Mar 2026/);
     expect((await send(ann)).status).toBe(200);
     expect((await decide(tomas, "approve")).body).toEqual({ approved: ["Ann"], open: [] });
     expect(await week(ann)).toMatchObject({ sheet: { state: "approved", decidedBy: "Tomas" } });
     expect((await people(tomas)).find(({ id }) => id === "ann")).toMatchObject({ postedMinutes: 480, waitingMinutes: 0, sheet: { state: "approved" } });
-    expect((await book(ann, { minutes: 30 })).body.message).toMatch(/week of 2026-03-02 is approved and closed; write why/);
+    expect((await book(ann, { minutes: 30 })).body.message).toMatch(/week of 2 Mar 2026 is approved and closed; write why/);
     expect((await book(ann, { minutes: 30, note: "site visit forgotten" })).status).toBe(200);
     expect((await ann.send("put", "/api/desk/week", { cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 300 }] })).body.message).toMatch(/are accepted already/);
     expect((await ann.send("put", "/api/desk/week", { cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 300, note: "lunch counted" }] })).status).toBe(200);
-    expect((await week(ann)).rows[0]!.cells[1]).toMatchObject({ posted: 480, waiting: -180 });
+    expect((await week(ann)).rows.find((row) => row.project === project)!.cells[1]).toMatchObject({ posted: 480, waiting: -180 });
     expect((await send(ann)).status).toBe(409);
     expect((await tomas.get(`/api/projects/${project}/activities/dig`)).body.time).toHaveLength(1);
   });
@@ -155,7 +178,7 @@ describe("reminders", () => {
     expect(mails[0]!.text).toMatch(/^Auto-Submitted: auto-generated/m);
     expect(mails[0]!.text).toContain("https://plans.saltmarrow.example/desk/week?date");
     expect(mails[0]!.text).toMatch(/<p>Please &lt;b&gt;send&lt;\/b&gt;/);
-    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to, state }) => [subject, to, state])).toEqual([["Your time of the week of 2026-03-02", "ann@saltmarrow.example", "sent"]]);
+    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to, state }) => [subject, to, state])).toEqual([["Your time of the week of 2 Mar 2026", "ann@saltmarrow.example", "sent"]]);
     expect(((await bo.get("/api/mail")).body as Mail[]).map(({ state, why }) => [state, why])).toEqual([["failed", expect.stringContaining("no such mailbox")]]);
     expect((await people(ines)).map(({ remindedAt }) => remindedAt !== null)).toEqual([true, true]);
     // Nothing is sent twice, by this server or another one.

@@ -56,7 +56,7 @@ describe("a person's week", () => {
     await write({ date: "2026-03-03", minutes: 150 });
     expect((await row()).cells[1]).toMatchObject({ posted: 120, waiting: 30 });
     const less = await write({ date: "2026-03-04", minutes: 60 }, { date: "2026-03-03", minutes: 60 });
-    expect([less.status, less.body.message]).toEqual([422, expect.stringContaining("2 h of 2026-03-03 are accepted already")]);
+    expect([less.status, less.body.message]).toEqual([422, expect.stringContaining("2 h of 3 Mar 2026 are accepted already")]);
     expect((await row()).cells.slice(1, 3)).toMatchObject([{ posted: 120, waiting: 30 }, { waiting: 0 }]);
   });
 

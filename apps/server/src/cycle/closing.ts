@@ -2,7 +2,8 @@ import type { Closing, Me } from "@chronometra/contract";
 import { formatDate, parkRows, schedulePlan, toBundle, type Change, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { inverseOf, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
+import { inverseOf } from "../plan/history.ts";
 import { ChangeListEntity } from "../plan/planEntities.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
@@ -20,7 +21,7 @@ async function toSettle(manager: DataSource | EntityManager, project: ProjectEnt
     ...(reports > 0 ? [`${reports} ${reports === 1 ? "report waits" : "reports wait"} to be accepted or returned`] : []),
     ...(approvals > 0 ? ["a request for approval waits for a decision"] : []),
     ...(requests > 0 ? [`${requests === 1 ? "a change request waits" : `${requests} change requests wait`} for a decision`] : []),
-    ...(project.head.dataDate === undefined ? ["the project has no data date, on which what is left could be finished"] : []),
+    ...(project.head.dataDate === undefined ? ["the project has no data date, on which what remains could be finished"] : []),
   ];
 }
 

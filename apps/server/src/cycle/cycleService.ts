@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { BodyOf, Me, Summary } from "@chronometra/contract";
-import { dayAfter, DEFAULT_THRESHOLDS, thresholdsSchema, toBundle, type Thresholds } from "@chronometra/core";
+import { dateWords, dayAfter, DEFAULT_THRESHOLDS, type Thresholds, thresholdsSchema, toBundle } from "@chronometra/core";
 import { In, LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
@@ -47,7 +47,7 @@ async function issue(writing: Writing, project: ProjectEntity, period: Reporting
   const figures = await manager.getRepository(FiguresEntity).findOneByOrFail({ projectId, revision: project.revision });
   const { dataDate } = JSON.parse(figures.summary) as Summary;
   if (dataDate !== period.dataDate) {
-    throw new Failure("invalid", `The project's data date is ${dataDate ?? "not set"}; move it to ${period.dataDate}, the period's, before issuing.`);
+    throw new Failure("invalid", `The project's data date is ${dataDate === null ? "not set" : dateWords(dataDate)}; move it to ${dateWords(period.dataDate)}, the period's, before issuing.`);
   }
   const edition = ((await manager.getRepository(IssuedPeriodEntity).maximum("edition", { projectId, number: period.number })) ?? 0) + 1;
   await manager.getRepository(IssuedPeriodEntity).insert({ projectId, number: period.number, edition, dataDate, revision: project.revision, issuedBy: me.id, issuedAt: at, summary: figures.summary });
@@ -148,7 +148,7 @@ export async function openNextPeriod(database: DataSource, next: { readonly data
   const { dataDate, issueBy } = next;
   await inTransaction(database, async (manager) => {
     const [former] = await manager.getRepository(ReportingPeriodEntity).find({ order: { number: "DESC" }, take: 1, lock: { mode: "pessimistic_write" } });
-    if (former !== undefined && dataDate <= former.dataDate) throw new Failure("invalid", `The data date must lie after ${former.dataDate}, the one of period ${former.number}.`);
+    if (former !== undefined && dataDate <= former.dataDate) throw new Failure("invalid", `The data date must lie after ${dateWords(former.dataDate)}, the one of period ${former.number}.`);
     if (issueBy.slice(0, 10) < dataDate) throw new Failure("invalid", "Reports are issued on the data date or after it.");
     const open = former === undefined || next.anyway === true ? [] : await notLocked(manager, former.number);
     if (open.length > 0) throw new Failure("invalid", `Period ${former!.number} is not locked for ${open.slice(0, NAMED).join(", ")}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ""}. Lock it first, or open the next one anyway and leave them behind.`);

@@ -128,7 +128,7 @@ describe("who owes a report of the period", () => {
     expect((await tomas.send("post", "/api/period/reminders", { people: ["bo"], words: "Please." })).status).toBe(403);
   });
 
-  it("whoever reports progress on one project owes what is left on the other", async () => {
+  it("whoever reports progress on one project owes what remains on the other", async () => {
     const ann = await world.caller("annette", ["contributor"], "ann");
     const { projects } = (await ines.get("/api/portfolio")).body as Portfolio;
     const [first, second] = ["A-1", "A-2"].map((code) => projects.find((line) => line.code === code)!.id);

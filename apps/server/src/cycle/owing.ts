@@ -121,9 +121,12 @@ export async function remindOfPeriod(
     ),
   );
   const reached = new Set(accounts.map(({ personId }) => personId));
-  const gone = people
-    .filter((id) => !chosen.some((each) => each.id === id))
-    .map((id) => ({ to: id, why: "has reported meanwhile" }));
+  const others = people.filter((id) => !chosen.some((each) => each.id === id));
+  const known = others.length === 0 ? [] : await database.getRepository(AccountEntity).findBy({ personId: In(others) });
+  const gone = others.map((id) => ({
+    to: known.find(({ personId }) => personId === id)?.name ?? "someone",
+    why: "has reported meanwhile",
+  }));
   return {
     sent: accounts.length,
     failed: [

@@ -1,5 +1,5 @@
 import type { ReportingCalendar } from "@chronometra/contract";
-import { dayAfter } from "@chronometra/core";
+import { dateWords, dayAfter } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
@@ -32,8 +32,8 @@ export async function planPeriods(database: DataSource, periods: readonly { data
     const [open] = await manager.getRepository(ReportingPeriodEntity).find({ order: { number: "DESC" }, take: 1, lock: { mode: "pessimistic_write" } });
     let after = open?.dataDate ?? "";
     for (const { dataDate, issueBy } of periods) {
-      if (dataDate <= after) throw new Failure("invalid", `The data date ${dataDate} must lie after ${after}, the one before it.`);
-      if (issueBy.slice(0, 10) < dataDate) throw new Failure("invalid", `Reports of ${dataDate} are issued on that day or after it, not on ${issueBy.slice(0, 10)}.`);
+      if (dataDate <= after) throw new Failure("invalid", `The data date ${dateWords(dataDate)} must lie after ${dateWords(after)}, the one before it.`);
+      if (issueBy.slice(0, 10) < dataDate) throw new Failure("invalid", `Reports of ${dateWords(dataDate)} are issued on that day or after it, not on ${dateWords(issueBy)}.`);
       after = dataDate;
     }
     await manager.getRepository(PlannedPeriodEntity).createQueryBuilder().delete().execute();

@@ -1,5 +1,5 @@
 import { CYCLE_STEPS, standingOf, type BrokenLimit, type Cycle, type CycleStep, type Me, type PeriodBar, type LineSummary, type ProjectCycle, type Someone } from "@chronometra/contract";
-import { brokenRules, CHECKS, failedChecks, fitnessOf, type Broken, type ProjectHead, type QualityLimits, type Thresholds } from "@chronometra/core";
+import { type Broken, brokenRules, CHECKS, countWords, dayWords, failedChecks, fitnessOf, numberWords, type ProjectHead, type QualityLimits, ratioWords, type Thresholds } from "@chronometra/core";
 import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
@@ -36,7 +36,6 @@ const rowsOf = (database: DataSource, number: number, only: string | null): Prom
     [number, number, only, only],
   );
 
-const counted = (count: number, one: string, many: string): string => `${count} ${count === 1 ? one : many}`;
 
 const FITNESS_WORDS = { fit: "", mend: "fit with mends", unfit: "not fit to be trusted" } as const;
 
@@ -45,20 +44,19 @@ function findingsOf({ unscheduled, unbaselined, quality }: LineSummary, limits: 
   const failed = quality === undefined ? [] : failedChecks(quality, limits);
   return [
     ...(failed.length > 0 ? [`${FITNESS_WORDS[fitnessOf(failed, unscheduled)]}: ${failed.map((number) => CHECKS[number - 1]!.name.toLowerCase()).join(", ")}`] : []),
-    ...(unscheduled > 0 ? [`${counted(unscheduled, "activity has", "activities have")} no dates`] : []),
-    ...(unbaselined > 0 ? [`${counted(unbaselined, "activity is", "activities are")} in no baseline`] : []),
+    ...(unscheduled > 0 ? [`${countWords(unscheduled, "activity has", "activities have")} no dates`] : []),
+    ...(unbaselined > 0 ? [`${countWords(unbaselined, "activity is", "activities are")} in no baseline`] : []),
   ];
 }
 
-const days = (value: number): string => `${Math.round(value * 10) / 10} d`;
 const BROKEN_WORDS: Record<keyof Thresholds, (value: number, limit: number) => string> = {
-  spiBelow: (value, limit) => `SPI ${value.toFixed(2)} is below ${limit}`,
-  cpiBelow: (value, limit) => `CPI ${value.toFixed(2)} is below ${limit}`,
-  spitBelow: (value, limit) => `SPI(t) ${value.toFixed(2)} is below ${limit}`,
-  driftOver: (value, limit) => `the finish is ${days(value)} late, more than ${days(limit)}`,
-  movedOver: (value, limit) => `the finish moved ${days(value)} since the last issue, more than ${days(limit)}`,
-  overrunOver: (value, limit) => `the estimate at completion is ${Math.round(value * 10) / 10}% over the budget, more than ${limit}%`,
-  deadlines: (value) => `${counted(value, "deadline is", "deadlines are")} broken or will be`,
+  spiBelow: (value, limit) => `SPI ${ratioWords(value)} is below ${numberWords(limit, 2)}`,
+  cpiBelow: (value, limit) => `CPI ${ratioWords(value)} is below ${numberWords(limit, 2)}`,
+  spitBelow: (value, limit) => `SPI(t) ${ratioWords(value)} is below ${numberWords(limit, 2)}`,
+  driftOver: (value, limit) => `the finish is ${dayWords(value)} late, more than ${dayWords(limit)}`,
+  movedOver: (value, limit) => `the finish moved ${dayWords(value)} since the last period, more than ${dayWords(limit)}`,
+  overrunOver: (value, limit) => `the estimate at completion is ${numberWords(value)}% over the budget, more than ${numberWords(limit)}%`,
+  deadlines: (value) => `${countWords(value, "deadline is", "deadlines are")} broken or will be`,
 };
 
 /** Which limits a project breaks, each in words and with its explanation. */
@@ -147,7 +145,7 @@ function stepOfAll(name: CycleStep, projects: readonly ProjectCycle[]): PeriodBa
   const open = name === "Collect" ? distinct(projects.flatMap(({ missing }) => missing)) : name === "Chase" ? distinct(projects.flatMap(({ unreminded }) => unreminded)) : steps.reduce((sum, step) => sum + step.open, 0);
   const part = projects.filter(({ takesPart }) => takesPart);
   const through = part.filter((project) => project.steps.find((step) => step.name === name)!.open === 0).length;
-  const words: Record<CycleStep, string> = { Collect: `${open} missing`, Chase: `${open} to remind`, Review: counted(open, "report", "reports"), Recalculate: `${open} behind`, Check: `${open} to check`, Explain: `${open} to explain`, Issue: `${through} of ${part.length}`, Lock: `${through} of ${part.length}` };
+  const words: Record<CycleStep, string> = { Collect: `${open} missing`, Chase: `${open} to remind`, Review: countWords(open, "report", "reports"), Recalculate: `${open} behind`, Check: `${open} to check`, Explain: `${open} to explain`, Issue: `${through} of ${part.length}`, Lock: `${through} of ${part.length}` };
   const done = open === 0 && part.length > 0;
   return { name, open, done, words: done ? "done" : open === 0 ? "no project yet" : words[name], link: LINKS[name] };
 }

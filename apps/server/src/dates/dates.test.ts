@@ -150,7 +150,7 @@ describe("performance", () => {
     // 80% of Dig, 1 920, of all that was planned by then: 2 400 and 1 720 with the material.
     expect((await view("person")).broken.map(({ words }) => words)).toEqual(["SPI 0.47 is below 0.9", "1 deadline is broken or will be"]);
     await send("put", "/api/portfolio/thresholds", { spiBelow: null, cpiBelow: 0.9, spitBelow: null, driftOver: 3, movedOver: 3, overrunOver: null, deadlines: false }, controller);
-    expect((await view("person")).broken.map(({ words }) => words)).toEqual(["the finish is 4 d late, more than 3 d", "the finish moved 4 d since the last issue, more than 3 d"]);
+    expect((await view("person")).broken.map(({ words }) => words)).toEqual(["the finish is 4 d late, more than 3 d", "the finish moved 4 d since the last period, more than 3 d"]);
     expect((await controller.send("put", "/api/portfolio/thresholds", { spiBelow: 7 })).status).toBe(422);
   });
 

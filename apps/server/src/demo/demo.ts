@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { addDays, formatDate, parseDate, schedulePlan, toBundle, type Change, acceptReports, type ReportContent, type Plan } from "@chronometra/core";
+import { acceptReports, addDays, type Change, dateWords, formatDate, parseDate, type Plan, type ReportContent, schedulePlan, toBundle } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
@@ -201,7 +201,7 @@ async function liveProject(world: World, { demo, id, manager }: LiveProject, per
   const accepted = open ? lived.reports.filter(({ date, personId }) => date <= ACCEPTED_TO && !SILENT.has(personId)) : lived.reports;
   const waiting = open ? lived.reports.filter((report) => report.date > ACCEPTED_TO && report.personId !== "" && !SILENT.has(report.personId) && world.random.next() < 0.35) : [];
   const move: Change[] = open && BEHIND.has(demo.code) ? [] : [{ type: "setDataDate", date: dataDate }];
-  await change(world, id, manager, move, `Data date moved to ${dataDate}`, at(to, "17:00"));
+  await change(world, id, manager, move, `Data date moved to ${dateWords(dataDate)}`, at(to, "17:00"));
   await accept(world, id, manager, accepted, open, at(to, "17:20"));
   await change(world, id, manager, open ? lived.costs.filter((cost) => cost.type === "postCost" && cost.cost.date <= ACCEPTED_TO) : lived.costs, "Invoices of the period", at(to, "17:40"));
   if (open) await change(world, id, manager, whatIsBlocked(demo, await planOf(world.database, id)), "Blocked", at(to, "17:50"));

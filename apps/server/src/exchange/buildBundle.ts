@@ -1,6 +1,6 @@
 import type { DateOrder, ImportAnswers, ImportProblem, NumberStyle } from "@chronometra/contract";
 import { DATE_ORDERS } from "@chronometra/contract";
-import { columnsOf, NUMBERS_SAY, type CellKind, type SheetName } from "./columns.ts";
+import { columnsOf, MADE_FROM, NUMBERS_SAY, type CellKind, type SheetName } from "./columns.ts";
 import type { MatchedSheet } from "./matchSheets.ts";
 import { styleOfColumn, type ColumnStyle } from "./numbers.ts";
 import { dateInOrder, dependsOnOrder, readCell, soleOrder, STANDARD_DAY_MINUTES } from "./readCells.ts";
@@ -186,7 +186,7 @@ function projectOf(fields: Loose | undefined, answers: ImportAnswers, fileName: 
   const said = Object.fromEntries(Object.entries(answers.project ?? {}).filter(([, value]) => value !== undefined && value !== ""));
   const bare = fileName.replace(/\.[^.]*$/, "");
   const code = bare.replace(/[^\p{L}\p{N}]+/gu, "-").slice(0, 20).toUpperCase() || "PLAN";
-  return { code, name: bare, currency: "EUR", calendar, ...without(fields ?? {}, [NUMBERS_SAY]), ...said };
+  return { code, name: bare, currency: "EUR", calendar, ...without(fields ?? {}, [NUMBERS_SAY, MADE_FROM]), ...said };
 }
 
 function baselineOf(fields: Loose, tables: ReadTables): Loose {

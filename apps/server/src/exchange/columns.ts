@@ -32,12 +32,15 @@ const exception = { calendar: id, from: needDate, to: needDate, shifts, label: t
  */
 export const NUMBERS_SAY = "oneAndAHalf";
 
+/** A column of the project that says from which revision of the plan a file was made. */
+export const MADE_FROM = "madeFromRevision";
+
 /**
  * The tables of a spreadsheet or CSV set, one a sheet, named as in the plan bundle. What the bundle nests in a row has
  * a dotted column, what it lists in a row a sheet of its own.
  */
 export const SHEETS = {
-  project: { code: id, name, currency: name, minorDigits: int, start: needDate, dataDate: date, calendar: id, logic: text, criticalFloatMinutes: minutes, tightDays: number, [NUMBERS_SAY]: number },
+  project: { code: id, name, currency: name, minorDigits: int, start: needDate, dataDate: date, calendar: id, logic: text, criticalFloatMinutes: minutes, tightDays: number, [NUMBERS_SAY]: number, [MADE_FROM]: int },
   calendars: calendar,
   calendarExceptions: exception,
   people: { id, name, role: text, calendar: optionalId },

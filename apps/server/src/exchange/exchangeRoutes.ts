@@ -6,6 +6,7 @@ import { findProject } from "../portfolio/projectAccess.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
+import { rememberExport } from "./exportedPlans.ts";
 import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
 import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
 import { receiveFiles } from "./receiveFiles.ts";
@@ -22,10 +23,18 @@ async function wholeBundle(database: DataSource, project: ProjectEntity): Promis
   return { ...bundle, timeEntries: [...(bundle.timeEntries ?? []), ...entries] };
 }
 
-const FORMS: Record<string, { type: string; ending: string; write: (bundle: PlanBundle) => Promise<Buffer> | Buffer }> = {
-  json: { type: "application/json", ending: "json", write: (bundle) => Buffer.from(JSON.stringify(bundle, null, 1)) },
-  xlsx: { type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ending: "xlsx", write: writeWorkbook },
-  csv: { type: "application/zip", ending: "zip", write: writeCsvZip },
+interface Form {
+  readonly type: string;
+  readonly ending: string;
+  /** Whether a file says the revision it was made from, and so is compared with that when it comes back. */
+  readonly saysRevision: boolean;
+  readonly write: (bundle: PlanBundle, revision: number) => Promise<Buffer> | Buffer;
+}
+
+const FORMS: Readonly<Record<string, Form>> = {
+  json: { type: "application/json", ending: "json", saysRevision: false, write: (bundle) => Buffer.from(JSON.stringify(bundle, null, 1)) },
+  xlsx: { type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ending: "xlsx", saysRevision: true, write: writeWorkbook },
+  csv: { type: "application/zip", ending: "zip", saysRevision: true, write: writeCsvZip },
 };
 
 export function exchangeRoutes(serving: Serving): void {
@@ -34,7 +43,9 @@ export function exchangeRoutes(serving: Serving): void {
     if (form === null) throw new Failure("notFound", "A project is exported as json, xlsx or csv.");
     const project = await findProject(database, params["project"]!);
     const name = `${project.code.replace(/[^\w.-]+/g, "-")}.${form.ending}`;
-    const content = await form.write(await wholeBundle(database, project));
+    const bundle = await wholeBundle(database, project);
+    const content = await form.write(bundle, project.revision);
+    if (form.saysRevision) await rememberExport(database, project, bundle);
     response.type(form.type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(content);
     return "";
   });

@@ -1,5 +1,5 @@
 import type { FileChanges, ImportView } from "@chronometra/contract";
-import type { PlanBundle } from "@chronometra/core";
+import type { Change, PlanBundle } from "@chronometra/core";
 import ExcelJS from "exceljs";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { stopWorkers } from "../shared/workers.ts";
@@ -103,7 +103,7 @@ describe("a plan exported to a workbook, edited, and brought back as changes", (
     expect(rows.map(({ table, what, name }) => `${what} ${table} ${name}`)).toEqual(["removed links Dig -> Pour", "removed links Pour -> Open", "removed assignments Pour / Bo", "removed costs Pour / material", "removed activities Pour"]);
     // Ticking the activity alone would leave its links without an end.
     const alone = await take(view, 1, ["activities/pour"]);
-    expect([alone.status, alone.body.message]).toEqual([422, expect.stringContaining("Tick what they rest on too")]);
+    expect([alone.status, alone.body.message]).toEqual([422, expect.stringMatching("Dig → .*Select what they rest on too")]);
     expect((await take(view, 1, rows.map(({ key }) => key))).status).toBe(200);
     expect((await bundle()).activities.map(({ id }) => id)).toEqual(["works", "dig", "open"]);
   });
@@ -113,8 +113,29 @@ describe("a plan exported to a workbook, edited, and brought back as changes", (
     await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setName", activity: "pour", name: "Cast" }] });
     const late = await take(view, 1, ["activities/dig"]);
     expect([late.status, late.body.message]).toEqual([409, expect.stringContaining("look again")]);
-    // Looked at again, what the other wrote is told as what the file would write over.
-    expect((await changesOf(view)).rows.map(({ name, fields }) => [name, fields[0]!.to])).toEqual([["Cast", "Pour"], ["Dig", "Dredge"]]);
+    // Looked at again, what only the other wrote is no change of the file.
+    expect((await changesOf(view)).rows.map(({ name, fields, both }) => [name, fields[0]!.to, both])).toEqual([["Dig", "Dredge", false]]);
+  });
+
+  it("is compared with what it was made from, though colleagues went on: what both changed says all three values", async () => {
+    const view = await edited((book) => {
+      cell(book, "activities", "dig", "name").value = "Dredge";
+      cell(book, "activities", "dig", "durationMinutes").value = 960;
+    });
+    const added: Change = { type: "addRow", table: "activities", key: "extra", row: { id: "extra", name: "Extra", durationMinutes: 60 } };
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setDuration", activity: "dig", minutes: 480 }, { type: "setName", activity: "pour", name: "Cast" }, added] });
+    const { madeFrom, revision, rows } = await changesOf(view);
+    expect([madeFrom!.revision, revision]).toEqual([1, 2]);
+    expect(rows).toEqual([expect.objectContaining({ name: "Dig", both: true, fields: [{ field: "name", from: "Dig", to: "Dredge" }, { field: "durationMinutes", from: 480, to: 960, then: 2400 }] })]);
+    expect((await take(view, 2, ["activities/dig"])).status).toBe(200);
+    expect((await bundle()).activities.map(({ name }) => name)).toEqual(["Works", "Dredge", "Cast", "Open", "Extra"]);
+  });
+
+  it("that does not say what it was made from, or of which that is not kept, is compared with the plan as it is and says so", async () => {
+    const view = await edited((book) => void (cell(book, "activities", "dig", "name").value = "Dredge"));
+    await world.database.query("delete from exported_plan");
+    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setName", activity: "pour", name: "Cast" }] });
+    expect(await changesOf(view)).toMatchObject({ madeFrom: null, rows: [{ name: "Cast" }, { name: "Dig" }] });
   });
 
   it("is closed to whoever may not change the project", async () => {

@@ -45,6 +45,23 @@ export class ImportDraftEntity {
   aliveAt!: string;
 }
 
+/** A plan as it was exported, so that a file made from it can be told from what colleagues changed since. */
+@Entity("exported_plan")
+export class ExportedPlanEntity {
+  @PrimaryColumn({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @PrimaryColumn({ type: "int" })
+  revision!: number;
+
+  @Column({ name: "exported_at", type: "datetime", precision: 3 })
+  exportedAt!: Date;
+
+  /** The bundle without time, costs and baselines, as JSON, compressed by gzip. */
+  @Column({ type: "longblob" })
+  content!: Buffer;
+}
+
 /** A heading that someone matched by hand, remembered for the next file. */
 @Entity("known_heading")
 export class KnownHeadingEntity {

@@ -7,6 +7,7 @@ import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inReader, ReaderEnded } from "../shared/workers.ts";
 import { SHEETS } from "./columns.ts";
+import { sweepExports } from "./exportedPlans.ts";
 import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
 import { plainHeading, type KnownHeadings } from "./matchSheets.ts";
 import type { SourceFile } from "./readFiles.ts";
@@ -69,6 +70,7 @@ const KEPT_MILLISECONDS = 14 * DAY_MILLISECONDS;
 /** Says of files whose reading was cut off that it was, and drops those that nobody came back to. */
 export async function sweepDrafts(database: DataSource, now = Date.now()): Promise<void> {
   const drafts = database.getRepository(ImportDraftEntity);
+  await sweepExports(database, now);
   await drafts.delete({ createdAt: LessThan(new Date(now - KEPT_MILLISECONDS)) });
   await drafts.update({ state: "reading", aliveAt: LessThan(String(now - CUT_OFF_MILLISECONDS)) }, { state: "failed", progress: 1, step: CUT_OFF });
 }

@@ -50,14 +50,14 @@ describe("dates as people write them", () => {
   });
 });
 
-describe("lengths of time", () => {
+describe("durations of time", () => {
   const hours = (cell: Cell) => readCell(cell as never, "hours", PLAIN);
   it("are hours where hours are meant: a number, a clock, a unit, or a cell that a spreadsheet keeps as a time", () => {
     expect([hours(1.5), hours("8:30"), hours("2 d"), hours("90m"), hours("1d 4h"), hours({ minutes: 510, shown: "08:30" }), hours({ minutes: 2160, shown: "36:00" })]).toEqual([1.5, 8.5, 16, 1.5, 12, 8.5, 36].map((value) => ({ value })));
     expect(readCell({ minutes: 510, shown: "08:30" }, "minutes", PLAIN)).toEqual({ value: 510 });
     expect(readCell("2 d", "days", PLAIN)).toEqual({ value: 2 });
     expect(readCell("1.5", "minutes", PLAIN)).toEqual({ fault: "1.5 is not a whole number of minutes" });
-    expect(hours("soon")).toEqual({ fault: "\"soon\" is no length of time; write 8:30, 8.5 h or 2 d" });
+    expect(hours("soon")).toEqual({ fault: "\"soon\" is no duration; write 8:30, 8.5 h or 2 d" });
   });
 
   it("are shown as the person sees them, where they are not meant", () => {

@@ -103,10 +103,10 @@ const MINUTES_IN = { minutes: 1, hours: 60, days: STANDARD_DAY_MINUTES } as cons
 /** Working time in what a column counts in: a number, `8:30`, `2 d`, `4h`, or a cell that a spreadsheet keeps as a time. */
 export function readTime(cell: Exclude<Cell, null>, unit: keyof typeof MINUTES_IN, numbers: NumberStyle | "mixed" | null): Reading {
   const from = (minutes: number): Reading => ({ value: minutes / MINUTES_IN[unit] });
-  if (typeof cell === "object") return "minutes" in cell ? from(cell.minutes) : { fault: `"${shownOf(cell)}" is no length of time` };
+  if (typeof cell === "object") return "minutes" in cell ? from(cell.minutes) : { fault: `"${shownOf(cell)}" is no duration` };
   if (typeof cell === "string" && /[a-z:]/i.test(cell) && !/e[+-]?\d+$/i.test(cell.trim())) {
     const minutes = parseDuration(cell, STANDARD_DAY_MINUTES, "hours");
-    return minutes === null ? { fault: `"${cell.trim()}" is no length of time; write 8:30, 8.5 h or 2 d` } : from(minutes);
+    return minutes === null ? { fault: `"${cell.trim()}" is no duration; write 8:30, 8.5 h or 2 d` } : from(minutes);
   }
   const read = readNumber(cell as Cell, numbers, unit === "minutes");
   return unit === "minutes" && "value" in read && !Number.isInteger(read.value) ? { fault: `${read.value} is not a whole number of minutes` } : read;

@@ -1,3 +1,4 @@
+import { numberWords } from "@chronometra/core";
 import ExcelJS from "exceljs";
 import { Unzip, UnzipInflate } from "fflate";
 import Papa from "papaparse";
@@ -52,7 +53,7 @@ function assertBounded(name: string, text: string): void {
       counts[","] = counts[";"] = counts["\t"] = 0;
     }
     if (rows > MAX_ROWS + 1) throw new Unreadable(`${name}: has more than ${MAX_ROWS} rows`);
-    if (cells > MAX_CELLS) throw new Unreadable(`${name}: has more than ${MAX_CELLS.toLocaleString("en")} cells`);
+    if (cells > MAX_CELLS) throw new Unreadable(`${name}: has more than ${numberWords(MAX_CELLS)} cells`);
   }
 }
 
@@ -162,7 +163,7 @@ function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
     let seenText = false;
     row.eachCell((cell, c) => {
       if (c > width) return;
-      if (++count > MAX_CELLS) throw new Unreadable(`${name}: sheet ${page.name} has more than ${MAX_CELLS.toLocaleString("en")} cells`);
+      if (++count > MAX_CELLS) throw new Unreadable(`${name}: sheet ${page.name} has more than ${numberWords(MAX_CELLS)} cells`);
       while (cells.length < c - 1) cells.push(null);
       const value = asShown(plainValue(cell.value, cell.numFmt), cell.numFmt);
       if (!seenText && typeof value === "string") {

@@ -1,3 +1,4 @@
+import { numberWords } from "@chronometra/core";
 import { SaxesParser, type SaxesTagPlain } from "saxes";
 import {
   asShown,
@@ -113,7 +114,7 @@ class Reading {
         this.count += this.repeated;
       }
       if (this.count > MAX_CELLS)
-        throw new Unreadable(`${this.fileName}: has more than ${MAX_CELLS.toLocaleString("en")} cells`);
+        throw new Unreadable(`${this.fileName}: has more than ${numberWords(MAX_CELLS)} cells`);
     }
     this.column = end;
   }

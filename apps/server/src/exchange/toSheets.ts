@@ -1,5 +1,5 @@
 import type { Baseline, Calendar, PlanBundle } from "@chronometra/core";
-import { columnsOf, NUMBERS_SAY, SHEET_NAMES, type SheetName } from "./columns.ts";
+import { columnsOf, MADE_FROM, NUMBERS_SAY, SHEET_NAMES, type SheetName } from "./columns.ts";
 
 export type OutCell = string | number | boolean | null;
 export interface OutSheet {
@@ -24,10 +24,10 @@ const ofBaselines = (bundle: PlanBundle, pick: (baseline: Baseline) => readonly 
   (bundle.baselines ?? []).flatMap((baseline) => pick(baseline).map((row) => ({ ...row, baseline: baseline.number })));
 
 /** Rows of a sheet as loose objects, nested fields still nested. */
-function looseRows(bundle: PlanBundle, sheet: SheetName): Loose[] {
+function looseRows(bundle: PlanBundle, sheet: SheetName, revision: number | null): Loose[] {
   switch (sheet) {
     case "project":
-      return [{ ...bundle.project, [NUMBERS_SAY]: 1.5 }];
+      return [{ ...bundle.project, [NUMBERS_SAY]: 1.5, ...(revision === null ? {} : { [MADE_FROM]: revision }) }];
     case "calendars":
       return bundle.calendars.map(calendarRow);
     case "calendarExceptions":
@@ -53,11 +53,14 @@ const cellAt = (row: Loose, column: string): OutCell => {
   return value === undefined ? null : (value as OutCell);
 };
 
-/** A bundle as tables, one a sheet; sheets without rows are left out, the project and activities apart. */
-export function toSheets(bundle: PlanBundle): OutSheet[] {
+/**
+ * A bundle as tables, one a sheet; sheets without rows are left out, the project and activities apart.
+ * @param revision of the plan it is made from, where it is to say so
+ */
+export function toSheets(bundle: PlanBundle, revision: number | null = null): OutSheet[] {
   return SHEET_NAMES.flatMap((name) => {
     const columns = Object.entries(columnsOf(name)).flatMap(([column, spec]) => (spec.readOnly === true ? [] : [column]));
-    const rows = looseRows(bundle, name).map((row) => columns.map((column) => cellAt(row, column)));
+    const rows = looseRows(bundle, name, revision).map((row) => columns.map((column) => cellAt(row, column)));
     return rows.length > 0 || name === "activities" ? [{ name, columns, rows }] : [];
   });
 }

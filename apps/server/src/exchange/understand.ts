@@ -1,7 +1,7 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
 import { formatDate, overfullDays, parseBundle, PlanProblems, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
 import { buildBundle, columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./buildBundle.ts";
-import { columnsOf, SHEET_NAMES, type SheetName } from "./columns.ts";
+import { columnsOf, MADE_FROM, SHEET_NAMES, type SheetName } from "./columns.ts";
 import { matchSheets, type KnownHeadings, type MatchedSheet } from "./matchSheets.ts";
 import { numberIn } from "./numbers.ts";
 import type { SourceFile } from "./readFiles.ts";
@@ -11,6 +11,8 @@ export interface Understood {
   readonly view: Pick<ImportView, "kind" | "sheets" | "dateQuestion" | "numberQuestion" | "project" | "counts" | "preview" | "problems" | "errors">;
   /** The plan, where nothing stands against storing it. */
   readonly bundle: PlanBundle | null;
+  /** The revision of the plan it was made from, where it says so. */
+  readonly madeFrom?: number | undefined;
 }
 
 const PREVIEWED = 200;
@@ -84,6 +86,7 @@ function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheet
       errors: all.length,
     },
     bundle: checked.bundle,
+    madeFrom: tables.get("project")?.[0]?.fields[MADE_FROM] as number | undefined,
   };
 }
 

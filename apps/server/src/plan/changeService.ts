@@ -1,6 +1,5 @@
-import { describePath } from "./pathWords.ts";
 import type { ChangeResult, Clash } from "@chronometra/contract";
-import { applyChanges, checkWholePlan, pathsMeet, PlanProblems, valueAtPath, type Applied, type Change, type Plan } from "@chronometra/core";
+import { type Applied, applyChanges, type Change, checkWholePlan, dateWords, describePath, pathsMeet, type Plan, problemInWords, PlanProblems, valueAtPath } from "@chronometra/core";
 import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../cycle/locks.ts";
@@ -26,12 +25,24 @@ export interface ChangeOrder {
   readonly at?: Date;
 }
 
+/** Whatever stands against changes is said in the words of their plan. */
+function inItsWords<T>(plan: Plan, changes: readonly Change[], work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    if (!(error instanceof PlanProblems)) throw error;
+    throw new PlanProblems(error.problems.map((problem) => ({ ...problem, said: problemInWords(problem, plan, changes).said })));
+  }
+}
+
 /** Applies changes and checks what comes out whole. Throws PlanProblems. */
 export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
-  const applied = applyChanges(plan, changes);
-  const problems = checkWholePlan(applied.plan);
-  if (problems.length > 0) throw new PlanProblems(problems);
-  return applied;
+  return inItsWords(plan, changes, () => {
+    const applied = applyChanges(plan, changes);
+    const problems = checkWholePlan(applied.plan);
+    if (problems.length > 0) throw new PlanProblems(problems);
+    return applied;
+  });
 }
 
 /** Lists stored since a revision, oldest first. */
@@ -65,6 +76,22 @@ async function clashesWith(manager: EntityManager, others: readonly ChangeListEn
 }
 
 /**
+ * What a list of changes would make of a plan, and what others stored since its writer looked; nothing is stored.
+ * @throws {Failure} conflict, where someone else wrote the same field since `seen`
+ * @throws {PlanProblems} where the plan would not hold
+ */
+export async function tryChanges(manager: EntityManager, project: ProjectEntity, plan: Plan, order: Pick<ChangeOrder, "changes" | "seen">): Promise<{ applied: Applied; others: ChangeListEntity[] }> {
+  await assertBehindNoLock(manager, project, order.changes);
+  const seen = order.seen ?? project.revision;
+  if (seen > project.revision) throw new Failure("invalid", `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`);
+  const others = seen === project.revision ? [] : await listsSince(manager, project.id, seen);
+  const applied = applyUnlessStale(plan, order.changes, others.length > 0);
+  const clashes = await clashesWith(manager, standing(others), plan, applied);
+  if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
+  return { applied, others };
+}
+
+/**
  * Stores a list of changes: applied to what is there now, checked, figures made, revision raised, all in the transaction of
  * the writing.
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
@@ -73,14 +100,8 @@ async function clashesWith(manager: EntityManager, others: readonly ChangeListEn
 export async function storeChanges(writing: Writing, project: ProjectEntity, order: ChangeOrder): Promise<{ result: ChangeResult; plan: Plan }> {
   const { manager, me } = writing;
   const plan = await writing.plan(project);
-  await assertBehindNoLock(manager, project, order.changes);
-  const seen = order.seen ?? project.revision;
-  if (seen > project.revision) throw new Failure("invalid", `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`);
-  const others = seen === project.revision ? [] : await listsSince(manager, project.id, seen);
-  const applied = applyUnlessStale(plan, order.changes, others.length > 0);
-  const clashes = await clashesWith(manager, standing(others), plan, applied);
-  if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
-  const whole = computeWhole(applied.plan);
+  const { applied, others } = await tryChanges(manager, project, plan, order);
+  const whole = inItsWords(plan, order.changes, () => computeWhole(applied.plan));
   const revision = project.revision + 1;
   await storeDifference(manager, project.id, plan, applied.plan);
   await manager.getRepository(ChangeListEntity).insert({
@@ -122,7 +143,7 @@ async function assertBehindNoLock(manager: EntityManager, project: ProjectEntity
   const dates = changes.flatMap((change) => (change.type === "setDataDate" ? [change.date ?? ""] : []));
   if (dates.length === 0) return;
   const locked = await lockedTo(manager, project.id);
-  if (locked !== null && dates.some((date) => date < locked)) throw new Failure("invalid", `The period up to ${locked} is locked; the data date cannot go back before it unless a controller opens the period again.`);
+  if (locked !== null && dates.some((date) => date < locked)) throw new Failure("invalid", `The period up to ${dateWords(locked)} is locked; the data date cannot go back before it unless a controller opens the period again.`);
 }
 
 /** Someone else may have taken away a row that these changes name: that is told as such, not as bad data. */
@@ -131,15 +152,6 @@ function applyUnlessStale(plan: Plan, changes: readonly Change[], stale: boolean
     return applyChecked(plan, changes);
   } catch (error) {
     if (!(error instanceof PlanProblems) || !stale) throw error;
-    throw new Failure("conflict", `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.message}. Load the plan again.`, { problems: error.problems });
+    throw new Failure("conflict", `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.said}. Load the plan again.`, { problems: error.problems });
   }
-}
-
-/** The stored list of a revision turned round, with what was written since as what must not be lost. */
-export async function inverseOf(manager: EntityManager, project: ProjectEntity, revision: number): Promise<ChangeOrder> {
-  const list = await manager.getRepository(ChangeListEntity).findOneBy({ projectId: project.id, revision });
-  if (list === null) throw new Failure("notFound", `There is no change ${revision} in this project.`);
-  if (list.inverse === null) throw new Failure("invalid", `"${list.label}" cannot be undone: posted time and baselines stay; correct them by a new entry.`);
-  const label = list.undoes === null ? `Undid: ${list.label}` : `Redid: ${list.label.replace(/^Undid: /, "")}`;
-  return { changes: JSON.parse(list.inverse) as Change[], seen: revision, label: label.slice(0, 200), undoes: revision };
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
-import { PlanProblems } from "@chronometra/core";
+import { dateWords, PlanProblems } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
 import { driftsAccepted } from "../collect/driftsAccepted.ts";
@@ -132,7 +132,7 @@ export function portfolioRoutes(serving: Serving): void {
       try {
         const changed = await writeProject(database, me, id, async (writing, project) => {
           if (project.head.dataDate === body.date) return null;
-          return storeChanges(writing, project, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${body.date}` });
+          return storeChanges(writing, project, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${dateWords(body.date)}` });
         });
         if (changed === null) already.push(code);
         else {

@@ -8,7 +8,7 @@ import { Failure } from "../shared/failure.ts";
 
 type Wanted = BodyOf<"POST /api/projects/:project/quality/mend">;
 
-const LABELS: Record<Mend, string> = { linkLooseEnds: "Loose ends linked", leadsToOverlaps: "Leads said as overlaps", softenWishes: "Hard wishes softened", dropRedundant: "Redundant links taken out" };
+const LABELS: Record<Mend, string> = { linkLooseEnds: "Loose ends linked", leadsToOverlaps: "Leads said as overlaps", softenWishes: "Hard wishes softened", dropRedundant: "Redundant links removed" };
 
 function mended(plan: Plan, { mend, activities }: Wanted): { changes: Change[]; left: NotMended[] } {
   const bundle = toBundle(plan);

@@ -31,7 +31,7 @@ describe("how far a plan can be trusted", () => {
     const view = await quality();
     expect(view.verdict.fitness).toBe("unfit");
     expect(check(view, 1)).toMatchObject({ passes: false, offences: [{ id: "loose", name: "Loose end", words: expect.stringMatching(/^nothing (before or )?after it$/), mend: "links" }], mendMany: "linkLooseEnds", trend: [] });
-    expect(check(view, 5)).toMatchObject({ passes: false, offences: [{ id: "loose", words: "start on 2026-03-06", mend: "wish" }], limit: "at most 5%", published: null });
+    expect(check(view, 5)).toMatchObject({ passes: false, offences: [{ id: "loose", words: "start on 6 Mar 2026", mend: "wish" }], limit: "at most 5%", published: null });
     expect(view.findings.find(({ key }) => key === "redundantLinks")?.offences).toEqual([{ id: "open", name: "Open", words: "starts after Dig finishes", mend: "links" }]);
     expect(view.pathTest).toMatchObject({ addedDays: 600, movedDays: 600 });
     expect(view.verdict.best).toMatchObject({ check: 1 });

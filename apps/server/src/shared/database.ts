@@ -9,7 +9,7 @@ import { OutsideFileEntity, OutsideLineEntity, OutsideMatchEntity } from "../col
 import { ClockEntity, DeskLookEntity, WeekSheetEntity } from "../collect/deskEntities.ts";
 import { ReportEntity } from "../collect/reportEntity.ts";
 import { IssuedPeriodEntity, CycleMarkEntity, IssuedPlanEntity, PeriodLockEntity, PlannedPeriodEntity, ProjectClosingEntity, ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
-import { ImportDraftEntity, KnownHeadingEntity } from "../exchange/importEntities.ts";
+import { ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity } from "../exchange/importEntities.ts";
 import { CalendarFeedEntity, WatchlistEntity } from "../watch/watchEntities.ts";
 import { MailEntity } from "../tell/mailEntity.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
@@ -27,6 +27,8 @@ import { LockedEstimates1809000000000 } from "./migrations/1809000000000-lockedE
 import { LimitWords1810000000000 } from "./migrations/1810000000000-limitWords.ts";
 import { Closings1812000000000 } from "./migrations/1812000000000-closings.ts";
 import { Corrections1813000000000 } from "./migrations/1813000000000-corrections.ts";
+import { ExportedPlans1814000000000 } from "./migrations/1814000000000-exportedPlans.ts";
+import { WeekChanges1815000000000 } from "./migrations/1815000000000-weekChanges.ts";
 import { RequestsAlone1811000000000 } from "./migrations/1811000000000-requestsAlone.ts";
 import { LockWords1808000000000 } from "./migrations/1808000000000-lockWords.ts";
 import { TrueSums1807000000000 } from "./migrations/1807000000000-trueSums.ts";
@@ -81,6 +83,7 @@ function dataSource(url: string): DataSource {
       PlannedPeriodEntity,
       CycleMarkEntity,
       ProjectClosingEntity,
+      ExportedPlanEntity,
       ImportDraftEntity,
       KnownHeadingEntity,
       SettingEntity,
@@ -100,7 +103,7 @@ function dataSource(url: string): DataSource {
       WatchlistEntity,
       CalendarFeedEntity,
     ],
-    migrations: [FirstSchema1790000000000, PresenceAndPreferences1795000000000, IssuedPlans1796000000000, Collecting1797000000000, Desks1798000000000, Cycle1799000000000, WhatIfs1800000000000, Outside1801000000000, Watch1802000000000, Quality1803000000000, Risks1804000000000, NothingLost1805000000000, OneStream1806000000000, TrueSums1807000000000, LockWords1808000000000, LockedEstimates1809000000000, LimitWords1810000000000, RequestsAlone1811000000000, Closings1812000000000, Corrections1813000000000],
+    migrations: [FirstSchema1790000000000, PresenceAndPreferences1795000000000, IssuedPlans1796000000000, Collecting1797000000000, Desks1798000000000, Cycle1799000000000, WhatIfs1800000000000, Outside1801000000000, Watch1802000000000, Quality1803000000000, Risks1804000000000, NothingLost1805000000000, OneStream1806000000000, TrueSums1807000000000, LockWords1808000000000, LockedEstimates1809000000000, LimitWords1810000000000, RequestsAlone1811000000000, Closings1812000000000, Corrections1813000000000, ExportedPlans1814000000000, WeekChanges1815000000000],
     synchronize: false,
     extra: { connectionLimit: 10 },
   });

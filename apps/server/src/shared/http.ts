@@ -4,7 +4,7 @@ import type {} from "pino-http";
 import express, { type NextFunction, type Request, type Response, type Router } from "express";
 import type { DataSource } from "typeorm";
 import type { z } from "zod";
-import { ACCESS } from "../access/accessTable.ts";
+import { ACCESS, refusalWords } from "../access/accessTable.ts";
 import { findAccount } from "../access/accounts.ts";
 import { admitSystem, type ApiTokenEntity } from "../access/tokens.ts";
 import type { Post } from "../tell/post.ts";
@@ -54,7 +54,7 @@ async function admit(key: EndpointKey, request: Request, database: DataSource): 
   const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
   if (access !== "anyone") {
     if (me === null) throw new Failure("signInNeeded");
-    if (access !== "signedIn" && !access.some((role) => me.roles.includes(role))) throw new Failure("notAllowed");
+    if (access !== "signedIn" && !access.some((role) => me.roles.includes(role))) throw new Failure("notAllowed", refusalWords(access));
   }
   if (!SAFE_METHODS.has(request.method)) {
     const token = request.session.token;
@@ -129,7 +129,7 @@ const isMultipartError = (error: unknown): boolean => error instanceof Error && 
 export function asFailure(error: unknown): Failure {
   if (error instanceof Failure) return error;
   if (error instanceof PlanProblems) {
-    const words = error.problems.slice(0, 3).map(({ row, field, message }) => [row, field].filter(Boolean).join(" ") + (row || field ? ": " : "") + message);
+    const words = error.problems.slice(0, 3).map(({ row, field, message, said }) => said ?? [row, field].filter(Boolean).join(" ") + (row || field ? ": " : "") + message);
     return new Failure("invalid", words.join("; "), { problems: error.problems });
   }
   const { type, code } = error as { type?: string; code?: string };

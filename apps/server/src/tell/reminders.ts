@@ -1,8 +1,10 @@
+import { dateWords } from "@chronometra/core";
+
 const ANY = "Your time of";
 const REMINDER = `${ANY} the week of`;
 
 /** The subject of a reminder of someone's time of a week; by it is told who was reminded. */
-export const reminderOf = (monday: string): string => `${REMINDER} ${monday}`;
+export const reminderOf = (monday: string): string => `${REMINDER} ${dateWords(monday)}`;
 
 /** The subject of a reminder of all that someone owes of a reporting period. */
 export const periodReminderOf = (number: number): string => `${ANY} period ${number}`;

@@ -12,6 +12,12 @@ const freePort = (): Promise<number> =>
     });
   });
 
+/** What is built is at hand in a fraction of the time; by hand, the sources as they are now are run. */
+const START =
+  process.env["CHRONOMETRA_TEST_SERVER"] === "built"
+    ? ["--enable-source-maps", "dist/main.js"]
+    : ["--conditions=development", "--import", "tsx", "src/main.ts"];
+
 const running = new Set<ChildProcess>();
 
 /** A server of its own process on a database, as it is really run. */
@@ -20,7 +26,7 @@ export async function startServer(
   env: Readonly<Record<string, string>> = {},
 ): Promise<{ address: string; kill: () => void }> {
   const port = await freePort();
-  const server = spawn(process.execPath, ["--conditions=development", "--import", "tsx", "src/main.ts"], {
+  const server = spawn(process.execPath, START, {
     cwd: join(__dirname, "../.."),
     env: {
       ...process.env,

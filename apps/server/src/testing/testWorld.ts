@@ -40,6 +40,14 @@ export interface Caller {
   send(method: "post" | "put" | "delete", path: string, body?: object): request.Test;
 }
 
+/** No sentence of the server says a date as files do; what is quoted of a caller stays as they wrote it, and so does how to write one. */
+function speaksToPeople({ body }: request.Response): void {
+  const said = Array.isArray(body) ? (body as { label?: unknown }[]).map((each) => each?.label) : [(body as { message?: unknown } | null)?.message];
+  for (const words of said)
+    if (typeof words === "string" && !words.includes("YYYY-MM-DD") && /\d{4}-\d{2}-\d{2}/.test(words.replace(/"[^"]*"|“[^”]*”/g, "")))
+      throw new Error(`A sentence says a date as files do: ${words}`);
+}
+
 /** An installation without a port: its database, its app, and people of every role. */
 export class TestWorld {
   private constructor(
@@ -70,8 +78,8 @@ export class TestWorld {
     const token = tokenOf(signedIn);
     return {
       me,
-      get: (path) => agent.get(path),
-      send: (method, path, body) => agent[method](path).set(TOKEN_HEADER, token).send(body),
+      get: (path) => agent.get(path).expect(speaksToPeople),
+      send: (method, path, body) => agent[method](path).set(TOKEN_HEADER, token).send(body).expect(speaksToPeople),
     };
   }
 

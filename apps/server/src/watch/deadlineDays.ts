@@ -1,3 +1,4 @@
+import { dateWords, dayWords } from "@chronometra/core";
 import type { Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import type { CalendarDay } from "./calendarText.ts";
@@ -10,8 +11,7 @@ export async function deadlineDays(database: DataSource): Promise<CalendarDay[]>
   return rows.flatMap(({ id, code, name, summary }) =>
     (JSON.parse(summary) as Summary).deadlines.flatMap((line): CalendarDay[] => {
       if (line.marginDays === null || line.state === "metOnTime" || line.state === "metLate") return [];
-      const margin = Math.round(Math.abs(line.marginDays) * 10) / 10;
-      return [{ id: `deadline-${id}-${line.id}`, from: line.deadline, to: line.deadline, title: line.name, words: `${code} ${name}. Forecast ${line.finish}, ${margin} d ${line.marginDays < 0 ? "short" : "in hand"}.` }];
+      return [{ id: `deadline-${id}-${line.id}`, from: line.deadline, to: line.deadline, title: line.name, words: `${code} ${name}. Forecast ${dateWords(line.finish)}, ${dayWords(Math.abs(line.marginDays))} ${line.marginDays < 0 ? "short" : "in hand"}.` }];
     }),
   );
 }

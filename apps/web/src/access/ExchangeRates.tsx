@@ -61,7 +61,7 @@ function Table({ exchange, mayWrite }: { exchange: Exchange | null; mayWrite: bo
             {exchange.rates.map((rate) => (
               <tr key={`${rate.currency} ${rate.from}`}>
                 <td>{rate.currency}</td><td className="num">{rate.rate}</td><td>{dateWords(rate.from)}</td>
-                <td>{mayWrite && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out the rate of ${rate.currency} since ${dateWords(rate.from)}`} onClick={() => void put({ ...exchange, rates: exchange.rates.filter((each) => each !== rate) })}><X size={12} aria-hidden="true" /></button>}</td>
+                <td>{mayWrite && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove the rate of ${rate.currency} since ${dateWords(rate.from)}`} onClick={() => void put({ ...exchange, rates: exchange.rates.filter((each) => each !== rate) })}><X size={12} aria-hidden="true" /></button>}</td>
               </tr>
             ))}
             {exchange.rates.length === 0 && <tr><td colSpan={4} className="muted">No rate yet: amounts of another currency are not summed.</td></tr>}

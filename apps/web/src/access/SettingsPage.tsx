@@ -43,10 +43,10 @@ function Looks() {
   const theme = useTheme();
   return (
     <section>
-      <h2 className="text-base">Looks</h2>
-      <div role="radiogroup" aria-label="Looks" className="mt-1 flex gap-4 text-sm">
+      <h2 className="text-base">Appearance</h2>
+      <div role="radiogroup" aria-label="Appearance" className="mt-1 flex gap-4 text-sm">
         {(["enamel", "nightwatch"] as const).map((each) => (
-          <label key={each} className="flex items-center gap-2"><input type="radio" name="theme" checked={theme === each} onChange={() => setTheme(each)} /> {each === "enamel" ? "Enamel, light" : "Night watch, dark"}</label>
+          <label key={each} className="flex items-center gap-2"><input type="radio" name="theme" checked={theme === each} onChange={() => setTheme(each)} /> {each === "enamel" ? "Light" : "Dark"}</label>
         ))}
       </div>
     </section>

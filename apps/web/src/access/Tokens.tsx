@@ -22,7 +22,7 @@ export function Tokens() {
       <Loaded query={query}>
         {(tokens) => (
           <ul className="max-w-2xl text-sm">
-            {tokens.map((token) => <li key={token.id} className="flex items-center gap-3 border-b rule py-1"><span className="font-semibold">{token.name}</span><span className="muted">made {momentWords(token.madeAt)}, {token.usedAt === null ? "never used" : `last used ${momentWords(token.usedAt)}`}</span><button type="button" className="btn btn-xs ml-auto" disabled={end.isPending} aria-label={`End the token of ${token.name}`} onClick={() => end.mutate(token.id)}>End it</button></li>)}
+            {tokens.map((token) => <li key={token.id} className="flex items-center gap-3 border-b rule py-1"><span className="font-semibold">{token.name}</span><span className="muted">made {momentWords(token.madeAt)}, {token.usedAt === null ? "never used" : `last used ${momentWords(token.usedAt)}`}</span><button type="button" className="btn btn-xs ml-auto" disabled={end.isPending} aria-label={`End the token of ${token.name}`} onClick={() => end.mutate(token.id)}>Revoke</button></li>)}
             {tokens.length === 0 && <li className="muted py-1">No other system sends anything yet.</li>}
           </ul>
         )}

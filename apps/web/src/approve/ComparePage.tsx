@@ -28,8 +28,8 @@ const FILTERS = [
   { id: "dropped", words: "dropped" },
   { id: "parked", words: "parked" },
   { id: "woken", words: "woken" },
-  { id: "length", words: "other length" },
-  { id: "budget", words: "other budget or hours" },
+  { id: "length", words: "other duration" },
+  { id: "budget", words: "other cost or hours" },
   { id: "logic", words: "other logic" },
   { id: "deadline", words: "other deadline" },
 ] as const;
@@ -55,11 +55,11 @@ function columnsOf(view: ComparisonView): readonly Column<ComparedRow>[] {
     { id: "start", head: "Starts", hidden: true, value: ({ to, from }) => (to ?? from)?.startDate ?? null, show: (row) => fromTo(...of(row, "startDate"), dateWords) },
     { id: "finish", head: "Finishes", value: ({ to, from }) => (to ?? from)?.finishDate ?? null, show: finishWords },
     { id: "days", head: "By", is: "days", hint: "Working days between the two finishes", numeric: true, value: ({ finishDays }) => finishDays, show: ({ finishDays }) => <Toned tone={driftTone(finishDays)}>{later(finishDays)}</Toned> },
-    { id: "length", head: "Length", is: "days", numeric: true, value: (row) => { const more = difference(row, "durationMinutes"); return more === null ? null : more / view.dayMinutes; }, show: (row) => fromTo(...of(row, "durationMinutes"), (minutes) => formatDuration(minutes, view.dayMinutes)) },
+    { id: "length", head: "Duration", is: "days", numeric: true, value: (row) => { const more = difference(row, "durationMinutes"); return more === null ? null : more / view.dayMinutes; }, show: (row) => fromTo(...of(row, "durationMinutes"), (minutes) => formatDuration(minutes, view.dayMinutes)) },
     { id: "hours", head: "Hours", is: "minutes", numeric: true, hidden: true, value: (row) => difference(row, "minutes"), show: (row) => fromTo(...of(row, "minutes"), formatHours) },
-    { id: "budget", head: `Budget, ${view.currency}`, money: () => view, numeric: true, value: (row) => difference(row, "budgetMinor"), show: (row) => fromTo(...of(row, "budgetMinor"), (minor) => money(minor, view.minorDigits)) },
+    { id: "budget", head: `Planned cost, ${view.currency}`, money: () => view, numeric: true, value: (row) => difference(row, "budgetMinor"), show: (row) => fromTo(...of(row, "budgetMinor"), (minor) => money(minor, view.minorDigits)) },
     { id: "deadline", head: "Deadline", hidden: true, value: ({ to }) => to?.deadline ?? null, show: (row) => (row.from?.deadline == null && row.to?.deadline == null ? "" : fromTo(...of(row, "deadline"), dateWords)) },
-    { id: "logic", head: "Comes after", wraps: true, value: ({ logicAdded, logicDropped }) => [...logicAdded.map((words) => `+ ${words}`), ...logicDropped.map((words) => `− ${words}`)].join("; ") },
+    { id: "logic", head: "Predecessors", wraps: true, value: ({ logicAdded, logicDropped }) => [...logicAdded.map((words) => `+ ${words}`), ...logicDropped.map((words) => `− ${words}`)].join("; ") },
   ];
 }
 

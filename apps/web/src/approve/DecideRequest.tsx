@@ -20,7 +20,7 @@ function Compared({ project, from, to }: { project: string; from: string; to: st
   if (query.data === undefined)
     return (
       <p className="muted" role="status">
-        Working it out …
+        Calculating …
       </p>
     );
   return (

@@ -16,7 +16,7 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
   const as = asked === undefined || asked.changedSince === 0 ? "plan" : `asked-${asked.id}`;
   const quality = useQuery(qualityQuery(project));
   const compared = useQuery({ ...comparisonQuery(project, `baseline-${baseline}`, as), enabled: baseline !== null, placeholderData: keepPreviousData });
-  if (look === undefined) return <p className="muted text-sm" role="status">Looking at the plan …</p>;
+  if (look === undefined) return <p className="muted text-sm" role="status">Loading …</p>;
   const { summary } = look;
   const short = [
     ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`] : []),
@@ -32,7 +32,7 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
       {quality.data !== undefined && (
         <p><span className={FITNESS_TONES[quality.data.verdict.fitness]}>{FITNESS_WORDS[quality.data.verdict.fitness]}</span>{quality.data.verdict.reasons.length > 0 && `: ${quality.data.verdict.reasons.slice(0, 3).map(({ words }) => words).join("; ")}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}. <Link className="underline" to={`/projects/${project}/trust`}>Why, and how to mend it</Link></p>
       )}
-      {short.length === 0 ? <p className="favourable">✓ Nothing falls short: all work has dates, and no deadline is in danger.</p> : <ul className="undecided">{short.slice(0, 6).map((words) => <li key={words}>{words}</li>)}{short.length > 6 && <li>and {short.length - 6} more</li>}</ul>}
+      {short.length === 0 ? <p className="favourable">✓ All work has dates, and no deadline is in danger.</p> : <ul className="undecided">{short.slice(0, 6).map((words) => <li key={words}>{words}</li>)}{short.length > 6 && <li>and {short.length - 6} more</li>}</ul>}
     </section>
   );
 }

@@ -19,7 +19,7 @@ import { PutForward } from "./PutForward.tsx";
 import { whatIfQuery } from "./queries.ts";
 import { stateWords } from "./whatIfWords.ts";
 
-const moreOrLess = (minor: number, digits: number, currency: string): ReactNode => (minor === 0 ? "same budget" : <Toned tone={minor > 0 ? "adverse" : "favourable"}>{money(Math.abs(minor), digits)} {currency} {minor > 0 ? "more" : "less"}</Toned>);
+const moreOrLess = (minor: number, digits: number, currency: string): ReactNode => (minor === 0 ? "same planned cost" : <Toned tone={minor > 0 ? "adverse" : "favourable"}>{money(Math.abs(minor), digits)} {currency} {minor > 0 ? "more" : "less"}</Toned>);
 
 /** What a what-if comes to against the live plan, in one line. */
 function Against({ view }: { view: WhatIfView }) {
@@ -61,7 +61,7 @@ function Banner({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) 
   const end = useMutation({
     mutationFn: (how: "keep" | "drop"): Promise<unknown> => (how === "keep" ? call("POST /api/whatifs/:whatif/keep", { params }) : call("DELETE /api/whatifs/:whatif", { params })),
     onSuccess: (_done, how) => {
-      if (how === "keep") toast(`“${whatIf.name}” is in the live plan now; undo takes it out again.`);
+      if (how === "keep") toast(`“${whatIf.name}” is in the live plan now; undo removes it again.`);
       else toast(`“${whatIf.name}” is dropped; the live plan never knew of it.`, { action: { label: "Undo", onClick: () => restore.mutate(whatIf.id) }, duration: 12_000 });
       void client.invalidateQueries();
       void go(`/projects/${whatIf.project}/plan`);
@@ -101,7 +101,7 @@ function Tried({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) {
     <div className="flex h-full min-h-0 flex-col">
       <Banner view={view} onMerged={onMerged} />
       <div className="min-h-0 flex-1">
-        {opened === null || sheet === null ? (opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} /></div>) : <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={view.whatIf.mayEdit} live={false} planKey={view.whatIf.id} />}
+        {opened === null || sheet === null ? (opened?.state.failure == null ? <p className="page muted" role="status">Loading the plan …</p> : <div className="page"><Failure error={opened.state.failure} /></div>) : <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={view.whatIf.mayEdit} live={false} planKey={view.whatIf.id} />}
       </div>
     </div>
   );

@@ -12,7 +12,7 @@ const VIEW: ComparisonView = { currency: "EUR", minorDigits: 2, dayMinutes: 480,
 describe("a comparison in words", () => {
   it("tells finish, cost, hours and what became of the activities", () => {
     const view = { ...VIEW, rows: [row({ what: "added", from: null }), row({}), row({ id: "b" })] };
-    expect(summaryWords(view)).toEqual(["The finish moves from 4 Mar 2026 to 9 Mar 2026, 3 d later.", "The budget goes from 1,000 to 1,010 EUR, 10 more.", "Of that 10 more by added work (1 activity).", "The work is 5 hours more.", "Of the activities 1 added, 2 changed; 4 stand alike in both."]);
+    expect(summaryWords(view)).toEqual(["The finish moves from 4 Mar 2026 to 9 Mar 2026, 3 d later.", "The planned cost goes from 1\u00a0000 to 1\u00a0010 EUR, 10 more.", "Of that 10 more by added work (1 activity).", "The work is 5 hours more.", "Of the activities 1 added, 2 changed; 4 stand alike in both."]);
   });
 
   it("says what a budget's difference is made of: parked work, other rates for the same hours, the rest", () => {
@@ -45,7 +45,7 @@ describe("a comparison in words", () => {
 
   it("says what stays, and where there is nothing to compare", () => {
     const same = { ...VIEW, finish: { from: "2026-03-04", to: "2026-03-04", days: 0 }, budgetMinor: { from: 5, to: 5 }, minutes: { from: 5, to: 5 } };
-    expect(summaryWords(same)).toEqual(["The finish stays at 4 Mar 2026.", "The budget stays at 0 EUR.", "No activity differs."]);
+    expect(summaryWords(same)).toEqual(["The finish stays at 4 Mar 2026.", "The planned cost stays at 0 EUR.", "No activity differs."]);
     expect(summaryWords({ ...same, finish: { from: null, to: "2026-03-04", days: null } })[0]).toBe("One of the two has no dates.");
     expect(summaryWords({ ...same, rows: [row({})], alike: 1 }).at(-1)).toBe("Of the activities 1 changed; one stands alike in both.");
   });
@@ -55,7 +55,7 @@ describe("in which ways a row differs", () => {
   it.each<[string, Partial<ComparedRow>, string[], string[]]>([
     ["later", { finishDays: 2 }, ["dates"], ["", "changed", "later", "dates"]],
     ["earlier", { finishDays: -1 }, ["dates"], ["", "changed", "earlier", "dates"]],
-    ["length and budget", { to: state("2026-03-02", "2026-03-03", { durationMinutes: 960, budgetMinor: 2 }) }, ["length", "budget"], ["", "changed", "length", "budget"]],
+    ["duration and budget", { to: state("2026-03-02", "2026-03-03", { durationMinutes: 960, budgetMinor: 2 }) }, ["length", "budget"], ["", "changed", "length", "budget"]],
     ["logic", { logicAdded: ["Pour"] }, ["logic"], ["", "changed", "logic"]],
     ["a deadline", { to: state("2026-03-02", "2026-03-03", { deadline: "2026-04-01" }) }, ["deadline"], ["", "changed", "deadline"]],
     ["added", { what: "added", from: null, finishDays: null }, [], ["", "added"]],

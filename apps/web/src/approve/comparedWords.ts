@@ -1,6 +1,6 @@
 import type { ComparisonView } from "@chronometra/contract";
 import { formatTime, openOf, parseDate } from "@chronometra/core";
-import { countWords, dateWords, driftTone, fromToWords, money, movedWords } from "../shared/words.ts";
+import { countWords, dateWords, driftTone, fromToWords, money, movedWords, numberWords } from "../shared/words.ts";
 
 export type ComparedRow = ComparisonView["rows"][number];
 
@@ -108,13 +108,13 @@ export function summaryWords({
   );
   sentences.push(
     more === 0
-      ? `The budget stays at ${money(budgetMinor.to, minorDigits)} ${currency}.`
-      : `The budget goes from ${money(budgetMinor.from, minorDigits)} to ${money(budgetMinor.to, minorDigits)} ${currency}, ${money(Math.abs(more), minorDigits)} ${more > 0 ? "more" : "less"}.`,
+      ? `The planned cost stays at ${money(budgetMinor.to, minorDigits)} ${currency}.`
+      : `The planned cost goes from ${money(budgetMinor.from, minorDigits)} to ${money(budgetMinor.to, minorDigits)} ${currency}, ${money(Math.abs(more), minorDigits)} ${more > 0 ? "more" : "less"}.`,
   );
   if (parts.length > 0) sentences.push(`${more === 0 ? "In it" : "Of that"} ${parts.join(", ")}.`);
   const hours = Math.round((minutes.to - minutes.from) / 60);
   if (hours !== 0)
-    sentences.push(`The work is ${Math.abs(hours).toLocaleString()} hours ${hours > 0 ? "more" : "less"}.`);
+    sentences.push(`The work is ${numberWords(Math.abs(hours))} hours ${hours > 0 ? "more" : "less"}.`);
   const counts = (["added", "dropped", "parked", "woken", "changed"] as const).flatMap((what) => {
     const count = rows.filter((row) => row.what === what).length;
     return count === 0 ? [] : [`${count} ${WHAT_WORDS[what]}`];

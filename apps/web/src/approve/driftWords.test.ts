@@ -10,9 +10,9 @@ describe("the drift ledger in words", () => {
     [cause(-1.5), "Less to do in Pour"],
     [cause(3, "calendars", "person"), "Leave or calendar of Pour"],
     [cause(3, "progress", "project", { name: "rounding" }), "Rounding"],
-    [cause(-4, "scope"), "Added, taken out or parked: Pour"],
+    [cause(-4, "scope"), "Added, removed or parked: Pour"],
     [cause(2, "wishes", "activity", { reason: "the crane comes late" }), "Another date wish for Pour: the crane comes late"],
-    [cause(2, "progress", "activity", { expected: state("finished", "2026-11-02", "2026-11-12"), came: state("underWay", "2026-11-03", "2026-12-01", 8) }), "Pour: was to finish 12 Nov 2026; 8 d left"],
+    [cause(2, "progress", "activity", { expected: state("finished", "2026-11-02", "2026-11-12"), came: state("underWay", "2026-11-03", "2026-12-01", 8) }), "Pour: was to finish 12 Nov 2026; 8 d remaining"],
   ])("%j", (given, words) => {
     expect(causeWords(given)).toBe(words);
   });
@@ -20,9 +20,9 @@ describe("the drift ledger in words", () => {
   it.each([
     [state("finished", "2026-11-02", "2026-11-12"), state("notBegun", "2026-11-30", "2026-12-10", 9), "was to finish 12 Nov 2026; not begun"],
     [state("underWay", "2026-11-03", "2026-12-03", 4), state("notBegun", "2026-11-30", "2026-12-10", 9), "was to begin 3 Nov 2026; not begun"],
-    [state("underWay", "2026-11-03", "2026-12-03", 4), state("underWay", "2026-11-03", "2026-12-10", 9.04), "was to have 4 d left; 9 d left"],
+    [state("underWay", "2026-11-03", "2026-12-03", 4), state("underWay", "2026-11-03", "2026-12-10", 9.04), "was to have 4 d remaining; 9 d remaining"],
     [state("underWay", "2026-11-03", "2026-12-03", 4), state("finished", "2026-11-03", "2026-11-20"), "was to finish 3 Dec 2026; finished 20 Nov 2026"],
-    [state("notBegun", "2026-12-09", "2026-12-20", 8), state("underWay", "2026-11-24", "2026-12-14", 5), "was to begin 9 Dec 2026; begun 24 Nov 2026, 5 d left"],
+    [state("notBegun", "2026-12-09", "2026-12-20", 8), state("underWay", "2026-11-24", "2026-12-14", 5), "was to begin 9 Dec 2026; begun 24 Nov 2026, 5 d remaining"],
     [state("notBegun", "2026-12-09", "2026-12-20", 8), state("finished", "2026-11-24", "2026-11-26"), "was to begin 9 Dec 2026; finished 26 Nov 2026"],
   ])("says what was expected and what came", (expected, came, words) => {
     expect(progressWords(expected, came)).toBe(words);

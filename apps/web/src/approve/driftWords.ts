@@ -1,22 +1,21 @@
 import type { DriftLedgerView } from "@chronometra/contract";
-import { dateWords, movedWords } from "../shared/words.ts";
+import { dateWords, dayWords, movedWords } from "../shared/words.ts";
 
 type Cause = DriftLedgerView["causes"][number];
 
-export const GROUP_WORDS: Readonly<Record<Cause["group"], string>> = { progress: "what came instead", work: "length and work left", logic: "logic", calendars: "calendars and leave", wishes: "dates wished", scope: "added, taken out or parked", settings: "the project's settings" };
+export const GROUP_WORDS: Readonly<Record<Cause["group"], string>> = { progress: "what came instead", work: "duration and remaining work", logic: "logic", calendars: "calendars and leave", wishes: "dates wished", scope: "added, removed or parked", settings: "the project's settings" };
 
-const days = (count: number): string => `${Math.round(count * 10) / 10} d`;
 const DAY_FRACTION = 0.05;
 
 /** What was expected of an activity by the data date and what came: "was to finish 12 Nov; 8 d left". */
 export function progressWords(expected: NonNullable<Cause["expected"]>, came: NonNullable<Cause["came"]>): string {
-  const now = came.what === "finished" ? `finished ${dateWords(came.finish)}` : came.what === "notBegun" ? "not begun" : `${days(came.leftDays)} left`;
+  const now = came.what === "finished" ? `finished ${dateWords(came.finish)}` : came.what === "notBegun" ? "not begun" : `${dayWords(came.leftDays)} remaining`;
   switch (expected.what) {
     case "finished":
       return `was to finish ${dateWords(expected.finish)}; ${now}`;
     case "underWay":
       if (came.what === "finished") return `was to finish ${dateWords(expected.finish)}; ${now}`;
-      return came.what === "notBegun" ? `was to begin ${dateWords(expected.start)}; not begun` : `was to have ${days(expected.leftDays)} left; ${now}`;
+      return came.what === "notBegun" ? `was to begin ${dateWords(expected.start)}; not begun` : `was to have ${dayWords(expected.leftDays)} remaining; ${now}`;
     case "notBegun":
       return `was to begin ${dateWords(expected.start)}; ${came.what === "underWay" ? `begun ${dateWords(came.start)}, ${now}` : now}`;
   }
@@ -35,7 +34,7 @@ export function causeWords({ group, kind, name, days: count, expected, came, rea
     logic: "other logic before",
     calendars: kind === "person" ? "leave or calendar of" : kind === "calendar" ? "the calendar" : "another calendar for",
     wishes: "another date wish for",
-    scope: "added, taken out or parked:",
+    scope: "added, removed or parked:",
     settings: "another setting of",
   };
   return `${capital(`${what[group]} ${name}`)}${reason === null || reason === "" ? "" : `: ${reason}`}`;

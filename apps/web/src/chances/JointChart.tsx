@@ -2,7 +2,7 @@ import type { ChancesView } from "@chronometra/contract";
 import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
-import { dateWords, money, shortDateWords } from "../shared/words.ts";
+import { dateWords, money } from "../shared/words.ts";
 
 const at = (date: string): number => Date.parse(`${date}T00:00:00Z`);
 const dateAt = (time: number): string => new Date(time).toISOString().slice(0, 10);
@@ -15,7 +15,7 @@ export function JointChart({ view: { sample, finish, cost, minorDigits: digits }
       return {
         grid: { left: 64, right: 14, top: 34, bottom: 24 },
         tooltip: { trigger: "item", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, formatter: ({ data: [time, amount] }: { data: [number, number] }) => `${dateWords(dateAt(time))}<br/>${money(amount, digits)}` },
-        xAxis: { type: "value", scale: true, axisLabel: { ...text, hideOverlap: true, formatter: (time: number) => shortDateWords(dateAt(time)) }, splitLine: { show: false }, axisLine: { onZero: false, lineStyle: { color: of("--color-base-300") } } },
+        xAxis: { type: "value", scale: true, axisLabel: { ...text, hideOverlap: true, formatter: (time: number) => dateWords(dateAt(time)) }, splitLine: { show: false }, axisLine: { onZero: false, lineStyle: { color: of("--color-base-300") } } },
         yAxis: { type: "value", scale: true, axisLabel: { ...text, formatter: (amount: number) => money(amount, digits) }, splitLine: { lineStyle: { color: of("--color-base-300"), opacity: 0.6 } } },
         series: [{ name: "runs", type: "scatter", symbolSize: 4, data: sample.map(({ date, cost: amount }) => [at(date), amount]), itemStyle: { color: ink, opacity: 0.4 }, markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: of("--color-accent"), type: "solid" }, label: { show: false }, data: [{ xAxis: at(finish.planned) }, { yAxis: cost.planned }] } }],
       };

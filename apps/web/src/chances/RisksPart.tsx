@@ -2,7 +2,7 @@ import type { ChancesView } from "@chronometra/contract";
 import type { Change, Risk } from "@chronometra/core";
 import { useState } from "react";
 import { NameChoice } from "../shared/NameChoice.tsx";
-import { money } from "../shared/words.ts";
+import { money, numberWords, percentWords } from "../shared/words.ts";
 import { draftOf, NO_POINTS, NO_RISK, readRisk, type Points, type RiskDraft } from "./riskDraft.ts";
 
 interface Props {
@@ -49,8 +49,8 @@ function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
     <form aria-label={risk === null ? "A new risk" : `Change ${risk.name}`} className="flex flex-col gap-1 py-2 text-sm" onSubmit={(event) => { event.preventDefault(); void keep(); }} onKeyDown={(event) => event.key === "Escape" && onLeave()}>
       <div className="flex flex-wrap items-end gap-2">
         <label className="text-xs">What may happen<input className="input input-sm block w-72 text-sm" maxLength={200} value={draft.name} onChange={(event) => setDraft({ ...draft, name: event.target.value })} /></label>
-        <label className="text-xs">Likely, %<input className="input input-sm block w-16 text-right text-sm" inputMode="decimal" value={draft.chance} onChange={(event) => setDraft({ ...draft, chance: event.target.value })} /></label>
-        <fieldset className="flex items-end gap-1"><legend className="text-xs">Dearer, {view.currency}</legend><Three label="Dearer" width="w-24" points={draft.cost} onPoints={(cost) => setDraft({ ...draft, cost })} /></fieldset>
+        <label className="text-xs">Probability, %<input className="input input-sm block w-16 text-right text-sm" inputMode="decimal" value={draft.chance} onChange={(event) => setDraft({ ...draft, chance: event.target.value })} /></label>
+        <fieldset className="flex items-end gap-1"><legend className="text-xs">Extra cost, {view.currency}</legend><Three label="Extra cost" width="w-24" points={draft.cost} onPoints={(cost) => setDraft({ ...draft, cost })} /></fieldset>
       </div>
       {effects.map(({ activity, days }) => (
         <fieldset key={activity} className="flex flex-wrap items-center gap-1">
@@ -64,19 +64,19 @@ function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
       <div className="flex flex-wrap items-center gap-2">
         <NameChoice key={round} label={effects.length === 0 ? "Activity it bears on" : "Another activity"} things={view.open} onChoose={bearOn} width="w-72" />
         <button className="btn btn-sm">{risk === null ? "Add the risk" : "Keep the change"}</button>
-        {risk !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Leave it as it is</button>}
+        {risk !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Cancel</button>}
       </div>
       {fault !== null && <p role="alert" className="adverse">{fault}</p>}
     </form>
   );
 }
 
-/** A risk in words: `30%: 2 to 10 d more on Dig, likeliest 5; 1,000 to 4,000 EUR`. */
+/** A risk in words: `30%: 2 to 10 d more on Dig, likeliest 5; 1 000 to 4 000 EUR`. */
 function riskWords({ probability, effects, costMinor }: Risk, { dayMinutes, minorDigits, currency }: ChancesView, nameOf: (activity: string) => string): string {
-  const days = (minutes: number): number => Number((minutes / dayMinutes).toFixed(1));
+  const days = (minutes: number): string => numberWords(minutes / dayMinutes);
   const parts = effects.map(({ activity, minutes: { low, likely, high } }) => `${days(low)} to ${days(high)} d more on ${nameOf(activity)}, likeliest ${days(likely)}`);
   if (costMinor !== undefined) parts.push(`${money(costMinor.low, minorDigits)} to ${money(costMinor.high, minorDigits)} ${currency}, likeliest ${money(costMinor.likely, minorDigits)}`);
-  return `${Math.round(probability * 1000) / 10}%: ${parts.join("; ")}`;
+  return `${percentWords(probability, 1)}: ${parts.join("; ")}`;
 }
 
 /** What may happen besides: each risk in words, to be changed or taken out, and a new one. */
@@ -94,7 +94,7 @@ export function RisksPart({ view, mayEdit, change }: Props) {
     if (failed === null) setChanged(null);
     return failed;
   };
-  const takeOut = async ({ id, name }: Risk): Promise<void> => setFault(await change([{ type: "removeRow", table: "risks", key: id }], `The risk ${name} is taken out.`));
+  const takeOut = async ({ id, name }: Risk): Promise<void> => setFault(await change([{ type: "removeRow", table: "risks", key: id }], `The risk ${name} is removed.`));
   return (
     <section aria-label="Risks">
       <h2 className="pt-3 text-base">Risks <span className="muted font-sans text-sm">{view.risks.length}</span></h2>
@@ -108,7 +108,7 @@ export function RisksPart({ view, mayEdit, change }: Props) {
                 {mayEdit && (
                   <span className="ml-auto">
                     <button type="button" className="btn btn-ghost btn-xs" aria-label={`Change ${risk.name}`} onClick={() => setChanged(risk.id)}>Change</button>
-                    <button type="button" className="btn btn-ghost btn-xs" aria-label={`Take out ${risk.name}`} onClick={() => void takeOut(risk)}>Take out</button>
+                    <button type="button" className="btn btn-ghost btn-xs" aria-label={`Remove ${risk.name}`} onClick={() => void takeOut(risk)}>Remove</button>
                   </span>
                 )}
               </div>

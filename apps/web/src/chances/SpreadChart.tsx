@@ -1,6 +1,7 @@
 import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
+import { numberWords } from "../shared/words.ts";
 
 interface Props {
   readonly name: string;
@@ -21,10 +22,10 @@ export function SpreadChart({ name, words, bars, marks }: Props) {
       const below = bars.map(({ runs }) => Math.round(((sum += runs) / total) * 1000) / 10);
       return {
         grid: { left: 40, right: 44, top: 34, bottom: 24 },
-        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text },
+        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => numberWords(Number(value)) },
         xAxis: { type: "category", data: bars.map(({ label }) => label), axisLabel: { ...text, hideOverlap: true }, axisLine: { lineStyle: { color: of("--color-base-300") } }, axisTick: { show: false } },
         yAxis: [
-          { type: "value", axisLabel: text, splitLine: { lineStyle: { color: of("--color-base-300"), opacity: 0.6 } } },
+          { type: "value", axisLabel: { ...text, formatter: (runs: number) => numberWords(runs) }, splitLine: { lineStyle: { color: of("--color-base-300"), opacity: 0.6 } } },
           { type: "value", min: 0, max: 100, axisLabel: { ...text, formatter: "{value}%" }, splitLine: { show: false } },
         ],
         series: [

@@ -47,7 +47,7 @@ function readPoints(points: Points, read: (text: string) => number | null): Thre
 export function readRisk({ name, chance, effects, cost }: RiskDraft, { dayMinutes, minorDigits }: RiskUnits): Omit<Risk, "id"> | string {
   const percent = readNumber(chance);
   if (name.trim() === "") return "Write what may happen.";
-  if (percent === null || percent <= 0 || percent > 100) return "Write how likely it is as a percent, as 30.";
+  if (percent === null || percent <= 0 || percent > 100) return "Write the probability as a percent, as 30.";
   const costs = cost.some((text) => text.trim() !== "");
   if (effects.length === 0 && !costs) return "Choose an open activity that it bears on, or write what it costs.";
   const read: Risk["effects"][number][] = [];

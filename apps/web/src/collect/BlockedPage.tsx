@@ -61,7 +61,7 @@ function One({ block, days }: { block: Block; days: number }) {
       {block.mayEdit && <WaitsFor block={block} />}
       <div className="mt-2 grid gap-x-8 gap-y-2 md:grid-cols-3">
         <Along title="Could be the cause" rows={block.upstream} own={block.project} empty="Nothing before it is open." note={({ driftDays }) => driftDays !== null && driftDays > 0 && <Toned tone="adverse">{driftWords(driftDays)}</Toned>} />
-        <Along title={`Will feel it, ${countWords(days, "day", "days")} more`} rows={[...block.downstream].sort((a, b) => b.movesDays - a.movesDays)} own={block.project} empty="Nothing comes after it." note={({ movesDays }) => (movesDays > 0 ? <Toned tone="adverse">{movedWords(movesDays)}</Toned> : <span className="muted">has room</span>)} />
+        <Along title={`Will feel it, ${countWords(days, "day", "days")} more`} rows={[...block.downstream].sort((a, b) => b.movesDays - a.movesDays)} own={block.project} empty="It has no successors." note={({ movesDays }) => (movesDays > 0 ? <Toned tone="adverse">{movedWords(movesDays)}</Toned> : <span className="muted">has room</span>)} />
         <section>
           <h3 className="border-b rule text-sm font-semibold">Deadlines at stake <span className="muted font-normal">{block.deadlines.length}</span></h3>
           <ul className="text-sm">

@@ -44,7 +44,7 @@ function Steps({ activity, credit, mayEdit, onCredit }: RowProps) {
     <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-4 gap-y-0.5 py-1">
       {(credit.steps ?? []).map((step, i) => (
         <label key={step.name} className="flex items-center gap-1.5 text-sm">
-          <input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={step.doneOn !== undefined} onChange={(event) => onCredit(withStep(credit, i, event.target.checked ? todayHere() : null), `${step.name} of ${activity.name} ${event.target.checked ? "is ticked off" : "is open again"}.`)} />
+          <input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={step.doneOn !== undefined} onChange={(event) => onCredit(withStep(credit, i, event.target.checked ? todayHere() : null), `${step.name} of ${activity.name} ${event.target.checked ? "is done" : "is open again"}.`)} />
           {step.name} <span className="muted">{step.weight}{step.doneOn !== undefined && `, ${dateWords(step.doneOn)}`}</span>
         </label>
       ))}

@@ -26,7 +26,7 @@ function Facts({ activity }: { activity: DeskActivity }) {
     <p className="text-sm">
       {state === "notStarted" ? `starts ${shortDateWords(start)}, ` : ""}finishes {dateWords(finish)}
       {percent !== null && ` · ${percent}% done`}
-      {plannedMinutes > 0 && ` · ${formatHours(remainingMinutes)} left of ${formatHours(plannedMinutes)}`}
+      {plannedMinutes > 0 && ` · ${formatHours(remainingMinutes)} remaining of ${formatHours(plannedMinutes)}`}
       {postedMinutes > 0 && ` · ${formatHours(postedMinutes)} booked`}
       {waitingMinutes > 0 && <span className="undecided"> · {formatHours(waitingMinutes)} waiting to be accepted</span>}
     </p>
@@ -46,13 +46,13 @@ function Blocked({ activity, open }: { activity: DeskActivity; open: boolean }) 
     );
   }
   if (!open) return null;
-  return <SendField label={`What blocks ${name}`} placeholder="blocked by …" width="w-52" action="Say so" pending={mark.isPending} failure={null} onSend={(text, clear) => { mark.mutate(text, { onSuccess: clear }); return null; }} />;
+  return <SendField label={`What blocks ${name}`} placeholder="blocked by …" width="w-52" action="Save" pending={mark.isPending} failure={null} onSend={(text, clear) => { mark.mutate(text, { onSuccess: clear }); return null; }} />;
 }
 
 /** Fields that are asked for less often: hours left, percent to the point, and what is in the way. */
 function More({ activity, day }: { activity: DeskActivity; day: string }) {
   const percent = useReport(activity, "Percent sent");
-  const left = useReport(activity, "Hours left sent");
+  const left = useReport(activity, "Remaining hours sent");
   const sendPercent = (text: string, clear: () => void): string | null => {
     const value = Number(text.replace("%", "").replace(",", ".").trim());
     if (!Number.isFinite(value) || value < 0 || value > 100) return "Percent lies between 0 and 100.";
@@ -61,13 +61,13 @@ function More({ activity, day }: { activity: DeskActivity; day: string }) {
   };
   const sendLeft = (text: string, clear: () => void): string | null => {
     const minutes = parseDuration(text, 480, "hours");
-    if (minutes === null) return "Write the hours left, as 12h or 1.5d.";
+    if (minutes === null) return "Write the remaining hours, as 12h or 1.5d.";
     left.mutate({ date: day, remainingMinutes: minutes }, { onSuccess: clear });
     return null;
   };
   return (
     <div className="flex flex-wrap gap-2">
-      <SendField label={`Hours left on ${activity.name}`} placeholder="h left" width="w-20" action="Set" pending={left.isPending} failure={left.error?.message ?? null} onSend={sendLeft} />
+      <SendField label={`Remaining hours on ${activity.name}`} placeholder="h remaining" width="w-20" action="Set" pending={left.isPending} failure={left.error?.message ?? null} onSend={sendLeft} />
       <SendField label={`Percent done of ${activity.name}, to the point`} placeholder="% done" width="w-20" action="Set" pending={percent.isPending} failure={percent.error?.message ?? null} onSend={sendPercent} />
     </div>
   );

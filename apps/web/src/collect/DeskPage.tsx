@@ -23,7 +23,10 @@ const STATE_WORDS: Record<Report["state"], string> = { submitted: "waits to be a
 function Sent({ report }: { report: Report }) {
   const client = useQueryClient();
   const takeBack = useMutation({
-    mutationFn: () => call("DELETE /api/desk/reports/:report", { params: { report: report.id } }),
+    mutationFn: () =>
+      report.leaveUntil === null
+        ? call("DELETE /api/desk/reports/:report", { params: { report: report.id } })
+        : call("DELETE /api/desk/leave", { body: { from: report.date, to: report.leaveUntil } }),
     onSettled: () => client.invalidateQueries({ queryKey: ["desk"] }),
     onError: (error) => toast.error(error.message),
   });
@@ -41,10 +44,22 @@ function Sent({ report }: { report: Report }) {
 
 const SENT_SHOWN = 8;
 
+/** Leave is announced once, though it waits in every project with open work. */
+function once(reports: readonly Report[]): Report[] {
+  const known = new Set<string>();
+  return reports.filter(({ date, leaveUntil, state, word }) => {
+    const key = JSON.stringify([date, leaveUntil, state, word]);
+    const isKnown = leaveUntil !== null && known.has(key);
+    known.add(key);
+    return !isKnown;
+  });
+}
+
 /** What was sent: first what was returned or waits, since it can still be done something about; the rest day by day. */
 function SentList({ reports }: { reports: readonly Report[] }) {
   const [all, setAll] = useState(false);
-  const ordered = [...reports.filter(({ state }) => state !== "posted"), ...reports.filter(({ state }) => state === "posted")];
+  const said = once(reports);
+  const ordered = [...said.filter(({ state }) => state !== "posted"), ...said.filter(({ state }) => state === "posted")];
   return (
     <>
       <h2 className="border-b-2 border-current pb-0.5 text-base">What you sent</h2>

@@ -1,6 +1,7 @@
 import type { WeekCell, WeekView } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { KeyboardEvent } from "react";
 import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
@@ -16,6 +17,21 @@ import { todayHere } from "../shared/today.ts";
 
 const NAMES = ["Mon", "Tue", "Wed", "Thu", "Fri", "Sat", "Sun"];
 const shortHours = (minutes: number): string => formatHours(minutes).replace(" ", "");
+
+/** Enter and Down go to the field below, Up to the one above. */
+function moveInColumn(event: KeyboardEvent<HTMLTableElement>): void {
+  const step = { Enter: 1, ArrowDown: 1, ArrowUp: -1 }[event.key];
+  const cell = (event.target as HTMLElement).closest<HTMLTableCellElement>("td");
+  if (step === undefined || cell === null || !(event.target instanceof HTMLInputElement)) return;
+  const rows = [...event.currentTarget.tBodies[0]!.rows];
+  for (let i = rows.indexOf(cell.parentElement as HTMLTableRowElement) + step; i >= 0 && i < rows.length; i += step) {
+    const field = rows[i]!.cells[cell.cellIndex]?.querySelector<HTMLInputElement>("input:not(:disabled)");
+    if (field === null || field === undefined) continue;
+    event.preventDefault();
+    field.focus();
+    return field.select();
+  }
+}
 
 /** Writes cells, and offers to write them back. */
 function useWriteWeek(week: WeekView) {
@@ -51,8 +67,8 @@ function Cell({ week, row, i, write }: { week: WeekView; row: WeekView["rows"][n
     <td className={`num ${week.today === date ? "bg-base-200" : ""}`} title={says}>
       <span className="relative inline-flex">
         <CommitField label={`${row.name}, ${NAMES[i]!} ${dateWords(date)}`} value={total === 0 ? "" : shortHours(total)} width="w-16" numeric disabled={(!row.open && total === 0) || date > shiftDays(week.today, 1)} onCommit={commit} />
-        {waiting > 0 && <span className="undecided absolute -right-2 text-[10px]" aria-label={`${shortHours(waiting)} waiting to be accepted`}>◦</span>}
-        {returned > 0 && <span className="adverse absolute -right-2 bottom-0 text-[10px]" aria-label={`${shortHours(returned)} returned`}>↩</span>}
+        {waiting > 0 && <span className="undecided absolute -right-2 text-[11px]" aria-label={`${shortHours(waiting)} waiting to be accepted`}>◦</span>}
+        {returned > 0 && <span className="adverse absolute -right-2 bottom-0 text-[11px]" aria-label={`${shortHours(returned)} returned`}>↩</span>}
       </span>
     </td>
   );
@@ -63,7 +79,7 @@ function Grid({ week, write }: { week: WeekView; write: ReturnType<typeof useWri
   const booked = week.days.map((_day, i) => bookedOn(week, i));
   return (
     <div className="overflow-x-auto">
-      <table className="ledger panel-table" aria-label="The week">
+      <table className="ledger panel-table" aria-label="The week" onKeyDown={moveInColumn}>
         <thead>
           <tr>
             <th>Activity</th>
@@ -111,7 +127,7 @@ function SendWeek({ week }: { week: WeekView }) {
   return (
     <>
       <button type="button" className="btn btn-primary btn-sm" disabled={send.isPending || week.from > week.today} onClick={() => send.mutate()}>{sheet === null ? "Send the week" : "Send it again"}</button>
-      {sheet?.state === "sent" && <span className="undecided text-sm">sent on {momentWords(sheet.sentAt)}, waits to be approved</span>}
+      {sheet?.state === "sent" && <span className="undecided text-sm">sent on {momentWords(sheet.sentAt)}{sheet.changedAt === null ? ", waits to be approved" : `, changed since on ${momentWords(sheet.changedAt)}: it is approved as it is then, or send it again`}</span>}
       {sheet?.state === "returned" && <span className="adverse text-sm">returned by {sheet.decidedBy}: “{sheet.word}”</span>}
     </>
   );

@@ -51,8 +51,8 @@ describe("what accepting comes to in all", () => {
       "2 h",
       "73 EUR more spent",
       "20 EUR less at completion",
-      "9,000 JPY more spent",
-      "4,000 JPY more at completion",
+      "9\u00a0000 JPY more spent",
+      "4\u00a0000 JPY more at completion",
       "8 KWD more spent",
     ]);
   });

@@ -6,7 +6,7 @@ import { dateWords } from "../shared/words.ts";
 export function reportWords({ minutes, percent, remainingMinutes, leaveUntil }: Pick<Report, "minutes" | "percent" | "remainingMinutes" | "leaveUntil">): string {
   if (leaveUntil !== null) return `away until ${dateWords(leaveUntil)}`;
   const time = minutes === null ? "" : minutes < 0 ? `${formatHours(-minutes)} taken back` : formatHours(minutes);
-  const parts = [time, percent === null ? "" : `${percent}% done`, remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} left`];
+  const parts = [time, percent === null ? "" : `${percent}% done`, remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} remaining`];
   return parts.filter((part) => part !== "").join(", ");
 }
 
@@ -28,7 +28,7 @@ export function remarkWords(remark: Remark): string {
     case "percentFell":
       return `went back from ${remark.from}%`;
     case "leftRose":
-      return `hours left rise from ${formatHours(remark.fromMinutes)}`;
+      return `remaining hours rise from ${formatHours(remark.fromMinutes)}`;
     case "notAssigned":
       return "not assigned to this activity any more";
     case "late":

@@ -1,5 +1,6 @@
 import type { PeopleWeek } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
+import { momentWords } from "../shared/words.ts";
 
 type Line = PeopleWeek["people"][number];
 
@@ -12,7 +13,7 @@ export function sheetWords(line: Line): string {
   const { sheet, expectedMinutes, postedMinutes, waitingMinutes } = line;
   if (sheet?.state === "approved") return `approved by ${sheet.decidedBy}`;
   if (sheet?.state === "returned") return `returned: “${sheet.word ?? ""}”`;
-  if (sheet?.state === "sent") return "sent, waits to be approved";
+  if (sheet?.state === "sent") return sheet.changedAt === null ? "sent, waits to be approved" : `sent, changed since on ${momentWords(sheet.changedAt)}`;
   if (postedMinutes + waitingMinutes > 0) return "booked, not sent";
   return isMissing(line) ? "missing" : expectedMinutes === 0 ? "away" : "nothing planned";
 }

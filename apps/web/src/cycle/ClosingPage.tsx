@@ -36,12 +36,12 @@ function Left({ closing, project }: { closing: Closing; project: { id: string; n
   return (
     <>
       {closing.first.length > 0 && <div className="mb-3 border-l-4 border-current pl-3"><h2 className="text-base">To be settled first</h2><ul className="undecided text-sm">{closing.first.map((words) => <li key={words}>{words}</li>)}</ul></div>}
-      <h2 className="text-base">{closing.activities.length === 0 ? "Nothing is left" : `${countWords(closing.activities.length, "activity is", "activities are")} left`}</h2>
+      <h2 className="text-base">{closing.activities.length === 0 ? "Nothing remains" : `${countWords(closing.activities.length, "activity remains", "activities remain")}`}</h2>
       {closing.activities.length > 0 && (
         <>
           <p className="muted text-sm">Done: 100% as of {dateWords(closing.dataDate)}. Dropped as it is: ended on that day at the percent it has. Parked: it stays in the plan and counts for nothing; work with dates, percent, time or cost on it cannot be. Opening the project again takes all of this back.</p>
           <p className="my-1 flex flex-wrap gap-2 text-sm">All of them: {(Object.keys(ENDS) as End[]).map((end) => <button key={end} type="button" className="btn btn-xs" onClick={() => setSaid({ ...said, ...Object.fromEntries(closing.activities.filter((activity) => endsOf(activity).includes(end)).map(({ id }) => [id, end])) })}>{ENDS[end]}</button>)}</p>
-          <table className="ledger panel-table" aria-label="What is left">
+          <table className="ledger panel-table" aria-label="What remains">
             <thead><tr><th>Activity</th><th>State</th><th>Finishes</th><th className="num">Booked</th><th>It is</th></tr></thead>
             <tbody>
               {closing.activities.map((activity) => (

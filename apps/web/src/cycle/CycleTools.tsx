@@ -50,7 +50,7 @@ function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => v
       <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); open.mutate(); }}>
         {after !== null && <p className="text-sm muted">The period now open ends on {dateWords(after)}. What is not issued for it by then stays open.</p>}
         <div className="flex flex-col gap-1"><span className="font-semibold">Data date</span><DateField label="Data date" value={dataDate} onDate={setDataDate} /></div>
-        <div className="flex flex-col gap-1"><span className="font-semibold">Reports issued by noon of</span><DateField label="Day of issue" value={issueDay} onDate={setIssueDay} /></div>
+        <div className="flex flex-col gap-1"><span className="font-semibold">Issue due at noon of</span><DateField label="Day of issue" value={issueDay} onDate={setIssueDay} /></div>
         {open.error !== null && <Failure error={open.error} />}
         {open.error !== null && <label className="flex items-center gap-2 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={anyway} onChange={(event) => setAnyway(event.target.checked)} />Open it anyway, and leave what is not locked behind</label>}
         <button className="btn btn-primary" disabled={open.isPending || dataDate === "" || issueDay === ""}>Open the period</button>

@@ -105,7 +105,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
       {shown !== undefined && <section aria-label={`What would move in ${lineOf.get(opened!)!.name}`} className="mt-2 max-w-3xl border-l-4 border-accent pl-3"><h2 className="text-base">{lineOf.get(opened!)!.name}</h2><EffectView effect={shown} /></section>}
       {fault !== null && <Failure error={fault} />}
       <div className="flex flex-wrap items-center gap-3 pt-3">
-        {state.running ? <Running words="Working it out" done={state.done} of={state.of} onStop={stop} /> : <button type="button" className="btn" disabled={taken.length === 0 || date === ""} onClick={() => void start(taken.map(({ id }) => id))}>Show what it would move</button>}
+        {state.running ? <Running words="Calculating" done={state.done} of={state.of} onStop={stop} /> : <button type="button" className="btn" disabled={taken.length === 0 || date === ""} onClick={() => void start(taken.map(({ id }) => id))}>Show what it would move</button>}
         <button type="button" className="btn btn-primary" disabled={taken.length === 0 || date === "" || storing || state.running || !seen} title={seen ? undefined : "Look first at what it would move"} onClick={() => void store()}>{storing ? "Recalculating …" : `Move ${countWords(taken.length, "data date", "data dates")}`}</button>
       </div>
     </div>

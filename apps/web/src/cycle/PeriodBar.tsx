@@ -3,10 +3,12 @@ import { useQuery } from "@tanstack/react-query";
 import { LogOut, Moon, Sun } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useMatch } from "react-router";
+import { weekQuery } from "../collect/queries.ts";
 import { Dial } from "../shared/Dial.tsx";
 import { holds, mayLook, useSignOut } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
-import { dateWords, timeLeftWords } from "../shared/words.ts";
+import { todayHere } from "../shared/today.ts";
+import { dateWords, momentWords, timeLeftWords } from "../shared/words.ts";
 import { periodQuery, projectCycleQuery } from "./queries.ts";
 
 /** The time, told anew each minute. */
@@ -50,6 +52,25 @@ function Step({ step, linked }: { step: Period["steps"][number]; linked: boolean
   return <li className="pl-1.5 text-[13px]" style={{ borderLeft: `3px ${step.done ? "double" : "solid"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
 }
 
+const WEEK_WORDS = { sent: "sent, waits to be approved", approved: "approved", returned: "returned to you" } as const;
+
+/** What of the cycle is a contributor's: their own week, and until when it is wanted. */
+function OwnWeek({ period }: { period: Period }) {
+  const today = todayHere();
+  const { data } = useQuery(weekQuery(period.dataDate !== null && period.dataDate < today ? period.dataDate : today));
+  if (data === undefined) return null;
+  const isOpen = data.sheet === null || data.sheet.state === "returned";
+  return (
+    <Link to={`/desk/week?date=${data.from}`} className="pl-1.5 text-[13px] hover:underline" style={{ borderLeft: `3px ${isOpen ? "solid" : "double"} ${isOpen ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>
+      <span className="block leading-tight">Your week from {dateWords(data.from)}</span>
+      <span className="block text-xs leading-tight" style={{ color: isOpen ? "var(--bar-brass)" : "var(--bar-muted)" }}>
+        {data.sheet === null ? "not sent" : WEEK_WORDS[data.sheet.state]}
+        {isOpen && period.issueBy !== null && `, due ${momentWords(period.issueBy)}`}
+      </span>
+    </Link>
+  );
+}
+
 function Person({ me }: { me: Me }) {
   const theme = useTheme();
   const signOut = useSignOut();
@@ -82,10 +103,10 @@ function ProjectStrip({ project }: { project: string }) {
   );
 }
 
-/** The data date, the period, the steps of the cycle with what is open in each, and the time left to issue. */
+/** The data date, the period, the time left to issue, and the steps of the cycle with what is open in each; for a contributor their own week. */
 export function PeriodBar({ me }: { me: Me }) {
   const { data } = useQuery(periodQuery);
-  const mayOpen = (link: string): boolean => (link.startsWith("/time") ? holds(me, "controller", "projectManager") : mayLook(me));
+  const mayOpen = (link: string): boolean => !link.startsWith("/time") || holds(me, "controller", "projectManager");
   const project = useMatch("/projects/:project/*")?.params.project;
   return (
     <header className="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
@@ -94,7 +115,8 @@ export function PeriodBar({ me }: { me: Me }) {
         <div className="hidden text-xs lg:block" style={{ color: "var(--bar-muted)" }}>{data?.organisation ?? "\u00a0"}</div>
       </div>
       {data !== undefined && <TimeLeft period={data} />}
-      {data !== undefined && data.steps.length > 0 && (
+      {data !== undefined && !mayLook(me) && me.person !== null && <OwnWeek period={data} />}
+      {data !== undefined && data.steps.length > 0 && mayLook(me) && (
         <ul aria-label="The cycle" className="hidden gap-3.5 md:flex">
           {data.steps.map((step) => <Step key={step.name} step={step} linked={mayOpen(step.link)} />)}
         </ul>

@@ -30,7 +30,7 @@ function Rows({ calendar, mayPlan }: { calendar: Calendar; mayPlan: boolean }) {
   return (
     <>
       <table className="ledger panel-table" aria-label="Reporting calendar">
-        <thead><tr><th className="num">Period</th><th>From</th><th>Data date</th><th>Issued by</th><th className="num">Issued</th><th className="num">Locked</th><th><span className="sr-only">Take out</span></th></tr></thead>
+        <thead><tr><th className="num">Period</th><th>From</th><th>Data date</th><th>Issue due</th><th className="num">Issued</th><th className="num">Locked</th><th><span className="sr-only">Remove</span></th></tr></thead>
         <tbody>
           {calendar.periods.slice(-9).map((period) => {
             const at = calendar.periods.indexOf(period) - firstPlanned;

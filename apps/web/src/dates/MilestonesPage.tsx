@@ -5,6 +5,7 @@ import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
+import { Foldable } from "../shared/Foldable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
@@ -33,7 +34,7 @@ function milestoneColumns(project: string, mayEdit: boolean, trend: MilestoneTre
     ...trend.periods.map(({ number, dataDate }, i): Column<Milestone> => ({ id: `period-${number}`, head: `P${number}`, hint: `As issued for period ${number}, ${dateWords(dataDate)}`, value: ({ forecasts }) => forecasts[i]?.date ?? null, show: ({ forecasts }) => (forecasts[i] == null ? "–" : <span title={driftWords(forecasts[i].drift)}>{shortDateWords(forecasts[i].date)}</span>), hidden: i < last - 4 })),
     { id: "now", head: "Now", value: ({ now }) => now, show: ({ now, reached }) => (now === null ? "–" : `${dateWords(now)}${reached ? ", reached" : ""}`) },
     { id: "slip", head: against === "baseline" ? "Drift" : `Since P${trend.periods[period]?.number ?? ""}`, is: "days", hint: "Working days", numeric: true, value: slip, show: (row) => moved(slip(row)) },
-    ...(last >= 0 && against !== `period-${trend.periods[last]!.number}` ? [{ id: "sinceLast", head: "Since issue", is: "days" as const, hint: "Working days since the last issued period", numeric: true, value: sinceLast, show: (row: Milestone) => { const days = sinceLast(row); return <Toned tone={driftTone(days)}>{days === null ? "–" : movedWords(days, "no move")}</Toned>; } }] : []),
+    ...(last >= 0 && against !== `period-${trend.periods[last]!.number}` ? [{ id: "sinceLast", head: `Since period ${trend.periods[last]!.number}`, is: "days" as const, hint: "Working days since the last issued period", numeric: true, value: sinceLast, show: (row: Milestone) => { const days = sinceLast(row); return <Toned tone={driftTone(days)}>{days === null ? "–" : movedWords(days, "no move")}</Toned>; } }] : []),
     { id: "why", head: "Why", tool: true, value: () => null, show: ({ id, now, name }) => (now === null || last < 0 ? null : <Link className="underline" aria-label={`Why ${name} moved`} to={`/projects/${project}/compare?from=${against === "baseline" ? `period-${trend.periods[0]!.number}` : against}&to=plan&why=${encodeURIComponent(id)}`}>why</Link>) },
     ...(mayEdit ? [{ id: "doSlip", head: "Slip", tool: true, value: () => null, show: ({ id, now, reached, name }: Milestone) => (now === null || reached ? null : <Link className="underline" aria-label={`Slip ${name}`} to={`/projects/${project}/slip/${encodeURIComponent(id)}`}>slip …</Link>) }] : []),
   ];
@@ -56,7 +57,7 @@ function Milestones({ trend }: { trend: MilestoneTrend }) {
   const onShow = (milestone: string, now: boolean): void => setHidden((was) => { const next = new Set(was); if (now) next.delete(milestone); else next.add(milestone); return next; });
   return (
     <>
-      {trend.periods.length > 0 && shown.length > 0 && <TrendChart trend={trend} shown={shown} />}
+      {trend.periods.length > 0 && shown.length > 0 && <Foldable name="Trend" place="milestones"><TrendChart trend={trend} shown={shown} /></Foldable>}
       {trend.periods.length === 0 && trend.milestones.length > 0 && <p className="muted pb-2 text-sm">The trend of these dates is drawn from the first issued period on.</p>}
       <DataTable
         key={against}

@@ -37,7 +37,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
   const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
   const number = Number(days);
   const whole = Number.isInteger(number) && number >= 1 && number <= 1000;
-  const body = { days: whole ? number : 1, along: [...ticked], deadlines, reason: reason.trim().length < 3 ? "not said yet" : reason.trim(), tell };
+  const body = { days: whole ? number : 1, along: [...ticked], deadlines, reason: reason.trim().length < 3 ? "not recorded" : reason.trim(), tell };
   const effect = useQuery({ ...slipEffectQuery(project, milestone, { ...body, reason: "what if", tell: false }), enabled: whole && choice.mayEdit });
   const slip = useMutation({
     mutationFn: () => call("POST /api/projects/:project/slip/:milestone", { params: { project, milestone }, body }),
@@ -72,7 +72,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
       <aside aria-label="Effect preview" className="w-96 shrink-0 overflow-auto border-l rule px-4 py-3">
         <h2 className="text-base">What it would move</h2>
         {effect.error !== null && <Failure error={effect.error} />}
-        {effect.data === undefined ? effect.error === null && choice.mayEdit && <p className="muted text-sm" role="status">Working it out …</p> : (
+        {effect.data === undefined ? effect.error === null && choice.mayEdit && <p className="muted text-sm" role="status">Calculating …</p> : (
           <div aria-busy={effect.isPlaceholderData}>
             <EffectView effect={effect.data.effect} />
             {(effect.data.effect.milestones.find(({ id }) => id === milestone)?.days ?? number) % 1 !== 0 && <p className="muted mt-2 text-sm">What is put off goes to the end of a day, or to its beginning where it begins: what lay within its day moves by a part of a day beside the {countWords(number, "day", "days")}.</p>}

@@ -2,7 +2,7 @@ import type { MilestoneTrend } from "@chronometra/contract";
 import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
-import { dateWords, driftTone, driftWords } from "../shared/words.ts";
+import { dateWords, driftTone, driftWords, timeAxis } from "../shared/words.ts";
 
 type Milestone = MilestoneTrend["milestones"][number];
 
@@ -29,12 +29,11 @@ export function TrendChart({ trend, shown }: { trend: MilestoneTrend; shown: rea
       const said = lines.flatMap(({ points }) => points.map(([saidOn]) => saidOn)).sort();
       const forecasts = lines.flatMap(({ points }) => points.map(([, forecast]) => forecast)).sort();
       const [first, last, most] = [said[0] ?? "2026-01-01", forecasts.at(-1) ?? "2026-12-31", said.at(-1) ?? "2026-12-31"];
-      const axisLabel = { ...text, hideOverlap: true };
       return {
         grid: { left: 8, right: 190, top: 12, bottom: 4, containLabel: true },
         tooltip: { trigger: "item", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, formatter: ({ seriesName, data }: { seriesName: string; data: [string, string] }) => `${seriesName}<br/>on ${dateWords(data[0])} it was to be ${dateWords(data[1])}` },
-        xAxis: { type: "time", min: first, max: most, axisLabel, axisLine: { lineStyle: { color: ink } } },
-        yAxis: { type: "time", min: first < (forecasts[0] ?? first) ? first : forecasts[0], max: last, axisLabel, splitLine: { lineStyle: { color: of("--color-base-300") } } },
+        xAxis: { ...timeAxis(text), min: first, max: most, axisLine: { lineStyle: { color: ink } } },
+        yAxis: { ...timeAxis(text), min: first < (forecasts[0] ?? first) ? first : forecasts[0], max: last, splitLine: { lineStyle: { color: of("--color-base-300") } } },
         series: [
           { name: "met", type: "line", silent: true, symbol: "none", data: [[first, first], [most, most]], lineStyle: { color: ink, width: 1, type: "dashed", opacity: 0.5 } },
           ...lines.map(({ milestone, points }, i) => {

@@ -1,5 +1,5 @@
 import type { FileChanges, ImportView } from "@chronometra/contract";
-import { formatHours } from "@chronometra/core";
+import { fieldWords } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
@@ -10,28 +10,32 @@ import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
-import { countWords } from "../shared/words.ts";
+import { valueWords } from "../plan/valueWords.ts";
+import { countWords, momentWords } from "../shared/words.ts";
 import { fileChangesQuery } from "./queries.ts";
 
 type Row = FileChanges["rows"][number];
 
-const WHAT: Record<Row["what"], string> = { added: "new", removed: "taken out", changed: "changed" };
+const WHAT: Record<Row["what"], string> = { added: "new", removed: "removed", changed: "changed" };
 const TABLES: Record<string, string> = { project: "Project", activities: "Activities", links: "Links", assignments: "People on activities", costs: "Costs", calendars: "Calendars", people: "People" };
 
-/** Field names as people know them. */
-const FIELDS: Record<string, string> = { durationMinutes: "length", plannedMinutes: "planned", remainingMinutes: "left", plannedMinor: "amount", unitsPercent: "share of time", lagMinutes: "lag", lagIn: "lag counts in", actualStart: "began", actualFinish: "ended", dropped: "ended short of its scope", windowPolicy: "window", parent: "lies below", place: "stands", dataDate: "data date", dayMinutes: "a day is" };
+/** Where a field of a file is called otherwise than in the plan. */
+const fieldName = (field: string): string => (field === "parent" ? "lies below" : field === "place" ? "stands" : fieldWords(field));
 
-function shown(field: string, value: unknown): string {
-  if (value === null || value === undefined) return "nothing";
-  if (typeof value === "number" && field.endsWith("Minutes")) return formatHours(value);
-  if (typeof value === "object") {
-    const { date, type, rule } = value as { date?: string; type?: string; rule?: string };
-    return date !== undefined ? `${type ?? ""} ${date}`.trim() : (rule ?? JSON.stringify(value));
-  }
-  return String(value);
+const valueIn = (table: string, field: string, value: unknown): string => valueWords(`${table}//${field}`, value);
+
+function fieldText({ table, what }: Row, { field, from, to, then }: Row["fields"][number]): string {
+  const name = fieldName(field);
+  if (what === "added") return `${name} ${valueIn(table, field, to)}`;
+  const was = then === undefined ? "" : `was ${valueIn(table, field, then)}, now `;
+  return `${name}: ${was}${valueIn(table, field, from)} → ${valueIn(table, field, to)}`;
 }
 
-const fieldsText = ({ what, fields }: Row): string => (what === "removed" ? "" : fields.map(({ field, from, to }) => (what === "added" ? `${FIELDS[field] ?? field} ${shown(field, to)}` : `${FIELDS[field] ?? field}: ${shown(field, from)} → ${shown(field, to)}`)).join("; "));
+function fieldsText(row: Row): string {
+  const words = row.what === "removed" ? "" : row.fields.map((field) => fieldText(row, field)).join("; ");
+  if (!row.both || row.what === "changed") return words;
+  return [row.what === "added" ? "removed from the plan meanwhile" : "changed in the plan meanwhile", words].filter((each) => each !== "").join("; ");
+}
 
 const ORDER = Object.keys(TABLES);
 
@@ -48,10 +52,33 @@ function useEffectOf(id: string, revision: number, keys: readonly string[]) {
   return { preview, effect: preview.data?.asked === asked ? preview.data.effect : null };
 }
 
+/** What both changed is left until someone says otherwise; so is all of a file of which nobody knows what it was made from. */
+const leftAtFirst = ({ madeFrom, rows }: FileChanges): Set<string> =>
+  new Set(rows.flatMap(({ key, both }) => (both || madeFrom === null ? [key] : [])));
+
+/** What the file was compared with, and what that means for what is ticked. */
+function Compared({ changes: { madeFrom, revision, rows } }: { changes: FileChanges }) {
+  const both = rows.filter((row) => row.both).length;
+  if (madeFrom === null)
+    return (
+      <p className="undecided text-sm">
+        The file does not say which revision of the plan it was made from, or that is not known here any more. It is compared with the
+        plan as it is now: what was changed in the plan since would be put back. Nothing is selected; select what the file is to change.
+      </p>
+    );
+  return (
+    <p className="muted text-sm">
+      The file was made from revision {madeFrom.revision} of {momentWords(madeFrom.at)}
+      {madeFrom.revision === revision ? ", and the plan is still at it." : `; the plan is at revision ${revision}. What only the plan changed since stays.`}
+      {both > 0 && ` ${countWords(both, "row was", "rows were")} changed in both, and ${both === 1 ? "is" : "are"} not selected.`}
+    </p>
+  );
+}
+
 function Ticked({ view, changes, children }: { view: ImportView; changes: FileChanges; children: ReactNode }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [left, setLeft] = useState<ReadonlySet<string>>(() => leftAtFirst(changes));
   const keys = changes.rows.flatMap(({ key }) => (left.has(key) ? [] : [key]));
   const rows = useMemo(() => inReadingOrder(changes.rows), [changes.rows]);
   const { preview, effect } = useEffectOf(view.id, changes.revision, keys);
@@ -70,18 +97,19 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
   const tick = (key: string, on: boolean): void => setLeft((former) => new Set(on ? [...former].filter((each) => each !== key) : [...former, key]));
   const columns: readonly Column<Row>[] = [
     { id: "take", head: "Take", value: ({ key }) => (left.has(key) ? "no" : "yes"), show: ({ key, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Take over ${name}`} checked={!left.has(key)} onChange={(event) => tick(key, event.target.checked)} /> },
-    { id: "what", head: "What", value: ({ what }) => WHAT[what] },
+    { id: "what", head: "What", value: ({ what, both }) => `${WHAT[what]}${both ? ", in both" : ""}` },
     { id: "name", head: "Row", value: ({ name }) => name },
     { id: "fields", head: "From the plan → to the file", wraps: true, value: fieldsText },
   ];
   return (
     <section className="pt-3">
       <h2 className="text-base">What it would change in {changes.project.code} {changes.project.name}</h2>
+      <Compared changes={changes} />
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        <button type="button" className="btn btn-sm" disabled={keys.length === 0 || preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Working it out …" : "Show what moves"}</button>
+        <button type="button" className="btn btn-sm" disabled={keys.length === 0 || preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Calculating …" : "Show what moves"}</button>
         <button type="button" className="btn btn-primary btn-sm" disabled={keys.length === 0 || take.isPending} onClick={() => take.mutate()}>{take.isPending ? "Taking over …" : `Take over ${countWords(keys.length, "row", "rows")}`}</button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set())}>Tick all</button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set(changes.rows.map(({ key }) => key)))}>Tick none</button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set())}>Select all</button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set(changes.rows.map(({ key }) => key)))}>Select none</button>
         {children}
       </div>
       {preview.error !== null && <Failure error={preview.error} />}

@@ -9,7 +9,7 @@ import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
-import { countWords, dateWords } from "../shared/words.ts";
+import { countWords, dateWords, numberWords } from "../shared/words.ts";
 import { holds, useMe } from "../shared/session.ts";
 import { FileChangesView } from "./FileChangesView.tsx";
 import { Headings } from "./Headings.tsx";
@@ -36,7 +36,7 @@ const PROBLEM_COLUMNS: readonly Column<Problem>[] = [
 const PREVIEW_COLUMNS: readonly Column<Preview>[] = [
   { id: "name", head: "Activity", value: ({ name }) => name, show: ({ name, depth }) => <span style={{ paddingLeft: depth * 14 }}>{name}</span> },
   { id: "id", head: "Id", value: ({ id }) => id },
-  { id: "duration", head: "Length", value: ({ duration }) => duration },
+  { id: "duration", head: "Duration", value: ({ duration }) => duration },
   { id: "start", head: "Starts", value: ({ start }) => start, show: ({ start }) => (start === "" ? "–" : dateWords(start)) },
   { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => (finish === "" ? "–" : dateWords(finish)) },
 ];
@@ -59,7 +59,7 @@ function NumberQuestion({ question, answer, onAnswer }: { question: NonNullable<
       <legend className="sr-only">How numbers are written</legend>
       <p>Numbers such as “{question.sample}” can be read in two ways, and nothing in their column tells which. What do they mean?</p>
       <div className="mt-1 flex flex-wrap gap-4">
-        {(["point", "comma"] as const).map((style) => <label key={style} className="flex items-center gap-2"><input type="radio" name="numbers" checked={answer === style} onChange={() => onAnswer(style)} /> {Number(question[style]).toLocaleString("en", { maximumFractionDigits: 9 })}, a {style} before decimals</label>)}
+        {(["point", "comma"] as const).map((style) => <label key={style} className="flex items-center gap-2"><input type="radio" name="numbers" checked={answer === style} onChange={() => onAnswer(style)} /> {numberWords(Number(question[style]), 9)}, a {style} before decimals</label>)}
       </div>
     </fieldset>
   );
@@ -150,7 +150,7 @@ export function Understanding({ view, onView }: Props) {
   return (
     <div className="page" aria-busy={answer.isPending}>
       <h1 className="text-xl">{view.fileName}</h1>
-      <p className="muted text-sm">{counts.length === 0 ? "Nothing was understood yet." : `Understood: ${counts.map(({ table, rows }) => `${rows.toLocaleString()} ${table}`).join(", ")}.`}{answer.isPending && " Reading it again …"}</p>
+      <p className="muted text-sm">{counts.length === 0 ? "Nothing was understood yet." : `Understood: ${counts.map(({ table, rows }) => `${numberWords(rows)} ${table}`).join(", ")}.`}{answer.isPending && " Reading it again …"}</p>
       {view.numberQuestion !== null && <NumberQuestion question={view.numberQuestion} answer={view.answers.numberStyle} onAnswer={(numberStyle) => say({ numberStyle })} />}
       {view.dateQuestion !== null && <DateQuestion question={view.dateQuestion} answer={view.answers.dateOrder} onAnswer={(dateOrder) => say({ dateOrder })} />}
       <Destination view={view} onAnswer={(changesTo) => { const { changesTo: _was, ...rest } = view.answers; answer.mutate(changesTo === undefined ? rest : { ...rest, changesTo }); }} />

@@ -19,7 +19,7 @@ import { loadCellQuery, loadQuery } from "./queries.ts";
 import { todayHere } from "../shared/today.ts";
 
 const WEEKS = [8, 13, 26, 52] as const;
-const MEASURES: readonly (readonly [LoadMeasure, string])[] = [["hours", "hours left"], ["things", "number of things"], ["actual", "booked / planned"]];
+const MEASURES: readonly (readonly [LoadMeasure, string])[] = [["hours", "remaining hours"], ["things", "number of things"], ["actual", "booked / planned"]];
 
 function Cell({ cell, monday, chosen, onChosen }: { cell: LoadCell; monday: string; chosen: ReadonlySet<string>; onChosen: (key: string, on: boolean) => void }) {
   return (
@@ -64,7 +64,7 @@ function Opened({ line, monday, i, onClose }: { line: LoadLine; monday: string; 
 
 function exportLoad(weeks: Load["weeks"], lines: readonly LoadLine[]): void {
   const data = lines.flatMap((line) => weeks.map((monday, i) => [line.name, monday, ...(["capacity", "demand", "things", "planned", "posted"] as const).map((measure) => (measure === "things" ? line[measure][i] : Math.round((line[measure][i]! / 60) * 100) / 100))]));
-  saveFile("load.csv", `\uFEFF${Papa.unparse({ fields: ["Who", "Week", "Capacity h", "Work left h", "Things", "Planned h", "Booked h"], data }, { escapeFormulae: true })}`, "text/csv");
+  saveFile("load.csv", `\uFEFF${Papa.unparse({ fields: ["Who", "Week", "Capacity h", "Remaining work, h", "Things", "Planned h", "Booked h"], data }, { escapeFormulae: true })}`, "text/csv");
 }
 
 /** Who is over and who has room, week by week: people, roles or teams. */
@@ -98,7 +98,7 @@ export function LoadPage() {
           {(load) => (lines.length === 0 ? <p className="muted py-4">{over ? "Nobody is over in these weeks." : "Nobody has work in these weeks."}</p> : (
             <>
               <LoadTable weeks={load.weeks} lines={lines} measure={measure} today={today} chosen={key === null || monday === null ? null : { key, monday }} onChoose={(who, week) => put(who === key && week === monday ? { who: null, week: null } : { who, week })} />
-              <p className="muted pt-2 text-sm">{countWords(lines.length, by, by === "person" ? "people" : `${by}s`)}. Hours of work left, spread evenly over the working time of each one’s window; the vessel is full at what the calendar allows, leave taken off. Barred weeks run over.</p>
+              <p className="muted pt-2 text-sm">{countWords(lines.length, by, by === "person" ? "people" : `${by}s`)}. Remaining hours of work, spread evenly over the working time of each one’s window; the vessel is full at what the calendar allows, leave taken off. Barred weeks run over.</p>
             </>
           ))}
         </Loaded>

@@ -1,7 +1,7 @@
 import type { Load } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { moveCellFocus } from "../shared/cellFocus.ts";
-import { dateWords, shortDateWords } from "../shared/words.ts";
+import { dateWords, numberWords, shortDateWords } from "../shared/words.ts";
 import { fullness, overAndRoom, type LoadLine } from "./loadLines.ts";
 
 export type LoadMeasure = "hours" | "things" | "actual";
@@ -15,7 +15,7 @@ interface Props {
   readonly onChoose: (key: string, monday: string) => void;
 }
 
-const whole = (minutes: number): string => String(Math.round(minutes / 60));
+const whole = (minutes: number): string => numberWords(minutes / 60, 0);
 
 /** How a week reads: hours of work in hours of time, things, or booked against planned. */
 function cellWords(line: LoadLine, i: number, measure: LoadMeasure): { text: string; words: string } {

@@ -50,7 +50,7 @@ function Behind({ look }: { look: ActivityLook }) {
         {dates !== null && <><dt className="muted">Now</dt><dd>{dateWords(dates.start)} to {dateWords(dates.finish)}{dates.drift !== null && <>, <Toned tone={driftTone(dates.drift)}>{driftWords(dates.drift)}</Toned></>}</dd></>}
         {dates?.baselineStart != null && <><dt className="muted">Approved</dt><dd>{dateWords(dates.baselineStart)} to {dateWords(dates.baselineFinish)}</dd></>}
         <dt className="muted">Earns by</dt><dd>{look.credit}{look.percent !== null && `, ${look.percent}% reported`}</dd>
-        {look.before.length > 0 && <><dt className="muted">After</dt><dd>{look.before.join("; ")}</dd></>}
+        {look.before.length > 0 && <><dt className="muted">Predecessors</dt><dd>{look.before.join("; ")}</dd></>}
         {look.after.length > 0 && <><dt className="muted">Before</dt><dd>{look.after.join("; ")}</dd></>}
       </dl>
       <Lines title="Time posted" digits={digits} none="No time has been accepted here." lines={timeLines(look)} />

@@ -2,7 +2,7 @@ import type { ProjectLook } from "@chronometra/contract";
 import { useCallback } from "react";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
-import { dateWords, money } from "../shared/words.ts";
+import { dateWords, money, timeAxis } from "../shared/words.ts";
 import type { ForecastRange } from "./forecastRange.ts";
 
 type Curve = ProjectLook["curve"];
@@ -30,9 +30,9 @@ export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props
       const range = forecast === null || spent === undefined ? [] : [["least", forecast.least], ["most", forecast.most]] as const;
       return {
         grid: { left: 8, right: range.length === 0 ? 20 : 84, top: 44, bottom: 4, containLabel: true },
-        legend: { top: 0, left: 0, textStyle: text, itemWidth: 26 },
+        legend: { top: 0, left: 0, textStyle: text, itemWidth: 26, itemGap: 26 },
         tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–") },
-        xAxis: { type: "time", axisLine: { lineStyle: { color: ink } }, axisLabel: { ...text, hideOverlap: true }, splitLine: { show: false } },
+        xAxis: { ...timeAxis(text), axisLine: { lineStyle: { color: ink } }, splitLine: { show: false } },
         yAxis: { type: "value", axisLabel: { ...text, formatter: (value: number) => money(value, digits) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
         series: [
           ...LINES.map(({ key, name, colour, dash, symbol }, i) => ({
@@ -45,7 +45,7 @@ export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props
             lineStyle: { color: of(colour), width: key === "pv" ? 1.5 : 2.5, type: dash },
             itemStyle: { color: of(colour) },
             ...(i === 0 && dataDate !== null
-              ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: of("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: of("--color-accent"), position: "end", distance: 4 }, data: [{ xAxis: dataDate }] } }
+              ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: of("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: of("--color-accent"), position: "end", distance: 4, align: "right" }, data: [{ xAxis: dataDate }] } }
               : {}),
           })),
           ...range.map(([which, amount]) => ({

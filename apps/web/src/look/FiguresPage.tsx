@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
+import { Foldable } from "../shared/Foldable.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords, dateWords, money } from "../shared/words.ts";
 import { BehindFigure } from "./BehindFigure.tsx";
@@ -57,12 +58,12 @@ export function FiguresPage() {
       <p className="muted pb-1 text-sm">
         As of the close of {dateWords(summary.dataDate)}, against baseline {summary.baseline}, in {summary.currency}
         {summary.unbaselined > 0 && <> · <span className="undecided">{summary.unbaselined} activities are in no baseline and have no budget here</span></>}
-        {(summary.dropped?.count ?? 0) > 0 && <> · <span className="undecided">{countWords(summary.dropped!.count, "activity was", "activities were")} dropped; {money(summary.dropped!.unearnedMinor, summary.minorDigits)} of their budget stays unearned until a change request takes it out</span></>}
+        {(summary.dropped?.count ?? 0) > 0 && <> · <span className="undecided">{countWords(summary.dropped!.count, "activity was", "activities were")} dropped; {money(summary.dropped!.unearnedMinor, summary.minorDigits)} of their budget stays unearned until a change request removes it</span></>}
         {summary.unscheduled > 0 && <> · <span className="undecided">{summary.unscheduled} have no dates</span></>}
       </p>
       <SinceLock look={look} />
       <Instruments look={look} />
-      <div className="pt-3"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></div>
+      <Foldable name="Curves" place="figures"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></Foldable>
       <div className="pt-3">
         <DataTable key={sort ?? ""} name="Figures by activity" rows={ordered} columns={columns} rowKey={({ id, left }) => `${left ? "left " : ""}${id}`} empty="The plan has no activities yet." {...(sort === null ? {} : { sort: { id: sort, desc: false } })} />
       </div>

@@ -1,6 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
+import { figureExplained } from "../shared/figureWords.ts";
 import { lockedPeriod } from "../shared/sinceLock.ts";
 import { Toned } from "../shared/Toned.tsx";
 import {
@@ -8,10 +9,11 @@ import {
   driftTone,
   indexTone,
   money,
+  numberWords,
   percentWords,
   ratioWords,
+  sideWords,
   varianceTone,
-  varianceWords,
   type Tone,
 } from "../shared/words.ts";
 
@@ -25,8 +27,7 @@ interface Reading {
   readonly tone?: Tone;
 }
 
-const oneDigit = (value: number | null): string =>
-  value === null ? "–" : (Math.round(Math.abs(value) * 10) / 10).toLocaleString();
+const oneDigit = (value: number | null): string => (value === null ? "–" : numberWords(Math.abs(value)));
 
 function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
   const f = summary.figures!;
@@ -37,32 +38,32 @@ function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
       {
         name: "BAC",
         to: "?sort=bac",
-        hint: "Budget at completion",
+        hint: figureExplained("bac", f, d),
         value: money(f.bac, d),
         words: `${percentWords(f.percentComplete)} earned, ${percentWords(f.percentSpent)} spent`,
       },
       {
         name: "PV",
         to: "?sort=pv",
-        hint: "Planned value: what should have been done by the data date",
+        hint: figureExplained("pv", f, d),
         value: money(f.pv, d),
       },
-      { name: "EV", to: "?sort=ev", hint: "Earned value: what has been done, at its budget", value: money(f.ev, d) },
-      { name: "AC", to: "?sort=ac", hint: "Actual cost: what was spent on it", value: money(f.ac, d) },
+      { name: "EV", to: "?sort=ev", hint: figureExplained("ev", f, d), value: money(f.ev, d) },
+      { name: "AC", to: "?sort=ac", hint: figureExplained("ac", f, d), value: money(f.ac, d) },
     ],
     [
       {
         name: "SV",
         to: "?sort=sv",
-        hint: "Schedule variance, EV − PV",
+        hint: figureExplained("sv", f, d),
         value: money(Math.abs(f.sv), d),
-        words: varianceWords(f.sv, d, "behind", "ahead").replace(/^\S+ /, ""),
+        words: sideWords(f.sv, d, "behind", "ahead"),
         tone: varianceTone(f.sv),
       },
       {
         name: "SPI",
         to: "?sort=spi",
-        hint: "Schedule performance index, EV / PV",
+        hint: figureExplained("spi", f, d),
         value: ratioWords(f.spi),
         tone: indexTone(f.spi),
         words: indexWords(f.spi, "behind plan", "ahead of plan"),
@@ -70,40 +71,40 @@ function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
       {
         name: "CV",
         to: "?sort=cv",
-        hint: "Cost variance, EV − AC",
+        hint: figureExplained("cv", f, d),
         value: money(Math.abs(f.cv), d),
-        words: varianceWords(f.cv, d, "over", "under").replace(/^\S+ /, ""),
+        words: sideWords(f.cv, d, "over", "under"),
         tone: varianceTone(f.cv),
       },
       {
         name: "CPI",
         to: "?sort=cpi",
-        hint: "Cost performance index, EV / AC",
+        hint: figureExplained("cpi", f, d),
         value: ratioWords(f.cpi),
         tone: indexTone(f.cpi),
-        words: indexWords(f.cpi, "costs more than it earns", "earns more than it costs"),
+        words: indexWords(f.cpi, "the work done cost more than its budget", "the work done cost less than its budget"),
       },
     ],
     [
       {
         name: "EAC",
         to: "?sort=eac",
-        hint: "Estimate at completion, BAC / CPI",
+        hint: figureExplained("eac", f, d),
         value: money(f.eac, d),
-        words: `${money(f.eacRemaining, d)} at plan, ${money(f.eacBottomUp, d)} from what is left`,
+        words: `${money(f.eacRemaining, d)} at plan, ${money(f.eacBottomUp, d)} from what remains`,
       },
       {
         name: "VAC",
         to: "?sort=vac",
-        hint: "Variance at completion, BAC − EAC",
+        hint: figureExplained("vac", f, d),
         value: f.vac === null ? "–" : money(Math.abs(f.vac), d),
-        words: varianceWords(f.vac, d, "over", "under").replace(/^\S+ /, ""),
+        words: sideWords(f.vac, d, "over", "under"),
         tone: varianceTone(f.vac),
       },
       {
         name: "TCPI",
         to: "?sort=bac",
-        hint: "To-complete performance index: what the rest must earn for its cost to keep the BAC",
+        hint: figureExplained("tcpiBac", f, d),
         value: ratioWords(f.tcpiBac),
         words: `${ratioWords(f.tcpiEac)} to keep the EAC`,
       },
@@ -145,7 +146,7 @@ export function Instruments({ look }: { look: ProjectLook }) {
           {column.map(({ name, to, hint, value, words, tone = "plain" }, j) => (
             <div key={name} className="flex items-baseline gap-2 border-b rule py-0.5" title={hint}>
               <dt className="muted w-14 shrink-0 text-sm leading-tight">{name}</dt>
-              <dd className="figure w-28 shrink-0 text-right text-[17px] leading-tight whitespace-nowrap">
+              <dd className="figure min-w-28 shrink-0 text-right text-[17px] leading-tight whitespace-nowrap">
                 <Link className="link-quiet" to={to}>
                   <Toned tone={tone}>{value}</Toned>
                 </Link>

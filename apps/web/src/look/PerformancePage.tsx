@@ -9,10 +9,12 @@ import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
+import { figureExplained, figureMeaning, type FigureId } from "../shared/figureWords.ts";
+import { Foldable } from "../shared/Foldable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
+import { dateWords, driftTone, indexTone, money, numberWords, ratioWords, timeAxis, varianceTone, varianceWords } from "../shared/words.ts";
 import { activitiesBehind, anyOf, costsBehind, timeBehind } from "../watch/opens.ts";
 import { performanceQuery } from "./queries.ts";
 import { SinceLock } from "./SinceLock.tsx";
@@ -40,19 +42,20 @@ function partColumns(view: PerformanceView, project: string): readonly Column<Pa
   const opens = (to: string | null, words: ReactNode): ReactNode => (to === null ? words : <Link className="link-quiet" to={to}>{words}</Link>);
   const inMoney = () => kind;
   const sum = (pick: (part: Part) => number) => (rows: readonly Part[]) => money(rows.reduce((total, row) => total + pick(row), 0), digits);
-  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string, hint: string): Column<Part> => ({ id, head, hint, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ key, figures }) => opens(behindPart(view, project, key)[id === "ac" ? "spent" : "work"], money(figures[id], digits)), total: sum(({ figures }) => figures[id]) });
-  const variance = (id: "sv" | "cv", head: string, adverse: string, favourable: string): Column<Part> => ({ id, head, money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => <Toned tone={varianceTone(figures[id])}>{varianceWords(figures[id], digits, adverse, favourable)}</Toned>, total: (rows) => varianceWords(rows.reduce((total, { figures }) => total + figures[id], 0), digits, adverse, favourable) });
+  const meant = (id: FigureId): Pick<Column<Part>, "hint" | "explains"> => ({ hint: figureMeaning(id), explains: ({ figures }) => figureExplained(id, figures, digits) });
+  const amount = (id: "bac" | "pv" | "ev" | "ac", head: string): Column<Part> => ({ id, head, ...meant(id), money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ key, figures }) => opens(behindPart(view, project, key)[id === "ac" ? "spent" : "work"], money(figures[id], digits)), total: sum(({ figures }) => figures[id]) });
+  const variance = (id: "sv" | "cv", head: string, adverse: string, favourable: string): Column<Part> => ({ id, head, ...meant(id), money: inMoney, numeric: true, value: ({ figures }) => figures[id], show: ({ figures }) => <Toned tone={varianceTone(figures[id])}>{varianceWords(figures[id], digits, adverse, favourable)}</Toned>, total: (rows) => varianceWords(rows.reduce((total, { figures }) => total + figures[id], 0), digits, adverse, favourable) });
   return [
     { id: "name", head: "Part", value: ({ name }) => name, show: ({ key, name }) => (key === "" ? <span className="muted">{name}</span> : opens(behindPart(view, project, key).work, name)) },
-    amount("bac", "BAC", "Budget at completion"),
-    amount("pv", "PV", "Planned value"),
-    amount("ev", "EV", "Earned value"),
-    amount("ac", "AC", "Actual cost"),
+    amount("bac", "BAC"),
+    amount("pv", "PV"),
+    amount("ev", "EV"),
+    amount("ac", "AC"),
     variance("sv", "SV", "behind", "ahead"),
     variance("cv", "CV", "over", "under"),
-    { id: "spi", head: "SPI", numeric: true, value: ({ figures }) => figures.spi, show: ({ figures }) => index(figures.spi) },
-    { id: "cpi", head: "CPI", numeric: true, value: ({ figures }) => figures.cpi, show: ({ figures }) => index(figures.cpi) },
-    { id: "estimate", head: "Estimate", hint: "Estimate at completion from what is left", money: inMoney, numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
+    { id: "spi", head: "SPI", ...meant("spi"), numeric: true, value: ({ figures }) => figures.spi, show: ({ figures }) => index(figures.spi) },
+    { id: "cpi", head: "CPI", ...meant("cpi"), numeric: true, value: ({ figures }) => figures.cpi, show: ({ figures }) => index(figures.cpi) },
+    { id: "estimate", head: "Estimate", hint: "Estimate at completion from what remains", money: inMoney, numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
   ];
 }
 
@@ -73,7 +76,7 @@ function periodColumns(kind: Money, own: boolean): readonly Column<Period>[] {
 }
 
 const KIND_WORDS = { workday: "working days", week: "weeks", month: "months" } as const;
-const oneDigit = (value: number | null): string => (value === null ? "–" : (Math.round(value * 100) / 100).toLocaleString());
+const oneDigit = (value: number | null): string => (value === null ? "–" : numberWords(value, 2));
 
 function EarnedSchedules({ schedules }: { schedules: PerformanceView["earnedSchedules"] }) {
   return (
@@ -91,10 +94,10 @@ function IndexCurves({ periods }: { periods: readonly Period[] }) {
       const line = (name: string, pick: (period: Period) => number | null, colour: string, type: string, width: number) => ({ name, type: "line", symbol: "circle", symbolSize: 4, connectNulls: true, data: periods.flatMap((period) => (pick(period) === null ? [] : [[period.dataDate, Math.round(pick(period)! * 1000) / 1000]])), lineStyle: { color: of(colour), type, width }, itemStyle: { color: of(colour) } });
       return {
         grid: { left: 8, right: 16, top: 28, bottom: 4, containLabel: true },
-        legend: { top: 0, left: 0, textStyle: text },
-        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: of("--color-base-content"), textStyle: text },
-        xAxis: { type: "time", axisLabel: { ...text, hideOverlap: true } },
-        yAxis: { type: "value", scale: true, axisLabel: { ...text, formatter: (value: number) => value.toFixed(2) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
+        legend: { top: 0, left: 0, textStyle: text, itemGap: 26 },
+        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: of("--color-base-content"), textStyle: text, valueFormatter: (value: unknown) => ratioWords(typeof value === "number" ? value : null) },
+        xAxis: timeAxis(text),
+        yAxis: { type: "value", scale: true, axisLabel: { ...text, formatter: ratioWords }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
         series: [
           { ...line("SPI", ({ spi }) => spi, "--color-info", "solid", 2), markLine: { silent: true, symbol: ["none", "none"], label: { show: false }, lineStyle: { color: of("--color-base-content"), type: "dashed", width: 1 }, data: [{ yAxis: 1 }] } },
           line("CPI", ({ cpi }) => cpi, "--color-error", "solid", 2),
@@ -126,7 +129,7 @@ function Page({ view }: { view: PerformanceView }) {
       </p>
       <SinceLock look={look} />
       <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
-        <IndexCurves periods={view.periods} />
+        <Foldable name="Indices" place="performance"><IndexCurves periods={view.periods} /></Foldable>
         <div>
           <h2 className="pb-1 text-base">Earned schedule</h2>
           <EarnedSchedules schedules={view.earnedSchedules} />

@@ -1,6 +1,7 @@
 import { closeOf, openOf, parseDate } from "@chronometra/core";
-import { ArrowLeftToLine, ArrowRightToLine, Printer, Waypoints, ZoomIn, ZoomOut } from "lucide-react";
+import { ArrowLeftToLine, ArrowRightToLine, Printer, Shapes, Waypoints, ZoomIn, ZoomOut } from "lucide-react";
 import { Link } from "react-router";
+import { ChartKey } from "./chart/ChartKey.tsx";
 import type { TimeScale } from "./chart/useTimeScale.ts";
 import type { Sheet, SheetRow } from "./engine/sheet.ts";
 import { todayHere } from "../shared/today.ts";
@@ -57,6 +58,10 @@ export function ChartTools({ sheet, row, time: { zoom, fit }, looks, onJump, pri
   const dates = row?.dates ?? null;
   return (
     <div className="ml-auto flex items-center gap-0.5">
+      <details className="relative">
+        <summary className="btn btn-ghost btn-sm btn-square list-none" aria-label="Key to the chart" title="What is drawn"><Shapes size={14} aria-hidden="true" /></summary>
+        <div className="absolute right-0 z-30 mt-1 w-60 border rule bg-base-100 p-3 text-sm"><ChartKey /></div>
+      </details>
       <Look sheet={sheet} row={row} looks={looks} />
       <button type="button" className="btn btn-ghost btn-sm" onClick={() => onJump(openOf(parseDate(todayHere())!))}>To today</button>
       {sheet.dataDate !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={() => onJump(closeOf(parseDate(sheet.dataDate!)!))}>To data date</button>}

@@ -2,6 +2,7 @@ import type { Present } from "@chronometra/contract";
 import type { Effect } from "@chronometra/core";
 import { Eye } from "lucide-react";
 import { useState } from "react";
+import { Link } from "react-router";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
@@ -84,7 +85,7 @@ export function PlanFoot({ state, session, mayEdit, minorDigits, currency, prese
         {merged > 0 && <span className="undecided">Changes of others came in with yours.</span>}
         {arrivedBy.length > 0 && <span role="status" className="undecided">{arrivedBy.join(" and ")} changed the plan just now.</span>}
         {effect !== null && <LastMoved effect={effect} minorDigits={minorDigits} currency={currency} />}
-        {mayEdit && effect === null && <span className="muted">Type to change a cell, Insert for a new row, Alt+Shift+arrows to indent and move, Shift+Space chooses whole rows, Ctrl+D fills down, Ctrl+F finds, Alt+Enter tells all.</span>}
+        {mayEdit && effect === null && <span className="muted">Type to change a cell; Ctrl+Enter adds a row, Alt+. and Alt+, change its level, Alt+Enter tells all about it. <Link className="underline" to="/keys">All keys</Link></span>}
         {present.length > 0 && <Others present={present} sheet={sheet} />}
       </div>
     </div>

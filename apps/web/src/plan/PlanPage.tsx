@@ -6,6 +6,7 @@ import { useProject } from "../portfolio/ProjectFrame.tsx";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { useAddress } from "../shared/useAddress.ts";
+import { dateWords, movedWords } from "../shared/words.ts";
 import { xOf } from "./chart/scale.ts";
 import { useTimeScale } from "./chart/useTimeScale.ts";
 import { ChartTools } from "./ChartTools.tsx";
@@ -161,8 +162,8 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
     table.current?.focus();
   };
   return (
-    <div className="flex h-full flex-col">
-      <div className="paper-only text-sm">Here are only the rows that stood on the screen. The whole plan, {sheet.rows.length} rows{sheet.dataDate !== null && `, data date ${sheet.dataDate}`}, is printed from the plan’s own print page.</div>
+    <div className={`flex h-full min-h-88 flex-col ${about.tab === null ? "" : "max-lg:h-auto"}`}>
+      <div className="paper-only text-sm">Here are only the rows that stood on the screen. The whole plan, {sheet.rows.length} rows{sheet.dataDate !== null && `, data date ${dateWords(sheet.dataDate)}`}, is printed from the plan’s own print page.</div>
       <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-0.5 px-4 py-0.5">
         <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Undo" disabled={state.undoable === 0} onClick={() => void session.undo()} title="Undo (Ctrl+Z)"><Undo2 size={14} aria-hidden="true" /></button>
         <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Redo" disabled={state.redoable === 0} onClick={() => void session.redo()} title="Redo (Ctrl+Y)"><Redo2 size={14} aria-hidden="true" /></button>
@@ -174,14 +175,14 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
         {mayEdit && chosen !== null && <WaysTool current={current} sheet={sheet} session={session} row={active} />}
         {mayEdit && live && <TryOut project={look.id} />}
         {anyParked ? (
-          <select className="select select-xs ml-1 w-32" aria-label="Parked rows" value={parkedRows.show} onChange={(event) => parkedRows.choose(event.target.value)}>
+          <select className="select select-xs ml-1 w-28" aria-label="Parked rows" value={parkedRows.show} onChange={(event) => parkedRows.choose(event.target.value)}>
             <option value="">{sheet.rows.length} rows</option>
             <option value="without">without parked</option>
             <option value="only">only parked</option>
           </select>
         ) : <span className="muted ml-1 text-sm">{sheet.rows.length} rows</span>}
         {mayEdit && (
-          <span className="ml-3 flex items-center gap-1 text-sm">
+          <span className="ml-2 flex items-center gap-1 text-sm">
             Data date <DateField label="Data date" small value={sheet.dataDate ?? ""} onDate={(date) => date !== sheet.dataDate && void session.change([{ type: "setDataDate", date }])} />
           </span>
         )}
@@ -193,14 +194,16 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
           {looks.look.colouring.legend.map(({ value, colour }) => <li key={value} className="flex items-center gap-1.5"><span className="inline-block h-2.5 w-5" style={{ background: colour }} aria-hidden="true" />{value}</li>)}
         </ul>
       )}
-      {looks.test !== null && <p role="status" className="border-t rule px-4 py-0.5 text-sm">Critical path test: with {looks.test.activity} {looks.test.addedDays} d longer, the finish lies {Number(looks.test.movedDays.toFixed(1))} d later; what moves is drawn where it would lie. <Link className="underline" to={`/projects/${look.id}/trust?at=12`}>What that says</Link></p>}
+      {looks.test !== null && <p role="status" className="border-t rule px-4 py-0.5 text-sm">Critical path test: with {looks.test.activity} {looks.test.addedDays} d longer, the finish lies {movedWords(looks.test.movedDays)}; what moves is drawn where it would lie. <Link className="underline" to={`/projects/${look.id}/trust?at=12`}>What that says</Link></p>}
       {finding && <FindBar rows={rows} columns={columns.columns} reading={reading} current={current} mayEdit={mayEdit} onGo={({ id, column }) => table.current?.go(id, columns.columns.findIndex((each) => each.id === column))} onClose={() => { setFinding(false); table.current?.focus(); }} />}
       <svg width="0" height="0" className="absolute" aria-hidden="true"><defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs></svg>
-      <div className="min-h-0 flex-1 border-t rule">
+      <div className="flex min-h-0 flex-1 border-t rule max-lg:flex-col">
+        <div className={`min-h-0 min-w-0 flex-1 ${about.tab === null ? "" : "max-lg:h-56 max-lg:flex-none"}`}>
         <PlanSheet sheet={sheet} rows={rows} folded={folded} columns={columns} pane={pane} gone={state.gone} fresh={fresh} planKey={planKey} reading={reading} scale={time.scale} look={looks.look} session={session} mayEdit={mayEdit} currency={look.summary.currency} others={others} scroller={scroller} onFold={fold} onActive={onActive} room={`${about.tab === null} ${finding} ${undated.length > 0}`} at={params.get("at")} cell={params.get("cell")} handle={table} />
+        </div>
+        {about.tab !== null && <AboutPanel tab={about.tab} onTab={about.show} row={active} sheet={sheet} session={session} mayEdit={mayEdit} onGo={goTo} onClose={closeAbout} takesKeyboard={byKey} />}
       </div>
       {undated.length > 0 && <Shelf rows={undated} onGo={(id) => goTo(id, "length")} />}
-      {about.tab !== null && <AboutPanel tab={about.tab} onTab={about.show} row={active} sheet={sheet} session={session} mayEdit={mayEdit} onGo={goTo} onClose={closeAbout} takesKeyboard={byKey} />}
       <PlanFoot state={state} session={session} mayEdit={mayEdit} minorDigits={look.summary.minorDigits} currency={look.summary.currency} present={present} sheet={sheet} />
     </div>
   );
@@ -227,7 +230,7 @@ export function PlanPage() {
   const { id } = look;
   const opened = usePlanSession(id);
   const [fresh, setFresh] = useState<string | null>(null);
-  if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Fetching the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
+  if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Loading the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
   const { sheet } = opened.state;
   if (sheet.rows.length === 0) return <Nothing session={opened.session} mayEdit={look.mayEdit} onBegin={setFresh} />;
   return <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={look.mayEdit} live planKey={id} fresh={fresh} />;

@@ -3,9 +3,10 @@ import { applyChanges, computePlan, fromBundle, openOf, parseDate, toBundle, typ
 import { colouringBy } from "./chart/colours.ts";
 import { instantAt, xOf } from "./chart/scale.ts";
 import { dragged, type Gesture } from "./engine/dragged.ts";
+import { placesOfKey } from "./chart/ChartKey.tsx";
 import { layOutSheet } from "./engine/layOutSheet.ts";
 import { PlanEngine } from "./engine/planEngine.ts";
-import { layOutPages, rowsOnPage } from "./print/pages.ts";
+import { layOutPages, PAGE_NUMBER, PAPERS, rowsOnPage } from "./print/pages.ts";
 import { patched, patchOf } from "./engine/sheetPatch.ts";
 import { slipway, viewOf } from "./testing/plans.ts";
 import { dropAt } from "./grid/useRowDrag.ts";
@@ -75,10 +76,10 @@ describe("what is dragged in the chart", () => {
     expect(meant({ what: "link", from: "dig", fromEnd, to: "paint", toEnd, key: "k" })).toEqual({ changes: [{ type: "addRow", table: "links", key: "k", row }], words });
   });
 
-  it("what cannot be is said: a link there is already, to a summary, a length of a milestone", () => {
+  it("what cannot be is said: a link there is already, to a summary, a duration of a milestone", () => {
     expect(meant({ what: "link", from: "dig", fromEnd: "finish", to: "pour", toEnd: "start", key: "k" })).toEqual({ fault: "They are linked like this already." });
     expect(meant({ what: "link", from: "dig", fromEnd: "finish", to: "works", toEnd: "start", key: "k" })).toEqual({ fault: expect.stringContaining("is a summary") as string });
-    expect(meant({ what: "stretch", activity: "open", to: at("2026-03-20"), fine: false })).toEqual({ fault: "Only work has a length." });
+    expect(meant({ what: "stretch", activity: "open", to: at("2026-03-20"), fine: false })).toEqual({ fault: "Only work has a duration." });
   });
 
   it("is previewed with where everything that moves would lie, nothing being kept; a loop is told by its names", () => {
@@ -147,13 +148,35 @@ describe("the plan on paper", () => {
   it("has every row on as many pages as the time is wide, in order, and the time goes on where the page before ends", () => {
     fc.assert(
       fc.property(fc.constantFrom("a4" as const, "a3" as const, "letter" as const), fc.integer({ min: 1, max: 5 }), fc.integer({ min: 0, max: 95 }), (paper, wide, count) => {
-        const pages = layOutPages({ start: "2026-03-02", rows: many.slice(0, count), dataDate: "2026-03-20", paper, wide, columnsWidth: 500, nameWidth: 230 });
+        const pages = layOutPages({ start: "2026-03-02", rows: many.slice(0, count), dataDate: "2026-03-20", paper, wide, columns: [{ id: "name", width: 230 }, { id: "finish", width: 270 }] });
         expect(pages).toHaveLength(wide * Math.max(1, Math.ceil(count / rowsOnPage(paper))));
         expect(pages.filter(({ across }) => across === 0).flatMap(({ rows }) => rows.map(({ id }) => id))).toEqual(many.slice(0, count).map(({ id }) => id));
-        pages.forEach((page, i) => page.across > 0 && expect(page.scale.from).toBe(pages[i - 1]!.scale.to));
-        const last = pages[wide - 1]!.scale;
+        pages.forEach((page, i) => page.across > 0 && expect(page.scale!.from).toBe(pages[i - 1]!.scale!.to));
+        const last = pages[wide - 1]!.scale!;
         expect(last.to).toBeGreaterThanOrEqual(at("2026-03-21"));
         expect(instantAt(last, xOf(last, last.to))).toBeCloseTo(last.to, 3);
+      }),
+    );
+  });
+
+  it("has room for the whole key beside the page's number, on every paper", () => {
+    for (const { width } of Object.values(PAPERS)) expect(placesOfKey().at(-1)!).toBeLessThanOrEqual(width - PAGE_NUMBER);
+  });
+
+  it("has every column on one page beside the name, however many and wide there are, none over its edge, and the time in no less than three tenths of one", () => {
+    const widths = fc.array(fc.integer({ min: 30, max: 900 }), { minLength: 1, maxLength: 25 });
+    fc.assert(
+      fc.property(fc.constantFrom("a4" as const, "a3" as const, "letter" as const), fc.integer({ min: 1, max: 3 }), widths, (paper, wide, all) => {
+        const columns = all.map((width, i) => ({ id: i === 0 ? "name" : `c${i}`, width }));
+        const pages = layOutPages({ start: "2026-03-02", rows: many.slice(0, 1), dataDate: null, paper, wide, columns });
+        expect(pages.flatMap((page) => page.columns.slice(1).map(({ id }) => id))).toEqual(columns.slice(1).map(({ id }) => id));
+        for (const page of pages) {
+          expect(page.columns[0]!.id).toBe("name");
+          expect(page.columns.reduce((sum, { width }) => sum + width, 0)).toBeLessThanOrEqual(PAPERS[paper].width);
+          if (page.scale !== null) expect(page.left).toBeLessThanOrEqual(PAPERS[paper].width * 0.7);
+        }
+        expect(pages.filter(({ scale }) => scale !== null)).toHaveLength(wide);
+        expect(pages.slice(-wide).every(({ scale }) => scale !== null)).toBe(true);
       }),
     );
   });

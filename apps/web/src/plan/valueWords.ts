@@ -1,6 +1,5 @@
-import { formatHours, parseDate, parseInstant } from "@chronometra/core";
+import { formatHours, numberWords, parseDate, parseInstant, wishText } from "@chronometra/core";
 import { dateWords } from "../shared/words.ts";
-import { wishText } from "./wishWords.ts";
 
 const isWish = (value: object): value is NonNullable<Parameters<typeof wishText>[0]> =>
   "type" in value && "date" in value;
@@ -14,7 +13,7 @@ export function valueWords(path: string, value: unknown): string {
   if (value === null || value === undefined) return "nothing";
   if (typeof value === "boolean") return value ? "yes" : "no";
   if (typeof value === "number")
-    return field.endsWith("Minutes") ? formatHours(value) : field === "percent" ? `${value}%` : value.toLocaleString();
+    return field.endsWith("Minutes") ? formatHours(value) : field === "percent" ? `${value}%` : numberWords(value, 6);
   if (typeof value === "string")
     return parseDate(value) !== null || parseInstant(value) !== null ? dateWords(value.slice(0, 10)) : `“${value}”`;
   return isWish(value) ? wishText(value) : "changed";

@@ -1,21 +1,8 @@
-import type { Change } from "@chronometra/core";
-import { dateWords, readDate } from "../shared/words.ts";
+import { WISHES, type Change } from "@chronometra/core";
+import { readDate } from "../shared/words.ts";
 import type { SheetRow } from "./engine/sheet.ts";
 
 type Wish = NonNullable<SheetRow["wish"]>;
-
-/** Each kind of date wish as it is said and typed. */
-export const WISHES: Readonly<Record<Wish["type"], string>> = {
-  startNotBefore: "not before",
-  startNotAfter: "start by",
-  startOn: "start on",
-  finishNotBefore: "finish not before",
-  finishNotAfter: "finish by",
-  finishOn: "finish on",
-};
-
-/** "not before 4 May 2026: crane is there"; empty without a wish. */
-export const wishText = (wish: Wish | null): string => (wish === null ? "" : `${WISHES[wish.type]} ${dateWords(wish.date)}${wish.reason === undefined ? "" : `: ${wish.reason}`}`);
 
 const BY_WORDS = new Map(Object.entries(WISHES).map(([type, words]) => [words, type as Wish["type"]]));
 const PATTERN = /^(finish not before|not before|start by|start on|finish by|finish on|by|on)?\s*([^:]+?)\s*(?::\s*(.*))?$/i;

@@ -4,6 +4,7 @@ import { useState } from "react";
 import { CommitField } from "../shared/CommitField.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
 import { readNumber } from "../shared/amounts.ts";
+import { numberWords } from "../shared/words.ts";
 import { inTreeOrder } from "./programmeTree.ts";
 import { usePortfolioWrite } from "./usePortfolioWrite.ts";
 
@@ -12,7 +13,7 @@ const LIMITS: readonly (readonly [Exclude<keyof Thresholds, "deadlines">, string
   ["cpiBelow", "CPI below", ""],
   ["spitBelow", "SPI(t) of earned schedule below", ""],
   ["driftOver", "Finish late by more than", "d"],
-  ["movedOver", "Finish moved since the last issue by more than", "d"],
+  ["movedOver", "Finish moved since the last period by more than", "d"],
   ["overrunOver", "Estimate at completion over the budget by more than", "%"],
 ];
 
@@ -76,7 +77,7 @@ export function QualityLimitsDialog({ limits, onClose }: { limits: QualityLimits
                 return store(value === null ? others : { ...others, [number]: value / factor });
               }} />
               <span className="w-4">{factor === 100 ? "%" : ""}</span>
-              <span className="muted w-28 text-right">published {Number((limit * factor).toFixed(2))}{factor === 100 ? "%" : ""}</span>
+              <span className="muted w-28 text-right">published {numberWords(limit * factor, 2)}{factor === 100 ? "%" : ""}</span>
             </li>
           );
         })}
@@ -116,7 +117,7 @@ export function FieldsDialog({ fields, onClose }: { fields: readonly OwnField[];
             <li key={field.id} className="flex items-center gap-2 border-b rule py-1">
               <CommitField label={`Name of ${field.name}`} width="w-40" value={field.name} onCommit={(text) => (text.trim() === "" ? "A field needs a name." : (write.mutate({ body: { fields: fields.map((each) => (each.id === field.id ? { ...each, name: text.trim() } : each)) } }), null))} />
               <span className="muted flex-1">{TYPE_WORDS[field.type]}{field.choices !== undefined && `: ${field.choices.join(", ")}`}</span>
-              <button type="button" className="btn btn-ghost btn-xs" onClick={() => write.mutate({ body: { fields: fields.filter((each) => each.id !== field.id) } })}>Take out</button>
+              <button type="button" className="btn btn-ghost btn-xs" onClick={() => write.mutate({ body: { fields: fields.filter((each) => each.id !== field.id) } })}>Remove</button>
             </li>
           ))}
         </ul>

@@ -69,25 +69,29 @@ function Head({ look }: { look: ProjectLook }) {
   useTitle(`${look.code} ${TABS.find(({ to }) => to === part)?.name ?? look.name}`);
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
-    <div className="flex flex-wrap items-center gap-x-4 border-b rule px-5 pt-1 lg:flex-nowrap">
+    <div className="flex flex-wrap items-baseline gap-x-5 border-b rule px-5 pt-1">
       <div className="paper-only text-sm">{look.code} {look.name}{summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}</div>
-      <h1 className="max-w-96 min-w-24 truncate text-lg" title={look.name}>{look.name}</h1>
-      <p className="muted min-w-0 flex-1 truncate text-sm" title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}>
-        {look.code} · {look.manager}
-        {summary.finish !== null && <> · finishes {dateWords(summary.finish)}</>}
-        {summary.drift !== null && <>, <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned> {against}</>}
-        {summary.baseline === null && ` · ${against}`}
-      </p>
-      <nav aria-label="Project" className="flex shrink-0 gap-3.5">
-        {TABS.map(({ to, name }) => (
-          <NavLink key={name} to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`} end className={({ isActive }) => `border-b-2 py-1.5 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
-            {name}
-          </NavLink>
-        ))}
-      </nav>
-      <div className="flex shrink-0 items-center gap-1">
-        <Issue look={look} />
-        <Export project={look.id} />
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <h1 className="text-lg">{look.name}</h1>
+        <p className="muted text-sm" title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}>
+          {look.code}
+          {summary.finish !== null && <> · <span className="whitespace-nowrap">finishes {dateWords(summary.finish)}</span></>}
+          {summary.drift !== null && <>, <span className="whitespace-nowrap"><Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned></span></>}
+          {summary.baseline === null && ` · ${against}`}
+        </p>
+      </div>
+      <div className="flex grow flex-wrap items-center justify-between gap-x-4">
+        <nav aria-label="Project" className="flex flex-wrap gap-x-3.5">
+          {TABS.map(({ to, name }) => (
+            <NavLink key={name} to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`} end className={({ isActive }) => `border-b-2 py-1 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
+              {name}
+            </NavLink>
+          ))}
+        </nav>
+        <div className="flex shrink-0 items-center gap-1">
+          <Issue look={look} />
+          <Export project={look.id} />
+        </div>
       </div>
     </div>
   );

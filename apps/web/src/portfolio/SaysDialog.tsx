@@ -23,7 +23,7 @@ export function SaysDialog({ line, onClose }: { line: Pick<ProjectLine, "id" | "
         <label className="mt-3 block text-sm">Note<textarea className="textarea mt-0.5 w-full" rows={4} maxLength={1000} value={note} onChange={(event) => setNote(event.target.value)} /></label>
         {line.says !== null && <p className="muted mt-1 text-sm">{line.says.by}, {momentWords(line.says.at)}</p>}
         <div className="mt-3 flex gap-2">
-          <button className="btn btn-primary btn-sm" disabled={write.isPending}>Say so</button>
+          <button className="btn btn-primary btn-sm" disabled={write.isPending}>Save</button>
           {line.says !== null && <button type="button" className="btn btn-sm" disabled={write.isPending} onClick={() => write.mutate({ params, body: { says: null } })}>Say nothing</button>}
         </div>
       </form>

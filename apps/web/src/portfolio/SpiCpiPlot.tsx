@@ -4,8 +4,11 @@ import { useNavigate } from "react-router";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
 import { ratioWords } from "../shared/words.ts";
+import { labelShifts, reachOf } from "./plotRoom.ts";
 
 type Point = readonly [spi: number, cpi: number, words: string];
+
+const PERIODS = 3;
 
 /** Each project's way through SPI and CPI, period by period to now. */
 export function waysOf(projects: readonly ProjectLine[], paths: Paths): { id: string; code: string; name: string; points: Point[] }[] {
@@ -13,12 +16,15 @@ export function waysOf(projects: readonly ProjectLine[], paths: Paths): { id: st
     const points = (paths[id] ?? []).flatMap(({ number, spi, cpi }): Point[] => (spi === null || cpi === null ? [] : [[spi, cpi, `period ${number}`]]));
     const { spi = null, cpi = null } = summary.figures ?? {};
     const now: Point[] = spi === null || cpi === null ? [] : [[spi, cpi, issuedNumber === null ? "now" : `now, after period ${issuedNumber}`]];
-    const all = [...points, ...now];
+    // The last three periods tell where it goes; longer ways tangle.
+    const all = [...points.slice(-PERIODS), ...now];
     return all.length === 0 ? [] : [{ id, code, name, points: all }];
   });
 }
 
-const SPAN_LEAST = 0.15;
+/** The plot's room within its axes: its height is given, of its width only the least is known. */
+const HEIGHT = 214;
+const WIDTH = 330;
 
 /** SPI against CPI with each project's path: down and to the left is behind and over. */
 export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine[]; paths: Paths }) {
@@ -27,13 +33,14 @@ export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine
   const option = useCallback(
     ({ of, text }: Inks) => {
       const ink = of("--color-base-content");
-      const span = Math.max(SPAN_LEAST, ...ways.flatMap(({ points }) => points.slice(-1).flatMap(([spi, cpi]) => [Math.abs(spi - 1), Math.abs(cpi - 1)])));
-      const axis = { type: "value", min: Number((1 - span * 1.1).toFixed(2)), max: Number((1 + span * 1.1).toFixed(2)), axisLabel: { ...text, formatter: (value: number) => value.toFixed(2), showMinLabel: false, showMaxLabel: false }, splitLine: { show: false }, nameTextStyle: text, nameGap: 4 };
+      const [across, down] = ([0, 1] as const).map((which) => reachOf(ways.flatMap(({ points }) => points.map((point) => point[which])))) as [ReturnType<typeof reachOf>, ReturnType<typeof reachOf>];
+      const shifts = labelShifts(ways.map(({ points }) => ({ x: ((points.at(-1)![0] - across.min) / (across.max - across.min)) * WIDTH, y: ((down.max - points.at(-1)![1]) / (down.max - down.min)) * HEIGHT })));
+      const axis = { type: "value", axisLabel: { ...text, formatter: ratioWords, showMinLabel: false, showMaxLabel: false }, splitLine: { show: false }, nameTextStyle: text, nameGap: 4 };
       return {
         grid: { left: 34, right: 14, top: 20, bottom: 22 },
         tooltip: { trigger: "item", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, formatter: ({ seriesName, data }: { seriesName: string; data: { value: Point } }) => `${seriesName}, ${data.value[2]}<br/>SPI ${ratioWords(data.value[0])}, CPI ${ratioWords(data.value[1])}` },
-        xAxis: { ...axis, name: "SPI", nameLocation: "end", axisLine: { onZero: false, lineStyle: { color: of("--color-base-300") } } },
-        yAxis: { ...axis, name: "CPI", nameLocation: "end" },
+        xAxis: { ...axis, ...across, name: "SPI", nameLocation: "end", axisLine: { onZero: false, lineStyle: { color: of("--color-base-300") } } },
+        yAxis: { ...axis, ...down, name: "CPI", nameLocation: "end" },
         series: ways.map(({ code, name, points }, i) => {
           const [spi, cpi] = points.at(-1)!;
           const colour = of(spi < 1 && cpi < 1 ? "--color-error" : spi >= 1 && cpi >= 1 ? "--color-success" : "--color-base-content");
@@ -41,8 +48,7 @@ export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine
             name: `${code} ${name}`,
             type: "line",
             clip: true,
-            labelLayout: { hideOverlap: true },
-            data: points.map((value, n) => ({ value, symbolSize: n === points.length - 1 ? 9 : 0.1, label: { show: n === points.length - 1, formatter: code, position: "right", color: ink, fontSize: 11 } })),
+            data: points.map((value, n) => ({ value, symbolSize: n === points.length - 1 ? 9 : 0.1, label: { show: n === points.length - 1, formatter: code, position: "right", offset: [0, shifts[i]!], color: ink, fontSize: 11 } })),
             symbol: spi < 1 && cpi < 1 ? "triangle" : "circle",
             itemStyle: { color: colour },
             lineStyle: { color: colour, width: 1, opacity: 0.55 },

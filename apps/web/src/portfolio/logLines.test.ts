@@ -20,7 +20,7 @@ const line = (projects: ProjectLine[], about: string) => logLines(projects, "202
 
 describe("the log", () => {
   it("says that all is well where it is", () => {
-    expect(logLines([project("a")], "2026-03-31", {}, RATES).map(({ words }) => words)).toEqual(["No finish has moved against period 3, as of 31 Mar 2026.", "No deadline is in danger.", "No project costs more than it earns.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
+    expect(logLines([project("a")], "2026-03-31", {}, RATES).map(({ words }) => words)).toEqual(["No finish has moved against period 3, as of 31 Mar 2026.", "No deadline is in danger.", "Nowhere did the work done cost more than its budget.", "Every plan is approved, dated, up to date and fit.", "Everyone has reported."]);
   });
 
   it("counts what moved, the furthest first, and leads to why", () => {
@@ -56,9 +56,9 @@ describe("the log", () => {
 
   it("adds up what is over, in the group's currency where they are several", () => {
     const over = [project("a", {}, { figures: figures(1000, 31_000) }), project("b", {}, { figures: figures(1000, 21_000) })];
-    expect(line(over, "Cost").words).toBe("2 projects cost more than they earn, 500 EUR together.");
-    expect(line([over[0]!, project("c", {}, { currency: "GBP", figures: figures(0, 500) })], "Cost").words).toBe("2 projects cost more than they earn, 306 EUR together.");
-    expect(line([over[0]!, project("c", {}, { currency: "KWD", figures: figures(0, 500) })], "Cost").words).toBe("2 projects cost more than they earn; together not told, without a rate of KWD.");
+    expect(line(over, "Cost").words).toBe("In 2 projects the work done cost more than its budget, 500 EUR together.");
+    expect(line([over[0]!, project("c", {}, { currency: "GBP", figures: figures(0, 500) })], "Cost").words).toBe("In 2 projects the work done cost more than its budget, 306 EUR together.");
+    expect(line([over[0]!, project("c", {}, { currency: "KWD", figures: figures(0, 500) })], "Cost").words).toBe("In 2 projects the work done cost more than its budget; together not told, without a rate of KWD.");
   });
 
   it("doubts plans that are not approved, not up to date, or not whole", () => {

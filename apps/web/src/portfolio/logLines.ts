@@ -1,7 +1,7 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
 import { commonOf, type Rates } from "./together.ts";
-import { countWords, dateWords, money, movedWords, standingWords, type Tone } from "../shared/words.ts";
+import { countWords, dateWords, money, movedWords, ratioWords, standingWords, type Tone } from "../shared/words.ts";
 
 /** A row behind a line of the log. */
 export interface LogRow {
@@ -98,9 +98,9 @@ function cost(projects: readonly ProjectLine[], rates: Rates): LogLine {
   const together = common.money === null ? (common.missing.length > 0 ? `; together not told, without a rate of ${common.missing.join(", ")}` : "") : `, ${money(sum(), common.money.minorDigits)} ${common.money.currency} together`;
   return {
     about: "Cost",
-    words: over.length === 0 ? "No project costs more than it earns." : `${countWords(over.length, "project costs", "projects cost")} more than ${over.length === 1 ? "it earns" : "they earn"}${together}.`,
+    words: over.length === 0 ? "Nowhere did the work done cost more than its budget." : `In ${countWords(over.length, "project", "projects")} the work done cost more than its budget${together}.`,
     tone: over.length === 0 ? "plain" : "adverse",
-    rows: over.map(({ line, cv }) => ({ key: line.id, project: line.id, name: line.name, words: `${money(-cv, line.summary.minorDigits)} ${line.summary.currency} over, CPI ${line.summary.figures!.cpi?.toFixed(2) ?? "–"}`, tone: "adverse", to: `/projects/${line.id}?sort=cv` })),
+    rows: over.map(({ line, cv }) => ({ key: line.id, project: line.id, name: line.name, words: `${money(-cv, line.summary.minorDigits)} ${line.summary.currency} over, CPI ${ratioWords(line.summary.figures!.cpi)}`, tone: "adverse", to: `/projects/${line.id}?sort=cv` })),
   };
 }
 

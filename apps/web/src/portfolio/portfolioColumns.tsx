@@ -1,4 +1,3 @@
-import type { Figures } from "@chronometra/core";
 import type { Paths, Portfolio, ProjectLine } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
@@ -9,12 +8,11 @@ import { activitiesBehind, anyOf } from "../watch/opens.ts";
 import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { comparedTo, movedOf, moveWords, rulesBroken, trustOf } from "./logLines.ts";
+import { figureExplained, figureMeaning, type FigureId } from "../shared/figureWords.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
 import { figuresTogether } from "./together.ts";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
-import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, driftTone, driftWords, indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type DeadlineState } from "../shared/words.ts";
-
-type Measure = (figures: Figures) => number | null;
+import { countWords, dateWords, DEADLINE_ORDER, DEADLINE_TONES, DEADLINE_WORDS, type DeadlineState, driftTone, driftWords, indexTone, money, percentWords, ratioWords, sinceWords, varianceTone, varianceWords } from "../shared/words.ts";
 
 const worstState = ({ summary }: ProjectLine): DeadlineState | null => DEADLINE_ORDER.find((state) => summary.deadlineCounts[state] !== undefined) ?? null;
 
@@ -47,19 +45,20 @@ function show({ words, tone, marked }: Shown, value: number | null, digits: numb
 }
 
 /** A column of one figure: in a project's line it opens the activities behind it, sums are formed from sums. */
-const figureColumns = (portfolio: Portfolio) => (id: string, head: string, hint: string, measure: Measure, shown: Shown, hidden = false): Column<ProjectLine> => {
+const figureColumns = (portfolio: Portfolio) => (id: FigureId, head: string, shown: Shown, hidden = false): Column<ProjectLine> => {
   const isAmount = shown !== INDEX && shown !== SHARE;
   return {
     id,
     head,
-    hint,
+    hint: figureMeaning(id),
+    explains: ({ summary }) => (summary.figures === null ? null : figureExplained(id, summary.figures, summary.minorDigits)),
     hidden,
     numeric: true,
-    value: ({ summary }) => (summary.figures === null ? null : (measure(summary.figures) ?? null)),
-    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), show(shown, measure(line.summary.figures), line.summary.minorDigits))),
+    value: ({ summary }) => summary.figures?.[id] ?? null,
+    show: (line) => (line.summary.figures === null ? "–" : opens(to(line, `?sort=${id}`), show(shown, line.summary.figures[id], line.summary.minorDigits))),
     total: (lines) => {
       const together = figuresTogether(lines, portfolio, portfolio.projects);
-      return together === null ? "–" : show(shown, measure(together.figures), together.summedIn.minorDigits);
+      return together === null ? "–" : show(shown, together.figures[id], together.summedIn.minorDigits);
     },
     ...(isAmount ? { money: ({ summary }: ProjectLine) => summary } : shown === SHARE ? { is: "share" as const } : {}),
   };
@@ -82,11 +81,11 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
   { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: (line) => opens(`${watchOf(line, ["complete"])}`, `${line.summary.done} of ${line.summary.activities}`), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
   { id: "open", head: "Open", hint: "Activities not finished yet", numeric: true, value: ({ summary }) => summary.activities - summary.done, show: (line) => opens(watchOf(line, ["notStarted", "inProgress"]), line.summary.activities - line.summary.done), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.activities - summary.done, 0), hidden: true },
-  { id: "daysLeft", head: "Days left", is: "days", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
+  { id: "daysLeft", head: "Days remaining", is: "days", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
   { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
   { id: "drift", head: "Drift", is: "days", hint: "Current finish against the approved one, in working days", numeric: true, value: ({ summary }) => summary.drift, show: (line) => opens(to(line, line.summary.baseline === null ? "/plan" : `/compare?from=baseline-${line.summary.baseline}&to=plan&why=finish`), <Toned tone={driftTone(line.summary.drift)}>{driftWords(line.summary.drift)}</Toned>) },
   {
-    id: "moved", head: "Since issue", is: "days", hint: "How far the finish has moved against the last period before the open one", numeric: true,
+    id: "moved", head: sinceWords(portfolio.projects.flatMap(({ comparedNumber }) => comparedNumber ?? [])), is: "days", hint: "How far the finish has moved against the last period before the open one", numeric: true,
     value: movedOf,
     show: (line) => {
       const days = movedOf(line);
@@ -102,17 +101,17 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   },
   { id: "deadlines", head: "Deadlines", value: (line) => { const state = worstState(line); return state === null ? null : DEADLINE_ORDER.indexOf(state); }, says: ({ summary }) => DEADLINE_ORDER.flatMap((state) => (summary.deadlineCounts[state] === undefined ? [] : [`${summary.deadlineCounts[state]} ${DEADLINE_WORDS[state]}`])).join(", "), show: (line) => opens(`/deadlines?project=${line.id}`, deadlineWords(line)) },
   ...(new Set(portfolio.projects.map(({ summary }) => summary.currency)).size > 1 ? [{ id: "currency", head: "In", hint: "The currency of the amounts", value: ({ summary }: ProjectLine) => summary.currency, total: (lines: readonly ProjectLine[]) => figuresTogether(lines, portfolio, portfolio.projects)?.summedIn.currency ?? "–" }] : []),
-  figureColumn("bac", "BAC", "Budget at completion", ({ bac }) => bac, AMOUNT),
-  figureColumn("pv", "PV", "Planned value at the data date", ({ pv }) => pv, AMOUNT, true),
-  figureColumn("ev", "EV", "Earned value at the data date", ({ ev }) => ev, AMOUNT, true),
-  figureColumn("ac", "AC", "Actual cost at the data date", ({ ac }) => ac, AMOUNT, true),
-  figureColumn("sv", "SV", "Schedule variance, EV − PV", ({ sv }) => sv, { words: (value, digits) => varianceWords(value, digits, "behind", "ahead"), tone: varianceTone }),
-  figureColumn("cv", "CV", "Cost variance, EV − AC", ({ cv }) => cv, { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }),
-  figureColumn("spi", "SPI", "Schedule performance index, EV / PV", ({ spi }) => spi, INDEX),
-  figureColumn("cpi", "CPI", "Cost performance index, EV / AC", ({ cpi }) => cpi, INDEX),
-  figureColumn("eac", "EAC", "Estimate at completion, BAC / CPI", ({ eac }) => eac, AMOUNT, true),
-  figureColumn("vac", "VAC", "Variance at completion, BAC − EAC", ({ vac }) => vac, { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }, true),
-  figureColumn("percentComplete", "Earned", "EV / BAC", ({ percentComplete }) => percentComplete, SHARE, true),
+  figureColumn("bac", "BAC", AMOUNT),
+  figureColumn("pv", "PV", AMOUNT, true),
+  figureColumn("ev", "EV", AMOUNT, true),
+  figureColumn("ac", "AC", AMOUNT, true),
+  figureColumn("sv", "SV", { words: (value, digits) => varianceWords(value, digits, "behind", "ahead"), tone: varianceTone }),
+  figureColumn("cv", "CV", { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }),
+  figureColumn("spi", "SPI", INDEX),
+  figureColumn("cpi", "CPI", INDEX),
+  figureColumn("eac", "EAC", AMOUNT, true),
+  figureColumn("vac", "VAC", { words: (value, digits) => varianceWords(value, digits, "over", "under"), tone: varianceTone }, true),
+  figureColumn("percentComplete", "Earned", SHARE, true),
   {
     id: "missing", head: "Not reported", hint: "People with work in this period who have reported nothing", numeric: true, value: ({ missing }) => missing.length,
     show: ({ id, missing }) => (missing.length === 0 ? <span className="muted">all in</span> : <Link className="undecided link-quiet" to={`/cycle/missing?project=${id}`} title={missing.map(({ name }) => name).join(", ")}>{countWords(missing.length, "person", "people")}</Link>),

@@ -38,7 +38,7 @@ export function MendPart({ project, mend, chosen, onDone }: Props) {
     <section aria-label="Mend many" className="mt-3 border-t rule pt-2">
       <h3 className="text-sm">Mend {countWords(chosen.length, "activity", "activities")} at once</h3>
       <p className="muted text-sm">{HOW[mend].does}</p>
-      {chosen.length === 0 ? <p className="muted pt-1 text-sm">Tick those to be mended.</p> : effect.error !== null ? <Failure error={effect.error} /> : effect.data === undefined ? <p className="muted text-sm" role="status">Working it out …</p> : (
+      {chosen.length === 0 ? <p className="muted pt-1 text-sm">Select those to be mended.</p> : effect.error !== null ? <Failure error={effect.error} /> : effect.data === undefined ? <p className="muted text-sm" role="status">Calculating …</p> : (
         <div aria-busy={effect.isPlaceholderData}>
           <EffectView effect={effect.data.effect} />
           {effect.data.left.length > 0 && <ul className="undecided mt-1 text-sm">{effect.data.left.map(({ id, name, why }) => <li key={id}>{name} stays: {why}.</li>)}</ul>}

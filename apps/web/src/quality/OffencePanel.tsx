@@ -1,7 +1,7 @@
 import type { QualityView } from "@chronometra/contract";
 import { useState } from "react";
 import { Link } from "react-router";
-import { dateWords } from "../shared/words.ts";
+import { dateWords, movedWords } from "../shared/words.ts";
 import { mendAt } from "./mendAt.ts";
 import { MendPart } from "./MendPart.tsx";
 
@@ -20,7 +20,7 @@ const isCheck = (about: Check | Finding): about is Check => "number" in about;
 function PathTest({ project, test }: { project: string; test: NonNullable<QualityView["pathTest"]> }) {
   return (
     <p className="text-sm">
-      With {test.name} {test.addedDays} d longer, the finish goes from {dateWords(test.finish)} to {dateWords(test.then)}, {Number(test.movedDays.toFixed(1))} d later. <Link className="underline" to={`/projects/${project}/plan?lit=test&at=${encodeURIComponent(test.id)}`}>See it in the time chart</Link>
+      With {test.name} {test.addedDays} d longer, the finish goes from {dateWords(test.finish)} to {dateWords(test.then)}, {movedWords(test.movedDays)}. <Link className="underline" to={`/projects/${project}/plan?lit=test&at=${encodeURIComponent(test.id)}`}>See it in the time chart</Link>
     </p>
   );
 }

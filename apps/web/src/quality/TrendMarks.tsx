@@ -1,5 +1,5 @@
 import type { QualityView } from "@chronometra/contract";
-import { dateWords } from "../shared/words.ts";
+import { dateWords, numberWords } from "../shared/words.ts";
 
 const WIDTH = 74;
 const HEIGHT = 18;
@@ -11,7 +11,7 @@ export function TrendMarks({ name, trend }: { name: string; trend: QualityView["
   const last = trend.slice(-MOST);
   if (last.length === 0) return <span className="muted text-xs">no period yet</span>;
   const held = last.filter(({ passes }) => passes === true).length;
-  const words = last.map(({ period, dataDate, value, passes }) => `Period ${period}, ${dateWords(dataDate)}: ${passes === null ? "nothing to count" : `${passes ? "held" : "failed"}${value === null ? "" : `, ${Number(value.toFixed(2))}`}`}`).join("\n");
+  const words = last.map(({ period, dataDate, value, passes }) => `Period ${period}, ${dateWords(dataDate)}: ${passes === null ? "nothing to count" : `${passes ? "held" : "failed"}${value === null ? "" : `, ${numberWords(value, 2)}`}`}`).join("\n");
   return (
     <svg width={WIDTH} height={HEIGHT} role="img" aria-label={`${name} held in ${held} of the last ${last.length} periods`} className="inline-block align-middle">
       <title>{words}</title>

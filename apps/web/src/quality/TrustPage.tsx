@@ -14,7 +14,7 @@ export function VerdictWords({ verdict: { fitness, reasons, best } }: Pick<Quali
   return (
     <>
       <p className={`figure text-lg ${FITNESS_TONES[fitness]}`}>{FITNESS_WORDS[fitness]}.{fitness === "mend" && ` ${reasons.length === 1 ? "One thing falls" : `${reasons.length} things fall`} short.`}</p>
-      {reasons.length === 0 ? <p className="text-sm">Every check that has something to count holds.</p> : <ul className="columns-2 gap-6 text-sm">{reasons.map(({ words, grave }) => <li key={words} className={grave ? "adverse" : ""}>{grave && "▾ "}{words}</li>)}</ul>}
+      {reasons.length === 0 ? <p className="text-sm">Every check that has something to count holds.</p> : <ul className="columns-2 gap-6 text-sm">{reasons.map(({ words, grave }) => <li key={words} className={grave ? "adverse" : "undecided"}>{grave ? "▾ " : "◦ "}{words}</li>)}</ul>}
       {best !== null && <p className="pt-1 text-sm"><span className="muted">What would help most:</span> {best.words}.</p>}
     </>
   );

@@ -5,7 +5,7 @@ import { useState } from "react";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { CommitField } from "../shared/CommitField.tsx";
-import { countWords, dateWords, readDate } from "../shared/words.ts";
+import { countWords, dateWords, NOT_A_DATE, readDate } from "../shared/words.ts";
 import { withHolidays } from "./holidays.ts";
 import { countriesQuery } from "./queries.ts";
 import { readShifts, shiftText } from "./shiftText.ts";
@@ -23,8 +23,6 @@ interface Props {
 
 export const LEAVE_HINT = "4 May to 8 May 2026: leave";
 export const EXCEPTION_HINT = "24 Dec 2026 to 3 Jan 2027: shutdown";
-const NOT_A_DATE = "Write a date as 4 May 2026 or 2026-05-04.";
-
 /** Reads one day or a range: `4 May`, `4 May to 8 May 2026`, with a label behind a colon. */
 export function readException(text: string, year: string): Exception | { readonly fault: string } {
   const [span = "", label = ""] = text.split(/:(.*)/);
@@ -72,7 +70,7 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
             <td><CommitField label={`To, row ${i + 1}`} date={exception.to} value={dateWords(exception.to)} width="w-28" disabled={disabled} onCommit={date(i, "to")} /></td>
             {!leave && <td><CommitField label={`Worked, row ${i + 1}`} value={shiftText(exception.shifts)} width="w-36" disabled={disabled} onCommit={shifts(i)} /></td>}
             <td><CommitField label={`What for, row ${i + 1}`} value={exception.label ?? ""} width="w-44" disabled={disabled} onCommit={label(i)} /></td>
-            <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
         {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-80" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
@@ -95,7 +93,7 @@ export function HolidayChooser({ exceptions, onChange, year }: Pick<Props, "exce
       const { exceptions: all, added, kept } = withHolidays(exceptions, days);
       onChange(all);
       const stays = kept.length === 0 ? "" : ` Worked as you said it stays: ${kept.map(({ from, name }) => `${dateWords(from)} (${name})`).join(", ")}.`;
-      toast(added === 0 ? "All of them are closed already." : `${countWords(added, "holiday", "holidays")} added; look at them, and take out what does not hold for you.${stays}`);
+      toast(added === 0 ? "All of them are closed already." : `${countWords(added, "holiday", "holidays")} added; look at them, and remove what does not hold for you.${stays}`);
     } catch (error) {
       toast.error((error as Error).message);
     }

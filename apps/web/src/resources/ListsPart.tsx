@@ -12,7 +12,7 @@ function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<stri
     const fault = await onRemove();
     if (fault !== null) toast.error(fault);
   };
-  return <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${what}`} onClick={() => void remove()}><X size={12} aria-hidden="true" /></button>;
+  return <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${what}`} onClick={() => void remove()}><X size={12} aria-hidden="true" /></button>;
 }
 
 const named = (text: string, taken: Iterable<{ readonly name: string }>): string | null => {
@@ -42,7 +42,7 @@ export function TeamsPart({ view, plan, change }: PartProps) {
           <tr key={key}>
             <td><CommitField label={`Name of ${name}`} value={name} width="w-48" disabled={!view.mayEdit} onCommit={(text) => named(text, [...plan.teams.values()].filter(({ id }) => id !== key)) ?? change([{ type: "editRow", table: "teams", key, set: { name: text.trim() } }], "The team is renamed.")} /></td>
             <td><CommitField label={`Members of ${name}`} value={ids.map((id) => plan.people.get(id)?.name ?? id).join("; ")} width="w-full min-w-96" disabled={!view.mayEdit} onCommit={members(key, name)} /></td>
-            <td>{view.mayEdit && <Remove what={name} onRemove={() => change([{ type: "removeRow", table: "teams", key }], `The team ${name} is taken out.`)} />}</td>
+            <td>{view.mayEdit && <Remove what={name} onRemove={() => change([{ type: "removeRow", table: "teams", key }], `The team ${name} is removed.`)} />}</td>
           </tr>
         ))}
         {view.mayEdit && <tr><td colSpan={3}><CommitField label="Add a team" value="" adds width="w-48" placeholder="a further team" onCommit={add} /></td></tr>}
@@ -79,7 +79,7 @@ export function CategoriesPart({ view, plan, change }: PartProps) {
               <td><CommitField label={`Name of ${name}`} value={name} width="w-56" disabled={!view.mayEdit} onCommit={rename(name)} /></td>
               <td className="num">{own.length}</td>
               <td className="num">{money(own.reduce((sum, { plannedMinor }) => sum + plannedMinor, 0), digits)}</td>
-              <td>{view.mayEdit && key !== undefined && own.length === 0 && <Remove what={name} onRemove={() => change([{ type: "removeRow", table: "categories", key }], `${name} is taken out.`)} />}</td>
+              <td>{view.mayEdit && key !== undefined && own.length === 0 && <Remove what={name} onRemove={() => change([{ type: "removeRow", table: "categories", key }], `${name} is removed.`)} />}</td>
             </tr>
           );
         })}
@@ -125,7 +125,7 @@ export function FieldsPart({ view, plan, change }: PartProps) {
             <td><select className="select select-xs w-40" aria-label={`What ${field.name} holds`} disabled={!view.mayEdit} value={field.type} onChange={(event) => void setType(key, field, event.target.value as OwnField["type"])}>{OWN_FIELD_TYPES.map((type) => <option key={type} value={type}>{TYPE_WORDS[type]}</option>)}</select></td>
             <td>{field.type === "choice" && <CommitField label={`Choices of ${field.name}`} value={(field.choices ?? []).join("; ")} width="w-full min-w-72" disabled={!view.mayEdit} onCommit={setChoices(key, field)} />}</td>
             <td className="num">{countWords(filled(key), "activity", "activities")}</td>
-            <td>{view.mayEdit && <Remove what={field.name} onRemove={() => change(removeOwnField(plan, key), `${field.name} is taken out, with what was written in it.`)} />}</td>
+            <td>{view.mayEdit && <Remove what={field.name} onRemove={() => change(removeOwnField(plan, key), `${field.name} is removed, with what was written in it.`)} />}</td>
           </tr>
         ))}
         {view.mayEdit && <tr><td colSpan={5}><CommitField label="Add a field" value="" adds width="w-80" placeholder={FIELD_HINT} onCommit={add} /></td></tr>}

@@ -1,5 +1,5 @@
-import { formatHours, parseDuration } from "@chronometra/core";
-import { useState } from "react";
+import { activityNames, formatHours, parseDuration } from "@chronometra/core";
+import { useMemo, useState } from "react";
 import { toast } from "sonner";
 import { DateField } from "../shared/DateField.tsx";
 import { NameChoice } from "../shared/NameChoice.tsx";
@@ -15,7 +15,11 @@ export function MeetingsPart({ view, plan, change }: PartProps) {
   const [length, setLength] = useState("1h");
   const [people, setPeople] = useState<readonly string[]>([]);
   const minutes = parseDuration(length, 480, "hours");
-  const open = [...plan.activities.values()].filter(({ kind, parked }) => kind !== "summary" && parked !== true);
+  const open = useMemo(() => {
+    const activities = [...plan.activities.values()].filter(({ kind, parked }) => kind !== "summary" && parked !== true);
+    const names = activityNames(plan.activities.values());
+    return activities.map(({ id }) => ({ id, name: names.of(id) }));
+  }, [plan.activities]);
   const add = async (): Promise<void> => {
     const id = `m-${crypto.randomUUID().slice(0, 8)}`;
     const row = { id, name: name.trim(), activity: activity!, date, minutes: minutes!, people: [...people], ...(until === "" ? {} : { weeklyUntil: until }) };
@@ -28,7 +32,7 @@ export function MeetingsPart({ view, plan, change }: PartProps) {
     <section>
       <p className="muted mb-2 max-w-prose text-sm">Whoever goes to a meeting finds its hours on the desk and books them with one touch. They are booked on the activity named here.</p>
       <table className="ledger panel-table" aria-label="Meetings">
-        <thead><tr><th>Meeting</th><th>When</th><th className="num">Hours</th><th>Booked on</th><th>Who goes</th><th><span className="sr-only">Take out</span></th></tr></thead>
+        <thead><tr><th>Meeting</th><th>When</th><th className="num">Hours</th><th>Booked on</th><th>Who goes</th><th><span className="sr-only">Remove</span></th></tr></thead>
         <tbody>
           {[...plan.meetings].map(([key, meeting]) => (
             <tr key={key}>
@@ -37,7 +41,7 @@ export function MeetingsPart({ view, plan, change }: PartProps) {
               <td className="num">{formatHours(meeting.minutes)}</td>
               <td>{plan.activities.get(meeting.activity)?.name}</td>
               <td className="max-w-96 text-sm">{meeting.people.map((id) => plan.people.get(id)?.name ?? id).join(", ")}</td>
-              <td>{view.mayEdit && <button type="button" className="btn btn-xs" onClick={() => void change([{ type: "removeRow", table: "meetings", key }], `${meeting.name} is taken out.`)}>Take out</button>}</td>
+              <td>{view.mayEdit && <button type="button" className="btn btn-xs" onClick={() => void change([{ type: "removeRow", table: "meetings", key }], `${meeting.name} is removed.`)}>Remove</button>}</td>
             </tr>
           ))}
           {plan.meetings.size === 0 && <tr><td colSpan={6} className="muted">No meetings yet.</td></tr>}

@@ -6,7 +6,7 @@ import { toast } from "sonner";
 import { AMOUNT_FAULT, amountText, readAmount } from "../shared/amounts.ts";
 import { CommitField } from "../shared/CommitField.tsx";
 import { todayHere } from "../shared/today.ts";
-import { dateWords, readDate } from "../shared/words.ts";
+import { dateWords, NOT_A_DATE, readDate } from "../shared/words.ts";
 import { Exceptions } from "./Exceptions.tsx";
 import { personRows } from "./leave.ts";
 import { SharedStore } from "./SharedStore.tsx";
@@ -40,7 +40,7 @@ function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: re
   };
   const from = (i: number) => (text: string): string | null => {
     const date = readDate(text, rates[i]!.from.slice(0, 4));
-    if (date === null) return "Write a date as 4 May 2026 or 2026-05-04.";
+    if (date === null) return NOT_A_DATE;
     if (rates.some((rate, n) => n !== i && rate.from === date)) return "There is a rate from that day already.";
     return sorted(rates.map((rate, n) => (n === i ? { ...rate, from: date } : rate)));
   };
@@ -62,7 +62,7 @@ function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: re
           <tr key={rate.from}>
             <td><CommitField label={`Rate ${i + 1} from`} date={rate.from} value={dateWords(rate.from)} width="w-28" disabled={disabled} onCommit={from(i)} /></td>
             <td className="num"><CommitField label={`Rate from ${dateWords(rate.from)}`} value={amountText(rate.perHourMinor, minorDigits)} width="w-24" numeric disabled={disabled} onCommit={amount(i)} /></td>
-            <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out the rate from ${dateWords(rate.from)}`} onClick={() => onChange(rates.filter((_rate, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove the rate from ${dateWords(rate.from)}`} onClick={() => onChange(rates.filter((_rate, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
         {!disabled && <tr><td colSpan={3}><CommitField label="Add a rate" value="" adds width="w-56" placeholder={RATE_HINT} onCommit={add} /></td></tr>}
@@ -92,7 +92,7 @@ function Acts({ view, plan, person, change, onDone }: Props) {
           <button type="button" className="btn btn-xs" disabled={by === ""} onClick={() => void tell(change(fillPlaceholder(plan, person.id, by), `${plan.people.get(by)!.name} does what was kept open for ${person.name}.`), true)}>Give them the work</button>
         </span>
       )}
-      {work === 0 && <button type="button" className="btn btn-xs" onClick={() => void tell(change(removePerson(plan, person.id), `${person.name} is taken out of this plan.`), true)}>Take out of this plan</button>}
+      {work === 0 && <button type="button" className="btn btn-xs" onClick={() => void tell(change(removePerson(plan, person.id), `${person.name} is removed from this plan.`), true)}>Remove from this plan</button>}
     </div>
   );
 }

@@ -69,7 +69,7 @@ export function SharedStore({ project, others, rows, what, onDone, onLeave }: Pr
         </fieldset>
       )}
       <div className="flex items-center gap-2">
-        <button type="button" className="btn btn-sm" disabled={preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Working it out …" : "Show what moves"}</button>
+        <button type="button" className="btn btn-sm" disabled={preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Calculating …" : "Show what moves"}</button>
         <button type="button" className="btn btn-primary btn-sm" disabled={store.isPending} onClick={() => store.mutate()}>{store.isPending ? "Storing …" : `Store in ${countWords(projects.length, "project", "projects")}`}</button>
         <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Leave as it was</button>
       </div>

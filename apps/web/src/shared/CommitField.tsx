@@ -36,14 +36,15 @@ export function CommitField({
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const list = useId();
-  const taking = useRef(false);
+  /** What is being taken now. */
+  const taking = useRef<string | null>(null);
   const latest = useRef({ text, value, label });
   latest.current = { text, value, label };
   // Taken off the page while something was typed, as when someone else removes what it belongs to: the text stays in sight.
   useEffect(
     () => () => {
       const { text: typed, value: was, label: of } = latest.current;
-      if (typed === null || typed.trim() === "" || typed === was || taking.current) return;
+      if (typed === null || typed.trim() === "" || typed === was || taking.current !== null) return;
       toast.error(`Not stored: “${typed}” in ${of}. What it belongs to is gone.`, {
         duration: Infinity,
         closeButton: true,
@@ -53,11 +54,16 @@ export function CommitField({
     [],
   );
   const commit = async (typed: string): Promise<void> => {
-    taking.current = true;
-    const answer = await onCommit(typed);
-    taking.current = false;
-    setFault(answer);
-    if (answer === null) setText(null);
+    // Enter that goes on to another field leaves this one as well: it is taken once.
+    if (taking.current === typed) return;
+    taking.current = typed;
+    try {
+      const answer = await onCommit(typed);
+      setFault(answer);
+      if (answer === null) setText(null);
+    } finally {
+      taking.current = null;
+    }
   };
   const take = async (): Promise<void> => {
     if (text === null || (text === value && !adds)) return setText(null);

@@ -1,8 +1,10 @@
 import { columnFilteringFeature, columnVisibilityFeature, createColumnHelper, createFilteredRowModel, createSortedRowModel, filterFn_includesString, globalFilteringFeature, rowSortingFeature, sortFn_alphanumeric, sortFn_basic, tableFeatures, useTable } from "@tanstack/react-table";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
+import { toast } from "sonner";
 import { moveCellFocus } from "./cellFocus.ts";
 import type { Column } from "./column.ts";
 import { TableTools } from "./TableTools.tsx";
+import { useFit } from "./useFit.ts";
 import { keepHidden, keptHidden } from "./keptColumns.ts";
 
 interface Props<T> {
@@ -116,6 +118,7 @@ export function DataTable<T>(props: Props<T>) {
   const sorted = table.state.sorting[0];
   const lines = grouped(rows, sorted === undefined ? group : undefined);
   const firstSaying = shown.findIndex(({ tool }) => tool !== true);
+  useFit(body, `${props.rows.length} ${shown.map(({ id }) => id).join(" ")}`);
   const hasTotals = totalName !== undefined && rows.length > 0;
   if (props.rows.length === 0) return <div className="py-8 muted">{empty}</div>;
   return (
@@ -123,7 +126,7 @@ export function DataTable<T>(props: Props<T>) {
       <TableTools name={name} columns={columns} shown={shown} rows={rows} hidden={hidden} onChoose={choose} filter={String(table.state.globalFilter ?? "")} onFilter={(text) => table.setGlobalFilter(text)}>
         {tools}
       </TableTools>
-      <table ref={body} className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
+      <table ref={body} className="ledger" aria-label={name} onKeyDown={(event) => (event.key === "?" && !isTypedInto(event.target as HTMLElement) ? tellMeaning(event.target as HTMLElement) : moveCellFocus(event))}>
         <thead>
           <tr>
             {shown.map((column) => {
@@ -162,6 +165,14 @@ export function DataTable<T>(props: Props<T>) {
   );
 }
 
+const isTypedInto = (target: HTMLElement): boolean => target.matches("input, textarea, select");
+
+/** Says what a cell means to those who ask by keyboard; by pointer its tip does. */
+function tellMeaning(target: HTMLElement): void {
+  const { title = "" } = target.closest<HTMLElement>("td, th") ?? {};
+  if (title !== "") toast(title);
+}
+
 function GroupHead<T>({ name, depth, rows, columns }: { name: string; depth: number; rows: readonly T[]; columns: readonly Column<T>[] }) {
   return (
     <tr className="group">
@@ -180,7 +191,7 @@ function Row<T>({ row, columns, rowClass }: { row: T; columns: readonly Column<T
   return (
     <tr className={rowClass?.(row)}>
       {columns.map((column) => (
-        <td key={column.id} tabIndex={-1} title={tipOf(column.value(row))} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
+        <td key={column.id} tabIndex={-1} title={column.explains?.(row) ?? (column.wraps === true ? undefined : tipOf(column.value(row)))} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
       ))}
     </tr>
   );

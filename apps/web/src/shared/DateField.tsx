@@ -1,6 +1,6 @@
 import { useState } from "react";
 import { DatePick } from "./DatePick.tsx";
-import { dateWords, readDate } from "./words.ts";
+import { dateWords, NOT_A_DATE, readDate } from "./words.ts";
 import { todayHere } from "./today.ts";
 
 interface Props {
@@ -22,7 +22,7 @@ export function DateField({ label, value, onDate, small = false, max }: Props) {
   const take = (): void => {
     if (text === null) return;
     const date = readDate(text, (value === "" ? todayHere() : value).slice(0, 4));
-    if (date === null) return setFault("Write a date as 24 Nov 2026 or 2026-11-24.");
+    if (date === null) return setFault(NOT_A_DATE);
     if (max !== undefined && date > max) return setFault(`It can be ${dateWords(max)} at the latest.`);
     setText(null);
     setFault(null);

@@ -59,7 +59,7 @@ export function DatePick({ value, max, disabled = false, onDate }: Props) {
           <Suspense
             fallback={
               <p className="muted text-sm" role="status">
-                Fetching …
+                Loading …
               </p>
             }
           >

@@ -1,5 +1,6 @@
 import { X } from "lucide-react";
 import { useEffect, useRef, type ReactNode } from "react";
+import { focusPage, lostFocus } from "./focus.ts";
 
 interface Props {
   readonly title: string;
@@ -11,7 +12,14 @@ interface Props {
 export function Dialog({ title, onClose, children }: Props) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
+    const before = document.activeElement as HTMLElement | null;
     dialog.current?.showModal();
+    // Whatever closes it, one works on where one was; where that is gone, on the page.
+    return () => {
+      if (!lostFocus()) return;
+      if (before?.isConnected === true && before !== document.body) before.focus({ preventScroll: true });
+      else focusPage();
+    };
   }, []);
   return (
     <dialog ref={dialog} aria-label={title} onClose={onClose} className="m-auto w-[min(34rem,94vw)] border rule bg-base-100 p-0 text-base-content backdrop:bg-black/40">

@@ -16,7 +16,7 @@ export function Failure({ error, onAgain }: Props) {
       {problems.length > 1 && (
         <ul className="mt-1 list-disc pl-5">
           {problems.slice(0, 12).map((problem, i) => (
-            <li key={i}>{[problem.table, problem.row, problem.field].filter(Boolean).join(" · ")}: {problem.message}</li>
+            <li key={i}>{problem.said ?? `${[problem.table, problem.row, problem.field].filter(Boolean).join(" · ")}: ${problem.message}`}</li>
           ))}
         </ul>
       )}
@@ -24,6 +24,9 @@ export function Failure({ error, onAgain }: Props) {
     </div>
   );
 }
+
+/** Whether the same call may go through another time: not where it is not allowed, or nothing is there. */
+const mayHelp = (error: unknown): boolean => !(error instanceof CallFailed) || (error.status !== 403 && error.status !== 404);
 
 interface LoadedProps<T> {
   readonly query: { readonly data: T | undefined; readonly error: unknown; readonly refetch: () => unknown };
@@ -35,6 +38,11 @@ export function Loaded<T>({ query, children }: LoadedProps<T>) {
   // A page is first drawn in slices, so that it answers meanwhile; what changes on it later is drawn at once.
   const drawn = useDeferredValue(query.data !== undefined, false);
   if (query.data !== undefined && drawn) return <>{children(query.data)}</>;
-  if (query.error !== null && query.data === undefined) return <div className="page"><Failure error={query.error} onAgain={() => void query.refetch()} /></div>;
-  return <p className="page muted" role="status">Fetching …</p>;
+  if (query.error !== null && query.data === undefined)
+    return (
+      <div className="page">
+        <Failure error={query.error} {...(mayHelp(query.error) ? { onAgain: () => void query.refetch() } : {})} />
+      </div>
+    );
+  return <p className="page muted" role="status">Loading …</p>;
 }

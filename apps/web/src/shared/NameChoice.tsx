@@ -1,4 +1,5 @@
-import { useId, useState } from "react";
+import { CallNames } from "@chronometra/core";
+import { useId, useMemo, useState } from "react";
 
 interface Props {
   readonly label: string;
@@ -7,18 +8,19 @@ interface Props {
   readonly width?: string;
 }
 
-/** Chooses one thing by typing its name; names that several bear carry their id. */
+/** Chooses one thing by typing its name; those of one name are told apart. */
 export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
   const list = useId();
   const [text, setText] = useState("");
-  const count = new Map<string, number>();
-  for (const { name } of things) count.set(name, (count.get(name) ?? 0) + 1);
-  const called = ({ id, name }: Props["things"][number]): string => (count.get(name) === 1 ? name : `${name} #${id}`);
-  const chosen = things.find((thing) => called(thing).toLowerCase() === text.trim().toLowerCase());
+  const names = useMemo(() => new CallNames(things), [things]);
+  const chosenBy = (typed: string): string | null => {
+    const found = names.findWhole(typed.trim());
+    return "id" in found ? found.id : null;
+  };
   return (
     <>
-      <input className={`input input-sm ${width}`} aria-label={label} placeholder={label} list={list} value={text} aria-invalid={text !== "" && chosen === undefined} onChange={(event) => { setText(event.target.value); onChoose(things.find((thing) => called(thing).toLowerCase() === event.target.value.trim().toLowerCase())?.id ?? null); }} />
-      <datalist id={list}>{things.map((thing) => <option key={thing.id} value={called(thing)} />)}</datalist>
+      <input className={`input input-sm ${width}`} aria-label={label} placeholder={label} list={list} value={text} aria-invalid={text !== "" && chosenBy(text) === null} onChange={(event) => { setText(event.target.value); onChoose(chosenBy(event.target.value)); }} />
+      <datalist id={list}>{things.map(({ id }) => <option key={id} value={names.of(id)} />)}</datalist>
     </>
   );
 }

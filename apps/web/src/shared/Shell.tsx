@@ -1,9 +1,11 @@
 import { useQuery } from "@tanstack/react-query";
-import { lazy, Suspense } from "react";
+import { lazy, Suspense, useEffect, useRef } from "react";
 import { NavLink, Navigate, Outlet, useLocation, useNavigation } from "react-router";
 import type { Me } from "@chronometra/contract";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "./Failure.tsx";
+import { focusPage, lostFocus } from "./focus.ts";
+import { MessageRoom } from "./MessageRoom.tsx";
 import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
 import { useMenus } from "./useMenus.ts";
@@ -50,6 +52,7 @@ function Places({ me }: { me: Me }) {
 /** Pages that are named otherwise than the place they lie in. */
 const PAGES: Readonly<Record<string, string>> = {
   "/deadlines": "Deadlines",
+  "/keys": "Keys",
   "/load": "Load",
   "/cycle/missing": "Not reported",
   "/cycle/lock": "Lock the period",
@@ -71,9 +74,21 @@ export function titleOf(pathname: string): string | null {
 /** What stands there until it is known who is signed in; the document begins with the same. */
 export const FirstBar = () => <header className="first-bar">Chronometra</header>;
 
+/** Whoever followed a link that is gone with its page works on in the new one, not at the top of everything. */
+function useFocusOnPage(busy: boolean): void {
+  const { pathname } = useLocation();
+  const first = useRef(true);
+  useEffect(() => {
+    if (busy) return;
+    if (!first.current && lostFocus()) focusPage();
+    first.current = false;
+  }, [pathname, busy]);
+}
+
 /** The period bar, the places, and one of them. */
 function Pages({ me }: { me: Me }) {
   const busy = useNavigation().state === "loading";
+  useFocusOnPage(busy);
   return (
     <div className="flex h-full flex-col">
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">Go to the content</a>
@@ -82,6 +97,7 @@ function Pages({ me }: { me: Me }) {
       <Places me={me} />
       <Unsent account={me.id} />
       <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto"><Outlet /></main>
+      <MessageRoom />
     </div>
   );
 }

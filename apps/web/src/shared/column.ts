@@ -7,6 +7,8 @@ export interface Column<T> {
   readonly head: string;
   /** Said on hovering over the heading. */
   readonly hint?: string;
+  /** What this row's value means and how it came about; said on asking. */
+  readonly explains?: (row: T) => string | null;
   readonly value: (row: T) => string | number | null;
   readonly show?: (row: T) => ReactNode;
   readonly numeric?: boolean;

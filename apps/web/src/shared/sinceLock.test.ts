@@ -22,7 +22,7 @@ describe("what has changed since a period was locked", () => {
 
   it("amounts in the digits of their currency", () => {
     expect(sinceLockWords(told, { ...told, estimate: 121_000 }, { currency: "JPY", minorDigits: 0 })).toEqual([
-      "1,000 JPY more at completion",
+      "1\u00a0000 JPY more at completion",
     ]);
     expect(sinceLockWords(told, { ...told, estimate: 121_000 }, { currency: "KWD", minorDigits: 3 })).toEqual([
       "1 KWD more at completion",

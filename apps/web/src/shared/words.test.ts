@@ -10,19 +10,19 @@ describe("what a number means in words", () => {
   });
 
   it("money is whole units of the currency, a variance says which way", () => {
-    expect([money(123_456_789, 2), money(-49, 2), money(1234, 0), money(null, 2)]).toEqual(["1,234,568", "0", "1,234", "–"]);
-    expect([varianceWords(-420_000, 2, "over", "under"), varianceWords(90_000, 2, "over", "under"), varianceWords(3, 2, "over", "under"), varianceWords(null, 2, "over", "under")]).toEqual(["4,200 over", "900 under", "even", "–"]);
+    expect([money(123_456_789, 2), money(-49, 2), money(1234, 0), money(null, 2)]).toEqual(["1\u00a0234\u00a0568", "0", "1\u00a0234", "–"]);
+    expect([varianceWords(-420_000, 2, "over", "under"), varianceWords(90_000, 2, "over", "under"), varianceWords(3, 2, "over", "under"), varianceWords(null, 2, "over", "under")]).toEqual(["4\u00a0200 over", "900 under", "even", "–"]);
     expect([varianceTone(-1), varianceTone(1), varianceTone(0), varianceTone(null)]).toEqual(["adverse", "favourable", "plain", "plain"]);
   });
 
   it("an index of 1 is on plan, below 1 adverse, above 1 favourable, for cost and schedule alike (common practice, no source)", () => {
-    expect([indexTone(0.9), indexTone(0.997), indexTone(1), indexTone(1.004), indexTone(1.1), indexTone(null)]).toEqual(["adverse", "plain", "plain", "plain", "favourable", "plain"]);
-    expect([ratioWords(0.9), ratioWords(null), percentWords(0.425), percentWords(null)]).toEqual(["0.90", "–", "43%", "–"]);
+    expect([indexTone(0.9), indexTone(0.997), indexTone(1), indexTone(1.004), indexTone(1.1), indexTone(null)]).toEqual(["adverse", "adverse", "plain", "favourable", "favourable", "plain"]);
+    expect([ratioWords(0.9), ratioWords(0.997), ratioWords(0.9997), ratioWords(1), ratioWords(1.0041), ratioWords(null), percentWords(0.425), percentWords(null)]).toEqual(["0.90", "0.997", "1.00", "1.00", "1.004", "–", "43%", "–"]);
   });
 
   it("margins, counts and time left", () => {
     expect([marginWords(5), marginWords(-3.25), marginWords(0)]).toEqual(["5 d in hand", "3.3 d short", "0 d in hand"]);
-    expect([countWords(1, "person", "people"), countWords(1200, "row", "rows")]).toEqual(["1 person", "1,200 rows"]);
+    expect([countWords(1, "person", "people"), countWords(1200, "row", "rows")]).toEqual(["1 person", "1\u00a0200 rows"]);
     const noon = new Date("2026-11-24T12:00");
     expect([timeLeftWords(new Date("2026-11-26T18:30"), noon), timeLeftWords(new Date("2026-11-24T15:00"), noon), timeLeftWords(new Date("2026-11-23T09:00"), noon)]).toEqual(["2 d 6 h", "3 h", "1 d 3 h over"]);
   });

@@ -1,8 +1,9 @@
 import type { WatchAnswer, WatchChoices, WatchField, WatchQuestion, WatchRow } from "@chronometra/contract";
-import { Fragment, type ReactNode } from "react";
+import { Fragment, useRef, type ReactNode } from "react";
 import { Link } from "react-router";
 import { moveCellFocus } from "../shared/cellFocus.ts";
 import { Toned } from "../shared/Toned.tsx";
+import { useFit } from "../shared/useFit.ts";
 import { countWords, driftTone } from "../shared/words.ts";
 import { EditCell, isEditable } from "./EditCell.tsx";
 import { COUNTED, fieldsOf, valueWords } from "./questionWords.ts";
@@ -71,6 +72,8 @@ function grouped(rows: readonly WatchRow[], { groups }: WatchAnswer, by: string 
 export function AnswerTable({ name, question, answer, rows, choices, chosen, onChosen, onQuestion, onOpen, onChooseAll }: Props) {
   const fields = fieldsOf(question.about, choices);
   const { columns } = question;
+  const table = useRef<HTMLTableElement>(null);
+  useFit(table, `${rows.length} ${columns.join(" ")}`);
   const several = new Set(rows.map(({ currency }) => currency)).size > 1;
   const acts = question.about === "activities" && rows.some(({ mayEdit }) => mayEdit);
   const toggle = (ids: readonly string[], on: boolean): void => {
@@ -84,7 +87,7 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
   const ids = [...new Set(rows.map(rowId))];
   const all = ids.length >= answer.count && ids.every((id) => chosen.has(id));
   return (
-    <table className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
+    <table ref={table} className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
       <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all ${countWords(answer.count, one, many)}`} checked={all} onChange={(event) => onChooseAll(event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
       <tbody>
         {grouped(rows, answer, question.group).map((group, g) => {
@@ -107,7 +110,7 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
                   {columns.map((column) => {
                     const field = fields[column] ?? { head: column, type: "text" as const };
                     const shown = <><Shown name={column} field={field} row={row} />{several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}</>;
-                    return <td key={column} tabIndex={-1} className={isNumeric(field) ? "num" : field.type === "text" ? "max-w-80 truncate" : "whitespace-nowrap"} title={field.type === "text" ? String(row.values[column] ?? "") : undefined}>{isEditable(question, column, row) ? <EditCell column={column} field={field} row={row} choices={choices}>{shown}</EditCell> : shown}</td>;
+                    return <td key={column} tabIndex={-1} className={isNumeric(field) ? "num" : field.type === "text" ? "truncate" : "whitespace-nowrap"} title={field.type === "text" ? String(row.values[column] ?? "") : undefined}>{isEditable(question, column, row) ? <EditCell column={column} field={field} row={row} choices={choices}>{shown}</EditCell> : shown}</td>;
                   })}
                 </tr>
               ))}

@@ -28,7 +28,7 @@ export function CalendarAddress({ subject, words }: { subject: string; words: st
           {address === null && data?.madeAt != null && <p className="muted mt-2 text-sm">There is one since {momentWords(data.madeAt)}; a new one ends it.</p>}
           <div className="mt-3 flex gap-2">
             <button type="button" className="btn btn-primary btn-sm" disabled={make.isPending} onClick={() => make.mutate()}>{data?.madeAt == null ? "Make an address" : "Make a new one"}</button>
-            {data?.madeAt != null && <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate()}>End it</button>}
+            {data?.madeAt != null && <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate()}>Revoke</button>}
           </div>
         </Dialog>
       )}

@@ -3,7 +3,7 @@ import { PencilLine } from "lucide-react";
 import { useRef, useState, type ReactNode } from "react";
 import { readNumber } from "../shared/amounts.ts";
 import { CommitField } from "../shared/CommitField.tsx";
-import { readDate } from "../shared/words.ts";
+import { NOT_A_DATE, readDate } from "../shared/words.ts";
 import { choicesOf } from "./questionWords.ts";
 import { useAct } from "./useAct.tsx";
 import { todayHere } from "../shared/today.ts";
@@ -28,8 +28,7 @@ function actOf(column: string, field: WatchField, text: string, choices: WatchCh
   }
   const year = todayHere().slice(0, 4);
   const date = (): string | null => (plain === "" ? null : readDate(plain, year));
-  const notADate = "Write a date as 24 Nov 2026 or 2026-11-24.";
-  if (column === "deadline") return plain !== "" && date() === null ? notADate : { do: "setDeadline", date: date() };
+  if (column === "deadline") return plain !== "" && date() === null ? NOT_A_DATE : { do: "setDeadline", date: date() };
   const own = column.slice(OWN_PREFIX.length);
   if (plain === "") return { do: "setOwnValue", field: own, value: null };
   switch (field.type) {
@@ -38,7 +37,7 @@ function actOf(column: string, field: WatchField, text: string, choices: WatchCh
       return value === null ? "Write a number." : { do: "setOwnValue", field: own, value };
     }
     case "date":
-      return date() === null ? notADate : { do: "setOwnValue", field: own, value: date() };
+      return date() === null ? NOT_A_DATE : { do: "setOwnValue", field: own, value: date() };
     case "yesNo":
       return /^(yes|no)$/i.test(plain) ? { do: "setOwnValue", field: own, value: plain.toLowerCase() === "yes" } : "Write yes or no.";
     default:

@@ -39,7 +39,7 @@ function Several({ label, of, things, onOf }: { label: string; of: readonly stri
   return (
     <span className="inline-flex flex-wrap items-center gap-1">
       {chosen.map((id) => (
-        <button key={id} type="button" className="inline-flex min-h-[24px] items-center gap-1 border-b border-current px-0.5 cursor-pointer" title="Take out" aria-label={`Take out ${names.get(id) ?? id}`} onClick={() => onOf(chosen.filter((other) => other !== id))}>{names.get(id) ?? id}<X size={11} aria-hidden="true" /></button>
+        <button key={id} type="button" className="inline-flex min-h-[24px] items-center gap-1 border-b border-current px-0.5 cursor-pointer" title="Remove" aria-label={`Remove ${names.get(id) ?? id}`} onClick={() => onOf(chosen.filter((other) => other !== id))}>{names.get(id) ?? id}<X size={11} aria-hidden="true" /></button>
       ))}
       <CommitField
         label={label}

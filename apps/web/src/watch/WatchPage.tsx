@@ -183,7 +183,7 @@ function Asked({ watchlist, question, changed, onQuestion }: LayoutProps & { wat
         <Sentence question={question} choices={choices} onQuestion={onQuestion} fresh={watchlist === null} />
       </div>
       {query.error !== null && <div className="px-5"><Failure error={query.error} /></div>}
-      {query.data === undefined ? query.error === null && <p className="muted px-5" role="status">Looking …</p> : <Answered key={watchlist?.id ?? ""} name={name} question={question} answer={query.data} onQuestion={onQuestion} />}
+      {query.data === undefined ? query.error === null && <p className="muted px-5" role="status">Loading …</p> : <Answered key={watchlist?.id ?? ""} name={name} question={question} answer={query.data} onQuestion={onQuestion} />}
       {keeping !== null && <KeepDialog watchlist={keeping === "own" ? watchlist : null} suggested={watchlist === null ? "" : keeping === "own" ? name : `${name}, mine`} question={askable(question)} onClose={() => setKeeping(null)} onKept={(id) => { setKeeping(null); void navigate(`/watch/${id}`); }} />}
     </section>
   );
@@ -212,7 +212,7 @@ export function WatchPage() {
   return (
     <div className="flex h-full min-h-0">
       <Loaded query={lists}>{(all) => <Shelf lists={all} />}</Loaded>
-      {id !== undefined && saved.error !== null ? <div className="page"><Failure error={saved.error} /></div> : question === null ? <p className="page muted" role="status">Fetching …</p> : (
+      {id !== undefined && saved.error !== null ? <div className="page"><Failure error={saved.error} /></div> : question === null ? <p className="page muted" role="status">Loading …</p> : (
         <div className="flex min-w-0 flex-1 flex-col">
           {text !== null && asked === null && <div className="px-5"><Failure error={new Error("The address holds no question that can be read; this is where it would begin anew.")} /></div>}
           <Asked key={id ?? "new"} watchlist={saved.data ?? null} question={question} changed={asked !== null && JSON.stringify(asked) !== JSON.stringify(saved.data?.question)} onQuestion={onQuestion} />

@@ -42,7 +42,7 @@ describe("conditions", () => {
 
 describe("values", () => {
   it("are read as people do", () => {
-    expect([valueWords("hours", 90, 2), valueWords("amount", 123_456, 2), valueWords("days", 4, 2, "drift"), valueWords("days", -2, 2, "margin"), valueWords("days", 3.14, 2), valueWords("date", "2026-11-24", 2), valueWords("text", null, 2)]).toEqual(["1.5 h", "1,235", "4 d late", "2 d short", "3.1 d", "24 Nov 2026", "–"]);
+    expect([valueWords("hours", 90, 2), valueWords("amount", 123_456, 2), valueWords("days", 4, 2, "drift"), valueWords("days", -2, 2, "margin"), valueWords("days", 3.14, 2), valueWords("date", "2026-11-24", 2), valueWords("text", null, 2)]).toEqual(["1.5 h", "1\u00a0235", "4 d late", "2 d short", "3.1 d", "24 Nov 2026", "–"]);
   });
 
   it("are numbers with a point or a comma between digits", () => {

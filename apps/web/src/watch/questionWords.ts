@@ -1,6 +1,6 @@
 import { OWN_PREFIX, WATCH_FIELDS, type WatchAbout, type WatchChoices, type WatchCondition, type WatchField, type WatchQuestion, type WatchType } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { dateWords, driftWords, marginWords, money, readDate } from "../shared/words.ts";
+import { dateWords, dayWords, driftWords, marginWords, money, percentWords, readDate } from "../shared/words.ts";
 
 export type Is = WatchCondition["is"];
 
@@ -110,11 +110,11 @@ export function valueWords(type: WatchType, value: string | number | boolean | n
     case "hours":
       return value === 0 ? "–" : formatHours(value);
     case "percent":
-      return `${Math.round(value)}%`;
+      return percentWords(value / 100);
     case "days":
       if (name === "drift") return driftWords(value);
       if (name === "margin") return marginWords(value);
-      return `${Math.round(value * 10) / 10} d`;
+      return dayWords(value);
     default:
       return String(value);
   }

@@ -28,7 +28,7 @@ describe("two states of a plan", () => {
     expect(between(base, structuredClone(base))).toEqual({ rows: [], finish: { from: "2026-03-04", to: "2026-03-04", days: 0 }, budgetMinor: { from: 1000, to: 1000 }, minutes: { from: 600, to: 600 }, alike: 3 });
   });
 
-  it("are told apart by dates in working days, length, budget and logic", () => {
+  it("are told apart by dates in working days, duration, budget and logic", () => {
     const to = changed((plan) => {
       plan.activities[1]!.durationMinutes = 1920;
       plan.assignments![0]!.plannedMinutes = 900;
@@ -62,7 +62,7 @@ describe("two states of a plan", () => {
     );
   });
 
-  it("work driven by its people's hours, and level of effort, have the length of their window on both sides", () => {
+  it("work driven by its people's hours, and level of effort, have the duration of their window on both sides", () => {
     const plan = changed((of) => {
       Object.assign(of.activities[1]!, { driver: "effort" });
       of.activities.push({ id: "loe", name: "Watch", kind: "levelOfEffort" });
@@ -76,8 +76,9 @@ describe("two states of a plan", () => {
       plan.links = [{ from: "b", to: "m" }];
       plan.assignments = [];
     });
-    const { rows } = compareStates(stateOfBaseline(to, frozen(base), logic(base)), stateOfPlan(to), calendarOf(to));
-    expect(rows.map(({ name, what, logicDropped }) => [name, what, logicDropped])).toEqual([["Pour", "changed", ["a"]], ["Open", "changed", []], ["a", "dropped", []]]);
+    const { rows } = compareStates(stateOfBaseline(to, frozen(base), logic(base), new Map([["a", "Dig"]])), stateOfPlan(to), calendarOf(to));
+    expect(rows.map(({ name, what, logicDropped }) => [name, what, logicDropped])).toEqual([["Pour", "changed", ["Dig"]], ["Open", "changed", []], ["Dig", "dropped", []]]);
+    expect(stateOfBaseline(to, frozen(base), logic(base)).rows.get("a")!.name).toBe("an activity that was removed");
   });
 
   it("swapped, every day, amount and word turns round", () => {

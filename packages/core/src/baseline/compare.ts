@@ -2,6 +2,7 @@ import { plannedBudget } from "../budget/plannedBudget.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { linkTexts } from "../plan/linkText.ts";
 import { fromBundle } from "../plan/plan.ts";
+import { wishText } from "../plan/wishWords.ts";
 import type { Activity, Baseline, Link, PlanBundle } from "../plan/schema.ts";
 import { finishDayOf, formatDate, parseInstant, startDayOf, type LocalMinute } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
@@ -41,13 +42,17 @@ function pathsOf(activities: readonly Activity[]): (id: string) => string {
   };
 }
 
-const wishWords = (wish: Activity["wish"]): string[] => (wish === undefined ? [] : [`wished ${wish.type} ${wish.date}`]);
+const wishWords = (wish: Activity["wish"]): string[] => (wish === undefined ? [] : [wishText(wish)]);
 
-/** Links in words by activity; those that lead to or from what is not in the plan any more, by its id. */
-function logicOf(plan: PlanBundle, links: readonly Link[]): (id: string) => string[] {
+/** What an activity was called that has left the plan. */
+type Names = ReadonlyMap<string, string>;
+const nameIn = (names: Names, id: string): string => names.get(id) ?? "an activity that was removed";
+
+/** Links in words by activity. */
+function logicOf(plan: PlanBundle, links: readonly Link[], names: Names = new Map()): (id: string) => string[] {
   const known = new Set(plan.activities.map(({ id }) => id));
   const gone = [...new Set(links.flatMap(({ from, to }) => [from, to]))].filter((id) => !known.has(id));
-  const texts = linkTexts(fromBundle({ ...plan, activities: [...plan.activities, ...gone.map((id) => ({ id, name: id }))], links: [...links] }));
+  const texts = linkTexts(fromBundle({ ...plan, activities: [...plan.activities, ...gone.map((id) => ({ id, name: nameIn(names, id) }))], links: [...links] }));
   return (id) => texts.get(id)?.split("; ").sort() ?? [];
 }
 
@@ -91,13 +96,18 @@ export interface FrozenLogic {
 }
 
 /**
- * A baseline as it was frozen. A baseline carries no names: they are today's, or ids where an activity has left the plan.
+ * A baseline as it was frozen. A baseline carries no names: they are today's, or those that are told of what has left the plan.
  * @param plan today's plan
  */
-export function stateOfBaseline(plan: PlanBundle, baseline: Baseline, frozen: FrozenLogic): PlanState {
+export function stateOfBaseline(
+  plan: PlanBundle,
+  baseline: Baseline,
+  frozen: FrozenLogic,
+  names: Names = new Map(),
+): PlanState {
   const byId = new Map(plan.activities.map((activity) => [activity.id, activity]));
   const pathOf = pathsOf(plan.activities);
-  const logic = logicOf(plan, frozen.links ?? []);
+  const logic = logicOf(plan, frozen.links ?? [], names);
   const rows = new Map<string, StateRow>();
   for (const row of baseline.activities) {
     const start = parseInstant(row.start)!;
@@ -105,7 +115,7 @@ export function stateOfBaseline(plan: PlanBundle, baseline: Baseline, frozen: Fr
     const milestone = row.durationMinutes === 0 && row.start === row.finish;
     rows.set(row.id, {
       id: row.id,
-      name: byId.get(row.id)?.name ?? row.id,
+      name: byId.get(row.id)?.name ?? nameIn(names, row.id),
       path: pathOf(row.id),
       milestone,
       start,

@@ -1,7 +1,8 @@
+import { Decimal } from "decimal.js";
 import fc from "fast-check";
 import { canonicalText } from "../baseline/freeze.ts";
 import { formatDuration, formatHours, parseDuration } from "../time/duration.ts";
-import { divRound, mulDivCeil, mulDivRound, ratio, restOf, shareOfPercent, takeShare, wholes } from "./exact.ts";
+import { divRound, minorOf, mulDivCeil, mulDivRound, ratio, restOf, shareOfPercent, takeShare, wholes } from "./exact.ts";
 
 /** round(a x b / c) half away from zero, said in whole numbers of any size. */
 function slowly(a: number, b: number, c: number): number {
@@ -86,5 +87,27 @@ describe("the text a digest is made from", () => {
       }),
     );
     expect(canonicalText({ a: [1, 2] })).not.toBe(canonicalText({ a: [2, 1] }));
+  });
+});
+
+describe("an amount in minor units", () => {
+  it.each([
+    [1.005, 2, 101],
+    [-1.005, 2, -101],
+    [-0.5, 0, -1],
+    [0.004, 2, 0],
+    [12.3456, 3, 12_346],
+    [1e-7, 2, 0],
+    [250_000, 0, 250_000],
+  ])("%p with %p digits is %p: the decimal as written, half away from zero", (amount, digits, minor) => expect(minorOf(amount, digits)).toBe(minor));
+
+  it("agrees with decimal arithmetic for every amount that a ledger writes", () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -1e12, max: 1e12 }), fc.integer({ min: 0, max: 6 }), fc.constantFrom(0, 2, 3), (whole, decimals, digits) => {
+        const amount = Number(`${whole}e-${decimals}`);
+        const oracle = new Decimal(`${whole}e-${decimals}`).times(new Decimal(10).pow(digits)).toDecimalPlaces(0, Decimal.ROUND_HALF_UP);
+        expect(minorOf(amount, digits) - oracle.toNumber()).toBe(0);
+      }),
+    );
   });
 });

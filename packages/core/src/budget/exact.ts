@@ -56,6 +56,15 @@ export function wholes(values: readonly number[]): number[] {
   return values.map((value) => Math.round(value * 10 ** digits));
 }
 
+/**
+ * An amount in whole units as minor units, half away from zero: the decimal as written decides, and no binary fraction.
+ * @example minorOf(1.005, 2) is 101, minorOf(-0.5, 0) is -1
+ */
+export function minorOf(amount: number, digits: number): number {
+  const [part, whole] = wholes([amount, 1]) as [number, number];
+  return divRound(BigInt(part) * 10n ** BigInt(digits), BigInt(whole));
+}
+
 /** A percentage as a share of 100. */
 export function shareOfPercent(percent: number): Share {
   const [part, whole] = wholes([percent, 100]);

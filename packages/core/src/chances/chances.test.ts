@@ -135,7 +135,7 @@ describe("a simulation against closed forms", () => {
     }
   });
 
-  it("of lengths that move as one: deviations add up, not variances", () => {
+  it("of durations that move as one: deviations add up, not variances", () => {
     const n = 9;
     const ranges = Object.fromEntries(Array.from({ length: n }, (_, i) => [`w${i}`, RANGE]));
     const sd = Math.sqrt(varianceOf(IN_DAYS));
@@ -156,7 +156,7 @@ describe("a simulation against closed forms", () => {
     expect(chances.both.chance).toBeCloseTo(1 - share, 9);
   });
 
-  it("of people's cost, which grows with the length of their work", () => {
+  it("of people's cost, which grows with the duration of their work", () => {
     const plan = planOf([work("w0")], [], { people: [{ id: "p", name: "P", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }], assignments: [{ activity: "w0", person: "p", plannedMinutes: 4800 }], costs: [{ id: "c", activity: "w0", category: "steel", plannedMinor: 100_000 }] });
     const p = prepared(plan, { ranges: { w0: RANGE } });
     const costs = simulate(p, 7, RUNS).flatMap(({ cost }) => [...cost]);

@@ -101,6 +101,6 @@ function passForward({ plan, schedule }: Prepared, network: Network, early: Earl
   } catch (error) {
     if (!(error instanceof NodeOutsideHorizon)) throw error;
     const activity = plan.activities[schedule.network.activityOf[error.node]!]!;
-    throw new PlanProblems([{ table: "activities", row: activity.id, field: "", message: "in some runs its dates leave 1990-01-01 to 2099-12-31; look at its range, the risks on it and its length" }]);
+    throw new PlanProblems([{ table: "activities", row: activity.id, field: "", message: "in some runs its dates leave 1990 to 2099; look at its range, the risks on it and its duration" }]);
   }
 }

@@ -1,3 +1,4 @@
+import { rateBook } from "../budget/rates.ts";
 import { remainingWork, stateOf } from "../network/buildNetwork.ts";
 import { COMPLETE } from "../network/network.ts";
 import { schedulePlan, type Schedule } from "../network/schedule.ts";
@@ -9,6 +10,7 @@ import type { Activity, Assignment } from "../plan/schema.ts";
 import { dayAfter } from "../time/instant.ts";
 import { beginningOf, laterBeginning, type AssumedStart } from "./beginning.ts";
 import { Heard } from "./heard.ts";
+import { landing, rateDifference } from "./landing.ts";
 import { postedKey, type ReportContent } from "./report.ts";
 
 /** Whether one person's 100% ends an activity for all who are on it, or only their own work. */
@@ -86,7 +88,7 @@ interface Desk {
 
 function changesOf(desk: Desk, report: ReportContent, closedTo: string | null): Change[] {
   const activity = desk.plan.activities.get(report.activityId);
-  const changes: Change[] = report.minutes === null ? [] : [posting(report, report.minutes, closedTo)];
+  const changes = report.minutes === null ? [] : posting(desk.plan, report, report.minutes, closedTo);
   if (activity === undefined) return changes;
   const ends = report.percent === 100 && !desk.heard.isPercentOld(activity, report) && endsAll(desk, activity, report);
   const endsOwn = report.percent === 100 && !ends && stateOf(activity) !== COMPLETE;
@@ -99,25 +101,21 @@ function changesOf(desk: Desk, report: ReportContent, closedTo: string | null): 
   return left === null ? changes : [...changes, left];
 }
 
+/** The time that is posted; where it lands after the day worked, with what the rate of that day makes of it. */
 function posting(
-  { id, activityId: activity, personId: person, date, note: said }: ReportContent,
+  plan: Plan,
+  { id, activityId: activity, personId: person, date, note }: ReportContent,
   minutes: number,
   closedTo: string | null,
-): Change {
-  const late = closedTo !== null && date <= closedTo;
-  const note = [late ? `for ${date}` : "", said].filter((words) => words !== "").join(": ");
-  return {
-    type: "postTime",
-    key: postedKey(id),
-    entry: {
-      activity,
-      person,
-      date: late ? dayAfter(closedTo) : date,
-      minutes,
-      state: "posted",
-      ...(note === "" ? {} : { note }),
-    },
-  };
+): Change[] {
+  const lands = landing(date, note, closedTo);
+  const worked = { activity, person, date, minutes };
+  const entry = { ...worked, date: lands.date, state: "posted" as const, ...(lands.said === "" ? {} : { note: lands.said }) };
+  const changes: Change[] = [{ type: "postTime", key: postedKey(id), entry }];
+  const who = plan.people.get(person);
+  if (lands.date === date || who === undefined) return changes;
+  const difference = rateDifference(worked, lands.date, rateBook([who]), who.name, `rate-${postedKey(id)}`);
+  return difference === null ? changes : [...changes, difference];
 }
 
 /** Whether a 100% ends the activity; where others have hours left it is asked. */

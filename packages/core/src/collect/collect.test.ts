@@ -1,4 +1,5 @@
 import fc from "fast-check";
+import { analyse } from "../analyse.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import { fromBundle, toBundle, type Plan } from "../plan/plan.ts";
@@ -96,7 +97,7 @@ describe("three days of leave booked in the middle", () => {
   });
 });
 
-describe("hours left", () => {
+describe("remaining hours", () => {
   it("raised move the finish by what was raised", () => {
     const plan = accept(three(), report("bo", "2026-03-02", { remainingMinutes: 56 * HOUR }));
     expect(finishOf(plan)).toBe("2026-03-10");
@@ -151,10 +152,10 @@ describe("holding the window", () => {
     expect(windows[0]!.load).toEqual([{ person: "Ann", leftMinutes: 392 * HOUR, roomMinutes: 54 * DAY }]);
   });
 
-  it("says where nothing is left of the window", () => {
+  it("says where nothing remains of the window", () => {
     const before = three({ durationMinutes: 2 * DAY });
     const after = accept(applyChanges(before, [{ type: "setDataDate", date: "2026-03-06" }]).plan, hours("ann", "2026-03-06", 1));
-    expect(holdWindows(before, after, ["lay"], new Set(["lay"]))).toMatchObject({ changes: [], windows: [{ activity: "lay", outcome: "lost", why: "nothing is left of its window, which ended on 2026-03-03" }] });
+    expect(holdWindows(before, after, ["lay"], new Set(["lay"]))).toMatchObject({ changes: [], windows: [{ activity: "lay", outcome: "lost", why: "nothing remains of its window, which ended on 3 Mar 2026" }] });
   });
 
   it("is for each activity by itself; one that would end later is told, held or not", () => {
@@ -202,8 +203,28 @@ describe("holding the window", () => {
 describe("time of a locked period", () => {
   it("lands on the first day after it, and says for which day it was", () => {
     const [posted, progress] = acceptReports(three(), [hours("ann", "2026-02-27", 4, { note: "trench" })], { closedTo: "2026-03-06" }).changes;
-    expect(posted).toMatchObject({ type: "postTime", entry: { date: "2026-03-07", minutes: 240, note: "for 2026-02-27: trench" } });
+    expect(posted).toMatchObject({ type: "postTime", entry: { date: "2026-03-07", minutes: 240, note: "for 27 Feb 2026: trench" } });
     expect(progress).toMatchObject({ actualStart: "2026-02-27" });
+  });
+
+  it("costs what the rate of the day worked makes of it, whatever the rate is where it lands, and taken back nothing remains", () => {
+    const rate = fc.integer({ min: 0, max: 20_000 });
+    const minutes = fc.integer({ min: 1, max: 600 });
+    fc.assert(
+      fc.property(rate, rate, minutes, (before, since, worked) => {
+        const rates = [{ from: "2026-01-01", perHourMinor: before }, { from: "2026-03-07", perHourMinor: since }];
+        const plan = three({}, { ann: 40 }, { people: [{ ...people[0]!, rates }] });
+        const cost = (...reports: ReportContent[]): number => {
+          const after = toBundle(applyChanges(plan, acceptReports(plan, reports, { closedTo: "2026-03-06" }).changes).plan);
+          const ahead = { ...after, project: { ...after.project, dataDate: "2026-03-13" } };
+          return analyse(ahead, { baseline: "frozen" }).performance!.project.ac;
+        };
+        const late = report("ann", "2026-02-27", { minutes: worked });
+        expect(cost(late)).toBe(Math.round((worked * before) / 60));
+        expect(cost(late, report("ann", "2026-03-09", { minutes: worked }))).toBe(Math.round((worked * before) / 60) + Math.round((worked * since) / 60));
+        expect(cost(late, report("ann", "2026-02-27", { minutes: -worked }))).toBe(0);
+      }),
+    );
   });
 });
 

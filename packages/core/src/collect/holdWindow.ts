@@ -1,3 +1,4 @@
+import { dateWords } from "../words/dateWords.ts";
 import { remainingWork, stateOf } from "../network/buildNetwork.ts";
 import { COMPLETE, FIXED } from "../network/network.ts";
 import { schedulePlan, type Schedule, type ScheduledActivity } from "../network/schedule.ts";
@@ -88,7 +89,7 @@ export function holdWindows(
       outcomes.push({
         ...each,
         outcome: "lost",
-        why: why ?? `nothing is left of its window, which ended on ${formatDate(finishDayOf(row.finish))}`,
+        why: why ?? `nothing remains of its window, which ended on ${dateWords(formatDate(finishDayOf(row.finish)))}`,
       });
       continue;
     }

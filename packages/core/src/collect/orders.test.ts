@@ -178,7 +178,7 @@ describe("whatever order reports come in", () => {
     expect(schedulePlan(toBundle(after)).rows[1]!.finish).toBe(finish);
   });
 
-  it("leave booked later moves what is left of its person's work alone", () => {
+  it("leave booked later moves what remains of its person's work alone", () => {
     const away = report("cy", "2026-03-03", { activityId: "", leaveUntil: "2026-03-05" });
     expect(inAllOrders(three(), [...onMonday, away, hours("cy", "2026-03-02", 8)]).finish).toBe("2026-03-11");
     expect(inAllOrders(three({ cy: 16 }), [...onMonday, away, hours("cy", "2026-03-02", 8)]).finish).toBe("2026-03-06");

@@ -172,7 +172,7 @@ describe("dates that change with single activities", () => {
 });
 
 describe("laws of the drift ledger", () => {
-  it("the parts add up to the whole also where time has passed and progress came otherwise; nothing is left untold", () => {
+  it("the parts add up to the whole also where time has passed and progress came otherwise; nothing remains untold", () => {
     fc.assert(
       fc.property(livedPlans, fc.integer({ min: 0, max: 20 }), (after, days) => {
         fc.pre(after.project.dataDate !== undefined);

@@ -1,3 +1,4 @@
+import { backwardPass } from "./backwardPass.ts";
 import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
@@ -38,6 +39,8 @@ export interface Explanation {
   readonly holds: readonly ({ readonly decides: boolean } & LinkedTo)[];
   /** Activities that lie where they do because of this one, all the way, in the order of the network. */
   readonly heldAllTheWay: readonly { readonly id: string; readonly name: string }[];
+  /** Whether a deadline or a date wish takes from its total float, and gives way before the finish does. */
+  readonly floatCapped: boolean;
 }
 
 const TYPES = ["FS", "SS", "FF", "SF"] as const;
@@ -193,7 +196,14 @@ export function explainActivity(plan: PlanBundle, id: string): Explanation | nul
     const to = network.outLinks.other[link]!;
     holds.push({ decides: network.state[to] !== net.COMPLETE && drives(told, node, to, link), ...linkedTo(told, network.outLinks, link, node, to, to) });
   }
-  return { reasons: [...actual, ...(complete ? [] : dateReasons(told, node)), ...links], chain: chainTo(told, node), holds, heldAllTheWay: heldBy(told, node) };
+  return { reasons: [...actual, ...(complete ? [] : dateReasons(told, node)), ...links], chain: chainTo(told, node), holds, heldAllTheWay: heldBy(told, node), floatCapped: !complete && isFloatCapped(told, node) };
+}
+
+/** Total float with the caps of deadlines and wishes against that without them (calculations.md, section 2). */
+function isFloatCapped({ network, early }: Told, node: number): boolean {
+  const none = new Int32Array(network.count).fill(net.NONE);
+  const free = { ...network, deadline: none, finishNotAfter: none, startNotAfter: none };
+  return backwardPass(network, early).totalFloat[node]! < backwardPass(free, early).totalFloat[node]!;
 }
 
 /** Whether a link out of a node decides where its successor lies; it stands among the successor's links in as well. */

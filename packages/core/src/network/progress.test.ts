@@ -271,7 +271,7 @@ describe("facts of the trade (common practice, no source)", () => {
     expect(finish(three({ calendars: [HOLIDAYS, leave], people: [{ id: "ann", name: "a" }, { id: "bo", name: "b" }, { id: "cy", name: "c", calendar: "cy" }] }))).toBe("2016-01-05");
   });
 
-  it("a person raises the hours left by a day's work: the finish is one working day later, nothing else changes", () => {
+  it("a person raises the remaining hours by a day's work: the finish is one working day later, nothing else changes", () => {
     const progress = (extra: number): PlanBundle =>
       three({ project: { code: "P", name: "P", currency: "EUR", start: "2015-10-01", calendar: "std", dataDate: "2015-12-29" }, activities: [{ id: "W", name: "W", driver: "effort", actualStart: "2015-10-01" }, { id: "other", name: "o", durationMinutes: DAY }] }, (person) => ({ remainingMinutes: DAY + (person === "ann" ? extra : 0) }));
     expect([finish(progress(0)), finish(progress(DAY))]).toEqual(["2015-12-30", "2015-12-31"]);

@@ -100,7 +100,7 @@ function withinHorizon<T>(plan: PlanBundle, network: net.Network, pass: () => T)
   } catch (error) {
     if (!(error instanceof NodeOutsideHorizon)) throw error;
     const activity = plan.activities[network.activityOf[error.node]!]!;
-    const message = "its dates run outside 1990-01-01 to 2099-12-31; look at its duration, lags, calendar and date wishes";
+    const message = "its dates run outside 1990 to 2099; look at its duration, lags, calendar and date wishes";
     throw new PlanProblems([{ table: "activities", row: activity.id, field: "", message }]);
   }
 }

@@ -17,7 +17,7 @@ describe("an amount distributed", () => {
     );
   });
 
-  it("gives what is left by rounding to those who lost most", () => {
+  it("gives what remains by rounding to those who lost most", () => {
     expect(distribute(100, [1, 1, 1])).toEqual([34, 33, 33]);
     expect(distribute(10, [0, 0])).toEqual([10, 0]);
   });

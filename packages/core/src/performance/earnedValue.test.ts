@@ -221,7 +221,7 @@ describe("budget and actual cost", () => {
     expect(freezePlan(lived)).toEqual(freezePlan(bare));
   });
 
-  it("what is posted after the data date is spent: the cost at completion keeps it, once, whether it is still in what is left or not", () => {
+  it("what is posted after the data date is spent: the cost at completion keeps it, once, whether it is still in what remains or not", () => {
     const eac = (dataDate: string, left: object, activity: object = { percent: 0 }): number =>
       figures(
         baselined([{ id: "A", name: "A", durationMinutes: DAY, actualStart: "2026-03-04", ...activity }], [row("A", "2026-03-04", "2026-03-05", { even: 1 })], dataDate, {

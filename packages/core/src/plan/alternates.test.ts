@@ -73,7 +73,7 @@ describe("alternates", () => {
     expect(checkWholePlan(apply(plan, [{ type: "editRow", table: "alternates", key: "cross", set: { members: ["bore", "ghost"] } }]))[0]!.message).toMatch(/no activity "ghost"/);
   });
 
-  it("a way that is taken out leaves the group, and a group of one goes", () => {
+  it("a way that is removed leaves the group, and a group of one goes", () => {
     const plan = withWays();
     const gone = apply(plan, arrange(plan, { verb: "remove", ids: ["lay"] }));
     expect(gone.alternates.size).toBe(0);

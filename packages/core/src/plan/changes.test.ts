@@ -172,7 +172,7 @@ describe("a list of changes", () => {
     }
   };
 
-  it("fields of a row are written one by one: what is left out stays, what is null is cleared", () => {
+  it("fields of a row are written one by one: what remains out stays, what is null is cleared", () => {
     const plan = fromBundle(planOf([{ id: "A", name: "A", durationMinutes: 60, percent: 10, remainingMinutes: 30 }]));
     const applied = applyChanges(plan, [{ type: "reportProgress", activity: "A", percent: null, actualStart: "2026-03-03" }]);
     expect(applied.plan.activities.get("A")).toEqual({ id: "A", name: "A", durationMinutes: 60, remainingMinutes: 30, actualStart: "2026-03-03" });

@@ -153,7 +153,7 @@ function checkActuals(activity: Activity, dataDate: string | undefined, found: F
     for (const field of ["actualStart", "actualFinish", "percent", "remainingMinutes"] as const) {
       const value = activity[field];
       if (value === undefined || (field === "percent" && value === 0)) continue;
-      found.add("activities", activity.id, field, "progress needs a data date; set the project's dataDate");
+      found.add("activities", activity.id, field, "progress needs a data date; give the project one");
     }
   }
   if (activity.dropped === true && actualFinish === undefined) {

@@ -53,7 +53,7 @@ describe("what a file says differently from its plan", () => {
     expect(said(between(base, up))).toEqual(['changed activities C: parent null -> "S"']);
   });
 
-  it("rows that are gone are taken out with what hangs on them", () => {
+  it("rows that are gone are removed with what hangs on them", () => {
     const to = file((f) => {
       f.activities = f.activities.filter(({ id }) => id !== "a");
       f.links = [];
@@ -73,6 +73,88 @@ describe("what a file says differently from its plan", () => {
         expect(sorted(taken(from, between(from, to)))).toEqual(sorted(to));
       }),
       { numRuns: 200 },
+    );
+  });
+});
+
+describe("what a file says differently from its plan, which went on meanwhile", () => {
+  const since = (now: PlanBundle, brought: PlanBundle): RowDifference[] => differencesTo(fromBundle(now), brought, keys(), base);
+
+  it("is what the file changed, beside what others did", () => {
+    const now = file((plan) => {
+      plan.activities[2]!.name = "Cast";
+      plan.activities[1]!.deadline = "2026-04-01";
+      plan.activities.push(day("late"));
+      plan.links!.push({ from: "b", to: "late" });
+    });
+    const brought = file((f) => void (f.activities[1]!.durationMinutes = 960));
+    expect(said(since(now, brought))).toEqual(["changed activities A: durationMinutes 480 -> 960"]);
+    expect(since(now, brought)[0]!.both).toBe(false);
+    expect(taken(now, since(now, brought)).activities.map(({ name, durationMinutes, deadline }) => [name, durationMinutes, deadline])).toEqual([
+      ["S", undefined, undefined],
+      ["A", 960, "2026-04-01"],
+      ["Cast", 480, undefined],
+      ["C", 480, undefined],
+      ["LATE", 480, undefined],
+    ]);
+  });
+
+  it("says where both changed the same, with what it was, what it is and what the file has", () => {
+    const now = file((plan) => void Object.assign(plan.activities[1]!, { durationMinutes: 240, name: "Dig" }));
+    const brought = file((f) => void Object.assign(f.activities[1]!, { durationMinutes: 960, deadline: "2026-04-01" }));
+    expect(since(now, brought)).toEqual([
+      expect.objectContaining({
+        both: true,
+        fields: [
+          { field: "durationMinutes", from: 240, to: 960, then: 480 },
+          { field: "deadline", from: null, to: "2026-04-01" },
+        ],
+      }),
+    ]);
+    expect(taken(now, since(now, brought)).activities[1]!.name).toBe("Dig");
+  });
+
+  it("says where one removed what the other changed", () => {
+    const without = file((plan) => {
+      plan.activities = plan.activities.filter(({ id }) => id !== "c");
+      plan.links = [];
+    });
+    const renamed = file((plan) => void (plan.activities[3]!.name = "Cast"));
+    expect(since(without, renamed).map(({ what, name, both }) => [what, name, both])).toEqual([["added", "Cast", true]]);
+    expect(since(renamed, without).map(({ what, name, both }) => [what, name, both])).toEqual([["removed", "A -> B", false], ["removed", "Cast", true]]);
+    expect(since(without, base)).toEqual([]);
+  });
+
+  it("is nothing for a file that was not touched, whatever became of the plan", () => {
+    fc.assert(
+      fc.property(networks({ calendars: ["std", "seven"] }), networks({ calendars: ["std"], capped: true }), (was, now) => {
+        expect(differencesTo(fromBundle(now), was, keys(), was)).toEqual([]);
+        const read = differencesTo(fromBundle(was), now, keys(), was);
+        expect(read).toEqual(between(was, now));
+        expect(read.some(({ both }) => both)).toBe(false);
+      }),
+      { numRuns: 200 },
+    );
+  });
+
+  it("puts back nothing that others did, unless it says that both did", () => {
+    const lengths = fc.array(fc.constantFrom(60, 120, 480), { minLength: 12, maxLength: 12 });
+    const names = fc.array(fc.constantFrom("x", "y"), { minLength: 12, maxLength: 12 });
+    const written = (plan: PlanBundle, minutes: readonly number[], called: readonly string[]): PlanBundle => ({
+      ...plan,
+      activities: plan.activities.map((row, i) => ({ ...row, name: called[i % 12]!, ...(row.durationMinutes === undefined ? {} : { durationMinutes: minutes[i % 12]! }) })),
+    });
+    fc.assert(
+      fc.property(networks({ calendars: ["std"] }), fc.tuple(lengths, lengths, lengths), fc.tuple(names, names, names), (plan, [l1, l2, l3], [n1, n2, n3]) => {
+        const [was, now, brought] = [written(plan, l1, n1), written(plan, l2, n2), written(plan, l3, n3)];
+        const rows = differencesTo(fromBundle(now), brought, keys(), was);
+        const after = taken(now, rows.filter(({ both }) => !both));
+        after.activities.forEach((row, i) => {
+          for (const field of ["name", "durationMinutes"] as const)
+            if (now.activities[i]![field] !== was.activities[i]![field]) expect(row[field]).toBe(now.activities[i]![field]);
+            else if (!rows.some(({ key, both }) => both && key === `activities/${row.id}`)) expect(row[field]).toBe(brought.activities[i]![field]);
+        });
+      }),
     );
   });
 });

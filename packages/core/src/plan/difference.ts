@@ -1,6 +1,8 @@
 import type { Change } from "./change.ts";
 import { ownRowsOf } from "./hanging.ts";
 import type { Plan, PlanTables, Rows } from "./plan.ts";
+import { differing, sameFields, type Loose } from "./fields.ts";
+import { matchOf, mergedWith, rowsByMatch, type FileTable } from "./merge.ts";
 import { linkLabel, pairLabel } from "./problem.ts";
 import type { Activity, PlanBundle } from "./schema.ts";
 
@@ -12,34 +14,20 @@ export interface RowDifference {
   readonly what: "added" | "removed" | "changed";
   /** How the row is called. */
   readonly name: string;
-  readonly fields: readonly { readonly field: string; readonly from: unknown; readonly to: unknown }[];
+  readonly fields: readonly {
+    readonly field: string;
+    readonly from: unknown;
+    readonly to: unknown;
+    /** What it was when the file was made, where the plan has changed it since too. */
+    readonly then?: unknown;
+  }[];
+  /** Whether plan and file both changed it since the file was made. */
+  readonly both: boolean;
   readonly changes: readonly Change[];
 }
 
-type Loose = Record<string, unknown>;
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-
-/** The same value with its keys in order, so that two writers of one value agree. */
-function ordered(value: unknown): unknown {
-  if (typeof value !== "object" || value === null || Array.isArray(value)) return value;
-  return Object.fromEntries(Object.entries(value).filter(([, each]) => each !== undefined).sort(([a], [b]) => (a < b ? -1 : 1)).map(([key, each]) => [key, ordered(each)]));
-}
-
-/** What a field means where it is left out, so that writing it down is no difference. */
-const DEFAULTS: Readonly<Record<string, unknown>> = { kind: "work", driver: "duration", windowPolicy: "hold", parked: false, type: "FS", lagMinutes: 0, lagIn: "successor", unitsPercent: 100, timing: "even", minorDigits: 2, logic: "retained", criticalFloatMinutes: 0, tightDays: 5, dayMinutes: 480, percent: 0, exceptions: [], rates: [] };
-const DEFAULT_CREDIT = { rule: "reported" };
-
-function valueOf(row: Loose, field: string): unknown {
-  const value = row[field] ?? (field === "credit" ? DEFAULT_CREDIT : field in DEFAULTS ? DEFAULTS[field] : undefined);
-  return ordered(value) ?? null;
-}
-
 function fieldsBetween(from: Loose, to: Loose, apart: readonly string[]): RowDifference["fields"] {
-  const names = [...new Set([...Object.keys(from), ...Object.keys(to)])].filter((name) => !apart.includes(name));
-  return names.flatMap((field) => {
-    const [was, will] = [valueOf(from, field), valueOf(to, field)];
-    return same(was, will) ? [] : [{ field, from: from[field] ?? null, to: to[field] ?? null }];
-  });
+  return differing(from, to, apart).map((field) => ({ field, from: from[field] ?? null, to: to[field] ?? null }));
 }
 
 /** The change that writes one field of an activity. */
@@ -101,7 +89,7 @@ function activityDifferences(plan: Plan, wanted: readonly Activity[]): { written
     const before = wanted[i + 1]?.id ?? null;
     const was = plan.activities.get(id);
     if (was === undefined) {
-      written.push({ key, table: "activities", what: "added", name, fields: [], changes: [{ type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) }] });
+      written.push({ key, table: "activities", what: "added", name, fields: [], both: false, changes: [{ type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) }] });
       return;
     }
     const fields = fieldsBetween(was as Loose, row as Loose, ["id", "parent"]);
@@ -114,11 +102,12 @@ function activityDifferences(plan: Plan, wanted: readonly Activity[]): { written
       what: "changed",
       name: was.name,
       fields: [...fields, ...(elsewhere ? [{ field: "parent", from: nameOf(was.parent), to: nameOf(row.parent) }] : moved.has(id) ? [{ field: "place", from: null, to: before === null ? "last" : `before ${wanted[i + 1]!.name}` }] : [])],
+      both: false,
       changes: [...fields.map(({ field, to }) => activityChange(id, field, to)), ...(elsewhere || moved.has(id) ? [{ type: "moveBranch", activity: id, parent: row.parent ?? null, before } as const] : [])],
     });
   });
   const stay = new Set(wanted.map(({ id }) => id));
-  const removed = [...plan.activities.values()].filter(({ id }) => !stay.has(id)).map(({ id, name }): RowDifference => ({ key: `activities/${id}`, table: "activities", what: "removed", name, fields: [], changes: goneWith(plan, id) }));
+  const removed = [...plan.activities.values()].filter(({ id }) => !stay.has(id)).map(({ id, name }): RowDifference => ({ key: `activities/${id}`, table: "activities", what: "removed", name, fields: [], both: false, changes: goneWith(plan, id) }));
   return { written: written.reverse(), removed: removed.reverse() };
 }
 
@@ -128,25 +117,25 @@ const goneWith = (plan: Plan, id: string): Change[] => [...ownRowsOf(plan, new S
 type Paired = "links" | "assignments" | "costs" | "calendars" | "people";
 
 /** Rows of a table matched by what they are called, several of one name in their order. */
-function tableDifferences<T extends Paired>(plan: Plan, table: T, wanted: readonly PlanTables[T][], nameOf: (row: PlanTables[T]) => string, matchOf: (row: PlanTables[T]) => string, newKey: () => string): RowDifference[] {
+function tableDifferences<T extends Paired>(plan: Plan, table: T, wanted: readonly PlanTables[T][], nameOf: (row: PlanTables[T]) => string, newKey: () => string): RowDifference[] {
   const rows = plan[table] as Rows<PlanTables[T]>;
   const waiting = new Map<string, [string, PlanTables[T]][]>();
-  for (const [key, row] of rows) waiting.set(matchOf(row), [...(waiting.get(matchOf(row)) ?? []), [key, row]]);
+  for (const [key, row] of rows) waiting.set(matchOf(table, row), [...(waiting.get(matchOf(table, row)) ?? []), [key, row]]);
   const found: RowDifference[] = [];
   for (const row of wanted) {
-    const match = waiting.get(matchOf(row))?.shift();
+    const match = waiting.get(matchOf(table, row))?.shift();
     const name = nameOf(row);
     if (match === undefined) {
       const key = "id" in row ? row.id : newKey();
-      found.push({ key: `${table}/${key}`, table, what: "added", name, fields: Object.entries(row).map(([field, to]) => ({ field, from: null, to })), changes: [{ type: "addRow", table, key, row } as Change] });
+      found.push({ key: `${table}/${key}`, table, what: "added", name, fields: Object.entries(row).map(([field, to]) => ({ field, from: null, to })), both: false, changes: [{ type: "addRow", table, key, row } as Change] });
       continue;
     }
     const fields = fieldsBetween(match[1] as Loose, row as Loose, ["id"]);
     if (fields.length === 0) continue;
     const set = Object.fromEntries(fields.map(({ field, to }) => [field, to]));
-    found.push({ key: `${table}/${match[0]}`, table, what: "changed", name, fields, changes: [{ type: "editRow", table, key: match[0], set } as Change] });
+    found.push({ key: `${table}/${match[0]}`, table, what: "changed", name, fields, both: false, changes: [{ type: "editRow", table, key: match[0], set } as Change] });
   }
-  for (const left of waiting.values()) for (const [key, row] of left) found.push({ key: `${table}/${key}`, table, what: "removed", name: nameOf(row), fields: [], changes: [{ type: "removeRow", table, key }] });
+  for (const left of waiting.values()) for (const [key, row] of left) found.push({ key: `${table}/${key}`, table, what: "removed", name: nameOf(row), fields: [], both: false, changes: [{ type: "removeRow", table, key }] });
   return found;
 }
 
@@ -156,25 +145,77 @@ function projectDifference(plan: Plan, wanted: PlanBundle["project"]): RowDiffer
   const set = Object.fromEntries(fields.filter(({ field }) => field !== "dataDate").map(({ field, to }) => [field, to]));
   const date = fields.find(({ field }) => field === "dataDate");
   const changes: Change[] = [...(Object.keys(set).length > 0 ? [{ type: "setProject", set } as Change] : []), ...(date === undefined ? [] : [{ type: "setDataDate", date: date.to as string | null } as const])];
-  return [{ key: "project", table: "project", what: "changed", name: plan.project.name, fields, changes }];
+  return [{ key: "project", table: "project", what: "changed", name: plan.project.name, fields, both: false, changes }];
+}
+
+/** The row of a plan that a difference speaks of, or would add. */
+function rowOf(plan: Plan, { table, changes }: RowDifference): Loose | undefined {
+  const last = changes.at(-1);
+  if (table === "project") return plan.project as Loose;
+  if (last?.type === "addRow") return last.row as Loose;
+  const key = last !== undefined && "key" in last ? last.key : last !== undefined && "activity" in last ? last.activity : "";
+  return plan[table].get(key) as Loose | undefined;
+}
+
+/** What the next row of a name would be known by. */
+function firstFree(match: string, taken: ReadonlySet<string>): string {
+  let n = 0;
+  while (taken.has(`${match}#${n}`)) n++;
+  return `${match}#${n}`;
+}
+
+/** Differences with what the plan changed since a file was made from it. */
+function marked(plan: Plan, rows: readonly RowDifference[], base: PlanBundle): RowDifference[] {
+  const known = new Map<FileTable, { was: Map<string, Loose>; is: Map<Loose, string>; taken: Set<string> }>();
+  const baseRow = (table: FileTable, row: Loose): Loose | undefined => {
+    if (!known.has(table)) {
+      const is = [...rowsByMatch(table, plan[table].values())].map(([match, each]) => [each, match] as const);
+      known.set(table, { was: rowsByMatch(table, base[table] ?? []), is: new Map(is), taken: new Set(is.map(([, match]) => match)) });
+    }
+    const { was, is, taken } = known.get(table)!;
+    return was.get(is.get(row) ?? firstFree(matchOf(table, row), taken));
+  };
+  return rows.map((difference) => {
+    const { table, what, fields } = difference;
+    const row = rowOf(plan, difference);
+    if (row === undefined) return difference;
+    const was = table === "project" ? (base.project as Loose) : baseRow(table, row);
+    if (what === "added") return { ...difference, both: was !== undefined };
+    if (what === "removed") return { ...difference, both: was === undefined || !sameFields(was, row) };
+    const since = new Set(differing(was ?? {}, row));
+    const told = fields.map((each) => (since.has(each.field) ? { ...each, then: was?.[each.field] ?? null } : each));
+    return { ...difference, fields: told, both: fields.some(({ field }) => since.has(field)) };
+  });
 }
 
 /**
- * What a file says differently from the plan it was made from, row by row, in an order in which the rows can be taken over.
- * Time, actual costs and baselines are left alone: they come by reports and approvals only.
+ * What a file changed of the plan it was made from, row by row, in an order in which the rows can be taken over. What only the
+ * plan changed since is no difference; what both changed is marked, and says what it was. Time, actual costs and baselines are
+ * left alone: they come by reports and approvals only.
  * @param newKey keys for rows that bring none of their own
+ * @param base the plan from which the file was made; `null` where nobody knows: then the file is compared with the plan as it is
  */
-export function differencesTo(plan: Plan, bundle: PlanBundle, newKey: () => string): RowDifference[] {
+export function differencesTo(
+  plan: Plan,
+  bundle: PlanBundle,
+  newKey: () => string,
+  base: PlanBundle | null = null,
+): RowDifference[] {
+  if (base === null) return differencesFrom(plan, bundle, newKey);
+  return marked(plan, differencesFrom(plan, mergedWith(plan, bundle, base), newKey), base);
+}
+
+function differencesFrom(plan: Plan, bundle: PlanBundle, newKey: () => string): RowDifference[] {
   const nameOf = (id: string): string => plan.activities.get(id)?.name ?? bundle.activities.find((row) => row.id === id)?.name ?? id;
   const people = new Map([...(bundle.people ?? []), ...plan.people.values()].map(({ id, name }) => [id, name]));
   const activities = activityDifferences(plan, bundle.activities);
-  const ofId = (table: "calendars" | "people", wanted: readonly PlanTables["calendars" | "people"][]): RowDifference[] => tableDifferences(plan, table, wanted as never, ({ name }) => name, ({ id }) => id, newKey);
+  const ofId = (table: "calendars" | "people", wanted: readonly PlanTables["calendars" | "people"][]): RowDifference[] => tableDifferences(plan, table, wanted as never, ({ name }) => name, newKey);
   const calendars = ofId("calendars", bundle.calendars);
   const staff = ofId("people", bundle.people ?? []);
   const hanging = [
-    ...tableDifferences(plan, "links", bundle.links ?? [], ({ from, to }) => linkLabel({ from: nameOf(from), to: nameOf(to) }), ({ from, to, type = "FS" }) => JSON.stringify([from, to, type]), newKey),
-    ...tableDifferences(plan, "assignments", bundle.assignments ?? [], ({ activity, person }) => pairLabel(nameOf(activity), people.get(person) ?? person), ({ activity, person }) => JSON.stringify([activity, person]), newKey),
-    ...tableDifferences(plan, "costs", bundle.costs ?? [], ({ activity, category }) => pairLabel(nameOf(activity), category), ({ id }) => id, newKey),
+    ...tableDifferences(plan, "links", bundle.links ?? [], ({ from, to }) => linkLabel({ from: nameOf(from), to: nameOf(to) }), newKey),
+    ...tableDifferences(plan, "assignments", bundle.assignments ?? [], ({ activity, person }) => pairLabel(nameOf(activity), people.get(person) ?? person), newKey),
+    ...tableDifferences(plan, "costs", bundle.costs ?? [], ({ activity, category }) => pairLabel(nameOf(activity), category), newKey),
   ];
   const not = (rows: readonly RowDifference[], what: RowDifference["what"]): RowDifference[] => rows.filter((row) => row.what !== what);
   const only = (rows: readonly RowDifference[], what: RowDifference["what"]): RowDifference[] => rows.filter((row) => row.what === what);

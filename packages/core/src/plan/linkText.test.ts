@@ -31,6 +31,9 @@ describe("links as they are typed", () => {
     ["Dig trench; with Dig pit + 1d;", [{ from: "a" }, { from: "b", type: "SS", lagMinutes: 480 }]],
     ["Dig trench; Dig trench", [{ from: "a" }]],
     ["#c; #d", [{ from: "c" }, { from: "d" }]],
+    ["with “Open; to all” + 2d", [{ from: "e", type: "SS", lagMinutes: 960 }]],
+    ["“open; to all”; Dig pit", [{ from: "e" }, { from: "b" }]],
+    ["ends as “Dig pit” starts", [{ from: "b", type: "SF" }]],
     ["", []],
   ])("%j", (text, wanted) => {
     expect(typed(text)).toEqual(wanted.map((link) => ({ ...link, to: "f" })));
@@ -38,11 +41,12 @@ describe("links as they are typed", () => {
 
   it.each<[string, RegExp]>([
     ["Paint", /There is no activity “Paint”/],
-    ["Dig", /could be #b Dig pit, #a Dig trench/],
-    ["Pour", /could be #c Pour, #d Pour/],
-    ["#zzz", /There is no activity #zzz/],
+    ["Dig", /could be Dig pit, Dig trench; write which/],
+    ["Pour", /could be #c, #d; write which/],
+    ["“Dig”", /There is no activity “Dig”/],
+    ["#zzz", /There is no activity “#zzz”/],
     ["Pump water", /cannot come after itself/],
-    ["Dig trench + 3x", /is no length of time/],
+    ["Dig trench + 3x", /is no duration/],
     ["with", /There is no activity “with”/],
   ])("%j is refused, and it is said why", (text, words) => {
     expect(typed(text)).toMatch(words);
@@ -55,10 +59,10 @@ describe("links as they are typed", () => {
   });
 
   it("what is written reads back as the same links, whatever the names are", () => {
-    const names = fc.array(fc.constantFrom("Dig", "dig", "with care", "A; B", "Lift - 2d", "#7", "Pump starts", "", "Über", "Ends with a bang", "3"), { minLength: 14, maxLength: 14 });
+    const names = fc.array(fc.constantFrom("Dig", "Dig (Works)", "“Dig”", "Dig; “so called”", "dig", "with care", "A; B", "Lift - 2d", "#7", "Pump starts", "", "Über", "Ends with a bang", "3"), { minLength: 14, maxLength: 14 });
     fc.assert(
       fc.property(networks({ calendars: ["std"] }), names, (bundle, given) => {
-        const from = fromBundle({ ...bundle, activities: bundle.activities.map((activity, i) => ({ ...activity, name: given[i]! })) });
+        const from = fromBundle({ ...bundle, activities: bundle.activities.map((activity, i) => ({ ...activity, name: given[i % given.length]! })) });
         for (const [id, text] of linkTexts(from)) {
           const read = readLinks(from, id, text, key);
           if ("fault" in read) throw new Error(`${text}: ${read.fault}`);

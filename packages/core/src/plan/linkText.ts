@@ -1,4 +1,5 @@
 import { formatDuration, parseDuration } from "../time/duration.ts";
+import { activityNames, couldBe, partsOf, unquoted, type CallNames } from "./callNames.ts";
 import type { Change } from "./change.ts";
 import type { Plan } from "./plan.ts";
 import type { Activity, Link } from "./schema.ts";
@@ -20,23 +21,11 @@ function dayMinutesOf(plan: Plan, activity: string): number {
   return plan.calendars.get(calendar)?.dayMinutes ?? FALLBACK_DAY;
 }
 
-/** A name that means one activity only: its own, else `#` and its id. */
-function unmistakable(plan: Plan, byName: ReadonlyMap<string, readonly string[]>, id: string): string {
-  const name = plan.activities.get(id)!.name.trim();
-  const plain = /[;#]|^(with|ends with|ends as) | starts$|[+\-–] *[\d.,:]+ *[a-z]*$/i.test(name);
-  return name === "" || plain || byName.get(name.toLowerCase())!.length > 1 ? `#${id}` : name;
-}
+/** What would be read as more than the name of an activity. */
+const ODD = /[;#“”]|^(with|ends with|ends as)\b| starts$|[+\-–] *[\d.,:]+ *[a-z]*$/i;
 
-function namesOf(plan: Plan): Map<string, string[]> {
-  const byName = new Map<string, string[]>();
-  for (const { id, name } of plan.activities.values()) {
-    const key = name.trim().toLowerCase();
-    const known = byName.get(key);
-    if (known === undefined) byName.set(key, [id]);
-    else known.push(id);
-  }
-  return byName;
-}
+/** What activities are called in the words of links. */
+export const linkNames = (activities: Parameters<typeof activityNames>[0]): CallNames => activityNames(activities, { odd: ODD });
 
 function lagText({ lagMinutes = 0, lagIn }: Link, dayMinutes: number): string {
   if (lagMinutes === 0) return "";
@@ -53,11 +42,11 @@ function lagText({ lagMinutes = 0, lagIn }: Link, dayMinutes: number): string {
  * {@link readLinks} reads it back.
  */
 export function linkTexts(plan: Plan): Map<string, string> {
-  const byName = namesOf(plan);
+  const names = linkNames(plan.activities.values());
   const texts = new Map<string, string>();
   for (const link of plan.links.values()) {
     const [before, after] = WORDS[link.type ?? "FS"];
-    const words = `${before}${unmistakable(plan, byName, link.from)}${after}${lagText(link, dayMinutesOf(plan, link.to))}`;
+    const words = `${before}${names.of(link.from)}${after}${lagText(link, dayMinutesOf(plan, link.to))}`;
     const known = texts.get(link.to);
     texts.set(link.to, known === undefined ? words : `${known}; ${words}`);
   }
@@ -68,37 +57,21 @@ type Read = { readonly link: Link } | { readonly fault: string };
 
 /** What reading many texts of one plan asks again and again. */
 interface LinkIndex {
-  readonly byName: ReadonlyMap<string, readonly string[]>;
-  /** Names as they are compared, in order, so that those with one beginning stand together. */
-  readonly sorted: readonly string[];
+  readonly names: CallNames;
   readonly into: ReadonlyMap<string, readonly (readonly [key: string, link: Link])[]>;
 }
 
 function indexOf(plan: Plan): LinkIndex {
-  const byName = namesOf(plan);
   const into = new Map<string, [string, Link][]>();
   for (const [key, link] of plan.links) {
     const known = into.get(link.to);
     if (known === undefined) into.set(link.to, [[key, link]]);
     else known.push([key, link]);
   }
-  return { byName, sorted: [...byName.keys()].sort(), into };
+  return { names: linkNames(plan.activities.values()), into };
 }
 
-/** Names that begin with a text, found by halving. */
-function beginningWith(sorted: readonly string[], text: string): string[] {
-  let [low, high] = [0, sorted.length];
-  while (low < high) {
-    const middle = (low + high) >> 1;
-    if (sorted[middle]! < text) low = middle + 1;
-    else high = middle;
-  }
-  let end = low;
-  while (end < sorted.length && sorted[end]!.startsWith(text)) end++;
-  return sorted.slice(low, end);
-}
-
-const PART = /^(ends with|ends as|with)?\s*(.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*(?:\s*[\d.,]+\s*(?:w|d|h|m)[a-z]*)*)(\s+by the clock)?)?$/i;
+const PART = /^(ends with|ends as|with)?\s*(“[^”]*”|.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*(?:\s*[\d.,]+\s*(?:w|d|h|m)[a-z]*)*)(\s+by the clock)?)?$/i;
 
 function readPart(plan: Plan, index: LinkIndex, text: string, to: Activity): Read {
   const match = PART.exec(text);
@@ -106,27 +79,21 @@ function readPart(plan: Plan, index: LinkIndex, text: string, to: Activity): Rea
   const [, words = "", named, sign, length, clock] = match;
   const type = ({ "": "FS", with: "SS", "ends with": "FF", "ends as": "SF" } as const)[words.toLowerCase() as "" | "with" | "ends with" | "ends as"];
   const name = type === "SF" ? named!.replace(/\s+starts$/i, "") : named!;
-  const found = findActivity(plan, index, name);
+  const found = findActivity(index, name);
   if ("fault" in found) return found;
   if (found.id === to.id) return { fault: "An activity cannot come after itself." };
   const elapsed = clock !== undefined;
   const minutes = length === undefined ? 0 : parseDuration(length, elapsed ? 1440 : dayMinutesOf(plan, to.id), "days");
-  if (minutes === null) return { fault: `“${length}” is no length of time; write 2d, 4h or 1:30.` };
+  if (minutes === null) return { fault: `“${length}” is no duration; write 2d, 4h or 1:30.` };
   const lagMinutes = sign === undefined || sign === "+" ? minutes : -minutes;
   return { link: { from: found.id, to: to.id, ...(type === "FS" ? {} : { type }), ...(lagMinutes === 0 ? {} : { lagMinutes }), ...(elapsed && lagMinutes !== 0 ? { lagIn: "elapsed" as const } : {}) } };
 }
 
-/** An activity by `#id`, by its whole name, or by the beginning of a name that only one has. */
-function findActivity(plan: Plan, { byName, sorted }: LinkIndex, text: string): { readonly id: string } | { readonly fault: string } {
-  const name = text.trim().toLowerCase();
-  if (text.startsWith("#")) return plan.activities.has(text.slice(1)) ? { id: text.slice(1) } : { fault: `There is no activity ${text}.` };
-  const whole = byName.get(name) ?? [];
-  if (whole.length === 1) return { id: whole[0]! };
-  const several = whole.length > 1 ? whole : beginningWith(sorted, name).flatMap((each) => byName.get(each)!);
-  if (several.length === 1) return { id: several[0]! };
-  if (several.length === 0) return { fault: `There is no activity “${text.trim()}”.` };
-  const choices = several.slice(0, 4).map((id) => `#${id} ${plan.activities.get(id)!.name}`);
-  return { fault: `“${text.trim()}” could be ${choices.join(", ")}; write more of the name, or # and the id.` };
+/** An activity by what it is called, or by the beginning of a name that only one has. */
+function findActivity({ names }: LinkIndex, text: string): { readonly id: string } | { readonly fault: string } {
+  const found = names.find(text);
+  if ("id" in found) return found;
+  return { fault: found.among.length === 0 ? `There is no activity “${unquoted(text)}”.` : couldBe(text, found.among) };
 }
 
 /** Whether two links say the same; without a lag it does not matter how it would count. */
@@ -154,7 +121,7 @@ function readInto(plan: Plan, index: LinkIndex, activity: string, text: string, 
   const to = plan.activities.get(activity);
   if (to === undefined) return { fault: "The activity is not in the plan any more." };
   const wanted: Link[] = [];
-  for (const part of text.split(";").map((each) => each.trim()).filter((each) => each !== "")) {
+  for (const part of partsOf(text)) {
     const read = readPart(plan, index, part, to);
     if ("fault" in read) return read;
     if (!wanted.some((link) => same(link, read.link))) wanted.push(read.link);

@@ -42,7 +42,7 @@ describe("what a plan keeps besides the bundle", () => {
     expect(checkWholePlan(changed(field, value(not)))).toHaveLength(1);
   });
 
-  it("an activity taken out takes its values with it, a field all that was written in it", () => {
+  it("an activity removed takes its values with it, a field all that was written in it", () => {
     const plan = changed(FIELD, value("North"));
     expect(checkWholePlan(applyChanges(plan, arrange(plan, { verb: "remove", ids: ["A"] })).plan)).toEqual([]);
     const without = applyChanges(plan, removeOwnField(plan, "zone"));
@@ -50,7 +50,7 @@ describe("what a plan keeps besides the bundle", () => {
     expect(applyChanges(without.plan, without.inverse!).plan.ownValues).toEqual(plan.ownValues);
   });
 
-  it("filling a placeholder gives its work, and what it answers for, to someone, and takes it out of teams and people", () => {
+  it("filling a placeholder gives its work, and what it answers for, to someone, and removes it of teams and people", () => {
     const plan = changed({ type: "addRow", table: "placeholders", key: "diver", row: { person: "diver" } }, { type: "addRow", table: "teams", key: "t", row: { id: "t", name: "Divers", members: ["diver", "ama"] } });
     const { plan: filled } = applyChanges(plan, fillPlaceholder(plan, "diver", "ama"));
     expect([...filled.assignments.values()]).toEqual([{ activity: "A", person: "ama", plannedMinutes: 60 }]);
@@ -58,7 +58,7 @@ describe("what a plan keeps besides the bundle", () => {
     expect(checkWholePlan(filled)).toEqual([]);
   });
 
-  it("someone with work on them cannot be taken out before it is given away", () => {
+  it("someone with work on them cannot be removed before it is given away", () => {
     const plan = start();
     expect(checkWholePlan(applyChanges(plan, removePerson(plan, "diver")).plan)[0]!.message).toBe('there is no person "diver"');
   });

@@ -35,6 +35,8 @@ export interface Problem {
   readonly message: string;
   /** Of a loop: the activities on it, in walking order, the first again at the end. */
   readonly loop?: readonly string[] | undefined;
+  /** All of it in one sentence for people, where names are known. */
+  readonly said?: string | undefined;
 }
 
 /** Thrown by computations that met bad data; carries every problem found. */

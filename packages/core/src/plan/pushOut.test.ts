@@ -54,7 +54,7 @@ describe("pushing out", () => {
       { project: { dataDate: "2026-03-03" } as never },
     );
     const { left, after } = pushed(plan, ["s", "done", "parked", "none", "capped"], 2);
-    expect(left.map(({ id, why }) => `${id}: ${why}`)).toEqual(["s: a branch: choose what is below it", "done: finished", "parked: parked", "none: has no dates", "capped: a date wish says not after 2026-03-20: move that first"]);
+    expect(left.map(({ id, why }) => `${id}: ${why}`)).toEqual(["s: a branch: choose what is below it", "done: finished", "parked: parked", "none: has no dates", "capped: a date wish says not after 20 Mar 2026: move that first"]);
     expect(after.activities).toEqual(plan.activities);
   });
 });

@@ -2,6 +2,7 @@ import type { Schedule } from "../network/schedule.ts";
 import { formatDate, type EpochDay } from "../time/instant.ts";
 import type { Change } from "./change.ts";
 import type { Activity, PlanBundle } from "./schema.ts";
+import { dateWords } from "../words/dateWords.ts";
 
 /** An activity that cannot be pushed out, and why. */
 export interface NotPushed {
@@ -42,7 +43,7 @@ function wishFor(plan: PlanBundle, schedule: Schedule, activity: Activity, i: nu
   if (row.state === "complete") return "finished";
   const calendar = schedule.calendars.get(activity.calendar ?? plan.project.calendar);
   const { wish } = activity;
-  if (wish !== undefined && (wish.type === "startNotAfter" || wish.type === "finishNotAfter")) return `a date wish says not after ${wish.date}: move that first`;
+  if (wish !== undefined && (wish.type === "startNotAfter" || wish.type === "finishNotAfter")) return `a date wish says not after ${dateWords(wish.date)}: move that first`;
   const atFinish = row.state === "inProgress" || (activity.kind === "milestone" ? !row.shownAsStart : wish?.type === "finishNotBefore" || wish?.type === "finishOn");
   const type = wish?.type === "startOn" || wish?.type === "finishOn" ? (atFinish ? "finishOn" : "startOn") : atFinish ? "finishNotBefore" : "startNotBefore";
   const day = calendar.workedDay((atFinish ? row.finishDay : row.startDay) + 1, days);

@@ -8,6 +8,8 @@ const people = [
   { id: "bri", name: "Brigid Moss" },
   { id: "bra", name: "Brian Moss" },
   { id: "x1", name: "Crane 2" },
+  { id: "ann", name: "Ann Lee", role: "diver" },
+  { id: "lee", name: "Ann Lee", role: "welder" },
 ];
 const plan = (assignments: { activity: string; person: string; plannedMinutes: number; unitsPercent?: number; remainingMinutes?: number; restart?: string }[] = []): Plan =>
   fromBundle(planOf([{ id: "A", name: "Dig", durationMinutes: 960 }, { id: "B", name: "Pour" }], [], { people, assignments }));
@@ -27,17 +29,21 @@ describe("who works on an activity, in words", () => {
     ["amadou 16", "Amadou Diallo 16h"],
     ["diallo 2d", "Amadou Diallo 16h"],
     ["Amadou 1:30; Brigid 8h at 50%", "Amadou Diallo 1.5h; Brigid Moss 8h at 50%"],
-    ["Amadou 8h from 2026-05-04", "Amadou Diallo 8h from 2026-05-04"],
+    ["Amadou 8h from 2026-05-04", "Amadou Diallo 8h from 4 May 2026"],
+    ["Amadou 8h from 4 May", "Amadou Diallo 8h from 4 May 2026"],
     ["Amadou at 50%", "Amadou Diallo 8h at 50%"],
     ["Amadou", "Amadou Diallo 16h"],
-    ["#x1 7m", "#x1 0:07"],
+    ["#x1 7m", "“Crane 2” 0:07"],
+    ["“crane 2” 7m; Ann Lee (diver) 1h", "“Crane 2” 0:07; Ann Lee (diver) 1h"],
+    ["ann lee (w", "Ann Lee (welder) 16h"],
     ["", ""],
   ])("%j is read as %j", (text, said) => expect(typed(text)).toBe(said));
 
   it.each([
     ["Zeno 4h", /nobody called “Zeno”/],
-    ["Moss 4h", /could be #bri Brigid Moss, #bra Brian Moss/],
-    ["#nobody", /no person #nobody/],
+    ["Moss 4h", /could be Brigid Moss, Brian Moss; write which/],
+    ["Ann Lee 4h", /could be Ann Lee \(diver\), Ann Lee \(welder\); write which/],
+    ["#nobody", /nobody called “#nobody”/],
     ["Amadou 4h at 0%", /no share of someone's time/],
     ["Amadou 8h from 2026-02-30", /is no date/],
   ])("%j is refused in words", (text, fault) => expect(typed(text)).toMatch(fault));
@@ -47,7 +53,7 @@ describe("who works on an activity, in words", () => {
     expect(read(from, workTexts(from).get("A")!)).toEqual({ changes: [] });
   });
 
-  it("what is not said stays: hours left of someone whose hours change", () => {
+  it("what is not said stays: remaining hours of someone whose hours change", () => {
     const from = plan([{ activity: "A", person: "ama", plannedMinutes: 600, remainingMinutes: 60 }, { activity: "B", person: "bri", plannedMinutes: 60 }]);
     const answer = read(from, "Amadou 20h");
     expect(answer).toEqual({ changes: [{ type: "editRow", table: "assignments", key: "1", set: { plannedMinutes: 1200 } }] });

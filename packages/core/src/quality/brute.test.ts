@@ -136,7 +136,7 @@ describe("the fourteen checks", () => {
 });
 
 describe("redundant links", () => {
-  it("taken out all at once, leave every date as it was; and each of them is said by others", () => {
+  it("removed all at once, leave every date as it was; and each of them is said by others", () => {
     let taken = 0;
     fc.assert(
       fc.property(networks({ calendars: ["std", "seven", "nights"] }), (random) => {

@@ -41,7 +41,7 @@ const reported: fc.Arbitrary<Reported> = livedPlans.chain((plan) => {
         ...activity,
         ...(marks[i]! > 4 ? { owner: "p" } : {}),
         ...(activity.wish === undefined ? {} : { wish: { ...activity.wish, ...(marks[i]! % 3 === 0 ? {} : { reason: marks[i]! % 3 === 1 ? "  " : "the tide" }) } }),
-        ...(underWay(activity) ? (marks[i]! === 7 ? {} : marks[i]! % 2 === 0 ? { percent: percents[i]! } : { percent: percents[i]!, remainingMinutes: 480 * (marks[i]! % 3) + 60 }) : {}),
+        ...(underWay(activity) ? (marks[i]! === 7 ? {} : marks[i]! === 6 ? { percent: percents[i]!, remainingMinutes: 0 } : marks[i]! % 2 === 0 ? { percent: percents[i]! } : { percent: percents[i]!, remainingMinutes: 480 * (marks[i]! % 3) + 60 }) : {}),
       }));
       const whole: PlanBundle = {
         ...plan,

@@ -1,3 +1,4 @@
+import { dayWords } from "../words/numberWords.ts";
 import { assignmentsByActivity } from "../network/buildNetwork.ts";
 import { WORK } from "../network/network.ts";
 import type { Schedule, ScheduledActivity } from "../network/schedule.ts";
@@ -99,4 +100,4 @@ export function plannedMinutes({ assignments }: Ground, { activity, row, calenda
 }
 
 /** Days of an activity's calendar, as a word to read: `52.5 d`. */
-export const inDays = (minutes: number, { calendar }: Placed): string => `${Number((minutes / calendar.dayMinutes).toFixed(1))} d`;
+export const inDays = (minutes: number, { calendar }: Placed): string => dayWords(minutes / calendar.dayMinutes);

@@ -1,3 +1,4 @@
+import { numberWords } from "../words/numberWords.ts";
 import { offence, type Offence } from "./check.ts";
 import { inDays, type PlacedLink } from "./ground.ts";
 
@@ -7,7 +8,7 @@ const WORDS = { FS: ["finishes", "starts"], SS: ["starts", "starts"], FF: ["fini
 export function linkWords({ link, from, to }: PlacedLink): string {
   const [theirs, own] = WORDS[link.type ?? "FS"];
   const lag = link.lagMinutes ?? 0;
-  const much = link.lagIn === "elapsed" ? `${Number((Math.abs(lag) / 60).toFixed(1))} h elapsed` : inDays(Math.abs(lag), to);
+  const much = link.lagIn === "elapsed" ? `${numberWords(Math.abs(lag) / 60)} h elapsed` : inDays(Math.abs(lag), to);
   return `${own} ${lag === 0 ? "" : `${much} `}${lag < 0 ? "before" : "after"} ${from.activity.name} ${theirs}`;
 }
 

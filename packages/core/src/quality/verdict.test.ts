@@ -50,10 +50,10 @@ describe("the verdict", () => {
     expect(qualityOf(plan, { limits: { 10: 0.5, 12: 0 } }).verdict.fitness).toBe("fit");
   });
 
-  it("says that work without a length has no dates", () => {
+  it("says that work without a duration has no dates", () => {
     const plan = chain();
     const { durationMinutes: _, ...undated } = work("x");
-    expect(qualityOf({ ...plan, activities: [...plan.activities, undated] }).verdict).toMatchObject({ fitness: "mend", reasons: [{ check: null, words: "1 without a length, so without dates" }] });
+    expect(qualityOf({ ...plan, activities: [...plan.activities, undated] }).verdict).toMatchObject({ fitness: "mend", reasons: [{ check: null, words: "1 without a duration, so without dates" }] });
   });
 });
 
@@ -64,7 +64,7 @@ describe("the critical path test", () => {
     expect([test.tested.activity.id, test.movedMinutes, formatInstant(test.finish)]).toEqual(["a", 600 * 480, "2028-06-22T17:00"]);
   });
 
-  it("is the same plan as one with the longer work written into it, begun or not, by its length or by its people", () => {
+  it("is the same plan as one with the longer work written into it, begun or not, by its duration or by its people", () => {
     for (const [rest, dataDate] of [[{}, undefined], [{ actualStart: "2026-03-02", percent: 50 }, "2026-03-02"], [{ driver: "effort" }, undefined]] as const) {
       const bare = chain();
       const plan = { ...bare, project: { ...bare.project, ...(dataDate === undefined ? {} : { dataDate }) }, activities: bare.activities.map((each) => (each.id === "a" ? { ...each, ...rest } : each)) };
@@ -117,7 +117,7 @@ describe("findings about the plan", () => {
     const many = Array.from({ length: 9 }, (_, i) => work(`w${i}`));
     const plan = planOf([{ id: "l", name: "Watch", kind: "levelOfEffort" }, work("b", { wish: { type: "startNotBefore", date: "2026-03-09", reason: " " } }), ...many], [{ from: "l", to: "b" }, ...many.map(({ id }) => ({ from: id, to: "b" }))]);
     expect(named(plan, "linksFromLevelOfEffort")).toEqual([["b", "waits for Watch"]]);
-    expect(named(plan, "wishesWithoutReason")).toEqual([["b", "wished for 2026-03-09"]]);
+    expect(named(plan, "wishesWithoutReason")).toEqual([["b", "wished for 9 Mar 2026"]]);
     expect(named(plan, "manyLinks")).toEqual([["b", "9 links into it"]]);
   });
 
@@ -139,9 +139,9 @@ describe("findings about reporting", () => {
     expect(named(at("2026-03-20", { percent: 30 }), "percentFell", { periods: [past(2, "2026-03-13", { percent: 50 })] })).toEqual([["a", "50% in period 2, 30% now"]]);
   });
 
-  it("name work of which nothing is left and which nobody says is finished", () => {
-    expect(named(at("2026-03-20", { percent: 100 }), "nothingLeft")).toEqual([["a", "100%, no work left"]]);
-    expect(named(at("2026-03-20", { percent: 60, remainingMinutes: 0 }), "nothingLeft")).toEqual([["a", "60%, no work left"]]);
+  it("name work of which nothing remains and which nobody says is finished", () => {
+    expect(named(at("2026-03-20", { percent: 100 }), "nothingLeft")).toEqual([["a", "100%, no work remaining"]]);
+    expect(named(at("2026-03-20", { percent: 60, remainingMinutes: 0 }), "nothingLeft")).toEqual([["a", "60%, no work remaining"]]);
     for (const open of [{ percent: 99 }, { percent: 100, actualFinish: "2026-03-19" }, { percent: 100, remainingMinutes: 60 }]) expect(named(at("2026-03-20", open), "nothingLeft")).toEqual([]);
   });
 
@@ -158,9 +158,9 @@ describe("findings about reporting", () => {
     expect(named(at("2026-03-20", { percent: 40 }, { timeEntries: hours("2026-03-17") }), "progressWithoutHours", { periods })).toEqual([]);
   });
 
-  it("name what is left and never shrinks", () => {
+  it("name what remains and never shrinks", () => {
     const periods = [past(2, "2026-03-20", { remainingMinutes: 960 }), past(1, "2026-03-13", { remainingMinutes: 960 })];
-    expect(named(at("2026-03-27", { remainingMinutes: 1440 }), "neverShrinks", { periods })).toEqual([["a", "3 d left, 2 d in period 1"]]);
+    expect(named(at("2026-03-27", { remainingMinutes: 1440 }), "neverShrinks", { periods })).toEqual([["a", "3 d remaining, 2 d in period 1"]]);
     expect(named(at("2026-03-27", { remainingMinutes: 480 }), "neverShrinks", { periods })).toEqual([]);
   });
 
@@ -173,6 +173,6 @@ describe("findings about reporting", () => {
 
   it("name costs and time after the finish", () => {
     const plan = at("2026-03-27", { actualFinish: "2026-03-12" }, { actualCosts: [{ activity: "a", date: "2026-03-13", amountMinor: 100 }] });
-    expect(named(plan, "afterFinish")).toEqual([["a", "finished 2026-03-12, booked on 2026-03-13"]]);
+    expect(named(plan, "afterFinish")).toEqual([["a", "finished 12 Mar 2026, booked on 13 Mar 2026"]]);
   });
 });

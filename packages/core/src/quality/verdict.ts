@@ -1,3 +1,4 @@
+import { numberWords, percentWords } from "../words/numberWords.ts";
 import type { CheckResult } from "./measureChecks.ts";
 import type { Found } from "./findAll.ts";
 
@@ -22,12 +23,10 @@ export interface Verdict {
   readonly best: BestMend | null;
 }
 
-const percent = (value: number): string => `${Number((value * 100).toFixed(1))}%`;
-
 /** A limit in words: `at most 5%`, `at least 0.95`. */
 export function limitWords({ check: { rule, limit: published, number }, limit }: Pick<CheckResult, "check" | "limit">): string {
   if (rule === "holds") return `must hold, give or take ${published} d`;
-  const much = number >= 13 ? String(limit) : limit === 0 ? "none" : percent(limit);
+  const much = number >= 13 ? String(limit) : limit === 0 ? "none" : percentWords(limit);
   return limit === 0 ? "none allowed" : `${rule === "atMost" ? "at most" : "at least"} ${much}`;
 }
 
@@ -35,7 +34,7 @@ export function limitWords({ check: { rule, limit: published, number }, limit }:
 export function valueWords({ count, outOf, value, passes, check }: CheckResult): string {
   if (check.rule === "holds") return passes === null ? "nothing to test" : passes ? "holds" : "does not hold";
   if (value === null) return "nothing to count";
-  return count === null ? String(Number(value.toFixed(2))) : `${count} of ${outOf} (${percent(value)})`;
+  return count === null ? numberWords(value, 2) : `${count} of ${outOf} (${percentWords(value, 1)})`;
 }
 
 /** How many offending rows must be mended before a check keeps its limit. */
@@ -68,6 +67,12 @@ function bestOf(failed: readonly CheckResult[]): BestMend | null {
   return { check: check.number, rows: first.rows, words: `${check.name}: ${MENDS[check.number]!(first.rows)}, and the check ${check.number === 12 ? "can hold" : "holds"}` };
 }
 
+/** How far beyond its limit a check lies, as a share; of one that only holds or does not, the whole. */
+function beyondLimit({ check: { rule }, value, limit }: CheckResult): number {
+  if (rule === "holds" || value === null) return 1;
+  return rule === "atMost" ? value - limit : limit - value;
+}
+
 /** The verdict that goes with the numbers of failed checks and how much work has no length. */
 export const fitnessOf = (failed: readonly number[], undated: number): Fitness => (failed.some((number) => GRAVE.has(number)) ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit");
 
@@ -80,14 +85,15 @@ export function judge(results: readonly CheckResult[], found: readonly Found[]):
   const failed = results.filter(({ passes }) => passes === false);
   const undated = found.find(({ finding }) => finding.key === "unscheduled")?.offences.length ?? 0;
   const grave = failed.filter(({ check }) => GRAVE.has(check.number));
-  const reasons = [...grave, ...failed.filter((result) => !grave.includes(result))].map((result) => ({
+  const byWeight = (results: readonly CheckResult[]): CheckResult[] => [...results].sort((a, b) => beyondLimit(b) - beyondLimit(a));
+  const reasons = [...byWeight(grave), ...byWeight(failed.filter((result) => !grave.includes(result)))].map((result) => ({
     check: result.check.number,
     grave: grave.includes(result),
     words: `${result.check.name}: ${valueWords(result)}, ${limitWords(result)}`,
   }));
   return {
     fitness: fitnessOf(failed.map(({ check }) => check.number), undated),
-    reasons: undated > 0 ? [...reasons, { check: null, grave: false, words: `${undated} without a length, so without dates` }] : reasons,
+    reasons: undated > 0 ? [...reasons, { check: null, grave: false, words: `${undated} without a duration, so without dates` }] : reasons,
     best: bestOf(failed),
   };
 }

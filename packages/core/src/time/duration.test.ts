@@ -1,7 +1,7 @@
 import fc from "fast-check";
 import { eitherThousandOrDecimal, formatDuration, parseDuration } from "./duration.ts";
 
-describe("a length of time as it is typed", () => {
+describe("a duration as it is typed", () => {
   it.each([
     ["3d", 1440],
     ["2.5 d", 1200],

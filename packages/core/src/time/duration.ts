@@ -1,3 +1,4 @@
+import { numberWords, ungrouped } from "../words/numberWords.ts";
 const UNIT = /^(\d+(?:[.,]\d+)?|[.,]\d+)\s*(w|wk|week|weeks|d|day|days|h|hr|hrs|hour|hours|m|min|mins|minutes)?$/;
 /** `1w 2d`, `2d4h`: each part with its unit, the larger ones first. */
 const PARTS = /^(?:(\d+(?:[.,]\d+)?)\s*(?:w|wk|week|weeks))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:d|day|days))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:m|min|mins|minutes))?$/;
@@ -18,7 +19,7 @@ export type BareUnit = "days" | "hours";
  * @example parseDuration("2.5d", 480, "days") is 1200; parseDuration("1,5", 480, "hours") is 90
  */
 export function parseDuration(text: string, dayMinutes: number, bare: BareUnit): number | null {
-  const plain = text.trim().toLowerCase();
+  const plain = ungrouped(text).trim().toLowerCase();
   const clock = CLOCK.exec(plain);
   if (clock !== null) return Number(clock[1]) * 60 + Number(clock[2]);
   const match = UNIT.exec(plain);
@@ -42,16 +43,14 @@ function readParts(plain: string, dayMinutes: number): number | null {
   return Number.isSafeInteger(total) ? total : null;
 }
 
-const trimmed = (value: number, digits: number): string => String(Math.round(value * 10 ** digits) / 10 ** digits);
-
 /**
  * Writes minutes as days of the calendar where they come out in quarters of a day, else as hours.
  * @example formatDuration(1200, 480) is "2.5 d"; formatDuration(100, 480) is "1.67 h"
  */
 export function formatDuration(minutes: number, dayMinutes: number): string {
   const inQuarters = minutes !== 0 && (minutes * 4) % dayMinutes === 0;
-  return inQuarters || minutes >= dayMinutes * 10 ? `${trimmed(minutes / dayMinutes, 2)} d` : formatHours(minutes);
+  return inQuarters || minutes >= dayMinutes * 10 ? `${numberWords(minutes / dayMinutes, 2)} d` : formatHours(minutes);
 }
 
 /** Writes minutes as hours, two digits at most. */
-export const formatHours = (minutes: number): string => `${trimmed(minutes / 60, 2)} h`;
+export const formatHours = (minutes: number): string => `${numberWords(minutes / 60, 2)} h`;

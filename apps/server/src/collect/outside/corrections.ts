@@ -1,22 +1,29 @@
+import { dateWords } from "@chronometra/core";
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import type { Change } from "@chronometra/core";
+import type { Change, Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { lockedTo } from "../../cycle/locks.ts";
 import { storeChanges } from "../../plan/changeService.ts";
 import { writeProjects, type Writing } from "../../plan/writeProjects.ts";
 import { Failure } from "../../shared/failure.ts";
 import { ReportEntity } from "../reportEntity.ts";
-import { assertBookable, assertDaysHold, costChange } from "./lines.ts";
+import { costChange, minorIn } from "./costs.ts";
+import { assertBookable, assertDaysHold } from "./lines.ts";
 import { OutsideLineEntity } from "./outsideEntities.ts";
 
 /** A line as it was told first, and as its system tells it now. */
-interface Corrected {
+export interface Corrected {
   readonly base: OutsideLineEntity;
   readonly now: OutsideLineEntity;
 }
 
-async function correctedLines(manager: EntityManager, ids: readonly string[], lock: boolean): Promise<Corrected[]> {
+/** Corrections that wait, of those ids, each with what it corrects; locked where asked. */
+export async function correctedLines(
+  manager: EntityManager,
+  ids: readonly string[],
+  lock: boolean,
+): Promise<Corrected[]> {
   const repository = manager.getRepository(OutsideLineEntity);
   const locked = lock ? { lock: { mode: "pessimistic_write" as const } } : {};
   const rows = await repository.find({
@@ -30,7 +37,7 @@ async function correctedLines(manager: EntityManager, ids: readonly string[], lo
   if (other !== undefined)
     throw new Failure(
       "conflict",
-      `The line ${other.reference || other.saidActivity} of ${other.date} is no correction that waits; load the page again.`,
+      `The line ${other.reference || other.saidActivity} of ${dateWords(other.date)} is no correction that waits; load the page again.`,
     );
   const bases = new Map(
     (await repository.find({ where: { id: In(rows.map(({ corrects }) => corrects!)) }, ...locked })).map((row) => [
@@ -41,48 +48,55 @@ async function correctedLines(manager: EntityManager, ids: readonly string[], lo
   return rows.map((now) => ({ base: bases.get(now.corrects!)!, now }));
 }
 
-/** Costs that make up for what was posted: the difference, or in another category the old taken back and the new. */
-function costDifference(
-  plan: Parameters<typeof costChange>[0],
-  { base, now }: Corrected,
-  closedTo: string | null,
-): Change[] {
-  if (base.category === now.category)
-    return [costChange(plan, { ...now, activityId: base.activityId }, now.amount! - base.amount!, closedTo)];
-  return [
-    costChange(plan, { ...base, id: `${now.id}-back` }, -base.amount!, closedTo),
-    costChange(plan, { ...now, activityId: base.activityId }, now.amount!, closedTo),
-  ];
+/** Costs that make up for what was posted, to the last minor unit: the difference, or in another category the old taken back and the new. */
+function costDifference(plan: Plan, { base, now }: Corrected, closedTo: string | null): Change[] {
+  const [was, is] = [minorIn(plan, base.amount!), minorIn(plan, now.amount!)];
+  const line = { ...now, activityId: base.activityId };
+  if (base.category !== now.category)
+    return [costChange({ ...base, id: `${now.id}-back` }, -was, closedTo), costChange(line, is, closedTo)];
+  return was === is ? [] : [costChange(line, is - was, closedTo)];
 }
 
-/** Time that was sent on: a report that still waits says the new hours, one that was accepted is adjusted by another. */
-async function correctTime(writing: Writing, { base, now }: Corrected): Promise<void> {
-  const reports = writing.manager.getRepository(ReportEntity);
+/** The changes that make up for costs of a project that were posted. */
+export const costCorrections = (plan: Plan, corrected: readonly Corrected[], closedTo: string | null): Change[] =>
+  corrected
+    .filter(({ base }) => base.kind === "cost" && base.state === "posted")
+    .flatMap((each) => costDifference(plan, each, closedTo));
+
+/**
+ * Time that was sent on: a report that is not accepted says the new hours, and waits; one that was accepted is adjusted by
+ * another.
+ * @returns whether a report was written
+ */
+async function correctTime(writing: Writing, { base, now }: Corrected): Promise<boolean> {
+  const { manager } = writing;
+  const reports = manager.getRepository(ReportEntity);
   const sent = await reports.findOneBy({ id: base.id });
   const project = writing.project(base.projectId!);
-  if (sent?.state === "submitted") return void (await reports.update({ id: sent.id }, { minutes: now.minutes! }));
-  const minutes = sent?.state === "returned" ? now.minutes! : now.minutes! - base.minutes!;
-  await assertBookable(writing.manager, project, base, minutes);
+  const stands = sent === null || sent.state === "posted";
+  const minutes = stands ? now.minutes! - base.minutes! : now.minutes!;
+  if (minutes === 0) return false;
+  await assertBookable(manager, project, base, minutes);
+  const waits = { minutes, state: "submitted" as const, sentAt: new Date(), decidedBy: null, word: null };
+  if (!stands) {
+    await reports.update({ id: sent.id }, waits);
+    return true;
+  }
   const note = [`correction of ${base.reference || base.source}`, now.note]
     .filter((words) => words !== "")
     .join(", ")
     .slice(0, 1000);
+  const whose = { projectId: project.id, activityId: base.activityId!, personId: base.personId!, date: base.date };
   await reports.insert({
+    ...whose,
+    ...waits,
     id: randomUUID(),
-    projectId: project.id,
-    activityId: base.activityId!,
-    personId: base.personId!,
-    date: base.date,
     leaveUntil: null,
-    minutes,
     percent: null,
     remainingMinutes: null,
     note,
-    state: "submitted",
-    sentAt: new Date(),
-    decidedBy: null,
-    word: null,
   });
+  return true;
 }
 
 /** Accepts corrections, all or none: a line that was not posted says what its system says now, one that was is adjusted by the difference. */
@@ -97,19 +111,17 @@ export async function acceptCorrections(
   return writeProjects(database, me, projects, async (writing) => {
     const { manager } = writing;
     const all = await correctedLines(manager, ids, true);
+    let reports = 0;
     for (const id of projects) {
       const project = await writing.editable(id);
       const own = all.filter((each) => each.base.projectId === id && posted(each));
-      const [plan, closedTo] = [await writing.plan(project), await lockedTo(manager, id)];
-      const changes = own
-        .filter(({ base }) => base.kind === "cost")
-        .flatMap((each) => costDifference(plan, each, closedTo));
+      const changes = costCorrections(await writing.plan(project), own, await lockedTo(manager, id));
       if (changes.length > 0)
         await storeChanges(writing, project, {
           changes,
           label: `Corrected costs of ${own[0]!.now.source}`.slice(0, 200),
         });
-      for (const each of own) if (each.base.kind === "time") await correctTime(writing, each);
+      for (const each of own) if (each.base.kind === "time" && (await correctTime(writing, each))) reports++;
     }
     await assertDaysHold(
       manager,
@@ -123,8 +135,6 @@ export async function acceptCorrections(
         { amount: now.amount, minutes: now.minutes, category: now.category, note: now.note },
       );
     }
-    const count = (kind: "cost" | "time"): number =>
-      all.filter((each) => posted(each) && each.base.kind === kind).length;
-    return { costs: count("cost"), reports: count("time") };
+    return { costs: all.filter((each) => posted(each) && each.base.kind === "cost").length, reports };
   });
 }

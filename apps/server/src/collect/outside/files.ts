@@ -1,3 +1,4 @@
+import { dateWords } from "@chronometra/core";
 import { createHash, randomUUID } from "node:crypto";
 import { readFile } from "node:fs/promises";
 import { LINE_COLUMNS, type DateOrder, type LineKind, type NumberStyle, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
@@ -11,6 +12,7 @@ import { readNumber, styleOfColumn } from "../../exchange/numbers.ts";
 import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../exchange/readCells.ts";
 import { dropFiles, type Received } from "../../exchange/receiveFiles.ts";
 import type { Cell, SourceSheet } from "../../exchange/cells.ts";
+import { dayOf } from "../../shared/clock.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { systemOfFile, type Line } from "./identity.ts";
 import { faultsOf, takeIn } from "./takeIn.ts";
@@ -64,7 +66,7 @@ async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Rec
   const before = (await files.findBy({ digest, kind })).find(({ takenAt }) => takenAt !== null);
   if (before !== undefined) {
     const by = (await accountNames(database)).get(before.broughtBy) ?? "someone";
-    throw new Failure("conflict", `This very file was taken in on ${before.takenAt!.toISOString().slice(0, 10)} by ${by} as “${before.name}”; nothing was changed.`);
+    throw new Failure("conflict", `This very file was taken in on ${dateWords(dayOf(me, before.takenAt!))} by ${by} as “${before.name}”; nothing was changed.`);
   }
   const source = await readCells([upload]);
   if (source.kind !== "tables") throw new Failure("invalid", `${upload.name}: is a plan bundle; bring a table of ${kind === "cost" ? "costs" : "time"} as CSV or a workbook.`);

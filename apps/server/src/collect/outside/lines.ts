@@ -1,11 +1,10 @@
 import { randomUUID } from "node:crypto";
-import type { Me, OutsideLine, OutsideTargets, ReportsEffect } from "@chronometra/contract";
-import { dayAfter, type Change, type Plan } from "@chronometra/core";
+import type { Me, OutsideLine, OutsideTargets } from "@chronometra/contract";
+import { dateWords, formatHours } from "@chronometra/core";
 import { In, Not, type DataSource, type EntityManager } from "typeorm";
 import { lockedTo } from "../../cycle/locks.ts";
-import { applyChecked, storeChanges } from "../../plan/changeService.ts";
+import { storeChanges } from "../../plan/changeService.ts";
 import { loadPlan } from "../../plan/planStore.ts";
-import { presentEffect } from "../../plan/presentEffect.ts";
 import { writeProject, writeProjects } from "../../plan/writeProjects.ts";
 import { assertMayEdit, findProject, mayEdit } from "../../portfolio/projectAccess.ts";
 import { ProjectEntity } from "../../portfolio/projectEntity.ts";
@@ -13,7 +12,8 @@ import { inTransaction } from "../../shared/database.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { ReportEntity } from "../reportEntity.ts";
 import { assertAccepted, MINUTES_OF_A_DAY, minutesOn } from "../reportService.ts";
-import { saidKey, takers } from "./matchLines.ts";
+import { costChange, minorIn, postedCost } from "./costs.ts";
+import { everyone, saidKey, takers } from "./matchLines.ts";
 import { OutsideLineEntity, OutsideMatchEntity } from "./outsideEntities.ts";
 
 /** Lines that are someone's to decide: of projects they may change, and those whose project nobody knows. */
@@ -60,7 +60,7 @@ export async function targets(database: DataSource, me: Me): Promise<OutsideTarg
   for (const project of (await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })).filter((each) => mayEdit(me, each))) {
     const plan = await loadPlan(database.manager, project);
     const categories = [...new Set([...[...plan.categories.values()].map(({ name }) => name), ...[...plan.costs.values()].map(({ category }) => category)])].sort();
-    found.push({ id: project.id, code: project.code, name: project.head.name, currency: project.head.currency, minorDigits: project.head.minorDigits ?? 2, activities: takers(plan), people: [...plan.people.values()].map(({ id, name }) => ({ id, name })), categories });
+    found.push({ id: project.id, code: project.code, name: project.head.name, currency: project.head.currency, minorDigits: project.head.minorDigits ?? 2, activities: takers(plan), people: everyone(plan), categories });
   }
   return found;
 }
@@ -68,7 +68,9 @@ export async function targets(database: DataSource, me: Me): Promise<OutsideTarg
 async function openLine(manager: EntityManager, me: Me, id: string): Promise<OutsideLineEntity> {
   const line = orNotFound(await manager.getRepository(OutsideLineEntity).findOne({ where: { id }, lock: { mode: "pessimistic_write" } }), "line");
   if (line.state === "posted") throw new Failure("conflict", "This line has been posted already.");
-  if (line.projectId !== null) assertMayEdit(me, await findProject(manager, line.projectId));
+  // A correction is whose the line is that it corrects.
+  const of = line.corrects === null ? line : await manager.getRepository(OutsideLineEntity).findOneByOrFail({ id: line.corrects });
+  if (of.projectId !== null) assertMayEdit(me, await findProject(manager, of.projectId));
   return line;
 }
 
@@ -76,6 +78,7 @@ async function openLine(manager: EntityManager, me: Me, id: string): Promise<Out
 export const matchByHand = (database: DataSource, me: Me, id: string, to: { project: string; activity: string; person?: string | undefined; remember: boolean }): Promise<void> =>
   inTransaction(database, async (manager) => {
     const line = await openLine(manager, me, id);
+    if (line.corrects !== null) throw new Failure("invalid", "This line corrects another one and belongs where that belongs; match the other.");
     const project = await findProject(manager, to.project);
     assertMayEdit(me, project);
     const plan = await loadPlan(manager, project);
@@ -93,51 +96,43 @@ export const matchByHand = (database: DataSource, me: Me, id: string, to: { proj
   });
 
 /** Matched lines of those ids, locked where asked; a failure where one is not matched. */
-async function matchedLines(manager: EntityManager, ids: readonly string[], lock: boolean): Promise<OutsideLineEntity[]> {
+export async function matchedLines(manager: EntityManager, ids: readonly string[], lock: boolean): Promise<OutsideLineEntity[]> {
   const rows = await manager.getRepository(OutsideLineEntity).find({ where: { id: In([...new Set(ids)]) }, order: { date: "ASC", reference: "ASC" }, ...(lock ? { lock: { mode: "pessimistic_write" as const } } : {}) });
   if (rows.length < new Set(ids).size) throw new Failure("notFound", "A line is not there any more; load the page again.");
   const bad = rows.find(({ state }) => state !== "matched");
-  if (bad !== undefined) throw new Failure("conflict", bad.state === "posted" ? "A line among these has been posted already; load the page again." : `The line ${bad.reference || bad.saidActivity} of ${bad.date} is not matched yet.`);
+  if (bad !== undefined) throw new Failure("conflict", bad.state === "posted" ? "A line among these has been posted already; load the page again." : `The line ${bad.reference || bad.saidActivity} of ${dateWords(bad.date)} is not matched yet.`);
   return rows;
 }
 
-const byProject = (rows: readonly OutsideLineEntity[]): [string, OutsideLineEntity[]][] => [...new Set(rows.map(({ projectId }) => projectId!))].sort().map((id) => [id, rows.filter(({ projectId }) => projectId === id)]);
-
-/** The change that posts a cost; one of a locked period lands on the day after it. */
-export function costChange(plan: Plan, { id, activityId, date, category, reference }: OutsideLineEntity, amount: number, closedTo: string | null): Change {
-  const late = closedTo !== null && date <= closedTo;
-  const named = [late ? `for ${date}` : "", reference].filter((words) => words !== "").join(": ");
-  const amountMinor = Math.round(amount * 10 ** (plan.project.minorDigits ?? 2));
-  return { type: "postCost", key: `outside-${id}`, cost: { activity: activityId!, date: late ? dayAfter(closedTo) : date, amountMinor, ...(category === "" ? {} : { category }), ...(named === "" ? {} : { reference: named }) } };
-}
-
-/** What posting costs would move in each project. */
-export async function effectOfLines(database: DataSource, me: Me, ids: readonly string[]): Promise<ReportsEffect> {
-  const effects: ReportsEffect = [];
-  for (const [projectId, rows] of byProject(await matchedLines(database.manager, ids, false))) {
-    const project = await findProject(database, projectId);
-    assertMayEdit(me, project);
-    const plan = await loadPlan(database.manager, project);
-    const closedTo = await lockedTo(database, projectId);
-    const changes = rows.filter(({ kind }) => kind === "cost").map((row) => costChange(plan, row, row.amount!, closedTo));
-    effects.push({ project: projectId, projectName: project.head.name, effect: presentEffect(plan, applyChecked(plan, changes).plan), windows: [], asked: [], assumed: [] });
-  }
-  return effects;
-}
+/** Lines by their project, in the order in which projects are locked. */
+export const byProject = (rows: readonly OutsideLineEntity[]): [string, OutsideLineEntity[]][] => [...new Set(rows.map(({ projectId }) => projectId!))].sort().map((id) => [id, rows.filter(({ projectId }) => projectId === id)]);
 
 /** A day has 24 hours over all projects, whichever system tells of it. */
 export async function assertDaysHold(manager: EntityManager, rows: readonly OutsideLineEntity[]): Promise<void> {
   const days = new Map(rows.flatMap((row) => (row.kind === "time" ? [[`${row.personId} ${row.date}`, row] as const] : [])));
   for (const { personId, saidPerson, date } of days.values()) {
     const minutes = await minutesOn(manager, personId!, date);
-    if (minutes > MINUTES_OF_A_DAY) throw new Failure("invalid", `${saidPerson} would have ${Math.round((minutes / 60) * 100) / 100} h on ${date}, and a day has 24; set aside what is told twice. Nothing was posted.`);
+    if (minutes > MINUTES_OF_A_DAY) throw new Failure("invalid", `${saidPerson} would have ${formatHours(minutes)} on ${dateWords(date)}, and a day has 24; set aside what is told twice. Nothing was posted.`);
   }
 }
 
+type Worked = Pick<OutsideLineEntity, "activityId" | "personId" | "saidPerson" | "date">;
+
 /** What the desk refuses of time, other systems cannot tell either: days before the project, and more taken back than was accepted. */
-export async function assertBookable(manager: EntityManager, project: ProjectEntity, { activityId, personId, saidPerson, date }: OutsideLineEntity, minutes: number): Promise<void> {
-  if (date < project.head.start) throw new Failure("invalid", `${saidPerson}, ${date}: ${project.head.name} begins on ${project.head.start}, and no time is booked before. Nothing was posted.`);
+export async function assertBookable(manager: EntityManager, project: ProjectEntity, { activityId, personId, saidPerson, date }: Worked, minutes: number): Promise<void> {
+  if (date < project.head.start) throw new Failure("invalid", `${saidPerson}, ${dateWords(date)}: ${project.head.name} begins on ${dateWords(project.head.start)}, and no time is booked before. Nothing was posted.`);
   if (minutes < 0) await assertAccepted(manager, personId!, { project: project.id, activity: activityId!, date }, -minutes);
+}
+
+/** Lines of time by activity, person and day, with what they take back together; where they take nothing back, 0. */
+function byDay(rows: readonly OutsideLineEntity[]): { line: OutsideLineEntity; minutes: number }[] {
+  const days = new Map<string, { line: OutsideLineEntity; minutes: number }>();
+  for (const line of rows) {
+    if (line.kind !== "time") continue;
+    const key = JSON.stringify([line.activityId, line.personId, line.date]);
+    days.set(key, { line, minutes: (days.get(key)?.minutes ?? 0) + Math.min(0, line.minutes!) });
+  }
+  return [...days.values()];
 }
 
 /** Posts matched costs, and sends matched time to be reviewed like any report; all or none. */
@@ -148,10 +143,10 @@ export async function postLines(database: DataSource, me: Me, ids: readonly stri
     const rows = await matchedLines(manager, ids, true);
     for (const [projectId, own] of byProject(rows)) {
       const project = await writing.editable(projectId);
-      for (const line of own) if (line.kind === "time") await assertBookable(manager, project, line, line.minutes!);
+      for (const { line, minutes } of byDay(own)) await assertBookable(manager, project, line, minutes);
       const costs = own.filter(({ kind }) => kind === "cost");
       const [plan, closedTo] = [await writing.plan(project), await lockedTo(manager, projectId)];
-      const changes = costs.map((row) => costChange(plan, row, row.amount!, closedTo));
+      const changes = costs.map((row) => costChange(row, minorIn(plan, row.amount!), closedTo));
       if (changes.length > 0) await storeChanges(writing, project, { changes, label: `Posted ${costs.length === 1 ? "a cost" : `${costs.length} costs`} of ${costs[0]!.source}`.slice(0, 200) });
       const reports = own.filter(({ kind }) => kind === "time").map((line) => ({ id: line.id, projectId, activityId: line.activityId!, personId: line.personId!, date: line.date, leaveUntil: null, minutes: line.minutes, percent: null, remainingMinutes: null, note: [line.note, line.source].filter((words) => words !== "").join(", ").slice(0, 1000), state: "submitted" as const, sentAt: new Date(), decidedBy: null, word: null }));
       if (reports.length > 0) await manager.getRepository(ReportEntity).insert(reports);
@@ -179,9 +174,7 @@ export async function enterCost(database: DataSource, me: Me, cost: { project: s
     const plan = await writing.plan(project);
     const name = plan.activities.get(cost.activity)?.name ?? cost.activity;
     const closedTo = await lockedTo(writing.manager, project.id);
-    const late = closedTo !== null && cost.date <= closedTo;
-    const reference = [late ? `for ${cost.date}` : "", cost.reference].filter((words) => words !== "").join(": ");
-    const changes: Change[] = [{ type: "postCost", key: `hand-${randomUUID()}`, cost: { activity: cost.activity, date: late ? dayAfter(closedTo) : cost.date, amountMinor: cost.amountMinor, ...(cost.category === "" ? {} : { category: cost.category }), ...(reference === "" ? {} : { reference }) } }];
+    const changes = [postedCost(`hand-${randomUUID()}`, cost, closedTo)];
     await storeChanges(writing, project, { changes, label: `Cost of ${name}`.slice(0, 200) });
   });
 }

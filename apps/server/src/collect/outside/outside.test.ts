@@ -1,4 +1,5 @@
 import type { OutsideFile, OutsideLine, ReportsEffect, TakenIn } from "@chronometra/contract";
+import { dateWords, freezePlan } from "@chronometra/core";
 import ExcelJS from "exceljs";
 import request from "supertest";
 import { stopWorkers } from "../../shared/workers.ts";
@@ -60,7 +61,7 @@ describe("a file of costs", () => {
   it("brought twice is noticed and changes nothing; its lines in another file are known", async () => {
     await take((await bring(csv(invoice()))).body as OutsideFile);
     const again = await bring(csv(invoice()), "cost", tomas, "ledger (copy).csv");
-    expect([again.status, again.body.message]).toEqual([409, expect.stringMatching(/^This very file was taken in on \d{4}-\d\d-\d\d by Tomas as “ledger.csv”; nothing was changed\.$/)]);
+    expect([again.status, again.body.message]).toEqual([409, expect.stringMatching(/^This very file was taken in on \d+ \w{3} \d{4} by Tomas as “ledger.csv”; nothing was changed\.$/)]);
     const wider = (await bring(csv(invoice(), invoice({ no: "4713" })))).body as OutsideFile;
     expect((await take(wider)).body).toEqual({ added: 1, matched: 1, unmatched: 0, corrections: 0, known: 1 });
   });
@@ -139,8 +140,12 @@ describe("a line that matches nothing", () => {
   });
 
   it("says of a name that several bear which they are", () => {
-    const plan = { project: { name: "P" }, activities: new Map([["a", { id: "a", name: "Paint" }], ["b", { id: "b", name: "paint" }]]), people: new Map() };
-    expect(matchLine("cost", { project: "p-1", activity: "Paint", person: "" }, [{ id: "x", code: "P-1", plan: plan as never }])).toEqual({ why: "there are 2 of the name “Paint”: a, b", project: "x" });
+    const branch = { kind: "summary" };
+    const rows = [{ id: "n", name: "North", ...branch }, { id: "s", name: "South", ...branch }, { id: "a", name: "Paint", parent: "n" }, { id: "b", name: "paint", parent: "s" }];
+    const plan = { project: { name: "P" }, activities: new Map(rows.map((row) => [row.id, row])), people: new Map() };
+    const matched = (activity: string) => matchLine("cost", { project: "p-1", activity, person: "" }, [{ id: "x", code: "P-1", plan: plan as never }]);
+    expect(matched("Paint")).toEqual({ why: "there are 2 of the name “Paint”: Paint (North), paint (South)", project: "x" });
+    expect([matched("Paint, South"), matched("a")]).toMatchObject([{ activity: "b" }, { activity: "a" }]);
   });
 });
 
@@ -158,7 +163,7 @@ describe("time from other systems", () => {
     const file = (await bring(`Employee,Job,Task,Date,Hours\r\nAnn,${code},Dig,2026-03-03,20\r\nAnn,${code},Dig,2026-03-03,5\r\nAnn,${code},Dig,2026-03-04,5\r\n`, "time")).body as OutsideFile;
     await take(file);
     const refused = await tomas.send("post", "/api/outside/post", { ids: (await lines()).map(({ id }) => id) });
-    expect([refused.status, refused.body.message]).toEqual([422, "Ann would have 25 h on 2026-03-03, and a day has 24; set aside what is told twice. Nothing was posted."]);
+    expect([refused.status, refused.body.message]).toEqual([422, "Ann would have 25 h on 3 Mar 2026, and a day has 24; set aside what is told twice. Nothing was posted."]);
     expect([(await tomas.get("/api/reports")).body, (await lines()).map(({ state }) => state)]).toEqual([[], ["matched", "matched", "matched"]]);
   });
 
@@ -275,6 +280,55 @@ describe("a line that comes again", () => {
     expect(await reports()).toEqual([-120]);
   });
 
+  it("of time that nobody accepted is said anew in its own report, however often; what hangs on nothing is no report", async () => {
+    const worked = (minutes: number, category = "") => takeIn(world.database, "time", system, [{ reference: "g-1", project: code, activity: "dig", person: "ann", date: "2026-03-03", minutes, category }]);
+    const reports = async () => (await tomas.get("/api/reports")).body as { id: string; minutes: number }[];
+    await worked(480);
+    await post();
+    const [{ id }] = (await reports()) as unknown as [{ id: string }];
+    await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "return", word: "which day?" });
+    for (const minutes of [300, 240]) {
+      await worked(minutes);
+      expect((await accept()).body).toEqual({ costs: 0, reports: 1 });
+      expect((await reports()).map((each) => [each.id, each.minutes])).toEqual([[id, minutes]]);
+    }
+    await worked(-60);
+    expect((await accept()).body.message).toMatch(/0 h of 3 Mar 2026 are accepted/);
+    await worked(240);
+    await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "accept" });
+    await worked(240, "night");
+    expect((await accept()).body).toEqual({ costs: 0, reports: 0 });
+    expect(await reports()).toEqual([]);
+  });
+
+  it("adds up to what its system says now, to the last minor unit", async () => {
+    await send(line({ amount: 0.004 }));
+    await post();
+    await send(line({ amount: 0.008 }));
+    await accept();
+    await send(line({ amount: -1.005 }));
+    await accept();
+    expect((await amounts()).reduce((sum, amount) => sum + amount, 0)).toBe(-101);
+  });
+
+  it("shows what accepting it would move before it does, and is matched where the line is that it corrects", async () => {
+    const small = smallPlan();
+    const bare = { ...small, project: { ...small.project, dataDate: "2026-03-06" } };
+    code = bare.project.code;
+    project = await world.addProject(tomas.me, { ...bare, baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(bare) }] });
+    await send(line());
+    await post();
+    await send(line({ amount: 150 }));
+    const [{ id }] = (await lines()) as [OutsideLine];
+    const effect = (await tomas.send("post", "/api/outside/effect", { ids: [id] })).body as ReportsEffect;
+    expect(effect).toEqual([expect.objectContaining({ project })]);
+    const { estimateAfter, estimateBefore } = effect[0]!.effect.cost!;
+    expect(estimateAfter - estimateBefore).toBe(5_000);
+    expect((await tomas.send("put", `/api/outside/lines/${id}`, { project, activity: "dig", remember: false })).body.message).toMatch(/corrects another one/);
+    expect((await tomas.send("post", "/api/outside/post", { ids: [id] })).status).toBe(409);
+    expect((await radu.send("post", "/api/outside/aside", { ids: [id], why: "not mine" })).status).toBe(403);
+  });
+
   it("from two calls at one instant is there once", async () => {
     const both = await Promise.allSettled([send(line()), send(line())]);
     expect(both.some(({ status }) => status === "fulfilled")).toBe(true);
@@ -301,17 +355,25 @@ describe("what cannot be", () => {
   it("a day of more than 24 hours and days to come are named by row, and nothing is taken in", async () => {
     const ahead = new Date(Date.now() + 5 * 86_400_000).toISOString().slice(0, 10);
     const refused = await take((await bring(clock("2026-03-03,25", `${ahead},8`, "2026-03-03,8"), "time")).body as OutsideFile);
-    expect(refused.body.message).toBe(`Nothing was taken in: row 2: 25 h: a day has 24. row 3: ${ahead} has not come yet; time is booked for days that have passed.`);
+    expect(refused.body.message).toBe(`Nothing was taken in: row 2: 25 h: a day has 24. row 3: ${dateWords(ahead)} has not come yet; time is booked for days that have passed.`);
     expect(await lines()).toEqual([]);
   });
 
   it("days before the project, and more taken back than was accepted, are not posted", async () => {
     const post = async () => tomas.send("post", "/api/outside/post", { ids: (await lines()).map(({ id }) => id) });
     await take((await bring(clock("2025-12-03,8"), "time")).body as OutsideFile);
-    expect((await post()).body.message).toMatch(/^Ann, 2025-12-03: Slipway .* begins on .* and no time is booked before\. Nothing was posted\.$/);
+    expect((await post()).body.message).toMatch(/^Ann, 3 Dec 2025: Slipway .* begins on .* and no time is booked before\. Nothing was posted\.$/);
     await world.database.query("delete from outside_line");
     await take((await bring(clock("2026-03-03,-2"), "time")).body as OutsideFile);
-    expect((await post()).body.message).toMatch(/0 h of 2026-03-03 are accepted on this activity; more than that cannot be taken back/);
+    expect((await post()).body.message).toMatch(/0 h of 3 Mar 2026 are accepted on this activity; more than that cannot be taken back/);
+    // Two that each take back what is there take back more together.
+    await world.database.query("delete from outside_line");
+    await take((await bring(clock("2026-03-03,2"), "time")).body as OutsideFile);
+    await post();
+    const ids = ((await tomas.get("/api/reports")).body as { id: string }[]).map(({ id }) => id);
+    await tomas.send("post", "/api/reports/decision", { ids, decision: "accept" });
+    await take((await bring(clock("2026-03-03,-1.5", "2026-03-03,-1"), "time")).body as OutsideFile);
+    expect((await post()).body.message).toMatch(/2 h of 3 Mar 2026 are accepted/);
     expect((await tomas.get("/api/reports")).body).toEqual([]);
   });
 

@@ -6,7 +6,8 @@ import { Failure } from "../../shared/failure.ts";
 import { serve, type Serving } from "../../shared/http.ts";
 import { acceptCorrections } from "./corrections.ts";
 import { bringFile, takeFile } from "./files.ts";
-import { effectOfLines, enterCost, matchByHand, openLines, postLines, setAside, targets } from "./lines.ts";
+import { effectOfLines } from "./effectOfLines.ts";
+import { enterCost, matchByHand, openLines, postLines, setAside, targets } from "./lines.ts";
 import { clockLines, ledgerLines } from "./simulated.ts";
 import { faultsOf, takeIn } from "./takeIn.ts";
 

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { FeedTakenIn, LineKind } from "@chronometra/contract";
-import { dayAfter } from "@chronometra/core";
+import { dateWords, dayAfter, formatHours } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { loadPlan } from "../../plan/planStore.ts";
 import { ProjectEntity } from "../../portfolio/projectEntity.ts";
@@ -27,8 +27,8 @@ export function faultsOf(kind: LineKind, lines: readonly Line[]): (string | null
   return lines.map(({ minutes, date }) => {
     if (kind === "cost") return null;
     if (minutes !== undefined && Math.abs(minutes) > MINUTES_OF_A_DAY)
-      return `${Math.round((minutes / 60) * 100) / 100} h: a day has 24`;
-    return date > last ? `${date} has not come yet; time is booked for days that have passed` : null;
+      return `${formatHours(minutes)}: a day has 24`;
+    return date > last ? `${dateWords(date)} has not come yet; time is booked for days that have passed` : null;
   });
 }
 
@@ -39,13 +39,13 @@ async function candidates(manager: EntityManager): Promise<Candidate[]> {
   return projects;
 }
 
-/** The lines that are here under some identities. */
+/** The lines that are here under some identities, held: whoever accepts a correction of one meanwhile is waited for. */
 async function linesHere(manager: EntityManager, prints: readonly string[]): Promise<Map<string, OutsideLineEntity>> {
   const here = new Map<string, OutsideLineEntity>();
   for (let i = 0; i < prints.length; i += AT_ONCE)
     for (const row of await manager
       .getRepository(OutsideLineEntity)
-      .findBy({ fingerprint: In(prints.slice(i, i + AT_ONCE)) }))
+      .find({ where: { fingerprint: In(prints.slice(i, i + AT_ONCE)) }, lock: { mode: "pessimistic_write" } }))
       here.set(row.fingerprint, row);
   return here;
 }

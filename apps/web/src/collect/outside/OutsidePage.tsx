@@ -11,7 +11,7 @@ import { EffectView } from "../../shared/EffectView.tsx";
 import { Failure, Loaded } from "../../shared/Failure.tsx";
 import { NameChoice } from "../../shared/NameChoice.tsx";
 import { holds, useMe } from "../../shared/session.ts";
-import { countWords, dateWords } from "../../shared/words.ts";
+import { countWords, dateWords, numberWords } from "../../shared/words.ts";
 import { ActivityChoice } from "./ActivityChoice.tsx";
 import { BringLines, takenWords } from "./BringLines.tsx";
 import { CostByHand } from "./CostByHand.tsx";
@@ -19,7 +19,7 @@ import { linesEffectQuery, linesQuery, targetsQuery } from "./queries.ts";
 
 const STATES = { unmatched: "to be matched", matched: "ready to post", correction: "corrected", aside: "set aside", posted: "posted" } as const;
 type Measured = Pick<OutsideLine, "amount" | "minutes">;
-const measureWords = ({ amount, minutes }: Measured): string => (amount !== null ? amount.toLocaleString(undefined, { maximumFractionDigits: 4 }) : minutes !== null ? formatHours(minutes) : "");
+const measureWords = ({ amount, minutes }: Measured): string => (amount !== null ? numberWords(amount, 4) : minutes !== null ? formatHours(minutes) : "");
 
 /** How much a line says; of a correction, what it said before as well. */
 function amountWords(line: OutsideLine): string {
@@ -88,7 +88,8 @@ function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; ta
   const [why, setWhy] = useState("");
   const ids = lines.map(({ id }) => id);
   const ready = lines.every(({ state }) => state === "matched");
-  const costs = ready ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
+  const corrected = lines.every(({ state }) => state === "correction");
+  const costs = ready || corrected ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
   const effect = useQuery(linesEffectQuery(costs));
   const after = (words: string): void => {
     toast(words);
@@ -98,13 +99,12 @@ function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; ta
   const post = useMutation({ mutationFn: () => call("POST /api/outside/post", { body: { ids } }), onSuccess: ({ costs: posted, reports }) => after([posted > 0 ? `${countWords(posted, "cost", "costs")} posted` : "", reports > 0 ? `${countWords(reports, "time entry waits", "time entries wait")} to be reviewed` : ""].filter((words) => words !== "").join("; ") + ".") });
   const aside = useMutation({ mutationFn: (reason: string | null) => call("POST /api/outside/aside", { body: { ids, why: reason } }), onSuccess: (_done, reason) => after(reason === null ? "Taken up again." : "Set aside, not dropped.") });
   const correct = useMutation({ mutationFn: () => call("POST /api/outside/corrections", { body: { ids } }), onSuccess: () => after(`${countWords(ids.length, "correction", "corrections")} accepted.`) });
-  const corrected = lines.every(({ state }) => state === "correction");
   const error = post.error ?? aside.error ?? correct.error ?? effect.error;
   return (
     <div className="mb-2 flex flex-col gap-2 border-l-4 border-accent pl-3">
       <div className="flex flex-wrap items-center gap-2">
         <span className="font-semibold">{countWords(lines.length, "line", "lines")}</span>
-        {corrected && <button type="button" className="btn btn-primary btn-sm" disabled={correct.isPending} onClick={() => correct.mutate()}>Accept {lines.length === 1 ? "the correction" : "the corrections"}</button>}
+        {corrected && <button type="button" className="btn btn-primary btn-sm" disabled={correct.isPending || (costs.length > 0 && effect.data === undefined)} onClick={() => correct.mutate()}>Accept {lines.length === 1 ? "the correction" : "the corrections"}</button>}
         {!corrected && <button type="button" className="btn btn-primary btn-sm" disabled={!ready || post.isPending || (costs.length > 0 && effect.data === undefined)} onClick={() => post.mutate()}>Post</button>}
         {lines.every(({ state }) => state === "aside") ? <button type="button" className="btn btn-sm" disabled={aside.isPending} onClick={() => aside.mutate(null)}>Take up again</button> : (
           <>
@@ -115,7 +115,7 @@ function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; ta
       </div>
       {corrected && <p className="text-sm">{correctedWords(lines)}</p>}
       {lines.length === 1 && lines[0]!.state !== "aside" && !corrected && <MatchByHand key={lines[0]!.id} line={lines[0]!} targets={targets} />}
-      {effect.data !== undefined && costs.length > 0 && <div className="grid gap-4 md:grid-cols-2">{effect.data.map((of) => <section key={of.project}><h3 className="text-sm">{of.projectName}: posting would</h3><EffectView effect={of.effect} /></section>)}</div>}
+      {effect.data !== undefined && costs.length > 0 && <div className="grid gap-4 md:grid-cols-2">{effect.data.map((of) => <section key={of.project}><h3 className="text-sm">{of.projectName}: {corrected ? "accepting" : "posting"} would</h3><EffectView effect={of.effect} /></section>)}</div>}
       {error !== null && <Failure error={error} />}
     </div>
   );

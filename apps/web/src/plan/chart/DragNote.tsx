@@ -27,7 +27,7 @@ export function DragNote({ drawn: { words, replaces, fault, effect, at }, minorD
           {more !== 0 && <li><Toned tone={more > 0 ? "adverse" : "favourable"}>{money(Math.abs(more), minorDigits)} {currency} {more > 0 ? "more" : "less"} at completion</Toned></li>}
         </ul>
       )}
-      <p className="muted">Escape leaves it as it is.</p>
+      <p className="muted">Escape cancels.</p>
     </div>
   );
 }

@@ -16,11 +16,15 @@ export interface LaneShapes {
   readonly wedge: { readonly from: number; readonly to: number; readonly late: boolean } | null;
   /** Float, fading from the finish on. */
   readonly tail: Span | null;
-  /** Critical work carries a line below its band. */
+  /** Level of effort: it lasts as long as what it spans. */
+  readonly spans: boolean;
+  /** What is critical carries a line below its band or pennant. */
   readonly keel: boolean;
   /** Milestones: where approved, where now. */
   readonly pennants: { readonly approved: number | null; readonly now: number } | null;
   readonly deadline: number | null;
+  /** Where what is parked lies. */
+  readonly moored: number | null;
   readonly label: { readonly x: number; readonly words: string; readonly tone: "adverse" | "favourable" } | null;
 }
 
@@ -67,8 +71,10 @@ export function laneShapes(row: SheetRow, scale: Scale, withApproved = true): La
     doneTo: band === null || dates === null ? null : band[0] + (band[1] - band[0]) * doneShare(row),
     wedge: moved ? { from: promised, to: finish, late } : null,
     tail,
-    keel: dates?.critical === true && dates.state !== "complete" && !milestone,
+    keel: dates?.critical === true && dates.state !== "complete",
+    spans: row.kind === "levelOfEffort",
     pennants: milestone && dates !== null ? { approved: approved === null ? null : promised, now: finish } : null,
+    moored: row.mooredAt === null ? null : xOf(scale, row.mooredAt),
     deadline: row.deadline === null ? null : xOf(scale, closeOf(parseDate(row.deadline)!)),
     label: moved ? { x: rightmost + LABEL_GAP, words: driftWords(row.drift), tone: late ? "adverse" : "favourable" } : null,
   };

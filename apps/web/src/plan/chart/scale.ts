@@ -1,4 +1,4 @@
-import { civilOf, openOf, parseDate, startDayOf, weekdayOf, type EpochDay } from "@chronometra/core";
+import { civilOf, dateWords, formatDate, MONTHS, openOf, parseDate, startDayOf, weekdayOf, type EpochDay } from "@chronometra/core";
 
 const DAY = 1440;
 
@@ -22,8 +22,6 @@ export interface Tick {
   readonly x: number;
   readonly label: string;
 }
-
-const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
 
 /** Months since the year 0, for counting in steps of several months. */
 const countMonths = (year: number, month: number): number => year * 12 + month - 1;
@@ -60,21 +58,21 @@ const monthYear = (year: number, month: number): string => `${MONTHS[month - 1]}
 const onlyMonth = (_year: number, month: number): string => MONTHS[month - 1]!;
 const onlyYear = (year: number): string => String(year);
 
-/** The two rows of marks of the chart's head, as fine as the scale has room for: hours, days, weeks, months, quarters, years. */
+/**
+ * The two rows of marks of the chart's head, as fine as the scale has room for: hours, days, weeks, months, quarters, half years.
+ * Together they say month and year at every zoom.
+ */
 export function ticksOf(scale: Scale): { major: Tick[]; minor: Tick[] } {
   const { pixelsPerDay } = scale;
-  if (pixelsPerDay >= 120) return { major: days(scale, 1, dayMonth), minor: hours(scale, pixelsPerDay >= 200 ? 3 : 6) };
+  if (pixelsPerDay >= 120) return { major: days(scale, 1, wholeDay), minor: hours(scale, pixelsPerDay >= 200 ? 3 : 6) };
   if (pixelsPerDay >= 18) return { major: months(scale, 1, monthYear), minor: days(scale, 1, (day) => String(civilOf(day).day)) };
   if (pixelsPerDay >= 4) return { major: months(scale, 1, monthYear), minor: days(scale, 7, (day) => String(civilOf(day).day)) };
   if (pixelsPerDay >= 1) return { major: months(scale, 12, onlyYear), minor: months(scale, 1, onlyMonth) };
-  if (pixelsPerDay >= 0.35) return { major: months(scale, 12, onlyYear), minor: months(scale, 3, (_year, month) => `Q${Math.ceil(month / 3)}`) };
-  return { major: months(scale, 60, onlyYear), minor: months(scale, 12, (year) => `’${String(year).slice(2)}`) };
+  if (pixelsPerDay >= 0.35) return { major: months(scale, 12, onlyYear), minor: months(scale, 3, onlyMonth) };
+  return { major: months(scale, 12, onlyYear), minor: months(scale, 6, onlyMonth) };
 }
 
-const dayMonth = (day: EpochDay): string => {
-  const civil = civilOf(day);
-  return `${civil.day} ${MONTHS[civil.month - 1]}`;
-};
+const wholeDay = (day: EpochDay): string => dateWords(formatDate(day));
 
 function hours(scale: Scale, step: number): Tick[] {
   const ticks: Tick[] = [];

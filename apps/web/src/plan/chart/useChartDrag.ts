@@ -2,7 +2,7 @@ import type { Effect } from "@chronometra/core";
 import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
 import { toast } from "sonner";
 import type { Gesture, Meant } from "../engine/dragged.ts";
-import type { Ghosts } from "../engine/planEngine.ts";
+import type { Ghosts, Preview } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { startDrag } from "../grid/startDrag.ts";
@@ -33,7 +33,23 @@ export interface Asked {
   readonly put: () => void;
 }
 
+const NOTHING_MOVES: Drawn["ghosts"] = new Map();
+
 const replacedBy = (meant: Meant): string | null => ("replaces" in meant ? (meant.replaces ?? null) : null);
+
+/** What a gesture looks like before it is let go. */
+function drawnOf({ gesture, at }: { readonly gesture: Gesture; readonly at: Drawn["at"] }, meant: Meant, preview: Preview | null): Drawn {
+  const problem = preview !== null && "problems" in preview ? preview.problems[0]!.message : null;
+  return {
+    words: "words" in meant ? meant.words : "",
+    replaces: replacedBy(meant),
+    fault: "fault" in meant ? meant.fault : problem,
+    effect: preview !== null && "effect" in preview ? preview.effect : null,
+    ghosts: preview !== null && "ghosts" in preview ? preview.ghosts : NOTHING_MOVES,
+    at,
+    linkFrom: gesture.what === "link" ? { id: gesture.from, end: gesture.fromEnd } : null,
+  };
+}
 
 interface Options {
   readonly rows: readonly SheetRow[];
@@ -45,8 +61,6 @@ interface Options {
 }
 
 const FINE_PIXELS_PER_DAY = 100;
-const NOTHING_MOVES: Drawn["ghosts"] = new Map();
-
 /** Moving, stretching and linking activities in the chart, with what it would move drawn before it is let go. */
 export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
   const [drawn, setDrawn] = useState<Drawn | null>(null);
@@ -60,17 +74,18 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
     wanted.current = { gesture, at };
     if (busy.current) return;
     busy.current = true;
-    while (wanted.current !== null) {
-      const now = wanted.current;
-      wanted.current = null;
-      const meant = await session.dragged(now.gesture);
-      const preview = "changes" in meant ? await session.preview(meant.changes) : null;
-      if (!dragging.current) break;
-      const fault = "fault" in meant ? meant.fault : preview !== null && "problems" in preview ? preview.problems[0]!.message : null;
-      const linkFrom = now.gesture.what === "link" ? { id: now.gesture.from, end: now.gesture.fromEnd } : null;
-      setDrawn({ words: "words" in meant ? meant.words : "", replaces: replacedBy(meant), fault, effect: preview !== null && "effect" in preview ? preview.effect : null, ghosts: preview !== null && "ghosts" in preview ? preview.ghosts : NOTHING_MOVES, at: now.at, linkFrom });
+    try {
+      while (wanted.current !== null) {
+        const now = wanted.current;
+        wanted.current = null;
+        const meant = await session.dragged(now.gesture);
+        const preview = "changes" in meant ? await session.preview(meant.changes) : null;
+        if (!dragging.current) break;
+        setDrawn(drawnOf(now, meant, preview));
+      }
+    } finally {
+      busy.current = false;
     }
-    busy.current = false;
   };
 
   const settle = async (gesture: Gesture): Promise<void> => {

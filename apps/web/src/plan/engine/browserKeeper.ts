@@ -13,7 +13,7 @@ function readKept(key: string): Kept {
   }
 }
 
-const isEmpty = ({ waiting, refused }: Kept): boolean => waiting.length === 0 && refused.length === 0;
+const isEmpty = ({ waiting, refused, undo }: Kept): boolean => [waiting, refused, undo.done, undo.undone].every(({ length }) => length === 0);
 
 /** A page that is loaded anew lets go of its work a moment after the next one asks for it. */
 const LETTING_GO_MILLISECONDS = 3000;
@@ -58,6 +58,8 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
         waiting: [...kept.waiting, ...left.waiting],
         refused: [...kept.refused, ...left.refused],
         revisions: [...kept.revisions, ...left.revisions],
+        // Of two pages that were left, one is taken up where it was.
+        undo: left.undo.done.length + left.undo.undone.length > 0 ? left.undo : kept.undo,
       };
       // Taken away first: both together may be more than the browser has room for.
       localStorage.removeItem(key);
@@ -73,6 +75,16 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
     },
   };
   return { keeper, release };
+}
+
+/** Forgets what others could have taken back: whoever comes next in this browser finds nothing of their plans, but for what waits to be sent. */
+export function forgetUndoOfOthers(account: string): void {
+  for (const key of Object.keys(localStorage)) {
+    if (!key.startsWith(PREFIX) || key.startsWith(keyOf(account, "", "").slice(0, -1))) continue;
+    const kept = { ...readKept(key), undo: NOTHING_KEPT.undo };
+    if (isEmpty(kept)) localStorage.removeItem(key);
+    else localStorage.setItem(key, JSON.stringify(kept));
+  }
 }
 
 /** Plans of an account of which something waits in this browser, left by a page that may be gone. */

@@ -1,6 +1,5 @@
 import { dateWords } from "../../shared/words.ts";
-import { wishText } from "../wishWords.ts";
-import { addDays, closeOf, finishDayOf, formatDate, parseDate, type Change, type Computed, type LocalMinute, type Plan, type WorkCalendar } from "@chronometra/core";
+import { addDays, closeOf, finishDayOf, formatDate, parseDate, wishText, type Change, type Computed, type LocalMinute, type Plan, type WorkCalendar } from "@chronometra/core";
 
 /** What someone does to an activity in the time chart. */
 export type Gesture =
@@ -32,9 +31,9 @@ function move(value: Plan, computed: Computed, { activity: id, to }: Extract<Ges
   const activity = value.activities.get(id)!;
   const row = computed.schedule.rows[computed.schedule.tree.indexOf.get(id)!];
   const state = row?.state ?? "notStarted";
-  if (state !== "notStarted") return { fault: state === "complete" ? "It has finished; correct its actual dates instead." : "It has begun; what is left of it moves by its remaining length or by its people." };
+  if (state !== "notStarted") return { fault: state === "complete" ? "It has finished; correct its actual dates instead." : "It has begun; what remains of it moves by its remaining duration or by its people." };
   if (activity.kind === "summary" || activity.kind === "levelOfEffort") return { fault: "Its dates come from other activities; move those." };
-  if (row == null) return { fault: "It has no dates yet; give it a length first." };
+  if (row == null) return { fault: "It has no dates yet; give it a duration first." };
   // By whole days from the day on which it is shown, so that work that begins after noon is not put a day further.
   const atFinish = activity.kind === "milestone" && !row.shownAsStart;
   const shown = atFinish ? row.finishDay : row.startDay;
@@ -50,7 +49,7 @@ function move(value: Plan, computed: Computed, { activity: id, to }: Extract<Ges
 function stretch(value: Plan, computed: Computed, { activity: id, to, fine }: Extract<Gesture, { what: "stretch" }>): Meant {
   const activity = value.activities.get(id)!;
   const row = computed.schedule.rows[computed.schedule.tree.indexOf.get(id)!];
-  if (row == null || (activity.kind ?? "work") !== "work") return { fault: "Only work has a length." };
+  if (row == null || (activity.kind ?? "work") !== "work") return { fault: "Only work has a duration." };
   if (activity.driver === "effort") return { fault: "Its dates follow the hours of its people; change those." };
   const { state } = row;
   if (state === "complete") return { fault: "It has finished; correct its actual dates instead." };
@@ -59,7 +58,7 @@ function stretch(value: Plan, computed: Computed, { activity: id, to, fine }: Ex
     // Progress needs a data date, so there is one; what is left lies after it.
     const since = closeOf(parseDate(value.project.dataDate!)!);
     const left = Math.max(0, lengthTo(calendar, since, to, fine));
-    return { changes: [{ type: "reportProgress", activity: id, remainingMinutes: left }], words: `${activity.name}: ${Math.round((left / calendar.dayMinutes) * 100) / 100} d left` };
+    return { changes: [{ type: "reportProgress", activity: id, remainingMinutes: left }], words: `${activity.name}: ${Math.round((left / calendar.dayMinutes) * 100) / 100} d remaining` };
   }
   if (to <= row.start) return { fault: "It cannot finish before it starts." };
   const minutes = Math.max(fine ? HOUR : 1, lengthTo(calendar, row.start, to, fine));

@@ -1,4 +1,4 @@
-import { deadlineStandings, finishDayOf, formatDate, linkTexts, parseInstant, plannedBudget, slipsAgainst, startDayOf, workTexts, type Activity, type Computed, type Plan, type PlanBundle, type Rows, type Schedule } from "@chronometra/core";
+import { CallNames, closeOf, deadlineStandings, finishDayOf, formatDate, linkTexts, openOf, parseDate, parseInstant, peopleNames, plannedBudget, slipsAgainst, startDayOf, workTexts, type Activity, type Computed, type Plan, type PlanBundle, type Rows, type Schedule } from "@chronometra/core";
 import type { Named, Sheet, SheetDates, SheetRow } from "./sheet.ts";
 
 interface Placed {
@@ -69,13 +69,19 @@ const drivenBy = ({ driver, windowPolicy }: Activity): SheetRow["drivenBy"] => (
 
 const progressOf = ({ percent, remainingMinutes, actualStart, actualFinish, dropped }: Activity): Pick<SheetRow, "percent" | "remainingMinutes" | "actualStart" | "actualFinish" | "dropped"> => ({ dropped: dropped ?? false, percent: percent ?? null, remainingMinutes: remainingMinutes ?? null, actualStart: actualStart ?? null, actualFinish: actualFinish ?? null });
 
-/** Whom and what an activity names, by id and by name. */
-function namesOf(value: Plan, { owner, calendar }: Activity): Pick<SheetRow, "owner" | "ownerName" | "calendar" | "calendarName"> {
-  const nameIn = (rows: Rows<Named>, id: string | undefined): string => (id === undefined ? "" : (rows.get(id)?.name ?? ""));
-  return { owner: owner ?? null, ownerName: nameIn(value.people, owner), calendar: calendar ?? null, calendarName: nameIn(value.calendars, calendar) };
+/** What people and calendars are called, each told apart from its namesakes. */
+interface Calls {
+  readonly people: CallNames;
+  readonly calendars: CallNames;
 }
 
-const named = (rows: Rows<Named>): Named[] => [...rows.values()].map(({ id, name }) => ({ id, name }));
+/** Whom and what an activity names, by id and by what it is called. */
+function namesOf({ people, calendars }: Calls, { owner, calendar }: Activity): Pick<SheetRow, "owner" | "ownerName" | "calendar" | "calendarName"> {
+  const called = (names: CallNames, id: string | undefined): string => (id === undefined || !names.has(id) ? "" : names.of(id));
+  return { owner: owner ?? null, ownerName: called(people, owner), calendar: calendar ?? null, calendarName: called(calendars, calendar) };
+}
+
+const named = (rows: Rows<unknown>, names: CallNames): Named[] => [...rows.keys()].map((id) => ({ id, name: names.of(id) }));
 
 /** Categories that are kept, then those that are only used. */
 const categoriesOf = (value: Plan): string[] => [...new Set([...[...value.categories.values()].map(({ name }) => name), ...[...value.costs.values()].map(({ category }) => category)])];
@@ -95,7 +101,10 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
   const budget = plannedBudget(plan, schedule);
   const links = linkTexts(value);
   const people = workTexts(value);
+  const calls: Calls = { people: peopleNames(value.people.values()), calendars: new CallNames(value.calendars.values()) };
   const calendar = schedule.calendars.get(plan.project.calendar);
+  const { dataDate } = plan.project;
+  const mooring = dataDate === undefined ? openOf(parseDate(plan.project.start)!) : closeOf(parseDate(dataDate)!);
   const rows = placed.map(({ position: i, depth, wbs }): SheetRow => {
     const activity = plan.activities[i]!;
     const { id } = activity;
@@ -113,6 +122,7 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
       wbs,
       children: children[i]!,
       parked,
+      mooredAt: parked ? (windows[i]?.start ?? mooring) : null,
       dayMinutes: schedule.calendars.get(activity.calendar ?? plan.project.calendar).dayMinutes,
       durationMinutes: activity.durationMinutes ?? null,
       ...progressOf(activity),
@@ -125,7 +135,7 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
       drift: activity.kind === "summary" ? between : (slips?.get(id)?.workingDays ?? null),
       after: links.get(id) ?? "",
       people: people.get(id) ?? "",
-      ...namesOf(value, activity),
+      ...namesOf(calls, activity),
       drivenBy: drivenBy(activity),
       wish: activity.wish ?? null,
       plannedMinutes: budget.minutes[i]!,
@@ -144,8 +154,8 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
     unscheduled: schedule.unscheduled.length,
     fields: [...value.fields.values()],
     alternates: [...value.alternates.values()],
-    people: named(value.people),
-    calendars: named(value.calendars),
+    people: named(value.people, calls.people),
+    calendars: named(value.calendars, calls.calendars),
     categories: categoriesOf(value),
     minorDigits: plan.project.minorDigits ?? 2,
   };

@@ -1,5 +1,6 @@
 import type { Clash } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
+import type { Done, Undoable } from "./undoStack.ts";
 
 /** A list of changes that the server has not stored yet. */
 export interface Waiting {
@@ -24,9 +25,11 @@ export interface Kept {
   readonly refused: readonly Refused[];
   /** The revisions at which lists were stored that one in waiting takes back. */
   readonly revisions: readonly (readonly [list: string, revision: number])[];
+  /** What they can take back or do again. */
+  readonly undo: Undoable;
 }
 
-export const NOTHING_KEPT: Kept = { waiting: [], refused: [], revisions: [] };
+export const NOTHING_KEPT: Kept = { waiting: [], refused: [], revisions: [], undo: { done: [], undone: [] } };
 
 /** Where it is kept. */
 export interface Keeper {
@@ -40,17 +43,47 @@ export function memoryKeeper(kept: Kept = NOTHING_KEPT): Keeper {
   return { read: () => kept, write: (next) => void (kept = next) };
 }
 
+const LISTS_REMEMBERED = 40;
+const LETTERS_REMEMBERED = 300_000;
+
+/** The latest of what can be taken back, as far as there is room for it beside what waits. */
+function latest(lists: readonly Done[]): readonly Done[] {
+  let room = LETTERS_REMEMBERED;
+  const kept: Done[] = [];
+  for (const done of lists.slice(-LISTS_REMEMBERED).reverse()) {
+    room -= JSON.stringify(done.inverse).length;
+    if (room < 0) break;
+    kept.unshift(done);
+  }
+  return kept;
+}
+
 /** Lists on their way to the server, oldest first, each kept until the server has answered for it. */
 export class Outbox {
   private waiting: readonly Waiting[];
   private refusals: readonly Refused[];
   private readonly revisions: Map<string, number>;
+  private undo: Undoable;
 
   constructor(private readonly keeper: Keeper) {
-    const { waiting, refused, revisions } = keeper.read();
+    const { waiting, refused, revisions, undo } = keeper.read();
     this.waiting = waiting;
     this.refusals = refused;
     this.revisions = new Map(revisions);
+    // Only what the server has, or is still to have, can be taken back.
+    const isSent = ({ list }: Done): boolean => this.revisions.has(list) || waiting.some((each) => each.list === list);
+    this.undo = { done: undo.done.filter(isSent), undone: undo.undone.filter(isSent) };
+  }
+
+  /** What could be taken back or done again when the page was left. */
+  get undoable(): Undoable {
+    return this.undo;
+  }
+
+  /** Keeps what can be taken back or done again beyond the page. */
+  remember({ done, undone }: Undoable): void {
+    this.undo = { done: latest(done), undone: latest(undone) };
+    this.keep();
   }
 
   get all(): readonly Waiting[] {
@@ -95,12 +128,13 @@ export class Outbox {
   }
 
   private keep(): void {
-    const needed = new Set(this.waiting.map(({ undoes }) => undoes));
+    const needed = new Set([...this.waiting.map(({ undoes }) => undoes), ...this.undo.done.map(({ list }) => list), ...this.undo.undone.map(({ list }) => list)]);
     try {
       this.keeper.write({
         waiting: this.waiting,
         refused: this.refusals,
         revisions: [...this.revisions].filter(([list]) => needed.has(list)),
+        undo: this.undo,
       });
     } catch {
       // No room in the browser: what waits stays in the page, which asks before it is closed.

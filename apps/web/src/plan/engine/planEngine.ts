@@ -1,5 +1,5 @@
 import type { PlanView } from "@chronometra/contract";
-import { ADDED_DAYS, applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, groundOf, lengthened, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, linkReader, readLinks, readWork, workReader, runPathTest, schedulePlan, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type PlanBundle, type Problem, type Reckoned, type Schedule } from "@chronometra/core";
+import { ADDED_DAYS, applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, groundOf, lengthened, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, problemInWords, linkReader, readLinks, readWork, workReader, runPathTest, schedulePlan, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type PlanBundle, type Problem, type Reckoned, type Schedule } from "@chronometra/core";
 import { dragged, type Gesture, type Meant } from "./dragged.ts";
 import { layOutSheet } from "./layOutSheet.ts";
 import { planValue } from "./planValue.ts";
@@ -264,16 +264,7 @@ export class PlanEngine {
   /** Why changes cannot be, activities by their names. */
   private refused(error: unknown, changes: readonly Change[]): { readonly problems: readonly Problem[] } {
     if (!(error instanceof PlanProblems)) throw error;
-    const fresh = new Map(changes.flatMap((change) => (change.type === "addRow" && change.table === "activities" ? [[change.key, change.row.name] as const] : [])));
-    const nameOf = (id: string): string => this.current.value.activities.get(id)?.name ?? fresh.get(id) ?? id;
-    const named = (text: string): string => text.replace(/"([^"]+)"/g, (quoted, id: string) => (nameOf(id) === id ? quoted : `“${nameOf(id)}”`));
-    return {
-      problems: error.problems.map((problem) => ({
-        ...problem,
-        row: problem.row.split(" -> ").map(nameOf).join(" → "),
-        message: problem.loop === undefined ? named(problem.message) : `the links form a loop: ${problem.loop.map(nameOf).join(" → ")}; take one of them out`,
-      })),
-    };
+    return { problems: error.problems.map((problem) => problemInWords(problem, this.current.value, changes)) };
   }
 
   private reckon(value: Plan): Worked {

@@ -1,8 +1,7 @@
 import type { ChangeResult, ChangesSince, PlanView } from "@chronometra/contract";
-import type { Alternate, Arrangement, Branches, Change, Explanation, Problem } from "@chronometra/core";
+import { changeWords, kindOfRow, type Naming, type Alternate, type Arrangement, type Branches, type Change, type Explanation, type Problem } from "@chronometra/core";
 import { CallFailed } from "../../shared/api.ts";
 import type { ActivityWork } from "./activityWork.ts";
-import { changeWords } from "./changeWords.ts";
 import type { Gesture, Meant } from "./dragged.ts";
 import type { Engine, Removal, Soon } from "./engine.ts";
 import { memoryKeeper, Outbox, type Keeper, type Refused, type Waiting } from "./outbox.ts";
@@ -29,6 +28,12 @@ export interface SessionParts {
   readonly onSignedOut?: () => void;
 }
 
+/** Names of what is on a sheet. */
+const namesOn =
+  (sheet: Sheet | null): Naming =>
+  (table, key) =>
+    (table === "activities" ? sheet?.rows.find(({ id }) => id === key)?.name : undefined) ?? kindOfRow(table);
+
 /**
  * One person at work on one plan: changes show at once and are stored one after another, and can be undone. What the server
  * has not answered for waits in its order, outlives the page, and is sent again until it has.
@@ -45,7 +50,7 @@ export class PlanSession {
   private asked = false;
   private ended = false;
   private readonly outbox: Outbox;
-  private readonly undoing = new UndoStack();
+  private readonly undoing: UndoStack;
   private readonly taken = new Map<string, Done>();
   private readonly reach = new Reach(() => void this.pump());
   private readonly listeners = new Set<() => void>();
@@ -56,6 +61,7 @@ export class PlanSession {
     this.parts = { keeper: memoryKeeper(), onStored: () => undefined, onSignedOut: () => undefined, ...parts };
     this.engine = parts.engine;
     this.outbox = new Outbox(this.parts.keeper);
+    this.undoing = new UndoStack(this.outbox.undoable);
   }
 
   readonly subscribe = (listener: () => void): (() => void) => {
@@ -99,9 +105,9 @@ export class PlanSession {
   }
 
   private async load(): Promise<void> {
+    const toldBefore = this.heardOf;
     const view = await this.parts.fetchPlan();
-    this.revision = view.revision;
-    this.heardOf = view.revision;
+    this.got(view.revision, toldBefore);
     this.set(this.takeIn(await this.engine.open(view, this.outbox.all), []));
   }
 
@@ -134,6 +140,7 @@ export class PlanSession {
       const put = await this.put(changes, null);
       if ("problems" in put) return put.problems;
       if (put.inverse !== null) this.undoing.did({ list: put.list, inverse: put.inverse });
+      this.outbox.remember(this.undoing.all);
       return null;
     });
   }
@@ -230,6 +237,7 @@ export class PlanSession {
       if ("problems" in put) return this.outbox.refuse({ list: crypto.randomUUID(), changes: done.inverse, undoes: done.list, what: which === "undo" ? "Undo" : "Redo", why: put.problems[0]!.message, clashes: [] });
       this.taken.set(put.list, done);
       this.undoing.turned(which, put.inverse === null ? null : { list: put.list, inverse: put.inverse });
+      this.outbox.remember(this.undoing.all);
     });
     return this.turning;
   }
@@ -296,8 +304,18 @@ export class PlanSession {
     if (error instanceof CallFailed && error.status === 401) this.parts.onSignedOut();
   }
 
+  /**
+   * The server has told all up to a revision. What was heard of while it was asked is asked for next; what was heard of
+   * before and is not told yet came from another server that is ahead of this one, and is told of again.
+   */
+  private got(revision: number, toldBefore: number): void {
+    this.revision = revision;
+    if (this.heardOf === toldBefore) this.heardOf = revision;
+  }
+
   /** @throws where the server cannot be reached */
   private async takeNews(): Promise<void> {
+    const toldBefore = this.heardOf;
     let news: ChangesSince;
     try {
       news = await this.parts.store.since(this.revision);
@@ -306,9 +324,7 @@ export class PlanSession {
       // Too much has come to be told one by one.
       return this.load();
     }
-    this.revision = news.revision;
-    // Another server may have told of more than this one has seen yet; that is told of again.
-    this.heardOf = news.revision;
+    this.got(news.revision, toldBefore);
     this.set({ ...this.takeIn(await this.engine.advance(news.changes), news.by), arrivedBy: news.by });
     this.parts.onStored();
   }
@@ -329,7 +345,9 @@ export class PlanSession {
     const known = result.revision <= this.revision;
     // What came between is not told with an undo.
     if (!known && waiting.undoes !== null && result.revision !== this.revision + 1) {
-      await this.engine.reject(list);
+      // Every patch is taken: the next one names rows by their place in it.
+      this.set(this.takeIn(await this.engine.reject(list), []));
+      this.heardOf = Math.max(this.heardOf, result.revision);
       await this.load();
     } else {
       const patch = await this.engine.confirm(list, known ? [] : result.changes);
@@ -349,9 +367,10 @@ export class PlanSession {
 
   /** What could not be stored is kept in sight, and the plan is shown as the server has it, with what still waits. */
   private async refuse(waiting: Waiting, error: Error): Promise<void> {
-    const what = changeWords(waiting.changes, this.state.sheet);
+    const what = changeWords(waiting.changes, namesOn(this.state.sheet));
     this.outbox.refuse({ ...waiting, what, why: error.message, clashes: error instanceof CallFailed ? (error.body.clashes ?? []) : [] });
     this.undoing.refused(waiting.list, this.taken.get(waiting.list) ?? null);
+    this.outbox.remember(this.undoing.all);
     this.taken.delete(waiting.list);
     this.set({ ...this.takeIn(await this.engine.reject(waiting.list), []), effect: null });
     await this.load();

@@ -12,6 +12,8 @@ export interface SheetRow {
   readonly wbs: string;
   readonly children: number;
   readonly parked: boolean;
+  /** Where what is parked is shown to lie: where it was approved to begin, else at the data date or the project's start. */
+  readonly mooredAt: number | null;
   /** Minutes of a day in the activity's calendar. */
   readonly dayMinutes: number;
   readonly durationMinutes: number | null;

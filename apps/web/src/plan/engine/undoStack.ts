@@ -6,10 +6,24 @@ export interface Done {
   readonly inverse: readonly Change[];
 }
 
+/** All that can be taken back or done again, the last one last. */
+export interface Undoable {
+  readonly done: readonly Done[];
+  readonly undone: readonly Done[];
+}
+
 /** What one person did on a plan, and took back, in its order. */
 export class UndoStack {
-  private done: readonly Done[] = [];
-  private undone: readonly Done[] = [];
+  private done: readonly Done[];
+  private undone: readonly Done[];
+
+  constructor({ done, undone }: Undoable = { done: [], undone: [] }) {
+    [this.done, this.undone] = [done, undone];
+  }
+
+  get all(): Undoable {
+    return { done: this.done, undone: this.undone };
+  }
 
   get undoable(): number {
     return this.done.length;

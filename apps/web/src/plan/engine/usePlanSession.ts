@@ -3,7 +3,7 @@ import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { call, CallFailed } from "../../shared/api.ts";
 import { sessionQuery, signedInAs, useMe } from "../../shared/session.ts";
-import { browserKeeper } from "./browserKeeper.ts";
+import { browserKeeper, forgetUndoOfOthers } from "./browserKeeper.ts";
 import type { PlanEngine } from "./planEngine.ts";
 import type { PlanSession } from "./planSession.ts";
 import type { SessionState } from "./sessionState.ts";
@@ -85,6 +85,7 @@ export function endOthers(account: string): void {
     noteUnsent(key, 0);
     void opened.then(({ close }) => close());
   }
+  forgetUndoOfOthers(account);
 }
 
 async function begin(key: string, account: string, project: string, whatIf: string | null, client: QueryClient): Promise<Opened> {

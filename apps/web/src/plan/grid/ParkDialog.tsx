@@ -28,7 +28,7 @@ function Moves({ changes, session }: { changes: readonly Change[]; session: Plan
   useEffect(() => {
     void session.preview(changes).then((preview) => setEffect("effect" in preview ? preview.effect : preview.problems[0]!.message));
   }, [changes, session]);
-  if (effect === null) return <span className="muted" role="status">Working it out …</span>;
+  if (effect === null) return <span className="muted" role="status">Calculating …</span>;
   if (typeof effect === "string") return <span className="adverse">{effect}</span>;
   const { finish, milestones, activities } = effect;
   return (

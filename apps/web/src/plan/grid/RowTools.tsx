@@ -8,10 +8,10 @@ import { ParkDialog } from "./ParkDialog.tsx";
 import type { Active } from "./PlanSheet.tsx";
 
 const MOVES = [
-  { verb: "outdent", words: "Out a level (Alt+Shift+Left)", Icon: Outdent },
-  { verb: "indent", words: "Below the row before (Alt+Shift+Right)", Icon: Indent },
-  { verb: "up", words: "Up (Alt+Shift+Up)", Icon: ArrowUp },
-  { verb: "down", words: "Down (Alt+Shift+Down)", Icon: ArrowDown },
+  { verb: "outdent", words: "Out a level (Alt+,)", Icon: Outdent },
+  { verb: "indent", words: "Below the row before (Alt+.)", Icon: Indent },
+  { verb: "up", words: "Up (Alt+Up)", Icon: ArrowUp },
+  { verb: "down", words: "Down (Alt+Down)", Icon: ArrowDown },
 ] as const;
 
 interface Props {
@@ -57,7 +57,7 @@ export function RowTools(props: Props) {
   const { current } = props;
   return (
     <>
-      <button type="button" className="btn btn-ghost btn-sm" onClick={() => current.current!.work.insert(current.current!.block.rows.at(-1))} title="A new row (Insert)"><Plus size={14} aria-hidden="true" /> Row</button>
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => current.current!.work.insert(current.current!.block.rows.at(-1))} title="A new row (Ctrl+Enter)"><Plus size={14} aria-hidden="true" /> Row</button>
       {MOVES.map(({ verb, words, Icon }) => (
         <button key={verb} type="button" className="btn btn-ghost btn-sm btn-square" aria-label={words} title={words} onClick={() => void current.current!.work.arrange({ verb, ids: current.current!.work.idsIn(current.current!.block) })}><Icon size={14} aria-hidden="true" /></button>
       ))}

@@ -4,6 +4,7 @@ import { completionsOf, type Completion } from "./completion.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { RefusedText, Typing } from "./gridState.ts";
+import { MOORING } from "../chart/mooring.ts";
 
 interface Props {
   readonly row: SheetRow;
@@ -58,6 +59,11 @@ function Field({ row, column, source, editing, onText, onLeave, onEditKey }: Fie
     field.current?.focus();
     if (editing.selected) field.current?.select();
   }, []);
+  // A key that waited may have gone on in the text: what comes next is typed behind it, and not over it.
+  useLayoutEffect(() => {
+    const { selectionStart, selectionEnd, value } = field.current!;
+    if (!editing.selected && selectionStart === 0 && selectionEnd === value.length) field.current!.setSelectionRange(value.length, value.length);
+  }, [editing.selected]);
   useEffect(() => setChosen(-1), [editing.text]);
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>): void => {
     const step = { ArrowDown: 1, ArrowUp: -1 }[event.key];
@@ -108,7 +114,8 @@ export function SheetCell(props: Props) {
         <>
           {onGrip !== undefined && <span className="muted absolute left-0 cursor-grab touch-none" title="Drag the row elsewhere" aria-hidden="true" onPointerDown={onGrip}><GripVertical size={12} /></span>}
           {folded !== null ? <button type="button" tabIndex={-1} className="mr-1 w-3 shrink-0 cursor-pointer text-[9px]" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? "▶" : "▼"}</button> : null}
-          <span className={`truncate ${row.parked ? "italic line-through decoration-1" : ""}`}>{row.name}</span>
+          {row.parked && <svg className="mr-1 shrink-0" width="12" height="12" viewBox="0 0 12 12" role="img" aria-label="parked"><path d={MOORING} fill="none" stroke="currentColor" strokeWidth="1.2" /></svg>}
+          <span className={`truncate ${row.parked ? "muted" : ""}`}>{row.name}</span>
         </>
       )}
     </div>

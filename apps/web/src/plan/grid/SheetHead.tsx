@@ -51,7 +51,7 @@ export function SheetHead({ columns: { columns, resize, moveBefore }, pane, scal
         {head(columns[0]!, 0)}
         <div role="presentation" className="flex shrink-0 items-end" style={SCROLLED}>{columns.slice(1).map((column, i) => head(column, i + 1))}</div>
       </div>
-      <ChartHead scale={scale} dataDate={dataDate} />
+      <ChartHead scale={scale} dataDate={dataDate} beside={pane.width} />
     </div>
   );
 }

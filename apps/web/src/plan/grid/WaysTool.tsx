@@ -32,9 +32,9 @@ function Ways({ group, name, sheet, session, onClose }: { group: string; name: s
   }, [group, session, sheet]);
   return (
     <Dialog title={`Ways to do: ${name}`} onClose={onClose}>
-      {ways === null ? <p className="muted" role="status">Working it out …</p> : (
+      {ways === null ? <p className="muted" role="status">Calculating …</p> : (
         <table className="ledger" aria-label="Alternates">
-          <thead><tr><th>Way</th><th>Project finishes</th><th className="num">Budget in all</th><th>Hours of it</th><th><span className="sr-only">Choose</span></th></tr></thead>
+          <thead><tr><th>Way</th><th>Project finishes</th><th className="num">Planned cost in all</th><th>Hours of it</th><th><span className="sr-only">Choose</span></th></tr></thead>
           <tbody>
             {ways.map((way) => (
               <tr key={way.activity}>

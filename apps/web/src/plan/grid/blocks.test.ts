@@ -16,6 +16,15 @@ describe("blocks of cells", () => {
     expect(copyBlock(columns, { rows: rows.slice(rowAt("pour"), rowAt("dig") + 1), left: 0, right: 3 }, READING)).toEqual([["Pour", "3d", "Dig", "11 Mar 2026"], ["Dig", "5d", "", "6 Mar 2026"]]);
   });
 
+  it("numbers of thousands are copied without the spaces that are read on the screen, and mean the same pasted back", () => {
+    const cost = SHEET_COLUMNS.find(({ id }) => id === "budget")!;
+    const length = columns[1]!;
+    const row = { ...rows[rowAt("pour")]!, budgetMinor: 1_234_567_00, durationMinutes: 480 * 1234 };
+    expect(cost.text(row, READING)).toBe("1\u00a0234\u00a0567");
+    expect(copyBlock([length, cost], { rows: [row], left: 0, right: 1 }, READING)).toEqual([["1234d", "1234567"]]);
+    expect(length.read!("1\u00a0234d", row, READING)).toEqual({ changes: [] });
+  });
+
   it("pasted back where they came from change nothing", () => {
     const block = { rows, left: 0, right: 3 };
     expect(write(copyBlock(columns, block, READING), 0)).toEqual({ changes: [], asked: [], faults: [], added: 0 });
@@ -39,8 +48,8 @@ describe("blocks of cells", () => {
     ]);
   });
 
-  it("what cannot be is told cell by cell: a length that is none, a length on a summary, a row without a name", () => {
-    expect(write([["2d"], ["soon"]], rowAt("works"), 1).faults).toEqual(["Length of “Works”: Only work has this of its own.", "Length of “Pour”: Write a duration as 3d, 2.5d, 4h, 2w or 2d4h."]);
+  it("what cannot be is told cell by cell: a duration that is none, a duration on a summary, a row without a name", () => {
+    expect(write([["2d"], ["soon"]], rowAt("works"), 1).faults).toEqual(["Duration of “Works”: Only work has this of its own.", "Duration of “Pour”: Write a duration as 3d, 2.5d, 4h, 2w or 2d4h."]);
     expect(write([["x"], ["1d"]], rows.length - 1, 1).faults[1]).toMatch(/brings no name/);
   });
 

@@ -1,4 +1,4 @@
-import type { Change } from "@chronometra/core";
+import { ungrouped, type Change } from "@chronometra/core";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
 
@@ -9,8 +9,11 @@ export interface Block {
   readonly right: number;
 }
 
-/** A cell's text as it is copied: what one would type to get it back, where that can be typed. */
-const cellText = (row: SheetRow, column: SheetColumn, reading: Reading): string => (column.edit !== undefined && column.closed?.(row) === null ? column.edit(row) : column.text(row, reading));
+/** A cell's text as it is copied: what one would type to get it back, where that can be typed. Spreadsheets know no spaces in numbers. */
+function cellText(row: SheetRow, column: SheetColumn, reading: Reading): string {
+  const text = column.edit !== undefined && column.closed?.(row) === null ? column.edit(row) : column.text(row, reading);
+  return column.numeric === true ? ungrouped(text) : text;
+}
 
 /** A block as text for a spreadsheet. */
 export const copyBlock = (columns: readonly SheetColumn[], { rows, left, right }: Block, reading: Reading): string[][] =>
@@ -40,7 +43,7 @@ interface Target {
 
 /** A row that is not there yet, below the last one and beside it. */
 const rowToCome = (id: string, name: string, like: SheetRow | undefined): SheetRow => ({
-  id, name, kind: "work", parent: like?.parent ?? null, depth: like?.depth ?? 0, wbs: "", children: 0, parked: false, dayMinutes: like?.dayMinutes ?? 480, durationMinutes: null, percent: null, earned: null,
+  id, name, kind: "work", parent: like?.parent ?? null, depth: like?.depth ?? 0, wbs: "", children: 0, parked: false, mooredAt: null, dayMinutes: like?.dayMinutes ?? 480, durationMinutes: null, percent: null, earned: null,
   remainingMinutes: null, actualStart: null, actualFinish: null, dropped: false, deadline: null, deadlineState: null, marginDays: null, dates: null, approved: null, drift: null, after: "",
   people: "", owner: null, ownerName: "", calendar: null, calendarName: "", drivenBy: "length", wish: null, plannedMinutes: 0, budgetMinor: 0, values: {},
 });

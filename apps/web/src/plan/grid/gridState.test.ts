@@ -44,7 +44,7 @@ describe("where the keyboard stands", () => {
     expect(acted(lost, go(["a", "c"], 1))).toMatchObject({ at: "c", gone: null });
   });
 
-  it("is the row that comes to stand there, where one's own was taken out by oneself", () => {
+  it("is the row that comes to stand there, where one's own was removed by oneself", () => {
     expect(after(["a", "b", "c"], go(["a", "b", "c"], 1), rows(["a", "c"]))).toMatchObject({
       at: "c",
       row: 1,

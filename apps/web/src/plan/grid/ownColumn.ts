@@ -1,5 +1,5 @@
 import type { OwnField, OwnValue } from "@chronometra/core";
-import { dateWords, readDate } from "../../shared/words.ts";
+import { dateWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 
@@ -26,7 +26,7 @@ export function readOwnValue(field: OwnField, text: string, year: string): OwnVa
       return Number.isFinite(number) ? number : { fault: `“${plain}” is no number.` };
     }
     case "date":
-      return readDate(plain, year) ?? { fault: "Write a date as 2026-11-24 or 24 Nov 2026." };
+      return readDate(plain, year) ?? { fault: NOT_A_DATE };
     case "yesNo":
       return YES.includes(plain.toLowerCase()) ? true : NO.includes(plain.toLowerCase()) ? false : { fault: "Write yes or no." };
     case "choice": {

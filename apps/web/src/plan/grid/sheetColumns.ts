@@ -1,13 +1,11 @@
-import { formatDuration, formatHours, parseDuration, type Change } from "@chronometra/core";
-import { dateWords, DEADLINE_TONES, driftTone, driftWords, marginWords, money, readDate } from "../../shared/words.ts";
+import { CallNames, couldBe, formatDuration, formatHours, linkNames, parseDuration, wishText, workNames, type Change } from "@chronometra/core";
+import { dateWords, DEADLINE_TONES, driftTone, driftWords, marginWords, money, NOT_A_DATE, readDate } from "../../shared/words.ts";
 import { lengthFault } from "../../shared/lengthFault.ts";
 import type { Typed } from "../engine/planEngine.ts";
 import type { Named, Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "./sheetColumn.ts";
 import { ownColumn } from "./ownColumn.ts";
-import { readWish, wishText } from "../wishWords.ts";
-
-const NOT_A_DATE = "Write a date as 2026-11-24 or 24 Nov 2026.";
+import { readWish } from "../wishWords.ts";
 
 const only = (kinds: readonly SheetRow["kind"][], words: string) => (row: SheetRow): string | null => (row.parked ? "It is parked: wake it first." : kinds.includes(row.kind) ? null : words);
 const WORK = only(["work"], "Only work has this of its own.");
@@ -35,7 +33,7 @@ function readPercent(text: string, row: SheetRow): Typed {
 function readLeft(text: string, row: SheetRow): Typed {
   if (text.trim() === "") return row.remainingMinutes === null ? unchanged : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: null }] };
   const minutes = parseDuration(text, row.dayMinutes, "days");
-  if (minutes === null) return { fault: lengthFault(text, "Write what is left as 3d, 2.5d, 4h or 2d4h.") };
+  if (minutes === null) return { fault: lengthFault(text, "Write what remains as 3d, 2.5d, 4h or 2d4h.") };
   return minutes === row.remainingMinutes ? unchanged : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: minutes }] };
 }
 
@@ -66,11 +64,26 @@ const dateColumn = (id: string, head: string, hint: string, current: (row: Sheet
 
 /** The one that a text names, whole or by a beginning that only one has. */
 function findNamed(text: string, among: readonly Named[], what: string): { readonly id: string } | { readonly fault: string } {
-  const plain = text.trim().toLowerCase();
-  const whole = among.filter(({ id, name }) => name.toLowerCase() === plain || `#${id}` === text.trim());
-  const found = whole.length > 0 ? whole : among.filter(({ name }) => name.toLowerCase().startsWith(plain));
-  if (found.length === 1) return found[0]!;
-  return { fault: found.length === 0 ? `There is no ${what} “${text.trim()}”.` : `“${text.trim()}” could be ${found.slice(0, 4).map(({ id, name }) => `#${id} ${name}`).join(", ")}.` };
+  const found = new CallNames(among).find(text);
+  if ("id" in found) return found;
+  return { fault: found.among.length === 0 ? `There is no ${what} “${text.trim()}”.` : couldBe(text, found.among) };
+}
+
+/** Kept while rows stay the same, since they are asked for at each sign that is typed. */
+const callsOf = new WeakMap<readonly SheetRow[], CallNames>();
+
+/** What may be typed as a predecessor of an activity. */
+export function linkOffers(rows: readonly SheetRow[], activity: string): string[] {
+  const known = callsOf.get(rows);
+  const names = known ?? linkNames(rows);
+  if (known === undefined) callsOf.set(rows, names);
+  return rows.flatMap(({ id, kind }) => (kind === "summary" || id === activity ? [] : [names.of(id)]));
+}
+
+/** Who may be typed as working on it. */
+export function workOffers(people: readonly Named[]): string[] {
+  const names = workNames(people);
+  return people.map(({ id }) => names.of(id));
 }
 
 const readNamed = (field: "owner" | "calendar", what: string, among: (reading: Reading) => readonly Named[]) => (text: string, row: SheetRow, reading: Reading): Typed => {
@@ -85,12 +98,12 @@ function readWishCell(text: string, row: SheetRow, { today }: Reading): Typed {
   return wish !== null && "fault" in wish ? wish : { changes: [{ type: "setWish", activity: row.id, wish }] };
 }
 
-const DRIVEN = { length: "length", lengthDrifting: "length, may drift", hours: "hours" } as const;
+const DRIVEN = { length: "duration", lengthDrifting: "duration, may drift", hours: "hours" } as const;
 
 function readDriven(text: string, row: SheetRow): Typed {
   const plain = text.trim().toLowerCase();
   const found = plain === "" ? "length" : (Object.keys(DRIVEN) as (keyof typeof DRIVEN)[]).find((key) => DRIVEN[key].startsWith(plain)) ?? (plain.includes("drift") ? "lengthDrifting" : undefined);
-  if (found === undefined) return { fault: "Its dates follow its “length”, its “length, may drift”, or the “hours” of its people." };
+  if (found === undefined) return { fault: "Its dates follow its “duration”, its “duration, may drift”, or the “hours” of its people." };
   if (found === row.drivenBy) return unchanged;
   return { changes: [{ type: "setWorking", activity: row.id, driver: found === "hours" ? "effort" : null, windowPolicy: found === "lengthDrifting" ? "drift" : null }] };
 }
@@ -109,21 +122,21 @@ function doneWords(row: SheetRow): string {
 }
 
 export const SHEET_COLUMNS: readonly SheetColumn[] = [
-  { id: "name", head: "Activity", width: 236, text: ({ name }) => name, edit: ({ name }) => name, closed: () => null, read: readName },
-  { id: "length", head: "Length", hint: "Duration in the activity's own calendar", width: 58, numeric: true, text: ({ durationMinutes, dayMinutes, kind }) => (durationMinutes === null || kind === "milestone" ? "" : formatDuration(durationMinutes, dayMinutes)), edit: ({ durationMinutes, dayMinutes }) => (durationMinutes === null ? "" : formatDuration(durationMinutes, dayMinutes).replace(" ", "")), closed: WORK, read: readLength },
-  { id: "done", head: "Done", hint: "Percent reported; of a summary the share of its budget earned", width: 50, numeric: true, text: doneWords, edit: ({ percent }) => (percent === null ? "" : String(percent)), closed: DATED, read: readPercent },
-  { id: "left", head: "Left", hint: "Remaining duration of work under way", width: 54, numeric: true, text: leftWords, edit: ({ remainingMinutes, dayMinutes }) => (remainingMinutes === null ? "" : formatDuration(remainingMinutes, dayMinutes).replace(" ", "")), closed: WORK, read: readLeft },
+  { id: "name", head: "Activity", width: 228, text: ({ name }) => name, edit: ({ name }) => name, closed: () => null, read: readName },
+  { id: "length", head: "Duration", hint: "Duration in the activity's own calendar", width: 66, numeric: true, text: ({ durationMinutes, dayMinutes, kind }) => (durationMinutes === null || kind === "milestone" ? "" : formatDuration(durationMinutes, dayMinutes)), edit: ({ durationMinutes, dayMinutes }) => (durationMinutes === null ? "" : formatDuration(durationMinutes, dayMinutes).replace(" ", "")), closed: WORK, read: readLength },
+  { id: "done", head: "Percent done", hint: "Percent reported; of a summary the share of its budget earned", width: 94, numeric: true, text: doneWords, edit: ({ percent }) => (percent === null ? "" : String(percent)), closed: DATED, read: readPercent },
+  { id: "left", head: "Remaining", hint: "Remaining duration of work under way", width: 80, numeric: true, text: leftWords, edit: ({ remainingMinutes, dayMinutes }) => (remainingMinutes === null ? "" : formatDuration(remainingMinutes, dayMinutes).replace(" ", "")), closed: WORK, read: readLeft },
   dateColumn("began", "Began", "Actual start", ({ actualStart }) => actualStart, ({ id }, date) => ({ type: "reportProgress", activity: id, actualStart: date }), DATED),
   dateColumn("ended", "Ended", "Actual finish", ({ actualFinish }) => actualFinish, ({ id }, date) => ({ type: "reportProgress", activity: id, actualFinish: date }), DATED),
   { id: "wbs", head: "WBS", hint: "Code in the work breakdown structure", width: 62, hidden: true, text: ({ wbs }) => wbs },
-  { id: "after", head: "After", hint: "What it comes after: a name, “with” a name, “ends with” a name; + 2d or - 4h behind it", width: 170, hidden: true, text: ({ after }) => after, edit: ({ after }) => after, closed: DATED, asks: "links", several: true, offers: ({ rows }, row) => rows.flatMap(({ id, name, kind }) => (kind === "summary" || id === row.id ? [] : [name])) },
-  { id: "people", head: "People", hint: "Who works on it, with hours: a name, 16h, at 50%; several divided by ;", width: 190, hidden: true, text: ({ people }) => people, edit: ({ people }) => people, closed: WORKED, asks: "people", several: true, offers: ({ people }) => people.map(({ name }) => name) },
+  { id: "after", head: "Predecessors", hint: "What it waits for: a name, “with” a name, “ends with” a name; + 2d or - 4h behind it", width: 170, hidden: true, text: ({ after }) => after, edit: ({ after }) => after, closed: DATED, asks: "links", several: true, offers: ({ rows }, row) => linkOffers(rows, row.id) },
+  { id: "people", head: "People", hint: "Who works on it, with hours: a name, 16h, at 50%; several divided by ;", width: 190, hidden: true, text: ({ people }) => people, edit: ({ people }) => people, closed: WORKED, asks: "people", several: true, offers: ({ people }) => workOffers(people) },
   { id: "owner", head: "Owner", hint: "Who answers for it", width: 120, hidden: true, text: ({ ownerName }) => ownerName, edit: ({ ownerName }) => ownerName, closed: ANY, read: readNamed("owner", "person", ({ people }) => people), offers: ({ people }) => people.map(({ name }) => name) },
   { id: "calendar", head: "Calendar", hint: "Its own calendar; without one the project's", width: 110, hidden: true, text: ({ calendarName }) => calendarName, edit: ({ calendarName }) => calendarName, closed: DATED, read: readNamed("calendar", "calendar", ({ calendars }) => calendars), offers: ({ calendars }) => calendars.map(({ name }) => name) },
-  { id: "driven", head: "Driven by", hint: "What decides its dates: its length, kept or drifting, or the hours of its people", width: 104, hidden: true, text: ({ kind, drivenBy }) => (kind === "work" ? DRIVEN[drivenBy] : ""), edit: ({ drivenBy }) => DRIVEN[drivenBy], closed: WORK, read: readDriven, offers: () => Object.values(DRIVEN) },
+  { id: "driven", head: "Driven by", hint: "What decides its dates: its duration, kept or drifting, or the hours of its people", width: 104, hidden: true, text: ({ kind, drivenBy }) => (kind === "work" ? DRIVEN[drivenBy] : ""), edit: ({ drivenBy }) => DRIVEN[drivenBy], closed: WORK, read: readDriven, offers: () => Object.values(DRIVEN) },
   { id: "wish", head: "Date wish", hint: "not before, start on, start by, finish on, finish by a date: reason", width: 170, hidden: true, text: ({ wish }) => wishText(wish), edit: ({ wish }) => wishText(wish), closed: DATED, read: readWishCell },
   { id: "hours", head: "Hours", hint: "Hours planned; of a summary all below it", width: 62, numeric: true, hidden: true, text: ({ plannedMinutes }) => (plannedMinutes === 0 ? "" : formatHours(plannedMinutes)) },
-  { id: "budget", head: "Budget", hint: "Cost planned, people at their rates; of a summary all below it", width: 84, numeric: true, hidden: true, text: ({ budgetMinor }, { minorDigits }) => (budgetMinor === 0 ? "" : money(budgetMinor, minorDigits)) },
+  { id: "budget", head: "Planned cost", hint: "Cost planned, people at their rates; of a summary all below it", width: 84, numeric: true, hidden: true, text: ({ budgetMinor }, { minorDigits }) => (budgetMinor === 0 ? "" : money(budgetMinor, minorDigits)) },
   { id: "starts", head: "Starts", hint: "Current start", width: 86, hidden: true, text: ({ dates }) => (dates === null ? "" : dateWords(dates.startDate)) },
   { id: "finishes", head: "Finishes", hint: "Current finish", width: 86, text: ({ dates, parked, dropped }) => (dates !== null ? `${dropped ? "dropped " : ""}${dateWords(dates.finishDate)}` : parked ? "parked" : "no dates") },
   { id: "approved", head: "Approved", hint: "Finish in the baseline", width: 86, hidden: true, text: ({ approved }) => (approved === null ? "" : dateWords(approved.finishDate)) },

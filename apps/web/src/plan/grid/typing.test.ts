@@ -1,5 +1,5 @@
 import fc from "fast-check";
-import { computePlan, fromBundle, type OwnField } from "@chronometra/core";
+import { computePlan, fromBundle, WISHES, wishText, type OwnField } from "@chronometra/core";
 import { completionsOf } from "./completion.ts";
 import { findCells, replaceCells, replacedIn } from "./find.ts";
 import { layOutSheet } from "../engine/layOutSheet.ts";
@@ -7,7 +7,7 @@ import { ownColumn, ownValueText, readOwnValue } from "./ownColumn.ts";
 import { SHEET_COLUMNS } from "./sheetColumns.ts";
 import { slipway } from "../testing/plans.ts";
 import { inOrder } from "./usePlanColumns.ts";
-import { readWish, WISHES, wishText } from "../wishWords.ts";
+import { readWish } from "../wishWords.ts";
 
 const NAMES = ["Dig", "Dig the pit", "Pour", "Lay pipe", "Digging watch"];
 const texts = (typed: string, several = true): string[] => completionsOf(typed, NAMES, several).map(({ text }) => text);
@@ -94,7 +94,7 @@ describe("find and replace", () => {
     const replaced = replaceCells(findCells(rows, columns, "pour", READING), rows, columns, "pour", "Cast", READING);
     expect(replaced).toEqual({ changes: [{ type: "setName", activity: "pour", name: "Cast" }], asked: [{ activity: "open", text: "Cast", what: "links" }], faults: [], cells: 2 });
     const lengths = replaceCells(findCells(rows, [columns[1]!], "d", READING), rows, [columns[1]!], "d", "x", READING);
-    expect(lengths.faults[0]).toMatch(/^Length of “Pour”: Write a duration/);
+    expect(lengths.faults[0]).toMatch(/^Duration of “Pour”: Write a duration/);
   });
 
   it("takes signs as they are, and leaves what replaces as it is typed", () => {

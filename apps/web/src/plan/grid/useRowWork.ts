@@ -50,6 +50,9 @@ function tell(lines: readonly string[]): void {
 
 const inWords = (problems: readonly Problem[]): string[] => problems.map(({ row, message }) => `${row}: ${message}`);
 
+/** With Alt: where the chosen rows go. Some keyboards write other signs with it on the same keys. */
+const VERBS: Record<string, "indent" | "outdent" | "up" | "down"> = { ".": "indent", "≥": "indent", ",": "outdent", "≤": "outdent", ArrowUp: "up", ArrowDown: "down" };
+
 /** What a planner does with rows and blocks of cells: insert, arrange, remove, copy, paste, fill, clear. */
 export function useRowWork({ rows, columns, reading, session, mayEdit, folded, onFold, grid }: Options) {
   /** A removal that would cut chains of links, to be decided. */
@@ -138,9 +141,8 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
       return true;
     }
     if (!mayEdit) return false;
-    const verbs: Record<string, "indent" | "outdent" | "up" | "down"> = { ArrowRight: "indent", ArrowLeft: "outdent", ArrowUp: "up", ArrowDown: "down" };
-    if (altKey && shiftKey && verbs[key] !== undefined) void arrange({ verb: verbs[key], ids: idsIn(block) });
-    else if (key === "Insert") insert(block.rows.at(-1));
+    if (altKey && !shiftKey && VERBS[key] !== undefined) void arrange({ verb: VERBS[key], ids: idsIn(block) });
+    else if (key === "Enter" && (ctrlKey || metaKey)) insert(block.rows.at(-1));
     else if (key === "Delete" && (ctrlKey || metaKey)) remove(block);
     else if (key === "Delete") clear(block);
     else if (key.toLowerCase() === "d" && (ctrlKey || metaKey)) void write(fillTexts(columns, block, reading), { rows: block.rows, top: 0, left: block.left });

@@ -1,7 +1,7 @@
 import type { Credit } from "@chronometra/core";
 import { X } from "lucide-react";
 import { CommitField } from "../../shared/CommitField.tsx";
-import { dateWords, readDate } from "../../shared/words.ts";
+import { dateWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/today.ts";
 import type { Commit } from "./useCommit.ts";
@@ -18,7 +18,7 @@ const RULES: Readonly<Record<Credit["rule"], string>> = {
   reported: "the percent that is reported",
   zeroHundred: "nothing until it is finished, then all",
   startFinish: "a share when it starts, the rest when it finishes",
-  steps: "steps that are ticked off, by their weight",
+  steps: "steps that are done, by their weight",
   units: "units done of units in all",
   stages: "the stage it has reached",
   levelOfEffort: "the passing of time",
@@ -58,7 +58,7 @@ function Steps({ credit, set, mayEdit }: Ruled) {
   const doneOn = (i: number) => (text: string): Promise<string | null> | string => {
     const { doneOn: _was, ...rest } = steps[i]!;
     const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
-    if (date === null && text.trim() !== "") return "Write a date as 4 May 2026 or 2026-05-04.";
+    if (date === null && text.trim() !== "") return NOT_A_DATE;
     return set({ ...credit, steps: replaced(steps, i, date === null ? rest : { ...rest, doneOn: date }) });
   };
   return (
@@ -71,7 +71,7 @@ function Steps({ credit, set, mayEdit }: Ruled) {
             <td className="num"><CommitField label={`Weight of ${step.name}`} value={String(step.weight)} width="w-14" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 ? put(i, { weight: number(text) }) : "A weight is 0 or more.")} /></td>
             <td className="num muted">{total === 0 ? "–" : `${Math.round((step.weight / total) * 100)}%`}</td>
             <td><CommitField label={`${step.name} done on`} date={step.doneOn ?? ""} value={step.doneOn === undefined ? "" : dateWords(step.doneOn)} width="w-28" placeholder="open" disabled={!mayEdit} onCommit={doneOn(i)} /></td>
-            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${step.name}`} onClick={() => void set({ ...credit, steps: steps.filter((_step, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${step.name}`} onClick={() => void set({ ...credit, steps: steps.filter((_step, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
         {mayEdit && <tr><td colSpan={5}><CommitField label="Add a step" value="" adds width="w-56" placeholder="a further step" onCommit={(text) => set({ ...credit, steps: [...steps, { name: text.trim(), weight: 1 }] })} /></td></tr>}
@@ -95,7 +95,7 @@ function Stages({ credit, set, mayEdit }: Ruled) {
             <td><input type="radio" name="stage" aria-label={`${stage.name} is reached`} disabled={!mayEdit} checked={credit.stage === stage.name} onChange={() => void set({ ...credit, stage: stage.name })} /></td>
             <td><CommitField label={`Name of stage ${i + 1}`} value={stage.name} width="w-48" disabled={!mayEdit} onCommit={(text) => (text.trim() === "" ? "A stage needs a name." : put(i, { name: text.trim() }))} /></td>
             <td className="num"><CommitField label={`Credit of ${stage.name}`} value={`${stage.credit}%`} width="w-16" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 && number(text) <= 100 ? put(i, { credit: number(text) }) : "A credit lies between 0 and 100%.")} /></td>
-            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${stage.name}`} disabled={credit.stage === stage.name} title={credit.stage === stage.name ? "It is the stage that is reached" : undefined} onClick={() => void set({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${stage.name}`} disabled={credit.stage === stage.name} title={credit.stage === stage.name ? "It is the stage that is reached" : undefined} onClick={() => void set({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
         {mayEdit && <tr><td /><td colSpan={3}><CommitField label="Add a stage" value="" adds width="w-48" placeholder="a further stage" onCommit={(text) => set({ ...credit, stages: [...stages, { name: text.trim(), credit: 100 }] })} /></td></tr>}

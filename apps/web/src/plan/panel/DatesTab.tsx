@@ -1,9 +1,9 @@
-import type { Change } from "@chronometra/core";
+import { WISHES, type Change } from "@chronometra/core";
 import { CommitField } from "../../shared/CommitField.tsx";
-import { dateWords, marginWords, readDate } from "../../shared/words.ts";
+import { dateWords, marginWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/today.ts";
-import { readWish, WISHES, wishChange } from "../wishWords.ts";
+import { readWish, wishChange } from "../wishWords.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {
@@ -14,8 +14,8 @@ interface Props {
 }
 
 const DRIVEN = [
-  { value: "length", words: "its length, which holds" },
-  { value: "lengthDrifting", words: "its length, or longer if its people need it" },
+  { value: "length", words: "its duration, which holds" },
+  { value: "lengthDrifting", words: "its duration, or longer if its people need it" },
   { value: "hours", words: "the hours of its people" },
 ] as const;
 
@@ -65,11 +65,11 @@ export function DatesTab(props: Props) {
   );
   const deadline = (text: string): Promise<string | null> | string => {
     const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
-    return date === null && text.trim() !== "" ? "Write a date as 4 May 2026 or 2026-05-04." : commit([{ type: "setDeadline", activity: row.id, date }]);
+    return date === null && text.trim() !== "" ? NOT_A_DATE : commit([{ type: "setDeadline", activity: row.id, date }]);
   };
   const summary = row.kind === "summary";
   return (
-    <div className="grid gap-x-10 gap-y-1.5 md:grid-cols-2">
+    <div className="grid gap-y-1.5">
       {!summary && <Field name="It is"><select className="select select-xs w-56" disabled={!mayEdit} value={row.kind} onChange={(event) => void commit(kindChanges(row, event.target.value as (typeof KINDS)[number]["value"]))}>{KINDS.map(({ value, words }) => <option key={value} value={value}>{words}</option>)}</select></Field>}
       <Field name="Owner">{named("owner", sheet.people)}</Field>
       {row.kind === "work" && (
@@ -84,7 +84,7 @@ export function DatesTab(props: Props) {
       {row.actualFinish !== null && (
         <Field name="Ended"><label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={row.dropped} onChange={(event) => void commit([{ type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null }])} /> short of its scope: dropped, it earns only what it has</label></Field>
       )}
-      {!summary && <div className="md:col-span-2"><Wish {...props} /></div>}
+      {!summary && <Wish {...props} />}
     </div>
   );
 }

@@ -1,8 +1,9 @@
+import { linkOffers } from "../grid/sheetColumns.ts";
 import type { Explanation, Reason } from "@chronometra/core";
 import { X } from "lucide-react";
 import { useEffect, useMemo, useState, type ReactNode } from "react";
 import { CommitField } from "../../shared/CommitField.tsx";
-import { countWords, dateWords } from "../../shared/words.ts";
+import { countWords, dateWords, dayWords, roundedDays } from "../../shared/words.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { useCommit, type Commit } from "./useCommit.ts";
@@ -34,10 +35,13 @@ function Lines({ children, empty }: { children: readonly ReactNode[]; empty: str
 
 const mark = (decides: boolean): ReactNode => <span aria-label={decides ? "decides" : "does not decide"} className={decides ? "text-accent" : "muted"}>{decides ? "◆" : "◇"} </span>;
 
-function floatWords({ dates, dayMinutes }: SheetRow): string {
+function floatWords({ dates, dayMinutes }: SheetRow, capped: boolean): string {
   if (dates?.floatMinutes == null) return "";
-  const days = Math.round((dates.floatMinutes / dayMinutes) * 10) / 10;
-  return days < 0 ? ` It is ${-days} d short of what its deadlines and wishes allow.` : days === 0 ? " It has no float: what it loses, the finish loses." : ` It may move ${days} d before the finish does.`;
+  const days = roundedDays(dates.floatMinutes / dayMinutes);
+  if (days < 0) return ` It is ${dayWords(-days)} short of what its deadlines and wishes allow.`;
+  // Where a deadline or a wish caps it, it is not the finish that gives way first.
+  const first = capped ? "a deadline or a date wish gives way" : "the finish moves";
+  return days === 0 ? ` It has no float: what it loses, ${capped ? "a deadline or a date wish loses" : "the finish loses"}.` : ` It may move ${dayWords(days)} before ${first}.`;
 }
 
 type Named = { readonly id: string; readonly name: string };
@@ -63,7 +67,7 @@ function LinkPicker({ row, sheet, session, commit }: Pick<Props, "row" | "sheet"
     const typed = await session.readLinks(row.id, `${row.after === "" ? "" : `${row.after}; `}${KINDS[kind]!.before}${text}`);
     return "fault" in typed ? typed.fault : commit(typed.changes);
   };
-  const offers = useMemo(() => sheet.rows.flatMap(({ id, name, kind: what }) => (what === "summary" || id === row.id ? [] : [name])), [sheet.rows, row.id]);
+  const offers = useMemo(() => linkOffers(sheet.rows, row.id), [sheet.rows, row.id]);
   return (
     <p className="mt-1 flex items-center gap-1.5">
       It <select className="select select-xs w-36" aria-label="Kind of link" value={kind} onChange={(event) => setKind(Number(event.target.value))}>{KINDS.map(({ words }, i) => <option key={words} value={i}>{words}</option>)}</select>
@@ -73,11 +77,11 @@ function LinkPicker({ row, sheet, session, commit }: Pick<Props, "row" | "sheet"
 }
 
 function Told({ row, sheet, session, mayEdit, onGo, explanation }: Props & { explanation: Explanation }) {
-  const { reasons, chain, holds, heldAllTheWay } = explanation;
+  const { reasons, chain, holds, heldAllTheWay, floatCapped } = explanation;
   const commit = useCommit(session);
   const keyOf = (reason: Reason): string | undefined => (reason.kind === "link" ? sheet.links.find((link) => link.to === row.id && link.from === reason.id && link.type === reason.type)?.key : undefined);
   return (
-    <div className="grid gap-x-8 md:grid-cols-2">
+    <div className="grid gap-y-3">
       <section>
         <h3 className="text-sm">Why it lies at {dateWords(row.dates!.startDate)} to {dateWords(row.dates!.finishDate)}</h3>
         <Lines empty="Nothing holds it.">
@@ -86,7 +90,7 @@ function Told({ row, sheet, session, mayEdit, onGo, explanation }: Props & { exp
             return (
               <li key={i}>
                 {mark(reason.decides)}{reasonWords(reason)}
-                {key !== undefined && mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square ml-1 h-4" aria-label={`Take out the link: ${reasonWords(reason)}`} onClick={() => void commit([{ type: "removeRow", table: "links", key }])}><X size={11} aria-hidden="true" /></button>}
+                {key !== undefined && mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square ml-1 h-4" aria-label={`Remove the link: ${reasonWords(reason)}`} onClick={() => void commit([{ type: "removeRow", table: "links", key }])}><X size={11} aria-hidden="true" /></button>}
               </li>
             );
           })}
@@ -96,23 +100,23 @@ function Told({ row, sheet, session, mayEdit, onGo, explanation }: Props & { exp
       </section>
       <section>
         <h3 className="text-sm">What it holds</h3>
-        <Lines empty="Nothing comes after it.">{holds.map((hold, i) => <li key={i}>{mark(hold.decides)}{holdWords(hold)}</li>)}</Lines>
+        <Lines empty="It has no successors.">{holds.map((hold, i) => <li key={i}>{mark(hold.decides)}{holdWords(hold)}</li>)}</Lines>
         {heldAllTheWay.length > 0 && <p className="muted">All the way: <Names names={heldAllTheWay.slice(0, NAMED)} between=", " onGo={onGo} />{heldAllTheWay.length > NAMED && <> and {countWords(heldAllTheWay.length - NAMED, "other", "others")}</>}</p>}
-        <p className="muted">{floatWords(row)}</p>
+        <p className="muted">{floatWords(row, floatCapped)}</p>
       </section>
     </div>
   );
 }
 
 const NAMED = 60;
-const PLACELESS: Record<SheetRow["kind"], string> = { summary: "A summary lies where what is below it lies.", levelOfEffort: "Level of effort spans what it is linked to and holds nothing.", work: "It has no dates: give it a length.", milestone: "It has no dates." };
+const PLACELESS: Record<SheetRow["kind"], string> = { summary: "A summary lies where what is below it lies.", levelOfEffort: "Level of effort spans what it is linked to and holds nothing.", work: "It has no dates: give it a duration.", milestone: "It has no dates." };
 
 /** Why the activity lies where it does, in words, and what it holds in turn. */
 export function WhyTab(props: Props) {
   const { row, sheet, session } = props;
   const explanation = useExplanation(row.id, sheet, session);
   if (row.parked) return <p className="muted">It is parked and counts for nothing.</p>;
-  if (explanation === undefined) return <p className="muted" role="status">Looking …</p>;
+  if (explanation === undefined) return <p className="muted" role="status">Loading …</p>;
   if (explanation === null || row.dates === null) return <p className="muted">{PLACELESS[row.kind]}</p>;
   return <div aria-live="polite"><Told {...props} explanation={explanation} /></div>;
 }

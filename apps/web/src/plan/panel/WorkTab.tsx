@@ -1,8 +1,9 @@
 import { formatHours, parseDuration, type Change } from "@chronometra/core";
 import { UserRound, X } from "lucide-react";
+import { workOffers } from "../grid/sheetColumns.ts";
 import { CommitField } from "../../shared/CommitField.tsx";
 import { AMOUNT_FAULT, amountText, readAmount } from "../../shared/amounts.ts";
-import { dateWords, money, readDate } from "../../shared/words.ts";
+import { dateWords, money, NOT_A_DATE, readDate } from "../../shared/words.ts";
 import type { ActivityWork } from "../engine/activityWork.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
@@ -34,7 +35,7 @@ function People({ row, work, sheet, session, commit, mayEdit }: Props) {
   };
   const from = (key: string) => (text: string): Promise<string | null> | string => {
     const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
-    return date === null && text.trim() !== "" ? "Write a date as 4 May 2026 or 2026-05-04." : edit(key, { restart: date });
+    return date === null && text.trim() !== "" ? NOT_A_DATE : edit(key, { restart: date });
   };
   const add = async (text: string): Promise<string | null> => {
     const typed = await session.readWork(row.id, row.people === "" ? text : `${row.people}; ${text}`);
@@ -42,21 +43,21 @@ function People({ row, work, sheet, session, commit, mayEdit }: Props) {
   };
   const total = work.assignments.reduce((sum, { costMinor }) => sum + costMinor, 0);
   return (
-    <table className="ledger panel-table" aria-label="People on it">
-      <thead><tr><th>Who</th><th className="num">Hours</th><th className="num">Of their time</th><th className="num">Hours left</th><th>Goes on from</th><th className="num">Cost, {work.currency}</th><th /></tr></thead>
+    <table className="ledger panel-table [&_td]:px-1 [&_th]:px-1" aria-label="People on it">
+      <thead><tr><th>Who</th><th className="num">Hours</th><th className="num">Share</th><th className="num">Remaining</th><th>Goes on from</th><th className="num">Cost, {work.currency}</th><th /></tr></thead>
       <tbody>
         {work.assignments.map(({ key, row: own, name, placeholder, costMinor }) => (
           <tr key={key}>
             <td>{placeholder && <UserRound size={12} className="undecided mr-1 inline" aria-label="stands for a role" />}{name}</td>
-            <td className="num"><CommitField label={`Hours of ${name}`} value={hoursText(own.plannedMinutes)} width="w-16" numeric disabled={!mayEdit} onCommit={hours(key, "plannedMinutes")} /></td>
-            <td className="num"><CommitField label={`Share of ${name}`} value={`${own.unitsPercent ?? 100}%`} width="w-16" numeric disabled={!mayEdit} onCommit={share(key)} /></td>
-            <td className="num"><CommitField label={`Hours left of ${name}`} value={hoursText(own.remainingMinutes)} width="w-16" numeric placeholder="–" disabled={!mayEdit} onCommit={hours(key, "remainingMinutes")} /></td>
-            <td><CommitField label={`${name} goes on from`} date={own.restart ?? ""} value={own.restart === undefined ? "" : dateWords(own.restart)} width="w-28" placeholder="with the activity" disabled={!mayEdit} onCommit={from(key)} /></td>
+            <td className="num"><CommitField label={`Hours of ${name}`} value={hoursText(own.plannedMinutes)} width="w-13" numeric disabled={!mayEdit} onCommit={hours(key, "plannedMinutes")} /></td>
+            <td className="num"><CommitField label={`Share of ${name}`} value={`${own.unitsPercent ?? 100}%`} width="w-13" numeric disabled={!mayEdit} onCommit={share(key)} /></td>
+            <td className="num"><CommitField label={`Remaining hours of ${name}`} value={hoursText(own.remainingMinutes)} width="w-13" numeric placeholder="–" disabled={!mayEdit} onCommit={hours(key, "remainingMinutes")} /></td>
+            <td><CommitField label={`${name} goes on from`} date={own.restart ?? ""} value={own.restart === undefined ? "" : dateWords(own.restart)} width="w-24" placeholder="with it" disabled={!mayEdit} onCommit={from(key)} /></td>
             <td className="num">{money(costMinor, work.minorDigits)}</td>
             <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take ${name} off it`} onClick={() => void commit([{ type: "removeRow", table: "assignments", key }])}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {mayEdit && <tr><td colSpan={7}><CommitField label="Add someone" value="" adds width="w-72" placeholder={WORK_HINT} offers={sheet.people.map(({ name }) => name)} onCommit={add} /></td></tr>}
+        {mayEdit && <tr><td colSpan={7}><CommitField label="Add someone" value="" adds width="w-72" placeholder={WORK_HINT} offers={workOffers(sheet.people)} onCommit={add} /></td></tr>}
       </tbody>
       {work.assignments.length > 1 && <tfoot><tr className="total"><td>Together</td><td className="num">{formatHours(row.plannedMinutes)}</td><td colSpan={3} /><td className="num">{money(total, work.minorDigits)}</td><td /></tr></tfoot>}
     </table>
@@ -97,7 +98,7 @@ function Costs({ row, work, sheet, commit, mayEdit }: Props) {
                 {Object.entries(TIMINGS).map(([timing, words]) => <option key={timing} value={timing}>{words}</option>)}
               </select>
             </td>
-            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take out ${own.category}`} onClick={() => void commit([{ type: "removeRow", table: "costs", key }])}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${own.category}`} onClick={() => void commit([{ type: "removeRow", table: "costs", key }])}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
         {mayEdit && <tr><td colSpan={4}><CommitField label="Add a cost" value="" adds width="w-56" placeholder={COST_HINT} offers={sheet.categories.map((category) => `${category} `)} onCommit={add} /></td></tr>}
@@ -111,10 +112,10 @@ export function WorkTab(props: Props) {
   const { row, work } = props;
   if (row.kind === "summary") return <p className="muted">All below it comes to {formatHours(row.plannedMinutes)} and {money(row.budgetMinor, work.minorDigits)} {work.currency}. People and costs stand on the activities below.</p>;
   return (
-    <div className="flex flex-wrap items-start gap-x-8 gap-y-2">
+    <div className="flex flex-col gap-y-3">
       <div><People {...props} /></div>
       <div><Costs {...props} /></div>
-      <p className="muted w-full">Budget {money(row.budgetMinor, work.minorDigits)} {work.currency}, {formatHours(row.plannedMinutes)} of work.</p>
+      <p className="muted w-full">Planned cost {money(row.budgetMinor, work.minorDigits)} {work.currency}, {formatHours(row.plannedMinutes)} of work.</p>
     </div>
   );
 }

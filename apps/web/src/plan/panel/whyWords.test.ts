@@ -15,8 +15,8 @@ describe("why, in words", () => {
 
   it("a date says what it is, a wish with its reason", () => {
     expect(reasonWords({ kind: "projectStart", date: "2026-03-02", decides: true })).toBe("the project starts 2 Mar 2026");
-    expect(reasonWords({ kind: "nothingLeft", date: "2026-03-13", decides: true })).toBe("nothing of it is left and it was not reported finished: it counts as finishing by the data date, 13 Mar 2026");
-    expect(reasonWords({ kind: "dataDate", date: "2026-03-13", decides: true })).toBe("what is left lies after the data date, 13 Mar 2026");
+    expect(reasonWords({ kind: "nothingLeft", date: "2026-03-13", decides: true })).toBe("nothing of it remains and it was not reported finished: it counts as finishing by the data date, 13 Mar 2026");
+    expect(reasonWords({ kind: "dataDate", date: "2026-03-13", decides: true })).toBe("what remains lies after the data date, 13 Mar 2026");
     expect(reasonWords({ kind: "wish", type: "startNotBefore", date: "2026-03-20", reason: "crane", decides: true })).toBe("wished not to start before 20 Mar 2026: “crane”");
     expect(reasonWords({ kind: "actual", date: "2026-03-04", decides: true })).toBe("it happened on 4 Mar 2026");
   });

@@ -36,9 +36,9 @@ export function reasonWords(reason: Reason): string {
     case "projectStart":
       return `the project starts ${dateWords(reason.date)}`;
     case "dataDate":
-      return `what is left lies after the data date, ${dateWords(reason.date)}`;
+      return `what remains lies after the data date, ${dateWords(reason.date)}`;
     case "nothingLeft":
-      return `nothing of it is left and it was not reported finished: it counts as finishing by the data date, ${dateWords(reason.date)}`;
+      return `nothing of it remains and it was not reported finished: it counts as finishing by the data date, ${dateWords(reason.date)}`;
     case "wish":
       return `${WISH_WORDS[reason.type]} ${dateWords(reason.date)}${reason.reason === null ? "" : `: “${reason.reason}”`}`;
     case "actual":

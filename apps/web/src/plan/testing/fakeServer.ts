@@ -34,6 +34,8 @@ export class FakeServer {
   /** What every call is answered with, as where the plan is no longer theirs to see. */
   shut: Answer | null = null;
   calls = 0;
+  /** What happens between the next answers and their arrival. */
+  meanwhile: (() => void)[] = [];
 
   write(changes: readonly Change[], list: string | null = null, by = "Bo"): void {
     const applied = applyChanges(this.plan, changes);
@@ -46,8 +48,11 @@ export class FakeServer {
   /** The plan as a call of its own, which can fail like any other. */
   view = async (): Promise<PlanView> => {
     await this.through();
-    if (this.shut !== null) throw new CallFailed(this.shut.status, this.shut.body as { code: "notFound"; message: string });
-    return viewOf(toBundle(this.plan), this.revision);
+    if (this.shut !== null)
+      throw new CallFailed(this.shut.status, this.shut.body as { code: "notFound"; message: string });
+    const view = viewOf(toBundle(this.plan), this.revision);
+    this.meanwhile.shift()?.();
+    return view;
   };
 
   private async through(): Promise<void> {
@@ -63,15 +68,15 @@ export class FakeServer {
     const before = [...this.lists].find(([, { list }]) => list === body.list);
     const undo = address.endsWith("/undo");
     const seen = undo ? (before?.[0] ?? this.revision + 1) - 1 : body.revision;
+    // What is taken back clashes with what others have written since; one's own is taken back in its order.
+    const later = [...this.lists]
+      .filter(([each, { by }]) => (undo ? each > body.revision && by !== "me" : each > seen))
+      .flatMap(([, { changes }]) => changes);
     const names = new Set(
-      undo
-        ? []
-        : [...this.lists]
-            .filter(([each]) => each > seen)
-            .flatMap(([, { changes }]) => changes)
-            .flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])),
+      later.flatMap((change) => ("activity" in change && change.type === "setName" ? [change.activity] : [])),
     );
-    const clash = (body.changes ?? []).find((change) => change.type === "setName" && names.has(change.activity));
+    const asked = undo ? (this.lists.get(body.revision)?.inverse ?? []) : (body.changes ?? []);
+    const clash = asked.find((change) => change.type === "setName" && names.has(change.activity));
     if (before === undefined && clash !== undefined)
       return {
         status: 409,
@@ -105,6 +110,7 @@ export class FakeServer {
     if (trouble === "unreachable") throw new TypeError("network");
     if (typeof trouble === "object") return new Response(JSON.stringify(trouble.body), { status: trouble.status });
     const { status, body } = this.shut ?? this.answer(address, JSON.parse(init.body ?? "null") as never);
+    this.meanwhile.shift()?.();
     if (trouble === "answerLost") throw new TypeError("network");
     return new Response(JSON.stringify(body), { status });
   };

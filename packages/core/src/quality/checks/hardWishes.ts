@@ -1,12 +1,11 @@
 import { faulty, share, type Check } from "../check.ts";
 import type { Placed } from "../ground.ts";
-
-const HARD = { startOn: "start on", finishOn: "finish on", startNotAfter: "start by", finishNotAfter: "finish by" } as const;
+import { WISHES } from "../../plan/wishWords.ts";
+import { dateWords } from "../../words/dateWords.ts";
 
 /** A wish that caps a date, in words; `null` where there is none. */
 export function hardWish({ activity: { wish } }: Placed): string | null {
-  const words = wish === undefined ? undefined : (HARD as Partial<Record<typeof wish.type, string>>)[wish.type];
-  return words === undefined ? null : `${words} ${wish!.date}`;
+  return wish === undefined || wish.type.endsWith("NotBefore") ? null : `${WISHES[wish.type]} ${dateWords(wish.date)}`;
 }
 
 /** Check 5 (DCMA 14-point assessment, "Hard constraints"). */

@@ -2,14 +2,15 @@ import { actualFinishAt, actualStartAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
 import { offence, share, type Check, type MendPlace, type Offence } from "../check.ts";
 import type { Placed } from "../ground.ts";
+import { dateWords } from "../../words/dateWords.ts";
 
 /** What cannot be about an activity's dates at a data date, in words, and where it stands; `null` where all can. */
 function impossible({ activity, row, isOpen }: Placed, dataDay: EpochDay): { words: string; mend: MendPlace } | null {
   const { actualStart, actualFinish, wish } = activity;
-  if (actualStart !== undefined && startDayOf(actualStartAt(actualStart)) > dataDay) return { words: `begun on ${actualStart.slice(0, 10)}, after the data date`, mend: "began" };
-  if (actualFinish !== undefined && finishDayOf(actualFinishAt(actualFinish)) > dataDay) return { words: `finished on ${actualFinish.slice(0, 10)}, after the data date`, mend: "ended" };
+  if (actualStart !== undefined && startDayOf(actualStartAt(actualStart)) > dataDay) return { words: `begun on ${dateWords(actualStart)}, after the data date`, mend: "began" };
+  if (actualFinish !== undefined && finishDayOf(actualFinishAt(actualFinish)) > dataDay) return { words: `finished on ${dateWords(actualFinish)}, after the data date`, mend: "ended" };
   if (wish === undefined || parseDate(wish.date)! >= dataDay) return null;
-  if (wish.type.startsWith("start") ? row.state === "notStarted" : isOpen) return { words: `${wish.type.startsWith("start") ? "start" : "finish"} wished for ${wish.date}, before the data date`, mend: "wish" };
+  if (wish.type.startsWith("start") ? row.state === "notStarted" : isOpen) return { words: `${wish.type.startsWith("start") ? "start" : "finish"} wished for ${dateWords(wish.date)}, before the data date`, mend: "wish" };
   return null;
 }
 

@@ -2,6 +2,7 @@ import { actualFinishAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate } from "../../time/instant.ts";
 import { faulty } from "../check.ts";
 import type { Finding } from "../finding.ts";
+import { dateWords } from "../../words/dateWords.ts";
 
 export const afterFinish: Finding = {
   key: "afterFinish",
@@ -17,7 +18,7 @@ export const afterFinish: Finding = {
     if (last.size === 0) return [];
     return faulty(scheduled, ({ activity: { actualFinish, id } }) => {
       const date = last.get(id);
-      return actualFinish !== undefined && date !== undefined && parseDate(date)! > finishDayOf(actualFinishAt(actualFinish)) ? `finished ${actualFinish.slice(0, 10)}, booked on ${date}` : null;
+      return actualFinish !== undefined && date !== undefined && parseDate(date)! > finishDayOf(actualFinishAt(actualFinish)) ? `finished ${dateWords(actualFinish)}, booked on ${dateWords(date)}` : null;
     });
   },
 };

@@ -9,7 +9,7 @@ const PERIODS = 2;
 export const neverShrinks: Finding = {
   key: "neverShrinks",
   about: "reporting",
-  name: "What is left never shrinks",
+  name: "What remains never shrinks",
   why: "Its finish moves on by a period every period: the end is not known.",
   mend: "left",
   find: (ground, { periods }) => {
@@ -19,7 +19,7 @@ export const neverShrinks: Finding = {
       const begun = before.map(({ activities }) => activities.get(placed.activity.id)).filter((activity) => activity?.actualStart !== undefined && activity.actualFinish === undefined);
       const left = [placed.activity, ...begun].map((activity) => leftOf(activity!));
       const stands = begun.length === PERIODS && left.every((minutes, i) => minutes !== null && minutes > 0 && (i === 0 || left[i - 1]! >= minutes));
-      return stands ? `${inDays(left[0]!, placed)} left, ${inDays(left.at(-1)!, placed)} in period ${before.at(-1)!.number}` : null;
+      return stands ? `${inDays(left[0]!, placed)} remaining, ${inDays(left.at(-1)!, placed)} in period ${before.at(-1)!.number}` : null;
     });
   },
 };

@@ -1,3 +1,4 @@
+import { numberWords } from "../../words/numberWords.ts";
 import type { Activity } from "../../plan/schema.ts";
 import { parseDate, type EpochDay } from "../../time/instant.ts";
 import type { Past } from "../finding.ts";
@@ -33,4 +34,4 @@ export const underWay = ({ open }: Ground): Placed[] => open.filter(({ isWork, r
 export const lastPeriod = ({ dataDay }: Ground, { periods }: Past) => periods.find((period) => dataDay !== null && period.dataDay < dataDay) ?? null;
 
 /** Minutes as hours to read: `12.5 h`. */
-export const inHours = (minutes: number): string => `${Number((minutes / 60).toFixed(1))} h`;
+export const inHours = (minutes: number): string => `${numberWords(minutes / 60)} h`;

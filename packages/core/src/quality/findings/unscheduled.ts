@@ -4,8 +4,8 @@ import type { Finding } from "../finding.ts";
 export const unscheduled: Finding = {
   key: "unscheduled",
   about: "plan",
-  name: "No length, so no dates",
-  why: "Work without a length is in no date, no float and no forecast.",
+  name: "No duration, so no dates",
+  why: "Work without a duration is in no date, no float and no forecast.",
   mend: "length",
-  find: ({ schedule }) => schedule.unscheduled.map((at) => offence(at, "no length", (words) => words)),
+  find: ({ schedule }) => schedule.unscheduled.map((at) => offence(at, "no duration", (words) => words)),
 };

@@ -1,5 +1,6 @@
 import { offences } from "../check.ts";
 import type { Finding } from "../finding.ts";
+import { dateWords } from "../../words/dateWords.ts";
 
 export const wishesWithoutReason: Finding = {
   key: "wishesWithoutReason",
@@ -7,5 +8,5 @@ export const wishesWithoutReason: Finding = {
   name: "Wishes without a reason",
   why: "A date that nobody can explain cannot be judged either: is it a contract, a season, or a habit?",
   mend: "wish",
-  find: ({ open }) => offences(open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === ""), ({ activity }) => `wished for ${activity.wish!.date}`),
+  find: ({ open }) => offences(open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === ""), ({ activity }) => `wished for ${dateWords(activity.wish!.date)}`),
 };
