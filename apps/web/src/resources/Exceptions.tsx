@@ -61,19 +61,19 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
     return null;
   };
   return (
-    <table className="ledger panel-table" aria-label={leave ? "Leave" : "Exceptions"}>
+    <table className="ledger panel-table w-full" aria-label={leave ? "Leave" : "Exceptions"}>
       <thead><tr><th>From</th><th>To</th>{!leave && <th>Worked</th>}<th>What for</th><th /></tr></thead>
       <tbody>
         {exceptions.map((exception, i) => (
           <tr key={`${i} ${exception.from}`}>
             <td><CommitField label={`From, row ${i + 1}`} date={exception.from} value={dateWords(exception.from)} width="w-28" disabled={disabled} onCommit={date(i, "from")} /></td>
             <td><CommitField label={`To, row ${i + 1}`} date={exception.to} value={dateWords(exception.to)} width="w-28" disabled={disabled} onCommit={date(i, "to")} /></td>
-            {!leave && <td><CommitField label={`Worked, row ${i + 1}`} value={shiftText(exception.shifts)} width="w-36" disabled={disabled} onCommit={shifts(i)} /></td>}
-            <td><CommitField label={`What for, row ${i + 1}`} value={exception.label ?? ""} width="w-44" disabled={disabled} onCommit={label(i)} /></td>
+            {!leave && <td><CommitField label={`Worked, row ${i + 1}`} value={shiftText(exception.shifts)} width="w-full min-w-24" disabled={disabled} onCommit={shifts(i)} /></td>}
+            <td><CommitField label={`What for, row ${i + 1}`} value={exception.label ?? ""} width="w-full min-w-24" disabled={disabled} onCommit={label(i)} /></td>
             <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-80" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
+        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-full" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
       </tbody>
     </table>
   );
