@@ -65,7 +65,7 @@ test("a drag never takes a date wish with a reason away without asking", async (
   await dragOn();
   const replace = page.getByRole("dialog", { name: "Replace the date wish?" });
   await expect(replace).toContainText("It takes the place of: not before 4 Jan 2027: contract");
-  await replace.getByRole("button", { name: "Keep the wish" }).click();
+  await replace.getByRole("button", { name: "Cancel" }).click();
   await expect(wish).toHaveText("not before 4 Jan 2027: contract");
   await dragOn();
   await replace.getByRole("button", { name: "Replace it" }).click();

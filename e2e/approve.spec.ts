@@ -48,7 +48,7 @@ test("a change is tried beside the live plan, put forward, approved as a new bas
     await page.reload();
     const both = page.getByRole("table", { name: "What both changed" });
     await expect(both).toContainText("72 h");
-    await expect(page.getByRole("button", { name: "Keep" })).toBeDisabled();
+    await expect(page.getByRole("button", { name: "Apply" })).toBeDisabled();
     await both.getByRole("radio").nth(1).check();
     await page.getByRole("button", { name: "Merge" }).click();
     await expect(both).toBeHidden();
@@ -96,7 +96,7 @@ test("two ways to do a step are compared without switching, and one is made live
   await page.keyboard.down("Shift");
   await row("Drive piles by barge").click();
   await page.keyboard.up("Shift");
-  await page.getByRole("button", { name: "Make the chosen rows alternates" }).click();
+  await page.getByRole("button", { name: "Make the selected rows alternates" }).click();
   await saved(page);
   await expect(await planCell(page, "Drive piles by barge", "Finishes")).toHaveText("parked");
   await row("Drive piles").click();
@@ -128,12 +128,12 @@ test("invoices come in from a file whose columns are remembered; what matches no
   await bring();
   await expect(page.getByText(/This very file was taken in on .* by Tomas Lindqvist/)).toBeVisible();
   const table = page.getByRole("table", { name: "Costs and time from elsewhere" });
-  await table.getByRole("checkbox", { name: /Choose R-78/ }).check();
+  await table.getByRole("checkbox", { name: /Select R-78/ }).check();
   const match = page.getByRole("form", { name: "Match by hand" });
   await match.getByLabel("Activity").fill("Lay deck");
   await match.getByRole("button", { name: "Match" }).click();
   await expect(table.getByRole("row").filter({ hasText: "R-78" })).toContainText("ready to post");
-  await table.getByRole("checkbox", { name: /Choose R-77/ }).check();
+  await table.getByRole("checkbox", { name: /Select R-77/ }).check();
   await expect(page.getByText("Invoice jetty: posting would")).toBeVisible();
   await page.getByRole("button", { name: "Post", exact: true }).click();
   await expect(page.getByText("2 costs posted.")).toBeVisible();
@@ -146,7 +146,7 @@ test("invoices come in from a file whose columns are remembered; what matches no
   await expect(page.getByText("1 correction waits to be accepted; 1 line was here already.")).toBeVisible();
   const row = table.getByRole("row").filter({ hasText: "R-77" });
   await expect(row).toContainText("1 250.5 → 1 300.5 EUR, posted");
-  await table.getByRole("checkbox", { name: /Choose R-77/ }).check();
+  await table.getByRole("checkbox", { name: /Select R-77/ }).check();
   await expect(page.getByText("1 line is posted: the difference is posted beside it.")).toBeVisible();
   await page.getByRole("button", { name: "Accept the correction" }).click();
   await expect(page.getByText("1 correction accepted.")).toBeVisible();

@@ -40,13 +40,13 @@ test("a project is played through with ranges and a risk: how likely its finish 
   await risks.getByRole("button", { name: "Change Crane fails" }).click();
   const form = risks.getByRole("form", { name: "Change Crane fails" });
   await form.getByLabel("Probability, %").fill("often");
-  await form.getByRole("button", { name: "Keep the change" }).click();
+  await form.getByRole("button", { name: "Save the change" }).click();
   await expect(form.getByRole("alert")).toHaveText("Write the probability as a percent, as 30.");
   await form.getByLabel("Probability, %").fill("40");
   await form.getByLabel("Extra cost, least").fill("100");
   await form.getByLabel("Extra cost, likeliest").fill("200");
   await form.getByLabel("Extra cost, most").fill("900");
-  await form.getByRole("button", { name: "Keep the change" }).click();
+  await form.getByRole("button", { name: "Save the change" }).click();
   await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText(/40%: 30 to 40 d more on Lay deck, likeliest 30; 100 to 900 EUR, likeliest 200/);
   await risks.getByRole("button", { name: "Remove Crane fails" }).click();
   await expect(said).toHaveText(first);

@@ -77,7 +77,7 @@ test("everyone's week in one place: who is missing is reminded in one go, a week
   await signIn(page, "ines");
   await page.goto("/time/people?date=2026-11-18&show=missing");
   const table = page.getByRole("table", { name: "People’s weeks" });
-  await page.getByRole("button", { name: "Choose all" }).click();
+  await page.getByRole("button", { name: "Select all" }).click();
   const count = await table.locator("tbody").getByRole("checkbox").count();
   expect(count).toBeGreaterThan(1);
   await page.getByRole("button", { name: `Remind all ${count}` }).click();
@@ -95,7 +95,7 @@ test("everyone's week in one place: who is missing is reminded in one go, a week
   await expect(page.getByText(/^sent on .*, waits to be approved$/)).toBeVisible();
   await signIn(page, "ines");
   await page.goto("/time/people?date=2026-11-11");
-  await page.getByRole("checkbox", { name: "Choose Hana Pettersen" }).check();
+  await page.getByRole("checkbox", { name: "Select Hana Pettersen" }).check();
   await expect(page.getByRole("region", { name: "Effect preview" })).toContainText(/Approving accepts|Nothing waits in them/);
   await page.getByRole("button", { name: "Approve 1 week" }).click();
   await expect(page.getByText("1 week approved.")).toBeVisible();

@@ -88,7 +88,7 @@ const bringIntoSight = (page: Page, at: number): Promise<void> =>
 /** Says that the page has what it shows; pages that listen for news are never quiet on the network. */
 export async function shown(page: Page): Promise<void> {
   await page.waitForLoadState("load");
-  await expect(page.getByRole("status").filter({ hasText: /^(Fetching|Looking|Working|Calculating)/ })).toHaveCount(0);
+  await expect(page.getByRole("status").filter({ hasText: /^(Loading|Calculating|Counting|Playing)/ })).toHaveCount(0);
   await expect(page.locator("#content :is(h1, h2, table, [role=treegrid], p)").first()).toBeVisible();
 }
 

@@ -263,7 +263,7 @@ test("a date is chosen from a calendar by keyboard or pointer; Escape leaves it 
   await signIn(page, "amadou");
   await page.goto("/desk");
   const day = page.getByLabel("Day to book on", { exact: true });
-  const open = page.getByRole("button", { name: "Choose from a calendar" }).first();
+  const open = page.getByRole("button", { name: "Select from a calendar" }).first();
   const calendar = page.getByRole("dialog", { name: "A calendar" });
   await day.fill("14 Oct 2026");
   await day.press("Enter");

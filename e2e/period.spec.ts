@@ -6,7 +6,7 @@ async function moveDataDates(page: Page, date: string): Promise<void> {
   await page.getByRole("link", { name: "Move data dates" }).click();
   await page.getByLabel("Data date", { exact: true }).fill(date);
   await page.getByLabel("Data date", { exact: true }).press("Enter");
-  await page.getByLabel("Choose all projects").check();
+  await page.getByLabel("Select all projects").check();
   await page.getByRole("button", { name: "Show what it would move" }).click();
   await page.getByRole("button", { name: /^Move \d+ data dates$/ }).click();
 }

@@ -9,14 +9,14 @@ test("a question is put together, kept, found again by its link, acted on with t
   const asked = page.getByRole("group", { name: "What must hold" });
 
   await test.step("asked part by part, each answered at once", async () => {
-    await asked.getByLabel("and", { exact: true }).selectOption({ label: "Percent" });
+    await asked.getByLabel("and", { exact: true }).selectOption({ label: "Percent done" });
     await asked.getByLabel("Percent: condition").selectOption({ label: "is below" });
     await asked.getByLabel("Percent: how much").fill("15");
     await asked.getByLabel("Percent: how much").press("Enter");
     await asked.getByLabel("and", { exact: true }).selectOption({ label: "Role" });
     await asked.getByLabel("Role: which").fill("nobody");
     await asked.getByLabel("Role: which").press("Enter");
-    await expect(asked.getByRole("alert")).toHaveText('There is no "nobody" to choose.');
+    await expect(asked.getByRole("alert")).toHaveText('There is no "nobody" to select.');
     await asked.getByLabel("Role: which").fill("diver");
     await asked.getByLabel("Role: which").press("Enter");
     await expect(asked.getByRole("button", { name: "Remove diver" })).toBeVisible();
@@ -26,10 +26,10 @@ test("a question is put together, kept, found again by its link, acted on with t
 
   let address = "";
   await test.step("kept under a name, for project managers too; its link leads there", async () => {
-    await page.getByRole("button", { name: "Keep as …" }).click();
+    await page.getByRole("button", { name: "Save as …" }).click();
     await page.getByRole("dialog").getByLabel("Name").fill("Divers begin");
     await page.getByRole("dialog").getByLabel("project managers").check();
-    await page.getByRole("dialog").getByRole("button", { name: "Keep" }).click();
+    await page.getByRole("dialog").getByRole("button", { name: "Save" }).click();
     await expect(page.getByRole("heading", { name: "Divers begin" })).toBeVisible();
     await page.getByRole("button", { name: "Link" }).click();
     await expect(page.getByText(/link to this question/)).toBeVisible();

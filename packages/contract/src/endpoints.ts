@@ -120,7 +120,7 @@ export const endpoints = {
   "POST /api/shared": { summary: "Write calendars and people in several projects, all or nothing", body: sharedRowsSchema, response: sharedResultSchema },
   "GET /api/holidays": { summary: "Countries and regions whose public holidays are known", response: holidayCountriesSchema },
   "GET /api/holidays/:place/:from/:to": { summary: "Public holidays of a country or region (`DE`, `DE-BY`), years from and to", response: holidaysSchema },
-  "PUT /api/preferences/:name": { summary: "Keep how one likes a page", body: preferenceSchema, response: done },
+  "PUT /api/preferences/:name": { summary: "Save how one likes a page", body: preferenceSchema, response: done },
 
   "GET /api/projects/:project/ledger": { summary: "The ledger of approvals: requests and baselines", response: ledgerSchema },
   "POST /api/projects/:project/approvals": { summary: "Ask for the plan to be approved", body: askApprovalSchema, response: approvalSchema },
@@ -140,7 +140,7 @@ export const endpoints = {
   "POST /api/whatifs/:whatif/undo": { summary: "Undo one of its lists", body: undoRequestSchema, response: changeResultSchema },
   "POST /api/whatifs/:whatif/merge": { summary: "Settle what both it and the live plan have changed", body: mergeSchema, response: done },
   "POST /api/whatifs/:whatif/keep": { summary: "Make its changes in the live plan", response: changeResultSchema.omit({ changes: true }) },
-  "DELETE /api/whatifs/:whatif": { summary: "Drop it", response: done },
+  "DELETE /api/whatifs/:whatif": { summary: "Discard", response: done },
   "POST /api/whatifs/:whatif/restore": { summary: "Take up again what was dropped", response: whatIfSchema },
   "POST /api/whatifs/:whatif/request": { summary: "Put it forward as a change request", body: putForwardSchema, response: whatIfSchema },
   "GET /api/whatifs/:whatif/alone": { summary: "Whether a change request can be approved by itself, on which baseline", response: requestAloneSchema },
@@ -200,11 +200,11 @@ export const endpoints = {
   "GET /api/load/:person/:monday/work": { summary: "What one person's week consists of", response: loadCellSchema },
 
   "GET /api/watchlists": { summary: "Saved questions over all projects that one finds", response: z.array(watchlistSchema) },
-  "POST /api/watchlists": { summary: "Keep a question under a name", body: writeWatchlistSchema, response: watchlistSchema },
+  "POST /api/watchlists": { summary: "Save a question under a name", body: writeWatchlistSchema, response: watchlistSchema },
   "GET /api/watchlists/:watchlist": { summary: "One saved question; whoever has the link may open it", response: watchlistSchema },
   "PUT /api/watchlists/:watchlist": { summary: "Change one of one's own", body: writeWatchlistSchema, response: done },
-  "DELETE /api/watchlists/:watchlist": { summary: "Drop one of one's own", response: done },
-  "GET /api/watch/choices": { summary: "What may be chosen in a question", response: watchChoicesSchema },
+  "DELETE /api/watchlists/:watchlist": { summary: "Remove one of one's own", response: done },
+  "GET /api/watch/choices": { summary: "What may be selected in a question", response: watchChoicesSchema },
   "POST /api/watch": { summary: "Answer a question over all projects", body: watchQuestionSchema, response: watchAnswerSchema },
   "POST /api/watch/rows": { summary: "All rows of an answer, or of one of its groups, where they are not too many", body: watchRowsSchema, response: z.array(watchRowSchema) },
   "POST /api/watch/export/:form": { summary: "The answer as csv, xlsx or ics", body: watchQuestionSchema, response: file },
@@ -222,7 +222,7 @@ export const endpoints = {
   "GET /api/imports/:import/changes": { summary: "What it would change in the project that it is to bring changes to", response: fileChangesSchema },
   "POST /api/imports/:import/changes/effect": { summary: "What taking rows over would move", body: takeChangesSchema, response: effectSchema },
   "POST /api/imports/:import/changes": { summary: "Take rows over into the project", body: takeChangesSchema, response: changeResultSchema.omit({ changes: true }).extend({ project: z.string() }) },
-  "DELETE /api/imports/:import": { summary: "Drop it", response: done },
+  "DELETE /api/imports/:import": { summary: "Discard", response: done },
   "GET /api/openapi.json": { summary: "This interface as an OpenAPI document", response: z.unknown() },
 } as const satisfies Record<string, Endpoint>;
 

@@ -83,7 +83,7 @@ export type OutsideFile = z.infer<typeof outsideFileSchema>;
 export const takeFileSchema = z.strictObject({ columns: z.record(z.string(), z.string()), dateOrder: z.enum(DATE_ORDERS).optional(), numberStyle: z.enum(NUMBER_STYLES).optional() });
 
 export const matchLineSchema = z.strictObject({ project: z.string(), activity: z.string(), person: z.string().optional(), /** Other lines that say the same, now and later, are matched alike. */ remember: z.boolean() });
-export const lineIdsSchema = z.strictObject({ ids: z.array(z.string()).min(1, "choose a line").max(5000) });
+export const lineIdsSchema = z.strictObject({ ids: z.array(z.string()).min(1, "select a line").max(5000) });
 export const asideSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(5000), why: z.string().trim().min(3, "say why it is set aside").max(500).nullable() });
 export const postedLinesSchema = z.object({ costs: z.int(), reports: z.int() });
 export const costByHandSchema = z.strictObject({ project: z.string(), activity: z.string(), date: dateSchema, amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"), category: z.string().trim().max(200), reference: z.string().trim().max(200) });

@@ -40,7 +40,7 @@ export const qualitySchema = z.object({
 });
 export type QualityView = z.infer<typeof qualitySchema>;
 
-export const mendRequestSchema = z.strictObject({ mend: mendSchema, activities: z.array(z.string().max(64)).min(1, "choose at least one activity").max(20_000) });
+export const mendRequestSchema = z.strictObject({ mend: mendSchema, activities: z.array(z.string().max(64)).min(1, "select at least one activity").max(20_000) });
 const leftSchema = z.array(z.object({ id: z.string(), name: z.string(), why: z.string() }));
 export const mendEffectSchema = z.object({ effect: effectSchema, changes: z.int(), left: leftSchema });
 export const mendedSchema = z.object({ revision: z.int(), changes: z.int(), left: leftSchema });

@@ -17,7 +17,7 @@ export const watchConditionSchema = z.discriminatedUnion("is", [
   z.strictObject({ field, is: z.literal("within"), from: movingDateSchema, to: movingDateSchema }),
   z.strictObject({ field, is: z.enum(["before", "after"]), date: movingDateSchema }),
   /** People may be `me` and `team`, everyone of the teams that one is in. */
-  z.strictObject({ field, is: z.enum(["any", "none"]), of: z.array(z.string().min(1).max(200)).min(1, "choose at least one").max(200) }),
+  z.strictObject({ field, is: z.enum(["any", "none"]), of: z.array(z.string().min(1).max(200)).min(1, "select at least one").max(200) }),
 ]);
 export type WatchCondition = z.infer<typeof watchConditionSchema>;
 
@@ -99,7 +99,7 @@ export const writeWatchlistSchema = z.strictObject({ name: z.string().trim().min
 export const watchlistSchema = z.object({ id: z.string(), name: z.string(), question: watchQuestionSchema, roles: z.array(z.enum(SHARED_ROLES)), owner: z.string(), mine: z.boolean(), /** One that ships with the application. */ ready: z.boolean() });
 export type Watchlist = z.infer<typeof watchlistSchema>;
 
-const chosenRows = z.array(z.strictObject({ project: z.string().max(36), activity: z.string().max(64) })).min(1, "choose rows").max(2000);
+const chosenRows = z.array(z.strictObject({ project: z.string().max(36), activity: z.string().max(64) })).min(1, "select rows").max(2000);
 const reason = z.string().trim().max(200).optional();
 
 /** What is to be done with rows of activities. */

@@ -65,7 +65,7 @@ const ACTIVITY_FIELDS = {
   drift: { head: "Drift", type: "days", hint: "Current finish against the approved one, in working days" },
   float: { head: "Total float", type: "days" },
   critical: { head: "Critical", type: "yesNo" },
-  percent: { head: "Percent", type: "percent", hint: "As reported" },
+  percent: { head: "Percent done", type: "percent", hint: "As reported" },
   deadline: { head: "Deadline", type: "date" },
   margin: { head: "Margin", type: "days", hint: "Working days between finish and deadline" },
   deadlineState: { head: "Promise", type: "choice", choices: DEADLINES },

@@ -269,7 +269,7 @@ export const peopleWeekSchema = z.object({
   ),
 });
 export type PeopleWeek = z.infer<typeof peopleWeekSchema>;
-const peopleChosen = z.array(z.string()).min(1, "choose someone").max(1000);
+const peopleChosen = z.array(z.string()).min(1, "select someone").max(1000);
 export const decideWeekSchema = z.strictObject({ people: peopleChosen, decision: z.enum(["approve", "return"]), word: z.string().max(1000), /** The reports whose effect was seen; approving accepts these and no others. */ seen: z.array(z.string()).max(5000).optional(), endings: endingsSchema.optional() }).refine(({ decision, word }) => decision === "approve" || word.trim() !== "", "say in a word what to change before you return a week");
 export const decidedWeekSchema = z.object({ approved: z.array(z.string()), /** Who still has reports that others decide. */ open: z.array(z.string()) });
 export const remindSchema = z.strictObject({ people: peopleChosen, words: z.string().trim().min(1, "write what to remind them of").max(4000) });
@@ -283,7 +283,7 @@ export const decideReportsSchema = z.strictObject({
 });
 export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(2000), hold: windowsHeldSchema.optional(), endings: endingsSchema.optional() });
 /** The projects whose data date is moved; left out for all. */
-export const setDataDateSchema = z.strictObject({ date: dateSchema, projects: z.array(z.string().max(36)).min(1, "choose a project").max(5000).optional() });
+export const setDataDateSchema = z.strictObject({ date: dateSchema, projects: z.array(z.string().max(36)).min(1, "select a project").max(5000).optional() });
 export const dataDateResultSchema = z.object({ moved: z.array(z.string()), revisions: z.array(z.object({ project: z.string(), revision: z.int() })), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
 
 const alongSchema = z.object({ project: z.string(), projectName: z.string(), id: z.string(), name: z.string(), start: z.string(), finish: z.string(), driftDays: z.number().nullable(), blockedBy: z.string().nullable(), movesDays: z.number() });

@@ -71,7 +71,7 @@ export function accessRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/accounts", async ({ database, body }) => {
-    if (await database.getRepository(AccountEntity).existsBy({ login: body.login })) throw new Failure("conflict", `Someone signs in as "${body.login}" already; choose another name.`);
+    if (await database.getRepository(AccountEntity).existsBy({ login: body.login })) throw new Failure("conflict", `Someone signs in as "${body.login}" already; use another name.`);
     const { login, name, roles, person } = body;
     return addAccount(database, { login, name, roles, personId: person, passwordHash: await hashPassword(body.password) });
   });

@@ -176,7 +176,7 @@ describe("leave from the desk", () => {
     expect((await ann.send("post", "/api/desk/leave", { from: "2026-03-12", to: "2026-03-10", note: "" })).body.message).toMatch(/before the first/);
     expect((await ann.send("post", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12", note: "moving house" })).body.projects).toContain("Slipway");
     const again = { from: "2026-03-12", to: "2026-03-16", note: "moving on" };
-    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toBe("You are away from 10 Mar 2026 to 12 Mar 2026 already, which waits to be accepted: take that back first; choose other days. Nothing was sent.");
+    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toBe("You are away from 10 Mar 2026 to 12 Mar 2026 already, which waits to be accepted: take that back first; select other days. Nothing was sent.");
     expect((await ann.send("delete", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12" })).status).toBe(200);
     expect((await ann.send("delete", "/api/desk/leave", { from: "2026-03-10", to: "2026-03-12" })).body.message).toMatch(/has been decided already/);
     expect(await waits()).toEqual([]);
@@ -188,7 +188,7 @@ describe("leave from the desk", () => {
     const [of] = (await tomas.send("post", "/api/reports/effect", { ids: [leave!.id] })).body as [ReportsEffect[number]];
     expect(of.effect.finish).toMatchObject({ days: 3 });
     await accept(leave!.id);
-    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toMatch(/^You are away from 10 Mar 2026 to 12 Mar 2026 already, .*choose other days/);
+    expect((await ann.send("post", "/api/desk/leave", again)).body.message).toMatch(/^You are away from 10 Mar 2026 to 12 Mar 2026 already, .*select other days/);
     const { tables } = (await tomas.get(`/api/projects/${project}/plan`)).body;
     expect(tables.people.map(([, row]: [string, { id: string; calendar?: string }]) => [row.id, row.calendar])).toEqual([["ann", "leave-ann"], ["bo", undefined]]);
   });

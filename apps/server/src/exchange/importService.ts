@@ -39,7 +39,7 @@ async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
 
 /** Takes a file in: it is read in a worker, and looked at under the draft's id meanwhile. */
 export async function beginImport(database: DataSource, me: Me, uploads: readonly Received[]): Promise<ImportView> {
-  if (uploads.length === 0) throw new Failure("invalid", "No file came with the call; choose one.");
+  if (uploads.length === 0) throw new Failure("invalid", "No file came with the call; select one.");
   const fileName = (uploads.length === 1 ? uploads[0]!.name : `${uploads[0]!.name} and ${uploads.length - 1} more`).slice(0, 300);
   const draft = database.getRepository(ImportDraftEntity).create({
     id: randomUUID(),

@@ -103,7 +103,7 @@ function decode(upload: Upload): string {
  */
 export async function readFiles(uploads: readonly Upload[], progress: Progress = () => undefined): Promise<SourceFile> {
   const first = uploads[0];
-  if (first === undefined) throw new Unreadable("No file came with the call; choose one.");
+  if (first === undefined) throw new Unreadable("No file came with the call; select one.");
   if (uploads.length === 1 && isZip(first.data)) {
     const files = unpack(first);
     if ([...files.keys()].some((name) => name.startsWith("xl/"))) return readWorkbook(first, progress);

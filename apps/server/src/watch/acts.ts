@@ -35,7 +35,7 @@ function reassigned(plan: Plan, id: string, from: string | null, to: string): Ch
   const own = [...plan.assignments].filter(([, { activity }]) => activity === id);
   const moved = own.filter(([, { person }]) => (from === null ? person !== to : person === from));
   if (moved.length === 0) return from === null ? "nobody else works on it" : "they do not work on it";
-  if (own.some(([, { person }]) => person === to) || moved.length > 1) return own.some(([, { person }]) => person === to) ? "they work on it already" : "several people work on it; choose whose work to move";
+  if (own.some(([, { person }]) => person === to) || moved.length > 1) return own.some(([, { person }]) => person === to) ? "they work on it already" : "several people work on it; select whose work to move";
   return moved.map(([key]): Change => ({ type: "editRow", table: "assignments", key, set: { person: to } }));
 }
 

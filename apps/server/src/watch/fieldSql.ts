@@ -195,7 +195,7 @@ export function conditionSql(about: WatchAbout, condition: WatchCondition, asker
   const field = fieldOf(about, condition.field);
   const own = condition.field.startsWith(OWN_PREFIX);
   const name = condition.field;
-  if (!fits(field.type, condition.is, own)) throw new Failure("invalid", `"${field.head}" cannot be asked whether it ${condition.is}; choose another condition for it.`);
+  if (!fits(field.type, condition.is, own)) throw new Failure("invalid", `"${field.head}" cannot be asked whether it ${condition.is}; use another condition for it.`);
   if (isPlace(name)) return comparePlace(name, condition, asker);
   if (own) return inTableOfItsOwn("activity_value v", { sql: "v.project_id = r.project_id and v.activity_id = r.activity_id and v.field = ?", values: [field.head] }, condition, (each) => compareOwn(each, asker));
   if (about === "activities" && (name === "people" || name === "role")) {

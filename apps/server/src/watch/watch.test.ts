@@ -190,7 +190,7 @@ describe("doing something with rows", () => {
     const wanted = act([[quay, "pour"], [slip, "dig"], [slip, "works"]], { do: "pushOut", days: 3, reason: "storm" });
     const effect = (await controller.send("post", "/api/watch/effect", wanted)).body;
     expect(effect.effects.map(({ code, effect: { activities } }: { code: string; effect: { activities: { name: string; days: number }[] } }) => [code, activities[0]!.name, activities[0]!.days])).toEqual(expect.arrayContaining([["S-1", "Dig", 3]]));
-    expect(effect.left).toEqual([expect.objectContaining({ name: "Works", why: "a branch: choose what is below it" })]);
+    expect(effect.left).toEqual([expect.objectContaining({ name: "Works", why: "a branch: select what is below it" })]);
     const before = names(await ask(question([[{ field: "wish", is: "filled" }]])));
     const done = (await controller.send("post", "/api/watch/act", wanted)).body;
     expect(done.changed).toBe(2);

@@ -30,7 +30,7 @@ function OwnPassword() {
     <section>
       <h2 className="text-base">Your password</h2>
       <form className="mt-1 flex flex-wrap items-end gap-2" onSubmit={(event) => void handleSubmit((fields) => change.mutate(fields))(event)}>
-        <label className="flex flex-col text-sm">Now<input className="input input-sm" type="password" autoComplete="current-password" required {...register("current")} /></label>
+        <label className="flex flex-col text-sm">Current password<input className="input input-sm" type="password" autoComplete="current-password" required {...register("current")} /></label>
         <label className="flex flex-col text-sm">New, 10 characters or more<input className="input input-sm" type="password" autoComplete="new-password" minLength={10} required {...register("next")} /></label>
         <button className="btn btn-sm" disabled={change.isPending}>Change password</button>
       </form>

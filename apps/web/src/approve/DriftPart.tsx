@@ -74,7 +74,7 @@ export function Causes({ ledger, project, from: was, to: is, narrow = false }: {
 /** That a ledger is being worked out, and how far that is. */
 export function WorkingOut({ of }: { of: Parameters<typeof driftShareQuery> }) {
   const { data: share } = useQuery(driftShareQuery(...of));
-  return <p className="muted flex items-center gap-2 text-sm" role="status">Working out why it moved … <progress className="h-2 w-40 accent-(--color-accent)" max={1} value={share} aria-label="Worked out so far" /></p>;
+  return <p className="muted flex items-center gap-2 text-sm" role="status">Calculating why it moved … <progress className="h-2 w-40 accent-(--color-accent)" max={1} value={share} aria-label="Calculated so far" /></p>;
 }
 
 /** Why a date moved between the two states compared: the project's finish, or a milestone's. */
@@ -89,7 +89,7 @@ export function DriftPart({ view, project }: { view: ComparisonView; project: st
       <div className="flex flex-wrap items-center gap-2 text-sm">
         <h3 className="text-base">Why it moved</h3>
         <select className="select select-sm w-64" aria-label="Whose movement is told" value={target ?? ""} onChange={(event) => choose(event.target.value === "" ? null : event.target.value)}>
-          <option value="">choose a date</option>
+          <option value="">select a date</option>
           <option value="finish">the project’s finish</option>
           {milestones.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}
         </select>

@@ -19,7 +19,7 @@ export function Merge({ view, onMerged }: { view: WhatIfView; onMerged: () => vo
   });
   return (
     <section aria-label="To be settled" className="py-1">
-      {view.fault === null ? <p className="undecided text-sm">The live plan moved on in the same places. Choose which is to hold.</p> : <p className="adverse text-sm">Something that was changed here is gone from the live plan. Merging leaves out what no longer fits.</p>}
+      {view.fault === null ? <p className="undecided text-sm">The live plan moved on in the same places. Select which is to hold.</p> : <p className="adverse text-sm">Something that was changed here is gone from the live plan. Merging leaves out what no longer fits.</p>}
       {view.meets.length > 0 && (
         <table className="ledger panel-table" aria-label="What both changed">
           <thead><tr><th>What</th><th>The live plan</th><th>This what-if</th></tr></thead>

@@ -78,8 +78,8 @@ function Banner({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) 
           <Link className="btn btn-ghost btn-xs" to={`/projects/${whatIf.project}/compare?from=plan&to=whatif-${whatIf.id}`}>By activity</Link>
           {whatIf.mayEdit && (
             <>
-              <button type="button" className="btn btn-sm" disabled={end.isPending || whatIf.changes === 0 || meets.length > 0} onClick={() => end.mutate("keep")}>Keep</button>
-              <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate("drop")}>Drop</button>
+              <button type="button" className="btn btn-sm" disabled={end.isPending || whatIf.changes === 0 || meets.length > 0} onClick={() => end.mutate("keep")}>Apply</button>
+              <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate("drop")}>Discard</button>
               <button type="button" className="btn btn-primary btn-sm" disabled={whatIf.changes === 0} onClick={() => setAsking(true)}>Put forward …</button>
             </>
           )}

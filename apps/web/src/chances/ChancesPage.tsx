@@ -81,7 +81,7 @@ function Answer({ view, change, mayEdit, project }: { view: ChancesView; change:
   const moving = view.activities.filter(({ criticality }) => criticality > 0);
   const still = view.activities.filter(({ criticality }) => criticality === 0);
   const deadlineColumns: Column<ChancesView["deadlines"][number]>[] = [
-    { id: "name", head: "Promised", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(`${project}:${id}`)}`}>{name}</Link> },
+    { id: "name", head: "Milestone or activity", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(`${project}:${id}`)}`}>{name}</Link> },
     { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
     { id: "chance", head: "Is kept", is: "share", numeric: true, value: ({ chance }) => chance, show: ({ chance }) => <Toned tone={chanceTone(chance)} marked>{chanceWords(chance)}</Toned> },
   ];
@@ -102,7 +102,7 @@ function Answer({ view, change, mayEdit, project }: { view: ChancesView; change:
       <DataTable name="Chances of deadlines" rows={view.deadlines} columns={deadlineColumns} rowKey={({ id }) => id} empty="No activity has a deadline. Give one in the plan's Deadline column." />
       <RisksPart view={view} mayEdit={mayEdit} change={change} />
       <h2 className="pt-3 text-base">What moves the finish</h2>
-      <DataTable name="What moves the finish" rows={moving} columns={columns} rowKey={({ id }) => id} sort={SORT} empty={view.activities.length === 0 ? "Nothing varies: every duration is exact. Give activities a range, or choose one for those without." : "What varies was never on the longest path: nothing moves the finish."} />
+      <DataTable name="What moves the finish" rows={moving} columns={columns} rowKey={({ id }) => id} sort={SORT} empty={view.activities.length === 0 ? "Nothing varies: every duration is exact. Give activities a range, or select one for those without." : "What varies was never on the longest path: nothing moves the finish."} />
       {still.length > 0 && (
         <details className="pt-2">
           <summary className="cursor-pointer text-sm">{countWords(still.length, "activity varies but was", "activities vary but were")} never on the longest path</summary>

@@ -63,7 +63,7 @@ function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
       ))}
       <div className="flex flex-wrap items-center gap-2">
         <NameChoice key={round} label={effects.length === 0 ? "Activity it bears on" : "Another activity"} things={view.open} onChoose={bearOn} width="w-72" />
-        <button className="btn btn-sm">{risk === null ? "Add the risk" : "Keep the change"}</button>
+        <button className="btn btn-sm">{risk === null ? "Add the risk" : "Save the change"}</button>
         {risk !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Cancel</button>}
       </div>
       {fault !== null && <p role="alert" className="adverse">{fault}</p>}

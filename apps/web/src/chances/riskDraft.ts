@@ -49,7 +49,7 @@ export function readRisk({ name, chance, effects, cost }: RiskDraft, { dayMinute
   if (name.trim() === "") return "Write what may happen.";
   if (percent === null || percent <= 0 || percent > 100) return "Write the probability as a percent, as 30.";
   const costs = cost.some((text) => text.trim() !== "");
-  if (effects.length === 0 && !costs) return "Choose an open activity that it bears on, or write what it costs.";
+  if (effects.length === 0 && !costs) return "Select an open activity that it bears on, or write what it costs.";
   const read: Risk["effects"][number][] = [];
   for (const { activity, days } of effects) {
     const minutes = readPoints(days, (text) => { const number = readNumber(text); return number === null ? null : Math.round(number * dayMinutes); });

@@ -30,7 +30,7 @@ function columnsOf(week: string, chosen: ReadonlySet<string>, onChoose: (id: str
   const booked = ({ id, projects }: Line): string => timeBehind(projects.map(({ project }) => project), week, shiftDays(week, 6), anyOf("person", [id]));
   const sum = (pick: (line: Line) => number) => (lines: readonly Line[]) => hours(lines.reduce((total, line) => total + pick(line), 0));
   return [
-    { id: "tick", head: "Choose", tool: true, value: () => null, show: ({ id, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${name}`} checked={chosen.has(id)} onChange={(event) => onChoose(id, event.target.checked)} /> },
+    { id: "tick", head: "Select", tool: true, value: () => null, show: ({ id, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select ${name}`} checked={chosen.has(id)} onChange={(event) => onChoose(id, event.target.checked)} /> },
     { id: "name", head: "Person", value: ({ name }) => name, show: ({ name, projects }) => <span title={projects.map((own) => `${own.name}: ${formatHours(own.postedMinutes + own.waitingMinutes)} booked, ${formatHours(own.plannedMinutes)} planned`).join("\n")}>{name}</span> },
     { id: "state", head: "Week", value: (line) => sheetWords(line), show: (line) => <span className={line.sheet?.state === "approved" ? "favourable" : line.sheet?.state === "sent" ? "undecided" : isMissing(line) ? "adverse" : "muted"}>{sheetWords(line)}</span> },
     { id: "expected", is: "minutes", head: "Expected", hint: "By their calendar, leave taken off", numeric: true, value: ({ expectedMinutes }) => expectedMinutes, show: (line) => opens(line.expectedMinutes, load(line)), total: sum(({ expectedMinutes }) => expectedMinutes) },
@@ -110,7 +110,7 @@ function People({ week, onGo }: { week: PeopleWeek; onGo: (date: string) => void
     <div className="page">
       <WeekSteps title="People’s weeks" from={week.from} onGo={onGo}>
         <label className="flex items-center gap-1.5 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={only} onChange={(event) => put({ show: event.target.checked ? "missing" : null })} />only the {missing.length} missing</label>
-        <button type="button" className="btn btn-xs" disabled={lines.length === 0} onClick={() => setChosen(here.length === lines.length ? new Set() : new Set(lines.map(({ id }) => id)))}>{here.length === lines.length && lines.length > 0 ? "Choose none" : "Choose all"}</button>
+        <button type="button" className="btn btn-xs" disabled={lines.length === 0} onClick={() => setChosen(here.length === lines.length ? new Set() : new Set(lines.map(({ id }) => id)))}>{here.length === lines.length && lines.length > 0 ? "Select none" : "Select all"}</button>
       </WeekSteps>
       {here.length > 0 && <Actions week={week} chosen={here} onDone={() => setChosen(new Set())} />}
       <DataTable name="People’s weeks" rows={lines} columns={columns} rowKey={({ id }) => id} totalName="All" empty={only ? `Everyone has sent or booked the week of ${dateWords(week.from)}.` : "Nobody works in your projects yet. People come into a plan under Resources."} />

@@ -36,7 +36,7 @@ export function RunningClock({ clock }: { clock: NonNullable<Desk["clock"]> }) {
       <span className="ml-auto flex items-center gap-2">
         <CommitField label="What the clock should have measured" value={formatHours(booked)} width="w-20" numeric onCommit={(text) => { const read = parseDuration(text, 480, "hours"); if (read === null || read > DAY_MINUTES) return "Write hours of one day, as 1.5h."; setSaid(read); return null; }} />
         <button type="button" className="btn btn-primary btn-sm" disabled={stop.isPending} onClick={finish}><Square size={13} aria-hidden="true" /> Stop and book</button>
-        <button type="button" className="btn btn-ghost btn-sm" disabled={stop.isPending} onClick={() => stop.mutate({ minutes: 0 })}>Drop it</button>
+        <button type="button" className="btn btn-ghost btn-sm" disabled={stop.isPending} onClick={() => stop.mutate({ minutes: 0 })}>Discard</button>
       </span>
     </div>
   );

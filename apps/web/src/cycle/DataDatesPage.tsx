@@ -84,7 +84,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
       </div>
       <div className="max-w-full overflow-x-auto">
         <table className="ledger" aria-label="Data dates">
-          <thead><tr><th className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Choose all projects" checked={taken.length === mine.length && mine.length > 0} onChange={(event) => choose(new Set(event.target.checked ? mine.map(({ id }) => id) : []))} /></th><th>Project</th><th>Data date</th><th className="num">Finish</th><th className="num">Dates that move</th><th>Newly lost</th><th className="num">CV</th><th className="num">SPI</th><th className="num">CPI</th><th><span className="sr-only">In detail</span></th></tr></thead>
+          <thead><tr><th className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Select all projects" checked={taken.length === mine.length && mine.length > 0} onChange={(event) => choose(new Set(event.target.checked ? mine.map(({ id }) => id) : []))} /></th><th>Project</th><th>Data date</th><th className="num">Finish</th><th className="num">Dates that move</th><th>Newly lost</th><th className="num">CV</th><th className="num">SPI</th><th className="num">CPI</th><th><span className="sr-only">In detail</span></th></tr></thead>
           <tbody>
             {mine.map((line) => {
               const effect = state.results.get(line.id);

@@ -98,7 +98,7 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
         <>
           <Effect lines={taken.flatMap(({ id }) => lines.get(id) ?? [])} portfolio={portfolio} />
           <table className="ledger" aria-label="What will be locked">
-            <thead><tr><th className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Choose all that can be locked" checked={lockable.length > 0 && lockable.every(({ id }) => chosen.has(id))} onChange={(event) => setChosen(new Set(event.target.checked ? lockable.map(({ id }) => id) : []))} /></th><th>Project</th><th className="num">SPI</th><th className="num">CPI</th><th className="num">Since last period</th><th>Falls short</th><th>A word</th></tr></thead>
+            <thead><tr><th className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Select all that can be locked" checked={lockable.length > 0 && lockable.every(({ id }) => chosen.has(id))} onChange={(event) => setChosen(new Set(event.target.checked ? lockable.map(({ id }) => id) : []))} /></th><th>Project</th><th className="num">SPI</th><th className="num">CPI</th><th className="num">Since last period</th><th>Falls short</th><th>A word</th></tr></thead>
             <tbody>
               {shown.map((project) => (
                 <Row key={project.id} project={project} line={lines.get(project.id)} chosen={chosen.has(project.id)} word={words[project.id] ?? ""} result={state.results.has(project.id)} fault={state.faults.get(project.id)} onChoose={(on) => setChosen(new Set(on ? [...chosen, project.id] : [...chosen].filter((id) => id !== project.id)))} onWord={(word) => setWords({ ...words, [project.id]: word })} />

@@ -25,7 +25,7 @@ function columnsOf(
   return [
     {
       id: "tick",
-      head: "Choose",
+      head: "Select",
       tool: true,
       value: () => null,
       show: ({ id, name, mayRemind, canBeReached }) =>
@@ -34,7 +34,7 @@ function columnsOf(
           <input
             type="checkbox"
             className="checkbox checkbox-xs"
-            aria-label={`Choose ${name}`}
+            aria-label={`Select ${name}`}
             checked={chosen.has(id)}
             onChange={(event) => onChoose(id, event.target.checked)}
           />
@@ -196,7 +196,7 @@ function Missing({ owing }: { owing: Owing }) {
               setChosen(here.length === reachable.length ? new Set() : new Set(reachable.map(({ id }) => id)))
             }
           >
-            {here.length === reachable.length ? "Choose none" : `Choose all ${reachable.length}`}
+            {here.length === reachable.length ? "Select none" : `Select all ${reachable.length}`}
           </button>
         )}
       </div>

@@ -20,7 +20,7 @@ const shrankOf = ({ marginDays, was }: Promised): number | null => (was?.marginD
 
 function columnsOf(all: readonly Promised[], onChoose: (key: string) => void): readonly Column<Promised>[] {
   return [
-    { id: "name", head: "Promised", value: ({ name }) => name, show: (row) => <button type="button" className="link-quiet min-h-[24px] text-left cursor-pointer" onClick={() => onChoose(promiseKey(row))}>{row.name}</button> },
+    { id: "name", head: "Milestone or activity", value: ({ name }) => name, show: (row) => <button type="button" className="link-quiet min-h-[24px] text-left cursor-pointer" onClick={() => onChoose(promiseKey(row))}>{row.name}</button> },
     { id: "project", head: "Project", value: ({ code, projectName }) => `${code} ${projectName}`, show: ({ project, code, projectName }) => <Link className="link-quiet" to={`/projects/${project}/dates`}>{code} {projectName}</Link> },
     { id: "state", head: "State", value: ({ state }) => DEADLINE_ORDER.indexOf(state), says: ({ state }) => DEADLINE_WORDS[state], show: ({ state }) => <Toned tone={DEADLINE_TONES[state]} marked>{DEADLINE_WORDS[state]}</Toned> },
     { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },

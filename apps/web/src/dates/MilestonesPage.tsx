@@ -41,7 +41,7 @@ function milestoneColumns(project: string, mayEdit: boolean, trend: MilestoneTre
 }
 
 const deadlineColumns = (project: string): Column<DeadlineLine>[] => [
-  { id: "name", head: "Promised", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(promiseKey({ project, id }))}`}>{name}</Link> },
+  { id: "name", head: "Milestone or activity", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(promiseKey({ project, id }))}`}>{name}</Link> },
   { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
   { id: "finish", head: "Finishes", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
   { id: "margin", head: "Margin", is: "days", hint: "Working days between finish and deadline", numeric: true, value: ({ marginDays }) => marginDays, show: ({ marginDays }) => (marginDays === null ? "–" : marginWords(marginDays)) },

@@ -25,7 +25,7 @@ function Bring() {
       <p className="muted mt-1 max-w-prose">A plan bundle (.json), a workbook (.xlsx or .ods), one CSV file of activities, or several CSV files, a table each. You see what was understood, row by row, before anything is stored.</p>
       <div onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop} className={`mt-4 flex flex-col items-center gap-3 border-2 border-dashed px-6 py-12 ${over ? "border-accent bg-base-200" : "rule"}`}>
         <input ref={chooser} type="file" multiple accept=".json,.xlsx,.ods,.csv,.txt,.zip" className="sr-only" aria-label="Files to bring" onChange={(event) => event.target.files !== null && event.target.files.length > 0 && bring.mutate([...event.target.files])} />
-        <button type="button" className="btn btn-primary" disabled={bring.isPending} onClick={() => chooser.current?.click()}>{bring.isPending ? "Sending …" : "Choose files"}</button>
+        <button type="button" className="btn btn-primary" disabled={bring.isPending} onClick={() => chooser.current?.click()}>{bring.isPending ? "Sending …" : "Select files"}</button>
         <p className="muted text-sm">or drop them here</p>
       </div>
       {bring.error !== null && <Failure error={bring.error} />}

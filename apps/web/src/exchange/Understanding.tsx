@@ -90,7 +90,7 @@ const NEW_PROGRAMME = "new";
 function Drop({ view }: { view: ImportView }) {
   const navigate = useNavigate();
   const drop = useMutation({ mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }), onSuccess: () => navigate("/import") });
-  return <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>Drop it</button>;
+  return <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>Discard</button>;
 }
 
 function Store({ view }: { view: ImportView }) {

@@ -28,7 +28,7 @@ function Cell({ cell, monday, chosen, onChosen }: { cell: LoadCell; monday: stri
         const key = `${row.project} ${row.activity}`;
         return (
           <li key={key} className="flex gap-2 border-b rule py-1">
-            <input type="checkbox" className="checkbox checkbox-xs mt-0.5" aria-label={`Choose ${row.name}`} disabled={!row.mayEdit} checked={chosen.has(key)} onChange={(event) => onChosen(key, event.target.checked)} />
+            <input type="checkbox" className="checkbox checkbox-xs mt-0.5" aria-label={`Select ${row.name}`} disabled={!row.mayEdit} checked={chosen.has(key)} onChange={(event) => onChosen(key, event.target.checked)} />
             <span className="min-w-0"><Link className="link-quiet" to={`/projects/${row.project}/plan?at=${encodeURIComponent(row.activity)}`}>{row.name}</Link> <span className="muted">{row.projectName} · {dateWords(row.start)} to {dateWords(row.finish)}{row.float !== null && `, float ${Math.round(row.float * 10) / 10} d`}</span></span>
             <span className="ml-auto whitespace-nowrap">{row.minutes > 0 && formatHours(row.minutes)}{row.postedMinutes > 0 && <span className="muted"> {formatHours(row.postedMinutes)} booked</span>}</span>
           </li>

@@ -1,7 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { figureExplained } from "../shared/figureWords.ts";
+import { figureExplained, periods, scheduleExplained, scheduleMeaning } from "../shared/figureWords.ts";
 import { lockedPeriod } from "../shared/sinceLock.ts";
 import { Toned } from "../shared/Toned.tsx";
 import {
@@ -9,7 +9,6 @@ import {
   driftTone,
   indexTone,
   money,
-  numberWords,
   percentWords,
   ratioWords,
   sideWords,
@@ -27,7 +26,6 @@ interface Reading {
   readonly tone?: Tone;
 }
 
-const oneDigit = (value: number | null): string => (value === null ? "–" : numberWords(Math.abs(value)));
 
 function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
   const f = summary.figures!;
@@ -111,16 +109,16 @@ function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
       {
         name: "ES",
         to: "performance",
-        hint: "Earned schedule: the working day on which what is earned was to be earned (Lipke)",
-        value: `${oneDigit(es?.es ?? null)} d`,
+        hint: es === null ? scheduleMeaning("es") : `${scheduleExplained("es", es)}; ${scheduleExplained("spit", es)}`,
+        value: `${periods(es?.es ?? null)} d`,
         words:
           es?.svt == null ? (
             ""
           ) : (
             <>
-              of {oneDigit(es.at)} d,{" "}
+              of {periods(es.at)} d,{" "}
               <Toned tone={driftTone(-es.svt)}>
-                {oneDigit(es.svt)} d {es.svt < 0 ? "behind" : "ahead"}
+                {periods(Math.abs(es.svt))} d {es.svt < 0 ? "behind" : "ahead"}
               </Toned>
               , SPI(t) {ratioWords(es.spit)}, points to {dateWords(es.forecastFinish)}
             </>

@@ -9,12 +9,12 @@ import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
-import { figureExplained, figureMeaning, type FigureId } from "../shared/figureWords.ts";
+import { figureExplained, figureMeaning, indexExplained, periods, scheduleExplained, scheduleMeaning, type FigureId, type ScheduleFigureId } from "../shared/figureWords.ts";
 import { Foldable } from "../shared/Foldable.tsx";
 import { Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { dateWords, driftTone, indexTone, money, numberWords, ratioWords, timeAxis, varianceTone, varianceWords } from "../shared/words.ts";
+import { dateWords, driftTone, indexTone, money, ratioWords, timeAxis, varianceTone, varianceWords } from "../shared/words.ts";
 import { activitiesBehind, anyOf, costsBehind, timeBehind } from "../watch/opens.ts";
 import { performanceQuery } from "./queries.ts";
 import { SinceLock } from "./SinceLock.tsx";
@@ -55,37 +55,40 @@ function partColumns(view: PerformanceView, project: string): readonly Column<Pa
     variance("cv", "CV", "over", "under"),
     { id: "spi", head: "SPI", ...meant("spi"), numeric: true, value: ({ figures }) => figures.spi, show: ({ figures }) => index(figures.spi) },
     { id: "cpi", head: "CPI", ...meant("cpi"), numeric: true, value: ({ figures }) => figures.cpi, show: ({ figures }) => index(figures.cpi) },
-    { id: "estimate", head: "Estimate", hint: "Estimate at completion from what remains", money: inMoney, numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
+    { id: "estimate", head: "EAC from what remains", ...meant("eacBottomUp"), money: inMoney, numeric: true, value: ({ figures }) => figures.eacBottomUp, show: ({ figures }) => money(figures.eacBottomUp, digits), total: sum(({ figures }) => figures.eacBottomUp) },
   ];
 }
 
 function periodColumns(kind: Money, own: boolean): readonly Column<Period>[] {
   const { minorDigits: digits } = kind;
   const of = (period: Period) => (own ? period.own : period);
-  const amount = (id: "pv" | "ev" | "ac", head: string): Column<Period> => ({ id, head, money: () => kind, numeric: true, value: (period) => of(period)[id], show: (period) => money(of(period)[id], digits), ...(own ? { total: (rows: readonly Period[]) => money(rows.reduce((sum, row) => sum + row.own[id], 0), digits) } : {}) });
+  const amount = (id: "pv" | "ev" | "ac", head: string): Column<Period> => ({ id, head, hint: figureMeaning(id), money: () => kind, numeric: true, value: (period) => of(period)[id], show: (period) => money(of(period)[id], digits), ...(own ? { total: (rows: readonly Period[]) => money(rows.reduce((sum, row) => sum + row.own[id], 0), digits) } : {}) });
   return [
     { id: "number", head: "Period", value: ({ number }) => number ?? Infinity, show: ({ number }) => (number === null ? "now" : `period ${number}`) },
     { id: "dataDate", head: "Data date", value: ({ dataDate }) => dataDate, show: ({ dataDate }) => dateWords(dataDate) },
     amount("pv", "PV"),
     amount("ev", "EV"),
     amount("ac", "AC"),
-    { id: "spi", head: "SPI", numeric: true, value: (period) => of(period).spi, show: (period) => index(of(period).spi) },
-    { id: "cpi", head: "CPI", numeric: true, value: (period) => of(period).cpi, show: (period) => index(of(period).cpi) },
+    { id: "spi", head: "SPI", hint: figureMeaning("spi"), explains: (period) => indexExplained("spi", of(period), digits), numeric: true, value: (period) => of(period).spi, show: (period) => index(of(period).spi) },
+    { id: "cpi", head: "CPI", hint: figureMeaning("cpi"), explains: (period) => indexExplained("cpi", of(period), digits), numeric: true, value: (period) => of(period).cpi, show: (period) => index(of(period).cpi) },
     { id: "explanation", head: "Explained", wraps: true, value: ({ explanation }) => explanation?.words ?? null, show: ({ explanation }) => (explanation === null ? "" : <span title={explanation.by}>{explanation.words}</span>) },
   ];
 }
 
 const KIND_WORDS = { workday: "working days", week: "weeks", month: "months" } as const;
-const oneDigit = (value: number | null): string => (value === null ? "–" : numberWords(value, 2));
+type ScheduleLine = PerformanceView["earnedSchedules"][number];
 
-function EarnedSchedules({ schedules }: { schedules: PerformanceView["earnedSchedules"] }) {
-  return (
-    <table className="ledger" aria-label="Earned schedule">
-      <thead><tr><th scope="col">In</th><th scope="col" className="num" title="Earned schedule: the period by which what is earned was to be earned">ES</th><th scope="col" className="num" title="Actual time passed">AT</th><th scope="col" className="num" title="Planned duration">PD</th><th scope="col" className="num">SV(t)</th><th scope="col" className="num">SPI(t)</th><th scope="col" className="num" title="Planned duration / SPI(t)">Points to</th></tr></thead>
-      <tbody>{schedules.map(({ period, es, at, pd, svt, spit, forecastFinish }) => <tr key={period}><th scope="row" className="text-left font-normal">{KIND_WORDS[period]}</th><td className="num">{oneDigit(es)}</td><td className="num">{oneDigit(at)}</td><td className="num">{oneDigit(pd)}</td><td className="num">{svt === null ? "–" : <Toned tone={driftTone(-svt)}>{oneDigit(Math.abs(svt))} {svt < 0 ? "behind" : "ahead"}</Toned>}</td><td className="num">{index(spit)}</td><td className="num">{dateWords(forecastFinish)}</td></tr>)}</tbody>
-    </table>
-  );
-}
+const scheduleColumn = (id: ScheduleFigureId, head: string): Column<ScheduleLine> => ({ id, head, numeric: true, hint: scheduleMeaning(id), explains: (line) => scheduleExplained(id, line), value: (line) => line[id], show: (line) => (id === "forecastFinish" ? dateWords(line[id]) : periods(line[id])) });
+
+const SCHEDULE_COLUMNS: readonly Column<ScheduleLine>[] = [
+  { id: "period", head: "In", value: ({ period }) => KIND_WORDS[period] },
+  scheduleColumn("es", "ES"),
+  scheduleColumn("at", "AT"),
+  scheduleColumn("pd", "PD"),
+  { ...scheduleColumn("svt", "SV(t)"), show: ({ svt }) => (svt === null ? "–" : <Toned tone={driftTone(-svt)}>{periods(Math.abs(svt))} {svt < 0 ? "behind" : "ahead"}</Toned>) },
+  { ...scheduleColumn("spit", "SPI(t)"), show: ({ spit }) => index(spit) },
+  scheduleColumn("forecastFinish", "Points to"),
+];
 
 /** SPI and CPI over the periods: of all until then, and of each period alone. */
 function IndexCurves({ periods }: { periods: readonly Period[] }) {
@@ -132,7 +135,7 @@ function Page({ view }: { view: PerformanceView }) {
         <Foldable name="Indices" place="performance"><IndexCurves periods={view.periods} /></Foldable>
         <div>
           <h2 className="pb-1 text-base">Earned schedule</h2>
-          <EarnedSchedules schedules={view.earnedSchedules} />
+          <DataTable name="Earned schedule" rows={view.earnedSchedules} columns={SCHEDULE_COLUMNS} rowKey={({ period }) => period} empty="Nothing to measure without an approved plan." />
         </div>
       </div>
       <section>

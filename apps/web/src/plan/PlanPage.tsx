@@ -170,7 +170,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
         {mayEdit && chosen !== null && <RowTools current={current} parked={active?.parked === true} session={session} />}
         <button type="button" className="btn btn-ghost btn-sm" onClick={() => setFolded(folded.size > 0 ? new Set() : new Set(summaries.map(({ id }) => id)))}>{folded.size > 0 ? "Unfold all" : "Fold all"}</button>
         <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Find and replace" aria-pressed={finding} onClick={() => setFinding(!finding)} title="Find and replace (Ctrl+F)"><Search size={14} aria-hidden="true" /></button>
-        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="About" aria-pressed={about.tab !== null} onClick={() => { setByKey(false); about.show(about.tab === null ? "why" : null); }} title="All about the chosen row (Alt+Enter)"><Info size={14} aria-hidden="true" /></button>
+        <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="About" aria-pressed={about.tab !== null} onClick={() => { setByKey(false); about.show(about.tab === null ? "why" : null); }} title="All about the selected row (Alt+Enter)"><Info size={14} aria-hidden="true" /></button>
         <PlanColumnChoice columns={columns} />
         {mayEdit && chosen !== null && <WaysTool current={current} sheet={sheet} session={session} row={active} />}
         {mayEdit && live && <TryOut project={look.id} />}

@@ -38,7 +38,7 @@ function WithAllAccepted({ projects }: { projects: readonly ProjectLine[] }) {
   if (accepted.data === undefined) {
     return (
       <p className="text-sm">
-        {accepted.isFetching ? <span className="muted" role="status">Working out what it would be with {what} …</span> : <button type="button" className="underline cursor-pointer" onClick={() => void accepted.refetch()}>With {what}</button>}
+        {accepted.isFetching ? <span className="muted" role="status">Calculating what it would be with {what} …</span> : <button type="button" className="underline cursor-pointer" onClick={() => void accepted.refetch()}>With {what}</button>}
         {accepted.error !== null && <span className="adverse"> {accepted.error.message}</span>}
       </p>
     );

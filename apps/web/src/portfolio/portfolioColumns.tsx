@@ -79,7 +79,7 @@ function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
     show: (line) => <Link className="flex max-w-56 gap-1 font-semibold link-quiet" to={to(line)} title={`${line.code} ${line.name}${line.closed ? ", closed" : ""}`}><span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span> <span className="truncate">{line.name}</span>{line.closed && <span className="muted font-normal">closed</span>}</Link>,
   },
   { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
-  { id: "done", head: "Done", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: (line) => opens(`${watchOf(line, ["complete"])}`, `${line.summary.done} of ${line.summary.activities}`), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
+  { id: "done", head: "Finished", hint: "Activities finished, of all that have dates", numeric: true, value: ({ summary }) => summary.done, show: (line) => opens(`${watchOf(line, ["complete"])}`, `${line.summary.done} of ${line.summary.activities}`), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.done, 0), hidden: true },
   { id: "open", head: "Open", hint: "Activities not finished yet", numeric: true, value: ({ summary }) => summary.activities - summary.done, show: (line) => opens(watchOf(line, ["notStarted", "inProgress"]), line.summary.activities - line.summary.done), total: (lines) => lines.reduce((sum, { summary }) => sum + summary.activities - summary.done, 0), hidden: true },
   { id: "daysLeft", head: "Days remaining", is: "days", hint: "Working days from the data date to the finish", numeric: true, value: ({ summary }) => summary.daysLeft, show: ({ summary }) => (summary.daysLeft === null ? "–" : `${Math.round(summary.daysLeft)} d`), hidden: true },
   { id: "finish", head: "Finishes", value: ({ summary }) => summary.finish, show: (line) => opens(to(line, "/plan"), dateWords(line.summary.finish)) },
@@ -129,7 +129,7 @@ export function portfolioColumns(portfolio: Portfolio, paths: Paths, onSays: (li
   const base = baseColumns(portfolio);
   const at = base.findIndex(({ id }) => id === "drift");
   const says: Column<ProjectLine> = {
-    id: "says", head: "Says", hint: "What the manager says of it",
+    id: "says", head: "Manager's note", hint: "A rating and a word of the manager",
     value: ({ says: said }) => (said === null ? null : `${RATING_WORDS[said.rating]}${said.note === "" ? "" : `: ${said.note}`}`),
     show: (line) => {
       const words = line.says === null ? <span className="muted">{line.mayEdit ? "say" : "–"}</span> : <Toned tone={RATING_TONES[line.says.rating]} marked>{RATING_WORDS[line.says.rating]}</Toned>;

@@ -73,7 +73,7 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
             <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
-        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-full" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
+        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-96 max-w-full" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
       </tbody>
     </table>
   );
@@ -102,7 +102,7 @@ export function HolidayChooser({ exceptions, onChange, year }: Pick<Props, "exce
     <div className="mt-1 flex flex-wrap items-center gap-2">
       <span className="muted">Public holidays of</span>
       <select className="select select-xs w-44" aria-label="Country" value={country} onChange={(event) => { setCountry(event.target.value); setRegion(""); }}>
-        <option value="">choose a country</option>
+        <option value="">select a country</option>
         {countries?.map(({ code, name }) => <option key={code} value={code}>{name}</option>)}
       </select>
       {regions.length > 0 && (

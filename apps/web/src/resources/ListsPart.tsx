@@ -105,7 +105,7 @@ export function FieldsPart({ view, plan, change }: PartProps) {
   const add = (text: string): Promise<string | null> | string => {
     const { name, choices } = readField(text);
     const id = newId("f");
-    return named(name, plan.fields.values()) ?? change([{ type: "addRow", table: "fields", key: id, row: { id, name, ...(choices.length > 0 ? { type: "choice", choices } : { type: "text" }) } }], `The field ${name} is made; choose it among the plan's columns.`);
+    return named(name, plan.fields.values()) ?? change([{ type: "addRow", table: "fields", key: id, row: { id, name, ...(choices.length > 0 ? { type: "choice", choices } : { type: "text" }) } }], `The field ${name} is made; select it among the plan's columns.`);
   };
   const setType = async (key: string, { name }: OwnField, type: OwnField["type"]): Promise<void> => {
     const fault = await change([{ type: "editRow", table: "fields", key, set: { type, choices: type === "choice" ? ["First choice"] : null } }], `${name} holds ${TYPE_WORDS[type]} now.`);

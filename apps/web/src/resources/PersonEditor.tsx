@@ -88,7 +88,7 @@ function Acts({ view, plan, person, change, onDone }: Props) {
       <label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" checked={placeholder} onChange={() => void tell(change([mark()], placeholder ? `${person.name} is somebody.` : `${person.name} stands for a role until somebody is named.`))} /> Stands for a role, to be filled later</label>
       {placeholder && (
         <span className="flex items-center gap-1.5">
-          Filled by <select className="select select-xs w-44" aria-label="Filled by" value={by} onChange={(event) => setBy(event.target.value)}><option value="">choose someone</option>{[...plan.people.values()].filter(({ id }) => id !== person.id && !plan.placeholders.has(id)).map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select>
+          Filled by <select className="select select-xs w-44" aria-label="Filled by" value={by} onChange={(event) => setBy(event.target.value)}><option value="">select someone</option>{[...plan.people.values()].filter(({ id }) => id !== person.id && !plan.placeholders.has(id)).map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select>
           <button type="button" className="btn btn-xs" disabled={by === ""} onClick={() => void tell(change(fillPlaceholder(plan, person.id, by), `${plan.people.get(by)!.name} does what was kept open for ${person.name}.`), true)}>Give them the work</button>
         </span>
       )}

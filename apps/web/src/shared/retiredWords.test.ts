@@ -11,12 +11,14 @@ const NOT_SAID = new Set(["testing", "migrations", "demo"]);
 
 const RETIRED: readonly (readonly [retired: RegExp, say: string])[] = [
   [/(?<!path )\blengths?\b/i, "duration"],
-  [/\b(fetching|looking|working it out)\b.*…$/i, "loading, calculating"],
-  [/\bticks?\b|\bticked\b/i, "select"],
-  [/\btak(e|es|en) out\b/i, "remove"],
+  [/\b(fetching|looking)\b.*…$|\bwork(ing|ed) (it )?out\b/i, "loading, calculating"],
+  [/\bticks?\b|\bticked\b|\bchoos(e|es|ing)\b|\bchosen\b/i, "select"],
+  [/^(keep|drop)\b/i, "save, discard, withdraw, cancel"],
+  [/\btak(e|es|en) (a \w+ )?out\b/i, "remove"],
   [/\b(hours?|work|d|h) left\b|\bleft h\b|\bwhat is left\b|\bestimate left\b|^(d )?left\b(?! (to|out|the|empty|join))/i, "remaining"],
   [/\bas likely as not\b|\bdearer\b/i, "50 of 100, extra cost"],
   [/^(end it|say so|leave it as it is|not said|comes after)\.?$/i, "revoke, save, cancel, not recorded, predecessors"],
+  [/\bcost at completion\b|^(percent|says|promised|estimate|length)$/i, "EAC, percent done, manager's note, milestone or activity, duration"],
   [/\bnight watch\b/i, "dark"],
   [/\btasks?\b/i, "activity"],
   [/\bmore than (it|they) earns?\b|\bearns more than\b/i, "the work done cost more than its budget"],
@@ -35,7 +37,7 @@ const isClassName = (node: ts.Node): boolean => {
   return false;
 };
 
-/** What a file says to people: texts with a blank in them, or that begin with a capital. */
+/** What a file says to people: texts with a blank in them, that begin with a capital, or that stand on a page or at an end. */
 function saidIn(file: string): { words: string; line: number }[] {
   const source = ts.createSourceFile(file, readFileSync(file, "utf8"), ts.ScriptTarget.Latest, true);
   const said: { words: string; line: number }[] = [];
@@ -43,7 +45,7 @@ function saidIn(file: string): { words: string; line: number }[] {
     const isText = ts.isStringLiteralLike(node) || ts.isJsxText(node) || ts.isTemplateHead(node) || ts.isTemplateMiddle(node) || ts.isTemplateTail(node);
     if (isText && !ts.isImportDeclaration(node.parent) && !isClassName(node)) {
       const words = node.text.trim();
-      if (/\s|^[A-Z]/.test(words) && !/^(select|insert|update|delete|\()\b/.test(words))
+      if ((/\s|^[A-Z]/.test(words) || ts.isJsxText(node) || ts.isTemplateTail(node)) && !/^(select|insert|update|delete|\()\b/.test(words))
         said.push({ words, line: source.getLineAndCharacterOfPosition(node.getStart()).line + 1 });
     }
     ts.forEachChild(node, visit);

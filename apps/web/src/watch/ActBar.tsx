@@ -42,7 +42,7 @@ function Wanted({ kind, choices, whose, onAct }: { kind: Kind; choices: WatchCho
 function Preview({ act }: { act: WatchAct }) {
   const { data, error } = useQuery(actEffectQuery(act));
   if (error !== null) return <Failure error={error} />;
-  if (data === undefined) return <p className="muted text-sm" role="status">Working out what would move …</p>;
+  if (data === undefined) return <p className="muted text-sm" role="status">Calculating what would move …</p>;
   return (
     <div>
       {data.effects.map(({ project, name, effect }) => (
@@ -71,7 +71,7 @@ export function ActBar({ rows, choices, from, onDone }: Props) {
   const whole: WatchAct | null = act === null ? null : { rows: chosen, act };
   return (
     <aside aria-label="Effect preview" className="w-96 shrink-0 overflow-auto border-l rule px-4 py-2">
-      <div className="flex items-baseline justify-between"><h2 className="text-base">{countWords(chosen.length, "activity", "activities")} chosen</h2><button type="button" className="btn btn-ghost btn-xs" onClick={onDone}>Choose none</button></div>
+      <div className="flex items-baseline justify-between"><h2 className="text-base">{countWords(chosen.length, "activity", "activities")} selected</h2><button type="button" className="btn btn-ghost btn-xs" onClick={onDone}>Select none</button></div>
       <div className="my-2 flex gap-1" role="group" aria-label="What to do">
         {KINDS.map(([each, words]) => <button key={each} type="button" className={`btn btn-xs ${kind === each ? "btn-active" : ""}`} aria-pressed={kind === each} onClick={() => { setKind(each); setAct(each === "pushOut" ? { do: "pushOut", days: 5, reason: "" } : null); }}>{words}</button>)}
       </div>

@@ -88,7 +88,7 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
   const all = ids.length >= answer.count && ids.every((id) => chosen.has(id));
   return (
     <table ref={table} className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
-      <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all ${countWords(answer.count, one, many)}`} checked={all} onChange={(event) => onChooseAll(event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
+      <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select all ${countWords(answer.count, one, many)}`} checked={all} onChange={(event) => onChooseAll(event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
       <tbody>
         {grouped(rows, answer, question.group).map((group, g) => {
           const whole = groupOf.get(group.name);
@@ -99,14 +99,14 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
             <Fragment key={`${g} ${group.name}`}>
               {question.group !== null && (
                 <tr className="group">
-                  {acts && <td>{own.length > 0 && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose all of ${called} that are shown`} checked={own.every((id) => chosen.has(id))} onChange={(event) => toggle(own, event.target.checked)} />}</td>}
+                  {acts && <td>{own.length > 0 && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select all of ${called} that are shown`} checked={own.every((id) => chosen.has(id))} onChange={(event) => toggle(own, event.target.checked)} />}</td>}
                   <td className="whitespace-nowrap">{called} <span className="muted font-normal">{whole === undefined ? "" : countWords(whole.count, one, many)}{left > 0 && <>{", "}<button type="button" className="underline cursor-pointer" aria-label={`Show all ${countWords(whole!.count, one, many)} of ${called}`} onClick={() => onOpen(group.name)}>{own.length === 0 ? "show" : `${left} more`}</button></>}</span></td>
                   {sums(whole?.sums ?? {}, 1)}
                 </tr>
               )}
               {group.rows.map((row) => (
                 <tr key={`${g} ${rowId(row)}`} className={chosen.has(rowId(row)) ? "bg-base-200" : ""}>
-                  {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${String(row.values["name"] ?? row.key)}`} checked={chosen.has(rowId(row))} onChange={(event) => toggle([rowId(row)], event.target.checked)} /></td>}
+                  {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select ${String(row.values["name"] ?? row.key)}`} checked={chosen.has(rowId(row))} onChange={(event) => toggle([rowId(row)], event.target.checked)} /></td>}
                   {columns.map((column) => {
                     const field = fields[column] ?? { head: column, type: "text" as const };
                     const shown = <><Shown name={column} field={field} row={row} />{several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}</>;

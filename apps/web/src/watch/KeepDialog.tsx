@@ -36,7 +36,7 @@ export function KeepDialog({ watchlist, suggested, question, onKept, onClose }: 
     },
   });
   return (
-    <Dialog title={watchlist === null ? "Keep this watchlist" : "Name and sharing"} onClose={onClose}>
+    <Dialog title={watchlist === null ? "Save this watchlist" : "Name and sharing"} onClose={onClose}>
       <form onSubmit={(event) => { event.preventDefault(); keep.mutate(); }}>
         <label className="block text-sm">Name<input className="input input-sm mt-0.5 w-full" maxLength={120} required value={name} onChange={(event) => setName(event.target.value)} /></label>
         <fieldset className="mt-3 text-sm">
@@ -45,7 +45,7 @@ export function KeepDialog({ watchlist, suggested, question, onKept, onClose }: 
         </fieldset>
         <p className="muted mt-2 text-sm">Whoever may look at projects can open it by its link.</p>
         {keep.error !== null && <Failure error={keep.error} />}
-        <button type="submit" className="btn btn-primary btn-sm mt-3" disabled={keep.isPending}>Keep</button>
+        <button type="submit" className="btn btn-primary btn-sm mt-3" disabled={keep.isPending}>Save</button>
       </form>
     </Dialog>
   );

@@ -50,7 +50,7 @@ function Several({ label, of, things, onOf }: { label: string; of: readonly stri
         offers={things.filter(({ id }) => !chosen.includes(id)).map(({ name }) => name)}
         onCommit={(text) => {
           const found = things.find(({ name }) => name.toLowerCase() === text.trim().toLowerCase());
-          if (found === undefined) return `There is no "${text.trim()}" to choose.`;
+          if (found === undefined) return `There is no "${text.trim()}" to select.`;
           if (!chosen.includes(found.id)) onOf([...chosen, found.id]);
           return null;
         }}

@@ -126,7 +126,7 @@ function Answered({ name, question, answer, onQuestion }: LayoutProps & { name: 
         <p className="text-sm"><SummedNote money={answer.money} /></p>
         {fault !== null && <Failure error={fault} />}
         {question.pivot !== null && <PivotView question={question} answer={answer} choices={choices} onQuestion={onQuestion} />}
-        {answer.count === 0 ? <p className="muted py-6">Nothing holds of all that is asked. Take a condition out, or widen a date.</p> : <AnswerTable name={name} question={question} answer={answer} rows={rows} choices={choices} chosen={chosen} onChosen={setChosen} onQuestion={onQuestion} onOpen={open} onChooseAll={(on) => void chooseAll(on)} />}
+        {answer.count === 0 ? <p className="muted py-6">Nothing holds of all that is asked. Remove a condition, or widen a date.</p> : <AnswerTable name={name} question={question} answer={answer} rows={rows} choices={choices} chosen={chosen} onChosen={setChosen} onQuestion={onQuestion} onOpen={open} onChooseAll={(on) => void chooseAll(on)} />}
         {answer.groupCount > answer.groups.length && <p className="muted py-2 text-sm">The first {answer.groups.length} of {answer.groupCount} groups; the sums are of all. Narrow the question, or export it.</p>}
         {question.group === null && answer.count > rows.length && <p className="muted py-2 text-sm">The first {rows.length} of {answer.count} {many}; the sums are of all. <button type="button" className="underline cursor-pointer" onClick={() => void everyRow().catch((error: Error) => toast.error(error.message))}>Show all</button>, narrow the question, or export it.</p>}
       </div>
@@ -171,13 +171,13 @@ function Asked({ watchlist, question, changed, onQuestion }: LayoutProps & { wat
           <h2 className="mr-3 text-lg">{name}{changed && watchlist !== null && <span className="undecided font-sans text-sm"> changed</span>}</h2>
           <Layout question={question} onQuestion={onQuestion} />
           <span className="ml-auto flex flex-wrap items-center gap-1">
-            {mine && changed && <button type="button" className="btn btn-primary btn-sm" onClick={() => setKeeping("own")}><Save size={14} aria-hidden="true" /> Keep the change</button>}
-            <button type="button" className="btn btn-ghost btn-sm" onClick={() => setKeeping("new")}><Save size={14} aria-hidden="true" /> Keep as …</button>
+            {mine && changed && <button type="button" className="btn btn-primary btn-sm" onClick={() => setKeeping("own")}><Save size={14} aria-hidden="true" /> Save the change</button>}
+            <button type="button" className="btn btn-ghost btn-sm" onClick={() => setKeeping("new")}><Save size={14} aria-hidden="true" /> Save as …</button>
             {mine && !changed && <button type="button" className="btn btn-ghost btn-sm" onClick={() => setKeeping("own")}>Name and sharing</button>}
             <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copyLink()}><Link2 size={14} aria-hidden="true" /> Link</button>
             <Export question={askable(question)} name={name} />
             {watchlist !== null && <CalendarAddress subject={watchlist.id} words={`what “${name}” finds`} />}
-            {mine && <button type="button" className="btn btn-ghost btn-sm" disabled={drop.isPending} onClick={() => drop.mutate()}><Trash2 size={14} aria-hidden="true" /> Drop</button>}
+            {mine && <button type="button" className="btn btn-ghost btn-sm" disabled={drop.isPending} onClick={() => drop.mutate()}><Trash2 size={14} aria-hidden="true" /> Remove</button>}
           </span>
         </div>
         <Sentence question={question} choices={choices} onQuestion={onQuestion} fresh={watchlist === null} />

@@ -44,7 +44,7 @@ class Draft {
   /** Adds a row before another, or at the end. */
   add(table: PlanTable, key: string, row: Row, before: string | undefined): void {
     const rows = this.writable(table);
-    if (rows.has(key)) refuse(table, key, "id", "is there already; choose another id");
+    if (rows.has(key)) refuse(table, key, "id", "is there already; use another id");
     if (before === undefined || !rows.has(before)) rows.set(key, row);
     else this.replace(table, [...rows].flatMap((entry) => (entry[0] === before ? [[key, row] as const, entry] : [entry])));
   }

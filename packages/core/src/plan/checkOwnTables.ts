@@ -10,7 +10,7 @@ export function checkOwnTables(plan: Plan): Problem[] {
   const names = new Set<string>();
   for (const [key, { name, type, choices }] of plan.fields) {
     const plain = name.toLowerCase();
-    if (names.has(plain)) say("fields", key, "name", `there is a field "${name}" already; choose another name`);
+    if (names.has(plain)) say("fields", key, "name", `there is a field "${name}" already; use another name`);
     names.add(plain);
     if (type === "choice" && (choices ?? []).length === 0) say("fields", key, "choices", `the field "${name}" needs at least one choice`);
   }

@@ -36,7 +36,7 @@ type Wish = NonNullable<Activity["wish"]>;
 
 function wishFor(plan: PlanBundle, schedule: Schedule, activity: Activity, i: number, days: number): Omit<Wish, "reason"> | string {
   const row = schedule.rows[i];
-  if (activity.kind === "summary") return "a branch: choose what is below it";
+  if (activity.kind === "summary") return "a branch: select what is below it";
   if (activity.kind === "levelOfEffort") return "it spans other work and moves with it";
   if (schedule.tree.parked.has(activity.id)) return "parked";
   if (row == null) return "has no dates";

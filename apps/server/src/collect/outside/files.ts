@@ -52,7 +52,7 @@ function tableOf(sheets: readonly SourceSheet[]): Table {
 
 /** Takes a file of costs or time in; one that was taken before is refused and changes nothing. */
 export async function bringFile(database: DataSource, me: Me, kind: LineKind, upload: Received | undefined): Promise<OutsideFile> {
-  if (upload === undefined) throw new Failure("invalid", "No file came with the call; choose one.");
+  if (upload === undefined) throw new Failure("invalid", "No file came with the call; select one.");
   try {
     return await takenIn(database, me, kind, upload);
   } finally {

@@ -83,7 +83,7 @@ export const matchByHand = (database: DataSource, me: Me, id: string, to: { proj
     assertMayEdit(me, project);
     const plan = await loadPlan(manager, project);
     if (!takers(plan).some((each) => each.id === to.activity)) throw new Failure("invalid", "That activity takes neither time nor cost: it is a summary, parked, or gone.");
-    if (line.kind === "time" && !plan.people.has(to.person ?? "")) throw new Failure("invalid", "Choose whose time it is.");
+    if (line.kind === "time" && !plan.people.has(to.person ?? "")) throw new Failure("invalid", "Select whose time it is.");
     const match = { projectId: project.id, activityId: to.activity, personId: line.kind === "time" ? to.person! : null };
     const matched = { ...match, state: "matched" as const, why: null, decidedBy: me.id };
     await manager.getRepository(OutsideLineEntity).update({ id }, matched);

@@ -36,7 +36,7 @@ function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; on
   });
   return (
     <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); take.mutate(); }}>
-      <p className="text-sm">{countWords(file.rows, "row", "rows")} in {file.name}. What is chosen here is remembered for the next file of this kind.</p>
+      <p className="text-sm">{countWords(file.rows, "row", "rows")} in {file.name}. What is selected here is remembered for the next file of this kind.</p>
       <table className="ledger" aria-label="Columns of the file">
         <thead><tr><th>In the file</th><th>Such as</th><th>Is our</th></tr></thead>
         <tbody>

@@ -33,7 +33,7 @@ function amountWords(line: OutsideLine): string {
 function columnsOf(chosen: ReadonlySet<string>, onChoose: (id: string, on: boolean) => void): readonly Column<OutsideLine>[] {
   const where = (line: OutsideLine): string => (line.activity !== null ? `${line.activity.name}${line.person === null ? "" : `, ${line.person.name}`}` : [line.said.activity, line.said.person].filter((words) => words !== "").join(", "));
   return [
-    { id: "tick", head: "Choose", tool: true, value: () => null, show: (line) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Choose ${line.reference || where(line)} of ${dateWords(line.date)}`} checked={chosen.has(line.id)} onChange={(event) => onChoose(line.id, event.target.checked)} /> },
+    { id: "tick", head: "Select", tool: true, value: () => null, show: (line) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select ${line.reference || where(line)} of ${dateWords(line.date)}`} checked={chosen.has(line.id)} onChange={(event) => onChoose(line.id, event.target.checked)} /> },
     { id: "state", head: "State", value: ({ state }) => STATES[state], show: ({ state }) => <span className={state === "unmatched" ? "adverse" : state === "matched" ? "favourable" : state === "correction" ? "undecided" : "muted"}>{STATES[state]}</span> },
     { id: "date", head: "Date", value: ({ date }) => date, show: ({ date }) => dateWords(date) },
     { id: "amount", head: "How much", numeric: true, value: ({ amount, minutes }) => amount ?? minutes, says: ({ amount, minutes, currency }) => (amount !== null ? `${amount} ${currency ?? ""}`.trim() : minutes === null ? null : `${minutes / 60} h`), show: amountWords },
@@ -148,7 +148,7 @@ function Lines({ lines, targets }: { lines: readonly OutsideLine[]; targets: Out
             <button type="button" className="btn btn-ghost btn-sm" disabled={fetchFrom.isPending} onClick={() => fetchFrom.mutate("clock")}>From the simulated time clock</button>
           </>
         )}
-        {ready.length > 0 && <button type="button" className="btn btn-xs ml-auto" onClick={() => setChosen(new Set(ready.map(({ id }) => id)))}>Choose all {ready.length} that are ready</button>}
+        {ready.length > 0 && <button type="button" className="btn btn-xs ml-auto" onClick={() => setChosen(new Set(ready.map(({ id }) => id)))}>Select all {ready.length} that are ready</button>}
       </div>
       <CostByHand targets={targets} />
       {here.length > 0 && <Actions key={here.length} lines={here} targets={targets} onDone={() => setChosen(new Set())} />}

@@ -9,7 +9,7 @@ export function ReplaceWish({ asked, onKeep }: { asked: Asked; onKeep: () => voi
       <p className="undecided">It takes the place of: {asked.replaces}</p>
       <div className="mt-3 flex gap-2">
         <button type="button" className="btn btn-primary btn-sm" onClick={onKeep}>
-          Keep the wish
+          Cancel
         </button>
         <button type="button" className="btn btn-sm" onClick={asked.put}>
           Replace it

@@ -14,7 +14,7 @@ export function LostTextBar({ lost, gone, onDone }: { lost: LostText | null; gon
   if (lost === null)
     return gone === null ? null : (
       <p role="alert" className="undecided border-t rule bg-base-200 px-4 py-0.5">
-        “{gone.name}”, where you stood, was removed by {gone.by}. Choose another row to go on.
+        “{gone.name}”, where you stood, was removed by {gone.by}. Select another row to go on.
       </p>
     );
   return (

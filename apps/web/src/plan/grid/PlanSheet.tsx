@@ -225,8 +225,8 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
 
   const { drawn, asked, onKeep, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }) });
   const on: LineActions = useLatest({
-    focus: (row: number, column: number, extend: boolean) => grid.go(row, column, extend),
-    begin: (row: number, column: number) => grid.begin(rows[row]!.id, column),
+    focus: (row: number, column: number, extend: boolean) => grid.press({ id: rows[row]!.id, column, extend, twice: false }),
+    begin: (row: number, column: number) => grid.press({ id: rows[row]!.id, column, extend: false, twice: true }),
     fold: onFold,
     text: grid.setText,
     leave: grid.leave,

@@ -1,4 +1,4 @@
-import { GripVertical } from "lucide-react";
+import { ChevronDown, ChevronRight, GripVertical } from "lucide-react";
 import { useEffect, useId, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent, type RefObject } from "react";
 import { completionsOf, type Completion } from "./completion.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
@@ -113,7 +113,7 @@ export function SheetCell(props: Props) {
       {editing !== null ? <Field {...props} editing={editing} /> : refused !== null ? <span data-refused="" className="block truncate bg-error px-0.5 text-error-content">{refused.text === "" ? "(empty)" : refused.text}<span className="sr-only">: {refused.fault}</span></span> : !name ? column.text(row, { minorDigits }) : (
         <>
           {onGrip !== undefined && <span className="muted absolute left-0 cursor-grab touch-none" title="Drag the row elsewhere" aria-hidden="true" onPointerDown={onGrip}><GripVertical size={12} /></span>}
-          {folded !== null ? <button type="button" tabIndex={-1} className="mr-1 w-3 shrink-0 cursor-pointer text-[9px]" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? "▶" : "▼"}</button> : null}
+          {folded !== null ? <button type="button" tabIndex={-1} className="mr-1 w-3 shrink-0 cursor-pointer" aria-label={folded ? `Unfold ${row.name}` : `Fold ${row.name}`} onClick={onFold}>{folded ? <ChevronRight size={12} aria-hidden="true" /> : <ChevronDown size={12} aria-hidden="true" />}</button> : null}
           {row.parked && <svg className="mr-1 shrink-0" width="12" height="12" viewBox="0 0 12 12" role="img" aria-label="parked"><path d={MOORING} fill="none" stroke="currentColor" strokeWidth="1.2" /></svg>}
           <span className={`truncate ${row.parked ? "muted" : ""}`}>{row.name}</span>
         </>

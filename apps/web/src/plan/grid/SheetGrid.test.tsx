@@ -45,7 +45,7 @@ function Names({ handle, taken, refuse }: { handle: { current: Handle | null }; 
   return (
     <div role="treegrid" onKeyDown={grid.onKey} onKeyDownCapture={grid.onKeyCapture} onFocus={grid.onFocus} onBlur={grid.onBlur}>
       {rows.map((row, index) => (
-        <SheetCell key={row.id} row={row} column={NAME} source={source} minorDigits={2} width={200} index={0} active={grid.cursor.row === index} chosen={false} editing={grid.state.typing?.id === row.id ? grid.state.typing : null} refused={grid.state.refused.find(({ id }) => id === row.id) ?? null} folded={null} holdsFocus={grid.holdsFocus} onFocus={() => grid.go(index, 0)} onBegin={() => grid.begin(row.id, 0)} onFold={nothing} onText={grid.setText} onLeave={grid.leave} onEditKey={grid.onEditKey} />
+        <SheetCell key={row.id} row={row} column={NAME} source={source} minorDigits={2} width={200} index={0} active={grid.cursor.row === index} chosen={false} editing={grid.state.typing?.id === row.id ? grid.state.typing : null} refused={grid.state.refused.find(({ id }) => id === row.id) ?? null} folded={null} holdsFocus={grid.holdsFocus} onFocus={(extend) => grid.press({ id: row.id, column: 0, extend, twice: false })} onBegin={() => grid.press({ id: row.id, column: 0, extend: false, twice: true })} onFold={nothing} onText={grid.setText} onLeave={grid.leave} onEditKey={grid.onEditKey} />
       ))}
     </div>
   );
@@ -89,6 +89,16 @@ describe("typing while a row is on its way", () => {
     await arrive();
     await user.keyboard("ond{Enter}");
     expect(taken).toEqual([`${SHEET.rows[0]!.id}: First`, `${SHEET.rows[1]!.id}: Second`]);
+  });
+
+  it("a press on another cell waits for its turn, and what was typed before it stays where it was meant", async () => {
+    const { handle, taken, user } = await atWork();
+    const arrive = onItsWay(handle);
+    await user.keyboard("First");
+    await user.click(screen.getAllByRole("rowheader")[3]!);
+    await user.keyboard("Fourth{Enter}");
+    await arrive();
+    expect(taken).toEqual([`${SHEET.rows[0]!.id}: First`, `${SHEET.rows[3]!.id}: Fourth`]);
   });
 
   it("types over what stood there where nothing came between", async () => {

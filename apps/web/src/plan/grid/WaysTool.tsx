@@ -34,7 +34,7 @@ function Ways({ group, name, sheet, session, onClose }: { group: string; name: s
     <Dialog title={`Ways to do: ${name}`} onClose={onClose}>
       {ways === null ? <p className="muted" role="status">Calculating …</p> : (
         <table className="ledger" aria-label="Alternates">
-          <thead><tr><th>Way</th><th>Project finishes</th><th className="num">Planned cost in all</th><th>Hours of it</th><th><span className="sr-only">Choose</span></th></tr></thead>
+          <thead><tr><th>Way</th><th>Project finishes</th><th className="num">Planned cost in all</th><th>Hours of it</th><th><span className="sr-only">Select</span></th></tr></thead>
           <tbody>
             {ways.map((way) => (
               <tr key={way.activity}>
@@ -61,13 +61,13 @@ export function WaysTool({ current, sheet, session, row }: Props) {
   const make = async (): Promise<void> => {
     const { work, block } = current.current!;
     const members = work.topIdsIn(block);
-    if (members.length < 2) return void toast("Choose two or more rows, the way that stays live first: they become ways of one step, and the others are parked.");
+    if (members.length < 2) return void toast("Select two or more rows, the way that stays live first: they become ways of one step, and the others are parked.");
     say(await session.ways({ members, name: sheet.rows.find(({ id }) => id === members[0])?.name ?? "Step" }));
   };
   const shown = sheet.alternates.find(({ id }) => id === open);
   return (
     <>
-      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={group === undefined ? "Make the chosen rows alternates" : `Ways to do ${group.name}`} title={group === undefined ? "Ways of one step, of which one is live" : `Compare the ways to do ${group.name}`} aria-pressed={group !== undefined} onClick={() => (group === undefined ? void make() : setOpen(group.id))}><Split size={14} aria-hidden="true" /></button>
+      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={group === undefined ? "Make the selected rows alternates" : `Ways to do ${group.name}`} title={group === undefined ? "Ways of one step, of which one is live" : `Compare the ways to do ${group.name}`} aria-pressed={group !== undefined} onClick={() => (group === undefined ? void make() : setOpen(group.id))}><Split size={14} aria-hidden="true" /></button>
       {shown !== undefined && <Ways group={shown.id} name={shown.name} sheet={sheet} session={session} onClose={() => setOpen(null)} />}
     </>
   );

@@ -3,7 +3,7 @@ import type { Gone } from "../engine/sessionState.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState } from "./gridState.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
-import { MODIFIERS, useHeldKeys, type Key } from "./useHeldKeys.ts";
+import { MODIFIERS, useHeldKeys, type Key, type Press } from "./useHeldKeys.ts";
 
 /** What is chosen: rows, those of them that are there now in their order, and columns. */
 export interface Chosen {
@@ -197,9 +197,20 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     return true;
   };
 
-  /** A key that waited, as if it were pressed now. */
-  const replay = (key: Key): void => {
+  const pressed = ({ id, column: to, extend, twice }: Press): void => {
+    const row = kept.current!.ids.indexOf(id);
+    if (twice) begin(id, to);
+    else if (row >= 0) go(row, to, extend);
+  };
+  /** A key or press that waited, as if it came now. */
+  const replay = (what: Key | Press): void => {
     const { typing } = kept.current!.state;
+    if ("twice" in what) {
+      // What was typed before it stands in a field that no pointer has left.
+      if (typing !== null) leave(typing.text);
+      return pressed(what);
+    }
+    const key = what;
     if (typing === null) return void gridKey(key);
     if (editKey(key, typing.text)) return;
     const text = typing.selected ? "" : typing.text;
@@ -208,12 +219,16 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     // Whoever goes on in a text does not type it over.
     else if (key.key === "End" || key.key === "ArrowRight") act({ do: "text", text: typing.text });
   };
-  const { hold, whenIdle, onKeyCapture } = useHeldKeys(replay);
+  const { hold, whenIdle, onKeyCapture, onPress } = useHeldKeys(replay);
+  /** A press on a cell, in its turn among the keys that wait. */
+  const press = (it: Press): void => {
+    if (!onPress(it)) pressed(it);
+  };
   const onKey = (event: KeyboardEvent): void => {
     if (gridKey(event)) event.preventDefault();
   };
   /** A row that nothing was typed into is gone again: a Delete that follows at once was meant for it, and not for the row before. */
   const forgetDelete = (): void => void (deleteMeantUntil.current = Date.now() + HABIT_MILLISECONDS);
 
-  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forgetDelete, setText: (text: string) => act({ do: "text", text }), endTyping: () => act({ do: "end" }), mend: (entry: CellOf) => act({ do: "mend", cell: entry }), dismissLost: () => act({ do: "dismissLost" }), removing };
+  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, press, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forgetDelete, setText: (text: string) => act({ do: "text", text }), endTyping: () => act({ do: "end" }), mend: (entry: CellOf) => act({ do: "mend", cell: entry }), dismissLost: () => act({ do: "dismissLost" }), removing };
 }

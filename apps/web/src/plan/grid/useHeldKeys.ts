@@ -4,26 +4,35 @@ import { flushSync } from "react-dom";
 /** A key as it was pressed, to be taken now or once what it depends on is there. */
 export type Key = Pick<KeyboardEvent, "key" | "altKey" | "ctrlKey" | "metaKey" | "shiftKey">;
 
+/** A press on a cell: whose, in which column, whether to choose on to it, and whether it was the second one. */
+export interface Press {
+  readonly id: string;
+  readonly column: number;
+  readonly extend: boolean;
+  readonly twice: boolean;
+}
+
 export const MODIFIERS: ReadonlySet<string> = new Set(["Shift", "Control", "Alt", "Meta"]);
 
 const LOOK_AGAIN_MILLISECONDS = 4;
 
 /**
- * Keys that are pressed while a row that they depend on is on its way wait for it, in their order.
- * @param replay takes a key that waited as if it were pressed now
+ * Keys and presses that come while a row that they depend on is on its way wait for it, in their order: else Ctrl+Delete
+ * after a press would remove a row that keys from before went to meanwhile.
+ * @param replay takes what waited as if it came now
  */
-export function useHeldKeys(replay: (key: Key) => void) {
+export function useHeldKeys(replay: (what: Key | Press) => void) {
   const [, draw] = useState(0);
   const latest = useRef(replay);
   latest.current = replay;
-  const waiting = useRef<Key[]>([]);
+  const waiting = useRef<(Key | Press)[]>([]);
   const holds = useRef(0);
 
-  /** Takes keys that waited, one after another, each on what the one before has made. */
+  /** Takes what waited, one after another, each on what the one before has made. */
   const drain = (): void => {
     while (holds.current === 0 && waiting.current.length > 0) {
-      const key = waiting.current.shift()!;
-      flushSync(() => latest.current(key));
+      const next = waiting.current.shift()!;
+      flushSync(() => latest.current(next));
     }
   };
   /** Does what rows depend on; keys that come meanwhile wait until it is done and shown. */
@@ -53,5 +62,10 @@ export function useHeldKeys(replay: (key: Key) => void) {
     event.preventDefault();
     event.stopPropagation();
   };
-  return { hold, whenIdle, onKeyCapture };
+  /** A press in its turn: gives whether it waits. */
+  const onPress = (press: Press): boolean => {
+    if (holds.current > 0) waiting.current.push(press);
+    return holds.current > 0;
+  };
+  return { hold, whenIdle, onKeyCapture, onPress };
 }
