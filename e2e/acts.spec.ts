@@ -28,23 +28,23 @@ test("what was done before others went on is taken back from the history, shown 
   const label = (date: string): string => `Deadline of “${name}”: ${date}`;
   await table.getByRole("button", { name: label("4 Jan 2029") }).click();
   const opened = page.getByRole("dialog");
-  await expect(opened).toContainText("It cannot be taken back. It was changed again since.");
+  await expect(opened).toContainText("It cannot be undone. It was changed again since.");
   await expect(opened).toContainText(`${name}: deadline, by Ines`);
   await page.keyboard.press("Escape");
   await expect(opened).toBeHidden();
   await expect(table.getByRole("button", { name: label("4 Jan 2029") })).toBeFocused();
   await table.getByRole("button", { name: label("5 Jan 2029") }).click();
   await expect(opened).toContainText("Taking it back would");
-  await opened.getByRole("button", { name: "Take back" }).click();
+  await opened.getByRole("button", { name: "Undo" }).click();
   await expect(table.getByRole("row").nth(1)).toContainText(`Undid: ${label("5 Jan 2029")}`);
-  await expect(table.getByRole("row").filter({ hasText: "taken back" })).toHaveCount(1);
+  await expect(table.getByRole("row").filter({ hasText: "undone" })).toHaveCount(1);
   expect(await focused(page)).not.toBe("BODY");
   await expect(page.getByText("Taken back: Deadline")).toBeVisible();
   expect(await covered(page)).toEqual([]);
   // Now nothing rests on the first.
   await table.getByRole("button", { name: label("4 Jan 2029"), exact: true }).click();
-  await opened.getByRole("button", { name: "Take back" }).click();
-  await expect(table.getByRole("row").filter({ hasText: "taken back" })).toHaveCount(2);
+  await opened.getByRole("button", { name: "Undo" }).click();
+  await expect(table.getByRole("row").filter({ hasText: "undone" })).toHaveCount(2);
 });
 
 test("a drag never takes a date wish with a reason away without asking", async ({ page }) => {

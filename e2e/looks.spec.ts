@@ -309,7 +309,7 @@ test.describe("on a phone", () => {
     await field.press("Enter");
     await expect(page.getByText("2 h waiting to be accepted").first()).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-    await page.getByRole("button", { name: "Take back" }).first().click();
+    await page.getByRole("button", { name: "Withdraw" }).first().click();
     await expect(page.getByText("2 h waiting to be accepted")).toBeHidden();
   });
 

@@ -29,7 +29,7 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
   await signIn(page, "ines");
   const table = page.getByRole("table", { name: "Projects" });
   await expect(table).toBeVisible();
-  await withColumns(page, ...MONEY, "Done", "Open");
+  await withColumns(page, ...MONEY, "Finished", "Open");
   const { heads, rows } = await cells(table);
   const at = (name: string): number => heads.indexOf(name);
 
@@ -74,7 +74,7 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
   });
 
   await test.step("done and open lead to as many activities", async () => {
-    for (const [name, code] of [["Done", "FS-03"], ["Open", "LG-05"]] as const) {
+    for (const [name, code] of [["Finished", "FS-03"], ["Open", "LG-05"]] as const) {
       await page.goto("/");
       const row = table.getByRole("row").filter({ hasText: code });
       const cell = row.getByRole("cell").nth(at(name));

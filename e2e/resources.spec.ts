@@ -65,7 +65,7 @@ test("public holidays come as exceptions that can be looked at and amended; bad 
   await page.getByRole("button", { name: "Store in 1 project" }).click();
   await expect(page.getByText("The calendar Fjord crew is stored in 1 project.")).toBeVisible();
   await page.getByRole("button", { name: /Fjord crew not used/ }).click();
-  await page.getByRole("button", { name: "Take it out" }).click();
+  await page.getByRole("button", { name: "Remove it" }).click();
   await expect(page.getByRole("button", { name: /Fjord crew/ })).toBeHidden();
 });
 

@@ -35,7 +35,7 @@ test("a plan that cannot be trusted says why and where, is mended many at once w
   const links = page.getByRole("complementary", { name: "Redundant links" });
   await expect(links.getByRole("listitem").filter({ hasText: "Jetty open" })).toContainText("starts after Drive piles finishes");
   await expect(links.getByText("stays", { exact: true }).first()).toBeVisible();
-  await links.getByRole("button", { name: /^Take them out: 1 change/ }).click();
+  await links.getByRole("button", { name: /^Remove them: 1 change/ }).click();
   await expect(links.getByText("Nothing: it holds for all.")).toBeVisible();
 
   // The same is said where the plan is put forward.

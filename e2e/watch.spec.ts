@@ -10,9 +10,9 @@ test("a question is put together, kept, found again by its link, acted on with t
 
   await test.step("asked part by part, each answered at once", async () => {
     await asked.getByLabel("and", { exact: true }).selectOption({ label: "Percent done" });
-    await asked.getByLabel("Percent: condition").selectOption({ label: "is below" });
-    await asked.getByLabel("Percent: how much").fill("15");
-    await asked.getByLabel("Percent: how much").press("Enter");
+    await asked.getByLabel("Percent done: condition").selectOption({ label: "is below" });
+    await asked.getByLabel("Percent done: how much").fill("15");
+    await asked.getByLabel("Percent done: how much").press("Enter");
     await asked.getByLabel("and", { exact: true }).selectOption({ label: "Role" });
     await asked.getByLabel("Role: which").fill("nobody");
     await asked.getByLabel("Role: which").press("Enter");
@@ -20,8 +20,8 @@ test("a question is put together, kept, found again by its link, acted on with t
     await asked.getByLabel("Role: which").fill("diver");
     await asked.getByLabel("Role: which").press("Enter");
     await expect(asked.getByRole("button", { name: "Remove diver" })).toBeVisible();
-    await page.getByRole("button", { name: "Done" }).click();
-    await expect(page.getByText(/Percent is below 15 % and Role is diver/)).toBeVisible();
+    await page.getByRole("button", { name: "Done", exact: true }).click();
+    await expect(page.getByText(/Percent done is below 15 % and Role is diver/)).toBeVisible();
   });
 
   let address = "";

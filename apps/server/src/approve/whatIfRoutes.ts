@@ -71,7 +71,7 @@ async function decide(database: DataSource, me: Me, id: string, { decision, reas
     const { manager } = writing;
     const project = writing.project(projectId);
     const row = await findWhatIf(manager, id, true);
-    if (row.state !== "asked") throw new Failure("conflict", "This change request has been decided or taken back already.");
+    if (row.state !== "asked") throw new Failure("conflict", "This change request has been decided or withdrawn already.");
     if (row.askedBy === me.id) throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
     await assertNotClosed(manager, project);
     Object.assign(row, { decidedBy: me.id, decidedAt: at, word, state: decision === "sendBack" ? "sentBack" : "approved", whole: decision === "approveWhole" });

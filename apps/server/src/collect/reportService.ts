@@ -240,7 +240,7 @@ async function waitingReports(manager: EntityManager, ids: readonly string[], lo
   if (found.length < unique.length)
     throw new Failure("notFound", "A report is not there any more; load the page again.");
   if (found.some(({ state }) => state !== "submitted"))
-    throw new Failure("conflict", "A report among these has been decided or taken back already; load the page again.");
+    throw new Failure("conflict", "A report among these has been decided or withdrawn already; load the page again.");
   return found;
 }
 

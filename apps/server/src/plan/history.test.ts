@@ -61,9 +61,9 @@ describe("a stored list", () => {
   it("is taken back once; what took it back can be taken back, and then it stands again", async () => {
     await change(tomas, 1, longer(2880));
     await takeBack(2);
-    expect((await entry(2)).takeBack).toMatchObject({ effect: null, why: expect.stringMatching(/was taken back already/) });
+    expect((await entry(2)).takeBack).toMatchObject({ effect: null, why: expect.stringMatching(/was undone already/) });
     const again = await takeBack(2, ines);
-    expect([again.status, again.body.message]).toEqual([409, "\"Duration of “Dig”\" was taken back already."]);
+    expect([again.status, again.body.message]).toEqual([409, "\"Duration of “Dig”\" was undone already."]);
     await takeBack(3);
     expect((await history()).map(({ label, takenBack }) => [label, takenBack]).slice(0, 3)).toEqual([
       ["Redid: Duration of “Dig”", false],

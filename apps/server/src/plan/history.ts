@@ -93,7 +93,7 @@ export async function inverseOf(
 ): Promise<ChangeOrder> {
   const list = await listAt(manager, project.id, revision);
   if ((await takenBack(manager, project.id)).has(revision))
-    throw new Failure("conflict", `"${list.label}" was taken back already.`);
+    throw new Failure("conflict", `"${list.label}" was undone already.`);
   if (list.inverse === null)
     throw new Failure(
       "invalid",

@@ -14,7 +14,7 @@ export function WhatIfs({ list }: { list: readonly WhatIf[] }) {
       {list.map((each) => (
         <li key={each.id} className="border-b rule py-1.5">
           {each.state === "open" || each.state === "sentBack" || each.state === "asked" ? <Link className="font-semibold underline" to={`/projects/${each.project}/whatif/${each.id}`}>{each.name}</Link> : <span className="font-semibold">{each.name}</span>} <span className="muted">by {each.by}, {momentWords(each.at)}: {stateWords(each)}</span>
-          {each.mayRestore && <> <button type="button" className="btn btn-xs" disabled={restore.isPending} aria-label={`Take up ${each.name} again`} onClick={() => restore.mutate(each.id)}>Take up again</button></>}
+          {each.mayRestore && <> <button type="button" className="btn btn-xs" disabled={restore.isPending} aria-label={`Restore ${each.name}`} onClick={() => restore.mutate(each.id)}>Restore</button></>}
           {each.reason !== null && each.state !== "asked" && <span> “{each.reason}”</span>}
           {each.state === "asked" && <DecideRequest request={each} />}
         </li>

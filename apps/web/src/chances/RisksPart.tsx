@@ -58,7 +58,7 @@ function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
           <span className="w-72 truncate" title={nameOf(activity)}>{nameOf(activity)}</span>
           <Three label={`${nameOf(activity)} longer`} points={days} onPoints={(next) => setDraft({ ...draft, effects: effects.map((each) => (each.activity === activity ? { activity, days: next } : each)) })} />
           <span className="muted">days longer</span>
-          <button type="button" className="btn btn-ghost btn-xs" aria-label={`Leave out ${nameOf(activity)}`} onClick={() => setDraft({ ...draft, effects: effects.filter((each) => each.activity !== activity) })}>×</button>
+          <button type="button" className="btn btn-xs" aria-label={`Leave out ${nameOf(activity)}`} onClick={() => setDraft({ ...draft, effects: effects.filter((each) => each.activity !== activity) })}>×</button>
         </fieldset>
       ))}
       <div className="flex flex-wrap items-center gap-2">
@@ -100,15 +100,15 @@ export function RisksPart({ view, mayEdit, change }: Props) {
       <h2 className="pt-3 text-base">Risks <span className="muted font-sans text-sm">{view.risks.length}</span></h2>
       <ul className="text-sm">
         {view.risks.map((risk) => (
-          <li key={risk.id} className="border-b rule py-0.5">
+          <li key={risk.id} className="border-b rule py-1">
             {changed === risk.id ? <RiskForm view={view} nameOf={nameOf} risk={risk} onKeep={(read) => rewrite(risk.id, read)} onLeave={() => setChanged(null)} /> : (
               <div className="flex flex-wrap items-baseline gap-x-2">
                 <span className="font-semibold">{risk.name}</span>
                 <span className="muted">{riskWords(risk, view, nameOf)}</span>
                 {mayEdit && (
-                  <span className="ml-auto">
-                    <button type="button" className="btn btn-ghost btn-xs" aria-label={`Change ${risk.name}`} onClick={() => setChanged(risk.id)}>Change</button>
-                    <button type="button" className="btn btn-ghost btn-xs" aria-label={`Remove ${risk.name}`} onClick={() => void takeOut(risk)}>Remove</button>
+                  <span className="ml-auto flex gap-1">
+                    <button type="button" className="btn btn-xs" aria-label={`Change ${risk.name}`} onClick={() => setChanged(risk.id)}>Change</button>
+                    <button type="button" className="btn btn-xs" aria-label={`Remove ${risk.name}`} onClick={() => void takeOut(risk)}>Remove</button>
                   </span>
                 )}
               </div>

@@ -37,7 +37,7 @@ function Sent({ report }: { report: Report }) {
       <span className={report.state === "returned" ? "adverse" : report.state === "submitted" ? "undecided" : "muted"}>
         {STATE_WORDS[report.state]}{report.word !== null && report.word !== "" && `: “${report.word}”`}
       </span>
-      {report.state === "submitted" && <button type="button" className="btn btn-xs ml-2" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>Take back</button>}
+      {report.state === "submitted" && <button type="button" className="btn btn-xs ml-2" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>Withdraw</button>}
     </li>
   );
 }

@@ -60,7 +60,7 @@ export function LeavePart({ desk }: { desk: Desk }) {
       <h2 className="mb-1 border-b-2 border-current pb-0.5 text-base">Your days and leave</h2>
       <OwnCalendar desk={desk} />
       <ul className="text-sm">
-        {desk.leave.map((leave) => <li key={leave.from} className="border-b rule py-1">{dateWords(leave.from)}{leave.to !== leave.from && ` to ${dateWords(leave.to)}`}{leave.label !== "" && <span className="muted"> {leave.label}</span>} <span className={leave.waiting ? "undecided" : "muted"}>{leave.waiting ? "waits to be accepted" : "accepted"}</span>{leave.waiting && <> <button type="button" className="btn btn-xs" disabled={withdraw.isPending} aria-label={`Take back leave from ${dateWords(leave.from)}`} onClick={() => withdraw.mutate({ from: leave.from, to: leave.to })}>Take back</button></>}</li>)}
+        {desk.leave.map((leave) => <li key={leave.from} className="border-b rule py-1">{dateWords(leave.from)}{leave.to !== leave.from && ` to ${dateWords(leave.to)}`}{leave.label !== "" && <span className="muted"> {leave.label}</span>} <span className={leave.waiting ? "undecided" : "muted"}>{leave.waiting ? "waits to be accepted" : "accepted"}</span>{leave.waiting && <> <button type="button" className="btn btn-xs" disabled={withdraw.isPending} aria-label={`Withdraw leave from ${dateWords(leave.from)}`} onClick={() => withdraw.mutate({ from: leave.from, to: leave.to })}>Withdraw</button></>}</li>)}
         {desk.leave.length === 0 && <li className="muted py-1">None to come.</li>}
       </ul>
       <form className="mt-1 flex flex-wrap items-center gap-1.5 text-sm" onSubmit={(event) => { event.preventDefault(); say(); }}>

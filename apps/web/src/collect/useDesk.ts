@@ -16,7 +16,7 @@ export function useReport(activity: Pick<DeskActivity, "project" | "activity" | 
     mutationFn: (report: Omit<ReportRequest, "project" | "activity">) => call("POST /api/desk/reports", { body: { project: activity.project, activity: activity.activity, ...report } }),
     onSuccess: (report) => {
       toast(`${said}: ${activity.name}`, {
-        action: { label: "Take back", onClick: () => void call("DELETE /api/desk/reports/:report", { params: { report: report.id } }).then(again, (error: Error) => toast.error(error.message)) },
+        action: { label: "Withdraw", onClick: () => void call("DELETE /api/desk/reports/:report", { params: { report: report.id } }).then(again, (error: Error) => toast.error(error.message)) },
       });
       void again();
     },

@@ -95,7 +95,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
                   <td className="whitespace-nowrap"><Link className="link-quiet" to={`/projects/${line.id}/plan`}><span className="muted">{line.code}</span> {line.name}</Link></td>
                   <td className={`whitespace-nowrap ${isBehind(line) ? "undecided" : ""}`}>{dateWords(line.summary.dataDate)}{isBehind(line) && ", behind"}</td>
                   {effect !== undefined ? <Cells effect={effect} digits={line.summary.minorDigits} /> : <td colSpan={6} className={why === undefined ? "muted" : "adverse"}>{why ?? (stored?.moved.includes(line.code) === true ? <span className="favourable">moved</span> : "")}</td>}
-                  <td>{effect !== undefined && <button type="button" className="btn btn-ghost btn-xs" aria-expanded={opened === line.id} onClick={() => setOpened(opened === line.id ? null : line.id)}>all of it</button>}</td>
+                  <td>{effect !== undefined && <button type="button" className="btn btn-xs" aria-expanded={opened === line.id} onClick={() => setOpened(opened === line.id ? null : line.id)}>all of it</button>}</td>
                 </tr>
               );
             })}

@@ -21,7 +21,7 @@ function Say({ label, placeholder, action, pending, onSay }: { label: string; pl
 }
 
 function Marked({ mark, onUndo }: { mark: NonNullable<ProjectCycle["checked"]>; onUndo: (() => void) | null }) {
-  return <span className="text-sm">“{mark.words}” <span className="muted">{mark.by}, {momentWords(mark.at)}</span> {onUndo !== null && <button type="button" className="btn btn-ghost btn-xs" onClick={onUndo}>Take back</button>}</span>;
+  return <span className="text-sm">“{mark.words}” <span className="muted">{mark.by}, {momentWords(mark.at)}</span> {onUndo !== null && <button type="button" className="btn btn-xs" onClick={onUndo}>Withdraw</button>}</span>;
 }
 
 /** Each step of the cycle of one project, what it waits for, and what can be done about it. */

@@ -43,7 +43,7 @@ function Rows({ calendar, mayPlan }: { calendar: Calendar; mayPlan: boolean }) {
                 <td className="whitespace-nowrap">{editable ? <DateField label={`Day of issue of period ${period.number}`} small value={period.issueBy.slice(0, 10)} onDate={(day) => replace(at, { dataDate: period.dataDate, issueBy: `${day}${period.issueBy.slice(10)}` })} /> : `${dateWords(period.issueBy.slice(0, 10))}, ${period.issueBy.slice(11)}`}</td>
                 <td className="num">{period.state === "planned" ? "" : period.issued}</td>
                 <td className="num">{period.state === "planned" ? "" : period.locked}</td>
-                <td>{editable && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take period ${period.number} out`} onClick={() => replace(at, null)}><X size={12} aria-hidden="true" /></button>}{period.state === "open" && <span className="muted text-sm">open</span>}</td>
+                <td>{editable && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove period ${period.number}`} onClick={() => replace(at, null)}><X size={12} aria-hidden="true" /></button>}{period.state === "open" && <span className="muted text-sm">open</span>}</td>
               </tr>
             );
           })}

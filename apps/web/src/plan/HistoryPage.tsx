@@ -27,7 +27,7 @@ const columns = (open: (revision: number) => void): readonly Column<Entry>[] => 
     ),
   },
   { id: "changes", head: "Changes", numeric: true, value: ({ changes }) => changes },
-  { id: "takenBack", head: "State", value: ({ takenBack }) => (takenBack ? "taken back" : "") },
+  { id: "takenBack", head: "State", value: ({ takenBack }) => (takenBack ? "undone" : "") },
 ];
 
 const stateWords = (state: string): string => (state === "plan" ? "now" : state.replace("-", " "));

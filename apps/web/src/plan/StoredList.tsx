@@ -17,7 +17,7 @@ interface Opened {
 function Refusal({ why, restsOn }: TakeBack) {
   return (
     <div className="text-sm">
-      <p>It cannot be taken back. {why}</p>
+      <p>It cannot be undone. {why}</p>
       <ul className="list-disc pl-5">
         {restsOn.slice(0, 12).map(({ what, by, at }) => (
           <li key={what}>
@@ -41,7 +41,7 @@ function TakingBack({ project, entry, onClose }: { project: string; entry: Histo
       return client.invalidateQueries();
     },
   });
-  if (entry.takenBack) return <p className="text-sm">It was taken back.</p>;
+  if (entry.takenBack) return <p className="text-sm">It was undone.</p>;
   if (takeBack === null) return null;
   if (takeBack.effect === null) return <Refusal {...takeBack} />;
   return (
@@ -59,7 +59,7 @@ function TakingBack({ project, entry, onClose }: { project: string; entry: Histo
           disabled={taking.isPending}
           onClick={() => taking.mutate()}
         >
-          Take back
+          Undo
         </button>
       </div>
     </>

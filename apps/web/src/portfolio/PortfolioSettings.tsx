@@ -117,7 +117,7 @@ export function FieldsDialog({ fields, onClose }: { fields: readonly OwnField[];
             <li key={field.id} className="flex items-center gap-2 border-b rule py-1">
               <CommitField label={`Name of ${field.name}`} width="w-40" value={field.name} onCommit={(text) => (text.trim() === "" ? "A field needs a name." : (write.mutate({ body: { fields: fields.map((each) => (each.id === field.id ? { ...each, name: text.trim() } : each)) } }), null))} />
               <span className="muted flex-1">{TYPE_WORDS[field.type]}{field.choices !== undefined && `: ${field.choices.join(", ")}`}</span>
-              <button type="button" className="btn btn-ghost btn-xs" onClick={() => write.mutate({ body: { fields: fields.filter((each) => each.id !== field.id) } })}>Remove</button>
+              <button type="button" className="btn btn-xs" onClick={() => write.mutate({ body: { fields: fields.filter((each) => each.id !== field.id) } })}>Remove</button>
             </li>
           ))}
         </ul>

@@ -11,7 +11,7 @@ const HOW: Record<Mend, { readonly does: string; readonly button: string }> = {
   linkLooseEnds: { does: "What nothing leads to is put after the first start, and the last finish after what leads to nothing. Where you know better what comes before or after, link it by hand.", button: "Link them to both ends" },
   leadsToOverlaps: { does: "A start so long before the end of what it waits for is said as so long after its start.", button: "Say them as overlaps" },
   softenWishes: { does: "“On” becomes “not before”; a latest finish becomes a deadline, which is seen and holds nothing.", button: "Soften them" },
-  dropRedundant: { does: "Other links say the same; no date moves.", button: "Take them out" },
+  dropRedundant: { does: "Other links say the same; no date moves.", button: "Remove them" },
 };
 
 interface Props {

@@ -61,7 +61,7 @@ export function CalendarsPart({ view, plan, use, change }: PartProps) {
         {view.mayEdit && fresh === null && (
           <p className="mb-2 flex gap-2">
             {!usage.project && <button type="button" className="btn btn-xs" onClick={() => void tell(change([{ type: "setProject", set: { calendar: chosen.id } }], `The project works by ${chosen.name}.`))}>Make it the project's own</button>}
-            {!used && <button type="button" className="btn btn-xs" onClick={() => void tell(change([{ type: "removeRow", table: "calendars", key: chosen.id }], `${chosen.name} is removed.`))}>Take it out</button>}
+            {!used && <button type="button" className="btn btn-xs" onClick={() => void tell(change([{ type: "removeRow", table: "calendars", key: chosen.id }], `${chosen.name} is removed.`))}>Remove it</button>}
           </p>
         )}
         <CalendarEditor key={`${JSON.stringify(chosen)} ${fresh === null}`} project={view.id} calendar={chosen} isNew={fresh !== null} all={all} others={fresh === null ? (use?.calendars[chosen.id] ?? []) : []} mayEdit={view.mayEdit} year={Number((plan.project.dataDate ?? plan.project.start).slice(0, 4))} onDone={() => setFresh((now) => (now?.id === chosen.id ? null : now))} />

@@ -14,7 +14,7 @@ const RETIRED: readonly (readonly [retired: RegExp, say: string])[] = [
   [/\b(fetching|looking)\b.*…$|\bwork(ing|ed) (it )?out\b/i, "loading, calculating"],
   [/\bticks?\b|\bticked\b|\bchoos(e|es|ing)\b|\bchosen\b/i, "select"],
   [/^(keep|drop)\b/i, "save, discard, withdraw, cancel"],
-  [/\btak(e|es|en) (a \w+ )?out\b/i, "remove"],
+  [/^take .* (out|off)$|\btak(e|es|en) (\w+ ){0,2}out\b|^take (back|up again)\b/i, "remove, withdraw, restore"],
   [/\b(hours?|work|d|h) left\b|\bleft h\b|\bwhat is left\b|\bestimate left\b|^(d )?left\b(?! (to|out|the|empty|join))/i, "remaining"],
   [/\bas likely as not\b|\bdearer\b/i, "50 of 100, extra cost"],
   [/^(end it|say so|leave it as it is|not said|comes after)\.?$/i, "revoke, save, cancel, not recorded, predecessors"],

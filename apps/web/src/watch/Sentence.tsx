@@ -95,7 +95,7 @@ function Condition({ condition, fields, choices, onCondition, onOut }: { conditi
         {CONDITIONS[field.type].map(([is, words]) => <option key={is} value={is}>{words}</option>)}
       </select>
       <Asked condition={condition} field={field} choices={choices} onCondition={onCondition} />
-      <button type="button" className="muted inline-flex size-6 items-center justify-center cursor-pointer hover:text-current" aria-label={`Take the condition on ${field.head} out`} title="Take the condition out" onClick={onOut}><X size={12} aria-hidden="true" /></button>
+      <button type="button" className="muted inline-flex size-6 items-center justify-center cursor-pointer hover:text-current" aria-label={`Remove the condition on ${field.head}`} title="Remove the condition" onClick={onOut}><X size={12} aria-hidden="true" /></button>
     </span>
   );
 }

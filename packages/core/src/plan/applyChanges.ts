@@ -15,7 +15,7 @@ const refuse = (table: PlanTable, row: string, field: string, message: string): 
   throw new PlanProblems([{ table, row, field, message }]);
 };
 
-const missing = (table: PlanTable, key: string): never => refuse(table, key, "", "is not in the plan any more; someone may have taken it out");
+const missing = (table: PlanTable, key: string): never => refuse(table, key, "", "is not in the plan any more; someone may have removed it");
 
 type Row = PlanTables[PlanTable];
 type Fields = Record<string, unknown>;

@@ -157,7 +157,7 @@ function checkActuals(activity: Activity, dataDate: string | undefined, found: F
     }
   }
   if (activity.dropped === true && actualFinish === undefined) {
-    found.add("activities", activity.id, "dropped", "is dropped but has no actual finish; say when it ended, or take the mark out");
+    found.add("activities", activity.id, "dropped", "is dropped but has no actual finish; say when it ended, or remove the mark");
   }
   if (actualFinish === undefined) return;
   if (actualStart === undefined) {

@@ -110,7 +110,7 @@ describe("a plan bundle", () => {
 
   it("an own __proto__ is an unknown field like any other", () => {
     const input = JSON.parse(JSON.stringify(GOOD).replace('"id":"A"', '"id":"A","__proto__":{"polluted":true}')) as unknown;
-    expect(lines(input)).toEqual([expect.stringContaining("activities A __proto__: is not a field of this format; take it out")]);
+    expect(lines(input)).toEqual([expect.stringContaining("activities A __proto__: is not a field of this format; remove it")]);
     expect(({} as Record<string, unknown>)["polluted"]).toBeUndefined();
   });
 

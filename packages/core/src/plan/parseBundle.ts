@@ -32,7 +32,7 @@ function problemsOf(issue: z.core.$ZodIssue, input: unknown): Problem[] {
     return issue.keys.map((key) => ({
       ...place,
       field: place.field === "" ? key : `${place.field}.${key}`,
-      message: "is not a field of this format; take it out or correct its name",
+      message: "is not a field of this format; remove it or correct its name",
     }));
   }
   return [{ ...place, message: wordsOf(issue, value) }];
@@ -61,7 +61,7 @@ function hiddenFields(input: unknown): Problem[] {
     if (Array.isArray(value)) for (let i = 0; i < value.length; i++) visit(value[i], [...path, i]);
     else if (Object.hasOwn(value, "__proto__")) {
       const place = placeOf(path[0], path[1], path.slice(2), input);
-      found.push({ ...place, field: place.field === "" ? "__proto__" : `${place.field}.__proto__`, message: "is not a field of this format; take it out" });
+      found.push({ ...place, field: place.field === "" ? "__proto__" : `${place.field}.__proto__`, message: "is not a field of this format; remove it" });
     } else for (const [key, inner] of Object.entries(value)) visit(inner, [...path, key]);
   };
   visit(input, []);

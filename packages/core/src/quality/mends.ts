@@ -99,7 +99,7 @@ function softenWishes(mending: Mending, ground: Ground, isChosen: (placed: Place
       else if (wish!.reason !== undefined) mending.leave(placed, `its reason “${wish!.reason}” would be lost; make it a deadline by hand`);
       else mending.changes.push({ type: "setWish", activity: id, wish: null }, ...(deadline === undefined ? [{ type: "setDeadline", activity: id, date: wish!.date } as const] : []));
     }
-    else mending.leave(placed, "a latest start cannot be said in another way; take it out by hand if it is no longer so");
+    else mending.leave(placed, "a latest start cannot be said in another way; remove it by hand if it is no longer so");
   }
 }
 

@@ -106,7 +106,7 @@ function Actions({ lines, targets, onDone }: { lines: readonly OutsideLine[]; ta
         <span className="font-semibold">{countWords(lines.length, "line", "lines")}</span>
         {corrected && <button type="button" className="btn btn-primary btn-sm" disabled={correct.isPending || (costs.length > 0 && effect.data === undefined)} onClick={() => correct.mutate()}>Accept {lines.length === 1 ? "the correction" : "the corrections"}</button>}
         {!corrected && <button type="button" className="btn btn-primary btn-sm" disabled={!ready || post.isPending || (costs.length > 0 && effect.data === undefined)} onClick={() => post.mutate()}>Post</button>}
-        {lines.every(({ state }) => state === "aside") ? <button type="button" className="btn btn-sm" disabled={aside.isPending} onClick={() => aside.mutate(null)}>Take up again</button> : (
+        {lines.every(({ state }) => state === "aside") ? <button type="button" className="btn btn-sm" disabled={aside.isPending} onClick={() => aside.mutate(null)}>Restore</button> : (
           <>
             <input className="input input-sm w-56" aria-label="Why it is set aside" placeholder="why it is set aside" value={why} onChange={(event) => setWhy(event.target.value)} />
             <button type="button" className="btn btn-sm" disabled={aside.isPending || why.trim().length < 3} onClick={() => aside.mutate(why)}>Set aside</button>

@@ -54,7 +54,7 @@ function People({ row, work, sheet, session, commit, mayEdit }: Props) {
             <td className="num"><CommitField label={`Remaining hours of ${name}`} value={hoursText(own.remainingMinutes)} width="w-13" numeric placeholder="–" disabled={!mayEdit} onCommit={hours(key, "remainingMinutes")} /></td>
             <td><CommitField label={`${name} goes on from`} date={own.restart ?? ""} value={own.restart === undefined ? "" : dateWords(own.restart)} width="w-24" placeholder="with it" disabled={!mayEdit} onCommit={from(key)} /></td>
             <td className="num">{money(costMinor, work.minorDigits)}</td>
-            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Take ${name} off it`} onClick={() => void commit([{ type: "removeRow", table: "assignments", key }])}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${name} from it`} onClick={() => void commit([{ type: "removeRow", table: "assignments", key }])}><X size={12} aria-hidden="true" /></button>}</td>
           </tr>
         ))}
         {mayEdit && <tr><td colSpan={7}><CommitField label="Add someone" value="" adds width="w-72" placeholder={WORK_HINT} offers={workOffers(sheet.people)} onCommit={add} /></td></tr>}
