@@ -88,17 +88,19 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
     }
   };
 
-  const settle = async (gesture: Gesture): Promise<void> => {
-    const meant = await session.dragged(gesture);
-    const replaces = replacedBy(meant);
-    if (replaces === null || !("words" in meant)) return put(gesture);
-    setAsked({ words: meant.words, replaces, put: () => void put(gesture) });
-  };
-
-  const put = async (gesture: Gesture): Promise<void> => {
-    setAsked(null);
-    const refused = await session.drop(gesture);
+  const told = (refused: string | null): void => {
     if (refused !== null) toast.error(refused);
+  };
+  const settle = async (gesture: Gesture): Promise<void> => {
+    const put = async (): Promise<void> => {
+      setAsked(null);
+      told(await session.drop(gesture));
+    };
+    const ask = (meant: { words: string; replaces: string }): boolean => {
+      setAsked({ ...meant, put: () => void put() });
+      return true;
+    };
+    told(await session.drop(gesture, ask));
   };
 
   const gestureAt = (id: string, handle: Handle, down: number, event: PointerEvent): Gesture | null => {

@@ -169,11 +169,16 @@ export class PlanSession {
 
   readonly dragged = async (gesture: Gesture): Promise<Meant> => this.engine.dragged(gesture);
 
-  /** Does what a gesture means once it is let go; gives what stands against it, or nothing. */
-  drop(gesture: Gesture): Promise<string | null> {
+  /**
+   * Does what a gesture means once it is let go; gives what stands against it, or nothing.
+   * @param asks gives whether a wish that someone meant is to be asked about before it goes: then nothing is done
+   */
+  drop(gesture: Gesture, asks: (meant: { readonly words: string; readonly replaces: string }) => boolean = () => false): Promise<string | null> {
     return this.onItsWay(async () => {
       const meant = await this.engine.dragged(gesture);
       if ("fault" in meant) return meant.fault;
+      const { words, replaces } = meant;
+      if (replaces !== undefined && asks({ words, replaces })) return null;
       if (meant.changes.length === 0) return null;
       const preview = gesture.what === "move" ? await this.engine.preview(meant.changes) : null;
       if (gesture.what === "move" && preview !== null && "ghosts" in preview && !preview.ghosts.has(gesture.activity))
