@@ -28,7 +28,7 @@ const FILTERS = [
   { id: "dropped", words: "dropped" },
   { id: "parked", words: "parked" },
   { id: "woken", words: "woken" },
-  { id: "length", words: "other duration" },
+  { id: "duration", words: "other duration" },
   { id: "budget", words: "other cost or hours" },
   { id: "logic", words: "other logic" },
   { id: "deadline", words: "other deadline" },

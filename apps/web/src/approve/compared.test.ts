@@ -55,13 +55,13 @@ describe("in which ways a row differs", () => {
   it.each<[string, Partial<ComparedRow>, string[], string[]]>([
     ["later", { finishDays: 2 }, ["dates"], ["", "changed", "later", "dates"]],
     ["earlier", { finishDays: -1 }, ["dates"], ["", "changed", "earlier", "dates"]],
-    ["duration and budget", { to: state("2026-03-02", "2026-03-03", { durationMinutes: 960, budgetMinor: 2 }) }, ["length", "budget"], ["", "changed", "length", "budget"]],
+    ["duration and budget", { to: state("2026-03-02", "2026-03-03", { durationMinutes: 960, budgetMinor: 2 }) }, ["duration", "budget"], ["", "changed", "duration", "budget"]],
     ["logic", { logicAdded: ["Pour"] }, ["logic"], ["", "changed", "logic"]],
     ["a deadline", { to: state("2026-03-02", "2026-03-03", { deadline: "2026-04-01" }) }, ["deadline"], ["", "changed", "deadline"]],
     ["added", { what: "added", from: null, finishDays: null }, [], ["", "added"]],
   ])("%s", (_what, more, ways, filters) => {
     expect([...differsIn(row(more))]).toEqual(ways);
-    expect(["", "changed", "added", "later", "earlier", "dates", "length", "budget", "logic", "deadline"].filter((filter) => isShown(row(more), filter)).sort()).toEqual([...filters].sort());
+    expect(["", "changed", "added", "later", "earlier", "dates", "duration", "budget", "logic", "deadline"].filter((filter) => isShown(row(more), filter)).sort()).toEqual([...filters].sort());
   });
 });
 

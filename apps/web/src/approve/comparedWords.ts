@@ -21,8 +21,8 @@ export function differsIn({
   finishDays,
   logicAdded,
   logicDropped,
-}: ComparedRow): Set<"dates" | "length" | "budget" | "logic" | "deadline"> {
-  const ways = new Set<"dates" | "length" | "budget" | "logic" | "deadline">();
+}: ComparedRow): Set<"dates" | "duration" | "budget" | "logic" | "deadline"> {
+  const ways = new Set<"dates" | "duration" | "budget" | "logic" | "deadline">();
   if (what !== "changed" || from === null || to === null) return ways;
   if (
     (startDays ?? 0) !== 0 ||
@@ -31,7 +31,7 @@ export function differsIn({
     from.finishDate !== to.finishDate
   )
     ways.add("dates");
-  if (from.durationMinutes !== to.durationMinutes) ways.add("length");
+  if (from.durationMinutes !== to.durationMinutes) ways.add("duration");
   if (from.budgetMinor !== to.budgetMinor || from.minutes !== to.minutes) ways.add("budget");
   if (logicAdded.length + logicDropped.length > 0) ways.add("logic");
   if (from.deadline !== to.deadline) ways.add("deadline");

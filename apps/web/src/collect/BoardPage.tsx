@@ -65,7 +65,7 @@ function Board({ view }: { view: PlanView }) {
         <section key={key} className="pb-6" aria-label={stages === null ? "Steps" : stages.map(({ name }) => name).join(", ")}>
           <div className="flex items-end gap-4 border-b-2 border-current pb-0.5">
             <h2 className="w-64 shrink-0 text-base">{stages === null ? "By steps" : "By stages"}</h2>
-            {stages !== null && <div aria-hidden="true" className="relative mr-4 h-9 flex-1 text-xs">{stages.map(({ name, credit }, i) => <span key={name} className={`muted absolute whitespace-nowrap ${i % 2 === 0 ? "top-0" : "bottom-0"}`} style={credit > 85 ? { right: `${100 - credit}%` } : credit < 6 ? { left: 0 } : { left: `${credit}%`, transform: "translateX(-50%)" }}>{name} {credit}%</span>)}</div>}
+            {stages !== null && <div aria-hidden="true" className="relative mr-4 h-9 flex-1 text-xs max-md:hidden">{stages.map(({ name, credit }, i) => <span key={name} className={`muted absolute whitespace-nowrap ${i % 2 === 0 ? "top-0" : "bottom-0"}`} style={credit > 85 ? { right: `${100 - credit}%` } : credit < 6 ? { left: 0 } : { left: `${credit}%`, transform: "translateX(-50%)" }}>{name} {credit}%</span>)}</div>}
           </div>
           <ul>
             {rows.map(({ activity, credit, path }) => {

@@ -40,39 +40,41 @@ function Queue({ reports, chosen, onChoose }: QueueProps) {
         </Link>
         <span className="muted font-sans text-sm">{countWords(reports.length, "report", "reports")}</span>
       </h2>
-      <table className="ledger table-fixed" aria-label={`Reports on ${first.projectName}`}>
-        <tbody>
-          {reports.map((report) => (
-            <tr key={report.id}>
-              <td className="w-8">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  aria-label={`${report.person}, ${reportWords(report)} on ${report.activityName}`}
-                  checked={chosen.has(report.id)}
-                  onChange={(event) => onChoose([report.id], event.target.checked)}
-                />
-              </td>
-              <td className="w-28 whitespace-nowrap">{dateWords(report.date)}</td>
-              <td className="w-40 truncate" title={report.person}>
-                {report.person}
-              </td>
-              <td className="w-40 font-semibold" title={reportWords(report)}>
-                {reportWords(report)}
-              </td>
-              <td className="truncate" title={report.activityName}>
-                {report.activityName}
-                {report.note !== "" && <span className="muted"> “{report.note}”</span>}
-                {report.remarks.map((remark) => (
-                  <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">
-                    {remarkWords(remark)}
-                  </span>
-                ))}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
+      <div className="overflow-x-auto">
+        <table className="ledger table-fixed min-w-[44rem]" aria-label={`Reports on ${first.projectName}`}>
+          <tbody>
+            {reports.map((report) => (
+              <tr key={report.id}>
+                <td className="w-8">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-xs"
+                    aria-label={`${report.person}, ${reportWords(report)} on ${report.activityName}`}
+                    checked={chosen.has(report.id)}
+                    onChange={(event) => onChoose([report.id], event.target.checked)}
+                  />
+                </td>
+                <td className="w-28 whitespace-nowrap">{dateWords(report.date)}</td>
+                <td className="w-40 truncate" title={report.person}>
+                  {report.person}
+                </td>
+                <td className="w-40 font-semibold" title={reportWords(report)}>
+                  {reportWords(report)}
+                </td>
+                <td className="truncate" title={report.activityName}>
+                  {report.activityName}
+                  {report.note !== "" && <span className="muted"> “{report.note}”</span>}
+                  {report.remarks.map((remark) => (
+                    <span key={remarkWords(remark)} className="undecided block text-sm whitespace-normal">
+                      {remarkWords(remark)}
+                    </span>
+                  ))}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </div>
     </section>
   );
 }
@@ -164,7 +166,7 @@ function Reports({ reports }: { reports: readonly QueuedReport[] }) {
   const isNarrowed = project !== null || person !== null || day !== null || week !== null;
   return (
     <div className="page grid gap-x-8 lg:grid-cols-[1fr_25rem]">
-      <div>
+      <div className="min-w-0">
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2">
           <h1 className="text-xl">Time to review</h1>
           {(reports.length > 0 || isNarrowed) && <Narrow reports={ofWeek} wanted={wanted} onPut={put} />}

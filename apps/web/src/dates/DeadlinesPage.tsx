@@ -41,7 +41,7 @@ function Page({ all }: { all: readonly Promised[] }) {
   const choose = (key: string): void => put({ at: key === at ? null : key });
   const projects = [...new Map(all.map((row) => [row.project, `${row.code} ${row.projectName}`]))].sort((a, b) => a[1].localeCompare(b[1]));
   return (
-    <div className="flex h-full min-h-0">
+    <div className="beside">
       <div className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} role="region" aria-label="All deadlines">
         <div className="flex flex-wrap items-center gap-3 pb-2">
           <h1 className="text-xl">Deadlines</h1>

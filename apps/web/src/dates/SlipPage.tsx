@@ -53,7 +53,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
   });
   const onTick = (ids: readonly string[], on: boolean): void => setTicked((was) => { const next = new Set(was); for (const id of ids) if (on) next.add(id); else next.delete(id); return next; });
   return (
-    <div className="flex h-full min-h-0">
+    <div className="beside">
       <form className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} aria-label={`Slip ${choice.name}`} onSubmit={(event) => { event.preventDefault(); slip.mutate(); }}>
         <h2 className="text-lg">Slip {choice.name}</h2>
         <p className="muted text-sm">Now {dateWords(choice.date)}{choice.deadline !== null && `, promised for ${dateWords(choice.deadline)}`}. What goes along is put off by as many worked days of its own calendar, so that nothing lands on a day off. What hangs on it by links follows anyway.</p>

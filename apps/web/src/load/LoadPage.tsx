@@ -83,7 +83,7 @@ export function LoadPage() {
   const line = all.find((each) => each.key === key);
   const i = query.data?.weeks.indexOf(monday ?? "") ?? -1;
   return (
-    <div className="flex h-full min-h-0">
+    <div className="beside">
       <div className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} role="region" aria-label="Load">
         <div className="flex flex-wrap items-center gap-3 pb-2 text-sm">
           <h1 className="text-xl">Load</h1>

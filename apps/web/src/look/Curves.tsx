@@ -30,7 +30,7 @@ export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props
       const range = forecast === null || spent === undefined ? [] : [["least", forecast.least], ["most", forecast.most]] as const;
       return {
         grid: { left: 8, right: range.length === 0 ? 20 : 84, top: 44, bottom: 4, containLabel: true },
-        legend: { top: 0, left: 0, textStyle: text, itemWidth: 26, itemGap: 26 },
+        legend: { type: "scroll", top: 0, left: 0, right: 40, textStyle: text, itemWidth: 26, itemGap: 26 },
         tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–") },
         xAxis: { ...timeAxis(text), axisLine: { lineStyle: { color: ink } }, splitLine: { show: false } },
         yAxis: { type: "value", axisLabel: { ...text, formatter: (value: number) => money(value, digits) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },

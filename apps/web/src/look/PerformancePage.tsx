@@ -97,7 +97,7 @@ function IndexCurves({ periods }: { periods: readonly Period[] }) {
       const line = (name: string, pick: (period: Period) => number | null, colour: string, type: string, width: number) => ({ name, type: "line", symbol: "circle", symbolSize: 4, connectNulls: true, data: periods.flatMap((period) => (pick(period) === null ? [] : [[period.dataDate, Math.round(pick(period)! * 1000) / 1000]])), lineStyle: { color: of(colour), type, width }, itemStyle: { color: of(colour) } });
       return {
         grid: { left: 8, right: 16, top: 28, bottom: 4, containLabel: true },
-        legend: { top: 0, left: 0, textStyle: text, itemGap: 26 },
+        legend: { type: "scroll", top: 0, left: 0, right: 40, textStyle: text, itemGap: 26 },
         tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: of("--color-base-content"), textStyle: text, valueFormatter: (value: unknown) => ratioWords(typeof value === "number" ? value : null) },
         xAxis: timeAxis(text),
         yAxis: { type: "value", scale: true, axisLabel: { ...text, formatter: ratioWords }, splitLine: { lineStyle: { color: of("--color-base-300") } } },

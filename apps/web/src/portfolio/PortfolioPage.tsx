@@ -93,7 +93,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
           {dates.length > 0 && ` · figures ${datesWords(portfolio.projects)}`}
         </p>
         {currencies.length > 1 && <p className="text-sm"><SummedNote money={toSummedIn(commonOf(measured, portfolio), portfolio.on)} /></p>}
-        <div className="ml-auto flex items-center gap-1">
+        <div className="ml-auto flex flex-wrap items-center gap-1">
           {portfolio.projects.length > 0 && <button type="button" className="btn btn-ghost btn-sm" aria-expanded={!folded} onClick={() => fold(!folded)}>{folded ? "Show the log" : "Fold the log"}</button>}
           {holds(me, "controller") && <><Settings onOpen={setOpen} /><CycleTools /></>}
         </div>

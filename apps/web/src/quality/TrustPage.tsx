@@ -65,7 +65,7 @@ function Trust({ quality }: { quality: QualityView }) {
   const onAt = (key: string): void => setParams({ at: key }, { replace: true });
   const about = quality.checks.find(({ number }) => String(number) === at) ?? quality.findings.find(({ key }) => key === at) ?? quality.checks[0]!;
   return (
-    <div className="flex h-full min-h-0">
+    <div className="beside">
       <div className="min-w-0 flex-1 overflow-auto px-5 py-3" tabIndex={0} aria-label="How far the plan can be trusted">
         <VerdictWords verdict={quality.verdict} />
         <h2 className="pt-3 text-base">The fourteen checks <span className="muted font-sans text-sm">{quality.asOf === null ? "without a data date" : `as of ${dateWords(quality.asOf)}`}, {quality.baseline === null ? "no baseline yet" : `against baseline ${quality.baseline}`}</span></h2>

@@ -31,7 +31,7 @@ const FRESH: Record<WatchAbout, WatchQuestion> = {
 function Shelf({ lists }: { lists: readonly Watchlist[] }) {
   const parts = [{ name: "Ready made", of: lists.filter(({ ready }) => ready) }, { name: "Mine", of: lists.filter(({ mine }) => mine) }, { name: "Shared with me", of: lists.filter(({ ready, mine }) => !ready && !mine) }];
   return (
-    <nav aria-label="Watchlists" className="w-56 shrink-0 overflow-auto border-r rule px-4 py-3">
+    <nav aria-label="Watchlists" className="w-56 shrink-0 overflow-auto border-r rule px-4 py-3 max-[760px]:columns-2">
       <h1 className="pb-1 text-xl">Watchlists</h1>
       {parts.filter(({ of }) => of.length > 0).map(({ name, of }) => (
         <section key={name} className="pb-2">
@@ -210,7 +210,7 @@ export function WatchPage() {
   const onQuestion = (question: WatchQuestion): void => setParams({ q: questionText(question) }, { replace: true, flushSync: true });
   const question = asked ?? (id === undefined ? FRESH.activities : (saved.data?.question ?? null));
   return (
-    <div className="flex h-full min-h-0">
+    <div className="beside">
       <Loaded query={lists}>{(all) => <Shelf lists={all} />}</Loaded>
       {id !== undefined && saved.error !== null ? <div className="page"><Failure error={saved.error} /></div> : question === null ? <p className="page muted" role="status">Loading …</p> : (
         <div className="flex min-w-0 flex-1 flex-col">
