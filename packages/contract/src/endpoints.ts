@@ -189,7 +189,7 @@ export const endpoints = {
   "DELETE /api/tokens/:token": { summary: "End a token", response: done },
 
   "GET /api/deadlines": { summary: "Every deadline of every project, how it stands and how it stood when last issued", response: promisedListSchema },
-  "PUT /api/projects/:project/promises/:activity": { summary: "Say what follows if a deadline is not kept; without words that is taken away", body: writePromiseSchema, response: done },
+  "PUT /api/projects/:project/promises/:activity": { summary: "Say what follows if a deadline is not kept; without words that is removed", body: writePromiseSchema, response: done },
   "GET /api/projects/:project/chain/:activity": { summary: "What decides where an activity lies, by name", response: chainSchema },
   "GET /api/projects/:project/milestones": { summary: "Each milestone's forecast as issued, period by period", response: milestoneTrendSchema },
   "GET /api/projects/:project/slip/:milestone": { summary: "What can go along when a milestone slips", response: slipChoiceSchema },

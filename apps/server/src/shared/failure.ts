@@ -31,6 +31,6 @@ export class Failure extends Error {
 
 /** What is there, or the failure that it is not. */
 export function orNotFound<T>(value: T | null | undefined, what: string): T {
-  if (value === null || value === undefined) throw new Failure("notFound", `There is no ${what} here; it may have been taken away.`);
+  if (value === null || value === undefined) throw new Failure("notFound", `There is no ${what} here; it may have been removed.`);
   return value;
 }

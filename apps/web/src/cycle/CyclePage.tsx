@@ -76,7 +76,7 @@ function Projects({ cycle }: { cycle: Cycle }) {
         {step !== null && <span className="undecided text-sm">{countWords(shown.length, "project", "projects")} with something to {step.toLowerCase()}. <button type="button" className="underline cursor-pointer" onClick={() => set("step", null)}>Show all</button></span>}
         {controller && <span className="ml-auto flex flex-wrap items-center gap-2"><CycleTools />{cycle.number !== null && <LockLink projects={cycle.projects} number={cycle.number} />}</span>}
       </div>
-      <DataTable name="The cycle by project" rows={shown} columns={columns} rowKey={({ id }) => id} totalName="Done" empty={step === null ? "There are no projects yet." : "Nothing is open in this step."} />
+      <DataTable name="The cycle by project" rows={shown} columns={columns} rowKey={({ id }) => id} totalName="Done" empty={step === null ? <>There are no projects yet. <Link className="underline" to="/import">Bring a plan</Link></> : "Nothing is open in this step."} />
       <ReportingCalendar mayPlan={controller} />
       {chosen !== undefined && cycle.number !== null && <Dialog title={`${chosen.code} ${chosen.name}: period ${cycle.number}`} onClose={() => set("project", null)}><ProjectSteps project={chosen} number={cycle.number} /></Dialog>}
     </div>

@@ -86,7 +86,7 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
     if (done.length > 0) toast(`Period ${cycle.number} is locked for ${countWords(done.length, "project", "projects")}${faults.size > 0 ? `; ${faults.size} could not be` : ""}.`, { action: { label: "Undo", onClick: () => void undo(done) }, duration: UNDO_MILLISECONDS });
     await client.invalidateQueries();
   };
-  if (cycle.number === null) return <div className="page"><p>No reporting period is open.</p></div>;
+  if (cycle.number === null) return <div className="page"><p>No reporting period is open. <Link className="underline" to="/cycle">Open the next one in the cycle</Link></p></div>;
   const shown = cycle.projects.filter(({ id }) => open.some((each) => each.id === id) || state.results.has(id));
   return (
     <div className="page">

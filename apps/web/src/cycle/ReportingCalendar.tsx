@@ -32,6 +32,7 @@ function Rows({ calendar, mayPlan }: { calendar: Calendar; mayPlan: boolean }) {
       <table className="ledger panel-table" aria-label="Reporting calendar">
         <thead><tr><th className="num">Period</th><th>From</th><th>Data date</th><th>Issue due</th><th className="num">Issued</th><th className="num">Locked</th><th><span className="sr-only">Remove</span></th></tr></thead>
         <tbody>
+          {calendar.periods.length === 0 && <tr><td colSpan={7} className="muted">No period yet. “Open next period” begins the first one.</td></tr>}
           {calendar.periods.slice(-9).map((period) => {
             const at = calendar.periods.indexOf(period) - firstPlanned;
             const editable = period.state === "planned" && mayPlan;

@@ -95,7 +95,7 @@ export function LoadPage() {
           <button type="button" className="btn btn-ghost btn-sm ml-auto" disabled={query.data === undefined} onClick={() => query.data !== undefined && exportLoad(query.data.weeks, lines)}><FileDown size={14} aria-hidden="true" /> Export</button>
         </div>
         <Loaded query={query}>
-          {(load) => (lines.length === 0 ? <p className="muted py-4">{over ? "Nobody is over in these weeks." : "Nobody has work in these weeks."}</p> : (
+          {(load) => (lines.length === 0 ? <p className="muted py-4">{over ? "Nobody is over in these weeks." : "Nobody has work in these weeks. People are put on activities in a plan, under Work, or in its People column."}</p> : (
             <>
               <LoadTable weeks={load.weeks} lines={lines} measure={measure} today={today} chosen={key === null || monday === null ? null : { key, monday }} onChoose={(who, week) => put(who === key && week === monday ? { who: null, week: null } : { who, week })} />
               <p className="muted pt-2 text-sm">{countWords(lines.length, by, by === "person" ? "people" : `${by}s`)}. Remaining hours of work, spread evenly over the working time of each one’s window; the vessel is full at what the calendar allows, leave taken off. Barred weeks run over.</p>

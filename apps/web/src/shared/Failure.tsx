@@ -20,6 +20,7 @@ export function Failure({ error, onAgain }: Props) {
           ))}
         </ul>
       )}
+      {error instanceof CallFailed && error.status === 404 && <p className="mt-1"><a className="underline" href="/">Go to the first page</a></p>}
       {onAgain !== undefined && <button type="button" className="btn btn-sm mt-2" onClick={onAgain}>Try again</button>}
     </div>
   );
