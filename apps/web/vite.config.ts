@@ -19,7 +19,9 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
-            { name: "tables", test: /node_modules.(@tanstack.(table|react-table|store)|papaparse)/ },
+            { name: "begin", test: /preload-helper|shared.shownTheme/ },
+            { name: "frame", test: /node_modules.(react|react-dom|scheduler|react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/ },
+            { name: "tables", test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)\./, includeDependenciesRecursively: false },
             { name: "common", test: /web.src|lucide/, minShareCount: 4 },
           ],
         },

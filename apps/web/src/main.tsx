@@ -1,6 +1,3 @@
-import "@fontsource-variable/besley/wght.css";
-import "@fontsource-variable/source-sans-3/wght.css";
-import "./theme.css";
 import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
@@ -9,10 +6,7 @@ import { Toaster } from "sonner";
 import { answersAnew } from "./shared/answersAnew.ts";
 import { CallFailed } from "./shared/api.ts";
 import { sessionQuery } from "./shared/session.ts";
-import { showTheme } from "./shared/theme.ts";
 import { router } from "./router.tsx";
-
-showTheme();
 
 /** A session that has run out shows the sign-in page; what was open comes back afterwards. */
 const onError = (error: unknown): void => {

@@ -21,24 +21,31 @@ function filesOf(manifest: Manifest, source: string, found = new Set<string>()):
   return found;
 }
 
-/** For each page that people begin with, a header by which the browser fetches its files beside those that are on every page. */
-export function pageHints(folder: string): ReadonlyMap<string, string> {
+/** What runs the pages, once the first bar is painted. */
+const EVERYWHERE = "src/main.tsx";
+
+interface PageHints {
+  readonly of: ReadonlyMap<string, string>;
+  readonly otherwise: string;
+}
+
+/**
+ * Headers by which the browser fetches what a page needs beside what it begins with: for each page that people begin with, and
+ * for every other.
+ */
+export function pageHints(folder: string): PageHints {
   const path = join(folder, ".vite", "manifest.json");
-  if (!existsSync(path)) return new Map();
+  if (!existsSync(path)) return { of: new Map(), otherwise: "" };
   const manifest = JSON.parse(readFileSync(path, "utf8")) as Manifest;
   const always = filesOf(manifest, "index.html");
-  return new Map(
-    Object.entries(BEGINNINGS).map(([address, sources]) => {
-      const files = new Set(sources.flatMap((source) => [...filesOf(manifest, source)]));
-      return [
-        address,
-        [...files]
-          .filter((file) => !always.has(file))
-          .map((file) => `</${file}>; rel=modulepreload`)
-          .join(", "),
-      ];
-    }),
-  );
+  const hint = (sources: readonly string[]): string => {
+    const files = new Set([EVERYWHERE, ...sources].flatMap((source) => [...filesOf(manifest, source)]));
+    return [...files]
+      .filter((file) => !always.has(file))
+      .map((file) => `</${file}>; rel=modulepreload`)
+      .join(", ");
+  };
+  return { of: new Map(Object.entries(BEGINNINGS).map(([address, sources]) => [address, hint(sources)])), otherwise: hint([]) };
 }
 
 /** Serves the pages of the client and their files. */
@@ -52,8 +59,8 @@ export function serveClient(app: Express, folder: string): void {
   app.get("/{*splat}", (request: Request, response: Response, next: NextFunction) => {
     if (/\.[a-z0-9]+$/i.test(request.path) || request.path.startsWith("/assets/"))
       return next(new Failure("notFound", "There is no such file; load the page again."));
-    const hint = hints.get(request.path);
-    if (hint !== undefined && hint !== "") response.setHeader("Link", hint);
+    const hint = hints.of.get(request.path) ?? hints.otherwise;
+    if (hint !== "") response.setHeader("Link", hint);
     response.sendFile(join(folder, "index.html"), { headers: { "Cache-Control": "no-cache" } });
   });
 }

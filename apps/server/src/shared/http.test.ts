@@ -88,12 +88,13 @@ describe("files of the client", () => {
     expect((await request(app).get("/")).headers["link"]).toBeUndefined();
   });
 
-  it("are fetched with the pages that people begin with, those of every page not twice", async () => {
+  it("are fetched beside what a page begins with: what runs all pages, and what those need that people begin with, nothing twice", async () => {
     const folder = mkdtempSync(join(tmpdir(), "chronometra-web-"));
     writeFileSync(join(folder, "index.html"), "<title>page</title>");
     mkdirSync(join(folder, ".vite"));
     const manifest = {
-      "index.html": { file: "assets/index.js", imports: ["_common.js"] },
+      "index.html": { file: "assets/index.js" },
+      "src/main.tsx": { file: "assets/main.js", imports: ["_common.js", "index.html"] },
       "_common.js": { file: "assets/common.js" },
       "_lines.js": { file: "assets/lines.js", imports: ["_common.js", "_lines.js"] },
       "src/collect/DeskPage.tsx": { file: "assets/desk.js", imports: ["_common.js", "_lines.js", "index.html"] },
@@ -101,8 +102,9 @@ describe("files of the client", () => {
     writeFileSync(join(folder, ".vite", "manifest.json"), JSON.stringify(manifest));
     const { app } = createApp({ database: world.database, logger: pino({ level: "silent" }), webFolder: folder });
     const { link } = (await request(app).get("/desk")).headers;
-    expect(link).toBe("</assets/desk.js>; rel=modulepreload, </assets/lines.js>; rel=modulepreload");
-    expect((await request(app).get("/projects/x/plan")).headers["link"]).toBeUndefined();
+    const hint = (...names: string[]): string => names.map((name) => `</assets/${name}.js>; rel=modulepreload`).join(", ");
+    expect(link).toBe(hint("main", "common", "desk", "lines"));
+    expect((await request(app).get("/projects/x/plan")).headers["link"]).toBe(hint("main", "common"));
   });
 });
 
