@@ -48,7 +48,7 @@ export async function openPlanPage(
   for (const [key, value] of Object.entries(preferences))
     await fetch(`${address}/api/preferences/${key}`, { method: "PUT", headers, body: JSON.stringify({ value }) });
   const browser = await chromium.launch({
-    executablePath: "/usr/bin/chromium",
+    executablePath: "/usr/bin/chromium-headless-shell",
     args: [
       "--no-sandbox",
       "--disable-gpu",

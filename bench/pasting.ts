@@ -18,9 +18,9 @@ const LAYOUT = JSON.stringify({
 const cell = (head: string, i: number): string =>
   head === "Activity"
     ? `Pile ${i}`
-    : head === "Length"
+    : head === "Duration"
       ? `${1 + (i % 5)}d`
-      : head === "After" && i % LINK_EVERY !== 0
+      : head === "Predecessors" && i % LINK_EVERY !== 0
         ? `Pile ${i - 1}`
         : "";
 

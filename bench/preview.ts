@@ -34,7 +34,7 @@ export async function previewLines(): Promise<Line[]> {
   const bare = { ...largePlan({ activities: 5_000, linksEach: 2, calendars: 5, progress: 0.3 }) };
   const plan = fromBundle({ ...bare, baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }] });
   const view = { project: plan.project, tables: Object.fromEntries(PLAN_TABLES.map((table) => [table, [...plan[table]]])) };
-  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
+  const browser = await chromium.launch({ executablePath: "/usr/bin/chromium-headless-shell", args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"] });
   try {
     const page = await browser.newPage();
     await page.addScriptTag({ content: `window.script = ${JSON.stringify(await engineScript())}; window.view = ${JSON.stringify(view)};` });

@@ -7,7 +7,7 @@ cd "$ROOT"
 prepare() { install_modules && build_if_changed; }
 with_lock install prepare
 install_packages mariadb-install-db mariadb-server
-install_packages chromium chromium
+install_packages chromium-headless-shell chromium-headless-shell
 WORK=$(mktemp -d /tmp/chronometra-bench.XXXXXX)
 DB_PID=
 trap 'database_stop; rm -rf "$WORK"' EXIT

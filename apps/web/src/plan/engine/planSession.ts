@@ -15,6 +15,9 @@ import { UndoStack, type Done } from "./undoStack.ts";
 
 const SOMEONE = "someone else";
 
+/** A list of more changes than this is taken in by one task, and shown and sent by the next. */
+const MANY = 500;
+
 /** What a session is made of besides its engine. */
 export interface SessionParts {
   readonly store: Store;
@@ -49,6 +52,8 @@ export class PlanSession {
   /** Whether it was asked to go on while it was at it. */
   private asked = false;
   private ended = false;
+  /** Whether what has changed is shown in a moment, once the browser has had time for what is typed. */
+  private quiet = false;
   private readonly outbox: Outbox;
   private readonly undoing: UndoStack;
   private readonly taken = new Map<string, Done>();
@@ -74,6 +79,10 @@ export class PlanSession {
     const waiting = this.outbox.all.length;
     const { undoable, redoable } = this.undoing;
     this.state = { ...this.state, ...next, saving: this.working + waiting, waiting, away: this.reach.isAway, refused: this.outbox.refused, undoable, redoable };
+    if (!this.quiet) this.tell();
+  }
+
+  private tell(): void {
     for (const listener of this.listeners) listener();
   }
 
@@ -123,14 +132,22 @@ export class PlanSession {
     }
   }
 
+  private readonly goOn = (): void => {
+    this.quiet = false;
+    this.tell();
+    void this.pump();
+  };
+
   /** Shows a list at once and puts it on its way. Gives what leads back, or what stands against it. */
   private async put(changes: readonly Change[], undoes: string | null): Promise<{ list: string; inverse: readonly Change[] | null } | { problems: readonly Problem[] }> {
     const list = crypto.randomUUID();
     const tried = await this.engine.change(list, changes);
     if ("problems" in tried) return tried;
     this.outbox.add({ list, changes, undoes });
+    this.quiet ||= changes.length > MANY;
     this.set({ sheet: this.take(tried.sheet), effect: undoes === null ? tried.effect : null, merged: 0, arrivedBy: [] });
-    void this.pump();
+    if (this.quiet) setTimeout(this.goOn);
+    else void this.pump();
     return { list, inverse: tried.inverse };
   }
 

@@ -10,6 +10,7 @@ import { LinkLines } from "../chart/LinkLines.tsx";
 import { widthOf, type Scale } from "../chart/scale.ts";
 import type { Block } from "./blocks.ts";
 import { LostTextBar } from "./LostTextBar.tsx";
+import { useLines } from "./useLines.ts";
 import { ParkDialog } from "./ParkDialog.tsx";
 import type { Ghosts } from "../engine/planEngine.ts";
 import type { Typed } from "../engine/planEngine.ts";
@@ -85,25 +86,6 @@ interface Props {
   /** And the column. */
   readonly cell: string | null;
   readonly handle: Ref<SheetHandle>;
-}
-
-interface Item {
-  readonly index: number;
-  readonly start: number;
-}
-
-/**
- * Lines scrolled out of sight are used again for those that come in, and while it scrolls each stays where it is among the
- * others: made anew or put elsewhere, a line is laid out with all that is in it. At rest they stand in the order of the rows,
- * as they are read. The row the keyboard stands on has a line apart once it is out of sight.
- */
-function useLines(items: readonly Item[], cursor: number, scrolling: boolean): readonly (Item & { readonly key: number })[] {
-  const slots = useRef(0);
-  slots.current = Math.max(slots.current, items.length);
-  const inSight = items.filter(({ index }) => index !== cursor);
-  const far = inSight.length > 0 && (cursor < inSight[0]!.index - 1 || cursor > inSight.at(-1)!.index + 1);
-  const lines = items.map(({ index, start }) => ({ index, start, key: far && index === cursor ? -1 : index % slots.current }));
-  return scrolling ? lines.sort((a, b) => a.key - b.key) : lines;
 }
 
 interface FirstPlace extends Pick<Props, "at" | "cell" | "fresh" | "planKey" | "rows" | "scroller"> {

@@ -1,7 +1,7 @@
 import { useCallback, useMemo, useRef, useState, type FocusEvent, type KeyboardEvent } from "react";
 import type { Gone } from "../engine/sessionState.ts";
 import type { SheetRow } from "../engine/sheet.ts";
-import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState } from "./gridState.ts";
+import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState, type Typing } from "./gridState.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 import { MODIFIERS, useHeldKeys, type Key, type Press } from "./useHeldKeys.ts";
 
@@ -37,6 +37,15 @@ interface Options {
 const HABIT_MILLISECONDS = 800;
 
 const plainText = ({ key, ctrlKey, metaKey, altKey }: Key): boolean => key.length === 1 && !ctrlKey && !metaKey && !altKey;
+
+/** What a key that waited makes of a text that is being typed; `null` where it means nothing there. */
+function textAfter(key: Key, { text, selected }: Typing): string | null {
+  const before = selected ? "" : text;
+  if (plainText(key)) return before + key.key;
+  if (key.key === "Backspace") return before.slice(0, -1);
+  // Whoever goes on in a text does not type it over.
+  return key.key === "End" || key.key === "ArrowRight" ? text : null;
+}
 
 /** Rows or columns on to where what is filled ends. */
 function stepsToEdge({ rows, columns, textAt }: Pick<Options, "rows" | "columns" | "textAt">, from: { readonly row: number; readonly column: number }, down: number, right: number): number {
@@ -205,25 +214,17 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
   /** A key or press that waited, as if it came now. */
   const replay = (what: Key | Press): void => {
     const { typing } = kept.current!.state;
-    if ("twice" in what) {
-      // What was typed before it stands in a field that no pointer has left.
-      if (typing !== null) leave(typing.text);
-      return pressed(what);
-    }
-    const key = what;
-    if (typing === null) return void gridKey(key);
-    if (editKey(key, typing.text)) return;
-    const text = typing.selected ? "" : typing.text;
-    if (plainText(key)) act({ do: "text", text: text + key.key });
-    else if (key.key === "Backspace") act({ do: "text", text: text.slice(0, -1) });
-    // Whoever goes on in a text does not type it over.
-    else if (key.key === "End" || key.key === "ArrowRight") act({ do: "text", text: typing.text });
+    // What was typed before a press stands in a field that no pointer has left.
+    if ("twice" in what && typing !== null) leave(typing.text);
+    if ("twice" in what) return pressed(what);
+    if (typing === null) return void gridKey(what);
+    if (editKey(what, typing.text)) return;
+    const text = textAfter(what, typing);
+    if (text !== null) act({ do: "text", text });
   };
   const { hold, whenIdle, onKeyCapture, onPress } = useHeldKeys(replay);
   /** A press on a cell, in its turn among the keys that wait. */
-  const press = (it: Press): void => {
-    if (!onPress(it)) pressed(it);
-  };
+  const press = (it: Press): void => void (onPress(it) || pressed(it));
   const onKey = (event: KeyboardEvent): void => {
     if (gridKey(event)) event.preventDefault();
   };
