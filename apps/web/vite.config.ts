@@ -1,9 +1,11 @@
 import tailwindcss from "@tailwindcss/vite";
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { compression, defineAlgorithm } from "vite-plugin-compression2";
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  // Pressed once, as hard as can be, and not at each call.
+  plugins: [react(), tailwindcss(), compression({ include: /\.(js|css|svg)$/, algorithms: [defineAlgorithm("brotliCompress"), defineAlgorithm("gzip", { level: 9 })] })],
   resolve: { conditions: ["development", "module", "browser"] },
   build: {
     outDir: "dist",
@@ -23,6 +25,7 @@ export default defineConfig({
             { name: "frame", test: /node_modules.(react|react-dom|scheduler|react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/ },
             { name: "tables", test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)\./, includeDependenciesRecursively: false },
             { name: "common", test: /web.src|lucide/, minShareCount: 4 },
+            { name: "common", test: /web.src.shared|web.src.portfolio.(PortfolioFrame|opens)|web.src.cycle.CycleTools|core.src.(words|time)/, minShareCount: 2, includeDependenciesRecursively: false },
           ],
         },
       },

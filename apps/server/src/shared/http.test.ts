@@ -105,6 +105,9 @@ describe("files of the client", () => {
     const hint = (...names: string[]): string => names.map((name) => `</assets/${name}.js>; rel=modulepreload`).join(", ");
     expect(link).toBe(hint("main", "common", "desk", "lines"));
     expect((await request(app).get("/projects/x/plan")).headers["link"]).toBe(hint("main", "common"));
+    // What the page asks for first as well, by whoever has a session.
+    const begun = await request(app).get("/desk").set("cookie", "chronometra=x");
+    expect(begun.headers["link"]).toBe(`${["/api/desk", "/api/period"].map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`).join(", ")}, ${link}`);
   });
 });
 
