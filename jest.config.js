@@ -2,7 +2,16 @@ const transform = {
   "^.+\\.tsx?$": [
     "@swc/jest",
     {
-      jsc: { parser: { syntax: "typescript", tsx: true, decorators: true }, transform: { legacyDecorator: true, decoratorMetadata: false, useDefineForClassFields: false, react: { runtime: "automatic" } }, target: "es2023" },
+      jsc: {
+        parser: { syntax: "typescript", tsx: true, decorators: true },
+        transform: {
+          legacyDecorator: true,
+          decoratorMetadata: false,
+          useDefineForClassFields: false,
+          react: { runtime: "automatic" },
+        },
+        target: "es2023",
+      },
       module: { type: "commonjs" },
     },
   ],
@@ -30,8 +39,14 @@ export default {
   projects: [
     project("core", "packages/core"),
     // Tables come as modules only, which this runner turns into what it can load.
-    project("web", "apps/web", { transform: { ...transform, "/@tanstack/.+\\.js$": transform["^.+\\.tsx?$"] }, transformIgnorePatterns: ["/node_modules/(?!@tanstack/)"] }),
+    project("web", "apps/web", {
+      transform: { ...transform, "/@tanstack/.+\\.js$": transform["^.+\\.tsx?$"] },
+      transformIgnorePatterns: ["/node_modules/(?!@tanstack/)"],
+    }),
     project("ops", "ops", { testMatch: ["<rootDir>/*.test.ts"] }),
-    project("server", "apps/server", { setupFiles: ["reflect-metadata"], globalSetup: "<rootDir>/src/testing/globalSetup.ts" }),
+    project("server", "apps/server", {
+      setupFiles: ["reflect-metadata"],
+      globalSetup: "<rootDir>/src/testing/globalSetup.ts",
+    }),
   ],
 };

@@ -26,7 +26,15 @@ export default defineConfig({
     launchOptions: {
       // The browser without its own windows and menus, which would take as much of a small machine as the pages do.
       executablePath: "/usr/bin/chromium-headless-shell",
-      args: ["--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync"],
+      args: [
+        "--no-sandbox",
+        "--disable-gpu",
+        "--disable-quic",
+        "--no-first-run",
+        "--disable-background-networking",
+        "--disable-component-update",
+        "--disable-sync",
+      ],
     },
   },
   webServer: ports.map((port, i) => ({
@@ -34,6 +42,11 @@ export default defineConfig({
     url: `http://localhost:${port}/api/session`,
     timeout: 120_000,
     gracefulShutdown: { signal: "SIGTERM" as const, timeout: 5_000 },
-    env: { CHRONOMETRA_DATABASE: `${user}/browser${i}`, CHRONOMETRA_DATABASE_OWNER: `${server}/browser${i}`, CHRONOMETRA_PORT: String(port), CHRONOMETRA_SECRET: "browser tests" },
+    env: {
+      CHRONOMETRA_DATABASE: `${user}/browser${i}`,
+      CHRONOMETRA_DATABASE_OWNER: `${server}/browser${i}`,
+      CHRONOMETRA_PORT: String(port),
+      CHRONOMETRA_SECRET: "browser tests",
+    },
   })),
 });

@@ -18,10 +18,17 @@ export interface Line {
   readonly limit: number;
 }
 
-const shown = (value: number): string => (value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2));
+const shown = (value: number): string =>
+  value >= 100 ? value.toFixed(0) : value >= 10 ? value.toFixed(1) : value.toFixed(2);
 
 /** A line that compares with a yardstick measured in the same run. */
-export const ratioLine = (what: string, milliseconds: number, yardstick: string, yardstickMilliseconds: number, limit: number): Line => ({
+export const ratioLine = (
+  what: string,
+  milliseconds: number,
+  yardstick: string,
+  yardstickMilliseconds: number,
+  limit: number,
+): Line => ({
   what,
   measured: `${shown(milliseconds)} ms`,
   yardstick: `${yardstick} ${shown(yardstickMilliseconds)} ms`,
@@ -30,7 +37,13 @@ export const ratioLine = (what: string, milliseconds: number, yardstick: string,
 });
 
 /** A line that keeps below a time. */
-export const limitLine = (what: string, milliseconds: number, limitMilliseconds: number): Line => ({ what, measured: `${shown(milliseconds)} ms`, yardstick: "milliseconds", value: milliseconds, limit: limitMilliseconds });
+export const limitLine = (what: string, milliseconds: number, limitMilliseconds: number): Line => ({
+  what,
+  measured: `${shown(milliseconds)} ms`,
+  yardstick: "milliseconds",
+  value: milliseconds,
+  limit: limitMilliseconds,
+});
 
 export function printLine({ what, measured, yardstick, value, limit }: Line): void {
   const verdict = value <= limit ? "within" : "OVER";

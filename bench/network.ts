@@ -9,7 +9,8 @@ import { compileCalendars } from "../packages/core/src/time/compileCalendars.ts"
 import { leastOf, ratioLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 
-const networkOf = (plan: PlanBundle): Network => buildNetwork(plan, planTree(plan.activities), compileCalendars(plan.calendars).set);
+const networkOf = (plan: PlanBundle): Network =>
+  buildNetwork(plan, planTree(plan.activities), compileCalendars(plan.calendars).set);
 
 /** Early, late, float and the longest path. */
 function passes(network: Network): void {
@@ -43,10 +44,23 @@ export async function networkLines(): Promise<Line[]> {
   const all = await leastOf(60, () => passes(network));
   const small = networkOf(largePlan({ activities: 10_000, linksEach: 2, calendars: 5 }));
   const large = networkOf(largePlan({ activities: 1_000_000, linksEach: 2, calendars: 5 }));
-  const each = async (each: Network, runs: number): Promise<number> => (await leastOf(runs, () => passes(each))) / each.count;
+  const each = async (each: Network, runs: number): Promise<number> =>
+    (await leastOf(runs, () => passes(each))) / each.count;
   const [smallEach, largeEach] = [await each(small, 200), await each(large, 6)];
   return [
-    ratioLine("Dates, float and longest path, 100 000 activities, 200 000 links, 5 calendars", all, "a bare longest-path sweep over the same arrays", sweep, 4),
-    { what: "The same, growth from 10 000 to 1 000 000 activities", measured: `${(largeEach * 1e6).toFixed(0)} ns an activity`, yardstick: `${(smallEach * 1e6).toFixed(0)} ns at 10 000`, value: largeEach / smallEach, limit: 1.3 },
+    ratioLine(
+      "Dates, float and longest path, 100 000 activities, 200 000 links, 5 calendars",
+      all,
+      "a bare longest-path sweep over the same arrays",
+      sweep,
+      4,
+    ),
+    {
+      what: "The same, growth from 10 000 to 1 000 000 activities",
+      measured: `${(largeEach * 1e6).toFixed(0)} ns an activity`,
+      yardstick: `${(smallEach * 1e6).toFixed(0)} ns at 10 000`,
+      value: largeEach / smallEach,
+      limit: 1.3,
+    },
   ];
 }

@@ -11,14 +11,37 @@ export function randomOf(seed: number): () => number {
   };
 }
 
-const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const DAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 const WEEK = { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY };
 const CALENDARS: Calendar[] = [
   { id: "c0", name: "Standard", week: WEEK, exceptions: [{ from: "2026-12-24", to: "2027-01-01", shifts: [] }] },
   { id: "c1", name: "Six days", week: { ...WEEK, sat: [["08:00", "13:00"]] } },
   { id: "c2", name: "Every day", week: { ...WEEK, sat: DAY, sun: DAY } },
-  { id: "c3", name: "Nights", week: { mon: [["20:00", "24:00"]], tue: [["00:00", "04:00"], ["20:00", "24:00"]], wed: [["00:00", "04:00"], ["20:00", "24:00"]], thu: [["00:00", "04:00"]] } },
-  { id: "c4", name: "Three days", week: { tue: DAY, wed: DAY, thu: DAY }, exceptions: [{ from: "2026-08-03", to: "2026-08-21", shifts: [] }] },
+  {
+    id: "c3",
+    name: "Nights",
+    week: {
+      mon: [["20:00", "24:00"]],
+      tue: [
+        ["00:00", "04:00"],
+        ["20:00", "24:00"],
+      ],
+      wed: [
+        ["00:00", "04:00"],
+        ["20:00", "24:00"],
+      ],
+      thu: [["00:00", "04:00"]],
+    },
+  },
+  {
+    id: "c4",
+    name: "Three days",
+    week: { tue: DAY, wed: DAY, thu: DAY },
+    exceptions: [{ from: "2026-08-03", to: "2026-08-21", shifts: [] }],
+  },
 ];
 const TYPES = ["FS", "FS", "FS", "FS", "FS", "FS", "SS", "FF"] as const;
 
@@ -37,16 +60,44 @@ export function largePlan({ activities: count, linksEach, calendars, progress = 
   const width = Math.ceil(count / depth);
   const activities = Array.from({ length: count }, (_, i): Activity => {
     const share = i / count;
-    const state = share < progress ? { actualStart: "2026-02-10", ...(share < progress * 0.8 ? { actualFinish: "2026-03-20" } : { percent: 40 }) } : {};
-    return { id: `a${i}`, name: `Activity ${i}`, durationMinutes: 60 + Math.floor(random() * 2400), calendar: `c${Math.floor(random() * calendars)}`, ...state };
+    const state =
+      share < progress
+        ? { actualStart: "2026-02-10", ...(share < progress * 0.8 ? { actualFinish: "2026-03-20" } : { percent: 40 }) }
+        : {};
+    return {
+      id: `a${i}`,
+      name: `Activity ${i}`,
+      durationMinutes: 60 + Math.floor(random() * 2400),
+      calendar: `c${Math.floor(random() * calendars)}`,
+      ...state,
+    };
   });
   const links: Link[] = [];
   for (let i = width; i < count; i++) {
     links.push({ from: `a${i - width}`, to: `a${i}` });
     for (let k = 1; k < linksEach; k++) {
       const from = Math.floor(i / width) * width - 1 - Math.floor(random() * width);
-      links.push({ from: `a${Math.max(0, from)}`, to: `a${i}`, type: TYPES[Math.floor(random() * TYPES.length)]!, lagMinutes: random() < 0.2 ? 480 : 0 });
+      links.push({
+        from: `a${Math.max(0, from)}`,
+        to: `a${i}`,
+        type: TYPES[Math.floor(random() * TYPES.length)]!,
+        lagMinutes: random() < 0.2 ? 480 : 0,
+      });
     }
   }
-  return { format: "chronometra-plan", version: 1, project: { code: "L", name: "Large", currency: "EUR", start: "2026-02-02", calendar: "c0", ...(progress > 0 ? { dataDate: "2026-11-27" } : {}) }, calendars: CALENDARS, activities, links };
+  return {
+    format: "chronometra-plan",
+    version: 1,
+    project: {
+      code: "L",
+      name: "Large",
+      currency: "EUR",
+      start: "2026-02-02",
+      calendar: "c0",
+      ...(progress > 0 ? { dataDate: "2026-11-27" } : {}),
+    },
+    calendars: CALENDARS,
+    activities,
+    links,
+  };
 }

@@ -14,9 +14,16 @@ const ACTIVITIES = 500;
 
 function projectPlan(i: number): PlanBundle {
   const plan = largePlan({ activities: ACTIVITIES, linksEach: 2, calendars: 3, progress: 0.4 });
-  const activities = plan.activities.map((activity, k) => (k % 50 === 49 ? { id: activity.id, name: `Milestone ${k}`, kind: "milestone" as const, deadline: "2027-06-30" } : activity));
+  const activities = plan.activities.map((activity, k) =>
+    k % 50 === 49
+      ? { id: activity.id, name: `Milestone ${k}`, kind: "milestone" as const, deadline: "2027-06-30" }
+      : activity,
+  );
   const whole = { ...plan, activities, project: { ...plan.project, code: `B-${i}`, name: `Project ${i}` } };
-  return { ...whole, baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(whole) }] };
+  return {
+    ...whole,
+    baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(whole) }],
+  };
 }
 
 /** What the page says of each project, read in one piece. */
@@ -32,7 +39,10 @@ const readAll = (address: string, cookie: string): Promise<void> =>
 /** The portfolio page from the server, against the same rows read by the bare driver. */
 export async function portfolioLines(url: string): Promise<Line[]> {
   const { database, me, address, headers, close } = await openBenchServer(url, "bench_portfolio");
-  for (let i = 0; i < PROJECTS; i++) await inTransaction(database, (tx) => createProject(tx, me, { bundle: projectPlan(i), programmeId: null, managerId: me.id, label: "bench" }));
+  for (let i = 0; i < PROJECTS; i++)
+    await inTransaction(database, (tx) =>
+      createProject(tx, me, { bundle: projectPlan(i), programmeId: null, managerId: me.id, label: "bench" }),
+    );
   const page = await leastOf(25, () => readAll(`${address}/api/portfolio`, headers.cookie));
   const bare = await createConnection(url.replace(/[^/]+$/, "bench_portfolio"));
   const rows = await leastOf(25, async () => {
@@ -42,5 +52,14 @@ export async function portfolioLines(url: string): Promise<Line[]> {
   await bare.end();
   const watched = await watchLines(database, me, PROJECTS * ACTIVITIES);
   await close();
-  return [...watched, ratioLine(`Portfolio page from the server, ${PROJECTS} projects, ${PROJECTS * ACTIVITIES} activities`, page, "the same rows with the bare driver", rows, 3)];
+  return [
+    ...watched,
+    ratioLine(
+      `Portfolio page from the server, ${PROJECTS} projects, ${PROJECTS * ACTIVITIES} activities`,
+      page,
+      "the same rows with the bare driver",
+      rows,
+      3,
+    ),
+  ];
 }

@@ -5,7 +5,10 @@ import { largePlan } from "./plans.ts";
 /** Checks, findings and verdict of a plan against the time of its dates. */
 export async function qualityLines(): Promise<Line[]> {
   const bare = largePlan({ activities: 10_000, linksEach: 2, calendars: 5, progress: 0.3 });
-  const plan: PlanBundle = { ...bare, baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }] };
+  const plan: PlanBundle = {
+    ...bare,
+    baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }],
+  };
   const { schedule, baseline } = computePlan(plan);
   // In turns, so that a machine that is slow for a while is so for both.
   let [dates, quality] = [Infinity, Infinity];

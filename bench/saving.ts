@@ -13,12 +13,21 @@ const LIMIT_MILLISECONDS = 300;
 export async function savingLines(url: string): Promise<Line[]> {
   const { database, me, address, headers, close } = await openBenchServer(url, "bench_saving");
   const bare = largePlan({ activities: ACTIVITIES, linksEach: 2, calendars: 5, progress: 0.3 });
-  const bundle = { ...bare, baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }] };
-  const project = await inTransaction(database, (tx) => createProject(tx, me, { bundle, programmeId: null, managerId: me.id, label: "bench" }));
+  const bundle = {
+    ...bare,
+    baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }],
+  };
+  const project = await inTransaction(database, (tx) =>
+    createProject(tx, me, { bundle, programmeId: null, managerId: me.id, label: "bench" }),
+  );
   let revision = 1;
   const save = async (change: Change): Promise<number> => {
     const from = performance.now();
-    const response = await fetch(`${address}/api/projects/${project.id}/changes`, { method: "POST", headers, body: JSON.stringify({ revision, changes: [change] }) });
+    const response = await fetch(`${address}/api/projects/${project.id}/changes`, {
+      method: "POST",
+      headers,
+      body: JSON.stringify({ revision, changes: [change] }),
+    });
     const result = (await response.json()) as { revision: number };
     const took = performance.now() - from;
     if (response.status !== 200) throw new Error(`a change was refused: ${response.status}`);
@@ -30,11 +39,27 @@ export async function savingLines(url: string): Promise<Line[]> {
     for (let i = 0; i < SAVES; i++) times.push(await save(change(i)));
     const sorted = times.slice(1).sort((a, b) => a - b);
     const value = sorted[Math.floor(sorted.length / 2)]!;
-    return { what, measured: `median ${value.toFixed(0)} ms, least ${sorted[0]!.toFixed(0)} ms, most ${sorted.at(-1)!.toFixed(0)} ms`, yardstick: `${LIMIT_MILLISECONDS} ms`, value, limit: LIMIT_MILLISECONDS };
+    return {
+      what,
+      measured: `median ${value.toFixed(0)} ms, least ${sorted[0]!.toFixed(0)} ms, most ${sorted.at(-1)!.toFixed(0)} ms`,
+      yardstick: `${LIMIT_MILLISECONDS} ms`,
+      value,
+      limit: LIMIT_MILLISECONDS,
+    };
   };
   const lines = [
-    await median(`A change saved, figures included, ${ACTIVITIES} activities: a length`, (i) => ({ type: "setDuration", activity: `a${2000 + i}`, minutes: 4800 + i })),
-    await median(`A change saved, figures included, ${ACTIVITIES} activities: a row in the middle`, (i) => ({ type: "addRow", table: "activities", key: `n${i}`, row: { id: `n${i}`, name: "New", durationMinutes: 480 }, before: "a2500" })),
+    await median(`A change saved, figures included, ${ACTIVITIES} activities: a length`, (i) => ({
+      type: "setDuration",
+      activity: `a${2000 + i}`,
+      minutes: 4800 + i,
+    })),
+    await median(`A change saved, figures included, ${ACTIVITIES} activities: a row in the middle`, (i) => ({
+      type: "addRow",
+      table: "activities",
+      key: `n${i}`,
+      row: { id: `n${i}`, name: "New", durationMinutes: 480 },
+      before: "a2500",
+    })),
   ];
   await close();
   return lines;

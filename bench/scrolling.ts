@@ -9,7 +9,10 @@ const FRAME = 32;
 /** Scrolling, zooming and walking through a plan of ten thousand rows, table and chart together, in Debian's Chromium. */
 export async function scrollingLines(url: string): Promise<Line[]> {
   const bare = largePlan({ activities: ROWS, linksEach: 2, calendars: 5, progress: 0.3 });
-  const bundle = { ...bare, baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }] };
+  const bundle = {
+    ...bare,
+    baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }],
+  };
   const { page, close } = await openPlanPage(url, "bench_scrolling", bundle);
   try {
     await page.mouse.move(900, 500);
@@ -24,12 +27,16 @@ export async function scrollingLines(url: string): Promise<Line[]> {
         await wheel(60, 0, 300);
         await wheel(60, 0, -300);
       }),
-      await longest(page, `Scrolling grid and chart, ${ROWS} rows: zooming by the wheel, then along the time`, async () => {
-        await page.keyboard.down("Control");
-        await wheel(20, 0, -120);
-        await page.keyboard.up("Control");
-        await wheel(30, 200, 0);
-      }),
+      await longest(
+        page,
+        `Scrolling grid and chart, ${ROWS} rows: zooming by the wheel, then along the time`,
+        async () => {
+          await page.keyboard.down("Control");
+          await wheel(20, 0, -120);
+          await page.keyboard.up("Control");
+          await wheel(30, 200, 0);
+        },
+      ),
       await longest(page, `Scrolling grid and chart, ${ROWS} rows: by keyboard, page by page`, async () => {
         await page.getByRole("rowheader").first().click();
         for (let i = 0; i < 40; i++) {

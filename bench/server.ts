@@ -16,7 +16,11 @@ export interface BenchServer {
   readonly login: string;
   readonly password: string;
   /** Headers of the controller's session. */
-  readonly headers: { readonly cookie: string; readonly "content-type": string; readonly "x-chronometra-token": string };
+  readonly headers: {
+    readonly cookie: string;
+    readonly "content-type": string;
+    readonly "x-chronometra-token": string;
+  };
   readonly close: () => Promise<void>;
 }
 
@@ -26,14 +30,28 @@ export async function openBenchServer(url: string, name: string, webFolder?: str
   await admin.query(`create database ${name}`);
   await admin.end();
   const database = await openDatabase(url.replace(/[^/]+$/, name));
-  const me = await addAccount(database, { login: "bench", name: "Bench", passwordHash: await hashPassword(PASSWORD), roles: ["controller"], personId: null });
-  const { app, close } = createApp({ database, logger: pino({ level: "silent" }), ...(webFolder === undefined ? {} : { webFolder }) });
+  const me = await addAccount(database, {
+    login: "bench",
+    name: "Bench",
+    passwordHash: await hashPassword(PASSWORD),
+    roles: ["controller"],
+    personId: null,
+  });
+  const { app, close } = createApp({
+    database,
+    logger: pino({ level: "silent" }),
+    ...(webFolder === undefined ? {} : { webFolder }),
+  });
   const server = app.listen(0);
   const address = `http://127.0.0.1:${(server.address() as { port: number }).port}`;
   const first = await fetch(`${address}/api/session`);
   const jar = (response: Response): string => response.headers.get("set-cookie")!.split(";")[0]!;
   const { token } = (await first.json()) as { token: string };
-  const signedIn = await fetch(`${address}/api/session`, { method: "POST", headers: { cookie: jar(first), "content-type": "application/json", "x-chronometra-token": token }, body: JSON.stringify({ login: "bench", password: PASSWORD }) });
+  const signedIn = await fetch(`${address}/api/session`, {
+    method: "POST",
+    headers: { cookie: jar(first), "content-type": "application/json", "x-chronometra-token": token },
+    body: JSON.stringify({ login: "bench", password: PASSWORD }),
+  });
   const session = (await signedIn.json()) as { token: string };
   return {
     database,

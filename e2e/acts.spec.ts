@@ -10,13 +10,22 @@ const covered = (page: Page): Promise<string[]> =>
     return [...document.querySelectorAll<HTMLElement>("main button, main a, main input")]
       .filter((each) => {
         const box = each.getBoundingClientRect();
-        const meets = box.left < message.right && box.right > message.left && box.top < message.bottom && box.bottom > message.top;
-        return meets && each.checkVisibility() && document.elementFromPoint(box.left + box.width / 2, box.top + box.height / 2)?.closest("[data-sonner-toast]") !== null;
+        const meets =
+          box.left < message.right && box.right > message.left && box.top < message.bottom && box.bottom > message.top;
+        return (
+          meets &&
+          each.checkVisibility() &&
+          document
+            .elementFromPoint(box.left + box.width / 2, box.top + box.height / 2)
+            ?.closest("[data-sonner-toast]") !== null
+        );
       })
       .map((each) => each.textContent);
   });
 
-test("what was done before others went on is taken back from the history, shown first; what later work rests on stays", async ({ page }) => {
+test("what was done before others went on is taken back from the history, shown first; what later work rests on stays", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   const id = await bringPlan(page, "Jetty of old", broughtPlan("ACT-1", "Jetty of old"));
   await page.goto(`/projects/${id}/plan`);
@@ -55,12 +64,27 @@ test("a drag never takes a date wish with a reason away without asking", async (
   await showColumns(page, "Date wish");
   await typeInto(page, name, "Date wish", "not before 4 Jan 2027: contract");
   const wish = await planCell(page, name, "Date wish");
-  const lane = page.getByRole("row").filter({ has: page.getByRole("rowheader", { name, exact: true }) }).locator('svg rect[fill="var(--band)"]').first();
+  const lane = page
+    .getByRole("row")
+    .filter({ has: page.getByRole("rowheader", { name, exact: true }) })
+    .locator('svg rect[fill="var(--band)"]')
+    .first();
   let last = "";
-  await expect.poll(async () => { const [was, now] = [last, JSON.stringify(await lane.boundingBox())]; last = now; return was === now; }, { intervals: [300] }).toBe(true);
+  await expect
+    .poll(
+      async () => {
+        const [was, now] = [last, JSON.stringify(await lane.boundingBox())];
+        last = now;
+        return was === now;
+      },
+      { intervals: [300] },
+    )
+    .toBe(true);
   const dragOn = async (): Promise<void> => {
     const { x, y, width } = (await lane.boundingBox())!;
-    await (await drag(page, { x: x + width / 2, y: y + 3 }, { x: x + width / 2 + 60, y: y + 3 }))();
+    await (
+      await drag(page, { x: x + width / 2, y: y + 3 }, { x: x + width / 2 + 60, y: y + 3 })
+    )();
   };
   await dragOn();
   const replace = page.getByRole("dialog", { name: "Replace the date wish?" });
@@ -73,13 +97,25 @@ test("a drag never takes a date wish with a reason away without asking", async (
   await expect(wish).toHaveText(/^not before (?!4 Jan)[^:]+$/);
 });
 
-test("in a small window the plan keeps rows beside what is told of one, and all of it can be scrolled to", async ({ page }) => {
+test("in a small window the plan keeps rows beside what is told of one, and all of it can be scrolled to", async ({
+  page,
+}) => {
   await page.setViewportSize({ width: 640, height: 400 });
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "LG-03")}/plan?about=work`);
   const about = page.getByRole("region", { name: "About the activity" });
   await expect(about).toBeAttached();
-  const inSight = (): Promise<number> => page.getByRole("treegrid", { name: "Plan" }).getByRole("row").evaluateAll((rows) => rows.filter((row) => { const { top, bottom } = row.getBoundingClientRect(); return top > 200 && bottom <= innerHeight; }).length);
+  const inSight = (): Promise<number> =>
+    page
+      .getByRole("treegrid", { name: "Plan" })
+      .getByRole("row")
+      .evaluateAll(
+        (rows) =>
+          rows.filter((row) => {
+            const { top, bottom } = row.getBoundingClientRect();
+            return top > 200 && bottom <= innerHeight;
+          }).length,
+      );
   await expect.poll(inSight).toBeGreaterThanOrEqual(4);
   await about.getByRole("tab", { name: "Rule of credit" }).click();
   await expect(about.getByRole("tabpanel")).toBeInViewport();

@@ -1,7 +1,9 @@
 import { expect, test } from "@playwright/test";
 import { beside, bringPlan, broughtPlan, fileOf, planCell, saved, signIn } from "./helpers.ts";
 
-test("a change is tried beside the live plan, put forward, approved as a new baseline with a draw on contingency; the old one stays", async ({ page }) => {
+test("a change is tried beside the live plan, put forward, approved as a new baseline with a draw on contingency; the old one stays", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   await signIn(page, "tomas");
   const project = await bringPlan(page, "Pile jetty", broughtPlan("WI-01", "Pile jetty"));
@@ -10,7 +12,9 @@ test("a change is tried beside the live plan, put forward, approved as a new bas
 
   await test.step("the plan's state is in view where approval is asked for", async () => {
     await page.goto(`/projects/${project}/approvals`);
-    await expect(page.getByRole("region", { name: "The plan as it stands" })).toContainText("3 activities with dates, 1 milestone, finishes 27 Nov 2026");
+    await expect(page.getByRole("region", { name: "The plan as it stands" })).toContainText(
+      "3 activities with dates, 1 milestone, finishes 27 Nov 2026",
+    );
     const { id } = await tomas.send<{ id: string }>("post", `/api/projects/${project}/approvals`, { word: "" });
     await margit.send("post", `/api/approvals/${id}/decision`, { decision: "approve", reason: "agreed" });
     await page.reload();
@@ -38,13 +42,18 @@ test("a change is tried beside the live plan, put forward, approved as a new bas
     await page.getByRole("button", { name: "Redo" }).click();
     await saved(page);
     await expect(page.getByText("finishes 23 Nov 2026, 4 d earlier", { exact: true })).toBeVisible();
-    const live = await tomas.get<{ tables: { activities: [string, { durationMinutes?: number }][] } }>(`/api/projects/${project}/plan`);
+    const live = await tomas.get<{ tables: { activities: [string, { durationMinutes?: number }][] } }>(
+      `/api/projects/${project}/plan`,
+    );
     expect(Object.fromEntries(live.tables.activities)["A"]!.durationMinutes).toBe(4800);
   });
 
   await test.step("the live plan moves on in the same place: both values, and which is to hold", async () => {
     const { revision } = await tomas.get<{ revision: number }>(`/api/projects/${project}/plan`);
-    await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setDuration", activity: "A", minutes: 4320 }] });
+    await tomas.send("post", `/api/projects/${project}/changes`, {
+      revision,
+      changes: [{ type: "setDuration", activity: "A", minutes: 4320 }],
+    });
     await page.reload();
     const both = page.getByRole("table", { name: "What both changed" });
     await expect(both).toContainText("72 h");
@@ -80,17 +89,29 @@ test("a change is tried beside the live plan, put forward, approved as a new bas
     await expect(page.getByText("Applied, and baseline 2 of Pile jetty is frozen.")).toBeVisible();
     await page.goto(`/projects/${project}/approvals`);
     const ledger = page.getByRole("table", { name: "Baselines" });
-    await expect(ledger.getByRole("row").nth(1)).toContainText("Change request 1: Second rig. The piling window closes early — Agreed by the board");
+    await expect(ledger.getByRole("row").nth(1)).toContainText(
+      "Change request 1: Second rig. The piling window closes early — Agreed by the board",
+    );
     await expect(ledger.getByRole("row").nth(1)).toContainText("change request 1 alone");
     await expect(ledger.getByRole("row")).toHaveCount(3);
     await expect(page.getByRole("region", { name: "Reserves" })).toContainText("contingency 3 800 EUR");
   });
 });
 
-test("two ways to do a step are compared without switching, and one is made live in the place of the other", async ({ page }) => {
+test("two ways to do a step are compared without switching, and one is made live in the place of the other", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
   const base = broughtPlan("AL-01", "Crossing") as { activities: object[]; links: object[] };
-  await bringPlan(page, "Crossing", { ...base, activities: [...base.activities.slice(0, 2), { id: "C", name: "Drive piles by barge", parent: "S", durationMinutes: 2400 }, ...base.activities.slice(2)], links: [...base.links, { from: "C", to: "B" }] });
+  await bringPlan(page, "Crossing", {
+    ...base,
+    activities: [
+      ...base.activities.slice(0, 2),
+      { id: "C", name: "Drive piles by barge", parent: "S", durationMinutes: 2400 },
+      ...base.activities.slice(2),
+    ],
+    links: [...base.links, { from: "C", to: "B" }],
+  });
   const row = (name: string) => page.getByRole("rowheader", { name, exact: true });
   await row("Drive piles").click();
   await page.keyboard.down("Shift");
@@ -111,11 +132,20 @@ test("two ways to do a step are compared without switching, and one is made live
   await expect(await planCell(page, "Jetty open", "Finishes")).toHaveText("20 Nov 2026");
 });
 
-test("invoices come in from a file whose columns are remembered; what matches nothing waits in sight; the same file twice changes nothing", async ({ page }) => {
+test("invoices come in from a file whose columns are remembered; what matches nothing waits in sight; the same file twice changes nothing", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
   await bringPlan(page, "Invoice jetty", broughtPlan("OC-01", "Invoice jetty"));
   await page.goto("/time/costs");
-  const file = fileOf("ledger.csv", ["Beleg;Job;Task;Tag;Net amount", "R-77;OC-01;Lay deck;2026-11-12;1 250,50", "R-78;OC-01;Timber, sundry;2026-11-12;80"].join("\r\n"));
+  const file = fileOf(
+    "ledger.csv",
+    [
+      "Beleg;Job;Task;Tag;Net amount",
+      "R-77;OC-01;Lay deck;2026-11-12;1 250,50",
+      "R-78;OC-01;Timber, sundry;2026-11-12;80",
+    ].join("\r\n"),
+  );
   const bring = async (): Promise<void> => page.getByLabel("File of costs").setInputFiles(file);
   await bring();
   const dialog = page.getByRole("dialog");
@@ -140,7 +170,14 @@ test("invoices come in from a file whose columns are remembered; what matches no
   await expect(table.getByRole("row").filter({ hasText: "R-77" })).toBeHidden();
 
   // The ledger says something else of an invoice now.
-  const corrected = fileOf("ledger-2.csv", ["Beleg;Job;Task;Tag;Net amount", "R-77;OC-01;Lay deck;2026-11-12;1 300,50", "R-78;OC-01;Timber, sundry;2026-11-12;80"].join("\r\n"));
+  const corrected = fileOf(
+    "ledger-2.csv",
+    [
+      "Beleg;Job;Task;Tag;Net amount",
+      "R-77;OC-01;Lay deck;2026-11-12;1 300,50",
+      "R-78;OC-01;Timber, sundry;2026-11-12;80",
+    ].join("\r\n"),
+  );
   await page.getByLabel("File of costs").setInputFiles(corrected);
   await dialog.getByRole("button", { name: "Take the lines in" }).click();
   await expect(page.getByText("1 correction waits to be accepted; 1 line was here already.")).toBeVisible();

@@ -1,13 +1,18 @@
 import { expect, test } from "@playwright/test";
 import { bringPlan, broughtPlan, signIn } from "./helpers.ts";
 
-test("a project is played through with ranges and a risk: how likely its finish and its promise are, the same for the same seed", async ({ page }) => {
+test("a project is played through with ranges and a risk: how likely its finish and its promise are, the same for the same seed", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await bringPlan(page, "Chance jetty", broughtPlan("CH-1", "Chance jetty") as object);
   await page.getByRole("link", { name: "Chances" }).click();
   const said = page.getByText(/^It finishes by .* in 50 of 100 runs, by .* in 80 of 100\.$/);
   await expect(said).toBeVisible();
-  const promise = page.getByRole("table", { name: "Chances of deadlines" }).getByRole("row").filter({ hasText: "Jetty open" });
+  const promise = page
+    .getByRole("table", { name: "Chances of deadlines" })
+    .getByRole("row")
+    .filter({ hasText: "Jetty open" });
   await expect(promise).toContainText(/in \d+ of 100|in all runs|in over 99/);
   const first = await said.innerText();
 
@@ -31,10 +36,19 @@ test("a project is played through with ranges and a risk: how likely its finish 
   await risks.getByLabel("Another activity").fill("Lay deck");
   await risks.getByRole("button", { name: "Leave out Drive piles" }).click();
   await risks.getByRole("button", { name: "Add the risk" }).click();
-  await expect(risks.getByRole("alert")).toHaveText("Write three numbers of days that do not fall, as 2 5 10, for each activity.");
-  for (const [name, days] of [["least", "30"], ["likeliest", "30"], ["most", "40"]] as const) await risks.getByLabel(`Lay deck longer, ${name}`).fill(days);
+  await expect(risks.getByRole("alert")).toHaveText(
+    "Write three numbers of days that do not fall, as 2 5 10, for each activity.",
+  );
+  for (const [name, days] of [
+    ["least", "30"],
+    ["likeliest", "30"],
+    ["most", "40"],
+  ] as const)
+    await risks.getByLabel(`Lay deck longer, ${name}`).fill(days);
   await risks.getByRole("button", { name: "Add the risk" }).click();
-  await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText("100%: 30 to 40 d more on Lay deck, likeliest 30");
+  await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText(
+    "100%: 30 to 40 d more on Lay deck, likeliest 30",
+  );
   await expect(promise).toContainText("in no run");
   // Changed in place: what cannot be is said and kept as typed.
   await risks.getByRole("button", { name: "Change Crane fails" }).click();
@@ -47,7 +61,9 @@ test("a project is played through with ranges and a risk: how likely its finish 
   await form.getByLabel("Extra cost, likeliest").fill("200");
   await form.getByLabel("Extra cost, most").fill("900");
   await form.getByRole("button", { name: "Save the change" }).click();
-  await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText(/40%: 30 to 40 d more on Lay deck, likeliest 30; 100 to 900 EUR, likeliest 200/);
+  await expect(risks.getByRole("listitem").filter({ hasText: "Crane fails" })).toContainText(
+    /40%: 30 to 40 d more on Lay deck, likeliest 30; 100 to 900 EUR, likeliest 200/,
+  );
   await risks.getByRole("button", { name: "Remove Crane fails" }).click();
   await expect(said).toHaveText(first);
 

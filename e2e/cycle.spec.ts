@@ -1,11 +1,16 @@
 import { expect, test } from "@playwright/test";
 import { beside, bringPlan, broughtPlan, signIn } from "./helpers.ts";
 
-test("a period of one project step by step: checked, explained, locked, opened again with a reason; what cannot be locked says why", async ({ page }) => {
+test("a period of one project step by step: checked, explained, locked, opened again with a reason; what cannot be locked says why", async ({
+  page,
+}) => {
   test.setTimeout(120_000);
   await signIn(page, "tomas");
   const base = broughtPlan("CY-01", "Spur jetty") as { project: object };
-  const project = await bringPlan(page, "Spur jetty", { ...base, project: { ...base.project, dataDate: "2026-11-27" } });
+  const project = await bringPlan(page, "Spur jetty", {
+    ...base,
+    project: { ...base.project, dataDate: "2026-11-27" },
+  });
   const tomas = await beside(page, "tomas");
   const margit = await beside(page, "margit");
   const { id } = await tomas.send<{ id: string }>("post", `/api/projects/${project}/approvals`, { word: "" });
@@ -39,7 +44,10 @@ test("a period of one project step by step: checked, explained, locked, opened a
   await lock.click();
   await expect(page.getByText("Period 10 is locked for 1 project.")).toBeVisible();
   await page.goto("/cycle");
-  const line = page.getByRole("table", { name: "The cycle by project" }).getByRole("row").filter({ hasText: "Spur jetty" });
+  const line = page
+    .getByRole("table", { name: "The cycle by project" })
+    .getByRole("row")
+    .filter({ hasText: "Spur jetty" });
   await expect(line.getByRole("cell").nth(8)).toHaveText("✓");
 
   await test.step("time of the locked period lands after it, and says so before it is accepted", async () => {
@@ -47,15 +55,31 @@ test("a period of one project step by step: checked, explained, locked, opened a
     await amadou.send("post", "/api/desk/reports", { project, activity: "A", date: "2026-11-10", minutes: 60 });
     await page.goto(`/time?project=${project}`);
     await expect(page.getByText("late: closed up to 27 Nov 2026, so it lands on the day after")).toBeVisible();
-    const [{ id: report }] = (await tomas.get<{ id: string; project: string }[]>("/api/reports")).filter((each) => each.project === project) as [{ id: string; project: string }];
+    const [{ id: report }] = (await tomas.get<{ id: string; project: string }[]>("/api/reports")).filter(
+      (each) => each.project === project,
+    ) as [{ id: string; project: string }];
     await tomas.send("post", "/api/reports/decision", { ids: [report], decision: "return", word: "next week" });
   });
 
   await test.step("locking everything locks what can be, one by one, and names what cannot with why", async () => {
     await page.goto("/cycle");
     // What everyone else's tests rest on stays as it is: only what is refused is looked at.
-    const cycle = await page.evaluate(async () => (await (await fetch("/api/cycle")).json()) as { projects: { id: string; code: string; takesPart: boolean; locked: boolean; steps: { name: string; open: number }[] }[] });
-    const waiting = cycle.projects.find(({ takesPart, locked, steps: own }) => takesPart && !locked && own.find(({ name }) => name === "Review")!.open > 0)!;
+    const cycle = await page.evaluate(
+      async () =>
+        (await (await fetch("/api/cycle")).json()) as {
+          projects: {
+            id: string;
+            code: string;
+            takesPart: boolean;
+            locked: boolean;
+            steps: { name: string; open: number }[];
+          }[];
+        },
+    );
+    const waiting = cycle.projects.find(
+      ({ takesPart, locked, steps: own }) =>
+        takesPart && !locked && own.find(({ name }) => name === "Review")!.open > 0,
+    )!;
     await page.goto("/cycle/lock");
     const row = page.getByRole("row").filter({ hasText: waiting.code });
     await expect(row).toContainText(/cannot be locked: .*reports? waits? for a decision/);
@@ -69,11 +93,15 @@ test("a period of one project step by step: checked, explained, locked, opened a
     await again.getByLabel(/is opened again/).fill("A delivery note was missed");
     await again.getByRole("button", { name: "Open again" }).click();
     await expect(again.getByText("Locked all the same: “Amadou was away”")).toBeHidden();
-    await expect(again.getByText(/Period 10 was opened again by Ines Okafor .*“A delivery note was missed”/)).toBeVisible();
+    await expect(
+      again.getByText(/Period 10 was opened again by Ines Okafor .*“A delivery note was missed”/),
+    ).toBeVisible();
   });
 });
 
-test("everyone's week in one place: who is missing is reminded in one go, a week is sent, approved, and corrected only with a note", async ({ page }) => {
+test("everyone's week in one place: who is missing is reminded in one go, a week is sent, approved, and corrected only with a note", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await page.goto("/time/people?date=2026-11-18&show=missing");
   const table = page.getByRole("table", { name: "People’s weeks" });
@@ -84,7 +112,11 @@ test("everyone's week in one place: who is missing is reminded in one go, a week
   await expect(page.getByText(`${count} reminders sent.`)).toBeVisible();
   const name = (await table.locator("tbody tr").first().getByRole("cell").nth(1).textContent())!;
   await expect(table.locator("tbody tr").first()).toContainText("2026");
-  const login = name.split(" ")[0]!.normalize("NFD").replace(/[^A-Za-z]/g, "").toLowerCase();
+  const login = name
+    .split(" ")[0]!
+    .normalize("NFD")
+    .replace(/[^A-Za-z]/g, "")
+    .toLowerCase();
   await signIn(page, login);
   await page.goto("/mail");
   await expect(page.getByRole("heading", { name: "Your time of the week of 16 Nov 2026" })).toBeVisible();
@@ -96,7 +128,9 @@ test("everyone's week in one place: who is missing is reminded in one go, a week
   await signIn(page, "ines");
   await page.goto("/time/people?date=2026-11-11");
   await page.getByRole("checkbox", { name: "Select Hana Pettersen" }).check();
-  await expect(page.getByRole("region", { name: "Effect preview" })).toContainText(/Approving accepts|Nothing waits in them/);
+  await expect(page.getByRole("region", { name: "Effect preview" })).toContainText(
+    /Approving accepts|Nothing waits in them/,
+  );
   await page.getByRole("button", { name: "Approve 1 week" }).click();
   await expect(page.getByText("1 week approved.")).toBeVisible();
   await signIn(page, "hana");

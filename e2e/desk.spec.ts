@@ -1,16 +1,25 @@
 import { expect, test, type Locator, type Page } from "@playwright/test";
 import { beside, bringPlan, signIn } from "./helpers.ts";
 
-const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const DAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 const plan = (code: string, name: string) => ({
   format: "chronometra-plan",
   version: 1,
   project: { code, name, currency: "EUR", start: "2026-11-09", dataDate: "2026-11-06", calendar: "std" },
   calendars: [{ id: "std", name: "Standard", week: { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY } }],
   people: [{ id: "hana-pettersen", name: "Hana Pettersen", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }],
-  activities: [{ id: "a", name: "Sound the basin", durationMinutes: 4800 }, { id: "b", name: "Chart the basin", durationMinutes: 2400 }],
+  activities: [
+    { id: "a", name: "Sound the basin", durationMinutes: 4800 },
+    { id: "b", name: "Chart the basin", durationMinutes: 2400 },
+  ],
   links: [{ from: "a", to: "b" }],
-  assignments: [{ activity: "a", person: "hana-pettersen", plannedMinutes: 4800 }, { activity: "b", person: "hana-pettersen", plannedMinutes: 2400 }],
+  assignments: [
+    { activity: "a", person: "hana-pettersen", plannedMinutes: 4800 },
+    { activity: "b", person: "hana-pettersen", plannedMinutes: 2400 },
+  ],
 });
 
 /** Counts what a person does: each touch, each text typed, each key pressed. */
@@ -30,9 +39,13 @@ class Hand {
   }
 }
 
-const cardOf = (page: Page, name: string) => page.getByRole("listitem").filter({ has: page.getByRole("heading", { name, exact: true }) });
+const cardOf = (page: Page, name: string) =>
+  page.getByRole("listitem").filter({ has: page.getByRole("heading", { name, exact: true }) });
 
-test("a report takes three actions for time and one for percent; the clock outlives the browser, and what is blocked says so", async ({ page, browser }) => {
+test("a report takes three actions for time and one for percent; the clock outlives the browser, and what is blocked says so", async ({
+  page,
+  browser,
+}) => {
   await signIn(page, "tomas");
   await bringPlan(page, "Basin survey", plan("DK-01", "Basin survey"));
   await signIn(page, "hana");
@@ -79,8 +92,12 @@ test("a report takes three actions for time and one for percent; the clock outli
     await card.getByLabel("What blocks Sound the basin", { exact: true }).press("Enter");
     await expect(card.getByText("blocked by fog, the launch stays in")).toBeVisible();
     const tomas = await beside(page, "tomas");
-    const { blocks } = await tomas.get<{ blocks: { by: string; downstream: { name: string; movesDays: number }[] }[] }>("/api/blocked/3");
-    expect(blocks.find(({ by }) => by.startsWith("fog"))?.downstream).toEqual([expect.objectContaining({ name: "Chart the basin", movesDays: 3 })]);
+    const { blocks } = await tomas.get<{ blocks: { by: string; downstream: { name: string; movesDays: number }[] }[] }>(
+      "/api/blocked/3",
+    );
+    expect(blocks.find(({ by }) => by.startsWith("fog"))?.downstream).toEqual([
+      expect.objectContaining({ name: "Chart the basin", movesDays: 3 }),
+    ]);
     await card.getByRole("button", { name: "No longer blocked: Sound the basin" }).click();
     await expect(card.getByText(/blocked by fog/)).toBeHidden();
   });
@@ -104,19 +121,28 @@ test("a browser that dies while booking books once or not at all, never half", a
   await bringPlan(page, "Basin again", plan("DK-02", "Basin again"));
   const hana = await beside(page, "hana");
   for (let round = 0; round < 4; round++) {
-    const before = (await hana.get<{ reports: { note: string }[] }>("/api/desk")).reports.filter(({ note }) => note === `round ${round}`).length;
+    const before = (await hana.get<{ reports: { note: string }[] }>("/api/desk")).reports.filter(
+      ({ note }) => note === `round ${round}`,
+    ).length;
     const context = await browser.newContext();
     const doomed = await context.newPage();
     await signIn(doomed, "hana");
-    const field = doomed.getByRole("listitem").filter({ hasText: "Basin again" }).filter({ has: doomed.getByRole("heading", { name: "Sound the basin" }) }).getByPlaceholder("1.5h, a note");
+    const field = doomed
+      .getByRole("listitem")
+      .filter({ hasText: "Basin again" })
+      .filter({ has: doomed.getByRole("heading", { name: "Sound the basin" }) })
+      .getByPlaceholder("1.5h, a note");
     await field.fill(`0.25h round ${round}`);
     void field.press("Enter").catch(() => undefined);
     await new Promise((resolve) => setTimeout(resolve, round * 12));
     await context.close();
-    const { reports } = await hana.get<{ reports: { note: string; minutes: number; activityName: string; state: string }[] }>("/api/desk");
+    const { reports } = await hana.get<{
+      reports: { note: string; minutes: number; activityName: string; state: string }[];
+    }>("/api/desk");
     const sent = reports.filter(({ note }) => note === `round ${round}`);
     expect(before).toBe(0);
     expect(sent.length).toBeLessThanOrEqual(1);
-    for (const report of sent) expect(report).toMatchObject({ minutes: 15, activityName: "Sound the basin", state: "submitted" });
+    for (const report of sent)
+      expect(report).toMatchObject({ minutes: 15, activityName: "Sound the basin", state: "submitted" });
   }
 });

@@ -45,7 +45,9 @@ test("a locked period keeps its figures, and what has changed since stands besid
   await page.goto("/approvals");
   const asked = page.getByRole("listitem").filter({ hasText: "Quay wall" }).first();
   // Work that was to end before the data date has not begun: approved, that counts at once.
-  await expect(asked).toContainText(/Approved, it is at once measured so, as of 27 Nov 2026: [\d\s]+ behind, SPI 0\.00/);
+  await expect(asked).toContainText(
+    /Approved, it is at once measured so, as of 27 Nov 2026: [\d\s]+ behind, SPI 0\.00/,
+  );
   await expect(asked).toContainText(/approved finish in the past: .*Drive piles, 20 Nov 2026/);
   await margit.send("post", `/api/approvals/${id}/decision`, { decision: "approve", reason: "agreed" });
   await ines.send("post", `/api/projects/${project}/lock`, { word: "known" });

@@ -19,7 +19,13 @@ export async function signIn(page: Page, login: string): Promise<void> {
 
 /** The id of a demo project by its code. */
 export const projectId = (page: Page, code: string): Promise<string> =>
-  page.evaluate(async (wanted) => ((await (await fetch("/api/portfolio")).json()) as { projects: { id: string; code: string }[] }).projects.find(({ code: each }) => each === wanted)!.id, code);
+  page.evaluate(
+    async (wanted) =>
+      ((await (await fetch("/api/portfolio")).json()) as { projects: { id: string; code: string }[] }).projects.find(
+        ({ code: each }) => each === wanted,
+      )!.id,
+    code,
+  );
 
 const axe = readFileSync(createRequire(import.meta.url).resolve("axe-core/axe.min.js"), "utf8");
 
@@ -38,12 +44,36 @@ export async function seriousFindings(page: Page, of: "all" | "contrast" = "all"
     const unrolled = new CSSStyleSheet();
     unrolled.replaceSync(".ledger thead th, .ledger tr.total td { position: static !important }");
     document.adoptedStyleSheets = [unrolled];
-    const { violations } = await (window as unknown as { axe: { run: (options: object) => Promise<{ violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[] }> } }).axe.run({ runOnly: which === "contrast" ? { type: "rule", values: ["color-contrast"] } : ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"] });
-    return violations.filter(({ impact }) => impact === "serious" || impact === "critical").map(({ id, impact, nodes }) => ({ id, impact, nodes: nodes.slice(0, 4).map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary.slice(0, 200)}`) }));
+    const { violations } = await (
+      window as unknown as {
+        axe: {
+          run: (options: object) => Promise<{
+            violations: { id: string; impact: string; nodes: { html: string; failureSummary: string }[] }[];
+          }>;
+        };
+      }
+    ).axe.run({
+      runOnly:
+        which === "contrast"
+          ? { type: "rule", values: ["color-contrast"] }
+          : ["wcag2a", "wcag2aa", "wcag21aa", "wcag22aa"],
+    });
+    return violations
+      .filter(({ impact }) => impact === "serious" || impact === "critical")
+      .map(({ id, impact, nodes }) => ({
+        id,
+        impact,
+        nodes: nodes
+          .slice(0, 4)
+          .map(({ html, failureSummary }) => `${html.slice(0, 160)} ${failureSummary.slice(0, 200)}`),
+      }));
   }, of);
 }
 
-const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const DAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 
 /** A plan that someone brings: two people of the demo world, three activities and a milestone. */
 export const broughtPlan = (code: string, name: string): object => ({
@@ -58,13 +88,20 @@ export const broughtPlan = (code: string, name: string): object => ({
     { id: "B", name: "Lay deck", parent: "S", durationMinutes: 2400 },
     { id: "M", name: "Jetty open", kind: "milestone", deadline: "2026-12-04" },
   ],
-  links: [{ from: "A", to: "B" }, { from: "B", to: "M" }],
+  links: [
+    { from: "A", to: "B" },
+    { from: "B", to: "M" },
+  ],
   assignments: [{ activity: "A", person: "amadou-keller", plannedMinutes: 4800 }],
   costs: [{ id: "c", activity: "B", category: "timber", plannedMinor: 250000, timing: "start" }],
 });
 
 /** Chooses a file made up here. */
-export const fileOf = (name: string, content: string | Buffer) => ({ name, mimeType: "application/octet-stream", buffer: Buffer.from(content as string) });
+export const fileOf = (name: string, content: string | Buffer) => ({
+  name,
+  mimeType: "application/octet-stream",
+  buffer: Buffer.from(content as string),
+});
 
 /** The cell of a row of the plan, by the column's heading. */
 export async function planCell(page: Page, activity: string, column: string) {
@@ -72,7 +109,10 @@ export async function planCell(page: Page, activity: string, column: string) {
   const heads = await page.getByRole("columnheader").allTextContents();
   const at = heads.indexOf(column);
   await bringIntoSight(page, at);
-  return page.getByRole("row").filter({ has: page.getByRole("rowheader", { name: activity, exact: true }) }).locator(`[aria-colindex="${at + 1}"]`);
+  return page
+    .getByRole("row")
+    .filter({ has: page.getByRole("rowheader", { name: activity, exact: true }) })
+    .locator(`[aria-colindex="${at + 1}"]`);
 }
 
 /** Scrolls the table's own side so that a column is in sight, as one does who looks for it. */
@@ -82,7 +122,8 @@ const bringIntoSight = (page: Page, at: number): Promise<void> =>
     const heads = [...document.querySelectorAll<HTMLElement>("[role=columnheader]")];
     const before = heads.slice(1, index).reduce((sum, head) => sum + head.offsetWidth, 0);
     const room = strip.clientWidth - heads[0]!.offsetWidth;
-    if (index > 0 && (before < strip.scrollLeft || before + heads[index]!.offsetWidth > strip.scrollLeft + room)) strip.scrollLeft = before;
+    if (index > 0 && (before < strip.scrollLeft || before + heads[index]!.offsetWidth > strip.scrollLeft + room))
+      strip.scrollLeft = before;
   }, at);
 
 /** Says that the page has what it shows; pages that listen for news are never quiet on the network. */
@@ -115,12 +156,18 @@ export async function typeInto(page: Page, activity: string, column: string, tex
 /** The plan's rows as the server has them, to the letter; values of own fields have no order among activities. */
 export const planText = (page: Page, project: string): Promise<string> =>
   page.evaluate(async (id) => {
-    const { tables } = (await (await fetch(`/api/projects/${id}/plan`)).json()) as { tables: Record<string, [string, unknown][]> };
+    const { tables } = (await (await fetch(`/api/projects/${id}/plan`)).json()) as {
+      tables: Record<string, [string, unknown][]>;
+    };
     return JSON.stringify({ ...tables, ownValues: [...tables["ownValues"]!].sort(([a], [b]) => (a < b ? -1 : 1)) });
   }, project);
 
 /** Drags from a place within one thing to a place, slowly enough for what is drawn meanwhile; gives what lets go. */
-export async function drag(page: Page, from: { x: number; y: number }, to: { x: number; y: number }): Promise<() => Promise<void>> {
+export async function drag(
+  page: Page,
+  from: { x: number; y: number },
+  to: { x: number; y: number },
+): Promise<() => Promise<void>> {
   await page.mouse.move(from.x, from.y);
   await page.mouse.down();
   await page.mouse.move((from.x + to.x) / 2, (from.y + to.y) / 2, { steps: 4 });
@@ -139,7 +186,11 @@ export async function beside(page: Page, login: string): Promise<Beside> {
   const context = await request.newContext({ baseURL: origin });
   let token = ((await (await context.get("/api/session")).json()) as { token: string }).token;
   const call = async <T>(method: "get" | "post" | "put" | "delete", path: string, data?: object): Promise<T> => {
-    const response = await context[method](path, { headers: { "x-chronometra-token": token }, ...(data === undefined ? {} : { data }), maxRetries: method === "get" ? 2 : 0 });
+    const response = await context[method](path, {
+      headers: { "x-chronometra-token": token },
+      ...(data === undefined ? {} : { data }),
+      maxRetries: method === "get" ? 2 : 0,
+    });
     if (!response.ok()) throw new Error(`${method} ${path}: ${response.status()} ${await response.text()}`);
     return (await response.json()) as T;
   };

@@ -15,7 +15,10 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
       [
         ["portfolio", "/"],
         ["deadlines", "/deadlines"],
-        ["a deadline and what lies behind it", ({ project, deadline }) => `/deadlines?at=${project("FS-01")}:${deadline("FS-01")}`],
+        [
+          "a deadline and what lies behind it",
+          ({ project, deadline }) => `/deadlines?at=${project("FS-01")}:${deadline("FS-01")}`,
+        ],
         ["load", "/load?who=bo-achieng&week=2026-11-30"],
         ["load by role, things", "/load?by=role&show=things"],
         ["slip a milestone", ({ project, deadline }) => `/projects/${project("FS-01")}/slip/${deadline("FS-01")}`],
@@ -64,16 +67,53 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
       ],
     ],
   ],
-  ["amadou", [[["desk", "/desk"], ["week", "/desk/week"]]]],
-  ["tomas", [[["review", "/time"], ["ledger of approvals", ({ project }) => `/projects/${project("LG-02")}/approvals`]]]],
-  ["sunniva", [[["board", ({ project }) => `/projects/${project("SW-05")}/board`], ["meetings", ({ project }) => `/projects/${project("SW-05")}/resources?part=meetings`]]]],
-  ["dagny", [[["mail", "/mail"], ["settings", "/settings"]]]],
+  [
+    "amadou",
+    [
+      [
+        ["desk", "/desk"],
+        ["week", "/desk/week"],
+      ],
+    ],
+  ],
+  [
+    "tomas",
+    [
+      [
+        ["review", "/time"],
+        ["ledger of approvals", ({ project }) => `/projects/${project("LG-02")}/approvals`],
+      ],
+    ],
+  ],
+  [
+    "sunniva",
+    [
+      [
+        ["board", ({ project }) => `/projects/${project("SW-05")}/board`],
+        ["meetings", ({ project }) => `/projects/${project("SW-05")}/resources?part=meetings`],
+      ],
+    ],
+  ],
+  [
+    "dagny",
+    [
+      [
+        ["mail", "/mail"],
+        ["settings", "/settings"],
+      ],
+    ],
+  ],
   ["margit", [[["approvals", "/approvals"]]]],
 ];
 
 async function placesOf(page: Page): Promise<Places> {
-  const [portfolio, deadlines] = await page.evaluate(async () => Promise.all(["/api/portfolio", "/api/deadlines"].map(async (path) => (await fetch(path)).json() as Promise<unknown>)));
-  const found = <T extends { id: string; code: string }>(list: readonly T[], code: string): string => list.find((each) => each.code === code)!.id;
+  const [portfolio, deadlines] = await page.evaluate(async () =>
+    Promise.all(
+      ["/api/portfolio", "/api/deadlines"].map(async (path) => (await fetch(path)).json() as Promise<unknown>),
+    ),
+  );
+  const found = <T extends { id: string; code: string }>(list: readonly T[], code: string): string =>
+    list.find((each) => each.code === code)!.id;
   return {
     project: (code) => found((portfolio as { projects: { id: string; code: string }[] }).projects, code),
     deadline: (code) => found(deadlines as { id: string; code: string }[], code),
@@ -83,7 +123,13 @@ async function placesOf(page: Page): Promise<Places> {
 /** What only machines say of a date, or call a thing. What another system called its lines is theirs. */
 const machineWords = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
-    const said = [document.body.innerText, ...[...document.querySelectorAll("[title], [aria-label]")].flatMap((each) => [each.getAttribute("title") ?? "", each.getAttribute("aria-label") ?? ""])].join("\n");
+    const said = [
+      document.body.innerText,
+      ...[...document.querySelectorAll("[title], [aria-label]")].flatMap((each) => [
+        each.getAttribute("title") ?? "",
+        each.getAttribute("aria-label") ?? "",
+      ]),
+    ].join("\n");
     const plain = said.replace(/\b(gate|INV)-[A-Z]{2}-\S+/g, "");
     return [...new Set(plain.match(/.{0,30}(\b\d{4}-\d{2}-\d{2}\b|[0-9a-f]{8}-[0-9a-f]{4}-).{0,20}/g) ?? [])];
   });
@@ -94,10 +140,21 @@ const looseEnds = (page: Page): Promise<string[]> =>
     const content = document.querySelector("#content")!;
     const wide = [...content.querySelectorAll("table")].filter((table) => {
       const scroller = table.closest(".overflow-x-auto, .overflow-auto, #content")!;
-      return !scroller.matches(".overflow-x-auto, .max-h-96") && table.getBoundingClientRect().right > scroller.getBoundingClientRect().right + 1;
+      return (
+        !scroller.matches(".overflow-x-auto, .max-h-96") &&
+        table.getBoundingClientRect().right > scroller.getBoundingClientRect().right + 1
+      );
     });
-    const hidden = [...content.querySelectorAll<HTMLElement>("a[href]")].filter((link) => link.closest(".btn, nav, svg, details ul") === null && link.offsetParent !== null && !getComputedStyle(link).textDecorationLine.includes("underline"));
-    return [...wide.map((table) => `table ${table.getAttribute("aria-label")} is ${table.offsetWidth} px wide`), ...hidden.map((link) => `link ${link.textContent}`)];
+    const hidden = [...content.querySelectorAll<HTMLElement>("a[href]")].filter(
+      (link) =>
+        link.closest(".btn, nav, svg, details ul") === null &&
+        link.offsetParent !== null &&
+        !getComputedStyle(link).textDecorationLine.includes("underline"),
+    );
+    return [
+      ...wide.map((table) => `table ${table.getAttribute("aria-label")} is ${table.offsetWidth} px wide`),
+      ...hidden.map((link) => `link ${link.textContent}`),
+    ];
   });
 
 for (const [who, tours] of TOURS) {
@@ -117,7 +174,9 @@ for (const [who, tours] of TOURS) {
           // Sent to it, since a dialog may lie above it.
           await page.getByLabel(/^Use the (dark|light) theme$/).dispatchEvent("click");
           // What is drawn anew in the other theme is there a frame later.
-          await page.evaluate(() => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))));
+          await page.evaluate(
+            () => new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(resolve))),
+          );
           expect.soft(await seriousFindings(page, "contrast"), `${name}, in the other theme`).toEqual([]);
         });
       }
@@ -126,12 +185,31 @@ for (const [who, tours] of TOURS) {
 }
 
 test("long names and sums of ten digits are whole or cut, and push nothing off the page", async ({ page }) => {
-  const long = (of: string): string => `${of}, ${"reinforced approach channel and the moorings beside it, ".repeat(3)}`.slice(0, 134);
-  const plan = broughtPlan("LONG-NAMED-1", long("Jetty")) as { activities: { name: string }[]; costs: { plannedMinor: number }[] };
+  const long = (of: string): string =>
+    `${of}, ${"reinforced approach channel and the moorings beside it, ".repeat(3)}`.slice(0, 134);
+  const plan = broughtPlan("LONG-NAMED-1", long("Jetty")) as {
+    activities: { name: string }[];
+    costs: { plannedMinor: number }[];
+  };
   const activities = plan.activities.map((activity) => ({ ...activity, name: long(activity.name) }));
   await signIn(page, "ines");
-  const id = await bringPlan(page, long("Jetty"), { ...plan, activities, costs: plan.costs.map((cost) => ({ ...cost, plannedMinor: 123_456_789_012 })) });
-  for (const address of ["/", "/deadlines", `/projects/${id}`, `/projects/${id}/dates`, `/projects/${id}/performance`, `/projects/${id}/trust`, "/watch/due-soon", "/watch/costs", "/cycle", "/time"])
+  const id = await bringPlan(page, long("Jetty"), {
+    ...plan,
+    activities,
+    costs: plan.costs.map((cost) => ({ ...cost, plannedMinor: 123_456_789_012 })),
+  });
+  for (const address of [
+    "/",
+    "/deadlines",
+    `/projects/${id}`,
+    `/projects/${id}/dates`,
+    `/projects/${id}/performance`,
+    `/projects/${id}/trust`,
+    "/watch/due-soon",
+    "/watch/costs",
+    "/cycle",
+    "/time",
+  ])
     await test.step(address, async () => {
       await page.goto(address);
       await shown(page);
@@ -139,7 +217,9 @@ test("long names and sums of ten digits are whole or cut, and push nothing off t
     });
   await page.goto(`/projects/${id}`);
   await expect(page.getByRole("heading", { name: long("Jetty") })).toBeVisible();
-  expect(await page.getByRole("heading", { name: long("Jetty") }).evaluate((head) => head.scrollWidth - head.clientWidth)).toBeLessThanOrEqual(0);
+  expect(
+    await page.getByRole("heading", { name: long("Jetty") }).evaluate((head) => head.scrollWidth - head.clientWidth),
+  ).toBeLessThanOrEqual(0);
 });
 
 test("axe finds nothing serious: signing in; a wrong password says so and keeps the name", async ({ page }) => {
@@ -152,7 +232,10 @@ test("axe finds nothing serious: signing in; a wrong password says so and keeps 
   expect(await seriousFindings(page)).toEqual([]);
 });
 
-test("every number of the portfolio opens what is behind it, and a link to it works for someone else", async ({ page, context }) => {
+test("every number of the portfolio opens what is behind it, and a link to it works for someone else", async ({
+  page,
+  context,
+}) => {
   await signIn(page, "ines");
   const line = page.getByRole("table", { name: "Projects" }).getByRole("row").filter({ hasText: "Outer breakwater" });
   await line.getByRole("link", { name: /over/ }).click();
@@ -196,7 +279,9 @@ test("a table sorts, filters, hides columns and copies as a spreadsheet wants it
   await kept;
 });
 
-test("any page goes on paper: unrolled, in dark ink even from the dark theme, charts no wider than the sheet", async ({ page }) => {
+test("any page goes on paper: unrolled, in dark ink even from the dark theme, charts no wider than the sheet", async ({
+  page,
+}) => {
   await page.emulateMedia({ colorScheme: "dark" });
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "LG-02")}/performance`);
@@ -211,7 +296,12 @@ test("any page goes on paper: unrolled, in dark ink even from the dark theme, ch
   expect(await inkOf()).toBe("#17243a");
   await expect(page.getByRole("navigation", { name: "Places" })).toBeHidden();
   await expect(page.getByRole("button", { name: /as a picture/ }).first()).toBeHidden();
-  const sheet = await page.evaluate(() => ({ wide: document.documentElement.scrollWidth, tall: document.documentElement.scrollHeight, whole: document.querySelector("main")!.scrollHeight, inner: document.querySelector("main")!.clientHeight }));
+  const sheet = await page.evaluate(() => ({
+    wide: document.documentElement.scrollWidth,
+    tall: document.documentElement.scrollHeight,
+    whole: document.querySelector("main")!.scrollHeight,
+    inner: document.querySelector("main")!.clientHeight,
+  }));
   expect(sheet.inner).toBe(sheet.whole);
   expect(sheet.tall).toBeGreaterThan(900);
   expect((await chart.boundingBox())!.width).toBeLessThanOrEqual(700);
@@ -221,22 +311,33 @@ test("any page goes on paper: unrolled, in dark ink even from the dark theme, ch
   expect(onScreen).not.toBe("#17243a");
 });
 
-test("a table of many columns goes on paper across, each figure in one piece, without the bar; one of few stays upright", async ({ page }) => {
+test("a table of many columns goes on paper across, each figure in one piece, without the bar; one of few stays upright", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await page.goto("/");
   await expect(page.getByRole("table", { name: "Projects" })).toBeVisible();
-  const sheets = async (): Promise<string[]> => [...(await page.pdf({ format: "A4", preferCSSPageSize: true })).toString("latin1").matchAll(/\/MediaBox\s*\[([^\]]+)\]/g)].map(([, box]) => {
-    const [, , width, height] = box!.trim().split(/\s+/).map(Number);
-    return width! > height! ? "across" : "upright";
-  });
+  const sheets = async (): Promise<string[]> =>
+    [
+      ...(await page.pdf({ format: "A4", preferCSSPageSize: true }))
+        .toString("latin1")
+        .matchAll(/\/MediaBox\s*\[([^\]]+)\]/g),
+    ].map(([, box]) => {
+      const [, , width, height] = box!.trim().split(/\s+/).map(Number);
+      return width! > height! ? "across" : "upright";
+    });
   expect(new Set(await sheets())).toEqual(new Set(["across"]));
   await page.emulateMedia({ media: "print" });
   await expect(page.getByRole("banner")).toBeHidden();
-  const broken = await page.locator(".ledger td.num").evaluateAll((cells) => cells.filter((cell) => {
-    const range = document.createRange();
-    range.selectNodeContents(cell);
-    return range.getBoundingClientRect().height > 1.8 * parseFloat(getComputedStyle(cell).lineHeight || "14");
-  }).map(({ textContent }) => textContent));
+  const broken = await page.locator(".ledger td.num").evaluateAll((cells) =>
+    cells
+      .filter((cell) => {
+        const range = document.createRange();
+        range.selectNodeContents(cell);
+        return range.getBoundingClientRect().height > 1.8 * parseFloat(getComputedStyle(cell).lineHeight || "14");
+      })
+      .map(({ textContent }) => textContent),
+  );
   expect(broken).toEqual([]);
   await page.emulateMedia({ media: null });
   await page.goto("/cycle/lock");
@@ -247,14 +348,22 @@ test("a table of many columns goes on paper across, each figure in one piece, wi
 
 test("the steps of the period bar lead to what is open in them", async ({ page }) => {
   await signIn(page, "ines");
-  await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Collect/ }).click();
+  await page
+    .getByRole("list", { name: "The cycle" })
+    .getByRole("link", { name: /Collect/ })
+    .click();
   const missing = page.getByRole("table", { name: "Not reported" }).locator("tbody tr");
   await expect(missing.first()).toBeVisible();
   const count = await missing.count();
   await expect(page.getByRole("list", { name: "The cycle" })).toContainText(`${count} missing`);
-  await expect(page.getByRole("heading", { name: new RegExp(`^${count} (person|people) ha(s|ve) not reported`) })).toBeVisible();
+  await expect(
+    page.getByRole("heading", { name: new RegExp(`^${count} (person|people) ha(s|ve) not reported`) }),
+  ).toBeVisible();
   await expect(page).toHaveTitle("Not reported · Chronometra");
-  await page.getByRole("list", { name: "The cycle" }).getByRole("link", { name: /Review/ }).click();
+  await page
+    .getByRole("list", { name: "The cycle" })
+    .getByRole("link", { name: /Review/ })
+    .click();
   await expect(page).toHaveTitle("Time to review · Chronometra");
   await expect(page.getByRole("heading", { name: "Time to review" })).toBeVisible();
 });
@@ -286,7 +395,10 @@ test("a date is chosen from a calendar by keyboard or pointer; Escape leaves it 
 
 test("a menu closes by Escape, by a press beside it, and once something was chosen", async ({ page }) => {
   await signIn(page, "ines");
-  const [menu, item] = [page.getByText("Set up", { exact: true }), page.getByRole("button", { name: "Own fields of projects" })];
+  const [menu, item] = [
+    page.getByText("Set up", { exact: true }),
+    page.getByRole("button", { name: "Own fields of projects" }),
+  ];
   await menu.click();
   await expect(item).toBeVisible();
   await page.keyboard.press("Escape");
@@ -313,7 +425,9 @@ test.describe("on a phone", () => {
     await expect(page.getByText("2 h waiting to be accepted")).toBeHidden();
   });
 
-  test("the portfolio's table is drawn as one comes to it, and on paper; its links and sums are there then", async ({ page }) => {
+  test("the portfolio's table is drawn as one comes to it, and on paper; its links and sums are there then", async ({
+    page,
+  }) => {
     await signIn(page, "ines");
     const table = page.getByRole("table", { name: "Projects" });
     await expect(page.getByRole("main").locator("h2").first()).toBeVisible();

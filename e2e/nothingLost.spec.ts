@@ -228,7 +228,13 @@ test("2 000 rows with their links are pasted in one go, and nothing of a block t
   const line = (i: number, after: string): string =>
     heads
       .map((head) =>
-        head === "Activity" ? `Pile ${i}` : head === "Duration" ? `${1 + (i % 5)}d` : head === "Predecessors" ? after : "",
+        head === "Activity"
+          ? `Pile ${i}`
+          : head === "Duration"
+            ? `${1 + (i % 5)}d`
+            : head === "Predecessors"
+              ? after
+              : "",
       )
       .join("\t");
   const block = (last: string): string =>
@@ -302,7 +308,9 @@ test("signing out is not taken for a session that ran out, whatever is refused m
     if (route.request().method() === "GET") await held;
     await route.continue();
   });
-  const out = page.waitForResponse((response) => response.url().endsWith("/api/session") && response.request().method() === "DELETE");
+  const out = page.waitForResponse(
+    (response) => response.url().endsWith("/api/session") && response.request().method() === "DELETE",
+  );
   await page.getByRole("button", { name: "Sign out" }).click();
   await out;
   const refused = page.waitForResponse((response) => response.status() === 401);

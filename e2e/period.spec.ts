@@ -11,11 +11,15 @@ async function moveDataDates(page: Page, date: string): Promise<void> {
   await page.getByRole("button", { name: /^Move \d+ data dates$/ }).click();
 }
 
-test("one reporting period, end to end: a plan comes in, is approved, time is booked and accepted, and the figures say so", async ({ page }) => {
+test("one reporting period, end to end: a plan comes in, is approved, time is booked and accepted, and the figures say so", async ({
+  page,
+}) => {
   await test.step("a project manager brings a plan and looks at it before storing it", async () => {
     await signIn(page, "tomas");
     await page.getByRole("link", { name: "Bring a plan" }).click();
-    await page.getByLabel("Files to bring").setInputFiles(fileOf("jetty.json", JSON.stringify(broughtPlan("JT-01", "Timber jetty"))));
+    await page
+      .getByLabel("Files to bring")
+      .setInputFiles(fileOf("jetty.json", JSON.stringify(broughtPlan("JT-01", "Timber jetty"))));
     await expect(page.getByText("Understood: 4 activities, 2 links")).toBeVisible();
     await expect(page.getByRole("table", { name: "Preview" }).getByText("Drive piles")).toBeVisible();
     await page.getByLabel("Programme").selectOption({ label: "Locks and crossings" });
@@ -55,7 +59,10 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
   await test.step("a contributor books 1.5h in a single step, and says how far along it is", async () => {
     await signIn(page, "amadou");
     await expect(page).toHaveURL(/\/desk$/);
-    const card = page.getByRole("listitem").filter({ hasText: "Timber jetty" }).filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
+    const card = page
+      .getByRole("listitem")
+      .filter({ hasText: "Timber jetty" })
+      .filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
     await page.getByLabel("Day to book on").fill("10 Nov 2026");
     await page.getByLabel("Day to book on").press("Enter");
     await card.getByLabel("Time on Drive piles", { exact: true }).fill("1.5h first pile");
@@ -68,7 +75,10 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
   });
 
   await test.step("what cannot be time stays as typed, with the reason beside it", async () => {
-    const card = page.getByRole("listitem").filter({ hasText: "Timber jetty" }).filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
+    const card = page
+      .getByRole("listitem")
+      .filter({ hasText: "Timber jetty" })
+      .filter({ has: page.getByRole("heading", { name: "Drive piles" }) });
     const field = card.getByLabel("Time on Drive piles", { exact: true });
     await field.fill("a while");
     await field.press("Enter");
@@ -95,7 +105,10 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await signIn(page, "quill");
     await page.getByRole("link", { name: "JT-01 Timber jetty" }).click();
     // Budget: 80 h at 60 and timber 2500; a quarter of the piles is 1200.
-    const row = page.getByRole("table", { name: "Figures by activity" }).getByRole("row").filter({ hasText: "Drive piles" });
+    const row = page
+      .getByRole("table", { name: "Figures by activity" })
+      .getByRole("row")
+      .filter({ hasText: "Drive piles" });
     await expect(row).toContainText("4 800");
     await expect(row).toContainText("1 200");
     await row.getByRole("button", { name: "90", exact: true }).click();

@@ -34,7 +34,9 @@ test("a cell is changed in place: dates move at once, it is saved, undone and re
   await expect(await planCell(page, "Handed over", "Finishes")).toHaveText(before!);
 });
 
-test("the data date is moved from the plan: what is left is laid out from it, and undo puts it back", async ({ page }) => {
+test("the data date is moved from the plan: what is left is laid out from it, and undo puts it back", async ({
+  page,
+}) => {
   await signIn(page, "wanjiru");
   await page.goto(`/projects/${await projectId(page, "FS-04")}/plan`);
   const field = page.getByLabel("Data date");
@@ -87,22 +89,33 @@ test("the whole plan is walked by keyboard, folded and unfolded", async ({ page 
   await page.keyboard.press("ArrowRight");
   await expect(page.locator(":focus")).toHaveAttribute("aria-colindex", "2");
   await page.keyboard.press("Control+End");
-  await expect(grid.getByRole("row").filter({ has: page.locator(":focus") })).toHaveAttribute("aria-rowindex", String(rows));
+  await expect(grid.getByRole("row").filter({ has: page.locator(":focus") })).toHaveAttribute(
+    "aria-rowindex",
+    String(rows),
+  );
 });
 
-test("columns are put elsewhere and made wider by dragging, and are so for this person anywhere", async ({ page, browser }) => {
+test("columns are put elsewhere and made wider by dragging, and are so for this person anywhere", async ({
+  page,
+  browser,
+}) => {
   await signIn(page, "radu");
   const address = `/projects/${await projectId(page, "FS-01")}/plan`;
   await page.goto(address);
   const head = (name: string, who = page) => who.getByRole("columnheader", { name, exact: true });
-  const order = async (who = page): Promise<string[]> => (await who.getByRole("columnheader").allTextContents()).slice(0, 4);
+  const order = async (who = page): Promise<string[]> =>
+    (await who.getByRole("columnheader").allTextContents()).slice(0, 4);
   await expect(head("Duration")).toBeVisible();
   const width = (await head("Activity").boundingBox())!;
   const edge = { x: width.x + width.width, y: width.y + 8 };
-  await (await drag(page, edge, { x: edge.x + 80, y: edge.y }))();
+  await (
+    await drag(page, edge, { x: edge.x + 80, y: edge.y })
+  )();
   await expect.poll(async () => Math.round((await head("Activity").boundingBox())!.width - width.width)).toBe(80);
   const [from, to] = [(await head("Finishes").boundingBox())!, (await head("Duration").boundingBox())!];
-  await (await drag(page, { x: from.x + 20, y: from.y + 8 }, { x: to.x + 20, y: to.y + 8 }))();
+  await (
+    await drag(page, { x: from.x + 20, y: from.y + 8 }, { x: to.x + 20, y: to.y + 8 })
+  )();
   await expect.poll(() => order()).toEqual(["Activity", "Finishes", "Duration", "Percent done"]);
   await page.waitForResponse((response) => response.url().includes("/api/preferences/"));
   const elsewhere = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage();
@@ -113,7 +126,9 @@ test("columns are put elsewhere and made wider by dragging, and are so for this 
   await elsewhere.context().close();
 });
 
-test("the chart shows the approved window or not, lights up what leads to a milestone, and a link leads to the same picture", async ({ page }) => {
+test("the chart shows the approved window or not, lights up what leads to a milestone, and a link leads to the same picture", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "SW-04")}/plan?at=A0020`);
   const brackets = page.locator('[role=row] svg path[fill="none"][stroke="var(--ink)"]');
@@ -151,7 +166,10 @@ test("two people on one plan see each other and each other's changes arrive", as
   await expect(page.getByRole("list", { name: "Also here" })).toBeHidden();
 });
 
-test("nine pages of one browser, more than it has connections, all open, hear of others and are told of once each", async ({ page, browser }) => {
+test("nine pages of one browser, more than it has connections, all open, hear of others and are told of once each", async ({
+  page,
+  browser,
+}) => {
   test.setTimeout(120_000);
   await signIn(page, "ines");
   const address = `/projects/${await projectId(page, "LG-07")}/plan`;
@@ -171,7 +189,10 @@ test("nine pages of one browser, more than it has connections, all open, hear of
   await other.context().close();
 });
 
-test("two people change one plan at once without hearing of each other: different rows merge, the same field tells the second one both values", async ({ page, browser }) => {
+test("two people change one plan at once without hearing of each other: different rows merge, the same field tells the second one both values", async ({
+  page,
+  browser,
+}) => {
   await signIn(page, "ines");
   const address = `/projects/${await projectId(page, "LG-07")}/plan`;
   const other = await (await browser.newContext()).newPage();
@@ -199,9 +220,21 @@ test("two people change one plan at once without hearing of each other: differen
 test("10 000 rows are read in, and only those in sight are drawn", async ({ page }) => {
   test.setTimeout(120_000);
   await signIn(page, "ines");
-  const activities = Array.from({ length: 10_000 }, (_, i) => ({ id: `a${i}`, name: `Pile ${i}`, durationMinutes: 480 * (1 + (i % 5)), ...(i % 10 === 0 ? {} : { calendar: "std" }) }));
+  const activities = Array.from({ length: 10_000 }, (_, i) => ({
+    id: `a${i}`,
+    name: `Pile ${i}`,
+    durationMinutes: 480 * (1 + (i % 5)),
+    ...(i % 10 === 0 ? {} : { calendar: "std" }),
+  }));
   const links = activities.slice(1).map(({ id }, i) => ({ from: `a${i}`, to: id, type: "SS", lagMinutes: 60 }));
-  const bundle = { format: "chronometra-plan", version: 1, project: { code: "BIG-1", name: "Ten thousand piles", currency: "EUR", start: "2026-03-02", calendar: "std" }, calendars: [{ id: "std", name: "Standard", week: { mon: [["08:00", "16:00"]], tue: [["08:00", "16:00"]] } }], activities, links };
+  const bundle = {
+    format: "chronometra-plan",
+    version: 1,
+    project: { code: "BIG-1", name: "Ten thousand piles", currency: "EUR", start: "2026-03-02", calendar: "std" },
+    calendars: [{ id: "std", name: "Standard", week: { mon: [["08:00", "16:00"]], tue: [["08:00", "16:00"]] } }],
+    activities,
+    links,
+  };
   await page.goto("/import");
   await page.getByLabel("Files to bring").setInputFiles(fileOf("piles.json", JSON.stringify(bundle)));
   await expect(page.getByText("Understood: 10 000 activities")).toBeVisible({ timeout: 60_000 });

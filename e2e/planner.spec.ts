@@ -19,7 +19,8 @@ test("a plan is built from nothing without the mouse: names, lengths, branches, 
     await page.keyboard.press("Enter");
   }
   await expect(page.getByRole("textbox", { name: "Activity of New activity" })).toBeVisible();
-  for (const name of ["Foundation", "Dig", "Cast", "Mast", "Erect", "Wire"]) await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
+  for (const name of ["Foundation", "Dig", "Cast", "Mast", "Erect", "Wire"])
+    await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
   // The row that nothing is typed into goes again, and so does a key that was meant for it.
   await page.keyboard.press("Escape");
   await page.keyboard.press("Control+Delete");
@@ -87,7 +88,10 @@ test("a plan is built from nothing without the mouse: names, lengths, branches, 
   await expect(page.getByRole("rowheader", { name: "Wire", exact: true })).toBeVisible();
 });
 
-test("500 rows pasted, linked by typing and by drawing, moved and stretched in the chart, put elsewhere: all undone, the plan is exactly as before", async ({ page, context }) => {
+test("500 rows pasted, linked by typing and by drawing, moved and stretched in the chart, put elsewhere: all undone, the plan is exactly as before", async ({
+  page,
+  context,
+}) => {
   test.setTimeout(120_000);
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await signIn(page, "ines");
@@ -97,7 +101,10 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   await expect(grid).toBeVisible();
   const before = await planText(page, id);
   const rows = Number(await grid.getAttribute("aria-rowcount"));
-  await page.evaluate((text) => navigator.clipboard.writeText(text), Array.from({ length: 500 }, (_, i) => `Sample ${i + 1}\t${3 + (i % 5)}d`).join("\n"));
+  await page.evaluate(
+    (text) => navigator.clipboard.writeText(text),
+    Array.from({ length: 500 }, (_, i) => `Sample ${i + 1}\t${3 + (i % 5)}d`).join("\n"),
+  );
   await grid.getByRole("rowheader").first().click();
   await page.keyboard.press("Control+End");
   await page.keyboard.press("Home");
@@ -110,11 +117,25 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   await page.keyboard.press("Control+End");
   await expect(await planCell(page, "Sample 500", "Duration")).toHaveText("7 d");
 
-  const lane = async (name: string): Promise<{ x: number; y: number; width: number }> => (await page.getByRole("row").filter({ has: page.getByRole("rowheader", { name, exact: true }) }).locator('svg rect[fill="var(--band)"]').boundingBox())!;
+  const lane = async (name: string): Promise<{ x: number; y: number; width: number }> =>
+    (await page
+      .getByRole("row")
+      .filter({ has: page.getByRole("rowheader", { name, exact: true }) })
+      .locator('svg rect[fill="var(--band)"]')
+      .boundingBox())!;
   /** Where a lane is once it stays there. */
   const resting = async (name: string) => {
     let last = "";
-    await expect.poll(async () => { const [was, now] = [last, JSON.stringify(await lane(name))]; last = now; return was === now; }, { intervals: [300] }).toBe(true);
+    await expect
+      .poll(
+        async () => {
+          const [was, now] = [last, JSON.stringify(await lane(name))];
+          last = now;
+          return was === now;
+        },
+        { intervals: [300] },
+      )
+      .toBe(true);
     return lane(name);
   };
   const note = page.getByText("Escape cancels.");
@@ -143,14 +164,26 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   await page.getByRole("button", { name: "To its start" }).click();
   // Stretched first, while it lies well before the winter closure, in which a longer bar would hold no more work.
   const one = await resting("Sample 498");
-  await drop({ x: one.x + one.width - 2, y: one.y + 3 }, { x: one.x + one.width + 48, y: one.y + 3 }, /Sample 498 takes/);
+  await drop(
+    { x: one.x + one.width - 2, y: one.y + 3 },
+    { x: one.x + one.width + 48, y: one.y + 3 },
+    /Sample 498 takes/,
+  );
   await expect.poll(async () => (await lane("Sample 498")).width).toBeGreaterThan(one.width + 4);
   const wide = await resting("Sample 498");
-  await drop({ x: wide.x + wide.width / 2, y: wide.y + 3 }, { x: wide.x + wide.width / 2 + 60, y: wide.y + 3 }, /A date wish: Sample 498 not before/);
+  await drop(
+    { x: wide.x + wide.width / 2, y: wide.y + 3 },
+    { x: wide.x + wide.width / 2 + 60, y: wide.y + 3 },
+    /A date wish: Sample 498 not before/,
+  );
   await expect.poll(async () => (await lane("Sample 498")).x).toBeGreaterThan(wide.x + 30);
   const long = await resting("Sample 498");
   const other = await resting("Sample 497");
-  await drop({ x: long.x + long.width + 7, y: long.y + 3 }, { x: other.x + 4, y: other.y + 3 }, /Sample 497 starts after Sample 498 finishes/);
+  await drop(
+    { x: long.x + long.width + 7, y: long.y + 3 },
+    { x: other.x + 4, y: other.y + 3 },
+    /Sample 497 starts after Sample 498 finishes/,
+  );
   await expect(await planCell(page, "Sample 497", "Predecessors")).toHaveText("Sample 498");
   await saved(page);
   // A drag left with Escape changes nothing.
@@ -162,17 +195,25 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   expect(await planText(page, id)).toBe(still);
   // The row is put three rows up by its grip.
   await grid.getByRole("rowheader", { name: "Sample 500", exact: true }).click();
-  const grip = (await page.getByRole("row").filter({ has: page.getByRole("rowheader", { name: "Sample 500", exact: true }) }).getByTitle("Drag the row elsewhere").boundingBox())!;
+  const grip = (await page
+    .getByRole("row")
+    .filter({ has: page.getByRole("rowheader", { name: "Sample 500", exact: true }) })
+    .getByTitle("Drag the row elsewhere")
+    .boundingBox())!;
   const target = (await grid.getByRole("rowheader", { name: "Sample 497", exact: true }).boundingBox())!;
-  await (await drag(page, { x: grip.x + 5, y: grip.y + 8 }, { x: target.x + 40, y: target.y + 2 }))();
-  await expect.poll(async () => (await names(page)).indexOf("Sample 500") - (await names(page)).indexOf("Sample 497")).toBe(-1);
+  await (
+    await drag(page, { x: grip.x + 5, y: grip.y + 8 }, { x: target.x + 40, y: target.y + 2 })
+  )();
+  await expect
+    .poll(async () => (await names(page)).indexOf("Sample 500") - (await names(page)).indexOf("Sample 497"))
+    .toBe(-1);
   await saved(page);
 
   // What was done can be taken back after the page was left, too.
   await page.reload();
   await expect(grid.getByRole("rowheader").first()).toBeVisible();
   await expect(page.getByRole("button", { name: "Undo" })).toBeEnabled();
-  for (const undo = page.getByRole("button", { name: "Undo" }); await undo.isEnabled(); ) {
+  for (const undo = page.getByRole("button", { name: "Undo" }); await undo.isEnabled();) {
     await undo.click();
     await saved(page);
   }
@@ -180,7 +221,10 @@ test("500 rows pasted, linked by typing and by drawing, moved and stretched in t
   expect(await planText(page, id)).toBe(before);
 });
 
-test("whole rows are copied within the plan and into another, cut and put back with all that hangs on them", async ({ page, context }) => {
+test("whole rows are copied within the plan and into another, cut and put back with all that hangs on them", async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await signIn(page, "ines");
   const [from, to] = [await projectId(page, "SW-05"), await projectId(page, "LG-07")];
@@ -199,7 +243,8 @@ test("whole rows are copied within the plan and into another, cut and put back w
   const back = JSON.parse(await planText(page, from)) as Record<string, [string, object][]>;
   const was = JSON.parse(before) as typeof back;
   const sorted = (list: [string, object][]): string[] => list.map(([, row]) => JSON.stringify(row)).sort();
-  for (const table of ["activities", "links", "assignments", "costs"]) expect([table, sorted(back[table]!)]).toEqual([table, sorted(was[table]!)]);
+  for (const table of ["activities", "links", "assignments", "costs"])
+    expect([table, sorted(back[table]!)]).toEqual([table, sorted(was[table]!)]);
   await page.getByRole("button", { name: "Undo" }).click();
   await page.getByRole("button", { name: "Undo" }).click();
   await saved(page);
@@ -224,7 +269,9 @@ test("whole rows are copied within the plan and into another, cut and put back w
   await expect(grid.getByRole("rowheader", { name: "Survey, moorings" })).toBeVisible();
 });
 
-test("work is put on an activity: people in words and in the panel, costs, credit, a wish, own fields; the branch adds up as one types", async ({ page }) => {
+test("work is put on an activity: people in words and in the panel, costs, credit, a wish, own fields; the branch adds up as one types", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   const id = await projectId(page, "SW-05");
   await page.goto(`/projects/${id}/resources?part=fields`);
@@ -233,7 +280,8 @@ test("work is put on an activity: people in words and in the panel, costs, credi
   await expect(page.getByLabel("Name of Zone")).toBeVisible();
   await page.goto(`/projects/${id}/plan`);
   await showColumns(page, "People", "Planned cost", "Zone");
-  const budget = async (name: string): Promise<number> => Number((await (await planCell(page, name, "Planned cost")).textContent())!.replace(/\D/g, ""));
+  const budget = async (name: string): Promise<number> =>
+    Number((await (await planCell(page, name, "Planned cost")).textContent())!.replace(/\D/g, ""));
   const type = async (name: string, column: string, text: string): Promise<void> => {
     await (await planCell(page, name, column)).dblclick();
     await page.keyboard.press("Control+A");
@@ -248,7 +296,11 @@ test("work is put on an activity: people in words and in the panel, costs, credi
   await about.getByLabel("Add a cost", { exact: true }).fill("Boat hire 1200.50");
   await about.getByLabel("Add a cost", { exact: true }).press("Enter");
   await expect(about.getByLabel("Amount of Boat hire")).toHaveValue("1200.50");
-  expect([(await budget("Survey, buoys")) - own, (await budget("Design and consents")) - branch].map((difference) => Math.abs(difference - 1200.5) <= 1)).toEqual([true, true]);
+  expect(
+    [(await budget("Survey, buoys")) - own, (await budget("Design and consents")) - branch].map(
+      (difference) => Math.abs(difference - 1200.5) <= 1,
+    ),
+  ).toEqual([true, true]);
   await about.getByLabel("Add someone").fill("Nobody Atall 4h");
   await about.getByLabel("Add someone").press("Enter");
   await expect(about.getByRole("alert")).toContainText("nobody called “Nobody Atall”");
@@ -272,7 +324,9 @@ test("work is put on an activity: people in words and in the panel, costs, credi
   await about.getByLabel("Add a step").press("Enter");
   await about.getByLabel("Weight of Report written").fill("3");
   await about.getByLabel("Weight of Report written").press("Enter");
-  await expect(about.getByRole("row").filter({ has: page.getByLabel("Weight of Report written") })).toContainText("75%");
+  await expect(about.getByRole("row").filter({ has: page.getByLabel("Weight of Report written") })).toContainText(
+    "75%",
+  );
   await about.getByRole("tab", { name: "Dates and owner" }).click();
   await about.getByLabel("Date wished for").fill("1 Feb 2027");
   await about.getByLabel("Date wished for").press("Enter");
@@ -281,19 +335,36 @@ test("work is put on an activity: people in words and in the panel, costs, credi
   await saved(page);
   await about.getByRole("tab", { name: "Why" }).click();
   await expect(about).toContainText("wished not to start before 1 Feb 2027: “ice is gone”");
-  const [row] = (JSON.parse(await planText(page, id)) as { activities: [string, { name: string; credit: object; wish: object }][] }).activities.filter(([, { name }]) => name === "Survey, buoys");
-  expect(row![1]).toMatchObject({ credit: { rule: "steps", steps: [{ weight: 1 }, { name: "Report written", weight: 3 }] }, wish: { type: "startNotBefore", date: "2027-02-01", reason: "ice is gone" } });
+  const [row] = (
+    JSON.parse(await planText(page, id)) as { activities: [string, { name: string; credit: object; wish: object }][] }
+  ).activities.filter(([, { name }]) => name === "Survey, buoys");
+  expect(row![1]).toMatchObject({
+    credit: { rule: "steps", steps: [{ weight: 1 }, { name: "Report written", weight: 3 }] },
+    wish: { type: "startNotBefore", date: "2027-02-01", reason: "ice is gone" },
+  });
 });
 
-test("a step is parked with its logic carried across, kept out of sight or alone in sight, and woken as it was", async ({ page }) => {
+test("a step is parked with its logic carried across, kept out of sight or alone in sight, and woken as it was", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   const id = await projectId(page, "FS-06");
   await page.goto(`/projects/${id}/plan`);
   const grid = page.getByRole("treegrid", { name: "Plan" });
   await expect(grid).toBeVisible();
-  const before = JSON.parse(await planText(page, id)) as Record<string, [string, { name?: string; kind?: string; parked?: boolean; actualStart?: string; from?: string; to?: string }][]>;
+  const before = JSON.parse(await planText(page, id)) as Record<
+    string,
+    [string, { name?: string; kind?: string; parked?: boolean; actualStart?: string; from?: string; to?: string }][]
+  >;
   const links = before["links"]!.map(([, link]) => link);
-  const [step, { name }] = before["activities"]!.findLast(([key, { kind, parked, actualStart }]) => kind === undefined && parked !== true && actualStart === undefined && links.some(({ to }) => to === key) && links.some(({ from }) => from === key))!;
+  const [step, { name }] = before["activities"]!.findLast(
+    ([key, { kind, parked, actualStart }]) =>
+      kind === undefined &&
+      parked !== true &&
+      actualStart === undefined &&
+      links.some(({ to }) => to === key) &&
+      links.some(({ from }) => from === key),
+  )!;
   await page.goto(`/projects/${id}/plan?at=${step}`);
   const row = grid.getByRole("rowheader", { name: name!, exact: true });
   // The address has chosen it; clicking before it has come into sight would make the page scroll from two sides.
@@ -319,7 +390,10 @@ test("a step is parked with its logic carried across, kept out of sight or alone
   expect(JSON.parse(await planText(page, id))).toEqual(before);
 });
 
-test("cells are copied as a spreadsheet wants them, filled down and cleared; what cannot be is told and changes nothing", async ({ page, context }) => {
+test("cells are copied as a spreadsheet wants them, filled down and cleared; what cannot be is told and changes nothing", async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "SW-05")}/plan`);

@@ -13,7 +13,10 @@ function read(text: string): number {
 async function cells(table: Locator): Promise<{ heads: string[]; rows: { kind: string; cells: string[] }[] }> {
   return table.evaluate((element) => ({
     heads: [...element.querySelectorAll("thead th")].map((cell) => cell.textContent!.trim().replace(/[↑↓]/g, "")),
-    rows: [...element.querySelectorAll("tbody tr, tfoot tr")].map((row) => ({ kind: row.className.includes("total") ? "total" : row.className.includes("group") ? "group" : "project", cells: [...row.children].map((cell) => cell.textContent!.trim()) })),
+    rows: [...element.querySelectorAll("tbody tr, tfoot tr")].map((row) => ({
+      kind: row.className.includes("total") ? "total" : row.className.includes("group") ? "group" : "project",
+      cells: [...row.children].map((cell) => cell.textContent!.trim()),
+    })),
   }));
 }
 
@@ -38,17 +41,27 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
     expect(projects.length).toBeGreaterThanOrEqual(12);
     const total = rows.find(({ kind }) => kind === "total")!;
     // Some amounts are in another currency; their sum says at which rate they are taken.
-    const rate = Number(/1 ISK = ([\d.]+)/.exec((await page.getByText(/Sums in EUR, at the rates/).textContent())!)![1]);
+    const rate = Number(
+      /1 ISK = ([\d.]+)/.exec((await page.getByText(/Sums in EUR, at the rates/).textContent())!)![1],
+    );
     for (const name of MONEY) {
       // Whole units are shown of sums formed in cents: each shown part may be off by half a unit.
-      const inEuro = ({ cells: own }: { cells: string[] }): number => read(own[at(name)]!) * (own[at("In")] === "EUR" ? 1 : rate);
-      const off = (parts: readonly { cells: string[] }[], whole: { cells: string[] }): number => Math.abs(parts.reduce((sum, row) => sum + inEuro(row), 0) - read(whole.cells[at(name)]!));
+      const inEuro = ({ cells: own }: { cells: string[] }): number =>
+        read(own[at(name)]!) * (own[at("In")] === "EUR" ? 1 : rate);
+      const off = (parts: readonly { cells: string[] }[], whole: { cells: string[] }): number =>
+        Math.abs(parts.reduce((sum, row) => sum + inEuro(row), 0) - read(whole.cells[at(name)]!));
       expect(off(projects, total), `${name} of all`).toBeLessThanOrEqual(projects.length / 2 + 0.5);
       let group: { cells: string[] } | null = null;
       let own: { cells: string[] }[] = [];
-      const check = (): void => { if (group !== null) expect(off(own, group), `${name} of ${group.cells[0]}`).toBeLessThanOrEqual(own.length / 2 + 0.5); };
+      const check = (): void => {
+        if (group !== null)
+          expect(off(own, group), `${name} of ${group.cells[0]}`).toBeLessThanOrEqual(own.length / 2 + 0.5);
+      };
       for (const row of rows) {
-        if (row.kind === "project") { own.push(row); continue; }
+        if (row.kind === "project") {
+          own.push(row);
+          continue;
+        }
         check();
         [group, own] = [row.kind === "group" ? row : null, []];
       }
@@ -62,10 +75,16 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
       for (const line of (await get("/api/portfolio")).projects) {
         if (line.summary.figures === null) continue;
         const look = await get(`/api/projects/${line.id}`);
-        const tops = look.rows.filter((row: { parent: string | null; figures: unknown }) => row.parent === null && row.figures !== null);
+        const tops = look.rows.filter(
+          (row: { parent: string | null; figures: unknown }) => row.parent === null && row.figures !== null,
+        );
         for (const measure of ["bac", "pv", "ev", "ac"]) {
-          const sum = tops.reduce((total: number, row: { figures: Record<string, number> }) => total + row.figures[measure]!, 0);
-          if (sum !== line.summary.figures[measure]) found.push(`${line.code} ${measure}: ${sum} for ${line.summary.figures[measure]}`);
+          const sum = tops.reduce(
+            (total: number, row: { figures: Record<string, number> }) => total + row.figures[measure]!,
+            0,
+          );
+          if (sum !== line.summary.figures[measure])
+            found.push(`${line.code} ${measure}: ${sum} for ${line.summary.figures[measure]}`);
         }
       }
       return found;
@@ -74,7 +93,10 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
   });
 
   await test.step("done and open lead to as many activities", async () => {
-    for (const [name, code] of [["Finished", "FS-03"], ["Open", "LG-05"]] as const) {
+    for (const [name, code] of [
+      ["Finished", "FS-03"],
+      ["Open", "LG-05"],
+    ] as const) {
       await page.goto("/");
       const row = table.getByRole("row").filter({ hasText: code });
       const cell = row.getByRole("cell").nth(at(name));
@@ -87,7 +109,11 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
   await test.step("each line of the log says how many rows it has", async () => {
     await page.goto("/");
     const log = page.getByRole("region", { name: "The log" });
-    for (const [about, counted] of [["Moved", /(\d+) projects? finish\w* later/], ["Cost", /In (\d+) projects? the work/], ["Trust", /(\d+) plans? (?:is|are)/]] as const) {
+    for (const [about, counted] of [
+      ["Moved", /(\d+) projects? finish\w* later/],
+      ["Cost", /In (\d+) projects? the work/],
+      ["Trust", /(\d+) plans? (?:is|are)/],
+    ] as const) {
       const line = log.getByRole("group", { name: about });
       await expect(line).toContainText(counted);
       const more = line.getByRole("button", { name: /^and \d+ more$/ });
@@ -99,7 +125,10 @@ test("every number of the portfolio page is the sum of what it opens", async ({ 
     const promises = log.getByRole("group", { name: "Promises" });
     const more = promises.getByRole("button", { name: /^and \d+ more$/ });
     if (await more.isVisible()) await more.click();
-    const said = [...(await promises.locator("p").first().textContent())!.matchAll(/\d+/g)].reduce((sum, [number]) => sum + Number(number), 0);
+    const said = [...(await promises.locator("p").first().textContent())!.matchAll(/\d+/g)].reduce(
+      (sum, [number]) => sum + Number(number),
+      0,
+    );
     expect(await promises.getByRole("link").count()).toBe(said);
   });
 });
@@ -119,7 +148,9 @@ test("the page as it is looked at is in its address: sorted, filtered, grouped",
   expect((await cells(table)).rows.map((row) => row.cells[0])).toEqual(before);
 });
 
-test("a controller sets a limit, a manager says how it stands, and projects get a field of their own", async ({ page }) => {
+test("a controller sets a limit, a manager says how it stands, and projects get a field of their own", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await page.getByText("Set up", { exact: true }).click();
   await page.getByRole("button", { name: "When a project is to be explained" }).click();
@@ -141,7 +172,9 @@ test("a controller sets a limit, a manager says how it stands, and projects get 
   await sponsor.fill("Pilots’ guild");
   await sponsor.press("Enter");
   await page.getByLabel("Group projects by").selectOption({ label: "sponsor" });
-  await expect(page.getByRole("table", { name: "Projects" }).locator("tr.group").first()).toContainText(/no sponsor|Pilots’ guild/);
+  await expect(page.getByRole("table", { name: "Projects" }).locator("tr.group").first()).toContainText(
+    /no sponsor|Pilots’ guild/,
+  );
   await page.goto(`/projects/${await projectId(page, "FS-01")}/performance`);
   await expect(page.getByText(/the finish is 33\.\d d late, more than 30 d/).first()).toBeVisible();
 
@@ -156,13 +189,17 @@ test("a controller sets a limit, a manager says how it stands, and projects get 
   await expect(row).toContainText("in trouble");
 });
 
-test("a deadline shows how likely it is kept, what decides it and what changed its margin; a milestone is slipped with what goes along, and those concerned are told once", async ({ page }) => {
+test("a deadline shows how likely it is kept, what decides it and what changed its margin; a milestone is slipped with what goes along, and those concerned are told once", async ({
+  page,
+}) => {
   await signIn(page, "radu");
   await page.goto("/deadlines");
   await page.getByRole("button", { name: "Breakwater closed" }).click();
   const panel = page.getByRole("complementary", { name: "About Breakwater closed" });
   await expect(panel.getByText(/22\.6 d short/).first()).toBeVisible();
-  await expect(panel.getByRole("list", { name: "The chain that decides it" }).getByRole("listitem").first()).toContainText("Breakwater closed");
+  await expect(
+    panel.getByRole("list", { name: "The chain that decides it" }).getByRole("listitem").first(),
+  ).toContainText("Breakwater closed");
   await expect(panel.getByRole("table", { name: "Causes of the drift" })).toContainText("Together");
   await expect(panel.getByText("of 2000 runs, with ranges and risks as they are.")).toBeVisible();
   await panel.getByLabel("What follows if it is not kept").fill("winter storms reach the yard");
@@ -178,5 +215,7 @@ test("a deadline shows how likely it is kept, what decides it and what changed i
   await expect(page.getByText(/Breakwater closed slips by 4 working days; \d+ people are told/)).toBeVisible();
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(page.getByText(/It is as it was before/)).toBeVisible();
-  await expect(page.getByRole("table", { name: "Milestones" }).getByRole("row").filter({ hasText: "Breakwater closed" })).toContainText("8 Feb 2027");
+  await expect(
+    page.getByRole("table", { name: "Milestones" }).getByRole("row").filter({ hasText: "Breakwater closed" }),
+  ).toContainText("8 Feb 2027");
 });

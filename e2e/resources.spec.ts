@@ -3,7 +3,9 @@ import { expect, test } from "@playwright/test";
 import ExcelJS from "exceljs";
 import { planText, projectId, seriousFindings, signIn } from "./helpers.ts";
 
-test("a shutdown in a calendar is previewed in every project that uses it, stored in some, and undone", async ({ page }) => {
+test("a shutdown in a calendar is previewed in every project that uses it, stored in some, and undone", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   const [id, other] = [await projectId(page, "SW-04"), await projectId(page, "LG-05")];
   await page.goto(`/projects/${id}/resources`);
@@ -11,7 +13,20 @@ test("a shutdown in a calendar is previewed in every project that uses it, store
   await page.getByLabel("Add an exception").fill("1 Feb to 12 Feb 2027: ice");
   await page.getByLabel("Add an exception").press("Enter");
   await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("ice");
-  for (const code of ["FS-01", "FS-03", "FS-04", "FS-06", "LG-02", "LG-03", "LG-07", "SW-01", "SW-02", "SW-05", "FS-08"]) await page.getByLabel(code, { exact: true }).uncheck();
+  for (const code of [
+    "FS-01",
+    "FS-03",
+    "FS-04",
+    "FS-06",
+    "LG-02",
+    "LG-03",
+    "LG-07",
+    "SW-01",
+    "SW-02",
+    "SW-05",
+    "FS-08",
+  ])
+    await page.getByLabel(code, { exact: true }).uncheck();
   await page.getByRole("button", { name: "Show what moves" }).click();
   const moves = page.getByRole("region", { name: "What would move" });
   await expect(moves.getByText(/SW-04 Weir fish pass: finish .* later/)).toBeVisible();
@@ -25,7 +40,9 @@ test("a shutdown in a calendar is previewed in every project that uses it, store
   expect([await planText(page, id), await planText(page, other)]).toEqual(before);
 });
 
-test("what is chosen on a calendar and not stored is not lost by going to another tab: it is asked first", async ({ page }) => {
+test("what is chosen on a calendar and not stored is not lost by going to another tab: it is asked first", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "SW-04")}/resources`);
   await page.getByLabel("Add an exception").fill("1 Mar to 5 Mar 2027: flood");
@@ -40,7 +57,9 @@ test("what is chosen on a calendar and not stored is not lost by going to anothe
   await expect(page).toHaveURL(/\/dates$/);
 });
 
-test("public holidays come as exceptions that can be looked at and amended; bad shifts say so in place", async ({ page }) => {
+test("public holidays come as exceptions that can be looked at and amended; bad shifts say so in place", async ({
+  page,
+}) => {
   await signIn(page, "ines");
   await page.goto(`/projects/${await projectId(page, "SW-04")}/resources`);
   await page.getByRole("button", { name: "Calendar", exact: true }).click();
@@ -93,7 +112,9 @@ test("leave moves what someone drives, and a role kept open is filled", async ({
   await page.getByRole("button", { name: /^Store in \d+ projects$/ }).click();
   await expect(page.getByText(new RegExp(`${name} is stored in \\d+ projects`))).toBeVisible();
   const { calendars } = JSON.parse(await planText(page, id)) as { calendars: [string, { exceptions?: object[] }][] };
-  expect(calendars.find(([key]) => key.startsWith("leave-"))![1].exceptions).toEqual([{ from: "2027-02-08", to: "2027-02-12", shifts: [], label: "away" }]);
+  expect(calendars.find(([key]) => key.startsWith("leave-"))![1].exceptions).toEqual([
+    { from: "2027-02-08", to: "2027-02-12", shifts: [], label: "away" },
+  ]);
 });
 
 test("a plan goes out as a workbook, is edited, and comes back as changes to tick", async ({ page }, info) => {
@@ -101,7 +122,10 @@ test("a plan goes out as a workbook, is edited, and comes back as changes to tic
   const id = await projectId(page, "SW-05");
   await page.goto(`/projects/${id}/plan`);
   await page.getByText("Export", { exact: true }).click();
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("link", { name: "Workbook (.xlsx)" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("link", { name: "Workbook (.xlsx)" }).click(),
+  ]);
   const path = info.outputPath("plan.xlsx");
   await download.saveAs(path);
   const book = new ExcelJS.Workbook();
@@ -141,7 +165,10 @@ test("the plan is saved as pictures, one a page, and printed over as many pages"
   const count = Number(/of (\d+)$/.exec((await first.getAttribute("aria-label"))!)![1]);
   expect(count).toBeGreaterThan(3);
   await expect(page.getByRole("img", { name: `Page ${count} of ${count}` })).toBeAttached();
-  const [download] = await Promise.all([page.waitForEvent("download"), page.getByRole("button", { name: "Save as pictures" }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent("download"),
+    page.getByRole("button", { name: "Save as pictures" }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe("SW-04-plan.zip");
   const pdf = (await page.pdf({ preferCSSPageSize: true, printBackground: true })).toString("latin1");
   expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(count);

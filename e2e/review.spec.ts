@@ -1,21 +1,60 @@
 import { expect, test, type Page } from "@playwright/test";
 import { beside, bringPlan, planCell, signIn, type Beside } from "./helpers.ts";
 
-const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const DAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 const calendars = [{ id: "std", name: "Standard", week: { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY } }];
-const people = [["amadou-keller", "Amadou Keller"], ["bo-achieng", "Bo Achieng"], ["brigid-yilmaz", "Brigid Yilmaz"], ["silas-vandermeer", "Silas Vandermeer"]].map(([id, name]) => ({ id, name, rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }));
+const people = [
+  ["amadou-keller", "Amadou Keller"],
+  ["bo-achieng", "Bo Achieng"],
+  ["brigid-yilmaz", "Brigid Yilmaz"],
+  ["silas-vandermeer", "Silas Vandermeer"],
+].map(([id, name]) => ({ id, name, rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }));
 const effort = (id: string, name: string) => ({ id, name, driver: "effort" });
-const hours = (activity: string, person: string, amount: number) => ({ activity, person: people.find(({ id }) => id!.startsWith(person))!.id, plannedMinutes: amount * 60 });
+const hours = (activity: string, person: string, amount: number) => ({
+  activity,
+  person: people.find(({ id }) => id!.startsWith(person))!.id,
+  plannedMinutes: amount * 60,
+});
 
 const cable = {
   format: "chronometra-plan",
   version: 1,
-  project: { code: "RV-01", name: "Harbour cable", currency: "EUR", start: "2026-11-09", dataDate: "2026-11-06", calendar: "std" },
+  project: {
+    code: "RV-01",
+    name: "Harbour cable",
+    currency: "EUR",
+    start: "2026-11-09",
+    dataDate: "2026-11-06",
+    calendar: "std",
+  },
   calendars,
   people,
-  activities: [effort("lay", "Lay cable"), effort("splice", "Splice joints"), effort("loop", "Test loop"), { id: "route", name: "Survey route", durationMinutes: 480 }, { id: "old", name: "Old trench", durationMinutes: 480 }, { id: "fill", name: "Backfill", durationMinutes: 960 }, { id: "lit", name: "Cable live", kind: "milestone", deadline: "2026-11-20" }],
-  links: [{ from: "lay", to: "fill" }, { from: "fill", to: "lit" }],
-  assignments: [hours("lay", "amadou", 40), hours("lay", "bo", 40), hours("lay", "brigid", 40), hours("splice", "silas", 40), hours("loop", "bo", 40), hours("route", "amadou", 8), hours("old", "amadou", 8), hours("fill", "amadou", 16)],
+  activities: [
+    effort("lay", "Lay cable"),
+    effort("splice", "Splice joints"),
+    effort("loop", "Test loop"),
+    { id: "route", name: "Survey route", durationMinutes: 480 },
+    { id: "old", name: "Old trench", durationMinutes: 480 },
+    { id: "fill", name: "Backfill", durationMinutes: 960 },
+    { id: "lit", name: "Cable live", kind: "milestone", deadline: "2026-11-20" },
+  ],
+  links: [
+    { from: "lay", to: "fill" },
+    { from: "fill", to: "lit" },
+  ],
+  assignments: [
+    hours("lay", "amadou", 40),
+    hours("lay", "bo", 40),
+    hours("lay", "brigid", 40),
+    hours("splice", "silas", 40),
+    hours("loop", "bo", 40),
+    hours("route", "amadou", 8),
+    hours("old", "amadou", 8),
+    hours("fill", "amadou", 16),
+  ],
 };
 
 /** Reports of those who sent them, waiting on the review page of one project. */
@@ -30,18 +69,23 @@ async function accept(page: Page, button = "Accept"): Promise<void> {
   await expect(page.getByText(/^Nothing waits/)).toBeVisible();
 }
 
-test("reports that come in late, early, twice or in the wrong place: what each would do is shown before it is accepted, and is what happens", async ({ page }) => {
+test("reports that come in late, early, twice or in the wrong place: what each would do is shown before it is accepted, and is what happens", async ({
+  page,
+}) => {
   test.setTimeout(180_000);
   await signIn(page, "tomas");
   const project = await bringPlan(page, "Harbour cable", cable);
-  const [tomas, margit, amadou, bo, brigid, silas] = (await Promise.all(["tomas", "margit", "amadou", "bo", "brigid", "silas"].map((login) => beside(page, login)))) as [Beside, Beside, Beside, Beside, Beside, Beside];
+  const [tomas, margit, amadou, bo, brigid, silas] = (await Promise.all(
+    ["tomas", "margit", "amadou", "bo", "brigid", "silas"].map((login) => beside(page, login)),
+  )) as [Beside, Beside, Beside, Beside, Beside, Beside];
   const { id } = await tomas.send<{ id: string }>("post", `/api/projects/${project}/approvals`, { word: "" });
   await margit.send("post", `/api/approvals/${id}/decision`, { decision: "approve", reason: "agreed" });
   const change = async (...changes: object[]): Promise<void> => {
     const { revision } = await tomas.get<{ revision: number }>(`/api/projects/${project}/plan`);
     await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes });
   };
-  const report = (who: Beside, activity: string, date: string, what: object): Promise<unknown> => who.send("post", "/api/desk/reports", { project, activity, date, ...what });
+  const report = (who: Beside, activity: string, date: string, what: object): Promise<unknown> =>
+    who.send("post", "/api/desk/reports", { project, activity, date, ...what });
   const finish = async (activity: string): Promise<string> => {
     await page.goto(`/projects/${project}/plan`);
     return (await (await planCell(page, activity, "Finishes")).textContent())!;
@@ -51,7 +95,11 @@ test("reports that come in late, early, twice or in the wrong place: what each w
     // Theirs comes first: nobody else has reported, and nobody else is moved.
     await report(brigid, "lay", "2026-11-10", { minutes: 480 });
     await review(page, project);
-    await expect(preview(page).getByText("“Lay cable” is taken to have begun on 9 Nov 2026 as planned: Amadou Keller, Bo Achieng have not reported yet.")).toBeVisible();
+    await expect(
+      preview(page).getByText(
+        "“Lay cable” is taken to have begun on 9 Nov 2026 as planned: Amadou Keller, Bo Achieng have not reported yet.",
+      ),
+    ).toBeVisible();
     await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 16 Nov 2026 1 d later")).toBeVisible();
     await report(amadou, "lay", "2026-11-09", { minutes: 480 });
     await report(bo, "lay", "2026-11-09", { minutes: 480 });
@@ -61,7 +109,9 @@ test("reports that come in late, early, twice or in the wrong place: what each w
     const hold = preview(page).getByLabel("Hold the window of Lay cable");
     await hold.check();
     await expect(preview(page).getByText("“Lay cable” still ends on 13 Nov 2026")).toBeVisible();
-    await expect(preview(page).getByText(/Brigid Yilmaz: 32 h remaining in 24 h of working time, 8 h more than fits/)).toBeVisible();
+    await expect(
+      preview(page).getByText(/Brigid Yilmaz: 32 h remaining in 24 h of working time, 8 h more than fits/),
+    ).toBeVisible();
     await hold.uncheck();
     await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 16 Nov 2026 1 d later")).toBeVisible();
     await expect(preview(page).getByLabel("In all")).toContainText("24 h");
@@ -101,7 +151,15 @@ test("reports that come in late, early, twice or in the wrong place: what each w
   });
 
   await test.step("time on work whose predecessor is open, and on work in no baseline, says so; parked work takes none", async () => {
-    await change({ type: "addRow", table: "activities", key: "duct", row: { id: "duct", name: "Extra duct", durationMinutes: 480 } }, { type: "addRow", table: "assignments", key: "duct", row: hours("duct", "amadou", 8) });
+    await change(
+      {
+        type: "addRow",
+        table: "activities",
+        key: "duct",
+        row: { id: "duct", name: "Extra duct", durationMinutes: 480 },
+      },
+      { type: "addRow", table: "assignments", key: "duct", row: hours("duct", "amadou", 8) },
+    );
     await report(amadou, "fill", "2026-11-10", { minutes: 60 });
     await report(amadou, "duct", "2026-11-10", { minutes: 60 });
     await report(amadou, "old", "2026-11-12", { minutes: 60 });
@@ -121,21 +179,40 @@ test("reports that come in late, early, twice or in the wrong place: what each w
     await preview(page).getByRole("button", { name: "Return" }).click();
     await expect(page.getByText(/^Nothing waits/)).toBeVisible();
     const desk = await amadou.get<{ reports: { activity: string; state: string; word: string }[] }>("/api/desk");
-    expect(desk.reports.find(({ activity, state }) => activity === "old" && state === "returned")?.word).toBe("The old trench is given up");
+    expect(desk.reports.find(({ activity, state }) => activity === "old" && state === "returned")?.word).toBe(
+      "The old trench is given up",
+    );
   });
 });
 
-test("one person's 100% ends nobody else's work unasked; more hours than a fixed window holds are told; the queue is narrowed by person and day", async ({ page }) => {
+test("one person's 100% ends nobody else's work unasked; more hours than a fixed window holds are told; the queue is narrowed by person and day", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
-  const project = await bringPlan(page, "Cable ends", { ...cable, project: { ...cable.project, code: "CE-01", name: "Cable ends" }, activities: [effort("lay", "Lay cable"), { id: "watch", name: "Watch the gauge", durationMinutes: 2400 }], links: [], assignments: [hours("lay", "amadou", 40), hours("lay", "bo", 40), hours("watch", "brigid", 40)] });
-  const [amadou, bo, brigid] = (await Promise.all(["amadou", "bo", "brigid"].map((login) => beside(page, login)))) as [Beside, Beside, Beside];
-  const report = (who: Beside, activity: string, date: string, what: object): Promise<unknown> => who.send("post", "/api/desk/reports", { project, activity, date, ...what });
+  const project = await bringPlan(page, "Cable ends", {
+    ...cable,
+    project: { ...cable.project, code: "CE-01", name: "Cable ends" },
+    activities: [effort("lay", "Lay cable"), { id: "watch", name: "Watch the gauge", durationMinutes: 2400 }],
+    links: [],
+    assignments: [hours("lay", "amadou", 40), hours("lay", "bo", 40), hours("watch", "brigid", 40)],
+  });
+  const [amadou, bo, brigid] = (await Promise.all(["amadou", "bo", "brigid"].map((login) => beside(page, login)))) as [
+    Beside,
+    Beside,
+    Beside,
+  ];
+  const report = (who: Beside, activity: string, date: string, what: object): Promise<unknown> =>
+    who.send("post", "/api/desk/reports", { project, activity, date, ...what });
   await report(amadou, "lay", "2026-11-09", { minutes: 480, percent: 100 });
   await report(brigid, "watch", "2026-11-09", { remainingMinutes: 56 * 60 });
   await review(page, project);
-  await expect(preview(page).getByText("Amadou Keller says 100% of “Lay cable”. Others still have hours: Bo Achieng 40 h.")).toBeVisible();
+  await expect(
+    preview(page).getByText("Amadou Keller says 100% of “Lay cable”. Others still have hours: Bo Achieng 40 h."),
+  ).toBeVisible();
   await expect(preview(page).getByText("“Watch the gauge” ends on 13 Nov 2026 as before")).toBeVisible();
-  await expect(preview(page).getByText("Brigid Yilmaz: 56 h remaining in 40 h of working time, 16 h more than fits")).toBeVisible();
+  await expect(
+    preview(page).getByText("Brigid Yilmaz: 56 h remaining in 40 h of working time, 16 h more than fits"),
+  ).toBeVisible();
   await expect(preview(page).getByRole("button", { name: "Accept", exact: true })).toBeDisabled();
   await preview(page).getByLabel("all of it is finished").check();
   await expect(preview(page).getByText("Lay cable: 13 Nov 2026 → 9 Nov 2026 4 d earlier")).toBeVisible();
@@ -158,17 +235,33 @@ test("one person's 100% ends nobody else's work unasked; more hours than a fixed
   await expect(page.getByText("1 report accepted; the time is posted.")).toBeVisible();
 });
 
-test("a fixed window of a quarter that begins late still ends on its last day, and the load that makes is shown", async ({ page }) => {
+test("a fixed window of a quarter that begins late still ends on its last day, and the load that makes is shown", async ({
+  page,
+}) => {
   await signIn(page, "tomas");
-  const project = await bringPlan(page, "Quarter watch", { ...cable, project: { ...cable.project, code: "QW-01", name: "Quarter watch", start: "2026-10-01", dataDate: "2026-09-30" }, activities: [{ id: "watch", name: "Watch the gauge", durationMinutes: 66 * 480 }], links: [], assignments: [hours("watch", "amadou", 528)] });
+  const project = await bringPlan(page, "Quarter watch", {
+    ...cable,
+    project: { ...cable.project, code: "QW-01", name: "Quarter watch", start: "2026-10-01", dataDate: "2026-09-30" },
+    activities: [{ id: "watch", name: "Watch the gauge", durationMinutes: 66 * 480 }],
+    links: [],
+    assignments: [hours("watch", "amadou", 528)],
+  });
   await expect(await planCell(page, "Watch the gauge", "Finishes")).toHaveText("31 Dec 2026");
   const amadou = await beside(page, "amadou");
-  await amadou.send("post", "/api/desk/reports", { project, activity: "watch", date: "2026-10-14", minutes: 480, percent: 2 });
+  await amadou.send("post", "/api/desk/reports", {
+    project,
+    activity: "watch",
+    date: "2026-10-14",
+    minutes: 480,
+    percent: 2,
+  });
   await review(page, project);
   await expect(preview(page).getByText(/Watch the gauge: 31 Dec 2026 → \d+ Jan 2027/)).toBeVisible();
   await preview(page).getByLabel("Hold the window of Watch the gauge").check();
   await expect(preview(page).getByText("“Watch the gauge” still ends on 31 Dec 2026")).toBeVisible();
-  await expect(preview(page).getByText(/Amadou Keller: 520 h remaining in 448 h of working time, 72 h more than fits/)).toBeVisible();
+  await expect(
+    preview(page).getByText(/Amadou Keller: 520 h remaining in 448 h of working time, 72 h more than fits/),
+  ).toBeVisible();
   await accept(page, "Accept and hold");
   await page.goto(`/projects/${project}/plan`);
   await expect(await planCell(page, "Watch the gauge", "Finishes")).toHaveText("31 Dec 2026");

@@ -2,7 +2,10 @@ import { readFileSync } from "node:fs";
 import { expect, test } from "@playwright/test";
 import { signIn } from "./helpers.ts";
 
-test("a question is put together, kept, found again by its link, acted on with the effect in view, and undone", async ({ page, context }) => {
+test("a question is put together, kept, found again by its link, acted on with the effect in view, and undone", async ({
+  page,
+  context,
+}) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await signIn(page, "ines");
   await page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: "Watchlists" }).click();
@@ -38,7 +41,9 @@ test("a question is put together, kept, found again by its link, acted on with t
     await page.goto(address);
     await expect(page.getByRole("heading", { name: "Divers begin" })).toBeVisible();
     await expect(page.getByRole("button", { name: "Name and sharing" })).toBeHidden();
-    await expect(page.getByRole("navigation", { name: "Watchlists" }).getByRole("link", { name: "Divers begin" })).toBeHidden();
+    await expect(
+      page.getByRole("navigation", { name: "Watchlists" }).getByRole("link", { name: "Divers begin" }),
+    ).toBeHidden();
   });
 
   await test.step("rows pushed out by worked days, the effect shown first, and taken back", async () => {

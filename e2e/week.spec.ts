@@ -1,7 +1,9 @@
 import { expect, test } from "@playwright/test";
 import { signIn } from "./helpers.ts";
 
-test("a week is filled in by cell, an undo takes it back, last week is copied, and a day without anything says so", async ({ page }) => {
+test("a week is filled in by cell, an undo takes it back, last week is copied, and a day without anything says so", async ({
+  page,
+}) => {
   await signIn(page, "brigid");
   await page.getByRole("link", { name: "The week" }).click();
   const table = page.getByRole("table", { name: "The week" });

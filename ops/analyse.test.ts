@@ -19,8 +19,15 @@ const NODE = [process.execPath, "--conditions=development", "--import", "tsx", "
 
 /** Runs the command. */
 function analyse(args: string[], input?: string, [command, ...before] = NODE): Ran {
-  const run = spawnSync(command!, [...before, ...args], { cwd: ROOT, encoding: "utf8", ...(input === undefined ? {} : { input }) });
-  const err = run.stderr.split("\n").filter((line) => line !== "" && !line.startsWith("npm warn")).join("\n");
+  const run = spawnSync(command!, [...before, ...args], {
+    cwd: ROOT,
+    encoding: "utf8",
+    ...(input === undefined ? {} : { input }),
+  });
+  const err = run.stderr
+    .split("\n")
+    .filter((line) => line !== "" && !line.startsWith("npm warn"))
+    .join("\n");
   return { code: run.status, out: run.stdout, err };
 }
 
@@ -41,7 +48,10 @@ describe("npm run --silent analyse", () => {
     const fromFile = analyse([PLAN], undefined, NPM);
     const fromInput = analyse(["-"], readFileSync(PLAN, "utf8"), NPM);
     expect([fromFile.code, fromFile.err]).toEqual([0, ""]);
-    expect(JSON.parse(fromFile.out)).toMatchObject({ performance: { project: { bac: 200_000, cpi: 0.8 } }, quality: { checks: expect.any(Array) } });
+    expect(JSON.parse(fromFile.out)).toMatchObject({
+      performance: { project: { bac: 200_000, cpi: 0.8 } },
+      quality: { checks: expect.any(Array) },
+    });
     expect(fromInput).toEqual(fromFile);
   });
 
@@ -50,16 +60,38 @@ describe("npm run --silent analyse", () => {
   });
 
   it("warns of more than 24 hours of a person on a day, and computes all the same", () => {
-    const plan = JSON.parse(readFileSync(PLAN, "utf8")) as { activities: { id: string; kind?: string }[]; people?: { id: string; name: string }[] };
-    const entry = { activity: plan.activities.find(({ kind }) => kind !== "summary")!.id, person: "tired", date: "2026-03-03", minutes: 900, state: "submitted" };
-    const { code, out, err } = analyse(["-"], JSON.stringify({ ...plan, people: [...(plan.people ?? []), { id: "tired", name: "Tired" }], timeEntries: [entry, entry, entry, { ...entry, date: "2026-03-04" }] }));
-    expect([code, err]).toEqual([0, `warning: timeEntries ${entry.activity} / tired minutes: tired has more than 24 hours booked on 2026-03-03; the app does not take it in`]);
+    const plan = JSON.parse(readFileSync(PLAN, "utf8")) as {
+      activities: { id: string; kind?: string }[];
+      people?: { id: string; name: string }[];
+    };
+    const entry = {
+      activity: plan.activities.find(({ kind }) => kind !== "summary")!.id,
+      person: "tired",
+      date: "2026-03-03",
+      minutes: 900,
+      state: "submitted",
+    };
+    const { code, out, err } = analyse(
+      ["-"],
+      JSON.stringify({
+        ...plan,
+        people: [...(plan.people ?? []), { id: "tired", name: "Tired" }],
+        timeEntries: [entry, entry, entry, { ...entry, date: "2026-03-04" }],
+      }),
+    );
+    expect([code, err]).toEqual([
+      0,
+      `warning: timeEntries ${entry.activity} / tired minutes: tired has more than 24 hours booked on 2026-03-03; the app does not take it in`,
+    ]);
     expect(JSON.parse(out)).toHaveProperty("schedule");
   });
 
   it("another data date, another baseline, the plan itself as one, another period", () => {
     expect(JSON.parse(analyse([PLAN, "--data-date", "2026-03-20"]).out).performance.asOf).toBe("2026-03-20");
-    expect(JSON.parse(analyse([PLAN, "--freeze", "--period", "week"]).out).performance).toMatchObject({ baseline: "frozen", earnedSchedule: { period: "week" } });
+    expect(JSON.parse(analyse([PLAN, "--freeze", "--period", "week"]).out).performance).toMatchObject({
+      baseline: "frozen",
+      earnedSchedule: { period: "week" },
+    });
     expect(JSON.parse(analyse([PLAN, "--baseline", "1"]).out).performance.baseline).toBe(1);
   });
 
@@ -67,11 +99,26 @@ describe("npm run --silent analyse", () => {
     const plans = mkdtempSync(join(folder, "plans-"));
     writeFileSync(join(plans, "b.json"), readFileSync(PLAN));
     writeFileSync(join(plans, "a.json"), "{");
-    writeFileSync(join(plans, "c.json"), JSON.stringify({ ...(JSON.parse(readFileSync(PLAN, "utf8")) as object), links: [{ from: "A", to: "nobody" }] }));
+    writeFileSync(
+      join(plans, "c.json"),
+      JSON.stringify({ ...(JSON.parse(readFileSync(PLAN, "utf8")) as object), links: [{ from: "A", to: "nobody" }] }),
+    );
     writeFileSync(join(plans, "notes.txt"), "not a plan");
     const { code, out, err } = analyse([plans]);
-    expect(out.trimEnd().split("\n").map((line) => JSON.parse(line))).toEqual([
-      expect.objectContaining({ file: "b.json", code: "CASE", verdict: "unfit", failed: [7, 13], checks: expect.objectContaining({ 11: 0, 12: true, 13: 0.8, 14: 1 }), reasons: ["Negative float: 1 of 2 (50%), none allowed", "Critical path length index: 0.8, at least 0.95"] }),
+    expect(
+      out
+        .trimEnd()
+        .split("\n")
+        .map((line) => JSON.parse(line)),
+    ).toEqual([
+      expect.objectContaining({
+        file: "b.json",
+        code: "CASE",
+        verdict: "unfit",
+        failed: [7, 13],
+        checks: expect.objectContaining({ 11: 0, 12: true, 13: 0.8, 14: 1 }),
+        reasons: ["Negative float: 1 of 2 (50%), none allowed", "Critical path length index: 0.8, at least 0.95"],
+      }),
     ]);
     expect([code, err]).toEqual([2, expect.stringMatching(/a\.json: is not JSON[^]*\nc\.json: .*nobody/)]);
     const empty = mkdtempSync(join(folder, "empty-"));
@@ -101,10 +148,15 @@ describe("npm run --silent analyse", () => {
     bundle.project.extra = 1;
     const shape = analyse([file(JSON.stringify(bundle))]);
     expect([shape.code, shape.out]).toEqual([2, ""]);
-    expect(shape.err.split("\n").sort()).toEqual([expect.stringMatching(/^activities A durationMinutes: /), expect.stringMatching(/^project extra: /)]);
+    expect(shape.err.split("\n").sort()).toEqual([
+      expect.stringMatching(/^activities A durationMinutes: /),
+      expect.stringMatching(/^project extra: /),
+    ]);
     delete bundle.project.extra;
     bundle.activities[0].durationMinutes = 480;
-    expect(analyse([file(JSON.stringify(bundle))]).err).toMatch(/^links \S+ -> ghost to: there is no activity "ghost"$/);
+    expect(analyse([file(JSON.stringify(bundle))]).err).toMatch(
+      /^links \S+ -> ghost to: there is no activity "ghost"$/,
+    );
     expect(analyse([file("{ no json")]).err).toMatch(/is not JSON/);
   });
 

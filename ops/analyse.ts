@@ -5,9 +5,22 @@
 import { readdirSync, readFileSync, statSync } from "node:fs";
 import { join } from "node:path";
 import { parseArgs } from "node:util";
-import { analyse, computePlan, formatProblem, measureQuality, overfullDays, parseBundle, parseDate, PlanProblems, type AnalyseOptions, type PeriodKind, type PlanBundle } from "@chronometra/core";
+import {
+  analyse,
+  computePlan,
+  formatProblem,
+  measureQuality,
+  overfullDays,
+  parseBundle,
+  parseDate,
+  PlanProblems,
+  type AnalyseOptions,
+  type PeriodKind,
+  type PlanBundle,
+} from "@chronometra/core";
 
-const USAGE = "usage: analyse FILE [--data-date D] [--baseline N | --freeze] [--period workday|week|month]; FILE - is standard input, a folder gives a line of quality figures for each .json file in it";
+const USAGE =
+  "usage: analyse FILE [--data-date D] [--baseline N | --freeze] [--period workday|week|month]; FILE - is standard input, a folder gives a line of quality figures for each .json file in it";
 const PERIODS: readonly string[] = ["workday", "week", "month"];
 
 /** Thrown for what the command itself was told wrong. */
@@ -26,10 +39,14 @@ function readArguments(args: string[]): Request {
   if (dataDate !== undefined && parseDate(dataDate) === null) {
     throw new Refused(`--data-date: "${dataDate}" is no date YYYY-MM-DD between 1990-01-01 and 2099-12-31`);
   }
-  if (values.freeze === true && values.baseline !== undefined) throw new Refused("--freeze and --baseline: give one of them, not both");
-  if (values.baseline !== undefined && !/^[1-9]\d{0,8}$/.test(values.baseline)) throw new Refused(`--baseline: "${values.baseline}" is no baseline number`);
-  if (values.period !== undefined && !PERIODS.includes(values.period)) throw new Refused(`--period: "${values.period}" is none of ${PERIODS.join(", ")}`);
-  const baseline = values.freeze === true ? "frozen" : values.baseline === undefined ? undefined : Number(values.baseline);
+  if (values.freeze === true && values.baseline !== undefined)
+    throw new Refused("--freeze and --baseline: give one of them, not both");
+  if (values.baseline !== undefined && !/^[1-9]\d{0,8}$/.test(values.baseline))
+    throw new Refused(`--baseline: "${values.baseline}" is no baseline number`);
+  if (values.period !== undefined && !PERIODS.includes(values.period))
+    throw new Refused(`--period: "${values.period}" is none of ${PERIODS.join(", ")}`);
+  const baseline =
+    values.freeze === true ? "frozen" : values.baseline === undefined ? undefined : Number(values.baseline);
   return {
     file: positionals[0]!,
     dataDate,
@@ -45,7 +62,12 @@ function parse(args: string[]) {
     return parseArgs({
       args,
       allowPositionals: true,
-      options: { "data-date": { type: "string" }, baseline: { type: "string" }, freeze: { type: "boolean" }, period: { type: "string" } },
+      options: {
+        "data-date": { type: "string" },
+        baseline: { type: "string" },
+        freeze: { type: "boolean" },
+        period: { type: "string" },
+      },
     });
   } catch (error) {
     throw new Refused(`${(error as Error).message.split("\n")[0]}; ${USAGE}`);
@@ -68,7 +90,8 @@ function readJson(file: string, source: string): unknown {
   }
 }
 
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null && !Array.isArray(value);
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 
 /** A data date of the call stands in place of the file's. */
 function withDataDate(input: unknown, dataDate: string | undefined): unknown {
@@ -80,7 +103,8 @@ function readPlan(file: string, { dataDate, options: { baseline } }: Request): P
   const source = readSource(file);
   const parsed = parseBundle(withDataDate(readJson(file, source), dataDate), { source });
   if (!parsed.ok) throw new PlanProblems(parsed.problems);
-  if (typeof baseline === "number" && !(parsed.bundle.baselines ?? []).some(({ number }) => number === baseline)) throw new Refused(`--baseline: the plan has no baseline ${baseline}`);
+  if (typeof baseline === "number" && !(parsed.bundle.baselines ?? []).some(({ number }) => number === baseline))
+    throw new Refused(`--baseline: the plan has no baseline ${baseline}`);
   return parsed.bundle;
 }
 
@@ -93,7 +117,8 @@ function linesOf(error: unknown, file = ""): string[] {
 
 /** Says what is computed with here and would be refused by the app. */
 function warn(plan: PlanBundle, file = ""): void {
-  for (const problem of overfullDays(plan)) process.stderr.write(`${file}warning: ${formatProblem(problem)}; the app does not take it in\n`);
+  for (const problem of overfullDays(plan))
+    process.stderr.write(`${file}warning: ${formatProblem(problem)}; the app does not take it in\n`);
 }
 
 /** The quality of one plan in a line: the verdict, the checks that fail, each check's value, how many each finding names. */
@@ -107,7 +132,9 @@ function qualityLine(file: string, request: Request): string {
     code: plan.project.code,
     verdict: verdict.fitness,
     failed: checks.filter(({ passes }) => passes === false).map(({ check }) => check.number),
-    checks: Object.fromEntries(checks.map(({ check: { number, rule }, value, passes }) => [number, rule === "holds" ? passes : value])),
+    checks: Object.fromEntries(
+      checks.map(({ check: { number, rule }, value, passes }) => [number, rule === "holds" ? passes : value]),
+    ),
     findings: Object.fromEntries(findings.map(({ finding: { key }, offences }) => [key, offences.length])),
     reasons: verdict.reasons.map(({ words }) => words),
   });
@@ -115,7 +142,9 @@ function qualityLine(file: string, request: Request): string {
 
 /** A folder's plans one after another; one that cannot be computed is told and does not stop the others. */
 function screen(request: Request): void {
-  const files = readdirSync(request.file).filter((name) => name.endsWith(".json")).sort();
+  const files = readdirSync(request.file)
+    .filter((name) => name.endsWith(".json"))
+    .sort();
   if (files.length === 0) throw new Refused(`${request.file}: has no .json file in it`);
   for (const file of files) {
     try {
@@ -127,7 +156,8 @@ function screen(request: Request): void {
   }
 }
 
-const isFolder = (file: string): boolean => file !== "-" && statSync(file, { throwIfNoEntry: false })?.isDirectory() === true;
+const isFolder = (file: string): boolean =>
+  file !== "-" && statSync(file, { throwIfNoEntry: false })?.isDirectory() === true;
 
 try {
   const request = readArguments(process.argv.slice(2));

@@ -5,7 +5,14 @@ import { compression, defineAlgorithm } from "vite-plugin-compression2";
 
 export default defineConfig({
   // Pressed once, as hard as can be, and not at each call.
-  plugins: [react(), tailwindcss(), compression({ include: /\.(js|css|svg)$/, algorithms: [defineAlgorithm("brotliCompress"), defineAlgorithm("gzip", { level: 9 })] })],
+  plugins: [
+    react(),
+    tailwindcss(),
+    compression({
+      include: /\.(js|css|svg)$/,
+      algorithms: [defineAlgorithm("brotliCompress"), defineAlgorithm("gzip", { level: 9 })],
+    }),
+  ],
   resolve: { conditions: ["development", "module", "browser"] },
   build: {
     outDir: "dist",
@@ -22,10 +29,22 @@ export default defineConfig({
         codeSplitting: {
           groups: [
             { name: "begin", test: /preload-helper|shared.shownTheme/ },
-            { name: "frame", test: /node_modules.(react|react-dom|scheduler|react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/ },
-            { name: "tables", test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)\./, includeDependenciesRecursively: false },
+            {
+              name: "frame",
+              test: /node_modules.(react|react-dom|scheduler|react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/,
+            },
+            {
+              name: "tables",
+              test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)\./,
+              includeDependenciesRecursively: false,
+            },
             { name: "common", test: /web.src|lucide/, minShareCount: 4 },
-            { name: "common", test: /web.src.shared|web.src.portfolio.(PortfolioFrame|opens)|web.src.cycle.CycleTools|core.src.(words|time)/, minShareCount: 2, includeDependenciesRecursively: false },
+            {
+              name: "common",
+              test: /web.src.shared|web.src.portfolio.(PortfolioFrame|opens)|web.src.cycle.CycleTools|core.src.(words|time)/,
+              minShareCount: 2,
+              includeDependenciesRecursively: false,
+            },
           ],
         },
       },

@@ -53,7 +53,14 @@ export interface AppOptions {
 const security = helmet({
   contentSecurityPolicy: {
     useDefaults: true,
-    directives: { "default-src": ["'self'"], "script-src": ["'self'"], "style-src": ["'self'", "'unsafe-inline'"], "img-src": ["'self'", "data:", "blob:"], "font-src": ["'self'", "data:"], "upgrade-insecure-requests": null },
+    directives: {
+      "default-src": ["'self'"],
+      "script-src": ["'self'"],
+      "style-src": ["'self'", "'unsafe-inline'"],
+      "img-src": ["'self'", "data:", "blob:"],
+      "font-src": ["'self'", "data:"],
+      "upgrade-insecure-requests": null,
+    },
   },
   // The app may be served without TLS inside an organisation; whoever puts TLS in front adds this there.
   strictTransportSecurity: false,
@@ -78,7 +85,9 @@ export function createApp(options: AppOptions): App {
   const store = new SessionStore(options.sessions ?? database);
   app.set("trust proxy", options.proxies ?? false);
   app.disable("x-powered-by");
-  app.use(pinoHttp({ logger: options.logger, autoLogging: false, serializers: { req: loggedCall, res: () => undefined } }));
+  app.use(
+    pinoHttp({ logger: options.logger, autoLogging: false, serializers: { req: loggedCall, res: () => undefined } }),
+  );
   app.use(security, compression());
   const api = express.Router();
   api.use(
@@ -96,15 +105,43 @@ export function createApp(options: AppOptions): App {
   const news = new PlanNewsDesk(database, options.logger);
   const post = new Post(options.mail ?? {});
   const serving: Serving = { router: api, database, news, post, served: new Set() };
-  for (const routes of [accessRoutes, preferenceRoutes, portfolioRoutes, planRoutes, newsRoutes, resourceRoutes, approveRoutes, whatIfRoutes, collectRoutes, outsideRoutes, lookRoutes, datesRoutes, qualityRoutes, chancesRoutes, loadRoutes, cycleRoutes, exchangeRoutes, tellRoutes, watchRoutes]) routes(serving);
+  for (const routes of [
+    accessRoutes,
+    preferenceRoutes,
+    portfolioRoutes,
+    planRoutes,
+    newsRoutes,
+    resourceRoutes,
+    approveRoutes,
+    whatIfRoutes,
+    collectRoutes,
+    outsideRoutes,
+    lookRoutes,
+    datesRoutes,
+    qualityRoutes,
+    chancesRoutes,
+    loadRoutes,
+    cycleRoutes,
+    exchangeRoutes,
+    tellRoutes,
+    watchRoutes,
+  ])
+    routes(serving);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);
   if (options.webFolder !== undefined && existsSync(options.webFolder)) serveClient(app, options.webFolder);
   app.use(tellFailure);
-  const sweep = async (): Promise<void> => void (await Promise.all([store.sweep(), sweepMisses(database), sweepPresence(database), sweepDrafts(database)]));
+  const sweep = async (): Promise<void> =>
+    void (await Promise.all([store.sweep(), sweepMisses(database), sweepPresence(database), sweepDrafts(database)]));
   const unlisten = onWritten(database, () => news.poke());
-  return { app, served: serving.served, sweep, deliver: () => post.deliver(database), close: () => (unlisten(), news.close(), post.close()) };
+  return {
+    app,
+    served: serving.served,
+    sweep,
+    deliver: () => post.deliver(database),
+    close: () => (unlisten(), news.close(), post.close()),
+  };
 }
 
 /** Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a restart. */

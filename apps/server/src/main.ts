@@ -18,7 +18,14 @@ function everyNow(pauseMilliseconds: number, work: () => Promise<unknown>, logge
   let timer: NodeJS.Timeout;
   let ended = false;
   const next = (): void => {
-    if (!ended) timer = setTimeout(() => void work().catch((error: unknown) => logger.error(error)).then(next), pauseMilliseconds);
+    if (!ended)
+      timer = setTimeout(
+        () =>
+          void work()
+            .catch((error: unknown) => logger.error(error))
+            .then(next),
+        pauseMilliseconds,
+      );
   };
   next();
   return () => {
@@ -34,20 +41,38 @@ async function main(): Promise<void> {
   const logger = pino({ level: process.env["CHRONOMETRA_LOG"] ?? "warn" });
   const database = await openDatabase(url, process.env["CHRONOMETRA_DATABASE_OWNER"]);
   if ((await rightsBeyond(database)).length > 0)
-    logger.warn("The user of the database may do more than the application needs: what was approved is safe only from one that may select, insert, update and delete. Name the other as CHRONOMETRA_DATABASE_OWNER.");
+    logger.warn(
+      "The user of the database may do more than the application needs: what was approved is safe only from one that may select, insert, update and delete. Name the other as CHRONOMETRA_DATABASE_OWNER.",
+    );
   const filled = await fillRows(database);
   if (filled > 0) logger.info(`Rows for watchlists were written for ${filled} projects.`);
-  const demo = process.env["CHRONOMETRA_EMPTY"] === "1" ? false : await loadDemoIfEmpty(database, (words) => process.stdout.write(`  ${words}\n`));
+  const demo =
+    process.env["CHRONOMETRA_EMPTY"] === "1"
+      ? false
+      : await loadDemoIfEmpty(database, (words) => process.stdout.write(`  ${words}\n`));
   const first = demo ? null : await addFirstAccount(database);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   const env = (name: string): string | undefined => process.env[`CHRONOMETRA_${name}`];
   const mail = { smtp: env("SMTP"), domain: env("MAIL_DOMAIN"), sender: env("MAIL_FROM"), address: env("ADDRESS") };
   const sessions = await openSessions(url);
-  const { app, sweep, deliver, close } = createApp({ database, sessions, logger, webFolder, proxies: env("PROXIES"), mail });
+  const { app, sweep, deliver, close } = createApp({
+    database,
+    sessions,
+    logger,
+    webFolder,
+    proxies: env("PROXIES"),
+    mail,
+  });
   const server = app.listen(port, process.env["CHRONOMETRA_HOST"] ?? "127.0.0.1", () => {
     process.stdout.write(`\nChronometra is ready: http://localhost:${port}\n`);
-    if (demo) process.stdout.write(`\nDemo sign-ins (password for all: ${DEMO_SIGN_INS.password}):\n${DEMO_SIGN_INS.people.map(({ login, is }) => `  ${login.padEnd(10)} ${is}`).join("\n")}\n`);
-    if (first !== null) process.stdout.write(`\nThe database is empty. Sign in once as ${first.login} with the password ${first.password} and change it under Settings.\n`);
+    if (demo)
+      process.stdout.write(
+        `\nDemo sign-ins (password for all: ${DEMO_SIGN_INS.password}):\n${DEMO_SIGN_INS.people.map(({ login, is }) => `  ${login.padEnd(10)} ${is}`).join("\n")}\n`,
+      );
+    if (first !== null)
+      process.stdout.write(
+        `\nThe database is empty. Sign in once as ${first.login} with the password ${first.password} and change it under Settings.\n`,
+      );
     process.stdout.write("\nCtrl-C stops it.\n");
   });
   // Longer than whoever calls keeps a connection that rests: one that ends first cuts off the call that was just put on it.
@@ -62,7 +87,9 @@ async function main(): Promise<void> {
   const stop = (): void => {
     clearInterval(sweeping);
     delivering();
-    server.close(() => void Promise.all([database.destroy(), sessions.destroy(), stopWorkers()]).then(() => process.exit(0)));
+    server.close(
+      () => void Promise.all([database.destroy(), sessions.destroy(), stopWorkers()]).then(() => process.exit(0)),
+    );
     // Pages that listen for news would hold the server open.
     close();
     server.closeIdleConnections();

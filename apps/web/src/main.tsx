@@ -10,13 +10,19 @@ import { router } from "./router.tsx";
 
 /** A session that has run out shows the sign-in page; what was open comes back afterwards. */
 const onError = (error: unknown): void => {
-  if (error instanceof CallFailed && error.body.code === "signInNeeded") void client.invalidateQueries({ queryKey: sessionQuery.queryKey });
+  if (error instanceof CallFailed && error.body.code === "signInNeeded")
+    void client.invalidateQueries({ queryKey: sessionQuery.queryKey });
 };
 
 const client: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
-  defaultOptions: { queries: { retry: (count, error) => count < 2 && error instanceof CallFailed && error.status === 0, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: {
+      retry: (count, error) => count < 2 && error instanceof CallFailed && error.status === 0,
+      staleTime: 5_000,
+    },
+  },
 });
 
 answersAnew(client);
@@ -28,7 +34,20 @@ createRoot(document.getElementById("root")!).render(
   <StrictMode>
     <QueryClientProvider client={client}>
       <RouterProvider router={router} />
-      <Toaster position="bottom-right" offset={16} mobileOffset={16} toastOptions={{ style: { background: "var(--bar-ground)", color: "var(--bar-ink)", border: "1px solid var(--bar-brass)", borderRadius: "2px", fontFamily: "var(--font-sans)" } }} />
+      <Toaster
+        position="bottom-right"
+        offset={16}
+        mobileOffset={16}
+        toastOptions={{
+          style: {
+            background: "var(--bar-ground)",
+            color: "var(--bar-ink)",
+            border: "1px solid var(--bar-brass)",
+            borderRadius: "2px",
+            fontFamily: "var(--font-sans)",
+          },
+        }}
+      />
     </QueryClientProvider>
   </StrictMode>,
 );

@@ -8,7 +8,10 @@ const places: RouteObject[] = [
     lazy: async () => ({ Component: (await import("./portfolio/PortfolioFrame.tsx")).PortfolioFrame }),
     children: [
       { index: true, lazy: async () => ({ Component: (await import("./portfolio/PortfolioPage.tsx")).PortfolioPage }) },
-      { path: "deadlines", lazy: async () => ({ Component: (await import("./dates/DeadlinesPage.tsx")).DeadlinesPage }) },
+      {
+        path: "deadlines",
+        lazy: async () => ({ Component: (await import("./dates/DeadlinesPage.tsx")).DeadlinesPage }),
+      },
       { path: "load", lazy: async () => ({ Component: (await import("./load/LoadPage.tsx")).LoadPage }) },
     ],
   },
@@ -20,14 +23,23 @@ const places: RouteObject[] = [
       { path: "plan", lazy: async () => ({ Component: (await import("./plan/PlanPage.tsx")).PlanPage }) },
       { path: "plan/print", lazy: async () => ({ Component: (await import("./plan/print/PrintPage.tsx")).PrintPage }) },
       { path: "board", lazy: async () => ({ Component: (await import("./collect/BoardPage.tsx")).BoardPage }) },
-      { path: "resources", lazy: async () => ({ Component: (await import("./resources/ResourcesPage.tsx")).ResourcesPage }) },
+      {
+        path: "resources",
+        lazy: async () => ({ Component: (await import("./resources/ResourcesPage.tsx")).ResourcesPage }),
+      },
       { path: "dates", lazy: async () => ({ Component: (await import("./dates/MilestonesPage.tsx")).MilestonesPage }) },
       { path: "slip/:milestone", lazy: async () => ({ Component: (await import("./dates/SlipPage.tsx")).SlipPage }) },
-      { path: "performance", lazy: async () => ({ Component: (await import("./look/PerformancePage.tsx")).PerformancePage }) },
+      {
+        path: "performance",
+        lazy: async () => ({ Component: (await import("./look/PerformancePage.tsx")).PerformancePage }),
+      },
       { path: "chances", lazy: async () => ({ Component: (await import("./chances/ChancesPage.tsx")).ChancesPage }) },
       { path: "trust", lazy: async () => ({ Component: (await import("./quality/TrustPage.tsx")).TrustPage }) },
       { path: "approvals", lazy: async () => ({ Component: (await import("./approve/LedgerPage.tsx")).LedgerPage }) },
-      { path: "whatif/:whatif", lazy: async () => ({ Component: (await import("./approve/WhatIfPage.tsx")).WhatIfPage }) },
+      {
+        path: "whatif/:whatif",
+        lazy: async () => ({ Component: (await import("./approve/WhatIfPage.tsx")).WhatIfPage }),
+      },
       { path: "compare", lazy: async () => ({ Component: (await import("./approve/ComparePage.tsx")).ComparePage }) },
       { path: "closing", lazy: async () => ({ Component: (await import("./cycle/ClosingPage.tsx")).ClosingPage }) },
       { path: "history", lazy: async () => ({ Component: (await import("./plan/HistoryPage.tsx")).HistoryPage }) },
@@ -35,7 +47,10 @@ const places: RouteObject[] = [
   },
   { path: "cycle", lazy: async () => ({ Component: (await import("./cycle/CyclePage.tsx")).CyclePage }) },
   { path: "cycle/lock", lazy: async () => ({ Component: (await import("./cycle/LockPage.tsx")).LockPage }) },
-  { path: "cycle/data-dates", lazy: async () => ({ Component: (await import("./cycle/DataDatesPage.tsx")).DataDatesPage }) },
+  {
+    path: "cycle/data-dates",
+    lazy: async () => ({ Component: (await import("./cycle/DataDatesPage.tsx")).DataDatesPage }),
+  },
   { path: "cycle/missing", lazy: async () => ({ Component: (await import("./cycle/MissingPage.tsx")).MissingPage }) },
   { path: "desk", lazy: async () => ({ Component: (await import("./collect/DeskPage.tsx")).DeskPage }) },
   { path: "desk/week", lazy: async () => ({ Component: (await import("./collect/WeekPage.tsx")).WeekPage }) },
@@ -44,7 +59,10 @@ const places: RouteObject[] = [
     lazy: async () => ({ Component: (await import("./collect/TimeFrame.tsx")).TimeFrame }),
     children: [
       { index: true, lazy: async () => ({ Component: (await import("./collect/ReviewPage.tsx")).ReviewPage }) },
-      { path: "costs", lazy: async () => ({ Component: (await import("./collect/outside/OutsidePage.tsx")).OutsidePage }) },
+      {
+        path: "costs",
+        lazy: async () => ({ Component: (await import("./collect/outside/OutsidePage.tsx")).OutsidePage }),
+      },
       { path: "blocked", lazy: async () => ({ Component: (await import("./collect/BlockedPage.tsx")).BlockedPage }) },
       { path: "people", lazy: async () => ({ Component: (await import("./collect/PeoplePage.tsx")).PeoplePage }) },
     ],
@@ -60,4 +78,6 @@ const places: RouteObject[] = [
   { path: "*", Component: Astray },
 ];
 
-export const router = createBrowserRouter([{ path: "/", Component: Shell, ErrorBoundary: Astray, HydrateFallback: FirstBar, children: places }]);
+export const router = createBrowserRouter([
+  { path: "/", Component: Shell, ErrorBoundary: Astray, HydrateFallback: FirstBar, children: places },
+]);

@@ -18,7 +18,11 @@ export const meSchema = z.object({
 export type Me = z.infer<typeof meSchema>;
 
 /** Who is signed in, how they like the pages, by name, as they left them, and the token that every changing call must carry. */
-export const sessionSchema = z.object({ me: meSchema.nullable(), preferences: z.record(z.string(), z.string()), token: z.string() });
+export const sessionSchema = z.object({
+  me: meSchema.nullable(),
+  preferences: z.record(z.string(), z.string()),
+  token: z.string(),
+});
 export type SessionView = z.infer<typeof sessionSchema>;
 
 const passwordSchema = z.string().min(10, "a password has at least 10 characters").max(200);
@@ -29,7 +33,16 @@ const accountFields = {
   person: z.string().max(64).nullable(),
 };
 
-export const newAccountSchema = z.strictObject({ login: z.string().trim().toLowerCase().regex(/^[a-z0-9][a-z0-9._@-]*$/, "small letters, digits, and . _ @ - only").max(120), ...accountFields, password: passwordSchema });
+export const newAccountSchema = z.strictObject({
+  login: z
+    .string()
+    .trim()
+    .toLowerCase()
+    .regex(/^[a-z0-9][a-z0-9._@-]*$/, "small letters, digits, and . _ @ - only")
+    .max(120),
+  ...accountFields,
+  password: passwordSchema,
+});
 export const editAccountSchema = z.strictObject({ ...accountFields, password: passwordSchema.optional() });
 export const accountsSchema = z.object({
   accounts: z.array(meSchema),

@@ -34,7 +34,15 @@ export const chancesSchema = z.object({
   costs: z.array(z.object({ from: z.int(), to: z.int(), runs: z.int() })),
   sample: z.array(z.object({ date: z.string(), cost: z.int() })),
   deadlines: z.array(z.object({ id: z.string(), name: z.string(), deadline: z.string(), chance: z.number() })),
-  activities: z.array(z.object({ id: z.string(), name: z.string(), criticality: z.number(), sensitivity: z.number().nullable(), range: rangeSchema.nullable() })),
+  activities: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      criticality: z.number(),
+      sensitivity: z.number().nullable(),
+      range: rangeSchema.nullable(),
+    }),
+  ),
   /** Open work, on which a risk may bear. */
   open: z.array(z.object({ id: z.string(), name: z.string() })),
   risks: z.array(riskSchema),

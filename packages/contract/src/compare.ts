@@ -51,7 +51,13 @@ export const comparisonSchema = z.object({
 });
 export type ComparisonView = z.infer<typeof comparisonSchema>;
 
-const frozenFiguresSchema = z.object({ bac: z.int(), pv: z.int(), ev: z.int(), sv: z.int(), spi: z.number().nullable() });
+const frozenFiguresSchema = z.object({
+  bac: z.int(),
+  pv: z.int(),
+  ev: z.int(),
+  sv: z.int(),
+  spi: z.number().nullable(),
+});
 
 /** What freezing a state of a plan would make of its figures at once; `null` where there is no data date to measure at. */
 export const onceFrozenSchema = z
@@ -67,7 +73,12 @@ export const onceFrozenSchema = z
   .nullable();
 export type OnceFrozenView = z.infer<typeof onceFrozenSchema>;
 
-const progressedSchema = z.object({ what: z.enum(["finished", "underWay", "notBegun"]), start: z.string(), finish: z.string(), leftDays: z.number() });
+const progressedSchema = z.object({
+  what: z.enum(["finished", "underWay", "notBegun"]),
+  start: z.string(),
+  finish: z.string(),
+  leftDays: z.number(),
+});
 
 /** Why a date moved between two states, cause by cause; the parts add up to the whole. Causes of no days would have moved it by themselves. */
 export const driftLedgerSchema = z.object({

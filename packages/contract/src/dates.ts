@@ -22,16 +22,31 @@ export const promisedSchema = z.object({
   consequence: z.string().nullable(),
   to: z.string().nullable(),
   /** As the last issued period had it; `null` where it had none. */
-  was: z.object({ number: z.int(), deadline: standing.deadline, marginDays: z.number().nullable(), state: standing.state }).nullable(),
+  was: z
+    .object({ number: z.int(), deadline: standing.deadline, marginDays: z.number().nullable(), state: standing.state })
+    .nullable(),
 });
 export type Promised = z.infer<typeof promisedSchema>;
 export const promisedListSchema = z.array(promisedSchema);
 
 /** What decides where an activity lies, the earliest first, itself at the end. */
-export const chainSchema = z.array(z.object({ id: z.string(), name: z.string(), start: z.string(), finish: z.string(), state: z.enum(["notStarted", "inProgress", "complete"]), drift: z.number().nullable(), people: z.array(z.string()) }));
+export const chainSchema = z.array(
+  z.object({
+    id: z.string(),
+    name: z.string(),
+    start: z.string(),
+    finish: z.string(),
+    state: z.enum(["notStarted", "inProgress", "complete"]),
+    drift: z.number().nullable(),
+    people: z.array(z.string()),
+  }),
+);
 export type Chain = z.infer<typeof chainSchema>;
 
-export const writePromiseSchema = z.strictObject({ consequence: z.string().trim().max(500), to: z.string().trim().max(200) });
+export const writePromiseSchema = z.strictObject({
+  consequence: z.string().trim().max(500),
+  to: z.string().trim().max(200),
+});
 
 /** Each milestone's forecast as issued period by period, and now. */
 export const milestoneTrendSchema = z.object({
@@ -53,8 +68,24 @@ export const milestoneTrendSchema = z.object({
 });
 export type MilestoneTrend = z.infer<typeof milestoneTrendSchema>;
 
-const alongSchema = z.object({ id: z.string(), name: z.string(), milestone: z.boolean(), start: z.string(), finish: z.string(), deadline: z.string().nullable(), decides: z.boolean(), people: z.array(z.string()) });
-export const slipChoiceSchema = z.object({ name: z.string(), date: z.string(), deadline: z.string().nullable(), mayEdit: z.boolean(), before: z.array(alongSchema), after: z.array(alongSchema) });
+const alongSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  milestone: z.boolean(),
+  start: z.string(),
+  finish: z.string(),
+  deadline: z.string().nullable(),
+  decides: z.boolean(),
+  people: z.array(z.string()),
+});
+export const slipChoiceSchema = z.object({
+  name: z.string(),
+  date: z.string(),
+  deadline: z.string().nullable(),
+  mayEdit: z.boolean(),
+  before: z.array(alongSchema),
+  after: z.array(alongSchema),
+});
 export type SlipChoiceView = z.infer<typeof slipChoiceSchema>;
 export const slipRequestSchema = z.strictObject({
   days: z.int().min(1, "slip by at least a day").max(1000),
@@ -65,7 +96,13 @@ export const slipRequestSchema = z.strictObject({
   tell: z.boolean(),
 });
 const leftSchema = z.array(z.object({ id: z.string(), name: z.string(), why: z.string() }));
-export const slipEffectSchema = z.object({ effect: effectSchema, left: leftSchema, /** Whoever would be told, with how much of theirs moves. */ concerned: z.array(z.object({ name: z.string(), count: z.int(), canBeReached: z.boolean() })) });
+export const slipEffectSchema = z.object({
+  effect: effectSchema,
+  left: leftSchema,
+  /** Whoever would be told, with how much of theirs moves. */ concerned: z.array(
+    z.object({ name: z.string(), count: z.int(), canBeReached: z.boolean() }),
+  ),
+});
 export type SlipEffect = z.infer<typeof slipEffectSchema>;
 export const slippedSchema = z.object({ revision: z.int(), told: z.array(z.string()), left: leftSchema });
 
@@ -98,7 +135,12 @@ export const performanceSchema = z.object({
   ),
   /** Which limits are broken now. */
   broken: z.array(brokenLimitSchema),
-  forecast: z.object({ finish: z.string().nullable(), esFinish: z.string().nullable(), least: z.int().nullable(), most: z.int().nullable() }),
+  forecast: z.object({
+    finish: z.string().nullable(),
+    esFinish: z.string().nullable(),
+    least: z.int().nullable(),
+    most: z.int().nullable(),
+  }),
 });
 export type PerformanceView = z.infer<typeof performanceSchema>;
 
@@ -125,5 +167,18 @@ export const loadSchema = z.object({
 export type Load = z.infer<typeof loadSchema>;
 
 /** What one person's week consists of. */
-export const loadCellSchema = z.array(z.object({ project: z.string(), projectName: z.string(), activity: z.string(), name: z.string(), start: z.string(), finish: z.string(), float: z.number().nullable(), minutes: z.int(), postedMinutes: z.int(), mayEdit: z.boolean() }));
+export const loadCellSchema = z.array(
+  z.object({
+    project: z.string(),
+    projectName: z.string(),
+    activity: z.string(),
+    name: z.string(),
+    start: z.string(),
+    finish: z.string(),
+    float: z.number().nullable(),
+    minutes: z.int(),
+    postedMinutes: z.int(),
+    mayEdit: z.boolean(),
+  }),
+);
 export type LoadCell = z.infer<typeof loadCellSchema>;

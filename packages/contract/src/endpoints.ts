@@ -1,19 +1,131 @@
 import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
-import { accountsSchema, changePasswordSchema, editAccountSchema, meSchema, newAccountSchema, sessionSchema, signInSchema, timeZoneSchema } from "./access.ts";
+import {
+  accountsSchema,
+  changePasswordSchema,
+  editAccountSchema,
+  meSchema,
+  newAccountSchema,
+  sessionSchema,
+  signInSchema,
+  timeZoneSchema,
+} from "./access.ts";
 import { comparisonSchema, driftLedgerSchema, onceFrozenSchema } from "./compare.ts";
-import { closeProjectSchema, closingSchema, cycleSchema, lockSchema, markStepSchema, openPeriodSchema, owingSchema, periodBarSchema, planPeriodsSchema, projectCycleSchema, reopenSchema, reportingCalendarSchema } from "./cycle.ts";
-import { fileChangesSchema, importAnswersSchema, importViewSchema, newProjectSchema, storedSchema, storeImportSchema, takeChangesSchema } from "./exchange.ts";
-import { acceptedSchema, activityLookSchema, newProgrammeSchema, pathsSchema, portfolioSchema, programmeSchema, projectFieldsSchema, projectLookSchema, projectStandingSchema, writeProgrammeSchema } from "./look.ts";
-import { changeRequestSchema, changeResultSchema, changesSinceSchema, effectSchema, historyEntrySchema, historySchema, planNewsSchema, planViewSchema, presenceSchema, undoRequestSchema } from "./plan.ts";
-import { holidayCountriesSchema, holidaysSchema, preferenceSchema, sharedEffectSchema, sharedResultSchema, sharedRowsSchema, sharedUseSchema } from "./resources.ts";
-import { asideSchema, costByHandSchema, feedSchema, feedTakenInSchema, lineIdsSchema, madeTokenSchema, matchLineSchema, newTokenSchema, outsideFileSchema, outsideLineSchema, outsideTargetsSchema, postedLinesSchema, simulatedSchema, takeFileSchema, takenInSchema, tokensSchema } from "./outside.ts";
+import {
+  closeProjectSchema,
+  closingSchema,
+  cycleSchema,
+  lockSchema,
+  markStepSchema,
+  openPeriodSchema,
+  owingSchema,
+  periodBarSchema,
+  planPeriodsSchema,
+  projectCycleSchema,
+  reopenSchema,
+  reportingCalendarSchema,
+} from "./cycle.ts";
+import {
+  fileChangesSchema,
+  importAnswersSchema,
+  importViewSchema,
+  newProjectSchema,
+  storedSchema,
+  storeImportSchema,
+  takeChangesSchema,
+} from "./exchange.ts";
+import {
+  acceptedSchema,
+  activityLookSchema,
+  newProgrammeSchema,
+  pathsSchema,
+  portfolioSchema,
+  programmeSchema,
+  projectFieldsSchema,
+  projectLookSchema,
+  projectStandingSchema,
+  writeProgrammeSchema,
+} from "./look.ts";
+import {
+  changeRequestSchema,
+  changeResultSchema,
+  changesSinceSchema,
+  effectSchema,
+  historyEntrySchema,
+  historySchema,
+  planNewsSchema,
+  planViewSchema,
+  presenceSchema,
+  undoRequestSchema,
+} from "./plan.ts";
+import {
+  holidayCountriesSchema,
+  holidaysSchema,
+  preferenceSchema,
+  sharedEffectSchema,
+  sharedResultSchema,
+  sharedRowsSchema,
+  sharedUseSchema,
+} from "./resources.ts";
+import {
+  asideSchema,
+  costByHandSchema,
+  feedSchema,
+  feedTakenInSchema,
+  lineIdsSchema,
+  madeTokenSchema,
+  matchLineSchema,
+  newTokenSchema,
+  outsideFileSchema,
+  outsideLineSchema,
+  outsideTargetsSchema,
+  postedLinesSchema,
+  simulatedSchema,
+  takeFileSchema,
+  takenInSchema,
+  tokensSchema,
+} from "./outside.ts";
 import { mailSchema, postedSchema } from "./tell.ts";
-import { calendarFeedSchema, newFeedSchema, watchActDoneSchema, watchActEffectSchema, watchActSchema, watchAnswerSchema, watchChoicesSchema, watchlistSchema, watchQuestionSchema, watchRowSchema, watchRowsSchema, writeWatchlistSchema } from "./watch.ts";
-import { chainSchema, loadCellSchema, loadSchema, milestoneTrendSchema, performanceSchema, promisedListSchema, slipChoiceSchema, slipEffectSchema, slippedSchema, slipRequestSchema, writePromiseSchema } from "./dates.ts";
+import {
+  calendarFeedSchema,
+  newFeedSchema,
+  watchActDoneSchema,
+  watchActEffectSchema,
+  watchActSchema,
+  watchAnswerSchema,
+  watchChoicesSchema,
+  watchlistSchema,
+  watchQuestionSchema,
+  watchRowSchema,
+  watchRowsSchema,
+  writeWatchlistSchema,
+} from "./watch.ts";
+import {
+  chainSchema,
+  loadCellSchema,
+  loadSchema,
+  milestoneTrendSchema,
+  performanceSchema,
+  promisedListSchema,
+  slipChoiceSchema,
+  slipEffectSchema,
+  slippedSchema,
+  slipRequestSchema,
+  writePromiseSchema,
+} from "./dates.ts";
 import { chancesRequestSchema, chancesSchema } from "./chances.ts";
 import { mendedSchema, mendEffectSchema, mendRequestSchema, qualitySchema } from "./quality.ts";
-import { decideRequestSchema, mergeSchema, newWhatIfSchema, putForwardSchema, requestAloneSchema, reserveEntrySchema, reservesSchema, whatIfSchema, whatIfViewSchema } from "./whatIf.ts";
+import {
+  decideRequestSchema,
+  mergeSchema,
+  newWhatIfSchema,
+  putForwardSchema,
+  requestAloneSchema,
+  reserveEntrySchema,
+  reservesSchema,
+  whatIfSchema,
+  whatIfViewSchema,
+} from "./whatIf.ts";
 import {
   approvalSchema,
   blockedSchema,
@@ -56,176 +168,600 @@ const file = z.string().meta({ format: "binary" });
 
 /** Every call of the HTTP interface. `:name` stands for a part of the path. */
 export const endpoints = {
-  "GET /api/session": { summary: "Who is signed in, how they like the pages, and the token for changing calls", response: sessionSchema },
+  "GET /api/session": {
+    summary: "Who is signed in, how they like the pages, and the token for changing calls",
+    response: sessionSchema,
+  },
   "POST /api/session": { summary: "Sign in", body: signInSchema, response: sessionSchema },
   "DELETE /api/session": { summary: "Sign out", response: done },
   "PUT /api/session/time-zone": { summary: "Say where one's days begin and end", body: timeZoneSchema, response: done },
-  "PUT /api/session/password": { summary: "Change one's own password; all other sessions end", body: changePasswordSchema, response: done },
+  "PUT /api/session/password": {
+    summary: "Change one's own password; all other sessions end",
+    body: changePasswordSchema,
+    response: done,
+  },
 
   "GET /api/accounts": { summary: "Everyone who can sign in", response: accountsSchema },
   "POST /api/accounts": { summary: "Add an account", body: newAccountSchema, response: meSchema },
-  "PUT /api/accounts/:account": { summary: "Change an account's name, roles, person or password", body: editAccountSchema, response: meSchema },
+  "PUT /api/accounts/:account": {
+    summary: "Change an account's name, roles, person or password",
+    body: editAccountSchema,
+    response: meSchema,
+  },
 
   "GET /api/period": { summary: "The period bar: data date, steps of the cycle, time left", response: periodBarSchema },
   "POST /api/periods": { summary: "Open the next reporting period", body: openPeriodSchema, response: periodBarSchema },
   "GET /api/periods": { summary: "The reporting calendar", response: reportingCalendarSchema },
-  "PUT /api/periods/planned": { summary: "Write the periods to come", body: planPeriodsSchema, response: reportingCalendarSchema },
-  "GET /api/period/owing": { summary: "Who owes time or progress of the open period, and on what", response: owingSchema },
-  "POST /api/period/reminders": { summary: "Remind people of what they owe of the open period, a message each", body: remindSchema, response: postedSchema },
+  "PUT /api/periods/planned": {
+    summary: "Write the periods to come",
+    body: planPeriodsSchema,
+    response: reportingCalendarSchema,
+  },
+  "GET /api/period/owing": {
+    summary: "Who owes time or progress of the open period, and on what",
+    response: owingSchema,
+  },
+  "POST /api/period/reminders": {
+    summary: "Remind people of what they owe of the open period, a message each",
+    body: remindSchema,
+    response: postedSchema,
+  },
   "GET /api/cycle": { summary: "Where each project stands in the open period", response: cycleSchema },
-  "GET /api/projects/:project/cycle": { summary: "Where one project stands in the open period", response: projectCycleSchema },
-  "PUT /api/projects/:project/cycle": { summary: "Say that its check is done, or explain what broke a threshold", body: markStepSchema, response: done },
-  "POST /api/projects/:project/lock": { summary: "Lock the open period for it; issued first where it is not. Where reports, the check or an explanation are wanting, a word says why it is locked all the same", body: lockSchema, response: done },
-  "DELETE /api/projects/:project/lock": { summary: "Take the lock of the open period back, as long as nothing came after it", response: done },
-  "POST /api/projects/:project/reopen": { summary: "Open its last locked period again, with a reason", body: reopenSchema, response: done },
+  "GET /api/projects/:project/cycle": {
+    summary: "Where one project stands in the open period",
+    response: projectCycleSchema,
+  },
+  "PUT /api/projects/:project/cycle": {
+    summary: "Say that its check is done, or explain what broke a threshold",
+    body: markStepSchema,
+    response: done,
+  },
+  "POST /api/projects/:project/lock": {
+    summary:
+      "Lock the open period for it; issued first where it is not. Where reports, the check or an explanation are wanting, a word says why it is locked all the same",
+    body: lockSchema,
+    response: done,
+  },
+  "DELETE /api/projects/:project/lock": {
+    summary: "Take the lock of the open period back, as long as nothing came after it",
+    response: done,
+  },
+  "POST /api/projects/:project/reopen": {
+    summary: "Open its last locked period again, with a reason",
+    body: reopenSchema,
+    response: done,
+  },
   "GET /api/projects/:project/closing": { summary: "What remains before it can be closed", response: closingSchema },
-  "POST /api/projects/:project/closing": { summary: "Finish what remains and close it", body: closeProjectSchema, response: done },
-  "DELETE /api/projects/:project/closing": { summary: "Open a closed project again", body: reopenSchema, response: done },
-  "POST /api/programmes": { summary: "Add a portfolio or programme", body: newProgrammeSchema, response: programmeSchema },
-  "PUT /api/programmes/:programme": { summary: "Rename it, or make it part of another one", body: writeProgrammeSchema, response: programmeSchema },
+  "POST /api/projects/:project/closing": {
+    summary: "Finish what remains and close it",
+    body: closeProjectSchema,
+    response: done,
+  },
+  "DELETE /api/projects/:project/closing": {
+    summary: "Open a closed project again",
+    body: reopenSchema,
+    response: done,
+  },
+  "POST /api/programmes": {
+    summary: "Add a portfolio or programme",
+    body: newProgrammeSchema,
+    response: programmeSchema,
+  },
+  "PUT /api/programmes/:programme": {
+    summary: "Rename it, or make it part of another one",
+    body: writeProgrammeSchema,
+    response: programmeSchema,
+  },
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
-  "GET /api/portfolio/paths": { summary: "SPI, CPI and drift of each project over the issued periods", response: pathsSchema },
-  "GET /api/portfolio/accepted": { summary: "How far finishes would have drifted with all reports accepted that wait; nothing stored", response: acceptedSchema },
-  "PUT /api/portfolio/thresholds": { summary: "Say beyond which limits a project is to be explained", body: thresholdsSchema, response: done },
-  "PUT /api/portfolio/quality-limits": { summary: "Set limits of the fourteen checks in the place of the published ones, by their number", body: qualityLimitsSchema, response: done },
-  "GET /api/projects/:project/quality": { summary: "How far its plan can be trusted: the fourteen checks, further findings, a verdict in words", response: qualitySchema },
-  "POST /api/projects/:project/quality/mend/effect": { summary: "What mending many at once would move; nothing stored", body: mendRequestSchema, response: mendEffectSchema },
-  "POST /api/projects/:project/quality/mend": { summary: "Mend something for many activities at once", body: mendRequestSchema, response: mendedSchema },
-  "POST /api/projects/:project/chances": { summary: "How likely its dates and costs are: a seeded simulation of ranges and risks; with progress where it is accepted", body: chancesRequestSchema, response: chancesSchema },
-  "GET /api/portfolio/exchange": { summary: "The group's currency and the dated table of rates", response: exchangeSchema.nullable() },
-  "PUT /api/portfolio/exchange": { summary: "Say the group's currency and the rates of others against it; nothing takes the table away", body: z.strictObject({ exchange: exchangeSchema.nullable() }), response: done },
-  "PUT /api/portfolio/fields": { summary: "Say which fields of one's own every project has; values of those left out go", body: projectFieldsSchema, response: done },
-  "PUT /api/projects/:project/standing": { summary: "Its programme, the manager's rating and note, its own fields", body: projectStandingSchema, response: done },
-  "POST /api/portfolio/data-date": { summary: "Move the data date of every project and recalculate", body: setDataDateSchema, response: dataDateResultSchema },
+  "GET /api/portfolio/paths": {
+    summary: "SPI, CPI and drift of each project over the issued periods",
+    response: pathsSchema,
+  },
+  "GET /api/portfolio/accepted": {
+    summary: "How far finishes would have drifted with all reports accepted that wait; nothing stored",
+    response: acceptedSchema,
+  },
+  "PUT /api/portfolio/thresholds": {
+    summary: "Say beyond which limits a project is to be explained",
+    body: thresholdsSchema,
+    response: done,
+  },
+  "PUT /api/portfolio/quality-limits": {
+    summary: "Set limits of the fourteen checks in the place of the published ones, by their number",
+    body: qualityLimitsSchema,
+    response: done,
+  },
+  "GET /api/projects/:project/quality": {
+    summary: "How far its plan can be trusted: the fourteen checks, further findings, a verdict in words",
+    response: qualitySchema,
+  },
+  "POST /api/projects/:project/quality/mend/effect": {
+    summary: "What mending many at once would move; nothing stored",
+    body: mendRequestSchema,
+    response: mendEffectSchema,
+  },
+  "POST /api/projects/:project/quality/mend": {
+    summary: "Mend something for many activities at once",
+    body: mendRequestSchema,
+    response: mendedSchema,
+  },
+  "POST /api/projects/:project/chances": {
+    summary:
+      "How likely its dates and costs are: a seeded simulation of ranges and risks; with progress where it is accepted",
+    body: chancesRequestSchema,
+    response: chancesSchema,
+  },
+  "GET /api/portfolio/exchange": {
+    summary: "The group's currency and the dated table of rates",
+    response: exchangeSchema.nullable(),
+  },
+  "PUT /api/portfolio/exchange": {
+    summary: "Say the group's currency and the rates of others against it; nothing takes the table away",
+    body: z.strictObject({ exchange: exchangeSchema.nullable() }),
+    response: done,
+  },
+  "PUT /api/portfolio/fields": {
+    summary: "Say which fields of one's own every project has; values of those left out go",
+    body: projectFieldsSchema,
+    response: done,
+  },
+  "PUT /api/projects/:project/standing": {
+    summary: "Its programme, the manager's rating and note, its own fields",
+    body: projectStandingSchema,
+    response: done,
+  },
+  "POST /api/portfolio/data-date": {
+    summary: "Move the data date of every project and recalculate",
+    body: setDataDateSchema,
+    response: dataDateResultSchema,
+  },
 
-  "POST /api/projects": { summary: "Begin a project with an empty plan", body: newProjectSchema, response: storedSchema },
-  "GET /api/projects/:project": { summary: "A project's figures by branch and activity, and its curves", response: projectLookSchema },
-  "GET /api/projects/:project/activities/:activity": { summary: "What stands behind one activity's or branch's figures", response: activityLookSchema },
-  "GET /api/projects/:project/plan": { summary: "The plan with its rows, as of its newest revision", response: planViewSchema },
-  "POST /api/projects/:project/changes": { summary: "Apply a list of changes, all or nothing", body: changeRequestSchema, response: changeResultSchema },
-  "POST /api/projects/:project/undo": { summary: "Undo one stored list of changes", body: undoRequestSchema, response: changeResultSchema },
-  "POST /api/projects/:project/effect": { summary: "What a list of changes would move, nothing stored", body: changeRequestSchema, response: effectSchema },
+  "POST /api/projects": {
+    summary: "Begin a project with an empty plan",
+    body: newProjectSchema,
+    response: storedSchema,
+  },
+  "GET /api/projects/:project": {
+    summary: "A project's figures by branch and activity, and its curves",
+    response: projectLookSchema,
+  },
+  "GET /api/projects/:project/activities/:activity": {
+    summary: "What stands behind one activity's or branch's figures",
+    response: activityLookSchema,
+  },
+  "GET /api/projects/:project/plan": {
+    summary: "The plan with its rows, as of its newest revision",
+    response: planViewSchema,
+  },
+  "POST /api/projects/:project/changes": {
+    summary: "Apply a list of changes, all or nothing",
+    body: changeRequestSchema,
+    response: changeResultSchema,
+  },
+  "POST /api/projects/:project/undo": {
+    summary: "Undo one stored list of changes",
+    body: undoRequestSchema,
+    response: changeResultSchema,
+  },
+  "POST /api/projects/:project/effect": {
+    summary: "What a list of changes would move, nothing stored",
+    body: changeRequestSchema,
+    response: effectSchema,
+  },
   "GET /api/projects/:project/history": { summary: "Who changed what, newest first", response: historySchema },
-  "GET /api/projects/:project/history/:revision": { summary: "What one stored list did, and what taking it back would move", response: historyEntrySchema },
-  "GET /api/projects/:project/export/:form": { summary: "The whole project as json, xlsx or csv (zipped)", response: file },
+  "GET /api/projects/:project/history/:revision": {
+    summary: "What one stored list did, and what taking it back would move",
+    response: historyEntrySchema,
+  },
+  "GET /api/projects/:project/export/:form": {
+    summary: "The whole project as json, xlsx or csv (zipped)",
+    response: file,
+  },
   "POST /api/projects/:project/periods": { summary: "Issue the project's figures for the open period", response: done },
 
   "GET /api/approvals": { summary: "Approvals that wait for a decision", response: z.array(approvalSchema) },
-  "GET /api/projects/:project/changes/:since": { summary: "What was stored since a revision", response: changesSinceSchema },
-  "GET /api/news": { summary: "Server-sent events: the revision of each plan that is open and who is on it, whenever either changes; `?on=project.page`, once for each open page", response: planNewsSchema },
-  "PUT /api/projects/:project/presence": { summary: "Say where on the plan one is", body: presenceSchema, response: done },
+  "GET /api/projects/:project/changes/:since": {
+    summary: "What was stored since a revision",
+    response: changesSinceSchema,
+  },
+  "GET /api/news": {
+    summary:
+      "Server-sent events: the revision of each plan that is open and who is on it, whenever either changes; `?on=project.page`, once for each open page",
+    response: planNewsSchema,
+  },
+  "PUT /api/projects/:project/presence": {
+    summary: "Say where on the plan one is",
+    body: presenceSchema,
+    response: done,
+  },
 
-  "GET /api/projects/:project/shared": { summary: "Where else its calendars and people are used", response: sharedUseSchema },
-  "POST /api/shared/effect": { summary: "What writing calendars and people in several projects would move in each", body: sharedRowsSchema, response: sharedEffectSchema },
-  "POST /api/shared": { summary: "Write calendars and people in several projects, all or nothing", body: sharedRowsSchema, response: sharedResultSchema },
-  "GET /api/holidays": { summary: "Countries and regions whose public holidays are known", response: holidayCountriesSchema },
-  "GET /api/holidays/:place/:from/:to": { summary: "Public holidays of a country or region (`DE`, `DE-BY`), years from and to", response: holidaysSchema },
+  "GET /api/projects/:project/shared": {
+    summary: "Where else its calendars and people are used",
+    response: sharedUseSchema,
+  },
+  "POST /api/shared/effect": {
+    summary: "What writing calendars and people in several projects would move in each",
+    body: sharedRowsSchema,
+    response: sharedEffectSchema,
+  },
+  "POST /api/shared": {
+    summary: "Write calendars and people in several projects, all or nothing",
+    body: sharedRowsSchema,
+    response: sharedResultSchema,
+  },
+  "GET /api/holidays": {
+    summary: "Countries and regions whose public holidays are known",
+    response: holidayCountriesSchema,
+  },
+  "GET /api/holidays/:place/:from/:to": {
+    summary: "Public holidays of a country or region (`DE`, `DE-BY`), years from and to",
+    response: holidaysSchema,
+  },
   "PUT /api/preferences/:name": { summary: "Save how one likes a page", body: preferenceSchema, response: done },
 
-  "GET /api/projects/:project/ledger": { summary: "The ledger of approvals: requests and baselines", response: ledgerSchema },
-  "POST /api/projects/:project/approvals": { summary: "Ask for the plan to be approved", body: askApprovalSchema, response: approvalSchema },
-  "POST /api/approvals/:approval/decision": { summary: "Approve and freeze, or send back", body: decideApprovalSchema, response: approvalSchema },
-  "GET /api/projects/:project/baselines/:number/digest": { summary: "Recompute a baseline's digest", response: digestCheckSchema },
+  "GET /api/projects/:project/ledger": {
+    summary: "The ledger of approvals: requests and baselines",
+    response: ledgerSchema,
+  },
+  "POST /api/projects/:project/approvals": {
+    summary: "Ask for the plan to be approved",
+    body: askApprovalSchema,
+    response: approvalSchema,
+  },
+  "POST /api/approvals/:approval/decision": {
+    summary: "Approve and freeze, or send back",
+    body: decideApprovalSchema,
+    response: approvalSchema,
+  },
+  "GET /api/projects/:project/baselines/:number/digest": {
+    summary: "Recompute a baseline's digest",
+    response: digestCheckSchema,
+  },
 
-  "GET /api/projects/:project/baselines/:number/content": { summary: "The text that a baseline's digest is made from; its SHA-256 is the digest", response: z.unknown() },
-  "GET /api/projects/:project/compare/:from/:to": { summary: "Two states of a plan compared: `plan`, `baseline-N`, `period-N`", response: comparisonSchema },
+  "GET /api/projects/:project/baselines/:number/content": {
+    summary: "The text that a baseline's digest is made from; its SHA-256 is the digest",
+    response: z.unknown(),
+  },
+  "GET /api/projects/:project/compare/:from/:to": {
+    summary: "Two states of a plan compared: `plan`, `baseline-N`, `period-N`",
+    response: comparisonSchema,
+  },
 
-  "GET /api/projects/:project/frozen/:state": { summary: "What freezing a state of the plan (`plan`, `asked-` or `whatif-` and an id) would make of its figures at once", response: onceFrozenSchema },
-  "GET /api/projects/:project/drift/:from/:to/:target": { summary: "Why a date moved between two whole states (`plan`, `period-N`, a what-if): of an activity, or `finish` for the project's", response: driftLedgerSchema },
+  "GET /api/projects/:project/frozen/:state": {
+    summary:
+      "What freezing a state of the plan (`plan`, `asked-` or `whatif-` and an id) would make of its figures at once",
+    response: onceFrozenSchema,
+  },
+  "GET /api/projects/:project/drift/:from/:to/:target": {
+    summary:
+      "Why a date moved between two whole states (`plan`, `period-N`, a what-if): of an activity, or `finish` for the project's",
+    response: driftLedgerSchema,
+  },
   "GET /api/requests": { summary: "Change requests that wait for a decision", response: z.array(whatIfSchema) },
-  "GET /api/projects/:project/whatifs": { summary: "What is or was tried beside the plan, and the change requests of it", response: z.array(whatIfSchema) },
-  "POST /api/projects/:project/whatifs": { summary: "Begin a what-if beside the live plan", body: newWhatIfSchema, response: whatIfSchema },
-  "GET /api/whatifs/:whatif": { summary: "A what-if against the live plan: what it would move, and where both were changed", response: whatIfViewSchema },
-  "POST /api/whatifs/:whatif/changes": { summary: "Change it; the live plan stays", body: changeRequestSchema, response: changeResultSchema },
-  "POST /api/whatifs/:whatif/undo": { summary: "Undo one of its lists", body: undoRequestSchema, response: changeResultSchema },
-  "POST /api/whatifs/:whatif/merge": { summary: "Settle what both it and the live plan have changed", body: mergeSchema, response: done },
-  "POST /api/whatifs/:whatif/keep": { summary: "Make its changes in the live plan", response: changeResultSchema.omit({ changes: true }) },
+  "GET /api/projects/:project/whatifs": {
+    summary: "What is or was tried beside the plan, and the change requests of it",
+    response: z.array(whatIfSchema),
+  },
+  "POST /api/projects/:project/whatifs": {
+    summary: "Begin a what-if beside the live plan",
+    body: newWhatIfSchema,
+    response: whatIfSchema,
+  },
+  "GET /api/whatifs/:whatif": {
+    summary: "A what-if against the live plan: what it would move, and where both were changed",
+    response: whatIfViewSchema,
+  },
+  "POST /api/whatifs/:whatif/changes": {
+    summary: "Change it; the live plan stays",
+    body: changeRequestSchema,
+    response: changeResultSchema,
+  },
+  "POST /api/whatifs/:whatif/undo": {
+    summary: "Undo one of its lists",
+    body: undoRequestSchema,
+    response: changeResultSchema,
+  },
+  "POST /api/whatifs/:whatif/merge": {
+    summary: "Settle what both it and the live plan have changed",
+    body: mergeSchema,
+    response: done,
+  },
+  "POST /api/whatifs/:whatif/keep": {
+    summary: "Make its changes in the live plan",
+    response: changeResultSchema.omit({ changes: true }),
+  },
   "DELETE /api/whatifs/:whatif": { summary: "Discard", response: done },
   "POST /api/whatifs/:whatif/restore": { summary: "Restore what was dropped", response: whatIfSchema },
-  "POST /api/whatifs/:whatif/request": { summary: "Put it forward as a change request", body: putForwardSchema, response: whatIfSchema },
-  "GET /api/whatifs/:whatif/alone": { summary: "Whether a change request can be approved by itself, on which baseline", response: requestAloneSchema },
-  "POST /api/whatifs/:whatif/decision": { summary: "Approve it alone, or with the whole plan as it stands: applied and frozen as a new baseline; or send back", body: decideRequestSchema, response: whatIfSchema },
-  "GET /api/projects/:project/reserves": { summary: "Contingency and management reserve, and the draws on them", response: reservesSchema },
-  "POST /api/projects/:project/reserves": { summary: "Set aside, draw or give back", body: reserveEntrySchema, response: reservesSchema },
+  "POST /api/whatifs/:whatif/request": {
+    summary: "Put it forward as a change request",
+    body: putForwardSchema,
+    response: whatIfSchema,
+  },
+  "GET /api/whatifs/:whatif/alone": {
+    summary: "Whether a change request can be approved by itself, on which baseline",
+    response: requestAloneSchema,
+  },
+  "POST /api/whatifs/:whatif/decision": {
+    summary:
+      "Approve it alone, or with the whole plan as it stands: applied and frozen as a new baseline; or send back",
+    body: decideRequestSchema,
+    response: whatIfSchema,
+  },
+  "GET /api/projects/:project/reserves": {
+    summary: "Contingency and management reserve, and the draws on them",
+    response: reservesSchema,
+  },
+  "POST /api/projects/:project/reserves": {
+    summary: "Set aside, draw or give back",
+    body: reserveEntrySchema,
+    response: reservesSchema,
+  },
 
   "GET /api/desk": { summary: "One's own activities and reports", response: deskSchema },
   "GET /api/desk/week/:date": { summary: "One's own week around a day", response: weekViewSchema },
-  "PUT /api/desk/week": { summary: "Say what one has worked on days of a week, all or nothing", body: writeWeekSchema, response: done },
-  "POST /api/desk/reports": { summary: "Report time, percent or remaining work", body: reportRequestSchema, response: reportSchema },
+  "PUT /api/desk/week": {
+    summary: "Say what one has worked on days of a week, all or nothing",
+    body: writeWeekSchema,
+    response: done,
+  },
+  "POST /api/desk/reports": {
+    summary: "Report time, percent or remaining work",
+    body: reportRequestSchema,
+    response: reportSchema,
+  },
   "POST /api/desk/week/:date/sheet": { summary: "Send one's own week as whole", response: done },
   "PUT /api/desk/seen": { summary: "Say that one has seen what changed", response: done },
-  "PUT /api/desk/clock": { summary: "Start the clock on an activity of one's own", body: startClockSchema, response: done },
-  "POST /api/desk/clock/stop": { summary: "Stop the clock and send what it measured, or what one says it should have", body: stopClockSchema, response: done },
-  "PUT /api/desk/block": { summary: "Say that an activity of one's own is blocked, or no longer", body: blockRequestSchema, response: done },
-  "DELETE /api/desk/leave": { summary: "Take leave back that waits to be accepted, in every project that it was sent to", body: leaveDaysSchema, response: done },
-  "POST /api/desk/leave": { summary: "Say that one will be away; waits in every project that one has open work in", body: leaveRequestSchema, response: z.object({ projects: z.array(z.string()) }) },
+  "PUT /api/desk/clock": {
+    summary: "Start the clock on an activity of one's own",
+    body: startClockSchema,
+    response: done,
+  },
+  "POST /api/desk/clock/stop": {
+    summary: "Stop the clock and send what it measured, or what one says it should have",
+    body: stopClockSchema,
+    response: done,
+  },
+  "PUT /api/desk/block": {
+    summary: "Say that an activity of one's own is blocked, or no longer",
+    body: blockRequestSchema,
+    response: done,
+  },
+  "DELETE /api/desk/leave": {
+    summary: "Take leave back that waits to be accepted, in every project that it was sent to",
+    body: leaveDaysSchema,
+    response: done,
+  },
+  "POST /api/desk/leave": {
+    summary: "Say that one will be away; waits in every project that one has open work in",
+    body: leaveRequestSchema,
+    response: z.object({ projects: z.array(z.string()) }),
+  },
   "DELETE /api/desk/reports/:report": { summary: "Withdraw a report that is not decided yet", response: done },
-  "GET /api/time/:date": { summary: "The week around a day of everyone that one answers for: expected, planned, booked", response: peopleWeekSchema },
-  "POST /api/time/:date/decision": { summary: "Approve weeks, which accepts what was seen to wait in them, or return them", body: decideWeekSchema, response: decidedWeekSchema },
-  "POST /api/time/:date/effect": { summary: "What approving weeks would accept, and what that would move", body: weeksChosenSchema, response: weeksEffectSchema },
-  "POST /api/time/:date/reminders": { summary: "Remind people of a week, a message each", body: remindSchema, response: postedSchema },
+  "GET /api/time/:date": {
+    summary: "The week around a day of everyone that one answers for: expected, planned, booked",
+    response: peopleWeekSchema,
+  },
+  "POST /api/time/:date/decision": {
+    summary: "Approve weeks, which accepts what was seen to wait in them, or return them",
+    body: decideWeekSchema,
+    response: decidedWeekSchema,
+  },
+  "POST /api/time/:date/effect": {
+    summary: "What approving weeks would accept, and what that would move",
+    body: weeksChosenSchema,
+    response: weeksEffectSchema,
+  },
+  "POST /api/time/:date/reminders": {
+    summary: "Remind people of a week, a message each",
+    body: remindSchema,
+    response: postedSchema,
+  },
   "POST /api/mail/:mail/again": { summary: "Send a message again that failed", response: done },
-  "GET /api/mail": { summary: "The simulated mailbox: one's own messages, an administrator sees all", response: z.array(mailSchema) },
-  "GET /api/blocked/:days": { summary: "What is blocked, its causes and who will feel it, if it stays so for some working days", response: blockedSchema },
+  "GET /api/mail": {
+    summary: "The simulated mailbox: one's own messages, an administrator sees all",
+    response: z.array(mailSchema),
+  },
+  "GET /api/blocked/:days": {
+    summary: "What is blocked, its causes and who will feel it, if it stays so for some working days",
+    response: blockedSchema,
+  },
   "GET /api/reports": { summary: "Reports that wait for acceptance", response: z.array(queuedReportSchema) },
-  "POST /api/reports/effect": { summary: "What accepting reports would move, in each project", body: reportsEffectRequestSchema, response: reportsEffectSchema },
-  "POST /api/reports/decision": { summary: "Accept reports, holding the windows that are named, or return them; all or none", body: decideReportsSchema, response: done },
+  "POST /api/reports/effect": {
+    summary: "What accepting reports would move, in each project",
+    body: reportsEffectRequestSchema,
+    response: reportsEffectSchema,
+  },
+  "POST /api/reports/decision": {
+    summary: "Accept reports, holding the windows that are named, or return them; all or none",
+    body: decideReportsSchema,
+    response: done,
+  },
 
-  "GET /api/outside/lines": { summary: "Costs and time from other systems that are not posted yet", response: z.array(outsideLineSchema) },
+  "GET /api/outside/lines": {
+    summary: "Costs and time from other systems that are not posted yet",
+    response: z.array(outsideLineSchema),
+  },
   "GET /api/outside/targets": { summary: "What lines can be matched to", response: outsideTargetsSchema },
-  "POST /api/outside/files/:kind": { summary: "Bring a file of costs or time (multipart, field `file`); the same file twice is refused", response: outsideFileSchema },
-  "POST /api/outside/files/:file/take": { summary: "Take its lines in, columns matched; all or none", body: takeFileSchema, response: takenInSchema },
+  "POST /api/outside/files/:kind": {
+    summary: "Bring a file of costs or time (multipart, field `file`); the same file twice is refused",
+    response: outsideFileSchema,
+  },
+  "POST /api/outside/files/:file/take": {
+    summary: "Take its lines in, columns matched; all or none",
+    body: takeFileSchema,
+    response: takenInSchema,
+  },
   "PUT /api/outside/lines/:line": { summary: "Match a line by hand", body: matchLineSchema, response: done },
-  "POST /api/outside/post": { summary: "Post matched costs; send matched time to be reviewed", body: lineIdsSchema, response: postedLinesSchema },
-  "POST /api/outside/effect": { summary: "What posting matched costs would move, in each project", body: lineIdsSchema, response: reportsEffectSchema },
-  "POST /api/outside/aside": { summary: "Set lines aside with a reason, or take them up again without one", body: asideSchema, response: done },
+  "POST /api/outside/post": {
+    summary: "Post matched costs; send matched time to be reviewed",
+    body: lineIdsSchema,
+    response: postedLinesSchema,
+  },
+  "POST /api/outside/effect": {
+    summary: "What posting matched costs would move, in each project",
+    body: lineIdsSchema,
+    response: reportsEffectSchema,
+  },
+  "POST /api/outside/aside": {
+    summary: "Set lines aside with a reason, or take them up again without one",
+    body: asideSchema,
+    response: done,
+  },
   "POST /api/outside/costs": { summary: "Enter a cost by hand", body: costByHandSchema, response: done },
-  "POST /api/outside/simulated": { summary: "Fetch from the simulated time clock or ledger", body: simulatedSchema, response: takenInSchema },
-  "POST /api/outside/corrections": { summary: "Accept corrections: what was not posted is replaced, what was is adjusted by the difference; all or none", body: lineIdsSchema, response: postedLinesSchema },
-  "POST /api/feeds/time": { summary: "Send time from another system, with a token; the answer says of each line what became of it", body: feedSchema, response: feedTakenInSchema },
-  "POST /api/feeds/costs": { summary: "Send costs from another system, with a token; the answer says of each line what became of it", body: feedSchema, response: feedTakenInSchema },
+  "POST /api/outside/simulated": {
+    summary: "Fetch from the simulated time clock or ledger",
+    body: simulatedSchema,
+    response: takenInSchema,
+  },
+  "POST /api/outside/corrections": {
+    summary: "Accept corrections: what was not posted is replaced, what was is adjusted by the difference; all or none",
+    body: lineIdsSchema,
+    response: postedLinesSchema,
+  },
+  "POST /api/feeds/time": {
+    summary: "Send time from another system, with a token; the answer says of each line what became of it",
+    body: feedSchema,
+    response: feedTakenInSchema,
+  },
+  "POST /api/feeds/costs": {
+    summary: "Send costs from another system, with a token; the answer says of each line what became of it",
+    body: feedSchema,
+    response: feedTakenInSchema,
+  },
   "GET /api/tokens": { summary: "Tokens of other systems", response: tokensSchema },
   "POST /api/tokens": { summary: "Make a token; it is told once", body: newTokenSchema, response: madeTokenSchema },
   "DELETE /api/tokens/:token": { summary: "End a token", response: done },
 
-  "GET /api/deadlines": { summary: "Every deadline of every project, how it stands and how it stood when last issued", response: promisedListSchema },
-  "PUT /api/projects/:project/promises/:activity": { summary: "Say what follows if a deadline is not kept; without words that is removed", body: writePromiseSchema, response: done },
-  "GET /api/projects/:project/chain/:activity": { summary: "What decides where an activity lies, by name", response: chainSchema },
-  "GET /api/projects/:project/milestones": { summary: "Each milestone's forecast as issued, period by period", response: milestoneTrendSchema },
-  "GET /api/projects/:project/slip/:milestone": { summary: "What can go along when a milestone slips", response: slipChoiceSchema },
-  "POST /api/projects/:project/slip/:milestone/effect": { summary: "What slipping it would move, and whom it concerns; nothing stored", body: slipRequestSchema, response: slipEffectSchema },
-  "POST /api/projects/:project/slip/:milestone": { summary: "Slip it with all that goes along, and tell those concerned", body: slipRequestSchema, response: slippedSchema },
-  "GET /api/projects/:project/performance/:by": { summary: "Its figures by `person`, `role`, `category` or `own:field`, by period, and earned schedule in every kind of period", response: performanceSchema },
-  "GET /api/load/:from/:weeks": { summary: "People's weeks from the one around a day on: capacity, remaining work, planned and booked time", response: loadSchema },
+  "GET /api/deadlines": {
+    summary: "Every deadline of every project, how it stands and how it stood when last issued",
+    response: promisedListSchema,
+  },
+  "PUT /api/projects/:project/promises/:activity": {
+    summary: "Say what follows if a deadline is not kept; without words that is removed",
+    body: writePromiseSchema,
+    response: done,
+  },
+  "GET /api/projects/:project/chain/:activity": {
+    summary: "What decides where an activity lies, by name",
+    response: chainSchema,
+  },
+  "GET /api/projects/:project/milestones": {
+    summary: "Each milestone's forecast as issued, period by period",
+    response: milestoneTrendSchema,
+  },
+  "GET /api/projects/:project/slip/:milestone": {
+    summary: "What can go along when a milestone slips",
+    response: slipChoiceSchema,
+  },
+  "POST /api/projects/:project/slip/:milestone/effect": {
+    summary: "What slipping it would move, and whom it concerns; nothing stored",
+    body: slipRequestSchema,
+    response: slipEffectSchema,
+  },
+  "POST /api/projects/:project/slip/:milestone": {
+    summary: "Slip it with all that goes along, and tell those concerned",
+    body: slipRequestSchema,
+    response: slippedSchema,
+  },
+  "GET /api/projects/:project/performance/:by": {
+    summary:
+      "Its figures by `person`, `role`, `category` or `own:field`, by period, and earned schedule in every kind of period",
+    response: performanceSchema,
+  },
+  "GET /api/load/:from/:weeks": {
+    summary: "People's weeks from the one around a day on: capacity, remaining work, planned and booked time",
+    response: loadSchema,
+  },
   "GET /api/load/:person/:monday/work": { summary: "What one person's week consists of", response: loadCellSchema },
 
-  "GET /api/watchlists": { summary: "Saved questions over all projects that one finds", response: z.array(watchlistSchema) },
-  "POST /api/watchlists": { summary: "Save a question under a name", body: writeWatchlistSchema, response: watchlistSchema },
-  "GET /api/watchlists/:watchlist": { summary: "One saved question; whoever has the link may open it", response: watchlistSchema },
+  "GET /api/watchlists": {
+    summary: "Saved questions over all projects that one finds",
+    response: z.array(watchlistSchema),
+  },
+  "POST /api/watchlists": {
+    summary: "Save a question under a name",
+    body: writeWatchlistSchema,
+    response: watchlistSchema,
+  },
+  "GET /api/watchlists/:watchlist": {
+    summary: "One saved question; whoever has the link may open it",
+    response: watchlistSchema,
+  },
   "PUT /api/watchlists/:watchlist": { summary: "Change one of one's own", body: writeWatchlistSchema, response: done },
   "DELETE /api/watchlists/:watchlist": { summary: "Remove one of one's own", response: done },
   "GET /api/watch/choices": { summary: "What may be selected in a question", response: watchChoicesSchema },
-  "POST /api/watch": { summary: "Answer a question over all projects", body: watchQuestionSchema, response: watchAnswerSchema },
-  "POST /api/watch/rows": { summary: "All rows of an answer, or of one of its groups, where they are not too many", body: watchRowsSchema, response: z.array(watchRowSchema) },
-  "POST /api/watch/export/:form": { summary: "The answer as csv, xlsx or ics", body: watchQuestionSchema, response: file },
-  "POST /api/watch/effect": { summary: "What doing something with rows of a watchlist would move; nothing stored", body: watchActSchema, response: watchActEffectSchema },
-  "POST /api/watch/act": { summary: "Do something with rows of a watchlist, all or nothing; rows that it does not fit are left and named", body: watchActSchema, response: watchActDoneSchema },
-  "GET /api/calendars/:subject": { summary: "Whether there is an address for calendar programs to fetch a subject from: `deadlines`, or a watchlist", response: calendarFeedSchema },
-  "POST /api/calendars": { summary: "Make an address for calendar programs; it is told once, and the one before ends", body: newFeedSchema, response: calendarFeedSchema },
+  "POST /api/watch": {
+    summary: "Answer a question over all projects",
+    body: watchQuestionSchema,
+    response: watchAnswerSchema,
+  },
+  "POST /api/watch/rows": {
+    summary: "All rows of an answer, or of one of its groups, where they are not too many",
+    body: watchRowsSchema,
+    response: z.array(watchRowSchema),
+  },
+  "POST /api/watch/export/:form": {
+    summary: "The answer as csv, xlsx or ics",
+    body: watchQuestionSchema,
+    response: file,
+  },
+  "POST /api/watch/effect": {
+    summary: "What doing something with rows of a watchlist would move; nothing stored",
+    body: watchActSchema,
+    response: watchActEffectSchema,
+  },
+  "POST /api/watch/act": {
+    summary: "Do something with rows of a watchlist, all or nothing; rows that it does not fit are left and named",
+    body: watchActSchema,
+    response: watchActDoneSchema,
+  },
+  "GET /api/calendars/:subject": {
+    summary: "Whether there is an address for calendar programs to fetch a subject from: `deadlines`, or a watchlist",
+    response: calendarFeedSchema,
+  },
+  "POST /api/calendars": {
+    summary: "Make an address for calendar programs; it is told once, and the one before ends",
+    body: newFeedSchema,
+    response: calendarFeedSchema,
+  },
   "DELETE /api/calendars/:subject": { summary: "End the address of a subject", response: done },
   "GET /api/feeds/calendar/:secret": { summary: "The calendar behind a secret address, as iCalendar", response: file },
 
-  "POST /api/imports": { summary: "Bring a file (multipart, field `file`, several for CSV)", response: importViewSchema },
+  "POST /api/imports": {
+    summary: "Bring a file (multipart, field `file`, several for CSV)",
+    response: importViewSchema,
+  },
   "GET /api/imports/:import": { summary: "What was understood of it", response: importViewSchema },
-  "PUT /api/imports/:import": { summary: "Answer what it cannot say itself", body: importAnswersSchema, response: importViewSchema },
-  "POST /api/imports/:import/store": { summary: "Store it as a new project, all or nothing", body: storeImportSchema, response: storedSchema },
-  "GET /api/imports/:import/changes": { summary: "What it would change in the project that it is to bring changes to", response: fileChangesSchema },
-  "POST /api/imports/:import/changes/effect": { summary: "What taking rows over would move", body: takeChangesSchema, response: effectSchema },
-  "POST /api/imports/:import/changes": { summary: "Take rows over into the project", body: takeChangesSchema, response: changeResultSchema.omit({ changes: true }).extend({ project: z.string() }) },
+  "PUT /api/imports/:import": {
+    summary: "Answer what it cannot say itself",
+    body: importAnswersSchema,
+    response: importViewSchema,
+  },
+  "POST /api/imports/:import/store": {
+    summary: "Store it as a new project, all or nothing",
+    body: storeImportSchema,
+    response: storedSchema,
+  },
+  "GET /api/imports/:import/changes": {
+    summary: "What it would change in the project that it is to bring changes to",
+    response: fileChangesSchema,
+  },
+  "POST /api/imports/:import/changes/effect": {
+    summary: "What taking rows over would move",
+    body: takeChangesSchema,
+    response: effectSchema,
+  },
+  "POST /api/imports/:import/changes": {
+    summary: "Take rows over into the project",
+    body: takeChangesSchema,
+    response: changeResultSchema.omit({ changes: true }).extend({ project: z.string() }),
+  },
   "DELETE /api/imports/:import": { summary: "Discard", response: done },
   "GET /api/openapi.json": { summary: "This interface as an OpenAPI document", response: z.unknown() },
 } as const satisfies Record<string, Endpoint>;
 
 export type EndpointKey = keyof typeof endpoints;
 export type ResponseOf<K extends EndpointKey> = z.infer<(typeof endpoints)[K]["response"]>;
-export type BodyOf<K extends EndpointKey> = (typeof endpoints)[K] extends { body: infer B extends z.ZodType } ? z.infer<B> : undefined;
+export type BodyOf<K extends EndpointKey> = (typeof endpoints)[K] extends { body: infer B extends z.ZodType }
+  ? z.infer<B>
+  : undefined;

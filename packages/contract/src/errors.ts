@@ -12,18 +12,38 @@ export const ERRORS = {
   conflict: { status: 409, words: "Someone else changed the same thing meanwhile." },
   tooLarge: { status: 413, words: "The file is too large." },
   tooMany: { status: 429, words: "Too many attempts; wait a while and try again." },
-  unavailable: { status: 503, words: "The database cannot be reached just now. Nothing was stored; try again in a moment." },
-  busy: { status: 503, words: "Someone else is writing the same plan just now. Nothing was stored; try again in a moment." },
+  unavailable: {
+    status: 503,
+    words: "The database cannot be reached just now. Nothing was stored; try again in a moment.",
+  },
+  busy: {
+    status: 503,
+    words: "Someone else is writing the same plan just now. Nothing was stored; try again in a moment.",
+  },
   internal: { status: 500, words: "Something went wrong on the server. Nothing was stored; try again." },
 } as const;
 
 export type ErrorCode = keyof typeof ERRORS;
 
 /** Where a problem lies: table, row and field, and what is wrong there. */
-export const problemSchema = z.object({ table: z.string(), row: z.string(), field: z.string(), message: z.string(), loop: z.array(z.string()).readonly().optional(), said: z.string().optional() });
+export const problemSchema = z.object({
+  table: z.string(),
+  row: z.string(),
+  field: z.string(),
+  message: z.string(),
+  loop: z.array(z.string()).readonly().optional(),
+  said: z.string().optional(),
+});
 
 /** A field that two people wrote: what the other wrote, and what this call wanted. */
-export const clashSchema = z.object({ path: z.string(), what: z.string(), theirs: z.unknown(), yours: z.unknown(), by: z.string(), at: z.string() });
+export const clashSchema = z.object({
+  path: z.string(),
+  what: z.string(),
+  theirs: z.unknown(),
+  yours: z.unknown(),
+  by: z.string(),
+  at: z.string(),
+});
 export type Clash = z.infer<typeof clashSchema>;
 
 export const errorSchema = z.object({

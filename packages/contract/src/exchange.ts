@@ -11,9 +11,20 @@ export const importProblemSchema = problemSchema.extend({
 export type ImportProblem = z.infer<typeof importProblemSchema>;
 
 /** A heading found in the file and the column of ours that it is taken for. */
-export const headingSchema = z.object({ heading: z.string(), column: z.string().nullable(), guessed: z.enum(["same", "remembered", "none", "byHand"]), sample: z.array(z.string()) });
+export const headingSchema = z.object({
+  heading: z.string(),
+  column: z.string().nullable(),
+  guessed: z.enum(["same", "remembered", "none", "byHand"]),
+  sample: z.array(z.string()),
+});
 
-export const sheetSchema = z.object({ name: z.string(), table: z.string().nullable(), headingRow: z.int().nullable(), rows: z.int(), headings: z.array(headingSchema) });
+export const sheetSchema = z.object({
+  name: z.string(),
+  table: z.string().nullable(),
+  headingRow: z.int().nullable(),
+  rows: z.int(),
+  headings: z.array(headingSchema),
+});
 export type SheetView = z.infer<typeof sheetSchema>;
 
 export const DATE_ORDERS = ["dmy", "mdy", "ymd"] as const;
@@ -29,10 +40,22 @@ export const importAnswersSchema = z.strictObject({
   /** What parts decimals, where nothing in the file tells. */
   numberStyle: z.enum(NUMBER_STYLES).optional(),
   /** By sheet name: the table it is, and the column of ours for each heading (empty: leave out). */
-  sheets: z.record(z.string(), z.strictObject({ table: z.string().optional(), columns: z.record(z.string(), z.string()).optional() })).optional(),
+  sheets: z
+    .record(
+      z.string(),
+      z.strictObject({ table: z.string().optional(), columns: z.record(z.string(), z.string()).optional() }),
+    )
+    .optional(),
   /** The project to which the file brings changes; left out for one that is new. */
   changesTo: z.string().max(36).optional(),
-  project: z.strictObject({ code: z.string().max(64).optional(), name: z.string().max(400).optional(), start: z.string().optional(), currency: z.string().optional() }).optional(),
+  project: z
+    .strictObject({
+      code: z.string().max(64).optional(),
+      name: z.string().max(400).optional(),
+      start: z.string().optional(),
+      currency: z.string().optional(),
+    })
+    .optional(),
 });
 export type ImportAnswers = z.infer<typeof importAnswersSchema>;
 
@@ -51,7 +74,16 @@ export const importViewSchema = z.object({
   project: z.object({ code: z.string(), name: z.string(), start: z.string(), currency: z.string() }).nullable(),
   counts: z.array(z.object({ table: z.string(), rows: z.int() })),
   /** The first activities as they were understood. */
-  preview: z.array(z.object({ id: z.string(), name: z.string(), depth: z.int(), duration: z.string(), start: z.string(), finish: z.string() })),
+  preview: z.array(
+    z.object({
+      id: z.string(),
+      name: z.string(),
+      depth: z.int(),
+      duration: z.string(),
+      start: z.string(),
+      finish: z.string(),
+    }),
+  ),
   problems: z.array(importProblemSchema),
   errors: z.int(),
   storable: z.boolean(),
@@ -74,7 +106,9 @@ export const fileChangesSchema = z.object({
       what: z.enum(["added", "removed", "changed"]),
       name: z.string(),
       /** What the file changes; `then`, what it was when the file was made, where the plan has changed it since too. */
-      fields: z.array(z.object({ field: z.string(), from: z.unknown(), to: z.unknown(), then: z.unknown().optional() })),
+      fields: z.array(
+        z.object({ field: z.string(), from: z.unknown(), to: z.unknown(), then: z.unknown().optional() }),
+      ),
       /** Whether plan and file both changed it since the file was made. */
       both: z.boolean(),
     }),
@@ -83,7 +117,10 @@ export const fileChangesSchema = z.object({
 export type FileChanges = z.infer<typeof fileChangesSchema>;
 
 /** The rows to be taken over, as of the revision that was looked at. */
-export const takeChangesSchema = z.strictObject({ revision: z.int(), keys: z.array(z.string()).min(1, "select at least one row").max(100_000) });
+export const takeChangesSchema = z.strictObject({
+  revision: z.int(),
+  keys: z.array(z.string()).min(1, "select at least one row").max(100_000),
+});
 
 export const storeImportSchema = z.strictObject({ programme: z.string().nullable().optional() });
 /** A project that is begun with nothing in its plan. */

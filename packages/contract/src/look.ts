@@ -1,4 +1,10 @@
-import { exchangeSchema, ownFieldSchema, ownValueSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
+import {
+  exchangeSchema,
+  ownFieldSchema,
+  ownValueSchema,
+  qualityLimitsSchema,
+  thresholdsSchema,
+} from "@chronometra/core";
 import { z } from "zod";
 import { RATINGS } from "./ratings.ts";
 
@@ -88,19 +94,28 @@ export type Summary = z.infer<typeof summarySchema>;
 const DEADLINE_STATES = deadlineSchema.shape.state;
 
 /** A project's figures as the portfolio page shows them: the least of them that it can do with, since it has hundreds. */
-export const lineSummarySchema = summarySchema.omit({ milestones: true, deadlines: true, earnedSchedule: true }).extend({
-  /** SPI(t) of earned schedule. */
-  spit: z.number().nullable(),
-  /** The milestone not reached yet that has drifted furthest. */
-  worst: milestoneSchema.nullable(),
-  deadlineCounts: z.partialRecord(DEADLINE_STATES, z.int()),
-  /** Deadlines that are broken, will be, or are tight. */
-  endangered: z.array(deadlineSchema),
-});
+export const lineSummarySchema = summarySchema
+  .omit({ milestones: true, deadlines: true, earnedSchedule: true })
+  .extend({
+    /** SPI(t) of earned schedule. */
+    spit: z.number().nullable(),
+    /** The milestone not reached yet that has drifted furthest. */
+    worst: milestoneSchema.nullable(),
+    deadlineCounts: z.partialRecord(DEADLINE_STATES, z.int()),
+    /** Deadlines that are broken, will be, or are tight. */
+    endangered: z.array(deadlineSchema),
+  });
 export type LineSummary = z.infer<typeof lineSummarySchema>;
 
 /** Figures of a locked period that what has changed since is told against; the estimate in minor units, from what is left. */
-export const lockedFiguresSchema = z.object({ number: z.int(), dataDate: z.string(), spi: z.number().nullable(), cpi: z.number().nullable(), drift: z.number().nullable(), estimate: z.number().nullable() });
+export const lockedFiguresSchema = z.object({
+  number: z.int(),
+  dataDate: z.string(),
+  spi: z.number().nullable(),
+  cpi: z.number().nullable(),
+  drift: z.number().nullable(),
+  estimate: z.number().nullable(),
+});
 export type LockedFigures = z.infer<typeof lockedFiguresSchema>;
 
 /** One line of the portfolio page. */
@@ -135,7 +150,10 @@ export type ProjectLine = z.infer<typeof projectLineSchema>;
 /** A portfolio or programme, part of another one or of none. */
 export const programmeSchema = z.object({ id: z.string(), name: z.string(), parent: z.string().nullable() });
 const programmeName = z.string().trim().min(1, "give the programme a name").max(200);
-export const newProgrammeSchema = z.strictObject({ name: programmeName, parent: z.string().max(36).nullable().optional() });
+export const newProgrammeSchema = z.strictObject({
+  name: programmeName,
+  parent: z.string().max(36).nullable().optional(),
+});
 export const writeProgrammeSchema = z.strictObject({ name: programmeName, parent: z.string().max(36).nullable() });
 
 export const portfolioSchema = z.object({
@@ -152,11 +170,30 @@ export const portfolioSchema = z.object({
 export type Portfolio = z.infer<typeof portfolioSchema>;
 
 /** Where projects would stand with all reports accepted that wait for a decision. */
-export const acceptedSchema = z.array(z.object({ project: z.string(), reports: z.int(), drift: z.number().nullable(), /** Of how many it is still to be said what their 100% ends; their own work is taken to end. */ asked: z.int(), /** Why they cannot all be accepted. */ fault: z.string().nullable() }));
+export const acceptedSchema = z.array(
+  z.object({
+    project: z.string(),
+    reports: z.int(),
+    drift: z.number().nullable(),
+    /** Of how many it is still to be said what their 100% ends; their own work is taken to end. */ asked: z.int(),
+    /** Why they cannot all be accepted. */ fault: z.string().nullable(),
+  }),
+);
 export type Accepted = z.infer<typeof acceptedSchema>;
 
 /** SPI, CPI and drift of each project as issued, period by period. */
-export const pathsSchema = z.record(z.string(), z.array(z.object({ number: z.int(), dataDate: z.string(), spi: z.number().nullable(), cpi: z.number().nullable(), drift: z.number().nullable() })));
+export const pathsSchema = z.record(
+  z.string(),
+  z.array(
+    z.object({
+      number: z.int(),
+      dataDate: z.string(),
+      spi: z.number().nullable(),
+      cpi: z.number().nullable(),
+      drift: z.number().nullable(),
+    }),
+  ),
+);
 export type Paths = z.infer<typeof pathsSchema>;
 
 export const projectFieldsSchema = z.strictObject({ fields: z.array(ownFieldSchema).max(50) });
@@ -164,7 +201,10 @@ export const projectFieldsSchema = z.strictObject({ fields: z.array(ownFieldSche
 /** What the portfolio knows of a project beside its plan; what is left out stays. */
 export const projectStandingSchema = z.strictObject({
   programme: z.string().max(36).nullable().optional(),
-  says: z.strictObject({ rating: z.enum(RATINGS), note: z.string().trim().max(1000) }).nullable().optional(),
+  says: z
+    .strictObject({ rating: z.enum(RATINGS), note: z.string().trim().max(1000) })
+    .nullable()
+    .optional(),
   values: z.record(z.string().max(36), ownValueSchema.nullable()).optional(),
 });
 
@@ -191,7 +231,17 @@ export const projectLookSchema = z.object({
   summary: summarySchema,
   rows: z.array(rowFiguresSchema),
   curve: z.array(curvePointSchema),
-  periods: z.array(z.object({ number: z.int(), dataDate: z.string(), issuedOn: z.string(), issuedBy: z.string(), figures: figuresSchema.nullable(), drift: z.number().nullable(), locked: z.boolean() })),
+  periods: z.array(
+    z.object({
+      number: z.int(),
+      dataDate: z.string(),
+      issuedOn: z.string(),
+      issuedBy: z.string(),
+      figures: figuresSchema.nullable(),
+      drift: z.number().nullable(),
+      locked: z.boolean(),
+    }),
+  ),
 });
 export type ProjectLook = z.infer<typeof projectLookSchema>;
 
@@ -207,9 +257,28 @@ export const activityLookSchema = z.object({
   credit: z.string(),
   percent: z.number().nullable(),
   figures: figuresSchema.nullable(),
-  dates: z.object({ start: z.string(), finish: z.string(), baselineStart: z.string().nullable(), baselineFinish: z.string().nullable(), drift: z.number().nullable() }).nullable(),
-  budget: z.array(z.object({ activity: z.string(), what: z.string(), minutes: z.int().nullable(), amountMinor: z.int() })),
-  time: z.array(z.object({ activity: z.string(), person: z.string(), date: z.string(), minutes: z.int(), amountMinor: z.int(), note: z.string() })),
+  dates: z
+    .object({
+      start: z.string(),
+      finish: z.string(),
+      baselineStart: z.string().nullable(),
+      baselineFinish: z.string().nullable(),
+      drift: z.number().nullable(),
+    })
+    .nullable(),
+  budget: z.array(
+    z.object({ activity: z.string(), what: z.string(), minutes: z.int().nullable(), amountMinor: z.int() }),
+  ),
+  time: z.array(
+    z.object({
+      activity: z.string(),
+      person: z.string(),
+      date: z.string(),
+      minutes: z.int(),
+      amountMinor: z.int(),
+      note: z.string(),
+    }),
+  ),
   costs: z.array(z.object({ activity: z.string(), date: z.string(), what: z.string(), amountMinor: z.int() })),
   before: z.array(z.string()),
   after: z.array(z.string()),

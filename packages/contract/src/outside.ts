@@ -42,7 +42,11 @@ export const takenInSchema = z.object({
 });
 export type TakenIn = z.infer<typeof takenInSchema>;
 /** The same, and of each line, in its order, what became of it. */
-export const feedTakenInSchema = takenInSchema.extend({ lines: z.array(z.object({ reference: z.string().nullable(), became: z.enum(["matched", "unmatched", "correction", "known"]) })) });
+export const feedTakenInSchema = takenInSchema.extend({
+  lines: z.array(
+    z.object({ reference: z.string().nullable(), became: z.enum(["matched", "unmatched", "correction", "known"]) }),
+  ),
+});
 export type FeedTakenIn = z.infer<typeof feedTakenInSchema>;
 
 export const outsideLineSchema = z.object({
@@ -65,7 +69,9 @@ export const outsideLineSchema = z.object({
   /** Why it could not be matched, or why it was set aside. */
   why: z.string().nullable(),
   /** Of a correction: what the line said before, and whether that is posted. */
-  was: z.object({ amount: z.number().nullable(), minutes: z.int().nullable(), category: z.string(), posted: z.boolean() }).nullable(),
+  was: z
+    .object({ amount: z.number().nullable(), minutes: z.int().nullable(), category: z.string(), posted: z.boolean() })
+    .nullable(),
 });
 export type OutsideLine = z.infer<typeof outsideLineSchema>;
 
@@ -73,28 +79,69 @@ export const outsideFileSchema = z.object({
   id: z.string(),
   name: z.string(),
   rows: z.int(),
-  headings: z.array(z.object({ heading: z.string(), column: z.string().nullable(), remembered: z.boolean(), sample: z.array(z.string()) })),
+  headings: z.array(
+    z.object({
+      heading: z.string(),
+      column: z.string().nullable(),
+      remembered: z.boolean(),
+      sample: z.array(z.string()),
+    }),
+  ),
   /** Whether its dates can be read in more than one order. */
   asksDateOrder: z.boolean(),
   /** A number that can be read in two ways, where its column does not tell which. */
   asksNumbers: z.string().nullable(),
 });
 export type OutsideFile = z.infer<typeof outsideFileSchema>;
-export const takeFileSchema = z.strictObject({ columns: z.record(z.string(), z.string()), dateOrder: z.enum(DATE_ORDERS).optional(), numberStyle: z.enum(NUMBER_STYLES).optional() });
+export const takeFileSchema = z.strictObject({
+  columns: z.record(z.string(), z.string()),
+  dateOrder: z.enum(DATE_ORDERS).optional(),
+  numberStyle: z.enum(NUMBER_STYLES).optional(),
+});
 
-export const matchLineSchema = z.strictObject({ project: z.string(), activity: z.string(), person: z.string().optional(), /** Other lines that say the same, now and later, are matched alike. */ remember: z.boolean() });
+export const matchLineSchema = z.strictObject({
+  project: z.string(),
+  activity: z.string(),
+  person: z.string().optional(),
+  /** Other lines that say the same, now and later, are matched alike. */ remember: z.boolean(),
+});
 export const lineIdsSchema = z.strictObject({ ids: z.array(z.string()).min(1, "select a line").max(5000) });
-export const asideSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(5000), why: z.string().trim().min(3, "say why it is set aside").max(500).nullable() });
+export const asideSchema = z.strictObject({
+  ids: z.array(z.string()).min(1).max(5000),
+  why: z.string().trim().min(3, "say why it is set aside").max(500).nullable(),
+});
 export const postedLinesSchema = z.object({ costs: z.int(), reports: z.int() });
-export const costByHandSchema = z.strictObject({ project: z.string(), activity: z.string(), date: dateSchema, amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"), category: z.string().trim().max(200), reference: z.string().trim().max(200) });
+export const costByHandSchema = z.strictObject({
+  project: z.string(),
+  activity: z.string(),
+  date: dateSchema,
+  amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"),
+  category: z.string().trim().max(200),
+  reference: z.string().trim().max(200),
+});
 
 /** Where lines can be matched to: projects one may change, with what can take time and cost. */
-export const outsideTargetsSchema = z.array(z.object({ id: z.string(), code: z.string(), name: z.string(), currency: z.string(), minorDigits: z.int(), activities: z.array(z.object({ id: z.string(), name: z.string() })), people: z.array(z.object({ id: z.string(), name: z.string() })), categories: z.array(z.string()) }));
+export const outsideTargetsSchema = z.array(
+  z.object({
+    id: z.string(),
+    code: z.string(),
+    name: z.string(),
+    currency: z.string(),
+    minorDigits: z.int(),
+    activities: z.array(z.object({ id: z.string(), name: z.string() })),
+    people: z.array(z.object({ id: z.string(), name: z.string() })),
+    categories: z.array(z.string()),
+  }),
+);
 export type OutsideTargets = z.infer<typeof outsideTargetsSchema>;
 
 export const simulatedSchema = z.strictObject({ which: z.enum(["clock", "ledger"]) });
 
 /** Tokens by which other systems send lines. The token itself is told once. */
-export const tokensSchema = z.array(z.object({ id: z.string(), name: z.string(), madeAt: z.string(), usedAt: z.string().nullable() }));
-export const newTokenSchema = z.strictObject({ name: z.string().trim().min(1, "name the system that will use it").max(120) });
+export const tokensSchema = z.array(
+  z.object({ id: z.string(), name: z.string(), madeAt: z.string(), usedAt: z.string().nullable() }),
+);
+export const newTokenSchema = z.strictObject({
+  name: z.string().trim().min(1, "name the system that will use it").max(120),
+});
 export const madeTokenSchema = z.object({ id: z.string(), token: z.string() });

@@ -62,7 +62,11 @@ export const changeResultSchema = z.object({
 export type ChangeResult = z.infer<typeof changeResultSchema>;
 
 /** What others stored since a revision, oldest first. */
-export const changesSinceSchema = z.object({ revision: z.int(), changes: z.array(changeSchema), by: z.array(z.string()) });
+export const changesSinceSchema = z.object({
+  revision: z.int(),
+  changes: z.array(changeSchema),
+  by: z.array(z.string()),
+});
 export type ChangesSince = z.infer<typeof changesSinceSchema>;
 
 /** Who is on a plan now, and where. */
@@ -73,7 +77,10 @@ export type Present = z.infer<typeof presentSchema>;
 export const planNewsSchema = z.object({ project: z.string(), revision: z.int(), present: z.array(presentSchema) });
 export type PlanNews = z.infer<typeof planNewsSchema>;
 
-export const presenceSchema = z.strictObject({ client: z.string().min(1).max(40), activity: z.string().max(64).nullable() });
+export const presenceSchema = z.strictObject({
+  client: z.string().min(1).max(40),
+  activity: z.string().max(64).nullable(),
+});
 
 /** A stored list of changes; taken back, where it was and is not done again. */
 const storedListSchema = z.object({
@@ -88,8 +95,22 @@ const storedListSchema = z.object({
 export const historySchema = z.array(storedListSchema);
 export type History = z.infer<typeof historySchema>;
 
-const movementSchema = z.object({ id: z.string(), name: z.string(), from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable(), /** Times of day, where it moves within the one date shown. */ clock: z.object({ from: z.string(), to: z.string() }).nullable() });
-const standingSchema = z.object({ deadline: z.string(), finish: z.string(), marginDays: z.number().nullable(), state: z.string() });
+const movementSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  from: z.string().nullable(),
+  to: z.string().nullable(),
+  days: z.number().nullable(),
+  /** Times of day, where it moves within the one date shown. */ clock: z
+    .object({ from: z.string(), to: z.string() })
+    .nullable(),
+});
+const standingSchema = z.object({
+  deadline: z.string(),
+  finish: z.string(),
+  marginDays: z.number().nullable(),
+  state: z.string(),
+});
 
 const measuredSchema = z.object({ sv: z.int(), cv: z.int(), spi: z.number().nullable(), cpi: z.number().nullable() });
 
@@ -100,8 +121,20 @@ export const effectSchema = z.object({
   finish: movementSchema.nullable(),
   activities: z.array(movementSchema),
   milestones: z.array(movementSchema),
-  deadlines: z.array(z.object({ id: z.string(), name: z.string(), before: standingSchema.nullable(), after: standingSchema.nullable() })),
-  cost: z.object({ actualBefore: z.int(), actualAfter: z.int(), estimateBefore: z.int(), estimateAfter: z.int(), laterBefore: z.int(), laterAfter: z.int(), laterBy: z.string().nullable() }).nullable(),
+  deadlines: z.array(
+    z.object({ id: z.string(), name: z.string(), before: standingSchema.nullable(), after: standingSchema.nullable() }),
+  ),
+  cost: z
+    .object({
+      actualBefore: z.int(),
+      actualAfter: z.int(),
+      estimateBefore: z.int(),
+      estimateAfter: z.int(),
+      laterBefore: z.int(),
+      laterAfter: z.int(),
+      laterBy: z.string().nullable(),
+    })
+    .nullable(),
   performance: z.object({ before: measuredSchema, after: measuredSchema }).nullable(),
 });
 export type EffectView = z.infer<typeof effectSchema>;
@@ -115,5 +148,8 @@ export const takeBackSchema = z.object({
 export type TakeBack = z.infer<typeof takeBackSchema>;
 
 /** One stored list: what it did in words, up to 200 of its changes; `takeBack` is null for whoever may not change the plan. */
-export const historyEntrySchema = storedListSchema.extend({ what: z.array(z.string()), takeBack: takeBackSchema.nullable() });
+export const historyEntrySchema = storedListSchema.extend({
+  what: z.array(z.string()),
+  takeBack: takeBackSchema.nullable(),
+});
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;

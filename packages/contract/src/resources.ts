@@ -14,7 +14,10 @@ const otherProjectSchema = z.object({
 export type OtherProject = z.infer<typeof otherProjectSchema>;
 
 /** Where else the calendars and people of a project are used, by their id. */
-export const sharedUseSchema = z.object({ calendars: z.record(z.string(), z.array(otherProjectSchema)), people: z.record(z.string(), z.array(otherProjectSchema)) });
+export const sharedUseSchema = z.object({
+  calendars: z.record(z.string(), z.array(otherProjectSchema)),
+  people: z.record(z.string(), z.array(otherProjectSchema)),
+});
 export type SharedUse = z.infer<typeof sharedUseSchema>;
 
 /** Calendars and people to be written in several projects at once: rewritten where they are, added where they are not. */
@@ -33,12 +36,16 @@ export const sharedRowsSchema = z.strictObject({
 });
 export type SharedRows = z.infer<typeof sharedRowsSchema>;
 
-export const sharedEffectSchema = z.array(z.object({ project: z.string(), code: z.string(), name: z.string(), effect: effectSchema }));
+export const sharedEffectSchema = z.array(
+  z.object({ project: z.string(), code: z.string(), name: z.string(), effect: effectSchema }),
+);
 export type SharedEffect = z.infer<typeof sharedEffectSchema>;
 
 export const sharedResultSchema = z.array(z.object({ project: z.string(), revision: z.int() }));
 
-export const holidayCountriesSchema = z.array(z.object({ code: z.string(), name: z.string(), regions: z.array(z.object({ code: z.string(), name: z.string() })) }));
+export const holidayCountriesSchema = z.array(
+  z.object({ code: z.string(), name: z.string(), regions: z.array(z.object({ code: z.string(), name: z.string() })) }),
+);
 export type HolidayCountries = z.infer<typeof holidayCountriesSchema>;
 
 /** Public holidays, each with its first and last day. */

@@ -5,19 +5,32 @@ import { sharedEffectSchema } from "./resources.ts";
 import { SHARED_ROLES, WATCH_ABOUT } from "./watchFields.ts";
 
 /** `2026-11-24`, or a day that moves with today: `today`, `today+30`, `today-7`. */
-const movingDateSchema = z.string().refine((text) => dateSchema.safeParse(text).success || /^today(?:[+-]\d{1,4})?$/.test(text), "must be a date YYYY-MM-DD, or today, today+30, today-7");
+const movingDateSchema = z
+  .string()
+  .refine(
+    (text) => dateSchema.safeParse(text).success || /^today(?:[+-]\d{1,4})?$/.test(text),
+    "must be a date YYYY-MM-DD, or today, today+30, today-7",
+  );
 
 const field = z.string().min(1).max(220);
 
 /** One thing that must hold of a row. */
 export const watchConditionSchema = z.discriminatedUnion("is", [
   z.strictObject({ field, is: z.enum(["empty", "filled", "yes", "no"]) }),
-  z.strictObject({ field, is: z.enum(["has", "hasNot"]), text: z.string().trim().min(1, "write what to look for").max(200) }),
+  z.strictObject({
+    field,
+    is: z.enum(["has", "hasNot"]),
+    text: z.string().trim().min(1, "write what to look for").max(200),
+  }),
   z.strictObject({ field, is: z.enum(["atLeast", "below"]), number: z.number() }),
   z.strictObject({ field, is: z.literal("within"), from: movingDateSchema, to: movingDateSchema }),
   z.strictObject({ field, is: z.enum(["before", "after"]), date: movingDateSchema }),
   /** People may be `me` and `team`, everyone of the teams that one is in. */
-  z.strictObject({ field, is: z.enum(["any", "none"]), of: z.array(z.string().min(1).max(200)).min(1, "select at least one").max(200) }),
+  z.strictObject({
+    field,
+    is: z.enum(["any", "none"]),
+    of: z.array(z.string().min(1).max(200)).min(1, "select at least one").max(200),
+  }),
 ]);
 export type WatchCondition = z.infer<typeof watchConditionSchema>;
 
@@ -53,7 +66,10 @@ export const watchRowSchema = z.object({
 export type WatchRow = z.infer<typeof watchRowSchema>;
 
 /** The rows of one group of an answer, or of all of it. */
-export const watchRowsSchema = z.strictObject({ question: watchQuestionSchema, /** What the group is called; left out for all rows. */ group: z.string().nullable().optional() });
+export const watchRowsSchema = z.strictObject({
+  question: watchQuestionSchema,
+  /** What the group is called; left out for all rows. */ group: z.string().nullable().optional(),
+});
 
 /** The answer to a question. `count` and the sums are of all rows that hold, of which at most `shown` are given. */
 export const watchAnswerSchema = z.object({
@@ -91,15 +107,38 @@ export const watchChoicesSchema = z.object({
   programmes: z.array(z.object({ id: z.string(), name: z.string() })),
   managers: z.array(z.object({ id: z.string(), name: z.string() })),
   categories: z.array(z.string()),
-  ownFields: z.array(z.object({ name: z.string(), type: z.enum(["text", "number", "date", "choice", "yesNo"]), choices: z.array(z.string()) })),
+  ownFields: z.array(
+    z.object({
+      name: z.string(),
+      type: z.enum(["text", "number", "date", "choice", "yesNo"]),
+      choices: z.array(z.string()),
+    }),
+  ),
 });
 export type WatchChoices = z.infer<typeof watchChoicesSchema>;
 
-export const writeWatchlistSchema = z.strictObject({ name: z.string().trim().min(1, "give the watchlist a name").max(120), question: watchQuestionSchema, /** Roles that find it among theirs; whoever has the link can open it anyway. */ roles: z.array(z.enum(SHARED_ROLES)).max(4) });
-export const watchlistSchema = z.object({ id: z.string(), name: z.string(), question: watchQuestionSchema, roles: z.array(z.enum(SHARED_ROLES)), owner: z.string(), mine: z.boolean(), /** One that ships with the application. */ ready: z.boolean() });
+export const writeWatchlistSchema = z.strictObject({
+  name: z.string().trim().min(1, "give the watchlist a name").max(120),
+  question: watchQuestionSchema,
+  /** Roles that find it among theirs; whoever has the link can open it anyway. */ roles: z
+    .array(z.enum(SHARED_ROLES))
+    .max(4),
+});
+export const watchlistSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  question: watchQuestionSchema,
+  roles: z.array(z.enum(SHARED_ROLES)),
+  owner: z.string(),
+  mine: z.boolean(),
+  /** One that ships with the application. */ ready: z.boolean(),
+});
 export type Watchlist = z.infer<typeof watchlistSchema>;
 
-const chosenRows = z.array(z.strictObject({ project: z.string().max(36), activity: z.string().max(64) })).min(1, "select rows").max(2000);
+const chosenRows = z
+  .array(z.strictObject({ project: z.string().max(36), activity: z.string().max(64) }))
+  .min(1, "select rows")
+  .max(2000);
 const reason = z.string().trim().max(200).optional();
 
 /** What is to be done with rows of activities. */
@@ -112,16 +151,27 @@ export const watchActSchema = z.strictObject({
     z.strictObject({ do: z.literal("setName"), name: z.string().trim().min(1, "an activity needs a name").max(500) }),
     z.strictObject({ do: z.literal("setDuration"), days: z.number().min(0.1).max(10_000) }),
     z.strictObject({ do: z.literal("setDeadline"), date: dateSchema.nullable() }),
-    z.strictObject({ do: z.literal("setOwnValue"), field: z.string().max(200), value: z.union([z.string().min(1).max(4000), z.number(), z.boolean()]).nullable() }),
+    z.strictObject({
+      do: z.literal("setOwnValue"),
+      field: z.string().max(200),
+      value: z.union([z.string().min(1).max(4000), z.number(), z.boolean()]).nullable(),
+    }),
   ]),
 });
 export type WatchAct = z.infer<typeof watchActSchema>;
 
 const leftSchema = z.array(z.object({ project: z.string(), id: z.string(), name: z.string(), why: z.string() }));
 export const watchActEffectSchema = z.object({ effects: sharedEffectSchema, left: leftSchema });
-export const watchActDoneSchema = z.object({ changed: z.int(), left: leftSchema, revisions: z.array(z.object({ project: z.string(), revision: z.int() })) });
+export const watchActDoneSchema = z.object({
+  changed: z.int(),
+  left: leftSchema,
+  revisions: z.array(z.object({ project: z.string(), revision: z.int() })),
+});
 export type WatchActEffect = z.infer<typeof watchActEffectSchema>;
 
 export const newFeedSchema = z.strictObject({ subject: z.string().min(1).max(36) });
-export const calendarFeedSchema = z.object({ madeAt: z.string().nullable(), /** Told once, when it is made. */ path: z.string().nullable() });
+export const calendarFeedSchema = z.object({
+  madeAt: z.string().nullable(),
+  /** Told once, when it is made. */ path: z.string().nullable(),
+});
 export type CalendarFeed = z.infer<typeof calendarFeedSchema>;

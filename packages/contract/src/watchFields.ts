@@ -80,7 +80,12 @@ const ACTIVITY_FIELDS = {
   ac: { head: "AC", type: "amount", summed: true },
   sv: { head: "SV", type: "amount", summed: true },
   cv: { head: "CV", type: "amount", summed: true },
-  estimate: { head: "EAC from what remains", type: "amount", summed: true, hint: "Estimate at completion from what remains" },
+  estimate: {
+    head: "EAC from what remains",
+    type: "amount",
+    summed: true,
+    hint: "Estimate at completion from what remains",
+  },
   blocked: { head: "Blocked", type: "yesNo" },
   blockedBy: { head: "Blocked by", type: "text" },
   reported: { head: "Last booked", type: "date", hint: "The last day with time booked on it" },

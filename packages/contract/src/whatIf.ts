@@ -42,7 +42,15 @@ export const whatIfSchema = z.object({
 export type WhatIf = z.infer<typeof whatIfSchema>;
 
 /** What both a what-if and the live plan wrote since it began. */
-const metSchema = z.object({ path: z.string(), what: z.string(), activity: z.string().nullable(), live: z.unknown(), mine: z.unknown(), by: z.string(), at: z.string() });
+const metSchema = z.object({
+  path: z.string(),
+  what: z.string(),
+  activity: z.string().nullable(),
+  live: z.unknown(),
+  mine: z.unknown(),
+  by: z.string(),
+  at: z.string(),
+});
 
 const seenSchema = z.strictObject({ live: z.int(), version: z.int() });
 
@@ -67,7 +75,10 @@ export type WhatIfView = z.infer<typeof whatIfViewSchema>;
 
 /** Which of the values that meet are taken from the what-if, by path; the others stay as the live plan has them. */
 export const mergeSchema = z.strictObject({ mine: z.array(z.string()).max(5000) });
-export const putForwardSchema = z.strictObject({ reason: z.string().trim().min(3, "say why the plan is to change").max(2000), draw: drawSchema.optional() });
+export const putForwardSchema = z.strictObject({
+  reason: z.string().trim().min(3, "say why the plan is to change").max(2000),
+  draw: drawSchema.optional(),
+});
 export const decideRequestSchema = z.strictObject({
   /** `approve` freezes the baseline in force with the request's changes and nothing else, `approveWhole` the whole plan as it stands with them. */
   decision: z.enum(["approve", "approveWhole", "sendBack"]),
@@ -85,7 +96,21 @@ export const reservesSchema = z.object({
   minorDigits: z.int(),
   mayEdit: z.boolean(),
   balances: z.object({ contingency: z.int(), management: z.int() }),
-  entries: z.array(z.object({ id: z.string(), kind: reserveSchema, amountMinor: z.int(), reason: z.string(), by: z.string(), at: z.string(), request: z.int().nullable() })),
+  entries: z.array(
+    z.object({
+      id: z.string(),
+      kind: reserveSchema,
+      amountMinor: z.int(),
+      reason: z.string(),
+      by: z.string(),
+      at: z.string(),
+      request: z.int().nullable(),
+    }),
+  ),
 });
 export type Reserves = z.infer<typeof reservesSchema>;
-export const reserveEntrySchema = z.strictObject({ kind: reserveSchema, amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"), reason: z.string().trim().min(3, "say what for").max(1000) });
+export const reserveEntrySchema = z.strictObject({
+  kind: reserveSchema,
+  amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"),
+  reason: z.string().trim().min(3, "say what for").max(1000),
+});

@@ -3,7 +3,10 @@ import { z } from "zod";
 import { effectSchema } from "./plan.ts";
 
 export const askApprovalSchema = z.strictObject({ word: z.string().max(2000) });
-export const decideApprovalSchema = z.strictObject({ decision: z.enum(["approve", "sendBack"]), reason: z.string().trim().min(1, "say why, in a few words").max(2000) });
+export const decideApprovalSchema = z.strictObject({
+  decision: z.enum(["approve", "sendBack"]),
+  reason: z.string().trim().min(1, "say why, in a few words").max(2000),
+});
 
 export const approvalSchema = z.object({
   id: z.string(),
@@ -47,7 +50,12 @@ export const ledgerSchema = z.object({
   baselines: z.array(baselineLineSchema),
 });
 export type Ledger = z.infer<typeof ledgerSchema>;
-export const digestCheckSchema = z.object({ number: z.int(), stored: z.string(), recomputed: z.string(), same: z.boolean() });
+export const digestCheckSchema = z.object({
+  number: z.int(),
+  stored: z.string(),
+  recomputed: z.string(),
+  same: z.boolean(),
+});
 
 /** What a contributor sends from the desk; at least one of minutes, percent and remaining minutes. */
 export const reportRequestSchema = z
@@ -66,8 +74,14 @@ export const reportRequestSchema = z
     remainingMinutes: z.int().min(0).max(10_000_000).optional(),
     note: z.string().max(1000).optional(),
   })
-  .refine((report) => (report.minutes ?? 0) >= 0 || (report.note ?? "").trim() !== "", "an adjusting entry takes hours back that were accepted: say in a note why")
-  .refine((report) => report.minutes !== undefined || report.percent !== undefined || report.remainingMinutes !== undefined, "say at least one of time, percent and what remains");
+  .refine(
+    (report) => (report.minutes ?? 0) >= 0 || (report.note ?? "").trim() !== "",
+    "an adjusting entry takes hours back that were accepted: say in a note why",
+  )
+  .refine(
+    (report) => report.minutes !== undefined || report.percent !== undefined || report.remainingMinutes !== undefined,
+    "say at least one of time, percent and what remains",
+  );
 export type ReportRequest = z.infer<typeof reportRequestSchema>;
 
 export const reportSchema = z.object({
@@ -94,7 +108,9 @@ export type Report = z.infer<typeof reportSchema>;
 /** First and last day of leave that someone said they will take. */
 export const leaveDaysSchema = z.strictObject({ from: dateSchema, to: dateSchema });
 /** Leave that someone will take, first and last day. */
-export const leaveRequestSchema = z.strictObject({ from: dateSchema, to: dateSchema, note: z.string().max(200) }).refine(({ from, to }) => to >= from, "the last day of leave lies before the first");
+export const leaveRequestSchema = z
+  .strictObject({ from: dateSchema, to: dateSchema, note: z.string().max(200) })
+  .refine(({ from, to }) => to >= from, "the last day of leave lies before the first");
 
 const remarkSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("parked"), name: z.string() }),
@@ -144,9 +160,20 @@ export const reportsEffectSchema = z.array(
       }),
     ),
     /** Reports of 100% beside whose senders others still have hours: whether all of the activity is finished, or only their own work. */
-    asked: z.array(z.object({ report: z.string(), activity: z.string(), name: z.string(), person: z.string(), others: z.array(z.object({ person: z.string(), leftMinutes: z.int() })), answer: endingSchema.nullable() })),
+    asked: z.array(
+      z.object({
+        report: z.string(),
+        activity: z.string(),
+        name: z.string(),
+        person: z.string(),
+        others: z.array(z.object({ person: z.string(), leftMinutes: z.int() })),
+        answer: endingSchema.nullable(),
+      }),
+    ),
     /** Starts taken from the plan, since those who were to begin then have not reported. */
-    assumed: z.array(z.object({ activity: z.string(), name: z.string(), start: z.string(), people: z.array(z.string()) })),
+    assumed: z.array(
+      z.object({ activity: z.string(), name: z.string(), start: z.string(), people: z.array(z.string()) }),
+    ),
   }),
 );
 export type ReportsEffect = z.infer<typeof reportsEffectSchema>;
@@ -187,13 +214,26 @@ export const deskNewsSchema = z.object({
 });
 export type DeskNews = z.infer<typeof deskNewsSchema>;
 
-export const clockSchema = z.object({ project: z.string(), activity: z.string(), name: z.string(), startedAt: z.string() });
+export const clockSchema = z.object({
+  project: z.string(),
+  activity: z.string(),
+  name: z.string(),
+  startedAt: z.string(),
+});
 export const startClockSchema = z.strictObject({ project: z.string(), activity: z.string() });
 /** Minutes of 0 drop what was measured. */
-export const stopClockSchema = z.strictObject({ minutes: z.int().min(0).max(1440, "a day has 24 hours; shorten what a forgotten clock has measured"), note: z.string().max(1000) });
+export const stopClockSchema = z.strictObject({
+  minutes: z.int().min(0).max(1440, "a day has 24 hours; shorten what a forgotten clock has measured"),
+  note: z.string().max(1000),
+});
 
 /** Marks an activity as blocked by something, or takes the mark away where `by` is `null`. */
-export const blockRequestSchema = z.strictObject({ project: z.string(), activity: z.string(), by: z.string().trim().min(1, "say by what or whom").max(500).nullable(), on: z.strictObject({ project: z.string(), activity: z.string() }).optional() });
+export const blockRequestSchema = z.strictObject({
+  project: z.string(),
+  activity: z.string(),
+  by: z.string().trim().min(1, "say by what or whom").max(500).nullable(),
+  on: z.strictObject({ project: z.string(), activity: z.string() }).optional(),
+});
 
 export const deskSchema = z.object({
   person: z.string().nullable(),
@@ -210,14 +250,29 @@ export const deskSchema = z.object({
   /** Days of the last two weeks that one works and has booked nothing on. */
   forgotten: z.array(z.string()),
   /** Meetings of the last two weeks that are not booked yet, their hours filled in. */
-  meetings: z.array(z.object({ project: z.string(), projectName: z.string(), activity: z.string(), name: z.string(), date: z.string(), minutes: z.int() })),
+  meetings: z.array(
+    z.object({
+      project: z.string(),
+      projectName: z.string(),
+      activity: z.string(),
+      name: z.string(),
+      date: z.string(),
+      minutes: z.int(),
+    }),
+  ),
   leave: z.array(z.object({ from: z.string(), to: z.string(), label: z.string(), waiting: z.boolean() })),
   /** The five weeks from Monday on: working time by one's calendar, leave taken off. */
   calendar: z.array(z.object({ date: z.string(), expectedMinutes: z.int() })),
 });
 export type Desk = z.infer<typeof deskSchema>;
 
-export const weekSheetSchema = z.object({ state: z.enum(["sent", "approved", "returned"]), sentAt: z.string(), decidedBy: z.string().nullable(), word: z.string().nullable(), /** When hours of it were last written after it was sent. */ changedAt: z.string().nullable() });
+export const weekSheetSchema = z.object({
+  state: z.enum(["sent", "approved", "returned"]),
+  sentAt: z.string(),
+  decidedBy: z.string().nullable(),
+  word: z.string().nullable(),
+  /** When hours of it were last written after it was sent. */ changedAt: z.string().nullable(),
+});
 export type WeekSheet = z.infer<typeof weekSheetSchema>;
 
 /** A person's week, Monday to Sunday: what is booked on each activity and day, and what would be expected. */
@@ -227,7 +282,12 @@ export const weekViewSchema = z.object({
   today: z.string(),
   /** Whether the week was sent as whole, and what was said to it; `null` while it was not. */
   sheet: weekSheetSchema.nullable(),
-  days: z.array(z.object({ date: z.string(), /** Working time by the person's calendar, leave taken off. */ expectedMinutes: z.int() })),
+  days: z.array(
+    z.object({
+      date: z.string(),
+      /** Working time by the person's calendar, leave taken off. */ expectedMinutes: z.int(),
+    }),
+  ),
   rows: z.array(
     z.object({
       project: z.string(),
@@ -244,7 +304,13 @@ export const weekViewSchema = z.object({
 export type WeekView = z.infer<typeof weekViewSchema>;
 
 /** What a person has worked on an activity and a day in all, posted time included; 0 takes back what still waits. */
-export const weekCellSchema = z.strictObject({ project: z.string(), activity: z.string(), date: dateSchema, minutes: z.int().min(0).max(1440, "a day has 24 hours"), note: z.string().max(1000).optional() });
+export const weekCellSchema = z.strictObject({
+  project: z.string(),
+  activity: z.string(),
+  date: dateSchema,
+  minutes: z.int().min(0).max(1440, "a day has 24 hours"),
+  note: z.string().max(1000).optional(),
+});
 export const writeWeekSchema = z.strictObject({ cells: z.array(weekCellSchema).min(1).max(500) });
 export type WeekCell = z.infer<typeof weekCellSchema>;
 
@@ -264,15 +330,43 @@ export const peopleWeekSchema = z.object({
       /** When they were last reminded of this week. */
       remindedAt: z.string().nullable(),
       canBeReached: z.boolean(),
-      projects: z.array(z.object({ project: z.string(), name: z.string(), plannedMinutes: z.int(), postedMinutes: z.int(), waitingMinutes: z.int() })),
+      projects: z.array(
+        z.object({
+          project: z.string(),
+          name: z.string(),
+          plannedMinutes: z.int(),
+          postedMinutes: z.int(),
+          waitingMinutes: z.int(),
+        }),
+      ),
     }),
   ),
 });
 export type PeopleWeek = z.infer<typeof peopleWeekSchema>;
 const peopleChosen = z.array(z.string()).min(1, "select someone").max(1000);
-export const decideWeekSchema = z.strictObject({ people: peopleChosen, decision: z.enum(["approve", "return"]), word: z.string().max(1000), /** The reports whose effect was seen; approving accepts these and no others. */ seen: z.array(z.string()).max(5000).optional(), endings: endingsSchema.optional() }).refine(({ decision, word }) => decision === "approve" || word.trim() !== "", "say in a word what to change before you return a week");
-export const decidedWeekSchema = z.object({ approved: z.array(z.string()), /** Who still has reports that others decide. */ open: z.array(z.string()) });
-export const remindSchema = z.strictObject({ people: peopleChosen, words: z.string().trim().min(1, "write what to remind them of").max(4000) });
+export const decideWeekSchema = z
+  .strictObject({
+    people: peopleChosen,
+    decision: z.enum(["approve", "return"]),
+    word: z.string().max(1000),
+    /** The reports whose effect was seen; approving accepts these and no others. */ seen: z
+      .array(z.string())
+      .max(5000)
+      .optional(),
+    endings: endingsSchema.optional(),
+  })
+  .refine(
+    ({ decision, word }) => decision === "approve" || word.trim() !== "",
+    "say in a word what to change before you return a week",
+  );
+export const decidedWeekSchema = z.object({
+  approved: z.array(z.string()),
+  /** Who still has reports that others decide. */ open: z.array(z.string()),
+});
+export const remindSchema = z.strictObject({
+  people: peopleChosen,
+  words: z.string().trim().min(1, "write what to remind them of").max(4000),
+});
 
 export const decideReportsSchema = z.strictObject({
   ids: z.array(z.string()).min(1).max(2000),
@@ -281,13 +375,43 @@ export const decideReportsSchema = z.strictObject({
   hold: windowsHeldSchema.optional(),
   endings: endingsSchema.optional(),
 });
-export const reportsEffectRequestSchema = z.strictObject({ ids: z.array(z.string()).min(1).max(2000), hold: windowsHeldSchema.optional(), endings: endingsSchema.optional() });
+export const reportsEffectRequestSchema = z.strictObject({
+  ids: z.array(z.string()).min(1).max(2000),
+  hold: windowsHeldSchema.optional(),
+  endings: endingsSchema.optional(),
+});
 /** The projects whose data date is moved; left out for all. */
-export const setDataDateSchema = z.strictObject({ date: dateSchema, projects: z.array(z.string().max(36)).min(1, "select a project").max(5000).optional() });
-export const dataDateResultSchema = z.object({ moved: z.array(z.string()), revisions: z.array(z.object({ project: z.string(), revision: z.int() })), already: z.array(z.string()), refused: z.array(z.object({ project: z.string(), why: z.string() })) });
+export const setDataDateSchema = z.strictObject({
+  date: dateSchema,
+  projects: z.array(z.string().max(36)).min(1, "select a project").max(5000).optional(),
+});
+export const dataDateResultSchema = z.object({
+  moved: z.array(z.string()),
+  revisions: z.array(z.object({ project: z.string(), revision: z.int() })),
+  already: z.array(z.string()),
+  refused: z.array(z.object({ project: z.string(), why: z.string() })),
+});
 
-const alongSchema = z.object({ project: z.string(), projectName: z.string(), id: z.string(), name: z.string(), start: z.string(), finish: z.string(), driftDays: z.number().nullable(), blockedBy: z.string().nullable(), movesDays: z.number() });
-const deadlineAtStakeSchema = z.object({ id: z.string(), name: z.string(), deadline: z.string(), nowState: z.string(), nowMarginDays: z.number().nullable(), thenState: z.string(), thenMarginDays: z.number().nullable() });
+const alongSchema = z.object({
+  project: z.string(),
+  projectName: z.string(),
+  id: z.string(),
+  name: z.string(),
+  start: z.string(),
+  finish: z.string(),
+  driftDays: z.number().nullable(),
+  blockedBy: z.string().nullable(),
+  movesDays: z.number(),
+});
+const deadlineAtStakeSchema = z.object({
+  id: z.string(),
+  name: z.string(),
+  deadline: z.string(),
+  nowState: z.string(),
+  nowMarginDays: z.number().nullable(),
+  thenState: z.string(),
+  thenMarginDays: z.number().nullable(),
+});
 
 /** What is blocked across all projects, with what could be the cause and what will feel it. */
 export const blockedSchema = z.object({

@@ -63,7 +63,10 @@ export interface AnalyseOptions {
 const record = <T>(): Record<string, T> => Object.create(null) as Record<string, T>;
 
 /** The baseline that is compared against; `null` where the plan has none. */
-export function chosenBaseline(plan: PlanBundle, choice: AnalyseOptions["baseline"]): { label: number | "frozen"; content: BaselineContent } | null {
+export function chosenBaseline(
+  plan: PlanBundle,
+  choice: AnalyseOptions["baseline"],
+): { label: number | "frozen"; content: BaselineContent } | null {
   if (choice === "frozen") return { label: "frozen", content: freezePlan(plan) };
   const all = plan.baselines ?? [];
   const wanted = choice ?? all.reduce((most, baseline) => Math.max(most, baseline.number), 0);
@@ -86,7 +89,11 @@ export function computePlan(plan: PlanBundle, options: AnalyseOptions = {}): Com
   const schedule = schedulePlan(plan);
   const baseline = chosenBaseline(plan, options.baseline);
   const measured = baseline !== null && plan.project.dataDate !== undefined;
-  return { schedule, baseline, performance: measured ? measurePerformance(plan, schedule, baseline.content, options.period ?? "workday") : null };
+  return {
+    schedule,
+    baseline,
+    performance: measured ? measurePerformance(plan, schedule, baseline.content, options.period ?? "workday") : null,
+  };
 }
 
 /**

@@ -4,8 +4,26 @@ export { minorOf, mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "
 export { plannedBudget, type PlannedBudget } from "./budget/plannedBudget.ts";
 export { approvedAlone, type ApprovedAlone } from "./baseline/approvedAlone.ts";
 export { onceFrozen, type OnceFrozen } from "./baseline/onceFrozen.ts";
-export { compareStates, stateOfBaseline, stateOfPlan, type ComparedRow, type Comparison, type FrozenLogic, type PlanState, type StateRow } from "./baseline/compare.ts";
-export { commonMoney, exchangeRateSchema, exchangeSchema, rateOn, type CommonMoney, type Exchange, type ExchangeRate, type Money } from "./budget/exchange.ts";
+export {
+  compareStates,
+  stateOfBaseline,
+  stateOfPlan,
+  type ComparedRow,
+  type Comparison,
+  type FrozenLogic,
+  type PlanState,
+  type StateRow,
+} from "./baseline/compare.ts";
+export {
+  commonMoney,
+  exchangeRateSchema,
+  exchangeSchema,
+  rateOn,
+  type CommonMoney,
+  type Exchange,
+  type ExchangeRate,
+  type Money,
+} from "./budget/exchange.ts";
 export { costOfMinutes, rateBook } from "./budget/rates.ts";
 export { deadlineStandings, type DeadlineStanding, type DeadlineState } from "./drift/deadlines.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";
@@ -40,11 +58,27 @@ export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from ".
 export * from "./plan/ownTables.ts";
 export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
-export { emptyOwnTables, fromBundle, OWN_TABLES, PLAN_TABLES, toBundle, type Plan, type PlanTable, type PlanTables, type Rows } from "./plan/plan.ts";
+export {
+  emptyOwnTables,
+  fromBundle,
+  OWN_TABLES,
+  PLAN_TABLES,
+  toBundle,
+  type Plan,
+  type PlanTable,
+  type PlanTables,
+  type Rows,
+} from "./plan/plan.ts";
 export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";
 export { eitherThousandOrDecimal, formatDuration, formatHours, parseDuration, type BareUnit } from "./time/duration.ts";
 export { postedKey, type ReportContent } from "./collect/report.ts";
-export { acceptReports, type Acceptance, type Accepted, type Ending, type EndingAsked } from "./collect/acceptReports.ts";
+export {
+  acceptReports,
+  type Acceptance,
+  type Accepted,
+  type Ending,
+  type EndingAsked,
+} from "./collect/acceptReports.ts";
 export type { AssumedStart } from "./collect/beginning.ts";
 export { holdWindows, type ActivityWindow, type Holding, type PersonsLoad } from "./collect/holdWindow.ts";
 export { remarksOn, type Remark } from "./collect/remarks.ts";
@@ -60,10 +94,25 @@ export { describePath, fieldWords, kindOfRow } from "./plan/pathWords.ts";
 export { WISHES, wishText } from "./plan/wishWords.ts";
 export { landing } from "./collect/landing.ts";
 export { dateWords, daysWords, MONTHS, readDate, shortDateWords } from "./words/dateWords.ts";
-export { countWords, dayWords, moneyWords, numberWords, percentWords, ratioWords, ungrouped } from "./words/numberWords.ts";
+export {
+  countWords,
+  dayWords,
+  moneyWords,
+  numberWords,
+  percentWords,
+  ratioWords,
+  ungrouped,
+} from "./words/numberWords.ts";
 export { pushOut, type NotPushed } from "./plan/pushOut.ts";
 export { demandsOf, loadByWeek, mondayOf, spreadOverWeeks, type LoadByWeek, type WeekLoad } from "./load/loadByWeek.ts";
-export { brokenRules, LIMIT_RULES, DEFAULT_THRESHOLDS, type Broken, type Standing, type Thresholds } from "./performance/thresholds.ts";
+export {
+  brokenRules,
+  LIMIT_RULES,
+  DEFAULT_THRESHOLDS,
+  type Broken,
+  type Standing,
+  type Thresholds,
+} from "./performance/thresholds.ts";
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
 export { MEND_PLACES, type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";

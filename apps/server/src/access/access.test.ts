@@ -13,14 +13,22 @@ const KEYS = Object.keys(endpoints) as EndpointKey[];
 
 beforeAll(async () => {
   world = await TestWorld.open();
-  for (const role of ROLES) callers.set(role, await world.caller(role.toLowerCase(), [role], role === "contributor" ? "ann" : null));
+  for (const role of ROLES)
+    callers.set(role, await world.caller(role.toLowerCase(), [role], role === "contributor" ? "ann" : null));
   project = await world.addProject(callers.get("projectManager")!.me, smallPlan());
 });
 afterAll(() => world.drop());
 
 // A stream that is open never ends: it is asked of a project that is not there.
-const addressOf = (key: EndpointKey): string => key.replace(/^\w+ /, "").replace(":project", project).replace(":form", "json").replace(":number", "1").replace(/:\w+/g, "00000000-0000-0000-0000-000000000000");
-const methodOf = (key: EndpointKey) => key.slice(0, key.indexOf(" ")).toLowerCase() as "get" | "post" | "put" | "delete";
+const addressOf = (key: EndpointKey): string =>
+  key
+    .replace(/^\w+ /, "")
+    .replace(":project", project)
+    .replace(":form", "json")
+    .replace(":number", "1")
+    .replace(/:\w+/g, "00000000-0000-0000-0000-000000000000");
+const methodOf = (key: EndpointKey) =>
+  key.slice(0, key.indexOf(" ")).toLowerCase() as "get" | "post" | "put" | "delete";
 
 describe("who may do what", () => {
   it("every call of the contract is served, and every one stands in the table", () => {
@@ -30,11 +38,14 @@ describe("who may do what", () => {
 
   it.each(KEYS)("%s is closed to whoever is not signed in, unless the table opens it", async (key) => {
     const response = await request(world.app.app)[methodOf(key)](addressOf(key)).send({});
-    if (ACCESS[key] !== "anyone") expect([response.status, response.body]).toEqual([401, expect.objectContaining({ code: "signInNeeded" })]);
+    if (ACCESS[key] !== "anyone")
+      expect([response.status, response.body]).toEqual([401, expect.objectContaining({ code: "signInNeeded" })]);
     else expect(response.status).not.toBe(401);
   });
 
-  const walk = KEYS.filter((key) => Array.isArray(ACCESS[key])).flatMap((key) => ROLES.map((role) => [role, key] as const));
+  const walk = KEYS.filter((key) => Array.isArray(ACCESS[key])).flatMap((key) =>
+    ROLES.map((role) => [role, key] as const),
+  );
   it.each(walk)("%s may call %s exactly where the table says so", async (role, key) => {
     const method = methodOf(key);
     const caller = callers.get(role)!;
@@ -44,7 +55,9 @@ describe("who may do what", () => {
     else {
       expect([response.status, response.body.code]).toEqual([403, "notAllowed"]);
       // It says who may, and what to do.
-      expect(response.body.message).toMatch(/^(Only people with a reading role see plans|This is for [a-z, ]+)\. .*an administrator/);
+      expect(response.body.message).toMatch(
+        /^(Only people with a reading role see plans|This is for [a-z, ]+)\. .*an administrator/,
+      );
     }
   });
 
@@ -52,7 +65,9 @@ describe("who may do what", () => {
     const other = await world.caller("otherpm", ["projectManager"]);
     const body = { revision: 1, changes: [{ type: "setName", activity: "dig", name: "Dredge" }] };
     expect((await other.send("post", `/api/projects/${project}/changes`, body)).status).toBe(403);
-    expect((await callers.get("projectManager")!.send("post", `/api/projects/${project}/changes`, body)).status).toBe(200);
+    expect((await callers.get("projectManager")!.send("post", `/api/projects/${project}/changes`, body)).status).toBe(
+      200,
+    );
   });
 });
 
@@ -64,7 +79,9 @@ describe("signing in", () => {
 
   it("keeps sessions in the database, in a cookie that scripts cannot read, and ends them on signing out", async () => {
     const caller = await world.caller("leaver", ["reader"]);
-    const holding = async (): Promise<number> => (await world.database.getRepository(SessionEntity).find()).filter(({ data }) => data.includes(caller.me.id)).length;
+    const holding = async (): Promise<number> =>
+      (await world.database.getRepository(SessionEntity).find()).filter(({ data }) => data.includes(caller.me.id))
+        .length;
     expect(await holding()).toBe(1);
     const out = await caller.send("delete", "/api/session");
     expect(out.status).toBe(200);
@@ -79,7 +96,10 @@ describe("signing in", () => {
     await world.addAccount("rider", ["reader"]);
     const agent = request.agent(world.app.app);
     const before = await agent.get("/api/session");
-    const after = await agent.post("/api/session").set("x-chronometra-token", tokenOf(before)).send({ login: "rider", password: PASSWORD });
+    const after = await agent
+      .post("/api/session")
+      .set("x-chronometra-token", tokenOf(before))
+      .send({ login: "rider", password: PASSWORD });
     expect(after.headers["set-cookie"]![0]!.split(";")[0]).not.toBe(before.headers["set-cookie"]![0]!.split(";")[0]);
   });
 
@@ -92,7 +112,11 @@ describe("signing in", () => {
     for (let i = 0; i < 5; i++) await from("reader", "not it");
     await goOn("reader");
     const stopped = await from("reader", PASSWORD);
-    expect([stopped.status, stopped.body.code, Number(stopped.headers["retry-after"]) > 0]).toEqual([429, "tooMany", true]);
+    expect([stopped.status, stopped.body.code, Number(stopped.headers["retry-after"]) > 0]).toEqual([
+      429,
+      "tooMany",
+      true,
+    ]);
     // Another server beside this one counts on from there.
     const beside = await trying();
     expect((await beside.attempt("reader", PASSWORD)).status).toBe(429);
@@ -116,25 +140,45 @@ describe("signing in", () => {
     const { attempt } = await trying({ proxies: "loopback" });
     for (let i = 0; i < 6; i++) await attempt("controller", "not it", "10.0.0.1");
     await goOn("controller");
-    expect([(await attempt("controller", PASSWORD, "10.0.0.1")).status, (await attempt("controller", PASSWORD, "10.0.0.2")).status]).toEqual([429, 200]);
+    expect([
+      (await attempt("controller", PASSWORD, "10.0.0.1")).status,
+      (await attempt("controller", PASSWORD, "10.0.0.2")).status,
+    ]).toEqual([429, 200]);
   });
 
   it("guesses at the current password are limited as those at signing in", async () => {
     const guessing = await world.caller("guessed", ["reader"]);
-    for (let i = 0; i < 6; i++) await guessing.send("put", "/api/session/password", { current: `guess ${i}`, next: "another password" });
+    for (let i = 0; i < 6; i++)
+      await guessing.send("put", "/api/session/password", { current: `guess ${i}`, next: "another password" });
     await goOn("guessed");
-    expect((await guessing.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status).toBe(429);
+    expect(
+      (await guessing.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status,
+    ).toBe(429);
   });
 
   /** As if someone had missed some more just now: the first pauses are so short that a slow machine waits them out. */
-  const goOn = (login: string): Promise<unknown> => world.database.query("update sign_in_miss set misses = misses + 8, last_at = ? where who like ? and misses >= 5", [Date.now(), `${login} %`]);
+  const goOn = (login: string): Promise<unknown> =>
+    world.database.query("update sign_in_miss set misses = misses + 8, last_at = ? where who like ? and misses >= 5", [
+      Date.now(),
+      `${login} %`,
+    ]);
 
   /** A server beside the world's own, and tries at its door. */
-  async function trying(options: { proxies?: string } = {}): Promise<{ attempt: (login: string, password: string, forwardedFor?: string) => Promise<request.Response> }> {
-    const agent = request.agent(createApp({ database: world.database, logger: pino({ level: "silent" }), ...options }).app);
+  async function trying(
+    options: { proxies?: string } = {},
+  ): Promise<{ attempt: (login: string, password: string, forwardedFor?: string) => Promise<request.Response> }> {
+    const agent = request.agent(
+      createApp({ database: world.database, logger: pino({ level: "silent" }), ...options }).app,
+    );
     const token = tokenOf(await agent.get("/api/session"));
     const attempt = async (login: string, password: string, forwardedFor?: string): Promise<request.Response> =>
-      agent.post("/api/session").set({ "x-chronometra-token": token, ...(forwardedFor === undefined ? {} : { "x-forwarded-for": forwardedFor }) }).send({ login, password });
+      agent
+        .post("/api/session")
+        .set({
+          "x-chronometra-token": token,
+          ...(forwardedFor === undefined ? {} : { "x-forwarded-for": forwardedFor }),
+        })
+        .send({ login, password });
     return { attempt };
   }
 
@@ -157,28 +201,69 @@ describe("signing in", () => {
 describe("accounts", () => {
   it("an administrator adds someone, who can sign in and change the password, which ends other sessions", async () => {
     const admin = callers.get("administrator")!;
-    const added = await admin.send("post", "/api/accounts", { login: "Nils", name: "Nils", roles: ["reader"], person: null, password: "ten letters" });
+    const added = await admin.send("post", "/api/accounts", {
+      login: "Nils",
+      name: "Nils",
+      roles: ["reader"],
+      person: null,
+      password: "ten letters",
+    });
     expect([added.status, added.body.login]).toEqual([200, "nils"]);
-    expect((await admin.send("post", "/api/accounts", { login: "nils", name: "Nils", roles: [], person: null, password: "ten letters" })).status).toBe(409);
-    const short = await admin.send("post", "/api/accounts", { login: "kurt", name: "Kurt", roles: [], person: null, password: "short" });
+    expect(
+      (
+        await admin.send("post", "/api/accounts", {
+          login: "nils",
+          name: "Nils",
+          roles: [],
+          person: null,
+          password: "ten letters",
+        })
+      ).status,
+    ).toBe(409);
+    const short = await admin.send("post", "/api/accounts", {
+      login: "kurt",
+      name: "Kurt",
+      roles: [],
+      person: null,
+      password: "short",
+    });
     expect([short.status, short.body.message]).toEqual([422, "password: a password has at least 10 characters"]);
-    expect((await admin.send("put", `/api/accounts/${added.body.id}`, { name: "Nils B.", roles: ["reader", "approver"], person: "ann" })).body).toMatchObject({ name: "Nils B.", person: "ann" });
+    expect(
+      (
+        await admin.send("put", `/api/accounts/${added.body.id}`, {
+          name: "Nils B.",
+          roles: ["reader", "approver"],
+          person: "ann",
+        })
+      ).body,
+    ).toMatchObject({ name: "Nils B.", person: "ann" });
   });
 
   it("someone must remain administrator", async () => {
     const admin = callers.get("administrator")!;
-    const refused = await admin.send("put", `/api/accounts/${admin.me.id}`, { name: "Admin", roles: ["reader"], person: null });
-    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining("Someone must remain administrator")]);
+    const refused = await admin.send("put", `/api/accounts/${admin.me.id}`, {
+      name: "Admin",
+      roles: ["reader"],
+      person: null,
+    });
+    expect([refused.status, refused.body.message]).toEqual([
+      422,
+      expect.stringContaining("Someone must remain administrator"),
+    ]);
   });
 
   it("one's own password needs the current one, and ends all other sessions", async () => {
     const one = await world.caller("twice", ["reader"]);
-    expect((await one.send("put", "/api/session/password", { current: "wrong", next: "another password" })).status).toBe(422);
+    expect(
+      (await one.send("put", "/api/session/password", { current: "wrong", next: "another password" })).status,
+    ).toBe(422);
     const elsewhere = request.agent(world.app.app);
     const token = tokenOf(await elsewhere.get("/api/session"));
     await elsewhere.post("/api/session").set("x-chronometra-token", token).send({ login: "twice", password: PASSWORD });
     expect((await elsewhere.get("/api/portfolio")).status).toBe(200);
-    expect((await one.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status).toBe(200);
+    expect(
+      (await one.send("put", "/api/session/password", { current: PASSWORD, next: "another password" })).status,
+    ).toBe(200);
     expect((await elsewhere.get("/api/portfolio")).status).toBe(401);
     expect((await one.get("/api/portfolio")).status).toBe(200);
   });

@@ -6,7 +6,15 @@ import { isTimeZone } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../shared/http.ts";
 import { inTransaction } from "../shared/database.ts";
-import { addAccount, editAccount, endSessions, findAccount, findByPassword, hashPassword, listAccounts } from "./accounts.ts";
+import {
+  addAccount,
+  editAccount,
+  endSessions,
+  findAccount,
+  findByPassword,
+  hashPassword,
+  listAccounts,
+} from "./accounts.ts";
 import { admitTry } from "./misses.ts";
 import { AccountEntity } from "./accountEntity.ts";
 import { preferencesOf } from "./preferenceRoutes.ts";
@@ -16,10 +24,17 @@ const newToken = (): string => randomBytes(24).toString("base64url");
 
 /** A new session id after signing in or out, so that one set before cannot be ridden on. */
 const renew = (request: Request): Promise<void> =>
-  new Promise((resolve, reject) => request.session.regenerate((error: unknown) => (error ? reject(error as Error) : resolve())));
+  new Promise((resolve, reject) =>
+    request.session.regenerate((error: unknown) => (error ? reject(error as Error) : resolve())),
+  );
 
 /** The account of that name and password, or null; misses are counted, and tries beyond them refused for a while. */
-async function tryPassword(database: DataSource, request: Request, login: string, password: string): Promise<Me | null> {
+async function tryPassword(
+  database: DataSource,
+  request: Request,
+  login: string,
+  password: string,
+): Promise<Me | null> {
   const succeeded = await admitTry(database, login, request.ip ?? "");
   const me = await findByPassword(database, login, password);
   if (me !== null) await succeeded();
@@ -49,7 +64,8 @@ export function accessRoutes(serving: Serving): void {
   });
 
   serve(serving, "PUT /api/session/password", async ({ database, me, body, request }) => {
-    if ((await tryPassword(database, request, me.login, body.current)) === null) throw new Failure("invalid", "The current password is not right.");
+    if ((await tryPassword(database, request, me.login, body.current)) === null)
+      throw new Failure("invalid", "The current password is not right.");
     const passwordHash = await hashPassword(body.next);
     await database.getRepository(AccountEntity).update({ id: me.id }, { passwordHash });
     await endSessions(database, me.id);
@@ -60,21 +76,33 @@ export function accessRoutes(serving: Serving): void {
   });
 
   serve(serving, "PUT /api/session/time-zone", async ({ database, me, body }) => {
-    if (body.timeZone !== null && !isTimeZone(body.timeZone)) throw new Failure("invalid", `"${body.timeZone}" is no time zone; write one as Europe/Lisbon.`);
+    if (body.timeZone !== null && !isTimeZone(body.timeZone))
+      throw new Failure("invalid", `"${body.timeZone}" is no time zone; write one as Europe/Lisbon.`);
     await database.getRepository(AccountEntity).update({ id: me.id }, { timeZone: body.timeZone });
     return { ok: true as const };
   });
 
   serve(serving, "GET /api/accounts", async ({ database }): Promise<Accounts> => {
-    const rows = (await database.query("select row_key as id, min(json_value(doc, '$.name')) as name from plan_row where table_name = 'people' group by row_key order by name")) as { id: string; name: string }[];
+    const rows = (await database.query(
+      "select row_key as id, min(json_value(doc, '$.name')) as name from plan_row where table_name = 'people' group by row_key order by name",
+    )) as { id: string; name: string }[];
     return { accounts: await listAccounts(database), people: rows.map(({ id, name }) => ({ id, name })) };
   });
 
   serve(serving, "POST /api/accounts", async ({ database, body }) => {
-    if (await database.getRepository(AccountEntity).existsBy({ login: body.login })) throw new Failure("conflict", `Someone signs in as "${body.login}" already; use another name.`);
+    if (await database.getRepository(AccountEntity).existsBy({ login: body.login }))
+      throw new Failure("conflict", `Someone signs in as "${body.login}" already; use another name.`);
     const { login, name, roles, person } = body;
-    return addAccount(database, { login, name, roles, personId: person, passwordHash: await hashPassword(body.password) });
+    return addAccount(database, {
+      login,
+      name,
+      roles,
+      personId: person,
+      passwordHash: await hashPassword(body.password),
+    });
   });
 
-  serve(serving, "PUT /api/accounts/:account", ({ database, params, body }) => inTransaction(database, (manager) => editAccount(manager, params["account"]!, body)));
+  serve(serving, "PUT /api/accounts/:account", ({ database, params, body }) =>
+    inTransaction(database, (manager) => editAccount(manager, params["account"]!, body)),
+  );
 }

@@ -6,7 +6,8 @@ export type Access = "anyone" | "signedIn" | "token" | readonly Role[];
 const LOOKERS = ["controller", "projectManager", "approver", "reader"] as const;
 /** What is said to whoever may not: who may, and what to do. */
 export function refusalWords(roles: readonly Role[]): string {
-  if (roles.includes("reader")) return "Only people with a reading role see plans. Go to your desk, or ask an administrator.";
+  if (roles.includes("reader"))
+    return "Only people with a reading role see plans. Go to your desk, or ask an administrator.";
   const named = roles.map((role) => ROLE_WORDS[role]);
   const last = named.at(-1)!;
   return `This is for ${named.length === 1 ? last : `${named.slice(0, -1).join(", ")} and ${last}`}. Ask an administrator if it is to be yours.`;

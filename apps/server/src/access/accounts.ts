@@ -52,7 +52,9 @@ export interface NewAccount {
 }
 
 export async function addAccount(database: DataSource | EntityManager, account: NewAccount): Promise<Me> {
-  const row = database.getRepository(AccountEntity).create({ id: randomUUID(), timeZone: null, ...account, login: account.login.toLowerCase() });
+  const row = database
+    .getRepository(AccountEntity)
+    .create({ id: randomUUID(), timeZone: null, ...account, login: account.login.toLowerCase() });
   await database.getRepository(AccountEntity).insert(row);
   return asMe(row);
 }
@@ -76,9 +78,13 @@ interface AccountEdit {
 export async function editAccount(manager: EntityManager, id: string, edit: AccountEdit): Promise<Me> {
   const repository = manager.getRepository(AccountEntity);
   const all = await repository.find({ lock: { mode: "pessimistic_write" } });
-  const account = orNotFound(all.find((row) => row.id === id), "account");
+  const account = orNotFound(
+    all.find((row) => row.id === id),
+    "account",
+  );
   const others = all.filter((row) => row.id !== id && row.roles.includes("administrator"));
-  if (!edit.roles.includes("administrator") && others.length === 0) throw new Failure("invalid", "Someone must remain administrator; give another account that role first.");
+  if (!edit.roles.includes("administrator") && others.length === 0)
+    throw new Failure("invalid", "Someone must remain administrator; give another account that role first.");
   Object.assign(account, { name: edit.name, roles: edit.roles, personId: edit.person });
   if (edit.password !== undefined) account.passwordHash = await hashPassword(edit.password);
   await repository.save(account);
@@ -95,6 +101,12 @@ export async function endSessions(manager: DataSource | EntityManager, accountId
 export async function addFirstAccount(database: DataSource): Promise<{ login: string; password: string } | null> {
   if ((await database.getRepository(AccountEntity).count()) > 0) return null;
   const password = randomBytes(9).toString("base64url");
-  await addAccount(database, { login: "admin", name: "Administrator", passwordHash: await hashPassword(password), roles: ["administrator", "controller"], personId: null });
+  await addAccount(database, {
+    login: "admin",
+    name: "Administrator",
+    passwordHash: await hashPassword(password),
+    roles: ["administrator", "controller"],
+    personId: null,
+  });
   return { login: "admin", password };
 }

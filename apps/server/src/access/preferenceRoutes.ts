@@ -6,7 +6,8 @@ import { PreferenceEntity } from "./preferenceEntity.ts";
 const NAME = /^[\w.-]{1,60}$/;
 
 function assertName(name: string): void {
-  if (!NAME.test(name)) throw new Failure("invalid", "A preference is named by 1 to 60 letters, digits, dots and dashes.");
+  if (!NAME.test(name))
+    throw new Failure("invalid", "A preference is named by 1 to 60 letters, digits, dots and dashes.");
 }
 
 /** How someone likes the pages, as they left them: texts by the names that pages gave them. */

@@ -11,7 +11,8 @@ beforeAll(async () => {
 });
 afterAll(() => world.drop());
 
-const keep = (who: Caller, name: string, value: string | null) => who.send("put", `/api/preferences/${name}`, { value });
+const keep = (who: Caller, name: string, value: string | null) =>
+  who.send("put", `/api/preferences/${name}`, { value });
 const kept = async (who: Caller): Promise<unknown> => (await who.get("/api/session")).body.preferences;
 
 describe("how someone likes a page", () => {

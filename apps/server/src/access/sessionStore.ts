@@ -34,10 +34,24 @@ export class SessionStore extends Store {
     const [row] = (await this.database.query(
       "select s.data, s.expires_at as expiresAt, a.id, a.login, a.name, a.roles, a.person_id as person, a.time_zone as timeZone from session s left join account a on a.id = json_value(s.data, '$.accountId') where s.sid = ?",
       [sid],
-    )) as ({ data: string; expiresAt: string } & ({ id: null } | { id: string; login: string; name: string; roles: string; person: string | null; timeZone: string | null }))[];
+    )) as ({ data: string; expiresAt: string } & (
+      | { id: null }
+      | { id: string; login: string; name: string; roles: string; person: string | null; timeZone: string | null }
+    ))[];
     if (row === undefined || Number(row.expiresAt) < Date.now()) return null;
     const { data, expiresAt, ...account } = row;
-    return { ...(JSON.parse(data) as SessionData), keptUntil: Number(expiresAt), me: account.id === null ? null : { ...account, roles: JSON.parse(account.roles) as Role[], timeZone: account.timeZone ?? installationZone() } };
+    return {
+      ...(JSON.parse(data) as SessionData),
+      keptUntil: Number(expiresAt),
+      me:
+        account.id === null
+          ? null
+          : {
+              ...account,
+              roles: JSON.parse(account.roles) as Role[],
+              timeZone: account.timeZone ?? installationZone(),
+            },
+    };
   }
 
   override set(sid: string, session: SessionData, callback: Done = () => undefined): void {
@@ -54,7 +68,9 @@ export class SessionStore extends Store {
     // A session is kept alive to within some minutes; a write for every call would cost more than most calls do.
     const kept = session.keptUntil ?? 0;
     if (kept - Date.now() > SESSION_MILLISECONDS - TOUCH_MILLISECONDS) return callback();
-    this.sessions.update({ sid }, { expiresAt: String(Date.now() + SESSION_MILLISECONDS) }).then(() => callback(), callback);
+    this.sessions
+      .update({ sid }, { expiresAt: String(Date.now() + SESSION_MILLISECONDS) })
+      .then(() => callback(), callback);
   }
 
   /** Removes what has run out. */

@@ -28,7 +28,11 @@ export class ApiTokenEntity {
 const hashOf = (token: string): string => createHash("sha256").update(token).digest("hex");
 
 /** Makes a token for another system; it is told once and cannot be read again. */
-export async function makeToken(database: DataSource, madeBy: string, name: string): Promise<{ id: string; token: string }> {
+export async function makeToken(
+  database: DataSource,
+  madeBy: string,
+  name: string,
+): Promise<{ id: string; token: string }> {
   const token = `chr_${randomBytes(32).toString("base64url")}`;
   const row = { id: randomUUID(), name, hash: hashOf(token), madeBy, madeAt: new Date(), usedAt: null };
   await database.getRepository(ApiTokenEntity).insert(row);
@@ -41,8 +45,13 @@ export async function makeToken(database: DataSource, madeBy: string, name: stri
  */
 export async function admitSystem(database: DataSource, header: string | undefined): Promise<ApiTokenEntity> {
   const token = /^Bearer (\S+)$/.exec(header ?? "")?.[1];
-  const found = token === undefined ? null : await database.getRepository(ApiTokenEntity).findOneBy({ hash: hashOf(token) });
-  if (found === null) throw new Failure("signInNeeded", "Send a valid token of this installation as Authorization: Bearer; an administrator makes one under Settings.");
+  const found =
+    token === undefined ? null : await database.getRepository(ApiTokenEntity).findOneBy({ hash: hashOf(token) });
+  if (found === null)
+    throw new Failure(
+      "signInNeeded",
+      "Send a valid token of this installation as Authorization: Bearer; an administrator makes one under Settings.",
+    );
   await database.getRepository(ApiTokenEntity).update({ id: found.id }, { usedAt: new Date() });
   return found;
 }

@@ -16,20 +16,34 @@ import { WhatIfEntity } from "./whatIfEntities.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
-const mayDecide = (me: Me, approval: ApprovalEntity): boolean => me.roles.includes("approver") && approval.state === "asked" && approval.askedBy !== me.id;
+const mayDecide = (me: Me, approval: ApprovalEntity): boolean =>
+  me.roles.includes("approver") && approval.state === "asked" && approval.askedBy !== me.id;
 
 /** How many changes the plan has had since each of some requests, those that were undone left out. */
-async function changesSince(database: DataSource | EntityManager, asked: readonly ApprovalEntity[]): Promise<Map<string, number>> {
+async function changesSince(
+  database: DataSource | EntityManager,
+  asked: readonly ApprovalEntity[],
+): Promise<Map<string, number>> {
   const em = "manager" in database ? database.manager : database;
   const counts = new Map<string, number>();
-  for (const { id, projectId, revision } of asked) if (revision !== null) counts.set(id, standing(await listsSince(em, projectId, revision)).length);
+  for (const { id, projectId, revision } of asked)
+    if (revision !== null) counts.set(id, standing(await listsSince(em, projectId, revision)).length);
   return counts;
 }
 
-async function present(database: DataSource | EntityManager, me: Me, approvals: readonly ApprovalEntity[]): Promise<Approval[]> {
+async function present(
+  database: DataSource | EntityManager,
+  me: Me,
+  approvals: readonly ApprovalEntity[],
+): Promise<Approval[]> {
   const names = await accountNames(database);
-  const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
-  const since = await changesSince(database, approvals.filter(({ state }) => state === "asked"));
+  const projects = new Map(
+    (await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]),
+  );
+  const since = await changesSince(
+    database,
+    approvals.filter(({ state }) => state === "asked"),
+  );
   return approvals.map((approval) => {
     const project = projects.get(approval.projectId)!;
     return {
@@ -73,29 +87,49 @@ function baselineLine(baseline: Baseline, digest: string, of: WhatIfEntity | und
 
 export function approveRoutes(serving: Serving): void {
   serve(serving, "GET /api/approvals", async ({ database, me }) => {
-    const open = await database.getRepository(ApprovalEntity).find({ where: { state: "asked" }, order: { askedAt: "ASC" } });
+    const open = await database
+      .getRepository(ApprovalEntity)
+      .find({ where: { state: "asked" }, order: { askedAt: "ASC" } });
     return present(database, me, open);
   });
 
   serve(serving, "GET /api/projects/:project/ledger", async ({ database, me, params }): Promise<Ledger> => {
     const project = await findProject(database, params["project"]!);
     const plan = await loadPlan(database.manager, project);
-    const approvals = await database.getRepository(ApprovalEntity).find({ where: { projectId: project.id }, order: { askedAt: "DESC" } });
-    const digests = await database.getRepository(BaselineEntity).find({ where: { projectId: project.id }, select: { number: true, digest: true, projectId: true } });
-    const requests = await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id, state: "approved" } });
+    const approvals = await database
+      .getRepository(ApprovalEntity)
+      .find({ where: { projectId: project.id }, order: { askedAt: "DESC" } });
+    const digests = await database
+      .getRepository(BaselineEntity)
+      .find({ where: { projectId: project.id }, select: { number: true, digest: true, projectId: true } });
+    const requests = await database
+      .getRepository(WhatIfEntity)
+      .find({ where: { projectId: project.id, state: "approved" } });
     const requestOf = new Map(requests.map((each) => [each.baseline, each]));
     const digestOfNumber = new Map(digests.map(({ number, digest }) => [number, digest]));
     return {
       currency: plan.project.currency,
       minorDigits: plan.project.minorDigits ?? 2,
-      mayAsk: mayEdit(me, project) && approvals.every(({ state, revision }) => state !== "asked" || revision !== project.revision),
+      mayAsk:
+        mayEdit(me, project) &&
+        approvals.every(({ state, revision }) => state !== "asked" || revision !== project.revision),
       approvals: await present(database, me, approvals),
-      baselines: [...plan.baselines.values()].map((baseline) => baselineLine(baseline, digestOfNumber.get(baseline.number) ?? "", requestOf.get(baseline.number))).reverse(),
+      baselines: [...plan.baselines.values()]
+        .map((baseline) =>
+          baselineLine(baseline, digestOfNumber.get(baseline.number) ?? "", requestOf.get(baseline.number)),
+        )
+        .reverse(),
     };
   });
 
   serve(serving, "POST /api/projects/:project/approvals", ({ database, me, params, body }) =>
-    writeProject(database, me, params["project"]!, async (writing, project) => (await present(writing.manager, me, [await askApproval(writing, project, body.word)]))[0]!),
+    writeProject(
+      database,
+      me,
+      params["project"]!,
+      async (writing, project) =>
+        (await present(writing.manager, me, [await askApproval(writing, project, body.word)]))[0]!,
+    ),
   );
 
   serve(serving, "POST /api/approvals/:approval/decision", async ({ database, me, params, body }) => {
@@ -105,27 +139,44 @@ export function approveRoutes(serving: Serving): void {
 
   const storedBaseline = async (database: DataSource, params: Record<string, string>): Promise<BaselineEntity> => {
     const number = Number(params["number"]);
-    return orNotFound(await database.getRepository(BaselineEntity).findOneBy({ projectId: params["project"]!, number: Number.isInteger(number) ? number : -1 }), "baseline of that number");
+    return orNotFound(
+      await database
+        .getRepository(BaselineEntity)
+        .findOneBy({ projectId: params["project"]!, number: Number.isInteger(number) ? number : -1 }),
+      "baseline of that number",
+    );
   };
 
-  serve(serving, "GET /api/projects/:project/frozen/:state", async ({ database, params }) => frozenAs(database, await findProject(database, params["project"]!), params["state"]!));
-  serve(serving, "GET /api/projects/:project/compare/:from/:to", async ({ database, params }) => compareProject(database, await findProject(database, params["project"]!), params["from"]!, params["to"]!));
+  serve(serving, "GET /api/projects/:project/frozen/:state", async ({ database, params }) =>
+    frozenAs(database, await findProject(database, params["project"]!), params["state"]!),
+  );
+  serve(serving, "GET /api/projects/:project/compare/:from/:to", async ({ database, params }) =>
+    compareProject(database, await findProject(database, params["project"]!), params["from"]!, params["to"]!),
+  );
 
-  serve(serving, "GET /api/projects/:project/drift/:from/:to/:target", async ({ database, params, request, response }) => {
-    const project = await findProject(database, params["project"]!);
-    const asked = { from: params["from"]!, to: params["to"]!, target: params["target"]! };
-    const abort = new AbortController();
-    if (request.get("accept") !== PROGRESS_TYPE) return driftOf(database, project, asked, () => undefined, abort.signal);
-    // Whoever leaves the page does not wait for it any more.
-    response.on("close", () => abort.abort());
-    return withProgress(response, (onShare) => driftOf(database, project, asked, onShare, abort.signal));
-  });
+  serve(
+    serving,
+    "GET /api/projects/:project/drift/:from/:to/:target",
+    async ({ database, params, request, response }) => {
+      const project = await findProject(database, params["project"]!);
+      const asked = { from: params["from"]!, to: params["to"]!, target: params["target"]! };
+      const abort = new AbortController();
+      if (request.get("accept") !== PROGRESS_TYPE)
+        return driftOf(database, project, asked, () => undefined, abort.signal);
+      // Whoever leaves the page does not wait for it any more.
+      response.on("close", () => abort.abort());
+      return withProgress(response, (onShare) => driftOf(database, project, asked, onShare, abort.signal));
+    },
+  );
 
   serve(serving, "GET /api/projects/:project/baselines/:number/content", async ({ database, params, response }) => {
     const project = await findProject(database, params["project"]!);
     const row = await storedBaseline(database, params);
     const name = `${project.code.replace(/[^\w.-]+/g, "-")}-baseline-${row.number}.json`;
-    response.type("application/json").setHeader("Content-Disposition", `attachment; filename="${name}"`).end(row.content);
+    response
+      .type("application/json")
+      .setHeader("Content-Disposition", `attachment; filename="${name}"`)
+      .end(row.content);
     return "";
   });
 

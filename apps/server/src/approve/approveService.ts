@@ -1,6 +1,15 @@
 import { createHash, randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { canonicalText, freezePlan, fromBundle, toBundle, withoutProgress, type Baseline, type Plan, type PlanBundle } from "@chronometra/core";
+import {
+  canonicalText,
+  freezePlan,
+  fromBundle,
+  toBundle,
+  withoutProgress,
+  type Baseline,
+  type Plan,
+  type PlanBundle,
+} from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
 import { writeProjects, type Writing } from "../plan/writeProjects.ts";
@@ -13,14 +22,23 @@ export const digestOf = (content: string): string => createHash("sha256").update
 
 /** The text that a baseline is stored as and its digest is made from: the rows, and the logic they were frozen with. */
 export function baselineContent(baseline: Baseline, plan: Plan): string {
-  const wishes = Object.fromEntries([...plan.activities].flatMap(([id, { wish }]) => (wish === undefined ? [] : [[id, wish]])));
+  const wishes = Object.fromEntries(
+    [...plan.activities].flatMap(([id, { wish }]) => (wish === undefined ? [] : [[id, wish]])),
+  );
   return canonicalText({ baseline, links: [...plan.links.values()], wishes });
 }
 
 /** Puts a baseline into the database; what is written there stays. */
-export async function insertBaseline(manager: EntityManager, projectId: string, baseline: Baseline, plan: Plan): Promise<void> {
+export async function insertBaseline(
+  manager: EntityManager,
+  projectId: string,
+  baseline: Baseline,
+  plan: Plan,
+): Promise<void> {
   const content = baselineContent(baseline, plan);
-  await manager.getRepository(BaselineEntity).insert({ projectId, number: baseline.number, content, digest: digestOf(content) });
+  await manager
+    .getRepository(BaselineEntity)
+    .insert({ projectId, number: baseline.number, content, digest: digestOf(content) });
 }
 
 /**
@@ -28,18 +46,39 @@ export async function insertBaseline(manager: EntityManager, projectId: string, 
  * @param on the day of approval, `YYYY-MM-DD`
  * @param asked the plan to freeze, where not the one that is live
  */
-export async function freezeProject(writing: Writing, project: ProjectEntity, reason: string, on: string, at: Date, asked?: Plan): Promise<number> {
+export async function freezeProject(
+  writing: Writing,
+  project: ProjectEntity,
+  reason: string,
+  on: string,
+  at: Date,
+  asked?: Plan,
+): Promise<number> {
   const { manager, me } = writing;
   const live = await writing.plan(project);
   const plan = asked ?? live;
   const frozen = freezePlan(toBundle(plan));
-  if (frozen.activities.length === 0) throw new Failure("invalid", "There is nothing to approve: no activity has dates yet.");
+  if (frozen.activities.length === 0)
+    throw new Failure("invalid", "There is nothing to approve: no activity has dates yet.");
   const number = Math.max(0, ...[...live.baselines.values()].map((baseline) => baseline.number)) + 1;
-  const baseline: Baseline = { number, approvedOn: on, approvedBy: me.name, reason, calendars: [...frozen.calendars], activities: [...frozen.activities] };
+  const baseline: Baseline = {
+    number,
+    approvedOn: on,
+    approvedBy: me.name,
+    reason,
+    calendars: [...frozen.calendars],
+    activities: [...frozen.activities],
+  };
   await insertBaseline(manager, project.id, baseline, plan);
   const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...whole } = withoutProgress(toBundle(plan));
-  await manager.getRepository(BaselinePlanEntity).insert({ projectId: project.id, number, content: JSON.stringify(whole) });
-  await storeChanges(writing, project, { changes: [{ type: "freeze", baseline }], label: `Baseline ${number} frozen`, at });
+  await manager
+    .getRepository(BaselinePlanEntity)
+    .insert({ projectId: project.id, number, content: JSON.stringify(whole) });
+  await storeChanges(writing, project, {
+    changes: [{ type: "freeze", baseline }],
+    label: `Baseline ${number} frozen`,
+    at,
+  });
   return number;
 }
 
@@ -47,21 +86,51 @@ export async function freezeProject(writing: Writing, project: ProjectEntity, re
  * Asks for the plan as it is to be approved. One request waits at a time: where the plan has moved on since one was made, the
  * new one takes its place.
  */
-export async function askApproval(writing: Writing, project: ProjectEntity, word: string, at = new Date()): Promise<ApprovalEntity> {
+export async function askApproval(
+  writing: Writing,
+  project: ProjectEntity,
+  word: string,
+  at = new Date(),
+): Promise<ApprovalEntity> {
   const { manager, me } = writing;
   const repository = manager.getRepository(ApprovalEntity);
   const waiting = await repository.findOneBy({ projectId: project.id, state: "asked" });
-  if (waiting?.revision === project.revision) throw new Failure("conflict", "Approval of this plan has been asked for already and waits for a decision.");
-  if (waiting !== null) await settle(manager, waiting, { state: "replaced", decidedBy: me.id, decidedAt: at, reason: "Asked anew with a later plan." });
+  if (waiting?.revision === project.revision)
+    throw new Failure("conflict", "Approval of this plan has been asked for already and waits for a decision.");
+  if (waiting !== null)
+    await settle(manager, waiting, {
+      state: "replaced",
+      decidedBy: me.id,
+      decidedAt: at,
+      reason: "Asked anew with a later plan.",
+    });
   const undecided = { decidedBy: null, decidedAt: null, reason: null, baseline: null };
-  const approval = repository.create({ id: randomUUID(), projectId: project.id, state: "asked", askedBy: me.id, askedAt: at, word, revision: project.revision, ...undecided });
+  const approval = repository.create({
+    id: randomUUID(),
+    projectId: project.id,
+    state: "asked",
+    askedBy: me.id,
+    askedAt: at,
+    word,
+    revision: project.revision,
+    ...undecided,
+  });
   await repository.insert(approval);
-  const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...asked } = toBundle(await writing.plan(project));
+  const {
+    timeEntries: _time,
+    actualCosts: _costs,
+    baselines: _baselines,
+    ...asked
+  } = toBundle(await writing.plan(project));
   await manager.getRepository(ApprovalPlanEntity).insert({ approvalId: approval.id, content: JSON.stringify(asked) });
   return approval;
 }
 
-async function settle(manager: EntityManager, approval: ApprovalEntity, decided: Pick<ApprovalEntity, "state" | "decidedBy" | "decidedAt" | "reason"> & { baseline?: number | null }): Promise<void> {
+async function settle(
+  manager: EntityManager,
+  approval: ApprovalEntity,
+  decided: Pick<ApprovalEntity, "state" | "decidedBy" | "decidedAt" | "reason"> & { baseline?: number | null },
+): Promise<void> {
   Object.assign(approval, decided);
   await manager.getRepository(ApprovalEntity).save(approval);
   await manager.getRepository(ApprovalPlanEntity).delete({ approvalId: approval.id });
@@ -74,19 +143,50 @@ export async function planAsked(manager: EntityManager, approval: ApprovalEntity
 }
 
 /** Approves the plan as it was asked for, and freezes that, or sends it back; never what one asked for oneself. */
-export async function decideApproval(database: DataSource, me: Me, id: string, decision: "approve" | "sendBack", reason: string, at = new Date()): Promise<ApprovalEntity> {
+export async function decideApproval(
+  database: DataSource,
+  me: Me,
+  id: string,
+  decision: "approve" | "sendBack",
+  reason: string,
+  at = new Date(),
+): Promise<ApprovalEntity> {
   const { projectId } = await findApproval(database, id);
   return writeProjects(database, me, [projectId], async (writing) => {
     const { manager } = writing;
     const project = writing.project(projectId);
     const approval = await findApproval(manager, id);
-    if (approval.state !== "asked") throw new Failure("conflict", approval.state === "replaced" ? "This request was replaced by one with a later plan; load the page again." : "This request has been decided already.");
-    if (approval.askedBy === me.id) throw new Failure("notAllowed", "You asked for this approval yourself; another approver decides it.");
+    if (approval.state !== "asked")
+      throw new Failure(
+        "conflict",
+        approval.state === "replaced"
+          ? "This request was replaced by one with a later plan; load the page again."
+          : "This request has been decided already.",
+      );
+    if (approval.askedBy === me.id)
+      throw new Failure("notAllowed", "You asked for this approval yourself; another approver decides it.");
     const asked = decision === "approve" ? await planAsked(manager, approval) : null;
-    const baseline = decision === "approve" ? await freezeProject(writing, project, reason, dayOf(me, at), at, asked === null ? undefined : fromBundle(asked)) : null;
-    await settle(manager, approval, { state: baseline === null ? "sentBack" : "approved", decidedBy: me.id, decidedAt: at, reason, baseline });
+    const baseline =
+      decision === "approve"
+        ? await freezeProject(
+            writing,
+            project,
+            reason,
+            dayOf(me, at),
+            at,
+            asked === null ? undefined : fromBundle(asked),
+          )
+        : null;
+    await settle(manager, approval, {
+      state: baseline === null ? "sentBack" : "approved",
+      decidedBy: me.id,
+      decidedAt: at,
+      reason,
+      baseline,
+    });
     return approval;
   });
 }
 
-export const findApproval = async (database: DataSource | EntityManager, id: string): Promise<ApprovalEntity> => orNotFound(await database.getRepository(ApprovalEntity).findOneBy({ id }), "request for approval");
+export const findApproval = async (database: DataSource | EntityManager, id: string): Promise<ApprovalEntity> =>
+  orNotFound(await database.getRepository(ApprovalEntity).findOneBy({ id }), "request for approval");

@@ -1,6 +1,20 @@
 import { MessageChannel } from "node:worker_threads";
 import { STATE_NAME, type ComparisonView, type DriftLedgerView, type OnceFrozenView } from "@chronometra/contract";
-import { compareStates, compileCalendars, onceFrozen, stateOfBaseline, stateOfPlan, toBundle, type ComparedRow, type DriftLedger, type FrozenLogic, type Plan, type PlanBundle, type PlanState, type StateRow } from "@chronometra/core";
+import {
+  compareStates,
+  compileCalendars,
+  onceFrozen,
+  stateOfBaseline,
+  stateOfPlan,
+  toBundle,
+  type ComparedRow,
+  type DriftLedger,
+  type FrozenLogic,
+  type Plan,
+  type PlanBundle,
+  type PlanState,
+  type StateRow,
+} from "@chronometra/core";
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
@@ -18,15 +32,35 @@ type Named = ComparisonView["states"][number];
 
 async function statesOf(database: DataSource, project: ProjectEntity, plan: Plan): Promise<Named[]> {
   const periods = (await issuedPeriods(database, project.id)).reverse();
-  const whatIfs = await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id, state: In(["open", "sentBack", "asked"]) }, order: { madeAt: "DESC" } });
-  const asked = await database.getRepository(ApprovalEntity).find({ where: { projectId: project.id, state: "asked", revision: Not(IsNull()) } });
+  const whatIfs = await database
+    .getRepository(WhatIfEntity)
+    .find({ where: { projectId: project.id, state: In(["open", "sentBack", "asked"]) }, order: { madeAt: "DESC" } });
+  const asked = await database
+    .getRepository(ApprovalEntity)
+    .find({ where: { projectId: project.id, state: "asked", revision: Not(IsNull()) } });
   return [
     { name: "plan", words: "the plan as it is now", on: plan.project.dataDate ?? null },
-    ...asked.map(({ id, askedAt }) => ({ name: `asked-${id}`, words: "the plan as approval was asked for", on: dayOf({ timeZone: installationZone() }, askedAt) })),
-    ...whatIfs.filter(({ state }) => state === "asked").map(({ id, request }) => ({ name: `request-${id}`, words: `change request ${request} alone, as it would be approved`, on: null })),
+    ...asked.map(({ id, askedAt }) => ({
+      name: `asked-${id}`,
+      words: "the plan as approval was asked for",
+      on: dayOf({ timeZone: installationZone() }, askedAt),
+    })),
+    ...whatIfs
+      .filter(({ state }) => state === "asked")
+      .map(({ id, request }) => ({
+        name: `request-${id}`,
+        words: `change request ${request} alone, as it would be approved`,
+        on: null,
+      })),
     ...whatIfs.map(({ id, name }) => ({ name: `whatif-${id}`, words: `what if: ${name}`, on: null })),
-    ...periods.map(({ number, dataDate }) => ({ name: `period-${number}`, words: `period ${number} as issued`, on: dataDate })),
-    ...[...plan.baselines.values()].map(({ number, approvedOn }) => ({ name: `baseline-${number}`, words: `baseline ${number}`, on: approvedOn })).reverse(),
+    ...periods.map(({ number, dataDate }) => ({
+      name: `period-${number}`,
+      words: `period ${number} as issued`,
+      on: dataDate,
+    })),
+    ...[...plan.baselines.values()]
+      .map(({ number, approvedOn }) => ({ name: `baseline-${number}`, words: `baseline ${number}`, on: approvedOn }))
+      .reverse(),
   ];
 }
 
@@ -35,23 +69,41 @@ async function wholeNamed(database: DataSource, project: ProjectEntity, name: st
   if (!STATE_NAME.test(name)) throw new Failure("invalid", `"${name}" is no state of a plan; name plan or period-1.`);
   const [kind, text] = name.split("-");
   if (kind === "baseline") {
-    const kept = await database.getRepository(BaselinePlanEntity).findOneBy({ projectId: project.id, number: Number(text) });
-    return JSON.parse(orNotFound(kept, "plan behind that baseline; it was approved elsewhere, or before plans were kept").content) as PlanBundle;
+    const kept = await database
+      .getRepository(BaselinePlanEntity)
+      .findOneBy({ projectId: project.id, number: Number(text) });
+    return JSON.parse(
+      orNotFound(kept, "plan behind that baseline; it was approved elsewhere, or before plans were kept").content,
+    ) as PlanBundle;
   }
   if (kind === "plan") return toBundle(await loadPlan(database.manager, project));
-  if (kind === "asked") return orNotFound(await planAsked(database.manager, await findApproval(database, name.slice("asked-".length))), "plan behind that request; it was decided meanwhile");
+  if (kind === "asked")
+    return orNotFound(
+      await planAsked(database.manager, await findApproval(database, name.slice("asked-".length))),
+      "plan behind that request; it was decided meanwhile",
+    );
   if (kind === "request") {
-    const alone = await aloneOnBaseline(database.manager, await loadPlan(database.manager, project), await findWhatIf(database, name.slice("request-".length)));
+    const alone = await aloneOnBaseline(
+      database.manager,
+      await loadPlan(database.manager, project),
+      await findWhatIf(database, name.slice("request-".length)),
+    );
     if ("fault" in alone) throw new Failure("invalid", `It cannot be approved by itself. ${alone.fault}`);
     return alone.plan;
   }
   if (kind === "whatif") {
     const { after, fault } = await tried(database, await findWhatIf(database, name.slice("whatif-".length)));
-    if (after === null) throw new Failure("invalid", `This what-if does not fit the live plan any more: ${fault}. Merge it first.`);
+    if (after === null)
+      throw new Failure("invalid", `This what-if does not fit the live plan any more: ${fault}. Merge it first.`);
     return toBundle(after);
   }
-  const issued = await database.getRepository(IssuedPlanEntity).findOne({ where: { projectId: project.id, number: Number(text) }, order: { edition: "DESC" } });
-  return JSON.parse(orNotFound(issued, "plan of that period; plans are kept from the first period that is issued with this version on").content) as PlanBundle;
+  const issued = await database
+    .getRepository(IssuedPlanEntity)
+    .findOne({ where: { projectId: project.id, number: Number(text) }, order: { edition: "DESC" } });
+  return JSON.parse(
+    orNotFound(issued, "plan of that period; plans are kept from the first period that is issued with this version on")
+      .content,
+  ) as PlanBundle;
 }
 
 interface DriftAsked {
@@ -66,11 +118,21 @@ interface DriftAsked {
  * @param onShare told the share that is done, 0 to 1
  * @param signal ends the work
  */
-export async function driftOf(database: DataSource, project: ProjectEntity, { from, to, target }: DriftAsked, onShare: (share: number) => void, signal: AbortSignal): Promise<DriftLedgerView> {
+export async function driftOf(
+  database: DataSource,
+  project: ProjectEntity,
+  { from, to, target }: DriftAsked,
+  onShare: (share: number) => void,
+  signal: AbortSignal,
+): Promise<DriftLedgerView> {
   const [before, after] = [await wholeNamed(database, project, from), await wholeNamed(database, project, to)];
   const { port1, port2 } = new MessageChannel();
   port1.on("message", onShare);
-  const working = inWorker<DriftLedger | { fault: string }>("approve/driftWorker", { before, after, target: target === "finish" ? null : target, port: port2 }, { transferList: [port2], signal });
+  const working = inWorker<DriftLedger | { fault: string }>(
+    "approve/driftWorker",
+    { before, after, target: target === "finish" ? null : target, port: port2 },
+    { transferList: [port2], signal },
+  );
   const ledger = await working.finally(() => port1.close());
   if ("fault" in ledger) throw new Failure("invalid", `One of the two states cannot be computed: ${ledger.fault}`);
   return { ...ledger, causes: [...ledger.causes] };
@@ -78,11 +140,26 @@ export async function driftOf(database: DataSource, project: ProjectEntity, { fr
 
 /** What freezing a state that is known whole would make of the figures. */
 export async function frozenAs(database: DataSource, project: ProjectEntity, name: string): Promise<OnceFrozenView> {
-  const [live, state] = [toBundle(await loadPlan(database.manager, project)), await wholeNamed(database, project, name.replace(/^request-/, "whatif-"))];
+  const [live, state] = [
+    toBundle(await loadPlan(database.manager, project)),
+    await wholeNamed(database, project, name.replace(/^request-/, "whatif-")),
+  ];
   // A plan kept with a request has its baselines kept beside it.
   const after = { ...state, baselines: live.baselines ?? [] };
-  const frozen = onceFrozen(live, after, name.startsWith("request-") ? await wholeNamed(database, project, name) : after);
-  return frozen === null ? null : { ...frozen, past: [...frozen.past], currency: state.project.currency, minorDigits: state.project.minorDigits ?? 2, dataDate: state.project.dataDate! };
+  const frozen = onceFrozen(
+    live,
+    after,
+    name.startsWith("request-") ? await wholeNamed(database, project, name) : after,
+  );
+  return frozen === null
+    ? null
+    : {
+        ...frozen,
+        past: [...frozen.past],
+        currency: state.project.currency,
+        minorDigits: state.project.minorDigits ?? 2,
+        dataDate: state.project.dataDate!,
+      };
 }
 
 async function stateNamed(database: DataSource, project: ProjectEntity, plan: Plan, name: string): Promise<PlanState> {
@@ -118,16 +195,37 @@ const presentRow = (row: ComparedRow): ComparisonView["rows"][number] => ({
 });
 
 /** Two states of a project's plan compared, with all that there are to choose from. */
-export async function compareProject(database: DataSource, project: ProjectEntity, from: string, to: string): Promise<ComparisonView> {
-  for (const name of [from, to]) if (!STATE_NAME.test(name)) throw new Failure("invalid", `"${name}" is no state of a plan; name plan, baseline-1 or period-1.`);
+export async function compareProject(
+  database: DataSource,
+  project: ProjectEntity,
+  from: string,
+  to: string,
+): Promise<ComparisonView> {
+  for (const name of [from, to])
+    if (!STATE_NAME.test(name))
+      throw new Failure("invalid", `"${name}" is no state of a plan; name plan, baseline-1 or period-1.`);
   const plan = await loadPlan(database.manager, project);
   const states = await statesOf(database, project, plan);
-  const named = (name: string): Named => orNotFound(states.find((state) => state.name === name), `state "${name}"`);
+  const named = (name: string): Named =>
+    orNotFound(
+      states.find((state) => state.name === name),
+      `state "${name}"`,
+    );
   const calendar = compileCalendars([...plan.calendars.values()]).set.get(plan.project.calendar);
   const ends = { from: named(from), to: named(to) };
   // What a request alone would freeze has the names of then, and is told against the plan behind the baseline, which has them too.
   const state = async (name: string): Promise<PlanState> =>
-    to.startsWith("request-") && name.startsWith("baseline-") ? stateOfPlan(await wholeNamed(database, project, name)) : stateNamed(database, project, plan, name);
+    to.startsWith("request-") && name.startsWith("baseline-")
+      ? stateOfPlan(await wholeNamed(database, project, name))
+      : stateNamed(database, project, plan, name);
   const comparison = compareStates(await state(from), await state(to), calendar);
-  return { currency: plan.project.currency, minorDigits: plan.project.minorDigits ?? 2, dayMinutes: calendar.dayMinutes, states, ...ends, ...comparison, rows: comparison.rows.map(presentRow) };
+  return {
+    currency: plan.project.currency,
+    minorDigits: plan.project.minorDigits ?? 2,
+    dayMinutes: calendar.dayMinutes,
+    states,
+    ...ends,
+    ...comparison,
+    rows: comparison.rows.map(presentRow),
+  };
 }

@@ -91,7 +91,14 @@ export class WhatIfListEntity {
   undoes!: number | null;
 
   /** What its sender calls it, so that it is stored once however often it is sent. */
-  @Column({ name: "list_id", type: "varchar", length: 36, nullable: true, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  @Column({
+    name: "list_id",
+    type: "varchar",
+    length: 36,
+    nullable: true,
+    charset: "utf8mb4",
+    collation: "utf8mb4_bin",
+  })
   listId!: string | null;
 }
 

@@ -14,13 +14,29 @@ import { serve, type Serving } from "../shared/http.ts";
 import { freezeProject } from "./approveService.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
-import { aloneOnBaseline, applyWhatIf, beginWhatIf, changeWhatIf, dropWhatIf, findWhatIf, inForce, keepWhatIf, mergeWhatIf, putForward, restoreWhatIf, tried, undoInWhatIf } from "./whatIfService.ts";
+import {
+  aloneOnBaseline,
+  applyWhatIf,
+  beginWhatIf,
+  changeWhatIf,
+  dropWhatIf,
+  findWhatIf,
+  inForce,
+  keepWhatIf,
+  mergeWhatIf,
+  putForward,
+  restoreWhatIf,
+  tried,
+  undoInWhatIf,
+} from "./whatIfService.ts";
 
 const DONE = { ok: true as const };
 
 async function present(database: DataSource | EntityManager, me: Me, rows: readonly WhatIfEntity[]): Promise<WhatIf[]> {
   const names = await accountNames(database);
-  const projects = new Map((await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]));
+  const projects = new Map(
+    (await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]),
+  );
   return rows.map((row) => {
     const project = projects.get(row.projectId)!;
     return {
@@ -55,8 +71,21 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
   const row = await findWhatIf(database, id);
   const { project, live, after, fault, behind, meets, load, budget } = await tried(database, row);
   const [whatIf] = await present(database, me, [row]);
-  const plan = after === null ? null : { ...(await presentPlan(database, me, project, after)), revision: row.version, mayEdit: whatIf!.mayEdit };
-  return { whatIf: whatIf!, seen: { live: project.revision, version: row.version }, plan, fault, behind, meets, effect: after === null ? null : presentEffect(live, after), load, budget };
+  const plan =
+    after === null
+      ? null
+      : { ...(await presentPlan(database, me, project, after)), revision: row.version, mayEdit: whatIf!.mayEdit };
+  return {
+    whatIf: whatIf!,
+    seen: { live: project.revision, version: row.version },
+    plan,
+    fault,
+    behind,
+    meets,
+    effect: after === null ? null : presentEffect(live, after),
+    load,
+    budget,
+  };
 }
 
 /**
@@ -64,40 +93,87 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
  * the baseline in force with these changes, so that what else has moved since stays in sight; or the whole plan as it stands, knowingly.
  * Or sends it back.
  */
-async function decide(database: DataSource, me: Me, id: string, { decision, reason: word, seen }: BodyOf<"POST /api/whatifs/:whatif/decision">): Promise<WhatIfEntity> {
+async function decide(
+  database: DataSource,
+  me: Me,
+  id: string,
+  { decision, reason: word, seen }: BodyOf<"POST /api/whatifs/:whatif/decision">,
+): Promise<WhatIfEntity> {
   const at = new Date();
   const { projectId } = await findWhatIf(database, id);
   return writeProjects(database, me, [projectId], async (writing) => {
     const { manager } = writing;
     const project = writing.project(projectId);
     const row = await findWhatIf(manager, id, true);
-    if (row.state !== "asked") throw new Failure("conflict", "This change request has been decided or withdrawn already.");
-    if (row.askedBy === me.id) throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
+    if (row.state !== "asked")
+      throw new Failure("conflict", "This change request has been decided or withdrawn already.");
+    if (row.askedBy === me.id)
+      throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
     await assertNotClosed(manager, project);
-    Object.assign(row, { decidedBy: me.id, decidedAt: at, word, state: decision === "sendBack" ? "sentBack" : "approved", whole: decision === "approveWhole" });
+    Object.assign(row, {
+      decidedBy: me.id,
+      decidedAt: at,
+      word,
+      state: decision === "sendBack" ? "sentBack" : "approved",
+      whole: decision === "approveWhole",
+    });
     if (decision === "sendBack") return manager.getRepository(WhatIfEntity).save(row);
-    if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version)) throw new Failure("conflict", "The plan was changed since you looked at this request; look at what it comes to now, and decide then.");
+    if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version))
+      throw new Failure(
+        "conflict",
+        "The plan was changed since you looked at this request; look at what it comes to now, and decide then.",
+      );
     const called = `Change request ${row.request}: ${row.name}`;
     const alone = row.whole ? null : await aloneOnBaseline(manager, await writing.plan(project), row);
-    if (alone !== null && "fault" in alone) throw new Failure("conflict", `It cannot be approved by itself. ${alone.fault}`);
+    if (alone !== null && "fault" in alone)
+      throw new Failure("conflict", `It cannot be approved by itself. ${alone.fault}`);
     await applyWhatIf(writing, project, row, called);
     const words = `${row.whole ? `Re-baselined with change request ${row.request}: ${row.name}` : called}. ${row.reason} — ${word}`;
-    row.baseline = await freezeProject(writing, project, words, dayOf(me, at), at, alone === null ? undefined : fromBundle(alone.plan));
+    row.baseline = await freezeProject(
+      writing,
+      project,
+      words,
+      dayOf(me, at),
+      at,
+      alone === null ? undefined : fromBundle(alone.plan),
+    );
     const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
-    if (draw !== null) await enterReserve(manager, me, project.id, { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! }, at);
+    if (draw !== null)
+      await enterReserve(
+        manager,
+        me,
+        project.id,
+        { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! },
+        at,
+      );
     return manager.getRepository(WhatIfEntity).save(row);
   });
 }
 
 export function whatIfRoutes(serving: Serving): void {
-  serve(serving, "GET /api/requests", async ({ database, me }) => present(database, me, await database.getRepository(WhatIfEntity).find({ where: { state: "asked" }, order: { askedAt: "ASC" } })));
+  serve(serving, "GET /api/requests", async ({ database, me }) =>
+    present(
+      database,
+      me,
+      await database.getRepository(WhatIfEntity).find({ where: { state: "asked" }, order: { askedAt: "ASC" } }),
+    ),
+  );
 
   serve(serving, "GET /api/projects/:project/whatifs", async ({ database, me, params }) => {
     const project = await findProject(database, params["project"]!);
-    return present(database, me, await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id }, order: { madeAt: "DESC" } }));
+    return present(
+      database,
+      me,
+      await database.getRepository(WhatIfEntity).find({ where: { projectId: project.id }, order: { madeAt: "DESC" } }),
+    );
   });
 
-  serve(serving, "POST /api/projects/:project/whatifs", async ({ database, me, params, body }) => (await present(database, me, [await beginWhatIf(database, me, params["project"]!, body.name)]))[0]!);
+  serve(
+    serving,
+    "POST /api/projects/:project/whatifs",
+    async ({ database, me, params, body }) =>
+      (await present(database, me, [await beginWhatIf(database, me, params["project"]!, body.name)]))[0]!,
+  );
 
   serve(serving, "GET /api/whatifs/:whatif", ({ database, me, params }) => view(database, me, params["whatif"]!));
 
@@ -110,11 +186,22 @@ export function whatIfRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/whatifs/:whatif/changes", ({ database, me, params, body }) => {
     const reserved = body.changes.find(({ type }) => RESERVED_CHANGES.includes(type));
-    if (reserved !== undefined) throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not in a what-if.`);
-    return changeWhatIf(database, me, params["whatif"]!, body.revision, body.changes, body.label ?? "Changed", body.list);
+    if (reserved !== undefined)
+      throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not in a what-if.`);
+    return changeWhatIf(
+      database,
+      me,
+      params["whatif"]!,
+      body.revision,
+      body.changes,
+      body.label ?? "Changed",
+      body.list,
+    );
   });
 
-  serve(serving, "POST /api/whatifs/:whatif/undo", ({ database, me, params, body }) => undoInWhatIf(database, me, params["whatif"]!, body.revision, body.list));
+  serve(serving, "POST /api/whatifs/:whatif/undo", ({ database, me, params, body }) =>
+    undoInWhatIf(database, me, params["whatif"]!, body.revision, body.list),
+  );
 
   serve(serving, "POST /api/whatifs/:whatif/merge", async ({ database, me, params, body }) => {
     await mergeWhatIf(database, me, params["whatif"]!, body.mine);
@@ -131,19 +218,33 @@ export function whatIfRoutes(serving: Serving): void {
     return DONE;
   });
 
-  serve(serving, "POST /api/whatifs/:whatif/restore", async ({ database, me, params }) => (await present(database, me, [await restoreWhatIf(database, me, params["whatif"]!)]))[0]!);
+  serve(
+    serving,
+    "POST /api/whatifs/:whatif/restore",
+    async ({ database, me, params }) =>
+      (await present(database, me, [await restoreWhatIf(database, me, params["whatif"]!)]))[0]!,
+  );
 
-  serve(serving, "POST /api/whatifs/:whatif/request", async ({ database, me, params, body }) => (await present(database, me, [await putForward(database, me, params["whatif"]!, body.reason, body.draw)]))[0]!);
+  serve(
+    serving,
+    "POST /api/whatifs/:whatif/request",
+    async ({ database, me, params, body }) =>
+      (await present(database, me, [await putForward(database, me, params["whatif"]!, body.reason, body.draw)]))[0]!,
+  );
 
   serve(serving, "POST /api/whatifs/:whatif/decision", async ({ database, me, params, body }) => {
     const row = await decide(database, me, params["whatif"]!, body);
     return (await present(database, me, [row]))[0]!;
   });
 
-  serve(serving, "GET /api/projects/:project/reserves", ({ database, me, params }) => reservesOf(database, me, params["project"]!));
+  serve(serving, "GET /api/projects/:project/reserves", ({ database, me, params }) =>
+    reservesOf(database, me, params["project"]!),
+  );
 
   serve(serving, "POST /api/projects/:project/reserves", async ({ database, me, params, body }) => {
-    await writeProject(database, me, params["project"]!, ({ manager }, project) => enterReserve(manager, me, project.id, body));
+    await writeProject(database, me, params["project"]!, ({ manager }, project) =>
+      enterReserve(manager, me, project.id, body),
+    );
     return reservesOf(database, me, params["project"]!);
   });
 }

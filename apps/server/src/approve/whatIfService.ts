@@ -1,6 +1,21 @@
 import { randomUUID } from "node:crypto";
 import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
-import { type Applied, applyChanges, approvedAlone, type ApprovedAlone, type Change, describePath, pathsMeet, type Plan, type PlanBundle, plannedBudget, PlanProblems, schedulePlan, toBundle, valueAtPath } from "@chronometra/core";
+import {
+  type Applied,
+  applyChanges,
+  approvedAlone,
+  type ApprovedAlone,
+  type Change,
+  describePath,
+  pathsMeet,
+  type Plan,
+  type PlanBundle,
+  plannedBudget,
+  PlanProblems,
+  schedulePlan,
+  toBundle,
+  valueAtPath,
+} from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { applyChecked, listsSince, standing, storeChanges } from "../plan/changeService.ts";
@@ -16,7 +31,12 @@ import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
 
 /** The what-if of that id; locked until the transaction ends, where asked. */
 export async function findWhatIf(manager: DataSource | EntityManager, id: string, lock = false): Promise<WhatIfEntity> {
-  return orNotFound(await manager.getRepository(WhatIfEntity).findOne({ where: { id }, ...(lock ? { lock: { mode: "pessimistic_write" as const } } : {}) }), "what-if of that address");
+  return orNotFound(
+    await manager
+      .getRepository(WhatIfEntity)
+      .findOne({ where: { id }, ...(lock ? { lock: { mode: "pessimistic_write" as const } } : {}) }),
+    "what-if of that address",
+  );
 }
 
 /** What-ifs that are still worked on: open, or sent back with a word. */
@@ -34,23 +54,56 @@ async function onWhatIf<T>(database: DataSource, me: Me, id: string, work: (on: 
   const { projectId } = await findWhatIf(database, id);
   return writeProject(database, me, projectId, async (writing, project) => {
     const whatIf = await findWhatIf(writing.manager, id, true);
-    if (!isWorkable(whatIf)) throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`);
+    if (!isWorkable(whatIf))
+      throw new Failure(
+        "conflict",
+        `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`,
+      );
     return work({ writing, manager: writing.manager, whatIf, project });
   });
 }
 
-const listsOf = (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<WhatIfListEntity[]> => manager.getRepository(WhatIfListEntity).find({ where: { whatIfId: whatIf.id }, order: { version: "ASC" } });
+const listsOf = (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<WhatIfListEntity[]> =>
+  manager.getRepository(WhatIfListEntity).find({ where: { whatIfId: whatIf.id }, order: { version: "ASC" } });
 
-const changesOf = (lists: readonly WhatIfListEntity[]): Change[] => lists.flatMap((list) => JSON.parse(list.changes) as Change[]);
+const changesOf = (lists: readonly WhatIfListEntity[]): Change[] =>
+  lists.flatMap((list) => JSON.parse(list.changes) as Change[]);
 
 /** All changes of a what-if, in their order. */
-export const whatIfChanges = async (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<Change[]> => changesOf(await listsOf(manager, whatIf));
+export const whatIfChanges = async (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<Change[]> =>
+  changesOf(await listsOf(manager, whatIf));
 
 /** Begins a what-if beside the live plan as it is. */
-export async function beginWhatIf(database: DataSource, me: Me, projectId: string, name: string): Promise<WhatIfEntity> {
+export async function beginWhatIf(
+  database: DataSource,
+  me: Me,
+  projectId: string,
+  name: string,
+): Promise<WhatIfEntity> {
   return writeProject(database, me, projectId, async ({ manager }, project) => {
-    const none = { request: null, reason: null, draw: null, askedBy: null, askedAt: null, decidedBy: null, decidedAt: null, word: null, baseline: null, whole: false };
-    const row = manager.getRepository(WhatIfEntity).create({ id: randomUUID(), projectId: project.id, name, baseRevision: project.revision, version: 0, madeBy: me.id, madeAt: new Date(), state: "open", ...none });
+    const none = {
+      request: null,
+      reason: null,
+      draw: null,
+      askedBy: null,
+      askedAt: null,
+      decidedBy: null,
+      decidedAt: null,
+      word: null,
+      baseline: null,
+      whole: false,
+    };
+    const row = manager.getRepository(WhatIfEntity).create({
+      id: randomUUID(),
+      projectId: project.id,
+      name,
+      baseRevision: project.revision,
+      version: 0,
+      madeBy: me.id,
+      madeAt: new Date(),
+      state: "open",
+      ...none,
+    });
     await manager.getRepository(WhatIfEntity).insert(row);
     return row;
   });
@@ -59,66 +112,137 @@ export async function beginWhatIf(database: DataSource, me: Me, projectId: strin
 /** The live plan with a what-if's changes. Throws PlanProblems where they do not fit it any more. */
 const onto = (plan: Plan, changes: readonly Change[]): Applied => applyChecked(plan, changes);
 
-async function append(manager: EntityManager, me: Me, whatIf: WhatIfEntity, changes: readonly Change[], applied: Applied, { label, undoes = null, list = null }: { label: string; undoes?: number | null; list?: string | null | undefined }): Promise<ChangeResult> {
+async function append(
+  manager: EntityManager,
+  me: Me,
+  whatIf: WhatIfEntity,
+  changes: readonly Change[],
+  applied: Applied,
+  { label, undoes = null, list = null }: { label: string; undoes?: number | null; list?: string | null | undefined },
+): Promise<ChangeResult> {
   const version = whatIf.version + 1;
-  await manager.getRepository(WhatIfListEntity).insert({ whatIfId: whatIf.id, version, at: new Date(), accountId: me.id, label, changes: JSON.stringify(changes), inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse), undoes, listId: list });
+  await manager.getRepository(WhatIfListEntity).insert({
+    whatIfId: whatIf.id,
+    version,
+    at: new Date(),
+    accountId: me.id,
+    label,
+    changes: JSON.stringify(changes),
+    inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse),
+    undoes,
+    listId: list,
+  });
   await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { version });
   return { revision: version, undoable: applied.inverse !== null, changes: [...changes], merged: 0 };
 }
 
 /** The answer that a list had when it was stored, where it has been already; `null` where it has not. */
-async function storedBefore(manager: EntityManager, whatIf: WhatIfEntity, list: string | undefined): Promise<ChangeResult | null> {
-  const own = list === undefined ? null : await manager.getRepository(WhatIfListEntity).findOneBy({ whatIfId: whatIf.id, listId: list });
-  return own === null ? null : { revision: own.version, undoable: own.inverse !== null, changes: JSON.parse(own.changes) as Change[], merged: 0 };
+async function storedBefore(
+  manager: EntityManager,
+  whatIf: WhatIfEntity,
+  list: string | undefined,
+): Promise<ChangeResult | null> {
+  const own =
+    list === undefined
+      ? null
+      : await manager.getRepository(WhatIfListEntity).findOneBy({ whatIfId: whatIf.id, listId: list });
+  return own === null
+    ? null
+    : {
+        revision: own.version,
+        undoable: own.inverse !== null,
+        changes: JSON.parse(own.changes) as Change[],
+        merged: 0,
+      };
 }
 
 /** Stores a list of changes in a what-if; the live plan stays as it is. */
-export const changeWhatIf = (database: DataSource, me: Me, id: string, seen: number, changes: readonly Change[], label: string, list?: string): Promise<ChangeResult> =>
+export const changeWhatIf = (
+  database: DataSource,
+  me: Me,
+  id: string,
+  seen: number,
+  changes: readonly Change[],
+  label: string,
+  list?: string,
+): Promise<ChangeResult> =>
   onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
     const stored = await storedBefore(manager, whatIf, list);
     if (stored !== null) return stored;
-    if (seen !== whatIf.version) throw new Failure("conflict", "Someone else changed this what-if meanwhile; load it again.");
+    if (seen !== whatIf.version)
+      throw new Failure("conflict", "Someone else changed this what-if meanwhile; load it again.");
     const before = onto(await writing.plan(project), await whatIfChanges(manager, whatIf)).plan;
     return append(manager, me, whatIf, changes, applyChecked(before, changes), { label, list });
   });
 
 /** Undoes one list of a what-if by its version. */
-export const undoInWhatIf = (database: DataSource, me: Me, id: string, version: number, list?: string): Promise<ChangeResult> =>
+export const undoInWhatIf = (
+  database: DataSource,
+  me: Me,
+  id: string,
+  version: number,
+  list?: string,
+): Promise<ChangeResult> =>
   onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
     const stored = await storedBefore(manager, whatIf, list);
     if (stored !== null) return stored;
     const lists = await listsOf(manager, whatIf);
-    const undone = orNotFound(lists.find((each) => each.version === version), "change of that number in this what-if");
+    const undone = orNotFound(
+      lists.find((each) => each.version === version),
+      "change of that number in this what-if",
+    );
     if (undone.inverse === null) throw new Failure("invalid", `"${undone.label}" cannot be undone.`);
     const changes = JSON.parse(undone.inverse) as Change[];
     const before = onto(await writing.plan(project), changesOf(lists)).plan;
     const label = undone.undoes === null ? `Undid: ${undone.label}` : `Redid: ${undone.label.replace(/^Undid: /, "")}`;
-    return append(manager, me, whatIf, changes, applyChecked(before, changes), { label: label.slice(0, 200), undoes: version, list });
+    return append(manager, me, whatIf, changes, applyChecked(before, changes), {
+      label: label.slice(0, 200),
+      undoes: version,
+      list,
+    });
   });
 
 type Meets = WhatIfView["meets"];
 
 /** Fields that both the what-if and the live plan wrote since they parted, with both values. */
-async function meetsOf(manager: DataSource | EntityManager, project: ProjectEntity, whatIf: WhatIfEntity, live: Plan, applied: Applied): Promise<Meets> {
+async function meetsOf(
+  manager: DataSource | EntityManager,
+  project: ProjectEntity,
+  whatIf: WhatIfEntity,
+  live: Plan,
+  applied: Applied,
+): Promise<Meets> {
   const em = "manager" in manager ? manager.manager : manager;
   const since = standing(await listsSince(em, project.id, whatIf.baseRevision));
   if (since.length === 0) return [];
   const names = await accountNames(manager);
   const met: Meets = [];
   for (const path of applied.touched) {
-    const other = since.findLast((list) => (JSON.parse(list.touched) as string[]).some((theirs) => pathsMeet(theirs, path)));
+    const other = since.findLast((list) =>
+      (JSON.parse(list.touched) as string[]).some((theirs) => pathsMeet(theirs, path)),
+    );
     if (other === undefined) continue;
     const [theirs, mine] = [valueAtPath(live, path) ?? null, valueAtPath(applied.plan, path) ?? null];
     if (JSON.stringify(theirs) === JSON.stringify(mine)) continue;
     const [table, id] = path.split("/");
-    met.push({ path, what: describePath(applied.plan, path), activity: table === "activities" ? (id ?? null) : null, live: theirs, mine, by: names.get(other.accountId) ?? "someone", at: other.at.toISOString() });
+    met.push({
+      path,
+      what: describePath(applied.plan, path),
+      activity: table === "activities" ? (id ?? null) : null,
+      live: theirs,
+      mine,
+      by: names.get(other.accountId) ?? "someone",
+      at: other.at.toISOString(),
+    });
   }
   return met;
 }
 
 const minutesByPerson = (plan: Plan): Map<string, number> => {
   const minutes = new Map<string, number>();
-  for (const { activity, person, plannedMinutes } of plan.assignments.values()) if (plan.activities.get(activity)?.parked !== true) minutes.set(person, (minutes.get(person) ?? 0) + plannedMinutes);
+  for (const { activity, person, plannedMinutes } of plan.assignments.values())
+    if (plan.activities.get(activity)?.parked !== true)
+      minutes.set(person, (minutes.get(person) ?? 0) + plannedMinutes);
   return minutes;
 };
 
@@ -127,7 +251,9 @@ function loadBetween(before: Plan, after: Plan): WhatIfView["load"] {
   const [was, will] = [minutesByPerson(before), minutesByPerson(after)];
   return [...new Set([...was.keys(), ...will.keys()])].flatMap((id) => {
     const [beforeMinutes, afterMinutes] = [was.get(id) ?? 0, will.get(id) ?? 0];
-    return beforeMinutes === afterMinutes ? [] : [{ person: after.people.get(id)?.name ?? before.people.get(id)?.name ?? id, beforeMinutes, afterMinutes }];
+    return beforeMinutes === afterMinutes
+      ? []
+      : [{ person: after.people.get(id)?.name ?? before.people.get(id)?.name ?? id, beforeMinutes, afterMinutes }];
   });
 }
 
@@ -136,18 +262,42 @@ function budgetOf(plan: Plan): number {
   const bundle = toBundle(plan);
   const schedule = schedulePlan(bundle);
   const { minor } = plannedBudget(bundle, schedule);
-  return bundle.activities.reduce((sum, { id, kind }, i) => (kind === "summary" || schedule.tree.parked.has(id) ? sum : sum + minor[i]!), 0);
+  return bundle.activities.reduce(
+    (sum, { id, kind }, i) => (kind === "summary" || schedule.tree.parked.has(id) ? sum : sum + minor[i]!),
+    0,
+  );
 }
 
 /** A what-if put onto the live plan as it is now. */
-export async function tried(database: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<{ project: ProjectEntity; live: Plan; after: Plan | null; fault: string | null; behind: number; meets: Meets; load: WhatIfView["load"]; budget: WhatIfView["budget"] }> {
+export async function tried(
+  database: DataSource | EntityManager,
+  whatIf: WhatIfEntity,
+): Promise<{
+  project: ProjectEntity;
+  live: Plan;
+  after: Plan | null;
+  fault: string | null;
+  behind: number;
+  meets: Meets;
+  load: WhatIfView["load"];
+  budget: WhatIfView["budget"];
+}> {
   const em = "manager" in database ? database.manager : database;
   const project = await findProject(database, whatIf.projectId);
   const live = await loadPlan(em, project);
   const behind = standing(await listsSince(em, project.id, whatIf.baseRevision)).length;
   try {
     const applied = onto(live, await whatIfChanges(database, whatIf));
-    return { project, live, after: applied.plan, fault: null, behind, meets: await meetsOf(database, project, whatIf, live, applied), load: loadBetween(live, applied.plan), budget: { beforeMinor: budgetOf(live), afterMinor: budgetOf(applied.plan) } };
+    return {
+      project,
+      live,
+      after: applied.plan,
+      fault: null,
+      behind,
+      meets: await meetsOf(database, project, whatIf, live, applied),
+      load: loadBetween(live, applied.plan),
+      budget: { beforeMinor: budgetOf(live), afterMinor: budgetOf(applied.plan) },
+    };
   } catch (error) {
     if (!(error instanceof PlanProblems)) throw error;
     return { project, live, after: null, fault: error.problems[0]!.message, behind, meets: [], load: [], budget: null };
@@ -155,14 +305,23 @@ export async function tried(database: DataSource | EntityManager, whatIf: WhatIf
 }
 
 /** The number of the baseline in force; `null` where nothing was approved yet. */
-export const inForce = (plan: Plan): number | null => [...plan.baselines.values()].reduce<number | null>((most, { number }) => Math.max(most ?? 0, number), null);
+export const inForce = (plan: Plan): number | null =>
+  [...plan.baselines.values()].reduce<number | null>((most, { number }) => Math.max(most ?? 0, number), null);
 
 /** The plan that approving a what-if alone would freeze: the one behind the baseline in force with its changes; or why there is none. */
-export async function aloneOnBaseline(manager: EntityManager, live: Plan, whatIf: WhatIfEntity): Promise<ApprovedAlone> {
+export async function aloneOnBaseline(
+  manager: EntityManager,
+  live: Plan,
+  whatIf: WhatIfEntity,
+): Promise<ApprovedAlone> {
   const number = inForce(live);
-  if (number === null) return { fault: "No plan is approved yet: approving this approves the whole plan as it stands." };
+  if (number === null)
+    return { fault: "No plan is approved yet: approving this approves the whole plan as it stands." };
   const kept = await manager.getRepository(BaselinePlanEntity).findOneBy({ projectId: whatIf.projectId, number });
-  if (kept === null) return { fault: `The plan behind baseline ${number} is not kept here: it was approved elsewhere, or before plans were kept.` };
+  if (kept === null)
+    return {
+      fault: `The plan behind baseline ${number} is not kept here: it was approved elsewhere, or before plans were kept.`,
+    };
   return approvedAlone(JSON.parse(kept.content) as PlanBundle, live, await whatIfChanges(manager, whatIf));
 }
 
@@ -190,26 +349,51 @@ export const mergeWhatIf = (database: DataSource, me: Me, id: string, mine: read
     const changes = await whatIfChanges(manager, whatIf);
     let theirs: string[] = [];
     try {
-      theirs = (await meetsOf(manager, project, whatIf, live, applyChanges(live, changes))).map(({ path }) => path).filter((path) => !mine.includes(path));
+      theirs = (await meetsOf(manager, project, whatIf, live, applyChanges(live, changes)))
+        .map(({ path }) => path)
+        .filter((path) => !mine.includes(path));
     } catch (error) {
       // Something that it changed is gone from the live plan: what is left of it is looked at change by change.
       if (!(error instanceof PlanProblems)) throw error;
     }
-    const kept = fitting(live, changes, (touched) => touched.some((path) => theirs.some((other) => pathsMeet(path, other))));
+    const kept = fitting(live, changes, (touched) =>
+      touched.some((path) => theirs.some((other) => pathsMeet(path, other))),
+    );
     const applied = onto(live, kept);
     await manager.getRepository(WhatIfListEntity).delete({ whatIfId: whatIf.id });
     await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { baseRevision: project.revision, version: 0 });
-    if (kept.length > 0) await append(manager, me, { ...whatIf, version: 0 }, kept, applied, { label: "Merged with the live plan" });
+    if (kept.length > 0)
+      await append(manager, me, { ...whatIf, version: 0 }, kept, applied, { label: "Merged with the live plan" });
   });
 
 /** Refuses where the live plan moved on in the same fields; a merge settles that. */
-async function assertMerged(manager: EntityManager, project: ProjectEntity, whatIf: WhatIfEntity, live: Plan, applied: Applied): Promise<void> {
+async function assertMerged(
+  manager: EntityManager,
+  project: ProjectEntity,
+  whatIf: WhatIfEntity,
+  live: Plan,
+  applied: Applied,
+): Promise<void> {
   const meets = await meetsOf(manager, project, whatIf, live, applied);
-  if (meets.length > 0) throw new Failure("conflict", `The live plan has changed ${meets.slice(0, 3).map(({ what }) => what).join(", ")}${meets.length > 3 ? ` and ${meets.length - 3} more` : ""} meanwhile, and so has "${whatIf.name}"; settle which is to hold first.`);
+  if (meets.length > 0)
+    throw new Failure(
+      "conflict",
+      `The live plan has changed ${meets
+        .slice(0, 3)
+        .map(({ what }) => what)
+        .join(
+          ", ",
+        )}${meets.length > 3 ? ` and ${meets.length - 3} more` : ""} meanwhile, and so has "${whatIf.name}"; settle which is to hold first.`,
+    );
 }
 
 /** Makes a what-if's changes in the live plan, under the project's lock. Gives the plan. */
-export async function applyWhatIf(writing: Writing, project: ProjectEntity, whatIf: WhatIfEntity, label: string): Promise<ChangeResult> {
+export async function applyWhatIf(
+  writing: Writing,
+  project: ProjectEntity,
+  whatIf: WhatIfEntity,
+  label: string,
+): Promise<ChangeResult> {
   const { manager } = writing;
   const changes = await whatIfChanges(manager, whatIf);
   if (changes.length === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
@@ -222,12 +406,19 @@ export async function applyWhatIf(writing: Writing, project: ProjectEntity, what
 export const keepWhatIf = (database: DataSource, me: Me, id: string): Promise<ChangeResult> =>
   onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
     const result = await applyWhatIf(writing, project, whatIf, `Kept: ${whatIf.name}`);
-    await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
+    await manager
+      .getRepository(WhatIfEntity)
+      .update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
     return result;
   });
 
 /** Works on a what-if that is dropped or to be, for someone who may change its project; the live plan plays no part. */
-const onEnding = <T>(database: DataSource, me: Me, id: string, work: (manager: EntityManager, whatIf: WhatIfEntity) => Promise<T>): Promise<T> =>
+const onEnding = <T>(
+  database: DataSource,
+  me: Me,
+  id: string,
+  work: (manager: EntityManager, whatIf: WhatIfEntity) => Promise<T>,
+): Promise<T> =>
   inTransaction(database, async (manager) => {
     const whatIf = await findWhatIf(manager, id, true);
     const project = await findProject(manager, whatIf.projectId);
@@ -239,24 +430,48 @@ const onEnding = <T>(database: DataSource, me: Me, id: string, work: (manager: E
 /** Drops a what-if; a change request that waits is taken back by that. */
 export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<void> =>
   onEnding(database, me, id, async (manager, whatIf) => {
-    if (!isWorkable(whatIf) && whatIf.state !== "asked") throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state} already.`);
-    await manager.getRepository(WhatIfEntity).update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
+    if (!isWorkable(whatIf) && whatIf.state !== "asked")
+      throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state} already.`);
+    await manager
+      .getRepository(WhatIfEntity)
+      .update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
   });
 
 /** Takes up a what-if again that was dropped: open, as it was left; one that was put forward is put forward anew. */
 export const restoreWhatIf = (database: DataSource, me: Me, id: string): Promise<WhatIfEntity> =>
   onEnding(database, me, id, (manager, whatIf) => {
     if (whatIf.state !== "dropped") throw new Failure("conflict", `"${whatIf.name}" is not dropped.`);
-    return manager.getRepository(WhatIfEntity).save(Object.assign(whatIf, { state: "open", decidedBy: null, decidedAt: null }));
+    return manager
+      .getRepository(WhatIfEntity)
+      .save(Object.assign(whatIf, { state: "open", decidedBy: null, decidedAt: null }));
   });
 
 /** Puts a what-if forward as the project's next change request. */
-export const putForward = (database: DataSource, me: Me, id: string, reason: string, draw: { kind: "contingency" | "management"; amountMinor: number } | undefined): Promise<WhatIfEntity> =>
+export const putForward = (
+  database: DataSource,
+  me: Me,
+  id: string,
+  reason: string,
+  draw: { kind: "contingency" | "management"; amountMinor: number } | undefined,
+): Promise<WhatIfEntity> =>
   onWhatIf(database, me, id, async ({ manager, whatIf, project }) => {
     if (whatIf.version === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
     if (draw !== undefined) await assertLeft(manager, project.id, draw.kind, draw.amountMinor);
-    const [{ last }] = (await manager.query("select coalesce(max(request), 0) as last from what_if where project_id = ?", [project.id])) as [{ last: string }];
+    const [{ last }] = (await manager.query(
+      "select coalesce(max(request), 0) as last from what_if where project_id = ?",
+      [project.id],
+    )) as [{ last: string }];
     const request = whatIf.request ?? Number(last) + 1;
-    Object.assign(whatIf, { state: "asked", request, reason, draw: draw === undefined ? null : JSON.stringify(draw), askedBy: me.id, askedAt: new Date(), decidedBy: null, decidedAt: null, word: null });
+    Object.assign(whatIf, {
+      state: "asked",
+      request,
+      reason,
+      draw: draw === undefined ? null : JSON.stringify(draw),
+      askedBy: me.id,
+      askedAt: new Date(),
+      decidedBy: null,
+      decidedAt: null,
+      word: null,
+    });
     return manager.getRepository(WhatIfEntity).save(whatIf);
   });

@@ -1,7 +1,16 @@
 import { availableParallelism } from "node:os";
 import { MessageChannel } from "node:worker_threads";
 import type { ChancesRequest, ChancesView } from "@chronometra/contract";
-import { activityNames, blocksOf, chancesOf, prepare, toBundle, type PlanBundle, type SimulatedBlock, type Uncertain } from "@chronometra/core";
+import {
+  activityNames,
+  blocksOf,
+  chancesOf,
+  prepare,
+  toBundle,
+  type PlanBundle,
+  type SimulatedBlock,
+  type Uncertain,
+} from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
@@ -14,20 +23,34 @@ const THREADS = Math.min(2, availableParallelism());
 const forWorkers = (bundle: PlanBundle): PlanBundle => ({ ...bundle, baselines: [] });
 
 /** All blocks, shared out among the worker threads and put in their order again. */
-async function simulated(uncertain: Uncertain, { seed, runs }: ChancesRequest, onShare: (share: number) => void, signal: AbortSignal): Promise<SimulatedBlock[]> {
+async function simulated(
+  uncertain: Uncertain,
+  { seed, runs }: ChancesRequest,
+  onShare: (share: number) => void,
+  signal: AbortSignal,
+): Promise<SimulatedBlock[]> {
   const count = blocksOf(runs);
   let done = 0;
   const made = await Promise.all(
     Array.from({ length: Math.min(THREADS, count) }, async (_, thread) => {
-      const blocks = Array.from({ length: count }, (_each, block) => block).filter((block) => block % THREADS === thread);
+      const blocks = Array.from({ length: count }, (_each, block) => block).filter(
+        (block) => block % THREADS === thread,
+      );
       const { port1, port2 } = new MessageChannel();
       port1.on("message", () => onShare(++done / count));
-      const found = await inWorker<SimulatedBlock[] | { fault: string }>("chances/chancesWorker", { uncertain, seed, runs, blocks, port: port2 }, { transferList: [port2], signal }).finally(() => port1.close());
+      const found = await inWorker<SimulatedBlock[] | { fault: string }>(
+        "chances/chancesWorker",
+        { uncertain, seed, runs, blocks, port: port2 },
+        { transferList: [port2], signal },
+      ).finally(() => port1.close());
       if ("fault" in found) throw new Failure("invalid", `The plan cannot be simulated: ${found.fault}`);
       return found.map((block, i) => ({ block, number: blocks[i]! }));
     }),
   );
-  return made.flat().sort((a, b) => a.number - b.number).map(({ block }) => block);
+  return made
+    .flat()
+    .sort((a, b) => a.number - b.number)
+    .map(({ block }) => block);
 }
 
 /**
@@ -35,12 +58,25 @@ async function simulated(uncertain: Uncertain, { seed, runs }: ChancesRequest, o
  * @param onShare told the share that is done, 0 to 1
  * @param signal ends the work
  */
-export async function chancesOfProject(database: DataSource, project: ProjectEntity, asked: ChancesRequest, onShare: (share: number) => void, signal: AbortSignal): Promise<ChancesView> {
+export async function chancesOfProject(
+  database: DataSource,
+  project: ProjectEntity,
+  asked: ChancesRequest,
+  onShare: (share: number) => void,
+  signal: AbortSignal,
+): Promise<ChancesView> {
   const plan = await loadPlan(database.manager, project);
   const bundle = forWorkers(toBundle(plan));
-  const uncertain: Uncertain = { plan: bundle, ranges: new Map(plan.ranges), risks: [...plan.risks.values()], otherwise: asked.otherwise, correlation: asked.correlation };
+  const uncertain: Uncertain = {
+    plan: bundle,
+    ranges: new Map(plan.ranges),
+    risks: [...plan.risks.values()],
+    otherwise: asked.otherwise,
+    correlation: asked.correlation,
+  };
   const prepared = prepare(uncertain);
-  if (prepared.schedule.finish === null) throw new Failure("invalid", "Nothing in this plan has dates yet; give its activities durations first.");
+  if (prepared.schedule.finish === null)
+    throw new Failure("invalid", "Nothing in this plan has dates yet; give its activities durations first.");
   const chances = chancesOf(prepared, await simulated(uncertain, asked, onShare, signal));
   const { activities } = plan;
   const names = activityNames(activities.values());
@@ -57,10 +93,26 @@ export async function chancesOfProject(database: DataSource, project: ProjectEnt
     finishes: [...chances.finishes],
     costs: [...chances.costs],
     sample: [...chances.sample],
-    deadlines: chances.deadlines.map(({ id, chance }) => ({ id, name: activities.get(id)!.name, deadline: activities.get(id)!.deadline!, chance })),
-    activities: chances.activities.map((each) => ({ ...each, name: activities.get(each.id)!.name, range: plan.ranges.get(each.id) ?? null })),
-    open: bundle.activities.filter(({ kind }, at) => (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete").map(({ id }) => ({ id, name: names.of(id) })),
+    deadlines: chances.deadlines.map(({ id, chance }) => ({
+      id,
+      name: activities.get(id)!.name,
+      deadline: activities.get(id)!.deadline!,
+      chance,
+    })),
+    activities: chances.activities.map((each) => ({
+      ...each,
+      name: activities.get(each.id)!.name,
+      range: plan.ranges.get(each.id) ?? null,
+    })),
+    open: bundle.activities
+      .filter(
+        ({ kind }, at) =>
+          (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete",
+      )
+      .map(({ id }) => ({ id, name: names.of(id) })),
     risks: [...plan.risks.values()],
-    bornOn: [...new Set([...plan.risks.values()].flatMap(({ effects }) => effects.map(({ activity }) => activity)))].map((id) => ({ id, name: activities.get(id)!.name })),
+    bornOn: [
+      ...new Set([...plan.risks.values()].flatMap(({ effects }) => effects.map(({ activity }) => activity))),
+    ].map((id) => ({ id, name: activities.get(id)!.name })),
   };
 }

@@ -1,5 +1,12 @@
 import type { MessagePort } from "node:worker_threads";
-import { BLOCK_RUNS, PlanProblems, prepare, simulateBlock, type SimulatedBlock, type Uncertain } from "@chronometra/core";
+import {
+  BLOCK_RUNS,
+  PlanProblems,
+  prepare,
+  simulateBlock,
+  type SimulatedBlock,
+  type Uncertain,
+} from "@chronometra/core";
 
 interface Job {
   readonly uncertain: Uncertain;
@@ -12,7 +19,13 @@ interface Job {
 }
 
 /** Some blocks of a simulation, away from the thread that answers calls. */
-export default function run({ uncertain, seed, runs, blocks, port }: Job): SimulatedBlock[] | { readonly fault: string } {
+export default function run({
+  uncertain,
+  seed,
+  runs,
+  blocks,
+  port,
+}: Job): SimulatedBlock[] | { readonly fault: string } {
   try {
     const prepared = prepare(uncertain);
     return blocks.map((block) => {

@@ -7,12 +7,10 @@ export const acceptedBefore = (
   projectId: string,
   reports: readonly ReportEntity[],
 ): Promise<ReportEntity[]> =>
-  manager
-    .getRepository(ReportEntity)
-    .find({
-      where: {
-        projectId,
-        state: "posted",
-        activityId: In([...new Set(reports.map(({ activityId }) => activityId))].filter((id) => id !== "")),
-      },
-    });
+  manager.getRepository(ReportEntity).find({
+    where: {
+      projectId,
+      state: "posted",
+      activityId: In([...new Set(reports.map(({ activityId }) => activityId))].filter((id) => id !== "")),
+    },
+  });

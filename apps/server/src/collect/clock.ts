@@ -12,16 +12,33 @@ export async function clockOf(database: DataSource, person: string): Promise<Des
   const clock = await database.getRepository(ClockEntity).findOneBy({ personId: person });
   if (clock === null) return null;
   const plan = await loadPlan(database.manager, await findProject(database, clock.projectId));
-  return { project: clock.projectId, activity: clock.activityId, name: plan.activities.get(clock.activityId)?.name ?? clock.activityId, startedAt: clock.startedAt.toISOString() };
+  return {
+    project: clock.projectId,
+    activity: clock.activityId,
+    name: plan.activities.get(clock.activityId)?.name ?? clock.activityId,
+    startedAt: clock.startedAt.toISOString(),
+  };
 }
 
 /** Starts a person's clock on an activity of their own; one clock runs at a time. */
-export const startClock = (database: DataSource, me: Me, { project: projectId, activity }: { project: string; activity: string }, at = new Date()): Promise<void> =>
+export const startClock = (
+  database: DataSource,
+  me: Me,
+  { project: projectId, activity }: { project: string; activity: string },
+  at = new Date(),
+): Promise<void> =>
   alone(database, me, async (manager, person) => {
-    if (await manager.getRepository(ClockEntity).existsBy({ personId: person })) throw new Failure("conflict", "Your clock runs on another activity already; stop it first.");
+    if (await manager.getRepository(ClockEntity).existsBy({ personId: person }))
+      throw new Failure("conflict", "Your clock runs on another activity already; stop it first.");
     const project = await findProject(manager, projectId);
-    assertReportable(await loadPlan(manager, project), me, person, { project: projectId, activity, date: dayOf(me, at) });
-    await manager.getRepository(ClockEntity).insert({ personId: person, projectId, activityId: activity, startedAt: at });
+    assertReportable(await loadPlan(manager, project), me, person, {
+      project: projectId,
+      activity,
+      date: dayOf(me, at),
+    });
+    await manager
+      .getRepository(ClockEntity)
+      .insert({ personId: person, projectId, activityId: activity, startedAt: at });
   });
 
 /** Stops a person's clock; what it measured, or what they say it should have, is sent for the day on which it was started. */
@@ -30,5 +47,12 @@ export const stopClock = (database: DataSource, me: Me, minutes: number, note: s
     const clock = await manager.getRepository(ClockEntity).findOneBy({ personId: person });
     if (clock === null) throw new Failure("conflict", "No clock of yours runs any more; it was stopped elsewhere.");
     await manager.getRepository(ClockEntity).delete({ personId: person });
-    if (minutes > 0) await insertReport(manager, me, person, { project: clock.projectId, activity: clock.activityId, date: dayOf(me, clock.startedAt), minutes, ...(note.trim() === "" ? {} : { note: note.trim() }) });
+    if (minutes > 0)
+      await insertReport(manager, me, person, {
+        project: clock.projectId,
+        activity: clock.activityId,
+        date: dayOf(me, clock.startedAt),
+        minutes,
+        ...(note.trim() === "" ? {} : { note: note.trim() }),
+      });
   });

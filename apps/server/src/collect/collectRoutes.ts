@@ -24,7 +24,11 @@ export function collectRoutes(serving: Serving): void {
     return { ok: true as const };
   });
 
-  serve(serving, "POST /api/desk/reports", async ({ database, me, body }) => (await presentReports(database, [await sendReport(database, me, body)]))[0]!);
+  serve(
+    serving,
+    "POST /api/desk/reports",
+    async ({ database, me, body }) => (await presentReports(database, [await sendReport(database, me, body)]))[0]!,
+  );
 
   serve(serving, "POST /api/desk/week/:date/sheet", async ({ database, me, params }) => {
     await alone(database, me, (manager, person) => sendSheet(manager, me, person, params["date"]!));
@@ -33,11 +37,21 @@ export function collectRoutes(serving: Serving): void {
 
   serve(serving, "GET /api/time/:date", ({ database, me, params }) => peopleWeek(database, me, params["date"]!));
 
-  serve(serving, "POST /api/time/:date/decision", ({ database, me, params, body }) => decideWeeks(database, serving.post, me, params["date"]!, { ...body, word: body.word.trim(), seen: body.seen ?? [] }));
+  serve(serving, "POST /api/time/:date/decision", ({ database, me, params, body }) =>
+    decideWeeks(database, serving.post, me, params["date"]!, {
+      ...body,
+      word: body.word.trim(),
+      seen: body.seen ?? [],
+    }),
+  );
 
-  serve(serving, "POST /api/time/:date/effect", ({ database, me, params, body }) => effectOfWeeks(database, me, params["date"]!, body.people, body.endings));
+  serve(serving, "POST /api/time/:date/effect", ({ database, me, params, body }) =>
+    effectOfWeeks(database, me, params["date"]!, body.people, body.endings),
+  );
 
-  serve(serving, "POST /api/time/:date/reminders", ({ database, me, params, body }) => remind(database, serving.post, me, params["date"]!, body.people, body.words));
+  serve(serving, "POST /api/time/:date/reminders", ({ database, me, params, body }) =>
+    remind(database, serving.post, me, params["date"]!, body.people, body.words),
+  );
 
   serve(serving, "PUT /api/desk/seen", async ({ database, me }) => {
     await markSeen(database, me.person);
@@ -59,7 +73,9 @@ export function collectRoutes(serving: Serving): void {
     return { ok: true as const };
   });
 
-  serve(serving, "POST /api/desk/leave", async ({ database, me, body }) => ({ projects: await sendLeave(database, me, body) }));
+  serve(serving, "POST /api/desk/leave", async ({ database, me, body }) => ({
+    projects: await sendLeave(database, me, body),
+  }));
 
   serve(serving, "DELETE /api/desk/leave", async ({ database, me, body }) => {
     await withdrawLeave(database, me, body);
@@ -71,19 +87,27 @@ export function collectRoutes(serving: Serving): void {
     return { ok: true as const };
   });
 
-  serve(serving, "GET /api/blocked/:days", ({ database, me, params }) => blockedEverywhere(database, me, params["days"]!));
+  serve(serving, "GET /api/blocked/:days", ({ database, me, params }) =>
+    blockedEverywhere(database, me, params["days"]!),
+  );
 
   serve(serving, "GET /api/reports", async ({ database, me }) => {
-    const own = (await database.getRepository(ProjectEntity).find()).filter((project) => mayEdit(me, project)).map(({ id }) => id);
+    const own = (await database.getRepository(ProjectEntity).find())
+      .filter((project) => mayEdit(me, project))
+      .map(({ id }) => id);
     if (own.length === 0) return [];
-    const waiting = await database.getRepository(ReportEntity).find({ where: { projectId: In(own), state: "submitted" }, order: { projectId: "ASC", date: "ASC", sentAt: "ASC" } });
+    const waiting = await database.getRepository(ReportEntity).find({
+      where: { projectId: In(own), state: "submitted" },
+      order: { projectId: "ASC", date: "ASC", sentAt: "ASC" },
+    });
     return presentQueue(database, waiting);
   });
 
   serve(serving, "POST /api/reports/effect", ({ database, me, body }) => effectOfReports(database, me, body.ids, body));
 
   serve(serving, "POST /api/reports/decision", async ({ database, me, body }) => {
-    if (body.decision === "return" && (body.word ?? "").trim() === "") throw new Failure("invalid", "Say in a word what to change before you return it.");
+    if (body.decision === "return" && (body.word ?? "").trim() === "")
+      throw new Failure("invalid", "Say in a word what to change before you return it.");
     await decideReports(database, serving.post, me, body.ids, body);
     return { ok: true as const };
   });

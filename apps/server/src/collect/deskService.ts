@@ -1,5 +1,17 @@
 import type { Desk, DeskActivity, Me, QueuedReport, Report } from "@chronometra/contract";
-import { addDays, formatDate, leaveOf, parseDate, remarksOn, schedulePlan, toBundle, weekdayOf, type Plan, type Remark, type Schedule } from "@chronometra/core";
+import {
+  addDays,
+  formatDate,
+  leaveOf,
+  parseDate,
+  remarksOn,
+  schedulePlan,
+  toBundle,
+  weekdayOf,
+  type Plan,
+  type Remark,
+  type Schedule,
+} from "@chronometra/core";
 import { In, MoreThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../cycle/locks.ts";
@@ -21,7 +33,8 @@ const BOOKED_DAYS = 400;
 /** A person's plans, with what bears on them alone. */
 async function plansOf(database: DataSource, person: string): Promise<{ project: ProjectEntity; plan: Plan }[]> {
   const plans = [];
-  for (const project of await projectsOf(database, person)) plans.push({ project, plan: await loadPlan(database.manager, project) });
+  for (const project of await projectsOf(database, person))
+    plans.push({ project, plan: await loadPlan(database.manager, project) });
   return plans;
 }
 
@@ -29,10 +42,31 @@ async function plansOf(database: DataSource, person: string): Promise<{ project:
 export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const { person } = me;
   const today = todayOf(me);
-  if (person === null) return { person, today, activities: [], reports: [], booked: {}, seenAt: null, news: [], clock: null, forgotten: [], meetings: [], leave: [], calendar: [] };
+  if (person === null)
+    return {
+      person,
+      today,
+      activities: [],
+      reports: [],
+      booked: {},
+      seenAt: null,
+      news: [],
+      clock: null,
+      forgotten: [],
+      meetings: [],
+      leave: [],
+      calendar: [],
+    };
   const since = (days: number): string => formatDate(addDays(parseDate(today)!, -days));
   const lately = since(SENT_DAYS);
-  const reports = await database.getRepository(ReportEntity).find({ where: [{ personId: person, state: "submitted" }, { personId: person, date: MoreThanOrEqual(lately) }, { personId: person, sentAt: MoreThanOrEqual(new Date(`${lately}T00:00:00Z`)) }], order: { date: "DESC", sentAt: "DESC" } });
+  const reports = await database.getRepository(ReportEntity).find({
+    where: [
+      { personId: person, state: "submitted" },
+      { personId: person, date: MoreThanOrEqual(lately) },
+      { personId: person, sentAt: MoreThanOrEqual(new Date(`${lately}T00:00:00Z`)) },
+    ],
+    order: { date: "DESC", sentAt: "DESC" },
+  });
   const waiting = new Map<string, number>();
   for (const report of reports) {
     if (report.state !== "submitted") continue;
@@ -40,16 +74,48 @@ export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
     waiting.set(key, (waiting.get(key) ?? 0) + (report.minutes ?? 0));
   }
   const plans = await plansOf(database, person);
-  const activities = plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)).map((activity) => ({ ...activity, waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0 }));
-  const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([newsFor(database, person, activities), clockOf(database, person), unbookedDays(database, person, today, plans)]);
-  return { person, today, activities, reports: await presentReports(database, reports), booked: await bookedByDay(database, person, since(BOOKED_DAYS), plans), seenAt, news, clock, forgotten, meetings, leave: leaveOfPerson(person, today, plans, reports), calendar: await calendarOf(database, person, today) };
+  const activities = plans
+    .flatMap(({ project, plan }) => ownActivities(project.id, plan, person))
+    .map((activity) => ({
+      ...activity,
+      waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0,
+    }));
+  const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([
+    newsFor(database, person, activities),
+    clockOf(database, person),
+    unbookedDays(database, person, today, plans),
+  ]);
+  return {
+    person,
+    today,
+    activities,
+    reports: await presentReports(database, reports),
+    booked: await bookedByDay(database, person, since(BOOKED_DAYS), plans),
+    seenAt,
+    news,
+    clock,
+    forgotten,
+    meetings,
+    leave: leaveOfPerson(person, today, plans, reports),
+    calendar: await calendarOf(database, person, today),
+  };
 }
 
 /** Minutes by day as the week counts them: what was reported, and what came from elsewhere. */
-async function bookedByDay(database: DataSource, person: string, from: string, plans: readonly { plan: Plan }[]): Promise<Desk["booked"]> {
-  const rows = (await database.query("select date, sum(minutes) as minutes from report where person_id = ? and date >= ? and state in ('submitted', 'posted') and minutes is not null group by date", [person, from])) as { date: string; minutes: string }[];
+async function bookedByDay(
+  database: DataSource,
+  person: string,
+  from: string,
+  plans: readonly { plan: Plan }[],
+): Promise<Desk["booked"]> {
+  const rows = (await database.query(
+    "select date, sum(minutes) as minutes from report where person_id = ? and date >= ? and state in ('submitted', 'posted') and minutes is not null group by date",
+    [person, from],
+  )) as { date: string; minutes: string }[];
   const booked: Desk["booked"] = Object.fromEntries(rows.map(({ date, minutes }) => [date, Number(minutes)]));
-  for (const { plan } of plans) for (const { date, minutes } of broughtTime(plan, person)) if (date >= from) booked[date] = (booked[date] ?? 0) + minutes;
+  for (const { plan } of plans)
+    for (const { date, minutes } of broughtTime(plan, person))
+      if (date >= from) booked[date] = (booked[date] ?? 0) + minutes;
   return booked;
 }
 
@@ -57,7 +123,11 @@ async function bookedByDay(database: DataSource, person: string, from: string, p
 export async function markSeen(database: DataSource, person: string | null): Promise<void> {
   if (person === null) return;
   const plans = await plansOf(database, person);
-  await keepSeen(database, person, plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)));
+  await keepSeen(
+    database,
+    person,
+    plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)),
+  );
 }
 
 const CALENDAR_DAYS = 35;
@@ -65,18 +135,28 @@ const CALENDAR_DAYS = 35;
 async function calendarOf(database: DataSource, person: string, today: string): Promise<Desk["calendar"]> {
   const now = parseDate(today)!;
   const days = Array.from({ length: CALENDAR_DAYS }, (_, i) => addDays(now, i - weekdayOf(now)));
-  return (await expectedMinutes(database, [person], days))(person).map((minutes, i) => ({ date: formatDate(days[i]!), expectedMinutes: minutes }));
+  return (await expectedMinutes(database, [person], days))(person).map((minutes, i) => ({
+    date: formatDate(days[i]!),
+    expectedMinutes: minutes,
+  }));
 }
 
-function leaveOfPerson(person: string, today: string, plans: readonly { plan: Plan }[], reports: readonly ReportEntity[]): Desk["leave"] {
+function leaveOfPerson(
+  person: string,
+  today: string,
+  plans: readonly { plan: Plan }[],
+  reports: readonly ReportEntity[],
+): Desk["leave"] {
   const booked = new Map<string, Desk["leave"][number]>();
   for (const { plan } of plans) {
     const row = plan.people.get(person);
-    for (const { from, to, label } of row === undefined ? [] : leaveOf(plan, row)) booked.set(`${from} ${to}`, { from, to, label: label ?? "", waiting: false });
+    for (const { from, to, label } of row === undefined ? [] : leaveOf(plan, row))
+      booked.set(`${from} ${to}`, { from, to, label: label ?? "", waiting: false });
   }
   for (const report of reports) {
     const key = `${report.date} ${report.leaveUntil}`;
-    if (report.leaveUntil !== null && report.state === "submitted" && !booked.has(key)) booked.set(key, { from: report.date, to: report.leaveUntil, label: report.note, waiting: true });
+    if (report.leaveUntil !== null && report.state === "submitted" && !booked.has(key))
+      booked.set(key, { from: report.date, to: report.leaveUntil, label: report.note, waiting: true });
   }
   return [...booked.values()].filter(({ to }) => to >= today).sort((a, b) => (a.from < b.from ? -1 : 1));
 }
@@ -87,7 +167,8 @@ function ownActivities(projectId: string, plan: Plan, person: string): DeskActiv
   const position = new Map(bundle.activities.map(({ id }, i) => [id, i]));
   const posted = new Map<string, number>();
   for (const entry of plan.timeEntries.values()) {
-    if (entry.person === person && entry.state === "posted") posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
+    if (entry.person === person && entry.state === "posted")
+      posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
   }
   const found: DeskActivity[] = [];
   for (const assignment of plan.assignments.values()) {
@@ -124,7 +205,8 @@ function blockOf(plan: Plan, activity: string): DeskActivity["blocked"] {
 
 function pathOf(plan: Plan, parent: string | undefined): string {
   const names: string[] = [];
-  for (let at = parent; at !== undefined; at = plan.activities.get(at)?.parent) names.unshift(plan.activities.get(at)?.name ?? at);
+  for (let at = parent; at !== undefined; at = plan.activities.get(at)?.parent)
+    names.unshift(plan.activities.get(at)?.name ?? at);
   return names.join(" / ");
 }
 
@@ -138,12 +220,16 @@ function waitsFor(plan: Plan, schedule: Schedule, position: ReadonlyMap<string, 
 }
 
 /** Reports with the names of what they speak of. */
-export async function presentReports(database: DataSource | EntityManager, reports: readonly ReportEntity[]): Promise<Report[]> {
+export async function presentReports(
+  database: DataSource | EntityManager,
+  reports: readonly ReportEntity[],
+): Promise<Report[]> {
   if (reports.length === 0) return [];
   const manager = "manager" in database ? database.manager : database;
   const ids = [...new Set(reports.map(({ projectId }) => projectId))];
   const plans = new Map<string, Plan>();
-  for (const project of await database.getRepository(ProjectEntity).findBy({ id: In(ids) })) plans.set(project.id, await loadPlan(manager, project));
+  for (const project of await database.getRepository(ProjectEntity).findBy({ id: In(ids) }))
+    plans.set(project.id, await loadPlan(manager, project));
   const names = await accountNames(database);
   return reports.map((report) => {
     const plan = plans.get(report.projectId)!;
@@ -152,7 +238,8 @@ export async function presentReports(database: DataSource | EntityManager, repor
       project: report.projectId,
       projectName: plan.project.name,
       activity: report.activityId,
-      activityName: report.leaveUntil === null ? (plan.activities.get(report.activityId)?.name ?? report.activityId) : "leave",
+      activityName:
+        report.leaveUntil === null ? (plan.activities.get(report.activityId)?.name ?? report.activityId) : "leave",
       person: plan.people.get(report.personId)?.name ?? report.personId,
       date: report.date,
       leaveUntil: report.leaveUntil,
@@ -171,9 +258,20 @@ export async function presentReports(database: DataSource | EntityManager, repor
 /** Reports that wait, with what should be known of each before it is decided. */
 export async function presentQueue(database: DataSource, reports: readonly ReportEntity[]): Promise<QueuedReport[]> {
   const remarks = new Map<string, Remark[]>();
-  for (const project of await database.getRepository(ProjectEntity).findBy({ id: In([...new Set(reports.map(({ projectId }) => projectId))]) })) {
+  for (const project of await database
+    .getRepository(ProjectEntity)
+    .findBy({ id: In([...new Set(reports.map(({ projectId }) => projectId))]) })) {
     const own = reports.filter(({ projectId }) => projectId === project.id);
-    for (const [id, found] of remarksOn(await loadPlan(database.manager, project), own, await lockedTo(database, project.id), await acceptedBefore(database.manager, project.id, own))) remarks.set(id, found);
+    for (const [id, found] of remarksOn(
+      await loadPlan(database.manager, project),
+      own,
+      await lockedTo(database, project.id),
+      await acceptedBefore(database.manager, project.id, own),
+    ))
+      remarks.set(id, found);
   }
-  return (await presentReports(database, reports)).map((report) => ({ ...report, remarks: remarks.get(report.id) ?? [] }));
+  return (await presentReports(database, reports)).map((report) => ({
+    ...report,
+    remarks: remarks.get(report.id) ?? [],
+  }));
 }

@@ -32,7 +32,10 @@ const meets = (a: Days, b: Days): boolean => a.from <= b.to && b.from <= a.to;
 function assertApart(leave: Days, known: readonly Days[], how: string): void {
   const other = known.find((each) => meets(each, leave));
   if (other === undefined) return;
-  throw new Failure("invalid", `You are away ${other.from === other.to ? "on" : "from"} ${daysWords(other.from, other.to)} already, ${how}; select other days. Nothing was sent.`);
+  throw new Failure(
+    "invalid",
+    `You are away ${other.from === other.to ? "on" : "from"} ${daysWords(other.from, other.to)} already, ${how}; select other days. Nothing was sent.`,
+  );
 }
 
 function hasOpenWork(plan: Plan, person: string): boolean {

@@ -1,5 +1,16 @@
 import type { Endings, Me, PeopleWeek, WeeksEffect } from "@chronometra/contract";
-import { addDays, closeOf, compileCalendars, dateWords, type EpochDay, openOf, parseDate, type Plan, schedulePlan, toBundle } from "@chronometra/core";
+import {
+  addDays,
+  closeOf,
+  compileCalendars,
+  dateWords,
+  type EpochDay,
+  openOf,
+  parseDate,
+  type Plan,
+  schedulePlan,
+  toBundle,
+} from "@chronometra/core";
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -33,7 +44,8 @@ export function plannedBetween(plan: Plan, from: EpochDay, to: EpochDay): Map<st
     if (row == null || row.finish <= openOf(from) || row.start >= closeOf(to)) continue;
     const calendar = calendars.get(plan.people.get(person)?.calendar ?? plan.project.calendar);
     const whole = calendar.indexAt(row.finish) - calendar.indexAt(row.start);
-    const part = calendar.indexAt(Math.min(row.finish, closeOf(to))) - calendar.indexAt(Math.max(row.start, openOf(from)));
+    const part =
+      calendar.indexAt(Math.min(row.finish, closeOf(to))) - calendar.indexAt(Math.max(row.start, openOf(from)));
     if (whole > 0) planned.set(person, (planned.get(person) ?? 0) + Math.round((plannedMinutes * part) / whole));
   }
   return planned;
@@ -42,7 +54,8 @@ export function plannedBetween(plan: Plan, from: EpochDay, to: EpochDay): Map<st
 /** Minutes of a plan's posted time from one date to another, by person. */
 function postedBetween(plan: Plan, from: string, to: string): Map<string, number> {
   const posted = new Map<string, number>();
-  for (const { person, date, minutes, state } of plan.timeEntries.values()) if (state === "posted" && date >= from && date <= to) posted.set(person, (posted.get(person) ?? 0) + minutes);
+  for (const { person, date, minutes, state } of plan.timeEntries.values())
+    if (state === "posted" && date >= from && date <= to) posted.set(person, (posted.get(person) ?? 0) + minutes);
   return posted;
 }
 
@@ -51,16 +64,41 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
   const { monday, sunday } = weekAround(date);
   const from = parseDate(monday)!;
   const days = Array.from({ length: 7 }, (_, i) => addDays(from, i));
-  const waiting = await database.getRepository(ReportEntity).find({ where: { state: "submitted", date: Between(monday, sunday) } });
+  const waiting = await database
+    .getRepository(ReportEntity)
+    .find({ where: { state: "submitted", date: Between(monday, sunday) } });
   const lines = new Map<string, Line>();
-  for (const project of (await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })).filter((each) => mayEdit(me, each))) {
+  for (const project of (await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })).filter((each) =>
+    mayEdit(me, each),
+  )) {
     const plan = await loadPlan(database.manager, project);
     const planned = plannedBetween(plan, from, days.at(-1)!);
     const posted = postedBetween(plan, monday, sunday);
     for (const id of new Set([...plan.assignments.values()].map(({ person }) => person))) {
       if (plan.placeholders.has(id)) continue;
-      const line = lines.get(id) ?? { id, name: plan.people.get(id)?.name ?? id, expectedMinutes: 0, plannedMinutes: 0, postedMinutes: 0, waitingMinutes: 0, sheet: null, remindedAt: null, canBeReached: false, projects: [] };
-      const own = { project: project.id, name: project.head.name, plannedMinutes: planned.get(id) ?? 0, postedMinutes: posted.get(id) ?? 0, waitingMinutes: waiting.reduce((sum, report) => (report.projectId === project.id && report.personId === id ? sum + (report.minutes ?? 0) : sum), 0) };
+      const line = lines.get(id) ?? {
+        id,
+        name: plan.people.get(id)?.name ?? id,
+        expectedMinutes: 0,
+        plannedMinutes: 0,
+        postedMinutes: 0,
+        waitingMinutes: 0,
+        sheet: null,
+        remindedAt: null,
+        canBeReached: false,
+        projects: [],
+      };
+      const own = {
+        project: project.id,
+        name: project.head.name,
+        plannedMinutes: planned.get(id) ?? 0,
+        postedMinutes: posted.get(id) ?? 0,
+        waitingMinutes: waiting.reduce(
+          (sum, report) =>
+            report.projectId === project.id && report.personId === id ? sum + (report.minutes ?? 0) : sum,
+          0,
+        ),
+      };
       line.plannedMinutes += own.plannedMinutes;
       line.postedMinutes += own.postedMinutes;
       line.waitingMinutes += own.waitingMinutes;
@@ -70,18 +108,37 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
   }
   const sheets = await sheetsOf(database, monday);
   const expected = await expectedMinutes(database, [...lines.keys()], days);
-  const accounts = new Map((await database.getRepository(AccountEntity).find()).flatMap((account) => (account.personId === null ? [] : [[account.personId, account] as const])));
-  const mails = await database.getRepository(MailEntity).find({ where: { subject: Like(`${reminderOf(monday)}%`), sentAt: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) }, order: { sentAt: "ASC" } });
+  const accounts = new Map(
+    (await database.getRepository(AccountEntity).find()).flatMap((account) =>
+      account.personId === null ? [] : [[account.personId, account] as const],
+    ),
+  );
+  const mails = await database.getRepository(MailEntity).find({
+    where: { subject: Like(`${reminderOf(monday)}%`), sentAt: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) },
+    order: { sentAt: "ASC" },
+  });
   const reminded = new Map(mails.map(({ accountId, sentAt }) => [accountId, sentAt.toISOString()]));
   const people = [...lines.values()].map((line): Line => {
     const account = accounts.get(line.id);
-    return { ...line, expectedMinutes: expected(line.id).reduce((sum, minutes) => sum + minutes, 0), sheet: sheets.get(line.id) ?? null, canBeReached: account !== undefined, remindedAt: account === undefined ? null : (reminded.get(account.id) ?? null) };
+    return {
+      ...line,
+      expectedMinutes: expected(line.id).reduce((sum, minutes) => sum + minutes, 0),
+      sheet: sheets.get(line.id) ?? null,
+      canBeReached: account !== undefined,
+      remindedAt: account === undefined ? null : (reminded.get(account.id) ?? null),
+    };
   });
   return { from: monday, people: people.sort((a, b) => a.name.localeCompare(b.name)) };
 }
 
 /** What approving weeks would accept of those reports that this person decides, and what that would move; nothing stored. */
-export async function effectOfWeeks(database: DataSource, me: Me, date: string, people: readonly string[], endings: Endings | undefined): Promise<WeeksEffect> {
+export async function effectOfWeeks(
+  database: DataSource,
+  me: Me,
+  date: string,
+  people: readonly string[],
+  endings: Endings | undefined,
+): Promise<WeeksEffect> {
   const { monday, sunday } = weekAround(date);
   const { mine } = await waitingInWeek(database, me, monday, sunday, people);
   return { reports: mine, effects: mine.length === 0 ? [] : await effectOfReports(database, me, mine, { endings }) };
@@ -97,32 +154,82 @@ interface WeekDecision {
 }
 
 /** Approves weeks that were sent, which accepts what was seen to wait in them and this person decides; or returns them with a word. */
-export async function decideWeeks(database: DataSource, post: Post, me: Me, date: string, { people, decision, word, seen: looked, endings }: WeekDecision): Promise<{ approved: string[]; open: string[] }> {
+export async function decideWeeks(
+  database: DataSource,
+  post: Post,
+  me: Me,
+  date: string,
+  { people, decision, word, seen: looked, endings }: WeekDecision,
+): Promise<{ approved: string[]; open: string[] }> {
   const { monday, sunday } = weekAround(date);
   const seen = new Map((await peopleWeek(database, me, date)).people.map((line) => [line.id, line]));
   for (const id of people) {
     const line = seen.get(id);
-    if (line === undefined) throw new Failure("notAllowed", "Only weeks of people who work in your projects are decided by you.");
-    if (line.sheet?.state !== "sent") throw new Failure("conflict", `${line.name} has not sent the week of ${dateWords(monday)}, or it was decided meanwhile; load the page again.`);
+    if (line === undefined)
+      throw new Failure("notAllowed", "Only weeks of people who work in your projects are decided by you.");
+    if (line.sheet?.state !== "sent")
+      throw new Failure(
+        "conflict",
+        `${line.name} has not sent the week of ${dateWords(monday)}, or it was decided meanwhile; load the page again.`,
+      );
   }
   const { mine, others } = await waitingInWeek(database, me, monday, sunday, people);
-  if (decision === "approve" && (mine.length !== looked.length || mine.some((id) => !looked.includes(id)))) throw new Failure("conflict", "What waits in these weeks is not what you looked at: look at what approving would move, and decide then.");
-  if (decision === "approve" && mine.length > 0) await decideReports(database, post, me, mine, { decision: "accept", endings, ...(word === "" ? {} : { word }) });
+  if (decision === "approve" && (mine.length !== looked.length || mine.some((id) => !looked.includes(id))))
+    throw new Failure(
+      "conflict",
+      "What waits in these weeks is not what you looked at: look at what approving would move, and decide then.",
+    );
+  if (decision === "approve" && mine.length > 0)
+    await decideReports(database, post, me, mine, { decision: "accept", endings, ...(word === "" ? {} : { word }) });
   const done = people.filter((id) => decision === "return" || !others.has(id));
   await inTransaction(database, async (manager) => {
-    if (done.length > 0) await manager.getRepository(WeekSheetEntity).update({ personId: In(done), monday, state: "sent" }, { state: decision === "approve" ? "approved" : "returned", decidedBy: me.id, decidedAt: new Date(), word: word === "" ? null : word });
+    if (done.length > 0)
+      await manager.getRepository(WeekSheetEntity).update(
+        { personId: In(done), monday, state: "sent" },
+        {
+          state: decision === "approve" ? "approved" : "returned",
+          decidedBy: me.id,
+          decidedAt: new Date(),
+          word: word === "" ? null : word,
+        },
+      );
   });
   const names = (ids: readonly string[]): string[] => ids.map((id) => seen.get(id)!.name);
-  return { approved: decision === "approve" ? names(done) : [], open: names(people.filter((id) => !done.includes(id))) };
+  return {
+    approved: decision === "approve" ? names(done) : [],
+    open: names(people.filter((id) => !done.includes(id))),
+  };
 }
 
 /** Sends a message to each of some people that they have not sent their week. */
-export async function remind(database: DataSource, post: Post, me: Me, date: string, people: readonly string[], words: string): Promise<{ sent: number; failed: { to: string; why: string }[] }> {
+export async function remind(
+  database: DataSource,
+  post: Post,
+  me: Me,
+  date: string,
+  people: readonly string[],
+  words: string,
+): Promise<{ sent: number; failed: { to: string; why: string }[] }> {
   const { monday } = weekAround(date);
   const mine = new Map((await peopleWeek(database, me, date)).people.map(({ id, name }) => [id, name]));
-  if (people.some((id) => !mine.has(id))) throw new Failure("notAllowed", "Only people who work in your projects are reminded by you.");
+  if (people.some((id) => !mine.has(id)))
+    throw new Failure("notAllowed", "Only people who work in your projects are reminded by you.");
   const accounts = await database.getRepository(AccountEntity).findBy({ personId: In([...people]) });
-  await inTransaction(database, (manager) => post.put(manager, accounts.map((to) => ({ to, subject: reminderOf(monday), body: `${to.name},\n\n${words.trim()}\n\n${me.name}`, link: `/desk/week?date=${monday}`, from: me }))));
+  await inTransaction(database, (manager) =>
+    post.put(
+      manager,
+      accounts.map((to) => ({
+        to,
+        subject: reminderOf(monday),
+        body: `${to.name},\n\n${words.trim()}\n\n${me.name}`,
+        link: `/desk/week?date=${monday}`,
+        from: me,
+      })),
+    ),
+  );
   const reached = new Set(accounts.map(({ personId }) => personId));
-  return { sent: accounts.length, failed: people.filter((id) => !reached.has(id)).map((id) => ({ to: mine.get(id)!, why: "has no account here" })) };
+  return {
+    sent: accounts.length,
+    failed: people.filter((id) => !reached.has(id)).map((id) => ({ to: mine.get(id)!, why: "has no account here" })),
+  };
 }

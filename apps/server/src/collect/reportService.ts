@@ -1,6 +1,18 @@
 import { randomUUID } from "node:crypto";
 import type { Endings, Me, ReportRequest, ReportsEffect, WeekCell, WindowsHeld } from "@chronometra/contract";
-import { type Accepted, acceptReports, type ActivityWindow, applyChanges, type Change, dateWords, dayAfter, formatHours, goesTo, holdWindows, type Plan } from "@chronometra/core";
+import {
+  type Accepted,
+  acceptReports,
+  type ActivityWindow,
+  applyChanges,
+  type Change,
+  dateWords,
+  dayAfter,
+  formatHours,
+  goesTo,
+  holdWindows,
+  type Plan,
+} from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -45,7 +57,11 @@ export function assertReportable(plan: Plan, me: Me, person: string, report: Rep
   if (report.date > dayAfter(todayOf(me)))
     return refuse(row, "date", `${dateWords(report.date)} has not come yet; time is booked for days that have passed.`);
   if (report.minutes !== undefined && report.date < plan.project.start)
-    return refuse(row, "date", `${plan.project.name} begins on ${dateWords(plan.project.start)}; no time is booked on it before.`);
+    return refuse(
+      row,
+      "date",
+      `${plan.project.name} begins on ${dateWords(plan.project.start)}; no time is booked on it before.`,
+    );
 }
 
 /** Minutes that a person has booked on a day in all projects, waiting or posted. */
@@ -61,7 +77,6 @@ export async function minutesOn(manager: EntityManager, person: string, date: st
   )) as { total: string }[];
   return Number(own!.total) + Number(brought!.total);
 }
-
 
 /** The account's row serialises what one person reports, so that a day cannot be filled twice at once. */
 export async function alone<T>(
@@ -133,11 +148,9 @@ export async function assertAccepted(
   { project, activity, date }: Pick<ReportRequest, "project" | "activity" | "date">,
   minutes: number,
 ): Promise<void> {
-  const own = await manager
-    .getRepository(ReportEntity)
-    .find({
-      where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) },
-    });
+  const own = await manager.getRepository(ReportEntity).find({
+    where: { projectId: project, activityId: activity, personId: person, date, state: In(["submitted", "posted"]) },
+  });
   const accepted =
     own.reduce(
       (sum, report) => (report.state === "posted" || (report.minutes ?? 0) < 0 ? sum + (report.minutes ?? 0) : sum),

@@ -22,7 +22,8 @@ beforeAll(async () => {
   smtp = new SMTPServer({
     authOptional: true,
     disabledCommands: ["STARTTLS"],
-    onRcptTo: (address, _session, done) => done(address.address.startsWith("bo@") ? new Error("no such mailbox") : null),
+    onRcptTo: (address, _session, done) =>
+      done(address.address.startsWith("bo@") ? new Error("no such mailbox") : null),
     onData: (stream, session, done) => {
       let text = "";
       stream.on("data", (part: Buffer) => (text += part.toString()));
@@ -35,7 +36,14 @@ beforeAll(async () => {
   const port = await new Promise<number>((resolve) => {
     const listening = smtp.listen(0, "127.0.0.1", () => resolve((listening.address() as { port: number }).port));
   });
-  world = await TestWorld.open({ mail: { smtp: `smtp://127.0.0.1:${port}`, domain: "saltmarrow.example", sender: "Plans <plans@saltmarrow.example>", address: "https://plans.saltmarrow.example" } });
+  world = await TestWorld.open({
+    mail: {
+      smtp: `smtp://127.0.0.1:${port}`,
+      domain: "saltmarrow.example",
+      sender: "Plans <plans@saltmarrow.example>",
+      address: "https://plans.saltmarrow.example",
+    },
+  });
   ines = await world.caller("ines", ["controller"]);
   tomas = await world.caller("tomas", ["projectManager"]);
   wanjiru = await world.caller("wanjiru", ["projectManager"]);
@@ -58,16 +66,28 @@ afterAll(async () => {
 });
 
 const MONDAY = "2026-03-02";
-const book = (who: Caller, what: object) => who.send("post", "/api/desk/reports", { project, activity: "dig", date: "2026-03-03", ...what });
+const book = (who: Caller, what: object) =>
+  who.send("post", "/api/desk/reports", { project, activity: "dig", date: "2026-03-03", ...what });
 const send = (who: Caller) => who.send("post", `/api/desk/week/${MONDAY}/sheet`);
-const people = async (who: Caller): Promise<PeopleWeek["people"]> => ((await who.get(`/api/time/${MONDAY}`)).body as PeopleWeek).people;
-const effect = async (who: Caller): Promise<WeeksEffect> => (await who.send("post", `/api/time/${MONDAY}/effect`, { people: ["ann"] })).body as WeeksEffect;
-const decide = async (who: Caller, decision: string, word = "") => who.send("post", `/api/time/${MONDAY}/decision`, { people: ["ann"], decision, word, seen: (await effect(who)).reports });
+const people = async (who: Caller): Promise<PeopleWeek["people"]> =>
+  ((await who.get(`/api/time/${MONDAY}`)).body as PeopleWeek).people;
+const effect = async (who: Caller): Promise<WeeksEffect> =>
+  (await who.send("post", `/api/time/${MONDAY}/effect`, { people: ["ann"] })).body as WeeksEffect;
+const decide = async (who: Caller, decision: string, word = "") =>
+  who.send("post", `/api/time/${MONDAY}/decision`, {
+    people: ["ann"],
+    decision,
+    word,
+    seen: (await effect(who)).reports,
+  });
 const week = async (who: Caller): Promise<WeekView> => (await who.get(`/api/desk/week/${MONDAY}`)).body as WeekView;
 
 describe("a week sent as whole", () => {
   it("that is changed afterwards says so to its person and to whoever decides it, until it is sent again", async () => {
-    const changed = async (): Promise<boolean[]> => [(await week(ann)).sheet?.changedAt, (await people(tomas)).find(({ id }) => id === "ann")!.sheet?.changedAt].map((at) => typeof at === "string");
+    const changed = async (): Promise<boolean[]> =>
+      [(await week(ann)).sheet?.changedAt, (await people(tomas)).find(({ id }) => id === "ann")!.sheet?.changedAt].map(
+        (at) => typeof at === "string",
+      );
     await send(ann);
     expect(await changed()).toEqual([false, false]);
     await book(ann, { minutes: 60 });
@@ -95,12 +115,33 @@ describe("a week sent as whole", () => {
     expect((await send(ann)).status).toBe(200);
     expect((await decide(tomas, "approve")).body).toEqual({ approved: ["Ann"], open: [] });
     expect(await week(ann)).toMatchObject({ sheet: { state: "approved", decidedBy: "Tomas" } });
-    expect((await people(tomas)).find(({ id }) => id === "ann")).toMatchObject({ postedMinutes: 480, waitingMinutes: 0, sheet: { state: "approved" } });
-    expect((await book(ann, { minutes: 30 })).body.message).toMatch(/week of 2 Mar 2026 is approved and closed; write why/);
+    expect((await people(tomas)).find(({ id }) => id === "ann")).toMatchObject({
+      postedMinutes: 480,
+      waitingMinutes: 0,
+      sheet: { state: "approved" },
+    });
+    expect((await book(ann, { minutes: 30 })).body.message).toMatch(
+      /week of 2 Mar 2026 is approved and closed; write why/,
+    );
     expect((await book(ann, { minutes: 30, note: "site visit forgotten" })).status).toBe(200);
-    expect((await ann.send("put", "/api/desk/week", { cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 300 }] })).body.message).toMatch(/are accepted already/);
-    expect((await ann.send("put", "/api/desk/week", { cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 300, note: "lunch counted" }] })).status).toBe(200);
-    expect((await week(ann)).rows.find((row) => row.project === project)!.cells[1]).toMatchObject({ posted: 480, waiting: -180 });
+    expect(
+      (
+        await ann.send("put", "/api/desk/week", {
+          cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 300 }],
+        })
+      ).body.message,
+    ).toMatch(/are accepted already/);
+    expect(
+      (
+        await ann.send("put", "/api/desk/week", {
+          cells: [{ project, activity: "dig", date: "2026-03-03", minutes: 300, note: "lunch counted" }],
+        })
+      ).status,
+    ).toBe(200);
+    expect((await week(ann)).rows.find((row) => row.project === project)!.cells[1]).toMatchObject({
+      posted: 480,
+      waiting: -180,
+    });
     expect((await send(ann)).status).toBe(409);
     expect((await tomas.get(`/api/projects/${project}/activities/dig`)).body.time).toHaveLength(1);
   });
@@ -109,11 +150,22 @@ describe("a week sent as whole", () => {
     await book(ann, { minutes: 480, percent: 20 });
     await send(ann);
     const { reports, effects } = await effect(tomas);
-    expect([reports.length, effects.map((of) => [of.project, of.effect.activities.map(({ name }) => name)])]).toEqual([1, [[project, expect.arrayContaining(["Dig"])]]]);
+    expect([reports.length, effects.map((of) => [of.project, of.effect.activities.map(({ name }) => name)])]).toEqual([
+      1,
+      [[project, expect.arrayContaining(["Dig"])]],
+    ]);
     await book(ann, { minutes: 60 });
-    const blind = await tomas.send("post", `/api/time/${MONDAY}/decision`, { people: ["ann"], decision: "approve", word: "", seen: reports });
+    const blind = await tomas.send("post", `/api/time/${MONDAY}/decision`, {
+      people: ["ann"],
+      decision: "approve",
+      word: "",
+      seen: reports,
+    });
     expect([blind.status, blind.body.message]).toEqual([409, expect.stringMatching(/not what you looked at/)]);
-    expect((await tomas.send("post", `/api/time/${MONDAY}/decision`, { people: ["ann"], decision: "approve", word: "" })).status).toBe(409);
+    expect(
+      (await tomas.send("post", `/api/time/${MONDAY}/decision`, { people: ["ann"], decision: "approve", word: "" }))
+        .status,
+    ).toBe(409);
     expect((await tomas.get(`/api/projects/${project}/activities/dig`)).body.time).toEqual([]);
     expect((await decide(tomas, "approve")).body).toEqual({ approved: ["Ann"], open: [] });
   });
@@ -149,9 +201,22 @@ describe("people's weeks", () => {
     await book(ann, { minutes: 90 });
     // Dig: 40 h from Monday 9 March on, behind the data date; pour after it.
     const next = ((await tomas.get("/api/time/2026-03-09")).body as PeopleWeek).people;
-    expect(next.map(({ name, expectedMinutes, projects }) => [name, expectedMinutes, projects.find((own) => own.project === project)?.plannedMinutes])).toEqual([["Ann", 2400, 2400], ["Bo", 2400, undefined]]);
-    for (const { plannedMinutes, projects } of next) expect(projects.reduce((sum, own) => sum + own.plannedMinutes, 0)).toBe(plannedMinutes);
-    expect((await people(tomas)).map(({ name, waitingMinutes }) => [name, waitingMinutes])).toEqual([["Ann", 90], ["Bo", 0]]);
+    expect(
+      next.map(({ name, expectedMinutes, projects }) => [
+        name,
+        expectedMinutes,
+        projects.find((own) => own.project === project)?.plannedMinutes,
+      ]),
+    ).toEqual([
+      ["Ann", 2400, 2400],
+      ["Bo", 2400, undefined],
+    ]);
+    for (const { plannedMinutes, projects } of next)
+      expect(projects.reduce((sum, own) => sum + own.plannedMinutes, 0)).toBe(plannedMinutes);
+    expect((await people(tomas)).map(({ name, waitingMinutes }) => [name, waitingMinutes])).toEqual([
+      ["Ann", 90],
+      ["Bo", 0],
+    ]);
     expect(await people(radu)).toEqual([]);
     expect((await people(ines)).length).toBe(2);
     expect((await ann.get(`/api/time/${MONDAY}`)).status).toBe(403);
@@ -159,7 +224,12 @@ describe("people's weeks", () => {
 
   it("someone's own time is not seen by another contributor", async () => {
     await book(ann, { minutes: 90, note: "secret" });
-    const seen = JSON.stringify([(await bo.get("/api/desk")).body as Desk, await week(bo), (await bo.get("/api/mail")).body, (await bo.get("/api/period")).body]);
+    const seen = JSON.stringify([
+      (await bo.get("/api/desk")).body as Desk,
+      await week(bo),
+      (await bo.get("/api/mail")).body,
+      (await bo.get("/api/period")).body,
+    ]);
     expect(seen).not.toMatch(/secret|Ann/);
     expect((await bo.get(`/api/projects/${project}/activities/dig`)).status).toBe(403);
   });
@@ -167,19 +237,35 @@ describe("people's weeks", () => {
 
 describe("reminders", () => {
   it("go to all who are chosen in one go, each their own, into the mailbox and out by the mail server; what became of each is in sight", async () => {
-    const sent = await ines.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann", "bo", "cem"], words: "Please <b>send</b> your time." });
+    const sent = await ines.send("post", `/api/time/${MONDAY}/reminders`, {
+      people: ["ann", "bo", "cem"],
+      words: "Please <b>send</b> your time.",
+    });
     expect(sent.status).toBe(403);
-    expect((await ines.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann", "bo"], words: "Please <b>send</b> your time." })).body).toEqual({ sent: 2, failed: [] });
+    expect(
+      (
+        await ines.send("post", `/api/time/${MONDAY}/reminders`, {
+          people: ["ann", "bo"],
+          words: "Please <b>send</b> your time.",
+        })
+      ).body,
+    ).toEqual({ sent: 2, failed: [] });
     expect(mails).toEqual([]);
     expect(await world.app.deliver()).toBe(1);
-    expect(mails).toEqual([{ to: ["ann@saltmarrow.example"], text: expect.stringMatching(/Please <b>send<\/b> your time\.[\s\S]*Ines/) }]);
+    expect(mails).toEqual([
+      { to: ["ann@saltmarrow.example"], text: expect.stringMatching(/Please <b>send<\/b> your time\.[\s\S]*Ines/) },
+    ]);
     expect(mails[0]!.text).toMatch(/^From: Plans <plans@saltmarrow\.example>/m);
     expect(mails[0]!.text).toMatch(/^Reply-To: ines@saltmarrow\.example/m);
     expect(mails[0]!.text).toMatch(/^Auto-Submitted: auto-generated/m);
     expect(mails[0]!.text).toContain("https://plans.saltmarrow.example/desk/week?date");
     expect(mails[0]!.text).toMatch(/<p>Please &lt;b&gt;send&lt;\/b&gt;/);
-    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to, state }) => [subject, to, state])).toEqual([["Your time of the week of 2 Mar 2026", "ann@saltmarrow.example", "sent"]]);
-    expect(((await bo.get("/api/mail")).body as Mail[]).map(({ state, why }) => [state, why])).toEqual([["failed", expect.stringContaining("no such mailbox")]]);
+    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, to, state }) => [subject, to, state])).toEqual(
+      [["Your time of the week of 2 Mar 2026", "ann@saltmarrow.example", "sent"]],
+    );
+    expect(((await bo.get("/api/mail")).body as Mail[]).map(({ state, why }) => [state, why])).toEqual([
+      ["failed", expect.stringContaining("no such mailbox")],
+    ]);
     expect((await people(ines)).map(({ remindedAt }) => remindedAt !== null)).toEqual([true, true]);
     // Nothing is sent twice, by this server or another one.
     expect(await Promise.all([world.app.deliver(), world.app.deliver()])).toEqual([0, 0]);
@@ -189,9 +275,12 @@ describe("reminders", () => {
   it("wait for a mail server that is not there, and leave when it is back; one cut off while it was sent says so and can be sent again", async () => {
     const post = new Post({ smtp: "smtp://127.0.0.1:1", domain: "saltmarrow.example" });
     const account = await world.database.getRepository(AccountEntity).findOneByOrFail({ login: "ann" });
-    await inTransaction(world.database, (manager) => post.put(manager, [{ to: account, subject: "Late", body: "Late" }]));
+    await inTransaction(world.database, (manager) =>
+      post.put(manager, [{ to: account, subject: "Late", body: "Late" }]),
+    );
     expect(await post.deliver(world.database)).toBe(0);
-    const state = async (): Promise<unknown[]> => ((await ann.get("/api/mail")).body as Mail[]).map((mail) => [mail.state, mail.tries]);
+    const state = async (): Promise<unknown[]> =>
+      ((await ann.get("/api/mail")).body as Mail[]).map((mail) => [mail.state, mail.tries]);
     expect(await state()).toEqual([["waiting", 1]]);
     // Not before its pause is over.
     expect(await world.app.deliver()).toBe(0);
@@ -203,7 +292,10 @@ describe("reminders", () => {
     expect(await state()).toEqual([["failed", 2]]);
     const [{ id }] = (await ann.get("/api/mail")).body as [Mail];
     expect((await ann.send("post", `/api/mail/${id}/again`)).status).toBe(403);
-    expect((await world.caller("root", ["administrator"]).then((admin) => admin.send("post", `/api/mail/${id}/again`))).status).toBe(200);
+    expect(
+      (await world.caller("root", ["administrator"]).then((admin) => admin.send("post", `/api/mail/${id}/again`)))
+        .status,
+    ).toBe(200);
     expect(await world.app.deliver()).toBe(1);
     expect([pauseAfter(1), pauseAfter(2), pauseAfter(40)]).toEqual([15_000, 30_000, 3_600_000]);
     post.close();
@@ -211,19 +303,30 @@ describe("reminders", () => {
 
   it("hold nobody up while a mail server keeps silent", async () => {
     const silent = createServer(() => undefined);
-    const port = await new Promise<number>((resolve) => { const at = silent.listen(0, "127.0.0.1", () => resolve((at.address() as { port: number }).port)); });
+    const port = await new Promise<number>((resolve) => {
+      const at = silent.listen(0, "127.0.0.1", () => resolve((at.address() as { port: number }).port));
+    });
     const post = new Post({ smtp: `smtp://127.0.0.1:${port}`, patienceMilliseconds: 300 });
     const account = await world.database.getRepository(AccountEntity).findOneByOrFail({ login: "ann" });
-    await inTransaction(world.database, (manager) => post.put(manager, [{ to: account, subject: "Late", body: "Late" }]));
+    await inTransaction(world.database, (manager) =>
+      post.put(manager, [{ to: account, subject: "Late", body: "Late" }]),
+    );
     expect(await post.deliver(world.database)).toBe(0);
-    expect(((await ann.get("/api/mail")).body as Mail[])[0]).toMatchObject({ state: "waiting", why: expect.stringMatching(/timeout|greeting/i) });
+    expect(((await ann.get("/api/mail")).body as Mail[])[0]).toMatchObject({
+      state: "waiting",
+      why: expect.stringMatching(/timeout|greeting/i),
+    });
     post.close();
     await new Promise((resolve) => silent.close(resolve));
   });
 
   it("are not sent to other managers' people, nor without words", async () => {
-    expect((await radu.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann"], words: "Time!" })).status).toBe(403);
-    expect((await tomas.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann"], words: " " })).body.message).toMatch(/write what to remind them of/);
+    expect((await radu.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann"], words: "Time!" })).status).toBe(
+      403,
+    );
+    expect(
+      (await tomas.send("post", `/api/time/${MONDAY}/reminders`, { people: ["ann"], words: " " })).body.message,
+    ).toMatch(/write what to remind them of/);
   });
 });
 
@@ -234,10 +337,18 @@ describe("whoever comes next", () => {
     await tomas.send("post", "/api/reports/decision", { ids: [id], decision: "accept" });
     // Bo's address is refused by the stand-in; what is accepted stays accepted.
     expect((await tomas.get("/api/reports")).body).toEqual([]);
-    const other = await world.addProject(tomas.me, { ...dated(), assignments: [{ activity: "dig", person: "bo", plannedMinutes: 60 }, { activity: "pour", person: "ann", plannedMinutes: 60 }] });
+    const other = await world.addProject(tomas.me, {
+      ...dated(),
+      assignments: [
+        { activity: "dig", person: "bo", plannedMinutes: 60 },
+        { activity: "pour", person: "ann", plannedMinutes: 60 },
+      ],
+    });
     await bo.send("post", "/api/desk/reports", { project: other, activity: "dig", date: "2026-03-04", percent: 100 });
     const [{ id: done }] = (await tomas.get("/api/reports")).body as [{ id: string }];
     await tomas.send("post", "/api/reports/decision", { ids: [done], decision: "accept" });
-    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, body }) => [subject, body])).toEqual([["You can begin", expect.stringContaining("Pour (Slipway) can begin: Dig is done.")]]);
+    expect(((await ann.get("/api/mail")).body as Mail[]).map(({ subject, body }) => [subject, body])).toEqual([
+      ["You can begin", expect.stringContaining("Pour (Slipway) can begin: Dig is done.")],
+    ]);
   });
 });

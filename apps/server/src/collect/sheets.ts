@@ -19,12 +19,23 @@ export function weekAround(date: string): { monday: string; sunday: string } {
   return { monday: formatDate(monday), sunday: formatDate(addDays(monday, LAST_DAY)) };
 }
 
-const present = (sheet: WeekSheetEntity, names: ReadonlyMap<string, string>): WeekSheet => ({ state: sheet.state, sentAt: sheet.sentAt.toISOString(), decidedBy: sheet.decidedBy === null ? null : (names.get(sheet.decidedBy) ?? ""), word: sheet.word, changedAt: sheet.changedAt?.toISOString() ?? null });
+const present = (sheet: WeekSheetEntity, names: ReadonlyMap<string, string>): WeekSheet => ({
+  state: sheet.state,
+  sentAt: sheet.sentAt.toISOString(),
+  decidedBy: sheet.decidedBy === null ? null : (names.get(sheet.decidedBy) ?? ""),
+  word: sheet.word,
+  changedAt: sheet.changedAt?.toISOString() ?? null,
+});
 
 /** The sheets of a week, by person. */
 export async function sheetsOf(database: DataSource | EntityManager, monday: string): Promise<Map<string, WeekSheet>> {
   const names = await accountNames(database);
-  return new Map((await database.getRepository(WeekSheetEntity).findBy({ monday })).map((sheet) => [sheet.personId, present(sheet, names)]));
+  return new Map(
+    (await database.getRepository(WeekSheetEntity).findBy({ monday })).map((sheet) => [
+      sheet.personId,
+      present(sheet, names),
+    ]),
+  );
 }
 
 /** Sends a person's week as whole; one that was approved stays. */
@@ -32,28 +43,71 @@ export async function sendSheet(manager: EntityManager, me: Me, person: string, 
   const { monday } = weekAround(date);
   if (monday > todayOf(me)) throw new Failure("invalid", "This week has not begun; there is nothing to send yet.");
   const sheets = manager.getRepository(WeekSheetEntity);
-  if ((await sheets.findOneBy({ personId: person, monday }))?.state === "approved") throw new Failure("conflict", "This week has been approved already; correct it by an adjusting entry.");
-  await sheets.upsert({ personId: person, monday, state: "sent", sentAt: new Date(), decidedBy: null, decidedAt: null, word: null, changedAt: null }, ["personId", "monday"]);
+  if ((await sheets.findOneBy({ personId: person, monday }))?.state === "approved")
+    throw new Failure("conflict", "This week has been approved already; correct it by an adjusting entry.");
+  await sheets.upsert(
+    {
+      personId: person,
+      monday,
+      state: "sent",
+      sentAt: new Date(),
+      decidedBy: null,
+      decidedAt: null,
+      word: null,
+      changedAt: null,
+    },
+    ["personId", "monday"],
+  );
 }
 
 /** Keeps with weeks that were sent that they were changed since, until they are sent again or decided. */
 export async function noteWeekChange(manager: EntityManager, person: string, dates: readonly string[]): Promise<void> {
   const mondays = [...new Set(dates.map((date) => weekAround(date).monday))];
   if (mondays.length === 0) return;
-  await manager.getRepository(WeekSheetEntity).update({ personId: person, monday: In(mondays), state: "sent" }, { changedAt: new Date() });
+  await manager
+    .getRepository(WeekSheetEntity)
+    .update({ personId: person, monday: In(mondays), state: "sent" }, { changedAt: new Date() });
 }
 
 /** What is booked in an approved week is a correction, and says why. */
-export async function assertWeekOpen(manager: EntityManager, person: string, date: string, note: string): Promise<void> {
+export async function assertWeekOpen(
+  manager: EntityManager,
+  person: string,
+  date: string,
+  note: string,
+): Promise<void> {
   const { monday } = weekAround(date);
-  const approved = await manager.getRepository(WeekSheetEntity).existsBy({ personId: person, monday, state: "approved" });
-  if (approved && note.trim() === "") throw new Failure("invalid", `The week of ${dateWords(monday)} is approved and closed; write why you correct it, as "1h forgotten on site", and it becomes an adjusting entry.`);
+  const approved = await manager
+    .getRepository(WeekSheetEntity)
+    .existsBy({ personId: person, monday, state: "approved" });
+  if (approved && note.trim() === "")
+    throw new Failure(
+      "invalid",
+      `The week of ${dateWords(monday)} is approved and closed; write why you correct it, as "1h forgotten on site", and it becomes an adjusting entry.`,
+    );
 }
 
 /** Reports of people's weeks that wait; those that this person decides, and who has others left. */
-export async function waitingInWeek(manager: DataSource | EntityManager, me: Me, monday: string, sunday: string, people: readonly string[]): Promise<{ mine: string[]; others: Set<string> }> {
-  const waiting = await manager.getRepository(ReportEntity).find({ where: { personId: In([...people]), state: "submitted", date: Between(monday, sunday) } });
-  const projects = new Map((await manager.getRepository(ProjectEntity).findBy({ id: In([...new Set(waiting.map(({ projectId }) => projectId))]) })).map((project) => [project.id, project]));
+export async function waitingInWeek(
+  manager: DataSource | EntityManager,
+  me: Me,
+  monday: string,
+  sunday: string,
+  people: readonly string[],
+): Promise<{ mine: string[]; others: Set<string> }> {
+  const waiting = await manager
+    .getRepository(ReportEntity)
+    .find({ where: { personId: In([...people]), state: "submitted", date: Between(monday, sunday) } });
+  const projects = new Map(
+    (
+      await manager
+        .getRepository(ProjectEntity)
+        .findBy({ id: In([...new Set(waiting.map(({ projectId }) => projectId))]) })
+    ).map((project) => [project.id, project]),
+  );
   const isMine = (report: ReportEntity): boolean => mayEdit(me, projects.get(report.projectId)!);
-  return { mine: waiting.filter(isMine).map(({ id }) => id), others: new Set(waiting.filter((report) => !isMine(report)).map(({ personId }) => personId)) };
+  return {
+    mine: waiting.filter(isMine).map(({ id }) => id),
+    others: new Set(waiting.filter((report) => !isMine(report)).map(({ personId }) => personId)),
+  };
 }

@@ -1,5 +1,15 @@
 import type { Desk } from "@chronometra/contract";
-import { addDays, formatDate, meetingsOf, parseDate, schedulePlan, toBundle, withoutProgress, type EpochDay, type Plan } from "@chronometra/core";
+import {
+  addDays,
+  formatDate,
+  meetingsOf,
+  parseDate,
+  schedulePlan,
+  toBundle,
+  withoutProgress,
+  type EpochDay,
+  type Plan,
+} from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
@@ -12,24 +22,50 @@ function firstDay(plan: Plan, person: string): string | null {
   const bundle = toBundle(plan);
   const { rows } = schedulePlan(withoutProgress(bundle));
   const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
-  const starts = bundle.activities.flatMap(({ id }, i) => (own.has(id) && rows[i] != null ? [plan.activities.get(id)!.actualStart?.slice(0, 10) ?? formatDate(rows[i].startDay)] : []));
+  const starts = bundle.activities.flatMap(({ id }, i) =>
+    own.has(id) && rows[i] != null
+      ? [plan.activities.get(id)!.actualStart?.slice(0, 10) ?? formatDate(rows[i].startDay)]
+      : [],
+  );
   return starts.sort()[0] ?? null;
 }
 
 /** Days of the last two weeks that a person works and has booked nothing on, and their meetings that are not booked yet. */
-export async function unbookedDays(database: DataSource, person: string, today: string, plans: readonly { project: ProjectEntity; plan: Plan }[]): Promise<Pick<Desk, "forgotten" | "meetings">> {
+export async function unbookedDays(
+  database: DataSource,
+  person: string,
+  today: string,
+  plans: readonly { project: ProjectEntity; plan: Plan }[],
+): Promise<Pick<Desk, "forgotten" | "meetings">> {
   const now = parseDate(today)!;
   const days = Array.from({ length: LOOK_BACK_DAYS }, (_, i) => addDays(now, i - LOOK_BACK_DAYS) as EpochDay);
   const [from, to] = [formatDate(days[0]!), formatDate(now)];
-  const reports = await database.getRepository(ReportEntity).find({ where: { personId: person, date: Between(from, to), state: In(["submitted", "posted"]) } });
+  const reports = await database
+    .getRepository(ReportEntity)
+    .find({ where: { personId: person, date: Between(from, to), state: In(["submitted", "posted"]) } });
   const booked = new Set(reports.flatMap(({ date, minutes }) => (minutes === null ? [] : [date])));
-  for (const { plan } of plans) for (const entry of plan.timeEntries.values()) if (entry.person === person && entry.state === "posted") booked.add(entry.date);
+  for (const { plan } of plans)
+    for (const entry of plan.timeEntries.values())
+      if (entry.person === person && entry.state === "posted") booked.add(entry.date);
   const first = plans.flatMap(({ plan }) => firstDay(plan, person) ?? []).sort()[0];
   const expected = (await expectedMinutes(database, [person], days))(person);
-  const forgotten = days.map(formatDate).filter((date, i) => expected[i]! > 0 && !booked.has(date) && first !== undefined && date >= first);
-  const isBooked = (projectId: string, activityId: string, date: string, name: string): boolean => reports.some((report) => report.projectId === projectId && report.activityId === activityId && report.date === date && report.note.startsWith(name));
+  const forgotten = days
+    .map(formatDate)
+    .filter((date, i) => expected[i]! > 0 && !booked.has(date) && first !== undefined && date >= first);
+  const isBooked = (projectId: string, activityId: string, date: string, name: string): boolean =>
+    reports.some(
+      (report) =>
+        report.projectId === projectId &&
+        report.activityId === activityId &&
+        report.date === date &&
+        report.note.startsWith(name),
+    );
   const meetings = plans.flatMap(({ project, plan }) =>
-    meetingsOf(plan, person, from, to).flatMap(({ date, meeting: { activity, name, minutes } }) => (isBooked(project.id, activity, date, name) ? [] : [{ project: project.id, projectName: plan.project.name, activity, name, date, minutes }])),
+    meetingsOf(plan, person, from, to).flatMap(({ date, meeting: { activity, name, minutes } }) =>
+      isBooked(project.id, activity, date, name)
+        ? []
+        : [{ project: project.id, projectName: plan.project.name, activity, name, date, minutes }],
+    ),
   );
   return { forgotten, meetings: meetings.sort((a, b) => (a.date < b.date ? 1 : -1)) };
 }

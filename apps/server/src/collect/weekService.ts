@@ -16,7 +16,13 @@ const DAYS = 7;
 type Row = WeekView["rows"][number];
 
 /** What is booked in a week of one plan, and what can be. */
-function rowsOf(project: ProjectEntity, plan: Plan, person: string, dates: readonly string[], reports: readonly ReportEntity[]): Row[] {
+function rowsOf(
+  project: ProjectEntity,
+  plan: Plan,
+  person: string,
+  dates: readonly string[],
+  reports: readonly ReportEntity[],
+): Row[] {
   const bundle = toBundle(plan);
   const schedule = schedulePlan(bundle);
   const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
@@ -29,9 +35,15 @@ function rowsOf(project: ProjectEntity, plan: Plan, person: string, dates: reado
     if (!open && said.length === 0 && entries.length === 0) return [];
     const cells = dates.map((date) => {
       const of = said.filter((report) => report.date === date);
-      const sum = (state: ReportEntity["state"]): number => of.filter((report) => report.state === state).reduce((total, { minutes }) => total + minutes!, 0);
+      const sum = (state: ReportEntity["state"]): number =>
+        of.filter((report) => report.state === state).reduce((total, { minutes }) => total + minutes!, 0);
       const came = entries.filter((entry) => entry.date === date);
-      return { posted: sum("posted") + came.reduce((total, { minutes }) => total + minutes, 0), waiting: sum("submitted"), returned: sum("returned"), notes: [...of.map(({ note }) => note), ...came.map(({ note }) => note ?? "")].filter((note) => note !== "") };
+      return {
+        posted: sum("posted") + came.reduce((total, { minutes }) => total + minutes, 0),
+        waiting: sum("submitted"),
+        returned: sum("returned"),
+        notes: [...of.map(({ note }) => note), ...came.map(({ note }) => note ?? "")].filter((note) => note !== ""),
+      };
     });
     return [{ project: project.id, projectName: plan.project.name, activity: id, name, open, cells }];
   });
@@ -45,10 +57,26 @@ export async function weekOf(database: DataSource, me: Me, around: string): Prom
   const monday = day - weekdayOf(day);
   const days = Array.from({ length: DAYS }, (_, i) => (monday + i) as EpochDay);
   const dates = days.map(formatDate);
-  if (person === null) return { from: dates[0]!, today: todayOf(me), sheet: null, days: dates.map((date) => ({ date, expectedMinutes: 0 })), rows: [] };
-  const reports = await database.getRepository(ReportEntity).find({ where: { personId: person, date: Between(dates[0]!, dates.at(-1)!), state: In(["submitted", "posted", "returned"]) }, order: { sentAt: "ASC" } });
+  if (person === null)
+    return {
+      from: dates[0]!,
+      today: todayOf(me),
+      sheet: null,
+      days: dates.map((date) => ({ date, expectedMinutes: 0 })),
+      rows: [],
+    };
+  const reports = await database.getRepository(ReportEntity).find({
+    where: {
+      personId: person,
+      date: Between(dates[0]!, dates.at(-1)!),
+      state: In(["submitted", "posted", "returned"]),
+    },
+    order: { sentAt: "ASC" },
+  });
   const projects = await projectsOf(database, person);
-  const missing = [...new Set(reports.map(({ projectId }) => projectId))].filter((id) => projects.every((project) => project.id !== id));
+  const missing = [...new Set(reports.map(({ projectId }) => projectId))].filter((id) =>
+    projects.every((project) => project.id !== id),
+  );
   if (missing.length > 0) projects.push(...(await database.getRepository(ProjectEntity).findBy({ id: In(missing) })));
   const plans: Plan[] = [];
   for (const project of projects) plans.push(await loadPlan(database.manager, project));
@@ -58,6 +86,14 @@ export async function weekOf(database: DataSource, me: Me, around: string): Prom
     today: todayOf(me),
     sheet: (await sheetsOf(database, dates[0]!)).get(person) ?? null,
     days: dates.map((date, i) => ({ date, expectedMinutes: expected[i]! })),
-    rows: projects.flatMap((project, i) => rowsOf(project, plans[i]!, person, dates, reports.filter(({ projectId }) => projectId === project.id))),
+    rows: projects.flatMap((project, i) =>
+      rowsOf(
+        project,
+        plans[i]!,
+        person,
+        dates,
+        reports.filter(({ projectId }) => projectId === project.id),
+      ),
+    ),
   };
 }

@@ -14,14 +14,24 @@ import { ProjectClosingEntity } from "./cycleEntities.ts";
 
 /** What must be settled by a decision of its own before a project is closed. */
 async function toSettle(manager: DataSource | EntityManager, project: ProjectEntity): Promise<string[]> {
-  const count = async (query: string): Promise<number> => Number(((await manager.query(query, [project.id])) as [{ n: string }])[0].n);
+  const count = async (query: string): Promise<number> =>
+    Number(((await manager.query(query, [project.id])) as [{ n: string }])[0].n);
   const requests = await count("select count(*) as n from what_if where project_id = ? and state = 'asked'");
-  const [reports, approvals] = [await count("select count(*) as n from report where project_id = ? and state = 'submitted'"), await count("select count(*) as n from approval where project_id = ? and state = 'asked'")];
+  const [reports, approvals] = [
+    await count("select count(*) as n from report where project_id = ? and state = 'submitted'"),
+    await count("select count(*) as n from approval where project_id = ? and state = 'asked'"),
+  ];
   return [
-    ...(reports > 0 ? [`${reports} ${reports === 1 ? "report waits" : "reports wait"} to be accepted or returned`] : []),
+    ...(reports > 0
+      ? [`${reports} ${reports === 1 ? "report waits" : "reports wait"} to be accepted or returned`]
+      : []),
     ...(approvals > 0 ? ["a request for approval waits for a decision"] : []),
-    ...(requests > 0 ? [`${requests === 1 ? "a change request waits" : `${requests} change requests wait`} for a decision`] : []),
-    ...(project.head.dataDate === undefined ? ["the project has no data date, on which what remains could be finished"] : []),
+    ...(requests > 0
+      ? [`${requests === 1 ? "a change request waits" : `${requests} change requests wait`} for a decision`]
+      : []),
+    ...(project.head.dataDate === undefined
+      ? ["the project has no data date, on which what remains could be finished"]
+      : []),
   ];
 }
 
@@ -29,12 +39,23 @@ function leftIn(plan: Plan): Closing["activities"] {
   const bundle = toBundle(plan);
   const { rows } = schedulePlan(bundle);
   const posted = new Map<string, number>();
-  for (const { activity, minutes, state } of plan.timeEntries.values()) if (state === "posted") posted.set(activity, (posted.get(activity) ?? 0) + minutes);
+  for (const { activity, minutes, state } of plan.timeEntries.values())
+    if (state === "posted") posted.set(activity, (posted.get(activity) ?? 0) + minutes);
   const spent = new Set([...plan.actualCosts.values()].map(({ activity }) => activity));
   return bundle.activities.flatMap(({ id, name, kind, percent, actualStart }, i) => {
     const row = rows[i];
     if (row == null || kind === "summary" || kind === "levelOfEffort" || row.state === "complete") return [];
-    return [{ id, name, state: row.state, percent: percent ?? null, finish: formatDate(row.finishDay), postedMinutes: posted.get(id) ?? 0, mayPark: actualStart === undefined && (percent ?? 0) === 0 && !posted.has(id) && !spent.has(id) }];
+    return [
+      {
+        id,
+        name,
+        state: row.state,
+        percent: percent ?? null,
+        finish: formatDate(row.finishDay),
+        postedMinutes: posted.get(id) ?? 0,
+        mayPark: actualStart === undefined && (percent ?? 0) === 0 && !posted.has(id) && !spent.has(id),
+      },
+    ];
   });
 }
 
@@ -42,7 +63,9 @@ function leftIn(plan: Plan): Closing["activities"] {
 async function endedBy(database: DataSource, { projectId, revision }: ProjectClosingEntity): Promise<number> {
   if (revision === null) return 0;
   const list = await database.getRepository(ChangeListEntity).findOneByOrFail({ projectId, revision });
-  return new Set((JSON.parse(list.changes) as Change[]).flatMap((change) => ("activity" in change ? [change.activity] : []))).size;
+  return new Set(
+    (JSON.parse(list.changes) as Change[]).flatMap((change) => ("activity" in change ? [change.activity] : [])),
+  ).size;
 }
 
 /** What is left in a project before it can be closed, and whether it is. */
@@ -51,7 +74,15 @@ export async function closingOf(database: DataSource, projectId: string): Promis
   const closing = await database.getRepository(ProjectClosingEntity).findOneBy({ projectId });
   const names = await accountNames(database);
   return {
-    closed: closing === null ? null : { by: names.get(closing.closedBy) ?? "", at: closing.closedAt.toISOString(), word: closing.word, ended: await endedBy(database, closing) },
+    closed:
+      closing === null
+        ? null
+        : {
+            by: names.get(closing.closedBy) ?? "",
+            at: closing.closedAt.toISOString(),
+            word: closing.word,
+            ended: await endedBy(database, closing),
+          },
     dataDate: project.head.dataDate ?? null,
     activities: leftIn(await loadPlan(database.manager, project)),
     first: closing === null ? await toSettle(database, project) : [],
@@ -59,7 +90,11 @@ export async function closingOf(database: DataSource, projectId: string): Promis
 }
 
 /** The changes that finish what is left as someone said of each. */
-function finishing(plan: Plan, left: Closing["activities"], said: Readonly<Record<string, "done" | "dropped" | "parked">>): Change[] {
+function finishing(
+  plan: Plan,
+  left: Closing["activities"],
+  said: Readonly<Record<string, "done" | "dropped" | "parked">>,
+): Change[] {
   const on = plan.project.dataDate!;
   const parked = left.filter(({ id }) => said[id] === "parked").map(({ id }) => id);
   const ended = left.flatMap(({ id }): Change[] => {
@@ -67,13 +102,30 @@ function finishing(plan: Plan, left: Closing["activities"], said: Readonly<Recor
     if (said[id] === "parked") return [];
     const milestone = activity.kind === "milestone";
     const percent = milestone ? {} : said[id] === "done" ? { percent: 100 } : { percent: activity.percent ?? 0 };
-    return [{ type: "reportProgress", activity: id, ...(milestone || activity.actualStart !== undefined ? {} : { actualStart: on }), actualFinish: on, ...(activity.remainingMinutes === undefined ? {} : { remainingMinutes: null }), ...percent, ...(milestone ? { actualStart: on } : {}), ...(said[id] === "dropped" ? { dropped: true } : {}) }];
+    return [
+      {
+        type: "reportProgress",
+        activity: id,
+        ...(milestone || activity.actualStart !== undefined ? {} : { actualStart: on }),
+        actualFinish: on,
+        ...(activity.remainingMinutes === undefined ? {} : { remainingMinutes: null }),
+        ...percent,
+        ...(milestone ? { actualStart: on } : {}),
+        ...(said[id] === "dropped" ? { dropped: true } : {}),
+      },
+    ];
   });
   return [...parkRows(plan, parked, { carried: false, newKey: () => "" }), ...ended];
 }
 
 /** Finishes what is left in a project and closes it, all or nothing. */
-export async function closeProject(database: DataSource, me: Me, projectId: string, word: string, said: Readonly<Record<string, "done" | "dropped" | "parked">>): Promise<void> {
+export async function closeProject(
+  database: DataSource,
+  me: Me,
+  projectId: string,
+  word: string,
+  said: Readonly<Record<string, "done" | "dropped" | "parked">>,
+): Promise<void> {
   await writeProject(database, me, projectId, async (writing, project) => {
     const { manager } = writing;
     const settle = await toSettle(manager, project);
@@ -81,12 +133,35 @@ export async function closeProject(database: DataSource, me: Me, projectId: stri
     const plan = await writing.plan(project);
     const left = leftIn(plan);
     const unsaid = left.filter(({ id }) => said[id] === undefined);
-    if (unsaid.length > 0) throw new Failure("invalid", `Say of ${unsaid.slice(0, 5).map(({ name }) => `"${name}"`).join(", ")}${unsaid.length > 5 ? ` and ${unsaid.length - 5} more` : ""} whether it is done, dropped or parked.`);
+    if (unsaid.length > 0)
+      throw new Failure(
+        "invalid",
+        `Say of ${unsaid
+          .slice(0, 5)
+          .map(({ name }) => `"${name}"`)
+          .join(
+            ", ",
+          )}${unsaid.length > 5 ? ` and ${unsaid.length - 5} more` : ""} whether it is done, dropped or parked.`,
+      );
     const begun = left.filter(({ id, mayPark }) => said[id] === "parked" && !mayPark);
-    if (begun.length > 0) throw new Failure("invalid", `${begun.slice(0, 5).map(({ name }) => `"${name}"`).join(", ")}${begun.length > 5 ? ` and ${begun.length - 5} more` : ""} cannot be parked: work with dates, percent, time or cost on it counts. Say done or dropped. Nothing was closed.`);
+    if (begun.length > 0)
+      throw new Failure(
+        "invalid",
+        `${begun
+          .slice(0, 5)
+          .map(({ name }) => `"${name}"`)
+          .join(
+            ", ",
+          )}${begun.length > 5 ? ` and ${begun.length - 5} more` : ""} cannot be parked: work with dates, percent, time or cost on it counts. Say done or dropped. Nothing was closed.`,
+      );
     const changes = finishing(plan, left, said);
-    const stored = changes.length === 0 ? null : await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
-    await manager.getRepository(ProjectClosingEntity).insert({ projectId, closedBy: me.id, closedAt: new Date(), word, revision: stored?.result.revision ?? null });
+    const stored =
+      changes.length === 0
+        ? null
+        : await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
+    await manager
+      .getRepository(ProjectClosingEntity)
+      .insert({ projectId, closedBy: me.id, closedAt: new Date(), word, revision: stored?.result.revision ?? null });
   });
 }
 
@@ -98,9 +173,13 @@ export async function openAgain(database: DataSource, me: Me, projectId: string,
   await writeProjects(database, me, [projectId], async (writing) => {
     const closings = writing.manager.getRepository(ProjectClosingEntity);
     const closing = await closings.findOneBy({ projectId });
-    if (closing === null || (await closings.delete({ projectId })).affected === 0) throw new Failure("conflict", "This project is not closed.");
+    if (closing === null || (await closings.delete({ projectId })).affected === 0)
+      throw new Failure("conflict", "This project is not closed.");
     const project = await writing.editable(projectId);
-    const back = closing.revision === null ? { changes: [{ type: "setProject" as const, set: {} }] } : await inverseOf(writing.manager, project, closing.revision);
+    const back =
+      closing.revision === null
+        ? { changes: [{ type: "setProject" as const, set: {} }] }
+        : await inverseOf(writing.manager, project, closing.revision);
     await storeChanges(writing, project, { ...back, label: `Opened again: ${reason}`.slice(0, 200) });
   });
 }

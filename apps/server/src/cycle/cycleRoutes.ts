@@ -13,7 +13,9 @@ export function cycleRoutes(serving: Serving): void {
   serve(serving, "GET /api/period", ({ database }) => periodBar(database));
 
   serve(serving, "GET /api/period/owing", ({ database, me }) => owingOf(database, me));
-  serve(serving, "POST /api/period/reminders", ({ database, me, body }) => remindOfPeriod(database, serving.post, me, body.people, body.words));
+  serve(serving, "POST /api/period/reminders", ({ database, me, body }) =>
+    remindOfPeriod(database, serving.post, me, body.people, body.words),
+  );
 
   serve(serving, "GET /api/periods", ({ database }) => reportingCalendar(database));
 
@@ -29,7 +31,9 @@ export function cycleRoutes(serving: Serving): void {
 
   serve(serving, "GET /api/cycle", ({ database, me }) => standingsOf(database, me));
 
-  serve(serving, "GET /api/projects/:project/cycle", async ({ database, me, params }) => orNotFound((await standingsOf(database, me, params["project"]!)).projects[0], "project of that address"));
+  serve(serving, "GET /api/projects/:project/cycle", async ({ database, me, params }) =>
+    orNotFound((await standingsOf(database, me, params["project"]!)).projects[0], "project of that address"),
+  );
 
   serve(serving, "PUT /api/projects/:project/cycle", async ({ database, me, params, body }) => {
     await markStep(database, me, params["project"]!, body);
@@ -42,10 +46,17 @@ export function cycleRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/projects/:project/lock", async ({ database, me, params, body }) => {
-    const standing = orNotFound((await standingsOf(database, me, params["project"]!)).projects[0], "project of that address");
+    const standing = orNotFound(
+      (await standingsOf(database, me, params["project"]!)).projects[0],
+      "project of that address",
+    );
     const short = shortfalls(standing);
     const word = body.word ?? "";
-    if (!standing.locked && word === "" && short.length > 0) throw new Failure("invalid", `Of ${standing.name} ${short.join(", ")}: say in a word why the period is locked all the same.`);
+    if (!standing.locked && word === "" && short.length > 0)
+      throw new Failure(
+        "invalid",
+        `Of ${standing.name} ${short.join(", ")}: say in a word why the period is locked all the same.`,
+      );
     await lockPeriod(database, me, params["project"]!, word);
     return DONE;
   });
@@ -60,7 +71,9 @@ export function cycleRoutes(serving: Serving): void {
     return DONE;
   });
 
-  serve(serving, "GET /api/projects/:project/closing", ({ database, params }) => closingOf(database, params["project"]!));
+  serve(serving, "GET /api/projects/:project/closing", ({ database, params }) =>
+    closingOf(database, params["project"]!),
+  );
 
   serve(serving, "POST /api/projects/:project/closing", async ({ database, me, params, body }) => {
     await closeProject(database, me, params["project"]!, body.word, body.activities);

@@ -1,6 +1,13 @@
 import { randomUUID } from "node:crypto";
 import type { BodyOf, Me, Summary } from "@chronometra/contract";
-import { dateWords, dayAfter, DEFAULT_THRESHOLDS, type Thresholds, thresholdsSchema, toBundle } from "@chronometra/core";
+import {
+  dateWords,
+  dayAfter,
+  DEFAULT_THRESHOLDS,
+  type Thresholds,
+  thresholdsSchema,
+  toBundle,
+} from "@chronometra/core";
 import { In, LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import type { Reporter } from "../look/summarise.ts";
@@ -8,7 +15,15 @@ import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../portfolio/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
-import { CycleMarkEntity, IssuedPeriodEntity, IssuedPlanEntity, PeriodLockEntity, PlannedPeriodEntity, ReportingPeriodEntity, SettingEntity } from "./cycleEntities.ts";
+import {
+  CycleMarkEntity,
+  IssuedPeriodEntity,
+  IssuedPlanEntity,
+  PeriodLockEntity,
+  PlannedPeriodEntity,
+  ReportingPeriodEntity,
+  SettingEntity,
+} from "./cycleEntities.ts";
 
 /** The name of the organisation whose portfolio this is. */
 export async function organisationName(database: DataSource): Promise<string> {
@@ -35,7 +50,12 @@ export async function reportersIn(database: DataSource, period: ReportingPeriodE
  * Who owes a report of a period on a project that takes part: those with unfinished work that was to begin by its data date who
  * have reported nothing of it, neither time nor progress. Wherever someone is called missing, this is meant.
  */
-export function missingReporters(projectId: string, people: readonly Reporter[], period: Pick<ReportingPeriodEntity, "dataDate"> | null, reporters: ReadonlySet<string>): Reporter[] {
+export function missingReporters(
+  projectId: string,
+  people: readonly Reporter[],
+  period: Pick<ReportingPeriodEntity, "dataDate"> | null,
+  reporters: ReadonlySet<string>,
+): Reporter[] {
   if (period === null) return [];
   return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`));
 }
@@ -47,12 +67,28 @@ async function issue(writing: Writing, project: ProjectEntity, period: Reporting
   const figures = await manager.getRepository(FiguresEntity).findOneByOrFail({ projectId, revision: project.revision });
   const { dataDate } = JSON.parse(figures.summary) as Summary;
   if (dataDate !== period.dataDate) {
-    throw new Failure("invalid", `The project's data date is ${dataDate === null ? "not set" : dateWords(dataDate)}; move it to ${dateWords(period.dataDate)}, the period's, before issuing.`);
+    throw new Failure(
+      "invalid",
+      `The project's data date is ${dataDate === null ? "not set" : dateWords(dataDate)}; move it to ${dateWords(period.dataDate)}, the period's, before issuing.`,
+    );
   }
-  const edition = ((await manager.getRepository(IssuedPeriodEntity).maximum("edition", { projectId, number: period.number })) ?? 0) + 1;
-  await manager.getRepository(IssuedPeriodEntity).insert({ projectId, number: period.number, edition, dataDate, revision: project.revision, issuedBy: me.id, issuedAt: at, summary: figures.summary });
+  const edition =
+    ((await manager.getRepository(IssuedPeriodEntity).maximum("edition", { projectId, number: period.number })) ?? 0) +
+    1;
+  await manager.getRepository(IssuedPeriodEntity).insert({
+    projectId,
+    number: period.number,
+    edition,
+    dataDate,
+    revision: project.revision,
+    issuedBy: me.id,
+    issuedAt: at,
+    summary: figures.summary,
+  });
   const { timeEntries: _time, actualCosts: _costs, ...plan } = toBundle(await writing.plan(project));
-  await manager.getRepository(IssuedPlanEntity).insert({ projectId, number: period.number, edition, content: JSON.stringify(plan) });
+  await manager
+    .getRepository(IssuedPlanEntity)
+    .insert({ projectId, number: period.number, edition, content: JSON.stringify(plan) });
 }
 
 async function periodToIssue(manager: EntityManager): Promise<ReportingPeriodEntity> {
@@ -63,9 +99,13 @@ async function periodToIssue(manager: EntityManager): Promise<ReportingPeriodEnt
 
 /** Whether the newest edition of a period holds: it was issued, and not opened again since. */
 async function isIssued(manager: EntityManager, projectId: string, number: number): Promise<boolean> {
-  const [issued] = await manager.getRepository(IssuedPeriodEntity).find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
+  const [issued] = await manager
+    .getRepository(IssuedPeriodEntity)
+    .find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
   if (issued === undefined) return false;
-  const [lock] = await manager.getRepository(PeriodLockEntity).find({ where: { projectId, number }, order: { lockedAt: "DESC" }, take: 1 });
+  const [lock] = await manager
+    .getRepository(PeriodLockEntity)
+    .find({ where: { projectId, number }, order: { lockedAt: "DESC" }, take: 1 });
   return lock === undefined || lock.reopenedAt === null || issued.issuedAt > lock.reopenedAt;
 }
 
@@ -74,22 +114,48 @@ export async function issuePeriod(database: DataSource, me: Me, projectId: strin
   await writeProject(database, me, projectId, async (writing, project) => {
     const { manager } = writing;
     const period = await periodToIssue(manager);
-    if (await isIssued(manager, projectId, period.number)) throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
+    if (await isIssued(manager, projectId, period.number))
+      throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
     await issue(writing, project, period, at);
   });
 }
 
 /** Locks the open period for a project, issuing it first where that was not done. Locked twice is locked once. */
-export async function lockPeriod(database: DataSource, me: Me, projectId: string, word: string, at = new Date()): Promise<void> {
+export async function lockPeriod(
+  database: DataSource,
+  me: Me,
+  projectId: string,
+  word: string,
+  at = new Date(),
+): Promise<void> {
   await writeProject(database, me, projectId, async (writing, project) => {
     const { manager } = writing;
     const period = await periodToIssue(manager);
     const locks = manager.getRepository(PeriodLockEntity);
-    if ((await locks.findBy({ projectId, number: period.number })).some(({ reopenedAt }) => reopenedAt === null)) return;
-    const [{ waiting }] = (await manager.query("select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?", [projectId, period.dataDate])) as [{ waiting: string }];
-    if (Number(waiting) > 0) throw new Failure("invalid", `${waiting} of the period's reports wait for a decision; accept or return them first.`);
+    if ((await locks.findBy({ projectId, number: period.number })).some(({ reopenedAt }) => reopenedAt === null))
+      return;
+    const [{ waiting }] = (await manager.query(
+      "select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?",
+      [projectId, period.dataDate],
+    )) as [{ waiting: string }];
+    if (Number(waiting) > 0)
+      throw new Failure(
+        "invalid",
+        `${waiting} of the period's reports wait for a decision; accept or return them first.`,
+      );
     if (!(await isIssued(manager, projectId, period.number))) await issue(writing, project, period, at);
-    await locks.insert({ id: randomUUID(), projectId, number: period.number, dataDate: period.dataDate, lockedBy: me.id, lockedAt: at, reopenedBy: null, reopenedAt: null, reason: null, word: word === "" ? null : word });
+    await locks.insert({
+      id: randomUUID(),
+      projectId,
+      number: period.number,
+      dataDate: period.dataDate,
+      lockedBy: me.id,
+      lockedAt: at,
+      reopenedBy: null,
+      reopenedAt: null,
+      reason: null,
+      word: word === "" ? null : word,
+    });
   });
 }
 
@@ -100,8 +166,14 @@ export async function takeLockBack(database: DataSource, me: Me, projectId: stri
     const locks = manager.getRepository(PeriodLockEntity);
     const lock = (await locks.findBy({ projectId, number })).find(({ reopenedAt }) => reopenedAt === null);
     if (lock === undefined) throw new Failure("conflict", `Period ${number} of this project is not locked.`);
-    const [issued] = await manager.getRepository(IssuedPeriodEntity).find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
-    if (issued?.revision !== project.revision) throw new Failure("conflict", "The project was changed since it was locked; open the period again with a reason.");
+    const [issued] = await manager
+      .getRepository(IssuedPeriodEntity)
+      .find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
+    if (issued?.revision !== project.revision)
+      throw new Failure(
+        "conflict",
+        "The project was changed since it was locked; open the period again with a reason.",
+      );
     await locks.update({ id: lock.id }, { reopenedBy: me.id, reopenedAt: new Date(), reason: "taken back at once" });
   });
 }
@@ -110,23 +182,39 @@ export async function takeLockBack(database: DataSource, me: Me, projectId: stri
 export async function reopenPeriod(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
   await writeProject(database, me, projectId, async ({ manager }) => {
     const locks = manager.getRepository(PeriodLockEntity);
-    const [lock] = (await locks.find({ where: { projectId }, order: { number: "DESC", lockedAt: "DESC" } })).filter(({ reopenedAt }) => reopenedAt === null);
+    const [lock] = (await locks.find({ where: { projectId }, order: { number: "DESC", lockedAt: "DESC" } })).filter(
+      ({ reopenedAt }) => reopenedAt === null,
+    );
     if (lock === undefined) throw new Failure("conflict", "No period of this project is locked.");
     const open = await openPeriod(manager);
-    if (open !== null && lock.number !== open.number) throw new Failure("invalid", `Period ${lock.number} is over and period ${open.number} open; what is found now lands in period ${open.number} and says so.`);
+    if (open !== null && lock.number !== open.number)
+      throw new Failure(
+        "invalid",
+        `Period ${lock.number} is over and period ${open.number} open; what is found now lands in period ${open.number} and says so.`,
+      );
     await locks.update({ id: lock.id }, { reopenedBy: me.id, reopenedAt: new Date(), reason });
   });
 }
 
 /** Marks a step of the open period as done for a project, or a broken limit as explained, in words; without words the mark is taken away. */
-export async function markStep(database: DataSource, me: Me, projectId: string, { words, ...of }: BodyOf<"PUT /api/projects/:project/cycle">): Promise<void> {
+export async function markStep(
+  database: DataSource,
+  me: Me,
+  projectId: string,
+  { words, ...of }: BodyOf<"PUT /api/projects/:project/cycle">,
+): Promise<void> {
   const step = of.step === "Check" ? of.step : (`${of.step} ${of.rule}` as const);
   await writeProject(database, me, projectId, async ({ manager }) => {
     const { number } = await periodToIssue(manager);
     const marks = manager.getRepository(CycleMarkEntity);
     // What was explained as a whole before is taken back with any of it.
     if (words === "") await marks.delete({ projectId, number, step: of.step === "Check" ? step : In([step, of.step]) });
-    else await marks.upsert({ projectId, number, step, words, markedBy: me.id, markedAt: new Date() }, ["projectId", "number", "step"]);
+    else
+      await marks.upsert({ projectId, number, step, words, markedBy: me.id, markedAt: new Date() }, [
+        "projectId",
+        "number",
+        "step",
+      ]);
   });
 }
 
@@ -144,16 +232,32 @@ async function notLocked(manager: EntityManager, number: number): Promise<string
 const NAMED = 6;
 
 /** Opens the next period; it begins on the day after the one before it, which is to be locked everywhere unless said otherwise. */
-export async function openNextPeriod(database: DataSource, next: { readonly dataDate: string; readonly issueBy: string; readonly anyway?: boolean | undefined }): Promise<void> {
+export async function openNextPeriod(
+  database: DataSource,
+  next: { readonly dataDate: string; readonly issueBy: string; readonly anyway?: boolean | undefined },
+): Promise<void> {
   const { dataDate, issueBy } = next;
   await inTransaction(database, async (manager) => {
-    const [former] = await manager.getRepository(ReportingPeriodEntity).find({ order: { number: "DESC" }, take: 1, lock: { mode: "pessimistic_write" } });
-    if (former !== undefined && dataDate <= former.dataDate) throw new Failure("invalid", `The data date must lie after ${dateWords(former.dataDate)}, the one of period ${former.number}.`);
-    if (issueBy.slice(0, 10) < dataDate) throw new Failure("invalid", "Reports are issued on the data date or after it.");
+    const [former] = await manager
+      .getRepository(ReportingPeriodEntity)
+      .find({ order: { number: "DESC" }, take: 1, lock: { mode: "pessimistic_write" } });
+    if (former !== undefined && dataDate <= former.dataDate)
+      throw new Failure(
+        "invalid",
+        `The data date must lie after ${dateWords(former.dataDate)}, the one of period ${former.number}.`,
+      );
+    if (issueBy.slice(0, 10) < dataDate)
+      throw new Failure("invalid", "Reports are issued on the data date or after it.");
     const open = former === undefined || next.anyway === true ? [] : await notLocked(manager, former.number);
-    if (open.length > 0) throw new Failure("invalid", `Period ${former!.number} is not locked for ${open.slice(0, NAMED).join(", ")}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ""}. Lock it first, or open the next one anyway and leave them behind.`);
+    if (open.length > 0)
+      throw new Failure(
+        "invalid",
+        `Period ${former!.number} is not locked for ${open.slice(0, NAMED).join(", ")}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ""}. Lock it first, or open the next one anyway and leave them behind.`,
+      );
     const fromDate = former === undefined ? `${dataDate.slice(0, 8)}01` : dayAfter(former.dataDate);
-    await manager.getRepository(ReportingPeriodEntity).insert({ number: (former?.number ?? 0) + 1, fromDate, dataDate, issueBy });
+    await manager
+      .getRepository(ReportingPeriodEntity)
+      .insert({ number: (former?.number ?? 0) + 1, fromDate, dataDate, issueBy });
     await manager.getRepository(PlannedPeriodEntity).delete({ dataDate: LessThanOrEqual(dataDate) });
   });
 }
@@ -165,5 +269,7 @@ export async function thresholdsOf(database: DataSource | EntityManager): Promis
 }
 
 export async function setThresholds(database: DataSource, thresholds: Thresholds): Promise<void> {
-  await database.getRepository(SettingEntity).upsert({ name: "thresholds", value: JSON.stringify(thresholds) }, ["name"]);
+  await database
+    .getRepository(SettingEntity)
+    .upsert({ name: "thresholds", value: JSON.stringify(thresholds) }, ["name"]);
 }

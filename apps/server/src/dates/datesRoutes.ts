@@ -22,18 +22,36 @@ export function datesRoutes(serving: Serving): void {
       const { name } = orNotFound(before.activities.get(key), "activity of that name in the plan");
       const changes: Change[] = [
         ...(before.promises.has(key) ? [{ type: "removeRow", table: "promises", key } as const] : []),
-        ...(body.consequence === "" ? [] : [{ type: "addRow", table: "promises", key, row: { consequence: body.consequence, ...(body.to === "" ? {} : { to: body.to }) } } as const]),
+        ...(body.consequence === ""
+          ? []
+          : [
+              {
+                type: "addRow",
+                table: "promises",
+                key,
+                row: { consequence: body.consequence, ...(body.to === "" ? {} : { to: body.to }) },
+              } as const,
+            ]),
       ];
-      if (changes.length > 0) await storeChanges(writing, project, { changes, label: `What follows if the deadline of ${name} is not kept`.slice(0, 200) });
+      if (changes.length > 0)
+        await storeChanges(writing, project, {
+          changes,
+          label: `What follows if the deadline of ${name} is not kept`.slice(0, 200),
+        });
     });
     return { ok: true as const };
   });
 
-  serve(serving, "GET /api/projects/:project/chain/:activity", async ({ database, params }) => chainTo(await loadPlan(database.manager, await findProject(database, params["project"]!)), params["activity"]!));
+  serve(serving, "GET /api/projects/:project/chain/:activity", async ({ database, params }) =>
+    chainTo(await loadPlan(database.manager, await findProject(database, params["project"]!)), params["activity"]!),
+  );
 
   serve(serving, "GET /api/projects/:project/milestones", async ({ database, params }) => {
     const project = await findProject(database, params["project"]!);
-    return milestoneTrend(summarise(computeWhole(await loadPlan(database.manager, project))), await issuedPeriods(database, project.id));
+    return milestoneTrend(
+      summarise(computeWhole(await loadPlan(database.manager, project))),
+      await issuedPeriods(database, project.id),
+    );
   });
 
   serve(serving, "GET /api/projects/:project/slip/:milestone", async ({ database, me, params }) => {
@@ -50,7 +68,9 @@ export function datesRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/projects/:project/slip/:milestone", ({ database, me, params, body }) =>
-    writeProject(database, me, params["project"]!, (writing, project) => storeSlip(writing, project, serving.post, params["milestone"]!, body)),
+    writeProject(database, me, params["project"]!, (writing, project) =>
+      storeSlip(writing, project, serving.post, params["milestone"]!, body),
+    ),
   );
 
   serve(serving, "GET /api/projects/:project/performance/:by", async ({ database, params }) => {

@@ -15,16 +15,30 @@ interface Row {
 /** Every deadline of every project from kept figures, with how it stood when last issued and what follows if it is not kept. */
 export async function allDeadlines(database: DataSource, me: Me): Promise<Promised[]> {
   const [rows, issued, kept, names] = await Promise.all([
-    database.query("select p.id, p.code, json_value(p.head, '$.name') as name, p.manager_id as managerId, f.summary from project p join figures f on f.project_id = p.id and f.revision = p.revision where p.id not in (select project_id from project_closing)") as Promise<Row[]>,
+    database.query(
+      "select p.id, p.code, json_value(p.head, '$.name') as name, p.manager_id as managerId, f.summary from project p join figures f on f.project_id = p.id and f.revision = p.revision where p.id not in (select project_id from project_closing)",
+    ) as Promise<Row[]>,
     database.query(
       `select i.project_id as id, i.number, i.summary from issued_period i
        join (select project_id, max(number * 1000 + edition) as newest from issued_period group by project_id) last on last.project_id = i.project_id and last.newest = i.number * 1000 + i.edition`,
     ) as Promise<{ id: string; number: number; summary: string }[]>,
-    database.query("select project_id as project, row_key as activity, doc from plan_row where table_name = 'promises'") as Promise<{ project: string; activity: string; doc: string }[]>,
+    database.query(
+      "select project_id as project, row_key as activity, doc from plan_row where table_name = 'promises'",
+    ) as Promise<{ project: string; activity: string; doc: string }[]>,
     accountNames(database),
   ]);
-  const before = new Map(issued.map(({ id, number, summary }) => [id, { number, deadlines: new Map((JSON.parse(summary) as Summary).deadlines.map((line) => [line.id, line])) }]));
-  const promises = new Map(kept.map(({ project, activity, doc }) => [`${project} ${activity}`, JSON.parse(doc) as { consequence: string; to?: string }]));
+  const before = new Map(
+    issued.map(({ id, number, summary }) => [
+      id,
+      { number, deadlines: new Map((JSON.parse(summary) as Summary).deadlines.map((line) => [line.id, line])) },
+    ]),
+  );
+  const promises = new Map(
+    kept.map(({ project, activity, doc }) => [
+      `${project} ${activity}`,
+      JSON.parse(doc) as { consequence: string; to?: string },
+    ]),
+  );
   return rows.flatMap(({ id: project, code, name: projectName, managerId, summary }) =>
     (JSON.parse(summary) as Summary).deadlines.map((line): Promised => {
       const was = before.get(project)?.deadlines.get(line.id);
@@ -38,7 +52,15 @@ export async function allDeadlines(database: DataSource, me: Me): Promise<Promis
         ...line,
         consequence: promise?.consequence ?? null,
         to: promise?.to ?? null,
-        was: was === undefined ? null : { number: before.get(project)!.number, deadline: was.deadline, marginDays: was.marginDays, state: was.state },
+        was:
+          was === undefined
+            ? null
+            : {
+                number: before.get(project)!.number,
+                deadline: was.deadline,
+                marginDays: was.marginDays,
+                state: was.state,
+              },
       };
     }),
   );
@@ -51,11 +73,22 @@ export function chainTo(plan: Plan, id: string): Chain {
   const slips = baseline === null ? null : slipsAgainst(bundle, schedule, baseline.content);
   const people = new Map((bundle.people ?? []).map((person) => [person.id, person.name]));
   const workers = new Map<string, string[]>();
-  for (const { activity, person } of bundle.assignments ?? []) workers.set(activity, [...(workers.get(activity) ?? []), people.get(person) ?? person]);
+  for (const { activity, person } of bundle.assignments ?? [])
+    workers.set(activity, [...(workers.get(activity) ?? []), people.get(person) ?? person]);
   return decidingChain(bundle, id).flatMap((each): Chain => {
     const i = schedule.tree.indexOf.get(each)!;
     const row = schedule.rows[i];
     if (row == null) return [];
-    return [{ id: each, name: bundle.activities[i]!.name, start: formatDate(row.startDay), finish: formatDate(row.finishDay), state: row.state, drift: slips?.get(each)?.workingDays ?? null, people: [...new Set(workers.get(each))] }];
+    return [
+      {
+        id: each,
+        name: bundle.activities[i]!.name,
+        start: formatDate(row.startDay),
+        finish: formatDate(row.finishDay),
+        state: row.state,
+        drift: slips?.get(each)?.workingDays ?? null,
+        people: [...new Set(workers.get(each))],
+      },
+    ];
   });
 }

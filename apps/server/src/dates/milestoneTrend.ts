@@ -3,7 +3,10 @@ import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 
 /** Each milestone's forecast as issued, period by period, and as it is now; those that have left the plan stay with what they said. */
 export function milestoneTrend(summary: Summary, issued: readonly IssuedPeriodEntity[]): MilestoneTrend {
-  const then = issued.map((period) => new Map((JSON.parse(period.summary) as Summary).milestones.map((milestone) => [milestone.id, milestone])));
+  const then = issued.map(
+    (period) =>
+      new Map((JSON.parse(period.summary) as Summary).milestones.map((milestone) => [milestone.id, milestone])),
+  );
   const now = new Map(summary.milestones.map((milestone) => [milestone.id, milestone]));
   const ids = [...new Set([...now.keys(), ...then.flatMap((period) => [...period.keys()])])];
   const rows = ids.map((id): MilestoneTrend["milestones"][number] => {
@@ -19,10 +22,17 @@ export function milestoneTrend(summary: Summary, issued: readonly IssuedPeriodEn
       drift: current?.drift ?? null,
       forecasts: then.map((period) => {
         const milestone = period.get(id);
-        return milestone === undefined ? null : { date: milestone.forecast, drift: milestone.drift, reached: milestone.reached };
+        return milestone === undefined
+          ? null
+          : { date: milestone.forecast, drift: milestone.drift, reached: milestone.reached };
       }),
     };
   });
-  const dated = ({ now: date, forecasts }: MilestoneTrend["milestones"][number]): string => date ?? forecasts.findLast((each) => each !== null)?.date ?? "";
-  return { periods: issued.map(({ number, dataDate }) => ({ number, dataDate })), dataDate: summary.dataDate, milestones: rows.sort((a, b) => (dated(a) < dated(b) ? -1 : 1)) };
+  const dated = ({ now: date, forecasts }: MilestoneTrend["milestones"][number]): string =>
+    date ?? forecasts.findLast((each) => each !== null)?.date ?? "";
+  return {
+    periods: issued.map(({ number, dataDate }) => ({ number, dataDate })),
+    dataDate: summary.dataDate,
+    milestones: rows.sort((a, b) => (dated(a) < dated(b) ? -1 : 1)),
+  };
 }

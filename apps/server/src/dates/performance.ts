@@ -1,5 +1,16 @@
 import { lineSummaryOf, standingOf, type PerformanceView, type Summary } from "@chronometra/contract";
-import { brokenRules, computePlan, performanceByShare, performanceByValue, NOBODY, ratio, toBundle, type Figures, type Plan, type ShareKind } from "@chronometra/core";
+import {
+  brokenRules,
+  computePlan,
+  performanceByShare,
+  performanceByValue,
+  NOBODY,
+  ratio,
+  toBundle,
+  type Figures,
+  type Plan,
+  type ShareKind,
+} from "@chronometra/core";
 import { Not, type DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
@@ -23,8 +34,13 @@ function partsOf(plan: Plan, by: string): PerformanceView["parts"] {
   const { schedule, performance } = computePlan(bundle);
   if (performance === null) return [];
   const present = (parts: ReadonlyMap<string, Figures>, nameOf: (key: string) => string): PerformanceView["parts"] =>
-    [...parts].map(([key, figures]) => ({ key, name: nameOf(key), figures })).sort((a, b) => (a.key === NOBODY ? 1 : b.key === NOBODY ? -1 : a.name.localeCompare(b.name)));
-  if (isShare(by)) return present(performanceByShare(bundle, schedule, performance, by), (key) => (key === NOBODY ? SHARES[by].nobody : by === "person" ? (plan.people.get(key)?.name ?? key) : key));
+    [...parts]
+      .map(([key, figures]) => ({ key, name: nameOf(key), figures }))
+      .sort((a, b) => (a.key === NOBODY ? 1 : b.key === NOBODY ? -1 : a.name.localeCompare(b.name)));
+  if (isShare(by))
+    return present(performanceByShare(bundle, schedule, performance, by), (key) =>
+      key === NOBODY ? SHARES[by].nobody : by === "person" ? (plan.people.get(key)?.name ?? key) : key,
+    );
   const id = by.slice("own:".length);
   const field = by.startsWith("own:") ? plan.fields.get(id) : undefined;
   if (field === undefined) throw new Failure("notFound", "Figures are split by person, role, category or own:field.");
@@ -32,30 +48,71 @@ function partsOf(plan: Plan, by: string): PerformanceView["parts"] {
     const value = plan.ownValues.get(activity)?.[id];
     return value === undefined ? NOBODY : typeof value === "boolean" ? (value ? "yes" : "no") : String(value);
   };
-  return present(performanceByValue(bundle, performance, valueOf), (key) => (key === NOBODY ? `no ${field.name.toLowerCase()}` : key));
+  return present(performanceByValue(bundle, performance, valueOf), (key) =>
+    key === NOBODY ? `no ${field.name.toLowerCase()}` : key,
+  );
 }
 
 type Period = PerformanceView["periods"][number];
 
 /** Cumulative figures of each issued period and of now, with what came in each alone. */
-function periodsOf(issued: readonly { number: number; dataDate: string; summary: string }[], now: Summary, explanations: ReadonlyMap<number, NonNullable<Period["explanation"]>>): Period[] {
-  const points = [...issued.map(({ number, dataDate, summary }) => ({ number: number as number | null, dataDate, figures: (JSON.parse(summary) as Summary).figures })), ...(now.dataDate === null ? [] : [{ number: null, dataDate: now.dataDate, figures: now.figures }])];
+function periodsOf(
+  issued: readonly { number: number; dataDate: string; summary: string }[],
+  now: Summary,
+  explanations: ReadonlyMap<number, NonNullable<Period["explanation"]>>,
+): Period[] {
+  const points = [
+    ...issued.map(({ number, dataDate, summary }) => ({
+      number: number as number | null,
+      dataDate,
+      figures: (JSON.parse(summary) as Summary).figures,
+    })),
+    ...(now.dataDate === null ? [] : [{ number: null, dataDate: now.dataDate, figures: now.figures }]),
+  ];
   let last = { pv: 0, ev: 0, ac: 0 };
   return points.flatMap(({ number, dataDate, figures }): Period[] => {
     if (figures === null) return [];
     const { pv, ev, ac, spi, cpi } = figures;
     const own = { pv: pv - last.pv, ev: ev - last.ev, ac: ac - last.ac };
     last = { pv, ev, ac };
-    return [{ number, dataDate, pv, ev, ac, spi, cpi, own: { ...own, spi: ratio(own.ev, own.pv), cpi: ratio(own.ev, own.ac) }, explanation: number === null ? null : (explanations.get(number) ?? null) }];
+    return [
+      {
+        number,
+        dataDate,
+        pv,
+        ev,
+        ac,
+        spi,
+        cpi,
+        own: { ...own, spi: ratio(own.ev, own.pv), cpi: ratio(own.ev, own.ac) },
+        explanation: number === null ? null : (explanations.get(number) ?? null),
+      },
+    ];
   });
 }
 
 /** A project's figures split, over the periods, and its earned schedule in every kind of period. */
-export async function performanceOf(database: DataSource, project: ProjectEntity, plan: Plan, by: string): Promise<PerformanceView> {
+export async function performanceOf(
+  database: DataSource,
+  project: ProjectEntity,
+  plan: Plan,
+  by: string,
+): Promise<PerformanceView> {
   const bundle = toBundle(plan);
   const summary = summarise(computeWhole(plan));
-  const [issued, open, closed, marks, names, thresholds] = await Promise.all([issuedPeriods(database, project.id), openPeriod(database), isClosed(database, project), database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: Not("Check") }), accountNames(database), thresholdsOf(database)]);
-  const present = ({ words, markedBy, markedAt }: CycleMarkEntity) => ({ words, by: names.get(markedBy) ?? "", at: markedAt.toISOString() });
+  const [issued, open, closed, marks, names, thresholds] = await Promise.all([
+    issuedPeriods(database, project.id),
+    openPeriod(database),
+    isClosed(database, project),
+    database.getRepository(CycleMarkEntity).findBy({ projectId: project.id, step: Not("Check") }),
+    accountNames(database),
+    thresholdsOf(database),
+  ]);
+  const present = ({ words, markedBy, markedAt }: CycleMarkEntity) => ({
+    words,
+    by: names.get(markedBy) ?? "",
+    at: markedAt.toISOString(),
+  });
   const explanations = new Map<number, NonNullable<Period["explanation"]>>();
   for (const mark of marks) {
     const known = explanations.get(mark.number);
@@ -65,23 +122,49 @@ export async function performanceOf(database: DataSource, project: ProjectEntity
   const figures = summary.figures;
   // As everywhere: a movement is told against the last period before the open one.
   const last = issued.findLast(({ number }) => open === null || number < open.number);
-  const estimates = figures === null ? [] : [figures.eac, figures.eacRemaining, figures.eacCpiSpi, figures.eacBottomUp].filter((each) => each !== null);
-  const schedules = figures === null ? [] : (["workday", "week", "month"] as const).map((period) => computePlan(bundle, { period }).performance!.earnedSchedule);
+  const estimates =
+    figures === null
+      ? []
+      : [figures.eac, figures.eacRemaining, figures.eacCpiSpi, figures.eacBottomUp].filter((each) => each !== null);
+  const schedules =
+    figures === null
+      ? []
+      : (["workday", "week", "month"] as const).map(
+          (period) => computePlan(bundle, { period }).performance!.earnedSchedule,
+        );
   return {
     currency: bundle.project.currency,
     minorDigits: bundle.project.minorDigits ?? 2,
     asOf: summary.dataDate,
     project: figures,
     by,
-    kinds: [...Object.entries(SHARES).map(([id, { name }]) => ({ id, name })), ...[...plan.fields.values()].map(({ id, name }) => ({ id: `own:${id}`, name }))],
+    kinds: [
+      ...Object.entries(SHARES).map(([id, { name }]) => ({ id, name })),
+      ...[...plan.fields.values()].map(({ id, name }) => ({ id: `own:${id}`, name })),
+    ],
     parts: partsOf(plan, by),
     earnedSchedules: schedules,
     periods: periodsOf(issued, summary, explanations),
     // Of a closed project nothing is asked any more.
-    broken: closed ? [] : brokenLimits(brokenRules(standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift), thresholds), (rule) => {
-      const mark = marks.find(({ number, step }) => number === open?.number && (step === `Explain ${rule}` || step === "Explain"));
-      return mark === undefined ? null : present(mark);
-    }),
-    forecast: { finish: summary.finish, esFinish: summary.earnedSchedule?.forecastFinish ?? null, least: estimates.length === 0 ? null : Math.min(...estimates), most: estimates.length === 0 ? null : Math.max(...estimates) },
+    broken: closed
+      ? []
+      : brokenLimits(
+          brokenRules(
+            standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift),
+            thresholds,
+          ),
+          (rule) => {
+            const mark = marks.find(
+              ({ number, step }) => number === open?.number && (step === `Explain ${rule}` || step === "Explain"),
+            );
+            return mark === undefined ? null : present(mark);
+          },
+        ),
+    forecast: {
+      finish: summary.finish,
+      esFinish: summary.earnedSchedule?.forecastFinish ?? null,
+      least: estimates.length === 0 ? null : Math.min(...estimates),
+      most: estimates.length === 0 ? null : Math.max(...estimates),
+    },
   };
 }

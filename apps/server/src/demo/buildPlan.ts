@@ -1,18 +1,42 @@
-import { schedulePlan, formatDate, type Activity, type Assignment, type Calendar, type CostLine, type Link, type Person, type PlanBundle } from "@chronometra/core";
+import {
+  schedulePlan,
+  formatDate,
+  type Activity,
+  type Assignment,
+  type Calendar,
+  type CostLine,
+  type Link,
+  type Person,
+  type PlanBundle,
+} from "@chronometra/core";
 import { PEOPLE, type DemoPerson, type Trade } from "./people.ts";
 import type { DemoProject, Phase, Step } from "./projects.ts";
 import type { Random } from "./random.ts";
 
 const DAY_MINUTES = 480;
-const WORKDAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const WORKDAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 const closed = (from: string, to: string, label: string) => ({ from, to, shifts: [], label });
 
 const CALENDARS: Calendar[] = [
   {
-    id: "authority", name: "Authority week", week: { mon: WORKDAY, tue: WORKDAY, wed: WORKDAY, thu: WORKDAY, fri: WORKDAY },
-    exceptions: [closed("2026-04-03", "2026-04-06", "Spring holiday"), closed("2026-05-25", "2026-05-25", "Harbour day"), closed("2026-12-24", "2027-01-01", "Winter closure")],
+    id: "authority",
+    name: "Authority week",
+    week: { mon: WORKDAY, tue: WORKDAY, wed: WORKDAY, thu: WORKDAY, fri: WORKDAY },
+    exceptions: [
+      closed("2026-04-03", "2026-04-06", "Spring holiday"),
+      closed("2026-05-25", "2026-05-25", "Harbour day"),
+      closed("2026-12-24", "2027-01-01", "Winter closure"),
+    ],
   },
-  { id: "tidal", name: "Tidal working", base: "authority", week: { mon: WORKDAY, tue: WORKDAY, wed: WORKDAY, thu: WORKDAY, fri: WORKDAY, sat: [["07:00", "13:00"]] } },
+  {
+    id: "tidal",
+    name: "Tidal working",
+    base: "authority",
+    week: { mon: WORKDAY, tue: WORKDAY, wed: WORKDAY, thu: WORKDAY, fri: WORKDAY, sat: [["07:00", "13:00"]] },
+  },
 ];
 
 /** Divers and skippers work with the tide, six days a week. */
@@ -49,12 +73,18 @@ export function buildPlan(project: DemoProject, random: Random): PlanBundle {
 }
 
 /** The same plan with its rates and costs in another currency, in whole units of ten. */
-function inMoney(bundle: PlanBundle, { currency, minorDigits, perEuro }: NonNullable<DemoProject["money"]>): PlanBundle {
+function inMoney(
+  bundle: PlanBundle,
+  { currency, minorDigits, perEuro }: NonNullable<DemoProject["money"]>,
+): PlanBundle {
   const convert = (cents: number): number => Math.round((cents * perEuro) / 1_000) * 10 ** (minorDigits + 1);
   return {
     ...bundle,
     project: { ...bundle.project, currency, minorDigits },
-    people: bundle.people!.map((person) => ({ ...person, rates: person.rates!.map((rate) => ({ ...rate, perHourMinor: convert(rate.perHourMinor) })) })),
+    people: bundle.people!.map((person) => ({
+      ...person,
+      rates: person.rates!.map((rate) => ({ ...rate, perHourMinor: convert(rate.perHourMinor) })),
+    })),
     costs: bundle.costs!.map((cost) => ({ ...cost, plannedMinor: convert(cost.plannedMinor) })),
   };
 }
@@ -64,7 +94,10 @@ const asPlanPerson = (person: DemoPerson): Person => ({
   name: person.name,
   role: person.trade,
   calendar: calendarOf(person.trade),
-  rates: [{ from: "2026-02-01", perHourMinor: person.rates[0] }, { from: "2026-07-01", perHourMinor: person.rates[1] }],
+  rates: [
+    { from: "2026-02-01", perHourMinor: person.rates[0] },
+    { from: "2026-07-01", perHourMinor: person.rates[1] },
+  ],
 });
 
 const idOf = (draft: Draft): string => `A${String(draft.next++ * 10).padStart(4, "0")}`;
@@ -78,7 +111,12 @@ function addPhase(draft: Draft, phase: Phase, gate: string | null, random: Rando
   let former: string[] = [];
   for (const unit of phase.units) {
     const branch = idOf(draft);
-    draft.activities.push({ id: branch, name: unit.charAt(0).toUpperCase() + unit.slice(1), kind: "summary", parent: top });
+    draft.activities.push({
+      id: branch,
+      name: unit.charAt(0).toUpperCase() + unit.slice(1),
+      kind: "summary",
+      parent: top,
+    });
     let before = gate;
     const own: string[] = [];
     const steps = phase.overlapping === true ? phase.steps : [METHOD, ...phase.steps];
@@ -87,7 +125,12 @@ function addPhase(draft: Draft, phase: Phase, gate: string | null, random: Rando
       if (before !== null) draft.links.push({ from: before, to: id });
       // One crew goes from unit to unit; drawing and checking may begin a few days after the unit before.
       const crew = former[i];
-      if (crew !== undefined) draft.links.push(phase.overlapping === true ? { from: crew, to: id, type: "SS", lagMinutes: 3 * DAY_MINUTES } : { from: crew, to: id });
+      if (crew !== undefined)
+        draft.links.push(
+          phase.overlapping === true
+            ? { from: crew, to: id, type: "SS", lagMinutes: 3 * DAY_MINUTES }
+            : { from: crew, to: id },
+        );
       own.push(id);
       before = id;
     });
@@ -100,7 +143,13 @@ function addPhase(draft: Draft, phase: Phase, gate: string | null, random: Rando
   return closing;
 }
 
-function addStep(draft: Draft, parent: string, unit: string, [name, days, trade, count = 1, material = 0]: Step, random: Random): string {
+function addStep(
+  draft: Draft,
+  parent: string,
+  unit: string,
+  [name, days, trade, count = 1, material = 0]: Step,
+  random: Random,
+): string {
   const id = idOf(draft);
   const duration = Math.max(1, Math.round(days * random.between(0.85, 1.2)));
   const effort = count > 1 && random.next() < 0.25;
@@ -120,11 +169,21 @@ function addStep(draft: Draft, parent: string, unit: string, [name, days, trade,
     const person = able[(offset + i) % able.length]!;
     draft.people.add(person);
     const share = effort ? 1 : random.pick([0.5, 0.75, 1]);
-    draft.assignments.push({ activity: id, person: person.id, plannedMinutes: Math.round((duration * DAY_MINUTES * share) / 60) * 60 });
+    draft.assignments.push({
+      activity: id,
+      person: person.id,
+      plannedMinutes: Math.round((duration * DAY_MINUTES * share) / 60) * 60,
+    });
   }
   if (material > 0) {
     const timing = random.pick(["start", "even", "finish"] as const);
-    draft.costs.push({ id: `C${id}`, activity: id, category: timing === "finish" ? "subcontract" : "material", plannedMinor: Math.round(material * random.between(0.8, 1.2)) * 100_000, timing });
+    draft.costs.push({
+      id: `C${id}`,
+      activity: id,
+      category: timing === "finish" ? "subcontract" : "material",
+      plannedMinor: Math.round(material * random.between(0.8, 1.2)) * 100_000,
+      timing,
+    });
   }
   return id;
 }
@@ -141,15 +200,31 @@ function addOversight(draft: Draft, project: DemoProject): void {
 /** Work that is kept in mind and counts for nothing until it is woken. */
 function addParked(draft: Draft, project: DemoProject): void {
   const id = idOf(draft);
-  draft.activities.push({ id, name: project.programme === "Signals and water quality" ? "Second telemetry path" : "Winter stand-by plant", durationMinutes: 10 * DAY_MINUTES, parked: true });
+  draft.activities.push({
+    id,
+    name: project.programme === "Signals and water quality" ? "Second telemetry path" : "Winter stand-by plant",
+    durationMinutes: 10 * DAY_MINUTES,
+    parked: true,
+  });
 }
 
 /** Puts the promised date on the milestone before the handover, so many working days after its planned date. */
 function withPromises(bundle: PlanBundle, project: DemoProject): PlanBundle {
   const { rows, calendars } = schedulePlan(bundle);
   const calendar = calendars.get("authority");
-  const milestones = bundle.activities.flatMap((activity, i) => (activity.kind === "milestone" ? [{ activity, row: rows[i]! }] : []));
+  const milestones = bundle.activities.flatMap((activity, i) =>
+    activity.kind === "milestone" ? [{ activity, row: rows[i]! }] : [],
+  );
   const promised = milestones.at(-2)!;
-  const date = formatDate((Math.floor((calendar.finishAt(calendar.indexAt(promised.row.finish) + project.promiseDays * DAY_MINUTES) - 1) / 1440)) as never);
-  return { ...bundle, activities: bundle.activities.map((activity) => (activity === promised.activity ? { ...activity, deadline: date } : activity)) };
+  const date = formatDate(
+    Math.floor(
+      (calendar.finishAt(calendar.indexAt(promised.row.finish) + project.promiseDays * DAY_MINUTES) - 1) / 1440,
+    ) as never,
+  );
+  return {
+    ...bundle,
+    activities: bundle.activities.map((activity) =>
+      activity === promised.activity ? { ...activity, deadline: date } : activity,
+    ),
+  };
 }

@@ -1,4 +1,11 @@
-import { lineSummaryOf, type Portfolio, type ProjectLine, type QueuedReport, type ReportsEffect, type Summary } from "@chronometra/contract";
+import {
+  lineSummaryOf,
+  type Portfolio,
+  type ProjectLine,
+  type QueuedReport,
+  type ReportsEffect,
+  type Summary,
+} from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
 import { listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/approveEntities.ts";
@@ -15,7 +22,10 @@ let portfolio: Portfolio;
 beforeAll(async () => {
   world = await TestWorld.open();
   // As a start leaves it that was killed while it loaded: begun, some of it there, no end.
-  await world.database.getRepository(SettingEntity).insert([{ name: "demo", value: "loading" }, { name: "organisation", value: "half" }]);
+  await world.database.getRepository(SettingEntity).insert([
+    { name: "demo", value: "loading" },
+    { name: "organisation", value: "half" },
+  ]);
   await world.addAccount("ines", ["controller"]);
   const told: string[] = [];
   expect(await loadDemoIfEmpty(world.database, (words) => told.push(words))).toBe(true);
@@ -58,42 +68,77 @@ describe("the demo world", () => {
     expect(line("FS-08").summary).toMatchObject({ currency: "ISK", minorDigits: 0 });
     expect(portfolio.exchange).toMatchObject({ currency: "EUR", rates: [{ currency: "ISK" }, { currency: "ISK" }] });
     expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "5" }]);
-    expect(await world.database.query("select count(*) as n from account where time_zone is not null")).toEqual([{ n: "2" }]);
-    const late = ((await ines.get("/api/reports")).body as QueuedReport[]).find(({ note }) => note === "found in the notebook")!;
-    const { asked } = ((await ines.send("post", "/api/reports/effect", { ids: ((await ines.get("/api/reports")).body as QueuedReport[]).filter(({ project }) => project === late.project).map(({ id }) => id) })).body as ReportsEffect)[0]!;
+    expect(await world.database.query("select count(*) as n from account where time_zone is not null")).toEqual([
+      { n: "2" },
+    ]);
+    const late = ((await ines.get("/api/reports")).body as QueuedReport[]).find(
+      ({ note }) => note === "found in the notebook",
+    )!;
+    const { asked } = (
+      (
+        await ines.send("post", "/api/reports/effect", {
+          ids: ((await ines.get("/api/reports")).body as QueuedReport[])
+            .filter(({ project }) => project === late.project)
+            .map(({ id }) => id),
+        })
+      ).body as ReportsEffect
+    )[0]!;
     expect(asked).toEqual(expect.arrayContaining([expect.objectContaining({ activity: late.activity, answer: null })]));
   });
 
-  it.each(["LG-02", "FS-01", "LG-05", "SW-01", "FS-08"])("every kept figure of %s is what analyse makes of its export", async (code) => {
-    const { id, summary: shown } = line(code);
-    const { summary } = (await ines.get(`/api/projects/${id}`)).body as { summary: Summary };
-    expect(shown).toEqual(lineSummaryOf(summary));
-    const bundle = JSON.parse((await ines.get(`/api/projects/${id}/export/json`)).text) as PlanBundle;
-    const analysis = analyse(bundle);
-    expect(summary.figures).toEqual(analysis.performance!.project);
-    expect(summary.earnedSchedule).toEqual(analysis.performance!.earnedSchedule);
-    expect(summary.deadlines).toEqual(Object.entries(analysis.deadlines).map(([activity, standing]) => expect.objectContaining({ id: activity, ...standing })));
-    const milestones = bundle.activities.filter(({ kind, parked }) => kind === "milestone" && parked !== true);
-    expect(summary.milestones.map((milestone) => [milestone.id, milestone.forecast, milestone.drift])).toEqual(milestones.map((milestone) => [milestone.id, analysis.schedule.activities[milestone.id]!.finishDate, analysis.slippage![milestone.id]?.workingDays ?? null]));
-  });
+  it.each(["LG-02", "FS-01", "LG-05", "SW-01", "FS-08"])(
+    "every kept figure of %s is what analyse makes of its export",
+    async (code) => {
+      const { id, summary: shown } = line(code);
+      const { summary } = (await ines.get(`/api/projects/${id}`)).body as { summary: Summary };
+      expect(shown).toEqual(lineSummaryOf(summary));
+      const bundle = JSON.parse((await ines.get(`/api/projects/${id}/export/json`)).text) as PlanBundle;
+      const analysis = analyse(bundle);
+      expect(summary.figures).toEqual(analysis.performance!.project);
+      expect(summary.earnedSchedule).toEqual(analysis.performance!.earnedSchedule);
+      expect(summary.deadlines).toEqual(
+        Object.entries(analysis.deadlines).map(([activity, standing]) =>
+          expect.objectContaining({ id: activity, ...standing }),
+        ),
+      );
+      const milestones = bundle.activities.filter(({ kind, parked }) => kind === "milestone" && parked !== true);
+      expect(summary.milestones.map((milestone) => [milestone.id, milestone.forecast, milestone.drift])).toEqual(
+        milestones.map((milestone) => [
+          milestone.id,
+          analysis.schedule.activities[milestone.id]!.finishDate,
+          analysis.slippage![milestone.id]?.workingDays ?? null,
+        ]),
+      );
+    },
+  );
 
   it("the figures of a project add up from its activities, at every branch", async () => {
     const { rows, summary } = (await ines.get(`/api/projects/${line("LG-02").id}`)).body;
     type Row = { id: string; parent: string | null; kind: string; figures: Summary["figures"] };
     const below = (parent: string | null) => (rows as Row[]).filter((row) => row.parent === parent);
     const measures = ["bac", "pv", "ev", "ac", "eacBottomUp"] as const;
-    const sums = (list: Row[]) => measures.map((measure) => list.reduce((sum, { figures }) => sum + figures![measure], 0));
+    const sums = (list: Row[]) =>
+      measures.map((measure) => list.reduce((sum, { figures }) => sum + figures![measure], 0));
     expect(sums(below(null))).toEqual(measures.map((measure) => summary.figures[measure]));
-    for (const branch of (rows as Row[]).filter(({ kind }) => kind === "summary")) expect(sums(below(branch.id))).toEqual(measures.map((measure) => branch.figures![measure]));
+    for (const branch of (rows as Row[]).filter(({ kind }) => kind === "summary"))
+      expect(sums(below(branch.id))).toEqual(measures.map((measure) => branch.figures![measure]));
   });
 
   it("the rows behind a cost add up to it", async () => {
     const { id, summary } = line("LG-02");
-    const { rows } = (await ines.get(`/api/projects/${id}`)).body as { rows: { id: string; parent: string | null; figures: { ac: number } }[] };
+    const { rows } = (await ines.get(`/api/projects/${id}`)).body as {
+      rows: { id: string; parent: string | null; figures: { ac: number } }[];
+    };
     let total = 0;
     for (const row of rows.filter(({ parent }) => parent === null)) {
-      const { time, costs, dataDate } = (await ines.get(`/api/projects/${id}/activities/${row.id}`)).body as { dataDate: string; time: { date: string; amountMinor: number }[]; costs: { date: string; amountMinor: number }[] };
-      const sum = [...time, ...costs].filter(({ date }) => date <= dataDate).reduce((all, { amountMinor }) => all + amountMinor, 0);
+      const { time, costs, dataDate } = (await ines.get(`/api/projects/${id}/activities/${row.id}`)).body as {
+        dataDate: string;
+        time: { date: string; amountMinor: number }[];
+        costs: { date: string; amountMinor: number }[];
+      };
+      const sum = [...time, ...costs]
+        .filter(({ date }) => date <= dataDate)
+        .reduce((all, { amountMinor }) => all + amountMinor, 0);
       expect([row.id, sum]).toEqual([row.id, row.figures.ac]);
       total += sum;
     }
@@ -103,15 +148,26 @@ describe("the demo world", () => {
   it("nine periods are issued and do not change; every baseline's digest holds", async () => {
     const { periods } = (await ines.get(`/api/projects/${line("LG-02").id}`)).body as { periods: { number: number }[] };
     expect(periods.map(({ number }) => number)).toEqual([1, 2, 3, 4, 5, 6, 7, 8, 9]);
-    for (const { digest, content } of await world.database.getRepository(BaselineEntity).find()) expect(digestOf(content)).toBe(digest);
+    for (const { digest, content } of await world.database.getRepository(BaselineEntity).find())
+      expect(digestOf(content)).toBe(digest);
   });
 
   it("everyone printed at the start can sign in, and the contributor has work", async () => {
-    expect(DEMO_SIGN_INS.people.map(({ login }) => login)).toEqual(["ines", "tomas", "margit", "amadou", "quill", "dagny"]);
+    expect(DEMO_SIGN_INS.people.map(({ login }) => login)).toEqual([
+      "ines",
+      "tomas",
+      "margit",
+      "amadou",
+      "quill",
+      "dagny",
+    ]);
     const accounts = await listAccounts(world.database);
     for (const { login } of DEMO_SIGN_INS.people) expect(accounts.map((account) => account.login)).toContain(login);
     const { deskOf } = await import("../collect/deskService.ts");
-    const desk = await deskOf(world.database, accounts.find(({ login }) => login === "amadou")!);
+    const desk = await deskOf(
+      world.database,
+      accounts.find(({ login }) => login === "amadou")!,
+    );
     expect(desk.activities.length).toBeGreaterThan(2);
   });
 });

@@ -1,6 +1,17 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { acceptReports, addDays, type Change, dateWords, formatDate, parseDate, type Plan, type ReportContent, schedulePlan, toBundle } from "@chronometra/core";
+import {
+  acceptReports,
+  addDays,
+  type Change,
+  dateWords,
+  formatDate,
+  parseDate,
+  type Plan,
+  type ReportContent,
+  schedulePlan,
+  toBundle,
+} from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
@@ -45,7 +56,18 @@ export const DEMO_SIGN_INS = {
 } as const;
 
 /** Data dates of the reporting periods; the last one is open. */
-const DATA_DATES = ["2026-02-27", "2026-03-27", "2026-04-24", "2026-05-29", "2026-06-26", "2026-07-31", "2026-08-28", "2026-09-25", "2026-10-30", "2026-11-27"] as const;
+const DATA_DATES = [
+  "2026-02-27",
+  "2026-03-27",
+  "2026-04-24",
+  "2026-05-29",
+  "2026-06-26",
+  "2026-07-31",
+  "2026-08-28",
+  "2026-09-25",
+  "2026-10-30",
+  "2026-11-27",
+] as const;
 /** The reporting calendar after that. */
 const PLANNED_DATES = ["2026-12-18", "2027-01-29", "2027-02-26", "2027-03-26"] as const;
 const FIRST_DAY = "2026-02-01";
@@ -57,7 +79,11 @@ const REBASELINED_IN = 6;
 /** Days from the dates as learnt to the date newly promised. */
 const NEW_PROMISE_DAYS = 35;
 /** People who have not reported in the open period yet. */
-const SILENT = new Set(["Eskil Tanaka", "Piet Morales", "Ignace Obuya", "Nkechi Sorensen", "Leocadia Park", "Zofia Abara"].map((name) => PEOPLE.find((person) => person.name === name)!.id));
+const SILENT = new Set(
+  ["Eskil Tanaka", "Piet Morales", "Ignace Obuya", "Nkechi Sorensen", "Leocadia Park", "Zofia Abara"].map(
+    (name) => PEOPLE.find((person) => person.name === name)!.id,
+  ),
+);
 /** Projects whose data date nobody has moved to the open period yet. */
 const BEHIND = new Set(["FS-03", "SW-02"]);
 
@@ -89,7 +115,10 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   if (marker === null && (await database.getRepository(AccountEntity).count()) > 0) return false;
   // A start that was killed while it loaded: nobody has been served from it, so it is begun anew.
   if (marker !== null) await beginAnew(database);
-  await database.getRepository(SettingEntity).insert([{ name: "demo", value: "loading" }, { name: "organisation", value: "Saltmarrow Estuary Authority" }]);
+  await database.getRepository(SettingEntity).insert([
+    { name: "demo", value: "loading" },
+    { name: "organisation", value: "Saltmarrow Estuary Authority" },
+  ]);
   const world = await populate(database);
   const projects: LiveProject[] = [];
   for (const demo of PROJECTS) projects.push(await bring(world, demo));
@@ -104,8 +133,18 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   }
   await putForwardInDemo(world, projects);
   await tellInDemo(world, projects);
-  await setExchange(database, { currency: "EUR", minorDigits: 2, rates: [{ currency: "ISK", from: "2026-01-01", rate: 0.0068 }, { currency: "ISK", from: "2026-07-01", rate: 0.0069 }] });
-  await planPeriods(database, PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString((parseDate(dataDate)! + 4) as never)}T12:00` })));
+  await setExchange(database, {
+    currency: "EUR",
+    minorDigits: 2,
+    rates: [
+      { currency: "ISK", from: "2026-01-01", rate: 0.0068 },
+      { currency: "ISK", from: "2026-07-01", rate: 0.0069 },
+    ],
+  });
+  await planPeriods(
+    database,
+    PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString((parseDate(dataDate)! + 4) as never)}T12:00` })),
+  );
   await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
   return true;
 }
@@ -115,7 +154,8 @@ async function beginAnew(database: DataSource): Promise<void> {
   const runner = database.createQueryRunner();
   try {
     await runner.query("set foreign_key_checks = 0");
-    for (const table of [...database.entityMetadatas.map(({ tableName }) => tableName), "sign_in_miss", "migrations"]) await runner.query(`drop table if exists \`${table}\``);
+    for (const table of [...database.entityMetadatas.map(({ tableName }) => tableName), "sign_in_miss", "migrations"])
+      await runner.query(`drop table if exists \`${table}\``);
     await runner.query("set foreign_key_checks = 1");
   } finally {
     await runner.release();
@@ -127,14 +167,35 @@ async function populate(database: DataSource): Promise<World> {
   const passwordHash = await hashPassword(PASSWORD);
   const accounts = new Map<string, Me>();
   for (const person of PEOPLE) {
-    const login = person.name.split(" ")[0]!.normalize("NFD").replace(/[^A-Za-z]/g, "");
-    accounts.set(person.name, await addAccount(database, { login, name: person.name, passwordHash, roles: [...person.roles], personId: person.id }));
+    const login = person.name
+      .split(" ")[0]!
+      .normalize("NFD")
+      .replace(/[^A-Za-z]/g, "");
+    accounts.set(
+      person.name,
+      await addAccount(database, {
+        login,
+        name: person.name,
+        passwordHash,
+        roles: [...person.roles],
+        personId: person.id,
+      }),
+    );
   }
-  for (const [position, name] of PROGRAMMES.entries()) await database.getRepository(ProgrammeEntity).insert({ id: randomUUID(), name, position, parentId: null });
-  return { database, accounts, controller: accounts.get("Ines Okafor")!, approver: accounts.get("Margit Adeyemi")!, random: new Random(SEED), booked: new Map() };
+  for (const [position, name] of PROGRAMMES.entries())
+    await database.getRepository(ProgrammeEntity).insert({ id: randomUUID(), name, position, parentId: null });
+  return {
+    database,
+    accounts,
+    controller: accounts.get("Ines Okafor")!,
+    approver: accounts.get("Margit Adeyemi")!,
+    random: new Random(SEED),
+    booked: new Map(),
+  };
 }
 
-const planOf = async (database: DataSource, id: string): Promise<Plan> => loadPlan(database.manager, await findProject(database, id));
+const planOf = async (database: DataSource, id: string): Promise<Plan> =>
+  loadPlan(database.manager, await findProject(database, id));
 
 /** A project comes in, and its manager asks for approval; all but the last are approved before they begin. */
 async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
@@ -142,19 +203,57 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const manager = world.accounts.get(demo.manager)!;
   const programme = await database.getRepository(ProgrammeEntity).findOneByOrFail({ name: demo.programme });
   const bundle = buildPlan(demo, world.random);
-  const project = await inTransaction(database, (tx) => createProject(tx, manager, { bundle, programmeId: programme.id, managerId: manager.id, label: `Imported ${demo.code}.json` }));
-  await writeProject(database, manager, project.id, (writing, locked) => storeChanges(writing, locked, { changes: keepingOf(bundle, demo), label: "Own fields, teams, categories and risks" }));
+  const project = await inTransaction(database, (tx) =>
+    createProject(tx, manager, {
+      bundle,
+      programmeId: programme.id,
+      managerId: manager.id,
+      label: `Imported ${demo.code}.json`,
+    }),
+  );
+  await writeProject(database, manager, project.id, (writing, locked) =>
+    storeChanges(writing, locked, {
+      changes: keepingOf(bundle, demo),
+      label: "Own fields, teams, categories and risks",
+    }),
+  );
   if (demo.story === "unapproved") {
-    await writeProject(database, manager, project.id, (writing, locked) => askApproval(writing, locked, "Scope agreed with the water quality board; buoys are on order from January.", at("2026-11-19")));
+    await writeProject(database, manager, project.id, (writing, locked) =>
+      askApproval(
+        writing,
+        locked,
+        "Scope agreed with the water quality board; buoys are on order from January.",
+        at("2026-11-19"),
+      ),
+    );
   } else {
-    const day = demo.start < "2026-02-10" ? "2026-01-28" : new Date(at(demo.start).getTime() - 6 * 86_400_000).toISOString().slice(0, 10);
-    await approve(world, project.id, manager, "Plan as agreed with the programme board.", "Agreed by the board; funds released.", day);
+    const day =
+      demo.start < "2026-02-10"
+        ? "2026-01-28"
+        : new Date(at(demo.start).getTime() - 6 * 86_400_000).toISOString().slice(0, 10);
+    await approve(
+      world,
+      project.id,
+      manager,
+      "Plan as agreed with the programme board.",
+      "Agreed by the board; funds released.",
+      day,
+    );
   }
   return { demo, id: project.id, manager };
 }
 
-async function approve(world: World, projectId: string, manager: Me, word: string, reason: string, day: string): Promise<void> {
-  const approval = await writeProject(world.database, manager, projectId, (writing, project) => askApproval(writing, project, word, at(day, "09:00")));
+async function approve(
+  world: World,
+  projectId: string,
+  manager: Me,
+  word: string,
+  reason: string,
+  day: string,
+): Promise<void> {
+  const approval = await writeProject(world.database, manager, projectId, (writing, project) =>
+    askApproval(writing, project, word, at(day, "09:00")),
+  );
   await decideApproval(world.database, world.approver, approval.id, "approve", reason, at(day, "16:00"));
 }
 
@@ -170,15 +269,33 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
 /** A period of the projects that go their own way; one that is over is closed, with what is left of it dropped. */
 async function liveAside(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
   const former = DATA_DATES[period - 2];
-  await liveThrough(world, projects.filter(({ demo }) => demo.closedAfter === undefined || period <= demo.closedAfter), period, former === undefined ? FIRST_DAY : dayString(dayAfterDate(former)), DATA_DATES[period - 1]!);
+  await liveThrough(
+    world,
+    projects.filter(({ demo }) => demo.closedAfter === undefined || period <= demo.closedAfter),
+    period,
+    former === undefined ? FIRST_DAY : dayString(dayAfterDate(former)),
+    DATA_DATES[period - 1]!,
+  );
   for (const { demo, id, manager } of projects) {
     if (demo.closedAfter !== period) continue;
     const { activities } = await closingOf(world.database, id);
-    await closeProject(world.database, manager, id, "The house goes to the town, which finishes the roof itself", Object.fromEntries(activities.map((left) => [left.id, "dropped"] as const)));
+    await closeProject(
+      world.database,
+      manager,
+      id,
+      "The house goes to the town, which finishes the roof itself",
+      Object.fromEntries(activities.map((left) => [left.id, "dropped"] as const)),
+    );
   }
 }
 
-async function liveThrough(world: World, projects: readonly LiveProject[], period: number, fromDate: string, dataDate: string): Promise<void> {
+async function liveThrough(
+  world: World,
+  projects: readonly LiveProject[],
+  period: number,
+  fromDate: string,
+  dataDate: string,
+): Promise<void> {
   for (const project of projects) {
     const begun = project.demo.start <= dataDate && project.demo.story !== "unapproved";
     if (!begun) continue;
@@ -193,98 +310,316 @@ async function liveThrough(world: World, projects: readonly LiveProject[], perio
 const dayString = (day: number): string => new Date(Date.UTC(1990, 0, 1 + day)).toISOString().slice(0, 10);
 
 /** A period of one project: people report, their manager accepts and enters the invoices, the data date moves. */
-async function liveProject(world: World, { demo, id, manager }: LiveProject, period: number, fromDate: string, dataDate: string): Promise<void> {
+async function liveProject(
+  world: World,
+  { demo, id, manager }: LiveProject,
+  period: number,
+  fromDate: string,
+  dataDate: string,
+): Promise<void> {
   const open = period === OPEN_PERIOD;
   const to = open ? REPORTED_TO : dataDate;
   const plan = await planOf(world.database, id);
-  const lived = livePeriod({ plan, story: demo.story, period, from: parseDate(fromDate > demo.start ? fromDate : demo.start)!, to: parseDate(to)!, random: world.random, booked: world.booked });
-  const accepted = open ? lived.reports.filter(({ date, personId }) => date <= ACCEPTED_TO && !SILENT.has(personId)) : lived.reports;
-  const waiting = open ? lived.reports.filter((report) => report.date > ACCEPTED_TO && report.personId !== "" && !SILENT.has(report.personId) && world.random.next() < 0.35) : [];
+  const lived = livePeriod({
+    plan,
+    story: demo.story,
+    period,
+    from: parseDate(fromDate > demo.start ? fromDate : demo.start)!,
+    to: parseDate(to)!,
+    random: world.random,
+    booked: world.booked,
+  });
+  const accepted = open
+    ? lived.reports.filter(({ date, personId }) => date <= ACCEPTED_TO && !SILENT.has(personId))
+    : lived.reports;
+  const waiting = open
+    ? lived.reports.filter(
+        (report) =>
+          report.date > ACCEPTED_TO &&
+          report.personId !== "" &&
+          !SILENT.has(report.personId) &&
+          world.random.next() < 0.35,
+      )
+    : [];
   const move: Change[] = open && BEHIND.has(demo.code) ? [] : [{ type: "setDataDate", date: dataDate }];
   await change(world, id, manager, move, `Data date moved to ${dateWords(dataDate)}`, at(to, "17:00"));
   await accept(world, id, manager, accepted, open, at(to, "17:20"));
-  await change(world, id, manager, open ? lived.costs.filter((cost) => cost.type === "postCost" && cost.cost.date <= ACCEPTED_TO) : lived.costs, "Invoices of the period", at(to, "17:40"));
-  if (open) await change(world, id, manager, whatIsBlocked(demo, await planOf(world.database, id)), "Blocked", at(to, "17:50"));
-  if (waiting.length > 0) await insertReports(world.database.manager, id, waiting.map((report) => ({ ...report, id: randomUUID() })), "submitted", null, at(to, "16:00"));
+  await change(
+    world,
+    id,
+    manager,
+    open ? lived.costs.filter((cost) => cost.type === "postCost" && cost.cost.date <= ACCEPTED_TO) : lived.costs,
+    "Invoices of the period",
+    at(to, "17:40"),
+  );
+  if (open)
+    await change(world, id, manager, whatIsBlocked(demo, await planOf(world.database, id)), "Blocked", at(to, "17:50"));
+  if (waiting.length > 0)
+    await insertReports(
+      world.database.manager,
+      id,
+      waiting.map((report) => ({ ...report, id: randomUUID() })),
+      "submitted",
+      null,
+      at(to, "16:00"),
+    );
 }
 
 /** Reserves in two projects, a change request that waits for the approver, and something only tried. */
 async function putForwardInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
   const { database } = world;
   const of = (code: string): LiveProject => projects.find(({ demo }) => demo.code === code)!;
-  for (const [code, kind, amountMinor] of [["LG-02", "contingency", 6_000_000], ["LG-02", "management", 9_000_000], ["FS-01", "contingency", 4_000_000]] as const) {
-    await writeProject(database, world.controller, of(code).id, ({ manager }, { id }) => enterReserve(manager, world.controller, id, { kind, amountMinor, reason: "Set aside with the first baseline" }, at("2026-02-05")));
+  for (const [code, kind, amountMinor] of [
+    ["LG-02", "contingency", 6_000_000],
+    ["LG-02", "management", 9_000_000],
+    ["FS-01", "contingency", 4_000_000],
+  ] as const) {
+    await writeProject(database, world.controller, of(code).id, ({ manager }, { id }) =>
+      enterReserve(
+        manager,
+        world.controller,
+        id,
+        { kind, amountMinor, reason: "Set aside with the first baseline" },
+        at("2026-02-05"),
+      ),
+    );
   }
   const tried = async (code: string, name: string, days: number): Promise<string> => {
     const { id, manager } = of(code);
     const plan = await planOf(database, id);
-    const next = [...plan.activities.values()].filter(({ kind, parked, actualStart, durationMinutes }) => kind === undefined && parked !== true && actualStart === undefined && (durationMinutes ?? 0) > (days + 1) * 480).slice(0, 3);
+    const next = [...plan.activities.values()]
+      .filter(
+        ({ kind, parked, actualStart, durationMinutes }) =>
+          kind === undefined &&
+          parked !== true &&
+          actualStart === undefined &&
+          (durationMinutes ?? 0) > (days + 1) * 480,
+      )
+      .slice(0, 3);
     const whatIf = await beginWhatIf(database, manager, id, name);
-    await changeWhatIf(database, manager, whatIf.id, 0, [...next.map(({ id: activity, durationMinutes }): Change => ({ type: "setDuration", activity, minutes: durationMinutes! - days * 480 })), { type: "addRow", table: "costs", key: "second-crew", row: { id: "second-crew", activity: next[0]!.id, category: "subcontract", plannedMinor: 1_800_000 } }], "A second crew");
+    await changeWhatIf(
+      database,
+      manager,
+      whatIf.id,
+      0,
+      [
+        ...next.map(({ id: activity, durationMinutes }): Change => ({
+          type: "setDuration",
+          activity,
+          minutes: durationMinutes! - days * 480,
+        })),
+        {
+          type: "addRow",
+          table: "costs",
+          key: "second-crew",
+          row: { id: "second-crew", activity: next[0]!.id, category: "subcontract", plannedMinor: 1_800_000 },
+        },
+      ],
+      "A second crew",
+    );
     return whatIf.id;
   };
-  await putForward(database, of("LG-02").manager, await tried("LG-02", "Second fitting crew for the south chamber", 3), "The traffic window in February is lost otherwise", { kind: "contingency", amountMinor: 1_800_000 });
+  await putForward(
+    database,
+    of("LG-02").manager,
+    await tried("LG-02", "Second fitting crew for the south chamber", 3),
+    "The traffic window in February is lost otherwise",
+    { kind: "contingency", amountMinor: 1_800_000 },
+  );
   await tried("SW-04", "Night work on the pools", 2);
 }
 
 /** People who live by another clock than the authority's. */
-const ELSEWHERE: Readonly<Record<string, string>> = { "Dov Castellane": "America/Halifax", "Priya Nordahl": "Pacific/Auckland" };
+const ELSEWHERE: Readonly<Record<string, string>> = {
+  "Dov Castellane": "America/Halifax",
+  "Priya Nordahl": "Pacific/Auckland",
+};
 
 /** Some mail, people west and east of the authority, and reports that came in another order than the work was done. */
 async function tellInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
   const { database } = world;
   const accounts = database.getRepository(AccountEntity);
   for (const [name, timeZone] of Object.entries(ELSEWHERE)) await accounts.update({ name }, { timeZone });
-  const [ines, tomas, margit] = await Promise.all(["ines", "tomas", "margit"].map((login) => accounts.findOneByOrFail({ login })));
+  const [ines, tomas, margit] = await Promise.all(
+    ["ines", "tomas", "margit"].map((login) => accounts.findOneByOrFail({ login })),
+  );
   const silent = await accounts.findBy({ personId: In([...SILENT].slice(0, 3)) });
   const post = new Post({});
-  await post.put(database.manager, silent.map((to) => ({ to, subject: `Your time of period ${OPEN_PERIOD}`, body: `${to.name},\n\nPlease send your time up to the 27th; the period is to be issued on the first.\n\n${ines!.name}`, link: "/desk", from: ines! })), at("2026-11-24", "08:30"));
-  await post.put(database.manager, [
-    { to: margit!, subject: "North lock gates: a change request waits for you", body: `${margit!.name},\n\n“Second fitting crew for the south chamber” draws 18,000 EUR of contingency. The traffic window in February is lost otherwise.\n\n${tomas!.name}`, link: "/approvals", from: tomas! },
-    { to: tomas!, subject: "North lock gates: figures before Tuesday", body: `${tomas!.name},\n\nSPI is below the limit again; please explain it in the cycle before the period is issued.\n\n${ines!.name}`, link: "/cycle?step=Explain", from: ines! },
-  ], at("2026-11-24", "09:10"));
+  await post.put(
+    database.manager,
+    silent.map((to) => ({
+      to,
+      subject: `Your time of period ${OPEN_PERIOD}`,
+      body: `${to.name},\n\nPlease send your time up to the 27th; the period is to be issued on the first.\n\n${ines!.name}`,
+      link: "/desk",
+      from: ines!,
+    })),
+    at("2026-11-24", "08:30"),
+  );
+  await post.put(
+    database.manager,
+    [
+      {
+        to: margit!,
+        subject: "North lock gates: a change request waits for you",
+        body: `${margit!.name},\n\n“Second fitting crew for the south chamber” draws 18,000 EUR of contingency. The traffic window in February is lost otherwise.\n\n${tomas!.name}`,
+        link: "/approvals",
+        from: tomas!,
+      },
+      {
+        to: tomas!,
+        subject: "North lock gates: figures before Tuesday",
+        body: `${tomas!.name},\n\nSPI is below the limit again; please explain it in the cycle before the period is issued.\n\n${ines!.name}`,
+        link: "/cycle?step=Explain",
+        from: ines!,
+      },
+    ],
+    at("2026-11-24", "09:10"),
+  );
   for (const project of projects) if (await lateInDemo(world, project)) break;
 }
 
 /** On work of several people: one of them says 100% while another has hours left, and sends an older day after it. */
 async function lateInDemo({ database }: World, { id }: LiveProject): Promise<boolean> {
   const plan = await planOf(database, id);
-  const shared = [...plan.activities.values()].find(({ id: activity, actualStart, actualFinish, kind }) => kind === undefined && actualStart !== undefined && actualFinish === undefined && [...plan.assignments.values()].filter((row) => row.activity === activity && (row.remainingMinutes ?? row.plannedMinutes) > 0).length > 1);
-  const waiting = new Set((await database.getRepository(ReportEntity).findBy({ projectId: id, state: "submitted" })).map(({ personId }) => personId));
+  const shared = [...plan.activities.values()].find(
+    ({ id: activity, actualStart, actualFinish, kind }) =>
+      kind === undefined &&
+      actualStart !== undefined &&
+      actualFinish === undefined &&
+      [...plan.assignments.values()].filter(
+        (row) => row.activity === activity && (row.remainingMinutes ?? row.plannedMinutes) > 0,
+      ).length > 1,
+  );
+  const waiting = new Set(
+    (await database.getRepository(ReportEntity).findBy({ projectId: id, state: "submitted" })).map(
+      ({ personId }) => personId,
+    ),
+  );
   // Somebody of whom nothing else waits.
-  const first = [...plan.assignments.values()].find(({ activity, person }) => activity === shared?.id && !waiting.has(person));
+  const first = [...plan.assignments.values()].find(
+    ({ activity, person }) => activity === shared?.id && !waiting.has(person),
+  );
   if (shared === undefined || first === undefined) return false;
-  const report = (date: string, more: Partial<ReportContent>): ReportContent => ({ id: randomUUID(), activityId: shared.id, personId: first.person, date, minutes: null, remainingMinutes: null, percent: null, note: "", leaveUntil: null, ...more });
-  await insertReports(database.manager, id, [report("2026-11-19", { minutes: 240, percent: 100, remainingMinutes: 0 })], "submitted", null, at("2026-11-19", "16:30"));
-  await insertReports(database.manager, id, [report("2026-11-12", { minutes: 300, percent: 50, note: "found in the notebook" })], "submitted", null, at("2026-11-20", "09:00"));
+  const report = (date: string, more: Partial<ReportContent>): ReportContent => ({
+    id: randomUUID(),
+    activityId: shared.id,
+    personId: first.person,
+    date,
+    minutes: null,
+    remainingMinutes: null,
+    percent: null,
+    note: "",
+    leaveUntil: null,
+    ...more,
+  });
+  await insertReports(
+    database.manager,
+    id,
+    [report("2026-11-19", { minutes: 240, percent: 100, remainingMinutes: 0 })],
+    "submitted",
+    null,
+    at("2026-11-19", "16:30"),
+  );
+  await insertReports(
+    database.manager,
+    id,
+    [report("2026-11-12", { minutes: 300, percent: 50, note: "found in the notebook" })],
+    "submitted",
+    null,
+    at("2026-11-20", "09:00"),
+  );
   return true;
 }
 
 /** What stands in the way in the open period, by project. */
-const BLOCKED_BY: Readonly<Record<string, string>> = { "SW-01": "the crane barge, away at the outer breakwater", "LG-02": "drawings of the sill, not released", "FS-03": "two moorings whose owners have not answered" };
+const BLOCKED_BY: Readonly<Record<string, string>> = {
+  "SW-01": "the crane barge, away at the outer breakwater",
+  "LG-02": "drawings of the sill, not released",
+  "FS-03": "two moorings whose owners have not answered",
+};
 
 function whatIsBlocked({ code }: DemoProject, plan: Plan): Change[] {
   const by = BLOCKED_BY[code];
-  const activity = [...plan.activities.values()].find(({ kind, actualStart, actualFinish }) => kind === undefined && actualStart !== undefined && actualFinish === undefined);
-  return by === undefined || activity === undefined ? [] : [{ type: "addRow", table: "blocks", key: activity.id, row: { by, since: "2026-11-16", saidBy: plan.people.get([...plan.assignments.values()].find((row) => row.activity === activity.id)?.person ?? "")?.name ?? "the yard" } }];
+  const activity = [...plan.activities.values()].find(
+    ({ kind, actualStart, actualFinish }) =>
+      kind === undefined && actualStart !== undefined && actualFinish === undefined,
+  );
+  return by === undefined || activity === undefined
+    ? []
+    : [
+        {
+          type: "addRow",
+          table: "blocks",
+          key: activity.id,
+          row: {
+            by,
+            since: "2026-11-16",
+            saidBy:
+              plan.people.get([...plan.assignments.values()].find((row) => row.activity === activity.id)?.person ?? "")
+                ?.name ?? "the yard",
+          },
+        },
+      ];
 }
 
-async function change(world: World, id: string, me: Me, changes: readonly Change[], label: string, when: Date): Promise<void> {
+async function change(
+  world: World,
+  id: string,
+  me: Me,
+  changes: readonly Change[],
+  label: string,
+  when: Date,
+): Promise<void> {
   if (changes.length === 0) return;
-  await writeProject(world.database, me, id, (writing, project) => storeChanges(writing, project, { changes, label, at: when }));
+  await writeProject(world.database, me, id, (writing, project) =>
+    storeChanges(writing, project, { changes, label, at: when }),
+  );
 }
 
-async function accept(world: World, id: string, me: Me, reports: readonly ReportContent[], keep: boolean, when: Date): Promise<void> {
+async function accept(
+  world: World,
+  id: string,
+  me: Me,
+  reports: readonly ReportContent[],
+  keep: boolean,
+  when: Date,
+): Promise<void> {
   if (reports.length === 0) return;
   await writeProject(world.database, me, id, async (writing, project) => {
-    const { changes } = acceptReports(await writing.plan(project), reports, { endings: new Map(reports.map((report) => [report.id, "all"])) });
+    const { changes } = acceptReports(await writing.plan(project), reports, {
+      endings: new Map(reports.map((report) => [report.id, "all"])),
+    });
     await storeChanges(writing, project, { changes, label: `Accepted ${reports.length} reports`, at: when });
-    if (keep) await insertReports(writing.manager, id, reports.filter(({ personId }) => personId !== ""), "posted", me.id, when);
+    if (keep)
+      await insertReports(
+        writing.manager,
+        id,
+        reports.filter(({ personId }) => personId !== ""),
+        "posted",
+        me.id,
+        when,
+      );
   });
 }
 
-async function insertReports(manager: EntityManager, projectId: string, reports: readonly ReportContent[], state: "posted" | "submitted", decidedBy: string | null, sentAt: Date): Promise<void> {
-  const rows = reports.map(({ id, ...content }) => ({ ...content, id: state === "submitted" ? id : randomUUID(), projectId, state, sentAt, decidedBy, word: null }));
+async function insertReports(
+  manager: EntityManager,
+  projectId: string,
+  reports: readonly ReportContent[],
+  state: "posted" | "submitted",
+  decidedBy: string | null,
+  sentAt: Date,
+): Promise<void> {
+  const rows = reports.map(({ id, ...content }) => ({
+    ...content,
+    id: state === "submitted" ? id : randomUUID(),
+    projectId,
+    state,
+    sentAt,
+    decidedBy,
+    word: null,
+  }));
   for (let i = 0; i < rows.length; i += 500) await manager.getRepository(ReportEntity).insert(rows.slice(i, i + 500));
 }
 
@@ -296,14 +631,28 @@ async function rebaseline(world: World, { id, manager }: LiveProject, day: strin
   const changes = [...plan.activities.values()].flatMap((activity, i): Change[] => {
     const row = rows[i];
     if (row == null || row.state === "complete") return [];
-    if (activity.deadline !== undefined) return [{ type: "setDeadline", activity: activity.id, date: formatDate(addDays(row.finishDay, NEW_PROMISE_DAYS)) }];
+    if (activity.deadline !== undefined)
+      return [
+        { type: "setDeadline", activity: activity.id, date: formatDate(addDays(row.finishDay, NEW_PROMISE_DAYS)) },
+      ];
     if (activity.durationMinutes === undefined) return [];
     const minutes = Math.ceil((activity.durationMinutes * 1.15) / 480) * 480;
     return [
       { type: "setDuration", activity: activity.id, minutes },
-      { type: "setWish", activity: activity.id, wish: { type: "startNotBefore", date: formatDate(row.startDay), reason } },
+      {
+        type: "setWish",
+        activity: activity.id,
+        wish: { type: "startNotBefore", date: formatDate(row.startDay), reason },
+      },
     ];
   });
   await change(world, id, manager, changes, "Dates and durations as learnt since the storm", at(day, "10:00"));
-  await approve(world, id, manager, "The April storm took the moorings; durations as learnt since.", "Storm accepted as the cause; new dates agreed with the ferry company.", day);
+  await approve(
+    world,
+    id,
+    manager,
+    "The April storm took the moorings; durations as learnt since.",
+    "Storm accepted as the cause; new dates agreed with the ferry company.",
+    day,
+  );
 }

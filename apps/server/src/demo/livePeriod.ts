@@ -1,4 +1,16 @@
-import { formatDate, parseDate, schedulePlan, toBundle, type Activity, type Change, type EpochDay, type Plan, type ScheduledActivity, type WorkCalendar, type ReportContent } from "@chronometra/core";
+import {
+  formatDate,
+  parseDate,
+  schedulePlan,
+  toBundle,
+  type Activity,
+  type Change,
+  type EpochDay,
+  type Plan,
+  type ScheduledActivity,
+  type WorkCalendar,
+  type ReportContent,
+} from "@chronometra/core";
 import type { Story } from "./projects.ts";
 import type { Random } from "./random.ts";
 
@@ -60,7 +72,8 @@ export function livePeriod(context: Context): PeriodOfWork {
     const calendar = schedule.calendars.get(activity.calendar ?? "authority");
     const first = Math.max(context.from, row.state === "inProgress" ? context.from : row.startDay) as EpochDay;
     if (first > context.to) return;
-    if (activity.kind === "levelOfEffort") bookTime(context, activity, workedDays(calendar, first, context.to), 0.16, reports, null);
+    if (activity.kind === "levelOfEffort")
+      bookTime(context, activity, workedDays(calendar, first, context.to), 0.16, reports, null);
     else work(context, activity, calendar, first, reports, costs);
   });
   return { reports: reports.sort((a, b) => (a.date < b.date ? -1 : a.date > b.date ? 1 : 0)), costs };
@@ -72,7 +85,14 @@ const workedDays = (calendar: WorkCalendar, from: EpochDay, to: EpochDay): Epoch
   return days;
 };
 
-function work(context: Context, activity: Activity, calendar: WorkCalendar, first: EpochDay, reports: ReportContent[], costs: Change[]): void {
+function work(
+  context: Context,
+  activity: Activity,
+  calendar: WorkCalendar,
+  first: EpochDay,
+  reports: ReportContent[],
+  costs: Change[],
+): void {
   const { slow, burn } = pace(context.story, context.period);
   const { random } = context;
   const days = workedDays(calendar, first, context.to);
@@ -96,8 +116,17 @@ function work(context: Context, activity: Activity, calendar: WorkCalendar, firs
 const MOST_MINUTES_A_DAY = 600;
 
 /** Hours on the days worked, and the percent on the last of them. */
-function bookTime(context: Context, activity: Activity, days: readonly EpochDay[], burn: number, reports: ReportContent[], progress: { day: EpochDay; percent: number } | null): void {
-  const assignments = [...context.plan.assignments.values()].filter((assignment) => assignment.activity === activity.id);
+function bookTime(
+  context: Context,
+  activity: Activity,
+  days: readonly EpochDay[],
+  burn: number,
+  reports: ReportContent[],
+  progress: { day: EpochDay; percent: number } | null,
+): void {
+  const assignments = [...context.plan.assignments.values()].filter(
+    (assignment) => assignment.activity === activity.id,
+  );
   const planned = Math.max(1, (activity.durationMinutes ?? DAY_MINUTES) / DAY_MINUTES);
   let told = progress === null;
   for (const assignment of assignments) {
@@ -113,10 +142,18 @@ function bookTime(context: Context, activity: Activity, days: readonly EpochDay[
       reports.push(report(context, activity, assignment.person, day, minutes, isLast ? progress!.percent : null));
     });
   }
-  if (!told && assignments.length > 0) reports.push(report(context, activity, assignments[0]!.person, progress!.day, null, progress!.percent));
+  if (!told && assignments.length > 0)
+    reports.push(report(context, activity, assignments[0]!.person, progress!.day, null, progress!.percent));
 }
 
-const report = (context: Context, activity: Activity, personId: string, day: EpochDay, minutes: number | null, percent: number | null): ReportContent => ({
+const report = (
+  context: Context,
+  activity: Activity,
+  personId: string,
+  day: EpochDay,
+  minutes: number | null,
+  percent: number | null,
+): ReportContent => ({
   leaveUntil: null,
   id: `${context.period}-${activity.id}-${personId}-${day}-${minutes === null ? "p" : "t"}`,
   activityId: activity.id,
@@ -128,7 +165,15 @@ const report = (context: Context, activity: Activity, personId: string, day: Epo
   note: "",
 });
 
-function invoice(context: Context, activity: Activity, begins: boolean, ends: boolean, first: EpochDay, last: EpochDay, costs: Change[]): void {
+function invoice(
+  context: Context,
+  activity: Activity,
+  begins: boolean,
+  ends: boolean,
+  first: EpochDay,
+  last: EpochDay,
+  costs: Change[],
+): void {
   for (const line of context.plan.costs.values()) {
     if (line.activity !== activity.id) continue;
     const due = (line.timing ?? "even") === "start" ? begins : ends;
@@ -136,14 +181,33 @@ function invoice(context: Context, activity: Activity, begins: boolean, ends: bo
     const factor = context.random.between(0.94, 1.06) * (context.story === "rotten" ? 1.18 : 1);
     const amountMinor = Math.round((line.plannedMinor * factor) / 100) * 100;
     const day = (line.timing ?? "even") === "start" ? first : last;
-    costs.push({ type: "postCost", key: `invoice-${line.id}`, cost: { activity: activity.id, date: formatDate(day), amountMinor, category: line.category, reference: `INV-${line.id}` } });
+    costs.push({
+      type: "postCost",
+      key: `invoice-${line.id}`,
+      cost: {
+        activity: activity.id,
+        date: formatDate(day),
+        amountMinor,
+        category: line.category,
+        reference: `INV-${line.id}`,
+      },
+    });
   }
 }
 
 /** A milestone is reached when all that leads to it was finished before this period. */
-function reachMilestone(context: Context, activity: Activity, row: ScheduledActivity, reports: ReportContent[], rows: readonly (ScheduledActivity | null)[], bundle: ReturnType<typeof toBundle>): void {
+function reachMilestone(
+  context: Context,
+  activity: Activity,
+  row: ScheduledActivity,
+  reports: ReportContent[],
+  rows: readonly (ScheduledActivity | null)[],
+  bundle: ReturnType<typeof toBundle>,
+): void {
   const position = new Map(bundle.activities.map(({ id }, i) => [id, i]));
-  const before = (bundle.links ?? []).filter(({ to }) => to === activity.id).map(({ from }) => rows[position.get(from)!]);
+  const before = (bundle.links ?? [])
+    .filter(({ to }) => to === activity.id)
+    .map(({ from }) => rows[position.get(from)!]);
   if (before.length === 0 || before.some((other) => other == null || other.state !== "complete")) return;
   const last = Math.max(...before.map((other) => other!.finishDay), context.from) as EpochDay;
   if (last <= context.to && row.state === "notStarted") reports.push(report(context, activity, "", last, null, 100));

@@ -1,6 +1,16 @@
 import type { Role } from "@chronometra/contract";
 
-export type Trade = "engineer" | "fitter" | "welder" | "diver" | "electrician" | "surveyor" | "ecologist" | "planner" | "skipper" | "mason";
+export type Trade =
+  | "engineer"
+  | "fitter"
+  | "welder"
+  | "diver"
+  | "electrician"
+  | "surveyor"
+  | "ecologist"
+  | "planner"
+  | "skipper"
+  | "mason";
 
 export interface DemoPerson {
   readonly id: string;
@@ -11,10 +21,24 @@ export interface DemoPerson {
   readonly rates: readonly [number, number];
 }
 
-const RATES: Record<Trade, number> = { engineer: 8200, fitter: 5400, welder: 5900, diver: 9600, electrician: 6100, surveyor: 6400, ecologist: 6000, planner: 7300, skipper: 5800, mason: 5200 };
+const RATES: Record<Trade, number> = {
+  engineer: 8200,
+  fitter: 5400,
+  welder: 5900,
+  diver: 9600,
+  electrician: 6100,
+  surveyor: 6400,
+  ecologist: 6000,
+  planner: 7300,
+  skipper: 5800,
+  mason: 5200,
+};
 
 const person = (name: string, trade: Trade, roles: readonly Role[] = ["contributor"], more = 0): DemoPerson => ({
-  id: name.toLowerCase().normalize("NFD").replace(/[^a-z]+/g, "-"),
+  id: name
+    .toLowerCase()
+    .normalize("NFD")
+    .replace(/[^a-z]+/g, "-"),
   name,
   trade,
   roles,

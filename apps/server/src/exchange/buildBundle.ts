@@ -34,7 +34,9 @@ export function dateOrders(sheets: readonly MatchedSheet[]): { sample: string; o
   let sample: string | null = null;
   for (const { source, table, headingRow, columns } of sheets) {
     if (table === null) continue;
-    const dated = columns.flatMap((column, c) => (column !== null && isDateKind(columnsOf(table)[column]!.kind) ? [c] : []));
+    const dated = columns.flatMap((column, c) =>
+      column !== null && isDateKind(columnsOf(table)[column]!.kind) ? [c] : [],
+    );
     for (const row of source.rows.slice(headingRow + 1)) {
       for (const c of dated) {
         const cell = row[c];
@@ -81,18 +83,27 @@ export function numbersIn(sheets: readonly MatchedSheet[], answered: NumberStyle
       const cells = source.rows.slice(headingRow + 1).map((row) => row[c]);
       const style = styleOfColumn(cells, WHOLE_KINDS.has(kind));
       own.set(c, style);
-      if (table !== "project" || column !== NUMBERS_SAY || !cells.some((cell) => cell !== null && cell !== undefined)) return;
+      if (table !== "project" || column !== NUMBERS_SAY || !cells.some((cell) => cell !== null && cell !== undefined))
+        return;
       ours = true;
       if (style.style !== null && style.style !== "mixed") says = style.style;
     });
   }
   const open = [...styles.values()].flatMap((own) => [...own.values()]).filter(({ style }) => style === null);
   const sample = says === null ? (open.find(({ doubtful }) => doubtful !== null)?.doubtful ?? null) : null;
-  return { styleAt: (sheet, column) => styles.get(sheet)?.get(column)?.style ?? says ?? answered ?? null, ours, sample };
+  return {
+    styleAt: (sheet, column) => styles.get(sheet)?.get(column)?.style ?? says ?? answered ?? null,
+    ours,
+    sample,
+  };
 }
 
 /** Reads all cells of the sheets that were matched; what cannot be read is told with its cell. */
-export function readTables(sheets: readonly MatchedSheet[], order: DateOrder | undefined, numbers: NumbersFound): { tables: ReadTables; problems: ImportProblem[] } {
+export function readTables(
+  sheets: readonly MatchedSheet[],
+  order: DateOrder | undefined,
+  numbers: NumbersFound,
+): { tables: ReadTables; problems: ImportProblem[] } {
   const tables: ReadTables = new Map();
   const problems: ImportProblem[] = [];
   for (const sheet of sheets) {
@@ -108,7 +119,14 @@ export function readTables(sheets: readonly MatchedSheet[], order: DateOrder | u
   return { tables, problems };
 }
 
-function readRow(sheet: MatchedSheet, table: SheetName, cells: readonly Cell[], i: number, { order, found }: { order: DateOrder | undefined; found: NumbersFound }, problems: ImportProblem[]): ReadRow {
+function readRow(
+  sheet: MatchedSheet,
+  table: SheetName,
+  cells: readonly Cell[],
+  i: number,
+  { order, found }: { order: DateOrder | undefined; found: NumbersFound },
+  problems: ImportProblem[],
+): ReadRow {
   const fields: Loose = {};
   const line = i + 1;
   const specs = columnsOf(table);
@@ -119,13 +137,21 @@ function readRow(sheet: MatchedSheet, table: SheetName, cells: readonly Cell[], 
     if ("value" in reading) fields[column] = reading.value;
     else {
       const place = `${sheet.source.name}!${columnLetters(c)}${line}`;
-      problems.push({ table, row: rowName(fields, line), field: column, message: reading.fault, place, level: "error" });
+      problems.push({
+        table,
+        row: rowName(fields, line),
+        field: column,
+        message: reading.fault,
+        place,
+        level: "error",
+      });
     }
   });
   return { fields, line, sheet: sheet.source.name, indent: sheet.source.indents[i] ?? 0 };
 }
 
-const rowName = (fields: Loose, line: number): string => (typeof fields["id"] === "string" ? fields["id"] : `row ${line}`);
+const rowName = (fields: Loose, line: number): string =>
+  typeof fields["id"] === "string" ? fields["id"] : `row ${line}`;
 
 /** `wish.type` and its like put back into objects. */
 function nest(fields: Loose): Loose {
@@ -138,8 +164,10 @@ function nest(fields: Loose): Loose {
   return nested;
 }
 
-const pick = (fields: Loose, names: readonly string[]): Loose => Object.fromEntries(names.flatMap((name) => (fields[name] === undefined ? [] : [[name, fields[name]]])));
-const without = (fields: Loose, names: readonly string[]): Loose => Object.fromEntries(Object.entries(fields).filter(([name]) => !names.includes(name)));
+const pick = (fields: Loose, names: readonly string[]): Loose =>
+  Object.fromEntries(names.flatMap((name) => (fields[name] === undefined ? [] : [[name, fields[name]]])));
+const without = (fields: Loose, names: readonly string[]): Loose =>
+  Object.fromEntries(Object.entries(fields).filter(([name]) => !names.includes(name)));
 
 const DAYS = ["mon", "tue", "wed", "thu", "fri", "sat", "sun"];
 
@@ -149,32 +177,67 @@ const calendarOf = (fields: Loose, exceptions: readonly ReadRow[]): Loose => {
   return {
     ...pick(fields, ["id", "name", "base", "dayMinutes"]),
     ...(hasWeek ? { week } : {}),
-    ...(exceptions.length === 0 ? {} : { exceptions: exceptions.map((row) => ({ shifts: [], ...pick(row.fields, ["from", "to", "shifts", "label"]) })) }),
+    ...(exceptions.length === 0
+      ? {}
+      : {
+          exceptions: exceptions.map((row) => ({ shifts: [], ...pick(row.fields, ["from", "to", "shifts", "label"]) })),
+        }),
   };
 };
 
-const STANDARD_WEEK = Object.fromEntries(DAYS.slice(0, 5).map((day) => [day, [["08:00", "12:00"], ["13:00", "17:00"]]]));
+const STANDARD_WEEK = Object.fromEntries(
+  DAYS.slice(0, 5).map((day) => [
+    day,
+    [
+      ["08:00", "12:00"],
+      ["13:00", "17:00"],
+    ],
+  ]),
+);
 
 /** Tables put together as a bundle; not checked yet. `notices` says what was supplied where the file was silent. */
-export function buildBundle(tables: ReadTables, answers: ImportAnswers, fileName: string): { bundle: Loose; rows: ReadTables; notices: ImportProblem[] } {
+export function buildBundle(
+  tables: ReadTables,
+  answers: ImportAnswers,
+  fileName: string,
+): { bundle: Loose; rows: ReadTables; notices: ImportProblem[] } {
   const notices: ImportProblem[] = [];
   const rowsOf = (sheet: SheetName): ReadRow[] => tables.get(sheet) ?? [];
-  const of = (rows: ReadRow[], column: string, value: unknown): ReadRow[] => rows.filter((row) => row.fields[column] === value);
-  const calendars = rowsOf("calendars").map((row) => calendarOf(row.fields, of(rowsOf("calendarExceptions"), "calendar", row.fields["id"])));
+  const of = (rows: ReadRow[], column: string, value: unknown): ReadRow[] =>
+    rows.filter((row) => row.fields[column] === value);
+  const calendars = rowsOf("calendars").map((row) =>
+    calendarOf(row.fields, of(rowsOf("calendarExceptions"), "calendar", row.fields["id"])),
+  );
   if (calendars.length === 0) {
     calendars.push({ id: "standard", name: "Standard week", week: STANDARD_WEEK });
-    notices.push({ table: "calendars", row: "", field: "", place: "", level: "notice", message: "The file brings no calendar; Monday to Friday, 08:00-12:00 and 13:00-17:00, was taken." });
+    notices.push({
+      table: "calendars",
+      row: "",
+      field: "",
+      place: "",
+      level: "notice",
+      message: "The file brings no calendar; Monday to Friday, 08:00-12:00 and 13:00-17:00, was taken.",
+    });
   }
   const bundle: Loose = {
     format: "chronometra-plan",
     version: 1,
     project: projectOf(rowsOf("project")[0]?.fields, answers, fileName, String(calendars[0]!["id"])),
     calendars,
-    people: rowsOf("people").map((row) => withList(row.fields, "rates", of(rowsOf("rates"), "person", row.fields["id"]), ["from", "perHourMinor"])),
-    activities: activitiesOf(rowsOf("activities"), rowsOf("steps"), rowsOf("stages"), notices, answers.changesTo === undefined ? "" : "added-"),
+    people: rowsOf("people").map((row) =>
+      withList(row.fields, "rates", of(rowsOf("rates"), "person", row.fields["id"]), ["from", "perHourMinor"]),
+    ),
+    activities: activitiesOf(
+      rowsOf("activities"),
+      rowsOf("steps"),
+      rowsOf("stages"),
+      notices,
+      answers.changesTo === undefined ? "" : "added-",
+    ),
     baselines: rowsOf("baselines").map((row) => baselineOf(row.fields, tables)),
   };
-  for (const sheet of ["links", "assignments", "costs", "timeEntries", "actualCosts"] as const) bundle[sheet] = rowsOf(sheet).map((row) => row.fields);
+  for (const sheet of ["links", "assignments", "costs", "timeEntries", "actualCosts"] as const)
+    bundle[sheet] = rowsOf(sheet).map((row) => row.fields);
   return { bundle, rows: tables, notices };
 }
 
@@ -183,16 +246,28 @@ function withList(fields: Loose, name: string, rows: readonly ReadRow[], columns
 }
 
 function projectOf(fields: Loose | undefined, answers: ImportAnswers, fileName: string, calendar: string): Loose {
-  const said = Object.fromEntries(Object.entries(answers.project ?? {}).filter(([, value]) => value !== undefined && value !== ""));
+  const said = Object.fromEntries(
+    Object.entries(answers.project ?? {}).filter(([, value]) => value !== undefined && value !== ""),
+  );
   const bare = fileName.replace(/\.[^.]*$/, "");
-  const code = bare.replace(/[^\p{L}\p{N}]+/gu, "-").slice(0, 20).toUpperCase() || "PLAN";
+  const code =
+    bare
+      .replace(/[^\p{L}\p{N}]+/gu, "-")
+      .slice(0, 20)
+      .toUpperCase() || "PLAN";
   return { code, name: bare, currency: "EUR", calendar, ...without(fields ?? {}, [NUMBERS_SAY, MADE_FROM]), ...said };
 }
 
 function baselineOf(fields: Loose, tables: ReadTables): Loose {
-  const own = (sheet: SheetName): ReadRow[] => (tables.get(sheet) ?? []).filter((row) => row.fields["baseline"] === fields["number"]);
+  const own = (sheet: SheetName): ReadRow[] =>
+    (tables.get(sheet) ?? []).filter((row) => row.fields["baseline"] === fields["number"]);
   const exceptions = own("baselineCalendarExceptions");
-  const calendars = own("baselineCalendars").map((row) => calendarOf(row.fields, exceptions.filter((e) => e.fields["calendar"] === row.fields["id"])));
+  const calendars = own("baselineCalendars").map((row) =>
+    calendarOf(
+      row.fields,
+      exceptions.filter((e) => e.fields["calendar"] === row.fields["id"]),
+    ),
+  );
   return {
     ...fields,
     ...(calendars.length === 0 ? {} : { calendars }),
@@ -201,17 +276,39 @@ function baselineOf(fields: Loose, tables: ReadTables): Loose {
 }
 
 /** Activities with ids, parents by indentation or outline level, and durations in minutes. */
-function activitiesOf(rows: readonly ReadRow[], steps: readonly ReadRow[], stages: readonly ReadRow[], notices: ImportProblem[], prefix: string): Loose[] {
+function activitiesOf(
+  rows: readonly ReadRow[],
+  steps: readonly ReadRow[],
+  stages: readonly ReadRow[],
+  notices: ImportProblem[],
+  prefix: string,
+): Loose[] {
   const taken = new Set(rows.map((row) => row.fields["id"]).filter((id) => id !== undefined));
   const hasParents = rows.some((row) => row.fields["parent"] !== undefined);
   const ids = rows.map((row, i) => (row.fields["id"] as string | undefined) ?? freeId(taken, i, prefix));
-  const parents = hasParents ? rows.map((row) => row.fields["parent"] as string | undefined) : parentsByDepth(rows.map(depthOf), ids);
+  const parents = hasParents
+    ? rows.map((row) => row.fields["parent"] as string | undefined)
+    : parentsByDepth(rows.map(depthOf), ids);
   const isParent = new Set(parents);
   if (rows.some((row) => row.fields["id"] === undefined) && rows.length > 0) {
-    notices.push({ table: "activities", row: "", field: "id", place: "", level: "notice", message: "Rows without an id were numbered." });
+    notices.push({
+      table: "activities",
+      row: "",
+      field: "id",
+      place: "",
+      level: "notice",
+      message: "Rows without an id were numbered.",
+    });
   }
   if (!hasParents && isParent.size > 1) {
-    notices.push({ table: "activities", row: "", field: "parent", place: "", level: "notice", message: "What lies below what was taken from the rows' indentation." });
+    notices.push({
+      table: "activities",
+      row: "",
+      field: "parent",
+      place: "",
+      level: "notice",
+      message: "What lies below what was taken from the rows' indentation.",
+    });
   }
   return rows.map((row, i) => {
     const id = ids[i]!;
@@ -254,18 +351,36 @@ function parentsByDepth(depths: readonly number[], ids: readonly string[]): (str
 function shorthand(fields: Loose, nested: Loose): Loose {
   const hours = fields["durationHours"] as number | undefined;
   const days = fields["durationDays"] as number | undefined;
-  const minutes = (nested["durationMinutes"] as number | undefined) ?? (hours !== undefined ? Math.round(hours * 60) : days !== undefined ? Math.round(days * STANDARD_DAY_MINUTES) : undefined);
+  const minutes =
+    (nested["durationMinutes"] as number | undefined) ??
+    (hours !== undefined
+      ? Math.round(hours * 60)
+      : days !== undefined
+        ? Math.round(days * STANDARD_DAY_MINUTES)
+        : undefined);
   const start = fields["start"] as string | undefined;
-  const wish = start !== undefined && nested["wish"] === undefined ? { wish: { type: "startNotBefore", date: start, reason: "start date of the imported file" } } : {};
+  const wish =
+    start !== undefined && nested["wish"] === undefined
+      ? { wish: { type: "startNotBefore", date: start, reason: "start date of the imported file" } }
+      : {};
   if (minutes === undefined) return wish;
   const typed = nested["durationMinutes"] !== undefined;
-  return minutes === 0 && !typed && nested["kind"] === undefined ? { kind: "milestone", ...wish } : { durationMinutes: minutes, ...wish };
+  return minutes === 0 && !typed && nested["kind"] === undefined
+    ? { kind: "milestone", ...wish }
+    : { durationMinutes: minutes, ...wish };
 }
 
 function creditLists(nested: Loose, id: string, steps: readonly ReadRow[], stages: readonly ReadRow[]): Loose {
-  const own = (rows: readonly ReadRow[], columns: readonly string[]): Loose[] => rows.filter((row) => row.fields["activity"] === id).map((row) => pick(row.fields, columns));
+  const own = (rows: readonly ReadRow[], columns: readonly string[]): Loose[] =>
+    rows.filter((row) => row.fields["activity"] === id).map((row) => pick(row.fields, columns));
   const ownSteps = own(steps, ["name", "weight", "doneOn"]);
   const ownStages = own(stages, ["name", "credit"]);
   if (ownSteps.length === 0 && ownStages.length === 0) return {};
-  return { credit: { ...(nested["credit"] as Loose | undefined), ...(ownSteps.length > 0 ? { steps: ownSteps } : {}), ...(ownStages.length > 0 ? { stages: ownStages } : {}) } };
+  return {
+    credit: {
+      ...(nested["credit"] as Loose | undefined),
+      ...(ownSteps.length > 0 ? { steps: ownSteps } : {}),
+      ...(ownStages.length > 0 ? { stages: ownStages } : {}),
+    },
+  };
 }

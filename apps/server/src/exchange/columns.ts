@@ -1,5 +1,17 @@
 /** What a cell of a column holds. */
-export type CellKind = "id" | "text" | "int" | "number" | "minutes" | "hours" | "days" | "date" | "instant" | "dateOrInstant" | "bool" | "shifts";
+export type CellKind =
+  | "id"
+  | "text"
+  | "int"
+  | "number"
+  | "minutes"
+  | "hours"
+  | "days"
+  | "date"
+  | "instant"
+  | "dateOrInstant"
+  | "bool"
+  | "shifts";
 
 export interface ColumnSpec {
   readonly kind: CellKind;
@@ -40,7 +52,20 @@ export const MADE_FROM = "madeFromRevision";
  * a dotted column, what it lists in a row a sheet of its own.
  */
 export const SHEETS = {
-  project: { code: id, name, currency: name, minorDigits: int, start: needDate, dataDate: date, calendar: id, logic: text, criticalFloatMinutes: minutes, tightDays: number, [NUMBERS_SAY]: number, [MADE_FROM]: int },
+  project: {
+    code: id,
+    name,
+    currency: name,
+    minorDigits: int,
+    start: needDate,
+    dataDate: date,
+    calendar: id,
+    logic: text,
+    criticalFloatMinutes: minutes,
+    tightDays: number,
+    [NUMBERS_SAY]: number,
+    [MADE_FROM]: int,
+  },
   calendars: calendar,
   calendarExceptions: exception,
   people: { id, name, role: text, calendar: optionalId },
@@ -79,7 +104,14 @@ export const SHEETS = {
   steps: { activity: id, name, weight: { kind: "number", required: true } as ColumnSpec, doneOn: date },
   stages: { activity: id, name, credit: { kind: "number", required: true } as ColumnSpec },
   links: { from: id, to: id, type: text, lagMinutes: minutes, lagIn: text },
-  assignments: { activity: id, person: id, plannedMinutes: needMinutes, remainingMinutes: minutes, unitsPercent: number, restart: date },
+  assignments: {
+    activity: id,
+    person: id,
+    plannedMinutes: needMinutes,
+    remainingMinutes: minutes,
+    unitsPercent: number,
+    restart: date,
+  },
   costs: { id, activity: id, category: name, plannedMinor: needInt, timing: text },
   baselines: { number: needInt, approvedOn: needDate, approvedBy: name, reason: name },
   baselineCalendars: { baseline: needInt, ...calendar },

@@ -15,10 +15,23 @@ import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
 /** The plan with the time that waits or was returned, which is kept beside it. */
 async function wholeBundle(database: DataSource, project: ProjectEntity): Promise<PlanBundle> {
   const bundle = toBundle(await loadPlan(database.manager, project));
-  const waiting = await database.getRepository(ReportEntity).find({ where: { projectId: project.id, state: In(["submitted", "returned"]) }, order: { date: "ASC" } });
+  const waiting = await database
+    .getRepository(ReportEntity)
+    .find({ where: { projectId: project.id, state: In(["submitted", "returned"]) }, order: { date: "ASC" } });
   const known = new Set(bundle.activities.map(({ id }) => id));
   const entries = waiting.flatMap(({ activityId, personId, date, minutes, state, note }) =>
-    minutes === null || !known.has(activityId) ? [] : [{ activity: activityId, person: personId, date, minutes, state: state as "submitted" | "returned", ...(note === "" ? {} : { note }) }],
+    minutes === null || !known.has(activityId)
+      ? []
+      : [
+          {
+            activity: activityId,
+            person: personId,
+            date,
+            minutes,
+            state: state as "submitted" | "returned",
+            ...(note === "" ? {} : { note }),
+          },
+        ],
   );
   return { ...bundle, timeEntries: [...(bundle.timeEntries ?? []), ...entries] };
 }
@@ -32,8 +45,18 @@ interface Form {
 }
 
 const FORMS: Readonly<Record<string, Form>> = {
-  json: { type: "application/json", ending: "json", saysRevision: false, write: (bundle) => Buffer.from(JSON.stringify(bundle, null, 1)) },
-  xlsx: { type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ending: "xlsx", saysRevision: true, write: writeWorkbook },
+  json: {
+    type: "application/json",
+    ending: "json",
+    saysRevision: false,
+    write: (bundle) => Buffer.from(JSON.stringify(bundle, null, 1)),
+  },
+  xlsx: {
+    type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    ending: "xlsx",
+    saysRevision: true,
+    write: writeWorkbook,
+  },
   csv: { type: "application/zip", ending: "zip", saysRevision: true, write: writeCsvZip },
 };
 
@@ -55,13 +78,23 @@ export function exchangeRoutes(serving: Serving): void {
   });
 
   serve(serving, "GET /api/imports/:import", ({ database, me, params }) => viewImport(database, me, params["import"]!));
-  serve(serving, "PUT /api/imports/:import", ({ database, me, params, body }) => answerImport(database, me, params["import"]!, body));
+  serve(serving, "PUT /api/imports/:import", ({ database, me, params, body }) =>
+    answerImport(database, me, params["import"]!, body),
+  );
 
-  serve(serving, "POST /api/imports/:import/store", async ({ database, me, params, body }) => ({ project: await storeImport(database, me, params["import"]!, body.programme ?? null) }));
+  serve(serving, "POST /api/imports/:import/store", async ({ database, me, params, body }) => ({
+    project: await storeImport(database, me, params["import"]!, body.programme ?? null),
+  }));
 
-  serve(serving, "GET /api/imports/:import/changes", ({ database, me, params }) => viewFileChanges(database, me, params["import"]!));
-  serve(serving, "POST /api/imports/:import/changes/effect", ({ database, me, params, body }) => fileChangesEffect(database, me, params["import"]!, body));
-  serve(serving, "POST /api/imports/:import/changes", ({ database, me, params, body }) => takeFileChanges(database, me, params["import"]!, body));
+  serve(serving, "GET /api/imports/:import/changes", ({ database, me, params }) =>
+    viewFileChanges(database, me, params["import"]!),
+  );
+  serve(serving, "POST /api/imports/:import/changes/effect", ({ database, me, params, body }) =>
+    fileChangesEffect(database, me, params["import"]!, body),
+  );
+  serve(serving, "POST /api/imports/:import/changes", ({ database, me, params, body }) =>
+    takeFileChanges(database, me, params["import"]!, body),
+  );
 
   serve(serving, "DELETE /api/imports/:import", async ({ database, me, params }) => {
     await dropImport(database, me, params["import"]!);

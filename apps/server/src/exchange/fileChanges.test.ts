@@ -38,14 +38,19 @@ async function edited(edit: (book: ExcelJS.Workbook) => void): Promise<ImportVie
   const book = new ExcelJS.Workbook();
   await book.xlsx.load((await download("xlsx")) as never);
   edit(book);
-  const begun = await tomas.send("post", "/api/imports").attach("file", Buffer.from(await book.xlsx.writeBuffer()), "plan.xlsx");
+  const begun = await tomas
+    .send("post", "/api/imports")
+    .attach("file", Buffer.from(await book.xlsx.writeBuffer()), "plan.xlsx");
   for (let view = begun.body as ImportView; ; view = (await tomas.get(`/api/imports/${view.id}`)).body as ImportView) {
-    if (view.state !== "reading") return (await tomas.send("put", `/api/imports/${view.id}`, { changesTo: project })).body as ImportView;
+    if (view.state !== "reading")
+      return (await tomas.send("put", `/api/imports/${view.id}`, { changesTo: project })).body as ImportView;
     await new Promise((resolve) => setTimeout(resolve, 40));
   }
 }
-const changesOf = async (view: ImportView): Promise<FileChanges> => (await tomas.get(`/api/imports/${view.id}/changes`)).body as FileChanges;
-const take = (view: ImportView, revision: number, keys: string[]) => tomas.send("post", `/api/imports/${view.id}/changes`, { revision, keys });
+const changesOf = async (view: ImportView): Promise<FileChanges> =>
+  (await tomas.get(`/api/imports/${view.id}/changes`)).body as FileChanges;
+const take = (view: ImportView, revision: number, keys: string[]) =>
+  tomas.send("post", `/api/imports/${view.id}/changes`, { revision, keys });
 
 /** The cell of a row, found by its id, under a heading. */
 function cell(book: ExcelJS.Workbook, sheet: string, id: string, heading: string): ExcelJS.Cell {
@@ -100,21 +105,43 @@ describe("a plan exported to a workbook, edited, and brought back as changes", (
     const view = await edited((book) => deleteRow(book, "activities", "pour"));
     expect(view.problems.filter(({ level }) => level === "error")).toEqual([]);
     const { rows } = await changesOf(view);
-    expect(rows.map(({ table, what, name }) => `${what} ${table} ${name}`)).toEqual(["removed links Dig -> Pour", "removed links Pour -> Open", "removed assignments Pour / Bo", "removed costs Pour / material", "removed activities Pour"]);
+    expect(rows.map(({ table, what, name }) => `${what} ${table} ${name}`)).toEqual([
+      "removed links Dig -> Pour",
+      "removed links Pour -> Open",
+      "removed assignments Pour / Bo",
+      "removed costs Pour / material",
+      "removed activities Pour",
+    ]);
     // Ticking the activity alone would leave its links without an end.
     const alone = await take(view, 1, ["activities/pour"]);
-    expect([alone.status, alone.body.message]).toEqual([422, expect.stringMatching("Dig → .*Select what they rest on too")]);
-    expect((await take(view, 1, rows.map(({ key }) => key))).status).toBe(200);
+    expect([alone.status, alone.body.message]).toEqual([
+      422,
+      expect.stringMatching("Dig → .*Select what they rest on too"),
+    ]);
+    expect(
+      (
+        await take(
+          view,
+          1,
+          rows.map(({ key }) => key),
+        )
+      ).status,
+    ).toBe(200);
     expect((await bundle()).activities.map(({ id }) => id)).toEqual(["works", "dig", "open"]);
   });
 
   it("is asked to look again when the plan was changed meanwhile, and nothing is stored", async () => {
     const view = await edited((book) => void (cell(book, "activities", "dig", "name").value = "Dredge"));
-    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setName", activity: "pour", name: "Cast" }] });
+    await tomas.send("post", `/api/projects/${project}/changes`, {
+      revision: 1,
+      changes: [{ type: "setName", activity: "pour", name: "Cast" }],
+    });
     const late = await take(view, 1, ["activities/dig"]);
     expect([late.status, late.body.message]).toEqual([409, expect.stringContaining("look again")]);
     // Looked at again, what only the other wrote is no change of the file.
-    expect((await changesOf(view)).rows.map(({ name, fields, both }) => [name, fields[0]!.to, both])).toEqual([["Dig", "Dredge", false]]);
+    expect((await changesOf(view)).rows.map(({ name, fields, both }) => [name, fields[0]!.to, both])).toEqual([
+      ["Dig", "Dredge", false],
+    ]);
   });
 
   it("is compared with what it was made from, though colleagues went on: what both changed says all three values", async () => {
@@ -122,11 +149,32 @@ describe("a plan exported to a workbook, edited, and brought back as changes", (
       cell(book, "activities", "dig", "name").value = "Dredge";
       cell(book, "activities", "dig", "durationMinutes").value = 960;
     });
-    const added: Change = { type: "addRow", table: "activities", key: "extra", row: { id: "extra", name: "Extra", durationMinutes: 60 } };
-    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setDuration", activity: "dig", minutes: 480 }, { type: "setName", activity: "pour", name: "Cast" }, added] });
+    const added: Change = {
+      type: "addRow",
+      table: "activities",
+      key: "extra",
+      row: { id: "extra", name: "Extra", durationMinutes: 60 },
+    };
+    await tomas.send("post", `/api/projects/${project}/changes`, {
+      revision: 1,
+      changes: [
+        { type: "setDuration", activity: "dig", minutes: 480 },
+        { type: "setName", activity: "pour", name: "Cast" },
+        added,
+      ],
+    });
     const { madeFrom, revision, rows } = await changesOf(view);
     expect([madeFrom!.revision, revision]).toEqual([1, 2]);
-    expect(rows).toEqual([expect.objectContaining({ name: "Dig", both: true, fields: [{ field: "name", from: "Dig", to: "Dredge" }, { field: "durationMinutes", from: 480, to: 960, then: 2400 }] })]);
+    expect(rows).toEqual([
+      expect.objectContaining({
+        name: "Dig",
+        both: true,
+        fields: [
+          { field: "name", from: "Dig", to: "Dredge" },
+          { field: "durationMinutes", from: 480, to: 960, then: 2400 },
+        ],
+      }),
+    ]);
     expect((await take(view, 2, ["activities/dig"])).status).toBe(200);
     expect((await bundle()).activities.map(({ name }) => name)).toEqual(["Works", "Dredge", "Cast", "Open", "Extra"]);
   });
@@ -134,14 +182,17 @@ describe("a plan exported to a workbook, edited, and brought back as changes", (
   it("that does not say what it was made from, or of which that is not kept, is compared with the plan as it is and says so", async () => {
     const view = await edited((book) => void (cell(book, "activities", "dig", "name").value = "Dredge"));
     await world.database.query("delete from exported_plan");
-    await tomas.send("post", `/api/projects/${project}/changes`, { revision: 1, changes: [{ type: "setName", activity: "pour", name: "Cast" }] });
+    await tomas.send("post", `/api/projects/${project}/changes`, {
+      revision: 1,
+      changes: [{ type: "setName", activity: "pour", name: "Cast" }],
+    });
     expect(await changesOf(view)).toMatchObject({ madeFrom: null, rows: [{ name: "Cast" }, { name: "Dig" }] });
   });
 
   it("is closed to whoever may not change the project", async () => {
     const other = await world.caller("wanjiru", ["projectManager"]);
     const begun = await other.send("post", "/api/imports").attach("file", await download("json"), "plan.json");
-    for (let state = begun.body.state as string; state === "reading"; ) {
+    for (let state = begun.body.state as string; state === "reading";) {
       await new Promise((resolve) => setTimeout(resolve, 40));
       state = (await other.get(`/api/imports/${begun.body.id}`)).body.state as string;
     }

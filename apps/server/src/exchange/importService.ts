@@ -19,8 +19,13 @@ const WORKER = "exchange/worker";
 
 /** The cells of files, read away from the thread that answers calls. */
 export async function readCells(files: readonly Received[]): Promise<SourceFile> {
-  const result = await inReader<{ cells: SourceFile } | { unreadable: string }>(WORKER, { job: "cells", files } satisfies CellsJob).catch((error: unknown) => {
-    throw error instanceof ReaderEnded ? new Failure("invalid", `${files[0]?.name ?? "The file"}: ${error.message}.`) : error;
+  const result = await inReader<{ cells: SourceFile } | { unreadable: string }>(WORKER, {
+    job: "cells",
+    files,
+  } satisfies CellsJob).catch((error: unknown) => {
+    throw error instanceof ReaderEnded
+      ? new Failure("invalid", `${files[0]?.name ?? "The file"}: ${error.message}.`)
+      : error;
   });
   if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
   return result.cells;
@@ -29,18 +34,23 @@ export async function readCells(files: readonly Received[]): Promise<SourceFile>
 /** Files that are being read now, so that dropping one stops its worker. */
 const reading = new Map<string, AbortController>();
 
-const COLUMNS: ImportView["columns"] = Object.fromEntries(Object.entries(SHEETS).map(([table, columns]) => [table, Object.keys(columns)]));
+const COLUMNS: ImportView["columns"] = Object.fromEntries(
+  Object.entries(SHEETS).map(([table, columns]) => [table, Object.keys(columns)]),
+);
 
 async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
   const known: Record<string, Record<string, string>> = {};
-  for (const { tableName, heading, columnName } of await database.getRepository(KnownHeadingEntity).find()) (known[tableName] ??= {})[heading] = columnName;
+  for (const { tableName, heading, columnName } of await database.getRepository(KnownHeadingEntity).find())
+    (known[tableName] ??= {})[heading] = columnName;
   return known;
 }
 
 /** Takes a file in: it is read in a worker, and looked at under the draft's id meanwhile. */
 export async function beginImport(database: DataSource, me: Me, uploads: readonly Received[]): Promise<ImportView> {
   if (uploads.length === 0) throw new Failure("invalid", "No file came with the call; select one.");
-  const fileName = (uploads.length === 1 ? uploads[0]!.name : `${uploads[0]!.name} and ${uploads.length - 1} more`).slice(0, 300);
+  const fileName = (
+    uploads.length === 1 ? uploads[0]!.name : `${uploads[0]!.name} and ${uploads.length - 1} more`
+  ).slice(0, 300);
   const draft = database.getRepository(ImportDraftEntity).create({
     id: randomUUID(),
     accountId: me.id,
@@ -72,27 +82,64 @@ export async function sweepDrafts(database: DataSource, now = Date.now()): Promi
   const drafts = database.getRepository(ImportDraftEntity);
   await sweepExports(database, now);
   await drafts.delete({ createdAt: LessThan(new Date(now - KEPT_MILLISECONDS)) });
-  await drafts.update({ state: "reading", aliveAt: LessThan(String(now - CUT_OFF_MILLISECONDS)) }, { state: "failed", progress: 1, step: CUT_OFF });
+  await drafts.update(
+    { state: "reading", aliveAt: LessThan(String(now - CUT_OFF_MILLISECONDS)) },
+    { state: "failed", progress: 1, step: CUT_OFF },
+  );
 }
 
 const CUT_OFF = "The server was stopped while it read this file. Nothing was stored; bring the file again.";
 
-async function readInBackground(database: DataSource, id: string, files: readonly Received[], fileName: string): Promise<void> {
+async function readInBackground(
+  database: DataSource,
+  id: string,
+  files: readonly Received[],
+  fileName: string,
+): Promise<void> {
   const drafts = database.getRepository(ImportDraftEntity);
   const abort = new AbortController();
   reading.set(id, abort);
-  const beating = setInterval(() => void drafts.update({ id, state: "reading" }, { aliveAt: String(Date.now()) }).catch(() => undefined), ALIVE_MILLISECONDS);
+  const beating = setInterval(
+    () => void drafts.update({ id, state: "reading" }, { aliveAt: String(Date.now()) }).catch(() => undefined),
+    ALIVE_MILLISECONDS,
+  );
   const drop = (): Promise<void> => dropFiles(files).catch(() => undefined);
   const { port1, port2 } = new MessageChannel();
-  port1.on("message", ({ share, step }: { share: number; step: string }) => void drafts.update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) }).catch(() => undefined));
+  port1.on(
+    "message",
+    ({ share, step }: { share: number; step: string }) =>
+      void drafts
+        .update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) })
+        .catch(() => undefined),
+  );
   try {
-    const job: ReadJob = { job: "read", files, answers: {}, known: await knownHeadings(database), fileName, port: port2 };
+    const job: ReadJob = {
+      job: "read",
+      files,
+      answers: {},
+      known: await knownHeadings(database),
+      fileName,
+      port: port2,
+    };
     // Gone before the draft says that it is ready, so that whoever sees it ready sees no file either.
-    const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] }).finally(drop);
-    if ("unreadable" in result) await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
-    else await drafts.update({ id }, { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood });
+    const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] }).finally(
+      drop,
+    );
+    if ("unreadable" in result)
+      await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
+    else
+      await drafts.update(
+        { id },
+        { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood },
+      );
   } catch (error) {
-    if (!abort.signal.aborted) await drafts.update({ id }, { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) }).catch(() => undefined);
+    if (!abort.signal.aborted)
+      await drafts
+        .update(
+          { id },
+          { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) },
+        )
+        .catch(() => undefined);
   } finally {
     await drop();
     clearInterval(beating);
@@ -102,7 +149,10 @@ async function readInBackground(database: DataSource, id: string, files: readonl
 }
 
 async function ownDraft(database: DataSource, me: Me, id: string): Promise<ImportDraftEntity> {
-  return orNotFound(await database.getRepository(ImportDraftEntity).findOneBy({ id, accountId: me.id }), "file of yours being imported");
+  return orNotFound(
+    await database.getRepository(ImportDraftEntity).findOneBy({ id, accountId: me.id }),
+    "file of yours being imported",
+  );
 }
 
 /** How far a file of someone's has come; one whose reading was cut off says so. */
@@ -110,14 +160,26 @@ export async function viewImport(database: DataSource, me: Me, id: string): Prom
   const draft = await ownDraft(database, me, id);
   if (draft.state === "reading" && Number(draft.aliveAt) < Date.now() - CUT_OFF_MILLISECONDS) {
     Object.assign(draft, { state: "failed", progress: 1, step: CUT_OFF });
-    await database.getRepository(ImportDraftEntity).update({ id, state: "reading" }, { state: "failed", progress: 1, step: CUT_OFF });
+    await database
+      .getRepository(ImportDraftEntity)
+      .update({ id, state: "reading" }, { state: "failed", progress: 1, step: CUT_OFF });
   }
   return viewOf(draft);
 }
 
 function viewOf(draft: ImportDraftEntity): ImportView {
   const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
-  const nothing = { kind: null, sheets: [], dateQuestion: null, numberQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 };
+  const nothing = {
+    kind: null,
+    sheets: [],
+    dateQuestion: null,
+    numberQuestion: null,
+    project: null,
+    counts: [],
+    preview: [],
+    problems: [],
+    errors: 0,
+  };
   return {
     id: draft.id,
     fileName: draft.fileName,
@@ -133,10 +195,22 @@ function viewOf(draft: ImportDraftEntity): ImportView {
 }
 
 /** Takes answers, remembers headings matched by hand, and reads the file again in their light. */
-export async function answerImport(database: DataSource, me: Me, id: string, answers: ImportAnswers): Promise<ImportView> {
+export async function answerImport(
+  database: DataSource,
+  me: Me,
+  id: string,
+  answers: ImportAnswers,
+): Promise<ImportView> {
   const draft = await ownDraft(database, me, id);
-  if (draft.state !== "ready" || draft.source === null) throw new Failure("conflict", "This file is not ready for answers.");
-  const job: AnswerJob = { job: "answer", source: draft.source, answers, known: await knownHeadings(database), fileName: draft.fileName };
+  if (draft.state !== "ready" || draft.source === null)
+    throw new Failure("conflict", "This file is not ready for answers.");
+  const job: AnswerJob = {
+    job: "answer",
+    source: draft.source,
+    answers,
+    known: await knownHeadings(database),
+    fileName: draft.fileName,
+  };
   const result = await inReader<JobResult>(WORKER, job);
   if ("unreadable" in result) throw new Failure("invalid", result.unreadable);
   const changed = { answers: JSON.stringify(answers), understood: result.understood };
@@ -149,21 +223,41 @@ export async function answerImport(database: DataSource, me: Me, id: string, ans
 async function rememberHeadings(database: DataSource, answers: ImportAnswers, understood: Understood): Promise<void> {
   const rows = understood.view.sheets.flatMap((sheet) =>
     Object.entries(answers.sheets?.[sheet.name]?.columns ?? {}).flatMap(([heading, columnName]) =>
-      sheet.table === null || columnName === "" || plainHeading(heading) === "" ? [] : [{ tableName: sheet.table, heading: plainHeading(heading).slice(0, 200), columnName }],
+      sheet.table === null || columnName === "" || plainHeading(heading) === ""
+        ? []
+        : [{ tableName: sheet.table, heading: plainHeading(heading).slice(0, 200), columnName }],
     ),
   );
   if (rows.length > 0) await database.getRepository(KnownHeadingEntity).upsert(rows, ["tableName", "heading"]);
 }
 
 /** Stores what was understood as a new project, all or nothing. */
-export async function storeImport(database: DataSource, me: Me, id: string, programmeId: string | null): Promise<string> {
+export async function storeImport(
+  database: DataSource,
+  me: Me,
+  id: string,
+  programmeId: string | null,
+): Promise<string> {
   return inTransaction(database, async (manager) => {
-    const draft = orNotFound(await manager.getRepository(ImportDraftEntity).findOne({ where: { id, accountId: me.id }, lock: { mode: "pessimistic_write" } }), "file of yours being imported");
+    const draft = orNotFound(
+      await manager
+        .getRepository(ImportDraftEntity)
+        .findOne({ where: { id, accountId: me.id }, lock: { mode: "pessimistic_write" } }),
+      "file of yours being imported",
+    );
     if (draft.state === "stored") throw new Failure("conflict", "This file has been stored already.");
     const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
-    if (understood?.bundle == null) throw new Failure("invalid", "The file has errors; nothing can be stored until they are mended.");
-    const project = await createProject(manager, me, { bundle: understood.bundle, programmeId, managerId: me.id, label: `Imported ${draft.fileName}`.slice(0, 200) });
-    await manager.getRepository(ImportDraftEntity).update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
+    if (understood?.bundle == null)
+      throw new Failure("invalid", "The file has errors; nothing can be stored until they are mended.");
+    const project = await createProject(manager, me, {
+      bundle: understood.bundle,
+      programmeId,
+      managerId: me.id,
+      label: `Imported ${draft.fileName}`.slice(0, 200),
+    });
+    await manager
+      .getRepository(ImportDraftEntity)
+      .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
     return project.id;
   });
 }

@@ -53,7 +53,8 @@ function fromLetters(year: string, month: string, day: string): string | null {
 }
 
 /** Whether the order of its parts decides what date a text means. */
-export const dependsOnOrder = (text: string): boolean => plainDate(text.trim()) === null && digitGroups(text.trim()) !== null;
+export const dependsOnOrder = (text: string): boolean =>
+  plainDate(text.trim()) === null && digitGroups(text.trim()) !== null;
 
 /** A date that is written in one order only, whatever the order of its parts: `24.11.2026`. */
 export const soleOrder = (text: string): DateOrder | null => {
@@ -66,13 +67,25 @@ function readDate(cell: Cell, order: DateOrder | undefined): Reading {
   if (typeof cell !== "string") return { fault: "is not a date" };
   const text = cell.trim();
   const sole = soleOrder(text);
-  const date = plainDate(text) ?? (sole !== null ? dateInOrder(text, sole) : order === undefined ? null : dateInOrder(text, order));
+  const date =
+    plainDate(text) ??
+    (sole !== null ? dateInOrder(text, sole) : order === undefined ? null : dateInOrder(text, order));
   if (date !== null) return { value: date };
-  return { fault: order === undefined && digitGroups(text) !== null ? `"${text}" can be read in more than one order; say which` : `"${text}" is no date between 1990 and 2099` };
+  return {
+    fault:
+      order === undefined && digitGroups(text) !== null
+        ? `"${text}" can be read in more than one order; say which`
+        : `"${text}" is no date between 1990 and 2099`,
+  };
 }
 
 function readInstant(cell: Cell, order: DateOrder | undefined): Reading {
-  const text = typeof cell === "object" && cell !== null && "date" in cell ? cell.date : typeof cell === "string" ? cell.trim() : "";
+  const text =
+    typeof cell === "object" && cell !== null && "date" in cell
+      ? cell.date
+      : typeof cell === "string"
+        ? cell.trim()
+        : "";
   if (parseInstant(text) !== null) return { value: text };
   const split = /^(.+?)[T\s]+(\d{1,2}:\d{2})(?::\d{2})?$/.exec(text);
   const date = readDate(split === null ? cell : split[1]!, order);
@@ -93,7 +106,9 @@ function readBool(cell: Cell): Reading {
 function readShifts(cell: Cell): Reading {
   const text = String(cell).trim();
   if (text === "none" || text === "-") return { value: [] };
-  const shifts = text.split(/[,;]\s*/).map((part) => part.split(/\s*[-–]\s*/).map((time) => time.trim().padStart(5, "0")));
+  const shifts = text
+    .split(/[,;]\s*/)
+    .map((part) => part.split(/\s*[-–]\s*/).map((time) => time.trim().padStart(5, "0")));
   const good = shifts.every((shift) => shift.length === 2 && shift.every((time) => parseTime(time) !== null));
   return good ? { value: shifts } : { fault: `"${text}" is no list of shifts such as 08:00-12:00, 13:00-17:00` };
 }
@@ -101,19 +116,27 @@ function readShifts(cell: Cell): Reading {
 const MINUTES_IN = { minutes: 1, hours: 60, days: STANDARD_DAY_MINUTES } as const;
 
 /** Working time in what a column counts in: a number, `8:30`, `2 d`, `4h`, or a cell that a spreadsheet keeps as a time. */
-export function readTime(cell: Exclude<Cell, null>, unit: keyof typeof MINUTES_IN, numbers: NumberStyle | "mixed" | null): Reading {
+export function readTime(
+  cell: Exclude<Cell, null>,
+  unit: keyof typeof MINUTES_IN,
+  numbers: NumberStyle | "mixed" | null,
+): Reading {
   const from = (minutes: number): Reading => ({ value: minutes / MINUTES_IN[unit] });
-  if (typeof cell === "object") return "minutes" in cell ? from(cell.minutes) : { fault: `"${shownOf(cell)}" is no duration` };
+  if (typeof cell === "object")
+    return "minutes" in cell ? from(cell.minutes) : { fault: `"${shownOf(cell)}" is no duration` };
   if (typeof cell === "string" && /[a-z:]/i.test(cell) && !/e[+-]?\d+$/i.test(cell.trim())) {
     const minutes = parseDuration(cell, STANDARD_DAY_MINUTES, "hours");
     return minutes === null ? { fault: `"${cell.trim()}" is no duration; write 8:30, 8.5 h or 2 d` } : from(minutes);
   }
   const read = readNumber(cell as Cell, numbers, unit === "minutes");
-  return unit === "minutes" && "value" in read && !Number.isInteger(read.value) ? { fault: `${read.value} is not a whole number of minutes` } : read;
+  return unit === "minutes" && "value" in read && !Number.isInteger(read.value)
+    ? { fault: `${read.value} is not a whole number of minutes` }
+    : read;
 }
 
 /** A cell as whoever brought it sees it. */
-export const shownOf = (cell: Exclude<Cell, null>): string => (typeof cell !== "object" ? String(cell) : "date" in cell ? cell.date : "shown" in cell ? cell.shown : cell.fault);
+export const shownOf = (cell: Exclude<Cell, null>): string =>
+  typeof cell !== "object" ? String(cell) : "date" in cell ? cell.date : "shown" in cell ? cell.shown : cell.fault;
 
 /** How the cells of a column are to be read. */
 export interface HowRead {
@@ -138,7 +161,9 @@ export function readCell(cell: Exclude<Cell, null>, kind: CellKind, how: HowRead
     case "int": {
       if (typeof cell === "object") return { fault: `"${shownOf(cell)}" is no number` };
       const read = readNumber(cell, how.numbers, kind === "int");
-      return kind === "int" && "value" in read && !Number.isInteger(read.value) ? { fault: `${read.value} is not a whole number` } : read;
+      return kind === "int" && "value" in read && !Number.isInteger(read.value)
+        ? { fault: `${read.value} is not a whole number` }
+        : read;
     }
     case "minutes":
     case "hours":

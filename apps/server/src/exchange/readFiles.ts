@@ -2,11 +2,23 @@ import { numberWords } from "@chronometra/core";
 import ExcelJS from "exceljs";
 import { Unzip, UnzipInflate } from "fflate";
 import Papa from "papaparse";
-import { asShown, asTime, leadingSpaces, MAX_CELLS, MAX_COLUMNS, MAX_ROWS, Unreadable, type Cell, type SourceSheet } from "./cells.ts";
+import {
+  asShown,
+  asTime,
+  leadingSpaces,
+  MAX_CELLS,
+  MAX_COLUMNS,
+  MAX_ROWS,
+  Unreadable,
+  type Cell,
+  type SourceSheet,
+} from "./cells.ts";
 import { readOds } from "./readOds.ts";
 
 /** A file's content, read once: a bundle's JSON, or sheets of cells. */
-export type SourceFile = { readonly kind: "bundle"; readonly text: string } | { readonly kind: "tables"; readonly sheets: readonly SourceSheet[] };
+export type SourceFile =
+  | { readonly kind: "bundle"; readonly text: string }
+  | { readonly kind: "tables"; readonly sheets: readonly SourceSheet[] };
 
 export interface Upload {
   readonly name: string;
@@ -30,7 +42,8 @@ function assertShallow(name: string, text: string): void {
       else if (sign === QUOTE) quoted = false;
     } else if (sign === QUOTE) quoted = true;
     else if (sign === 0x5b || sign === 0x7b) {
-      if (++depth > MAX_DEPTH) throw new Unreadable(`${name}: is nested deeper than ${MAX_DEPTH} levels, which no plan is; it was not read`);
+      if (++depth > MAX_DEPTH)
+        throw new Unreadable(`${name}: is nested deeper than ${MAX_DEPTH} levels, which no plan is; it was not read`);
     } else if (sign === 0x5d || sign === 0x7d) depth--;
   }
 }
@@ -47,7 +60,10 @@ function assertBounded(name: string, text: string): void {
     if (quoted) continue;
     if (sign === "," || sign === ";" || sign === "\t") {
       cells++;
-      if (++counts[sign] > MAX_COLUMNS * 10) throw new Unreadable(`${name}: row ${rows} has more than ${MAX_COLUMNS * 10} columns, which no plan has; it was not read`);
+      if (++counts[sign] > MAX_COLUMNS * 10)
+        throw new Unreadable(
+          `${name}: row ${rows} has more than ${MAX_COLUMNS * 10} columns, which no plan has; it was not read`,
+        );
     } else if (sign === "\n") {
       rows++;
       counts[","] = counts[";"] = counts["\t"] = 0;
@@ -69,7 +85,8 @@ export function unpack(upload: Upload): Map<string, Uint8Array> {
     file.ondata = (error, chunk, final) => {
       if (error !== null) throw new Unreadable(`${upload.name}: is damaged (${error.message})`);
       total += chunk.length;
-      if (total > MAX_UNPACKED_BYTES) throw new Unreadable(`${upload.name}: unpacks to more than 400 MB, which no plan needs; it was not read`);
+      if (total > MAX_UNPACKED_BYTES)
+        throw new Unreadable(`${upload.name}: unpacks to more than 400 MB, which no plan needs; it was not read`);
       chunks.push(chunk);
       if (final) files.set(file.name, Buffer.concat(chunks));
     };
@@ -78,7 +95,8 @@ export function unpack(upload: Upload): Map<string, Uint8Array> {
   unzip.register(UnzipInflate);
   const STEP = 1 << 16;
   try {
-    for (let at = 0; at < upload.data.length; at += STEP) unzip.push(upload.data.subarray(at, at + STEP), at + STEP >= upload.data.length);
+    for (let at = 0; at < upload.data.length; at += STEP)
+      unzip.push(upload.data.subarray(at, at + STEP), at + STEP >= upload.data.length);
   } catch (error) {
     throw error instanceof Unreadable ? error : new Unreadable(`${upload.name}: is damaged or no zip file`);
   }
@@ -108,18 +126,25 @@ export async function readFiles(uploads: readonly Upload[], progress: Progress =
     const files = unpack(first);
     if ([...files.keys()].some((name) => name.startsWith("xl/"))) return readWorkbook(first, progress);
     const content = files.get("content.xml");
-    if (content !== undefined) return { kind: "tables", sheets: readOds(first.name, new TextDecoder().decode(content)) };
+    if (content !== undefined)
+      return { kind: "tables", sheets: readOds(first.name, new TextDecoder().decode(content)) };
     const csv = [...files].filter(([name]) => name.toLowerCase().endsWith(".csv"));
     if (csv.length === 0) throw new Unreadable(`${first.name}: holds neither a workbook nor CSV files`);
     return { kind: "tables", sheets: csv.map(([name, data]) => readCsv({ name, data })) };
   }
-  if (uploads.length === 1 && /^\s*[{[]/.test(decode({ ...first, data: first.data.subarray(0, 200) }).replace(/^\uFEFF/, ""))) {
+  if (
+    uploads.length === 1 &&
+    /^\s*[{[]/.test(decode({ ...first, data: first.data.subarray(0, 200) }).replace(/^\uFEFF/, ""))
+  ) {
     const text = decode(first).replace(/^\uFEFF/, "");
     assertShallow(first.name, text);
     return { kind: "bundle", text };
   }
   const stranger = uploads.find(({ data }) => isZip(data) || data.subarray(0, 4000).includes(0));
-  if (stranger !== undefined) throw new Unreadable(`${stranger.name}: is neither JSON nor CSV; bring a plan bundle (.json), a workbook (.xlsx, .ods), or CSV files`);
+  if (stranger !== undefined)
+    throw new Unreadable(
+      `${stranger.name}: is neither JSON nor CSV; bring a plan bundle (.json), a workbook (.xlsx, .ods), or CSV files`,
+    );
   return { kind: "tables", sheets: uploads.map(readCsv) };
 }
 
@@ -145,7 +170,8 @@ async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceF
   const sheets: SourceSheet[] = [];
   for (const page of workbook.worksheets) {
     progress(0.2 + (0.3 * sheets.length) / workbook.worksheets.length, `reading sheet ${page.name}`);
-    if (page.rowCount > MAX_ROWS || page.columnCount > MAX_COLUMNS * 10) throw new Unreadable(`${upload.name}: sheet ${page.name} has more than ${MAX_ROWS} rows or far too many columns`);
+    if (page.rowCount > MAX_ROWS || page.columnCount > MAX_COLUMNS * 10)
+      throw new Unreadable(`${upload.name}: sheet ${page.name} has more than ${MAX_ROWS} rows or far too many columns`);
     sheets.push(readPage(page, upload.name));
   }
   return { kind: "tables", sheets };
@@ -163,7 +189,8 @@ function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
     let seenText = false;
     row.eachCell((cell, c) => {
       if (c > width) return;
-      if (++count > MAX_CELLS) throw new Unreadable(`${name}: sheet ${page.name} has more than ${numberWords(MAX_CELLS)} cells`);
+      if (++count > MAX_CELLS)
+        throw new Unreadable(`${name}: sheet ${page.name} has more than ${numberWords(MAX_CELLS)} cells`);
       while (cells.length < c - 1) cells.push(null);
       const value = asShown(plainValue(cell.value, cell.numFmt), cell.numFmt);
       if (!seenText && typeof value === "string") {
@@ -175,7 +202,11 @@ function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
     rows[number - 1] = cells;
     indents[number - 1] = indent;
   });
-  return { name: page.name, rows: Array.from(rows, (row) => row ?? []), indents: Array.from(indents, (indent) => indent ?? 0) };
+  return {
+    name: page.name,
+    rows: Array.from(rows, (row) => row ?? []),
+    indents: Array.from(indents, (indent) => indent ?? 0),
+  };
 }
 
 /** Day 0 of a spreadsheet's count. */
@@ -183,19 +214,28 @@ const DAY_ZERO = Date.UTC(1899, 11, 30);
 const MINUTE_MILLISECONDS = 60_000;
 
 /** Whether a format shows hours and minutes and no day: `h:mm`, `[h]:mm:ss`. */
-const isTimeFormat = (format: string | undefined): boolean => format !== undefined && /h|\[m|s/i.test(format.replace(/"[^"]*"|\\./g, "")) && !/[dy]/i.test(format.replace(/"[^"]*"|\\.|\[[^\]hms]*\]/gi, ""));
+const isTimeFormat = (format: string | undefined): boolean =>
+  format !== undefined &&
+  /h|\[m|s/i.test(format.replace(/"[^"]*"|\\./g, "")) &&
+  !/[dy]/i.test(format.replace(/"[^"]*"|\\.|\[[^\]hms]*\]/gi, ""));
 
 function plainValue(value: ExcelJS.CellValue, format?: string): Cell {
   if (value === null || value === undefined) return null;
   if (typeof value === "number" || typeof value === "boolean") return value;
   if (typeof value === "string") return value.trim() === "" ? null : value;
-  if (value instanceof Date && isTimeFormat(format)) return asTime(Math.round((value.getTime() - DAY_ZERO) / MINUTE_MILLISECONDS));
-  if (value instanceof Date) return Number.isNaN(value.getTime()) ? { fault: "is no date" } : { date: value.toISOString().slice(0, 16).replace("T00:00", "") };
+  if (value instanceof Date && isTimeFormat(format))
+    return asTime(Math.round((value.getTime() - DAY_ZERO) / MINUTE_MILLISECONDS));
+  if (value instanceof Date)
+    return Number.isNaN(value.getTime())
+      ? { fault: "is no date" }
+      : { date: value.toISOString().slice(0, 16).replace("T00:00", "") };
   if ("richText" in value) return value.richText.map(({ text }) => text).join("");
   if ("error" in value) return { fault: `holds the error ${value.error}` };
   if ("formula" in value || "sharedFormula" in value) {
     const result = (value as { result?: ExcelJS.CellValue }).result;
-    return result === undefined || result === null ? { fault: "holds a formula without a value; save the workbook once more, or paste the value" } : plainValue(result, format);
+    return result === undefined || result === null
+      ? { fault: "holds a formula without a value; save the workbook once more, or paste the value" }
+      : plainValue(result, format);
   }
   if ("text" in value) return plainValue(value.text as ExcelJS.CellValue, format);
   return { fault: "holds something that is neither text, number nor date" };

@@ -23,7 +23,9 @@ const storage = multer.diskStorage({
   destination: (request, _file, done) => done(null, (request as Request & { folder: string }).folder),
   filename: (_request, _file, done) => done(null, randomUUID()),
 });
-const upload = multer({ storage, limits: { fileSize: FILE_MEGABYTES * MEGABYTE, files: 20, fields: 10 } }).array("file");
+const upload = multer({ storage, limits: { fileSize: FILE_MEGABYTES * MEGABYTE, files: 20, fields: 10 } }).array(
+  "file",
+);
 
 let root: string | undefined;
 let receiving = 0;
@@ -31,7 +33,11 @@ let receiving = 0;
 /** Where this process keeps the files of calls; a folder a call. */
 export const filesRoot = (): string => (root ??= mkdtempSync(join(tmpdir(), "chronometra-files-")));
 
-const tooLarge = (): Failure => new Failure("tooLarge", `Files of at most ${FILE_MEGABYTES} MB, and ${CALL_MEGABYTES} MB in all, can be brought, which is more than any plan needs; nothing was stored.`);
+const tooLarge = (): Failure =>
+  new Failure(
+    "tooLarge",
+    `Files of at most ${FILE_MEGABYTES} MB, and ${CALL_MEGABYTES} MB in all, can be brought, which is more than any plan needs; nothing was stored.`,
+  );
 
 /**
  * The files of a call, streamed to disk and read from there; read only once the caller has been admitted.
@@ -45,8 +51,13 @@ export async function receiveFiles(request: Request, response: Response): Promis
   mkdirSync(folder);
   Object.assign(request, { folder });
   try {
-    await new Promise<void>((resolve, reject) => upload(request, response, (error: unknown) => (error ? reject(error as Error) : resolve())));
-    return ((request.files ?? []) as Express.Multer.File[]).map(({ originalname, path }) => ({ name: Buffer.from(originalname, "latin1").toString("utf8"), path }));
+    await new Promise<void>((resolve, reject) =>
+      upload(request, response, (error: unknown) => (error ? reject(error as Error) : resolve())),
+    );
+    return ((request.files ?? []) as Express.Multer.File[]).map(({ originalname, path }) => ({
+      name: Buffer.from(originalname, "latin1").toString("utf8"),
+      path,
+    }));
   } catch (error) {
     await rm(folder, { recursive: true, force: true });
     throw (error as { code?: string }).code === "LIMIT_FILE_SIZE" ? tooLarge() : error;
@@ -56,9 +67,11 @@ export async function receiveFiles(request: Request, response: Response): Promis
 }
 
 /** Files as they were brought, into memory; where they are read. */
-export const loadFiles = (files: readonly Received[]): Promise<{ name: string; data: Uint8Array }[]> => Promise.all(files.map(async ({ name, path }) => ({ name, data: new Uint8Array(await readFile(path)) })));
+export const loadFiles = (files: readonly Received[]): Promise<{ name: string; data: Uint8Array }[]> =>
+  Promise.all(files.map(async ({ name, path }) => ({ name, data: new Uint8Array(await readFile(path)) })));
 
 /** Takes files that were read away. */
 export async function dropFiles(files: readonly Received[]): Promise<void> {
-  for (const folder of new Set(files.map(({ path }) => dirname(path)))) await rm(folder, { recursive: true, force: true });
+  for (const folder of new Set(files.map(({ path }) => dirname(path))))
+    await rm(folder, { recursive: true, force: true });
 }

@@ -10,7 +10,8 @@ export interface OutSheet {
 
 type Loose = Record<string, unknown>;
 
-const shiftsText = (shifts: readonly (readonly string[])[] | undefined): string | null => (shifts === undefined ? null : shifts.length === 0 ? "none" : shifts.map((shift) => shift.join("-")).join(", "));
+const shiftsText = (shifts: readonly (readonly string[])[] | undefined): string | null =>
+  shifts === undefined ? null : shifts.length === 0 ? "none" : shifts.map((shift) => shift.join("-")).join(", ");
 
 const calendarRow = (calendar: Calendar): Loose => ({
   ...calendar,
@@ -18,7 +19,12 @@ const calendarRow = (calendar: Calendar): Loose => ({
   ...Object.fromEntries(Object.entries(calendar.week ?? {}).map(([day, shifts]) => [day, shiftsText(shifts)])),
 });
 
-const exceptionRows = (calendar: Calendar): Loose[] => (calendar.exceptions ?? []).map((exception) => ({ ...exception, calendar: calendar.id, shifts: shiftsText(exception.shifts) }));
+const exceptionRows = (calendar: Calendar): Loose[] =>
+  (calendar.exceptions ?? []).map((exception) => ({
+    ...exception,
+    calendar: calendar.id,
+    shifts: shiftsText(exception.shifts),
+  }));
 
 const ofBaselines = (bundle: PlanBundle, pick: (baseline: Baseline) => readonly Loose[]): Loose[] =>
   (bundle.baselines ?? []).flatMap((baseline) => pick(baseline).map((row) => ({ ...row, baseline: baseline.number })));
@@ -33,10 +39,14 @@ function looseRows(bundle: PlanBundle, sheet: SheetName, revision: number | null
     case "calendarExceptions":
       return bundle.calendars.flatMap(exceptionRows);
     case "rates":
-      return (bundle.people ?? []).flatMap((person) => (person.rates ?? []).map((rate) => ({ ...rate, person: person.id })));
+      return (bundle.people ?? []).flatMap((person) =>
+        (person.rates ?? []).map((rate) => ({ ...rate, person: person.id })),
+      );
     case "steps":
     case "stages":
-      return bundle.activities.flatMap((activity) => ((activity.credit?.[sheet] ?? []) as Loose[]).map((row) => ({ ...row, activity: activity.id })));
+      return bundle.activities.flatMap((activity) =>
+        ((activity.credit?.[sheet] ?? []) as Loose[]).map((row) => ({ ...row, activity: activity.id })),
+      );
     case "baselineActivities":
       return ofBaselines(bundle, (baseline) => baseline.activities);
     case "baselineCalendars":
@@ -59,7 +69,9 @@ const cellAt = (row: Loose, column: string): OutCell => {
  */
 export function toSheets(bundle: PlanBundle, revision: number | null = null): OutSheet[] {
   return SHEET_NAMES.flatMap((name) => {
-    const columns = Object.entries(columnsOf(name)).flatMap(([column, spec]) => (spec.readOnly === true ? [] : [column]));
+    const columns = Object.entries(columnsOf(name)).flatMap(([column, spec]) =>
+      spec.readOnly === true ? [] : [column],
+    );
     const rows = looseRows(bundle, name, revision).map((row) => columns.map((column) => cellAt(row, column)));
     return rows.length > 0 || name === "activities" ? [{ name, columns, rows }] : [];
   });

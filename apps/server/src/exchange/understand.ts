@@ -1,5 +1,13 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
-import { formatDate, overfullDays, parseBundle, PlanProblems, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
+import {
+  formatDate,
+  overfullDays,
+  parseBundle,
+  PlanProblems,
+  schedulePlan,
+  type PlanBundle,
+  type Problem,
+} from "@chronometra/core";
 import { buildBundle, columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./buildBundle.ts";
 import { columnsOf, MADE_FROM, SHEET_NAMES, type SheetName } from "./columns.ts";
 import { matchSheets, type KnownHeadings, type MatchedSheet } from "./matchSheets.ts";
@@ -8,7 +16,10 @@ import type { SourceFile } from "./readFiles.ts";
 
 /** What a file was understood to say. */
 export interface Understood {
-  readonly view: Pick<ImportView, "kind" | "sheets" | "dateQuestion" | "numberQuestion" | "project" | "counts" | "preview" | "problems" | "errors">;
+  readonly view: Pick<
+    ImportView,
+    "kind" | "sheets" | "dateQuestion" | "numberQuestion" | "project" | "counts" | "preview" | "problems" | "errors"
+  >;
   /** The plan, where nothing stands against storing it. */
   readonly bundle: PlanBundle | null;
   /** The revision of the plan it was made from, where it says so. */
@@ -34,8 +45,15 @@ function checkBundle(input: unknown): { bundle: PlanBundle | null; problems: Pro
 }
 
 /** Reads what a file says, in the light of the answers given; stores nothing. */
-export function understand(source: SourceFile, answers: ImportAnswers, known: KnownHeadings, fileName: string): Understood {
-  return source.kind === "bundle" ? understandBundle(source.text, answers) : understandTables(source.sheets, answers, known, fileName);
+export function understand(
+  source: SourceFile,
+  answers: ImportAnswers,
+  known: KnownHeadings,
+  fileName: string,
+): Understood {
+  return source.kind === "bundle"
+    ? understandBundle(source.text, answers)
+    : understandTables(source.sheets, answers, known, fileName);
 }
 
 function understandBundle(text: string, answers: ImportAnswers): Understood {
@@ -43,11 +61,25 @@ function understandBundle(text: string, answers: ImportAnswers): Understood {
   try {
     input = JSON.parse(text);
   } catch (error) {
-    const problem = located({ table: "bundle", row: "", field: "", message: `is not JSON: ${(error as Error).message}` });
+    const problem = located({
+      table: "bundle",
+      row: "",
+      field: "",
+      message: `is not JSON: ${(error as Error).message}`,
+    });
     return { view: { ...emptyView, kind: "bundle", problems: [problem], errors: 1 }, bundle: null };
   }
   const { bundle, problems } = checkBundle(withProjectAnswers(input, answers));
-  return { view: { ...emptyView, kind: "bundle", ...describe(bundle), problems: problems.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)), errors: problems.length }, bundle };
+  return {
+    view: {
+      ...emptyView,
+      kind: "bundle",
+      ...describe(bundle),
+      problems: problems.slice(0, PROBLEMS_SHOWN).map((problem) => located(problem)),
+      errors: problems.length,
+    },
+    bundle,
+  };
 }
 
 function withProjectAnswers(input: unknown, { project }: ImportAnswers): unknown {
@@ -57,9 +89,23 @@ function withProjectAnswers(input: unknown, { project }: ImportAnswers): unknown
   return { ...(input as object), project: { ...head, ...said } };
 }
 
-const emptyView = { sheets: [], dateQuestion: null, numberQuestion: null, project: null, counts: [], preview: [], problems: [], errors: 0 } satisfies Partial<ImportView>;
+const emptyView = {
+  sheets: [],
+  dateQuestion: null,
+  numberQuestion: null,
+  project: null,
+  counts: [],
+  preview: [],
+  problems: [],
+  errors: 0,
+} satisfies Partial<ImportView>;
 
-function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheets"], answers: ImportAnswers, known: KnownHeadings, fileName: string): Understood {
+function understandTables(
+  source: Extract<SourceFile, { kind: "tables" }>["sheets"],
+  answers: ImportAnswers,
+  known: KnownHeadings,
+  fileName: string,
+): Understood {
   const sheets = matchSheets(source, answers, known);
   const dates = dateOrders(sheets);
   const order = answers.dateOrder ?? (dates?.orders.length === 1 ? dates.orders[0] : undefined);
@@ -77,11 +123,24 @@ function understandTables(source: Extract<SourceFile, { kind: "tables" }>["sheet
     view: {
       kind: "tables",
       sheets: sheets.map(({ view }) => view),
-      numberQuestion: numbers.sample === null ? null : { sample: numbers.sample, point: String(numberIn(numbers.sample, "point")), comma: String(numberIn(numbers.sample, "comma")) },
+      numberQuestion:
+        numbers.sample === null
+          ? null
+          : {
+              sample: numbers.sample,
+              point: String(numberIn(numbers.sample, "point")),
+              comma: String(numberIn(numbers.sample, "comma")),
+            },
       dateQuestion: dates !== null && dates.orders.length > 1 ? dates : null,
       ...describe(checked.bundle),
       project: { code: said("code"), name: said("name"), start: said("start"), currency: said("currency") },
-      ...(checked.bundle === null ? { counts: SHEET_NAMES.flatMap((table) => (tables.has(table) ? [{ table, rows: tables.get(table)!.length }] : [])) } : {}),
+      ...(checked.bundle === null
+        ? {
+            counts: SHEET_NAMES.flatMap((table) =>
+              tables.has(table) ? [{ table, rows: tables.get(table)!.length }] : [],
+            ),
+          }
+        : {}),
       problems: [...all.slice(0, PROBLEMS_SHOWN), ...notices],
       errors: all.length,
     },
@@ -109,7 +168,16 @@ function dropOrphans(built: Record<string, unknown>): ImportProblem[] {
     const kept = rows.filter(stay);
     if (kept.length === rows.length) return [];
     built[table] = kept;
-    return [{ table: table as ImportProblem["table"], row: "", field: "", place: "", level: "notice" as const, message: `${rows.length - kept.length} of its rows go with an activity or person that the file leaves out.` }];
+    return [
+      {
+        table: table as ImportProblem["table"],
+        row: "",
+        field: "",
+        place: "",
+        level: "notice" as const,
+        message: `${rows.length - kept.length} of its rows go with an activity or person that the file leaves out.`,
+      },
+    ];
   });
 }
 
@@ -118,11 +186,32 @@ function missingColumns(sheets: readonly MatchedSheet[], tables: ReadTables): Im
   const problems: ImportProblem[] = [];
   for (const { table, view, columns, source, headingRow } of sheets) {
     if (table === null || (tables.get(table)?.length ?? 0) === 0) continue;
-    if (headingRow < 0) problems.push({ table, row: "", field: "", message: "has no row of headings that could be found", place: source.name, level: "error" });
+    if (headingRow < 0)
+      problems.push({
+        table,
+        row: "",
+        field: "",
+        message: "has no row of headings that could be found",
+        place: source.name,
+        level: "error",
+      });
     for (const [column, spec] of Object.entries(columnsOf(table))) {
-      if (spec.required !== true || columns.includes(column) || (table === "activities" && column === "id") || table === "project") continue;
+      if (
+        spec.required !== true ||
+        columns.includes(column) ||
+        (table === "activities" && column === "id") ||
+        table === "project"
+      )
+        continue;
       const place = view.headingRow === null ? source.name : `${source.name}!${view.headingRow}:${view.headingRow}`;
-      problems.push({ table, row: "", field: column, message: `no column was taken for "${column}"; match one by hand`, place, level: "error" });
+      problems.push({
+        table,
+        row: "",
+        field: column,
+        message: `no column was taken for "${column}"; match one by hand`,
+        place,
+        level: "error",
+      });
     }
   }
   return problems;
@@ -136,7 +225,12 @@ function placeOf(problem: Problem, sheets: readonly MatchedSheet[], tables: Read
   const row =
     numbered !== null
       ? rows[Number(numbered[1]) - 1]
-      : rows.find(({ fields }) => fields["id"] === problem.row || `${String(fields["from"])} -> ${String(fields["to"])}` === problem.row || `${String(fields["activity"])} / ${String(fields["person"])}` === problem.row);
+      : rows.find(
+          ({ fields }) =>
+            fields["id"] === problem.row ||
+            `${String(fields["from"])} -> ${String(fields["to"])}` === problem.row ||
+            `${String(fields["activity"])} / ${String(fields["person"])}` === problem.row,
+        );
   if (row === undefined) return "";
   const sheet = sheets.find((candidate) => candidate.source.name === row.sheet);
   const column = sheet?.columns.indexOf(problem.field.replace(/\[.*$/, "")) ?? -1;
@@ -146,21 +240,39 @@ function placeOf(problem: Problem, sheets: readonly MatchedSheet[], tables: Read
 function describe(bundle: PlanBundle | null): Pick<Understood["view"], "project" | "counts" | "preview"> {
   if (bundle === null) return { project: null, counts: [], preview: [] };
   const { code, name, start, currency } = bundle.project;
-  const tables = ["activities", "links", "people", "assignments", "costs", "calendars", "baselines", "timeEntries", "actualCosts"] as const;
-  return { project: { code, name, start, currency }, counts: tables.map((table) => ({ table, rows: bundle[table]?.length ?? 0 })), preview: previewOf(bundle) };
+  const tables = [
+    "activities",
+    "links",
+    "people",
+    "assignments",
+    "costs",
+    "calendars",
+    "baselines",
+    "timeEntries",
+    "actualCosts",
+  ] as const;
+  return {
+    project: { code, name, start, currency },
+    counts: tables.map((table) => ({ table, rows: bundle[table]?.length ?? 0 })),
+    preview: previewOf(bundle),
+  };
 }
 
 function previewOf(bundle: PlanBundle): ImportView["preview"] {
   const schedule = schedulePlan(bundle);
   const depth: number[] = [];
-  for (const i of schedule.tree.parentsFirst) depth[i] = schedule.tree.parentOf[i]! < 0 ? 0 : depth[schedule.tree.parentOf[i]!]! + 1;
+  for (const i of schedule.tree.parentsFirst)
+    depth[i] = schedule.tree.parentOf[i]! < 0 ? 0 : depth[schedule.tree.parentOf[i]!]! + 1;
   return bundle.activities.slice(0, PREVIEWED).map((activity, i) => {
     const row = schedule.rows[i];
     return {
       id: activity.id,
       name: activity.name,
       depth: depth[i]!,
-      duration: activity.durationMinutes === undefined ? (activity.kind ?? "") : `${Math.round((activity.durationMinutes / 480) * 100) / 100} d`,
+      duration:
+        activity.durationMinutes === undefined
+          ? (activity.kind ?? "")
+          : `${Math.round((activity.durationMinutes / 480) * 100) / 100} d`,
       start: row == null ? "" : formatDate(row.startDay),
       finish: row == null ? "" : formatDate(row.finishDay),
     };

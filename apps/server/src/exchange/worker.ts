@@ -32,10 +32,15 @@ export interface CellsJob {
 /** What came of a job, as text ready to be stored; or why the file cannot be read. */
 export type JobResult = { readonly source: string; readonly understood: string } | { readonly unreadable: string };
 
-const asText = (source: SourceFile, understood: Understood): JobResult => ({ source: JSON.stringify(source), understood: JSON.stringify(understood) });
+const asText = (source: SourceFile, understood: Understood): JobResult => ({
+  source: JSON.stringify(source),
+  understood: JSON.stringify(understood),
+});
 
 /** Reads and understands a file away from the thread that answers calls. */
-export default async function run(job: ReadJob | AnswerJob | CellsJob): Promise<JobResult | { readonly cells: SourceFile }> {
+export default async function run(
+  job: ReadJob | AnswerJob | CellsJob,
+): Promise<JobResult | { readonly cells: SourceFile }> {
   if (job.job === "cells") {
     try {
       return { cells: await readFiles(await loadFiles(job.files)) };

@@ -20,8 +20,13 @@ export async function writeWorkbook(bundle: PlanBundle, revision: number | null 
 /** The bundle as CSV files in one zip, a file a table. */
 export function writeCsvZip(bundle: PlanBundle, revision: number | null = null): Buffer {
   const files = toSheets(bundle, revision).map((sheet) => {
-    const rows = sheet.rows.map((row) => row.map((cell) => (typeof cell === "boolean" ? (cell ? "yes" : "no") : safe(cell))));
-    return [`${sheet.name}.csv`, strToU8(`\uFEFF${Papa.unparse({ fields: [...sheet.columns], data: rows }, { newline: "\r\n" })}`)] as const;
+    const rows = sheet.rows.map((row) =>
+      row.map((cell) => (typeof cell === "boolean" ? (cell ? "yes" : "no") : safe(cell))),
+    );
+    return [
+      `${sheet.name}.csv`,
+      strToU8(`\uFEFF${Papa.unparse({ fields: [...sheet.columns], data: rows }, { newline: "\r\n" })}`),
+    ] as const;
   });
   return Buffer.from(zipSync(Object.fromEntries(files)));
 }

@@ -10,13 +10,26 @@ const load = async (from: string, weeks: number): Promise<Load> => {
   if (response.status !== 200) throw new Error(response.text);
   return response.body as Load;
 };
-const cell = async (person: string, monday: string): Promise<LoadCell> => (await pm.get(`/api/load/${person}/${monday}/work`)).body as LoadCell;
+const cell = async (person: string, monday: string): Promise<LoadCell> =>
+  (await pm.get(`/api/load/${person}/${monday}/work`)).body as LoadCell;
 
 beforeAll(async () => {
   world = await TestWorld.open();
   pm = await world.caller("pia", ["projectManager"]);
   project = await world.addProject(pm.me, smallPlan());
-  await world.addProject(pm.me, smallPlan({ people: [{ id: "ann", name: "Ann", calendar: "half" }, { id: "bo", name: "Bo" }], calendars: [...smallPlan().calendars, { id: "half", name: "Half", base: "std", exceptions: [{ from: "2026-03-05", to: "2026-03-06", shifts: [] }] }] }));
+  await world.addProject(
+    pm.me,
+    smallPlan({
+      people: [
+        { id: "ann", name: "Ann", calendar: "half" },
+        { id: "bo", name: "Bo" },
+      ],
+      calendars: [
+        ...smallPlan().calendars,
+        { id: "half", name: "Half", base: "std", exceptions: [{ from: "2026-03-05", to: "2026-03-06", shifts: [] }] },
+      ],
+    }),
+  );
 });
 afterAll(() => world.drop());
 
@@ -35,26 +48,51 @@ describe("load", () => {
     const ann = await world.caller("ann", ["contributor"], "ann");
     const own = (await ann.get("/api/desk/week/2026-03-02")).body as { days: { expectedMinutes: number }[] };
     expect(own.days.map(({ expectedMinutes }) => expectedMinutes)).toEqual([480, 480, 480, 0, 0, 0, 0]);
-    const { people } = (await pm.get("/api/time/2026-03-02")).body as { people: { id: string; expectedMinutes: number }[] };
+    const { people } = (await pm.get("/api/time/2026-03-02")).body as {
+      people: { id: string; expectedMinutes: number }[];
+    };
     expect(people.find(({ id }) => id === "ann")!.expectedMinutes).toBe(1440);
     expect((await load("2026-03-02", 1)).people.find(({ id }) => id === "ann")!.capacity).toEqual([1440]);
   });
 
   it("opens a week into the work that it is, adding up to it", async () => {
     const rows = await cell("ann", "2026-03-02");
-    expect(rows.map(({ name, minutes, mayEdit }) => [name, minutes, mayEdit])).toEqual([["Dig", 2400, true], ["Dig", 2400, true]]);
+    expect(rows.map(({ name, minutes, mayEdit }) => [name, minutes, mayEdit])).toEqual([
+      ["Dig", 2400, true],
+      ["Dig", 2400, true],
+    ]);
     expect(await cell("ann", "2026-03-16")).toEqual([]);
   });
 
   it("follows work that is moved to someone else, within the same answer to a watchlist's act", async () => {
-    await pm.send("post", "/api/watch/act", { rows: [{ project, activity: "dig" }], act: { do: "reassign", from: "ann", to: "bo" } });
+    await pm.send("post", "/api/watch/act", {
+      rows: [{ project, activity: "dig" }],
+      act: { do: "reassign", from: "ann", to: "bo" },
+    });
     const { people } = await load("2026-03-02", 1);
-    expect(people.map(({ id, demand }) => [id, demand])).toEqual([["ann", [2400]], ["bo", [2400]]]);
+    expect(people.map(({ id, demand }) => [id, demand])).toEqual([
+      ["ann", [2400]],
+      ["bo", [2400]],
+    ]);
   });
 
   it("tells of whoever has time, also where nothing is asked of them", async () => {
-    await world.addProject(pm.me, smallPlan({ people: [{ id: "ann", name: "Ann" }, { id: "bo", name: "Bo" }, { id: "idle", name: "Ida" }] }));
-    expect((await load("2026-03-02", 1)).people.find(({ id }) => id === "idle")).toMatchObject({ name: "Ida", capacity: [2400], demand: [0], things: [0] });
+    await world.addProject(
+      pm.me,
+      smallPlan({
+        people: [
+          { id: "ann", name: "Ann" },
+          { id: "bo", name: "Bo" },
+          { id: "idle", name: "Ida" },
+        ],
+      }),
+    );
+    expect((await load("2026-03-02", 1)).people.find(({ id }) => id === "idle")).toMatchObject({
+      name: "Ida",
+      capacity: [2400],
+      demand: [0],
+      things: [0],
+    });
   });
 
   it("refuses days and spans that are none", async () => {

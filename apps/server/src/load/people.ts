@@ -1,5 +1,15 @@
 import type { Load, LoadCell, Me } from "@chronometra/contract";
-import { addDays, demandsOf, formatDate, mondayOf, parseDate, schedulePlan, toBundle, type EpochDay, type Team } from "@chronometra/core";
+import {
+  addDays,
+  demandsOf,
+  formatDate,
+  mondayOf,
+  parseDate,
+  schedulePlan,
+  toBundle,
+  type EpochDay,
+  type Team,
+} from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
@@ -17,11 +27,18 @@ const mondayAround = (date: string): EpochDay => {
 };
 
 /** Working minutes of a week, as each of its days has them. */
-const capacityIn = (monday: EpochDay, known: KnownPerson | undefined): number => (known === undefined ? 0 : Array.from({ length: WEEK_DAYS }, (_, i) => minutesOn(known, addDays(monday, i))).reduce((sum, minutes) => sum + minutes, 0));
+const capacityIn = (monday: EpochDay, known: KnownPerson | undefined): number =>
+  known === undefined
+    ? 0
+    : Array.from({ length: WEEK_DAYS }, (_, i) => minutesOn(known, addDays(monday, i))).reduce(
+        (sum, minutes) => sum + minutes,
+        0,
+      );
 
 /** People's weeks from the one around a day on, over all projects that are not closed. */
 export async function loadFrom(database: DataSource, from: string, weeks: number): Promise<Load> {
-  if (!Number.isInteger(weeks) || weeks < 1 || weeks > MOST_WEEKS) throw new Failure("invalid", `Ask for 1 to ${MOST_WEEKS} weeks.`);
+  if (!Number.isInteger(weeks) || weeks < 1 || weeks > MOST_WEEKS)
+    throw new Failure("invalid", `Ask for 1 to ${MOST_WEEKS} weeks.`);
   const first = mondayAround(from);
   const mondays = Array.from({ length: weeks }, (_, i) => addDays(first, i * WEEK_DAYS));
   const dates = mondays.map(formatDate);
@@ -34,10 +51,15 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
       [dates[0], dates.at(-1)],
     ) as Promise<{ person: string; monday: string; demand: string; things: string; planned: string; posted: string }[]>,
     database.query("select doc from plan_row where table_name = 'teams'") as Promise<{ doc: string }[]>,
-    database.query("select distinct row_key as id from plan_row where table_name = 'placeholders'") as Promise<{ id: string }[]>,
+    database.query("select distinct row_key as id from plan_row where table_name = 'placeholders'") as Promise<
+      { id: string }[]
+    >,
   ]);
   const teamsOf = new Map<string, Set<string>>();
-  for (const { doc } of teams) { const { name, members } = JSON.parse(doc) as Team; for (const member of members) teamsOf.set(member, (teamsOf.get(member) ?? new Set()).add(name)); }
+  for (const { doc } of teams) {
+    const { name, members } = JSON.parse(doc) as Team;
+    for (const member of members) teamsOf.set(member, (teamsOf.get(member) ?? new Set()).add(name));
+  }
   const roles = new Set(placeholders.map(({ id }) => id));
   const none = (): number[] => dates.map(() => 0);
   const lines = new Map<string, Load["people"][number]>();
@@ -45,7 +67,18 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
     const known = people.get(person);
     let line = lines.get(person);
     if (line === undefined) {
-      line = { id: person, name: known?.name ?? person, role: known?.role ?? null, teams: [...(teamsOf.get(person) ?? [])].sort(), placeholder: roles.has(person), capacity: mondays.map((each) => capacityIn(each, known)), demand: none(), things: none(), planned: none(), posted: none() };
+      line = {
+        id: person,
+        name: known?.name ?? person,
+        role: known?.role ?? null,
+        teams: [...(teamsOf.get(person) ?? [])].sort(),
+        placeholder: roles.has(person),
+        capacity: mondays.map((each) => capacityIn(each, known)),
+        demand: none(),
+        things: none(),
+        planned: none(),
+        posted: none(),
+      };
       lines.set(person, line);
     }
     return line;
@@ -64,23 +97,43 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
 export async function workInWeek(database: DataSource, me: Me, person: string, date: string): Promise<LoadCell> {
   const monday = mondayAround(date);
   const [from, to] = [formatDate(monday), formatDate(addDays(monday, WEEK_DAYS - 1))];
-  const ids = ((await database.query("select project_id as id from load_week where person_id = ? and monday = ? and project_id not in (select project_id from project_closing)", [person, from])) as { id: string }[]).map(({ id }) => id);
+  const ids = (
+    (await database.query(
+      "select project_id as id from load_week where person_id = ? and monday = ? and project_id not in (select project_id from project_closing)",
+      [person, from],
+    )) as { id: string }[]
+  ).map(({ id }) => id);
   if (ids.length === 0) return [];
   const cells: LoadCell = [];
-  for (const project of await database.getRepository(ProjectEntity).find({ where: { id: In(ids) }, order: { code: "ASC" } })) {
+  for (const project of await database
+    .getRepository(ProjectEntity)
+    .find({ where: { id: In(ids) }, order: { code: "ASC" } })) {
     const bundle = toBundle(await loadPlan(database.manager, project));
     const schedule = schedulePlan(bundle);
     const minutes = new Map<string, number>();
-    for (const demand of demandsOf(bundle, schedule)) if (demand.person === person) for (const [week, part] of demand.weeks) if (week === monday) minutes.set(demand.activity, (minutes.get(demand.activity) ?? 0) + part);
+    for (const demand of demandsOf(bundle, schedule))
+      if (demand.person === person)
+        for (const [week, part] of demand.weeks)
+          if (week === monday) minutes.set(demand.activity, (minutes.get(demand.activity) ?? 0) + part);
     const posted = new Map<string, number>();
-    for (const entry of bundle.timeEntries ?? []) if (entry.person === person && entry.state === "posted" && entry.date >= from && entry.date <= to) posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
+    for (const entry of bundle.timeEntries ?? [])
+      if (entry.person === person && entry.state === "posted" && entry.date >= from && entry.date <= to)
+        posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
     for (const activity of new Set([...minutes.keys(), ...posted.keys()])) {
       const i = schedule.tree.indexOf.get(activity)!;
       const row = schedule.rows[i];
       const { dayMinutes } = schedule.calendars.get(bundle.activities[i]!.calendar ?? bundle.project.calendar);
       cells.push({
-        project: project.id, projectName: project.head.name, activity, name: bundle.activities[i]!.name, start: row == null ? "" : formatDate(row.startDay), finish: row == null ? "" : formatDate(row.finishDay),
-        float: row?.totalFloat == null ? null : row.totalFloat / dayMinutes, minutes: minutes.get(activity) ?? 0, postedMinutes: posted.get(activity) ?? 0, mayEdit: mayEdit(me, project),
+        project: project.id,
+        projectName: project.head.name,
+        activity,
+        name: bundle.activities[i]!.name,
+        start: row == null ? "" : formatDate(row.startDay),
+        finish: row == null ? "" : formatDate(row.finishDay),
+        float: row?.totalFloat == null ? null : row.totalFloat / dayMinutes,
+        minutes: minutes.get(activity) ?? 0,
+        postedMinutes: posted.get(activity) ?? 0,
+        mayEdit: mayEdit(me, project),
       });
     }
   }

@@ -17,7 +17,10 @@ export function lookRoutes(serving: Serving): void {
     const whole = computeWhole(await loadPlan(database.manager, project));
     const [issued, to] = await Promise.all([issuedPeriods(database, project.id), lockedTo(database, project.id)]);
     const isLocked = ({ dataDate }: { readonly dataDate: string }): boolean => to !== null && dataDate <= to;
-    const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
+    const programme =
+      project.programmeId === null
+        ? null
+        : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
     const names = await accountNames(database);
     return {
       id: project.id,

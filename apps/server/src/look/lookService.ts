@@ -1,5 +1,16 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
-import { civilOf, closeOf, costOfMinutes, formatDate, parseDate, plannedRows, rateBook, totalPlannedValueAt, type EpochDay, type PlanBundle } from "@chronometra/core";
+import {
+  civilOf,
+  closeOf,
+  costOfMinutes,
+  formatDate,
+  parseDate,
+  plannedRows,
+  rateBook,
+  totalPlannedValueAt,
+  type EpochDay,
+  type PlanBundle,
+} from "@chronometra/core";
 import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import type { ComputedPlan } from "./summarise.ts";
 
@@ -11,7 +22,8 @@ export function figureRows({ bundle, computed }: ComputedPlan): ProjectLook["row
     const { id, name, parent = null, kind = "work" } = activity;
     return [{ id, name, parent, kind, left: false, figures: performance?.activities[i] ?? null }];
   });
-  for (const [id, figures] of performance?.left ?? []) rows.push({ id, name: id, parent: null, kind: "work", left: true, figures });
+  for (const [id, figures] of performance?.left ?? [])
+    rows.push({ id, name: id, parent: null, kind: "work", left: true, figures });
   return rows;
 }
 
@@ -31,7 +43,8 @@ function spentBy(bundle: PlanBundle): (date: string) => number {
   const rates = rateBook(bundle.people ?? []);
   const daily = new Map<string, number>();
   const add = (date: string, amount: number): void => void daily.set(date, (daily.get(date) ?? 0) + amount);
-  for (const entry of bundle.timeEntries ?? []) if (entry.state === "posted") add(entry.date, costOfMinutes(entry.minutes, rates(entry.person, entry.date)));
+  for (const entry of bundle.timeEntries ?? [])
+    if (entry.state === "posted") add(entry.date, costOfMinutes(entry.minutes, rates(entry.person, entry.date)));
   for (const cost of bundle.actualCosts ?? []) add(cost.date, cost.amountMinor);
   const days = [...daily].sort(([a], [b]) => (a < b ? -1 : 1));
   return (date) => days.reduce((sum, [day, amount]) => (day <= date ? sum + amount : sum), 0);
@@ -42,7 +55,11 @@ function spentBy(bundle: PlanBundle): (date: string) => number {
  * stand now.
  * What a period was issued with is told of its data date; it is not made up from today's plan.
  */
-export function curveOf({ bundle, computed }: ComputedPlan, issued: readonly IssuedPeriodEntity[], lockedTo: string | null): ProjectLook["curve"] {
+export function curveOf(
+  { bundle, computed }: ComputedPlan,
+  issued: readonly IssuedPeriodEntity[],
+  lockedTo: string | null,
+): ProjectLook["curve"] {
   if (computed.baseline === null) return [];
   const rows = plannedRows(bundle, computed.baseline.content, computed.schedule.tree.parked);
   if (rows.length === 0) return [];
@@ -52,7 +69,8 @@ export function curveOf({ bundle, computed }: ComputedPlan, issued: readonly Iss
   const last = parseDate(finishes.at(-1)!)!;
   const dataDate = bundle.project.dataDate;
   const earned = new Map(issued.map((period) => [period.dataDate, (JSON.parse(period.summary) as Summary).figures]));
-  if (dataDate !== undefined && !(earned.has(dataDate) && lockedTo !== null && dataDate <= lockedTo)) earned.set(dataDate, computed.performance?.project ?? null);
+  if (dataDate !== undefined && !(earned.has(dataDate) && lockedTo !== null && dataDate <= lockedTo))
+    earned.set(dataDate, computed.performance?.project ?? null);
   const spent = spentBy(bundle);
   const origin = formatDate((first - 1) as EpochDay);
   const dates = [...new Set([...monthEnds(first, last).map(formatDate), ...earned.keys()])].sort();

@@ -1,5 +1,21 @@
 import { lineSummaryOf, type Summary } from "@chronometra/contract";
-import { closeOf, computePlan, deadlineStandings, groundOf, measureChecks, valuesOf, formatDate, finishDayOf, parseDate, parseInstant, slipsAgainst, toBundle, type Computed, type Plan, type PlanBundle } from "@chronometra/core";
+import {
+  closeOf,
+  computePlan,
+  deadlineStandings,
+  groundOf,
+  measureChecks,
+  valuesOf,
+  formatDate,
+  finishDayOf,
+  parseDate,
+  parseInstant,
+  slipsAgainst,
+  toBundle,
+  type Computed,
+  type Plan,
+  type PlanBundle,
+} from "@chronometra/core";
 
 /** A plan and all that was computed from it. */
 export interface ComputedPlan {
@@ -21,9 +37,12 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
   const { project, activities } = bundle;
   const slips = baseline === null ? new Map<string, never>() : slipsAgainst(bundle, schedule, baseline.content);
   const scheduled = activities.filter((activity, i) => schedule.rows[i] != null && activity.kind !== "summary");
-  const done = activities.filter((activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete");
+  const done = activities.filter(
+    (activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete",
+  );
   const names = new Map(activities.map(({ id, name }) => [id, name]));
-  const approvedFinish = baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
+  const approvedFinish =
+    baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
   return {
     currency: project.currency,
     minorDigits: project.minorDigits ?? 2,
@@ -58,7 +77,11 @@ export function summarise({ bundle, computed }: ComputedPlan): Summary {
       ];
     }),
     quality: [...valuesOf(measureChecks(groundOf(bundle, schedule, baseline?.content ?? null)))],
-    deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({ id, name: names.get(id)!, ...standing })),
+    deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({
+      id,
+      name: names.get(id)!,
+      ...standing,
+    })),
   };
 }
 
@@ -83,7 +106,10 @@ function driftOfFinish(bundle: PlanBundle, { schedule }: Computed, approvedFinis
 function daysLeft({ project }: PlanBundle, { schedule }: Computed): number | null {
   if (schedule.finish === null || project.dataDate === undefined) return null;
   const calendar = schedule.calendars.get(project.calendar);
-  return Math.max(0, (calendar.indexAt(schedule.finish) - calendar.indexAt(closeOf(parseDate(project.dataDate)!))) / calendar.dayMinutes);
+  return Math.max(
+    0,
+    (calendar.indexAt(schedule.finish) - calendar.indexAt(closeOf(parseDate(project.dataDate)!))) / calendar.dayMinutes,
+  );
 }
 
 /** Someone with unfinished work, and the first day of it. */
@@ -113,5 +139,9 @@ function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }
 /** What is kept of a project for one revision, as text ready to be stored. */
 export function keptFigures(whole: ComputedPlan): { summary: string; line: string; people: string } {
   const summary = summarise(whole);
-  return { summary: JSON.stringify(summary), line: JSON.stringify(lineSummaryOf(summary)), people: JSON.stringify(peopleAtWork(whole)) };
+  return {
+    summary: JSON.stringify(summary),
+    line: JSON.stringify(lineSummaryOf(summary)),
+    people: JSON.stringify(peopleAtWork(whole)),
+  };
 }

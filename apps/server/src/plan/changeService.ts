@@ -1,5 +1,17 @@
 import type { ChangeResult, Clash } from "@chronometra/contract";
-import { type Applied, applyChanges, type Change, checkWholePlan, dateWords, describePath, pathsMeet, type Plan, problemInWords, PlanProblems, valueAtPath } from "@chronometra/core";
+import {
+  type Applied,
+  applyChanges,
+  type Change,
+  checkWholePlan,
+  dateWords,
+  describePath,
+  pathsMeet,
+  type Plan,
+  problemInWords,
+  PlanProblems,
+  valueAtPath,
+} from "@chronometra/core";
 import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../cycle/locks.ts";
@@ -31,7 +43,9 @@ function inItsWords<T>(plan: Plan, changes: readonly Change[], work: () => T): T
     return work();
   } catch (error) {
     if (!(error instanceof PlanProblems)) throw error;
-    throw new PlanProblems(error.problems.map((problem) => ({ ...problem, said: problemInWords(problem, plan, changes).said })));
+    throw new PlanProblems(
+      error.problems.map((problem) => ({ ...problem, said: problemInWords(problem, plan, changes).said })),
+    );
   }
 }
 
@@ -47,13 +61,16 @@ export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
 
 /** Lists stored since a revision, oldest first. */
 export const listsSince = (manager: EntityManager, projectId: string, revision: number): Promise<ChangeListEntity[]> =>
-  manager.getRepository(ChangeListEntity).find({ where: { projectId, revision: MoreThan(revision) }, order: { revision: "ASC" } });
+  manager
+    .getRepository(ChangeListEntity)
+    .find({ where: { projectId, revision: MoreThan(revision) }, order: { revision: "ASC" } });
 
 /** Lists that still stand: one that was undone, and its undoing, wrote nothing together. */
 export function standing(lists: readonly ChangeListEntity[]): ChangeListEntity[] {
   const cancelled = new Set<number>();
   for (const list of lists.toReversed()) {
-    if (list.undoes === null || cancelled.has(list.revision) || !lists.some(({ revision }) => revision === list.undoes)) continue;
+    if (list.undoes === null || cancelled.has(list.revision) || !lists.some(({ revision }) => revision === list.undoes))
+      continue;
     cancelled.add(list.revision);
     cancelled.add(list.undoes);
   }
@@ -61,16 +78,30 @@ export function standing(lists: readonly ChangeListEntity[]): ChangeListEntity[]
 }
 
 /** Fields that both the caller and someone else wrote since the caller looked, with both values. */
-async function clashesWith(manager: EntityManager, others: readonly ChangeListEntity[], plan: Plan, applied: Applied): Promise<Clash[]> {
+async function clashesWith(
+  manager: EntityManager,
+  others: readonly ChangeListEntity[],
+  plan: Plan,
+  applied: Applied,
+): Promise<Clash[]> {
   const clashes: Clash[] = [];
   const names = others.length > 0 ? await accountNames(manager) : new Map<string, string>();
   for (const path of applied.touched) {
-    const other = others.findLast((list) => (JSON.parse(list.touched) as string[]).some((theirs) => pathsMeet(theirs, path)));
+    const other = others.findLast((list) =>
+      (JSON.parse(list.touched) as string[]).some((theirs) => pathsMeet(theirs, path)),
+    );
     if (other === undefined) continue;
     const theirs = valueAtPath(plan, path) ?? null;
     const yours = valueAtPath(applied.plan, path) ?? null;
     if (JSON.stringify(theirs) === JSON.stringify(yours)) continue;
-    clashes.push({ path, what: describePath(plan, path), theirs, yours, by: names.get(other.accountId) ?? "someone", at: other.at.toISOString() });
+    clashes.push({
+      path,
+      what: describePath(plan, path),
+      theirs,
+      yours,
+      by: names.get(other.accountId) ?? "someone",
+      at: other.at.toISOString(),
+    });
   }
   return clashes;
 }
@@ -80,10 +111,19 @@ async function clashesWith(manager: EntityManager, others: readonly ChangeListEn
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
  * @throws {PlanProblems} where the plan would not hold
  */
-export async function tryChanges(manager: EntityManager, project: ProjectEntity, plan: Plan, order: Pick<ChangeOrder, "changes" | "seen">): Promise<{ applied: Applied; others: ChangeListEntity[] }> {
+export async function tryChanges(
+  manager: EntityManager,
+  project: ProjectEntity,
+  plan: Plan,
+  order: Pick<ChangeOrder, "changes" | "seen">,
+): Promise<{ applied: Applied; others: ChangeListEntity[] }> {
   await assertBehindNoLock(manager, project, order.changes);
   const seen = order.seen ?? project.revision;
-  if (seen > project.revision) throw new Failure("invalid", `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`);
+  if (seen > project.revision)
+    throw new Failure(
+      "invalid",
+      `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`,
+    );
   const others = seen === project.revision ? [] : await listsSince(manager, project.id, seen);
   const applied = applyUnlessStale(plan, order.changes, others.length > 0);
   const clashes = await clashesWith(manager, standing(others), plan, applied);
@@ -97,7 +137,11 @@ export async function tryChanges(manager: EntityManager, project: ProjectEntity,
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
  * @throws {PlanProblems} where the plan would not hold
  */
-export async function storeChanges(writing: Writing, project: ProjectEntity, order: ChangeOrder): Promise<{ result: ChangeResult; plan: Plan }> {
+export async function storeChanges(
+  writing: Writing,
+  project: ProjectEntity,
+  order: ChangeOrder,
+): Promise<{ result: ChangeResult; plan: Plan }> {
   const { manager, me } = writing;
   const plan = await writing.plan(project);
   const { applied, others } = await tryChanges(manager, project, plan, order);
@@ -117,7 +161,11 @@ export async function storeChanges(writing: Writing, project: ProjectEntity, ord
     listId: order.list ?? null,
   });
   await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, ...keptFigures(whole) });
-  await manager.query("update project set revision = ?, head = ? where id = ?", [revision, JSON.stringify(applied.plan.project), project.id]);
+  await manager.query("update project set revision = ?, head = ? where id = ?", [
+    revision,
+    JSON.stringify(applied.plan.project),
+    project.id,
+  ]);
   project.revision = revision;
   project.head = applied.plan.project;
   await keepRows(manager, project, plan, applied.plan, whole);
@@ -125,25 +173,49 @@ export async function storeChanges(writing: Writing, project: ProjectEntity, ord
   const changes = [...others.flatMap((list) => JSON.parse(list.changes) as Change[]), ...order.changes];
   const names = others.length > 0 ? await accountNames(manager) : new Map<string, string>();
   const by = [...new Set(others.map(({ accountId }) => names.get(accountId) ?? "someone"))];
-  return { result: { revision, undoable: applied.inverse !== null, changes, merged: others.length, by }, plan: applied.plan };
+  return {
+    result: { revision, undoable: applied.inverse !== null, changes, merged: others.length, by },
+    plan: applied.plan,
+  };
 }
 
 /** The answer that a list had when it was stored, where it has been already; `null` where it has not. */
-export async function answerBefore(manager: EntityManager, projectId: string, list: string | undefined, seen: number): Promise<ChangeResult | null> {
+export async function answerBefore(
+  manager: EntityManager,
+  projectId: string,
+  list: string | undefined,
+  seen: number,
+): Promise<ChangeResult | null> {
   if (list === undefined) return null;
   const lists = manager.getRepository(ChangeListEntity);
   const own = await lists.findOneBy({ projectId, listId: list });
   if (own === null) return null;
-  const others = await lists.find({ where: { projectId, revision: Between(seen + 1, own.revision - 1) }, order: { revision: "ASC" } });
-  return { revision: own.revision, undoable: own.inverse !== null, changes: [...others, own].flatMap(({ changes }) => JSON.parse(changes) as Change[]), merged: others.length };
+  const others = await lists.find({
+    where: { projectId, revision: Between(seen + 1, own.revision - 1) },
+    order: { revision: "ASC" },
+  });
+  return {
+    revision: own.revision,
+    undoable: own.inverse !== null,
+    changes: [...others, own].flatMap(({ changes }) => JSON.parse(changes) as Change[]),
+    merged: others.length,
+  };
 }
 
 /** What was issued and locked stays: the data date does not go back before it. */
-async function assertBehindNoLock(manager: EntityManager, project: ProjectEntity, changes: readonly Change[]): Promise<void> {
+async function assertBehindNoLock(
+  manager: EntityManager,
+  project: ProjectEntity,
+  changes: readonly Change[],
+): Promise<void> {
   const dates = changes.flatMap((change) => (change.type === "setDataDate" ? [change.date ?? ""] : []));
   if (dates.length === 0) return;
   const locked = await lockedTo(manager, project.id);
-  if (locked !== null && dates.some((date) => date < locked)) throw new Failure("invalid", `The period up to ${dateWords(locked)} is locked; the data date cannot go back before it unless a controller opens the period again.`);
+  if (locked !== null && dates.some((date) => date < locked))
+    throw new Failure(
+      "invalid",
+      `The period up to ${dateWords(locked)} is locked; the data date cannot go back before it unless a controller opens the period again.`,
+    );
 }
 
 /** Someone else may have taken away a row that these changes name: that is told as such, not as bad data. */
@@ -152,6 +224,10 @@ function applyUnlessStale(plan: Plan, changes: readonly Change[], stale: boolean
     return applyChecked(plan, changes);
   } catch (error) {
     if (!(error instanceof PlanProblems) || !stale) throw error;
-    throw new Failure("conflict", `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.said}. Load the plan again.`, { problems: error.problems });
+    throw new Failure(
+      "conflict",
+      `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.said}. Load the plan again.`,
+      { problems: error.problems },
+    );
   }
 }

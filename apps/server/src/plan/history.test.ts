@@ -24,15 +24,23 @@ const change = (who: Caller, revision: number, ...changes: Change[]) =>
 const history = async () => (await tomas.get(`/api/projects/${project}/history`)).body as History;
 const entry = async (revision: number, who = tomas) =>
   (await who.get(`/api/projects/${project}/history/${revision}`)).body as HistoryEntry;
-const takeBack = (revision: number, who = tomas) =>
-  who.send("post", `/api/projects/${project}/undo`, { revision });
+const takeBack = (revision: number, who = tomas) => who.send("post", `/api/projects/${project}/undo`, { revision });
 const longer = (minutes: number): Change => ({ type: "setDuration", activity: "dig", minutes });
 const planNow = async () => (await tomas.get(`/api/projects/${project}/plan`)).body.tables as unknown;
 
 describe("a stored list", () => {
   it("says what it did in the words of the screen, rows that are gone by the name they had", async () => {
-    const team: Change = { type: "addRow", table: "teams", key: "t", row: { id: "t", name: "Divers", members: ["ann"] } };
-    await change(tomas, 1, { type: "removeRow", table: "links", key: "1" }, team, { type: "setDeadline", activity: "open", date: "2026-03-20" });
+    const team: Change = {
+      type: "addRow",
+      table: "teams",
+      key: "t",
+      row: { id: "t", name: "Divers", members: ["ann"] },
+    };
+    await change(tomas, 1, { type: "removeRow", table: "links", key: "1" }, team, {
+      type: "setDeadline",
+      activity: "open",
+      date: "2026-03-20",
+    });
     await change(tomas, 2, { type: "removeRow", table: "teams", key: "t" });
     expect((await history())[0]!.label).toBe("Removed: Divers");
     expect(await entry(2)).toMatchObject({
@@ -49,7 +57,9 @@ describe("a stored list", () => {
     const { takeBack: shown } = await entry(2);
     expect(shown).toMatchObject({ why: null, effect: { finish: { from: "2026-03-12", to: "2026-03-11" } } });
     expect((await takeBack(2)).body).toMatchObject({ revision: 4 });
-    expect(await planNow()).toMatchObject({ activities: expect.arrayContaining([["dig", expect.objectContaining({ name: "Dredge", durationMinutes: 2400 })]]) });
+    expect(await planNow()).toMatchObject({
+      activities: expect.arrayContaining([["dig", expect.objectContaining({ name: "Dredge", durationMinutes: 2400 })]]),
+    });
     expect((await history()).map(({ label, takenBack }) => [label, takenBack])).toEqual([
       ["Undid: Duration of “Dig”", false],
       ["Name of “Dig”: “Dredge”", false],
@@ -63,7 +73,7 @@ describe("a stored list", () => {
     await takeBack(2);
     expect((await entry(2)).takeBack).toMatchObject({ effect: null, why: expect.stringMatching(/was undone already/) });
     const again = await takeBack(2, ines);
-    expect([again.status, again.body.message]).toEqual([409, "\"Duration of “Dig”\" was undone already."]);
+    expect([again.status, again.body.message]).toEqual([409, '"Duration of “Dig”" was undone already.']);
     await takeBack(3);
     expect((await history()).map(({ label, takenBack }) => [label, takenBack]).slice(0, 3)).toEqual([
       ["Redid: Duration of “Dig”", false],
@@ -74,28 +84,47 @@ describe("a stored list", () => {
     await takeBack(5);
     await takeBack(6);
     await takeBack(7);
-    expect((await history()).map(({ label }) => label).slice(0, 4)).toEqual(["Redid", "Undid", "Redid", "Undid"].map((turn) => `${turn}: Duration of “Dig”`));
+    expect((await history()).map(({ label }) => label).slice(0, 4)).toEqual(
+      ["Redid", "Undid", "Redid", "Undid"].map((turn) => `${turn}: Duration of “Dig”`),
+    );
   });
 
   it("that would tie a loop with what was linked since stands, and says so by name", async () => {
     await change(tomas, 1, { type: "removeRow", table: "links", key: "1" });
     await change(ines, 2, { type: "addRow", table: "links", key: "back", row: { from: "pour", to: "dig" } });
-    expect((await entry(2)).takeBack).toMatchObject({ effect: null, why: expect.stringMatching(/^What came later rests on it\. .*the links form a loop: (Dig → Pour → Dig|Pour → Dig → Pour)/) });
+    expect((await entry(2)).takeBack).toMatchObject({
+      effect: null,
+      why: expect.stringMatching(
+        /^What came later rests on it\. .*the links form a loop: (Dig → Pour → Dig|Pour → Dig → Pour)/,
+      ),
+    });
     const refused = await takeBack(2);
-    expect([refused.status, refused.body.message]).toEqual([expect.any(Number), expect.stringMatching(/Dig → Pour|Pour → Dig/)]);
+    expect([refused.status, refused.body.message]).toEqual([
+      expect.any(Number),
+      expect.stringMatching(/Dig → Pour|Pour → Dig/),
+    ]);
     expect(refused.status).toBeGreaterThanOrEqual(409);
     expect(await history()).toHaveLength(3);
   });
 
   it("stands where something later rests on it, and says what; nothing is stored", async () => {
-    const extra: Change = { type: "addRow", table: "activities", key: "extra", row: { id: "extra", name: "Extra", durationMinutes: 60 } };
+    const extra: Change = {
+      type: "addRow",
+      table: "activities",
+      key: "extra",
+      row: { id: "extra", name: "Extra", durationMinutes: 60 },
+    };
     await change(tomas, 1, longer(2880), extra);
     await change(ines, 2, longer(960));
     expect((await entry(2)).takeBack).toMatchObject({ effect: null, restsOn: [{ what: "Dig: duration", by: "Ines" }] });
     expect((await takeBack(2)).status).toBe(409);
     await takeBack(3, ines);
     await change(ines, 4, { type: "addRow", table: "links", key: "late", row: { from: "dig", to: "extra" } });
-    expect((await entry(2)).takeBack).toMatchObject({ effect: null, why: expect.stringMatching(/^What came later rests on it. Dig → Extra/), restsOn: [] });
+    expect((await entry(2)).takeBack).toMatchObject({
+      effect: null,
+      why: expect.stringMatching(/^What came later rests on it. Dig → Extra/),
+      restsOn: [],
+    });
     expect((await takeBack(2)).status).toBe(409);
     expect(await history()).toHaveLength(5);
     await takeBack(5, ines);

@@ -1,5 +1,15 @@
 import type { History, HistoryEntry, Me, TakeBack } from "@chronometra/contract";
-import { namesIn, oneInWords, problemInWords, PlanProblems, type Change, type Naming, type Plan, type PlanTable, type Problem } from "@chronometra/core";
+import {
+  namesIn,
+  oneInWords,
+  problemInWords,
+  PlanProblems,
+  type Change,
+  type Naming,
+  type Plan,
+  type PlanTable,
+  type Problem,
+} from "@chronometra/core";
 import { Between, IsNull, Not, Raw, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { assertNotClosed, mayEdit } from "../portfolio/projectAccess.ts";
@@ -111,7 +121,12 @@ export async function inverseOf(
 const refused = (why: string): TakeBack => ({ effect: null, why, restsOn: [] });
 
 /** What taking a list back would move, or why it cannot be. */
-async function takingBack(manager: EntityManager, project: ProjectEntity, plan: Plan, revision: number): Promise<TakeBack> {
+async function takingBack(
+  manager: EntityManager,
+  project: ProjectEntity,
+  plan: Plan,
+  revision: number,
+): Promise<TakeBack> {
   let changes: readonly Change[] = [];
   const resting = ([problem]: readonly Problem[]): TakeBack =>
     refused(`What came later rests on it. ${problemInWords(problem!, plan, changes).said}.`);
@@ -127,7 +142,10 @@ async function takingBack(manager: EntityManager, project: ProjectEntity, plan: 
     const { clashes = [], problems = [] } = error.details;
     if (problems.length > 0) return resting(problems);
     if (clashes.length === 0) return refused(error.message);
-    return { ...refused("It was changed again since."), restsOn: clashes.map(({ what, by, at }) => ({ what, by, at })) };
+    return {
+      ...refused("It was changed again since."),
+      restsOn: clashes.map(({ what, by, at }) => ({ what, by, at })),
+    };
   }
 }
 

@@ -23,11 +23,20 @@ export function newsRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project/changes/:since", async ({ database, params }) => {
     const project = await findProject(database, params["project"]!);
     const since = Number(params["since"]);
-    if (!Number.isSafeInteger(since) || since < 0) throw new Failure("invalid", "The revision to begin after is a number.");
-    const lists = await database.getRepository(ChangeListEntity).find({ where: { projectId: project.id, revision: MoreThan(since) }, order: { revision: "ASC" }, take: MOST_LISTS + 1 });
+    if (!Number.isSafeInteger(since) || since < 0)
+      throw new Failure("invalid", "The revision to begin after is a number.");
+    const lists = await database.getRepository(ChangeListEntity).find({
+      where: { projectId: project.id, revision: MoreThan(since) },
+      order: { revision: "ASC" },
+      take: MOST_LISTS + 1,
+    });
     if (lists.length > MOST_LISTS) throw new Failure("conflict", "Too much has changed since; load the plan again.");
     const names = await accountNames(database);
-    return { revision: lists.at(-1)?.revision ?? project.revision, changes: lists.flatMap((list) => JSON.parse(list.changes) as Change[]), by: [...new Set(lists.map(({ accountId }) => names.get(accountId) ?? "someone"))] };
+    return {
+      revision: lists.at(-1)?.revision ?? project.revision,
+      changes: lists.flatMap((list) => JSON.parse(list.changes) as Change[]),
+      by: [...new Set(lists.map(({ accountId }) => names.get(accountId) ?? "someone"))],
+    };
   });
 
   serve(serving, "PUT /api/projects/:project/presence", async ({ database, me, params, body }) => {
@@ -40,15 +49,25 @@ export function newsRoutes(serving: Serving): void {
   serve(serving, "GET /api/news", async ({ database, me, request, response }) => {
     const pages = pagesOf(request.query["on"]);
     if (pages.length === 0) throw new Failure("invalid", "Say which plans to tell of: on=project.page.");
-    const projects = await database.getRepository(ProjectEntity).find({ where: { id: In(pages.map(({ project }) => project)) } });
+    const projects = await database
+      .getRepository(ProjectEntity)
+      .find({ where: { id: In(pages.map(({ project }) => project)) } });
     const [first] = projects;
     if (first === undefined) throw new Failure("notFound", "There is no project of that address.");
     const there = new Set(projects.map(({ id }) => id));
-    const holding = new HeldPresence(database, me.id, pages.filter(({ project }) => there.has(project)));
+    const holding = new HeldPresence(
+      database,
+      me.id,
+      pages.filter(({ project }) => there.has(project)),
+    );
     await holding.take();
     const failed = (error: unknown): void => request.log?.error(error);
     const letGo = (): void => {
-      if (database.isInitialized) void holding.letGo().then(() => serving.news.poke()).catch(failed);
+      if (database.isInitialized)
+        void holding
+          .letGo()
+          .then(() => serving.news.poke())
+          .catch(failed);
     };
     const answer = { project: first.id, revision: first.revision, present: [] };
     // A browser that leaves several pages at once ends streams before they have begun: their end has been told already.
@@ -57,9 +76,16 @@ export function newsRoutes(serving: Serving): void {
       return answer;
     }
     // Compression would hold events back until there are enough of them.
-    response.writeHead(200, { "Content-Type": "text/event-stream", "Cache-Control": "no-cache, no-transform", "X-Accel-Buffering": "no" });
+    response.writeHead(200, {
+      "Content-Type": "text/event-stream",
+      "Cache-Control": "no-cache, no-transform",
+      "X-Accel-Buffering": "no",
+    });
     response.write("retry: 2000\n\n");
-    const listener: Listener = { tell: (news) => response.write(`data: ${JSON.stringify(news)}\n\n`), end: () => response.end() };
+    const listener: Listener = {
+      tell: (news) => response.write(`data: ${JSON.stringify(news)}\n\n`),
+      end: () => response.end(),
+    };
     const ends = projects.map(({ id }) => serving.news.watch(id, listener));
     const beating = setInterval(() => {
       response.write(": still here\n\n");
@@ -76,9 +102,13 @@ export function newsRoutes(serving: Serving): void {
 
 /** The open pages that a stream is asked for; what does not name any is passed over. */
 function pagesOf(on: unknown): OpenPage[] {
-  const named = (Array.isArray(on) ? on : [on]).filter((each): each is string => typeof each === "string").slice(0, MOST_PAGES);
+  const named = (Array.isArray(on) ? on : [on])
+    .filter((each): each is string => typeof each === "string")
+    .slice(0, MOST_PAGES);
   return named.flatMap((each) => {
     const [project, client, ...more] = each.split(".");
-    return project !== undefined && client !== undefined && client.length <= MOST_LETTERS && more.length === 0 ? [{ project, client }] : [];
+    return project !== undefined && client !== undefined && client.length <= MOST_LETTERS && more.length === 0
+      ? [{ project, client }]
+      : [];
   });
 }

@@ -5,31 +5,50 @@ const known = (keys: readonly string[]): Map<string, number> => new Map(keys.map
 
 describe("places of rows", () => {
   it("one row put between two others is the only one that gets a new place", () => {
-    expect([...placesBetween(["a", "x", "b", "c"], known(["a", "b", "c"]))!]).toEqual([["a", 0], ["x", 0.5], ["b", 1], ["c", 2]]);
-    expect([...placesBetween(["c", "a", "b"], known(["a", "b", "c"]))!]).toEqual([["c", -0.5], ["a", 0], ["b", 1]]);
-    expect([...placesBetween(["a", "b", "x", "y"], known(["a", "b"]))!]).toEqual([["a", 0], ["b", 1], ["x", 2], ["y", 3]]);
+    expect([...placesBetween(["a", "x", "b", "c"], known(["a", "b", "c"]))!]).toEqual([
+      ["a", 0],
+      ["x", 0.5],
+      ["b", 1],
+      ["c", 2],
+    ]);
+    expect([...placesBetween(["c", "a", "b"], known(["a", "b", "c"]))!]).toEqual([
+      ["c", -0.5],
+      ["a", 0],
+      ["b", 1],
+    ]);
+    expect([...placesBetween(["a", "b", "x", "y"], known(["a", "b"]))!]).toEqual([
+      ["a", 0],
+      ["b", 1],
+      ["x", 2],
+      ["y", 3],
+    ]);
   });
 
   it("ascend in the order asked for, whatever came, went and moved, and as many stay as can", () => {
     fc.assert(
-      fc.property(fc.uniqueArray(fc.nat(20), { maxLength: 12 }), fc.uniqueArray(fc.nat(20), { maxLength: 12 }), (was, will) => {
-        const before = known(was.map(String));
-        const places = placesBetween(will.map(String), before)!;
-        const order = will.map((key) => places.get(String(key))!);
-        expect(order).toEqual([...order].sort((a, b) => a - b));
-        expect(new Set(order).size).toBe(will.length);
-        const moved = [...places].filter(([key, place]) => before.has(key) && before.get(key) !== place).length;
-        // Where nothing changed places with anything, nothing is written anew.
-        const kept = was.filter((key) => will.includes(key));
-        if (kept.every((key, i) => will.filter((each) => was.includes(each))[i] === key)) expect(moved).toBe(0);
-      }),
+      fc.property(
+        fc.uniqueArray(fc.nat(20), { maxLength: 12 }),
+        fc.uniqueArray(fc.nat(20), { maxLength: 12 }),
+        (was, will) => {
+          const before = known(was.map(String));
+          const places = placesBetween(will.map(String), before)!;
+          const order = will.map((key) => places.get(String(key))!);
+          expect(order).toEqual([...order].sort((a, b) => a - b));
+          expect(new Set(order).size).toBe(will.length);
+          const moved = [...places].filter(([key, place]) => before.has(key) && before.get(key) !== place).length;
+          // Where nothing changed places with anything, nothing is written anew.
+          const kept = was.filter((key) => will.includes(key));
+          if (kept.every((key, i) => will.filter((each) => was.includes(each))[i] === key)) expect(moved).toBe(0);
+        },
+      ),
     );
   });
 
   it("where there is no room left, says so", () => {
     let places: Map<string, number> | null = known(["a", "b"]);
     let rounds = 0;
-    for (; places !== null && rounds < 100; rounds++) places = placesBetween(["a", `x${rounds}`, ...[...places.keys()].slice(1)], places);
+    for (; places !== null && rounds < 100; rounds++)
+      places = placesBetween(["a", `x${rounds}`, ...[...places.keys()].slice(1)], places);
     expect([places, rounds < 40]).toEqual([null, true]);
   });
 });

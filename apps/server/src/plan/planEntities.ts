@@ -17,7 +17,14 @@ export class PlanRowEntity {
   position!: number;
 
   /** Of assignments and time: whose they are. */
-  @Column({ name: "person_id", type: "varchar", length: 64, nullable: true, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  @Column({
+    name: "person_id",
+    type: "varchar",
+    length: 64,
+    nullable: true,
+    charset: "utf8mb4",
+    collation: "utf8mb4_bin",
+  })
   personId!: string | null;
 
   @Column({ type: "mediumtext" })
@@ -57,6 +64,13 @@ export class ChangeListEntity {
   undoes!: number | null;
 
   /** What the sender calls this list, so that it is stored once however often it is sent. */
-  @Column({ name: "list_id", type: "varchar", length: 36, nullable: true, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  @Column({
+    name: "list_id",
+    type: "varchar",
+    length: 36,
+    nullable: true,
+    charset: "utf8mb4",
+    collation: "utf8mb4_bin",
+  })
   listId!: string | null;
 }

@@ -20,7 +20,11 @@ beforeAll(async () => {
 });
 afterAll(() => world.drop());
 
-const rename = (who: Caller, revision: number, name: string) => who.send("post", `/api/projects/${project}/changes`, { revision, changes: [{ type: "setName", activity: "dig", name }] });
+const rename = (who: Caller, revision: number, name: string) =>
+  who.send("post", `/api/projects/${project}/changes`, {
+    revision,
+    changes: [{ type: "setName", activity: "dig", name }],
+  });
 
 describe("what was stored since a revision", () => {
   it("is given in order with who did it, nothing where nothing was", async () => {
@@ -28,21 +32,35 @@ describe("what was stored since a revision", () => {
     await rename(tomas, 1, "Dredge");
     await rename(ines, 2, "Dig deep");
     const since = (await ines.get(`/api/projects/${project}/changes/1`)).body;
-    expect(since).toEqual({ revision: 3, by: ["Tomas", "Ines"], changes: [{ type: "setName", activity: "dig", name: "Dredge" }, { type: "setName", activity: "dig", name: "Dig deep" }] });
+    expect(since).toEqual({
+      revision: 3,
+      by: ["Tomas", "Ines"],
+      changes: [
+        { type: "setName", activity: "dig", name: "Dredge" },
+        { type: "setName", activity: "dig", name: "Dig deep" },
+      ],
+    });
     expect((await ines.get(`/api/projects/${project}/changes/x`)).status).toBe(422);
   });
 });
 
-const cookieOf = async (who: Caller): Promise<string> => ((await who.get("/api/session")).headers["set-cookie"] as unknown as string[])[0]!.split(";")[0]!;
+const cookieOf = async (who: Caller): Promise<string> =>
+  ((await who.get("/api/session")).headers["set-cookie"] as unknown as string[])[0]!.split(";")[0]!;
 
 /** Reads a stream through a server of its own until something holds of what it says. */
-async function listen(cookie: string, ...pages: string[]): Promise<{ until: (holds: (news: PlanNews) => boolean) => Promise<PlanNews>; close: () => Promise<void> }> {
+async function listen(
+  cookie: string,
+  ...pages: string[]
+): Promise<{ until: (holds: (news: PlanNews) => boolean) => Promise<PlanNews>; close: () => Promise<void> }> {
   // A server beside the one that stores: what it tells, it has from the database.
   const beside = createApp({ database: world.database, logger: pino({ level: "silent" }) });
   const server = beside.app.listen(0);
   const { port } = server.address() as AddressInfo;
   const abort = new AbortController();
-  const response = await fetch(`http://127.0.0.1:${port}/api/news?${pages.map((page) => `on=${page}`).join("&")}`, { headers: { cookie }, signal: abort.signal });
+  const response = await fetch(`http://127.0.0.1:${port}/api/news?${pages.map((page) => `on=${page}`).join("&")}`, {
+    headers: { cookie },
+    signal: abort.signal,
+  });
   expect([response.status, response.headers.get("content-type")]).toEqual([200, "text/event-stream"]);
   const reader = response.body!.getReader();
   let text = "";
@@ -78,7 +96,10 @@ describe("the stream of open plans", () => {
       expect((await stream.until(({ revision }) => revision > first.revision)).revision).toBe(first.revision + 1);
       await tomas.send("put", `/api/projects/${project}/presence`, { client: "page-b", activity: "pour" });
       const { present } = await stream.until((news) => news.present.length > 1);
-      expect(present).toEqual([expect.objectContaining({ client: "page-a" }), { client: "page-b", name: "Tomas", activity: "pour" }]);
+      expect(present).toEqual([
+        expect.objectContaining({ client: "page-a" }),
+        { client: "page-b", name: "Tomas", activity: "pour" },
+      ]);
       await world.database.query("update presence set seen_at = seen_at - 60000");
       await stream.until((news) => news.present.length === 0);
       await world.app.sweep();
@@ -90,13 +111,22 @@ describe("the stream of open plans", () => {
 
   it("tells of several plans at once, of each its own, and passes over those that are not there", async () => {
     const other = await world.addProject(tomas.me, smallPlan());
-    const stream = await listen(await cookieOf(ines), `${project}.page-a`, `${other}.page-c`, "none.page-d", "nonsense");
+    const stream = await listen(
+      await cookieOf(ines),
+      `${project}.page-a`,
+      `${other}.page-c`,
+      "none.page-d",
+      "nonsense",
+    );
     try {
       const told = new Map<string, PlanNews>();
       await stream.until((news) => told.set(news.project, news).size === 2);
       expect([...told.keys()].toSorted()).toEqual([project, other].toSorted());
       const was = told.get(other)!.revision;
-      await tomas.send("post", `/api/projects/${other}/changes`, { revision: was, changes: [{ type: "setName", activity: "dig", name: "Here" }] });
+      await tomas.send("post", `/api/projects/${other}/changes`, {
+        revision: was,
+        changes: [{ type: "setName", activity: "dig", name: "Here" }],
+      });
       const news = await stream.until(({ revision, project: of }) => of === other && revision > was);
       expect(news.present.map(({ client }) => client)).toEqual(["page-c"]);
     } finally {
@@ -106,15 +136,23 @@ describe("the stream of open plans", () => {
 
   it("opened anew through another server it takes its pages along: where they stand is not lost when the one before ends", async () => {
     const cookie = await cookieOf(ines);
-    const stands = async () => (await world.database.query("select client, activity_id as activity from presence where project_id = ? order by client", [project])) as object[];
+    const stands = async () =>
+      (await world.database.query(
+        "select client, activity_id as activity from presence where project_id = ? order by client",
+        [project],
+      )) as object[];
     const before = await listen(cookie, `${project}.page-a`, `${project}.page-gone`);
     await ines.send("put", `/api/projects/${project}/presence`, { client: "page-a", activity: "pour" });
     const after = await listen(cookie, `${project}.page-a`, `${project}.page-new`);
     await before.close();
     await after.until(({ present }) => present.every(({ client }) => client !== "page-gone"));
-    expect(await stands()).toEqual([{ client: "page-a", activity: "pour" }, { client: "page-new", activity: null }]);
+    expect(await stands()).toEqual([
+      { client: "page-a", activity: "pour" },
+      { client: "page-new", activity: null },
+    ]);
     await after.close();
-    for (let i = 0; i < 100 && (await stands()).length > 0; i++) await new Promise((resolve) => setTimeout(resolve, 20));
+    for (let i = 0; i < 100 && (await stands()).length > 0; i++)
+      await new Promise((resolve) => setTimeout(resolve, 20));
     expect(await stands()).toEqual([]);
   });
 
@@ -130,9 +168,13 @@ describe("the stream of open plans", () => {
     const server = world.app.app.listen(0);
     try {
       const { port } = server.address() as AddressInfo;
-      const call = fetch(`http://127.0.0.1:${port}/api/news?on=${project}.page-z`, { headers: { cookie: await cookieOf(ines) }, signal: ended.signal });
+      const call = fetch(`http://127.0.0.1:${port}/api/news?on=${project}.page-z`, {
+        headers: { cookie: await cookieOf(ines) },
+        signal: ended.signal,
+      });
       await expect(call).rejects.toThrow();
-      for (let i = 0; i < 100 && letGo.mock.results.length === 0; i++) await new Promise((resolve) => setTimeout(resolve, 20));
+      for (let i = 0; i < 100 && letGo.mock.results.length === 0; i++)
+        await new Promise((resolve) => setTimeout(resolve, 20));
       await letGo.mock.results[0]!.value;
       expect(await world.database.query("select client from presence where client = 'page-z'")).toEqual([]);
     } finally {
@@ -146,6 +188,8 @@ describe("the stream of open plans", () => {
     const contributor = await world.caller("amadou", ["contributor"], "ann");
     expect((await contributor.get(`/api/news?on=${project}.page`)).status).toBe(403);
     expect((await ines.get("/api/news?on=none.page")).status).toBe(404);
-    expect([(await ines.get("/api/news")).status, (await ines.get(`/api/news?on=${project}`)).status]).toEqual([422, 422]);
+    expect([(await ines.get("/api/news")).status, (await ines.get(`/api/news?on=${project}`)).status]).toEqual([
+      422, 422,
+    ]);
   });
 });

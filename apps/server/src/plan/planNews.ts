@@ -82,11 +82,20 @@ export class PlanNewsDesk {
   private async tell(): Promise<void> {
     const ids = [...this.watches.keys()];
     if (ids.length === 0) return;
-    const projects = await this.database.getRepository(ProjectEntity).find({ select: { id: true, revision: true }, where: { id: In(ids) } });
-    const rows = await this.database.getRepository(PresenceEntity).find({ where: { projectId: In(ids), seenAt: MoreThan(String(Date.now() - GONE_MILLISECONDS)) }, order: { client: "ASC" } });
+    const projects = await this.database
+      .getRepository(ProjectEntity)
+      .find({ select: { id: true, revision: true }, where: { id: In(ids) } });
+    const rows = await this.database.getRepository(PresenceEntity).find({
+      where: { projectId: In(ids), seenAt: MoreThan(String(Date.now() - GONE_MILLISECONDS)) },
+      order: { client: "ASC" },
+    });
     const names = rows.length > 0 ? await accountNames(this.database) : new Map<string, string>();
     for (const { id, revision } of projects) {
-      const present = rows.flatMap((row): Present[] => (row.projectId === id ? [{ client: row.client, name: names.get(row.accountId) ?? "someone", activity: row.activityId }] : []));
+      const present = rows.flatMap((row): Present[] =>
+        row.projectId === id
+          ? [{ client: row.client, name: names.get(row.accountId) ?? "someone", activity: row.activityId }]
+          : [],
+      );
       const news: PlanNews = { project: id, revision, present };
       const text = JSON.stringify(news);
       const watch = this.watches.get(id);

@@ -12,7 +12,8 @@ import { writeProject } from "./writeProjects.ts";
 
 function assertOpenTo(changes: readonly Change[]): void {
   const reserved = changes.find(({ type }) => RESERVED_CHANGES.includes(type));
-  if (reserved !== undefined) throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not by itself.`);
+  if (reserved !== undefined)
+    throw new Failure("invalid", `"${reserved.type}" happens by approving or accepting, not by itself.`);
 }
 
 export function planRoutes(serving: Serving): void {
@@ -27,7 +28,9 @@ export function planRoutes(serving: Serving): void {
       const before = await answerBefore(writing.manager, project.id, body.list, body.revision);
       if (before !== null) return before;
       const label = body.label ?? changeWords(body.changes, namesIn(await writing.plan(project))).slice(0, 200);
-      return (await storeChanges(writing, project, { changes: body.changes, seen: body.revision, label, list: body.list })).result;
+      return (
+        await storeChanges(writing, project, { changes: body.changes, seen: body.revision, label, list: body.list })
+      ).result;
     });
   });
 
@@ -51,12 +54,22 @@ export function planRoutes(serving: Serving): void {
   });
 
   serve(serving, "GET /api/projects/:project/history", async ({ database, params, request }): Promise<History> => {
-    const asked = (name: string): string | null => (typeof request.query[name] === "string" && request.query[name] !== "" ? request.query[name] : null);
-    return historyOf(database, await findProject(database, params["project"]!), { from: asked("from"), to: asked("to"), about: asked("about") });
+    const asked = (name: string): string | null =>
+      typeof request.query[name] === "string" && request.query[name] !== "" ? request.query[name] : null;
+    return historyOf(database, await findProject(database, params["project"]!), {
+      from: asked("from"),
+      to: asked("to"),
+      about: asked("about"),
+    });
   });
 
-  serve(serving, "GET /api/projects/:project/history/:revision", async ({ database, me, params }): Promise<HistoryEntry> => {
-    if (!/^\d{1,9}$/.test(params["revision"]!)) throw new Failure("notFound", "There is no change of that number; name a revision.");
-    return historyEntry(database, me, await findProject(database, params["project"]!), Number(params["revision"]));
-  });
+  serve(
+    serving,
+    "GET /api/projects/:project/history/:revision",
+    async ({ database, me, params }): Promise<HistoryEntry> => {
+      if (!/^\d{1,9}$/.test(params["revision"]!))
+        throw new Failure("notFound", "There is no change of that number; name a revision.");
+      return historyEntry(database, me, await findProject(database, params["project"]!), Number(params["revision"]));
+    },
+  );
 }

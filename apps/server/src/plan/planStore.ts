@@ -1,4 +1,13 @@
-import { longestAscending, PLAN_TABLES, type Baseline, type Plan, type PlanTable, type PlanTables, type ProjectHead, type Rows } from "@chronometra/core";
+import {
+  longestAscending,
+  PLAN_TABLES,
+  type Baseline,
+  type Plan,
+  type PlanTable,
+  type PlanTables,
+  type ProjectHead,
+  type Rows,
+} from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
 import { orNotFound } from "../shared/failure.ts";
 import { PlanRowEntity } from "./planEntities.ts";
@@ -61,21 +70,33 @@ const PLAN_SQL = `select 'project' as table_name, cast(revision as char) as row_
 
 async function readPlan(manager: EntityManager, id: string): Promise<{ revision: number; plan: Plan } | null> {
   const rows = (await manager.query(PLAN_SQL, [id, id, id])) as RawRow[];
-  const tables = Object.fromEntries(PLAN_TABLES.map((table) => [table, new Map<string, Row>()])) as Record<PlanTable, Map<string, Row>>;
+  const tables = Object.fromEntries(PLAN_TABLES.map((table) => [table, new Map<string, Row>()])) as Record<
+    PlanTable,
+    Map<string, Row>
+  >;
   let head: { revision: number; project: ProjectHead } | null = null;
   for (const { table_name, row_key, doc } of rows.sort((a, b) => a.position - b.position)) {
     const content: unknown = JSON.parse(doc);
     if (table_name === "project") head = { revision: Number(row_key), project: content as ProjectHead };
-    else tables[table_name].set(row_key, table_name === "baselines" ? (content as { baseline: Baseline }).baseline : (content as Row));
+    else
+      tables[table_name].set(
+        row_key,
+        table_name === "baselines" ? (content as { baseline: Baseline }).baseline : (content as Row),
+      );
   }
-  return head === null ? null : { revision: head.revision, plan: { project: head.project, ...tables } as unknown as Plan };
+  return head === null
+    ? null
+    : { revision: head.revision, plan: { project: head.project, ...tables } as unknown as Plan };
 }
 
 /**
  * The plan of a project as its row says. Where someone has written it since the row was read, the plan is the newer one, and
  * the row given is brought to that revision: what is told of it belongs together.
  */
-export async function loadPlan(manager: EntityManager, project: { id: string; revision: number; head: ProjectHead }): Promise<Plan> {
+export async function loadPlan(
+  manager: EntityManager,
+  project: { id: string; revision: number; head: ProjectHead },
+): Promise<Plan> {
   const known = cache.get(project.id);
   if (known?.revision === project.revision) return known.plan;
   const read = orNotFound(await readPlan(manager, project.id), "project of that address");
@@ -94,7 +115,10 @@ type Positions = Map<string, number>;
 
 /** Where the rows of a table stand, asked for only where one came or went between others. */
 async function positionsOf(manager: EntityManager, projectId: string, table: PlanTable): Promise<Positions> {
-  const rows = (await manager.query("select row_key, position from plan_row where project_id = ? and table_name = ?", [projectId, table])) as { row_key: string; position: number }[];
+  const rows = (await manager.query("select row_key, position from plan_row where project_id = ? and table_name = ?", [
+    projectId,
+    table,
+  ])) as { row_key: string; position: number }[];
   return new Map(rows.map(({ row_key, position }) => [row_key, position]));
 }
 
@@ -107,7 +131,7 @@ export function placesBetween(order: readonly string[], known: Positions): Posit
   const kept = new Set([...longestAscending(there.map((key) => known.get(key)!))].map((i) => there[i]!));
   const places: Positions = new Map();
   let last = -1;
-  for (let i = 0; i < order.length; ) {
+  for (let i = 0; i < order.length;) {
     if (kept.has(order[i]!)) {
       last = known.get(order[i]!)!;
       places.set(order[i++]!, last);
@@ -131,7 +155,12 @@ const sameOrder = (a: Iterable<string>, b: Iterable<string>): boolean => {
 };
 
 /** Writes what differs between two plans of one project; baselines are written by the approval that froze them. */
-export async function storeDifference(manager: EntityManager, projectId: string, before: Plan | null, after: Plan): Promise<void> {
+export async function storeDifference(
+  manager: EntityManager,
+  projectId: string,
+  before: Plan | null,
+  after: Plan,
+): Promise<void> {
   for (const table of ROW_TABLES) {
     const was: Rows<Row> = before?.[table] ?? new Map();
     const now: Rows<Row> = after[table];
@@ -139,7 +168,11 @@ export async function storeDifference(manager: EntityManager, projectId: string,
     const removed = [...was.keys()].filter((key) => !now.has(key));
     if (removed.length > 0) await manager.delete(PlanRowEntity, { projectId, tableName: table, rowKey: In(removed) });
     const moved = was.size !== now.size || !sameOrder(was.keys(), now.keys());
-    const known: Positions | null = !moved ? null : was.size === 0 ? new Map() : await positionsOf(manager, projectId, table);
+    const known: Positions | null = !moved
+      ? null
+      : was.size === 0
+        ? new Map()
+        : await positionsOf(manager, projectId, table);
     const places = known === null ? null : placesBetween([...now.keys()], known);
     if (places === null && !moved) await updateRows(manager, projectId, table, was, now);
     else {
@@ -147,25 +180,48 @@ export async function storeDifference(manager: EntityManager, projectId: string,
         const place = places?.get(key) ?? i;
         return was.get(key) === row && known?.get(key) === place ? [] : [rowOf(projectId, table, key, row, place)];
       });
-      for (let i = 0; i < rows.length; i += INSERTED_AT_ONCE) await upsertRows(manager, rows.slice(i, i + INSERTED_AT_ONCE));
+      for (let i = 0; i < rows.length; i += INSERTED_AT_ONCE)
+        await upsertRows(manager, rows.slice(i, i + INSERTED_AT_ONCE));
     }
   }
 }
 
 /** Rows whose content changed and whose place did not. */
-async function updateRows(manager: EntityManager, projectId: string, table: PlanTable, was: Rows<Row>, now: Rows<Row>): Promise<void> {
+async function updateRows(
+  manager: EntityManager,
+  projectId: string,
+  table: PlanTable,
+  was: Rows<Row>,
+  now: Rows<Row>,
+): Promise<void> {
   const changed = [...now].filter(([key, row]) => was.get(key) !== row);
   if (changed.length === 0) return;
-  for (let i = 0; i < changed.length; i += INSERTED_AT_ONCE) await upsertRows(manager, changed.slice(i, i + INSERTED_AT_ONCE).map(([key, row]) => rowOf(projectId, table, key, row, 0)), "position");
+  for (let i = 0; i < changed.length; i += INSERTED_AT_ONCE)
+    await upsertRows(
+      manager,
+      changed.slice(i, i + INSERTED_AT_ONCE).map(([key, row]) => rowOf(projectId, table, key, row, 0)),
+      "position",
+    );
 }
 
-function rowOf(projectId: string, table: PlanTable, key: string, row: Row, position: number): (string | number | null)[] {
-  const personId = table === "assignments" || table === "timeEntries" ? (row as PlanTables["assignments"]).person : null;
+function rowOf(
+  projectId: string,
+  table: PlanTable,
+  key: string,
+  row: Row,
+  position: number,
+): (string | number | null)[] {
+  const personId =
+    table === "assignments" || table === "timeEntries" ? (row as PlanTables["assignments"]).person : null;
   return [projectId, table, key, position, personId, JSON.stringify(row)];
 }
 
 /** @param position what a row that is there already gets for its place: the one given, or its own */
-async function upsertRows(manager: EntityManager, rows: (string | number | null)[][], position: "values(position)" | "position" = "values(position)"): Promise<void> {
+async function upsertRows(
+  manager: EntityManager,
+  rows: (string | number | null)[][],
+  position: "values(position)" | "position" = "values(position)",
+): Promise<void> {
   const places = rows.map(() => "(?, ?, ?, ?, ?, ?)").join(", ");
   await manager.query(
     `insert into plan_row (project_id, table_name, row_key, position, person_id, doc) values ${places}

@@ -13,7 +13,14 @@ export class PresenceEntity {
   @Column({ name: "account_id", type: "varchar", length: 36 })
   accountId!: string;
 
-  @Column({ name: "activity_id", type: "varchar", length: 64, nullable: true, charset: "utf8mb4", collation: "utf8mb4_bin" })
+  @Column({
+    name: "activity_id",
+    type: "varchar",
+    length: 64,
+    nullable: true,
+    charset: "utf8mb4",
+    collation: "utf8mb4_bin",
+  })
   activityId!: string | null;
 
   /** The stream by which the page listens, which takes this row along when it ends; `null` where the page has said where it is before it listens. */

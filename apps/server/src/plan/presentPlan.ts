@@ -5,13 +5,34 @@ import { accountNames } from "../access/accounts.ts";
 import { mayEdit } from "../portfolio/projectAccess.ts";
 import { ProgrammeEntity, type ProjectEntity } from "../portfolio/projectEntity.ts";
 
-const VIEWED: readonly PlanTable[] = ["calendars", "people", "activities", "links", "assignments", "costs", "baselines", ...OWN_TABLES];
+const VIEWED: readonly PlanTable[] = [
+  "calendars",
+  "people",
+  "activities",
+  "links",
+  "assignments",
+  "costs",
+  "baselines",
+  ...OWN_TABLES,
+];
 
-const viewTables = (plan: Plan): PlanView["tables"] => Object.fromEntries(VIEWED.map((table) => [table, [...plan[table]]])) as PlanView["tables"];
+const viewTables = (plan: Plan): PlanView["tables"] =>
+  Object.fromEntries(VIEWED.map((table) => [table, [...plan[table]]])) as PlanView["tables"];
 
 /** A plan of a project with its rows and keys, for whoever looks at it. */
 export async function presentPlan(database: DataSource, me: Me, project: ProjectEntity, plan: Plan): Promise<PlanView> {
-  const programme = project.programmeId === null ? null : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
+  const programme =
+    project.programmeId === null
+      ? null
+      : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
   const manager = { id: project.managerId, name: (await accountNames(database)).get(project.managerId) ?? "" };
-  return { id: project.id, revision: project.revision, manager, programme: programme?.name ?? null, mayEdit: mayEdit(me, project), project: plan.project, tables: viewTables(plan) };
+  return {
+    id: project.id,
+    revision: project.revision,
+    manager,
+    programme: programme?.name ?? null,
+    mayEdit: mayEdit(me, project),
+    project: plan.project,
+    tables: viewTables(plan),
+  };
 }

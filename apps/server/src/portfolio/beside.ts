@@ -4,13 +4,25 @@ import { In, IsNull, Not, type DataSource } from "typeorm";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { assertMayEdit, findProject } from "./projectAccess.ts";
-import { ProgrammeEntity, ProjectEntity, ProjectFieldEntity, ProjectSaysEntity, ProjectValueEntity } from "./projectEntity.ts";
+import {
+  ProgrammeEntity,
+  ProjectEntity,
+  ProjectFieldEntity,
+  ProjectSaysEntity,
+  ProjectValueEntity,
+} from "./projectEntity.ts";
 
-export const presentProgramme = ({ id, name, parentId }: ProgrammeEntity): Portfolio["programmes"][number] => ({ id, name, parent: parentId });
+export const presentProgramme = ({ id, name, parentId }: ProgrammeEntity): Portfolio["programmes"][number] => ({
+  id,
+  name,
+  parent: parentId,
+});
 
 /** SPI, CPI and drift of each project as issued, period by period; of each period the edition that holds. */
 export async function pathsOf(database: DataSource): Promise<Paths> {
-  const rows = (await database.query("select project_id as project, number, data_date as dataDate, spi, cpi, drift from issued_period order by project_id, number, edition")) as ({ project: string } & Paths[string][number])[];
+  const rows = (await database.query(
+    "select project_id as project, number, data_date as dataDate, spi, cpi, drift from issued_period order by project_id, number, edition",
+  )) as ({ project: string } & Paths[string][number])[];
   const paths: Record<string, Paths[string]> = {};
   for (const { project, ...point } of rows) {
     const path = (paths[project] ??= []);
@@ -22,53 +34,89 @@ export async function pathsOf(database: DataSource): Promise<Paths> {
 
 /** Writes the fields of one's own that every project has. A field whose values would no longer fit is refused. */
 export async function writeFields(database: DataSource, fields: readonly OwnField[]): Promise<void> {
-  const twice = fields.find(({ id, name }, i) => fields.some((other, j) => j < i && (other.id === id || other.name === name)));
-  if (twice !== undefined) throw new Failure("invalid", `There are two fields called "${twice.name}"; give one another name.`);
+  const twice = fields.find(({ id, name }, i) =>
+    fields.some((other, j) => j < i && (other.id === id || other.name === name)),
+  );
+  if (twice !== undefined)
+    throw new Failure("invalid", `There are two fields called "${twice.name}"; give one another name.`);
   await inTransaction(database, async (manager) => {
     const values = await manager.getRepository(ProjectValueEntity).find();
     for (const field of fields) {
-      const fault = values.flatMap(({ fieldId, value }) => (fieldId === field.id ? (ownValueFault(field, value) ?? []) : []))[0];
-      if (fault !== undefined) throw new Failure("invalid", `"${field.name}" has values that would no longer fit: it ${fault}. Change those first.`);
+      const fault = values.flatMap(({ fieldId, value }) =>
+        fieldId === field.id ? (ownValueFault(field, value) ?? []) : [],
+      )[0];
+      if (fault !== undefined)
+        throw new Failure(
+          "invalid",
+          `"${field.name}" has values that would no longer fit: it ${fault}. Change those first.`,
+        );
     }
     const ids = fields.map(({ id }) => id);
-    await manager.getRepository(ProjectFieldEntity).delete(ids.length === 0 ? { id: Not(IsNull()) } : { id: Not(In(ids)) });
-    await manager.getRepository(ProjectValueEntity).delete(ids.length === 0 ? { fieldId: Not(IsNull()) } : { fieldId: Not(In(ids)) });
-    if (fields.length > 0) await manager.getRepository(ProjectFieldEntity).upsert(fields.map((definition, position) => ({ id: definition.id, position, definition })), ["id"]);
+    await manager
+      .getRepository(ProjectFieldEntity)
+      .delete(ids.length === 0 ? { id: Not(IsNull()) } : { id: Not(In(ids)) });
+    await manager
+      .getRepository(ProjectValueEntity)
+      .delete(ids.length === 0 ? { fieldId: Not(IsNull()) } : { fieldId: Not(In(ids)) });
+    if (fields.length > 0)
+      await manager.getRepository(ProjectFieldEntity).upsert(
+        fields.map((definition, position) => ({ id: definition.id, position, definition })),
+        ["id"],
+      );
   });
 }
 
 /** Writes what the portfolio knows of a project beside its plan. */
-export async function writeStanding(database: DataSource, me: Me, projectId: string, { programme, says, values }: BodyOf<"PUT /api/projects/:project/standing">): Promise<void> {
+export async function writeStanding(
+  database: DataSource,
+  me: Me,
+  projectId: string,
+  { programme, says, values }: BodyOf<"PUT /api/projects/:project/standing">,
+): Promise<void> {
   await inTransaction(database, async (manager) => {
     const project = await findProject(manager, projectId);
     assertMayEdit(me, project);
     if (programme !== undefined) {
-      if (programme !== null && !(await manager.getRepository(ProgrammeEntity).existsBy({ id: programme }))) throw new Failure("invalid", "There is no such programme.");
+      if (programme !== null && !(await manager.getRepository(ProgrammeEntity).existsBy({ id: programme })))
+        throw new Failure("invalid", "There is no such programme.");
       await manager.getRepository(ProjectEntity).update({ id: projectId }, { programmeId: programme });
     }
     if (says === null) await manager.getRepository(ProjectSaysEntity).delete({ projectId });
-    else if (says !== undefined) await manager.getRepository(ProjectSaysEntity).upsert({ projectId, ...says, saidBy: me.id, saidAt: new Date() }, ["projectId"]);
-    const fields = new Map((await manager.getRepository(ProjectFieldEntity).find()).map(({ id, definition }) => [id, definition]));
+    else if (says !== undefined)
+      await manager
+        .getRepository(ProjectSaysEntity)
+        .upsert({ projectId, ...says, saidBy: me.id, saidAt: new Date() }, ["projectId"]);
+    const fields = new Map(
+      (await manager.getRepository(ProjectFieldEntity).find()).map(({ id, definition }) => [id, definition]),
+    );
     for (const [fieldId, value] of Object.entries(values ?? {})) {
       const field = fields.get(fieldId);
       if (field === undefined) throw new Failure("invalid", "There is no such field; load the page again.");
       const fault = value === null ? null : ownValueFault(field, value);
       if (fault !== null) throw new Failure("invalid", `${field.name} ${fault}.`);
       if (value === null) await manager.getRepository(ProjectValueEntity).delete({ projectId, fieldId });
-      else await manager.getRepository(ProjectValueEntity).upsert({ projectId, fieldId, value }, ["projectId", "fieldId"]);
+      else
+        await manager.getRepository(ProjectValueEntity).upsert({ projectId, fieldId, value }, ["projectId", "fieldId"]);
     }
   });
 }
 
 /** Renames a programme or makes it part of another one. */
-export async function writeProgramme(database: DataSource, id: string, { name, parent }: { name: string; parent: string | null }): Promise<Portfolio["programmes"][number]> {
+export async function writeProgramme(
+  database: DataSource,
+  id: string,
+  { name, parent }: { name: string; parent: string | null },
+): Promise<Portfolio["programmes"][number]> {
   return inTransaction(database, async (manager) => {
     const all = await manager.getRepository(ProgrammeEntity).find({ lock: { mode: "pessimistic_write" } });
     const programme = orNotFound(all.find((each) => each.id === id) ?? null, "programme of that address");
-    if (all.some((each) => each.name === name && each.id !== id)) throw new Failure("conflict", `There is a programme called "${name}" already.`);
-    if (parent !== null && !all.some((each) => each.id === parent)) throw new Failure("invalid", "There is no such programme to be part of.");
+    if (all.some((each) => each.name === name && each.id !== id))
+      throw new Failure("conflict", `There is a programme called "${name}" already.`);
+    if (parent !== null && !all.some((each) => each.id === parent))
+      throw new Failure("invalid", "There is no such programme to be part of.");
     const parentOf = new Map(all.map((each) => [each.id, each.parentId]));
-    for (let at = parent; at !== null; at = parentOf.get(at) ?? null) if (at === id) throw new Failure("invalid", `"${name}" cannot be part of what is part of it.`);
+    for (let at = parent; at !== null; at = parentOf.get(at) ?? null)
+      if (at === id) throw new Failure("invalid", `"${name}" cannot be part of what is part of it.`);
     await manager.getRepository(ProgrammeEntity).update({ id }, { name, parentId: parent });
     return presentProgramme({ ...programme, name, parentId: parent });
   });

@@ -18,10 +18,23 @@ export interface NewProject {
   readonly label: string;
 }
 
-const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const DAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 
 /** A plan with nothing in it but a week of five days. */
-export function emptyPlan({ code, name, start, currency }: { code: string; name: string; start: string; currency: string }): PlanBundle {
+export function emptyPlan({
+  code,
+  name,
+  start,
+  currency,
+}: {
+  code: string;
+  name: string;
+  start: string;
+  currency: string;
+}): PlanBundle {
   return {
     format: "chronometra-plan",
     version: 1,
@@ -40,12 +53,33 @@ export async function createProject(manager: EntityManager, me: Me, wanted: NewP
     const message = `A project with the code "${code}" exists already; give this one another.`;
     throw new Failure("conflict", message, { problems: [{ table: "project", row: code, field: "code", message }] });
   }
-  if (wanted.programmeId !== null && !(await manager.getRepository(ProgrammeEntity).existsBy({ id: wanted.programmeId }))) throw new Failure("invalid", "There is no such programme.");
-  const project = manager.getRepository(ProjectEntity).create({ id: randomUUID(), programmeId: wanted.programmeId, managerId: wanted.managerId, code, revision: 1, keptRevision: 1, head: plan.project });
+  if (
+    wanted.programmeId !== null &&
+    !(await manager.getRepository(ProgrammeEntity).existsBy({ id: wanted.programmeId }))
+  )
+    throw new Failure("invalid", "There is no such programme.");
+  const project = manager.getRepository(ProjectEntity).create({
+    id: randomUUID(),
+    programmeId: wanted.programmeId,
+    managerId: wanted.managerId,
+    code,
+    revision: 1,
+    keptRevision: 1,
+    head: plan.project,
+  });
   await manager.getRepository(ProjectEntity).insert(project);
   await storeDifference(manager, project.id, null, plan);
   for (const baseline of plan.baselines.values()) await insertBaseline(manager, project.id, baseline, plan);
-  await manager.getRepository(ChangeListEntity).insert({ projectId: project.id, revision: 1, accountId: me.id, label: wanted.label, changes: "[]", inverse: null, touched: "[]", undoes: null });
+  await manager.getRepository(ChangeListEntity).insert({
+    projectId: project.id,
+    revision: 1,
+    accountId: me.id,
+    label: wanted.label,
+    changes: "[]",
+    inverse: null,
+    touched: "[]",
+    undoes: null,
+  });
   await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision: 1, ...keptFigures(whole) });
   await keepRows(manager, project, null, plan, whole);
   return project;

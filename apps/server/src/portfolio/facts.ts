@@ -1,5 +1,13 @@
 import type { LockedFigures, Portfolio } from "@chronometra/contract";
-import { DEFAULT_THRESHOLDS, thresholdsSchema, type Exchange, type OwnField, type OwnValue, type QualityLimits, type Thresholds } from "@chronometra/core";
+import {
+  DEFAULT_THRESHOLDS,
+  thresholdsSchema,
+  type Exchange,
+  type OwnField,
+  type OwnValue,
+  type QualityLimits,
+  type Thresholds,
+} from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { EXCHANGE, readExchange } from "./exchange.ts";
 import { QUALITY_LIMITS, readLimits } from "../quality/qualityLimits.ts";
@@ -55,12 +63,25 @@ export const FACTS_SQL = `
 
 type Fact = readonly [kind: string, a: string, b: string, c: string | null, d: string | null, e: string | null];
 
-const drifts = (rows: readonly Fact[]): Map<string, { number: number; drift: number | null }> => new Map(rows.map(([, project, number, drift]) => [project, { number: Number(number), drift: drift === null ? null : Number(drift) }]));
+const drifts = (rows: readonly Fact[]): Map<string, { number: number; drift: number | null }> =>
+  new Map(
+    rows.map(([, project, number, drift]) => [
+      project,
+      { number: Number(number), drift: drift === null ? null : Number(drift) },
+    ]),
+  );
 
 /** Reads the facts. */
 export async function portfolioFacts(database: DataSource): Promise<PortfolioFacts> {
   const byKind = new Map<string, Fact[]>();
-  for (const { kind, a, b, c, d, e } of (await database.query(FACTS_SQL)) as { kind: string; a: string; b: string; c: string | null; d: string | null; e: string | null }[]) {
+  for (const { kind, a, b, c, d, e } of (await database.query(FACTS_SQL)) as {
+    kind: string;
+    a: string;
+    b: string;
+    c: string | null;
+    d: string | null;
+    e: string | null;
+  }[]) {
     const rows = byKind.get(kind);
     if (rows === undefined) byKind.set(kind, [[kind, a, b, c, d, e]]);
     else rows.push([kind, a, b, c, d, e]);
@@ -69,8 +90,10 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
   const settings = new Map(of("setting").map(([, name, value]) => [name, value]));
   const period = of("period")[0];
   const values = new Map<string, Record<string, OwnValue>>();
-  for (const [, project, field, value] of of("value")) values.set(project, { ...values.get(project), [field]: JSON.parse(value!) as OwnValue });
-  const byPosition = (rows: readonly Fact[], column: 3 | 4): Fact[] => [...rows].sort((x, y) => Number(x[column]) - Number(y[column]));
+  for (const [, project, field, value] of of("value"))
+    values.set(project, { ...values.get(project), [field]: JSON.parse(value!) as OwnValue });
+  const byPosition = (rows: readonly Fact[], column: 3 | 4): Fact[] =>
+    [...rows].sort((x, y) => Number(x[column]) - Number(y[column]));
   const thresholds = settings.get("thresholds");
   return {
     organisation: settings.get("organisation") ?? "Portfolio",
@@ -83,7 +106,12 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     programmes: byPosition(of("programme"), 4).map(([, id, name, parent]) => ({ id, name, parent })),
     fields: byPosition(of("field"), 3).map(([, , definition]) => JSON.parse(definition) as OwnField),
     values,
-    says: new Map(of("says").map(([, project, rating, note, saidBy, at]) => [project, { rating: rating as "well", note: note ?? "", saidBy: saidBy!, at: at! }])),
+    says: new Map(
+      of("says").map(([, project, rating, note, saidBy, at]) => [
+        project,
+        { rating: rating as "well", note: note ?? "", saidBy: saidBy!, at: at! },
+      ]),
+    ),
     closed: new Set(of("closed").map(([, project]) => project)),
     waiting: new Map(of("waiting").map(([, project, count]) => [project, Number(count)])),
     issued: drifts(of("issued")),

@@ -20,7 +20,10 @@ beforeAll(async () => {
   world = await TestWorld.open();
   ines = await world.caller("ines", ["controller"]);
   const bare = smallPlan({ project: { code: "M-1", name: "Moved", dataDate: "2026-03-02" } as never });
-  project = await world.addProject(ines.me, { ...bare, baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(bare) }] });
+  project = await world.addProject(ines.me, {
+    ...bare,
+    baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(bare) }],
+  });
 });
 afterAll(() => world.drop());
 
@@ -30,15 +33,33 @@ describe("how far a finish has moved", () => {
     expect((await ines.send("post", `/api/projects/${project}/periods`)).status).toBe(200);
     const { drift: first } = await standing();
     // Nothing lies before the first period.
-    expect(await standing()).toEqual({ comparedNumber: null, issuedDrift: null, issuedNumber: 1, openDrift: first, drift: first });
+    expect(await standing()).toEqual({
+      comparedNumber: null,
+      issuedDrift: null,
+      issuedNumber: 1,
+      openDrift: first,
+      drift: first,
+    });
     await world.openPeriod(2, "2026-03-03", "2026-03-04");
     await change({ type: "setDataDate", date: "2026-03-04" }, { type: "setDuration", activity: "dig", minutes: 4800 });
     const { drift: second } = await standing();
-    expect(await standing()).toEqual({ comparedNumber: 1, issuedDrift: first, issuedNumber: 1, openDrift: null, drift: second });
+    expect(await standing()).toEqual({
+      comparedNumber: 1,
+      issuedDrift: first,
+      issuedNumber: 1,
+      openDrift: null,
+      drift: second,
+    });
     expect((await ines.send("post", `/api/projects/${project}/periods`)).status).toBe(200);
     await change({ type: "setDuration", activity: "dig", minutes: 5280 });
     // What was changed since is not what the period shows.
-    expect(await standing()).toEqual({ comparedNumber: 1, issuedDrift: first, issuedNumber: 2, openDrift: second, drift: second! + 1 });
+    expect(await standing()).toEqual({
+      comparedNumber: 1,
+      issuedDrift: first,
+      issuedNumber: 2,
+      openDrift: second,
+      drift: second! + 1,
+    });
   });
 
   it("counts no issue that was withdrawn", async () => {
@@ -58,7 +79,10 @@ describe("how far a finish has moved", () => {
     expect((await line()).revision).toBe(revision);
     // Nobody else has hours on it: nothing is left to be said.
     expect(accepted!.asked).toBe(0);
-    await ines.send("post", "/api/reports/decision", { ids: ((await ines.get("/api/reports")).body as { id: string }[]).map(({ id }) => id), decision: "accept" });
+    await ines.send("post", "/api/reports/decision", {
+      ids: ((await ines.get("/api/reports")).body as { id: string }[]).map(({ id }) => id),
+      decision: "accept",
+    });
     expect((await standing()).drift).toBe(accepted!.drift);
   });
 });
@@ -72,16 +96,36 @@ describe("a locked period", () => {
     expect((await line()).locked).toBeNull();
     expect((await ines.send("post", `/api/projects/${project}/lock`, { word: "known" })).status).toBe(200);
     const { summary } = await look();
-    const asLocked = { number: 3, dataDate: "2026-03-06", spi: summary.figures!.spi, cpi: summary.figures!.cpi, drift: summary.drift, estimate: summary.figures!.eacBottomUp };
+    const asLocked = {
+      number: 3,
+      dataDate: "2026-03-06",
+      spi: summary.figures!.spi,
+      cpi: summary.figures!.cpi,
+      drift: summary.drift,
+      estimate: summary.figures!.eacBottomUp,
+    };
     expect((await line()).locked).toEqual(asLocked);
-    await change({ type: "setDuration", activity: "pour", minutes: 9600 }, { type: "reportProgress", activity: "dig", percent: 10, actualFinish: null });
+    await change(
+      { type: "setDuration", activity: "pour", minutes: 9600 },
+      { type: "reportProgress", activity: "dig", percent: 10, actualFinish: null },
+    );
     const after = await look();
     expect(after.summary.figures!.ev).not.toBe(summary.figures!.ev);
     expect((await line()).locked).toEqual(asLocked);
-    expect(after.periods.at(-1)).toMatchObject({ number: 3, locked: true, drift: summary.drift, figures: summary.figures });
-    expect(after.curve.find(({ date }) => date === "2026-03-06")).toMatchObject({ ev: summary.figures!.ev, ac: summary.figures!.ac });
+    expect(after.periods.at(-1)).toMatchObject({
+      number: 3,
+      locked: true,
+      drift: summary.drift,
+      figures: summary.figures,
+    });
+    expect(after.curve.find(({ date }) => date === "2026-03-06")).toMatchObject({
+      ev: summary.figures!.ev,
+      ac: summary.figures!.ac,
+    });
     await change({ type: "setDataDate", date: "2026-03-09" });
     expect((await line()).locked).toBeNull();
-    expect((await look()).curve.filter(({ date }) => date >= "2026-03-06" && date <= "2026-03-09").map(({ ev }) => ev)).toEqual([summary.figures!.ev, (await look()).summary.figures!.ev]);
+    expect(
+      (await look()).curve.filter(({ date }) => date >= "2026-03-06" && date <= "2026-03-09").map(({ ev }) => ev),
+    ).toEqual([summary.figures!.ev, (await look()).summary.figures!.ev]);
   });
 });

@@ -21,7 +21,9 @@ import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
 /** Why a project's data date stays where it is, if that concerns this project alone; `null` where it does not. */
 function whyRefused(error: unknown): string | null {
   if (error instanceof PlanProblems) return error.message;
-  return error instanceof Failure && ["invalid", "notAllowed", "conflict", "busy", "notFound"].includes(error.code) ? error.message : null;
+  return error instanceof Failure && ["invalid", "notAllowed", "conflict", "busy", "notFound"].includes(error.code)
+    ? error.message
+    : null;
 }
 
 interface ProjectRow {
@@ -33,7 +35,8 @@ interface ProjectRow {
   readonly revision: number;
 }
 
-const PROJECTS_SQL = "select id, code, json_value(head, '$.name') as name, programme_id as programme, manager_id as managerId, revision from project";
+const PROJECTS_SQL =
+  "select id, code, json_value(head, '$.name') as name, programme_id as programme, manager_id as managerId, revision from project";
 
 /** In the order of their codes; put in order here, where it is quick. */
 async function projectRows(database: DataSource): Promise<ProjectRow[]> {
@@ -46,8 +49,19 @@ async function projectRows(database: DataSource): Promise<ProjectRow[]> {
  * and writing them again would be most of the page's time.
  */
 async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
-  const [facts, { rows, kept }] = await Promise.all([portfolioFacts(database), projectRows(database).then(async (found) => ({ rows: found, kept: await keptLines(database, found) }))]);
-  const top: Omit<Portfolio, "projects"> = { name: facts.organisation, exchange: facts.exchange, on: facts.period?.dataDate ?? todayOf(me), programmes: facts.programmes, fields: facts.fields, thresholds: facts.thresholds, qualityLimits: facts.qualityLimits };
+  const [facts, { rows, kept }] = await Promise.all([
+    portfolioFacts(database),
+    projectRows(database).then(async (found) => ({ rows: found, kept: await keptLines(database, found) })),
+  ]);
+  const top: Omit<Portfolio, "projects"> = {
+    name: facts.organisation,
+    exchange: facts.exchange,
+    on: facts.period?.dataDate ?? todayOf(me),
+    programmes: facts.programmes,
+    fields: facts.fields,
+    thresholds: facts.thresholds,
+    qualityLimits: facts.qualityLimits,
+  };
   const parts: Buffer[] = [];
   let before = `${JSON.stringify(top).slice(0, -1)},"projects":[`;
   for (const { id, code, programme, revision, name, managerId } of rows) {
@@ -65,14 +79,26 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
       comparedNumber: facts.compared.get(id)?.number ?? null,
       issuedDrift: facts.compared.get(id)?.drift ?? null,
       issuedNumber: facts.issued.get(id)?.number ?? null,
-      openDrift: facts.period !== null && facts.issued.get(id)?.number === facts.period.number ? facts.issued.get(id)!.drift : null,
+      openDrift:
+        facts.period !== null && facts.issued.get(id)?.number === facts.period.number
+          ? facts.issued.get(id)!.drift
+          : null,
       closed: facts.closed.has(id),
       locked: facts.locked.get(id)?.dataDate === line.dataDate ? (facts.locked.get(id) ?? null) : null,
-      missing: facts.period === null || !line.isApproved || facts.closed.has(id) ? [] : missingReporters(id, line.people, facts.period, facts.reporters).map(({ id: person, name: called }) => ({ id: person, name: called })),
+      missing:
+        facts.period === null || !line.isApproved || facts.closed.has(id)
+          ? []
+          : missingReporters(id, line.people, facts.period, facts.reporters).map(({ id: person, name: called }) => ({
+              id: person,
+              name: called,
+            })),
       waiting: facts.waiting.get(id) ?? 0,
       mayEdit: mayEdit(me, { managerId }),
       values: facts.values.get(id) ?? {},
-      says: says === undefined ? null : { rating: says.rating, note: says.note, by: facts.names.get(says.saidBy) ?? "", at: says.at },
+      says:
+        says === undefined
+          ? null
+          : { rating: says.rating, note: says.note, by: facts.names.get(says.saidBy) ?? "", at: says.at },
     };
     parts.push(Buffer.from(`${before}${JSON.stringify(beside).slice(0, -1)},"summary":`), line.summary);
     before = "},";
@@ -102,14 +128,18 @@ export function portfolioRoutes(serving: Serving): void {
     await writeStanding(database, me, params["project"]!, body);
     return { ok: true as const };
   });
-  serve(serving, "PUT /api/programmes/:programme", ({ database, params, body }) => writeProgramme(database, params["programme"]!, body));
+  serve(serving, "PUT /api/programmes/:programme", ({ database, params, body }) =>
+    writeProgramme(database, params["programme"]!, body),
+  );
 
   serve(serving, "POST /api/programmes", ({ database, body }) =>
     inTransaction(database, async (manager) => {
       const programmes = manager.getRepository(ProgrammeEntity);
-      if (await programmes.existsBy({ name: body.name })) throw new Failure("conflict", `There is a programme called "${body.name}" already.`);
+      if (await programmes.existsBy({ name: body.name }))
+        throw new Failure("conflict", `There is a programme called "${body.name}" already.`);
       const parentId = body.parent ?? null;
-      if (parentId !== null && !(await programmes.existsBy({ id: parentId }))) throw new Failure("invalid", "There is no such programme to be part of.");
+      if (parentId !== null && !(await programmes.existsBy({ id: parentId })))
+        throw new Failure("invalid", "There is no such programme to be part of.");
       const programme = { id: randomUUID(), name: body.name, position: await programmes.count(), parentId };
       await programmes.insert(programme);
       return presentProgramme(programme);
@@ -118,7 +148,12 @@ export function portfolioRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/projects", ({ database, me, body }) =>
     inTransaction(database, async (manager) => {
-      const project = await createProject(manager, me, { bundle: emptyPlan(body), programmeId: body.programme, managerId: me.id, label: "Begun with an empty plan" });
+      const project = await createProject(manager, me, {
+        bundle: emptyPlan(body),
+        programmeId: body.programme,
+        managerId: me.id,
+        label: "Begun with an empty plan",
+      });
       return { project: project.id };
     }),
   );
@@ -128,11 +163,16 @@ export function portfolioRoutes(serving: Serving): void {
     const moved: string[] = [];
     const already: string[] = [];
     const revisions: { project: string; revision: number }[] = [];
-    for (const { id, code } of await database.getRepository(ProjectEntity).find({ ...(body.projects === undefined ? {} : { where: { id: In(body.projects) } }), order: { code: "ASC" } })) {
+    for (const { id, code } of await database
+      .getRepository(ProjectEntity)
+      .find({ ...(body.projects === undefined ? {} : { where: { id: In(body.projects) } }), order: { code: "ASC" } })) {
       try {
         const changed = await writeProject(database, me, id, async (writing, project) => {
           if (project.head.dataDate === body.date) return null;
-          return storeChanges(writing, project, { changes: [{ type: "setDataDate", date: body.date }], label: `Data date moved to ${dateWords(body.date)}` });
+          return storeChanges(writing, project, {
+            changes: [{ type: "setDataDate", date: body.date }],
+            label: `Data date moved to ${dateWords(body.date)}`,
+          });
         });
         if (changed === null) already.push(code);
         else {

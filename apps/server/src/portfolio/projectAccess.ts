@@ -18,9 +18,11 @@ export const isClosed = async (manager: DataSource | EntityManager, project: Pro
 
 /** In a closed project nothing changes any more. */
 export async function assertNotClosed(manager: DataSource | EntityManager, project: ProjectEntity): Promise<void> {
-  if (await isClosed(manager, project)) throw new Failure("invalid", `"${project.head.name}" is closed; a controller may open it again.`);
+  if (await isClosed(manager, project))
+    throw new Failure("invalid", `"${project.head.name}" is closed; a controller may open it again.`);
 }
 
 export function assertMayEdit(me: Me, project: { managerId: string }): void {
-  if (!mayEdit(me, project)) throw new Failure("notAllowed", "Only the project's manager or a controller may change this project.");
+  if (!mayEdit(me, project))
+    throw new Failure("notAllowed", "Only the project's manager or a controller may change this project.");
 }

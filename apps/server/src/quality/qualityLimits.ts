@@ -5,7 +5,8 @@ import { SettingEntity } from "../cycle/cycleEntities.ts";
 /** The name of the setting that holds them. */
 export const QUALITY_LIMITS = "qualityLimits";
 
-export const readLimits = (text: string | undefined): QualityLimits => (text === undefined ? {} : qualityLimitsSchema.parse(JSON.parse(text)));
+export const readLimits = (text: string | undefined): QualityLimits =>
+  text === undefined ? {} : qualityLimitsSchema.parse(JSON.parse(text));
 
 /** The limits of the portfolio's checks where they differ from the published ones. */
 export async function qualityLimitsOf(database: DataSource | EntityManager): Promise<QualityLimits> {

@@ -6,7 +6,9 @@ import { setQualityLimits } from "./qualityLimits.ts";
 import { qualityOf } from "./qualityOf.ts";
 
 export function qualityRoutes(serving: Serving): void {
-  serve(serving, "GET /api/projects/:project/quality", async ({ database, me, params }) => qualityOf(database, me, await findProject(database, params["project"]!)));
+  serve(serving, "GET /api/projects/:project/quality", async ({ database, me, params }) =>
+    qualityOf(database, me, await findProject(database, params["project"]!)),
+  );
 
   serve(serving, "POST /api/projects/:project/quality/mend/effect", async ({ database, me, params, body }) => {
     const project = await findProject(database, params["project"]!);
@@ -14,7 +16,9 @@ export function qualityRoutes(serving: Serving): void {
     return effectOfMend(await loadPlan(database.manager, project), body);
   });
 
-  serve(serving, "POST /api/projects/:project/quality/mend", ({ database, me, params, body }) => storeMend(database, me, params["project"]!, body));
+  serve(serving, "POST /api/projects/:project/quality/mend", ({ database, me, params, body }) =>
+    storeMend(database, me, params["project"]!, body),
+  );
 
   serve(serving, "PUT /api/portfolio/quality-limits", async ({ database, body }) => {
     await setQualityLimits(database, body);

@@ -1,4 +1,12 @@
-import { closeOf, compileCalendars, openOf, type Calendar, type EpochDay, type Person, type WorkCalendar } from "@chronometra/core";
+import {
+  closeOf,
+  compileCalendars,
+  openOf,
+  type Calendar,
+  type EpochDay,
+  type Person,
+  type WorkCalendar,
+} from "@chronometra/core";
 import type { DataSource } from "typeorm";
 
 /** Someone as the plans that are not closed know them. */
@@ -10,13 +18,17 @@ export interface KnownPerson {
 }
 
 /** People of any plan that is not closed, with the calendars that the plans have for them: everyone, or those named. */
-export async function everyone(database: DataSource, only: readonly string[] | null): Promise<Map<string, KnownPerson>> {
+export async function everyone(
+  database: DataSource,
+  only: readonly string[] | null,
+): Promise<Map<string, KnownPerson>> {
   const rows = (await database.query(
     `select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)${only === null ? "" : " and p.id in (select project_id from plan_row where table_name = 'people' and row_key in (?))"}`,
     only === null ? [] : [only],
   )) as { project: string; kind: "people" | "calendars"; doc: string; standard: string }[];
   const calendars = new Map<string, Calendar[]>();
-  for (const { project, kind, doc } of rows) if (kind === "calendars") calendars.set(project, [...(calendars.get(project) ?? []), JSON.parse(doc) as Calendar]);
+  for (const { project, kind, doc } of rows)
+    if (kind === "calendars") calendars.set(project, [...(calendars.get(project) ?? []), JSON.parse(doc) as Calendar]);
   // Most projects have the same calendars: each set is compiled once.
   const compiled = new Map<string, ReturnType<typeof compileCalendars>["set"]>();
   const setOf = (project: string) => {
@@ -52,7 +64,11 @@ export function minutesOn({ calendars }: Pick<KnownPerson, "calendars">, day: Ep
 }
 
 /** What each of some people is expected to work on each of some days, in minutes. */
-export async function expectedMinutes(database: DataSource, people: readonly string[], days: readonly EpochDay[]): Promise<(person: string) => number[]> {
+export async function expectedMinutes(
+  database: DataSource,
+  people: readonly string[],
+  days: readonly EpochDay[],
+): Promise<(person: string) => number[]> {
   const known = people.length === 0 ? new Map<string, KnownPerson>() : await everyone(database, people);
   return (person) => days.map((day) => (known.has(person) ? minutesOn(known.get(person)!, day) : 0));
 }

@@ -13,12 +13,19 @@ export function holidayCountries(): HolidayCountries {
   const known = new DateHolidays();
   const named = Object.entries(known.getCountries("en"));
   countries = named
-    .map(([code, name]) => ({ code, name, regions: Object.entries(known.getStates(code, "en") ?? {}).map(([region, words]) => ({ code: region, name: words })).sort((a, b) => a.name.localeCompare(b.name)) }))
+    .map(([code, name]) => ({
+      code,
+      name,
+      regions: Object.entries(known.getStates(code, "en") ?? {})
+        .map(([region, words]) => ({ code: region, name: words }))
+        .sort((a, b) => a.name.localeCompare(b.name)),
+    }))
     .sort((a, b) => a.name.localeCompare(b.name));
   return countries;
 }
 
-const dayAfter = (date: string, days: number): string => new Date(Date.parse(`${date}T00:00:00Z`) + days * DAY).toISOString().slice(0, 10);
+const dayAfter = (date: string, days: number): string =>
+  new Date(Date.parse(`${date}T00:00:00Z`) + days * DAY).toISOString().slice(0, 10);
 
 /**
  * The public holidays of a country or region, year by year.
@@ -28,8 +35,17 @@ export function publicHolidays(place: string, fromYear: number, toYear: number):
   const [country = "", region] = place.toUpperCase().split("-");
   const entry = holidayCountries().find(({ code }) => code === country);
   if (entry === undefined) throw new Failure("notFound", `No public holidays are known for "${place}".`);
-  if (region !== undefined && !entry.regions.some(({ code }) => code.toUpperCase() === region)) throw new Failure("notFound", `${entry.name} has no region "${region}" with holidays of its own.`);
-  if (!Number.isInteger(fromYear) || !Number.isInteger(toYear) || fromYear < 1990 || toYear > 2099 || toYear < fromYear || toYear - fromYear >= MOST_YEARS) throw new Failure("invalid", `Ask for 1 to ${MOST_YEARS} years between 1990 and 2099.`);
+  if (region !== undefined && !entry.regions.some(({ code }) => code.toUpperCase() === region))
+    throw new Failure("notFound", `${entry.name} has no region "${region}" with holidays of its own.`);
+  if (
+    !Number.isInteger(fromYear) ||
+    !Number.isInteger(toYear) ||
+    fromYear < 1990 ||
+    toYear > 2099 ||
+    toYear < fromYear ||
+    toYear - fromYear >= MOST_YEARS
+  )
+    throw new Failure("invalid", `Ask for 1 to ${MOST_YEARS} years between 1990 and 2099.`);
   const known = region === undefined ? new DateHolidays(country) : new DateHolidays(country, region);
   const found: { from: string; to: string; name: string }[] = [];
   for (let year = fromYear; year <= toYear; year++) {

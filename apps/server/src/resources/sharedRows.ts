@@ -16,26 +16,57 @@ function rowChange(plan: Plan, table: Shared, row: Row): Change[] {
   const was = plan[table].get(row.id) as Record<string, unknown> | undefined;
   if (was === undefined) return [{ type: "addRow", table, key: row.id, row } as Change];
   const will = row as unknown as Record<string, unknown>;
-  const fields = [...new Set([...Object.keys(was), ...Object.keys(will)])].filter((field) => JSON.stringify(was[field]) !== JSON.stringify(will[field]));
+  const fields = [...new Set([...Object.keys(was), ...Object.keys(will)])].filter(
+    (field) => JSON.stringify(was[field]) !== JSON.stringify(will[field]),
+  );
   if (fields.length === 0) return [];
-  return [{ type: "editRow", table, key: row.id, set: Object.fromEntries(fields.map((field) => [field, will[field] ?? null])) } as Change];
+  return [
+    {
+      type: "editRow",
+      table,
+      key: row.id,
+      set: Object.fromEntries(fields.map((field) => [field, will[field] ?? null])),
+    } as Change,
+  ];
 }
 
-const changesFor = (plan: Plan, rows: SharedRows["rows"]): Change[] => rows.flatMap(({ table, row, ifMissing }) => (ifMissing === true && plan[table].has(row.id) ? [] : rowChange(plan, table, row)));
+const changesFor = (plan: Plan, rows: SharedRows["rows"]): Change[] =>
+  rows.flatMap(({ table, row, ifMissing }) =>
+    ifMissing === true && plan[table].has(row.id) ? [] : rowChange(plan, table, row),
+  );
 
 /** Where else the calendars and people of a project are used: rows of one id are taken to be the same thing. */
 export async function sharedUse(database: DataSource, me: Me, project: ProjectEntity): Promise<SharedUse> {
   const plan = await loadPlan(database.manager, project);
-  const rows = (await database.query("select project_id, table_name, row_key, doc from plan_row where table_name in ('calendars', 'people') and project_id <> ? and project_id not in (select project_id from project_closing)", [project.id])) as { project_id: string; table_name: Shared; row_key: string; doc: string }[];
-  const projects = new Map((await database.getRepository(ProjectEntity).find({ select: { id: true, managerId: true, code: true, head: true } })).map((other) => [other.id, other]));
-  const use: { calendars: Record<string, OtherProject[]>; people: Record<string, OtherProject[]> } = { calendars: {}, people: {} };
+  const rows = (await database.query(
+    "select project_id, table_name, row_key, doc from plan_row where table_name in ('calendars', 'people') and project_id <> ? and project_id not in (select project_id from project_closing)",
+    [project.id],
+  )) as { project_id: string; table_name: Shared; row_key: string; doc: string }[];
+  const projects = new Map(
+    (
+      await database
+        .getRepository(ProjectEntity)
+        .find({ select: { id: true, managerId: true, code: true, head: true } })
+    ).map((other) => [other.id, other]),
+  );
+  const use: { calendars: Record<string, OtherProject[]>; people: Record<string, OtherProject[]> } = {
+    calendars: {},
+    people: {},
+  };
   for (const { project_id, table_name, row_key, doc } of rows) {
     const own = plan[table_name].get(row_key);
     const other = projects.get(project_id);
     if (own === undefined || other === undefined) continue;
-    (use[table_name][row_key] ??= []).push({ id: other.id, code: other.code, name: other.head.name, same: JSON.stringify(own) === doc, mayEdit: mayEdit(me, other) });
+    (use[table_name][row_key] ??= []).push({
+      id: other.id,
+      code: other.code,
+      name: other.head.name,
+      same: JSON.stringify(own) === doc,
+      mayEdit: mayEdit(me, other),
+    });
   }
-  for (const list of [...Object.values(use.calendars), ...Object.values(use.people)]) list.sort((a, b) => a.code.localeCompare(b.code));
+  for (const list of [...Object.values(use.calendars), ...Object.values(use.people)])
+    list.sort((a, b) => a.code.localeCompare(b.code));
   return use;
 }
 
@@ -53,17 +84,28 @@ export async function sharedEffect(database: DataSource, { projects, rows }: Sha
 
 function labelOf(rows: SharedRows["rows"]): string {
   const meant = rows.filter(({ ifMissing }) => ifMissing !== true);
-  return meant.map(({ table, row }) => `${table === "calendars" ? "Calendar" : "Person"} ${row.name}`).join(", ").slice(0, 200);
+  return meant
+    .map(({ table, row }) => `${table === "calendars" ? "Calendar" : "Person"} ${row.name}`)
+    .join(", ")
+    .slice(0, 200);
 }
 
 /** Writes rows in several projects, all or nothing; gives the revisions, for undoing. */
-export async function storeShared(database: DataSource, me: Me, { projects, rows }: SharedRows): Promise<{ project: string; revision: number }[]> {
+export async function storeShared(
+  database: DataSource,
+  me: Me,
+  { projects, rows }: SharedRows,
+): Promise<{ project: string; revision: number }[]> {
   return writeProjects(database, me, projects, async (writing) => {
     const stored: { project: string; revision: number }[] = [];
     for (const id of new Set(projects)) {
       const project = await writing.editable(id);
       const changes = changesFor(await writing.plan(project), rows);
-      if (changes.length > 0) stored.push({ project: id, revision: (await storeChanges(writing, project, { changes, label: labelOf(rows) })).result.revision });
+      if (changes.length > 0)
+        stored.push({
+          project: id,
+          revision: (await storeChanges(writing, project, { changes, label: labelOf(rows) })).result.revision,
+        });
     }
     return stored;
   });

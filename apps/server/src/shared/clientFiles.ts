@@ -49,7 +49,12 @@ function pageHints(folder: string): (address: string, signedIn: boolean) => stri
     return [...files].filter((file) => !always.has(file)).map((file) => `</${file}>; rel=modulepreload`);
   };
   const others = filesBeside([]);
-  const begun = new Map(Object.entries(BEGINNINGS).map(([address, { sources, calls }]) => [address, { files: filesBeside(sources), calls: calls.map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`) }]));
+  const begun = new Map(
+    Object.entries(BEGINNINGS).map(([address, { sources, calls }]) => [
+      address,
+      { files: filesBeside(sources), calls: calls.map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`) },
+    ]),
+  );
   return (address, signedIn) => {
     const { files, calls } = begun.get(address) ?? { files: others, calls: [] };
     return [...(signedIn ? calls : []), ...files].join(", ");
@@ -62,7 +67,14 @@ export function serveClient(app: Express, folder: string): void {
   const forEver = (response: ServerResponse, path: string): void => {
     if (/[\\/]assets[\\/]/.test(path)) response.setHeader("Cache-Control", "public, max-age=31536000, immutable");
   };
-  app.use(compressed(folder, { enableBrotli: true, orderPreference: ["br", "gzip"], index: false, serveStatic: { setHeaders: forEver } }));
+  app.use(
+    compressed(folder, {
+      enableBrotli: true,
+      orderPreference: ["br", "gzip"],
+      index: false,
+      serveStatic: { setHeaders: forEver },
+    }),
+  );
   // Any other path is a page of the client; a file that is not there is not one.
   app.get("/{*splat}", (request: Request, response: Response, next: NextFunction) => {
     if (/\.[a-z0-9]+$/i.test(request.path) || request.path.startsWith("/assets/"))

@@ -4,14 +4,19 @@ interface Somewhere {
 }
 
 /** Where the installation is, for whoever has not said where they are: `CHRONOMETRA_TIME_ZONE`, or where this machine is. */
-export const installationZone = (): string => process.env["CHRONOMETRA_TIME_ZONE"] ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
+export const installationZone = (): string =>
+  process.env["CHRONOMETRA_TIME_ZONE"] ?? Intl.DateTimeFormat().resolvedOptions().timeZone;
 
 /** Formats are slow to make, and there are few zones. */
 const formats = new Map<string, Intl.DateTimeFormat>();
 
 function formatIn(timeZone: string): Intl.DateTimeFormat {
   let format = formats.get(timeZone);
-  if (format === undefined) formats.set(timeZone, (format = new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" })));
+  if (format === undefined)
+    formats.set(
+      timeZone,
+      (format = new Intl.DateTimeFormat("en-CA", { timeZone, year: "numeric", month: "2-digit", day: "2-digit" })),
+    );
   return format;
 }
 

@@ -8,14 +8,29 @@ import { ApiTokenEntity } from "../access/tokens.ts";
 import { OutsideFileEntity, OutsideLineEntity, OutsideMatchEntity } from "../collect/outside/outsideEntities.ts";
 import { ClockEntity, DeskLookEntity, WeekSheetEntity } from "../collect/deskEntities.ts";
 import { ReportEntity } from "../collect/reportEntity.ts";
-import { IssuedPeriodEntity, CycleMarkEntity, IssuedPlanEntity, PeriodLockEntity, PlannedPeriodEntity, ProjectClosingEntity, ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
+import {
+  IssuedPeriodEntity,
+  CycleMarkEntity,
+  IssuedPlanEntity,
+  PeriodLockEntity,
+  PlannedPeriodEntity,
+  ProjectClosingEntity,
+  ReportingPeriodEntity,
+  SettingEntity,
+} from "../cycle/cycleEntities.ts";
 import { ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity } from "../exchange/importEntities.ts";
 import { CalendarFeedEntity, WatchlistEntity } from "../watch/watchEntities.ts";
 import { MailEntity } from "../tell/mailEntity.ts";
 import { FiguresEntity } from "../look/figuresEntity.ts";
 import { ChangeListEntity, PlanRowEntity } from "../plan/planEntities.ts";
 import { PresenceEntity } from "../plan/presenceEntity.ts";
-import { ProgrammeEntity, ProjectEntity, ProjectFieldEntity, ProjectSaysEntity, ProjectValueEntity } from "../portfolio/projectEntity.ts";
+import {
+  ProgrammeEntity,
+  ProjectEntity,
+  ProjectFieldEntity,
+  ProjectSaysEntity,
+  ProjectValueEntity,
+} from "../portfolio/projectEntity.ts";
 import { Collecting1797000000000 } from "./migrations/1797000000000-collecting.ts";
 import { Cycle1799000000000 } from "./migrations/1799000000000-cycle.ts";
 import { Desks1798000000000 } from "./migrations/1798000000000-desks.ts";
@@ -103,7 +118,30 @@ function dataSource(url: string): DataSource {
       WatchlistEntity,
       CalendarFeedEntity,
     ],
-    migrations: [FirstSchema1790000000000, PresenceAndPreferences1795000000000, IssuedPlans1796000000000, Collecting1797000000000, Desks1798000000000, Cycle1799000000000, WhatIfs1800000000000, Outside1801000000000, Watch1802000000000, Quality1803000000000, Risks1804000000000, NothingLost1805000000000, OneStream1806000000000, TrueSums1807000000000, LockWords1808000000000, LockedEstimates1809000000000, LimitWords1810000000000, RequestsAlone1811000000000, Closings1812000000000, Corrections1813000000000, ExportedPlans1814000000000, WeekChanges1815000000000],
+    migrations: [
+      FirstSchema1790000000000,
+      PresenceAndPreferences1795000000000,
+      IssuedPlans1796000000000,
+      Collecting1797000000000,
+      Desks1798000000000,
+      Cycle1799000000000,
+      WhatIfs1800000000000,
+      Outside1801000000000,
+      Watch1802000000000,
+      Quality1803000000000,
+      Risks1804000000000,
+      NothingLost1805000000000,
+      OneStream1806000000000,
+      TrueSums1807000000000,
+      LockWords1808000000000,
+      LockedEstimates1809000000000,
+      LimitWords1810000000000,
+      RequestsAlone1811000000000,
+      Closings1812000000000,
+      Corrections1813000000000,
+      ExportedPlans1814000000000,
+      WeekChanges1815000000000,
+    ],
     synchronize: false,
     extra: { connectionLimit: 10 },
   });
@@ -118,14 +156,26 @@ export async function rightsBeyond(database: DataSource): Promise<string[]> {
     `select privilege_type as it from information_schema.user_privileges where grantee = concat("'", replace(current_user(), '@', "'@'"), "'")
      union select privilege_type from information_schema.schema_privileges where grantee = concat("'", replace(current_user(), '@', "'@'"), "'") and table_schema = database()`,
   )) as { it: string }[];
-  return rows.map(({ it }) => it).filter((right) => !NEEDED.has(right)).sort();
+  return rows
+    .map(({ it }) => it)
+    .filter((right) => !NEEDED.has(right))
+    .sort();
 }
 
 const SESSION_CONNECTIONS = 3;
 
 /** Connections to a database that is up to date, for sessions alone: whoever asks who is calling waits for no plan. */
 export async function openSessions(url: string): Promise<DataSource> {
-  const source = new DataSource({ type: "mariadb", url, charset: "utf8mb4_unicode_ci", timezone: "Z", supportBigNumbers: true, entities: [AccountEntity, SessionEntity], synchronize: false, extra: { connectionLimit: SESSION_CONNECTIONS } });
+  const source = new DataSource({
+    type: "mariadb",
+    url,
+    charset: "utf8mb4_unicode_ci",
+    timezone: "Z",
+    supportBigNumbers: true,
+    entities: [AccountEntity, SessionEntity],
+    synchronize: false,
+    extra: { connectionLimit: SESSION_CONNECTIONS },
+  });
   return source.initialize();
 }
 
@@ -143,7 +193,8 @@ const NO_WAIT = 4068;
 const errnoOf = (error: unknown): number | undefined => (error as { errno?: number }).errno;
 
 /** Whether someone else held a row for longer than this statement waits. */
-export const isLockWait = (error: unknown): boolean => errnoOf(error) === LOCK_WAIT_TIMEOUT || errnoOf(error) === NO_WAIT;
+export const isLockWait = (error: unknown): boolean =>
+  errnoOf(error) === LOCK_WAIT_TIMEOUT || errnoOf(error) === NO_WAIT;
 
 /**
  * Runs work in one transaction, again where the database asks for it. Each statement sees what is committed when it begins:

@@ -25,12 +25,18 @@ export class Failure extends Error {
 
   get body(): ErrorBody {
     const { problems, clashes } = this.details;
-    return { code: this.code, message: this.message, ...(problems && { problems: [...problems] }), ...(clashes && { clashes: [...clashes] }) };
+    return {
+      code: this.code,
+      message: this.message,
+      ...(problems && { problems: [...problems] }),
+      ...(clashes && { clashes: [...clashes] }),
+    };
   }
 }
 
 /** What is there, or the failure that it is not. */
 export function orNotFound<T>(value: T | null | undefined, what: string): T {
-  if (value === null || value === undefined) throw new Failure("notFound", `There is no ${what} here; it may have been removed.`);
+  if (value === null || value === undefined)
+    throw new Failure("notFound", `There is no ${what} here; it may have been removed.`);
   return value;
 }

@@ -102,12 +102,15 @@ describe("files of the client", () => {
     writeFileSync(join(folder, ".vite", "manifest.json"), JSON.stringify(manifest));
     const { app } = createApp({ database: world.database, logger: pino({ level: "silent" }), webFolder: folder });
     const { link } = (await request(app).get("/desk")).headers;
-    const hint = (...names: string[]): string => names.map((name) => `</assets/${name}.js>; rel=modulepreload`).join(", ");
+    const hint = (...names: string[]): string =>
+      names.map((name) => `</assets/${name}.js>; rel=modulepreload`).join(", ");
     expect(link).toBe(hint("main", "common", "desk", "lines"));
     expect((await request(app).get("/projects/x/plan")).headers["link"]).toBe(hint("main", "common"));
     // What the page asks for first as well, by whoever has a session.
     const begun = await request(app).get("/desk").set("cookie", "chronometra=x");
-    expect(begun.headers["link"]).toBe(`${["/api/desk", "/api/period"].map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`).join(", ")}, ${link}`);
+    expect(begun.headers["link"]).toBe(
+      `${["/api/desk", "/api/period"].map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`).join(", ")}, ${link}`,
+    );
   });
 });
 

@@ -47,14 +47,19 @@ const SAFE_METHODS = new Set(["GET", "HEAD"]);
 /** Every changing call carries the token of its session in this header. */
 export const TOKEN_HEADER = "x-chronometra-token";
 
-async function admit(key: EndpointKey, request: Request, database: DataSource): Promise<{ me: Me | null; system: ApiTokenEntity | null }> {
+async function admit(
+  key: EndpointKey,
+  request: Request,
+  database: DataSource,
+): Promise<{ me: Me | null; system: ApiTokenEntity | null }> {
   const access = ACCESS[key];
   if (access === "token") return { me: null, system: await admitSystem(database, request.get("authorization")) };
   const id = request.session.accountId;
   const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
   if (access !== "anyone") {
     if (me === null) throw new Failure("signInNeeded");
-    if (access !== "signedIn" && !access.some((role) => me.roles.includes(role))) throw new Failure("notAllowed", refusalWords(access));
+    if (access !== "signedIn" && !access.some((role) => me.roles.includes(role)))
+      throw new Failure("notAllowed", refusalWords(access));
   }
   if (!SAFE_METHODS.has(request.method)) {
     const token = request.session.token;
@@ -64,22 +69,39 @@ async function admit(key: EndpointKey, request: Request, database: DataSource): 
 }
 
 /** Whether a schema says itself what is wrong, in words for people. */
-const isOwnWord = ({ message }: z.core.$ZodIssue): boolean => !/^(Invalid|Too (small|big)|Unrecognized|Expected|Required)/.test(message);
+const isOwnWord = ({ message }: z.core.$ZodIssue): boolean =>
+  !/^(Invalid|Too (small|big)|Unrecognized|Expected|Required)/.test(message);
 
 function readBody<K extends EndpointKey>(key: K, body: unknown): BodyOf<K> {
   const schema = (endpoints[key] as { body?: z.ZodType }).body;
   if (schema === undefined) return undefined as BodyOf<K>;
   const parsed = schema.safeParse(body);
   if (parsed.success) return parsed.data as BodyOf<K>;
-  const problems = parsed.error.issues.map((issue): Problem => ({ table: "bundle", row: "", field: issue.path.join("."), message: isOwnWord(issue) ? issue.message : wordsOf(issue, valueAt(body, issue.path)) }));
-  throw new Failure("invalid", problems.map(({ field, message }) => (field === "" ? message : `${field}: ${message}`)).join("; "), { problems });
+  const problems = parsed.error.issues.map((issue): Problem => ({
+    table: "bundle",
+    row: "",
+    field: issue.path.join("."),
+    message: isOwnWord(issue) ? issue.message : wordsOf(issue, valueAt(body, issue.path)),
+  }));
+  throw new Failure(
+    "invalid",
+    problems.map(({ field, message }) => (field === "" ? message : `${field}: ${message}`)).join("; "),
+    { problems },
+  );
 }
 
 const readJson = express.json({ limit: "20mb" });
-const parseJson = (request: Request, response: Response): Promise<void> => new Promise((resolve, reject) => readJson(request, response, (error: unknown) => (error ? reject(error as Error) : resolve())));
+const parseJson = (request: Request, response: Response): Promise<void> =>
+  new Promise((resolve, reject) =>
+    readJson(request, response, (error: unknown) => (error ? reject(error as Error) : resolve())),
+  );
 
 /** What the log says of a call: never its headers, nor what is secret in its address. */
-export const loggedCall = ({ id, method, url }: { id?: unknown; method?: string; url?: string }): object => ({ id, method, url: (url ?? "").replace(/\?.*$/s, "?...").replace(/(\/feeds\/calendar\/).*/, "$1...") });
+export const loggedCall = ({ id, method, url }: { id?: unknown; method?: string; url?: string }): object => ({
+  id,
+  method,
+  url: (url ?? "").replace(/\?.*$/s, "?...").replace(/(\/feeds\/calendar\/).*/, "$1..."),
+});
 
 /** Tells callers of a path that is served by another method which ones there are; of any other, that there is nothing. */
 export function otherMethods(served: ReadonlySet<EndpointKey>): (request: Request, response: Response) => void {
@@ -88,7 +110,9 @@ export function otherMethods(served: ReadonlySet<EndpointKey>): (request: Reques
     return { method, pattern: new RegExp(`^${path.replace(/[.]/g, "\\.").replace(/:\w+/g, "[^/]+")}$`) };
   });
   return (request, response) => {
-    const methods = paths.filter(({ pattern }) => pattern.test(request.baseUrl + request.path)).map(({ method }) => method);
+    const methods = paths
+      .filter(({ pattern }) => pattern.test(request.baseUrl + request.path))
+      .map(({ method }) => method);
     if (methods.length === 0) throw new Failure("notFound");
     response.setHeader("Allow", [...new Set(methods)].join(", "));
     throw new Failure("wrongMethod");
@@ -120,26 +144,50 @@ export function serve<K extends EndpointKey>(serving: Serving, key: K, handler: 
 }
 
 /** What a driver says when the database went away or does not answer. */
-const LINE_LOST = new Set(["ECONNREFUSED", "ECONNRESET", "EPIPE", "ETIMEDOUT", "PROTOCOL_CONNECTION_LOST", "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR", "ER_SERVER_SHUTDOWN"]);
+const LINE_LOST = new Set([
+  "ECONNREFUSED",
+  "ECONNRESET",
+  "EPIPE",
+  "ETIMEDOUT",
+  "PROTOCOL_CONNECTION_LOST",
+  "PROTOCOL_ENQUEUE_AFTER_FATAL_ERROR",
+  "ER_SERVER_SHUTDOWN",
+]);
 
 /** What the reader of uploads says of a body that is broken. */
-const isMultipartError = (error: unknown): boolean => error instanceof Error && /^(Multipart: |Malformed part header|Unexpected end of form|Unsupported content type|Missing Content-Type)/.test(error.message);
+const isMultipartError = (error: unknown): boolean =>
+  error instanceof Error &&
+  /^(Multipart: |Malformed part header|Unexpected end of form|Unsupported content type|Missing Content-Type)/.test(
+    error.message,
+  );
 
 /** What an error says to whoever called. */
 export function asFailure(error: unknown): Failure {
   if (error instanceof Failure) return error;
   if (error instanceof PlanProblems) {
-    const words = error.problems.slice(0, 3).map(({ row, field, message, said }) => said ?? [row, field].filter(Boolean).join(" ") + (row || field ? ": " : "") + message);
+    const words = error.problems
+      .slice(0, 3)
+      .map(
+        ({ row, field, message, said }) =>
+          said ?? [row, field].filter(Boolean).join(" ") + (row || field ? ": " : "") + message,
+      );
     return new Failure("invalid", words.join("; "), { problems: error.problems });
   }
   const { type, code } = error as { type?: string; code?: string };
   if (type === "entity.too.large" || code === "LIMIT_FILE_SIZE") return new Failure("tooLarge");
-  if (code?.startsWith("LIMIT_") === true) return new Failure("invalid", "The upload has more files or fields than can be taken.");
+  if (code?.startsWith("LIMIT_") === true)
+    return new Failure("invalid", "The upload has more files or fields than can be taken.");
   if (code !== undefined && LINE_LOST.has(code)) return new Failure("unavailable");
-  if (type === "charset.unsupported" || type === "encoding.unsupported") return new Failure("invalid", "Send JSON in UTF-8, uncompressed or as gzip, deflate or br.");
-  if (isMultipartError(error)) return new Failure("invalid", "The upload is cut off or not put together as multipart/form-data; send the file again.");
+  if (type === "charset.unsupported" || type === "encoding.unsupported")
+    return new Failure("invalid", "Send JSON in UTF-8, uncompressed or as gzip, deflate or br.");
+  if (isMultipartError(error))
+    return new Failure(
+      "invalid",
+      "The upload is cut off or not put together as multipart/form-data; send the file again.",
+    );
   const { status } = error as { status?: unknown };
-  if (type !== "entity.parse.failed" && typeof status === "number" && status >= 400 && status < 500) return new Failure("invalid", "The call cannot be read: its address, its headers or what came with it are broken.");
+  if (type !== "entity.parse.failed" && typeof status === "number" && status >= 400 && status < 500)
+    return new Failure("invalid", "The call cannot be read: its address, its headers or what came with it are broken.");
   if (type === "entity.parse.failed") return new Failure("invalid", "What was sent is not JSON.");
   return new Failure("internal");
 }
@@ -148,7 +196,8 @@ export function asFailure(error: unknown): Failure {
 export function tellFailure(error: unknown, request: Request, response: Response, next: NextFunction): void {
   const failure = asFailure(error);
   if (failure.code === "internal") request.log?.error(error);
-  if (failure.retryAfterSeconds !== null && !response.headersSent) response.setHeader("Retry-After", failure.retryAfterSeconds);
+  if (failure.retryAfterSeconds !== null && !response.headersSent)
+    response.setHeader("Retry-After", failure.retryAfterSeconds);
   if (response.headersSent) next(error);
   else response.status(failure.status).json(failure.body);
 }

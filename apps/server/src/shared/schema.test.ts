@@ -4,7 +4,10 @@ import { openDatabase, rightsBeyond } from "./database.ts";
 describe("the schema", () => {
   it("can be brought up to date again at any time, also by two servers starting at once, and changes nothing then", async () => {
     const { url, database, drop } = await freshDatabase();
-    const tables = async (): Promise<unknown> => database.query("select table_name, table_rows from information_schema.tables where table_schema = database() order by 1");
+    const tables = async (): Promise<unknown> =>
+      database.query(
+        "select table_name, table_rows from information_schema.tables where table_schema = database() order by 1",
+      );
     const before = await tables();
     const again = await Promise.all([openDatabase(url), openDatabase(url)]);
     expect(await tables()).toEqual(before);
@@ -19,7 +22,9 @@ describe("the schema", () => {
     await database.query("drop trigger baseline_no_delete");
     const again = await openDatabase(url);
     expect(await again.query("select count(*) as n from import_draft")).toHaveLength(1);
-    expect(await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()")).toHaveLength(8);
+    expect(
+      await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()"),
+    ).toHaveLength(8);
     await again.destroy();
     await drop();
   });
@@ -35,13 +40,19 @@ describe("the schema", () => {
     expect(await rightsBeyond(app)).toEqual([]);
     expect(await rightsBeyond(database)).toContain("DROP");
     for (const table of ["baseline", "baseline_plan", "issued_period", "issued_plan"]) {
-      for (const act of [`truncate table ${table}`, `drop table ${table}`, `alter table ${table} add spoilt int`, `drop trigger ${table}_no_delete`])
+      for (const act of [
+        `truncate table ${table}`,
+        `drop table ${table}`,
+        `alter table ${table} add spoilt int`,
+        `drop trigger ${table}_no_delete`,
+      ])
         await expect(app.query(act)).rejects.toThrow(/denied/);
     }
     await app.query("insert into setting (name, value) values ('kept', '1')");
     await app.query("delete from setting where name = 'kept'");
     await app.query("insert into baseline_plan (project_id, number, content) values ('p', 1, '{}')");
-    for (const act of ["update baseline_plan set content = '[]'", "delete from baseline_plan"]) await expect(app.query(act)).rejects.toThrow(/written once and stays/);
+    for (const act of ["update baseline_plan set content = '[]'", "delete from baseline_plan"])
+      await expect(app.query(act)).rejects.toThrow(/written once and stays/);
     await app.destroy();
     await database.query("drop user 'frozen_test'@'%'");
     await drop();
@@ -61,12 +72,23 @@ describe("the schema", () => {
   it("holds for every entity a column of the same name and a type that fits", async () => {
     const { database, drop } = await freshDatabase();
     for (const entity of database.entityMetadatas) {
-      const rows = (await database.query("select column_name as name, data_type as type, is_nullable as nullable from information_schema.columns where table_schema = database() and table_name = ?", [entity.tableName])) as { name: string; type: string; nullable: string }[];
+      const rows = (await database.query(
+        "select column_name as name, data_type as type, is_nullable as nullable from information_schema.columns where table_schema = database() and table_name = ?",
+        [entity.tableName],
+      )) as { name: string; type: string; nullable: string }[];
       const known = new Map(rows.map((row) => [row.name, row]));
-      expect([entity.tableName, [...known.keys()].sort()]).toEqual([entity.tableName, entity.columns.map(({ databaseName }) => databaseName).sort()]);
+      expect([entity.tableName, [...known.keys()].sort()]).toEqual([
+        entity.tableName,
+        entity.columns.map(({ databaseName }) => databaseName).sort(),
+      ]);
       for (const column of entity.columns) {
         const type = { "simple-json": "text", boolean: "tinyint" }[String(column.type)] ?? String(column.type);
-        expect([entity.tableName, column.databaseName, known.get(column.databaseName)!.type, known.get(column.databaseName)!.nullable]).toEqual([entity.tableName, column.databaseName, type, column.isNullable ? "YES" : "NO"]);
+        expect([
+          entity.tableName,
+          column.databaseName,
+          known.get(column.databaseName)!.type,
+          known.get(column.databaseName)!.nullable,
+        ]).toEqual([entity.tableName, column.databaseName, type, column.isNullable ? "YES" : "NO"]);
       }
     }
     await drop();

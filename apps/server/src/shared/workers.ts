@@ -20,14 +20,39 @@ export class ReaderEnded extends Error {}
  * Reads what someone sent, away from the thread that answers calls and within limits of memory and time.
  * @throws {ReaderEnded} where it took more of either than it may
  */
-export async function inReader<T>(file: string, job: unknown, { signal, transferList, milliseconds = READER_MILLISECONDS, megabytes = READER_MEGABYTES }: { signal?: AbortSignal; transferList?: NonNullable<Options["transferList"]>; milliseconds?: number; megabytes?: number } = {}): Promise<T> {
-  readers ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, resourceLimits: { maxOldGenerationSizeMb: megabytes }, ...source });
+export async function inReader<T>(
+  file: string,
+  job: unknown,
+  {
+    signal,
+    transferList,
+    milliseconds = READER_MILLISECONDS,
+    megabytes = READER_MEGABYTES,
+  }: {
+    signal?: AbortSignal;
+    transferList?: NonNullable<Options["transferList"]>;
+    milliseconds?: number;
+    megabytes?: number;
+  } = {},
+): Promise<T> {
+  readers ??= new Piscina({
+    maxThreads: 2,
+    idleTimeout: 20_000,
+    resourceLimits: { maxOldGenerationSizeMb: megabytes },
+    ...source,
+  });
   const late = AbortSignal.timeout(milliseconds);
   try {
-    return (await readers.run(job, { filename: fileOf(file), signal: signal === undefined ? late : AbortSignal.any([signal, late]), ...(transferList === undefined ? {} : { transferList }) })) as T;
+    return (await readers.run(job, {
+      filename: fileOf(file),
+      signal: signal === undefined ? late : AbortSignal.any([signal, late]),
+      ...(transferList === undefined ? {} : { transferList }),
+    })) as T;
   } catch (error) {
-    if (late.aborted && signal?.aborted !== true) throw new ReaderEnded(`it took longer than ${Math.round(milliseconds / 1000)} s to read, and was given up`);
-    if ((error as { code?: string }).code === "ERR_WORKER_OUT_OF_MEMORY") throw new ReaderEnded(`it needs more than ${megabytes} MB of memory to read, and was given up`);
+    if (late.aborted && signal?.aborted !== true)
+      throw new ReaderEnded(`it took longer than ${Math.round(milliseconds / 1000)} s to read, and was given up`);
+    if ((error as { code?: string }).code === "ERR_WORKER_OUT_OF_MEMORY")
+      throw new ReaderEnded(`it needs more than ${megabytes} MB of memory to read, and was given up`);
     throw error;
   }
 }

@@ -41,7 +41,8 @@ const MOST_TRIES = 30;
 const AT_ONCE = 50;
 
 /** Before the next try: growing, and never much over an hour. */
-export const pauseAfter = (tries: number): number => Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
+export const pauseAfter = (tries: number): number =>
+  Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
 
 /** Whether a mail server has refused a message for good (RFC 5321, 4.2.1: codes from 500 on). */
 const isFinal = (error: unknown): boolean => ((error as { responseCode?: number }).responseCode ?? 0) >= 500;
@@ -55,7 +56,15 @@ export class Post {
 
   constructor(private readonly options: PostOptions) {
     const patience = options.patienceMilliseconds ?? PATIENCE_MILLISECONDS;
-    this.outside = options.smtp === undefined ? null : createTransport({ url: options.smtp, connectionTimeout: patience, greetingTimeout: patience, socketTimeout: patience });
+    this.outside =
+      options.smtp === undefined
+        ? null
+        : createTransport({
+            url: options.smtp,
+            connectionTimeout: patience,
+            greetingTimeout: patience,
+            socketTimeout: patience,
+          });
   }
 
   addressOf({ login }: Addressed): string {
@@ -82,11 +91,22 @@ export class Post {
   async deliver(database: DataSource, now = Date.now()): Promise<number> {
     if (this.outside === null) return 0;
     const mails = database.getRepository(MailEntity);
-    await database.query("update mail set state = 'failed', why = 'the server stopped while it was being sent; it may or may not have arrived' where state = 'sending' and next_at < ?", [now]);
-    const due = await mails.createQueryBuilder("mail").where("mail.state = 'waiting' and mail.nextAt <= :now", { now }).orderBy("mail.sentAt").limit(AT_ONCE).getMany();
+    await database.query(
+      "update mail set state = 'failed', why = 'the server stopped while it was being sent; it may or may not have arrived' where state = 'sending' and next_at < ?",
+      [now],
+    );
+    const due = await mails
+      .createQueryBuilder("mail")
+      .where("mail.state = 'waiting' and mail.nextAt <= :now", { now })
+      .orderBy("mail.sentAt")
+      .limit(AT_ONCE)
+      .getMany();
     let left = 0;
     for (const mail of due) {
-      const taken = (await database.query("update mail set state = 'sending', tries = tries + 1, next_at = ? where id = ? and state = 'waiting'", [Date.now() + HELD_MILLISECONDS, mail.id])) as { affectedRows: number };
+      const taken = (await database.query(
+        "update mail set state = 'sending', tries = tries + 1, next_at = ? where id = ? and state = 'waiting'",
+        [Date.now() + HELD_MILLISECONDS, mail.id],
+      )) as { affectedRows: number };
       if (taken.affectedRows === 1 && (await this.sendOne(database, mail))) left++;
     }
     return left;
@@ -94,7 +114,8 @@ export class Post {
 
   private async sendOne(database: DataSource, mail: MailEntity): Promise<boolean> {
     const mails = database.getRepository(MailEntity);
-    const link = mail.link === null || this.options.address === undefined ? null : new URL(mail.link, this.options.address).href;
+    const link =
+      mail.link === null || this.options.address === undefined ? null : new URL(mail.link, this.options.address).href;
     const sender = this.options.sender ?? `Chronometra <chronometra@${this.options.domain ?? "localhost"}>`;
     try {
       await this.outside!.sendMail({
@@ -113,7 +134,12 @@ export class Post {
     } catch (error) {
       const tries = mail.tries + 1;
       const why = (error instanceof Error ? error.message : String(error)).slice(0, 500);
-      await mails.update({ id: mail.id, state: "sending" }, isFinal(error) || tries >= MOST_TRIES ? { state: "failed", why } : { state: "waiting", why, nextAt: String(Date.now() + pauseAfter(tries)) });
+      await mails.update(
+        { id: mail.id, state: "sending" },
+        isFinal(error) || tries >= MOST_TRIES
+          ? { state: "failed", why }
+          : { state: "waiting", why, nextAt: String(Date.now() + pauseAfter(tries)) },
+      );
       return false;
     }
   }

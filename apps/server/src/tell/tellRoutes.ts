@@ -8,11 +8,22 @@ export function tellRoutes(serving: Serving): void {
   serve(serving, "GET /api/mail", async ({ database, me }) => {
     const where = me.roles.includes("administrator") ? {} : { accountId: me.id };
     const mails = await database.getRepository(MailEntity).find({ where, order: { sentAt: "DESC" }, take: NEWEST });
-    return mails.map(({ id, address, subject, body, sentAt, state, tries, why }) => ({ id, to: address, subject, body, sentAt: sentAt.toISOString(), state, tries, why }));
+    return mails.map(({ id, address, subject, body, sentAt, state, tries, why }) => ({
+      id,
+      to: address,
+      subject,
+      body,
+      sentAt: sentAt.toISOString(),
+      state,
+      tries,
+      why,
+    }));
   });
 
   serve(serving, "POST /api/mail/:mail/again", async ({ database, params }) => {
-    const { affected } = await database.getRepository(MailEntity).update({ id: params["mail"]!, state: "failed" }, { state: "waiting", tries: 0, nextAt: "0" });
+    const { affected } = await database
+      .getRepository(MailEntity)
+      .update({ id: params["mail"]!, state: "failed" }, { state: "waiting", tries: 0, nextAt: "0" });
     if (affected === 0) throw new Failure("conflict", "This message has left, or waits to, already.");
     return { ok: true as const };
   });

@@ -42,9 +42,15 @@ export interface Caller {
 
 /** No sentence of the server says a date as files do; what is quoted of a caller stays as they wrote it, and so does how to write one. */
 function speaksToPeople({ body }: request.Response): void {
-  const said = Array.isArray(body) ? (body as { label?: unknown }[]).map((each) => each?.label) : [(body as { message?: unknown } | null)?.message];
+  const said = Array.isArray(body)
+    ? (body as { label?: unknown }[]).map((each) => each?.label)
+    : [(body as { message?: unknown } | null)?.message];
   for (const words of said)
-    if (typeof words === "string" && !words.includes("YYYY-MM-DD") && /\d{4}-\d{2}-\d{2}/.test(words.replace(/"[^"]*"|“[^”]*”/g, "")))
+    if (
+      typeof words === "string" &&
+      !words.includes("YYYY-MM-DD") &&
+      /\d{4}-\d{2}-\d{2}/.test(words.replace(/"[^"]*"|“[^”]*”/g, ""))
+    )
       throw new Error(`A sentence says a date as files do: ${words}`);
 }
 
@@ -65,7 +71,13 @@ export class TestWorld {
   }
 
   addAccount(login: string, roles: Role[], person: string | null = null): Promise<Me> {
-    return addAccount(this.database, { login, name: login.charAt(0).toUpperCase() + login.slice(1), passwordHash: this.passwordHash, roles, personId: person });
+    return addAccount(this.database, {
+      login,
+      name: login.charAt(0).toUpperCase() + login.slice(1),
+      passwordHash: this.passwordHash,
+      roles,
+      personId: person,
+    });
   }
 
   /** Adds an account and signs it in. */
@@ -73,7 +85,10 @@ export class TestWorld {
     const me = await this.addAccount(login, roles, person);
     const agent = request.agent(this.app.app);
     const first = await agent.get("/api/session");
-    const signedIn = await agent.post("/api/session").set(TOKEN_HEADER, tokenOf(first)).send({ login, password: PASSWORD });
+    const signedIn = await agent
+      .post("/api/session")
+      .set(TOKEN_HEADER, tokenOf(first))
+      .send({ login, password: PASSWORD });
     if (signedIn.status !== 200) throw new Error(`${login} could not sign in: ${signedIn.text}`);
     const token = tokenOf(signedIn);
     return {
@@ -85,18 +100,25 @@ export class TestWorld {
 
   /** Stores a plan as a project of that manager; gives its id. */
   async addProject(manager: Me, bundle: PlanBundle): Promise<string> {
-    const project = await inTransaction(this.database, (tx) => createProject(tx, manager, { bundle, programmeId: null, managerId: manager.id, label: "Brought by a test" }));
+    const project = await inTransaction(this.database, (tx) =>
+      createProject(tx, manager, { bundle, programmeId: null, managerId: manager.id, label: "Brought by a test" }),
+    );
     return project.id;
   }
 
   async openPeriod(number: number, fromDate: string, dataDate: string): Promise<void> {
-    await this.database.getRepository(ReportingPeriodEntity).insert({ number, fromDate, dataDate, issueBy: `${dataDate}T18:00` });
+    await this.database
+      .getRepository(ReportingPeriodEntity)
+      .insert({ number, fromDate, dataDate, issueBy: `${dataDate}T18:00` });
   }
 }
 
 export const tokenOf = (response: request.Response): string => (response.body as { token: string }).token;
 
-const DAY: [string, string][] = [["08:00", "12:00"], ["13:00", "17:00"]];
+const DAY: [string, string][] = [
+  ["08:00", "12:00"],
+  ["13:00", "17:00"],
+];
 
 /** A small plan: dig, pour after it, a milestone after that; two people, material at the start, Monday 2 March 2026. */
 export function smallPlan(extra: Partial<PlanBundle> = {}): PlanBundle {
@@ -104,17 +126,33 @@ export function smallPlan(extra: Partial<PlanBundle> = {}): PlanBundle {
   return {
     format: "chronometra-plan",
     version: 1,
-    project: { code: `T-${randomUUID().slice(0, 8)}`, name: "Slipway", currency: "EUR", start: "2026-03-02", calendar: "std", ...project },
+    project: {
+      code: `T-${randomUUID().slice(0, 8)}`,
+      name: "Slipway",
+      currency: "EUR",
+      start: "2026-03-02",
+      calendar: "std",
+      ...project,
+    },
     calendars: [{ id: "std", name: "Standard", week: { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY } }],
-    people: [{ id: "ann", name: "Ann", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }, { id: "bo", name: "Bo", rates: [{ from: "2026-01-01", perHourMinor: 3000 }] }],
+    people: [
+      { id: "ann", name: "Ann", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] },
+      { id: "bo", name: "Bo", rates: [{ from: "2026-01-01", perHourMinor: 3000 }] },
+    ],
     activities: [
       { id: "works", name: "Works", kind: "summary" },
       { id: "dig", name: "Dig", parent: "works", durationMinutes: 2400 },
       { id: "pour", name: "Pour", parent: "works", durationMinutes: 1440 },
       { id: "open", name: "Open", kind: "milestone", deadline: "2026-03-13" },
     ],
-    links: [{ from: "dig", to: "pour" }, { from: "pour", to: "open" }],
-    assignments: [{ activity: "dig", person: "ann", plannedMinutes: 2400 }, { activity: "pour", person: "bo", plannedMinutes: 1440 }],
+    links: [
+      { from: "dig", to: "pour" },
+      { from: "pour", to: "open" },
+    ],
+    assignments: [
+      { activity: "dig", person: "ann", plannedMinutes: 2400 },
+      { activity: "pour", person: "bo", plannedMinutes: 1440 },
+    ],
     costs: [{ id: "c1", activity: "pour", category: "material", plannedMinor: 100_000, timing: "start" }],
     ...rest,
   };

@@ -1,5 +1,14 @@
 import type { Me, SharedEffect, WatchAct } from "@chronometra/contract";
-import { compileCalendars, ownValueFault, pushOut, schedulePlan, toBundle, type Change, type Person, type Plan } from "@chronometra/core";
+import {
+  compileCalendars,
+  ownValueFault,
+  pushOut,
+  schedulePlan,
+  toBundle,
+  type Change,
+  type Person,
+  type Plan,
+} from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -25,21 +34,39 @@ interface Planned {
 /** Brings someone into a plan who works in another one. */
 async function personChange(manager: EntityManager, plan: Plan, person: string): Promise<Change[]> {
   if (plan.people.has(person)) return [];
-  const rows = (await manager.query("select doc from plan_row where table_name = 'people' and row_key = ? order by project_id limit 1", [person])) as { doc: string }[];
+  const rows = (await manager.query(
+    "select doc from plan_row where table_name = 'people' and row_key = ? order by project_id limit 1",
+    [person],
+  )) as { doc: string }[];
   if (rows.length === 0) throw new Failure("invalid", "There is nobody of that name in any project.");
   const { calendar, ...row } = JSON.parse(rows[0]!.doc) as Person;
-  return [{ type: "addRow", table: "people", key: person, row: calendar !== undefined && plan.calendars.has(calendar) ? { ...row, calendar } : row }];
+  return [
+    {
+      type: "addRow",
+      table: "people",
+      key: person,
+      row: calendar !== undefined && plan.calendars.has(calendar) ? { ...row, calendar } : row,
+    },
+  ];
 }
 
 function reassigned(plan: Plan, id: string, from: string | null, to: string): Change[] | string {
   const own = [...plan.assignments].filter(([, { activity }]) => activity === id);
   const moved = own.filter(([, { person }]) => (from === null ? person !== to : person === from));
   if (moved.length === 0) return from === null ? "nobody else works on it" : "they do not work on it";
-  if (own.some(([, { person }]) => person === to) || moved.length > 1) return own.some(([, { person }]) => person === to) ? "they work on it already" : "several people work on it; select whose work to move";
+  if (own.some(([, { person }]) => person === to) || moved.length > 1)
+    return own.some(([, { person }]) => person === to)
+      ? "they work on it already"
+      : "several people work on it; select whose work to move";
   return moved.map(([key]): Change => ({ type: "editRow", table: "assignments", key, set: { person: to } }));
 }
 
-async function plannedFor(manager: EntityManager, plan: Plan, ids: readonly string[], act: WatchAct["act"]): Promise<Planned> {
+async function plannedFor(
+  manager: EntityManager,
+  plan: Plan,
+  ids: readonly string[],
+  act: WatchAct["act"],
+): Promise<Planned> {
   const left: Planned["left"] = [];
   const each = (make: (id: string) => Change[] | string): Change[] =>
     ids.flatMap((id) => {
@@ -52,28 +79,60 @@ async function plannedFor(manager: EntityManager, plan: Plan, ids: readonly stri
   switch (act.do) {
     case "pushOut": {
       const bundle = toBundle(plan);
-      const pushed = pushOut(bundle, schedulePlan(bundle), ids, act.days, act.reason === undefined || act.reason === "" ? `put off by ${act.days} d` : act.reason);
+      const pushed = pushOut(
+        bundle,
+        schedulePlan(bundle),
+        ids,
+        act.days,
+        act.reason === undefined || act.reason === "" ? `put off by ${act.days} d` : act.reason,
+      );
       return { changes: pushed.changes, left: [...pushed.left] };
     }
     case "reassign": {
       const changes = each((id) => reassigned(plan, id, act.from, act.to));
-      return { changes: changes.length === 0 ? [] : [...(await personChange(manager, plan, act.to)), ...changes], left };
+      return {
+        changes: changes.length === 0 ? [] : [...(await personChange(manager, plan, act.to)), ...changes],
+        left,
+      };
     }
     case "setOwner": {
-      const changes = each((id) => (plan.activities.get(id)!.owner === (act.to ?? undefined) ? "is so already" : [{ type: "setWorking", activity: id, owner: act.to }]));
-      return { changes: changes.length === 0 || act.to === null ? changes : [...(await personChange(manager, plan, act.to)), ...changes], left };
+      const changes = each((id) =>
+        plan.activities.get(id)!.owner === (act.to ?? undefined)
+          ? "is so already"
+          : [{ type: "setWorking", activity: id, owner: act.to }],
+      );
+      return {
+        changes:
+          changes.length === 0 || act.to === null
+            ? changes
+            : [...(await personChange(manager, plan, act.to)), ...changes],
+        left,
+      };
     }
     case "setName":
       return { changes: each((id) => [{ type: "setName", activity: id, name: act.name }]), left };
     case "setDeadline":
-      return { changes: each((id) => (plan.activities.get(id)!.kind === "summary" ? "a branch has no deadline" : [{ type: "setDeadline", activity: id, date: act.date }])), left };
+      return {
+        changes: each((id) =>
+          plan.activities.get(id)!.kind === "summary"
+            ? "a branch has no deadline"
+            : [{ type: "setDeadline", activity: id, date: act.date }],
+        ),
+        left,
+      };
     case "setDuration": {
       const { set } = compileCalendars([...plan.calendars.values()]);
       const changes = each((id) => {
         const activity = plan.activities.get(id)!;
         if ((activity.kind ?? "work") !== "work") return "has no duration of its own";
         if (activity.driver === "effort") return "its hours decide how long it takes";
-        return [{ type: "setDuration", activity: id, minutes: Math.max(1, Math.round(act.days * set.get(activity.calendar ?? plan.project.calendar).dayMinutes)) }];
+        return [
+          {
+            type: "setDuration",
+            activity: id,
+            minutes: Math.max(1, Math.round(act.days * set.get(activity.calendar ?? plan.project.calendar).dayMinutes)),
+          },
+        ];
       });
       return { changes, left };
     }
@@ -82,7 +141,9 @@ async function plannedFor(manager: EntityManager, plan: Plan, ids: readonly stri
       const changes = each((id) => {
         if (field === undefined) return `its project has no field "${act.field}"`;
         const fault = act.value === null ? null : ownValueFault(field, act.value);
-        return fault === null ? [{ type: "setOwnValue", activity: id, field: field.id, value: act.value }] : `${act.field} ${fault}`;
+        return fault === null
+          ? [{ type: "setOwnValue", activity: id, field: field.id, value: act.value }]
+          : `${act.field} ${fault}`;
       });
       return { changes, left };
     }
@@ -91,17 +152,32 @@ async function plannedFor(manager: EntityManager, plan: Plan, ids: readonly stri
   }
 }
 
-const LABELS: Record<WatchAct["act"]["do"], string> = { pushOut: "Put off", reassign: "Moved to someone else", setOwner: "Owner", setName: "Name", setDuration: "Duration", setDeadline: "Deadline", setOwnValue: "Own field" };
+const LABELS: Record<WatchAct["act"]["do"], string> = {
+  pushOut: "Put off",
+  reassign: "Moved to someone else",
+  setOwner: "Owner",
+  setName: "Name",
+  setDuration: "Duration",
+  setDeadline: "Deadline",
+  setOwnValue: "Own field",
+};
 
 /** Chosen rows by project, projects in one order everywhere. */
 function byProject(rows: WatchAct["rows"]): [project: string, ids: string[]][] {
   const found = new Map<string, Set<string>>();
   for (const { project, activity } of rows) found.set(project, (found.get(project) ?? new Set()).add(activity));
-  return [...found].map(([project, ids]): [string, string[]] => [project, [...ids]]).sort(([a], [b]) => (a < b ? -1 : 1));
+  return [...found]
+    .map(([project, ids]): [string, string[]] => [project, [...ids]])
+    .sort(([a], [b]) => (a < b ? -1 : 1));
 }
 
-const named = (project: ProjectEntity, left: Planned["left"]): Left[] => left.map((each) => ({ project: project.head.name, ...each }));
-const refused = (project: ProjectEntity, plan: Plan, ids: readonly string[], why: string): Left[] => named(project, ids.map((id) => ({ id, name: plan.activities.get(id)?.name ?? id, why })));
+const named = (project: ProjectEntity, left: Planned["left"]): Left[] =>
+  left.map((each) => ({ project: project.head.name, ...each }));
+const refused = (project: ProjectEntity, plan: Plan, ids: readonly string[], why: string): Left[] =>
+  named(
+    project,
+    ids.map((id) => ({ id, name: plan.activities.get(id)?.name ?? id, why })),
+  );
 
 /** Why someone may change nothing in a project; `null` where they may. */
 async function notOpen(manager: EntityManager, me: Me, project: ProjectEntity): Promise<string | null> {
@@ -110,7 +186,11 @@ async function notOpen(manager: EntityManager, me: Me, project: ProjectEntity): 
 }
 
 /** What doing something with rows would move, project by project; stores nothing. */
-export async function effectOfAct(database: DataSource, me: Me, { rows, act }: WatchAct): Promise<{ effects: SharedEffect; left: Left[] }> {
+export async function effectOfAct(
+  database: DataSource,
+  me: Me,
+  { rows, act }: WatchAct,
+): Promise<{ effects: SharedEffect; left: Left[] }> {
   const effects: SharedEffect = [];
   const left: Left[] = [];
   for (const [id, ids] of byProject(rows)) {
@@ -123,34 +203,52 @@ export async function effectOfAct(database: DataSource, me: Me, { rows, act }: W
     }
     const planned = await plannedFor(database.manager, plan, ids, act);
     left.push(...named(project, planned.left));
-    if (planned.changes.length > 0) effects.push({ project: id, code: project.code, name: project.head.name, effect: presentEffect(plan, applyChecked(plan, planned.changes).plan) });
+    if (planned.changes.length > 0)
+      effects.push({
+        project: id,
+        code: project.code,
+        name: project.head.name,
+        effect: presentEffect(plan, applyChecked(plan, planned.changes).plan),
+      });
   }
   return { effects, left };
 }
 
 /** Does something with rows of several projects, all or nothing; rows that it does not fit are left and named. */
-export async function doAct(database: DataSource, me: Me, { rows, act }: WatchAct): Promise<{ changed: number; left: Left[]; revisions: { project: string; revision: number }[] }> {
+export async function doAct(
+  database: DataSource,
+  me: Me,
+  { rows, act }: WatchAct,
+): Promise<{ changed: number; left: Left[]; revisions: { project: string; revision: number }[] }> {
   const wanted = byProject(rows);
-  return writeProjects(database, me, wanted.map(([id]) => id), async (writing) => {
-    const left: Left[] = [];
-    const revisions: { project: string; revision: number }[] = [];
-    let changed = 0;
-    for (const [id, ids] of wanted) {
-      const why = await notOpen(writing.manager, me, writing.project(id));
-      const plan = await writing.plan(writing.project(id));
-      if (why !== null) {
-        left.push(...refused(writing.project(id), plan, ids, why));
-        continue;
+  return writeProjects(
+    database,
+    me,
+    wanted.map(([id]) => id),
+    async (writing) => {
+      const left: Left[] = [];
+      const revisions: { project: string; revision: number }[] = [];
+      let changed = 0;
+      for (const [id, ids] of wanted) {
+        const why = await notOpen(writing.manager, me, writing.project(id));
+        const plan = await writing.plan(writing.project(id));
+        if (why !== null) {
+          left.push(...refused(writing.project(id), plan, ids, why));
+          continue;
+        }
+        const project = await writing.editable(id);
+        const planned = await plannedFor(writing.manager, plan, ids, act);
+        left.push(...named(project, planned.left));
+        if (planned.changes.length === 0) continue;
+        const count = ids.length - planned.left.length;
+        const { result } = await storeChanges(writing, project, {
+          changes: planned.changes,
+          label: `${LABELS[act.do]}: ${count === 1 ? "an activity" : `${count} activities`} of a watchlist`,
+        });
+        revisions.push({ project: id, revision: result.revision });
+        changed += count;
       }
-      const project = await writing.editable(id);
-      const planned = await plannedFor(writing.manager, plan, ids, act);
-      left.push(...named(project, planned.left));
-      if (planned.changes.length === 0) continue;
-      const count = ids.length - planned.left.length;
-      const { result } = await storeChanges(writing, project, { changes: planned.changes, label: `${LABELS[act.do]}: ${count === 1 ? "an activity" : `${count} activities`} of a watchlist` });
-      revisions.push({ project: id, revision: result.revision });
-      changed += count;
-    }
-    return { changed, left, revisions };
-  });
+      return { changed, left, revisions };
+    },
+  );
 }

@@ -38,7 +38,10 @@ export async function endFeed(database: DataSource, me: Me, subject: string): Pr
 
 /** What a secret address shows: as much as its owner may see today. */
 export async function feedText(database: DataSource, secret: string): Promise<string> {
-  const feed = orNotFound(await database.getRepository(CalendarFeedEntity).findOneBy({ hash: hashOf(secret) }), "calendar at that address; its owner may have made a new one");
+  const feed = orNotFound(
+    await database.getRepository(CalendarFeedEntity).findOneBy({ hash: hashOf(secret) }),
+    "calendar at that address; its owner may have made a new one",
+  );
   const me = await findAccount(database, feed.accountId);
   const lookers = ACCESS["POST /api/watch"] as readonly string[];
   if (me === null || !me.roles.some((role) => lookers.includes(role))) throw new Failure("notAllowed");

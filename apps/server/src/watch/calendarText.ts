@@ -18,7 +18,15 @@ const dayOf = (date: string): Date => new Date(`${date}T00:00:00Z`);
 export function calendarText(name: string, days: readonly CalendarDay[]): string {
   const calendar = ical({ name, prodId: { company: "Chronometra", product: "Chronometra", language: "EN" } });
   for (const { id, from, to, title, words } of days) {
-    calendar.createEvent({ id, start: dayOf(from), end: dayOf(formatDate(addDays(parseDate(to)!, 1))), allDay: true, summary: title, description: words, timezone: "UTC" });
+    calendar.createEvent({
+      id,
+      start: dayOf(from),
+      end: dayOf(formatDate(addDays(parseDate(to)!, 1))),
+      allDay: true,
+      summary: title,
+      description: words,
+      timezone: "UTC",
+    });
   }
   return calendar.toString();
 }

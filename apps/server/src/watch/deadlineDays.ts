@@ -11,7 +11,15 @@ export async function deadlineDays(database: DataSource): Promise<CalendarDay[]>
   return rows.flatMap(({ id, code, name, summary }) =>
     (JSON.parse(summary) as Summary).deadlines.flatMap((line): CalendarDay[] => {
       if (line.marginDays === null || line.state === "metOnTime" || line.state === "metLate") return [];
-      return [{ id: `deadline-${id}-${line.id}`, from: line.deadline, to: line.deadline, title: line.name, words: `${code} ${name}. Forecast ${dateWords(line.finish)}, ${dayWords(Math.abs(line.marginDays))} ${line.marginDays < 0 ? "short" : "in hand"}.` }];
+      return [
+        {
+          id: `deadline-${id}-${line.id}`,
+          from: line.deadline,
+          to: line.deadline,
+          title: line.name,
+          words: `${code} ${name}. Forecast ${dateWords(line.finish)}, ${dayWords(Math.abs(line.marginDays))} ${line.marginDays < 0 ? "short" : "in hand"}.`,
+        },
+      ];
     }),
   );
 }

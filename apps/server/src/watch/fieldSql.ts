@@ -1,4 +1,12 @@
-import { OWN_PREFIX, WATCH_FIELDS, type Me, type WatchAbout, type WatchCondition, type WatchField, type WatchType } from "@chronometra/contract";
+import {
+  OWN_PREFIX,
+  WATCH_FIELDS,
+  type Me,
+  type WatchAbout,
+  type WatchCondition,
+  type WatchField,
+  type WatchType,
+} from "@chronometra/contract";
 import { addDays, formatDate, parseDate } from "@chronometra/core";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
@@ -21,16 +29,65 @@ export interface Sql {
 type Expressions = Readonly<Record<string, string>>;
 
 const ACTIVITY: Expressions = {
-  name: "r.name", branch: "r.branch", kind: "r.kind", state: "r.state", owner: "r.owner_id", start: "r.start", finish: "r.finish", baselineStart: "r.baseline_start", baselineFinish: "r.baseline_finish",
-  drift: "r.drift", float: "r.total_float", critical: "r.critical", percent: "r.percent", deadline: "r.deadline", margin: "r.margin", deadlineState: "r.deadline_state", wish: "r.wish", duration: "r.duration",
-  planned: "r.planned", remaining: "r.remaining", posted: "r.posted", bac: "r.bac", pv: "r.pv", ev: "r.ev", ac: "r.ac", sv: "(r.ev - r.pv)", cv: "(r.ev - r.ac)", estimate: "r.estimate",
-  blocked: "r.blocked", blockedBy: "r.blocked_by", reported: "r.reported", before: "r.links_in", after: "r.links_out",
+  name: "r.name",
+  branch: "r.branch",
+  kind: "r.kind",
+  state: "r.state",
+  owner: "r.owner_id",
+  start: "r.start",
+  finish: "r.finish",
+  baselineStart: "r.baseline_start",
+  baselineFinish: "r.baseline_finish",
+  drift: "r.drift",
+  float: "r.total_float",
+  critical: "r.critical",
+  percent: "r.percent",
+  deadline: "r.deadline",
+  margin: "r.margin",
+  deadlineState: "r.deadline_state",
+  wish: "r.wish",
+  duration: "r.duration",
+  planned: "r.planned",
+  remaining: "r.remaining",
+  posted: "r.posted",
+  bac: "r.bac",
+  pv: "r.pv",
+  ev: "r.ev",
+  ac: "r.ac",
+  sv: "(r.ev - r.pv)",
+  cv: "(r.ev - r.ac)",
+  estimate: "r.estimate",
+  blocked: "r.blocked",
+  blockedBy: "r.blocked_by",
+  reported: "r.reported",
+  before: "r.links_in",
+  after: "r.links_out",
 };
 
-const SPENT: Expressions = { date: "s.date", name: "r.name", branch: "r.branch", person: "s.person_id", role: "s.role", category: "s.category", hours: "s.minutes", amount: "s.amount", note: "s.note" };
+const SPENT: Expressions = {
+  date: "s.date",
+  name: "r.name",
+  branch: "r.branch",
+  person: "s.person_id",
+  role: "s.role",
+  category: "s.category",
+  hours: "s.minutes",
+  amount: "s.amount",
+  note: "s.note",
+};
 
 /** Besides the fields of the activity that it bears on. */
-const RISK: Expressions = { ...ACTIVITY, risk: "r.risk", chance: "r.chance", least: "r.least", likely: "r.likely", most: "r.most", expected: "r.expected", costLikely: "r.cost_likely", costExpected: "r.cost_expected" };
+const RISK: Expressions = {
+  ...ACTIVITY,
+  risk: "r.risk",
+  chance: "r.chance",
+  least: "r.least",
+  likely: "r.likely",
+  most: "r.most",
+  expected: "r.expected",
+  costLikely: "r.cost_likely",
+  costExpected: "r.cost_expected",
+};
 
 /** What rows of a kind are taken from, where `r` has the project and the activity. */
 interface Source {
@@ -44,20 +101,43 @@ interface Source {
 }
 
 /** What a risk's row has from the activity that it bears on. */
-const OF_ACTIVITY = ["name", "branch", "owner_id", "owner", "state", "start", "finish", "total_float", "critical", "deadline", "deadline_state"];
-const spent = (kind: string): Source => ({ from: "spent_row s join activity_row r on r.project_id = s.project_id and r.activity_id = s.activity_id", key: "s.entry", always: `s.kind = '${kind}'`, expressions: SPENT });
+const OF_ACTIVITY = [
+  "name",
+  "branch",
+  "owner_id",
+  "owner",
+  "state",
+  "start",
+  "finish",
+  "total_float",
+  "critical",
+  "deadline",
+  "deadline_state",
+];
+const spent = (kind: string): Source => ({
+  from: "spent_row s join activity_row r on r.project_id = s.project_id and r.activity_id = s.activity_id",
+  key: "s.entry",
+  always: `s.kind = '${kind}'`,
+  expressions: SPENT,
+});
 
 /** Where rows come from: `s` is time or a cost; a risk stands in one row with the activity that it bears on, where it bears on one. */
 export const SOURCES: Readonly<Record<WatchAbout, Source>> = {
   activities: { from: "activity_row r", key: "r.activity_id", always: null, expressions: ACTIVITY },
   time: spent("time"),
   costs: spent("cost"),
-  risks: { from: `(select k.*, ${OF_ACTIVITY.map((column) => `a.${column}`).join(", ")} from risk_row k left join activity_row a on a.project_id = k.project_id and a.activity_id = k.activity_id) r`, key: "r.entry", always: null, expressions: RISK },
+  risks: {
+    from: `(select k.*, ${OF_ACTIVITY.map((column) => `a.${column}`).join(", ")} from risk_row k left join activity_row a on a.project_id = k.project_id and a.activity_id = k.activity_id) r`,
+    key: "r.entry",
+    always: null,
+    expressions: RISK,
+  },
 };
 
 /** The field of that name, an own field taken to be a text until a condition shows otherwise. */
 export function fieldOf(about: WatchAbout, name: string): WatchField {
-  if (about === "activities" && name.startsWith(OWN_PREFIX) && name.length > OWN_PREFIX.length) return { head: name.slice(OWN_PREFIX.length), type: "text" };
+  if (about === "activities" && name.startsWith(OWN_PREFIX) && name.length > OWN_PREFIX.length)
+    return { head: name.slice(OWN_PREFIX.length), type: "text" };
   const field = Object.hasOwn(WATCH_FIELDS[about], name) ? WATCH_FIELDS[about][name] : undefined;
   if (field === undefined) throw new Failure("invalid", `There is no field "${name}" to ask about ${about}.`);
   return field;
@@ -129,7 +209,10 @@ function compare(x: string, type: WatchType, condition: WatchCondition, asker: A
       return { sql: `${x} ${condition.is === "atLeast" ? ">=" : "<"} ?${unit}`, values: [condition.number] };
     }
     case "within":
-      return { sql: `${x} between ? and ?`, values: [dateMeant(condition.from, asker.me), dateMeant(condition.to, asker.me)] };
+      return {
+        sql: `${x} between ? and ?`,
+        values: [dateMeant(condition.from, asker.me), dateMeant(condition.to, asker.me)],
+      };
     case "before":
     case "after":
       return { sql: `${x} ${condition.is === "before" ? "<" : ">"} ?`, values: [dateMeant(condition.date, asker.me)] };
@@ -138,7 +221,9 @@ function compare(x: string, type: WatchType, condition: WatchCondition, asker: A
       const of = type === "person" ? peopleMeant(condition.of, asker) : condition.of;
       // Nobody is meant where one is in no team.
       if (of.length === 0) return { sql: condition.is === "any" ? "false" : "true", values: [] };
-      return condition.is === "any" ? { sql: `${x} in (?)`, values: [of] } : { sql: `(${x} is null or ${x} not in (?))`, values: [of] };
+      return condition.is === "any"
+        ? { sql: `${x} in (?)`, values: [of] }
+        : { sql: `(${x} is null or ${x} not in (?))`, values: [of] };
     }
     default:
       return condition satisfies never;
@@ -157,7 +242,13 @@ function comparePlace(name: PlaceField, condition: WatchCondition, { places }: A
   return ids.length === 0 ? { sql: "false", values: [] } : { sql: "r.project_id in (?)", values: [ids] };
 }
 
-const peopleMeant = (of: readonly string[], { me, team }: Asker): string[] => [...new Set(of.flatMap((person) => (person === "me" ? (me.person === null ? [] : [me.person]) : person === "team" ? team : [person])))];
+const peopleMeant = (of: readonly string[], { me, team }: Asker): string[] => [
+  ...new Set(
+    of.flatMap((person) =>
+      person === "me" ? (me.person === null ? [] : [me.person]) : person === "team" ? team : [person],
+    ),
+  ),
+];
 
 /** Turns "not" round, so that what is looked for in a table of several rows can be asked to be absent. */
 function opposite(condition: WatchCondition): WatchCondition | null {
@@ -173,7 +264,12 @@ function opposite(condition: WatchCondition): WatchCondition | null {
   }
 }
 
-const ownValueOf = ({ is }: WatchCondition): string => (is === "atLeast" || is === "below" ? "v.number" : is === "empty" || is === "filled" ? "coalesce(v.text, v.number)" : "v.text");
+const ownValueOf = ({ is }: WatchCondition): string =>
+  is === "atLeast" || is === "below"
+    ? "v.number"
+    : is === "empty" || is === "filled"
+      ? "coalesce(v.text, v.number)"
+      : "v.text";
 
 /** Values of own fields, where "yes" and "no" are texts. */
 function compareOwn(condition: WatchCondition, asker: Asker): Sql {
@@ -181,7 +277,12 @@ function compareOwn(condition: WatchCondition, asker: Asker): Sql {
   return compare(ownValueOf(condition), "text", condition, asker);
 }
 
-function inTableOfItsOwn(table: string, within: Sql, condition: WatchCondition, test: (condition: WatchCondition) => Sql): Sql {
+function inTableOfItsOwn(
+  table: string,
+  within: Sql,
+  condition: WatchCondition,
+  test: (condition: WatchCondition) => Sql,
+): Sql {
   const turned = opposite(condition);
   const inner = test(turned ?? condition);
   return {
@@ -195,22 +296,53 @@ export function conditionSql(about: WatchAbout, condition: WatchCondition, asker
   const field = fieldOf(about, condition.field);
   const own = condition.field.startsWith(OWN_PREFIX);
   const name = condition.field;
-  if (!fits(field.type, condition.is, own)) throw new Failure("invalid", `"${field.head}" cannot be asked whether it ${condition.is}; use another condition for it.`);
+  if (!fits(field.type, condition.is, own))
+    throw new Failure(
+      "invalid",
+      `"${field.head}" cannot be asked whether it ${condition.is}; use another condition for it.`,
+    );
   if (isPlace(name)) return comparePlace(name, condition, asker);
-  if (own) return inTableOfItsOwn("activity_value v", { sql: "v.project_id = r.project_id and v.activity_id = r.activity_id and v.field = ?", values: [field.head] }, condition, (each) => compareOwn(each, asker));
+  if (own)
+    return inTableOfItsOwn(
+      "activity_value v",
+      { sql: "v.project_id = r.project_id and v.activity_id = r.activity_id and v.field = ?", values: [field.head] },
+      condition,
+      (each) => compareOwn(each, asker),
+    );
   if (about === "activities" && (name === "people" || name === "role")) {
     const x = name === "people" ? "v.person_id" : "v.role";
-    return inTableOfItsOwn("activity_person v", { sql: "v.project_id = r.project_id and v.activity_id = r.activity_id", values: [] }, condition, (each) => compare(x, field.type, each, asker));
+    return inTableOfItsOwn(
+      "activity_person v",
+      { sql: "v.project_id = r.project_id and v.activity_id = r.activity_id", values: [] },
+      condition,
+      (each) => compare(x, field.type, each, asker),
+    );
   }
   return compare(SOURCES[about].expressions[name]!, field.type, condition, asker);
 }
 
-const joined = (parts: readonly Sql[], by: string): Sql => ({ sql: parts.map(({ sql }) => sql).join(by), values: parts.flatMap(({ values }) => values) });
+const joined = (parts: readonly Sql[], by: string): Sql => ({
+  sql: parts.map(({ sql }) => sql).join(by),
+  values: parts.flatMap(({ values }) => values),
+});
 
 /** All that must hold of a row: one of the groups, each with all of its conditions. */
 export function whereSql(about: WatchAbout, where: readonly (readonly WatchCondition[])[], asker: Asker): Sql {
-  const groups = where.map((group) => joined(group.map((condition) => conditionSql(about, condition, asker)), " and "));
-  const asked: Sql[] = groups.length === 0 ? [] : [{ sql: `(${groups.map(({ sql }) => `(${sql})`).join(" or ")})`, values: groups.flatMap(({ values }) => values) }];
+  const groups = where.map((group) =>
+    joined(
+      group.map((condition) => conditionSql(about, condition, asker)),
+      " and ",
+    ),
+  );
+  const asked: Sql[] =
+    groups.length === 0
+      ? []
+      : [
+          {
+            sql: `(${groups.map(({ sql }) => `(${sql})`).join(" or ")})`,
+            values: groups.flatMap(({ values }) => values),
+          },
+        ];
   const { always } = SOURCES[about];
   const parts = [...(always === null ? [] : [{ sql: always, values: [] }]), ...asked];
   return parts.length === 0 ? { sql: "true", values: [] } : joined(parts, " and ");

@@ -23,7 +23,9 @@ export async function fillRows(database: DataSource): Promise<number> {
       const plan = await writing.plan(project);
       await manager.query("delete from spent_row where project_id = ?", [id]);
       const whole = computeWhole(plan);
-      await manager.getRepository(FiguresEntity).update({ projectId: id, revision: project.revision }, keptFigures(whole));
+      await manager
+        .getRepository(FiguresEntity)
+        .update({ projectId: id, revision: project.revision }, keptFigures(whole));
       await keepRows(manager, project, null, plan, whole);
     });
   }

@@ -1,5 +1,18 @@
 import { createHash } from "node:crypto";
-import { costOfMinutes, deadlineStandings, formatDate, loadByWeek, parseInstant, rateBook, remainingWork, slipsAgainst, startDayOf, type Activity, type Plan, type PlanBundle } from "@chronometra/core";
+import {
+  costOfMinutes,
+  deadlineStandings,
+  formatDate,
+  loadByWeek,
+  parseInstant,
+  rateBook,
+  remainingWork,
+  slipsAgainst,
+  startDayOf,
+  type Activity,
+  type Plan,
+  type PlanBundle,
+} from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import type { ComputedPlan } from "../look/summarise.ts";
 import { keepRisks } from "./keptRisks.ts";
@@ -7,9 +20,41 @@ import { cut, deleteRows, insertRows, parts, type Cell } from "./writeRows.ts";
 
 /** The columns of `activity_row` after its key and marks, in the order in which `activityRows` gives them. */
 const COLUMNS = [
-  "name", "branch", "kind", "state", "owner_id", "owner", "start", "finish", "baseline_start", "baseline_finish", "drift", "total_float", "critical",
-  "percent", "deadline", "margin", "deadline_state", "wish", "duration", "planned", "remaining", "posted", "bac", "pv", "ev", "ac", "estimate",
-  "currency", "scale", "blocked", "blocked_by", "reported", "links_in", "links_out", "parent_id",
+  "name",
+  "branch",
+  "kind",
+  "state",
+  "owner_id",
+  "owner",
+  "start",
+  "finish",
+  "baseline_start",
+  "baseline_finish",
+  "drift",
+  "total_float",
+  "critical",
+  "percent",
+  "deadline",
+  "margin",
+  "deadline_state",
+  "wish",
+  "duration",
+  "planned",
+  "remaining",
+  "posted",
+  "bac",
+  "pv",
+  "ev",
+  "ac",
+  "estimate",
+  "currency",
+  "scale",
+  "blocked",
+  "blocked_by",
+  "reported",
+  "links_in",
+  "links_out",
+  "parent_id",
 ] as const;
 
 interface KeptActivity {
@@ -84,7 +129,9 @@ function countLinks(bundle: PlanBundle): { into: Map<string, number>; outOf: Map
 }
 
 const valueCells = (name: string, value: string | number | boolean): readonly [string, string | null, number | null] =>
-  typeof value === "number" ? [name, null, value] : [name, typeof value === "boolean" ? (value ? "yes" : "no") : cut(value, 500), null];
+  typeof value === "number"
+    ? [name, null, value]
+    : [name, typeof value === "boolean" ? (value ? "yes" : "no") : cut(value, 500), null];
 
 /** What all activities of a plan are read with. */
 function reader({ bundle, computed }: ComputedPlan, plan: Plan) {
@@ -109,12 +156,20 @@ type Reader = ReturnType<typeof reader>;
 const shownDay = (day: number | undefined): string | null => (day === undefined ? null : formatDate(day as never));
 
 /** What is done of an activity in percent: of work that nobody has begun nothing, of what spans others what they have earned. */
-function percentOf({ kind, percent, dropped }: Activity, state: string | undefined, earned: number | null): number | null {
+function percentOf(
+  { kind, percent, dropped }: Activity,
+  state: string | undefined,
+  earned: number | null,
+): number | null {
   if (kind === "summary" || kind === "levelOfEffort") return earned === null ? null : earned * 100;
   return percent ?? (state === "complete" && dropped !== true ? 100 : 0);
 }
 
-function dateCells({ bundle, schedule, performance, approved, slips, deadlines }: Reader, activity: Activity, i: number): Cell[] {
+function dateCells(
+  { bundle, schedule, performance, approved, slips, deadlines }: Reader,
+  activity: Activity,
+  i: number,
+): Cell[] {
   const row = schedule.rows[i] ?? undefined;
   const start = approved.get(activity.id)?.start;
   const slip = slips?.get(activity.id);
@@ -122,22 +177,48 @@ function dateCells({ bundle, schedule, performance, approved, slips, deadlines }
   const { dayMinutes } = schedule.calendars.get(activity.calendar ?? bundle.project.calendar);
   const float = row?.totalFloat ?? null;
   return [
-    shownDay(row?.startDay), shownDay(row?.finishDay), start === undefined ? null : formatDate(startDayOf(parseInstant(start)!)), shownDay(slip?.baselineFinishDay),
-    slip?.workingDays ?? null, float === null ? null : float / dayMinutes, row?.critical === true ? 1 : 0, percentOf(activity, row?.state, performance?.activities[i]?.percentComplete ?? null),
-    activity.deadline ?? null, deadline?.marginDays ?? null, deadline?.state ?? null, activity.wish?.type ?? null, activity.durationMinutes === undefined ? null : activity.durationMinutes / dayMinutes,
+    shownDay(row?.startDay),
+    shownDay(row?.finishDay),
+    start === undefined ? null : formatDate(startDayOf(parseInstant(start)!)),
+    shownDay(slip?.baselineFinishDay),
+    slip?.workingDays ?? null,
+    float === null ? null : float / dayMinutes,
+    row?.critical === true ? 1 : 0,
+    percentOf(activity, row?.state, performance?.activities[i]?.percentComplete ?? null),
+    activity.deadline ?? null,
+    deadline?.marginDays ?? null,
+    deadline?.state ?? null,
+    activity.wish?.type ?? null,
+    activity.durationMinutes === undefined ? null : activity.durationMinutes / dayMinutes,
   ];
 }
 
 function workCells({ work, time, performance }: Reader, { id }: Activity, i: number): Cell[] {
   const own = work.get(id);
   const figures = performance?.activities[i];
-  return [own?.planned ?? 0, own?.remaining ?? 0, time.get(id)?.minutes ?? 0, figures?.bac ?? 0, figures?.pv ?? 0, figures?.ev ?? 0, figures?.ac ?? 0, figures?.eacBottomUp ?? 0];
+  return [
+    own?.planned ?? 0,
+    own?.remaining ?? 0,
+    time.get(id)?.minutes ?? 0,
+    figures?.bac ?? 0,
+    figures?.pv ?? 0,
+    figures?.ev ?? 0,
+    figures?.ac ?? 0,
+    figures?.eacBottomUp ?? 0,
+  ];
 }
 
 function nameCells({ branchOf, schedule, names }: Reader, activity: Activity, i: number): Cell[] {
   const { name, kind = "work", owner } = activity;
   const state = schedule.tree.parked.has(activity.id) ? "parked" : (schedule.rows[i]?.state ?? "unscheduled");
-  return [cut(name, 500), branchOf(activity), kind, state, owner ?? null, owner === undefined ? null : (names.get(owner) ?? owner)];
+  return [
+    cut(name, 500),
+    branchOf(activity),
+    kind,
+    state,
+    owner ?? null,
+    owner === undefined ? null : (names.get(owner) ?? owner),
+  ];
 }
 
 /** What is kept of each activity, branches and parked work included. */
@@ -151,8 +232,22 @@ function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
     return {
       id,
       people: [...(read.work.get(id)?.people.values() ?? [])],
-      values: own.flatMap(([field, value]) => (plan.fields.has(field) ? [valueCells(plan.fields.get(field)!.name, value)] : [])),
-      cells: [...nameCells(read, activity, i), ...dateCells(read, activity, i), ...workCells(read, activity, i), currency, 10 ** minorDigits, block === undefined ? 0 : 1, block?.by ?? null, read.time.get(id)?.last ?? null, read.links.into.get(id) ?? 0, read.links.outOf.get(id) ?? 0, activity.parent ?? null],
+      values: own.flatMap(([field, value]) =>
+        plan.fields.has(field) ? [valueCells(plan.fields.get(field)!.name, value)] : [],
+      ),
+      cells: [
+        ...nameCells(read, activity, i),
+        ...dateCells(read, activity, i),
+        ...workCells(read, activity, i),
+        currency,
+        10 ** minorDigits,
+        block === undefined ? 0 : 1,
+        block?.by ?? null,
+        read.time.get(id)?.last ?? null,
+        read.links.into.get(id) ?? 0,
+        read.links.outOf.get(id) ?? 0,
+        activity.parent ?? null,
+      ],
     };
   });
 }
@@ -177,12 +272,24 @@ interface Marks {
 }
 
 async function marksOf(manager: EntityManager, projectId: string): Promise<Marks> {
-  const rows = (await manager.query("select activity_id as id, mark, side_mark as side from activity_row where project_id = ?", [projectId])) as { id: string; mark: string; side: string }[];
-  return { cells: new Map(rows.map(({ id, mark }) => [id, mark])), sides: new Map(rows.map(({ id, side }) => [id, side])), of: markOf };
+  const rows = (await manager.query(
+    "select activity_id as id, mark, side_mark as side from activity_row where project_id = ?",
+    [projectId],
+  )) as { id: string; mark: string; side: string }[];
+  return {
+    cells: new Map(rows.map(({ id, mark }) => [id, mark])),
+    sides: new Map(rows.map(({ id, side }) => [id, side])),
+    of: markOf,
+  };
 }
 
 /** Writes what differs between the rows that are kept and those of the plan; gives the latter as texts. */
-async function keepActivities(manager: EntityManager, projectId: string, before: Plan | null, rows: readonly KeptActivity[]): Promise<{ cells: Texts; sides: Texts }> {
+async function keepActivities(
+  manager: EntityManager,
+  projectId: string,
+  before: Plan | null,
+  rows: readonly KeptActivity[],
+): Promise<{ cells: Texts; sides: Texts }> {
   const texts = before === null ? undefined : keptOf.get(before);
   const was: Marks = texts === undefined ? await marksOf(manager, projectId) : { ...texts, of: (text) => text };
   const cells = new Map(rows.map((row) => [row.id, JSON.stringify(row.cells)]));
@@ -192,34 +299,107 @@ async function keepActivities(manager: EntityManager, projectId: string, before:
   for (const row of rows) {
     const [text, side] = [cells.get(row.id)!, sides.get(row.id)!];
     const sameSide = was.sides.get(row.id) === was.of(side);
-    if (!sameSide || was.cells.get(row.id) !== was.of(text)) changed.push([projectId, row.id, markOf(text), markOf(side), ...row.cells]);
+    if (!sameSide || was.cells.get(row.id) !== was.of(text))
+      changed.push([projectId, row.id, markOf(text), markOf(side), ...row.cells]);
     if (!sameSide && (was.sides.has(row.id) || row.people.length + row.values.length > 0)) aside.push(row);
   }
   const gone = [...was.cells.keys()].filter((id) => !cells.has(id));
   await deleteRows(manager, "activity_row", projectId, "activity_id", gone);
   const others = [...gone, ...aside.map(({ id }) => id)];
-  for (const table of ["activity_person", "activity_value"]) await deleteRows(manager, table, projectId, "activity_id", others);
-  await insertRows(manager, "activity_row", ["project_id", "activity_id", "mark", "side_mark", ...COLUMNS], changed, ["mark", "side_mark", ...COLUMNS]);
-  await insertRows(manager, "activity_person", ["project_id", "activity_id", "person_id", "name", "role"], aside.flatMap(({ id, people }) => people.map((person) => [projectId, id, ...person])));
-  await insertRows(manager, "activity_value", ["project_id", "activity_id", "field", "text", "number"], aside.flatMap(({ id, values }) => values.map((value) => [projectId, id, ...value])));
+  for (const table of ["activity_person", "activity_value"])
+    await deleteRows(manager, table, projectId, "activity_id", others);
+  await insertRows(manager, "activity_row", ["project_id", "activity_id", "mark", "side_mark", ...COLUMNS], changed, [
+    "mark",
+    "side_mark",
+    ...COLUMNS,
+  ]);
+  await insertRows(
+    manager,
+    "activity_person",
+    ["project_id", "activity_id", "person_id", "name", "role"],
+    aside.flatMap(({ id, people }) => people.map((person) => [projectId, id, ...person])),
+  );
+  await insertRows(
+    manager,
+    "activity_value",
+    ["project_id", "activity_id", "field", "text", "number"],
+    aside.flatMap(({ id, values }) => values.map((value) => [projectId, id, ...value])),
+  );
   return { cells, sides };
 }
 
 /** Writes time and costs that came or changed since a plan; rates of a person bear on all of their time. */
 async function keepSpent(manager: EntityManager, projectId: string, before: Plan | null, after: Plan): Promise<void> {
-  if (before !== null && before.timeEntries === after.timeEntries && before.actualCosts === after.actualCosts && before.people === after.people) return;
+  if (
+    before !== null &&
+    before.timeEntries === after.timeEntries &&
+    before.actualCosts === after.actualCosts &&
+    before.people === after.people
+  )
+    return;
   const rates = rateBook([...after.people.values()]);
   const time = [...after.timeEntries].flatMap(([key, entry]): Cell[][] => {
     const person = after.people.get(entry.person);
-    if (entry.state !== "posted" || (before !== null && before.timeEntries.get(key) === entry && before.people.get(entry.person) === person)) return [];
-    return [[projectId, "time", key, entry.activity, entry.date, entry.person, cut(person?.name ?? entry.person, 500), person?.role ?? null, null, entry.minutes, costOfMinutes(entry.minutes, rates(entry.person, entry.date)), cut(entry.note ?? "", 1000)]];
+    if (
+      entry.state !== "posted" ||
+      (before !== null && before.timeEntries.get(key) === entry && before.people.get(entry.person) === person)
+    )
+      return [];
+    return [
+      [
+        projectId,
+        "time",
+        key,
+        entry.activity,
+        entry.date,
+        entry.person,
+        cut(person?.name ?? entry.person, 500),
+        person?.role ?? null,
+        null,
+        entry.minutes,
+        costOfMinutes(entry.minutes, rates(entry.person, entry.date)),
+        cut(entry.note ?? "", 1000),
+      ],
+    ];
   });
   const costs = [...after.actualCosts].flatMap(([key, cost]): Cell[][] =>
-    before?.actualCosts.get(key) === cost ? [] : [[projectId, "cost", key, cost.activity, cost.date, null, null, null, cost.category ?? null, 0, cost.amountMinor, cut(cost.reference ?? "", 1000)]],
+    before?.actualCosts.get(key) === cost
+      ? []
+      : [
+          [
+            projectId,
+            "cost",
+            key,
+            cost.activity,
+            cost.date,
+            null,
+            null,
+            null,
+            cost.category ?? null,
+            0,
+            cost.amountMinor,
+            cut(cost.reference ?? "", 1000),
+          ],
+        ],
   );
-  const gone = (was: Plan["timeEntries"] | Plan["actualCosts"] | undefined, now: { has: (key: string) => boolean }): string[] => [...(was?.keys() ?? [])].filter((key) => !now.has(key));
-  await deleteRows(manager, "spent_row", projectId, "kind = 'time' and entry", gone(before?.timeEntries, after.timeEntries));
-  await deleteRows(manager, "spent_row", projectId, "kind = 'cost' and entry", gone(before?.actualCosts, after.actualCosts));
+  const gone = (
+    was: Plan["timeEntries"] | Plan["actualCosts"] | undefined,
+    now: { has: (key: string) => boolean },
+  ): string[] => [...(was?.keys() ?? [])].filter((key) => !now.has(key));
+  await deleteRows(
+    manager,
+    "spent_row",
+    projectId,
+    "kind = 'time' and entry",
+    gone(before?.timeEntries, after.timeEntries),
+  );
+  await deleteRows(
+    manager,
+    "spent_row",
+    projectId,
+    "kind = 'cost' and entry",
+    gone(before?.actualCosts, after.actualCosts),
+  );
   const columns = ["activity_id", "date", "person_id", "person", "role", "category", "minutes", "amount", "note"];
   await insertRows(manager, "spent_row", ["project_id", "kind", "entry", ...columns], [...time, ...costs], columns);
 }
@@ -227,11 +407,24 @@ async function keepSpent(manager: EntityManager, projectId: string, before: Plan
 const LOAD_COLUMNS = ["demand", "things", "planned", "posted"] as const;
 
 /** Writes people's weeks that differ from those that are kept; gives them as texts by person and Monday. */
-async function keepLoad(manager: EntityManager, projectId: string, before: Plan | null, { bundle, computed }: ComputedPlan): Promise<Texts> {
-  const text = (week: Record<(typeof LOAD_COLUMNS)[number], number>): string => LOAD_COLUMNS.map((column) => week[column]).join(" ");
+async function keepLoad(
+  manager: EntityManager,
+  projectId: string,
+  before: Plan | null,
+  { bundle, computed }: ComputedPlan,
+): Promise<Texts> {
+  const text = (week: Record<(typeof LOAD_COLUMNS)[number], number>): string =>
+    LOAD_COLUMNS.map((column) => week[column]).join(" ");
   const known =
     (before === null ? undefined : keptOf.get(before)?.load) ??
-    new Map(((await manager.query("select person_id, monday, demand, things, planned, posted from load_week where project_id = ?", [projectId])) as ({ person_id: string; monday: string } & Record<(typeof LOAD_COLUMNS)[number], number>)[]).map((row) => [`${row.monday} ${row.person_id}`, text(row)]));
+    new Map(
+      (
+        (await manager.query(
+          "select person_id, monday, demand, things, planned, posted from load_week where project_id = ?",
+          [projectId],
+        )) as ({ person_id: string; monday: string } & Record<(typeof LOAD_COLUMNS)[number], number>)[]
+      ).map((row) => [`${row.monday} ${row.person_id}`, text(row)]),
+    );
   const load = new Map<string, string>();
   const changed: Cell[][] = [];
   for (const [person, weeks] of loadByWeek(bundle, computed.schedule)) {
@@ -239,12 +432,16 @@ async function keepLoad(manager: EntityManager, projectId: string, before: Plan 
       const monday = formatDate(day);
       const key = `${monday} ${person}`;
       load.set(key, text(week));
-      if (known.get(key) !== load.get(key)) changed.push([projectId, person, monday, ...LOAD_COLUMNS.map((column) => week[column])]);
+      if (known.get(key) !== load.get(key))
+        changed.push([projectId, person, monday, ...LOAD_COLUMNS.map((column) => week[column])]);
     }
   }
   const gone = [...known.keys()].filter((key) => !load.has(key));
   for (const part of parts(gone)) {
-    await manager.query(`delete from load_week where project_id = ? and (monday, person_id) in (${part.map(() => "(?, ?)").join(", ")})`, [projectId, ...part.flatMap((key) => [key.slice(0, 10), key.slice(11)])]);
+    await manager.query(
+      `delete from load_week where project_id = ? and (monday, person_id) in (${part.map(() => "(?, ?)").join(", ")})`,
+      [projectId, ...part.flatMap((key) => [key.slice(0, 10), key.slice(11)])],
+    );
   }
   await insertRows(manager, "load_week", ["project_id", "person_id", "monday", ...LOAD_COLUMNS], changed, LOAD_COLUMNS);
   return load;
@@ -254,10 +451,22 @@ async function keepLoad(manager: EntityManager, projectId: string, before: Plan 
  * Brings the rows that are kept of a project, for questions over all of them, up to a plan; in the caller's transaction.
  * @param before the plan as it was kept; `null` writes time, costs and risks anew
  */
-export async function keepRows(manager: EntityManager, project: { id: string; revision: number }, before: Plan | null, after: Plan, whole: ComputedPlan): Promise<void> {
+export async function keepRows(
+  manager: EntityManager,
+  project: { id: string; revision: number },
+  before: Plan | null,
+  after: Plan,
+  whole: ComputedPlan,
+): Promise<void> {
   const rows = await keepActivities(manager, project.id, before, activityRows(whole, after));
   await keepSpent(manager, project.id, before, after);
-  await keepRisks(manager, project.id, before, after, whole.computed.schedule.calendars.get(after.project.calendar).dayMinutes);
+  await keepRisks(
+    manager,
+    project.id,
+    before,
+    after,
+    whole.computed.schedule.calendars.get(after.project.calendar).dayMinutes,
+  );
   keptOf.set(after, { ...rows, load: await keepLoad(manager, project.id, before, whole) });
   await manager.query("update project set kept_revision = ? where id = ?", [project.revision, project.id]);
 }

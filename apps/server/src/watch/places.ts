@@ -12,7 +12,8 @@ export interface ProjectPlace {
 
 /** Fields that a row has from its project: few enough to be looked up here, so that no question joins them row by row. */
 export type PlaceField = "project" | "programme" | "manager";
-export const isPlace = (name: string): name is PlaceField => name === "project" || name === "programme" || name === "manager";
+export const isPlace = (name: string): name is PlaceField =>
+  name === "project" || name === "programme" || name === "manager";
 
 /** All projects by id, in the order of their codes. */
 export async function placesOf(database: DataSource): Promise<Map<string, ProjectPlace>> {
@@ -24,4 +25,5 @@ export async function placesOf(database: DataSource): Promise<Map<string, Projec
 }
 
 /** What a condition on a place compares. */
-export const placeKey = (place: ProjectPlace, field: PlaceField): string | null => (field === "project" ? place.id : field === "programme" ? place.programmeId : place.managerId);
+export const placeKey = (place: ProjectPlace, field: PlaceField): string | null =>
+  field === "project" ? place.id : field === "programme" ? place.programmeId : place.managerId;

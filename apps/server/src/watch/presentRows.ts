@@ -13,9 +13,14 @@ function valueOf(about: WatchAbout, name: string, value: unknown, asker: Asker):
 
 /** What lies in tables of their own about some activities, fetched for those alone. */
 async function sideRows<T>(database: DataSource, table: string, rows: readonly Loose[]): Promise<T[]> {
-  const pairs = new Map(rows.map((row) => [`${String(row["project_"])} ${String(row["activity_"])}`, [row["project_"], row["activity_"]]]));
+  const pairs = new Map(
+    rows.map((row) => [`${String(row["project_"])} ${String(row["activity_"])}`, [row["project_"], row["activity_"]]]),
+  );
   if (pairs.size === 0) return [];
-  return database.query(`select * from ${table} where (project_id, activity_id) in (${[...pairs].map(() => "(?, ?)").join(", ")})`, [...pairs.values()].flat());
+  return database.query(
+    `select * from ${table} where (project_id, activity_id) in (${[...pairs].map(() => "(?, ?)").join(", ")})`,
+    [...pairs.values()].flat(),
+  );
 }
 
 interface PersonRow {
@@ -34,7 +39,12 @@ interface ValueRow {
 }
 
 /** Rows as they are given, with the people and own values of those that are shown. */
-export async function presentRows(database: DataSource, asker: Asker, question: WatchQuestion, rows: readonly Loose[]): Promise<WatchRow[]> {
+export async function presentRows(
+  database: DataSource,
+  asker: Asker,
+  question: WatchQuestion,
+  rows: readonly Loose[],
+): Promise<WatchRow[]> {
   const { about, columns, group } = question;
   const wantsPeople = about === "activities" && columns.some((name) => name === "people" || name === "role");
   const [people, values] = await Promise.all([
@@ -50,7 +60,9 @@ export async function presentRows(database: DataSource, asker: Asker, question: 
       if (name.startsWith(OWN_PREFIX)) return ownOf.get(`${place} ${name.slice(OWN_PREFIX.length)}`) ?? null;
       if (isPlace(name)) return inWords(about, name, row["project_"], asker);
       if (!wantsPeople || (name !== "people" && name !== "role")) return valueOf(about, name, row[name], asker);
-      const names = (peopleOf.get(place) ?? []).map((person) => (name === "people" ? person.name : person.role)).filter((each) => each !== null);
+      const names = (peopleOf.get(place) ?? [])
+        .map((person) => (name === "people" ? person.name : person.role))
+        .filter((each) => each !== null);
       return names.length === 0 ? null : [...new Set(names)].sort().join(", ");
     };
     return {
@@ -66,4 +78,5 @@ export async function presentRows(database: DataSource, asker: Asker, question: 
   });
 }
 
-const at = ({ project_id, activity_id }: { project_id: string; activity_id: string }): string => `${project_id} ${activity_id}`;
+const at = ({ project_id, activity_id }: { project_id: string; activity_id: string }): string =>
+  `${project_id} ${activity_id}`;

@@ -12,7 +12,9 @@ const OK = { ok: true } as const;
 export function watchRoutes(serving: Serving): void {
   serve(serving, "GET /api/watchlists", ({ database, me }) => watchlistsFor(database, me));
   serve(serving, "POST /api/watchlists", ({ database, me, body }) => makeWatchlist(database, me, body));
-  serve(serving, "GET /api/watchlists/:watchlist", ({ database, me, params }) => watchlist(database, me, params["watchlist"]!));
+  serve(serving, "GET /api/watchlists/:watchlist", ({ database, me, params }) =>
+    watchlist(database, me, params["watchlist"]!),
+  );
   serve(serving, "PUT /api/watchlists/:watchlist", async ({ database, me, params, body }) => {
     await writeWatchlist(database, me, params["watchlist"]!, body);
     return OK;
@@ -23,15 +25,24 @@ export function watchRoutes(serving: Serving): void {
   });
   serve(serving, "GET /api/watch/choices", ({ database }) => watchChoices(database));
   serve(serving, "POST /api/watch", ({ database, me, body }) => ask(database, me, body));
-  serve(serving, "POST /api/watch/rows", ({ database, me, body }) => rowsOfAnswer(database, me, body.question, body.group));
+  serve(serving, "POST /api/watch/rows", ({ database, me, body }) =>
+    rowsOfAnswer(database, me, body.question, body.group),
+  );
   serve(serving, "POST /api/watch/export/:form", async ({ database, me, params, body, response }) => {
     const ending = params["form"]!;
     const form = Object.hasOwn(WATCH_FORMS, ending) ? WATCH_FORMS[ending]! : null;
     if (form === null) throw new Failure("notFound", "A watchlist is exported as csv, xlsx or ics.");
     const question = form.ask({ ...body, pivot: null });
     const answer = await ask(database, me, question, EXPORTED_AT_MOST);
-    if (answer.count > EXPORTED_AT_MOST && answer.shown >= EXPORTED_AT_MOST) throw new Failure("invalid", `The question finds ${answer.count} rows; a file holds ${EXPORTED_AT_MOST} at most. Narrow it by a condition.`);
-    response.type(form.type).setHeader("Content-Disposition", `attachment; filename="watchlist.${ending}"`).end(await form.write(question, answer));
+    if (answer.count > EXPORTED_AT_MOST && answer.shown >= EXPORTED_AT_MOST)
+      throw new Failure(
+        "invalid",
+        `The question finds ${answer.count} rows; a file holds ${EXPORTED_AT_MOST} at most. Narrow it by a condition.`,
+      );
+    response
+      .type(form.type)
+      .setHeader("Content-Disposition", `attachment; filename="watchlist.${ending}"`)
+      .end(await form.write(question, answer));
     return "";
   });
   serve(serving, "POST /api/watch/effect", ({ database, me, body }) => effectOfAct(database, me, body));

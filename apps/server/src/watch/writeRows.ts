@@ -13,13 +13,33 @@ export function* parts<T>(list: readonly T[]): Generator<readonly T[]> {
 }
 
 /** Writes rows, in as few statements as will hold them; of those that are there already, the columns of `onDuplicate` are overwritten. */
-export async function insertRows(manager: EntityManager, table: string, columns: readonly string[], rows: readonly (readonly Cell[])[], onDuplicate: readonly string[] = []): Promise<void> {
+export async function insertRows(
+  manager: EntityManager,
+  table: string,
+  columns: readonly string[],
+  rows: readonly (readonly Cell[])[],
+  onDuplicate: readonly string[] = [],
+): Promise<void> {
   const places = `(${columns.map(() => "?").join(", ")})`;
-  const update = onDuplicate.length === 0 ? "" : ` on duplicate key update ${onDuplicate.map((column) => `${column} = values(${column})`).join(", ")}`;
-  for (const part of parts(rows)) await manager.query(`insert into ${table} (${columns.join(", ")}) values ${part.map(() => places).join(", ")}${update}`, part.flat());
+  const update =
+    onDuplicate.length === 0
+      ? ""
+      : ` on duplicate key update ${onDuplicate.map((column) => `${column} = values(${column})`).join(", ")}`;
+  for (const part of parts(rows))
+    await manager.query(
+      `insert into ${table} (${columns.join(", ")}) values ${part.map(() => places).join(", ")}${update}`,
+      part.flat(),
+    );
 }
 
 /** Takes rows of a project out by the value of a column. */
-export async function deleteRows(manager: EntityManager, table: string, projectId: string, column: string, ids: readonly string[]): Promise<void> {
-  for (const part of parts(ids)) await manager.query(`delete from ${table} where project_id = ? and ${column} in (?)`, [projectId, part]);
+export async function deleteRows(
+  manager: EntityManager,
+  table: string,
+  projectId: string,
+  column: string,
+  ids: readonly string[],
+): Promise<void> {
+  for (const part of parts(ids))
+    await manager.query(`delete from ${table} where project_id = ? and ${column} in (?)`, [projectId, part]);
 }

@@ -10,7 +10,14 @@ import { Dialog } from "../shared/Dialog.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { accountsQuery } from "./queries.ts";
 
-const ROLE_WORDS: Record<Role, string> = { controller: "controller", projectManager: "project manager", contributor: "contributor", approver: "approver", reader: "reader", administrator: "administrator" };
+const ROLE_WORDS: Record<Role, string> = {
+  controller: "controller",
+  projectManager: "project manager",
+  contributor: "contributor",
+  approver: "approver",
+  reader: "reader",
+  administrator: "administrator",
+};
 
 interface Fields {
   login: string;
@@ -29,12 +36,23 @@ interface EditProps {
 
 function EditAccount({ account, people, onClose }: EditProps) {
   const client = useQueryClient();
-  const { register, handleSubmit } = useForm<Fields>({ defaultValues: { login: account?.login ?? "", name: account?.name ?? "", roles: account?.roles ?? [], person: account?.person ?? "", password: "" } });
+  const { register, handleSubmit } = useForm<Fields>({
+    defaultValues: {
+      login: account?.login ?? "",
+      name: account?.name ?? "",
+      roles: account?.roles ?? [],
+      person: account?.person ?? "",
+      password: "",
+    },
+  });
   const save = useMutation({
     mutationFn: ({ login, name, roles, person, password }: Fields) => {
       const fields = { name, roles: roles || [], person: person === "" ? null : person };
       if (account === null) return call("POST /api/accounts", { body: { login, ...fields, password } });
-      return call("PUT /api/accounts/:account", { params: { account: account.id }, body: { ...fields, ...(password === "" ? {} : { password }) } });
+      return call("PUT /api/accounts/:account", {
+        params: { account: account.id },
+        body: { ...fields, ...(password === "" ? {} : { password }) },
+      });
     },
     onSuccess: (saved) => {
       toast(`${saved.name} is saved.`);
@@ -44,19 +62,57 @@ function EditAccount({ account, people, onClose }: EditProps) {
   });
   return (
     <Dialog title={account === null ? "Add someone" : account.name} onClose={onClose}>
-      <form className="flex flex-col gap-3" onSubmit={(event) => void handleSubmit((fields) => save.mutate(fields))(event)}>
-        {account === null && <label className="flex flex-col">Signs in as<input className="input w-full" required {...register("login")} /></label>}
-        <label className="flex flex-col">Name<input className="input w-full" required {...register("name")} /></label>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => void handleSubmit((fields) => save.mutate(fields))(event)}
+      >
+        {account === null && (
+          <label className="flex flex-col">
+            Signs in as
+            <input className="input w-full" required {...register("login")} />
+          </label>
+        )}
+        <label className="flex flex-col">
+          Name
+          <input className="input w-full" required {...register("name")} />
+        </label>
         <fieldset>
           <legend>May act as</legend>
           <div className="grid grid-cols-2 gap-1">
-            {ROLES.map((role) => <label key={role} className="flex items-center gap-2 text-sm"><input type="checkbox" className="checkbox checkbox-xs" value={role} {...register("roles")} /> {ROLE_WORDS[role]}</label>)}
+            {ROLES.map((role) => (
+              <label key={role} className="flex items-center gap-2 text-sm">
+                <input type="checkbox" className="checkbox checkbox-xs" value={role} {...register("roles")} />{" "}
+                {ROLE_WORDS[role]}
+              </label>
+            ))}
           </div>
         </fieldset>
-        <label className="flex flex-col">Person in the plans<select className="select w-full" {...register("person")}><option value="">none: no desk</option>{people.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select></label>
-        <label className="flex flex-col">{account === null ? "First password, 10 characters or more" : "New password, left empty to keep the old"}<input className="input w-full" type="password" autoComplete="new-password" required={account === null} minLength={10} {...register("password")} /></label>
+        <label className="flex flex-col">
+          Person in the plans
+          <select className="select w-full" {...register("person")}>
+            <option value="">none: no desk</option>
+            {people.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex flex-col">
+          {account === null ? "First password, 10 characters or more" : "New password, left empty to keep the old"}
+          <input
+            className="input w-full"
+            type="password"
+            autoComplete="new-password"
+            required={account === null}
+            minLength={10}
+            {...register("password")}
+          />
+        </label>
         {save.error !== null && <Failure error={save.error} />}
-        <button className="btn btn-primary" disabled={save.isPending}>Save</button>
+        <button className="btn btn-primary" disabled={save.isPending}>
+          Save
+        </button>
       </form>
     </Dialog>
   );
@@ -66,15 +122,45 @@ function Table({ all }: { all: AllAccounts }) {
   const [editing, setEditing] = useState<Me | "new" | null>(null);
   const personName = new Map(all.people.map(({ id, name }) => [id, name]));
   const columns: Column<Me>[] = [
-    { id: "name", head: "Name", value: ({ name }) => name, show: (account) => <button type="button" className="link-quiet cursor-pointer" onClick={() => setEditing(account)}>{account.name}</button> },
+    {
+      id: "name",
+      head: "Name",
+      value: ({ name }) => name,
+      show: (account) => (
+        <button type="button" className="link-quiet cursor-pointer" onClick={() => setEditing(account)}>
+          {account.name}
+        </button>
+      ),
+    },
     { id: "login", head: "Signs in as", value: ({ login }) => login },
     { id: "roles", head: "May act as", value: ({ roles }) => roles.map((role) => ROLE_WORDS[role]).join(", ") },
-    { id: "person", head: "Person in the plans", value: ({ person }) => (person === null ? null : (personName.get(person) ?? person)) },
+    {
+      id: "person",
+      head: "Person in the plans",
+      value: ({ person }) => (person === null ? null : (personName.get(person) ?? person)),
+    },
   ];
   return (
     <>
-      <DataTable name="People" rows={all.accounts} columns={columns} rowKey={({ id }) => id} empty="Nobody can sign in." tools={<button type="button" className="btn btn-sm" onClick={() => setEditing("new")}>Add someone</button>} />
-      {editing !== null && <EditAccount account={editing === "new" ? null : editing} people={all.people} onClose={() => setEditing(null)} />}
+      <DataTable
+        name="People"
+        rows={all.accounts}
+        columns={columns}
+        rowKey={({ id }) => id}
+        empty="Nobody can sign in."
+        tools={
+          <button type="button" className="btn btn-sm" onClick={() => setEditing("new")}>
+            Add someone
+          </button>
+        }
+      />
+      {editing !== null && (
+        <EditAccount
+          account={editing === "new" ? null : editing}
+          people={all.people}
+          onClose={() => setEditing(null)}
+        />
+      )}
     </>
   );
 }
@@ -82,5 +168,10 @@ function Table({ all }: { all: AllAccounts }) {
 /** Who can sign in, and what they may do. */
 export function Accounts() {
   const query = useQuery(accountsQuery);
-  return <section><h2 className="pb-1 text-base">People</h2><Loaded query={query}>{(all) => <Table all={all} />}</Loaded></section>;
+  return (
+    <section>
+      <h2 className="pb-1 text-base">People</h2>
+      <Loaded query={query}>{(all) => <Table all={all} />}</Loaded>
+    </section>
+  );
 }

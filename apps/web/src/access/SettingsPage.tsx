@@ -29,10 +29,34 @@ function OwnPassword() {
   return (
     <section>
       <h2 className="text-base">Your password</h2>
-      <form className="mt-1 flex flex-wrap items-end gap-2" onSubmit={(event) => void handleSubmit((fields) => change.mutate(fields))(event)}>
-        <label className="flex flex-col text-sm">Current password<input className="input input-sm" type="password" autoComplete="current-password" required {...register("current")} /></label>
-        <label className="flex flex-col text-sm">New, 10 characters or more<input className="input input-sm" type="password" autoComplete="new-password" minLength={10} required {...register("next")} /></label>
-        <button className="btn btn-sm" disabled={change.isPending}>Change password</button>
+      <form
+        className="mt-1 flex flex-wrap items-end gap-2"
+        onSubmit={(event) => void handleSubmit((fields) => change.mutate(fields))(event)}
+      >
+        <label className="flex flex-col text-sm">
+          Current password
+          <input
+            className="input input-sm"
+            type="password"
+            autoComplete="current-password"
+            required
+            {...register("current")}
+          />
+        </label>
+        <label className="flex flex-col text-sm">
+          New, 10 characters or more
+          <input
+            className="input input-sm"
+            type="password"
+            autoComplete="new-password"
+            minLength={10}
+            required
+            {...register("next")}
+          />
+        </label>
+        <button className="btn btn-sm" disabled={change.isPending}>
+          Change password
+        </button>
       </form>
       {change.error !== null && <Failure error={change.error} />}
     </section>
@@ -46,7 +70,10 @@ function Looks() {
       <h2 className="text-base">Appearance</h2>
       <div role="radiogroup" aria-label="Appearance" className="mt-1 flex gap-4 text-sm">
         {(["enamel", "nightwatch"] as const).map((each) => (
-          <label key={each} className="flex items-center gap-2"><input type="radio" name="theme" checked={theme === each} onChange={() => setTheme(each)} /> {each === "enamel" ? "Light" : "Dark"}</label>
+          <label key={each} className="flex items-center gap-2">
+            <input type="radio" name="theme" checked={theme === each} onChange={() => setTheme(each)} />{" "}
+            {each === "enamel" ? "Light" : "Dark"}
+          </label>
         ))}
       </div>
     </section>
@@ -70,9 +97,25 @@ function TimeZone() {
     <section>
       <h2 className="text-base">Your time zone</h2>
       <div className="mt-1 flex flex-wrap items-center gap-2 text-sm">
-        <select className="select select-sm" aria-label="Your time zone" value={me.timeZone} disabled={change.isPending} onChange={(event) => change.mutate(event.target.value)}>{zones.map((zone) => <option key={zone} value={zone}>{zone.replaceAll("_", " ")}</option>)}</select>
+        <select
+          className="select select-sm"
+          aria-label="Your time zone"
+          value={me.timeZone}
+          disabled={change.isPending}
+          onChange={(event) => change.mutate(event.target.value)}
+        >
+          {zones.map((zone) => (
+            <option key={zone} value={zone}>
+              {zone.replaceAll("_", " ")}
+            </option>
+          ))}
+        </select>
         <span>Today is {dateWords(todayHere())}.</span>
-        {here !== me.timeZone && <button type="button" className="btn btn-sm" disabled={change.isPending} onClick={() => change.mutate(here)}>Use {here.replaceAll("_", " ")}, where this browser is</button>}
+        {here !== me.timeZone && (
+          <button type="button" className="btn btn-sm" disabled={change.isPending} onClick={() => change.mutate(here)}>
+            Use {here.replaceAll("_", " ")}, where this browser is
+          </button>
+        )}
       </div>
       {change.error !== null && <Failure error={change.error} />}
     </section>

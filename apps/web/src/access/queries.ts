@@ -2,4 +2,7 @@ import { queryOptions } from "@tanstack/react-query";
 import { call } from "../shared/api.ts";
 
 export const accountsQuery = queryOptions({ queryKey: ["accounts"], queryFn: () => call("GET /api/accounts") });
-export const exchangeQuery = queryOptions({ queryKey: ["exchange"], queryFn: () => call("GET /api/portfolio/exchange") });
+export const exchangeQuery = queryOptions({
+  queryKey: ["exchange"],
+  queryFn: () => call("GET /api/portfolio/exchange"),
+});

@@ -15,24 +15,84 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
   const baseline = look?.summary.baseline ?? null;
   const as = asked === undefined || asked.changedSince === 0 ? "plan" : `asked-${asked.id}`;
   const quality = useQuery(qualityQuery(project));
-  const compared = useQuery({ ...comparisonQuery(project, `baseline-${baseline}`, as), enabled: baseline !== null, placeholderData: keepPreviousData });
-  if (look === undefined) return <p className="muted text-sm" role="status">Loading …</p>;
+  const compared = useQuery({
+    ...comparisonQuery(project, `baseline-${baseline}`, as),
+    enabled: baseline !== null,
+    placeholderData: keepPreviousData,
+  });
+  if (look === undefined)
+    return (
+      <p className="muted text-sm" role="status">
+        Loading …
+      </p>
+    );
   const { summary } = look;
   const short = [
-    ...(summary.unscheduled > 0 ? [`${countWords(summary.unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`] : []),
+    ...(summary.unscheduled > 0
+      ? [`${countWords(summary.unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`]
+      : []),
     ...(summary.activities === 0 ? ["no activity has dates yet: there is nothing to freeze"] : []),
-    ...summary.deadlines.filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight").map(({ name, state, marginDays }) => `${name} ${standingWords(state, marginDays)}`),
+    ...summary.deadlines
+      .filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight")
+      .map(({ name, state, marginDays }) => `${name} ${standingWords(state, marginDays)}`),
   ];
   return (
     <section aria-label="The plan as it stands" className="my-1 max-w-3xl border-l-4 border-current pl-3 text-sm">
-      {asked !== undefined && asked.changedSince > 0 && <p className="undecided">The plan was changed {asked.changedSince === 1 ? "once" : `${asked.changedSince} times`} since approval was asked for. What you approve is the plan as it was asked for; whoever wants the changes in it asks anew. <Link className="underline" to={`/projects/${project}/compare?from=asked-${asked.id}&to=plan`}>What changed since</Link></p>}
-      <p>{as === "plan" ? "" : "As it stands now: "}{countWords(summary.activities, "activity", "activities")} with dates, {countWords(summary.milestones.length, "milestone", "milestones")}{summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}{compared.data !== undefined && `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}.</p>
-      {compared.data !== undefined && <p>Against baseline {baseline}: {summaryWords(compared.data).join(" ")} <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=${as}`}>By activity</Link></p>}
+      {asked !== undefined && asked.changedSince > 0 && (
+        <p className="undecided">
+          The plan was changed {asked.changedSince === 1 ? "once" : `${asked.changedSince} times`} since approval was
+          asked for. What you approve is the plan as it was asked for; whoever wants the changes in it asks anew.{" "}
+          <Link className="underline" to={`/projects/${project}/compare?from=asked-${asked.id}&to=plan`}>
+            What changed since
+          </Link>
+        </p>
+      )}
+      <p>
+        {as === "plan" ? "" : "As it stands now: "}
+        {countWords(summary.activities, "activity", "activities")} with dates,{" "}
+        {countWords(summary.milestones.length, "milestone", "milestones")}
+        {summary.finish !== null && `, finishes ${dateWords(summary.finish)}`}
+        {compared.data !== undefined &&
+          `, ${money(compared.data.budgetMinor.to, summary.minorDigits)} ${summary.currency} of budget`}
+        .
+      </p>
+      {compared.data !== undefined && (
+        <p>
+          Against baseline {baseline}: {summaryWords(compared.data).join(" ")}{" "}
+          <Link className="underline" to={`/projects/${project}/compare?from=baseline-${baseline}&to=${as}`}>
+            By activity
+          </Link>
+        </p>
+      )}
       <OnceFrozen project={project} state={as} />
       {quality.data !== undefined && (
-        <p><span className={FITNESS_TONES[quality.data.verdict.fitness]}>{FITNESS_WORDS[quality.data.verdict.fitness]}</span>{quality.data.verdict.reasons.length > 0 && `: ${quality.data.verdict.reasons.slice(0, 3).map(({ words }) => words).join("; ")}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}. <Link className="underline" to={`/projects/${project}/trust`}>Why, and how to mend it</Link></p>
+        <p>
+          <span className={FITNESS_TONES[quality.data.verdict.fitness]}>
+            {FITNESS_WORDS[quality.data.verdict.fitness]}
+          </span>
+          {quality.data.verdict.reasons.length > 0 &&
+            `: ${quality.data.verdict.reasons
+              .slice(0, 3)
+              .map(({ words }) => words)
+              .join(
+                "; ",
+              )}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}
+          .{" "}
+          <Link className="underline" to={`/projects/${project}/trust`}>
+            Why, and how to mend it
+          </Link>
+        </p>
       )}
-      {short.length === 0 ? <p className="favourable">✓ All work has dates, and no deadline is in danger.</p> : <ul className="undecided">{short.slice(0, 6).map((words) => <li key={words}>{words}</li>)}{short.length > 6 && <li>and {short.length - 6} more</li>}</ul>}
+      {short.length === 0 ? (
+        <p className="favourable">✓ All work has dates, and no deadline is in danger.</p>
+      ) : (
+        <ul className="undecided">
+          {short.slice(0, 6).map((words) => (
+            <li key={words}>{words}</li>
+          ))}
+          {short.length > 6 && <li>and {short.length - 6} more</li>}
+        </ul>
+      )}
     </section>
   );
 }

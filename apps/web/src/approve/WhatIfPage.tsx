@@ -12,28 +12,63 @@ import { Dialog } from "../shared/Dialog.tsx";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, DEADLINE_WORDS, type DeadlineState, driftTone, money, movedWords } from "../shared/words.ts";
+import {
+  countWords,
+  dateWords,
+  DEADLINE_WORDS,
+  type DeadlineState,
+  driftTone,
+  money,
+  movedWords,
+} from "../shared/words.ts";
 import { useRestore } from "./useRestore.ts";
 import { Merge } from "./Merge.tsx";
 import { PutForward } from "./PutForward.tsx";
 import { whatIfQuery } from "./queries.ts";
 import { stateWords } from "./whatIfWords.ts";
 
-const moreOrLess = (minor: number, digits: number, currency: string): ReactNode => (minor === 0 ? "same planned cost" : <Toned tone={minor > 0 ? "adverse" : "favourable"}>{money(Math.abs(minor), digits)} {currency} {minor > 0 ? "more" : "less"}</Toned>);
+const moreOrLess = (minor: number, digits: number, currency: string): ReactNode =>
+  minor === 0 ? (
+    "same planned cost"
+  ) : (
+    <Toned tone={minor > 0 ? "adverse" : "favourable"}>
+      {money(Math.abs(minor), digits)} {currency} {minor > 0 ? "more" : "less"}
+    </Toned>
+  );
 
 /** What a what-if comes to against the live plan, in one line. */
 function Against({ view }: { view: WhatIfView }) {
   const { effect, load, budget, whatIf } = view;
-  if (effect === null || budget === null) return <span className="adverse">does not fit the live plan any more: {view.fault}</span>;
+  if (effect === null || budget === null)
+    return <span className="adverse">does not fit the live plan any more: {view.fault}</span>;
   const hours = load.reduce((sum, { beforeMinutes, afterMinutes }) => sum + afterMinutes - beforeMinutes, 0);
   const worse = effect.deadlines.filter(({ before, after }) => after !== null && after.state !== before?.state);
   return (
     <>
-      <span>{effect.finish === null ? "same finish" : <>finishes {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{movedWords(effect.finish.days)}</Toned></>}</span>
+      <span>
+        {effect.finish === null ? (
+          "same finish"
+        ) : (
+          <>
+            finishes {dateWords(effect.finish.to)},{" "}
+            <Toned tone={driftTone(effect.finish.days)}>{movedWords(effect.finish.days)}</Toned>
+          </>
+        )}
+      </span>
       <span>{moreOrLess(budget.afterMinor - budget.beforeMinor, whatIf.minorDigits, whatIf.currency)}</span>
-      {hours !== 0 && <span>{formatHours(Math.abs(hours))} {hours > 0 ? "more" : "less"} work</span>}
-      {effect.milestones.length > 0 && <span>{countWords(effect.milestones.length, "milestone moves", "milestones move")}</span>}
-      {worse.map(({ id, name, after }) => <span key={id} className="undecided">{name}: {DEADLINE_WORDS[after!.state as DeadlineState]}</span>)}
+      {hours !== 0 && (
+        <span>
+          {formatHours(Math.abs(hours))} {hours > 0 ? "more" : "less"} work
+        </span>
+      )}
+      {effect.milestones.length > 0 && (
+        <span>{countWords(effect.milestones.length, "milestone moves", "milestones move")}</span>
+      )}
+      {worse.map(({ id, name, after }) => (
+        <span key={id} className="undecided">
+          {name}: {DEADLINE_WORDS[after!.state as DeadlineState]}
+        </span>
+      ))}
     </>
   );
 }
@@ -45,7 +80,18 @@ function Details({ view }: { view: WhatIfView }) {
       <summary className="btn btn-ghost btn-xs list-none">In full</summary>
       <div className="absolute right-0 z-40 mt-1 max-h-[60vh] w-108 overflow-auto border rule bg-base-100 p-3 text-base-content">
         <EffectView effect={view.effect} />
-        {view.load.length > 0 && <section className="mt-2"><h3 className="text-sm">Planned hours</h3><ul className="text-sm">{view.load.map(({ person, beforeMinutes, afterMinutes }) => <li key={person} className="border-b rule py-0.5">{person}: {formatHours(beforeMinutes)} → {formatHours(afterMinutes)}</li>)}</ul></section>}
+        {view.load.length > 0 && (
+          <section className="mt-2">
+            <h3 className="text-sm">Planned hours</h3>
+            <ul className="text-sm">
+              {view.load.map(({ person, beforeMinutes, afterMinutes }) => (
+                <li key={person} className="border-b rule py-0.5">
+                  {person}: {formatHours(beforeMinutes)} → {formatHours(afterMinutes)}
+                </li>
+              ))}
+            </ul>
+          </section>
+        )}
       </div>
     </details>
   );
@@ -59,10 +105,17 @@ function Banner({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) 
   const params = { whatif: whatIf.id };
   const restore = useRestore();
   const end = useMutation({
-    mutationFn: (how: "keep" | "drop"): Promise<unknown> => (how === "keep" ? call("POST /api/whatifs/:whatif/keep", { params }) : call("DELETE /api/whatifs/:whatif", { params })),
+    mutationFn: (how: "keep" | "drop"): Promise<unknown> =>
+      how === "keep"
+        ? call("POST /api/whatifs/:whatif/keep", { params })
+        : call("DELETE /api/whatifs/:whatif", { params }),
     onSuccess: (_done, how) => {
       if (how === "keep") toast(`“${whatIf.name}” is in the live plan now; undo removes it again.`);
-      else toast(`“${whatIf.name}” is dropped; the live plan never knew of it.`, { action: { label: "Undo", onClick: () => restore.mutate(whatIf.id) }, duration: 12_000 });
+      else
+        toast(`“${whatIf.name}” is dropped; the live plan never knew of it.`, {
+          action: { label: "Undo", onClick: () => restore.mutate(whatIf.id) },
+          duration: 12_000,
+        });
       void client.invalidateQueries();
       void go(`/projects/${whatIf.project}/plan`);
     },
@@ -72,23 +125,55 @@ function Banner({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) 
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
         <h2 className="text-base">What if: {whatIf.name}</h2>
         <span className="muted text-sm">{stateWords(whatIf)}</span>
-        <span aria-live="polite" className="flex flex-wrap gap-x-4 text-sm"><Against view={view} /></span>
+        <span aria-live="polite" className="flex flex-wrap gap-x-4 text-sm">
+          <Against view={view} />
+        </span>
         <span className="ml-auto flex flex-wrap items-center gap-1">
           <Details view={view} />
-          <Link className="btn btn-ghost btn-xs" to={`/projects/${whatIf.project}/compare?from=plan&to=whatif-${whatIf.id}`}>By activity</Link>
+          <Link
+            className="btn btn-ghost btn-xs"
+            to={`/projects/${whatIf.project}/compare?from=plan&to=whatif-${whatIf.id}`}
+          >
+            By activity
+          </Link>
           {whatIf.mayEdit && (
             <>
-              <button type="button" className="btn btn-sm" disabled={end.isPending || whatIf.changes === 0 || meets.length > 0} onClick={() => end.mutate("keep")}>Apply</button>
-              <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate("drop")}>Discard</button>
-              <button type="button" className="btn btn-primary btn-sm" disabled={whatIf.changes === 0} onClick={() => setAsking(true)}>Put forward …</button>
+              <button
+                type="button"
+                className="btn btn-sm"
+                disabled={end.isPending || whatIf.changes === 0 || meets.length > 0}
+                onClick={() => end.mutate("keep")}
+              >
+                Apply
+              </button>
+              <button type="button" className="btn btn-sm" disabled={end.isPending} onClick={() => end.mutate("drop")}>
+                Discard
+              </button>
+              <button
+                type="button"
+                className="btn btn-primary btn-sm"
+                disabled={whatIf.changes === 0}
+                onClick={() => setAsking(true)}
+              >
+                Put forward …
+              </button>
             </>
           )}
         </span>
       </div>
       {end.error !== null && <Failure error={end.error} />}
       {whatIf.mayEdit && (meets.length > 0 || view.fault !== null) && <Merge view={view} onMerged={onMerged} />}
-      {behind > 0 && meets.length === 0 && view.fault === null && <p className="muted text-sm">The live plan has had {countWords(behind, "change", "changes")} since this began; nothing of it meets yours, and it is shown with them.</p>}
-      {asking && <Dialog title="Put forward as a change request" onClose={() => setAsking(false)}><PutForward view={view} onDone={() => setAsking(false)} /></Dialog>}
+      {behind > 0 && meets.length === 0 && view.fault === null && (
+        <p className="muted text-sm">
+          The live plan has had {countWords(behind, "change", "changes")} since this began; nothing of it meets yours,
+          and it is shown with them.
+        </p>
+      )}
+      {asking && (
+        <Dialog title="Put forward as a change request" onClose={() => setAsking(false)}>
+          <PutForward view={view} onDone={() => setAsking(false)} />
+        </Dialog>
+      )}
     </div>
   );
 }
@@ -101,7 +186,26 @@ function Tried({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) {
     <div className="flex h-full min-h-0 flex-col">
       <Banner view={view} onMerged={onMerged} />
       <div className="min-h-0 flex-1">
-        {opened === null || sheet === null ? (opened?.state.failure == null ? <p className="page muted" role="status">Loading the plan …</p> : <div className="page"><Failure error={opened.state.failure} /></div>) : <PlanWork sheet={sheet} state={opened.state} session={opened.session} mayEdit={view.whatIf.mayEdit} live={false} planKey={view.whatIf.id} />}
+        {opened === null || sheet === null ? (
+          opened?.state.failure == null ? (
+            <p className="page muted" role="status">
+              Loading the plan …
+            </p>
+          ) : (
+            <div className="page">
+              <Failure error={opened.state.failure} />
+            </div>
+          )
+        ) : (
+          <PlanWork
+            sheet={sheet}
+            state={opened.state}
+            session={opened.session}
+            mayEdit={view.whatIf.mayEdit}
+            live={false}
+            planKey={view.whatIf.id}
+          />
+        )}
       </div>
     </div>
   );
@@ -112,5 +216,11 @@ export function WhatIfPage() {
   const { whatif = "" } = useParams();
   const [round, setRound] = useState(0);
   const query = useQuery(whatIfQuery(whatif));
-  return <Loaded query={query}>{(view) => <Tried key={round} view={view} onMerged={() => void query.refetch().then(() => setRound(round + 1))} />}</Loaded>;
+  return (
+    <Loaded query={query}>
+      {(view) => (
+        <Tried key={round} view={view} onMerged={() => void query.refetch().then(() => setRound(round + 1))} />
+      )}
+    </Loaded>
+  );
 }

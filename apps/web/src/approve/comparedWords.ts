@@ -113,8 +113,7 @@ export function summaryWords({
   );
   if (parts.length > 0) sentences.push(`${more === 0 ? "In it" : "Of that"} ${parts.join(", ")}.`);
   const hours = Math.round((minutes.to - minutes.from) / 60);
-  if (hours !== 0)
-    sentences.push(`The work is ${numberWords(Math.abs(hours))} hours ${hours > 0 ? "more" : "less"}.`);
+  if (hours !== 0) sentences.push(`The work is ${numberWords(Math.abs(hours))} hours ${hours > 0 ? "more" : "less"}.`);
   const counts = (["added", "dropped", "parked", "woken", "changed"] as const).flatMap((what) => {
     const count = rows.filter((row) => row.what === what).length;
     return count === 0 ? [] : [`${count} ${WHAT_WORDS[what]}`];

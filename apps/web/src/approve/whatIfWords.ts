@@ -2,7 +2,15 @@ import type { WhatIf } from "@chronometra/contract";
 import { momentWords } from "../shared/words.ts";
 
 /** How a what-if or change request stands, in words. */
-export function stateWords({ state, request, decidedBy, decidedAt, word, baseline, whole }: Pick<WhatIf, "state" | "request" | "decidedBy" | "decidedAt" | "word" | "baseline" | "whole">): string {
+export function stateWords({
+  state,
+  request,
+  decidedBy,
+  decidedAt,
+  word,
+  baseline,
+  whole,
+}: Pick<WhatIf, "state" | "request" | "decidedBy" | "decidedAt" | "word" | "baseline" | "whole">): string {
   const called = request === null ? "" : `change request ${request}, `;
   const when = decidedAt === null ? "" : ` on ${momentWords(decidedAt)}`;
   switch (state) {

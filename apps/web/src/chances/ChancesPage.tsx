@@ -21,22 +21,58 @@ import { SpreadChart } from "./SpreadChart.tsx";
 
 function Settings({ asked }: { asked: ChancesRequest }) {
   const [, put] = useAddress();
-  const field = (label: string, name: string, value: number, least: number, most: number, hint: string, width: string) => (
-    <label className="flex items-center gap-1.5" title={hint}>{label}<CommitField label={label} width={width} numeric value={String(value)} onCommit={(text) => {
-      const number = Number(text);
-      if (!Number.isInteger(number) || number < least || number > most) return `A whole number from ${least} to ${most}.`;
-      put({ [name]: text.trim() });
-      return null;
-    }} /></label>
+  const field = (
+    label: string,
+    name: string,
+    value: number,
+    least: number,
+    most: number,
+    hint: string,
+    width: string,
+  ) => (
+    <label className="flex items-center gap-1.5" title={hint}>
+      {label}
+      <CommitField
+        label={label}
+        width={width}
+        numeric
+        value={String(value)}
+        onCommit={(text) => {
+          const number = Number(text);
+          if (!Number.isInteger(number) || number < least || number > most)
+            return `A whole number from ${least} to ${most}.`;
+          put({ [name]: text.trim() });
+          return null;
+        }}
+      />
+    </label>
   );
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
       {field("Runs", "runs", asked.runs, 100, 100_000, "How many times the project is played through", "w-20")}
       {field("Seed", "seed", asked.seed, 0, 2_147_483_647, "The same seed gives the same answer", "w-20")}
-      {field("Correlation, %", "together", Math.round(asked.correlation * 100), 0, 100, "Correlation of durations: 0 each alone, 100 all as one", "w-16")}
-      <label className="flex items-center gap-1.5">Without a range of their own
-        <select className="select select-sm w-44" value={asked.otherwise} onChange={(event) => put({ otherwise: event.target.value })}>
-          {(Object.keys(RANGE_CLASSES) as RangeClass[]).map((each) => <option key={each} value={each}>{CLASS_WORDS[each]}{each === "exact" ? "" : `, ${RANGE_CLASSES[each].low} to ${RANGE_CLASSES[each].high}%`}</option>)}
+      {field(
+        "Correlation, %",
+        "together",
+        Math.round(asked.correlation * 100),
+        0,
+        100,
+        "Correlation of durations: 0 each alone, 100 all as one",
+        "w-16",
+      )}
+      <label className="flex items-center gap-1.5">
+        Without a range of their own
+        <select
+          className="select select-sm w-44"
+          value={asked.otherwise}
+          onChange={(event) => put({ otherwise: event.target.value })}
+        >
+          {(Object.keys(RANGE_CLASSES) as RangeClass[]).map((each) => (
+            <option key={each} value={each}>
+              {CLASS_WORDS[each]}
+              {each === "exact" ? "" : `, ${RANGE_CLASSES[each].low} to ${RANGE_CLASSES[each].high}%`}
+            </option>
+          ))}
         </select>
       </label>
     </div>
@@ -47,7 +83,17 @@ function Running({ project, asked }: { project: string; asked: ChancesRequest })
   const client = useQueryClient();
   const { data: share } = useQuery(chancesShareQuery(project, asked));
   return (
-    <p className="flex items-center gap-2 text-sm" role="status">Playing the project through {asked.runs} times … <progress className="h-2 w-48 accent-(--color-accent)" max={1} value={share} aria-label="Played through so far" /><button type="button" className="btn btn-xs" onClick={() => void client.cancelQueries({ queryKey: chancesQuery(project, asked).queryKey })}>Cancel</button></p>
+    <p className="flex items-center gap-2 text-sm" role="status">
+      Playing the project through {asked.runs} times …{" "}
+      <progress className="h-2 w-48 accent-(--color-accent)" max={1} value={share} aria-label="Played through so far" />
+      <button
+        type="button"
+        className="btn btn-xs"
+        onClick={() => void client.cancelQueries({ queryKey: chancesQuery(project, asked).queryKey })}
+      >
+        Cancel
+      </button>
+    </p>
   );
 }
 
@@ -56,57 +102,223 @@ const SORT = { id: "sensitivity", desc: true };
 /** The first bar at or after a date or amount. */
 const barAt = <T,>(bars: readonly T[], isThere: (bar: T) => boolean): number => bars.findIndex(isThere);
 
-function Answer({ view, change, mayEdit, project }: { view: ChancesView; change: ReturnType<typeof usePlanChange>; mayEdit: boolean; project: string }) {
+function Answer({
+  view,
+  change,
+  mayEdit,
+  project,
+}: {
+  view: ChancesView;
+  change: ReturnType<typeof usePlanChange>;
+  mayEdit: boolean;
+  project: string;
+}) {
   const { finish, cost, both, minorDigits: digits, currency } = view;
   const amount = (value: number): string => `${money(value, digits)} ${currency}`;
   const finishBars = useMemo(() => view.finishes.map(({ date, runs }) => ({ label: dateWords(date), runs })), [view]);
-  const costBars = useMemo(() => view.costs.map(({ to, runs }) => ({ label: money(to, digits), runs })), [view, digits]);
-  const finishMarks = useMemo(() => [{ label: "plan", at: barAt(view.finishes, ({ date }) => date >= finish.planned) }, { label: "P50", at: barAt(view.finishes, ({ date }) => date >= finish.p50) }, { label: "P80", at: barAt(view.finishes, ({ date }) => date >= finish.p80) }], [view, finish]);
-  const costMarks = useMemo(() => [{ label: "plan", at: barAt(view.costs, ({ to }) => to >= cost.planned) }, { label: "P50", at: barAt(view.costs, ({ to }) => to >= cost.p50) }, { label: "P80", at: barAt(view.costs, ({ to }) => to >= cost.p80) }], [view, cost]);
+  const costBars = useMemo(
+    () => view.costs.map(({ to, runs }) => ({ label: money(to, digits), runs })),
+    [view, digits],
+  );
+  const finishMarks = useMemo(
+    () => [
+      { label: "plan", at: barAt(view.finishes, ({ date }) => date >= finish.planned) },
+      { label: "P50", at: barAt(view.finishes, ({ date }) => date >= finish.p50) },
+      { label: "P80", at: barAt(view.finishes, ({ date }) => date >= finish.p80) },
+    ],
+    [view, finish],
+  );
+  const costMarks = useMemo(
+    () => [
+      { label: "plan", at: barAt(view.costs, ({ to }) => to >= cost.planned) },
+      { label: "P50", at: barAt(view.costs, ({ to }) => to >= cost.p50) },
+      { label: "P80", at: barAt(view.costs, ({ to }) => to >= cost.p80) },
+    ],
+    [view, cost],
+  );
   const columns: Column<ChancesView["activities"][number]>[] = [
-    { id: "name", head: "Activity", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(id)}&about=why`}>{name}</Link> },
-    { id: "sensitivity", head: "Moves the finish", hint: "Correlation of its duration with the finish", numeric: true, value: ({ sensitivity }) => sensitivity, show: ({ sensitivity }) => (sensitivity === null ? "–" : numberWords(sensitivity, 2, 2)) },
-    { id: "criticality", head: "On the longest path", is: "share", hint: "Share of runs", numeric: true, value: ({ criticality }) => criticality, show: ({ criticality }) => chancePercent(criticality) },
     {
-      id: "range", head: "Range, % of what remains", value: ({ range }) => (range === null ? "" : rangeWords(range)),
-      show: ({ id, name, range }) => (!mayEdit ? (range === null ? <span className="muted">{CLASS_WORDS[view.asked.otherwise]}</span> : rangeWords(range)) : (
-        <CommitField label={`Range of ${name}`} width="w-28" placeholder={CLASS_WORDS[view.asked.otherwise]} value={range === null ? "" : rangeWords(range)} onCommit={async (text) => {
-          const read = readRange(text);
-          if (read === null && text.trim() !== "") return "Three percents that do not fall, as 90 100 135, or narrow, usual, wide.";
-          return change([...(range === null ? [] : [{ type: "removeRow", table: "ranges", key: id } as const]), ...(read === null ? [] : [{ type: "addRow", table: "ranges", key: id, row: read } as const])], `The range of ${name} is ${read === null ? "removed" : rangeWords(read)}.`);
-        }} />
-      )),
+      id: "name",
+      head: "Activity",
+      value: ({ name }) => name,
+      show: ({ id, name }) => (
+        <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(id)}&about=why`}>
+          {name}
+        </Link>
+      ),
+    },
+    {
+      id: "sensitivity",
+      head: "Moves the finish",
+      hint: "Correlation of its duration with the finish",
+      numeric: true,
+      value: ({ sensitivity }) => sensitivity,
+      show: ({ sensitivity }) => (sensitivity === null ? "–" : numberWords(sensitivity, 2, 2)),
+    },
+    {
+      id: "criticality",
+      head: "On the longest path",
+      is: "share",
+      hint: "Share of runs",
+      numeric: true,
+      value: ({ criticality }) => criticality,
+      show: ({ criticality }) => chancePercent(criticality),
+    },
+    {
+      id: "range",
+      head: "Range, % of what remains",
+      value: ({ range }) => (range === null ? "" : rangeWords(range)),
+      show: ({ id, name, range }) =>
+        !mayEdit ? (
+          range === null ? (
+            <span className="muted">{CLASS_WORDS[view.asked.otherwise]}</span>
+          ) : (
+            rangeWords(range)
+          )
+        ) : (
+          <CommitField
+            label={`Range of ${name}`}
+            width="w-28"
+            placeholder={CLASS_WORDS[view.asked.otherwise]}
+            value={range === null ? "" : rangeWords(range)}
+            onCommit={async (text) => {
+              const read = readRange(text);
+              if (read === null && text.trim() !== "")
+                return "Three percents that do not fall, as 90 100 135, or narrow, usual, wide.";
+              return change(
+                [
+                  ...(range === null ? [] : [{ type: "removeRow", table: "ranges", key: id } as const]),
+                  ...(read === null ? [] : [{ type: "addRow", table: "ranges", key: id, row: read } as const]),
+                ],
+                `The range of ${name} is ${read === null ? "removed" : rangeWords(read)}.`,
+              );
+            }}
+          />
+        ),
     },
   ];
   const moving = view.activities.filter(({ criticality }) => criticality > 0);
   const still = view.activities.filter(({ criticality }) => criticality === 0);
   const deadlineColumns: Column<ChancesView["deadlines"][number]>[] = [
-    { id: "name", head: "Milestone or activity", value: ({ name }) => name, show: ({ id, name }) => <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(`${project}:${id}`)}`}>{name}</Link> },
-    { id: "deadline", head: "Deadline", value: ({ deadline }) => deadline, show: ({ deadline }) => dateWords(deadline) },
-    { id: "chance", head: "Is kept", is: "share", numeric: true, value: ({ chance }) => chance, show: ({ chance }) => <Toned tone={chanceTone(chance)} marked>{chanceWords(chance)}</Toned> },
+    {
+      id: "name",
+      head: "Milestone or activity",
+      value: ({ name }) => name,
+      show: ({ id, name }) => (
+        <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(`${project}:${id}`)}`}>
+          {name}
+        </Link>
+      ),
+    },
+    {
+      id: "deadline",
+      head: "Deadline",
+      value: ({ deadline }) => deadline,
+      show: ({ deadline }) => dateWords(deadline),
+    },
+    {
+      id: "chance",
+      head: "Is kept",
+      is: "share",
+      numeric: true,
+      value: ({ chance }) => chance,
+      show: ({ chance }) => (
+        <Toned tone={chanceTone(chance)} marked>
+          {chanceWords(chance)}
+        </Toned>
+      ),
+    },
   ];
   return (
     <>
-      <p className="figure pt-2 text-lg">It finishes by {dateWords(finish.p50)} in 50 of 100 runs, by {dateWords(finish.p80)} in 80 of 100.</p>
-      <p className="text-sm">The plan’s <Link className="underline" to={`/projects/${project}/plan?lit=longest`}>{dateWords(finish.planned)}</Link> is kept <Toned tone={chanceTone(finish.chance)}>{chanceWords(finish.chance)}</Toned>. It costs up to {amount(cost.p50)} in 50 of 100, up to {amount(cost.p80)} in 80 of 100; what the plan adds up to, <Link className="underline" to={`/projects/${project}`}>{amount(cost.planned)}</Link>, is kept <Toned tone={chanceTone(cost.chance)}>{chanceWords(cost.chance)}</Toned>. Both are kept <Toned tone={chanceTone(both.chance)}>{chanceWords(both.chance)}</Toned>{both.correlation !== null && `; their correlation is ${both.correlation.toFixed(2)}`}.</p>
-      {view.finishes.length === 1 && view.costs.length === 1 ? <p className="muted pt-2 text-sm">Every run is the plan itself: nothing varies.</p> : (
-      <Foldable name="Spread" place="chances">
-      <div className="grid gap-6 lg:grid-cols-3">
-        <section aria-label="Finish"><h2 className="pt-2 text-base">Finish</h2><SpreadChart name="Finish" words={`Finishes of ${numberWords(view.runs)} runs, from ${dateWords(view.finishes[0]!.date)} to ${dateWords(view.finishes.at(-1)!.date)}; half by ${dateWords(finish.p50)}, 80 of 100 by ${dateWords(finish.p80)}`} bars={finishBars} marks={finishMarks} /><p className="muted text-xs">10 of 100 by {dateWords(finish.p10)}, 90 by {dateWords(finish.p90)}</p></section>
-        <section aria-label="Cost"><h2 className="pt-2 text-base">Cost</h2><SpreadChart name="Cost" words={`Costs of ${numberWords(view.runs)} runs; half up to ${amount(cost.p50)}, 80 of 100 up to ${amount(cost.p80)}`} bars={costBars} marks={costMarks} /><p className="muted text-xs">10 of 100 up to {amount(cost.p10)}, 90 up to {amount(cost.p90)}</p></section>
-        <section aria-label="Both"><h2 className="pt-2 text-base">Both</h2><JointChart view={view} /><p className="muted text-xs">a point a run; the lines are the plan</p></section>
-      </div>
-      </Foldable>
+      <p className="figure pt-2 text-lg">
+        It finishes by {dateWords(finish.p50)} in 50 of 100 runs, by {dateWords(finish.p80)} in 80 of 100.
+      </p>
+      <p className="text-sm">
+        The plan’s{" "}
+        <Link className="underline" to={`/projects/${project}/plan?lit=longest`}>
+          {dateWords(finish.planned)}
+        </Link>{" "}
+        is kept <Toned tone={chanceTone(finish.chance)}>{chanceWords(finish.chance)}</Toned>. It costs up to{" "}
+        {amount(cost.p50)} in 50 of 100, up to {amount(cost.p80)} in 80 of 100; what the plan adds up to,{" "}
+        <Link className="underline" to={`/projects/${project}`}>
+          {amount(cost.planned)}
+        </Link>
+        , is kept <Toned tone={chanceTone(cost.chance)}>{chanceWords(cost.chance)}</Toned>. Both are kept{" "}
+        <Toned tone={chanceTone(both.chance)}>{chanceWords(both.chance)}</Toned>
+        {both.correlation !== null && `; their correlation is ${both.correlation.toFixed(2)}`}.
+      </p>
+      {view.finishes.length === 1 && view.costs.length === 1 ? (
+        <p className="muted pt-2 text-sm">Every run is the plan itself: nothing varies.</p>
+      ) : (
+        <Foldable name="Spread" place="chances">
+          <div className="grid gap-6 lg:grid-cols-3">
+            <section aria-label="Finish">
+              <h2 className="pt-2 text-base">Finish</h2>
+              <SpreadChart
+                name="Finish"
+                words={`Finishes of ${numberWords(view.runs)} runs, from ${dateWords(view.finishes[0]!.date)} to ${dateWords(view.finishes.at(-1)!.date)}; half by ${dateWords(finish.p50)}, 80 of 100 by ${dateWords(finish.p80)}`}
+                bars={finishBars}
+                marks={finishMarks}
+              />
+              <p className="muted text-xs">
+                10 of 100 by {dateWords(finish.p10)}, 90 by {dateWords(finish.p90)}
+              </p>
+            </section>
+            <section aria-label="Cost">
+              <h2 className="pt-2 text-base">Cost</h2>
+              <SpreadChart
+                name="Cost"
+                words={`Costs of ${numberWords(view.runs)} runs; half up to ${amount(cost.p50)}, 80 of 100 up to ${amount(cost.p80)}`}
+                bars={costBars}
+                marks={costMarks}
+              />
+              <p className="muted text-xs">
+                10 of 100 up to {amount(cost.p10)}, 90 up to {amount(cost.p90)}
+              </p>
+            </section>
+            <section aria-label="Both">
+              <h2 className="pt-2 text-base">Both</h2>
+              <JointChart view={view} />
+              <p className="muted text-xs">a point a run; the lines are the plan</p>
+            </section>
+          </div>
+        </Foldable>
       )}
       <h2 className="pt-3 text-base">Promises</h2>
-      <DataTable name="Chances of deadlines" rows={view.deadlines} columns={deadlineColumns} rowKey={({ id }) => id} empty="No activity has a deadline. Give one in the plan's Deadline column." />
+      <DataTable
+        name="Chances of deadlines"
+        rows={view.deadlines}
+        columns={deadlineColumns}
+        rowKey={({ id }) => id}
+        empty="No activity has a deadline. Give one in the plan's Deadline column."
+      />
       <RisksPart view={view} mayEdit={mayEdit} change={change} />
       <h2 className="pt-3 text-base">What moves the finish</h2>
-      <DataTable name="What moves the finish" rows={moving} columns={columns} rowKey={({ id }) => id} sort={SORT} empty={view.activities.length === 0 ? "Nothing varies: every duration is exact. Give activities a range, or select one for those without." : "What varies was never on the longest path: nothing moves the finish."} />
+      <DataTable
+        name="What moves the finish"
+        rows={moving}
+        columns={columns}
+        rowKey={({ id }) => id}
+        sort={SORT}
+        empty={
+          view.activities.length === 0
+            ? "Nothing varies: every duration is exact. Give activities a range, or select one for those without."
+            : "What varies was never on the longest path: nothing moves the finish."
+        }
+      />
       {still.length > 0 && (
         <details className="pt-2">
-          <summary className="cursor-pointer text-sm">{countWords(still.length, "activity varies but was", "activities vary but were")} never on the longest path</summary>
-          <DataTable name="Never on the longest path" rows={still} columns={columns.filter(({ id }) => id !== "sensitivity" && id !== "criticality")} rowKey={({ id }) => id} empty="" />
+          <summary className="cursor-pointer text-sm">
+            {countWords(still.length, "activity varies but was", "activities vary but were")} never on the longest path
+          </summary>
+          <DataTable
+            name="Never on the longest path"
+            rows={still}
+            columns={columns.filter(({ id }) => id !== "sensitivity" && id !== "criticality")}
+            rowKey={({ id }) => id}
+            empty=""
+          />
         </details>
       )}
     </>
@@ -123,9 +335,25 @@ export function ChancesPage() {
   return (
     <div className="page">
       <Settings asked={asked} />
-      {query.isFetching ? <Running project={project} asked={asked} /> : query.data === undefined && query.error === null && <p className="pt-2 text-sm">Cancelled. <button type="button" className="btn btn-xs" onClick={() => void query.refetch()}>Play it through</button></p>}
+      {query.isFetching ? (
+        <Running project={project} asked={asked} />
+      ) : (
+        query.data === undefined &&
+        query.error === null && (
+          <p className="pt-2 text-sm">
+            Cancelled.{" "}
+            <button type="button" className="btn btn-xs" onClick={() => void query.refetch()}>
+              Play it through
+            </button>
+          </p>
+        )
+      )}
       {query.error !== null && <Failure error={query.error} onAgain={() => void query.refetch()} />}
-      {query.data !== undefined && <div aria-busy={query.isFetching}><Answer view={query.data} change={change} mayEdit={mayEdit} project={project} /></div>}
+      {query.data !== undefined && (
+        <div aria-busy={query.isFetching}>
+          <Answer view={query.data} change={change} mayEdit={mayEdit} project={project} />
+        </div>
+      )}
     </div>
   );
 }

@@ -14,8 +14,28 @@ interface Props {
 const POINTS = ["least", "likeliest", "most"] as const;
 
 /** The fields of three points, named one by one. */
-function Three({ label, points, onPoints, width = "w-16" }: { label: string; points: Points; onPoints: (points: Points) => void; width?: string }) {
-  return POINTS.map((name, i) => <input key={name} className={`input input-sm ${width} text-right`} inputMode="decimal" aria-label={`${label}, ${name}`} placeholder={name} value={points[i]} onChange={(event) => onPoints(points.map((was, k) => (k === i ? event.target.value : was)) as unknown as Points)} />);
+function Three({
+  label,
+  points,
+  onPoints,
+  width = "w-16",
+}: {
+  label: string;
+  points: Points;
+  onPoints: (points: Points) => void;
+  width?: string;
+}) {
+  return POINTS.map((name, i) => (
+    <input
+      key={name}
+      className={`input input-sm ${width} text-right`}
+      inputMode="decimal"
+      aria-label={`${label}, ${name}`}
+      placeholder={name}
+      value={points[i]}
+      onChange={(event) => onPoints(points.map((was, k) => (k === i ? event.target.value : was)) as unknown as Points)}
+    />
+  ));
 }
 
 interface FormProps {
@@ -46,36 +66,110 @@ function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
     setRound(round + 1);
   };
   return (
-    <form aria-label={risk === null ? "A new risk" : `Change ${risk.name}`} className="flex flex-col gap-1 py-2 text-sm" onSubmit={(event) => { event.preventDefault(); void keep(); }} onKeyDown={(event) => event.key === "Escape" && onLeave()}>
+    <form
+      aria-label={risk === null ? "A new risk" : `Change ${risk.name}`}
+      className="flex flex-col gap-1 py-2 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep();
+      }}
+      onKeyDown={(event) => event.key === "Escape" && onLeave()}
+    >
       <div className="flex flex-wrap items-end gap-2">
-        <label className="text-xs">What may happen<input className="input input-sm block w-72 text-sm" maxLength={200} value={draft.name} onChange={(event) => setDraft({ ...draft, name: event.target.value })} /></label>
-        <label className="text-xs">Probability, %<input className="input input-sm block w-16 text-right text-sm" inputMode="decimal" value={draft.chance} onChange={(event) => setDraft({ ...draft, chance: event.target.value })} /></label>
-        <fieldset className="flex items-end gap-1"><legend className="text-xs">Extra cost, {view.currency}</legend><Three label="Extra cost" width="w-24" points={draft.cost} onPoints={(cost) => setDraft({ ...draft, cost })} /></fieldset>
+        <label className="text-xs">
+          What may happen
+          <input
+            className="input input-sm block w-72 text-sm"
+            maxLength={200}
+            value={draft.name}
+            onChange={(event) => setDraft({ ...draft, name: event.target.value })}
+          />
+        </label>
+        <label className="text-xs">
+          Probability, %
+          <input
+            className="input input-sm block w-16 text-right text-sm"
+            inputMode="decimal"
+            value={draft.chance}
+            onChange={(event) => setDraft({ ...draft, chance: event.target.value })}
+          />
+        </label>
+        <fieldset className="flex items-end gap-1">
+          <legend className="text-xs">Extra cost, {view.currency}</legend>
+          <Three
+            label="Extra cost"
+            width="w-24"
+            points={draft.cost}
+            onPoints={(cost) => setDraft({ ...draft, cost })}
+          />
+        </fieldset>
       </div>
       {effects.map(({ activity, days }) => (
         <fieldset key={activity} className="flex flex-wrap items-center gap-1">
           <legend className="sr-only">Days that {nameOf(activity)} takes longer</legend>
-          <span className="w-72 truncate" title={nameOf(activity)}>{nameOf(activity)}</span>
-          <Three label={`${nameOf(activity)} longer`} points={days} onPoints={(next) => setDraft({ ...draft, effects: effects.map((each) => (each.activity === activity ? { activity, days: next } : each)) })} />
+          <span className="w-72 truncate" title={nameOf(activity)}>
+            {nameOf(activity)}
+          </span>
+          <Three
+            label={`${nameOf(activity)} longer`}
+            points={days}
+            onPoints={(next) =>
+              setDraft({
+                ...draft,
+                effects: effects.map((each) => (each.activity === activity ? { activity, days: next } : each)),
+              })
+            }
+          />
           <span className="muted">days longer</span>
-          <button type="button" className="btn btn-xs" aria-label={`Leave out ${nameOf(activity)}`} onClick={() => setDraft({ ...draft, effects: effects.filter((each) => each.activity !== activity) })}>×</button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            aria-label={`Leave out ${nameOf(activity)}`}
+            onClick={() => setDraft({ ...draft, effects: effects.filter((each) => each.activity !== activity) })}
+          >
+            ×
+          </button>
         </fieldset>
       ))}
       <div className="flex flex-wrap items-center gap-2">
-        <NameChoice key={round} label={effects.length === 0 ? "Activity it bears on" : "Another activity"} things={view.open} onChoose={bearOn} width="w-72" />
+        <NameChoice
+          key={round}
+          label={effects.length === 0 ? "Activity it bears on" : "Another activity"}
+          things={view.open}
+          onChoose={bearOn}
+          width="w-72"
+        />
         <button className="btn btn-sm">{risk === null ? "Add the risk" : "Save the change"}</button>
-        {risk !== null && <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Cancel</button>}
+        {risk !== null && (
+          <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
+            Cancel
+          </button>
+        )}
       </div>
-      {fault !== null && <p role="alert" className="adverse">{fault}</p>}
+      {fault !== null && (
+        <p role="alert" className="adverse">
+          {fault}
+        </p>
+      )}
     </form>
   );
 }
 
 /** A risk in words: `30%: 2 to 10 d more on Dig, likeliest 5; 1 000 to 4 000 EUR`. */
-function riskWords({ probability, effects, costMinor }: Risk, { dayMinutes, minorDigits, currency }: ChancesView, nameOf: (activity: string) => string): string {
+function riskWords(
+  { probability, effects, costMinor }: Risk,
+  { dayMinutes, minorDigits, currency }: ChancesView,
+  nameOf: (activity: string) => string,
+): string {
   const days = (minutes: number): string => numberWords(minutes / dayMinutes);
-  const parts = effects.map(({ activity, minutes: { low, likely, high } }) => `${days(low)} to ${days(high)} d more on ${nameOf(activity)}, likeliest ${days(likely)}`);
-  if (costMinor !== undefined) parts.push(`${money(costMinor.low, minorDigits)} to ${money(costMinor.high, minorDigits)} ${currency}, likeliest ${money(costMinor.likely, minorDigits)}`);
+  const parts = effects.map(
+    ({ activity, minutes: { low, likely, high } }) =>
+      `${days(low)} to ${days(high)} d more on ${nameOf(activity)}, likeliest ${days(likely)}`,
+  );
+  if (costMinor !== undefined)
+    parts.push(
+      `${money(costMinor.low, minorDigits)} to ${money(costMinor.high, minorDigits)} ${currency}, likeliest ${money(costMinor.likely, minorDigits)}`,
+    );
   return `${percentWords(probability, 1)}: ${parts.join("; ")}`;
 }
 
@@ -87,38 +181,77 @@ export function RisksPart({ view, mayEdit, change }: Props) {
   const nameOf = (activity: string): string => names.get(activity) ?? activity;
   const add = (read: Omit<Risk, "id">): Promise<string | null> => {
     const id = crypto.randomUUID().slice(0, 13);
-    return change([{ type: "addRow", table: "risks", key: id, row: { id, ...read } }], `The risk ${read.name} is in the plan.`);
+    return change(
+      [{ type: "addRow", table: "risks", key: id, row: { id, ...read } }],
+      `The risk ${read.name} is in the plan.`,
+    );
   };
   const rewrite = async (id: string, { costMinor, ...read }: Omit<Risk, "id">): Promise<string | null> => {
-    const failed = await change([{ type: "editRow", table: "risks", key: id, set: { ...read, costMinor: costMinor ?? null } }], `The risk ${read.name} is changed.`);
+    const failed = await change(
+      [{ type: "editRow", table: "risks", key: id, set: { ...read, costMinor: costMinor ?? null } }],
+      `The risk ${read.name} is changed.`,
+    );
     if (failed === null) setChanged(null);
     return failed;
   };
-  const takeOut = async ({ id, name }: Risk): Promise<void> => setFault(await change([{ type: "removeRow", table: "risks", key: id }], `The risk ${name} is removed.`));
+  const takeOut = async ({ id, name }: Risk): Promise<void> =>
+    setFault(await change([{ type: "removeRow", table: "risks", key: id }], `The risk ${name} is removed.`));
   return (
     <section aria-label="Risks">
-      <h2 className="pt-3 text-base">Risks <span className="muted font-sans text-sm">{view.risks.length}</span></h2>
+      <h2 className="pt-3 text-base">
+        Risks <span className="muted font-sans text-sm">{view.risks.length}</span>
+      </h2>
       <ul className="text-sm">
         {view.risks.map((risk) => (
           <li key={risk.id} className="border-b rule py-1">
-            {changed === risk.id ? <RiskForm view={view} nameOf={nameOf} risk={risk} onKeep={(read) => rewrite(risk.id, read)} onLeave={() => setChanged(null)} /> : (
+            {changed === risk.id ? (
+              <RiskForm
+                view={view}
+                nameOf={nameOf}
+                risk={risk}
+                onKeep={(read) => rewrite(risk.id, read)}
+                onLeave={() => setChanged(null)}
+              />
+            ) : (
               <div className="flex flex-wrap items-baseline gap-x-2">
                 <span className="font-semibold">{risk.name}</span>
                 <span className="muted">{riskWords(risk, view, nameOf)}</span>
                 {mayEdit && (
                   <span className="ml-auto flex gap-1">
-                    <button type="button" className="btn btn-xs" aria-label={`Change ${risk.name}`} onClick={() => setChanged(risk.id)}>Change</button>
-                    <button type="button" className="btn btn-xs" aria-label={`Remove ${risk.name}`} onClick={() => void takeOut(risk)}>Remove</button>
+                    <button
+                      type="button"
+                      className="btn btn-xs"
+                      aria-label={`Change ${risk.name}`}
+                      onClick={() => setChanged(risk.id)}
+                    >
+                      Change
+                    </button>
+                    <button
+                      type="button"
+                      className="btn btn-xs"
+                      aria-label={`Remove ${risk.name}`}
+                      onClick={() => void takeOut(risk)}
+                    >
+                      Remove
+                    </button>
                   </span>
                 )}
               </div>
             )}
           </li>
         ))}
-        {view.risks.length === 0 && <li className="muted py-1">None yet. What may happen and what it would add makes the chances honest.</li>}
+        {view.risks.length === 0 && (
+          <li className="muted py-1">None yet. What may happen and what it would add makes the chances honest.</li>
+        )}
       </ul>
-      {fault !== null && <p role="alert" className="adverse pt-1 text-sm">{fault}</p>}
-      {mayEdit && changed === null && <RiskForm view={view} nameOf={nameOf} risk={null} onKeep={add} onLeave={() => undefined} />}
+      {fault !== null && (
+        <p role="alert" className="adverse pt-1 text-sm">
+          {fault}
+        </p>
+      )}
+      {mayEdit && changed === null && (
+        <RiskForm view={view} nameOf={nameOf} risk={null} onKeep={add} onLeave={() => undefined} />
+      )}
     </section>
   );
 }

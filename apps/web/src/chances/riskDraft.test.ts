@@ -2,14 +2,25 @@ import type { Risk } from "@chronometra/core";
 import { draftOf, NO_POINTS, NO_RISK, readRisk, type RiskDraft } from "./riskDraft.ts";
 
 const UNITS = { dayMinutes: 480, minorDigits: 2 };
-const STORM: RiskDraft = { name: " Storm ", chance: "12,5", effects: [{ activity: "dig", days: ["2", "2.5", "10"] }, { activity: "pour", days: ["0", "0", "1"] }], cost: ["100", "250.50", "1000"] };
+const STORM: RiskDraft = {
+  name: " Storm ",
+  chance: "12,5",
+  effects: [
+    { activity: "dig", days: ["2", "2.5", "10"] },
+    { activity: "pour", days: ["0", "0", "1"] },
+  ],
+  cost: ["100", "250.50", "1000"],
+};
 
 describe("a risk as it is typed", () => {
   it("is read with days in the calendar's own and amounts in minor units", () => {
     expect(readRisk(STORM, UNITS)).toEqual({
       name: "Storm",
       probability: 0.125,
-      effects: [{ activity: "dig", minutes: { low: 960, likely: 1200, high: 4800 } }, { activity: "pour", minutes: { low: 0, likely: 0, high: 480 } }],
+      effects: [
+        { activity: "dig", minutes: { low: 960, likely: 1200, high: 4800 } },
+        { activity: "pour", minutes: { low: 0, likely: 0, high: 480 } },
+      ],
       costMinor: { low: 10_000, likely: 25_050, high: 100_000 },
     });
   });
@@ -20,7 +31,13 @@ describe("a risk as it is typed", () => {
   });
 
   it("is the same again once it is read, whatever it says", () => {
-    const risk: Risk = { id: "r", name: "Storm", probability: 0.333, effects: [{ activity: "dig", minutes: { low: 100, likely: 481, high: 9999 } }], costMinor: { low: 1, likely: 2, high: 3 } };
+    const risk: Risk = {
+      id: "r",
+      name: "Storm",
+      probability: 0.333,
+      effects: [{ activity: "dig", minutes: { low: 100, likely: 481, high: 9999 } }],
+      costMinor: { low: 1, likely: 2, high: 3 },
+    };
     expect(readRisk(draftOf(risk, UNITS), UNITS)).toEqual((({ id: _, ...rest }) => rest)(risk));
   });
 

@@ -26,12 +26,48 @@ function Track({ activity, credit, mayEdit, blocked, onCredit }: RowProps) {
   const stages = credit.stages ?? [];
   const at = stages.findIndex(({ name }) => name === credit.stage);
   return (
-    <div role="radiogroup" aria-label={`Stage of ${activity.name}`} className="relative flex h-8 min-w-0 flex-1 items-center">
+    <div
+      role="radiogroup"
+      aria-label={`Stage of ${activity.name}`}
+      className="relative flex h-8 min-w-0 flex-1 items-center"
+    >
       <span aria-hidden="true" className="absolute inset-x-0 top-1/2 border-t border-current opacity-40" />
-      <span aria-hidden="true" className={`absolute left-0 top-1/2 -mt-px h-[3px] ${blocked ? "bg-error" : "bg-accent"}`} style={{ width: `${stages[at]?.credit ?? 0}%` }} />
+      <span
+        aria-hidden="true"
+        className={`absolute left-0 top-1/2 -mt-px h-[3px] ${blocked ? "bg-error" : "bg-accent"}`}
+        style={{ width: `${stages[at]?.credit ?? 0}%` }}
+      />
       {stages.map((stage, i) => (
-        <button key={stage.name} type="button" role="radio" aria-checked={i === at} disabled={!mayEdit} aria-label={`${stage.name}, earns ${stage.credit}%`} title={`${stage.name}: earns ${stage.credit}%`} className="absolute flex h-7 w-7 -translate-x-1/2 cursor-pointer items-center justify-center disabled:cursor-default" style={{ left: `${stage.credit}%` }} onClick={() => i !== at && onCredit(withStage(credit, stage.name), `${activity.name} is at “${stage.name}” and earns ${stage.credit}%.`)}>
-          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">{i === at ? <path d="M4 11h12l-2.5 4h-7zM10 3v7M10 3.5l4 5.5h-4z" fill="currentColor" stroke="currentColor" strokeWidth="1" /> : <path d="M10 6v8" stroke="currentColor" strokeWidth={i < at ? 2.5 : 1.2} opacity={i < at ? 1 : 0.6} />}</svg>
+        <button
+          key={stage.name}
+          type="button"
+          role="radio"
+          aria-checked={i === at}
+          disabled={!mayEdit}
+          aria-label={`${stage.name}, earns ${stage.credit}%`}
+          title={`${stage.name}: earns ${stage.credit}%`}
+          className="absolute flex h-7 w-7 -translate-x-1/2 cursor-pointer items-center justify-center disabled:cursor-default"
+          style={{ left: `${stage.credit}%` }}
+          onClick={() =>
+            i !== at &&
+            onCredit(
+              withStage(credit, stage.name),
+              `${activity.name} is at “${stage.name}” and earns ${stage.credit}%.`,
+            )
+          }
+        >
+          <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
+            {i === at ? (
+              <path
+                d="M4 11h12l-2.5 4h-7zM10 3v7M10 3.5l4 5.5h-4z"
+                fill="currentColor"
+                stroke="currentColor"
+                strokeWidth="1"
+              />
+            ) : (
+              <path d="M10 6v8" stroke="currentColor" strokeWidth={i < at ? 2.5 : 1.2} opacity={i < at ? 1 : 0.6} />
+            )}
+          </svg>
         </button>
       ))}
     </div>
@@ -44,8 +80,23 @@ function Steps({ activity, credit, mayEdit, onCredit }: RowProps) {
     <div className="flex min-w-0 flex-1 flex-wrap items-center gap-x-4 gap-y-0.5 py-1">
       {(credit.steps ?? []).map((step, i) => (
         <label key={step.name} className="flex items-center gap-1.5 text-sm">
-          <input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={step.doneOn !== undefined} onChange={(event) => onCredit(withStep(credit, i, event.target.checked ? todayHere() : null), `${step.name} of ${activity.name} ${event.target.checked ? "is done" : "is open again"}.`)} />
-          {step.name} <span className="muted">{step.weight}{step.doneOn !== undefined && `, ${dateWords(step.doneOn)}`}</span>
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            disabled={!mayEdit}
+            checked={step.doneOn !== undefined}
+            onChange={(event) =>
+              onCredit(
+                withStep(credit, i, event.target.checked ? todayHere() : null),
+                `${step.name} of ${activity.name} ${event.target.checked ? "is done" : "is open again"}.`,
+              )
+            }
+          />
+          {step.name}{" "}
+          <span className="muted">
+            {step.weight}
+            {step.doneOn !== undefined && `, ${dateWords(step.doneOn)}`}
+          </span>
         </label>
       ))}
       <span className="figure ml-auto">{Math.round(stepsPercent(credit))}%</span>
@@ -57,23 +108,69 @@ function Board({ view }: { view: PlanView }) {
   const plan = useMemo(() => planValue(view), [view]);
   const change = usePlanChange(view);
   const tracks = useMemo(() => tracksOf(plan), [plan]);
-  const set = (activity: Activity) => (credit: Credit, words: string): void => void change([{ type: "setCredit", activity: activity.id, credit }], words).then((fault) => fault !== null && toast.error(fault));
-  if (tracks.length === 0) return <p className="page muted">No activity here earns by stages or steps. Give one such a rule of credit on the plan’s page: About, then Credit.</p>;
+  const set =
+    (activity: Activity) =>
+    (credit: Credit, words: string): void =>
+      void change([{ type: "setCredit", activity: activity.id, credit }], words).then(
+        (fault) => fault !== null && toast.error(fault),
+      );
+  if (tracks.length === 0)
+    return (
+      <p className="page muted">
+        No activity here earns by stages or steps. Give one such a rule of credit on the plan’s page: About, then
+        Credit.
+      </p>
+    );
   return (
     <div className="page">
       {tracks.map(({ key, stages, rows }) => (
-        <section key={key} className="pb-6" aria-label={stages === null ? "Steps" : stages.map(({ name }) => name).join(", ")}>
+        <section
+          key={key}
+          className="pb-6"
+          aria-label={stages === null ? "Steps" : stages.map(({ name }) => name).join(", ")}
+        >
           <div className="flex items-end gap-4 border-b-2 border-current pb-0.5">
             <h2 className="w-64 shrink-0 text-base">{stages === null ? "By steps" : "By stages"}</h2>
-            {stages !== null && <div aria-hidden="true" className="relative mr-4 h-9 flex-1 text-xs max-md:hidden">{stages.map(({ name, credit }, i) => <span key={name} className={`muted absolute whitespace-nowrap ${i % 2 === 0 ? "top-0" : "bottom-0"}`} style={credit > 85 ? { right: `${100 - credit}%` } : credit < 6 ? { left: 0 } : { left: `${credit}%`, transform: "translateX(-50%)" }}>{name} {credit}%</span>)}</div>}
+            {stages !== null && (
+              <div aria-hidden="true" className="relative mr-4 h-9 flex-1 text-xs max-md:hidden">
+                {stages.map(({ name, credit }, i) => (
+                  <span
+                    key={name}
+                    className={`muted absolute whitespace-nowrap ${i % 2 === 0 ? "top-0" : "bottom-0"}`}
+                    style={
+                      credit > 85
+                        ? { right: `${100 - credit}%` }
+                        : credit < 6
+                          ? { left: 0 }
+                          : { left: `${credit}%`, transform: "translateX(-50%)" }
+                    }
+                  >
+                    {name} {credit}%
+                  </span>
+                ))}
+              </div>
+            )}
           </div>
           <ul>
             {rows.map(({ activity, credit, path }) => {
-              const props = { activity, credit, mayEdit: view.mayEdit, blocked: plan.blocks.has(activity.id), onCredit: set(activity) };
+              const props = {
+                activity,
+                credit,
+                mayEdit: view.mayEdit,
+                blocked: plan.blocks.has(activity.id),
+                onCredit: set(activity),
+              };
               return (
                 <li key={activity.id} className="flex items-center gap-4 border-b rule">
-                  <span className="w-64 shrink-0 truncate" title={`${path} ${activity.name}`}><Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">{activity.name}</Link>{props.blocked && <span className="adverse text-sm"> blocked</span>}</span>
-                  <div className="mr-4 flex min-w-0 flex-1">{stages === null ? <Steps {...props} /> : <Track {...props} />}</div>
+                  <span className="w-64 shrink-0 truncate" title={`${path} ${activity.name}`}>
+                    <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">
+                      {activity.name}
+                    </Link>
+                    {props.blocked && <span className="adverse text-sm"> blocked</span>}
+                  </span>
+                  <div className="mr-4 flex min-w-0 flex-1">
+                    {stages === null ? <Steps {...props} /> : <Track {...props} />}
+                  </div>
                 </li>
               );
             })}

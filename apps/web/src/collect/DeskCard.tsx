@@ -40,13 +40,37 @@ function Blocked({ activity, open }: { activity: DeskActivity; open: boolean }) 
   if (blocked !== null) {
     return (
       <p className="adverse flex items-center gap-1.5 text-sm">
-        <OctagonMinus size={14} aria-hidden="true" /> blocked by {blocked.by} <span className="muted">since {shortDateWords(blocked.since)}, says {blocked.saidBy}</span>
-        <button type="button" className="btn btn-xs" disabled={mark.isPending} aria-label={`No longer blocked: ${name}`} onClick={() => mark.mutate(null)}>No longer</button>
+        <OctagonMinus size={14} aria-hidden="true" /> blocked by {blocked.by}{" "}
+        <span className="muted">
+          since {shortDateWords(blocked.since)}, says {blocked.saidBy}
+        </span>
+        <button
+          type="button"
+          className="btn btn-xs"
+          disabled={mark.isPending}
+          aria-label={`No longer blocked: ${name}`}
+          onClick={() => mark.mutate(null)}
+        >
+          No longer
+        </button>
       </p>
     );
   }
   if (!open) return null;
-  return <SendField label={`What blocks ${name}`} placeholder="blocked by …" width="w-52" action="Save" pending={mark.isPending} failure={null} onSend={(text, clear) => { mark.mutate(text, { onSuccess: clear }); return null; }} />;
+  return (
+    <SendField
+      label={`What blocks ${name}`}
+      placeholder="blocked by …"
+      width="w-52"
+      action="Save"
+      pending={mark.isPending}
+      failure={null}
+      onSend={(text, clear) => {
+        mark.mutate(text, { onSuccess: clear });
+        return null;
+      }}
+    />
+  );
 }
 
 /** Fields that are asked for less often: hours left, percent to the point, and what is in the way. */
@@ -67,8 +91,24 @@ function More({ activity, day }: { activity: DeskActivity; day: string }) {
   };
   return (
     <div className="flex flex-wrap gap-2">
-      <SendField label={`Remaining hours on ${activity.name}`} placeholder="h remaining" width="w-20" action="Set" pending={left.isPending} failure={left.error?.message ?? null} onSend={sendLeft} />
-      <SendField label={`Percent done of ${activity.name}, to the point`} placeholder="% done" width="w-20" action="Set" pending={percent.isPending} failure={percent.error?.message ?? null} onSend={sendPercent} />
+      <SendField
+        label={`Remaining hours on ${activity.name}`}
+        placeholder="h remaining"
+        width="w-20"
+        action="Set"
+        pending={left.isPending}
+        failure={left.error?.message ?? null}
+        onSend={sendLeft}
+      />
+      <SendField
+        label={`Percent done of ${activity.name}, to the point`}
+        placeholder="% done"
+        width="w-20"
+        action="Set"
+        pending={percent.isPending}
+        failure={percent.error?.message ?? null}
+        onSend={sendPercent}
+      />
     </div>
   );
 }
@@ -78,30 +118,86 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
   const [more, setMore] = useState(false);
   const time = useReport(activity, "Time sent");
   const percent = useReport(activity, "Percent sent");
-  const start = useDeskCall(() => call("PUT /api/desk/clock", { body: { project: activity.project, activity: activity.activity } }));
+  const start = useDeskCall(() =>
+    call("PUT /api/desk/clock", { body: { project: activity.project, activity: activity.activity } }),
+  );
   const sendTime = (text: string, clear: () => void): Wrong | null => {
     const read = readTime(text);
     if ("fault" in read) return read;
-    time.mutate({ date: day, minutes: read.minutes, ...(read.note === "" ? {} : { note: read.note }) }, { onSuccess: clear });
+    time.mutate(
+      { date: day, minutes: read.minutes, ...(read.note === "" ? {} : { note: read.note }) },
+      { onSuccess: clear },
+    );
     return null;
   };
   return (
-    <li className={card ? "flex flex-col gap-1.5 border rule bg-base-100 px-3 py-2" : "grid gap-x-6 gap-y-1 border-b rule py-2 md:grid-cols-[1fr_auto] md:items-start"}>
+    <li
+      className={
+        card
+          ? "flex flex-col gap-1.5 border rule bg-base-100 px-3 py-2"
+          : "grid gap-x-6 gap-y-1 border-b rule py-2 md:grid-cols-[1fr_auto] md:items-start"
+      }
+    >
       <div className="min-w-0 grow">
-        <h3 className="truncate font-sans text-[15px] font-semibold" title={activity.name}>{activity.name}</h3>
-        <p className="muted truncate text-sm" title={`${activity.projectName} / ${activity.path}`}>{activity.projectName}{activity.path !== "" && ` / ${activity.path}`}</p>
+        <h3 className="truncate font-sans text-[15px] font-semibold" title={activity.name}>
+          {activity.name}
+        </h3>
+        <p className="muted truncate text-sm" title={`${activity.projectName} / ${activity.path}`}>
+          {activity.projectName}
+          {activity.path !== "" && ` / ${activity.path}`}
+        </p>
         <Facts activity={activity} />
         {activity.waitsFor.length > 0 && <p className="undecided text-sm">waits for {activity.waitsFor.join(", ")}</p>}
         <Blocked activity={activity} open={more} />
       </div>
       <div className="flex flex-col gap-1 md:items-start">
         <div className="flex flex-wrap items-start gap-x-2 gap-y-1">
-          <SendField label={`Time on ${activity.name}`} placeholder={TIME_HINT} width="w-40" action="Book" pending={time.isPending} failure={time.error?.message ?? null} onSend={sendTime} />
-          <button type="button" className="btn btn-sm btn-square" aria-label={`Start the clock on ${activity.name}`} title={clock === "none" ? "Start the clock" : clock === "here" ? "The clock runs" : "The clock runs on another activity; stop it first"} disabled={clock !== "none" || start.isPending} onClick={() => start.mutate(undefined)}><Timer size={15} aria-hidden="true" /></button>
-          <button type="button" className="btn btn-ghost btn-sm" aria-expanded={more} aria-label={`More on ${activity.name}`} onClick={() => setMore(!more)}>{more ? "Less" : "More"}</button>
+          <SendField
+            label={`Time on ${activity.name}`}
+            placeholder={TIME_HINT}
+            width="w-40"
+            action="Book"
+            pending={time.isPending}
+            failure={time.error?.message ?? null}
+            onSend={sendTime}
+          />
+          <button
+            type="button"
+            className="btn btn-sm btn-square"
+            aria-label={`Start the clock on ${activity.name}`}
+            title={
+              clock === "none"
+                ? "Start the clock"
+                : clock === "here"
+                  ? "The clock runs"
+                  : "The clock runs on another activity; stop it first"
+            }
+            disabled={clock !== "none" || start.isPending}
+            onClick={() => start.mutate(undefined)}
+          >
+            <Timer size={15} aria-hidden="true" />
+          </button>
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm"
+            aria-expanded={more}
+            aria-label={`More on ${activity.name}`}
+            onClick={() => setMore(!more)}
+          >
+            {more ? "Less" : "More"}
+          </button>
         </div>
-        <PercentScale name={activity.name} percent={said} pending={percent.isPending} onPercent={(value) => percent.mutate({ date: day, percent: value })} />
-        {percent.error !== null && <span role="alert" className="adverse max-w-72 text-sm">{percent.error.message}</span>}
+        <PercentScale
+          name={activity.name}
+          percent={said}
+          pending={percent.isPending}
+          onPercent={(value) => percent.mutate({ date: day, percent: value })}
+        />
+        {percent.error !== null && (
+          <span role="alert" className="adverse max-w-72 text-sm">
+            {percent.error.message}
+          </span>
+        )}
         {more && <More activity={activity} day={day} />}
       </div>
     </li>

@@ -31,10 +31,22 @@ function News({ desk }: { desk: Desk }) {
   if (desk.news.length === 0 || desk.seenAt === null) return null;
   return (
     <section aria-label="What changed" className="border-l-4 border-current py-0.5 pl-3">
-      <div className="flex flex-wrap items-baseline gap-x-3"><h2 className="text-base">Changed since you looked on {momentWords(desk.seenAt)}</h2><button type="button" className="btn btn-xs" disabled={seen.isPending} onClick={() => seen.mutate(undefined)}>Seen</button></div>
+      <div className="flex flex-wrap items-baseline gap-x-3">
+        <h2 className="text-base">Changed since you looked on {momentWords(desk.seenAt)}</h2>
+        <button type="button" className="btn btn-xs" disabled={seen.isPending} onClick={() => seen.mutate(undefined)}>
+          Seen
+        </button>
+      </div>
       <ul className="text-sm">
-        {desk.news.slice(0, NEWS_SHOWN).map((news) => <li key={`${news.project} ${news.activity} ${news.what.kind}`}><span className="font-semibold">{news.name}</span> <span className="muted">{news.projectName}</span> {newsWords(news)}</li>)}
-        {desk.news.length > NEWS_SHOWN && <li className="muted">and {countWords(desk.news.length - NEWS_SHOWN, "more", "more")}</li>}
+        {desk.news.slice(0, NEWS_SHOWN).map((news) => (
+          <li key={`${news.project} ${news.activity} ${news.what.kind}`}>
+            <span className="font-semibold">{news.name}</span> <span className="muted">{news.projectName}</span>{" "}
+            {newsWords(news)}
+          </li>
+        ))}
+        {desk.news.length > NEWS_SHOWN && (
+          <li className="muted">and {countWords(desk.news.length - NEWS_SHOWN, "more", "more")}</li>
+        )}
       </ul>
     </section>
   );
@@ -44,9 +56,24 @@ function MeetingLine({ meeting }: { meeting: Desk["meetings"][number] }) {
   const book = useReport(meeting, "Time sent");
   return (
     <li className="flex flex-wrap items-center gap-x-2">
-      <span>{shortDateWords(meeting.date)}: <span className="font-semibold">{meeting.name}</span> <span className="muted">{meeting.projectName}</span></span>
-      <button type="button" className="btn btn-xs" disabled={book.isPending} aria-label={`Book ${formatHours(meeting.minutes)} of ${meeting.name} on ${dateWords(meeting.date)}`} onClick={() => book.mutate({ date: meeting.date, minutes: meeting.minutes, note: meeting.name })}>Book {formatHours(meeting.minutes)}</button>
-      {book.error !== null && <span role="alert" className="adverse">{book.error.message}</span>}
+      <span>
+        {shortDateWords(meeting.date)}: <span className="font-semibold">{meeting.name}</span>{" "}
+        <span className="muted">{meeting.projectName}</span>
+      </span>
+      <button
+        type="button"
+        className="btn btn-xs"
+        disabled={book.isPending}
+        aria-label={`Book ${formatHours(meeting.minutes)} of ${meeting.name} on ${dateWords(meeting.date)}`}
+        onClick={() => book.mutate({ date: meeting.date, minutes: meeting.minutes, note: meeting.name })}
+      >
+        Book {formatHours(meeting.minutes)}
+      </button>
+      {book.error !== null && (
+        <span role="alert" className="adverse">
+          {book.error.message}
+        </span>
+      )}
     </li>
   );
 }
@@ -57,9 +84,30 @@ export function DeskGlance({ desk, day, onDay }: { desk: Desk; day: string; onDa
     <div className="flex flex-col gap-2 empty:hidden">
       <News desk={desk} />
       {desk.forgotten.length > 0 && (
-        <p className="flex flex-wrap items-center gap-1.5 text-sm"><span className="undecided">Nothing booked on</span>{desk.forgotten.map((date) => <button key={date} type="button" aria-pressed={day === date} className={`btn btn-xs ${day === date ? "btn-primary" : ""}`} onClick={() => onDay(date)}>{shortDateWords(date)}</button>)}</p>
+        <p className="flex flex-wrap items-center gap-1.5 text-sm">
+          <span className="undecided">Nothing booked on</span>
+          {desk.forgotten.map((date) => (
+            <button
+              key={date}
+              type="button"
+              aria-pressed={day === date}
+              className={`btn btn-xs ${day === date ? "btn-primary" : ""}`}
+              onClick={() => onDay(date)}
+            >
+              {shortDateWords(date)}
+            </button>
+          ))}
+        </p>
       )}
-      {desk.meetings.length > 0 && <section aria-label="Meetings to book"><ul className="flex flex-col gap-0.5 text-sm">{desk.meetings.map((meeting) => <MeetingLine key={`${meeting.project} ${meeting.name} ${meeting.date}`} meeting={meeting} />)}</ul></section>}
+      {desk.meetings.length > 0 && (
+        <section aria-label="Meetings to book">
+          <ul className="flex flex-col gap-0.5 text-sm">
+            {desk.meetings.map((meeting) => (
+              <MeetingLine key={`${meeting.project} ${meeting.name} ${meeting.date}`} meeting={meeting} />
+            ))}
+          </ul>
+        </section>
+      )}
     </div>
   );
 }

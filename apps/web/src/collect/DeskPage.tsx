@@ -18,7 +18,12 @@ import { deskQuery } from "./queries.ts";
 import { reportWords } from "./reportWords.ts";
 import { RunningClock } from "./RunningClock.tsx";
 
-const STATE_WORDS: Record<Report["state"], string> = { submitted: "waits to be accepted", posted: "accepted", returned: "returned", withdrawn: "taken back" };
+const STATE_WORDS: Record<Report["state"], string> = {
+  submitted: "waits to be accepted",
+  posted: "accepted",
+  returned: "returned",
+  withdrawn: "taken back",
+};
 
 function Sent({ report }: { report: Report }) {
   const client = useQueryClient();
@@ -32,12 +37,24 @@ function Sent({ report }: { report: Report }) {
   });
   return (
     <li className="border-b rule py-1 text-sm">
-      <span className="whitespace-nowrap">{dateWords(report.date)}</span> · <span className="font-semibold">{reportWords(report)}</span>{report.leaveUntil === null && ` on ${report.activityName}`}
+      <span className="whitespace-nowrap">{dateWords(report.date)}</span> ·{" "}
+      <span className="font-semibold">{reportWords(report)}</span>
+      {report.leaveUntil === null && ` on ${report.activityName}`}
       {report.note !== "" && <span className="muted"> “{report.note}”</span>}{" "}
       <span className={report.state === "returned" ? "adverse" : report.state === "submitted" ? "undecided" : "muted"}>
-        {STATE_WORDS[report.state]}{report.word !== null && report.word !== "" && `: “${report.word}”`}
+        {STATE_WORDS[report.state]}
+        {report.word !== null && report.word !== "" && `: “${report.word}”`}
       </span>
-      {report.state === "submitted" && <button type="button" className="btn btn-xs ml-2" disabled={takeBack.isPending} onClick={() => takeBack.mutate()}>Withdraw</button>}
+      {report.state === "submitted" && (
+        <button
+          type="button"
+          className="btn btn-xs ml-2"
+          disabled={takeBack.isPending}
+          onClick={() => takeBack.mutate()}
+        >
+          Withdraw
+        </button>
+      )}
     </li>
   );
 }
@@ -59,13 +76,34 @@ function once(reports: readonly Report[]): Report[] {
 function SentList({ reports }: { reports: readonly Report[] }) {
   const [all, setAll] = useState(false);
   const said = once(reports);
-  const ordered = [...said.filter(({ state }) => state !== "posted"), ...said.filter(({ state }) => state === "posted")];
+  const ordered = [
+    ...said.filter(({ state }) => state !== "posted"),
+    ...said.filter(({ state }) => state === "posted"),
+  ];
   return (
     <>
       <h2 className="border-b-2 border-current pb-0.5 text-base">What you sent</h2>
-      {reports.length === 0 ? <p className="muted py-2 text-sm">Nothing yet. Type “1.5h” beside an activity and press Enter.</p> : <ul>{(all ? ordered : ordered.slice(0, SENT_SHOWN)).map((report) => <Sent key={report.id} report={report} />)}</ul>}
-      {ordered.length > SENT_SHOWN && <p className="py-1 text-sm"><button type="button" className="underline cursor-pointer" aria-expanded={all} onClick={() => setAll(!all)}>{all ? "Fewer" : `All ${ordered.length} of the last five weeks`}</button></p>}
-      <p className="py-1 text-sm"><Link className="underline" to="/desk/week">Week by week</Link></p>
+      {reports.length === 0 ? (
+        <p className="muted py-2 text-sm">Nothing yet. Type “1.5h” beside an activity and press Enter.</p>
+      ) : (
+        <ul>
+          {(all ? ordered : ordered.slice(0, SENT_SHOWN)).map((report) => (
+            <Sent key={report.id} report={report} />
+          ))}
+        </ul>
+      )}
+      {ordered.length > SENT_SHOWN && (
+        <p className="py-1 text-sm">
+          <button type="button" className="underline cursor-pointer" aria-expanded={all} onClick={() => setAll(!all)}>
+            {all ? "Fewer" : `All ${ordered.length} of the last five weeks`}
+          </button>
+        </p>
+      )}
+      <p className="py-1 text-sm">
+        <Link className="underline" to="/desk/week">
+          Week by week
+        </Link>
+      </p>
     </>
   );
 }
@@ -83,31 +121,98 @@ function Work({ desk }: { desk: Desk }) {
   };
   const bookedToday = desk.booked[day] ?? 0;
   const waits = desk.activities.filter(({ waitsFor }) => waitsFor.length > 0).length;
-  const groups = byDue(waiting === "shown" ? desk.activities : desk.activities.filter(({ waitsFor }) => waitsFor.length === 0), desk.today);
-  const clockOn = ({ project, activity }: DeskActivity) => (desk.clock === null ? "none" : desk.clock.project === project && desk.clock.activity === activity ? "here" : "elsewhere") as "none" | "here" | "elsewhere";
+  const groups = byDue(
+    waiting === "shown" ? desk.activities : desk.activities.filter(({ waitsFor }) => waitsFor.length === 0),
+    desk.today,
+  );
+  const clockOn = ({ project, activity }: DeskActivity) =>
+    (desk.clock === null
+      ? "none"
+      : desk.clock.project === project && desk.clock.activity === activity
+        ? "here"
+        : "elsewhere") as "none" | "here" | "elsewhere";
   const card = view === "cards";
   /** The percent last said, though it waits to be accepted. */
-  const said = (activity: DeskActivity): number | null => desk.reports.find((report) => report.state === "submitted" && report.percent !== null && report.project === activity.project && report.activity === activity.activity)?.percent ?? activity.percent;
+  const said = (activity: DeskActivity): number | null =>
+    desk.reports.find(
+      (report) =>
+        report.state === "submitted" &&
+        report.percent !== null &&
+        report.project === activity.project &&
+        report.activity === activity.activity,
+    )?.percent ?? activity.percent;
   return (
     <div className="page grid gap-x-8 lg:grid-cols-[1fr_20rem]">
       <section>
         {desk.clock !== null && <RunningClock clock={desk.clock} />}
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1">
           <h1 className="text-xl">Your work</h1>
-          <span className="flex items-center gap-2 text-sm">Booking on <DateField label="Day to book on" small value={day} max={desk.today} onDate={setDay} /></span>
-          <span className="muted text-sm">{bookedToday === 0 ? "nothing booked on this day yet" : `${formatHours(bookedToday)} booked on this day`}</span>
+          <span className="flex items-center gap-2 text-sm">
+            Booking on <DateField label="Day to book on" small value={day} max={desk.today} onDate={setDay} />
+          </span>
+          <span className="muted text-sm">
+            {bookedToday === 0 ? "nothing booked on this day yet" : `${formatHours(bookedToday)} booked on this day`}
+          </span>
           <span className="ml-auto flex items-center gap-3 text-sm">
-            {waits > 0 && <label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" checked={waiting === "shown"} onChange={(event) => keep(WAITING, event.target.checked ? "shown" : "hidden", setWaiting)} />{waits} waiting for others</label>}
-            <button type="button" className="btn btn-ghost btn-xs" aria-label={card ? "Show as a list" : "Show as cards"} onClick={() => keep(VIEW, card ? "list" : "cards", setView)}>{card ? <><List size={14} aria-hidden="true" /> List</> : <><LayoutGrid size={14} aria-hidden="true" /> Cards</>}</button>
-            <Link className="underline" to="/desk/week">The week</Link>
+            {waits > 0 && (
+              <label className="flex items-center gap-1.5">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  checked={waiting === "shown"}
+                  onChange={(event) => keep(WAITING, event.target.checked ? "shown" : "hidden", setWaiting)}
+                />
+                {waits} waiting for others
+              </label>
+            )}
+            <button
+              type="button"
+              className="btn btn-ghost btn-xs"
+              aria-label={card ? "Show as a list" : "Show as cards"}
+              onClick={() => keep(VIEW, card ? "list" : "cards", setView)}
+            >
+              {card ? (
+                <>
+                  <List size={14} aria-hidden="true" /> List
+                </>
+              ) : (
+                <>
+                  <LayoutGrid size={14} aria-hidden="true" /> Cards
+                </>
+              )}
+            </button>
+            <Link className="underline" to="/desk/week">
+              The week
+            </Link>
           </span>
         </div>
         <DeskGlance desk={desk} day={day} onDay={setDay} />
-        {groups.length === 0 && <p className="muted py-6">{desk.person === null ? "Your account is tied to no person in the plans; an administrator can do that under Settings." : waits > 0 ? "All of your activities wait for others, and are hidden." : "You have no open activities. When a project manager puts you on one, it appears here."}</p>}
+        {groups.length === 0 && (
+          <p className="muted py-6">
+            {desk.person === null
+              ? "Your account is tied to no person in the plans; an administrator can do that under Settings."
+              : waits > 0
+                ? "All of your activities wait for others, and are hidden."
+                : "You have no open activities. When a project manager puts you on one, it appears here."}
+          </p>
+        )}
         {groups.map(({ group, activities }) => (
           <section key={group} aria-label={group}>
-            <h2 className={`mt-3 border-b-2 border-current pb-0.5 text-base ${group === "Overdue" ? "adverse" : ""}`}>{group}</h2>
-            <ul className={card ? "grid gap-3 pt-2 md:grid-cols-2" : ""}>{activities.map((activity) => <DeskCard key={`${activity.project} ${activity.activity}`} activity={activity} day={day} clock={clockOn(activity)} said={said(activity)} card={card} />)}</ul>
+            <h2 className={`mt-3 border-b-2 border-current pb-0.5 text-base ${group === "Overdue" ? "adverse" : ""}`}>
+              {group}
+            </h2>
+            <ul className={card ? "grid gap-3 pt-2 md:grid-cols-2" : ""}>
+              {activities.map((activity) => (
+                <DeskCard
+                  key={`${activity.project} ${activity.activity}`}
+                  activity={activity}
+                  day={day}
+                  clock={clockOn(activity)}
+                  said={said(activity)}
+                  card={card}
+                />
+              ))}
+            </ul>
           </section>
         ))}
       </section>

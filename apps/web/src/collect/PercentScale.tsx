@@ -15,10 +15,27 @@ export function PercentScale({ name, percent, pending, onPercent }: Props) {
       {MARKS.map((mark) => {
         const reached = percent !== null && mark <= percent;
         return (
-          <button key={mark} type="button" disabled={pending} aria-label={`${mark}% done`} aria-pressed={percent === mark} title={`${mark}% done`} className="group flex h-7 w-[25px] cursor-pointer flex-col items-center justify-end disabled:cursor-wait" onClick={() => onPercent(mark)}>
-            <span aria-hidden="true" className={`w-px ${mark % 50 === 0 ? "h-3.5" : "h-2"} ${reached ? "bg-current" : "bg-current opacity-40"} group-hover:w-0.5`} />
-            <span aria-hidden="true" className={`w-full border-t-[3px] ${reached && mark > 0 ? "border-accent" : "border-base-300"}`} />
-            <span aria-hidden="true" className="muted text-[11px] leading-3 group-hover:text-current">{mark % 50 === 0 || percent === mark ? mark : "\u00a0"}</span>
+          <button
+            key={mark}
+            type="button"
+            disabled={pending}
+            aria-label={`${mark}% done`}
+            aria-pressed={percent === mark}
+            title={`${mark}% done`}
+            className="group flex h-7 w-[25px] cursor-pointer flex-col items-center justify-end disabled:cursor-wait"
+            onClick={() => onPercent(mark)}
+          >
+            <span
+              aria-hidden="true"
+              className={`w-px ${mark % 50 === 0 ? "h-3.5" : "h-2"} ${reached ? "bg-current" : "bg-current opacity-40"} group-hover:w-0.5`}
+            />
+            <span
+              aria-hidden="true"
+              className={`w-full border-t-[3px] ${reached && mark > 0 ? "border-accent" : "border-base-300"}`}
+            />
+            <span aria-hidden="true" className="muted text-[11px] leading-3 group-hover:text-current">
+              {mark % 50 === 0 || percent === mark ? mark : "\u00a0"}
+            </span>
           </button>
         );
       })}

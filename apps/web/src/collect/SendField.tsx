@@ -34,10 +34,45 @@ export function SendField({ label, placeholder, width, action, pending, failure,
   return (
     <form onSubmit={send} className="flex flex-col">
       <span className="flex">
-        <input className={`input input-sm ${width}`} aria-label={label} placeholder={placeholder} value={text} aria-invalid={wrong !== null} onChange={(event) => { setText(event.target.value); setFault(null); }} />
-        <button className="btn btn-sm -ml-px" disabled={pending || text.trim() === ""} aria-label={`${action}: ${label}`}>{action}</button>
+        <input
+          className={`input input-sm ${width}`}
+          aria-label={label}
+          placeholder={placeholder}
+          value={text}
+          aria-invalid={wrong !== null}
+          onChange={(event) => {
+            setText(event.target.value);
+            setFault(null);
+          }}
+        />
+        <button
+          className="btn btn-sm -ml-px"
+          disabled={pending || text.trim() === ""}
+          aria-label={`${action}: ${label}`}
+        >
+          {action}
+        </button>
       </span>
-      {wrong !== null && <span role="alert" className="adverse max-w-64 text-sm">{wrong}{offer !== undefined && <> <button type="button" className="btn btn-xs" onClick={() => { setText(offer); take(offer); }}>{offer}</button></>}</span>}
+      {wrong !== null && (
+        <span role="alert" className="adverse max-w-64 text-sm">
+          {wrong}
+          {offer !== undefined && (
+            <>
+              {" "}
+              <button
+                type="button"
+                className="btn btn-xs"
+                onClick={() => {
+                  setText(offer);
+                  take(offer);
+                }}
+              >
+                {offer}
+              </button>
+            </>
+          )}
+        </span>
+      )}
     </form>
   );
 }

@@ -16,9 +16,25 @@ export function WeekSteps({ title, from, onGo, children }: Props) {
   return (
     <div className="mb-1 flex flex-wrap items-center gap-2">
       <h1 className="text-xl">{title}</h1>
-      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="The week before" onClick={() => onGo(shiftDays(from, -7))}><ChevronLeft size={16} aria-hidden="true" /></button>
-      <span>{dateWords(from)} to {dateWords(shiftDays(from, 6))}</span>
-      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="The week after" onClick={() => onGo(shiftDays(from, 7))}><ChevronRight size={16} aria-hidden="true" /></button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm btn-square"
+        aria-label="The week before"
+        onClick={() => onGo(shiftDays(from, -7))}
+      >
+        <ChevronLeft size={16} aria-hidden="true" />
+      </button>
+      <span>
+        {dateWords(from)} to {dateWords(shiftDays(from, 6))}
+      </span>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm btn-square"
+        aria-label="The week after"
+        onClick={() => onGo(shiftDays(from, 7))}
+      >
+        <ChevronRight size={16} aria-hidden="true" />
+      </button>
       {children}
     </div>
   );

@@ -3,10 +3,19 @@ import { formatHours } from "@chronometra/core";
 import { dateWords } from "../shared/words.ts";
 
 /** What a report says: "3.5 h, 60% done, 12 h left", "away until 5 Mar 2026". */
-export function reportWords({ minutes, percent, remainingMinutes, leaveUntil }: Pick<Report, "minutes" | "percent" | "remainingMinutes" | "leaveUntil">): string {
+export function reportWords({
+  minutes,
+  percent,
+  remainingMinutes,
+  leaveUntil,
+}: Pick<Report, "minutes" | "percent" | "remainingMinutes" | "leaveUntil">): string {
   if (leaveUntil !== null) return `away until ${dateWords(leaveUntil)}`;
   const time = minutes === null ? "" : minutes < 0 ? `${formatHours(-minutes)} taken back` : formatHours(minutes);
-  const parts = [time, percent === null ? "" : `${percent}% done`, remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} remaining`];
+  const parts = [
+    time,
+    percent === null ? "" : `${percent}% done`,
+    remainingMinutes === null ? "" : `${formatHours(remainingMinutes)} remaining`,
+  ];
   return parts.filter((part) => part !== "").join(", ");
 }
 
@@ -34,11 +43,17 @@ export function remarkWords(remark: Remark): string {
     case "late":
       return `late: closed up to ${dateWords(remark.closedTo)}, so it lands on the day after`;
     case "adjusts":
-      return remark.backMinutes > 0 ? `takes hours back that were accepted: ${formatHours(remark.backMinutes)} remain to be done again` : "takes hours back that were accepted; what remains stays as it is";
+      return remark.backMinutes > 0
+        ? `takes hours back that were accepted: ${formatHours(remark.backMinutes)} remain to be done again`
+        : "takes hours back that were accepted; what remains stays as it is";
     case "reopens":
-      return remark.leftMinutes > 0 ? `takes finished work up again: ${formatHours(remark.leftMinutes)} remain for its people` : "takes finished work up again; no hours remain for its people";
+      return remark.leftMinutes > 0
+        ? `takes finished work up again: ${formatHours(remark.leftMinutes)} remain for its people`
+        : "takes finished work up again; no hours remain for its people";
     case "older":
-      return remark.what === "percent" ? "another percent was accepted of a later day, and stands" : "what remains was accepted of a later day, and stands";
+      return remark.what === "percent"
+        ? "another percent was accepted of a later day, and stands"
+        : "what remains was accepted of a later day, and stands";
     default:
       return remark satisfies never;
   }

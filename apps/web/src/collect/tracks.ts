@@ -16,11 +16,16 @@ export function tracksOf(plan: Plan): Track[] {
   const tracks = new Map<string, { key: string; stages: Stages | null; rows: Track["rows"][number][] }>();
   for (const activity of activities) {
     const { credit } = activity;
-    if (credit === undefined || parked.has(activity.id) || (credit.rule !== "stages" && credit.rule !== "steps")) continue;
+    if (credit === undefined || parked.has(activity.id) || (credit.rule !== "stages" && credit.rule !== "steps"))
+      continue;
     const stages = credit.rule === "stages" ? [...(credit.stages ?? [])].sort((a, b) => a.credit - b.credit) : null;
     const key = stages === null ? "steps" : JSON.stringify(stages);
     const track = tracks.get(key) ?? { key, stages, rows: [] };
-    track.rows.push({ activity, credit, path: activity.parent === undefined ? "" : (plan.activities.get(activity.parent)?.name ?? "") });
+    track.rows.push({
+      activity,
+      credit,
+      path: activity.parent === undefined ? "" : (plan.activities.get(activity.parent)?.name ?? ""),
+    });
     tracks.set(key, track);
   }
   return [...tracks.values()].sort((a, b) => Number(a.stages === null) - Number(b.stages === null));
@@ -41,5 +46,7 @@ export const withStep = (credit: Credit, at: number, doneOn: string | null): Cre
 /** The percent that steps done have by their weight. */
 export function stepsPercent({ steps = [] }: Credit): number {
   const whole = steps.reduce((sum, { weight }) => sum + weight, 0);
-  return whole === 0 ? 0 : (100 * steps.reduce((sum, { weight, doneOn }) => (doneOn === undefined ? sum : sum + weight), 0)) / whole;
+  return whole === 0
+    ? 0
+    : (100 * steps.reduce((sum, { weight, doneOn }) => (doneOn === undefined ? sum : sum + weight), 0)) / whole;
 }

@@ -6,17 +6,26 @@ import { call } from "../shared/api.ts";
 /** What makes the desk and the period bar say what is true now. */
 export function useDeskAgain(): () => Promise<unknown> {
   const client = useQueryClient();
-  return () => Promise.all([client.invalidateQueries({ queryKey: ["desk"] }), client.invalidateQueries({ queryKey: ["period"] })]);
+  return () =>
+    Promise.all([client.invalidateQueries({ queryKey: ["desk"] }), client.invalidateQueries({ queryKey: ["period"] })]);
 }
 
 /** Sends a report of one activity, and offers to take it back. */
 export function useReport(activity: Pick<DeskActivity, "project" | "activity" | "name">, said: string) {
   const again = useDeskAgain();
   return useMutation({
-    mutationFn: (report: Omit<ReportRequest, "project" | "activity">) => call("POST /api/desk/reports", { body: { project: activity.project, activity: activity.activity, ...report } }),
+    mutationFn: (report: Omit<ReportRequest, "project" | "activity">) =>
+      call("POST /api/desk/reports", { body: { project: activity.project, activity: activity.activity, ...report } }),
     onSuccess: (report) => {
       toast(`${said}: ${activity.name}`, {
-        action: { label: "Withdraw", onClick: () => void call("DELETE /api/desk/reports/:report", { params: { report: report.id } }).then(again, (error: Error) => toast.error(error.message)) },
+        action: {
+          label: "Withdraw",
+          onClick: () =>
+            void call("DELETE /api/desk/reports/:report", { params: { report: report.id } }).then(
+              again,
+              (error: Error) => toast.error(error.message),
+            ),
+        },
       });
       void again();
     },

@@ -21,8 +21,12 @@ export function CycleTools() {
   };
   return (
     <div className="flex gap-2">
-      <Link className="btn btn-sm" to="/cycle/data-dates">Move data dates</Link>
-      <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>Open next period</button>
+      <Link className="btn btn-sm" to="/cycle/data-dates">
+        Move data dates
+      </Link>
+      <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>
+        Open next period
+      </button>
       {open && <OpenPeriod after={period?.dataDate ?? null} onClose={close} />}
     </div>
   );
@@ -47,13 +51,41 @@ function OpenPeriod({ after, onClose }: { after: string | null; onClose: () => v
   });
   return (
     <Dialog title="Open the next reporting period" onClose={onClose}>
-      <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); open.mutate(); }}>
-        {after !== null && <p className="text-sm muted">The period now open ends on {dateWords(after)}. What is not issued for it by then stays open.</p>}
-        <div className="flex flex-col gap-1"><span className="font-semibold">Data date</span><DateField label="Data date" value={dataDate} onDate={setDataDate} /></div>
-        <div className="flex flex-col gap-1"><span className="font-semibold">Issue due at noon of</span><DateField label="Day of issue" value={issueDay} onDate={setIssueDay} /></div>
+      <form
+        className="flex flex-col gap-3"
+        onSubmit={(event) => {
+          event.preventDefault();
+          open.mutate();
+        }}
+      >
+        {after !== null && (
+          <p className="text-sm muted">
+            The period now open ends on {dateWords(after)}. What is not issued for it by then stays open.
+          </p>
+        )}
+        <div className="flex flex-col gap-1">
+          <span className="font-semibold">Data date</span>
+          <DateField label="Data date" value={dataDate} onDate={setDataDate} />
+        </div>
+        <div className="flex flex-col gap-1">
+          <span className="font-semibold">Issue due at noon of</span>
+          <DateField label="Day of issue" value={issueDay} onDate={setIssueDay} />
+        </div>
         {open.error !== null && <Failure error={open.error} />}
-        {open.error !== null && <label className="flex items-center gap-2 text-sm"><input type="checkbox" className="checkbox checkbox-xs" checked={anyway} onChange={(event) => setAnyway(event.target.checked)} />Open it anyway, and leave what is not locked behind</label>}
-        <button className="btn btn-primary" disabled={open.isPending || dataDate === "" || issueDay === ""}>Open the period</button>
+        {open.error !== null && (
+          <label className="flex items-center gap-2 text-sm">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={anyway}
+              onChange={(event) => setAnyway(event.target.checked)}
+            />
+            Open it anyway, and leave what is not locked behind
+          </label>
+        )}
+        <button className="btn btn-primary" disabled={open.isPending || dataDate === "" || issueDay === ""}>
+          Open the period
+        </button>
       </form>
     </Dialog>
   );

@@ -9,7 +9,16 @@ import { EffectView } from "../shared/EffectView.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { undoToast } from "../shared/undoToast.ts";
-import { countWords, dateWords, driftTone, indexTone, money, movedWords, ratioWords, varianceTone } from "../shared/words.ts";
+import {
+  countWords,
+  dateWords,
+  driftTone,
+  indexTone,
+  money,
+  movedWords,
+  ratioWords,
+  varianceTone,
+} from "../shared/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
 import { periodQuery } from "./queries.ts";
 import { Running } from "./Running.tsx";
@@ -18,10 +27,22 @@ const moved = (days: number | null): string => movedWords(days, "stays");
 const LOST = new Set(["breached", "willBreach"]);
 
 /** Deadlines that are kept now and would not be. */
-const newlyLost = ({ deadlines }: Effect): Effect["deadlines"] => deadlines.filter(({ before, after }) => after !== null && LOST.has(after.state) && (before === null || !LOST.has(before.state)));
+const newlyLost = ({ deadlines }: Effect): Effect["deadlines"] =>
+  deadlines.filter(
+    ({ before, after }) => after !== null && LOST.has(after.state) && (before === null || !LOST.has(before.state)),
+  );
 
 function Index({ before, after }: { before: number | null; after: number | null }) {
-  return before === after ? <>{ratioWords(after)}</> : <>{ratioWords(before)} → <Toned tone={indexTone(after)} marked>{ratioWords(after)}</Toned></>;
+  return before === after ? (
+    <>{ratioWords(after)}</>
+  ) : (
+    <>
+      {ratioWords(before)} →{" "}
+      <Toned tone={indexTone(after)} marked>
+        {ratioWords(after)}
+      </Toned>
+    </>
+  );
 }
 
 /** What moving its data date would do to one project. */
@@ -30,12 +51,44 @@ function Cells({ effect, digits }: { effect: Effect; digits: number }) {
   const lost = newlyLost(effect);
   return (
     <>
-      <td className="num">{finish === null ? <span className="muted">stays</span> : <Toned tone={driftTone(finish.days)}>{moved(finish.days)}</Toned>}</td>
-      <td className="num">{effect.activities.length + effect.milestones.length === 0 ? <span className="muted">none</span> : effect.activities.length + effect.milestones.length}</td>
-      <td>{lost.length === 0 ? <span className="muted">none</span> : <span className="adverse" title={lost.map(({ name }) => name).join("\n")}>{countWords(lost.length, "deadline", "deadlines")}</span>}</td>
-      <td className="num">{performance === null ? "–" : <><Toned tone={varianceTone(performance.after.cv)}>{money(performance.after.cv, digits)}</Toned></>}</td>
-      <td className="num">{performance === null ? "–" : <Index before={performance.before.spi} after={performance.after.spi} />}</td>
-      <td className="num">{performance === null ? "–" : <Index before={performance.before.cpi} after={performance.after.cpi} />}</td>
+      <td className="num">
+        {finish === null ? (
+          <span className="muted">stays</span>
+        ) : (
+          <Toned tone={driftTone(finish.days)}>{moved(finish.days)}</Toned>
+        )}
+      </td>
+      <td className="num">
+        {effect.activities.length + effect.milestones.length === 0 ? (
+          <span className="muted">none</span>
+        ) : (
+          effect.activities.length + effect.milestones.length
+        )}
+      </td>
+      <td>
+        {lost.length === 0 ? (
+          <span className="muted">none</span>
+        ) : (
+          <span className="adverse" title={lost.map(({ name }) => name).join("\n")}>
+            {countWords(lost.length, "deadline", "deadlines")}
+          </span>
+        )}
+      </td>
+      <td className="num">
+        {performance === null ? (
+          "–"
+        ) : (
+          <>
+            <Toned tone={varianceTone(performance.after.cv)}>{money(performance.after.cv, digits)}</Toned>
+          </>
+        )}
+      </td>
+      <td className="num">
+        {performance === null ? "–" : <Index before={performance.before.spi} after={performance.after.spi} />}
+      </td>
+      <td className="num">
+        {performance === null ? "–" : <Index before={performance.before.cpi} after={performance.after.cpi} />}
+      </td>
     </>
   );
 }
@@ -45,13 +98,20 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
   const [date, setDate] = useState(suggested);
   const mine = portfolio.projects.filter(({ mayEdit }) => mayEdit);
   const isBehind = ({ summary }: ProjectLine): boolean => (summary.dataDate ?? "") < date;
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(mine.filter(({ summary }) => (summary.dataDate ?? "") < suggested).map(({ id }) => id)));
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(
+    () => new Set(mine.filter(({ summary }) => (summary.dataDate ?? "") < suggested).map(({ id }) => id)),
+  );
   const [opened, setOpened] = useState<string | null>(null);
   const [stored, setStored] = useState<{ moved: string[]; refused: { project: string; why: string }[] } | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const [storing, setStoring] = useState(false);
   const lineOf = new Map(mine.map((line) => [line.id, line]));
-  const { state, start, stop, clear } = useOneByOne((id) => call("POST /api/projects/:project/effect", { params: { project: id }, body: { revision: lineOf.get(id)!.revision, changes: [{ type: "setDataDate", date }] } }));
+  const { state, start, stop, clear } = useOneByOne((id) =>
+    call("POST /api/projects/:project/effect", {
+      params: { project: id },
+      body: { revision: lineOf.get(id)!.revision, changes: [{ type: "setDataDate", date }] },
+    }),
+  );
   const taken = mine.filter(({ id }) => chosen.has(id));
   const choose = (ids: ReadonlySet<string>): void => setChosen(ids);
   const changeDate = (next: string): void => {
@@ -64,10 +124,16 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
     setStoring(true);
     setFault(null);
     try {
-      const answer = await call("POST /api/portfolio/data-date", { body: { date, projects: taken.map(({ id }) => id) } });
+      const answer = await call("POST /api/portfolio/data-date", {
+        body: { date, projects: taken.map(({ id }) => id) },
+      });
       setStored(answer);
       clear();
-      if (answer.moved.length > 0) undoToast(client, { revisions: answer.revisions, words: `${countWords(answer.moved.length, "project", "projects")} recalculated as of ${dateWords(date)}${answer.refused.length > 0 ? `; ${answer.refused.length} refused` : ""}.` });
+      if (answer.moved.length > 0)
+        undoToast(client, {
+          revisions: answer.revisions,
+          words: `${countWords(answer.moved.length, "project", "projects")} recalculated as of ${dateWords(date)}${answer.refused.length > 0 ? `; ${answer.refused.length} refused` : ""}.`,
+        });
     } catch (error) {
       setFault(error);
     }
@@ -79,34 +145,129 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
     <div className="page">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-2 pb-2">
         <h1 className="text-xl">Move data dates</h1>
-        <div className="flex items-center gap-2 text-sm">to <DateField label="Data date" value={date} onDate={changeDate} /></div>
-        <p className="muted text-sm">Remaining work is laid out from the close of this day on; earned value and cost are measured at it. {countWords(mine.filter(isBehind).length, "project is", "projects are")} behind it.</p>
+        <div className="flex items-center gap-2 text-sm">
+          to <DateField label="Data date" value={date} onDate={changeDate} />
+        </div>
+        <p className="muted text-sm">
+          Remaining work is laid out from the close of this day on; earned value and cost are measured at it.{" "}
+          {countWords(mine.filter(isBehind).length, "project is", "projects are")} behind it.
+        </p>
       </div>
       <div className="max-w-full overflow-x-auto">
         <table className="ledger" aria-label="Data dates">
-          <thead><tr><th className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Select all projects" checked={taken.length === mine.length && mine.length > 0} onChange={(event) => choose(new Set(event.target.checked ? mine.map(({ id }) => id) : []))} /></th><th>Project</th><th>Data date</th><th className="num">Finish</th><th className="num">Dates that move</th><th>Newly lost</th><th className="num">CV</th><th className="num">SPI</th><th className="num">CPI</th><th><span className="sr-only">In detail</span></th></tr></thead>
+          <thead>
+            <tr>
+              <th className="w-6">
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  aria-label="Select all projects"
+                  checked={taken.length === mine.length && mine.length > 0}
+                  onChange={(event) => choose(new Set(event.target.checked ? mine.map(({ id }) => id) : []))}
+                />
+              </th>
+              <th>Project</th>
+              <th>Data date</th>
+              <th className="num">Finish</th>
+              <th className="num">Dates that move</th>
+              <th>Newly lost</th>
+              <th className="num">CV</th>
+              <th className="num">SPI</th>
+              <th className="num">CPI</th>
+              <th>
+                <span className="sr-only">In detail</span>
+              </th>
+            </tr>
+          </thead>
           <tbody>
             {mine.map((line) => {
               const effect = state.results.get(line.id);
-              const why = state.faults.get(line.id) ?? stored?.refused.find(({ project }) => project === line.code)?.why;
+              const why =
+                state.faults.get(line.id) ?? stored?.refused.find(({ project }) => project === line.code)?.why;
               return (
                 <tr key={line.id}>
-                  <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Move ${line.name}`} checked={chosen.has(line.id)} onChange={(event) => choose(new Set(event.target.checked ? [...chosen, line.id] : [...chosen].filter((id) => id !== line.id)))} /></td>
-                  <td className="whitespace-nowrap"><Link className="link-quiet" to={`/projects/${line.id}/plan`}><span className="muted">{line.code}</span> {line.name}</Link></td>
-                  <td className={`whitespace-nowrap ${isBehind(line) ? "undecided" : ""}`}>{dateWords(line.summary.dataDate)}{isBehind(line) && ", behind"}</td>
-                  {effect !== undefined ? <Cells effect={effect} digits={line.summary.minorDigits} /> : <td colSpan={6} className={why === undefined ? "muted" : "adverse"}>{why ?? (stored?.moved.includes(line.code) === true ? <span className="favourable">moved</span> : "")}</td>}
-                  <td>{effect !== undefined && <button type="button" className="btn btn-xs" aria-expanded={opened === line.id} onClick={() => setOpened(opened === line.id ? null : line.id)}>all of it</button>}</td>
+                  <td>
+                    <input
+                      type="checkbox"
+                      className="checkbox checkbox-xs"
+                      aria-label={`Move ${line.name}`}
+                      checked={chosen.has(line.id)}
+                      onChange={(event) =>
+                        choose(
+                          new Set(
+                            event.target.checked ? [...chosen, line.id] : [...chosen].filter((id) => id !== line.id),
+                          ),
+                        )
+                      }
+                    />
+                  </td>
+                  <td className="whitespace-nowrap">
+                    <Link className="link-quiet" to={`/projects/${line.id}/plan`}>
+                      <span className="muted">{line.code}</span> {line.name}
+                    </Link>
+                  </td>
+                  <td className={`whitespace-nowrap ${isBehind(line) ? "undecided" : ""}`}>
+                    {dateWords(line.summary.dataDate)}
+                    {isBehind(line) && ", behind"}
+                  </td>
+                  {effect !== undefined ? (
+                    <Cells effect={effect} digits={line.summary.minorDigits} />
+                  ) : (
+                    <td colSpan={6} className={why === undefined ? "muted" : "adverse"}>
+                      {why ??
+                        (stored?.moved.includes(line.code) === true ? <span className="favourable">moved</span> : "")}
+                    </td>
+                  )}
+                  <td>
+                    {effect !== undefined && (
+                      <button
+                        type="button"
+                        className="btn btn-xs"
+                        aria-expanded={opened === line.id}
+                        onClick={() => setOpened(opened === line.id ? null : line.id)}
+                      >
+                        all of it
+                      </button>
+                    )}
+                  </td>
                 </tr>
               );
             })}
           </tbody>
         </table>
       </div>
-      {shown !== undefined && <section aria-label={`What would move in ${lineOf.get(opened!)!.name}`} className="mt-2 max-w-3xl border-l-4 border-accent pl-3"><h2 className="text-base">{lineOf.get(opened!)!.name}</h2><EffectView effect={shown} /></section>}
+      {shown !== undefined && (
+        <section
+          aria-label={`What would move in ${lineOf.get(opened!)!.name}`}
+          className="mt-2 max-w-3xl border-l-4 border-accent pl-3"
+        >
+          <h2 className="text-base">{lineOf.get(opened!)!.name}</h2>
+          <EffectView effect={shown} />
+        </section>
+      )}
       {fault !== null && <Failure error={fault} />}
       <div className="flex flex-wrap items-center gap-3 pt-3">
-        {state.running ? <Running words="Calculating" done={state.done} of={state.of} onStop={stop} /> : <button type="button" className="btn" disabled={taken.length === 0 || date === ""} onClick={() => void start(taken.map(({ id }) => id))}>Show what it would move</button>}
-        <button type="button" className="btn btn-primary" disabled={taken.length === 0 || date === "" || storing || state.running || !seen} title={seen ? undefined : "Look first at what it would move"} onClick={() => void store()}>{storing ? "Recalculating …" : `Move ${countWords(taken.length, "data date", "data dates")}`}</button>
+        {state.running ? (
+          <Running words="Calculating" done={state.done} of={state.of} onStop={stop} />
+        ) : (
+          <button
+            type="button"
+            className="btn"
+            disabled={taken.length === 0 || date === ""}
+            onClick={() => void start(taken.map(({ id }) => id))}
+          >
+            Show what it would move
+          </button>
+        )}
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={taken.length === 0 || date === "" || storing || state.running || !seen}
+          title={seen ? undefined : "Look first at what it would move"}
+          onClick={() => void store()}
+        >
+          {storing ? "Recalculating …" : `Move ${countWords(taken.length, "data date", "data dates")}`}
+        </button>
       </div>
     </div>
   );
@@ -116,5 +277,13 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
 export function DataDatesPage() {
   const portfolio = useQuery(portfolioQuery);
   const period = useQuery(periodQuery);
-  return <Loaded query={portfolio}>{(all) => <Loaded query={period}>{(bar) => <Moving key={bar.dataDate ?? ""} portfolio={all} date={bar.dataDate ?? ""} />}</Loaded>}</Loaded>;
+  return (
+    <Loaded query={portfolio}>
+      {(all) => (
+        <Loaded query={period}>
+          {(bar) => <Moving key={bar.dataDate ?? ""} portfolio={all} date={bar.dataDate ?? ""} />}
+        </Loaded>
+      )}
+    </Loaded>
+  );
 }

@@ -21,10 +21,17 @@ const openOf = (project: ProjectCycle, step: string): number => project.steps.fi
 /** What keeps a project from being locked at all. */
 function obstacles(project: ProjectCycle): string[] {
   const waiting = openOf(project, "Review");
-  return [...(waiting > 0 ? [`${countWords(waiting, "report waits", "reports wait")} for a decision`] : []), ...(openOf(project, "Recalculate") > 0 && !project.issued ? ["its data date is behind the period's"] : [])];
+  return [
+    ...(waiting > 0 ? [`${countWords(waiting, "report waits", "reports wait")} for a decision`] : []),
+    ...(openOf(project, "Recalculate") > 0 && !project.issued ? ["its data date is behind the period's"] : []),
+  ];
 }
 
-const index = (value: number | null) => <Toned tone={indexTone(value)} marked>{ratioWords(value)}</Toned>;
+const index = (value: number | null) => (
+  <Toned tone={indexTone(value)} marked>
+    {ratioWords(value)}
+  </Toned>
+);
 
 /** What the projects chosen come to, as they would be locked: the figures of the portfolio for this period. */
 function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; portfolio: Portfolio }) {
@@ -32,28 +39,94 @@ function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; portfolio
   const moved = laterAndEarlier(lines.flatMap((line) => movedOf(line) ?? []));
   return (
     <p className="pb-2 text-sm" role="status">
-      {countWords(lines.length, "project as it stands", "projects as they stand")}{together !== null && <>: BAC {money(together.figures.bac, together.summedIn.minorDigits)}, EV {money(together.figures.ev, together.summedIn.minorDigits)}, AC {money(together.figures.ac, together.summedIn.minorDigits)} {together.summedIn.currency}, SPI {index(together.figures.spi)}, CPI {index(together.figures.cpi)}</>}.{" "}
-      {lines.length > 0 && <>Against the period before, {moved ?? "no finish has moved"}.</>}
+      {countWords(lines.length, "project as it stands", "projects as they stand")}
+      {together !== null && (
+        <>
+          : BAC {money(together.figures.bac, together.summedIn.minorDigits)}, EV{" "}
+          {money(together.figures.ev, together.summedIn.minorDigits)}, AC{" "}
+          {money(together.figures.ac, together.summedIn.minorDigits)} {together.summedIn.currency}, SPI{" "}
+          {index(together.figures.spi)}, CPI {index(together.figures.cpi)}
+        </>
+      )}
+      . {lines.length > 0 && <>Against the period before, {moved ?? "no finish has moved"}.</>}
     </p>
   );
 }
 
-function Row({ project, line, chosen, word, result, fault, onChoose, onWord }: { project: ProjectCycle; line: ProjectLine | undefined; chosen: boolean; word: string; result: boolean; fault: string | undefined; onChoose: (on: boolean) => void; onWord: (word: string) => void }) {
+function Row({
+  project,
+  line,
+  chosen,
+  word,
+  result,
+  fault,
+  onChoose,
+  onWord,
+}: {
+  project: ProjectCycle;
+  line: ProjectLine | undefined;
+  chosen: boolean;
+  word: string;
+  result: boolean;
+  fault: string | undefined;
+  onChoose: (on: boolean) => void;
+  onWord: (word: string) => void;
+}) {
   const [stops, short] = [obstacles(project), shortfalls(project)];
   const figures = line?.summary.figures;
   const moved = line === undefined ? null : movedOf(line);
   return (
     <tr>
-      <td>{!result && stops.length === 0 && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Lock ${project.name}`} checked={chosen} onChange={(event) => onChoose(event.target.checked)} />}</td>
-      <td className="whitespace-nowrap"><Link className="link-quiet" to={`/cycle?project=${project.id}`}><span className="muted">{project.code}</span> {project.name}</Link></td>
+      <td>
+        {!result && stops.length === 0 && (
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            aria-label={`Lock ${project.name}`}
+            checked={chosen}
+            onChange={(event) => onChoose(event.target.checked)}
+          />
+        )}
+      </td>
+      <td className="whitespace-nowrap">
+        <Link className="link-quiet" to={`/cycle?project=${project.id}`}>
+          <span className="muted">{project.code}</span> {project.name}
+        </Link>
+      </td>
       <td className="num">{ratioWords(figures?.spi ?? null)}</td>
       <td className="num">{ratioWords(figures?.cpi ?? null)}</td>
       <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{moveWords(moved)}</Toned>}</td>
       <td>
-        {result ? <span className="favourable">locked</span> : stops.length > 0 ? <span className="adverse">cannot be locked: <Link className="link-quiet" to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}>{stops.join(", ")}</Link></span> : short.length === 0 ? <span className="muted">nothing falls short</span> : <span className="undecided">{short.join("; ")}</span>}
+        {result ? (
+          <span className="favourable">locked</span>
+        ) : stops.length > 0 ? (
+          <span className="adverse">
+            cannot be locked:{" "}
+            <Link
+              className="link-quiet"
+              to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}
+            >
+              {stops.join(", ")}
+            </Link>
+          </span>
+        ) : short.length === 0 ? (
+          <span className="muted">nothing falls short</span>
+        ) : (
+          <span className="undecided">{short.join("; ")}</span>
+        )}
         {fault !== undefined && <span className="adverse block">{fault}</span>}
       </td>
-      <td>{!result && chosen && short.length > 0 && <input className="input input-sm w-64 max-w-full" aria-label={`Why ${project.name} is locked all the same`} placeholder="why all the same" value={word} onChange={(event) => onWord(event.target.value)} />}</td>
+      <td>
+        {!result && chosen && short.length > 0 && (
+          <input
+            className="input input-sm w-64 max-w-full"
+            aria-label={`Why ${project.name} is locked all the same`}
+            placeholder="why all the same"
+            value={word}
+            onChange={(event) => onWord(event.target.value)}
+          />
+        )}
+      </td>
     </tr>
   );
 }
@@ -62,20 +135,35 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
   const client = useQueryClient();
   const [params] = useAddress();
   const only = params.get("project");
-  const open = useMemo(() => cycle.projects.filter(({ takesPart, locked, id }) => takesPart && !locked && (only === null || id === only)), [cycle, only]);
+  const open = useMemo(
+    () => cycle.projects.filter(({ takesPart, locked, id }) => takesPart && !locked && (only === null || id === only)),
+    [cycle, only],
+  );
   // What falls short is not chosen before someone has said why it is passed over.
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(() => new Set(open.filter((project) => obstacles(project).length === 0 && (only !== null || shortfalls(project).length === 0)).map(({ id }) => id)));
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(
+    () =>
+      new Set(
+        open
+          .filter((project) => obstacles(project).length === 0 && (only !== null || shortfalls(project).length === 0))
+          .map(({ id }) => id),
+      ),
+  );
   const [words, setWords] = useState<Readonly<Record<string, string>>>({});
   const [all, setAll] = useState("");
   const wordOf = (id: string): string => (words[id]?.trim() ?? "") || all.trim();
-  const { state, start, stop } = useOneByOne((id) => call("POST /api/projects/:project/lock", { params: { project: id }, body: { word: wordOf(id) } }));
+  const { state, start, stop } = useOneByOne((id) =>
+    call("POST /api/projects/:project/lock", { params: { project: id }, body: { word: wordOf(id) } }),
+  );
   const lines = new Map(portfolio.projects.map((line) => [line.id, line]));
   const taken = open.filter(({ id }) => chosen.has(id) && !state.results.has(id));
   const unsaid = taken.filter((project) => shortfalls(project).length > 0 && wordOf(project.id) === "");
   const lockable = open.filter((project) => obstacles(project).length === 0 && !state.results.has(project.id));
   const undo = async (ids: readonly string[]): Promise<void> => {
     const kept: string[] = [];
-    for (const id of ids) await call("DELETE /api/projects/:project/lock", { params: { project: id } }).catch((error: Error) => kept.push(`${lines.get(id)?.code ?? id}: ${error.message}`));
+    for (const id of ids)
+      await call("DELETE /api/projects/:project/lock", { params: { project: id } }).catch((error: Error) =>
+        kept.push(`${lines.get(id)?.code ?? id}: ${error.message}`),
+      );
     if (kept.length === 0) toast(`${countWords(ids.length, "lock is", "locks are")} taken back.`);
     else toast.error(kept.join("\n"));
     await client.invalidateQueries();
@@ -83,32 +171,121 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
   const lock = async (): Promise<void> => {
     const { results, faults } = await start(taken.map(({ id }) => id));
     const done = [...results.keys()];
-    if (done.length > 0) toast(`Period ${cycle.number} is locked for ${countWords(done.length, "project", "projects")}${faults.size > 0 ? `; ${faults.size} could not be` : ""}.`, { action: { label: "Undo", onClick: () => void undo(done) }, duration: UNDO_MILLISECONDS });
+    if (done.length > 0)
+      toast(
+        `Period ${cycle.number} is locked for ${countWords(done.length, "project", "projects")}${faults.size > 0 ? `; ${faults.size} could not be` : ""}.`,
+        { action: { label: "Undo", onClick: () => void undo(done) }, duration: UNDO_MILLISECONDS },
+      );
     await client.invalidateQueries();
   };
-  if (cycle.number === null) return <div className="page"><p>No reporting period is open. <Link className="underline" to="/cycle">Open the next one in the cycle</Link></p></div>;
+  if (cycle.number === null)
+    return (
+      <div className="page">
+        <p>
+          No reporting period is open.{" "}
+          <Link className="underline" to="/cycle">
+            Open the next one in the cycle
+          </Link>
+        </p>
+      </div>
+    );
   const shown = cycle.projects.filter(({ id }) => open.some((each) => each.id === id) || state.results.has(id));
   return (
     <div className="page">
       <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
-        <h1 className="text-xl">Lock period {cycle.number}, to {dateWords(cycle.dataDate)}</h1>
-        <p className="muted text-sm">What is locked is issued as it stands; time that comes later lands after it. Projects of which something falls short are left out until a word says why they are locked all the same.</p>
+        <h1 className="text-xl">
+          Lock period {cycle.number}, to {dateWords(cycle.dataDate)}
+        </h1>
+        <p className="muted text-sm">
+          What is locked is issued as it stands; time that comes later lands after it. Projects of which something falls
+          short are left out until a word says why they are locked all the same.
+        </p>
       </div>
-      {shown.length === 0 ? <p className="py-6">{only === null ? "Every project that takes part has locked this period." : "This project has locked the period, or takes no part in it."} <Link className="underline" to="/cycle">To the cycle</Link></p> : (
+      {shown.length === 0 ? (
+        <p className="py-6">
+          {only === null
+            ? "Every project that takes part has locked this period."
+            : "This project has locked the period, or takes no part in it."}{" "}
+          <Link className="underline" to="/cycle">
+            To the cycle
+          </Link>
+        </p>
+      ) : (
         <>
           <Effect lines={taken.flatMap(({ id }) => lines.get(id) ?? [])} portfolio={portfolio} />
           <table className="ledger" aria-label="What will be locked">
-            <thead><tr><th className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label="Select all that can be locked" checked={lockable.length > 0 && lockable.every(({ id }) => chosen.has(id))} onChange={(event) => setChosen(new Set(event.target.checked ? lockable.map(({ id }) => id) : []))} /></th><th>Project</th><th className="num">SPI</th><th className="num">CPI</th><th className="num">Since last period</th><th>Falls short</th><th>A word</th></tr></thead>
+            <thead>
+              <tr>
+                <th className="w-6">
+                  <input
+                    type="checkbox"
+                    className="checkbox checkbox-xs"
+                    aria-label="Select all that can be locked"
+                    checked={lockable.length > 0 && lockable.every(({ id }) => chosen.has(id))}
+                    onChange={(event) => setChosen(new Set(event.target.checked ? lockable.map(({ id }) => id) : []))}
+                  />
+                </th>
+                <th>Project</th>
+                <th className="num">SPI</th>
+                <th className="num">CPI</th>
+                <th className="num">Since last period</th>
+                <th>Falls short</th>
+                <th>A word</th>
+              </tr>
+            </thead>
             <tbody>
               {shown.map((project) => (
-                <Row key={project.id} project={project} line={lines.get(project.id)} chosen={chosen.has(project.id)} word={words[project.id] ?? ""} result={state.results.has(project.id)} fault={state.faults.get(project.id)} onChoose={(on) => setChosen(new Set(on ? [...chosen, project.id] : [...chosen].filter((id) => id !== project.id)))} onWord={(word) => setWords({ ...words, [project.id]: word })} />
+                <Row
+                  key={project.id}
+                  project={project}
+                  line={lines.get(project.id)}
+                  chosen={chosen.has(project.id)}
+                  word={words[project.id] ?? ""}
+                  result={state.results.has(project.id)}
+                  fault={state.faults.get(project.id)}
+                  onChoose={(on) =>
+                    setChosen(new Set(on ? [...chosen, project.id] : [...chosen].filter((id) => id !== project.id)))
+                  }
+                  onWord={(word) => setWords({ ...words, [project.id]: word })}
+                />
               ))}
             </tbody>
           </table>
           <div className="flex flex-wrap items-end gap-3 pt-3">
-            {taken.some((project) => shortfalls(project).length > 0) && <label className="flex flex-col text-sm">A word for all that have none of their own<input className="input input-sm w-96 max-w-full" value={all} onChange={(event) => setAll(event.target.value)} /></label>}
-            {state.running ? <Running words="Locking" done={state.done} of={state.of} onStop={stop} /> : <button type="button" className="btn btn-primary" disabled={taken.length === 0 || unsaid.length > 0} title={unsaid.length > 0 ? `Say why ${unsaid.map(({ name }) => name).join(", ")} ${unsaid.length === 1 ? "is" : "are"} locked all the same` : undefined} onClick={() => void lock()}>Lock {countWords(taken.length, "project", "projects")}</button>}
-            {unsaid.length > 0 && !state.running && <span className="undecided text-sm">Of {countWords(unsaid.length, "project", "projects")} something falls short: say why {unsaid.length === 1 ? "it is" : "they are"} locked all the same, or leave {unsaid.length === 1 ? "it" : "them"} out.</span>}
+            {taken.some((project) => shortfalls(project).length > 0) && (
+              <label className="flex flex-col text-sm">
+                A word for all that have none of their own
+                <input
+                  className="input input-sm w-96 max-w-full"
+                  value={all}
+                  onChange={(event) => setAll(event.target.value)}
+                />
+              </label>
+            )}
+            {state.running ? (
+              <Running words="Locking" done={state.done} of={state.of} onStop={stop} />
+            ) : (
+              <button
+                type="button"
+                className="btn btn-primary"
+                disabled={taken.length === 0 || unsaid.length > 0}
+                title={
+                  unsaid.length > 0
+                    ? `Say why ${unsaid.map(({ name }) => name).join(", ")} ${unsaid.length === 1 ? "is" : "are"} locked all the same`
+                    : undefined
+                }
+                onClick={() => void lock()}
+              >
+                Lock {countWords(taken.length, "project", "projects")}
+              </button>
+            )}
+            {unsaid.length > 0 && !state.running && (
+              <span className="undecided text-sm">
+                Of {countWords(unsaid.length, "project", "projects")} something falls short: say why{" "}
+                {unsaid.length === 1 ? "it is" : "they are"} locked all the same, or leave{" "}
+                {unsaid.length === 1 ? "it" : "them"} out.
+              </span>
+            )}
           </div>
         </>
       )}
@@ -120,5 +297,9 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
 export function LockPage() {
   const portfolio = useQuery(portfolioQuery);
   const cycle = useQuery(cycleQuery);
-  return <Loaded query={cycle}>{(found) => <Loaded query={portfolio}>{(all) => <Locking cycle={found} portfolio={all} />}</Loaded>}</Loaded>;
+  return (
+    <Loaded query={cycle}>
+      {(found) => <Loaded query={portfolio}>{(all) => <Locking cycle={found} portfolio={all} />}</Loaded>}
+    </Loaded>
+  );
 }

@@ -160,7 +160,12 @@ function Missing({ owing }: { owing: Owing }) {
   if (owing.number === null)
     return (
       <div className="page">
-        <p>No reporting period is open. <Link className="underline" to="/cycle">Open the next one in the cycle</Link></p>
+        <p>
+          No reporting period is open.{" "}
+          <Link className="underline" to="/cycle">
+            Open the next one in the cycle
+          </Link>
+        </p>
       </div>
     );
   return (

@@ -26,17 +26,37 @@ const PERIOD_MILLISECONDS = 28 * 24 * 3_600_000;
 function TimeLeft({ period }: { period: Period }) {
   const now = useNow();
   if (period.number === null || period.issueBy === null) {
-    return <div className="text-sm" style={{ color: "var(--bar-muted)" }}>No reporting period is open</div>;
+    return (
+      <div className="text-sm" style={{ color: "var(--bar-muted)" }}>
+        No reporting period is open
+      </div>
+    );
   }
-  if (period.over) return <div className="leading-tight"><div><span className="figure">Period {period.number}</span> is locked everywhere</div><Link className="text-xs underline" style={{ color: "var(--bar-brass)" }} to="/cycle?next=open">Open the next one</Link></div>;
+  if (period.over)
+    return (
+      <div className="leading-tight">
+        <div>
+          <span className="figure">Period {period.number}</span> is locked everywhere
+        </div>
+        <Link className="text-xs underline" style={{ color: "var(--bar-brass)" }} to="/cycle?next=open">
+          Open the next one
+        </Link>
+      </div>
+    );
   const until = new Date(period.issueBy);
   const left = until.getTime() - now.getTime();
   return (
     <div className="flex items-center gap-2.5">
       <Dial share={1 - left / PERIOD_MILLISECONDS} />
       <div className="leading-tight">
-        <div><span className="figure">Period {period.number}</span> <span className="whitespace-nowrap">to {dateWords(period.dataDate)}</span></div>
-        <div className="text-xs" style={{ color: left < 0 ? "#ff9377" : "var(--bar-brass)" }}>{timeLeftWords(until, now)}{left < 0 ? "" : " to issue"}</div>
+        <div>
+          <span className="figure">Period {period.number}</span>{" "}
+          <span className="whitespace-nowrap">to {dateWords(period.dataDate)}</span>
+        </div>
+        <div className="text-xs" style={{ color: left < 0 ? "#ff9377" : "var(--bar-brass)" }}>
+          {timeLeftWords(until, now)}
+          {left < 0 ? "" : " to issue"}
+        </div>
       </div>
     </div>
   );
@@ -46,10 +66,31 @@ function Step({ step, linked }: { step: Period["steps"][number]; linked: boolean
   const words = (
     <>
       <span className="block leading-tight">{step.name}</span>
-      <span className="block text-xs leading-tight" style={{ color: step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)" }}>{step.done ? "✓ " : ""}{step.words}</span>
+      <span
+        className="block text-xs leading-tight"
+        style={{ color: step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)" }}
+      >
+        {step.done ? "✓ " : ""}
+        {step.words}
+      </span>
     </>
   );
-  return <li className="pl-1.5 text-[13px]" style={{ borderLeft: `3px ${step.done ? "double" : "solid"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>{linked ? <Link to={step.link} className="block hover:underline">{words}</Link> : words}</li>;
+  return (
+    <li
+      className="pl-1.5 text-[13px]"
+      style={{
+        borderLeft: `3px ${step.done ? "double" : "solid"} ${step.open > 0 ? "var(--bar-brass)" : "var(--bar-muted)"}`,
+      }}
+    >
+      {linked ? (
+        <Link to={step.link} className="block hover:underline">
+          {words}
+        </Link>
+      ) : (
+        words
+      )}
+    </li>
+  );
 }
 
 const WEEK_WORDS = { sent: "sent, waits to be approved", approved: "approved", returned: "returned to you" } as const;
@@ -61,7 +102,11 @@ function OwnWeek({ period }: { period: Period }) {
   if (data === undefined) return null;
   const isOpen = data.sheet === null || data.sheet.state === "returned";
   return (
-    <Link to={`/desk/week?date=${data.from}`} className="pl-1.5 text-[13px] hover:underline" style={{ borderLeft: `3px ${isOpen ? "solid" : "double"} ${isOpen ? "var(--bar-brass)" : "var(--bar-muted)"}` }}>
+    <Link
+      to={`/desk/week?date=${data.from}`}
+      className="pl-1.5 text-[13px] hover:underline"
+      style={{ borderLeft: `3px ${isOpen ? "solid" : "double"} ${isOpen ? "var(--bar-brass)" : "var(--bar-muted)"}` }}
+    >
       <span className="block leading-tight">Your week from {dateWords(data.from)}</span>
       <span className="block text-xs leading-tight" style={{ color: isOpen ? "var(--bar-brass)" : "var(--bar-muted)" }}>
         {data.sheet === null ? "not sent" : WEEK_WORDS[data.sheet.state]}
@@ -78,12 +123,21 @@ function Person({ me }: { me: Me }) {
     <div className="ml-auto flex items-center gap-1">
       <div className="hidden text-right leading-tight sm:block">
         <div>{me.name}</div>
-        <div className="text-xs" style={{ color: "var(--bar-muted)" }}>{me.roles.map((role) => role.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}</div>
+        <div className="text-xs" style={{ color: "var(--bar-muted)" }}>
+          {me.roles.map((role) => role.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}
+        </div>
       </div>
-      <button type="button" className="p-2 cursor-pointer" aria-label={theme === "enamel" ? "Use the dark theme" : "Use the light theme"} onClick={() => setTheme(theme === "enamel" ? "nightwatch" : "enamel")}>
+      <button
+        type="button"
+        className="p-2 cursor-pointer"
+        aria-label={theme === "enamel" ? "Use the dark theme" : "Use the light theme"}
+        onClick={() => setTheme(theme === "enamel" ? "nightwatch" : "enamel")}
+      >
         {theme === "enamel" ? <Moon size={16} aria-hidden="true" /> : <Sun size={16} aria-hidden="true" />}
       </button>
-      <button type="button" className="p-2 cursor-pointer" aria-label="Sign out" onClick={() => signOut.mutate()}><LogOut size={16} aria-hidden="true" /></button>
+      <button type="button" className="p-2 cursor-pointer" aria-label="Sign out" onClick={() => signOut.mutate()}>
+        <LogOut size={16} aria-hidden="true" />
+      </button>
     </div>
   );
 }
@@ -95,10 +149,23 @@ function ProjectStrip({ project }: { project: string }) {
   const waits = [...new Set(data.steps.flatMap(({ waitsFor }) => waitsFor))];
   const next = data.steps.find(({ open }) => open > 0);
   return (
-    <div role="region" aria-label="This project in the cycle" className="hidden w-full flex-wrap items-baseline gap-x-3.5 text-xs md:flex" style={{ color: "var(--bar-muted)" }}>
+    <div
+      role="region"
+      aria-label="This project in the cycle"
+      className="hidden w-full flex-wrap items-baseline gap-x-3.5 text-xs md:flex"
+      style={{ color: "var(--bar-muted)" }}
+    >
       <span>{data.code}</span>
-      {data.steps.map(({ name, open, words }) => <span key={name} style={open > 0 ? { color: "var(--bar-brass)" } : undefined}>{open > 0 ? `${name.toLowerCase()}: ${words}` : `✓ ${name.toLowerCase()}`}</span>)}
-      <Link className="ml-auto underline" style={{ color: "var(--bar-ink)" }} to={`/cycle?project=${project}`}>{next === undefined ? "all done" : `waits for ${waits.slice(0, 3).join(", ")}${waits.length > 3 ? ` and ${waits.length - 3} more` : ""}`}</Link>
+      {data.steps.map(({ name, open, words }) => (
+        <span key={name} style={open > 0 ? { color: "var(--bar-brass)" } : undefined}>
+          {open > 0 ? `${name.toLowerCase()}: ${words}` : `✓ ${name.toLowerCase()}`}
+        </span>
+      ))}
+      <Link className="ml-auto underline" style={{ color: "var(--bar-ink)" }} to={`/cycle?project=${project}`}>
+        {next === undefined
+          ? "all done"
+          : `waits for ${waits.slice(0, 3).join(", ")}${waits.length > 3 ? ` and ${waits.length - 3} more` : ""}`}
+      </Link>
     </div>
   );
 }
@@ -109,16 +176,25 @@ export function PeriodBar({ me }: { me: Me }) {
   const mayOpen = (link: string): boolean => !link.startsWith("/time") || holds(me, "controller", "projectManager");
   const project = useMatch("/projects/:project/*")?.params.project;
   return (
-    <header className="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
+    <header
+      className="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1"
+      style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}
+    >
       <div className="leading-tight">
-        <Link to="/" className="figure text-lg">Chronometra</Link>
-        <div className="hidden text-xs lg:block" style={{ color: "var(--bar-muted)" }}>{data?.organisation ?? "\u00a0"}</div>
+        <Link to="/" className="figure text-lg">
+          Chronometra
+        </Link>
+        <div className="hidden text-xs lg:block" style={{ color: "var(--bar-muted)" }}>
+          {data?.organisation ?? "\u00a0"}
+        </div>
       </div>
       {data !== undefined && <TimeLeft period={data} />}
       {data !== undefined && !mayLook(me) && me.person !== null && <OwnWeek period={data} />}
       {data !== undefined && data.steps.length > 0 && mayLook(me) && (
         <ul aria-label="The cycle" className="hidden gap-3.5 md:flex">
-          {data.steps.map((step) => <Step key={step.name} step={step} linked={mayOpen(step.link)} />)}
+          {data.steps.map((step) => (
+            <Step key={step.name} step={step} linked={mayOpen(step.link)} />
+          ))}
         </ul>
       )}
       <Person me={me} />

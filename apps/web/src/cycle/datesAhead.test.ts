@@ -1,6 +1,7 @@
 import { datesAhead } from "./datesAhead.ts";
 
-const dates = (...given: Parameters<typeof datesAhead>): string[] => datesAhead(...given).map(({ dataDate }) => dataDate);
+const dates = (...given: Parameters<typeof datesAhead>): string[] =>
+  datesAhead(...given).map(({ dataDate }) => dataDate);
 
 describe("reporting dates ahead", () => {
   it("fall on the last Friday of each month", () => {

@@ -25,7 +25,9 @@ export function useOneByOne<T>(act: (id: string) => Promise<T>) {
     run.current++;
     setState({ ...AT_REST, results: new Map(), faults: new Map() });
   };
-  const start = async (ids: readonly string[]): Promise<{ results: ReadonlyMap<string, T>; faults: ReadonlyMap<string, string> }> => {
+  const start = async (
+    ids: readonly string[],
+  ): Promise<{ results: ReadonlyMap<string, T>; faults: ReadonlyMap<string, string> }> => {
     const own = ++run.current;
     const results = new Map<string, T>();
     const faults = new Map<string, string>();
@@ -38,7 +40,8 @@ export function useOneByOne<T>(act: (id: string) => Promise<T>) {
         faults.set(id, error instanceof Error ? error.message : String(error));
       }
     }
-    if (run.current === own) setState({ running: false, done: results.size + faults.size, of: ids.length, results, faults });
+    if (run.current === own)
+      setState({ running: false, done: results.size + faults.size, of: ids.length, results, faults });
     return { results, faults };
   };
   return { state, start, stop, clear };

@@ -27,13 +27,22 @@ export function dateScale(dates: readonly string[], width: number): DateScale {
   const [begin, span] = [dayOf(from), Math.max(1, dayOf(to) - dayOf(from))];
   const xOf = (date: string): number => ((dayOf(date) - begin) / span) * width;
   const months: { x: number; name: string; year: string | null }[] = [];
-  const all = (Number(to.slice(0, 4)) - Number(from.slice(0, 4))) * 12 + Number(to.slice(5, 7)) - Number(from.slice(5, 7));
+  const all =
+    (Number(to.slice(0, 4)) - Number(from.slice(0, 4))) * 12 + Number(to.slice(5, 7)) - Number(from.slice(5, 7));
   const step = STEPS.find((each) => (each * width) / all >= NAMED) ?? STEPS.at(-1)!;
   let named = "";
-  for (let y = Number(from.slice(0, 4)), m = Number(from.slice(5, 7)); `${y}-${String(m).padStart(2, "0")}-01` < to; m === 12 ? (m = 1, y++) : m++) {
+  for (
+    let y = Number(from.slice(0, 4)), m = Number(from.slice(5, 7));
+    `${y}-${String(m).padStart(2, "0")}-01` < to;
+    m === 12 ? ((m = 1), y++) : m++
+  ) {
     // Months are counted from January of the year 0, so that names stand on January whatever the first month is.
     if ((y * 12 + m - 1) % step !== 0) continue;
-    months.push({ x: xOf(`${y}-${String(m).padStart(2, "0")}-01`), name: MONTHS[m - 1]!, year: named === String(y) ? null : String(y) });
+    months.push({
+      x: xOf(`${y}-${String(m).padStart(2, "0")}-01`),
+      name: MONTHS[m - 1]!,
+      year: named === String(y) ? null : String(y),
+    });
     named = String(y);
   }
   return { from, to, width, xOf, months };

@@ -17,10 +17,19 @@ import { fileChangesQuery } from "./queries.ts";
 type Row = FileChanges["rows"][number];
 
 const WHAT: Record<Row["what"], string> = { added: "new", removed: "removed", changed: "changed" };
-const TABLES: Record<string, string> = { project: "Project", activities: "Activities", links: "Links", assignments: "People on activities", costs: "Costs", calendars: "Calendars", people: "People" };
+const TABLES: Record<string, string> = {
+  project: "Project",
+  activities: "Activities",
+  links: "Links",
+  assignments: "People on activities",
+  costs: "Costs",
+  calendars: "Calendars",
+  people: "People",
+};
 
 /** Where a field of a file is called otherwise than in the plan. */
-const fieldName = (field: string): string => (field === "parent" ? "lies below" : field === "place" ? "stands" : fieldWords(field));
+const fieldName = (field: string): string =>
+  field === "parent" ? "lies below" : field === "place" ? "stands" : fieldWords(field);
 
 const valueIn = (table: string, field: string, value: unknown): string => valueWords(`${table}//${field}`, value);
 
@@ -34,21 +43,35 @@ function fieldText({ table, what }: Row, { field, from, to, then }: Row["fields"
 function fieldsText(row: Row): string {
   const words = row.what === "removed" ? "" : row.fields.map((field) => fieldText(row, field)).join("; ");
   if (!row.both || row.what === "changed") return words;
-  return [row.what === "added" ? "removed from the plan meanwhile" : "changed in the plan meanwhile", words].filter((each) => each !== "").join("; ");
+  return [row.what === "added" ? "removed from the plan meanwhile" : "changed in the plan meanwhile", words]
+    .filter((each) => each !== "")
+    .join("; ");
 }
 
 const ORDER = Object.keys(TABLES);
 
 /** Rows as one reads a plan: activities first and from the top, though they are taken over from the bottom. */
 function inReadingOrder(rows: readonly Row[]): Row[] {
-  const placed = rows.map((row, i) => ({ row, rank: ORDER.indexOf(row.table), place: row.table === "activities" ? -i : i }));
+  const placed = rows.map((row, i) => ({
+    row,
+    rank: ORDER.indexOf(row.table),
+    place: row.table === "activities" ? -i : i,
+  }));
   return placed.sort((a, b) => a.rank - b.rank || a.place - b.place).map(({ row }) => row);
 }
 
 /** What the ticked rows would move, once it has been asked for. */
 function useEffectOf(id: string, revision: number, keys: readonly string[]) {
   const asked = keys.join("\n");
-  const preview = useMutation({ mutationFn: async () => ({ asked, effect: await call("POST /api/imports/:import/changes/effect", { params: { import: id }, body: { revision, keys: [...keys] } }) }) });
+  const preview = useMutation({
+    mutationFn: async () => ({
+      asked,
+      effect: await call("POST /api/imports/:import/changes/effect", {
+        params: { import: id },
+        body: { revision, keys: [...keys] },
+      }),
+    }),
+  });
   return { preview, effect: preview.data?.asked === asked ? preview.data.effect : null };
 }
 
@@ -62,15 +85,19 @@ function Compared({ changes: { madeFrom, revision, rows } }: { changes: FileChan
   if (madeFrom === null)
     return (
       <p className="undecided text-sm">
-        The file does not say which revision of the plan it was made from, or that is not known here any more. It is compared with the
-        plan as it is now: what was changed in the plan since would be put back. Nothing is selected; select what the file is to change.
+        The file does not say which revision of the plan it was made from, or that is not known here any more. It is
+        compared with the plan as it is now: what was changed in the plan since would be put back. Nothing is selected;
+        select what the file is to change.
       </p>
     );
   return (
     <p className="muted text-sm">
       The file was made from revision {madeFrom.revision} of {momentWords(madeFrom.at)}
-      {madeFrom.revision === revision ? ", and the plan is still at it." : `; the plan is at revision ${revision}. What only the plan changed since stays.`}
-      {both > 0 && ` ${countWords(both, "row was", "rows were")} changed in both, and ${both === 1 ? "is" : "are"} not selected.`}
+      {madeFrom.revision === revision
+        ? ", and the plan is still at it."
+        : `; the plan is at revision ${revision}. What only the plan changed since stays.`}
+      {both > 0 &&
+        ` ${countWords(both, "row was", "rows were")} changed in both, and ${both === 1 ? "is" : "are"} not selected.`}
     </p>
   );
 }
@@ -83,9 +110,16 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
   const rows = useMemo(() => inReadingOrder(changes.rows), [changes.rows]);
   const { preview, effect } = useEffectOf(view.id, changes.revision, keys);
   const take = useMutation({
-    mutationFn: () => call("POST /api/imports/:import/changes", { params: { import: view.id }, body: { revision: changes.revision, keys } }),
+    mutationFn: () =>
+      call("POST /api/imports/:import/changes", {
+        params: { import: view.id },
+        body: { revision: changes.revision, keys },
+      }),
     onSuccess: ({ project, revision }) => {
-      undoToast(client, { revisions: [{ project, revision }], words: `${countWords(keys.length, "row", "rows")} of ${view.fileName} taken over.` });
+      undoToast(client, {
+        revisions: [{ project, revision }],
+        words: `${countWords(keys.length, "row", "rows")} of ${view.fileName} taken over.`,
+      });
       void client.invalidateQueries();
       void navigate(`/projects/${project}/plan`);
     },
@@ -94,27 +128,81 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
       void client.invalidateQueries({ queryKey: fileChangesQuery(view.id).queryKey });
     },
   });
-  const tick = (key: string, on: boolean): void => setLeft((former) => new Set(on ? [...former].filter((each) => each !== key) : [...former, key]));
+  const tick = (key: string, on: boolean): void =>
+    setLeft((former) => new Set(on ? [...former].filter((each) => each !== key) : [...former, key]));
   const columns: readonly Column<Row>[] = [
-    { id: "take", head: "Take", value: ({ key }) => (left.has(key) ? "no" : "yes"), show: ({ key, name }) => <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Take over ${name}`} checked={!left.has(key)} onChange={(event) => tick(key, event.target.checked)} /> },
+    {
+      id: "take",
+      head: "Take",
+      value: ({ key }) => (left.has(key) ? "no" : "yes"),
+      show: ({ key, name }) => (
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label={`Take over ${name}`}
+          checked={!left.has(key)}
+          onChange={(event) => tick(key, event.target.checked)}
+        />
+      ),
+    },
     { id: "what", head: "What", value: ({ what, both }) => `${WHAT[what]}${both ? ", in both" : ""}` },
     { id: "name", head: "Row", value: ({ name }) => name },
     { id: "fields", head: "From the plan → to the file", wraps: true, value: fieldsText },
   ];
   return (
     <section className="pt-3">
-      <h2 className="text-base">What it would change in {changes.project.code} {changes.project.name}</h2>
+      <h2 className="text-base">
+        What it would change in {changes.project.code} {changes.project.name}
+      </h2>
       <Compared changes={changes} />
       <div className="mt-2 flex flex-wrap items-center gap-2">
-        <button type="button" className="btn btn-sm" disabled={keys.length === 0 || preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Calculating …" : "Show what moves"}</button>
-        <button type="button" className="btn btn-primary btn-sm" disabled={keys.length === 0 || take.isPending} onClick={() => take.mutate()}>{take.isPending ? "Taking over …" : `Take over ${countWords(keys.length, "row", "rows")}`}</button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set())}>Select all</button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set(changes.rows.map(({ key }) => key)))}>Select none</button>
+        <button
+          type="button"
+          className="btn btn-sm"
+          disabled={keys.length === 0 || preview.isPending}
+          onClick={() => preview.mutate()}
+        >
+          {preview.isPending ? "Calculating …" : "Show what moves"}
+        </button>
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={keys.length === 0 || take.isPending}
+          onClick={() => take.mutate()}
+        >
+          {take.isPending ? "Taking over …" : `Take over ${countWords(keys.length, "row", "rows")}`}
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={() => setLeft(new Set())}>
+          Select all
+        </button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-sm"
+          onClick={() => setLeft(new Set(changes.rows.map(({ key }) => key)))}
+        >
+          Select none
+        </button>
         {children}
       </div>
       {preview.error !== null && <Failure error={preview.error} />}
-      {effect !== null && <div className="my-2 max-h-72 max-w-xl overflow-auto border rule p-3" tabIndex={0} role="region" aria-label="What would move"><EffectView effect={effect} /></div>}
-      <DataTable name="Changes of the file" rows={rows} columns={columns} rowKey={({ key }) => key} group={({ table }) => TABLES[table] ?? table} empty={`The file says what the plan says; there is nothing to take over. Time, actual costs and baselines come by reports and approvals, not by a file.`} />
+      {effect !== null && (
+        <div
+          className="my-2 max-h-72 max-w-xl overflow-auto border rule p-3"
+          tabIndex={0}
+          role="region"
+          aria-label="What would move"
+        >
+          <EffectView effect={effect} />
+        </div>
+      )}
+      <DataTable
+        name="Changes of the file"
+        rows={rows}
+        columns={columns}
+        rowKey={({ key }) => key}
+        group={({ table }) => TABLES[table] ?? table}
+        empty={`The file says what the plan says; there is nothing to take over. Time, actual costs and baselines come by reports and approvals, not by a file.`}
+      />
     </section>
   );
 }
@@ -122,5 +210,13 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
 /** What a file would change in a plan that is there, row by row to tick. */
 export function FileChangesView({ view, children }: { view: ImportView; children: ReactNode }) {
   const query = useQuery(fileChangesQuery(view.id));
-  return <Loaded query={query}>{(changes) => <Ticked key={changes.revision} view={view} changes={changes}>{children}</Ticked>}</Loaded>;
+  return (
+    <Loaded query={query}>
+      {(changes) => (
+        <Ticked key={changes.revision} view={view} changes={changes}>
+          {children}
+        </Ticked>
+      )}
+    </Loaded>
+  );
 }

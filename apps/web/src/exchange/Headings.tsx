@@ -5,7 +5,12 @@ interface Props {
   readonly onAnswer: (sheets: NonNullable<ImportAnswers["sheets"]>) => void;
 }
 
-const GUESS_WORDS = { same: "same name", remembered: "as matched before", none: "left out", byHand: "matched by you" } as const;
+const GUESS_WORDS = {
+  same: "same name",
+  remembered: "as matched before",
+  none: "left out",
+  byHand: "matched by you",
+} as const;
 
 /** The sheets and headings of a file, each with the table and column of ours that it is taken for; all can be put right. */
 export function Headings({ view, onAnswer }: Props) {
@@ -15,28 +20,70 @@ export function Headings({ view, onAnswer }: Props) {
     <section className="pt-4">
       <h2 className="pb-1 text-base">Sheets and headings</h2>
       {view.sheets.map((sheet) => (
-        <details key={sheet.name} open={sheet.table === null || sheet.headings.some(({ column }) => column === null)} className="border-b rule py-1">
+        <details
+          key={sheet.name}
+          open={sheet.table === null || sheet.headings.some(({ column }) => column === null)}
+          className="border-b rule py-1"
+        >
           <summary className="cursor-pointer">
-            <span className="font-semibold">{sheet.name}</span> <span className="muted text-sm">{sheet.rows} rows{sheet.headingRow !== null && `, headings in row ${sheet.headingRow}`}, taken for {sheet.table ?? "nothing"}</span>
+            <span className="font-semibold">{sheet.name}</span>{" "}
+            <span className="muted text-sm">
+              {sheet.rows} rows{sheet.headingRow !== null && `, headings in row ${sheet.headingRow}`}, taken for{" "}
+              {sheet.table ?? "nothing"}
+            </span>
           </summary>
-          <label className="my-1 flex items-center gap-2 text-sm">This sheet holds
-            <select className="select select-sm w-56" value={sheet.table ?? ""} onChange={(event) => onAnswer({ ...said, [sheet.name]: { table: event.target.value } })}>
+          <label className="my-1 flex items-center gap-2 text-sm">
+            This sheet holds
+            <select
+              className="select select-sm w-56"
+              value={sheet.table ?? ""}
+              onChange={(event) => onAnswer({ ...said, [sheet.name]: { table: event.target.value } })}
+            >
               <option value="">nothing to be taken over</option>
-              {tables.map((table) => <option key={table} value={table}>{table}</option>)}
+              {tables.map((table) => (
+                <option key={table} value={table}>
+                  {table}
+                </option>
+              ))}
             </select>
           </label>
           {sheet.table !== null && (
             <table className="ledger max-w-4xl" aria-label={`Headings of ${sheet.name}`}>
-              <thead><tr><th>Heading in the file</th><th>For example</th><th>Is taken for</th><th>Because</th></tr></thead>
+              <thead>
+                <tr>
+                  <th>Heading in the file</th>
+                  <th>For example</th>
+                  <th>Is taken for</th>
+                  <th>Because</th>
+                </tr>
+              </thead>
               <tbody>
                 {sheet.headings.map(({ heading, column, guessed, sample }) => (
                   <tr key={heading}>
                     <td>{heading}</td>
                     <td className="muted max-w-64 truncate">{sample.join("; ")}</td>
                     <td>
-                      <select className="select select-xs w-52" aria-label={`Column for ${heading}`} value={column ?? ""} onChange={(event) => onAnswer({ ...said, [sheet.name]: { ...said[sheet.name], table: sheet.table!, columns: { ...said[sheet.name]?.columns, [heading]: event.target.value } } })}>
+                      <select
+                        className="select select-xs w-52"
+                        aria-label={`Column for ${heading}`}
+                        value={column ?? ""}
+                        onChange={(event) =>
+                          onAnswer({
+                            ...said,
+                            [sheet.name]: {
+                              ...said[sheet.name],
+                              table: sheet.table!,
+                              columns: { ...said[sheet.name]?.columns, [heading]: event.target.value },
+                            },
+                          })
+                        }
+                      >
                         <option value="">left out</option>
-                        {view.columns[sheet.table!]!.map((each) => <option key={each} value={each}>{each}</option>)}
+                        {view.columns[sheet.table!]!.map((each) => (
+                          <option key={each} value={each}>
+                            {each}
+                          </option>
+                        ))}
                       </select>
                     </td>
                     <td className="muted">{GUESS_WORDS[guessed]}</td>

@@ -13,7 +13,10 @@ function Bring() {
   const navigate = useNavigate();
   const chooser = useRef<HTMLInputElement>(null);
   const [over, setOver] = useState(false);
-  const bring = useMutation({ mutationFn: (files: File[]) => call("POST /api/imports", { files }), onSuccess: ({ id }) => navigate(`/import/${id}`) });
+  const bring = useMutation({
+    mutationFn: (files: File[]) => call("POST /api/imports", { files }),
+    onSuccess: ({ id }) => navigate(`/import/${id}`),
+  });
   const drop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -22,15 +25,46 @@ function Bring() {
   return (
     <div className="page max-w-3xl">
       <h1 className="text-xl">Bring a plan</h1>
-      <p className="muted mt-1 max-w-prose">A plan bundle (.json), a workbook (.xlsx or .ods), one CSV file of activities, or several CSV files, a table each. You see what was understood, row by row, before anything is stored.</p>
-      <div onDragOver={(event) => { event.preventDefault(); setOver(true); }} onDragLeave={() => setOver(false)} onDrop={drop} className={`mt-4 flex flex-col items-center gap-3 border-2 border-dashed px-6 py-12 ${over ? "border-accent bg-base-200" : "rule"}`}>
-        <input ref={chooser} type="file" multiple accept=".json,.xlsx,.ods,.csv,.txt,.zip" className="sr-only" aria-label="Files to bring" onChange={(event) => event.target.files !== null && event.target.files.length > 0 && bring.mutate([...event.target.files])} />
-        <button type="button" className="btn btn-primary" disabled={bring.isPending} onClick={() => chooser.current?.click()}>{bring.isPending ? "Sending …" : "Select files"}</button>
+      <p className="muted mt-1 max-w-prose">
+        A plan bundle (.json), a workbook (.xlsx or .ods), one CSV file of activities, or several CSV files, a table
+        each. You see what was understood, row by row, before anything is stored.
+      </p>
+      <div
+        onDragOver={(event) => {
+          event.preventDefault();
+          setOver(true);
+        }}
+        onDragLeave={() => setOver(false)}
+        onDrop={drop}
+        className={`mt-4 flex flex-col items-center gap-3 border-2 border-dashed px-6 py-12 ${over ? "border-accent bg-base-200" : "rule"}`}
+      >
+        <input
+          ref={chooser}
+          type="file"
+          multiple
+          accept=".json,.xlsx,.ods,.csv,.txt,.zip"
+          className="sr-only"
+          aria-label="Files to bring"
+          onChange={(event) =>
+            event.target.files !== null && event.target.files.length > 0 && bring.mutate([...event.target.files])
+          }
+        />
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={bring.isPending}
+          onClick={() => chooser.current?.click()}
+        >
+          {bring.isPending ? "Sending …" : "Select files"}
+        </button>
         <p className="muted text-sm">or drop them here</p>
       </div>
       {bring.error !== null && <Failure error={bring.error} />}
       <Begin />
-      <p className="muted mt-4 text-sm">A workbook has a sheet for each table, named and headed as a project's own export has them; other headings can be matched by hand and are remembered.</p>
+      <p className="muted mt-4 text-sm">
+        A workbook has a sheet for each table, named and headed as a project's own export has them; other headings can
+        be matched by hand and are remembered.
+      </p>
     </div>
   );
 }
@@ -57,12 +91,35 @@ function Begin() {
   return (
     <section className="mt-6">
       <h2 className="text-base">Or begin with an empty plan</h2>
-      <form className="mt-1 flex flex-wrap items-end gap-3" onSubmit={(event) => void handleSubmit((fields) => begin.mutate(fields))(event)}>
-        <label className="flex flex-col text-sm">Code<input className="input input-sm w-28" required maxLength={64} {...register("code")} /></label>
-        <label className="flex flex-col text-sm">Name<input className="input input-sm w-64" required {...register("name")} /></label>
-        <div className="flex flex-col text-sm">Starts<DateField label="Starts" small value={start} onDate={setStart} /></div>
-        <label className="flex flex-col text-sm">Currency<input className="input input-sm w-20" required pattern="[A-Z]{3}" title="three capital letters, as EUR" {...register("currency")} /></label>
-        <button className="btn btn-sm" disabled={begin.isPending || start === ""}>Begin</button>
+      <form
+        className="mt-1 flex flex-wrap items-end gap-3"
+        onSubmit={(event) => void handleSubmit((fields) => begin.mutate(fields))(event)}
+      >
+        <label className="flex flex-col text-sm">
+          Code
+          <input className="input input-sm w-28" required maxLength={64} {...register("code")} />
+        </label>
+        <label className="flex flex-col text-sm">
+          Name
+          <input className="input input-sm w-64" required {...register("name")} />
+        </label>
+        <div className="flex flex-col text-sm">
+          Starts
+          <DateField label="Starts" small value={start} onDate={setStart} />
+        </div>
+        <label className="flex flex-col text-sm">
+          Currency
+          <input
+            className="input input-sm w-20"
+            required
+            pattern="[A-Z]{3}"
+            title="three capital letters, as EUR"
+            {...register("currency")}
+          />
+        </label>
+        <button className="btn btn-sm" disabled={begin.isPending || start === ""}>
+          Begin
+        </button>
       </form>
       {begin.error !== null && <Failure error={begin.error} />}
     </section>
@@ -71,14 +128,19 @@ function Begin() {
 
 function Reading({ view }: { view: ImportView }) {
   const navigate = useNavigate();
-  const stop = useMutation({ mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }), onSuccess: () => navigate("/import") });
+  const stop = useMutation({
+    mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }),
+    onSuccess: () => navigate("/import"),
+  });
   return (
     <div className="page max-w-3xl">
       <h1 className="text-xl">{view.fileName}</h1>
       <div className="mt-4 flex items-center gap-3">
         <progress className="h-2 w-72 accent-accent" value={view.progress} max={1} aria-label="Reading the file" />
         <span role="status">{view.step}</span>
-        <button type="button" className="btn btn-sm" onClick={() => stop.mutate()}>Cancel</button>
+        <button type="button" className="btn btn-sm" onClick={() => stop.mutate()}>
+          Cancel
+        </button>
       </div>
     </div>
   );
@@ -88,14 +150,25 @@ function Unreadable({ view }: { view: ImportView }) {
   return (
     <div className="page max-w-3xl">
       <h1 className="text-xl">{view.fileName}</h1>
-      <div role="alert" className="my-3 border-l-4 border-error bg-base-200 px-3 py-2">{view.step}</div>
-      <Link className="btn btn-sm" to="/import">Bring another file</Link>
+      <div role="alert" className="my-3 border-l-4 border-error bg-base-200 px-3 py-2">
+        {view.step}
+      </div>
+      <Link className="btn btn-sm" to="/import">
+        Bring another file
+      </Link>
     </div>
   );
 }
 
 function Stored({ view }: { view: ImportView }) {
-  return <div className="page"><h1 className="text-xl">{view.fileName} is stored</h1><Link className="underline" to={`/projects/${view.storedAs}/plan`}>Go to the plan</Link></div>;
+  return (
+    <div className="page">
+      <h1 className="text-xl">{view.fileName} is stored</h1>
+      <Link className="underline" to={`/projects/${view.storedAs}/plan`}>
+        Go to the plan
+      </Link>
+    </div>
+  );
 }
 
 function Brought({ id }: { id: string }) {

@@ -12,4 +12,8 @@ export const importQuery = (id: string) =>
   });
 
 /** What a file would change in the project it brings changes to. */
-export const fileChangesQuery = (id: string) => queryOptions({ queryKey: ["import", id, "changes"], queryFn: () => call("GET /api/imports/:import/changes", { params: { import: id } }) });
+export const fileChangesQuery = (id: string) =>
+  queryOptions({
+    queryKey: ["import", id, "changes"],
+    queryFn: () => call("GET /api/imports/:import/changes", { params: { import: id } }),
+  });

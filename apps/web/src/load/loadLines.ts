@@ -16,8 +16,19 @@ const MEASURES: readonly Measure[] = ["capacity", "demand", "things", "planned",
 
 /** People together: each measure is the sum of theirs. Who stands for a role that nobody fills yet has no capacity. */
 function together(key: string, name: string, people: readonly Person[], weeks: number): LoadLine {
-  const sum = (measure: Measure): number[] => Array.from({ length: weeks }, (_, i) => people.reduce((total, person) => total + (measure === "capacity" && person.placeholder ? 0 : person[measure][i]!), 0));
-  return { key, name, people, ...(Object.fromEntries(MEASURES.map((measure) => [measure, sum(measure)])) as Record<Measure, number[]>) };
+  const sum = (measure: Measure): number[] =>
+    Array.from({ length: weeks }, (_, i) =>
+      people.reduce(
+        (total, person) => total + (measure === "capacity" && person.placeholder ? 0 : person[measure][i]!),
+        0,
+      ),
+    );
+  return {
+    key,
+    name,
+    people,
+    ...(Object.fromEntries(MEASURES.map((measure) => [measure, sum(measure)])) as Record<Measure, number[]>),
+  };
 }
 
 /** The lines of the table by person, role or team; whoever is in several teams is in each. */
@@ -28,7 +39,9 @@ export function loadLines({ weeks, people }: Load, by: LoadBy): LoadLine[] {
     const keys = by === "role" ? [person.role ?? ""] : person.teams.length === 0 ? [""] : person.teams;
     for (const key of keys) groups.set(key, [...(groups.get(key) ?? []), person]);
   }
-  return [...groups].map(([key, own]) => together(key, key === "" ? `no ${by}` : key, own, weeks.length)).sort((a, b) => (a.key === "" ? 1 : b.key === "" ? -1 : a.name.localeCompare(b.name)));
+  return [...groups]
+    .map(([key, own]) => together(key, key === "" ? `no ${by}` : key, own, weeks.length))
+    .sort((a, b) => (a.key === "" ? 1 : b.key === "" ? -1 : a.name.localeCompare(b.name)));
 }
 
 /** How full a week is: `null` where there is nothing to do; over 1 is too much; Infinity where there is no time at all. */
@@ -38,7 +51,10 @@ export function fullness(demand: number, capacity: number): number | null {
 }
 
 /** Minutes over what there is, and minutes of room, over some weeks. */
-export function overAndRoom({ demand, capacity }: Pick<LoadLine, "demand" | "capacity">): { over: number; room: number } {
+export function overAndRoom({ demand, capacity }: Pick<LoadLine, "demand" | "capacity">): {
+  over: number;
+  room: number;
+} {
   let [over, room] = [0, 0];
   demand.forEach((minutes, i) => {
     const left = capacity[i]! - minutes;

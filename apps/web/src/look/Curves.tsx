@@ -27,13 +27,29 @@ export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props
   const option = useCallback(
     ({ of, text }: Inks) => {
       const ink = of("--color-base-content");
-      const range = forecast === null || spent === undefined ? [] : [["least", forecast.least], ["most", forecast.most]] as const;
+      const range =
+        forecast === null || spent === undefined
+          ? []
+          : ([
+              ["least", forecast.least],
+              ["most", forecast.most],
+            ] as const);
       return {
         grid: { left: 8, right: range.length === 0 ? 20 : 84, top: 44, bottom: 4, containLabel: true },
         legend: { type: "scroll", top: 0, left: 0, right: 40, textStyle: text, itemWidth: 26, itemGap: 26 },
-        tooltip: { trigger: "axis", backgroundColor: of("--color-base-100"), borderColor: ink, textStyle: text, valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–") },
+        tooltip: {
+          trigger: "axis",
+          backgroundColor: of("--color-base-100"),
+          borderColor: ink,
+          textStyle: text,
+          valueFormatter: (value: unknown) => (typeof value === "number" ? money(value, digits) : "–"),
+        },
         xAxis: { ...timeAxis(text), axisLine: { lineStyle: { color: ink } }, splitLine: { show: false } },
-        yAxis: { type: "value", axisLabel: { ...text, formatter: (value: number) => money(value, digits) }, splitLine: { lineStyle: { color: of("--color-base-300") } } },
+        yAxis: {
+          type: "value",
+          axisLabel: { ...text, formatter: (value: number) => money(value, digits) },
+          splitLine: { lineStyle: { color: of("--color-base-300") } },
+        },
         series: [
           ...LINES.map(({ key, name, colour, dash, symbol }, i) => ({
             name,
@@ -45,13 +61,30 @@ export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props
             lineStyle: { color: of(colour), width: key === "pv" ? 1.5 : 2.5, type: dash },
             itemStyle: { color: of(colour) },
             ...(i === 0 && dataDate !== null
-              ? { markLine: { silent: true, symbol: ["none", "none"], lineStyle: { color: of("--color-accent"), type: "solid", width: 1.5 }, label: { formatter: dateWords(dataDate), color: of("--color-accent"), position: "end", distance: 4, align: "right" }, data: [{ xAxis: dataDate }] } }
+              ? {
+                  markLine: {
+                    silent: true,
+                    symbol: ["none", "none"],
+                    lineStyle: { color: of("--color-accent"), type: "solid", width: 1.5 },
+                    label: {
+                      formatter: dateWords(dataDate),
+                      color: of("--color-accent"),
+                      position: "end",
+                      distance: 4,
+                      align: "right",
+                    },
+                    data: [{ xAxis: dataDate }],
+                  },
+                }
               : {}),
           })),
           ...range.map(([which, amount]) => ({
             name: `at completion, ${which}`,
             type: "line",
-            data: [[spent!.date, spent!.ac], [forecast!.finish, amount]],
+            data: [
+              [spent!.date, spent!.ac],
+              [forecast!.finish, amount],
+            ],
             symbol: "none",
             lineStyle: { color: of("--color-error"), width: 1, type: "dotted", opacity: 0.8 },
             itemStyle: { color: of("--color-error") },

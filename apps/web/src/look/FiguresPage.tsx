@@ -34,9 +34,13 @@ function NothingMeasured({ look }: { look: ProjectLook }) {
     <div className="page">
       <h2 className="text-lg">Nothing to measure yet</h2>
       <p className="muted mt-1 max-w-prose">
-        {summary.baseline === null ? "Figures compare progress with an approved plan, and this plan has not been approved." : "The plan is approved, but its data date is not set: set it once the first period is over."}
+        {summary.baseline === null
+          ? "Figures compare progress with an approved plan, and this plan has not been approved."
+          : "The plan is approved, but its data date is not set: set it once the first period is over."}
       </p>
-      <Link className="underline" to={summary.baseline === null ? "approvals" : "plan"}>{summary.baseline === null ? "Go to approvals" : "Go to the plan"}</Link>
+      <Link className="underline" to={summary.baseline === null ? "approvals" : "plan"}>
+        {summary.baseline === null ? "Go to approvals" : "Go to the plan"}
+      </Link>
     </div>
   );
 }
@@ -48,7 +52,15 @@ export function FiguresPage() {
   const { ordered, depth } = useMemo(() => inTreeOrder(look.rows), [look.rows]);
   const opened = params.get("behind");
   const open = (id: string | null): void => put({ behind: id }, "push");
-  const columns = useMemo(() => figureColumns({ currency: look.summary.currency, minorDigits: look.summary.minorDigits }, (row) => depth.get(row.id) ?? 0, (row) => open(row.id)), [look.summary.currency, look.summary.minorDigits, depth]);
+  const columns = useMemo(
+    () =>
+      figureColumns(
+        { currency: look.summary.currency, minorDigits: look.summary.minorDigits },
+        (row) => depth.get(row.id) ?? 0,
+        (row) => open(row.id),
+      ),
+    [look.summary.currency, look.summary.minorDigits, depth],
+  );
   const { summary } = look;
   const forecast = useMemo(() => forecastRange(summary), [summary]);
   if (summary.figures === null) return <NothingMeasured look={look} />;
@@ -57,15 +69,48 @@ export function FiguresPage() {
     <div className="page">
       <p className="muted pb-1 text-sm">
         As of the close of {dateWords(summary.dataDate)}, against baseline {summary.baseline}, in {summary.currency}
-        {summary.unbaselined > 0 && <> · <span className="undecided">{summary.unbaselined} activities are in no baseline and have no budget here</span></>}
-        {(summary.dropped?.count ?? 0) > 0 && <> · <span className="undecided">{countWords(summary.dropped!.count, "activity was", "activities were")} dropped; {money(summary.dropped!.unearnedMinor, summary.minorDigits)} of their budget stays unearned until a change request removes it</span></>}
-        {summary.unscheduled > 0 && <> · <span className="undecided">{summary.unscheduled} have no dates</span></>}
+        {summary.unbaselined > 0 && (
+          <>
+            {" "}
+            ·{" "}
+            <span className="undecided">
+              {summary.unbaselined} activities are in no baseline and have no budget here
+            </span>
+          </>
+        )}
+        {(summary.dropped?.count ?? 0) > 0 && (
+          <>
+            {" "}
+            ·{" "}
+            <span className="undecided">
+              {countWords(summary.dropped!.count, "activity was", "activities were")} dropped;{" "}
+              {money(summary.dropped!.unearnedMinor, summary.minorDigits)} of their budget stays unearned until a change
+              request removes it
+            </span>
+          </>
+        )}
+        {summary.unscheduled > 0 && (
+          <>
+            {" "}
+            · <span className="undecided">{summary.unscheduled} have no dates</span>
+          </>
+        )}
       </p>
       <SinceLock look={look} />
       <Instruments look={look} />
-      <Foldable name="Curves" place="figures"><Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} /></Foldable>
+      <Foldable name="Curves" place="figures">
+        <Curves curve={look.curve} minorDigits={summary.minorDigits} dataDate={summary.dataDate} forecast={forecast} />
+      </Foldable>
       <div className="pt-3">
-        <DataTable key={sort ?? ""} name="Figures by activity" rows={ordered} columns={columns} rowKey={({ id, left }) => `${left ? "left " : ""}${id}`} empty="The plan has no activities yet." {...(sort === null ? {} : { sort: { id: sort, desc: false } })} />
+        <DataTable
+          key={sort ?? ""}
+          name="Figures by activity"
+          rows={ordered}
+          columns={columns}
+          rowKey={({ id, left }) => `${left ? "left " : ""}${id}`}
+          empty="The plan has no activities yet."
+          {...(sort === null ? {} : { sort: { id: sort, desc: false } })}
+        />
       </div>
       {opened !== null && <BehindFigure project={look.id} activity={opened} onClose={() => open(null)} />}
     </div>

@@ -26,7 +26,6 @@ interface Reading {
   readonly tone?: Tone;
 }
 
-
 function readings({ summary }: Pick<ProjectLook, "summary">): Reading[][] {
   const f = summary.figures!;
   const d = summary.minorDigits;

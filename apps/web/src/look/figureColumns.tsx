@@ -37,38 +37,56 @@ const SHAPES: readonly Shape[] = [
 ];
 
 /** Columns of figures by branch and activity; a number opens what stands behind it. */
-export function figureColumns(kind: Money, depthOf: (row: FigureRow) => number, onOpen: (row: FigureRow) => void): Column<FigureRow>[] {
+export function figureColumns(
+  kind: Money,
+  depthOf: (row: FigureRow) => number,
+  onOpen: (row: FigureRow) => void,
+): Column<FigureRow>[] {
   return [
     {
       id: "name",
       head: "Branch or activity",
       value: ({ name }) => name,
       show: (row) => (
-        <button type="button" className={`link-quiet max-w-90 truncate text-left cursor-pointer ${row.kind === "summary" ? "font-semibold" : ""}`} style={{ paddingLeft: depthOf(row) * 14 }} title={row.name} onClick={() => onOpen(row)} disabled={row.left}>
-          {row.name}{row.left && <span className="muted"> · left the plan</span>}
+        <button
+          type="button"
+          className={`link-quiet max-w-90 truncate text-left cursor-pointer ${row.kind === "summary" ? "font-semibold" : ""}`}
+          style={{ paddingLeft: depthOf(row) * 14 }}
+          title={row.name}
+          onClick={() => onOpen(row)}
+          disabled={row.left}
+        >
+          {row.name}
+          {row.left && <span className="muted"> · left the plan</span>}
         </button>
       ),
     },
-    ...SHAPES.map(
-      ({ id, head, words, tone, marked, hidden }): Column<FigureRow> => ({
-        id,
-        head,
-        hint: figureMeaning(id),
-        explains: ({ figures }) => (figures === null ? null : figureExplained(id, figures, kind.minorDigits)),
-        numeric: true,
-        ...(words === ratioWords ? {} : words === percentWords ? { is: "share" as const } : { money: () => kind }),
-        hidden: hidden ?? false,
-        value: ({ figures }) => figures?.[id] ?? null,
-        show: (row) => {
-          if (row.figures === null) return "–";
-          const value = row.figures[id];
-          return (
-            <button type="button" className="link-quiet cursor-pointer" tabIndex={-1} onClick={() => onOpen(row)} disabled={row.left}>
-              <Toned tone={tone?.(value) ?? "plain"} marked={marked ?? false}>{words(value, kind.minorDigits)}</Toned>
-            </button>
-          );
-        },
-      }),
-    ),
+    ...SHAPES.map(({ id, head, words, tone, marked, hidden }): Column<FigureRow> => ({
+      id,
+      head,
+      hint: figureMeaning(id),
+      explains: ({ figures }) => (figures === null ? null : figureExplained(id, figures, kind.minorDigits)),
+      numeric: true,
+      ...(words === ratioWords ? {} : words === percentWords ? { is: "share" as const } : { money: () => kind }),
+      hidden: hidden ?? false,
+      value: ({ figures }) => figures?.[id] ?? null,
+      show: (row) => {
+        if (row.figures === null) return "–";
+        const value = row.figures[id];
+        return (
+          <button
+            type="button"
+            className="link-quiet cursor-pointer"
+            tabIndex={-1}
+            onClick={() => onOpen(row)}
+            disabled={row.left}
+          >
+            <Toned tone={tone?.(value) ?? "plain"} marked={marked ?? false}>
+              {words(value, kind.minorDigits)}
+            </Toned>
+          </button>
+        );
+      },
+    })),
   ];
 }

@@ -21,14 +21,42 @@ export function TryOut({ project }: { project: string }) {
   });
   return (
     <>
-      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="What if" onClick={() => setOpen(true)} title="What if: try changes in a copy beside the live plan"><GitFork size={14} aria-hidden="true" /></button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm btn-square"
+        aria-label="What if"
+        onClick={() => setOpen(true)}
+        title="What if: try changes in a copy beside the live plan"
+      >
+        <GitFork size={14} aria-hidden="true" />
+      </button>
       {open && (
         <Dialog title="What if …" onClose={() => setOpen(false)}>
-          <form className="flex flex-col gap-3" onSubmit={(event) => { event.preventDefault(); begin.mutate(); }}>
-            <p className="muted text-sm">A copy beside the live plan. What it would move shows as you change it; keep it, drop it, or put it forward as a change request.</p>
-            <label className="flex flex-col gap-1"><span className="font-semibold">What is tried</span><input className="input w-full" value={name} onChange={(event) => setName(event.target.value)} placeholder="a second crew from March" autoFocus /></label>
+          <form
+            className="flex flex-col gap-3"
+            onSubmit={(event) => {
+              event.preventDefault();
+              begin.mutate();
+            }}
+          >
+            <p className="muted text-sm">
+              A copy beside the live plan. What it would move shows as you change it; keep it, drop it, or put it
+              forward as a change request.
+            </p>
+            <label className="flex flex-col gap-1">
+              <span className="font-semibold">What is tried</span>
+              <input
+                className="input w-full"
+                value={name}
+                onChange={(event) => setName(event.target.value)}
+                placeholder="a second crew from March"
+                autoFocus
+              />
+            </label>
             {begin.error !== null && <Failure error={begin.error} />}
-            <button className="btn btn-primary" disabled={begin.isPending || name.trim() === ""}>Begin</button>
+            <button className="btn btn-primary" disabled={begin.isPending || name.trim() === ""}>
+              Begin
+            </button>
           </form>
         </Dialog>
       )}

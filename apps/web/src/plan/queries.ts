@@ -3,7 +3,10 @@ import { call } from "../shared/api.ts";
 
 /** What has happened to a plan: all of it, or what lies between two states and speaks of something. */
 export const historyQuery = (project: string, part: { from: string; to: string; about: string }) =>
-  queryOptions({ queryKey: ["project", project, "history", part], queryFn: () => call("GET /api/projects/:project/history", { params: { project }, query: part }) });
+  queryOptions({
+    queryKey: ["project", project, "history", part],
+    queryFn: () => call("GET /api/projects/:project/history", { params: { project }, query: part }),
+  });
 
 /** One stored list of a plan; what taking it back would move is asked anew each time it is opened. */
 export const storedListQuery = (project: string, revision: number) =>

@@ -21,7 +21,8 @@ export function useChartLook(sheet: Sheet, session: PlanSession) {
   const [test, setTest] = useState<DrawnTest | null>(null);
   useEffect(() => {
     const wanted = Number(baseline);
-    if (baseline !== null && sheet.baselines.includes(wanted) && sheet.baseline !== wanted) void session.compareWith(wanted);
+    if (baseline !== null && sheet.baselines.includes(wanted) && sheet.baseline !== wanted)
+      void session.compareWith(wanted);
   }, [baseline, sheet, session]);
   useEffect(() => {
     let current = true;
@@ -35,17 +36,34 @@ export function useChartLook(sheet: Sheet, session: PlanSession) {
     else void session.pathTest().then((drawn) => current && setTest(drawn));
     return () => void (current = false);
   }, [lit, sheet, session]);
-  const longest = useMemo(() => (lit === LONGEST ? new Set(sheet.rows.flatMap(({ id, dates }) => (dates?.longestPath === true ? [id] : []))) : null), [lit, sheet]);
+  const longest = useMemo(
+    () =>
+      lit === LONGEST
+        ? new Set(sheet.rows.flatMap(({ id, dates }) => (dates?.longestPath === true ? [id] : [])))
+        : null,
+    [lit, sheet],
+  );
   const colouring = useMemo(() => (field === null ? null : colouringBy(field, sheet.rows)), [field, sheet]);
   const withApproved = baseline !== NO_BASELINE;
-  const look: ChartLook = useMemo(() => ({ withApproved, colouring, lit: longest ?? chain ?? (test === null ? null : new Set(test.ghosts.keys())), ghosts: test?.ghosts ?? null }), [withApproved, colouring, longest, chain, test]);
+  const look: ChartLook = useMemo(
+    () => ({
+      withApproved,
+      colouring,
+      lit: longest ?? chain ?? (test === null ? null : new Set(test.ghosts.keys())),
+      ghosts: test?.ghosts ?? null,
+    }),
+    [withApproved, colouring, longest, chain, test],
+  );
   const set = (name: string, value: string | null): void => put({ [name]: value });
   return {
     look,
     baseline: withApproved ? (sheet.baseline === null ? "" : String(sheet.baseline)) : NO_BASELINE,
     lit: lit ?? "",
     test,
-    litName: lit === null || lit === LONGEST || lit === PATH_TEST ? null : (sheet.rows.find(({ id }) => id === lit)?.name ?? null),
+    litName:
+      lit === null || lit === LONGEST || lit === PATH_TEST
+        ? null
+        : (sheet.rows.find(({ id }) => id === lit)?.name ?? null),
     colour: field?.id ?? "",
     compareWith: (value: string) => set("baseline", value === String(Math.max(0, ...sheet.baselines)) ? null : value),
     light: (value: string) => set("lit", value === "" ? null : value),

@@ -5,7 +5,8 @@ import type { SheetRow } from "./engine/sheet.ts";
 type Wish = NonNullable<SheetRow["wish"]>;
 
 const BY_WORDS = new Map(Object.entries(WISHES).map(([type, words]) => [words, type as Wish["type"]]));
-const PATTERN = /^(finish not before|not before|start by|start on|finish by|finish on|by|on)?\s*([^:]+?)\s*(?::\s*(.*))?$/i;
+const PATTERN =
+  /^(finish not before|not before|start by|start on|finish by|finish on|by|on)?\s*([^:]+?)\s*(?::\s*(.*))?$/i;
 /** What is short for what. */
 const SHORT: Readonly<Record<string, string>> = { "": "not before", by: "finish by", on: "start on" };
 
@@ -18,7 +19,11 @@ export function readWish(text: string, year: string): Wish | null | { readonly f
   if (plain === "") return null;
   const match = PATTERN.exec(plain);
   const date = match === null ? null : readDate(match[2]!, year);
-  if (match === null || date === null) return { fault: "Write a wish as “not before 4 May 2026: reason”; start on, start by, finish on, finish by and finish not before go as well." };
+  if (match === null || date === null)
+    return {
+      fault:
+        "Write a wish as “not before 4 May 2026: reason”; start on, start by, finish on, finish by and finish not before go as well.",
+    };
   const said = (match[1] ?? "").toLowerCase();
   const reason = match[3]?.trim() ?? "";
   return { type: BY_WORDS.get(SHORT[said] ?? said)!, date, ...(reason === "" ? {} : { reason }) };

@@ -32,7 +32,13 @@ export function readOwnValue(field: OwnField, text: string, year: string): OwnVa
   }
 }
 
-const ASKED: Record<OwnField["type"], string> = { text: "a text", number: "a number", date: "a date, as 24 Nov 2026", choice: "one of the list", yesNo: "yes or no" };
+const ASKED: Record<OwnField["type"], string> = {
+  text: "a text",
+  number: "a number",
+  date: "a date, as 24 Nov 2026",
+  choice: "one of the list",
+  yesNo: "yes or no",
+};
 
 function OwnFieldCell({ field, line }: { field: OwnField; line: ProjectLine }) {
   const write = usePortfolioWrite("PUT /api/projects/:project/standing");
@@ -46,7 +52,8 @@ function OwnFieldCell({ field, line }: { field: OwnField; line: ProjectLine }) {
       offers={field.type === "choice" ? (field.choices ?? []) : field.type === "yesNo" ? ["yes", "no"] : []}
       onCommit={async (text) => {
         const value = readOwnValue(field, text, todayHere().slice(0, 4));
-        if (value === undefined || (value !== null && ownValueFault(field, value) !== null)) return `Write ${ASKED[field.type]}.`;
+        if (value === undefined || (value !== null && ownValueFault(field, value) !== null))
+          return `Write ${ASKED[field.type]}.`;
         try {
           await write.mutateAsync({ params: { project: line.id }, body: { values: { [field.id]: value } } });
           return null;
@@ -63,6 +70,9 @@ export const ownFieldColumn = (field: OwnField): Column<ProjectLine> => ({
   id: `own-${field.id}`,
   head: field.name,
   numeric: field.type === "number",
-  value: ({ values }) => { const value = values[field.id]; return value === undefined ? null : typeof value === "boolean" ? (value ? "yes" : "no") : value; },
+  value: ({ values }) => {
+    const value = values[field.id];
+    return value === undefined ? null : typeof value === "boolean" ? (value ? "yes" : "no") : value;
+  },
   show: (line) => <OwnFieldCell field={field} line={line} />,
 });

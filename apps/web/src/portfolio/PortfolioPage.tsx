@@ -25,10 +25,21 @@ import { commonOf } from "./together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
 
 /** What the steps of the period bar lead to: the projects in which something is still open. */
-const SHOWN: Record<string, { words: string; holds: (line: ProjectLine, dataDate: string | null, period: number | null) => boolean }> = {
+const SHOWN: Record<
+  string,
+  { words: string; holds: (line: ProjectLine, dataDate: string | null, period: number | null) => boolean }
+> = {
   missing: { words: "with someone who has not reported", holds: ({ missing }) => missing.length > 0 },
-  behind: { words: "whose data date is behind the period's", holds: ({ summary, closed }, dataDate) => !closed && summary.baseline !== null && (summary.dataDate ?? "") < (dataDate ?? "") },
-  unissued: { words: "not issued for this period", holds: ({ summary, issuedNumber, closed }, _dataDate, period) => !closed && summary.baseline !== null && issuedNumber !== period },
+  behind: {
+    words: "whose data date is behind the period's",
+    holds: ({ summary, closed }, dataDate) =>
+      !closed && summary.baseline !== null && (summary.dataDate ?? "") < (dataDate ?? ""),
+  },
+  unissued: {
+    words: "not issued for this period",
+    holds: ({ summary, issuedNumber, closed }, _dataDate, period) =>
+      !closed && summary.baseline !== null && issuedNumber !== period,
+  },
 };
 
 type Open = "thresholds" | "quality" | "fields" | "programmes" | ProjectLine | null;
@@ -36,9 +47,31 @@ type Open = "thresholds" | "quality" | "fields" | "programmes" | ProjectLine | n
 function Settings({ onOpen }: { onOpen: (open: Open) => void }) {
   return (
     <details className="relative">
-      <summary className="btn btn-ghost btn-sm list-none"><Settings2 size={14} aria-hidden="true" /> Set up</summary>
+      <summary className="btn btn-ghost btn-sm list-none">
+        <Settings2 size={14} aria-hidden="true" /> Set up
+      </summary>
       <ul className="absolute right-0 z-30 mt-1 w-60 border rule bg-base-100 py-1">
-        {([["thresholds", "When a project is to be explained"], ["quality", "When a plan can be trusted"], ["fields", "Own fields of projects"], ["programmes", "Portfolios and programmes"]] as const).map(([open, words]) => <li key={open}><button type="button" className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer" onClick={(event) => { event.currentTarget.closest("details")!.open = false; onOpen(open); }}>{words}</button></li>)}
+        {(
+          [
+            ["thresholds", "When a project is to be explained"],
+            ["quality", "When a plan can be trusted"],
+            ["fields", "Own fields of projects"],
+            ["programmes", "Portfolios and programmes"],
+          ] as const
+        ).map(([open, words]) => (
+          <li key={open}>
+            <button
+              type="button"
+              className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer"
+              onClick={(event) => {
+                event.currentTarget.closest("details")!.open = false;
+                onOpen(open);
+              }}
+            >
+              {words}
+            </button>
+          </li>
+        ))}
       </ul>
     </details>
   );
@@ -49,14 +82,18 @@ function groupOf(portfolio: Portfolio, by: string): ((line: ProjectLine) => stri
   if (by === "none") return undefined;
   if (by === "manager") return ({ manager }) => manager;
   const field = portfolio.fields.find(({ id }) => `own-${id}` === by);
-  if (field !== undefined) return ({ values }) => ownValueWords(field, values[field.id]) || `no ${field.name.toLowerCase()}`;
+  if (field !== undefined)
+    return ({ values }) => ownValueWords(field, values[field.id]) || `no ${field.name.toLowerCase()}`;
   return ({ programme }) => pathOfProgramme(portfolio.programmes, programme);
 }
 
 /** Projects so that those of one group come together, in the order of the tree or of the groups' names. */
 function inOrder(portfolio: Portfolio, rows: readonly ProjectLine[], by: string): readonly ProjectLine[] {
   if (by === "none") return rows;
-  if (by === "programme") return [...inTreeOrder(portfolio.programmes).map(({ programme: { id } }) => id as string | null), null].flatMap((programme) => rows.filter((line) => line.programme === programme));
+  if (by === "programme")
+    return [...inTreeOrder(portfolio.programmes).map(({ programme: { id } }) => id as string | null), null].flatMap(
+      (programme) => rows.filter((line) => line.programme === programme),
+    );
   const group = groupOf(portfolio, by)!;
   return [...rows].sort((a, b) => String(group(a)).localeCompare(String(group(b))));
 }
@@ -75,27 +112,57 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
   const [folded, setFolded] = useState(preference(FOLDED) === "yes");
   const narrowed = SHOWN[params.get("show") ?? ""];
   const by = params.get("by") ?? "programme";
-  const rows = narrowed === undefined ? portfolio.projects : portfolio.projects.filter((line) => narrowed.holds(line, period?.dataDate ?? null, period?.number ?? null));
+  const rows =
+    narrowed === undefined
+      ? portfolio.projects
+      : portfolio.projects.filter((line) => narrowed.holds(line, period?.dataDate ?? null, period?.number ?? null));
   const ordered = useMemo(() => inOrder(portfolio, rows, by), [portfolio, rows, by]);
   const columns = useMemo(() => portfolioColumns(portfolio, paths ?? {}, setOpen), [portfolio, paths]);
   const dates = [...new Set(portfolio.projects.map(({ summary }) => summary.dataDate).filter((date) => date !== null))];
   const measured = portfolio.projects.filter(({ summary }) => summary.figures !== null);
   const currencies = [...new Set(portfolio.projects.map(({ summary }) => summary.currency))];
-  const onLook = ({ sort, filter, hidden }: TableLook): void => put({ sort: sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`, find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
+  const onLook = ({ sort, filter, hidden }: TableLook): void =>
+    put({
+      sort: sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`,
+      find: filter,
+      without: hidden.length === 0 ? NO_COLUMNS : hidden.join("."),
+    });
   const sorted = params.get("sort");
-  const fold = (now: boolean): void => { setFolded(now); keepPreference(FOLDED, now ? "yes" : "no"); };
+  const fold = (now: boolean): void => {
+    setFolded(now);
+    keepPreference(FOLDED, now ? "yes" : "no");
+  };
   return (
     <div className="page">
       <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <h1 className="text-xl">{portfolio.name}</h1>
         <p className="muted text-sm">
-          {countWords(portfolio.projects.length, "project", "projects")}{currencies.length === 1 && ` · amounts in ${currencies[0]}`}
+          {countWords(portfolio.projects.length, "project", "projects")}
+          {currencies.length === 1 && ` · amounts in ${currencies[0]}`}
           {dates.length > 0 && ` · figures ${datesWords(portfolio.projects)}`}
         </p>
-        {currencies.length > 1 && <p className="text-sm"><SummedNote money={toSummedIn(commonOf(measured, portfolio), portfolio.on)} /></p>}
+        {currencies.length > 1 && (
+          <p className="text-sm">
+            <SummedNote money={toSummedIn(commonOf(measured, portfolio), portfolio.on)} />
+          </p>
+        )}
         <div className="ml-auto flex flex-wrap items-center gap-1">
-          {portfolio.projects.length > 0 && <button type="button" className="btn btn-ghost btn-sm" aria-expanded={!folded} onClick={() => fold(!folded)}>{folded ? "Show the log" : "Fold the log"}</button>}
-          {holds(me, "controller") && <><Settings onOpen={setOpen} /><CycleTools /></>}
+          {portfolio.projects.length > 0 && (
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm"
+              aria-expanded={!folded}
+              onClick={() => fold(!folded)}
+            >
+              {folded ? "Show the log" : "Fold the log"}
+            </button>
+          )}
+          {holds(me, "controller") && (
+            <>
+              <Settings onOpen={setOpen} />
+              <CycleTools />
+            </>
+          )}
         </div>
       </div>
       {!folded && portfolio.projects.length > 0 && (
@@ -104,22 +171,70 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
           <SpiCpiPlot projects={portfolio.projects} paths={paths ?? {}} />
         </div>
       )}
-      {narrowed !== undefined && <p className="pb-1 text-sm undecided">Showing {countWords(rows.length, "project", "projects")} {narrowed.words}. <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>Show all</button></p>}
+      {narrowed !== undefined && (
+        <p className="pb-1 text-sm undecided">
+          Showing {countWords(rows.length, "project", "projects")} {narrowed.words}.{" "}
+          <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>
+            Show all
+          </button>
+        </p>
+      )}
       <InView pixels={ordered.length * 26}>
-      <DataTable
-        name="Projects"
-        rows={ordered}
-        columns={columns}
-        rowKey={({ id }) => id}
-        group={groupOf(portfolio, by)}
-        totalName="All projects"
-        sort={sorted === null ? undefined : { id: sorted.replace(/^-/, ""), desc: sorted.startsWith("-") }}
-        filter={params.get("find") ?? undefined}
-        hidden={params.get("without")?.split(".")}
-        onLook={onLook}
-        tools={<label className="flex items-center gap-1 text-sm">by<select className="select select-sm w-auto" aria-label="Group projects by" value={by} onChange={(event) => put({ by: event.target.value === "programme" ? null : event.target.value })}><option value="programme">programme</option><option value="manager">manager</option>{portfolio.fields.map(({ id, name }) => <option key={id} value={`own-${id}`}>{name.toLowerCase()}</option>)}<option value="none">nothing</option></select></label>}
-        empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <p>No project is here yet. {holds(me, "controller", "projectManager") ? <><Link className="underline" to="/import">Bring a plan</Link> from a workbook, CSV files or a plan bundle; people who sign in are added under <Link className="underline" to="/settings">Settings</Link>.</> : "A project manager brings the first plan."}</p>}
-      />
+        <DataTable
+          name="Projects"
+          rows={ordered}
+          columns={columns}
+          rowKey={({ id }) => id}
+          group={groupOf(portfolio, by)}
+          totalName="All projects"
+          sort={sorted === null ? undefined : { id: sorted.replace(/^-/, ""), desc: sorted.startsWith("-") }}
+          filter={params.get("find") ?? undefined}
+          hidden={params.get("without")?.split(".")}
+          onLook={onLook}
+          tools={
+            <label className="flex items-center gap-1 text-sm">
+              by
+              <select
+                className="select select-sm w-auto"
+                aria-label="Group projects by"
+                value={by}
+                onChange={(event) => put({ by: event.target.value === "programme" ? null : event.target.value })}
+              >
+                <option value="programme">programme</option>
+                <option value="manager">manager</option>
+                {portfolio.fields.map(({ id, name }) => (
+                  <option key={id} value={`own-${id}`}>
+                    {name.toLowerCase()}
+                  </option>
+                ))}
+                <option value="none">nothing</option>
+              </select>
+            </label>
+          }
+          empty={
+            narrowed !== undefined ? (
+              <p>None: nothing is open here.</p>
+            ) : (
+              <p>
+                No project is here yet.{" "}
+                {holds(me, "controller", "projectManager") ? (
+                  <>
+                    <Link className="underline" to="/import">
+                      Bring a plan
+                    </Link>{" "}
+                    from a workbook, CSV files or a plan bundle; people who sign in are added under{" "}
+                    <Link className="underline" to="/settings">
+                      Settings
+                    </Link>
+                    .
+                  </>
+                ) : (
+                  "A project manager brings the first plan."
+                )}
+              </p>
+            )
+          }
+        />
       </InView>
       {open === "quality" && <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={() => setOpen(null)} />}
       {open === "thresholds" && <ThresholdsDialog thresholds={portfolio.thresholds} onClose={() => setOpen(null)} />}

@@ -37,10 +37,20 @@ export const useProject = (): ProjectLook => useOutletContext<ProjectLook>();
 function Export({ project }: { project: string }) {
   return (
     <details className="relative">
-      <summary className="btn btn-ghost btn-sm list-none px-2"><FileDown size={14} aria-hidden="true" /> Export</summary>
+      <summary className="btn btn-ghost btn-sm list-none px-2">
+        <FileDown size={14} aria-hidden="true" /> Export
+      </summary>
       <ul className="absolute right-0 z-30 mt-1 w-48 border rule bg-base-100 py-1">
         {FORMS.map(({ form, words }) => (
-          <li key={form}><a className="block px-3 py-1 hover:bg-base-200" download href={addressOf("GET /api/projects/:project/export/:form", { project, form })}>{words}</a></li>
+          <li key={form}>
+            <a
+              className="block px-3 py-1 hover:bg-base-200"
+              download
+              href={addressOf("GET /api/projects/:project/export/:form", { project, form })}
+            >
+              {words}
+            </a>
+          </li>
         ))}
       </ul>
     </details>
@@ -59,8 +69,18 @@ function Issue({ look }: { look: ProjectLook }) {
     },
     onError: (error) => toast.error(error.message),
   });
-  if (!look.mayEdit || period?.number == null || look.summary.baseline === null || look.periods.some(({ number }) => number === period.number)) return null;
-  return <button type="button" className="btn btn-sm" disabled={issue.isPending} onClick={() => issue.mutate()}>Issue period {period.number}</button>;
+  if (
+    !look.mayEdit ||
+    period?.number == null ||
+    look.summary.baseline === null ||
+    look.periods.some(({ number }) => number === period.number)
+  )
+    return null;
+  return (
+    <button type="button" className="btn btn-sm" disabled={issue.isPending} onClick={() => issue.mutate()}>
+      Issue period {period.number}
+    </button>
+  );
 }
 
 function Head({ look }: { look: ProjectLook }) {
@@ -70,20 +90,45 @@ function Head({ look }: { look: ProjectLook }) {
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
     <div className="flex flex-wrap items-baseline gap-x-5 border-b rule px-5 pt-1">
-      <div className="paper-only text-sm">{look.code} {look.name}{summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}</div>
+      <div className="paper-only text-sm">
+        {look.code} {look.name}
+        {summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}
+      </div>
       <div className="flex flex-wrap items-baseline gap-x-3">
         <h1 className="text-lg">{look.name}</h1>
-        <p className="muted text-sm" title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}>
+        <p
+          className="muted text-sm"
+          title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}
+        >
           {look.code}
-          {summary.finish !== null && <> · <span className="whitespace-nowrap">finishes {dateWords(summary.finish)}</span></>}
-          {summary.drift !== null && <>, <span className="whitespace-nowrap"><Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned></span></>}
+          {summary.finish !== null && (
+            <>
+              {" "}
+              · <span className="whitespace-nowrap">finishes {dateWords(summary.finish)}</span>
+            </>
+          )}
+          {summary.drift !== null && (
+            <>
+              ,{" "}
+              <span className="whitespace-nowrap">
+                <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned>
+              </span>
+            </>
+          )}
           {summary.baseline === null && ` · ${against}`}
         </p>
       </div>
       <div className="flex grow flex-wrap items-center justify-between gap-x-4">
         <nav aria-label="Project" className="flex flex-wrap gap-x-3.5">
           {TABS.map(({ to, name }) => (
-            <NavLink key={name} to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`} end className={({ isActive }) => `border-b-2 py-1 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
+            <NavLink
+              key={name}
+              to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`}
+              end
+              className={({ isActive }) =>
+                `border-b-2 py-1 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`
+              }
+            >
               {name}
             </NavLink>
           ))}
@@ -106,7 +151,9 @@ export function ProjectFrame() {
       {(look) => (
         <div className="flex h-full min-h-0 flex-col">
           <Head look={look} />
-          <div className="min-h-0 flex-1 overflow-auto"><Outlet context={look} /></div>
+          <div className="min-h-0 flex-1 overflow-auto">
+            <Outlet context={look} />
+          </div>
         </div>
       )}
     </Loaded>

@@ -23,6 +23,12 @@ describe("room in the plot of SPI and CPI", () => {
         expect(Math.min(0, ...shifts)).toBe(0);
       }),
     );
-    expect(labelShifts([{ x: 10, y: 10 }, { x: 200, y: 12 }, { x: 12, y: 11 }])).toEqual([0, 0, 12]);
+    expect(
+      labelShifts([
+        { x: 10, y: 10 },
+        { x: 200, y: 12 },
+        { x: 12, y: 11 },
+      ]),
+    ).toEqual([0, 0, 12]);
   });
 });

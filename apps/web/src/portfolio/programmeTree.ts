@@ -9,7 +9,12 @@ export function pathOfProgramme(programmes: readonly Programme[], id: string | n
   if (id === null) return [OUTSIDE];
   const byId = new Map(programmes.map((each) => [each.id, each]));
   const names: string[] = [];
-  for (let at = byId.get(id); at !== undefined && names.length <= programmes.length; at = at.parent === null ? undefined : byId.get(at.parent)) names.unshift(at.name);
+  for (
+    let at = byId.get(id);
+    at !== undefined && names.length <= programmes.length;
+    at = at.parent === null ? undefined : byId.get(at.parent)
+  )
+    names.unshift(at.name);
   return names.length === 0 ? [OUTSIDE] : names;
 }
 
@@ -17,6 +22,7 @@ export function pathOfProgramme(programmes: readonly Programme[], id: string | n
 export function inTreeOrder(programmes: readonly Programme[]): { programme: Programme; depth: number }[] {
   const below = new Map<string | null, Programme[]>();
   for (const each of programmes) below.set(each.parent, [...(below.get(each.parent) ?? []), each]);
-  const walk = (parent: string | null, depth: number): { programme: Programme; depth: number }[] => (below.get(parent) ?? []).flatMap((programme) => [{ programme, depth }, ...walk(programme.id, depth + 1)]);
+  const walk = (parent: string | null, depth: number): { programme: Programme; depth: number }[] =>
+    (below.get(parent) ?? []).flatMap((programme) => [{ programme, depth }, ...walk(programme.id, depth + 1)]);
   return walk(null, 0);
 }

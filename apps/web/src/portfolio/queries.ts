@@ -3,7 +3,18 @@ import { call } from "../shared/api.ts";
 
 export const portfolioQuery = queryOptions({ queryKey: ["portfolio"], queryFn: () => call("GET /api/portfolio") });
 
-export const acceptedQuery = queryOptions({ queryKey: ["portfolio", "accepted"], queryFn: ({ signal }) => call("GET /api/portfolio/accepted", { signal }), enabled: false });
-export const pathsQuery = queryOptions({ queryKey: ["portfolio", "paths"], queryFn: () => call("GET /api/portfolio/paths") });
+export const acceptedQuery = queryOptions({
+  queryKey: ["portfolio", "accepted"],
+  queryFn: ({ signal }) => call("GET /api/portfolio/accepted", { signal }),
+  enabled: false,
+});
+export const pathsQuery = queryOptions({
+  queryKey: ["portfolio", "paths"],
+  queryFn: () => call("GET /api/portfolio/paths"),
+});
 
-export const projectQuery = (project: string) => queryOptions({ queryKey: ["project", project], queryFn: () => call("GET /api/projects/:project", { params: { project } }) });
+export const projectQuery = (project: string) =>
+  queryOptions({
+    queryKey: ["project", project],
+    queryFn: () => call("GET /api/projects/:project", { params: { project } }),
+  });

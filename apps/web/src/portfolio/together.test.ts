@@ -2,8 +2,25 @@ import type { ProjectLine } from "@chronometra/contract";
 import { figuresOf } from "@chronometra/core";
 import { figuresTogether } from "./together.ts";
 
-const line = (currency: string, minorDigits: number, minor: number): ProjectLine => ({ summary: { currency, minorDigits, figures: figuresOf({ bac: minor, pv: minor, ev: minor / 2, ac: minor, eacBottomUp: minor }) } }) as ProjectLine;
-const RATES = { exchange: { currency: "EUR", minorDigits: 2, rates: [{ currency: "JPY", from: "2026-01-01", rate: 0.006 }, { currency: "KWD", from: "2026-01-01", rate: 2.75 }] }, on: "2026-03-31" };
+const line = (currency: string, minorDigits: number, minor: number): ProjectLine =>
+  ({
+    summary: {
+      currency,
+      minorDigits,
+      figures: figuresOf({ bac: minor, pv: minor, ev: minor / 2, ac: minor, eacBottomUp: minor }),
+    },
+  }) as ProjectLine;
+const RATES = {
+  exchange: {
+    currency: "EUR",
+    minorDigits: 2,
+    rates: [
+      { currency: "JPY", from: "2026-01-01", rate: 0.006 },
+      { currency: "KWD", from: "2026-01-01", rate: 2.75 },
+    ],
+  },
+  on: "2026-03-31",
+};
 const [euro, yen, dinar] = [line("EUR", 2, 100_00), line("JPY", 0, 10_000), line("KWD", 3, 2_000)];
 
 describe("figures of several projects", () => {
@@ -15,7 +32,10 @@ describe("figures of several projects", () => {
 
   it("of a group are in what the whole table is in", () => {
     expect(figuresTogether([yen], RATES, [euro, yen])!.figures.bac).toBe(60_00);
-    expect(figuresTogether([yen], RATES)!).toMatchObject({ figures: { bac: 10_000 }, summedIn: { currency: "JPY", minorDigits: 0 } });
+    expect(figuresTogether([yen], RATES)!).toMatchObject({
+      figures: { bac: 10_000 },
+      summedIn: { currency: "JPY", minorDigits: 0 },
+    });
   });
 
   it("are none without a rate", () => {

@@ -9,7 +9,10 @@ interface Written<K extends EndpointKey> {
 }
 
 /** Writes something that the portfolio page shows, and fetches the page anew. */
-export function usePortfolioWrite<K extends EndpointKey>(key: K, done?: () => void): UseMutationResult<ResponseOf<K>, Error, Written<K>> {
+export function usePortfolioWrite<K extends EndpointKey>(
+  key: K,
+  done?: () => void,
+): UseMutationResult<ResponseOf<K>, Error, Written<K>> {
   const client = useQueryClient();
   return useMutation({
     mutationFn: ({ params, body }: Written<K>) => call(key, { ...(params === undefined ? {} : { params }), body }),

@@ -20,7 +20,11 @@ const isCheck = (about: Check | Finding): about is Check => "number" in about;
 function PathTest({ project, test }: { project: string; test: NonNullable<QualityView["pathTest"]> }) {
   return (
     <p className="text-sm">
-      With {test.name} {test.addedDays} d longer, the finish goes from {dateWords(test.finish)} to {dateWords(test.then)}, {movedWords(test.movedDays)}. <Link className="underline" to={`/projects/${project}/plan?lit=test&at=${encodeURIComponent(test.id)}`}>See it in the time chart</Link>
+      With {test.name} {test.addedDays} d longer, the finish goes from {dateWords(test.finish)} to{" "}
+      {dateWords(test.then)}, {movedWords(test.movedDays)}.{" "}
+      <Link className="underline" to={`/projects/${project}/plan?lit=test&at=${encodeURIComponent(test.id)}`}>
+        See it in the time chart
+      </Link>
     </p>
   );
 }
@@ -32,26 +36,83 @@ export function OffencePanel({ project, quality, about }: Props) {
   const ids = [...new Set(rows.map(({ id }) => id))];
   const chosen = ids.filter((id) => !left.has(id));
   const many = quality.mayEdit && about.mendMany !== null && rows.length > 0;
-  const tick = (of: readonly string[], on: boolean): void => setLeft((was) => { const next = new Set(was); for (const id of of) if (on) next.delete(id); else next.add(id); return next; });
+  const tick = (of: readonly string[], on: boolean): void =>
+    setLeft((was) => {
+      const next = new Set(was);
+      for (const id of of)
+        if (on) next.delete(id);
+        else next.add(id);
+      return next;
+    });
   return (
     <aside aria-label={about.name} className="w-[27rem] shrink-0 overflow-auto border-l rule px-4 py-3" tabIndex={0}>
       <h2 className="text-base">{about.name}</h2>
       {isCheck(about) && <p className="pt-1 text-sm">{about.counts}</p>}
       <p className="muted pt-1 text-sm">{about.why}</p>
-      {isCheck(about) && <p className="pt-1 text-sm"><span className={about.passes === false ? "adverse" : about.passes === true ? "favourable" : "muted"}>{about.words}</span>, {about.limit}{about.published !== null && <span className="muted"> (published: {about.published})</span>}</p>}
-      {isCheck(about) && about.number === 12 && quality.pathTest !== null && <PathTest project={project} test={quality.pathTest} />}
-      <h3 className="mt-2 flex items-baseline gap-2 border-b rule text-sm">{isCheck(about) && about.number === 12 ? "What was made longer" : "Named"} <span className="muted font-sans">{rows.length}</span>{many && rows.length > 1 && <label className="ml-auto flex items-center gap-1.5 font-sans"><input type="checkbox" className="checkbox checkbox-xs" checked={chosen.length === ids.length} onChange={(event) => tick(ids, event.target.checked)} />all</label>}</h3>
+      {isCheck(about) && (
+        <p className="pt-1 text-sm">
+          <span className={about.passes === false ? "adverse" : about.passes === true ? "favourable" : "muted"}>
+            {about.words}
+          </span>
+          , {about.limit}
+          {about.published !== null && <span className="muted"> (published: {about.published})</span>}
+        </p>
+      )}
+      {isCheck(about) && about.number === 12 && quality.pathTest !== null && (
+        <PathTest project={project} test={quality.pathTest} />
+      )}
+      <h3 className="mt-2 flex items-baseline gap-2 border-b rule text-sm">
+        {isCheck(about) && about.number === 12 ? "What was made longer" : "Named"}{" "}
+        <span className="muted font-sans">{rows.length}</span>
+        {many && rows.length > 1 && (
+          <label className="ml-auto flex items-center gap-1.5 font-sans">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              checked={chosen.length === ids.length}
+              onChange={(event) => tick(ids, event.target.checked)}
+            />
+            all
+          </label>
+        )}
+      </h3>
       <ul className="max-h-96 overflow-auto text-sm" tabIndex={0} aria-label={`Named by ${about.name}`}>
         {rows.map(({ id, name, words, mend }) => (
           <li key={`${id} ${words}`} className="flex min-h-[24px] items-baseline gap-2 border-b rule py-0.5">
-            {many && <input type="checkbox" className="checkbox checkbox-xs self-center" aria-label={`Mend ${name}`} checked={!left.has(id)} onChange={(event) => tick([id], event.target.checked)} />}
-            <Link className="link-quiet" to={mendAt(project, id, mend)}>{name}</Link>
+            {many && (
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs self-center"
+                aria-label={`Mend ${name}`}
+                checked={!left.has(id)}
+                onChange={(event) => tick([id], event.target.checked)}
+              />
+            )}
+            <Link className="link-quiet" to={mendAt(project, id, mend)}>
+              {name}
+            </Link>
             <span className="muted ml-auto text-right">{words}</span>
           </li>
         ))}
-        {rows.length === 0 && <li className="muted py-1">{isCheck(about) && about.passes === null ? "There is nothing to count." : isCheck(about) && about.number >= 13 ? "It is an index of the whole plan and names nobody." : "Nothing: it holds for all."}</li>}
+        {rows.length === 0 && (
+          <li className="muted py-1">
+            {isCheck(about) && about.passes === null
+              ? "There is nothing to count."
+              : isCheck(about) && about.number >= 13
+                ? "It is an index of the whole plan and names nobody."
+                : "Nothing: it holds for all."}
+          </li>
+        )}
       </ul>
-      {many && <MendPart key={about.name} project={project} mend={about.mendMany!} chosen={chosen} onDone={() => setLeft(new Set())} />}
+      {many && (
+        <MendPart
+          key={about.name}
+          project={project}
+          mend={about.mendMany!}
+          chosen={chosen}
+          onDone={() => setLeft(new Set())}
+        />
+      )}
     </aside>
   );
 }

@@ -18,7 +18,15 @@ interface Props {
   readonly onDone: () => void;
 }
 
-const DAY_NAMES = { mon: "Monday", tue: "Tuesday", wed: "Wednesday", thu: "Thursday", fri: "Friday", sat: "Saturday", sun: "Sunday" } as const;
+const DAY_NAMES = {
+  mon: "Monday",
+  tue: "Tuesday",
+  wed: "Wednesday",
+  thu: "Thursday",
+  fri: "Friday",
+  sat: "Saturday",
+  sun: "Sunday",
+} as const;
 const DEFAULT_DAY = 480;
 
 /** The calendar and those it rests on that others may lack, what it rests on first. */
@@ -29,17 +37,61 @@ function withBases(calendar: Calendar, all: readonly Calendar[]): Calendar[] {
 
 function Week({ draft, set, disabled }: { draft: Calendar; set: (next: Calendar) => void; disabled: boolean }) {
   const { week } = draft;
-  if (week === undefined) return <p>Its week is that of the calendar it rests on. {!disabled && <button type="button" className="cursor-pointer underline" onClick={() => set({ ...draft, week: Object.fromEntries(WEEKDAYS.slice(0, 5).map((day) => [day, [["08:00", "12:00"], ["13:00", "17:00"]]])) })}>Give it a week of its own</button>}</p>;
-  const commit = (day: (typeof WEEKDAYS)[number]) => (text: string): string | null => {
-    const read = readShifts(text);
-    if ("fault" in read) return read.fault;
-    set({ ...draft, week: { ...week, [day]: read } });
-    return null;
-  };
+  if (week === undefined)
+    return (
+      <p>
+        Its week is that of the calendar it rests on.{" "}
+        {!disabled && (
+          <button
+            type="button"
+            className="cursor-pointer underline"
+            onClick={() =>
+              set({
+                ...draft,
+                week: Object.fromEntries(
+                  WEEKDAYS.slice(0, 5).map((day) => [
+                    day,
+                    [
+                      ["08:00", "12:00"],
+                      ["13:00", "17:00"],
+                    ],
+                  ]),
+                ),
+              })
+            }
+          >
+            Give it a week of its own
+          </button>
+        )}
+      </p>
+    );
+  const commit =
+    (day: (typeof WEEKDAYS)[number]) =>
+    (text: string): string | null => {
+      const read = readShifts(text);
+      if ("fault" in read) return read.fault;
+      set({ ...draft, week: { ...week, [day]: read } });
+      return null;
+    };
   return (
     <table className="panel-table" aria-label="Week">
       <tbody>
-        {WEEKDAYS.map((day) => <tr key={day}><th scope="row" className="muted pr-3 text-left font-normal">{DAY_NAMES[day]}</th><td className="py-0.5"><CommitField label={DAY_NAMES[day]} value={shiftText(week[day] ?? [])} width="w-60" disabled={disabled} onCommit={commit(day)} /></td></tr>)}
+        {WEEKDAYS.map((day) => (
+          <tr key={day}>
+            <th scope="row" className="muted pr-3 text-left font-normal">
+              {DAY_NAMES[day]}
+            </th>
+            <td className="py-0.5">
+              <CommitField
+                label={DAY_NAMES[day]}
+                value={shiftText(week[day] ?? [])}
+                width="w-60"
+                disabled={disabled}
+                onCommit={commit(day)}
+              />
+            </td>
+          </tr>
+        ))}
       </tbody>
     </table>
   );
@@ -74,20 +126,65 @@ export function CalendarEditor({ project, calendar, isNew, all, others, mayEdit,
     <div className="grid gap-6 xl:grid-cols-[minmax(0,38rem)_minmax(0,1fr)]">
       <div className="text-[13px]">
         <div className="mb-2 flex flex-wrap items-center gap-3">
-          <label className="flex items-center gap-2"><span className="muted">Name</span><CommitField label="Name of the calendar" value={draft.name} width="w-48" disabled={!mayEdit} onCommit={rename} /></label>
-          <label className="flex items-center gap-2"><span className="muted">A day is</span><CommitField label="Hours of a day" value={`${(draft.dayMinutes ?? DEFAULT_DAY) / 60}h`} width="w-16" disabled={!mayEdit} onCommit={day} /></label>
-          <label className="flex items-center gap-2"><span className="muted">Rests on</span>
-            <select className="select select-xs w-44" disabled={!mayEdit} value={draft.base ?? ""} onChange={(event) => rest(event.target.value)}>
+          <label className="flex items-center gap-2">
+            <span className="muted">Name</span>
+            <CommitField
+              label="Name of the calendar"
+              value={draft.name}
+              width="w-48"
+              disabled={!mayEdit}
+              onCommit={rename}
+            />
+          </label>
+          <label className="flex items-center gap-2">
+            <span className="muted">A day is</span>
+            <CommitField
+              label="Hours of a day"
+              value={`${(draft.dayMinutes ?? DEFAULT_DAY) / 60}h`}
+              width="w-16"
+              disabled={!mayEdit}
+              onCommit={day}
+            />
+          </label>
+          <label className="flex items-center gap-2">
+            <span className="muted">Rests on</span>
+            <select
+              className="select select-xs w-44"
+              disabled={!mayEdit}
+              value={draft.base ?? ""}
+              onChange={(event) => rest(event.target.value)}
+            >
               <option value="">no other</option>
-              {all.filter(({ id }) => id !== draft.id).map(({ id, name }) => <option key={id} value={id}>{name}</option>)}
+              {all
+                .filter(({ id }) => id !== draft.id)
+                .map(({ id, name }) => (
+                  <option key={id} value={id}>
+                    {name}
+                  </option>
+                ))}
             </select>
           </label>
         </div>
         <Week draft={draft} set={setDraft} disabled={!mayEdit} />
         <h3 className="mt-3 text-sm">Holidays, shutdowns and other exceptions</h3>
-        <div className="max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="Exceptions of the calendar"><Exceptions exceptions={exceptions} onChange={setExceptions} year={year} disabled={!mayEdit} /></div>
+        <div className="max-h-72 overflow-auto" tabIndex={0} role="region" aria-label="Exceptions of the calendar">
+          <Exceptions exceptions={exceptions} onChange={setExceptions} year={year} disabled={!mayEdit} />
+        </div>
         {mayEdit && <HolidayChooser exceptions={exceptions} onChange={setExceptions} year={year} />}
-        {changed && mayEdit && <SharedStore project={project} others={others} rows={withBases(draft, all).map((row) => ({ table: "calendars" as const, row, ...(row === draft ? {} : { ifMissing: true }) }))} what={`The calendar ${draft.name}`} onDone={onDone} onLeave={() => (isNew ? onDone() : setDraft(calendar))} />}
+        {changed && mayEdit && (
+          <SharedStore
+            project={project}
+            others={others}
+            rows={withBases(draft, all).map((row) => ({
+              table: "calendars" as const,
+              row,
+              ...(row === draft ? {} : { ifMissing: true }),
+            }))}
+            what={`The calendar ${draft.name}`}
+            onDone={onDone}
+            onLeave={() => (isNew ? onDone() : setDraft(calendar))}
+          />
+        )}
       </div>
       <YearView calendar={draft} all={all} from={year} />
     </div>

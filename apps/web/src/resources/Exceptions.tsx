@@ -30,7 +30,8 @@ export function readException(text: string, year: string): Exception | { readonl
   const to = readDate(last ?? first, year);
   // The year written with the last day holds for the first one too.
   const from = readDate(first, to === null ? year : to.slice(0, 4));
-  if (from === null || to === null) return { fault: "Write a day or a range: 4 May 2026, or 4 May to 8 May 2026: what for." };
+  if (from === null || to === null)
+    return { fault: "Write a day or a range: 4 May 2026, or 4 May to 8 May 2026: what for." };
   if (to < from) return { fault: `${dateWords(to)} lies before ${dateWords(from)}.` };
   return { from, to, shifts: [], ...(label.trim() === "" ? {} : { label: label.trim() }) };
 }
@@ -41,19 +42,29 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
     onChange(exceptions.map((each, n) => (n === i ? { ...each, ...change } : each)));
     return null;
   };
-  const date = (i: number, field: "from" | "to") => (text: string): string | null => {
-    const read = readDate(text, exceptions[i]!.from.slice(0, 4));
-    return read === null ? NOT_A_DATE : put(i, { [field]: read });
-  };
-  const shifts = (i: number) => (text: string): string | null => {
-    const read = readShifts(text);
-    return "fault" in read ? read.fault : put(i, { shifts: read });
-  };
-  const label = (i: number) => (text: string): string | null => {
-    const { label: _was, ...rest } = exceptions[i]!;
-    onChange(exceptions.map((each, n) => (n === i ? { ...rest, ...(text.trim() === "" ? {} : { label: text.trim() }) } : each)));
-    return null;
-  };
+  const date =
+    (i: number, field: "from" | "to") =>
+    (text: string): string | null => {
+      const read = readDate(text, exceptions[i]!.from.slice(0, 4));
+      return read === null ? NOT_A_DATE : put(i, { [field]: read });
+    };
+  const shifts =
+    (i: number) =>
+    (text: string): string | null => {
+      const read = readShifts(text);
+      return "fault" in read ? read.fault : put(i, { shifts: read });
+    };
+  const label =
+    (i: number) =>
+    (text: string): string | null => {
+      const { label: _was, ...rest } = exceptions[i]!;
+      onChange(
+        exceptions.map((each, n) =>
+          n === i ? { ...rest, ...(text.trim() === "" ? {} : { label: text.trim() }) } : each,
+        ),
+      );
+      return null;
+    };
   const add = (text: string): string | null => {
     const read = readException(text, String(year));
     if ("fault" in read) return read.fault;
@@ -62,18 +73,86 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
   };
   return (
     <table className="ledger panel-table w-full" aria-label={leave ? "Leave" : "Exceptions"}>
-      <thead><tr><th>From</th><th>To</th>{!leave && <th>Worked</th>}<th>What for</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>From</th>
+          <th>To</th>
+          {!leave && <th>Worked</th>}
+          <th>What for</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         {exceptions.map((exception, i) => (
           <tr key={`${i} ${exception.from}`}>
-            <td><CommitField label={`From, row ${i + 1}`} date={exception.from} value={dateWords(exception.from)} width="w-28" disabled={disabled} onCommit={date(i, "from")} /></td>
-            <td><CommitField label={`To, row ${i + 1}`} date={exception.to} value={dateWords(exception.to)} width="w-28" disabled={disabled} onCommit={date(i, "to")} /></td>
-            {!leave && <td><CommitField label={`Worked, row ${i + 1}`} value={shiftText(exception.shifts)} width="w-full min-w-24" disabled={disabled} onCommit={shifts(i)} /></td>}
-            <td><CommitField label={`What for, row ${i + 1}`} value={exception.label ?? ""} width="w-full min-w-24" disabled={disabled} onCommit={label(i)} /></td>
-            <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`} onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>
+              <CommitField
+                label={`From, row ${i + 1}`}
+                date={exception.from}
+                value={dateWords(exception.from)}
+                width="w-28"
+                disabled={disabled}
+                onCommit={date(i, "from")}
+              />
+            </td>
+            <td>
+              <CommitField
+                label={`To, row ${i + 1}`}
+                date={exception.to}
+                value={dateWords(exception.to)}
+                width="w-28"
+                disabled={disabled}
+                onCommit={date(i, "to")}
+              />
+            </td>
+            {!leave && (
+              <td>
+                <CommitField
+                  label={`Worked, row ${i + 1}`}
+                  value={shiftText(exception.shifts)}
+                  width="w-full min-w-24"
+                  disabled={disabled}
+                  onCommit={shifts(i)}
+                />
+              </td>
+            )}
+            <td>
+              <CommitField
+                label={`What for, row ${i + 1}`}
+                value={exception.label ?? ""}
+                width="w-full min-w-24"
+                disabled={disabled}
+                onCommit={label(i)}
+              />
+            </td>
+            <td>
+              {!disabled && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs btn-square"
+                  aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`}
+                  onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </td>
           </tr>
         ))}
-        {!disabled && <tr><td colSpan={5}><CommitField label={leave ? "Add leave" : "Add an exception"} value="" adds width="w-96 max-w-full" placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT} onCommit={add} /></td></tr>}
+        {!disabled && (
+          <tr>
+            <td colSpan={5}>
+              <CommitField
+                label={leave ? "Add leave" : "Add an exception"}
+                value=""
+                adds
+                width="w-96 max-w-full"
+                placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT}
+                onCommit={add}
+              />
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   );
@@ -89,11 +168,20 @@ export function HolidayChooser({ exceptions, onChange, year }: Pick<Props, "exce
   const fetchThem = async (): Promise<void> => {
     try {
       const place = region === "" ? country : `${country}-${region}`;
-      const days = await call("GET /api/holidays/:place/:from/:to", { params: { place, from: String(years.from), to: String(years.to) } });
+      const days = await call("GET /api/holidays/:place/:from/:to", {
+        params: { place, from: String(years.from), to: String(years.to) },
+      });
       const { exceptions: all, added, kept } = withHolidays(exceptions, days);
       onChange(all);
-      const stays = kept.length === 0 ? "" : ` Worked as you said it stays: ${kept.map(({ from, name }) => `${dateWords(from)} (${name})`).join(", ")}.`;
-      toast(added === 0 ? "All of them are closed already." : `${countWords(added, "holiday", "holidays")} added; look at them, and remove what does not hold for you.${stays}`);
+      const stays =
+        kept.length === 0
+          ? ""
+          : ` Worked as you said it stays: ${kept.map(({ from, name }) => `${dateWords(from)} (${name})`).join(", ")}.`;
+      toast(
+        added === 0
+          ? "All of them are closed already."
+          : `${countWords(added, "holiday", "holidays")} added; look at them, and remove what does not hold for you.${stays}`,
+      );
     } catch (error) {
       toast.error((error as Error).message);
     }
@@ -101,20 +189,59 @@ export function HolidayChooser({ exceptions, onChange, year }: Pick<Props, "exce
   return (
     <div className="mt-1 flex flex-wrap items-center gap-2">
       <span className="muted">Public holidays of</span>
-      <select className="select select-xs w-44" aria-label="Country" value={country} onChange={(event) => { setCountry(event.target.value); setRegion(""); }}>
+      <select
+        className="select select-xs w-44"
+        aria-label="Country"
+        value={country}
+        onChange={(event) => {
+          setCountry(event.target.value);
+          setRegion("");
+        }}
+      >
         <option value="">select a country</option>
-        {countries?.map(({ code, name }) => <option key={code} value={code}>{name}</option>)}
+        {countries?.map(({ code, name }) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
       </select>
       {regions.length > 0 && (
-        <select className="select select-xs w-44" aria-label="Region" value={region} onChange={(event) => setRegion(event.target.value)}>
+        <select
+          className="select select-xs w-44"
+          aria-label="Region"
+          value={region}
+          onChange={(event) => setRegion(event.target.value)}
+        >
           <option value="">the whole country</option>
-          {regions.map(({ code, name }) => <option key={code} value={code}>{name}</option>)}
+          {regions.map(({ code, name }) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
         </select>
       )}
-      <input type="number" className="input input-sm h-6 w-20" aria-label="First year" value={years.from} min={1990} max={2099} onChange={(event) => setYears({ ...years, from: Number(event.target.value) })} />
+      <input
+        type="number"
+        className="input input-sm h-6 w-20"
+        aria-label="First year"
+        value={years.from}
+        min={1990}
+        max={2099}
+        onChange={(event) => setYears({ ...years, from: Number(event.target.value) })}
+      />
       to
-      <input type="number" className="input input-sm h-6 w-20" aria-label="Last year" value={years.to} min={1990} max={2099} onChange={(event) => setYears({ ...years, to: Number(event.target.value) })} />
-      <button type="button" className="btn btn-xs" disabled={country === ""} onClick={() => void fetchThem()}>Add them</button>
+      <input
+        type="number"
+        className="input input-sm h-6 w-20"
+        aria-label="Last year"
+        value={years.to}
+        min={1990}
+        max={2099}
+        onChange={(event) => setYears({ ...years, to: Number(event.target.value) })}
+      />
+      <button type="button" className="btn btn-xs" disabled={country === ""} onClick={() => void fetchThem()}>
+        Add them
+      </button>
     </div>
   );
 }

@@ -52,32 +52,113 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
       placeholder: plan.placeholders.has(person.id),
       calendar: by === undefined ? "" : (plan.calendars.get(by)?.name ?? ""),
       leave: leaveOf(plan, person).length,
-      teams: [...plan.teams.values()].filter(({ members }) => members.includes(person.id)).map(({ name }) => name).join(", "),
+      teams: [...plan.teams.values()]
+        .filter(({ members }) => members.includes(person.id))
+        .map(({ name }) => name)
+        .join(", "),
       rate: (rates.findLast(({ from }) => from <= today) ?? rates[0])?.perHourMinor ?? null,
       others: use?.people[person.id]?.length ?? 0,
     };
   });
   const columns: readonly Column<PersonRow>[] = [
-    { id: "name", head: "Name", value: ({ person }) => person.name, show: ({ person, placeholder }) => <button type="button" className="link-quiet cursor-pointer" aria-current={chosen?.id === person.id} onClick={() => choose(person.id)}>{person.name}{placeholder && <span className="undecided"> (to be named)</span>}</button> },
+    {
+      id: "name",
+      head: "Name",
+      value: ({ person }) => person.name,
+      show: ({ person, placeholder }) => (
+        <button
+          type="button"
+          className="link-quiet cursor-pointer"
+          aria-current={chosen?.id === person.id}
+          onClick={() => choose(person.id)}
+        >
+          {person.name}
+          {placeholder && <span className="undecided"> (to be named)</span>}
+        </button>
+      ),
+    },
     { id: "role", head: "Role", value: ({ person }) => person.role ?? "" },
     { id: "teams", head: "Teams", value: ({ teams }) => teams },
-    { id: "calendar", head: "Works by", value: ({ calendar }) => calendar, show: ({ calendar }) => (calendar === "" ? <span className="muted">the project's</span> : calendar) },
-    { id: "leave", head: "Leave", hint: "Entries of leave", numeric: true, value: ({ leave }) => leave, show: ({ leave }) => (leave === 0 ? "" : leave) },
-    { id: "rate", head: `${plan.project.currency} an hour`, money: () => ({ currency: plan.project.currency, minorDigits: digits }), hint: "At the data date", numeric: true, value: ({ rate }) => rate, show: ({ rate }) => (rate === null ? "–" : amountText(rate, digits)) },
+    {
+      id: "calendar",
+      head: "Works by",
+      value: ({ calendar }) => calendar,
+      show: ({ calendar }) => (calendar === "" ? <span className="muted">the project's</span> : calendar),
+    },
+    {
+      id: "leave",
+      head: "Leave",
+      hint: "Entries of leave",
+      numeric: true,
+      value: ({ leave }) => leave,
+      show: ({ leave }) => (leave === 0 ? "" : leave),
+    },
+    {
+      id: "rate",
+      head: `${plan.project.currency} an hour`,
+      money: () => ({ currency: plan.project.currency, minorDigits: digits }),
+      hint: "At the data date",
+      numeric: true,
+      value: ({ rate }) => rate,
+      show: ({ rate }) => (rate === null ? "–" : amountText(rate, digits)),
+    },
     { id: "activities", head: "Activities", numeric: true, value: ({ activities }) => activities },
-    { id: "hours", head: "Hours planned", numeric: true, value: ({ minutes }) => minutes / 60, show: ({ minutes }) => formatHours(minutes) },
-    { id: "others", head: "Other projects", numeric: true, value: ({ others }) => others, show: ({ others }) => (others === 0 ? "" : others) },
+    {
+      id: "hours",
+      head: "Hours planned",
+      numeric: true,
+      value: ({ minutes }) => minutes / 60,
+      show: ({ minutes }) => formatHours(minutes),
+    },
+    {
+      id: "others",
+      head: "Other projects",
+      numeric: true,
+      value: ({ others }) => others,
+      show: ({ others }) => (others === 0 ? "" : others),
+    },
   ];
   return (
     <div>
       {chosen !== null && (
         <section aria-label={chosen.name} className="mb-4 border-b border-base-content pb-3">
-          <div className="mb-1 flex items-center gap-3"><h2 className="text-base">{chosen.name}</h2><button type="button" className="btn btn-ghost btn-xs" onClick={() => choose(null)}>Close</button></div>
-          <PersonEditor key={`${JSON.stringify(chosen)} ${fresh === null}`} view={view} plan={plan} person={chosen} isNew={fresh !== null} others={fresh === null ? (use?.people[chosen.id] ?? []) : []} change={change} onDone={() => close(chosen)} />
+          <div className="mb-1 flex items-center gap-3">
+            <h2 className="text-base">{chosen.name}</h2>
+            <button type="button" className="btn btn-ghost btn-xs" onClick={() => choose(null)}>
+              Close
+            </button>
+          </div>
+          <PersonEditor
+            key={`${JSON.stringify(chosen)} ${fresh === null}`}
+            view={view}
+            plan={plan}
+            person={chosen}
+            isNew={fresh !== null}
+            others={fresh === null ? (use?.people[chosen.id] ?? []) : []}
+            change={change}
+            onDone={() => close(chosen)}
+          />
         </section>
       )}
-      <DataTable name="People of the plan" rows={rows} columns={columns} rowKey={({ person }) => person.id} empty="Nobody works on this plan yet." tools={view.mayEdit && <button type="button" className="btn btn-ghost btn-sm" onClick={begin}><Plus size={14} aria-hidden="true" /> Person</button>} />
-      {rows.length === 0 && view.mayEdit && <button type="button" className="btn btn-sm" onClick={begin}>Add the first person</button>}
+      <DataTable
+        name="People of the plan"
+        rows={rows}
+        columns={columns}
+        rowKey={({ person }) => person.id}
+        empty="Nobody works on this plan yet."
+        tools={
+          view.mayEdit && (
+            <button type="button" className="btn btn-ghost btn-sm" onClick={begin}>
+              <Plus size={14} aria-hidden="true" /> Person
+            </button>
+          )
+        }
+      />
+      {rows.length === 0 && view.mayEdit && (
+        <button type="button" className="btn btn-sm" onClick={begin}>
+          Add the first person
+        </button>
+      )}
     </div>
   );
 }

@@ -1,5 +1,13 @@
 import type { OtherProject, PlanView } from "@chronometra/contract";
-import { fillPlaceholder, removePerson, type Change, type Person, type Plan, leaveOf, worksBy } from "@chronometra/core";
+import {
+  fillPlaceholder,
+  removePerson,
+  type Change,
+  type Person,
+  type Plan,
+  leaveOf,
+  worksBy,
+} from "@chronometra/core";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
@@ -33,21 +41,39 @@ export function readPersonRate(text: string, minorDigits: number, isFirst: boole
   return minor === null || from === null ? null : { from, perHourMinor: minor };
 }
 
-function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: readonly Rate[]; onChange: (rates: Rate[]) => void; minorDigits: number; currency: string; disabled: boolean }) {
+function Rates({
+  rates,
+  onChange,
+  minorDigits,
+  currency,
+  disabled,
+}: {
+  rates: readonly Rate[];
+  onChange: (rates: Rate[]) => void;
+  minorDigits: number;
+  currency: string;
+  disabled: boolean;
+}) {
   const sorted = (next: Rate[]): null => {
     onChange(next.sort((a, b) => (a.from < b.from ? -1 : 1)));
     return null;
   };
-  const from = (i: number) => (text: string): string | null => {
-    const date = readDate(text, rates[i]!.from.slice(0, 4));
-    if (date === null) return NOT_A_DATE;
-    if (rates.some((rate, n) => n !== i && rate.from === date)) return "There is a rate from that day already.";
-    return sorted(rates.map((rate, n) => (n === i ? { ...rate, from: date } : rate)));
-  };
-  const amount = (i: number) => (text: string): string | null => {
-    const minor = readAmount(text, minorDigits);
-    return minor === null ? AMOUNT_FAULT : sorted(rates.map((rate, n) => (n === i ? { ...rate, perHourMinor: minor } : rate)));
-  };
+  const from =
+    (i: number) =>
+    (text: string): string | null => {
+      const date = readDate(text, rates[i]!.from.slice(0, 4));
+      if (date === null) return NOT_A_DATE;
+      if (rates.some((rate, n) => n !== i && rate.from === date)) return "There is a rate from that day already.";
+      return sorted(rates.map((rate, n) => (n === i ? { ...rate, from: date } : rate)));
+    };
+  const amount =
+    (i: number) =>
+    (text: string): string | null => {
+      const minor = readAmount(text, minorDigits);
+      return minor === null
+        ? AMOUNT_FAULT
+        : sorted(rates.map((rate, n) => (n === i ? { ...rate, perHourMinor: minor } : rate)));
+    };
   const add = (text: string): string | null => {
     const read = readPersonRate(text, minorDigits, rates.length === 0, todayHere().slice(0, 4));
     if (read === null) return `Write ${RATE_HINT}.`;
@@ -56,16 +82,57 @@ function Rates({ rates, onChange, minorDigits, currency, disabled }: { rates: re
   };
   return (
     <table className="ledger panel-table" aria-label="Rates">
-      <thead><tr><th>From</th><th className="num">{currency} an hour</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>From</th>
+          <th className="num">{currency} an hour</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         {rates.map((rate, i) => (
           <tr key={rate.from}>
-            <td><CommitField label={`Rate ${i + 1} from`} date={rate.from} value={dateWords(rate.from)} width="w-28" disabled={disabled} onCommit={from(i)} /></td>
-            <td className="num"><CommitField label={`Rate from ${dateWords(rate.from)}`} value={amountText(rate.perHourMinor, minorDigits)} width="w-24" numeric disabled={disabled} onCommit={amount(i)} /></td>
-            <td>{!disabled && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove the rate from ${dateWords(rate.from)}`} onClick={() => onChange(rates.filter((_rate, n) => n !== i))}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>
+              <CommitField
+                label={`Rate ${i + 1} from`}
+                date={rate.from}
+                value={dateWords(rate.from)}
+                width="w-28"
+                disabled={disabled}
+                onCommit={from(i)}
+              />
+            </td>
+            <td className="num">
+              <CommitField
+                label={`Rate from ${dateWords(rate.from)}`}
+                value={amountText(rate.perHourMinor, minorDigits)}
+                width="w-24"
+                numeric
+                disabled={disabled}
+                onCommit={amount(i)}
+              />
+            </td>
+            <td>
+              {!disabled && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs btn-square"
+                  aria-label={`Remove the rate from ${dateWords(rate.from)}`}
+                  onClick={() => onChange(rates.filter((_rate, n) => n !== i))}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </td>
           </tr>
         ))}
-        {!disabled && <tr><td colSpan={3}><CommitField label="Add a rate" value="" adds width="w-56" placeholder={RATE_HINT} onCommit={add} /></td></tr>}
+        {!disabled && (
+          <tr>
+            <td colSpan={3}>
+              <CommitField label="Add a rate" value="" adds width="w-56" placeholder={RATE_HINT} onCommit={add} />
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   );
@@ -81,18 +148,78 @@ function Acts({ view, plan, person, change, onDone }: Props) {
     if (fault !== null) toast.error(fault);
     else if (gone) onDone();
   };
-  const mark = (): Change => (placeholder ? { type: "removeRow", table: "placeholders", key: person.id } : { type: "addRow", table: "placeholders", key: person.id, row: { person: person.id } });
+  const mark = (): Change =>
+    placeholder
+      ? { type: "removeRow", table: "placeholders", key: person.id }
+      : { type: "addRow", table: "placeholders", key: person.id, row: { person: person.id } };
   if (!view.mayEdit) return null;
   return (
     <div className="mb-3 flex flex-wrap items-center gap-3">
-      <label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" checked={placeholder} onChange={() => void tell(change([mark()], placeholder ? `${person.name} is somebody.` : `${person.name} stands for a role until somebody is named.`))} /> Stands for a role, to be filled later</label>
+      <label className="flex items-center gap-1.5">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={placeholder}
+          onChange={() =>
+            void tell(
+              change(
+                [mark()],
+                placeholder
+                  ? `${person.name} is somebody.`
+                  : `${person.name} stands for a role until somebody is named.`,
+              ),
+            )
+          }
+        />{" "}
+        Stands for a role, to be filled later
+      </label>
       {placeholder && (
         <span className="flex items-center gap-1.5">
-          Filled by <select className="select select-xs w-44" aria-label="Filled by" value={by} onChange={(event) => setBy(event.target.value)}><option value="">select someone</option>{[...plan.people.values()].filter(({ id }) => id !== person.id && !plan.placeholders.has(id)).map(({ id, name }) => <option key={id} value={id}>{name}</option>)}</select>
-          <button type="button" className="btn btn-xs" disabled={by === ""} onClick={() => void tell(change(fillPlaceholder(plan, person.id, by), `${plan.people.get(by)!.name} does what was kept open for ${person.name}.`), true)}>Give them the work</button>
+          Filled by{" "}
+          <select
+            className="select select-xs w-44"
+            aria-label="Filled by"
+            value={by}
+            onChange={(event) => setBy(event.target.value)}
+          >
+            <option value="">select someone</option>
+            {[...plan.people.values()]
+              .filter(({ id }) => id !== person.id && !plan.placeholders.has(id))
+              .map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+          </select>
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={by === ""}
+            onClick={() =>
+              void tell(
+                change(
+                  fillPlaceholder(plan, person.id, by),
+                  `${plan.people.get(by)!.name} does what was kept open for ${person.name}.`,
+                ),
+                true,
+              )
+            }
+          >
+            Give them the work
+          </button>
         </span>
       )}
-      {work === 0 && <button type="button" className="btn btn-xs" onClick={() => void tell(change(removePerson(plan, person.id), `${person.name} is removed from this plan.`), true)}>Remove from this plan</button>}
+      {work === 0 && (
+        <button
+          type="button"
+          className="btn btn-xs"
+          onClick={() =>
+            void tell(change(removePerson(plan, person.id), `${person.name} is removed from this plan.`), true)
+          }
+        >
+          Remove from this plan
+        </button>
+      )}
     </div>
   );
 }
@@ -132,20 +259,72 @@ export function PersonEditor(props: Props) {
     <div className="text-[13px]">
       {!isNew && <Acts {...props} />}
       <div className="mb-2 flex flex-wrap items-center gap-4">
-        <label className="flex items-center gap-2"><span className="muted">Name</span><CommitField label="Name" value={draft.name} width="w-52" disabled={!mayEdit} onCommit={name} /></label>
-        <label className="flex items-center gap-2"><span className="muted">Role</span><CommitField label="Role" value={draft.role ?? ""} width="w-40" offers={roles} disabled={!mayEdit} onCommit={role} /></label>
-        <label className="flex items-center gap-2"><span className="muted">Works by</span>
-          <select className="select select-xs w-44" disabled={!mayEdit} value={by ?? ""} onChange={(event) => setBy(event.target.value === "" ? undefined : event.target.value)}>
+        <label className="flex items-center gap-2">
+          <span className="muted">Name</span>
+          <CommitField label="Name" value={draft.name} width="w-52" disabled={!mayEdit} onCommit={name} />
+        </label>
+        <label className="flex items-center gap-2">
+          <span className="muted">Role</span>
+          <CommitField
+            label="Role"
+            value={draft.role ?? ""}
+            width="w-40"
+            offers={roles}
+            disabled={!mayEdit}
+            onCommit={role}
+          />
+        </label>
+        <label className="flex items-center gap-2">
+          <span className="muted">Works by</span>
+          <select
+            className="select select-xs w-44"
+            disabled={!mayEdit}
+            value={by ?? ""}
+            onChange={(event) => setBy(event.target.value === "" ? undefined : event.target.value)}
+          >
             <option value="">the project's calendar</option>
-            {[...plan.calendars.values()].filter(({ id }) => !id.startsWith("leave-")).map(({ id, name: words }) => <option key={id} value={id}>{words}</option>)}
+            {[...plan.calendars.values()]
+              .filter(({ id }) => !id.startsWith("leave-"))
+              .map(({ id, name: words }) => (
+                <option key={id} value={id}>
+                  {words}
+                </option>
+              ))}
           </select>
         </label>
       </div>
       <div className="flex flex-wrap items-start gap-x-10 gap-y-3">
-        <div><h3 className="text-sm">Rates</h3><Rates rates={draft.rates ?? []} onChange={rates} minorDigits={plan.project.minorDigits ?? 2} currency={plan.project.currency} disabled={!mayEdit} /></div>
-        <div><h3 className="text-sm">Leave</h3><Exceptions leave exceptions={leave} onChange={setLeave} year={Number((plan.project.dataDate ?? plan.project.start).slice(0, 4))} disabled={!mayEdit} /></div>
+        <div>
+          <h3 className="text-sm">Rates</h3>
+          <Rates
+            rates={draft.rates ?? []}
+            onChange={rates}
+            minorDigits={plan.project.minorDigits ?? 2}
+            currency={plan.project.currency}
+            disabled={!mayEdit}
+          />
+        </div>
+        <div>
+          <h3 className="text-sm">Leave</h3>
+          <Exceptions
+            leave
+            exceptions={leave}
+            onChange={setLeave}
+            year={Number((plan.project.dataDate ?? plan.project.start).slice(0, 4))}
+            disabled={!mayEdit}
+          />
+        </div>
       </div>
-      {changed && mayEdit && <SharedStore project={view.id} others={others} rows={rows} what={draft.name} onDone={onDone} onLeave={leaveTo} />}
+      {changed && mayEdit && (
+        <SharedStore
+          project={view.id}
+          others={others}
+          rows={rows}
+          what={draft.name}
+          onDone={onDone}
+          onLeave={leaveTo}
+        />
+      )}
     </div>
   );
 }

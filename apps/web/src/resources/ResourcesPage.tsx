@@ -30,7 +30,17 @@ function Parts({ view }: { view: PlanView }) {
   return (
     <div className="page">
       <nav aria-label="Resources" className="mb-3 flex gap-4 text-sm">
-        {PARTS.map(({ id, name }) => <button key={id} type="button" aria-current={part.id === id ? "page" : undefined} className={`cursor-pointer border-b-2 py-0.5 ${part.id === id ? "border-accent font-semibold" : "border-transparent muted"}`} onClick={() => setParams({ part: id }, { replace: true })}>{name}</button>)}
+        {PARTS.map(({ id, name }) => (
+          <button
+            key={id}
+            type="button"
+            aria-current={part.id === id ? "page" : undefined}
+            className={`cursor-pointer border-b-2 py-0.5 ${part.id === id ? "border-accent font-semibold" : "border-transparent muted"}`}
+            onClick={() => setParams({ part: id }, { replace: true })}
+          >
+            {name}
+          </button>
+        ))}
       </nav>
       <part.Part view={view} plan={plan} use={use} change={change} />
     </div>

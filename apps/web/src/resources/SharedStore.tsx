@@ -21,17 +21,35 @@ interface Props {
 }
 
 function Moved({ effects }: { effects: SharedEffect }) {
-  const still = effects.filter(({ effect }) => effect.finish === null && effect.activities.length === 0 && effect.milestones.length === 0);
+  const still = effects.filter(
+    ({ effect }) => effect.finish === null && effect.activities.length === 0 && effect.milestones.length === 0,
+  );
   const section = useRef<HTMLElement>(null);
   useEffect(() => section.current?.scrollIntoView({ block: "nearest" }), [effects]);
   return (
     <section ref={section} aria-label="What would move" className="mt-2 border-t rule pt-2">
-      {effects.filter((each) => !still.includes(each)).map(({ project, code, name, effect }) => (
-        <details key={project} className="border-b rule py-0.5">
-          <summary className="cursor-pointer">{code} {name}: {effect.finish === null ? "the finish stays" : <>finish {dateWords(effect.finish.to)}, <Toned tone={driftTone(effect.finish.days)}>{movedWords(effect.finish.days)}</Toned></>}; {countWords(effect.activities.length, "activity", "activities")} and {countWords(effect.milestones.length, "milestone", "milestones")} move</summary>
-          <div className="py-1 pl-4"><EffectView effect={effect} /></div>
-        </details>
-      ))}
+      {effects
+        .filter((each) => !still.includes(each))
+        .map(({ project, code, name, effect }) => (
+          <details key={project} className="border-b rule py-0.5">
+            <summary className="cursor-pointer">
+              {code} {name}:{" "}
+              {effect.finish === null ? (
+                "the finish stays"
+              ) : (
+                <>
+                  finish {dateWords(effect.finish.to)},{" "}
+                  <Toned tone={driftTone(effect.finish.days)}>{movedWords(effect.finish.days)}</Toned>
+                </>
+              )}
+              ; {countWords(effect.activities.length, "activity", "activities")} and{" "}
+              {countWords(effect.milestones.length, "milestone", "milestones")} move
+            </summary>
+            <div className="py-1 pl-4">
+              <EffectView effect={effect} />
+            </div>
+          </details>
+        ))}
       {still.length > 0 && <p className="muted">Nothing moves in {still.map(({ code }) => code).join(", ")}.</p>}
     </section>
   );
@@ -40,16 +58,26 @@ function Moved({ effects }: { effects: SharedEffect }) {
 /** Stores calendars or people here and in the other projects that have them, after showing what that would move in each. */
 export function SharedStore({ project, others, rows, what, onDone, onLeave }: Props) {
   const client = useQueryClient();
-  const [left, setLeft] = useState<readonly string[]>(others.filter(({ same, mayEdit }) => !same || !mayEdit).map(({ id }) => id));
+  const [left, setLeft] = useState<readonly string[]>(
+    others.filter(({ same, mayEdit }) => !same || !mayEdit).map(({ id }) => id),
+  );
   const projects = [project, ...others.filter(({ id }) => !left.includes(id)).map(({ id }) => id)];
   const body: SharedRows = { projects, rows };
   const asked = JSON.stringify(body);
-  const preview = useMutation({ mutationFn: async () => ({ asked, effects: await call("POST /api/shared/effect", { body }) }) });
+  const preview = useMutation({
+    mutationFn: async () => ({ asked, effects: await call("POST /api/shared/effect", { body }) }),
+  });
   const again = (): void => void client.invalidateQueries();
   const store = useMutation({
     mutationFn: () => call("POST /api/shared", { body }),
     onSuccess: (stored) => {
-      undoToast(client, { revisions: stored, words: stored.length === 0 ? `${what} says this already.` : `${what} is stored in ${countWords(stored.length, "project", "projects")}.` });
+      undoToast(client, {
+        revisions: stored,
+        words:
+          stored.length === 0
+            ? `${what} says this already.`
+            : `${what} is stored in ${countWords(stored.length, "project", "projects")}.`,
+      });
       again();
       onDone();
     },
@@ -62,16 +90,39 @@ export function SharedStore({ project, others, rows, what, onDone, onLeave }: Pr
         <fieldset className="mb-2 flex flex-wrap gap-x-4 gap-y-1">
           <legend className="muted float-left mr-2">Also in</legend>
           {others.map(({ id, code, name, same, mayEdit }) => (
-            <label key={id} className="flex items-center gap-1.5" title={`${name}${same ? "" : ": it says something else there now"}${mayEdit ? "" : ": you may not change that project"}`}>
-              <input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={!left.includes(id)} onChange={(event) => setLeft(event.target.checked ? left.filter((each) => each !== id) : [...left, id])} />{code}{!same && <span className="undecided">differs</span>}
+            <label
+              key={id}
+              className="flex items-center gap-1.5"
+              title={`${name}${same ? "" : ": it says something else there now"}${mayEdit ? "" : ": you may not change that project"}`}
+            >
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                disabled={!mayEdit}
+                checked={!left.includes(id)}
+                onChange={(event) => setLeft(event.target.checked ? left.filter((each) => each !== id) : [...left, id])}
+              />
+              {code}
+              {!same && <span className="undecided">differs</span>}
             </label>
           ))}
         </fieldset>
       )}
       <div className="flex items-center gap-2">
-        <button type="button" className="btn btn-sm" disabled={preview.isPending} onClick={() => preview.mutate()}>{preview.isPending ? "Calculating …" : "Show what moves"}</button>
-        <button type="button" className="btn btn-primary btn-sm" disabled={store.isPending} onClick={() => store.mutate()}>{store.isPending ? "Storing …" : `Store in ${countWords(projects.length, "project", "projects")}`}</button>
-        <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>Leave as it was</button>
+        <button type="button" className="btn btn-sm" disabled={preview.isPending} onClick={() => preview.mutate()}>
+          {preview.isPending ? "Calculating …" : "Show what moves"}
+        </button>
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={store.isPending}
+          onClick={() => store.mutate()}
+        >
+          {store.isPending ? "Storing …" : `Store in ${countWords(projects.length, "project", "projects")}`}
+        </button>
+        <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
+          Leave as it was
+        </button>
       </div>
       {(preview.error ?? store.error) !== null && <Failure error={preview.error ?? store.error} />}
       {shown !== null && <Moved effects={shown} />}

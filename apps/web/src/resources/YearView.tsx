@@ -1,4 +1,14 @@
-import { civilOf, closeOf, compileCalendars, formatDate, openOf, parseDate, weekdayOf, type Calendar, type EpochDay } from "@chronometra/core";
+import {
+  civilOf,
+  closeOf,
+  compileCalendars,
+  formatDate,
+  openOf,
+  parseDate,
+  weekdayOf,
+  type Calendar,
+  type EpochDay,
+} from "@chronometra/core";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useMemo, useState } from "react";
 import { dateWords } from "../shared/words.ts";
@@ -10,7 +20,20 @@ interface Props {
   readonly from: number;
 }
 
-const MONTHS = ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"];
+const MONTHS = [
+  "January",
+  "February",
+  "March",
+  "April",
+  "May",
+  "June",
+  "July",
+  "August",
+  "September",
+  "October",
+  "November",
+  "December",
+];
 const FIRST_YEAR = 1990;
 const LAST_YEAR = 2099;
 
@@ -39,7 +62,11 @@ function daysOf(calendar: Calendar, all: readonly Calendar[], year: number): Day
     for (let day = first; civilOf(day).month === m + 1; day = (day + 1) as EpochDay) {
       const date = formatDate(day);
       const exception = exceptions.findLast(({ from, to }) => from <= date && date <= to);
-      days.push({ day, minutes: worked.indexAt(closeOf(day)) - worked.indexAt(openOf(day)), label: exception === undefined ? null : (exception.label ?? "exception") });
+      days.push({
+        day,
+        minutes: worked.indexAt(closeOf(day)) - worked.indexAt(openOf(day)),
+        label: exception === undefined ? null : (exception.label ?? "exception"),
+      });
       if (date === "2099-12-31") break;
     }
     return days;
@@ -59,10 +86,29 @@ export function YearView({ calendar, all, from }: Props) {
   return (
     <section aria-label={`The year ${year}`}>
       <div className="flex items-center gap-2">
-        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="The year before" disabled={year <= FIRST_YEAR} onClick={() => setYear(year - 1)}><ChevronLeft size={14} aria-hidden="true" /></button>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-label="The year before"
+          disabled={year <= FIRST_YEAR}
+          onClick={() => setYear(year - 1)}
+        >
+          <ChevronLeft size={14} aria-hidden="true" />
+        </button>
         <h3 className="text-base">{year}</h3>
-        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="The year after" disabled={year >= LAST_YEAR} onClick={() => setYear(year + 1)}><ChevronRight size={14} aria-hidden="true" /></button>
-        <span className="text-sm"><span className="muted">pale: not worked by the week</span> · <span className="bg-error/20 px-1">closed</span> by an exception · <span className="bg-accent/25 px-1">other hours</span></span>
+        <button
+          type="button"
+          className="btn btn-ghost btn-xs btn-square"
+          aria-label="The year after"
+          disabled={year >= LAST_YEAR}
+          onClick={() => setYear(year + 1)}
+        >
+          <ChevronRight size={14} aria-hidden="true" />
+        </button>
+        <span className="text-sm">
+          <span className="muted">pale: not worked by the week</span> · <span className="bg-error/20 px-1">closed</span>{" "}
+          by an exception · <span className="bg-accent/25 px-1">other hours</span>
+        </span>
       </div>
       <div className="mt-1 grid grid-cols-3 gap-x-5 gap-y-2 xl:grid-cols-4">
         {months.map((days, m) => (
@@ -73,7 +119,17 @@ export function YearView({ calendar, all, from }: Props) {
                 <tr key={w}>
                   {Array.from({ length: 7 }, (_day, d) => {
                     const day = days[w * 7 + d - weekdayOf(days[0]!.day)];
-                    return day === undefined ? <td key={d} /> : <td key={d} className={`w-6 ${lookOf(day)}`} title={`${dateWords(formatDate(day.day))}: ${day.minutes === 0 ? "closed" : `${day.minutes / 60} h`}${day.label === null ? "" : `, ${day.label}`}`}>{civilOf(day.day).day}</td>;
+                    return day === undefined ? (
+                      <td key={d} />
+                    ) : (
+                      <td
+                        key={d}
+                        className={`w-6 ${lookOf(day)}`}
+                        title={`${dateWords(formatDate(day.day))}: ${day.minutes === 0 ? "closed" : `${day.minutes / 60} h`}${day.label === null ? "" : `, ${day.label}`}`}
+                      >
+                        {civilOf(day.day).day}
+                      </td>
+                    );
                   })}
                 </tr>
               ))}

@@ -9,9 +9,19 @@ export function personRows(plan: Plan, person: Person, by: string | undefined, l
   const id = leaveId(person.id);
   const had = plan.calendars.has(id);
   const { calendar: _was, ...rest } = person;
-  if (leave.length === 0 && !had) return [{ table: "people", row: { ...rest, ...(by === undefined ? {} : { calendar: by }) } }];
+  if (leave.length === 0 && !had)
+    return [{ table: "people", row: { ...rest, ...(by === undefined ? {} : { calendar: by }) } }];
   const base = by ?? plan.project.calendar;
   const bases: Calendar[] = [];
-  for (let at = plan.calendars.get(base); at !== undefined && !bases.includes(at); at = at.base === undefined ? undefined : plan.calendars.get(at.base)) bases.unshift(at);
-  return [...bases.map((row) => ({ table: "calendars" as const, row, ifMissing: true })), { table: "calendars", row: leaveCalendar(person, base, leave) }, { table: "people", row: { ...rest, calendar: id } }];
+  for (
+    let at = plan.calendars.get(base);
+    at !== undefined && !bases.includes(at);
+    at = at.base === undefined ? undefined : plan.calendars.get(at.base)
+  )
+    bases.unshift(at);
+  return [
+    ...bases.map((row) => ({ table: "calendars" as const, row, ifMissing: true })),
+    { table: "calendars", row: leaveCalendar(person, base, leave) },
+    { table: "people", row: { ...rest, calendar: id } },
+  ];
 }

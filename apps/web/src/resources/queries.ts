@@ -1,6 +1,18 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call } from "../shared/api.ts";
 
-export const planQuery = (project: string) => queryOptions({ queryKey: ["project", project, "plan"], queryFn: () => call("GET /api/projects/:project/plan", { params: { project } }) });
-export const sharedQuery = (project: string) => queryOptions({ queryKey: ["project", project, "shared"], queryFn: () => call("GET /api/projects/:project/shared", { params: { project } }) });
-export const countriesQuery = queryOptions({ queryKey: ["holidays"], queryFn: () => call("GET /api/holidays"), staleTime: Infinity });
+export const planQuery = (project: string) =>
+  queryOptions({
+    queryKey: ["project", project, "plan"],
+    queryFn: () => call("GET /api/projects/:project/plan", { params: { project } }),
+  });
+export const sharedQuery = (project: string) =>
+  queryOptions({
+    queryKey: ["project", project, "shared"],
+    queryFn: () => call("GET /api/projects/:project/shared", { params: { project } }),
+  });
+export const countriesQuery = queryOptions({
+  queryKey: ["holidays"],
+  queryFn: () => call("GET /api/holidays"),
+  staleTime: Infinity,
+});

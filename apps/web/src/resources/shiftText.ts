@@ -3,7 +3,8 @@ import { parseTime } from "@chronometra/core";
 export type Shifts = [string, string][];
 
 /** "08:00-12:00, 13:00-17:00"; "closed" where nothing is worked. */
-export const shiftText = (shifts: readonly (readonly [string, string])[]): string => (shifts.length === 0 ? "closed" : shifts.map(([from, to]) => `${from}-${to}`).join(", "));
+export const shiftText = (shifts: readonly (readonly [string, string])[]): string =>
+  shifts.length === 0 ? "closed" : shifts.map(([from, to]) => `${from}-${to}`).join(", ");
 
 const PART = /^(\d{1,2})(?:[:.h]?(\d{2}))?\s*(?:-|–|to)\s*(\d{1,2})(?:[:.h]?(\d{2}))?$/i;
 const CLOSED = /^(closed|none|off|-|–)?$/i;
@@ -23,8 +24,12 @@ export function readShifts(text: string): Shifts | { readonly fault: string } {
     const from = match === null ? "" : time(match[1]!, match[2]);
     const to = match === null ? "" : time(match[3]!, match[4]);
     const [begins, ends] = [parseTime(from), parseTime(to)];
-    if (begins === null || ends === null) return { fault: `“${part}” is no shift; write 08:00-12:00, 13:00-17:00 or closed.` };
-    if (ends <= begins) return { fault: `${from}-${to} does not end after it begins; night shifts go on to 24:00 and begin again at 00:00 the next day.` };
+    if (begins === null || ends === null)
+      return { fault: `“${part}” is no shift; write 08:00-12:00, 13:00-17:00 or closed.` };
+    if (ends <= begins)
+      return {
+        fault: `${from}-${to} does not end after it begins; night shifts go on to 24:00 and begin again at 00:00 the next day.`,
+      };
     if (begins < last) return { fault: `${from}-${to} begins before the shift before it ends.` };
     shifts.push([from, to]);
     last = ends;

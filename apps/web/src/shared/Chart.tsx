@@ -1,5 +1,11 @@
 import { BarChart, LineChart, ScatterChart } from "echarts/charts";
-import { GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent } from "echarts/components";
+import {
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+} from "echarts/components";
 import { init, use as register, type EChartsCoreOption, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { ImageDown } from "lucide-react";
@@ -7,7 +13,17 @@ import { useEffect, useRef, type KeyboardEvent } from "react";
 import { useTheme } from "./theme.ts";
 import { saveFile } from "./saveFile.ts";
 
-register([BarChart, LineChart, ScatterChart, GridComponent, LegendComponent, MarkAreaComponent, MarkLineComponent, TooltipComponent, SVGRenderer]);
+register([
+  BarChart,
+  LineChart,
+  ScatterChart,
+  GridComponent,
+  LegendComponent,
+  MarkAreaComponent,
+  MarkLineComponent,
+  TooltipComponent,
+  SVGRenderer,
+]);
 
 /** What a chart is drawn with: the theme's colours by the name of their variable, and its text. */
 export interface Inks {
@@ -35,7 +51,8 @@ function inks(part: Element = document.documentElement): Inks {
 }
 
 /** How many points a series has, by its place. */
-const lengths = (chart: EChartsType): number[] => ((chart.getOption()["series"] ?? []) as { data?: unknown[] }[]).map(({ data }) => data?.length ?? 0);
+const lengths = (chart: EChartsType): number[] =>
+  ((chart.getOption()["series"] ?? []) as { data?: unknown[] }[]).map(({ data }) => data?.length ?? 0);
 
 /** A chart in the theme's ink. Arrow keys go from point to point and say what is there; it can be saved as a picture. */
 export default function Chart({ name, words, height = "h-60", option, onPoint }: ChartProps) {
@@ -97,12 +114,33 @@ export default function Chart({ name, words, height = "h-60", option, onPoint }:
   };
   const save = (): void => {
     const svg = holder.current?.querySelector("svg");
-    if (svg !== null && svg !== undefined) saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.svg`, new XMLSerializer().serializeToString(svg), "image/svg+xml");
+    if (svg !== null && svg !== undefined)
+      saveFile(
+        `${name.toLowerCase().replace(/\W+/g, "-")}.svg`,
+        new XMLSerializer().serializeToString(svg),
+        "image/svg+xml",
+      );
   };
   return (
     <figure className="relative">
-      <div ref={holder} role="img" aria-label={words} tabIndex={0} onKeyDown={move} className={`w-full ${typeof height === "string" ? height : ""}`} style={typeof height === "number" ? { height } : undefined} />
-      <button type="button" className="btn btn-ghost btn-xs absolute top-0 right-0 print:hidden" title="Save as a picture (SVG)" aria-label={`Save ${name} as a picture`} onClick={save}><ImageDown size={14} aria-hidden="true" /></button>
+      <div
+        ref={holder}
+        role="img"
+        aria-label={words}
+        tabIndex={0}
+        onKeyDown={move}
+        className={`w-full ${typeof height === "string" ? height : ""}`}
+        style={typeof height === "number" ? { height } : undefined}
+      />
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs absolute top-0 right-0 print:hidden"
+        title="Save as a picture (SVG)"
+        aria-label={`Save ${name} as a picture`}
+        onClick={save}
+      >
+        <ImageDown size={14} aria-hidden="true" />
+      </button>
     </figure>
   );
 }

@@ -15,10 +15,16 @@ export function ChartInView(props: ChartProps) {
     if (!wanted) return undefined;
     let drawing: Drawing | null = null;
     const fetched = async (): Promise<Drawing> => (drawing ??= (await import("./Chart.tsx")).default);
-    const draw = (): void => void fetched().then((it) => setChart(() => it), () => setFault(true));
+    const draw = (): void =>
+      void fetched().then(
+        (it) => setChart(() => it),
+        () => setFault(true),
+      );
     // What is further down is fetched when there is nothing else to do, so that it is at hand when the page goes on paper.
     const idle = isHandheld() ? null : requestIdleCallback(() => void fetched().catch(() => undefined));
-    const watching = new IntersectionObserver((entries) => entries.some(({ isIntersecting }) => isIntersecting) && draw());
+    const watching = new IntersectionObserver(
+      (entries) => entries.some(({ isIntersecting }) => isIntersecting) && draw(),
+    );
     watching.observe(room.current!);
     const onPaper = (): void => {
       if (drawing !== null) flushSync(() => setChart(() => drawing));
@@ -33,8 +39,25 @@ export function ChartInView(props: ChartProps) {
   if (Chart !== null) return <Chart {...props} />;
   const { height = "h-60", words } = props;
   return (
-    <p ref={room} role="status" className={`muted text-sm ${typeof height === "string" ? height : ""}`} style={typeof height === "number" ? { height } : undefined}>
-      {fault ? <>The chart could not be fetched. <button type="button" className="underline cursor-pointer" onClick={() => setFault(false)}>Try again</button></> : <><span className="print:hidden">Drawing …</span><span className="hidden print:inline">{words}</span></>}
+    <p
+      ref={room}
+      role="status"
+      className={`muted text-sm ${typeof height === "string" ? height : ""}`}
+      style={typeof height === "number" ? { height } : undefined}
+    >
+      {fault ? (
+        <>
+          The chart could not be fetched.{" "}
+          <button type="button" className="underline cursor-pointer" onClick={() => setFault(false)}>
+            Try again
+          </button>
+        </>
+      ) : (
+        <>
+          <span className="print:hidden">Drawing …</span>
+          <span className="hidden print:inline">{words}</span>
+        </>
+      )}
     </p>
   );
 }

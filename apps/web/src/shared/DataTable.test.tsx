@@ -22,7 +22,14 @@ const LINES: readonly Line[] = [
 ];
 const COLUMNS: readonly Column<Line>[] = [
   { id: "name", head: "Project", value: ({ name }) => name },
-  { id: "spent", head: "Spent", numeric: true, value: ({ spent }) => spent, explains: ({ name }) => `What ${name} has cost`, total: (rows) => rows.reduce((sum, { spent }) => sum + (spent ?? 0), 0) },
+  {
+    id: "spent",
+    head: "Spent",
+    numeric: true,
+    value: ({ spent }) => spent,
+    explains: ({ name }) => `What ${name} has cost`,
+    total: (rows) => rows.reduce((sum, { spent }) => sum + (spent ?? 0), 0),
+  },
 ];
 
 beforeAll(() => {
@@ -38,15 +45,32 @@ beforeEach(() => {
   jest.mocked(toast).mockClear();
 });
 
-const draw = () => render(<DataTable name="Projects" rows={LINES} columns={COLUMNS} rowKey={({ id }) => id} totalName="Together" empty="None." />);
-const names = (): (string | null)[] => within(screen.getByRole("table")).getAllByRole("row").slice(1).map((row) => row.querySelector("td")!.textContent);
+const draw = () =>
+  render(
+    <DataTable
+      name="Projects"
+      rows={LINES}
+      columns={COLUMNS}
+      rowKey={({ id }) => id}
+      totalName="Together"
+      empty="None."
+    />,
+  );
+const names = (): (string | null)[] =>
+  within(screen.getByRole("table"))
+    .getAllByRole("row")
+    .slice(1)
+    .map((row) => row.querySelector("td")!.textContent);
 
 describe("a table", () => {
   it("sorts by its head, what has no value last in either way, and says which way", async () => {
     const user = userEvent.setup();
     draw();
     await user.click(screen.getByRole("button", { name: "Spent" }));
-    expect([names(), screen.getByRole("columnheader", { name: /Spent/ }).getAttribute("aria-sort")]).toEqual([["Anchorage", "Breakwater", "Ferry landing", "Together"], "ascending"]);
+    expect([names(), screen.getByRole("columnheader", { name: /Spent/ }).getAttribute("aria-sort")]).toEqual([
+      ["Anchorage", "Breakwater", "Ferry landing", "Together"],
+      "ascending",
+    ]);
     await user.click(screen.getByRole("button", { name: /Spent/ }));
     expect(names()).toEqual(["Breakwater", "Anchorage", "Ferry landing", "Together"]);
   });
@@ -76,10 +100,18 @@ describe("a table", () => {
 
   it("lets a question mark be typed into a field that stands in a cell", async () => {
     const user = userEvent.setup();
-    const field: Column<Line> = { id: "note", head: "Note", value: () => null, explains: () => "A note", show: ({ name }) => <input aria-label={`Note on ${name}`} /> };
+    const field: Column<Line> = {
+      id: "note",
+      head: "Note",
+      value: () => null,
+      explains: () => "A note",
+      show: ({ name }) => <input aria-label={`Note on ${name}`} />,
+    };
     render(<DataTable name="Notes" rows={LINES} columns={[field]} rowKey={({ id }) => id} empty="None." />);
     await user.type(screen.getByLabelText("Note on Anchorage"), "why?");
-    expect([screen.getByLabelText<HTMLInputElement>("Note on Anchorage").value, jest.mocked(toast).mock.calls]).toEqual(["why?", []]);
+    expect([screen.getByLabelText<HTMLInputElement>("Note on Anchorage").value, jest.mocked(toast).mock.calls]).toEqual(
+      ["why?", []],
+    );
   });
 
   it("leaves out what is put away, and remembers it", async () => {
@@ -96,12 +128,20 @@ describe("a table", () => {
 
 it("what is folded stays so when one comes back, and is there for paper all the same", async () => {
   const user = userEvent.setup();
-  const page = <Foldable name="Curves" place="figures">the curves</Foldable>;
+  const page = (
+    <Foldable name="Curves" place="figures">
+      the curves
+    </Foldable>
+  );
   const { unmount } = render(page);
   const button = () => screen.getByRole("button", { name: "Curves" });
   expect(button().getAttribute("aria-expanded")).toBe("true");
   await user.click(button());
-  expect([button().getAttribute("aria-expanded"), preference("folded.figures"), screen.getByText("the curves").className]).toEqual(["false", "yes", "hidden print:block"]);
+  expect([
+    button().getAttribute("aria-expanded"),
+    preference("folded.figures"),
+    screen.getByText("the curves").className,
+  ]).toEqual(["false", "yes", "hidden print:block"]);
   unmount();
   render(page);
   expect(button().getAttribute("aria-expanded")).toBe("false");

@@ -1,4 +1,17 @@
-import { columnFilteringFeature, columnVisibilityFeature, createColumnHelper, createFilteredRowModel, createSortedRowModel, filterFn_includesString, globalFilteringFeature, rowSortingFeature, sortFn_alphanumeric, sortFn_basic, tableFeatures, useTable } from "@tanstack/react-table";
+import {
+  columnFilteringFeature,
+  columnVisibilityFeature,
+  createColumnHelper,
+  createFilteredRowModel,
+  createSortedRowModel,
+  filterFn_includesString,
+  globalFilteringFeature,
+  rowSortingFeature,
+  sortFn_alphanumeric,
+  sortFn_basic,
+  tableFeatures,
+  useTable,
+} from "@tanstack/react-table";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
 import { toast } from "sonner";
 import { moveCellFocus } from "./cellFocus.ts";
@@ -53,13 +66,32 @@ function useLedger<T>({ name, rows, columns, sort, filter, hidden: wanted, onLoo
     const helper = createColumnHelper<typeof features, Held<T>>();
     return helper.columns(
       columns.map((column) =>
-        helper.accessor(({ row }) => column.value(row) ?? undefined, { id: column.id, header: column.head, sortUndefined: "last", sortFn: column.numeric === true ? "basic" : "alphanumeric", sortDescFirst: false }),
+        helper.accessor(({ row }) => column.value(row) ?? undefined, {
+          id: column.id,
+          header: column.head,
+          sortUndefined: "last",
+          sortFn: column.numeric === true ? "basic" : "alphanumeric",
+          sortDescFirst: false,
+        }),
       ),
     );
   }, [columns]);
-  const [hidden, setHidden] = useState<readonly string[]>(() => wanted ?? keptHidden(name) ?? columns.filter((column) => column.hidden === true).map(({ id }) => id));
-  const [initialState] = useState(() => ({ sorting: sort === undefined ? [] : [sort], globalFilter: filter ?? "", columnVisibility: Object.fromEntries(hidden.map((id) => [id, false])) }));
-  const table = useTable({ features, data, columns: defs, initialState, globalFilterFn: "includesString", getColumnCanGlobalFilter: () => true });
+  const [hidden, setHidden] = useState<readonly string[]>(
+    () => wanted ?? keptHidden(name) ?? columns.filter((column) => column.hidden === true).map(({ id }) => id),
+  );
+  const [initialState] = useState(() => ({
+    sorting: sort === undefined ? [] : [sort],
+    globalFilter: filter ?? "",
+    columnVisibility: Object.fromEntries(hidden.map((id) => [id, false])),
+  }));
+  const table = useTable({
+    features,
+    data,
+    columns: defs,
+    initialState,
+    globalFilterFn: "includesString",
+    getColumnCanGlobalFilter: () => true,
+  });
   const { sorting, globalFilter } = table.state;
   const told = useRef(onLook);
   told.current = onLook;
@@ -83,7 +115,11 @@ type Line<T> = { readonly row: T } | { readonly name: string; readonly depth: nu
 /** Rows under the names of their groups, groups in the order in which they first appear. */
 function grouped<T>(rows: readonly T[], group: Props<T>["group"]): Line<T>[] {
   if (group === undefined) return rows.map((row) => ({ row }));
-  interface Branch { readonly own: T[]; readonly all: T[]; readonly below: Map<string, Branch> }
+  interface Branch {
+    readonly own: T[];
+    readonly all: T[];
+    readonly below: Map<string, Branch>;
+  }
   const branch = (): Branch => ({ own: [], all: [], below: new Map() });
   const top = branch();
   for (const row of rows) {
@@ -123,20 +159,60 @@ export function DataTable<T>(props: Props<T>) {
   if (props.rows.length === 0) return <div className="py-8 muted">{empty}</div>;
   return (
     <div>
-      <TableTools name={name} columns={columns} shown={shown} rows={rows} hidden={hidden} onChoose={choose} filter={String(table.state.globalFilter ?? "")} onFilter={(text) => table.setGlobalFilter(text)}>
+      <TableTools
+        name={name}
+        columns={columns}
+        shown={shown}
+        rows={rows}
+        hidden={hidden}
+        onChoose={choose}
+        filter={String(table.state.globalFilter ?? "")}
+        onFilter={(text) => table.setGlobalFilter(text)}
+      >
         {tools}
       </TableTools>
-      <table ref={body} className="ledger" aria-label={name} onKeyDown={(event) => (event.key === "?" && !isTypedInto(event.target as HTMLElement) ? tellMeaning(event.target as HTMLElement) : moveCellFocus(event))}>
+      <table
+        ref={body}
+        className="ledger"
+        aria-label={name}
+        onKeyDown={(event) =>
+          event.key === "?" && !isTypedInto(event.target as HTMLElement)
+            ? tellMeaning(event.target as HTMLElement)
+            : moveCellFocus(event)
+        }
+      >
         <thead>
           <tr>
             {shown.map((column) => {
-              if (column.tool === true) return <th key={column.id} scope="col"><span className="sr-only">{column.head}</span></th>;
+              if (column.tool === true)
+                return (
+                  <th key={column.id} scope="col">
+                    <span className="sr-only">{column.head}</span>
+                  </th>
+                );
               const direction = sorted?.id === column.id ? (sorted.desc ? "descending" : "ascending") : "none";
               return (
-                <th key={column.id} scope="col" aria-sort={direction} className={column.numeric === true ? "num" : ""} title={column.hint}>
-                  <button type="button" className="relative cursor-pointer font-semibold" onClick={() => table.getColumn(column.id)?.toggleSorting(undefined, false)}>
+                <th
+                  key={column.id}
+                  scope="col"
+                  aria-sort={direction}
+                  className={column.numeric === true ? "num" : ""}
+                  title={column.hint}
+                >
+                  <button
+                    type="button"
+                    className="relative cursor-pointer font-semibold"
+                    onClick={() => table.getColumn(column.id)?.toggleSorting(undefined, false)}
+                  >
                     {column.head}
-                    {direction !== "none" && <span aria-hidden="true" className={`absolute top-0 ${column.numeric === true ? "right-full pr-0.5" : "left-full pl-0.5"}`}>{direction === "ascending" ? "↑" : "↓"}</span>}
+                    {direction !== "none" && (
+                      <span
+                        aria-hidden="true"
+                        className={`absolute top-0 ${column.numeric === true ? "right-full pr-0.5" : "left-full pl-0.5"}`}
+                      >
+                        {direction === "ascending" ? "↑" : "↓"}
+                      </span>
+                    )}
                   </button>
                 </th>
               );
@@ -144,10 +220,18 @@ export function DataTable<T>(props: Props<T>) {
           </tr>
         </thead>
         <tbody>
-          {lines.map((line, i) => ("row" in line ? <Row key={rowKey(line.row)} row={line.row} columns={shown} rowClass={rowClass} /> : <GroupHead key={`group ${i}`} {...line} columns={shown} />))}
+          {lines.map((line, i) =>
+            "row" in line ? (
+              <Row key={rowKey(line.row)} row={line.row} columns={shown} rowClass={rowClass} />
+            ) : (
+              <GroupHead key={`group ${i}`} {...line} columns={shown} />
+            ),
+          )}
           {rows.length === 0 && (
             <tr>
-              <td colSpan={shown.length} className="py-4 muted">Nothing matches the filter.</td>
+              <td colSpan={shown.length} className="py-4 muted">
+                Nothing matches the filter.
+              </td>
             </tr>
           )}
         </tbody>
@@ -155,7 +239,9 @@ export function DataTable<T>(props: Props<T>) {
           <tfoot>
             <tr className="total">
               {shown.map((column, i) => (
-                <td key={column.id} className={column.numeric === true ? "num" : ""}>{i === firstSaying ? totalName : column.total?.(rows)}</td>
+                <td key={column.id} className={column.numeric === true ? "num" : ""}>
+                  {i === firstSaying ? totalName : column.total?.(rows)}
+                </td>
               ))}
             </tr>
           </tfoot>
@@ -173,11 +259,27 @@ function tellMeaning(target: HTMLElement): void {
   if (title !== "") toast(title);
 }
 
-function GroupHead<T>({ name, depth, rows, columns }: { name: string; depth: number; rows: readonly T[]; columns: readonly Column<T>[] }) {
+function GroupHead<T>({
+  name,
+  depth,
+  rows,
+  columns,
+}: {
+  name: string;
+  depth: number;
+  rows: readonly T[];
+  columns: readonly Column<T>[];
+}) {
   return (
     <tr className="group">
       {columns.map((column, i) => (
-        <td key={column.id} className={column.numeric === true ? "num" : "whitespace-nowrap"} style={i === 0 && depth > 0 ? { paddingLeft: `${depth + 0.5}rem` } : undefined}>{i === 0 ? name : column.total?.(rows)}</td>
+        <td
+          key={column.id}
+          className={column.numeric === true ? "num" : "whitespace-nowrap"}
+          style={i === 0 && depth > 0 ? { paddingLeft: `${depth + 0.5}rem` } : undefined}
+        >
+          {i === 0 ? name : column.total?.(rows)}
+        </td>
       ))}
     </tr>
   );
@@ -185,13 +287,29 @@ function GroupHead<T>({ name, depth, rows, columns }: { name: string; depth: num
 
 const LONG = 36;
 /** A text that may be cut is whole in its tip. */
-const tipOf = (value: unknown): string | undefined => (typeof value === "string" && value.length > LONG ? value : undefined);
+const tipOf = (value: unknown): string | undefined =>
+  typeof value === "string" && value.length > LONG ? value : undefined;
 
-function Row<T>({ row, columns, rowClass }: { row: T; columns: readonly Column<T>[]; rowClass: ((row: T) => string) | undefined }) {
+function Row<T>({
+  row,
+  columns,
+  rowClass,
+}: {
+  row: T;
+  columns: readonly Column<T>[];
+  rowClass: ((row: T) => string) | undefined;
+}) {
   return (
     <tr className={rowClass?.(row)}>
       {columns.map((column) => (
-        <td key={column.id} tabIndex={-1} title={column.explains?.(row) ?? (column.wraps === true ? undefined : tipOf(column.value(row)))} className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}>{column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}</td>
+        <td
+          key={column.id}
+          tabIndex={-1}
+          title={column.explains?.(row) ?? (column.wraps === true ? undefined : tipOf(column.value(row)))}
+          className={column.numeric === true ? "num" : column.wraps === true ? "" : "whitespace-nowrap"}
+        >
+          {column.show === undefined ? (column.value(row) ?? "–") : column.show(row)}
+        </td>
       ))}
     </tr>
   );

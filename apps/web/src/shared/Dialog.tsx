@@ -22,10 +22,20 @@ export function Dialog({ title, onClose, children }: Props) {
     };
   }, []);
   return (
-    <dialog ref={dialog} aria-label={title} onClose={onClose} className="m-auto w-[min(34rem,94vw)] border rule bg-base-100 p-0 text-base-content backdrop:bg-black/40">
-      <div className="flex items-center justify-between px-5 py-2.5" style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}>
+    <dialog
+      ref={dialog}
+      aria-label={title}
+      onClose={onClose}
+      className="m-auto w-[min(34rem,94vw)] border rule bg-base-100 p-0 text-base-content backdrop:bg-black/40"
+    >
+      <div
+        className="flex items-center justify-between px-5 py-2.5"
+        style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}
+      >
         <h2 className="text-base">{title}</h2>
-        <button type="button" className="p-1 cursor-pointer" aria-label="Close" onClick={() => dialog.current?.close()}><X size={16} aria-hidden="true" /></button>
+        <button type="button" className="p-1 cursor-pointer" aria-label="Close" onClick={() => dialog.current?.close()}>
+          <X size={16} aria-hidden="true" />
+        </button>
       </div>
       <div className="px-5 py-4">{children}</div>
     </dialog>

@@ -16,18 +16,32 @@ export function Failure({ error, onAgain }: Props) {
       {problems.length > 1 && (
         <ul className="mt-1 list-disc pl-5">
           {problems.slice(0, 12).map((problem, i) => (
-            <li key={i}>{problem.said ?? `${[problem.table, problem.row, problem.field].filter(Boolean).join(" · ")}: ${problem.message}`}</li>
+            <li key={i}>
+              {problem.said ??
+                `${[problem.table, problem.row, problem.field].filter(Boolean).join(" · ")}: ${problem.message}`}
+            </li>
           ))}
         </ul>
       )}
-      {error instanceof CallFailed && error.status === 404 && <p className="mt-1"><a className="underline" href="/">Go to the first page</a></p>}
-      {onAgain !== undefined && <button type="button" className="btn btn-sm mt-2" onClick={onAgain}>Try again</button>}
+      {error instanceof CallFailed && error.status === 404 && (
+        <p className="mt-1">
+          <a className="underline" href="/">
+            Go to the first page
+          </a>
+        </p>
+      )}
+      {onAgain !== undefined && (
+        <button type="button" className="btn btn-sm mt-2" onClick={onAgain}>
+          Try again
+        </button>
+      )}
     </div>
   );
 }
 
 /** Whether the same call may go through another time: not where it is not allowed, or nothing is there. */
-const mayHelp = (error: unknown): boolean => !(error instanceof CallFailed) || (error.status !== 403 && error.status !== 404);
+const mayHelp = (error: unknown): boolean =>
+  !(error instanceof CallFailed) || (error.status !== 403 && error.status !== 404);
 
 interface LoadedProps<T> {
   readonly query: { readonly data: T | undefined; readonly error: unknown; readonly refetch: () => unknown };
@@ -45,5 +59,9 @@ export function Loaded<T>({ query, children }: LoadedProps<T>) {
         <Failure error={query.error} {...(mayHelp(query.error) ? { onAgain: () => void query.refetch() } : {})} />
       </div>
     );
-  return <p className="page muted" role="status">Loading …</p>;
+  return (
+    <p className="page muted" role="status">
+      Loading …
+    </p>
+  );
 }

@@ -21,11 +21,20 @@ export function Foldable({ name, place, children }: Props) {
   };
   return (
     <section aria-label={name} className="pt-1">
-      <button type="button" className="muted flex cursor-pointer items-center gap-0.5 text-xs print:hidden" aria-expanded={!folded} aria-controls={part} title={folded ? `Show: ${name}` : `Fold: ${name}`} onClick={turn}>
+      <button
+        type="button"
+        className="muted flex cursor-pointer items-center gap-0.5 text-xs print:hidden"
+        aria-expanded={!folded}
+        aria-controls={part}
+        title={folded ? `Show: ${name}` : `Fold: ${name}`}
+        onClick={turn}
+      >
         {folded ? <ChevronRight size={13} aria-hidden="true" /> : <ChevronDown size={13} aria-hidden="true" />}
         {name}
       </button>
-      <div id={part} className={folded ? "hidden print:block" : ""}>{children}</div>
+      <div id={part} className={folded ? "hidden print:block" : ""}>
+        {children}
+      </div>
     </section>
   );
 }

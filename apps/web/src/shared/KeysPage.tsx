@@ -33,7 +33,9 @@ const KEYS: readonly { readonly place: string; readonly keys: readonly (readonly
   {
     place: "In every table",
     keys: [
-      ["?", "what the figure means, and how it was computed"],["Arrows", "go from cell to cell, to the link or field in it"]],
+      ["?", "what the figure means, and how it was computed"],
+      ["Arrows", "go from cell to cell, to the link or field in it"],
+    ],
   },
 ];
 

@@ -19,8 +19,23 @@ export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
   };
   return (
     <>
-      <input className={`input input-sm ${width}`} aria-label={label} placeholder={label} list={list} value={text} aria-invalid={text !== "" && chosenBy(text) === null} onChange={(event) => { setText(event.target.value); onChoose(chosenBy(event.target.value)); }} />
-      <datalist id={list}>{things.map(({ id }) => <option key={id} value={names.of(id)} />)}</datalist>
+      <input
+        className={`input input-sm ${width}`}
+        aria-label={label}
+        placeholder={label}
+        list={list}
+        value={text}
+        aria-invalid={text !== "" && chosenBy(text) === null}
+        onChange={(event) => {
+          setText(event.target.value);
+          onChoose(chosenBy(event.target.value));
+        }}
+      />
+      <datalist id={list}>
+        {things.map(({ id }) => (
+          <option key={id} value={names.of(id)} />
+        ))}
+      </datalist>
     </>
   );
 }

@@ -41,7 +41,14 @@ function Places({ me }: { me: Me }) {
   return (
     <nav aria-label="Places" className="flex gap-5 overflow-x-auto bg-base-200 px-5">
       {PLACES.filter((place) => place.open(me)).map(({ to, name, also }) => (
-        <NavLink key={to} to={to} end={to === "/"} className={({ isActive }) => `border-b-2 py-1 whitespace-nowrap ${isActive || also?.some((each) => pathname.startsWith(each)) === true ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`}>
+        <NavLink
+          key={to}
+          to={to}
+          end={to === "/"}
+          className={({ isActive }) =>
+            `border-b-2 py-1 whitespace-nowrap ${isActive || also?.some((each) => pathname.startsWith(each)) === true ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`
+          }
+        >
           {name}
         </NavLink>
       ))}
@@ -67,7 +74,9 @@ const PAGES: Readonly<Record<string, string>> = {
 /** What a page is called; `null` of a project's pages, which say so themselves. */
 export function titleOf(pathname: string): string | null {
   if (pathname.startsWith("/projects/")) return null;
-  const named = PAGES[pathname] ?? PLACES.find(({ to }) => (to === "/" ? pathname === "/" : pathname === to || pathname.startsWith(`${to}/`)))?.name;
+  const named =
+    PAGES[pathname] ??
+    PLACES.find(({ to }) => (to === "/" ? pathname === "/" : pathname === to || pathname.startsWith(`${to}/`)))?.name;
   return named ?? "";
 }
 
@@ -91,12 +100,16 @@ function Pages({ me }: { me: Me }) {
   useFocusOnPage(busy);
   return (
     <div className="flex h-full flex-col">
-      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">Go to the content</a>
+      <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
+        Go to the content
+      </a>
       <PeriodBar me={me} />
       <PaperHead />
       <Places me={me} />
       <Unsent account={me.id} />
-      <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto"><Outlet /></main>
+      <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto">
+        <Outlet />
+      </main>
       <MessageRoom />
     </div>
   );
@@ -112,15 +125,32 @@ export function Shell() {
   useMenus();
   const shown = session.data?.me ?? session.data?.ended ?? null;
   useTitle(shown === null ? "" : titleOf(pathname));
-  if (session.error !== null && session.data === undefined) return <div className="page"><Failure error={session.error} onAgain={() => void session.refetch()} /></div>;
+  if (session.error !== null && session.data === undefined)
+    return (
+      <div className="page">
+        <Failure error={session.error} onAgain={() => void session.refetch()} />
+      </div>
+    );
   if (session.data === undefined) return <FirstBar />;
-  if (shown === null) return <Suspense><SignIn /></Suspense>;
-  if (pathname === "/" && !mayLook(shown)) return <Navigate to={shown.person === null ? "/settings" : "/desk"} replace />;
+  if (shown === null)
+    return (
+      <Suspense>
+        <SignIn />
+      </Suspense>
+    );
+  if (pathname === "/" && !mayLook(shown))
+    return <Navigate to={shown.person === null ? "/settings" : "/desk"} replace />;
   const { ended } = session.data;
   return (
     <Shown value={shown}>
-      <div key={shown.id} className={`h-full ${ended === null ? "" : "invisible"}`}><Pages me={shown} /></div>
-      {ended !== null && <Suspense><SignInAgain me={ended} /></Suspense>}
+      <div key={shown.id} className={`h-full ${ended === null ? "" : "invisible"}`}>
+        <Pages me={shown} />
+      </div>
+      {ended !== null && (
+        <Suspense>
+          <SignInAgain me={ended} />
+        </Suspense>
+      )}
     </Shown>
   );
 }

@@ -31,10 +31,25 @@ export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, fi
   };
   return (
     <div className="flex flex-wrap items-center gap-2 pb-1">
-      <input type="search" className="input input-sm w-44" placeholder="Filter" aria-label={`Filter ${name}`} value={filter} onChange={(event) => onFilter(event.target.value)} />
+      <input
+        type="search"
+        className="input input-sm w-44"
+        placeholder="Filter"
+        aria-label={`Filter ${name}`}
+        value={filter}
+        onChange={(event) => onFilter(event.target.value)}
+      />
       <ColumnChoice columns={columns.filter(({ tool }) => tool !== true)} hidden={hidden} onChoose={onChoose} />
-      <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}><Copy size={14} aria-hidden="true" /> Copy</button>
-      <button type="button" className="btn btn-ghost btn-sm" onClick={() => saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${tableText(shown, rows, ",")}`, "text/csv")}>
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}>
+        <Copy size={14} aria-hidden="true" /> Copy
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        onClick={() =>
+          saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${tableText(shown, rows, ",")}`, "text/csv")
+        }
+      >
         <FileDown size={14} aria-hidden="true" /> Export
       </button>
       <div className="ml-auto flex flex-wrap items-center gap-2">{children}</div>

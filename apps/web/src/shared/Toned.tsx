@@ -14,7 +14,11 @@ interface Props {
 export function Toned({ tone, marked = false, children }: Props) {
   return (
     <span className={tone === "plain" ? "" : tone}>
-      {marked && tone !== "plain" && <span aria-label={tone === "adverse" ? "adverse" : tone === "favourable" ? "favourable" : "undecided"}>{GLYPHS[tone]} </span>}
+      {marked && tone !== "plain" && (
+        <span aria-label={tone === "adverse" ? "adverse" : tone === "favourable" ? "favourable" : "undecided"}>
+          {GLYPHS[tone]}{" "}
+        </span>
+      )}
       {children}
     </span>
   );

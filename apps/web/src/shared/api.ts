@@ -1,4 +1,11 @@
-import { PROGRESS_TYPE, type BodyOf, type EndpointKey, type ErrorBody, type ResponseOf, type SessionView } from "@chronometra/contract";
+import {
+  PROGRESS_TYPE,
+  type BodyOf,
+  type EndpointKey,
+  type ErrorBody,
+  type ResponseOf,
+  type SessionView,
+} from "@chronometra/contract";
 
 /** A call that failed: what the server said, in its own words. */
 export class CallFailed extends Error {
@@ -36,13 +43,18 @@ interface Options<K extends EndpointKey> {
 export const addressOf = (key: EndpointKey, params: Record<string, string> = {}): string =>
   key.replace(/^\w+ /, "").replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(params[name] ?? ""));
 
-function bodyOf<K extends EndpointKey>({ body, files }: Options<K>): { body?: BodyInit; headers: Record<string, string> } {
+function bodyOf<K extends EndpointKey>({
+  body,
+  files,
+}: Options<K>): { body?: BodyInit; headers: Record<string, string> } {
   if (files !== undefined) {
     const form = new FormData();
     for (const file of files) form.append("file", file);
     return { body: form, headers: {} };
   }
-  return body === undefined ? { headers: {} } : { body: JSON.stringify(body), headers: { "content-type": "application/json" } };
+  return body === undefined
+    ? { headers: {} }
+    : { body: JSON.stringify(body), headers: { "content-type": "application/json" } };
 }
 
 async function failureOf(response: Response): Promise<CallFailed> {
@@ -50,24 +62,36 @@ async function failureOf(response: Response): Promise<CallFailed> {
   try {
     return new CallFailed(response.status, JSON.parse(text) as ErrorBody);
   } catch {
-    return new CallFailed(response.status, { code: "internal", message: `The server answered ${response.status}. Nothing was stored; try again.` });
+    return new CallFailed(response.status, {
+      code: "internal",
+      message: `The server answered ${response.status}. Nothing was stored; try again.`,
+    });
   }
 }
 
 async function send<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
   const { body, headers } = bodyOf(options);
   try {
-    const narrowed = new URLSearchParams(Object.entries(options.query ?? {}).filter(([, value]) => value !== "")).toString();
+    const narrowed = new URLSearchParams(
+      Object.entries(options.query ?? {}).filter(([, value]) => value !== ""),
+    ).toString();
     return await fetch(`${addressOf(key, options.params)}${narrowed === "" ? "" : `?${narrowed}`}`, {
       method: key.slice(0, key.indexOf(" ")),
-      headers: { ...headers, "x-chronometra-token": token, ...(options.accept === undefined ? {} : { accept: options.accept }) },
+      headers: {
+        ...headers,
+        "x-chronometra-token": token,
+        ...(options.accept === undefined ? {} : { accept: options.accept }),
+      },
       ...(body === undefined ? {} : { body }),
       ...(options.signal === undefined ? {} : { signal: options.signal }),
       ...(options.outlivesPage === true ? { keepalive: true } : {}),
     });
   } catch (error) {
     if (options.signal?.aborted === true) throw error;
-    throw new CallFailed(0, { code: "internal", message: "The server cannot be reached. Nothing was stored; check the connection and try again." });
+    throw new CallFailed(0, {
+      code: "internal",
+      message: "The server cannot be reached. Nothing was stored; check the connection and try again.",
+    });
   }
 }
 
@@ -78,7 +102,8 @@ const BUSY_MILLISECONDS = 700;
 async function sendUnlessBusy<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
   for (let tries = 1; ; tries++) {
     const response = await send(key, options);
-    if (response.status !== 503 || tries === BUSY_TRIES || (await failureOf(response.clone())).body.code !== "busy") return response;
+    if (response.status !== 503 || tries === BUSY_TRIES || (await failureOf(response.clone())).body.code !== "busy")
+      return response;
     await new Promise((resolve) => setTimeout(resolve, BUSY_MILLISECONDS * tries * (0.5 + Math.random())));
   }
 }
@@ -99,12 +124,20 @@ async function answerTo<K extends EndpointKey>(key: K, options: Options<K>): Pro
  * Makes one call of the HTTP interface.
  * @throws {CallFailed} with the server's words, or that it cannot be reached
  */
-export const call = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<ResponseOf<K>> => (await (await answerTo(key, options)).json()) as ResponseOf<K>;
+export const call = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<ResponseOf<K>> =>
+  (await (await answerTo(key, options)).json()) as ResponseOf<K>;
 
-type Line<T> = { readonly share: number } | { readonly result: T } | { readonly failure: { readonly status: number; readonly body: ErrorBody } };
+type Line<T> =
+  | { readonly share: number }
+  | { readonly result: T }
+  | { readonly failure: { readonly status: number; readonly body: ErrorBody } };
 
 /** As `call`, for what takes a while: told the share that is done, 0 to 1, as it goes on. */
-export async function callWithProgress<K extends EndpointKey>(key: K, options: Options<K>, onShare: (share: number) => void): Promise<ResponseOf<K>> {
+export async function callWithProgress<K extends EndpointKey>(
+  key: K,
+  options: Options<K>,
+  onShare: (share: number) => void,
+): Promise<ResponseOf<K>> {
   const response = await answerTo(key, { ...options, accept: PROGRESS_TYPE });
   const reader = response.body!.pipeThrough(new TextDecoderStream()).getReader();
   let rest = "";
@@ -122,4 +155,5 @@ export async function callWithProgress<K extends EndpointKey>(key: K, options: O
 }
 
 /** As `call`, for what comes as a file. */
-export const callForBytes = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<Uint8Array> => new Uint8Array(await (await answerTo(key, options)).arrayBuffer());
+export const callForBytes = async <K extends EndpointKey>(key: K, options: Options<K> = {}): Promise<Uint8Array> =>
+  new Uint8Array(await (await answerTo(key, options)).arrayBuffer());

@@ -1,8 +1,14 @@
 import type { KeyboardEvent } from "react";
 
-const STEPS: Record<string, readonly [rows: number, cells: number]> = { ArrowDown: [1, 0], ArrowUp: [-1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+const STEPS: Record<string, readonly [rows: number, cells: number]> = {
+  ArrowDown: [1, 0],
+  ArrowUp: [-1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 
-const targetIn = (cell: HTMLElement): HTMLElement => cell.querySelector<HTMLElement>("a, button, input, select") ?? cell;
+const targetIn = (cell: HTMLElement): HTMLElement =>
+  cell.querySelector<HTMLElement>("a, button, input, select") ?? cell;
 
 /** Arrow keys go from cell to cell of a table: to the link or field in it, else to the cell itself. */
 export function moveCellFocus(event: KeyboardEvent<HTMLTableElement>): void {

@@ -20,16 +20,36 @@ const COLUMNS: readonly Column<Row>[] = [
   { id: "state", head: "State", value: ({ state }) => ["late", "kept"].indexOf(state), says: ({ state }) => state },
   { id: "drop", head: "Drop it", value: () => null, tool: true },
 ];
-const row = (rest: Partial<Row>): Row => ({ name: "A", minor: 8_714_400, currency: "EUR", minorDigits: 2, minutes: 1128, share: 0.188, state: "late", ...rest });
+const row = (rest: Partial<Row>): Row => ({
+  name: "A",
+  minor: 8_714_400,
+  currency: "EUR",
+  minorDigits: 2,
+  minutes: 1128,
+  share: 0.188,
+  state: "late",
+  ...rest,
+});
 
 describe("a table in a file", () => {
   it("has whole units with their currency, hours, percent, and words where the screen has words", () => {
-    expect(fileTable(COLUMNS, [row({})])).toEqual({ heads: ["Name", "Cost", "Work (h)", "Done (%)", "State", "Currency"], data: [["A", 87_144, 18.8, 18.8, "late", "EUR"]] });
+    expect(fileTable(COLUMNS, [row({})])).toEqual({
+      heads: ["Name", "Cost", "Work (h)", "Done (%)", "State", "Currency"],
+      data: [["A", 87_144, 18.8, 18.8, "late", "EUR"]],
+    });
   });
 
   it("takes the digits of each row's own currency: none, two, three", () => {
-    const { data } = fileTable(COLUMNS, [row({ minor: 5_280_624, currency: "JPY", minorDigits: 0 }), row({ minor: 1_125, currency: "KWD", minorDigits: 3 }), row({ minor: null })]);
-    expect(data.map(([, cost, , , , currency]) => [cost, currency])).toEqual([[5_280_624, "JPY"], [1.125, "KWD"], [null, "EUR"]]);
+    const { data } = fileTable(COLUMNS, [
+      row({ minor: 5_280_624, currency: "JPY", minorDigits: 0 }),
+      row({ minor: 1_125, currency: "KWD", minorDigits: 3 }),
+      row({ minor: null }),
+    ]);
+    expect(data.map(([, cost, , , , currency]) => [cost, currency])).toEqual([
+      [5_280_624, "JPY"],
+      [1.125, "KWD"],
+      [null, "EUR"],
+    ]);
   });
 
   it("shows no rests of how a computer counts", () => {
@@ -41,6 +61,9 @@ describe("a table in a file", () => {
   });
 
   it("is read back by another reader, and nothing typed is run", () => {
-    expect(parse(tableText(COLUMNS, [row({ name: '=1+1;"x"\ty' })], "\t"), { delimiter: "\t" })).toEqual([["Name", "Cost", "Work (h)", "Done (%)", "State", "Currency"], ['\'=1+1;"x"\ty', "87144", "18.8", "18.8", "late", "EUR"]]);
+    expect(parse(tableText(COLUMNS, [row({ name: '=1+1;"x"\ty' })], "\t"), { delimiter: "\t" })).toEqual([
+      ["Name", "Cost", "Work (h)", "Done (%)", "State", "Currency"],
+      ['\'=1+1;"x"\ty', "87144", "18.8", "18.8", "late", "EUR"],
+    ]);
   });
 });

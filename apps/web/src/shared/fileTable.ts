@@ -13,7 +13,14 @@ function cellOf<T>(column: Column<T>, row: T): Cell {
   if (column.says !== undefined) return column.says(row);
   const value = column.value(row);
   if (typeof value !== "number") return value;
-  const scaled = column.money !== undefined ? value / 10 ** column.money(row).minorDigits : column.is === "minutes" ? value / 60 : column.is === "share" ? value * 100 : value;
+  const scaled =
+    column.money !== undefined
+      ? value / 10 ** column.money(row).minorDigits
+      : column.is === "minutes"
+        ? value / 60
+        : column.is === "share"
+          ? value * 100
+          : value;
   return Number(scaled.toPrecision(DIGITS));
 }
 
@@ -27,7 +34,10 @@ export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): { h
   const heads = columns.map(({ head, is }) => (is === undefined ? head : `${head} (${UNITS[is]})`));
   return {
     heads: [...heads, ...(money === undefined ? [] : ["Currency"])],
-    data: rows.map((row) => [...columns.map((column) => cellOf(column, row)), ...(money === undefined ? [] : [money(row).currency])]),
+    data: rows.map((row) => [
+      ...columns.map((column) => cellOf(column, row)),
+      ...(money === undefined ? [] : [money(row).currency]),
+    ]),
   };
 }
 

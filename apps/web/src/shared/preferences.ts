@@ -21,10 +21,15 @@ export function keepPreference(name: string, value: string): void {
   if (former !== undefined) clearTimeout(former.timer);
   const send = (leaving: boolean): void => {
     waiting.delete(name);
-    void call("PUT /api/preferences/:name", { params: { name }, body: { value }, outlivesPage: leaving }).catch(() => toast.error("How you like this page could not be kept; it holds until you leave."));
+    void call("PUT /api/preferences/:name", { params: { name }, body: { value }, outlivesPage: leaving }).catch(() =>
+      toast.error("How you like this page could not be kept; it holds until you leave."),
+    );
   };
   waiting.set(name, { timer: setTimeout(send, WAIT_MILLISECONDS, false), send });
 }
 
 // Whoever closes the page within that moment has chosen all the same.
-if (typeof window !== "undefined") window.addEventListener("pagehide", () => [...waiting.values()].forEach(({ timer, send }) => (clearTimeout(timer), send(true))));
+if (typeof window !== "undefined")
+  window.addEventListener("pagehide", () =>
+    [...waiting.values()].forEach(({ timer, send }) => (clearTimeout(timer), send(true))),
+  );

@@ -5,10 +5,22 @@ import { call } from "./api.ts";
 const LONG_ENOUGH = 12_000;
 
 /** Says what was done to projects, and offers to take it back; `afterwards` says what taking it back does not. */
-export function undoToast(client: QueryClient, { revisions, words, afterwards = "" }: { readonly revisions: readonly { readonly project: string; readonly revision: number }[]; readonly words: string; readonly afterwards?: string }): void {
+export function undoToast(
+  client: QueryClient,
+  {
+    revisions,
+    words,
+    afterwards = "",
+  }: {
+    readonly revisions: readonly { readonly project: string; readonly revision: number }[];
+    readonly words: string;
+    readonly afterwards?: string;
+  },
+): void {
   const undo = async (): Promise<void> => {
     try {
-      for (const { project, revision } of revisions) await call("POST /api/projects/:project/undo", { params: { project }, body: { revision } });
+      for (const { project, revision } of revisions)
+        await call("POST /api/projects/:project/undo", { params: { project }, body: { revision } });
       toast(`It is as it was before.${afterwards === "" ? "" : ` ${afterwards}`}`);
     } catch (error) {
       toast.error(error instanceof Error ? error.message : String(error));

@@ -1,6 +1,16 @@
 import { dateWords, dayWords, moneyWords as money, MONTHS, ratioWords } from "@chronometra/core";
 
-export { countWords, dateWords, dayWords, moneyWords as money, numberWords, percentWords, ratioWords, readDate, shortDateWords } from "@chronometra/core";
+export {
+  countWords,
+  dateWords,
+  dayWords,
+  moneyWords as money,
+  numberWords,
+  percentWords,
+  ratioWords,
+  readDate,
+  shortDateWords,
+} from "@chronometra/core";
 
 /** What to do where a text is no date. */
 export const NOT_A_DATE = "Write a date as 24 Nov 2026.";
@@ -44,13 +54,23 @@ export const driftTone = (days: number | null): Tone => {
 };
 
 /** Working days that a date has moved, as "12 d later", "3 d earlier"; `still` where nothing worked lies between. */
-export const movedWords = (days: number | null, still = "no worked time apart"): string => driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", still);
+export const movedWords = (days: number | null, still = "no worked time apart"): string =>
+  driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", still);
 
 /** What a movement is measured from: "Since period 9" where it is one period for all. */
-export const sinceWords = (periods: readonly number[]): string => (new Set(periods).size === 1 ? `Since period ${periods[0]}` : "Since last period");
+export const sinceWords = (periods: readonly number[]): string =>
+  new Set(periods).size === 1 ? `Since period ${periods[0]}` : "Since last period";
 
 /** Two dates as "24 Nov 2026 → 2 Dec 2026", with the times of day where it is the same date. */
-export const fromToWords = ({ from, to, clock }: { readonly from: string | null; readonly to: string | null; readonly clock: { readonly from: string; readonly to: string } | null }): string =>
+export const fromToWords = ({
+  from,
+  to,
+  clock,
+}: {
+  readonly from: string | null;
+  readonly to: string | null;
+  readonly clock: { readonly from: string; readonly to: string } | null;
+}): string =>
   clock === null ? `${dateWords(from)} → ${dateWords(to)}` : `${dateWords(from)}, ${clock.from} → ${clock.to}`;
 
 /** Days of margin as "5 d in hand", "3 d short". */
@@ -60,7 +80,8 @@ export function marginWords(days: number): string {
 }
 
 /** How a promise stands, with its margin where it has one. */
-export const standingWords = (state: DeadlineState, marginDays: number | null): string => (marginDays === null ? DEADLINE_WORDS[state] : `${DEADLINE_WORDS[state]}, ${marginWords(marginDays)}`);
+export const standingWords = (state: DeadlineState, marginDays: number | null): string =>
+  marginDays === null ? DEADLINE_WORDS[state] : `${DEADLINE_WORDS[state]}, ${marginWords(marginDays)}`;
 
 /** Which way a variance goes, "over"; "even" where nothing of it would be shown. */
 export const sideWords = (minor: number | null, digits: number, adverse: string, favourable: string): string =>
@@ -73,21 +94,48 @@ export function varianceWords(minor: number | null, digits: number, adverse: str
   return side === "even" ? side : `${money(Math.abs(minor), digits)} ${side}`;
 }
 
-export const varianceTone = (value: number | null): Tone => (value === null || value === 0 ? "plain" : value < 0 ? "adverse" : "favourable");
+export const varianceTone = (value: number | null): Tone =>
+  value === null || value === 0 ? "plain" : value < 0 ? "adverse" : "favourable";
 
 /** Tone of an index where 1 is on plan and below is adverse, as far as its digits tell. */
-export const indexTone = (value: number | null): Tone => (value === null || ratioWords(value) === "1.00" ? "plain" : value < 1 ? "adverse" : "favourable");
+export const indexTone = (value: number | null): Tone =>
+  value === null || ratioWords(value) === "1.00" ? "plain" : value < 1 ? "adverse" : "favourable";
 
 /** Deadline states in words. */
-export const DEADLINE_WORDS = { metOnTime: "kept", metLate: "kept late", dropped: "dropped", breached: "broken", willBreach: "will break", tight: "tight", safe: "safe" } as const;
+export const DEADLINE_WORDS = {
+  metOnTime: "kept",
+  metLate: "kept late",
+  dropped: "dropped",
+  breached: "broken",
+  willBreach: "will break",
+  tight: "tight",
+  safe: "safe",
+} as const;
 export type DeadlineState = keyof typeof DEADLINE_WORDS;
-export const DEADLINE_TONES: Record<DeadlineState, Tone> = { metOnTime: "favourable", metLate: "adverse", dropped: "undecided", breached: "adverse", willBreach: "adverse", tight: "undecided", safe: "plain" };
+export const DEADLINE_TONES: Record<DeadlineState, Tone> = {
+  metOnTime: "favourable",
+  metLate: "adverse",
+  dropped: "undecided",
+  breached: "adverse",
+  willBreach: "adverse",
+  tight: "undecided",
+  safe: "plain",
+};
 
 /** Whether nothing can change any more about how a promise was kept. */
-export const isSettled = (state: DeadlineState): boolean => state === "metOnTime" || state === "metLate" || state === "dropped";
+export const isSettled = (state: DeadlineState): boolean =>
+  state === "metOnTime" || state === "metLate" || state === "dropped";
 
 /** From the worst to the best. */
-export const DEADLINE_ORDER: readonly DeadlineState[] = ["breached", "willBreach", "metLate", "tight", "safe", "dropped", "metOnTime"];
+export const DEADLINE_ORDER: readonly DeadlineState[] = [
+  "breached",
+  "willBreach",
+  "metLate",
+  "tight",
+  "safe",
+  "dropped",
+  "metOnTime",
+];
 
 /** "2 d 6 h" from one instant to another, "1 d 3 h over" where it has passed. */
 export function timeLeftWords(until: Date, now: Date): string {

@@ -11,13 +11,25 @@ const mailQuery = queryOptions({ queryKey: ["mail"], queryFn: () => call("GET /a
 /** What became of a message on its way out; nothing where it only lies here. */
 function Fate({ mail: { id, state, tries, why } }: { mail: Mail }) {
   const client = useQueryClient();
-  const again = useMutation({ mutationFn: () => call("POST /api/mail/:mail/again", { params: { mail: id } }), onSettled: () => client.invalidateQueries({ queryKey: mailQuery.queryKey }) });
+  const again = useMutation({
+    mutationFn: () => call("POST /api/mail/:mail/again", { params: { mail: id } }),
+    onSettled: () => client.invalidateQueries({ queryKey: mailQuery.queryKey }),
+  });
   if (state === "kept") return null;
   if (state === "sent") return <p className="favourable text-sm">✓ Sent</p>;
-  if (state !== "failed") return <p className="undecided text-sm">{tries === 0 ? "Waits to be sent" : `Tried ${tries === 1 ? "once" : `${tries} times`}; it is tried again`}{why !== null && `. The mail server: ${why}`}</p>;
+  if (state !== "failed")
+    return (
+      <p className="undecided text-sm">
+        {tries === 0 ? "Waits to be sent" : `Tried ${tries === 1 ? "once" : `${tries} times`}; it is tried again`}
+        {why !== null && `. The mail server: ${why}`}
+      </p>
+    );
   return (
     <p className="adverse text-sm">
-      ✗ Not sent{why !== null && `: ${why}`} <button type="button" className="btn btn-xs" disabled={again.isPending} onClick={() => again.mutate()}>Send again</button>
+      ✗ Not sent{why !== null && `: ${why}`}{" "}
+      <button type="button" className="btn btn-xs" disabled={again.isPending} onClick={() => again.mutate()}>
+        Send again
+      </button>
       {again.error !== null && <span role="alert"> {again.error.message}</span>}
     </p>
   );
@@ -27,7 +39,10 @@ function Letter({ mail, all }: { mail: Mail; all: boolean }) {
   return (
     <li className="border-b rule py-2">
       <h2 className="font-sans text-[15px] font-semibold">{mail.subject}</h2>
-      <p className="muted text-sm">{momentWords(mail.sentAt)}{all && ` to ${mail.to}`}</p>
+      <p className="muted text-sm">
+        {momentWords(mail.sentAt)}
+        {all && ` to ${mail.to}`}
+      </p>
       {all && <Fate mail={mail} />}
       <p className="mt-1 max-w-prose whitespace-pre-line">{mail.body}</p>
     </li>
@@ -36,13 +51,35 @@ function Letter({ mail, all }: { mail: Mail; all: boolean }) {
 
 function Letters({ mails, all }: { mails: readonly Mail[]; all: boolean }) {
   const [find, setFind] = useState("");
-  if (mails.length === 0) return <p className="muted mt-2">No mail yet. Reminders, and word that something of yours can begin, arrive here.</p>;
+  if (mails.length === 0)
+    return (
+      <p className="muted mt-2">No mail yet. Reminders, and word that something of yours can begin, arrive here.</p>
+    );
   const wanted = find.trim().toLocaleLowerCase();
-  const found = mails.filter(({ subject, body, to }) => `${subject}\n${body}\n${to}`.toLocaleLowerCase().includes(wanted));
+  const found = mails.filter(({ subject, body, to }) =>
+    `${subject}\n${body}\n${to}`.toLocaleLowerCase().includes(wanted),
+  );
   return (
     <>
-      <input type="search" className="input input-sm mt-2 w-64" placeholder="Find" aria-label="Find in the mail" value={find} onChange={(event) => setFind(event.target.value)} />
-      {found.length === 0 ? <p className="muted mt-2">None of the {mails.length} has “{find.trim()}” in it.</p> : <ul>{found.map((mail) => <Letter key={mail.id} mail={mail} all={all} />)}</ul>}
+      <input
+        type="search"
+        className="input input-sm mt-2 w-64"
+        placeholder="Find"
+        aria-label="Find in the mail"
+        value={find}
+        onChange={(event) => setFind(event.target.value)}
+      />
+      {found.length === 0 ? (
+        <p className="muted mt-2">
+          None of the {mails.length} has “{find.trim()}” in it.
+        </p>
+      ) : (
+        <ul>
+          {found.map((mail) => (
+            <Letter key={mail.id} mail={mail} all={all} />
+          ))}
+        </ul>
+      )}
     </>
   );
 }

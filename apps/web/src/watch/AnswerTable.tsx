@@ -29,20 +29,41 @@ interface Props {
 const NUMERIC = new Set(["number", "days", "hours", "amount", "percent"]);
 const isNumeric = (field: WatchField | undefined): boolean => field !== undefined && NUMERIC.has(field.type);
 
-const addressOf = ({ project, activity }: WatchRow): string => `/projects/${project}/plan?at=${encodeURIComponent(activity)}`;
+const addressOf = ({ project, activity }: WatchRow): string =>
+  `/projects/${project}/plan?at=${encodeURIComponent(activity)}`;
 
 function Shown({ name, field, row }: { name: string; field: WatchField; row: WatchRow }): ReactNode {
   const value = row.values[name] ?? null;
   const words = valueWords(field.type, value, row.minorDigits, name);
-  if (name === "name" && row.activity !== "") return <Link className="link-quiet" to={addressOf(row)}>{words}</Link>;
-  if (name === "risk") return <Link className="link-quiet" to={`/projects/${row.project}/chances`}>{words}</Link>;
-  if (name === "project") return <Link className="link-quiet" to={`/projects/${row.project}`}>{words}</Link>;
+  if (name === "name" && row.activity !== "")
+    return (
+      <Link className="link-quiet" to={addressOf(row)}>
+        {words}
+      </Link>
+    );
+  if (name === "risk")
+    return (
+      <Link className="link-quiet" to={`/projects/${row.project}/chances`}>
+        {words}
+      </Link>
+    );
+  if (name === "project")
+    return (
+      <Link className="link-quiet" to={`/projects/${row.project}`}>
+        {words}
+      </Link>
+    );
   if (name === "drift") return <Toned tone={driftTone(typeof value === "number" ? value : null)}>{words}</Toned>;
-  if (name === "margin" || name === "sv" || name === "cv" || name === "float") return <Toned tone={typeof value === "number" && value < 0 ? "adverse" : "plain"}>{words}</Toned>;
+  if (name === "margin" || name === "sv" || name === "cv" || name === "float")
+    return <Toned tone={typeof value === "number" && value < 0 ? "adverse" : "plain"}>{words}</Toned>;
   return words;
 }
 
-function Heads({ question, fields, onQuestion }: Pick<Props, "question" | "onQuestion"> & { fields: Readonly<Record<string, WatchField>> }) {
+function Heads({
+  question,
+  fields,
+  onQuestion,
+}: Pick<Props, "question" | "onQuestion"> & { fields: Readonly<Record<string, WatchField>> }) {
   const sort = question.sort[0];
   return question.columns.map((name) => {
     const field = fields[name];
@@ -50,14 +71,36 @@ function Heads({ question, fields, onQuestion }: Pick<Props, "question" | "onQue
     const cannot = field?.several === true;
     return (
       <th key={name} scope="col" aria-sort={direction} className={isNumeric(field) ? "num" : ""} title={field?.hint}>
-        {cannot ? (field?.head ?? name) : <button type="button" className="relative cursor-pointer font-semibold" onClick={() => onQuestion({ ...question, sort: [{ field: name, desc: direction === "ascending" }] })}>{field?.head ?? name}{direction !== "none" && <span aria-hidden="true" className={`absolute top-0 ${isNumeric(field) ? "right-full pr-0.5" : "left-full pl-0.5"}`}>{direction === "ascending" ? "↑" : "↓"}</span>}</button>}
+        {cannot ? (
+          (field?.head ?? name)
+        ) : (
+          <button
+            type="button"
+            className="relative cursor-pointer font-semibold"
+            onClick={() => onQuestion({ ...question, sort: [{ field: name, desc: direction === "ascending" }] })}
+          >
+            {field?.head ?? name}
+            {direction !== "none" && (
+              <span
+                aria-hidden="true"
+                className={`absolute top-0 ${isNumeric(field) ? "right-full pr-0.5" : "left-full pl-0.5"}`}
+              >
+                {direction === "ascending" ? "↑" : "↓"}
+              </span>
+            )}
+          </button>
+        )}
       </th>
     );
   });
 }
 
 /** The rows of each group that is told, in the order of the groups. */
-function grouped(rows: readonly WatchRow[], { groups }: WatchAnswer, by: string | null): { name: string | null; rows: readonly WatchRow[] }[] {
+function grouped(
+  rows: readonly WatchRow[],
+  { groups }: WatchAnswer,
+  by: string | null,
+): { name: string | null; rows: readonly WatchRow[] }[] {
   if (by === null) return [{ name: null, rows }];
   const of = new Map<string | null, WatchRow[]>();
   for (const row of rows) {
@@ -69,7 +112,18 @@ function grouped(rows: readonly WatchRow[], { groups }: WatchAnswer, by: string 
 }
 
 /** The answer as a table: sorted and grouped by the server, rows chosen and changed in place. */
-export function AnswerTable({ name, question, answer, rows, choices, chosen, onChosen, onQuestion, onOpen, onChooseAll }: Props) {
+export function AnswerTable({
+  name,
+  question,
+  answer,
+  rows,
+  choices,
+  chosen,
+  onChosen,
+  onQuestion,
+  onOpen,
+  onChooseAll,
+}: Props) {
   const fields = fieldsOf(question.about, choices);
   const { columns } = question;
   const table = useRef<HTMLTableElement>(null);
@@ -78,17 +132,45 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
   const acts = question.about === "activities" && rows.some(({ mayEdit }) => mayEdit);
   const toggle = (ids: readonly string[], on: boolean): void => {
     const next = new Set(chosen);
-    for (const id of ids) if (on) next.add(id); else next.delete(id);
+    for (const id of ids)
+      if (on) next.add(id);
+      else next.delete(id);
     onChosen(next);
   };
-  const sums = (of: WatchAnswer["sums"], skip: number): ReactNode => columns.map((column, i) => (i < skip ? null : <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>{fields[column]?.summed === true ? (of[column] == null ? "–" : `${valueWords(fields[column].type, of[column], answer.money.minorDigits)}${several && fields[column].type === "amount" ? ` ${answer.money.currency}` : ""}`) : null}</td>));
+  const sums = (of: WatchAnswer["sums"], skip: number): ReactNode =>
+    columns.map((column, i) =>
+      i < skip ? null : (
+        <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>
+          {fields[column]?.summed === true
+            ? of[column] == null
+              ? "–"
+              : `${valueWords(fields[column].type, of[column], answer.money.minorDigits)}${several && fields[column].type === "amount" ? ` ${answer.money.currency}` : ""}`
+            : null}
+        </td>
+      ),
+    );
   const groupOf = new Map(answer.groups.map((group) => [group.name, group]));
   const [one, many] = COUNTED[question.about];
   const ids = [...new Set(rows.map(rowId))];
   const all = ids.length >= answer.count && ids.every((id) => chosen.has(id));
   return (
     <table ref={table} className="ledger" aria-label={name} onKeyDown={moveCellFocus}>
-      <thead><tr>{acts && <th scope="col" className="w-6"><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select all ${countWords(answer.count, one, many)}`} checked={all} onChange={(event) => onChooseAll(event.target.checked)} /></th>}<Heads question={question} fields={fields} onQuestion={onQuestion} /></tr></thead>
+      <thead>
+        <tr>
+          {acts && (
+            <th scope="col" className="w-6">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                aria-label={`Select all ${countWords(answer.count, one, many)}`}
+                checked={all}
+                onChange={(event) => onChooseAll(event.target.checked)}
+              />
+            </th>
+          )}
+          <Heads question={question} fields={fields} onQuestion={onQuestion} />
+        </tr>
+      </thead>
       <tbody>
         {grouped(rows, answer, question.group).map((group, g) => {
           const whole = groupOf.get(group.name);
@@ -99,18 +181,78 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
             <Fragment key={`${g} ${group.name}`}>
               {question.group !== null && (
                 <tr className="group">
-                  {acts && <td>{own.length > 0 && <input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select all of ${called} that are shown`} checked={own.every((id) => chosen.has(id))} onChange={(event) => toggle(own, event.target.checked)} />}</td>}
-                  <td className="whitespace-nowrap">{called} <span className="muted font-normal">{whole === undefined ? "" : countWords(whole.count, one, many)}{left > 0 && <>{", "}<button type="button" className="underline cursor-pointer" aria-label={`Show all ${countWords(whole!.count, one, many)} of ${called}`} onClick={() => onOpen(group.name)}>{own.length === 0 ? "show" : `${left} more`}</button></>}</span></td>
+                  {acts && (
+                    <td>
+                      {own.length > 0 && (
+                        <input
+                          type="checkbox"
+                          className="checkbox checkbox-xs"
+                          aria-label={`Select all of ${called} that are shown`}
+                          checked={own.every((id) => chosen.has(id))}
+                          onChange={(event) => toggle(own, event.target.checked)}
+                        />
+                      )}
+                    </td>
+                  )}
+                  <td className="whitespace-nowrap">
+                    {called}{" "}
+                    <span className="muted font-normal">
+                      {whole === undefined ? "" : countWords(whole.count, one, many)}
+                      {left > 0 && (
+                        <>
+                          {", "}
+                          <button
+                            type="button"
+                            className="underline cursor-pointer"
+                            aria-label={`Show all ${countWords(whole!.count, one, many)} of ${called}`}
+                            onClick={() => onOpen(group.name)}
+                          >
+                            {own.length === 0 ? "show" : `${left} more`}
+                          </button>
+                        </>
+                      )}
+                    </span>
+                  </td>
                   {sums(whole?.sums ?? {}, 1)}
                 </tr>
               )}
               {group.rows.map((row) => (
                 <tr key={`${g} ${rowId(row)}`} className={chosen.has(rowId(row)) ? "bg-base-200" : ""}>
-                  {acts && <td><input type="checkbox" className="checkbox checkbox-xs" aria-label={`Select ${String(row.values["name"] ?? row.key)}`} checked={chosen.has(rowId(row))} onChange={(event) => toggle([rowId(row)], event.target.checked)} /></td>}
+                  {acts && (
+                    <td>
+                      <input
+                        type="checkbox"
+                        className="checkbox checkbox-xs"
+                        aria-label={`Select ${String(row.values["name"] ?? row.key)}`}
+                        checked={chosen.has(rowId(row))}
+                        onChange={(event) => toggle([rowId(row)], event.target.checked)}
+                      />
+                    </td>
+                  )}
                   {columns.map((column) => {
                     const field = fields[column] ?? { head: column, type: "text" as const };
-                    const shown = <><Shown name={column} field={field} row={row} />{several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}</>;
-                    return <td key={column} tabIndex={-1} className={isNumeric(field) ? "num" : field.type === "text" ? "truncate" : "whitespace-nowrap"} title={field.type === "text" ? String(row.values[column] ?? "") : undefined}>{isEditable(question, column, row) ? <EditCell column={column} field={field} row={row} choices={choices}>{shown}</EditCell> : shown}</td>;
+                    const shown = (
+                      <>
+                        <Shown name={column} field={field} row={row} />
+                        {several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}
+                      </>
+                    );
+                    return (
+                      <td
+                        key={column}
+                        tabIndex={-1}
+                        className={isNumeric(field) ? "num" : field.type === "text" ? "truncate" : "whitespace-nowrap"}
+                        title={field.type === "text" ? String(row.values[column] ?? "") : undefined}
+                      >
+                        {isEditable(question, column, row) ? (
+                          <EditCell column={column} field={field} row={row} choices={choices}>
+                            {shown}
+                          </EditCell>
+                        ) : (
+                          shown
+                        )}
+                      </td>
+                    );
                   })}
                 </tr>
               ))}
@@ -118,7 +260,13 @@ export function AnswerTable({ name, question, answer, rows, choices, chosen, onC
           );
         })}
       </tbody>
-      <tfoot><tr className="total">{acts && <td />}<td className="whitespace-nowrap">{countWords(answer.count, one, many)}</td>{sums(answer.sums, 1)}</tr></tfoot>
+      <tfoot>
+        <tr className="total">
+          {acts && <td />}
+          <td className="whitespace-nowrap">{countWords(answer.count, one, many)}</td>
+          {sums(answer.sums, 1)}
+        </tr>
+      </tfoot>
     </table>
   );
 }

@@ -1,4 +1,11 @@
-import { OWN_PREFIX, type WatchAct, type WatchChoices, type WatchField, type WatchQuestion, type WatchRow } from "@chronometra/contract";
+import {
+  OWN_PREFIX,
+  type WatchAct,
+  type WatchChoices,
+  type WatchField,
+  type WatchQuestion,
+  type WatchRow,
+} from "@chronometra/contract";
 import { PencilLine } from "lucide-react";
 import { useRef, useState, type ReactNode } from "react";
 import { readNumber } from "../shared/amounts.ts";
@@ -11,15 +18,23 @@ import { todayHere } from "../shared/today.ts";
 const PLAIN = new Set(["name", "owner", "duration", "deadline"]);
 
 /** Whether a cell can be changed where it stands. */
-export const isEditable = ({ about }: WatchQuestion, column: string, row: WatchRow): boolean => about === "activities" && row.mayEdit && (PLAIN.has(column) || column.startsWith(OWN_PREFIX));
+export const isEditable = ({ about }: WatchQuestion, column: string, row: WatchRow): boolean =>
+  about === "activities" && row.mayEdit && (PLAIN.has(column) || column.startsWith(OWN_PREFIX));
 
 /** What typing a text into a cell comes to; a text where it cannot be. */
-function actOf(column: string, field: WatchField, text: string, choices: WatchChoices | undefined): WatchAct["act"] | string {
+function actOf(
+  column: string,
+  field: WatchField,
+  text: string,
+  choices: WatchChoices | undefined,
+): WatchAct["act"] | string {
   const plain = text.trim();
   if (column === "name") return plain === "" ? "An activity needs a name." : { do: "setName", name: plain };
   if (column === "owner") {
     if (plain === "") return { do: "setOwner", to: null };
-    const found = choicesOf(column, field, choices).find(({ id, name }) => id !== "me" && id !== "team" && name.toLowerCase() === plain.toLowerCase());
+    const found = choicesOf(column, field, choices).find(
+      ({ id, name }) => id !== "me" && id !== "team" && name.toLowerCase() === plain.toLowerCase(),
+    );
     return found === undefined ? `There is nobody called "${plain}".` : { do: "setOwner", to: found.id };
   }
   if (column === "duration") {
@@ -39,7 +54,9 @@ function actOf(column: string, field: WatchField, text: string, choices: WatchCh
     case "date":
       return date() === null ? NOT_A_DATE : { do: "setOwnValue", field: own, value: date() };
     case "yesNo":
-      return /^(yes|no)$/i.test(plain) ? { do: "setOwnValue", field: own, value: plain.toLowerCase() === "yes" } : "Write yes or no.";
+      return /^(yes|no)$/i.test(plain)
+        ? { do: "setOwnValue", field: own, value: plain.toLowerCase() === "yes" }
+        : "Write yes or no.";
     default:
       return { do: "setOwnValue", field: own, value: plain };
   }
@@ -69,13 +86,38 @@ export function EditCell({ column, field, row, choices, children }: Props) {
     return (
       <span className="group/cell inline-flex max-w-full items-center gap-1">
         <span className="truncate">{children}</span>
-        <button type="button" className="inline-flex size-6 shrink-0 items-center justify-center opacity-0 group-hover/cell:opacity-70 focus:opacity-100 cursor-pointer" aria-label={`Change ${field.head} of ${String(row.values["name"] ?? row.key)}`} onClick={() => { stays.current = false; setOpen(true); }}><PencilLine size={12} aria-hidden="true" /></button>
+        <button
+          type="button"
+          className="inline-flex size-6 shrink-0 items-center justify-center opacity-0 group-hover/cell:opacity-70 focus:opacity-100 cursor-pointer"
+          aria-label={`Change ${field.head} of ${String(row.values["name"] ?? row.key)}`}
+          onClick={() => {
+            stays.current = false;
+            setOpen(true);
+          }}
+        >
+          <PencilLine size={12} aria-hidden="true" />
+        </button>
       </span>
     );
   }
-  const offers = column === "owner" ? choicesOf(column, field, choices).filter(({ id }) => id !== "me" && id !== "team").map(({ name }) => name) : Object.values(field.choices ?? {});
+  const offers =
+    column === "owner"
+      ? choicesOf(column, field, choices)
+          .filter(({ id }) => id !== "me" && id !== "team")
+          .map(({ name }) => name)
+      : Object.values(field.choices ?? {});
   return (
-    <span onKeyDown={(event) => { if (event.key === "Escape") setOpen(false); }} onBlur={() => setTimeout(() => { if (!stays.current) setOpen(false); })} ref={(element) => element?.querySelector("input")?.focus()}>
+    <span
+      onKeyDown={(event) => {
+        if (event.key === "Escape") setOpen(false);
+      }}
+      onBlur={() =>
+        setTimeout(() => {
+          if (!stays.current) setOpen(false);
+        })
+      }
+      ref={(element) => element?.querySelector("input")?.focus()}
+    >
       <CommitField
         label={`${field.head} of ${String(row.values["name"] ?? row.key)}`}
         width={column === "name" ? "w-56" : "w-32"}
@@ -86,7 +128,10 @@ export function EditCell({ column, field, row, choices, children }: Props) {
           const wanted = actOf(column, field, text, choices);
           if (typeof wanted === "string") return wanted;
           try {
-            const { left } = await act.mutateAsync({ rows: [{ project: row.project, activity: row.activity }], act: wanted });
+            const { left } = await act.mutateAsync({
+              rows: [{ project: row.project, activity: row.activity }],
+              act: wanted,
+            });
             if (left.length > 0) return left[0]!.why;
             stays.current = false;
             setOpen(false);

@@ -6,7 +6,12 @@ import { call } from "../shared/api.ts";
 import { Dialog } from "../shared/Dialog.tsx";
 import { Failure } from "../shared/Failure.tsx";
 
-const ROLE_WORDS = { controller: "controllers", projectManager: "project managers", approver: "approvers", reader: "readers" } as const;
+const ROLE_WORDS = {
+  controller: "controllers",
+  projectManager: "project managers",
+  approver: "approvers",
+  reader: "readers",
+} as const;
 
 interface Props {
   /** The one to be changed; `null` keeps a new one. */
@@ -37,15 +42,43 @@ export function KeepDialog({ watchlist, suggested, question, onKept, onClose }: 
   });
   return (
     <Dialog title={watchlist === null ? "Save this watchlist" : "Name and sharing"} onClose={onClose}>
-      <form onSubmit={(event) => { event.preventDefault(); keep.mutate(); }}>
-        <label className="block text-sm">Name<input className="input input-sm mt-0.5 w-full" maxLength={120} required value={name} onChange={(event) => setName(event.target.value)} /></label>
+      <form
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep.mutate();
+        }}
+      >
+        <label className="block text-sm">
+          Name
+          <input
+            className="input input-sm mt-0.5 w-full"
+            maxLength={120}
+            required
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+        </label>
         <fieldset className="mt-3 text-sm">
           <legend>Found by, besides me</legend>
-          {SHARED_ROLES.map((role) => <label key={role} className="mr-4 inline-flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" checked={roles.includes(role)} onChange={(event) => setRoles(event.target.checked ? [...roles, role] : roles.filter((each) => each !== role))} />{ROLE_WORDS[role]}</label>)}
+          {SHARED_ROLES.map((role) => (
+            <label key={role} className="mr-4 inline-flex items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={roles.includes(role)}
+                onChange={(event) =>
+                  setRoles(event.target.checked ? [...roles, role] : roles.filter((each) => each !== role))
+                }
+              />
+              {ROLE_WORDS[role]}
+            </label>
+          ))}
         </fieldset>
         <p className="muted mt-2 text-sm">Whoever may look at projects can open it by its link.</p>
         {keep.error !== null && <Failure error={keep.error} />}
-        <button type="submit" className="btn btn-primary btn-sm mt-3" disabled={keep.isPending}>Save</button>
+        <button type="submit" className="btn btn-primary btn-sm mt-3" disabled={keep.isPending}>
+          Save
+        </button>
       </form>
     </Dialog>
   );

@@ -2,7 +2,11 @@ import type { WatchQuestion } from "@chronometra/contract";
 import { callForBytes } from "../shared/api.ts";
 import { saveFile } from "../shared/saveFile.ts";
 
-const TYPES = { csv: "text/csv", xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", ics: "text/calendar" } as const;
+const TYPES = {
+  csv: "text/csv",
+  xlsx: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+  ics: "text/calendar",
+} as const;
 
 /** Fetches the answer to a question as a file and hands it to the browser. */
 export async function exportAnswer(question: WatchQuestion, form: keyof typeof TYPES, name: string): Promise<void> {

@@ -1,16 +1,46 @@
-import { OWN_PREFIX, WATCH_FIELDS, type WatchAbout, type WatchChoices, type WatchCondition, type WatchField, type WatchQuestion, type WatchType } from "@chronometra/contract";
+import {
+  OWN_PREFIX,
+  WATCH_FIELDS,
+  type WatchAbout,
+  type WatchChoices,
+  type WatchCondition,
+  type WatchField,
+  type WatchQuestion,
+  type WatchType,
+} from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { dateWords, dayWords, driftWords, marginWords, money, percentWords, readDate } from "../shared/words.ts";
 
 export type Is = WatchCondition["is"];
 
-const NUMERIC: readonly [Is, string][] = [["atLeast", "is at least"], ["below", "is below"], ["empty", "is empty"], ["filled", "is filled"]];
-const CHOSEN: readonly [Is, string][] = [["any", "is"], ["none", "is not"], ["empty", "is empty"], ["filled", "is filled"]];
+const NUMERIC: readonly [Is, string][] = [
+  ["atLeast", "is at least"],
+  ["below", "is below"],
+  ["empty", "is empty"],
+  ["filled", "is filled"],
+];
+const CHOSEN: readonly [Is, string][] = [
+  ["any", "is"],
+  ["none", "is not"],
+  ["empty", "is empty"],
+  ["filled", "is filled"],
+];
 
 /** What a field of a type can be asked, in words. */
 export const CONDITIONS: Readonly<Record<WatchType, readonly (readonly [Is, string])[]>> = {
-  text: [["has", "contains"], ["hasNot", "does not contain"], ["empty", "is empty"], ["filled", "is filled"]],
-  date: [["within", "lies between"], ["before", "lies before"], ["after", "lies after"], ["empty", "is empty"], ["filled", "is filled"]],
+  text: [
+    ["has", "contains"],
+    ["hasNot", "does not contain"],
+    ["empty", "is empty"],
+    ["filled", "is filled"],
+  ],
+  date: [
+    ["within", "lies between"],
+    ["before", "lies before"],
+    ["after", "lies after"],
+    ["empty", "is empty"],
+    ["filled", "is filled"],
+  ],
   number: NUMERIC,
   days: NUMERIC,
   hours: NUMERIC,
@@ -19,22 +49,49 @@ export const CONDITIONS: Readonly<Record<WatchType, readonly (readonly [Is, stri
   choice: CHOSEN,
   person: CHOSEN,
   role: CHOSEN,
-  yesNo: [["yes", "is so"], ["no", "is not so"]],
+  yesNo: [
+    ["yes", "is so"],
+    ["no", "is not so"],
+  ],
 };
 
-export const ABOUT_WORDS: Readonly<Record<WatchAbout, string>> = { activities: "Activities and milestones", time: "Time booked", costs: "Costs", risks: "Risks" };
-export const COUNTED: Readonly<Record<WatchAbout, readonly [string, string]>> = { activities: ["activity", "activities"], time: ["entry", "entries"], costs: ["cost", "costs"], risks: ["effect", "effects"] };
+export const ABOUT_WORDS: Readonly<Record<WatchAbout, string>> = {
+  activities: "Activities and milestones",
+  time: "Time booked",
+  costs: "Costs",
+  risks: "Risks",
+};
+export const COUNTED: Readonly<Record<WatchAbout, readonly [string, string]>> = {
+  activities: ["activity", "activities"],
+  time: ["entry", "entries"],
+  costs: ["cost", "costs"],
+  risks: ["effect", "effects"],
+};
 
 const OWN_TYPES = { text: "text", number: "number", date: "date", choice: "choice", yesNo: "yesNo" } as const;
 
 /** All fields of what is asked about, own fields after the others. */
 export function fieldsOf(about: WatchAbout, choices: WatchChoices | undefined): Readonly<Record<string, WatchField>> {
-  const own = about !== "activities" ? [] : (choices?.ownFields ?? []).map(({ name, type, choices: of }): [string, WatchField] => [`${OWN_PREFIX}${name}`, { head: name, type: OWN_TYPES[type], ...(type === "choice" ? { choices: Object.fromEntries(of.map((each) => [each, each])) } : {}) }]);
+  const own =
+    about !== "activities"
+      ? []
+      : (choices?.ownFields ?? []).map(({ name, type, choices: of }): [string, WatchField] => [
+          `${OWN_PREFIX}${name}`,
+          {
+            head: name,
+            type: OWN_TYPES[type],
+            ...(type === "choice" ? { choices: Object.fromEntries(of.map((each) => [each, each])) } : {}),
+          },
+        ]);
   return { ...WATCH_FIELDS[about], ...Object.fromEntries(own) };
 }
 
 /** What can be chosen for a field: id and name. */
-export function choicesOf(name: string, field: WatchField, choices: WatchChoices | undefined): readonly { readonly id: string; readonly name: string }[] {
+export function choicesOf(
+  name: string,
+  field: WatchField,
+  choices: WatchChoices | undefined,
+): readonly { readonly id: string; readonly name: string }[] {
   if (field.choices !== undefined) return Object.entries(field.choices).map(([id, words]) => ({ id, name: words }));
   if (choices === undefined) return [];
   const plain = (names: readonly string[]) => names.map((each) => ({ id: each, name: each }));
@@ -92,7 +149,8 @@ export function movingDateWords(text: string): string {
 export function readMovingDate(text: string, year: string): string | null {
   const plain = text.trim().toLowerCase();
   const kept = /^today\s*(?:([+-])\s*(\d{1,4}))?$/.exec(plain);
-  if (kept !== null) return kept[2] === undefined || Number(kept[2]) === 0 ? "today" : `today${kept[1]}${Number(kept[2])}`;
+  if (kept !== null)
+    return kept[2] === undefined || Number(kept[2]) === 0 ? "today" : `today${kept[1]}${Number(kept[2])}`;
   const ahead = /^in (\d{1,4}) days?$/.exec(plain);
   const ago = /^(\d{1,4}) days? ago$/.exec(plain);
   const days = ahead !== null ? Number(ahead[1]) : ago !== null ? -Number(ago[1]) : null;
@@ -101,7 +159,12 @@ export function readMovingDate(text: string, year: string): string | null {
 }
 
 /** A value of a row as people read it. */
-export function valueWords(type: WatchType, value: string | number | boolean | null, digits: number, name = ""): string {
+export function valueWords(
+  type: WatchType,
+  value: string | number | boolean | null,
+  digits: number,
+  name = "",
+): string {
   if (value === null) return "–";
   if (typeof value !== "number") return type === "date" ? dateWords(String(value)) : String(value);
   switch (type) {
@@ -123,7 +186,10 @@ export function valueWords(type: WatchType, value: string | number | boolean | n
 /** A question as text of an address. */
 export function questionText(question: WatchQuestion): string {
   const bytes = new TextEncoder().encode(JSON.stringify(question));
-  return btoa(String.fromCharCode(...bytes)).replaceAll("+", "-").replaceAll("/", "_").replace(/=+$/, "");
+  return btoa(String.fromCharCode(...bytes))
+    .replaceAll("+", "-")
+    .replaceAll("/", "_")
+    .replace(/=+$/, "");
 }
 
 /** The question that a text of an address holds; `null` where it holds none. */

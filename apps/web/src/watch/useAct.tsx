@@ -12,7 +12,10 @@ export function useAct() {
     onSuccess: ({ changed, left, revisions }) => {
       void client.invalidateQueries();
       if (changed === 0) return;
-      undoToast(client, { revisions, words: `${countWords(changed, "activity", "activities")} changed${left.length === 0 ? "" : `, ${left.length} unchanged`}.` });
+      undoToast(client, {
+        revisions,
+        words: `${countWords(changed, "activity", "activities")} changed${left.length === 0 ? "" : `, ${left.length} unchanged`}.`,
+      });
     },
   });
 }

@@ -37,7 +37,8 @@ function pathsOf(activities: readonly Activity[]): (id: string) => string {
   const byId = new Map(activities.map((activity) => [activity.id, activity]));
   return (id) => {
     const names: string[] = [];
-    for (let at = byId.get(id)?.parent; at !== undefined && names.length < 100; at = byId.get(at)?.parent) names.unshift(byId.get(at)?.name ?? at);
+    for (let at = byId.get(id)?.parent; at !== undefined && names.length < 100; at = byId.get(at)?.parent)
+      names.unshift(byId.get(at)?.name ?? at);
     return names.join(" / ");
   };
 }
@@ -52,7 +53,13 @@ const nameIn = (names: Names, id: string): string => names.get(id) ?? "an activi
 function logicOf(plan: PlanBundle, links: readonly Link[], names: Names = new Map()): (id: string) => string[] {
   const known = new Set(plan.activities.map(({ id }) => id));
   const gone = [...new Set(links.flatMap(({ from, to }) => [from, to]))].filter((id) => !known.has(id));
-  const texts = linkTexts(fromBundle({ ...plan, activities: [...plan.activities, ...gone.map((id) => ({ id, name: nameIn(names, id) }))], links: [...links] }));
+  const texts = linkTexts(
+    fromBundle({
+      ...plan,
+      activities: [...plan.activities, ...gone.map((id) => ({ id, name: nameIn(names, id) }))],
+      links: [...links],
+    }),
+  );
   return (id) => texts.get(id)?.split("; ").sort() ?? [];
 }
 
@@ -78,7 +85,8 @@ export function stateOfPlan(plan: PlanBundle): PlanState {
       finish: dates?.finish ?? null,
       startDate: dates === null ? null : formatDate(dates.startDay),
       finishDate: dates === null ? null : formatDate(dates.finishDay),
-      durationMinutes: dates === null || activity.kind === "milestone" ? null : durationOf(activity, dates, plan, schedule),
+      durationMinutes:
+        dates === null || activity.kind === "milestone" ? null : durationOf(activity, dates, plan, schedule),
       minutes: budget.minutes[i]!,
       budgetMinor: budget.minor[i]!,
       deadline: activity.deadline ?? null,
@@ -159,7 +167,8 @@ export interface Comparison {
 }
 
 const counting = ({ rows }: PlanState): StateRow[] => [...rows.values()].filter(({ parked }) => !parked);
-const sum = (rows: readonly StateRow[], of: (row: StateRow) => number): number => rows.reduce((total, row) => total + of(row), 0);
+const sum = (rows: readonly StateRow[], of: (row: StateRow) => number): number =>
+  rows.reduce((total, row) => total + of(row), 0);
 
 function whatBecame(from: StateRow | null, to: StateRow | null): ComparedRow["what"] {
   if (from === null) return to!.parked ? "parked" : "added";
@@ -168,32 +177,70 @@ function whatBecame(from: StateRow | null, to: StateRow | null): ComparedRow["wh
   return "changed";
 }
 
-const FIELDS = ["name", "path", "start", "finish", "durationMinutes", "minutes", "budgetMinor", "deadline", "parked"] as const;
+const FIELDS = [
+  "name",
+  "path",
+  "start",
+  "finish",
+  "durationMinutes",
+  "minutes",
+  "budgetMinor",
+  "deadline",
+  "parked",
+] as const;
 
 /**
  * Compares two states of a plan, activity by activity. What is parked in both, or comes parked, counts for nothing.
  * @param calendar the project's, in which days are counted
  */
 export function compareStates(from: PlanState, to: PlanState, calendar: WorkCalendar): Comparison {
-  const days = (a: LocalMinute | null, b: LocalMinute | null): number | null => (a === null || b === null ? null : (calendar.indexAt(b) - calendar.indexAt(a)) / calendar.dayMinutes);
+  const days = (a: LocalMinute | null, b: LocalMinute | null): number | null =>
+    a === null || b === null ? null : (calendar.indexAt(b) - calendar.indexAt(a)) / calendar.dayMinutes;
   const rows: ComparedRow[] = [];
   let alike = 0;
   const take = (was: StateRow | null, will: StateRow | null): void => {
     if ((was === null || was.parked) && (will === null || will.parked)) return;
-    const same = was !== null && will !== null && FIELDS.every((field) => was[field] === will[field]) && was.logic.join("; ") === will.logic.join("; ");
+    const same =
+      was !== null &&
+      will !== null &&
+      FIELDS.every((field) => was[field] === will[field]) &&
+      was.logic.join("; ") === will.logic.join("; ");
     if (same) return void alike++;
     const { id, name, path } = will ?? was!;
-    const logic = (of: StateRow | null, without: StateRow | null): string[] => (of === null || without === null ? [] : of.logic.filter((words) => !without.logic.includes(words)));
-    rows.push({ id, name, path, what: whatBecame(was, will), from: was, to: will, startDays: days(was?.start ?? null, will?.start ?? null), finishDays: days(was?.finish ?? null, will?.finish ?? null), logicAdded: logic(will, was), logicDropped: logic(was, will) });
+    const logic = (of: StateRow | null, without: StateRow | null): string[] =>
+      of === null || without === null ? [] : of.logic.filter((words) => !without.logic.includes(words));
+    rows.push({
+      id,
+      name,
+      path,
+      what: whatBecame(was, will),
+      from: was,
+      to: will,
+      startDays: days(was?.start ?? null, will?.start ?? null),
+      finishDays: days(was?.finish ?? null, will?.finish ?? null),
+      logicAdded: logic(will, was),
+      logicDropped: logic(was, will),
+    });
   };
   for (const [id, row] of to.rows) take(from.rows.get(id) ?? null, row);
   for (const [id, row] of from.rows) if (!to.rows.has(id)) take(row, null);
   const [earlier, later] = [counting(from), counting(to)];
-  const last = (of: readonly StateRow[]): StateRow | null => of.reduce<StateRow | null>((most, row) => (row.finish !== null && (most === null || row.finish > most.finish!) ? row : most), null);
+  const last = (of: readonly StateRow[]): StateRow | null =>
+    of.reduce<StateRow | null>(
+      (most, row) => (row.finish !== null && (most === null || row.finish > most.finish!) ? row : most),
+      null,
+    );
   return {
     rows,
-    finish: { from: last(earlier)?.finishDate ?? null, to: last(later)?.finishDate ?? null, days: days(last(earlier)?.finish ?? null, last(later)?.finish ?? null) },
-    budgetMinor: { from: sum(earlier, ({ budgetMinor }) => budgetMinor), to: sum(later, ({ budgetMinor }) => budgetMinor) },
+    finish: {
+      from: last(earlier)?.finishDate ?? null,
+      to: last(later)?.finishDate ?? null,
+      days: days(last(earlier)?.finish ?? null, last(later)?.finish ?? null),
+    },
+    budgetMinor: {
+      from: sum(earlier, ({ budgetMinor }) => budgetMinor),
+      to: sum(later, ({ budgetMinor }) => budgetMinor),
+    },
     minutes: { from: sum(earlier, ({ minutes }) => minutes), to: sum(later, ({ minutes }) => minutes) },
     alike,
   };

@@ -16,7 +16,9 @@ export function withoutProgress(plan: PlanBundle): PlanBundle {
   return {
     ...plan,
     project,
-    activities: plan.activities.map(({ actualStart: _s, actualFinish: _f, percent: _p, remainingMinutes: _r, dropped: _d, ...rest }) => rest),
+    activities: plan.activities.map(
+      ({ actualStart: _s, actualFinish: _f, percent: _p, remainingMinutes: _r, dropped: _d, ...rest }) => rest,
+    ),
     assignments: (plan.assignments ?? []).map(({ remainingMinutes: _m, restart: _t, ...rest }) => rest),
     timeEntries: [],
     actualCosts: [],
@@ -51,7 +53,8 @@ export function freezePlan(plan: PlanBundle): FrozenPlan {
 /** The length that a baseline says of an activity: its own where that decides its dates, else the working time from start to finish. */
 export function durationOf(activity: Activity, row: ScheduledActivity, plan: PlanBundle, schedule: Schedule): number {
   if (activity.kind === "milestone") return 0;
-  if ((activity.kind ?? "work") === "work" && activity.driver !== "effort" && activity.durationMinutes !== undefined) return activity.durationMinutes;
+  if ((activity.kind ?? "work") === "work" && activity.driver !== "effort" && activity.durationMinutes !== undefined)
+    return activity.durationMinutes;
   const calendar = schedule.calendars.get(activity.calendar ?? plan.project.calendar);
   return calendar.indexAt(row.finish) - calendar.indexAt(row.start);
 }

@@ -9,15 +9,33 @@ describe("the budget of the plan as it is", () => {
         { id: "top", name: "Top", kind: "summary" },
         { id: "sub", name: "Sub", kind: "summary", parent: "top" },
         { id: "a", name: "A", parent: "sub", durationMinutes: 480 },
-        { id: "b", name: "B", parent: "sub", durationMinutes: 480, wish: { type: "startNotBefore", date: "2026-04-01" } },
+        {
+          id: "b",
+          name: "B",
+          parent: "sub",
+          durationMinutes: 480,
+          wish: { type: "startNotBefore", date: "2026-04-01" },
+        },
         { id: "c", name: "C", parent: "top" },
         { id: "d", name: "D", parent: "top", durationMinutes: 480, parked: true },
       ],
       [],
       {
-        people: [{ id: "p", name: "P", rates: [{ from: "2026-01-01", perHourMinor: 1000 }, { from: "2026-04-01", perHourMinor: 1200 }] }],
+        people: [
+          {
+            id: "p",
+            name: "P",
+            rates: [
+              { from: "2026-01-01", perHourMinor: 1000 },
+              { from: "2026-04-01", perHourMinor: 1200 },
+            ],
+          },
+        ],
         assignments: ["a", "b", "c", "d"].map((activity) => ({ activity, person: "p", plannedMinutes: 120 })),
-        costs: [{ id: "k", activity: "a", category: "Hire", plannedMinor: 55, timing: "finish" }, { id: "l", activity: "d", category: "Hire", plannedMinor: 9 }],
+        costs: [
+          { id: "k", activity: "a", category: "Hire", plannedMinor: 55, timing: "finish" },
+          { id: "l", activity: "d", category: "Hire", plannedMinor: 9 },
+        ],
       },
     );
     const { minor, minutes } = plannedBudget(plan, schedulePlan(plan));

@@ -25,19 +25,27 @@ export interface Chances {
   readonly sample: readonly { readonly date: string; readonly cost: number }[];
   readonly deadlines: readonly { readonly id: string; readonly chance: number }[];
   /** Of activities that vary: in which share of runs they lie on the longest path, and how their length moves the finish (Pearson). */
-  readonly activities: readonly { readonly id: string; readonly criticality: number; readonly sensitivity: number | null }[];
+  readonly activities: readonly {
+    readonly id: string;
+    readonly criticality: number;
+    readonly sensitivity: number | null;
+  }[];
 }
 
 const COST_BINS = 24;
 const SAMPLE = 300;
 
 /** The value that a share of all does not exceed (nearest rank). */
-const at = (sorted: Float64Array, share: number): number => sorted[Math.max(0, Math.ceil(share * sorted.length - 1e-9) - 1)]!;
+const at = (sorted: Float64Array, share: number): number =>
+  sorted[Math.max(0, Math.ceil(share * sorted.length - 1e-9) - 1)]!;
 
 const dateOf = (instant: number): string => formatDate(finishDayOf(instant as LocalMinute));
 
 /** Correlation from sums; `null` where either does not vary. */
-function pearson(n: number, { x, xx, xy, y, yy }: { x: number; xx: number; xy: number; y: number; yy: number }): number | null {
+function pearson(
+  n: number,
+  { x, xx, xy, y, yy }: { x: number; xx: number; xy: number; y: number; yy: number },
+): number | null {
   const spread = (xx - (x * x) / n) * (yy - (y * y) / n);
   return spread > 1e-9 ? (xy - (x * y) / n) / Math.sqrt(spread) : null;
 }
@@ -46,7 +54,12 @@ function pearson(n: number, { x, xx, xy, y, yy }: { x: number; xx: number; xy: n
 export const blocksOf = (runs: number): number => Math.ceil(runs / BLOCK_RUNS);
 
 /** The blocks of a simulation one after another; `onBlock` is told of each. Blocks may as well be computed elsewhere, in any order. */
-export function simulate(prepared: Prepared, seed: number, runs: number, onBlock: (done: number) => void = () => undefined): Block[] {
+export function simulate(
+  prepared: Prepared,
+  seed: number,
+  runs: number,
+  onBlock: (done: number) => void = () => undefined,
+): Block[] {
   return Array.from({ length: blocksOf(runs) }, (_, block) => {
     const made = simulateBlock(prepared, seed, block, Math.min(BLOCK_RUNS, runs - block * BLOCK_RUNS));
     onBlock(block + 1);
@@ -70,7 +83,11 @@ function costBins(sorted: Float64Array): Chances["costs"] {
   const width = (most - least) / COST_BINS;
   const runs = new Int32Array(COST_BINS);
   for (const cost of sorted) runs[Math.min(COST_BINS - 1, Math.floor((cost - least) / width))]!++;
-  return Array.from(runs, (count, i) => ({ from: Math.round(least + i * width), to: Math.round(least + (i + 1) * width), runs: count }));
+  return Array.from(runs, (count, i) => ({
+    from: Math.round(least + i * width),
+    to: Math.round(least + (i + 1) * width),
+    runs: count,
+  }));
 }
 
 /** What the blocks of a simulation come to together, in the order of their numbers. */
@@ -99,10 +116,16 @@ export function chancesOf(prepared: Prepared, blocks: readonly Block[]): Chances
     sums.y += y;
     sums.yy += y * y;
   }
-  const total = (pick: (block: Block) => ArrayLike<number>, i: number): number => blocks.reduce((sum, block) => sum + pick(block)[i]!, 0);
+  const total = (pick: (block: Block) => ArrayLike<number>, i: number): number =>
+    blocks.reduce((sum, block) => sum + pick(block)[i]!, 0);
   const [y, yy] = [blocks.reduce((sum, block) => sum + block.y, 0), blocks.reduce((sum, block) => sum + block.yy, 0)];
   const idOf = (node: number): string => plan.activities[network.activityOf[node]!]!.id;
-  const percentiles = <T>(sorted: Float64Array, say: (value: number) => T): Percentiles<T> => ({ p10: say(at(sorted, 0.1)), p50: say(at(sorted, 0.5)), p80: say(at(sorted, 0.8)), p90: say(at(sorted, 0.9)) });
+  const percentiles = <T>(sorted: Float64Array, say: (value: number) => T): Percentiles<T> => ({
+    p10: say(at(sorted, 0.1)),
+    p50: say(at(sorted, 0.5)),
+    p80: say(at(sorted, 0.8)),
+    p90: say(at(sorted, 0.9)),
+  });
   return {
     runs,
     finish: { planned: dateOf(planned.finish), chance: inTime / runs, ...percentiles(finishes, dateOf) },
@@ -110,12 +133,24 @@ export function chancesOf(prepared: Prepared, blocks: readonly Block[]): Chances
     both: { chance: both / runs, correlation: pearson(runs, sums) },
     finishes: [...byDay].sort(([a], [b]) => (a < b ? -1 : 1)).map(([date, count]) => ({ date, runs: count })),
     costs: costBins(costs),
-    sample: Array.from({ length: Math.min(SAMPLE, runs) }, (_, i) => ({ date: dateOf(finish[i]!), cost: Math.round(cost[i]!) })),
-    deadlines: Array.from(deadlineNodes, (node, i) => ({ id: idOf(node), chance: total(({ kept }) => kept, i) / runs })),
+    sample: Array.from({ length: Math.min(SAMPLE, runs) }, (_, i) => ({
+      date: dateOf(finish[i]!),
+      cost: Math.round(cost[i]!),
+    })),
+    deadlines: Array.from(deadlineNodes, (node, i) => ({
+      id: idOf(node),
+      chance: total(({ kept }) => kept, i) / runs,
+    })),
     activities: Array.from(nodes, (node, i) => ({
       id: idOf(node),
       criticality: total(({ critical }) => critical, i) / runs,
-      sensitivity: pearson(runs, { x: total(({ x }) => x, i), xx: total(({ xx }) => xx, i), xy: total(({ xy }) => xy, i), y, yy }),
+      sensitivity: pearson(runs, {
+        x: total(({ x }) => x, i),
+        xx: total(({ xx }) => xx, i),
+        xy: total(({ xy }) => xy, i),
+        y,
+        yy,
+      }),
     })),
   };
 }

@@ -66,13 +66,15 @@ export function prepare({ plan, ranges, risks, otherwise, correlation }: Uncerta
   const points: ThreePoints[] = [];
   for (let node = 0; node < network.count; node++) {
     if (network.kind[node] !== WORK || network.state[node] === COMPLETE) continue;
-    const { low, likely, high } = ranges.get(plan.activities[network.activityOf[node]!]!.id) ?? RANGE_CLASSES[otherwise];
+    const { low, likely, high } =
+      ranges.get(plan.activities[network.activityOf[node]!]!.id) ?? RANGE_CLASSES[otherwise];
     if (low === 100 && high === 100) continue;
     nodes.push(node);
     points.push({ low: low / 100, likely: likely / 100, high: high / 100 });
   }
   const nodeAt = (id: string): number => network.nodeOf[schedule.tree.indexOf.get(id) ?? -1] ?? -1;
-  const isOpen = (node: number): boolean => node >= 0 && network.kind[node] === WORK && network.state[node] !== COMPLETE;
+  const isOpen = (node: number): boolean =>
+    node >= 0 && network.kind[node] === WORK && network.state[node] !== COMPLETE;
   const deadlines = plan.activities.flatMap(({ id, deadline }) => {
     const node = deadline === undefined ? -1 : nodeAt(id);
     return node < 0 ? [] : [{ node, close: closeOf(parseDate(deadline!)!) }];
@@ -86,7 +88,9 @@ export function prepare({ plan, ranges, risks, otherwise, correlation }: Uncerta
     points,
     risks: risks.map(({ probability, effects, costMinor }) => ({
       probability,
-      effects: effects.flatMap(({ activity, minutes }) => (isOpen(nodeAt(activity)) ? [{ node: nodeAt(activity), minutes }] : [])),
+      effects: effects.flatMap(({ activity, minutes }) =>
+        isOpen(nodeAt(activity)) ? [{ node: nodeAt(activity), minutes }] : [],
+      ),
       cost: costMinor ?? null,
     })),
     ...costsOf(plan, schedule),
@@ -100,7 +104,12 @@ export function prepare({ plan, ranges, risks, otherwise, correlation }: Uncerta
 function costsOf(plan: PlanBundle, schedule: Schedule): Pick<Prepared, "costByNode" | "costFixed"> {
   const costByNode = new Float64Array(schedule.network.count);
   let costFixed = 0;
-  bottomUpByActivity(plan, schedule, chosenBaseline(plan, undefined)?.content ?? null, plan.project.dataDate ?? plan.project.start).forEach((cost, at) => {
+  bottomUpByActivity(
+    plan,
+    schedule,
+    chosenBaseline(plan, undefined)?.content ?? null,
+    plan.project.dataDate ?? plan.project.start,
+  ).forEach((cost, at) => {
     if (cost === null) return;
     const node = schedule.network.nodeOf[at]!;
     if (node >= 0) costByNode[node] = cost.people;
@@ -119,14 +128,19 @@ export interface Writable {
 export function writable(network: Network): Writable {
   const duration = network.duration.slice();
   const parts = new Map<number, { calendar: EffortPart["calendar"]; minutes: number; restartAt: number }[]>();
-  for (const [node, own] of network.parts) parts.set(node, own.map((part) => ({ ...part })));
+  for (const [node, own] of network.parts)
+    parts.set(
+      node,
+      own.map((part) => ({ ...part })),
+    );
   const write = (node: number, factor: number, added: number): void => {
     const base = network.duration[node]!;
     duration[node] = base === 0 && added === 0 ? 0 : Math.max(1, Math.round(base * factor + added));
     if (network.finishBy[node] === FIXED) return;
     const own = parts.get(node)!;
     const was = network.parts.get(node)!;
-    for (let i = 0; i < own.length; i++) own[i]!.minutes = was[i]!.minutes === 0 ? 0 : Math.max(1, Math.round(was[i]!.minutes * factor + added));
+    for (let i = 0; i < own.length; i++)
+      own[i]!.minutes = was[i]!.minutes === 0 ? 0 : Math.max(1, Math.round(was[i]!.minutes * factor + added));
   };
   return { network: { ...network, duration, parts }, write };
 }

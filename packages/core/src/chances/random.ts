@@ -25,13 +25,17 @@ export function randomOf(seed: number, run: number): () => number {
 }
 
 /** A number of the standard normal distribution from two even ones (Box and Muller, 1958). */
-export const normalOf = (random: () => number): number => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+export const normalOf = (random: () => number): number =>
+  Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
 
 /** The standard normal distribution function, to 1.5e-7 (Abramowitz and Stegun, 7.1.26). */
 export function normalBelow(x: number): number {
   const z = Math.abs(x) / Math.SQRT2;
   const t = 1 / (1 + 0.3275911 * z);
-  const tail = t * (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))) * Math.exp(-z * z);
+  const tail =
+    t *
+    (0.254829592 + t * (-0.284496736 + t * (1.421413741 + t * (-1.453152027 + t * 1.061405429)))) *
+    Math.exp(-z * z);
   return x >= 0 ? 1 - tail / 2 : tail / 2;
 }
 
@@ -47,5 +51,7 @@ export function triangularAt({ low, likely, high }: ThreePoints, share: number):
   const width = high - low;
   if (width <= 0) return low;
   const turn = (likely - low) / width;
-  return share < turn ? low + Math.sqrt(share * width * (likely - low)) : high - Math.sqrt((1 - share) * width * (high - likely));
+  return share < turn
+    ? low + Math.sqrt(share * width * (likely - low))
+    : high - Math.sqrt((1 - share) * width * (high - likely));
 }

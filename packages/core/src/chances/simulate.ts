@@ -64,8 +64,22 @@ export function simulateBlock(prepared: Prepared, seed: number, block: number, r
   const { nodes, risks, schedule, calendar, costByNode, costFixed, deadlineNodes, deadlineCloses } = prepared;
   const { network, write } = writable(prepared.network);
   const column = (): Float64Array => new Float64Array(nodes.length);
-  const found = { finish: new Float64Array(runs), cost: new Float64Array(runs), kept: new Int32Array(deadlineNodes.length), critical: new Int32Array(nodes.length), x: column(), xx: column(), xy: column(), y: 0, yy: 0 };
-  const drawn: Drawn = { factor: new Float64Array(network.count).fill(1), added: new Float64Array(network.count), cost: 0 };
+  const found = {
+    finish: new Float64Array(runs),
+    cost: new Float64Array(runs),
+    kept: new Int32Array(deadlineNodes.length),
+    critical: new Int32Array(nodes.length),
+    x: column(),
+    xx: column(),
+    xy: column(),
+    y: 0,
+    yy: 0,
+  };
+  const drawn: Drawn = {
+    factor: new Float64Array(network.count).fill(1),
+    added: new Float64Array(network.count),
+    cost: 0,
+  };
   const varying = [...new Set([...nodes, ...risks.flatMap(({ effects }) => effects.map(({ node }) => node))])];
   const origin = calendar.indexAt(schedule.finish!);
   const early = emptyDates(network.count);
@@ -86,7 +100,8 @@ export function simulateBlock(prepared: Prepared, seed: number, block: number, r
       found.xy[i]! += x * y;
       found.critical[i]! += onPath[nodes[i]!]!;
     }
-    for (let i = 0; i < deadlineNodes.length; i++) if (early.finishAt[deadlineNodes[i]!]! <= deadlineCloses[i]!) found.kept[i]!++;
+    for (let i = 0; i < deadlineNodes.length; i++)
+      if (early.finishAt[deadlineNodes[i]!]! <= deadlineCloses[i]!) found.kept[i]!++;
     let cost = costFixed + drawn.cost;
     for (let node = 0; node < network.count; node++) cost += costByNode[node]! * drawn.factor[node]!;
     found.finish[run] = early.latestFinish;
@@ -101,6 +116,13 @@ function passForward({ plan, schedule }: Prepared, network: Network, early: Earl
   } catch (error) {
     if (!(error instanceof NodeOutsideHorizon)) throw error;
     const activity = plan.activities[schedule.network.activityOf[error.node]!]!;
-    throw new PlanProblems([{ table: "activities", row: activity.id, field: "", message: "in some runs its dates leave 1990 to 2099; look at its range, the risks on it and its duration" }]);
+    throw new PlanProblems([
+      {
+        table: "activities",
+        row: activity.id,
+        field: "",
+        message: "in some runs its dates leave 1990 to 2099; look at its range, the risks on it and its duration",
+      },
+    ]);
   }
 }

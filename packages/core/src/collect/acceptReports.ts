@@ -110,7 +110,12 @@ function posting(
 ): Change[] {
   const lands = landing(date, note, closedTo);
   const worked = { activity, person, date, minutes };
-  const entry = { ...worked, date: lands.date, state: "posted" as const, ...(lands.said === "" ? {} : { note: lands.said }) };
+  const entry = {
+    ...worked,
+    date: lands.date,
+    state: "posted" as const,
+    ...(lands.said === "" ? {} : { note: lands.said }),
+  };
   const changes: Change[] = [{ type: "postTime", key: postedKey(id), entry }];
   const who = plan.people.get(person);
   if (lands.date === date || who === undefined) return changes;

@@ -27,7 +27,12 @@ export interface BlockedWays {
   /** What comes after: the nearest first. */
   readonly downstream: readonly AlongBlock[];
   /** Deadlines among the blocked activity and what comes after it, as they stand and as they would. */
-  readonly deadlines: readonly { readonly id: string; readonly name: string; readonly now: DeadlineStanding; readonly then: DeadlineStanding }[];
+  readonly deadlines: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly now: DeadlineStanding;
+    readonly then: DeadlineStanding;
+  }[];
   /** Working days that the project's finish would move. */
   readonly finishDays: number;
 }
@@ -48,9 +53,19 @@ function reached(plan: Plan, from: string, forward: boolean): string[] {
 function longer(plan: Plan, id: string, minutes: number): Change[] {
   const activity = plan.activities.get(id)!;
   const own = [...plan.assignments].filter(([, row]) => row.activity === id);
-  if (activity.driver === "effort" && own.length > 0) return own.map(([assignment, row]) => ({ type: "setRemainingWork", assignment, remainingMinutes: (row.remainingMinutes ?? row.plannedMinutes) + minutes }));
-  if (activity.actualStart === undefined) return activity.durationMinutes === undefined ? [] : [{ type: "setDuration", activity: id, minutes: activity.durationMinutes + minutes }];
-  const left = activity.remainingMinutes ?? takeShare(activity.durationMinutes ?? 0, restOf(shareOfPercent(activity.percent ?? 0)));
+  if (activity.driver === "effort" && own.length > 0)
+    return own.map(([assignment, row]) => ({
+      type: "setRemainingWork",
+      assignment,
+      remainingMinutes: (row.remainingMinutes ?? row.plannedMinutes) + minutes,
+    }));
+  if (activity.actualStart === undefined)
+    return activity.durationMinutes === undefined
+      ? []
+      : [{ type: "setDuration", activity: id, minutes: activity.durationMinutes + minutes }];
+  const left =
+    activity.remainingMinutes ??
+    takeShare(activity.durationMinutes ?? 0, restOf(shareOfPercent(activity.percent ?? 0)));
   return [{ type: "reportProgress", activity: id, remainingMinutes: left + minutes }];
 }
 
@@ -67,8 +82,12 @@ export function blockedWays(plan: Plan, id: string, days: number): BlockedWays {
   const later = toBundle(applyChanges(plan, longer(plan, id, days * calendar.dayMinutes)).plan);
   const then = computePlan(later);
   const position = new Map(bundle.activities.map((activity, i) => [activity.id, i]));
-  const newest = [...plan.baselines.values()].reduce((best, each) => (best === null || each.number > best.number ? each : best), null as null | (typeof bundle.baselines & object)[number]);
-  const slips = newest === null ? new Map<string, { workingDays: number }>() : slipsAgainst(bundle, now.schedule, newest);
+  const newest = [...plan.baselines.values()].reduce(
+    (best, each) => (best === null || each.number > best.number ? each : best),
+    null as null | (typeof bundle.baselines & object)[number],
+  );
+  const slips =
+    newest === null ? new Map<string, { workingDays: number }>() : slipsAgainst(bundle, now.schedule, newest);
   const along = (other: string): AlongBlock[] => {
     const i = position.get(other)!;
     const row = now.schedule.rows[i];
@@ -97,8 +116,11 @@ export function blockedWays(plan: Plan, id: string, days: number): BlockedWays {
       const [before, stands] = [standing.get(other), would.get(other)];
       const isOpen = now.schedule.rows[position.get(other)!]?.state !== "complete";
       const moves = before?.state !== stands?.state || before?.marginDays !== stands?.marginDays;
-      return before !== undefined && stands !== undefined && isOpen && moves ? [{ id: other, name: plan.activities.get(other)!.name, now: before, then: stands }] : [];
+      return before !== undefined && stands !== undefined && isOpen && moves
+        ? [{ id: other, name: plan.activities.get(other)!.name, now: before, then: stands }]
+        : [];
     }),
-    finishDays: finish === null ? 0 : (calendar.indexAt(then.schedule.finish!) - calendar.indexAt(finish)) / calendar.dayMinutes,
+    finishDays:
+      finish === null ? 0 : (calendar.indexAt(then.schedule.finish!) - calendar.indexAt(finish)) / calendar.dayMinutes,
   };
 }

@@ -14,27 +14,61 @@ import { acceptReports } from "./acceptReports.ts";
 const HOUR = 60;
 const DAY = 8 * HOUR;
 
-const people = ["ann", "bo", "cy"].map((id) => ({ id, name: id.charAt(0).toUpperCase() + id.slice(1), rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }));
+const people = ["ann", "bo", "cy"].map((id) => ({
+  id,
+  name: id.charAt(0).toUpperCase() + id.slice(1),
+  rates: [{ from: "2026-01-01", perHourMinor: 6000 }],
+}));
 
 /** Three people a week each on one piece of work, Monday 2 March 2026; a milestone after it. Data date Friday before. */
-const three = (work: Partial<Activity> = { driver: "effort" }, hours: Record<string, number> = { ann: 40, bo: 40, cy: 40 }, extra: Partial<PlanBundle> = {}): Plan =>
+const three = (
+  work: Partial<Activity> = { driver: "effort" },
+  hours: Record<string, number> = { ann: 40, bo: 40, cy: 40 },
+  extra: Partial<PlanBundle> = {},
+): Plan =>
   fromBundle(
     planOf(
-      [{ id: "lay", name: "Lay cable", ...work }, { id: "lit", name: "Lamps lit", kind: "milestone", deadline: "2026-03-10" }],
+      [
+        { id: "lay", name: "Lay cable", ...work },
+        { id: "lit", name: "Lamps lit", kind: "milestone", deadline: "2026-03-10" },
+      ],
       [{ from: "lay", to: "lit" }],
-      { people, assignments: Object.entries(hours).map(([person, amount]) => ({ activity: "lay", person, plannedMinutes: amount * HOUR })), ...extra, project: { ...planOf([]).project, dataDate: "2026-02-27", ...extra.project } },
+      {
+        people,
+        assignments: Object.entries(hours).map(([person, amount]) => ({
+          activity: "lay",
+          person,
+          plannedMinutes: amount * HOUR,
+        })),
+        ...extra,
+        project: { ...planOf([]).project, dataDate: "2026-02-27", ...extra.project },
+      },
     ),
   );
 
 let count = 0;
-const report = (personId: string, date: string, what: Partial<ReportContent> = {}): ReportContent => ({ id: `r${count++}`, activityId: "lay", personId, date, leaveUntil: null, minutes: null, percent: null, remainingMinutes: null, note: "", ...what });
-const hours = (personId: string, date: string, amount: number, what: Partial<ReportContent> = {}): ReportContent => report(personId, date, { minutes: amount * HOUR, ...what });
-const accept = (plan: Plan, ...reports: ReportContent[]): Plan => applyChanges(plan, acceptReports(plan, reports).changes).plan;
+const report = (personId: string, date: string, what: Partial<ReportContent> = {}): ReportContent => ({
+  id: `r${count++}`,
+  activityId: "lay",
+  personId,
+  date,
+  leaveUntil: null,
+  minutes: null,
+  percent: null,
+  remainingMinutes: null,
+  note: "",
+  ...what,
+});
+const hours = (personId: string, date: string, amount: number, what: Partial<ReportContent> = {}): ReportContent =>
+  report(personId, date, { minutes: amount * HOUR, ...what });
+const accept = (plan: Plan, ...reports: ReportContent[]): Plan =>
+  applyChanges(plan, acceptReports(plan, reports).changes).plan;
 const finishOf = (plan: Plan, id = "lay"): string => {
   const { rows } = schedulePlan(toBundle(plan));
   return formatDate(rows[[...plan.activities.keys()].indexOf(id)]!.finishDay);
 };
-const leftOf = (plan: Plan, person: string): number => [...plan.assignments.values()].find((row) => row.person === person)!.remainingMinutes! / HOUR;
+const leftOf = (plan: Plan, person: string): number =>
+  [...plan.assignments.values()].find((row) => row.person === person)!.remainingMinutes! / HOUR;
 
 describe("one of three people starts a day late", () => {
   const week = three();
@@ -52,7 +86,11 @@ describe("one of three people starts a day late", () => {
     const short = three({ driver: "effort" }, { ann: 40, bo: 40, cy: 24 });
     const late = accept(short, ...onTime, hours("cy", "2026-03-03", 8));
     expect(finishOf(late)).toBe("2026-03-06");
-    expect([...late.assignments.values()].map(({ restart }) => restart)).toEqual(["2026-03-03", "2026-03-03", "2026-03-04"]);
+    expect([...late.assignments.values()].map(({ restart }) => restart)).toEqual([
+      "2026-03-03",
+      "2026-03-03",
+      "2026-03-04",
+    ]);
   });
 });
 
@@ -77,12 +115,16 @@ describe("100% said of work", () => {
 });
 
 describe("three days of leave booked in the middle", () => {
-  const leave = (person: string): ReportContent => report(person, "2026-03-03", { activityId: "", leaveUntil: "2026-03-05", note: "wedding" });
+  const leave = (person: string): ReportContent =>
+    report(person, "2026-03-03", { activityId: "", leaveUntil: "2026-03-05", note: "wedding" });
 
   it("move the finish by three days where theirs is the last, and nobody else's work", () => {
     const away = accept(three(), leave("cy"));
     expect(finishOf(away)).toBe("2026-03-11");
-    expect(away.calendars.get("leave-cy")).toMatchObject({ base: "std", exceptions: [{ from: "2026-03-03", to: "2026-03-05", shifts: [], label: "wedding" }] });
+    expect(away.calendars.get("leave-cy")).toMatchObject({
+      base: "std",
+      exceptions: [{ from: "2026-03-03", to: "2026-03-05", shifts: [], label: "wedding" }],
+    });
     expect(away.people.get("ann")!.calendar).toBeUndefined();
   });
 
@@ -93,7 +135,10 @@ describe("three days of leave booked in the middle", () => {
   it("are booked once, and beside what was booked before", () => {
     const once = accept(three(), leave("cy"));
     expect(acceptReports(once, [leave("cy")]).changes).toEqual([]);
-    expect(accept(once, report("cy", "2026-03-20", { activityId: "", leaveUntil: "2026-03-20" })).calendars.get("leave-cy")!.exceptions).toHaveLength(2);
+    expect(
+      accept(once, report("cy", "2026-03-20", { activityId: "", leaveUntil: "2026-03-20" })).calendars.get("leave-cy")!
+        .exceptions,
+    ).toHaveLength(2);
   });
 });
 
@@ -108,7 +153,9 @@ describe("remaining hours", () => {
     const mended = accept(booked, hours("ann", "2026-03-02", -3));
     expect(leftOf(mended, "ann")).toBe(35);
     expect([...mended.timeEntries.values()].reduce((sum, { minutes }) => sum + minutes, 0)).toBe(5 * HOUR);
-    expect(acceptReports(three(), [hours("ann", "2026-03-02", -1)]).changes.some(({ type }) => type === "reportProgress")).toBe(false);
+    expect(
+      acceptReports(three(), [hours("ann", "2026-03-02", -1)]).changes.some(({ type }) => type === "reportProgress"),
+    ).toBe(false);
   });
 });
 
@@ -117,7 +164,10 @@ describe("hours booked after the finish", () => {
 
   it("extend it to the day of the last of them", () => {
     expect(done.activities.get("lay")).toMatchObject({ actualFinish: "2026-03-02" });
-    expect(accept(done, hours("bo", "2026-03-05", 4)).activities.get("lay")).toMatchObject({ actualFinish: "2026-03-05", percent: 100 });
+    expect(accept(done, hours("bo", "2026-03-05", 4)).activities.get("lay")).toMatchObject({
+      actualFinish: "2026-03-05",
+      percent: 100,
+    });
   });
 
   it("on the day of the finish or before it leave it", () => {
@@ -136,16 +186,38 @@ describe("holding the window", () => {
     const { plan, windows } = heldBy(three(), hours("ann", "2026-03-02", 8), hours("cy", "2026-03-03", 8));
     expect(finishOf(plan)).toBe("2026-03-06");
     expect(plan.activities.get("lay")!.driver).toBeUndefined();
-    const load = [{ person: "Ann", leftMinutes: 32 * HOUR, roomMinutes: 32 * HOUR }, { person: "Bo", leftMinutes: 40 * HOUR, roomMinutes: 40 * HOUR }, { person: "Cy", leftMinutes: 32 * HOUR, roomMinutes: 24 * HOUR }];
-    expect(windows).toEqual([{ activity: "lay", name: "Lay cable", was: "2026-03-06", wouldEnd: "2026-03-09", ends: "2026-03-06", outcome: "held", why: null, load }]);
+    const load = [
+      { person: "Ann", leftMinutes: 32 * HOUR, roomMinutes: 32 * HOUR },
+      { person: "Bo", leftMinutes: 40 * HOUR, roomMinutes: 40 * HOUR },
+      { person: "Cy", leftMinutes: 32 * HOUR, roomMinutes: 24 * HOUR },
+    ];
+    expect(windows).toEqual([
+      {
+        activity: "lay",
+        name: "Lay cable",
+        was: "2026-03-06",
+        wouldEnd: "2026-03-09",
+        ends: "2026-03-06",
+        outcome: "held",
+        why: null,
+        load,
+      },
+    ]);
   });
 
   it("a quarter that must end on its last day does, though it began nine days late", () => {
-    const quarter = three({ durationMinutes: 64 * DAY }, { ann: 400 }, { project: { ...planOf([]).project, start: "2026-01-01", dataDate: "2026-01-13" } });
+    const quarter = three(
+      { durationMinutes: 64 * DAY },
+      { ann: 400 },
+      { project: { ...planOf([]).project, start: "2026-01-01", dataDate: "2026-01-13" } },
+    );
     expect(finishOf(quarter)).toBe("2026-04-13");
     const whole = applyChanges(quarter, [{ type: "setDataDate", date: null }]).plan;
     expect(finishOf(whole)).toBe("2026-03-31");
-    const { plan, windows } = heldBy(applyChanges(whole, [{ type: "setDataDate", date: "2025-12-31" }]).plan, hours("ann", "2026-01-14", 8, { percent: 2 }));
+    const { plan, windows } = heldBy(
+      applyChanges(whole, [{ type: "setDataDate", date: "2025-12-31" }]).plan,
+      hours("ann", "2026-01-14", 8, { percent: 2 }),
+    );
     expect(finishOf(plan)).toBe("2026-03-31");
     expect(plan.activities.get("lay")).toMatchObject({ actualStart: "2026-01-14", durationMinutes: 64 * DAY });
     // From the day after the one that was booked.
@@ -154,38 +226,96 @@ describe("holding the window", () => {
 
   it("says where nothing remains of the window", () => {
     const before = three({ durationMinutes: 2 * DAY });
-    const after = accept(applyChanges(before, [{ type: "setDataDate", date: "2026-03-06" }]).plan, hours("ann", "2026-03-06", 1));
-    expect(holdWindows(before, after, ["lay"], new Set(["lay"]))).toMatchObject({ changes: [], windows: [{ activity: "lay", outcome: "lost", why: "nothing remains of its window, which ended on 3 Mar 2026" }] });
+    const after = accept(
+      applyChanges(before, [{ type: "setDataDate", date: "2026-03-06" }]).plan,
+      hours("ann", "2026-03-06", 1),
+    );
+    expect(holdWindows(before, after, ["lay"], new Set(["lay"]))).toMatchObject({
+      changes: [],
+      windows: [{ activity: "lay", outcome: "lost", why: "nothing remains of its window, which ended on 3 Mar 2026" }],
+    });
   });
 
   it("is for each activity by itself; one that would end later is told, held or not", () => {
     const after = accept(three(), hours("cy", "2026-03-05", 1));
-    expect(holdWindows(three(), after, ["lay"], new Set())).toMatchObject({ changes: [], windows: [{ activity: "lay", was: "2026-03-06", wouldEnd: "2026-03-12", ends: "2026-03-12", outcome: "moves", why: null, load: [] }] });
+    expect(holdWindows(three(), after, ["lay"], new Set())).toMatchObject({
+      changes: [],
+      windows: [
+        {
+          activity: "lay",
+          was: "2026-03-06",
+          wouldEnd: "2026-03-12",
+          ends: "2026-03-12",
+          outcome: "moves",
+          why: null,
+          load: [],
+        },
+      ],
+    });
     const done = accept(three({ driver: "effort" }, { ann: 40 }), hours("ann", "2026-03-02", 8, { percent: 100 }));
     const later = accept(done, hours("ann", "2026-03-05", 4));
-    expect(holdWindows(done, later, ["lay"], new Set(["lay"])).windows).toMatchObject([{ was: "2026-03-02", ends: "2026-03-05", outcome: "lost", why: "it is finished, and ends with the last work on it" }]);
+    expect(holdWindows(done, later, ["lay"], new Set(["lay"])).windows).toMatchObject([
+      {
+        was: "2026-03-02",
+        ends: "2026-03-05",
+        outcome: "lost",
+        why: "it is finished, and ends with the last work on it",
+      },
+    ]);
   });
 
   it("tells of more hours than fit in a fixed window though it ends no later, as where hours are raised", () => {
     const fixed = three({ durationMinutes: 5 * DAY });
     const after = accept(fixed, report("bo", "2026-03-02", { remainingMinutes: 56 * HOUR }));
-    expect(holdWindows(fixed, after, ["lay"], new Set()).windows).toEqual([{ activity: "lay", name: "Lay cable", was: "2026-03-06", wouldEnd: "2026-03-06", ends: "2026-03-06", outcome: "stays", why: null, load: [{ person: "Bo", leftMinutes: 56 * HOUR, roomMinutes: 40 * HOUR }] }]);
+    expect(holdWindows(fixed, after, ["lay"], new Set()).windows).toEqual([
+      {
+        activity: "lay",
+        name: "Lay cable",
+        was: "2026-03-06",
+        wouldEnd: "2026-03-06",
+        ends: "2026-03-06",
+        outcome: "stays",
+        why: null,
+        load: [{ person: "Bo", leftMinutes: 56 * HOUR, roomMinutes: 40 * HOUR }],
+      },
+    ]);
     expect(holdWindows(fixed, fixed, ["lay"], new Set()).windows).toEqual([]);
   });
 
   it("leaves alone what does not move later, is finished or a milestone", () => {
     const before = three();
-    expect(holdWindows(before, before, ["lay", "lit", "ghost"], new Set(["lay", "lit", "ghost"]))).toEqual({ changes: [], windows: [] });
+    expect(holdWindows(before, before, ["lay", "lit", "ghost"], new Set(["lay", "lit", "ghost"]))).toEqual({
+      changes: [],
+      windows: [],
+    });
   });
 
   it("law: what is held finishes no later than before, and nobody's work is lost", () => {
     fc.assert(
       fc.property(
-        fc.record({ driver: fc.constantFrom("effort" as const, "duration" as const), windowPolicy: fc.constantFrom("hold" as const, "drift" as const), durationMinutes: fc.integer({ min: 60, max: 8000 }) }),
-        fc.array(fc.record({ person: fc.constantFrom("ann", "bo", "cy"), day: fc.integer({ min: 2, max: 27 }), amount: fc.integer({ min: 1, max: 12 }), left: fc.option(fc.integer({ min: 0, max: 90 }), { nil: null }) }), { minLength: 1, maxLength: 5 }),
+        fc.record({
+          driver: fc.constantFrom("effort" as const, "duration" as const),
+          windowPolicy: fc.constantFrom("hold" as const, "drift" as const),
+          durationMinutes: fc.integer({ min: 60, max: 8000 }),
+        }),
+        fc.array(
+          fc.record({
+            person: fc.constantFrom("ann", "bo", "cy"),
+            day: fc.integer({ min: 2, max: 27 }),
+            amount: fc.integer({ min: 1, max: 12 }),
+            left: fc.option(fc.integer({ min: 0, max: 90 }), { nil: null }),
+          }),
+          { minLength: 1, maxLength: 5 },
+        ),
         (work, said) => {
           const before = three(work);
-          const reports = said.map(({ person, day, amount, left }) => hours(person, `2026-03-${String(day).padStart(2, "0")}`, amount, { remainingMinutes: left === null ? null : left * HOUR })).sort((a, b) => (a.date < b.date ? -1 : 1));
+          const reports = said
+            .map(({ person, day, amount, left }) =>
+              hours(person, `2026-03-${String(day).padStart(2, "0")}`, amount, {
+                remainingMinutes: left === null ? null : left * HOUR,
+              }),
+            )
+            .sort((a, b) => (a.date < b.date ? -1 : 1));
           const after = accept(before, ...reports);
           const { changes, windows } = holdWindows(before, after, ["lay"], new Set(["lay"]));
           const plan = applyChanges(after, changes).plan;
@@ -202,8 +332,13 @@ describe("holding the window", () => {
 
 describe("time of a locked period", () => {
   it("lands on the first day after it, and says for which day it was", () => {
-    const [posted, progress] = acceptReports(three(), [hours("ann", "2026-02-27", 4, { note: "trench" })], { closedTo: "2026-03-06" }).changes;
-    expect(posted).toMatchObject({ type: "postTime", entry: { date: "2026-03-07", minutes: 240, note: "for 27 Feb 2026: trench" } });
+    const [posted, progress] = acceptReports(three(), [hours("ann", "2026-02-27", 4, { note: "trench" })], {
+      closedTo: "2026-03-06",
+    }).changes;
+    expect(posted).toMatchObject({
+      type: "postTime",
+      entry: { date: "2026-03-07", minutes: 240, note: "for 27 Feb 2026: trench" },
+    });
     expect(progress).toMatchObject({ actualStart: "2026-02-27" });
   });
 
@@ -212,16 +347,23 @@ describe("time of a locked period", () => {
     const minutes = fc.integer({ min: 1, max: 600 });
     fc.assert(
       fc.property(rate, rate, minutes, (before, since, worked) => {
-        const rates = [{ from: "2026-01-01", perHourMinor: before }, { from: "2026-03-07", perHourMinor: since }];
+        const rates = [
+          { from: "2026-01-01", perHourMinor: before },
+          { from: "2026-03-07", perHourMinor: since },
+        ];
         const plan = three({}, { ann: 40 }, { people: [{ ...people[0]!, rates }] });
         const cost = (...reports: ReportContent[]): number => {
-          const after = toBundle(applyChanges(plan, acceptReports(plan, reports, { closedTo: "2026-03-06" }).changes).plan);
+          const after = toBundle(
+            applyChanges(plan, acceptReports(plan, reports, { closedTo: "2026-03-06" }).changes).plan,
+          );
           const ahead = { ...after, project: { ...after.project, dataDate: "2026-03-13" } };
           return analyse(ahead, { baseline: "frozen" }).performance!.project.ac;
         };
         const late = report("ann", "2026-02-27", { minutes: worked });
         expect(cost(late)).toBe(Math.round((worked * before) / 60));
-        expect(cost(late, report("ann", "2026-03-09", { minutes: worked }))).toBe(Math.round((worked * before) / 60) + Math.round((worked * since) / 60));
+        expect(cost(late, report("ann", "2026-03-09", { minutes: worked }))).toBe(
+          Math.round((worked * before) / 60) + Math.round((worked * since) / 60),
+        );
         expect(cost(late, report("ann", "2026-02-27", { minutes: -worked }))).toBe(0);
       }),
     );
@@ -230,21 +372,67 @@ describe("time of a locked period", () => {
 
 describe("remarks", () => {
   const plan = fromBundle({
-    ...planOf([{ id: "dig", name: "Dig", durationMinutes: DAY }, { id: "lay", name: "Lay", durationMinutes: DAY }, { id: "idle", name: "Idle", durationMinutes: DAY, parked: true }, { id: "done", name: "Done", durationMinutes: DAY, actualStart: "2026-03-02", actualFinish: "2026-03-02", percent: 100 }], [{ from: "dig", to: "lay" }], {
-      people,
-      assignments: ["lay", "idle", "done"].map((activity) => ({ activity, person: "ann", plannedMinutes: DAY })),
-      baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "M", reason: "r", activities: [{ id: "done", start: "2026-03-02T08:00", finish: "2026-03-02T17:00", durationMinutes: DAY, evenMinor: 0, startMinor: 0, finishMinor: 0, minutes: DAY }] }],
-    }),
+    ...planOf(
+      [
+        { id: "dig", name: "Dig", durationMinutes: DAY },
+        { id: "lay", name: "Lay", durationMinutes: DAY },
+        { id: "idle", name: "Idle", durationMinutes: DAY, parked: true },
+        {
+          id: "done",
+          name: "Done",
+          durationMinutes: DAY,
+          actualStart: "2026-03-02",
+          actualFinish: "2026-03-02",
+          percent: 100,
+        },
+      ],
+      [{ from: "dig", to: "lay" }],
+      {
+        people,
+        assignments: ["lay", "idle", "done"].map((activity) => ({ activity, person: "ann", plannedMinutes: DAY })),
+        baselines: [
+          {
+            number: 1,
+            approvedOn: "2026-03-01",
+            approvedBy: "M",
+            reason: "r",
+            activities: [
+              {
+                id: "done",
+                start: "2026-03-02T08:00",
+                finish: "2026-03-02T17:00",
+                durationMinutes: DAY,
+                evenMinor: 0,
+                startMinor: 0,
+                finishMinor: 0,
+                minutes: DAY,
+              },
+            ],
+          },
+        ],
+      },
+    ),
     project: { ...planOf([]).project, dataDate: "2026-03-02" },
   });
-  const kinds = (one: ReportContent, closedTo: string | null = null): string[] => remarksOn(plan, [one], closedTo).get(one.id)!.map(({ kind }) => kind);
+  const kinds = (one: ReportContent, closedTo: string | null = null): string[] =>
+    remarksOn(plan, [one], closedTo)
+      .get(one.id)!
+      .map(({ kind }) => kind);
 
   it("name what is odd about a report, and nothing about one that is not", () => {
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "lay" }))).toEqual(["unbaselined", "outOfSequence"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "idle" }))).toEqual(["parked", "unbaselined"]);
     expect(kinds(hours("ann", "2026-03-03", 1, { activityId: "done" }))).toEqual(["finished"]);
-    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual(["percentFell", "reopens", "leftRose"]);
-    expect(kinds(hours("cy", "2026-03-02", -1, { activityId: "done" }), "2026-03-02")).toEqual(["notAssigned", "late", "adjusts"]);
+    expect(kinds(report("ann", "2026-03-03", { activityId: "done", percent: 40, remainingMinutes: 600 }))).toEqual([
+      "percentFell",
+      "reopens",
+      "leftRose",
+    ]);
+    expect(kinds(hours("cy", "2026-03-02", -1, { activityId: "done" }), "2026-03-02")).toEqual([
+      "notAssigned",
+      "late",
+      "adjusts",
+    ]);
     expect(kinds(hours("ann", "2026-03-02", 1, { activityId: "ghost" }))).toEqual(["gone"]);
     expect(kinds(report("ann", "2026-03-02", { activityId: "", leaveUntil: "2026-03-03" }))).toEqual([]);
   });

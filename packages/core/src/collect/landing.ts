@@ -9,7 +9,10 @@ import { dayAfter } from "../time/instant.ts";
  */
 export function landing(date: string, said: string, closedTo: string | null): { date: string; said: string } {
   if (closedTo === null || date > closedTo) return { date, said };
-  return { date: dayAfter(closedTo), said: [`for ${dateWords(date)}`, said].filter((words) => words !== "").join(": ") };
+  return {
+    date: dayAfter(closedTo),
+    said: [`for ${dateWords(date)}`, said].filter((words) => words !== "").join(": "),
+  };
 }
 
 /** What someone worked on a day. */

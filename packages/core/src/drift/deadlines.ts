@@ -24,7 +24,8 @@ export function deadlineStandings(plan: PlanBundle, schedule: Schedule): Map<str
     if (row == null || activity.deadline === undefined) return;
     const { deadline } = activity;
     const calendar = schedule.calendars.get(activity.calendar ?? plan.project.calendar);
-    const marginDays = (calendar.indexAt(closeOf(parseDate(deadline)!)) - calendar.indexAt(row.finish)) / calendar.dayMinutes;
+    const marginDays =
+      (calendar.indexAt(closeOf(parseDate(deadline)!)) - calendar.indexAt(row.finish)) / calendar.dayMinutes;
     const finish = formatDate(row.finishDay);
     if (activity.dropped === true) {
       standings.set(activity.id, { deadline, finish, marginDays: null, state: "dropped" });

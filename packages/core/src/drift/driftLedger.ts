@@ -9,7 +9,14 @@ import { compileCalendars, type CalendarSet } from "../time/compileCalendars.ts"
 import { closeOf, finishDayOf, formatDate, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
 import { asForecast, type Expected } from "./asForecast.ts";
 import { bundleOf, Draft, draftOf, grouped, workKey } from "./ledgerDraft.ts";
-import { DRIFT_GROUPS, progressDiffers, progressStep, revisionsBetween, type DriftGroup, type Step } from "./ledgerSteps.ts";
+import {
+  DRIFT_GROUPS,
+  progressDiffers,
+  progressStep,
+  revisionsBetween,
+  type DriftGroup,
+  type Step,
+} from "./ledgerSteps.ts";
 
 export { DRIFT_GROUPS, type DriftGroup };
 
@@ -49,13 +56,28 @@ export interface DriftLedger {
 
 /** People and calendars that only the later plan has are put into the earlier one: unused there, they move nothing. */
 function withNewResources(before: PlanBundle, after: PlanBundle): PlanBundle {
-  const missing = <T extends { id: string }>(had: readonly T[], has: readonly T[]): T[] => [...had, ...has.filter(({ id }) => had.every((each) => each.id !== id))];
-  return { ...before, calendars: missing(before.calendars, after.calendars), people: missing(before.people ?? [], after.people ?? []) };
+  const missing = <T extends { id: string }>(had: readonly T[], has: readonly T[]): T[] => [
+    ...had,
+    ...has.filter(({ id }) => had.every((each) => each.id !== id)),
+  ];
+  return {
+    ...before,
+    calendars: missing(before.calendars, after.calendars),
+    people: missing(before.people ?? [], after.people ?? []),
+  };
 }
 
-function finishIn(plan: PlanBundle, target: string | null): { schedule: Schedule; at: LocalMinute | null; shown: string | null } {
+function finishIn(
+  plan: PlanBundle,
+  target: string | null,
+): { schedule: Schedule; at: LocalMinute | null; shown: string | null } {
   const schedule = schedulePlan(plan);
-  if (target === null) return { schedule, at: schedule.finish, shown: schedule.finish === null ? null : formatDate(finishDayOf(schedule.finish)) };
+  if (target === null)
+    return {
+      schedule,
+      at: schedule.finish,
+      shown: schedule.finish === null ? null : formatDate(finishDayOf(schedule.finish)),
+    };
   const row = schedule.rows[planTree(plan.activities).indexOf.get(target) ?? -1] ?? null;
   return { schedule, at: row?.finish ?? null, shown: row === null ? null : formatDate(row.finishDay) };
 }
@@ -73,7 +95,9 @@ function placeIn(plan: PlanBundle, target: string | null, last: Compiled): Local
   try {
     const kind = target === null ? "work" : plan.activities.find(({ id }) => id === target)?.kind;
     // What spans or sums up others has no place of its own in the network.
-    return kind === "summary" || kind === "levelOfEffort" ? finishIn(plan, target).at : earlyFinish(plan, target, compiled(plan.calendars, last));
+    return kind === "summary" || kind === "levelOfEffort"
+      ? finishIn(plan, target).at
+      : earlyFinish(plan, target, compiled(plan.calendars, last));
   } catch (error) {
     if (!(error instanceof PlanProblems)) throw error;
     return null;
@@ -83,7 +107,8 @@ function placeIn(plan: PlanBundle, target: string | null, last: Compiled): Local
 type IndexOf = (at: LocalMinute) => number;
 
 /** The work on an activity as a plan has it. */
-const workOf = (draft: Draft, activity: string): Assignment[] => [...draft.tables.assignments.values()].filter((row) => row.activity === activity);
+const workOf = (draft: Draft, activity: string): Assignment[] =>
+  [...draft.tables.assignments.values()].filter((row) => row.activity === activity);
 
 /** A plan that takes changes of single activities one after another, and where a date lies in it. */
 class Walk {
@@ -114,7 +139,11 @@ class Walk {
     const was = this.live?.finishOf(this.target) ?? null;
     if (row === undefined || was === null) return null;
     const own = new Map(workOf(this.draft, row.id).map((work) => [workKey(work), work]));
-    const trial = new Draft(this.draft.project, { ...this.draft.tables, activities: new Map([[row.id, row]]), assignments: own });
+    const trial = new Draft(this.draft.project, {
+      ...this.draft.tables,
+      activities: new Map([[row.id, row]]),
+      assignments: own,
+    });
     step.take(trial);
     const at = this.rewrite(trial.get("activities", step.id), trial) ? this.live!.finishOf(this.target) : null;
     if (this.live !== null) this.rewrite(row, this.draft);
@@ -161,7 +190,12 @@ interface Making {
 type Told = Pick<DriftCause, "expected" | "came">;
 const NOTHING_TOLD: Told = { expected: null, came: null };
 
-const causeOf = ({ group, kind, id, name, reason = null }: Step, days: number, alone: number | null, told: Told = NOTHING_TOLD): DriftCause => ({ group, kind, id, name, days, alone, reason, ...told });
+const causeOf = (
+  { group, kind, id, name, reason = null }: Step,
+  days: number,
+  alone: number | null,
+  told: Told = NOTHING_TOLD,
+): DriftCause => ({ group, kind, id, name, days, alone, reason, ...told });
 
 /** Where the date lies in a plan, as an index; the one before where it has none. */
 function indexIn(draft: Draft, { target, calendars, indexOf }: Making, otherwise: number): number {
@@ -170,7 +204,15 @@ function indexIn(draft: Draft, { target, calendars, indexOf }: Making, otherwise
 }
 
 /** Steps one after another, each credited with what it moved, and beside it what it would have moved by itself. */
-function walked(steps: readonly Step[], draft: Draft, aside: Walk, at: number, making: Making, toldOf: (step: Step) => Told, onStep: () => void): { causes: DriftCause[]; at: number } {
+function walked(
+  steps: readonly Step[],
+  draft: Draft,
+  aside: Walk,
+  at: number,
+  making: Making,
+  toldOf: (step: Step) => Told,
+  onStep: () => void,
+): { causes: DriftCause[]; at: number } {
   const { dayMinutes } = making;
   const walk = new Walk(draft, making.target, making.calendars, making.indexOf, at);
   const causes: DriftCause[] = [];
@@ -179,14 +221,22 @@ function walked(steps: readonly Step[], draft: Draft, aside: Walk, at: number, m
     onStep();
     const then = walk.take(step);
     const alone = step.kind === "activity" ? aside.alone(step) : null;
-    if (then !== now || (alone ?? 0) !== 0) causes.push(causeOf(step, (then - now) / dayMinutes, alone === null ? null : alone / dayMinutes, toldOf(step)));
+    if (then !== now || (alone ?? 0) !== 0)
+      causes.push(causeOf(step, (then - now) / dayMinutes, alone === null ? null : alone / dayMinutes, toldOf(step)));
     now = then;
   }
   return { causes, at: now };
 }
 
 /** Steps of which runs that together move nothing are not taken apart, so that only what counts is looked at one by one. */
-function bisected(steps: readonly Step[], draft: Draft, aside: Draft, at: number, making: Making, onStep: () => void): { causes: DriftCause[]; at: number } {
+function bisected(
+  steps: readonly Step[],
+  draft: Draft,
+  aside: Draft,
+  at: number,
+  making: Making,
+  onStep: () => void,
+): { causes: DriftCause[]; at: number } {
   const causes: DriftCause[] = [];
   const base = indexIn(aside, making, at);
   const aloneOf = (step: Step): number | null => {
@@ -234,12 +284,18 @@ function bisected(steps: readonly Step[], draft: Draft, aside: Draft, at: number
 
 /** What was reported of activities that both states have, in the order in which they were forecast to begin. */
 function progressSteps(draft: Draft, after: PlanBundle, schedule: Schedule): Step[] {
-  const later = grouped(new Map((after.assignments ?? []).map((row) => [workKey(row), row])), ({ activity }) => activity);
+  const later = grouped(
+    new Map((after.assignments ?? []).map((row) => [workKey(row), row])),
+    ({ activity }) => activity,
+  );
   const start = (id: string): number => schedule.rows[schedule.tree.indexOf.get(id) ?? -1]?.start ?? Infinity;
   return after.activities
     .filter((row) => {
       const had = draft.get("activities", row.id);
-      const pairs = (later.get(row.id) ?? []).flatMap((is) => { const was = draft.get("assignments", workKey(is)); return was === undefined ? [] : [[was, is] as const]; });
+      const pairs = (later.get(row.id) ?? []).flatMap((is) => {
+        const was = draft.get("assignments", workKey(is));
+        return was === undefined ? [] : [[was, is] as const];
+      });
       return had !== undefined && progressDiffers(had, row, pairs);
     })
     .map((row) => ({ row, start: start(row.id) }))
@@ -247,7 +303,12 @@ function progressSteps(draft: Draft, after: PlanBundle, schedule: Schedule): Ste
     .map(({ row }) => progressStep(row, later.get(row.id) ?? []));
 }
 
-const expectedWords = ({ what, start, finish, leftDays }: Expected): Progressed => ({ what: what === "finish" ? "finished" : what === "goOn" ? "underWay" : "notBegun", start: formatDate(startDayOf(start)), finish: formatDate(finishDayOf(finish)), leftDays });
+const expectedWords = ({ what, start, finish, leftDays }: Expected): Progressed => ({
+  what: what === "finish" ? "finished" : what === "goOn" ? "underWay" : "notBegun",
+  start: formatDate(startDayOf(start)),
+  finish: formatDate(finishDayOf(finish)),
+  leftDays,
+});
 
 /** What came of an activity by the data date of a plan. */
 function cameOf(plan: PlanBundle, schedule: Schedule, id: string): Progressed | null {
@@ -256,9 +317,17 @@ function cameOf(plan: PlanBundle, schedule: Schedule, id: string): Progressed | 
   const node = schedule.network.nodeOf[position] ?? -1;
   if (row == null || node < 0) return null;
   const calendar = schedule.network.calendars[schedule.network.calendarOf[node]!]!;
-  const from = Math.max(calendar.indexAt(closeOf(parseDate(plan.project.dataDate!)!)), schedule.early.restartIndex[node]!);
+  const from = Math.max(
+    calendar.indexAt(closeOf(parseDate(plan.project.dataDate!)!)),
+    schedule.early.restartIndex[node]!,
+  );
   const what = row.state === "complete" ? "finished" : row.state === "inProgress" ? "underWay" : "notBegun";
-  return { what, start: formatDate(row.startDay), finish: formatDate(row.finishDay), leftDays: what === "finished" ? 0 : (calendar.indexAt(row.finish) - from) / calendar.dayMinutes };
+  return {
+    what,
+    start: formatDate(row.startDay),
+    finish: formatDate(row.finishDay),
+    leftDays: what === "finished" ? 0 : (calendar.indexAt(row.finish) - from) / calendar.dayMinutes,
+  };
 }
 
 /**
@@ -269,20 +338,38 @@ function cameOf(plan: PlanBundle, schedule: Schedule, id: string): Progressed | 
  * @param progress told the share that is done, 0 to 1
  * @throws {PlanProblems} where either state cannot be computed
  */
-export function driftLedger(before: PlanBundle, after: PlanBundle, target: string | null, progress: (share: number) => void = () => undefined): DriftLedger {
+export function driftLedger(
+  before: PlanBundle,
+  after: PlanBundle,
+  target: string | null,
+  progress: (share: number) => void = () => undefined,
+): DriftLedger {
   const earlier = withNewResources(before, after);
   const [first, last] = [finishIn(earlier, target), finishIn(after, target)];
   if (first.at === null || last.at === null) return { from: first.shown, to: last.shown, days: 0, causes: [] };
   const calendar = last.schedule.calendars.get(after.project.calendar);
   const kind = target === null ? "work" : after.activities.find(({ id }) => id === target)?.kind;
-  const making: Making = { target, calendars: { of: null, set: first.schedule.calendars }, indexOf: (at) => calendar.indexAt(at), dayMinutes: calendar.dayMinutes, isSpan: kind === "summary" || kind === "levelOfEffort" };
+  const making: Making = {
+    target,
+    calendars: { of: null, set: first.schedule.calendars },
+    indexOf: (at) => calendar.indexAt(at),
+    dayMinutes: calendar.dayMinutes,
+    isSpan: kind === "summary" || kind === "levelOfEffort",
+  };
   const [begin, end] = [making.indexOf(first.at), making.indexOf(last.at)];
   const [was, is] = [before.project.dataDate, after.project.dataDate];
   const forecast = is !== undefined && (was ?? "") <= is ? asForecast(earlier, first.schedule, is) : null;
   const draft = draftOf(forecast?.plan ?? earlier);
   const causes: DriftCause[] = [];
   let at = indexIn(draft, making, begin);
-  if (at !== begin) causes.push(causeOf({ group: "progress", kind: "project", id: "", name: "rounding", take: () => undefined }, (at - begin) / making.dayMinutes, null));
+  if (at !== begin)
+    causes.push(
+      causeOf(
+        { group: "progress", kind: "project", id: "", name: "rounding", take: () => undefined },
+        (at - begin) / making.dayMinutes,
+        null,
+      ),
+    );
 
   const came = forecast === null ? [] : progressSteps(draft, after, first.schedule);
   let done = 0;
@@ -290,20 +377,51 @@ export function driftLedger(before: PlanBundle, after: PlanBundle, target: strin
   const onStep = (): void => progress(Math.min(1, done++ / all));
   const take = (steps: readonly Step[], aside: Draft, toldOf: (step: Step) => Told = () => NOTHING_TOLD): void => {
     const ofOne = !making.isSpan && steps[0] !== undefined && OF_ONE.has(steps[0].group);
-    const told = ofOne ? walked(steps, draft, new Walk(new Draft(aside.project, aside.tables), target, making.calendars, making.indexOf, at), at, making, toldOf, onStep) : bisected(steps, draft, aside, at, making, onStep);
+    const told = ofOne
+      ? walked(
+          steps,
+          draft,
+          new Walk(new Draft(aside.project, aside.tables), target, making.calendars, making.indexOf, at),
+          at,
+          making,
+          toldOf,
+          onStep,
+        )
+      : bisected(steps, draft, aside, at, making, onStep);
     causes.push(...told.causes);
     at = told.at;
   };
   const asExpected = new Draft(draft.project, draft.tables);
   take(came, asExpected, ({ id }) => {
     const expected = forecast!.expected.get(id);
-    return { expected: expected === undefined ? null : expectedWords(expected), came: cameOf(after, last.schedule, id) };
+    return {
+      expected: expected === undefined ? null : expectedWords(expected),
+      came: cameOf(after, last.schedule, id),
+    };
   });
   const revisions = revisionsBetween(draft, draftOf(after));
   all += revisions.length;
-  const reported = new Draft(draft.project, { ...draft.tables, activities: new Map(draft.tables.activities), assignments: new Map(draft.tables.assignments), links: new Map(draft.tables.links), calendars: new Map(draft.tables.calendars), people: new Map(draft.tables.people) });
-  for (const group of DRIFT_GROUPS) take(revisions.filter((step) => step.group === group), reported);
-  if (at !== end) causes.push(causeOf({ group: "settings", kind: "project", id: "", name: "what cannot be told apart", take: () => undefined }, (end - at) / making.dayMinutes, null));
+  const reported = new Draft(draft.project, {
+    ...draft.tables,
+    activities: new Map(draft.tables.activities),
+    assignments: new Map(draft.tables.assignments),
+    links: new Map(draft.tables.links),
+    calendars: new Map(draft.tables.calendars),
+    people: new Map(draft.tables.people),
+  });
+  for (const group of DRIFT_GROUPS)
+    take(
+      revisions.filter((step) => step.group === group),
+      reported,
+    );
+  if (at !== end)
+    causes.push(
+      causeOf(
+        { group: "settings", kind: "project", id: "", name: "what cannot be told apart", take: () => undefined },
+        (end - at) / making.dayMinutes,
+        null,
+      ),
+    );
   progress(1);
   return { from: first.shown, to: last.shown, days: (end - begin) / making.dayMinutes, causes };
 }

@@ -18,7 +18,13 @@ export interface Step {
 }
 
 /** What a person reports of an activity. */
-export const PROGRESS: readonly (keyof Activity)[] = ["actualStart", "actualFinish", "percent", "remainingMinutes", "dropped"];
+export const PROGRESS: readonly (keyof Activity)[] = [
+  "actualStart",
+  "actualFinish",
+  "percent",
+  "remainingMinutes",
+  "dropped",
+];
 const WORK: readonly (keyof Activity)[] = ["durationMinutes", "driver", "windowPolicy"];
 const LEFT: readonly (keyof Assignment)[] = ["remainingMinutes", "restart"];
 
@@ -40,7 +46,11 @@ export function progressStep(row: Activity, work: readonly Assignment[]): Step {
 }
 
 /** Whether anything was reported of it in the one plan that the other does not say. */
-export const progressDiffers = (a: Activity, b: Activity, work: readonly (readonly [Assignment, Assignment])[]): boolean => differs(a, b, PROGRESS) || work.some(([was, is]) => differs(was, is, LEFT));
+export const progressDiffers = (
+  a: Activity,
+  b: Activity,
+  work: readonly (readonly [Assignment, Assignment])[],
+): boolean => differs(a, b, PROGRESS) || work.some(([was, is]) => differs(was, is, LEFT));
 
 /**
  * Everything that changed between two plans, group by group in the order in which it is applied.
@@ -51,11 +61,24 @@ export function revisionsBetween(was: Draft, will: Draft): Step[] {
   const isKept = (id: string): boolean => was.has("activities", id) && will.has("activities", id);
   const steps: Step[] = [];
   const project = (group: DriftGroup, name: string, fields: readonly (keyof PlanBundle["project"])[]): void => {
-    if (differs(was.project, will.project, fields)) steps.push({ group, kind: "project", id: "", name, take: (draft) => void (draft.project = withFields(draft.project, will.project, fields)) });
+    if (differs(was.project, will.project, fields))
+      steps.push({
+        group,
+        kind: "project",
+        id: "",
+        name,
+        take: (draft) => void (draft.project = withFields(draft.project, will.project, fields)),
+      });
   };
-  const activityStep = (group: DriftGroup, { id, name }: Activity, take: Step["take"], more: Partial<Step> = {}): void => void steps.push({ group, kind: "activity", id, name, take, ...more });
+  const activityStep = (
+    group: DriftGroup,
+    { id, name }: Activity,
+    take: Step["take"],
+    more: Partial<Step> = {},
+  ): void => void steps.push({ group, kind: "activity", id, name, take, ...more });
   const fieldsOf = (group: DriftGroup, fields: readonly (keyof Activity)[]): void => {
-    for (const row of kept) if (differs(was.get("activities", row.id)!, row, fields)) activityStep(group, row, takingFields(row, fields));
+    for (const row of kept)
+      if (differs(was.get("activities", row.id)!, row, fields)) activityStep(group, row, takingFields(row, fields));
   };
   const [oldWork, newWork] = [was, will].map(({ tables }) => grouped(tables.assignments, ({ activity }) => activity));
 
@@ -76,16 +99,40 @@ export function revisionsBetween(was: Draft, will: Draft): Step[] {
     const [old, now] = [oldLinks.get(row.id) ?? [], newLinks.get(row.id) ?? []];
     // What leads to it from rows that came or went moves with those.
     if ([...old, ...now].some(({ from }) => !isKept(from))) continue;
-    if (same([...old].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)), [...now].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)))) continue;
+    if (
+      same(
+        [...old].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)),
+        [...now].sort((a, b) => (linkKey(a) < linkKey(b) ? -1 : 1)),
+      )
+    )
+      continue;
     activityStep("logic", row, (draft) => {
       for (const each of old) draft.delete("links", linkKey(each));
       for (const each of now) draft.set("links", linkKey(each), each);
     });
   }
-  for (const row of will.tables.calendars.values()) if (was.has("calendars", row.id) && !same(was.get("calendars", row.id), row)) steps.push({ group: "calendars", kind: "calendar", id: row.id, name: row.name, take: (draft) => draft.set("calendars", row.id, row) });
-  for (const row of will.tables.people.values()) if (was.has("people", row.id) && was.get("people", row.id)!.calendar !== row.calendar) steps.push({ group: "calendars", kind: "person", id: row.id, name: row.name, take: (draft) => draft.set("people", row.id, row) });
+  for (const row of will.tables.calendars.values())
+    if (was.has("calendars", row.id) && !same(was.get("calendars", row.id), row))
+      steps.push({
+        group: "calendars",
+        kind: "calendar",
+        id: row.id,
+        name: row.name,
+        take: (draft) => draft.set("calendars", row.id, row),
+      });
+  for (const row of will.tables.people.values())
+    if (was.has("people", row.id) && was.get("people", row.id)!.calendar !== row.calendar)
+      steps.push({
+        group: "calendars",
+        kind: "person",
+        id: row.id,
+        name: row.name,
+        take: (draft) => draft.set("people", row.id, row),
+      });
   fieldsOf("calendars", ["calendar"]);
-  for (const row of kept) if (differs(was.get("activities", row.id)!, row, ["wish"])) activityStep("wishes", row, takingFields(row, ["wish"]), { reason: row.wish?.reason ?? null });
+  for (const row of kept)
+    if (differs(was.get("activities", row.id)!, row, ["wish"]))
+      activityStep("wishes", row, takingFields(row, ["wish"]), { reason: row.wish?.reason ?? null });
   scopeSteps(was, will, steps);
   project("settings", "the rule of progress", ["logic"]);
   project("settings", "the project’s calendar", ["calendar"]);
@@ -93,12 +140,17 @@ export function revisionsBetween(was: Draft, will: Draft): Step[] {
   return steps;
 }
 
-const takingFields = (row: Activity, fields: readonly (keyof Activity)[]): Step["take"] => (draft) => draft.set("activities", row.id, withFields(draft.get("activities", row.id)!, row, fields));
+const takingFields =
+  (row: Activity, fields: readonly (keyof Activity)[]): Step["take"] =>
+  (draft) =>
+    draft.set("activities", row.id, withFields(draft.get("activities", row.id)!, row, fields));
 
 /** Rows that came, went, were parked, woken or put elsewhere, each with all that hangs on it. */
 function scopeSteps(was: Draft, will: Draft, steps: Step[]): void {
   const ids = [...new Set([...will.tables.activities.keys(), ...was.tables.activities.keys()])];
-  const changed = ids.filter((id) => !same(pickScope(was.get("activities", id)), pickScope(will.get("activities", id))));
+  const changed = ids.filter(
+    (id) => !same(pickScope(was.get("activities", id)), pickScope(will.get("activities", id))),
+  );
   if (changed.length === 0) return;
   const present = new Set(was.tables.activities.keys());
   for (const id of orderedByBranch(changed, will, was)) {
@@ -116,10 +168,12 @@ function scopeSteps(was: Draft, will: Draft, steps: Step[]): void {
       take: (draft) => {
         if (row === undefined) {
           draft.delete("activities", id);
-          for (const [key, work] of draft.tables.assignments) if (work.activity === id) draft.delete("assignments", key);
+          for (const [key, work] of draft.tables.assignments)
+            if (work.activity === id) draft.delete("assignments", key);
         } else {
           draft.set("activities", id, row);
-          for (const [key, work] of will.tables.assignments) if (work.activity === id) draft.set("assignments", key, work);
+          for (const [key, work] of will.tables.assignments)
+            if (work.activity === id) draft.set("assignments", key, work);
         }
         draft.replace("links", links());
       },
@@ -140,23 +194,35 @@ function linksAmong(present: ReadonlySet<string>, was: Draft, will: Draft): Map<
   const links = new Map<string, Link>();
   for (const id of present) {
     const [before, after] = [old.get(id) ?? [], now.get(id) ?? []];
-    const settled = !was.has("activities", id) || (after.every(({ from }) => present.has(from)) && before.every(({ from }) => will.has("activities", from) || !present.has(from)));
+    const settled =
+      !was.has("activities", id) ||
+      (after.every(({ from }) => present.has(from)) &&
+        before.every(({ from }) => will.has("activities", from) || !present.has(from)));
     for (const link of settled ? after : before) if (present.has(link.from)) links.set(linkKey(link), link);
   }
   return links;
 }
 
-const pickScope = (row: Activity | undefined): unknown => (row === undefined ? null : [row.parent ?? null, row.kind ?? "work", row.parked === true]);
+const pickScope = (row: Activity | undefined): unknown =>
+  row === undefined ? null : [row.parent ?? null, row.kind ?? "work", row.parked === true];
 
 /** Rows that came with their branches first, then those that went with what lies below them first. */
 function orderedByBranch(ids: readonly string[], will: Draft, was: Draft): string[] {
   const depth = (id: string, of: Draft): number => {
     let deep = 0;
-    for (let at = of.get("activities", id)?.parent; at !== undefined && deep < 100; at = of.get("activities", at)?.parent) deep++;
+    for (
+      let at = of.get("activities", id)?.parent;
+      at !== undefined && deep < 100;
+      at = of.get("activities", at)?.parent
+    )
+      deep++;
     return deep;
   };
   const came = ids.filter((id) => will.has("activities", id)).sort((a, b) => depth(a, will) - depth(b, will));
   // The last of a chain first, so that none of it is left without what came before it.
-  const went = ids.filter((id) => !will.has("activities", id)).reverse().sort((a, b) => depth(b, was) - depth(a, was));
+  const went = ids
+    .filter((id) => !will.has("activities", id))
+    .reverse()
+    .sort((a, b) => depth(b, was) - depth(a, was));
   return [...came, ...went];
 }

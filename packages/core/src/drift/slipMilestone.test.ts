@@ -16,39 +16,97 @@ const plan = planOf(
     { id: "open", name: "Open", kind: "milestone", deadline: "2026-03-20" },
     { id: "else", name: "Elsewhere", durationMinutes: 480 },
   ],
-  [{ from: "dig", to: "m" }, { from: "side", to: "m" }, { from: "m", to: "pour" }, { from: "pour", to: "open" }],
-  { people: [{ id: "ann", name: "Ann" }, { id: "cy", name: "Cy" }], assignments: [{ activity: "dig", person: "ann", plannedMinutes: 2400 }] },
+  [
+    { from: "dig", to: "m" },
+    { from: "side", to: "m" },
+    { from: "m", to: "pour" },
+    { from: "pour", to: "open" },
+  ],
+  {
+    people: [
+      { id: "ann", name: "Ann" },
+      { id: "cy", name: "Cy" },
+    ],
+    assignments: [{ activity: "dig", person: "ann", plannedMinutes: 2400 }],
+  },
 );
 
-const dates = (of: PlanBundle) => { const { rows } = schedulePlan(of); return Object.fromEntries(of.activities.map(({ id }, i) => [id, formatDate(rows[i]!.finishDay)])); };
-const slipped = (along: string[], deadlines: boolean, days = 3) => toBundle(applyChanges(fromBundle(plan), slipMilestone(plan, { milestone: "m", days, along, deadlines, reason: "rock" }).changes).plan);
+const dates = (of: PlanBundle) => {
+  const { rows } = schedulePlan(of);
+  return Object.fromEntries(of.activities.map(({ id }, i) => [id, formatDate(rows[i]!.finishDay)]));
+};
+const slipped = (along: string[], deadlines: boolean, days = 3) =>
+  toBundle(
+    applyChanges(
+      fromBundle(plan),
+      slipMilestone(plan, { milestone: "m", days, along, deadlines, reason: "rock" }).changes,
+    ).plan,
+  );
 
 describe("slipping a milestone", () => {
   it("offers what leads to it and the milestones after it, with who is concerned", () => {
     const { before, after } = slipChoice(plan, "m");
-    expect(before.map(({ id, decides, people }) => [id, decides, people])).toEqual([["side", false, []], ["dig", true, ["ann", "cy"]]]);
+    expect(before.map(({ id, decides, people }) => [id, decides, people])).toEqual([
+      ["side", false, []],
+      ["dig", true, ["ann", "cy"]],
+    ]);
     expect(after.map(({ id }) => id)).toEqual(["open"]);
   });
 
   it("moves it and all that goes along by worked days; what hangs on it follows, the rest stays", () => {
-    expect(dates(plan)).toMatchObject({ dig: "2026-03-06", side: "2026-03-02", m: "2026-03-06", open: "2026-03-10", else: "2026-03-02" });
-    expect(dates(slipped(["side"], false))).toMatchObject({ dig: "2026-03-06", side: "2026-03-05", m: "2026-03-11", open: "2026-03-13", else: "2026-03-02" });
+    expect(dates(plan)).toMatchObject({
+      dig: "2026-03-06",
+      side: "2026-03-02",
+      m: "2026-03-06",
+      open: "2026-03-10",
+      else: "2026-03-02",
+    });
+    expect(dates(slipped(["side"], false))).toMatchObject({
+      dig: "2026-03-06",
+      side: "2026-03-05",
+      m: "2026-03-11",
+      open: "2026-03-13",
+      else: "2026-03-02",
+    });
   });
 
   it("puts deadlines off with them only where that is wanted", () => {
-    const deadlines = (of: PlanBundle) => of.activities.flatMap(({ id, deadline }) => (deadline === undefined ? [] : [[id, deadline]]));
-    expect(deadlines(slipped(["open"], false))).toEqual([["m", "2026-03-09"], ["open", "2026-03-20"]]);
-    expect(deadlines(slipped(["open"], true))).toEqual([["m", "2026-03-12"], ["open", "2026-03-25"]]);
+    const deadlines = (of: PlanBundle) =>
+      of.activities.flatMap(({ id, deadline }) => (deadline === undefined ? [] : [[id, deadline]]));
+    expect(deadlines(slipped(["open"], false))).toEqual([
+      ["m", "2026-03-09"],
+      ["open", "2026-03-20"],
+    ]);
+    expect(deadlines(slipped(["open"], true))).toEqual([
+      ["m", "2026-03-12"],
+      ["open", "2026-03-25"],
+    ]);
   });
 
   it("never brings any date forward, whatever the plan", () => {
     fc.assert(
-      fc.property(networks({ calendars: ["std", "seven"] }), fc.integer({ min: 1, max: 30 }), fc.nat(), (random, days, pick) => {
-        const ids = random.activities.map(({ id }) => id);
-        const after = toBundle(applyChanges(fromBundle(random), slipMilestone(random, { milestone: ids[pick % ids.length]!, days, along: ids.filter((_, i) => i % 2 === 0), deadlines: true, reason: "late" }).changes).plan);
-        const [was, will] = [schedulePlan(random).rows, schedulePlan(after).rows];
-        was.forEach((row, i) => expect(will[i]!.finish).toBeGreaterThanOrEqual(row!.finish));
-      }),
+      fc.property(
+        networks({ calendars: ["std", "seven"] }),
+        fc.integer({ min: 1, max: 30 }),
+        fc.nat(),
+        (random, days, pick) => {
+          const ids = random.activities.map(({ id }) => id);
+          const after = toBundle(
+            applyChanges(
+              fromBundle(random),
+              slipMilestone(random, {
+                milestone: ids[pick % ids.length]!,
+                days,
+                along: ids.filter((_, i) => i % 2 === 0),
+                deadlines: true,
+                reason: "late",
+              }).changes,
+            ).plan,
+          );
+          const [was, will] = [schedulePlan(random).rows, schedulePlan(after).rows];
+          was.forEach((row, i) => expect(will[i]!.finish).toBeGreaterThanOrEqual(row!.finish));
+        },
+      ),
       { numRuns: 60 },
     );
   });

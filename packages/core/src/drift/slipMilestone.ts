@@ -55,16 +55,31 @@ export function slipChoice(plan: PlanBundle, milestone: string): SlipChoice {
   const after = reached(plan, milestone, false, parked);
   const deciding = new Set(decidingChain(plan, milestone));
   const people = new Map<string, Set<string>>();
-  for (const { activity, person } of plan.assignments ?? []) people.set(activity, (people.get(activity) ?? new Set()).add(person));
+  for (const { activity, person } of plan.assignments ?? [])
+    people.set(activity, (people.get(activity) ?? new Set()).add(person));
   const rows = plan.activities.flatMap((activity, i): Along[] => {
     const row = schedule.rows[i];
     const { id, name, kind = "work", owner, deadline } = activity;
     if (row == null || row.state === "complete" || kind === "summary" || kind === "levelOfEffort") return [];
     const concerned = new Set([...(people.get(id) ?? []), ...(owner === undefined ? [] : [owner])]);
-    return [{ id, name, milestone: kind === "milestone", start: formatDate(row.startDay), finish: formatDate(row.finishDay), deadline: deadline ?? null, decides: deciding.has(id), people: [...concerned] }];
+    return [
+      {
+        id,
+        name,
+        milestone: kind === "milestone",
+        start: formatDate(row.startDay),
+        finish: formatDate(row.finishDay),
+        deadline: deadline ?? null,
+        decides: deciding.has(id),
+        people: [...concerned],
+      },
+    ];
   });
   const byDate = (a: Along, b: Along): number => (a.finish < b.finish ? -1 : a.finish > b.finish ? 1 : 0);
-  return { before: rows.filter(({ id }) => before.has(id)).sort(byDate), after: rows.filter(({ id, milestone: is }) => is && after.has(id)).sort(byDate) };
+  return {
+    before: rows.filter(({ id }) => before.has(id)).sort(byDate),
+    after: rows.filter(({ id, milestone: is }) => is && after.has(id)).sort(byDate),
+  };
 }
 
 /** How a milestone is to slip. */
@@ -80,7 +95,10 @@ export interface Slipping {
 }
 
 /** Changes that slip a milestone with all that goes along; every date falls on a worked day. */
-export function slipMilestone(plan: PlanBundle, { milestone, days, along, deadlines, reason }: Slipping): { changes: Change[]; left: NotPushed[] } {
+export function slipMilestone(
+  plan: PlanBundle,
+  { milestone, days, along, deadlines, reason }: Slipping,
+): { changes: Change[]; left: NotPushed[] } {
   const ids = [...new Set([...along, milestone])];
   const pushed = pushOut(plan, schedulePlan(plan), ids, days, reason);
   if (!deadlines) return pushed;

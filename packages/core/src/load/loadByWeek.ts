@@ -1,7 +1,16 @@
 import { remainingWork } from "../network/buildNetwork.ts";
 import type { Schedule, ScheduledActivity } from "../network/schedule.ts";
 import type { Assignment, PlanBundle } from "../plan/schema.ts";
-import { addDays, closeOf, finishDayOf, openOf, parseDate, startDayOf, weekdayOf, type EpochDay } from "../time/instant.ts";
+import {
+  addDays,
+  closeOf,
+  finishDayOf,
+  openOf,
+  parseDate,
+  startDayOf,
+  weekdayOf,
+  type EpochDay,
+} from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 const WEEK_DAYS = 7;
@@ -28,7 +37,12 @@ export const mondayOf = (day: EpochDay): EpochDay => addDays(day, -weekdayOf(day
  * Minutes spread evenly over the working minutes of a calendar from one instant to another, week by week; what falls on a
  * window without any stands in its last week. The parts add up to the whole.
  */
-export function spreadOverWeeks(minutes: number, from: number, to: number, calendar: WorkCalendar): [monday: EpochDay, minutes: number][] {
+export function spreadOverWeeks(
+  minutes: number,
+  from: number,
+  to: number,
+  calendar: WorkCalendar,
+): [monday: EpochDay, minutes: number][] {
   if (minutes === 0) return [];
   const whole = calendar.indexAt(to) - calendar.indexAt(from);
   const last = mondayOf(finishDayOf(Math.max(to, from + 1) as never));
@@ -46,7 +60,12 @@ export function spreadOverWeeks(minutes: number, from: number, to: number, calen
 }
 
 /** From when what is left of an assignment is worked: where its activity begins, or goes on with all that holds it, and its own restart. */
-function remainingFrom(row: ScheduledActivity, goesOn: number | undefined, { restart }: Assignment, dataClose: number): number {
+function remainingFrom(
+  row: ScheduledActivity,
+  goesOn: number | undefined,
+  { restart }: Assignment,
+  dataClose: number,
+): number {
   const from = row.state !== "inProgress" ? row.start : (goesOn ?? Math.max(row.start, dataClose));
   return restart === undefined ? from : Math.max(from, openOf(parseDate(restart)!));
 }
@@ -78,7 +97,8 @@ export function loadByWeek(plan: PlanBundle, schedule: Schedule): LoadByWeek {
     }
     for (const [monday, minutes] of demand.plannedWeeks) weekOf(demand.person, monday).planned += minutes;
   }
-  for (const { person, date, minutes, state } of plan.timeEntries ?? []) if (state === "posted") weekOf(person, mondayOf(parseDate(date)!)).posted += minutes;
+  for (const { person, date, minutes, state } of plan.timeEntries ?? [])
+    if (state === "posted") weekOf(person, mondayOf(parseDate(date)!)).posted += minutes;
   return load;
 }
 
@@ -91,7 +111,11 @@ export interface Demand {
 }
 
 /** What each assignment with dates asks of its person, week by week. */
-export function demandsOf(plan: PlanBundle, schedule: Schedule, calendarOf = calendarsOfPeople(plan, schedule)): Demand[] {
+export function demandsOf(
+  plan: PlanBundle,
+  schedule: Schedule,
+  calendarOf = calendarsOfPeople(plan, schedule),
+): Demand[] {
   const dataClose = plan.project.dataDate === undefined ? 0 : closeOf(parseDate(plan.project.dataDate)!);
   return (plan.assignments ?? []).flatMap((assignment) => {
     const i = schedule.tree.indexOf.get(assignment.activity)!;
@@ -102,7 +126,15 @@ export function demandsOf(plan: PlanBundle, schedule: Schedule, calendarOf = cal
     const remaining = remainingWork(assignment, plan.activities[i]!);
     const node = schedule.network.nodeOf[i]!;
     const from = remainingFrom(row, node < 0 ? undefined : schedule.early.restartAt[node]!, assignment, dataClose);
-    return [{ activity, person, remaining, weeks: spreadOverWeeks(remaining, from, row.finish, calendar), plannedWeeks: spreadOverWeeks(plannedMinutes, row.start, row.finish, calendar) }];
+    return [
+      {
+        activity,
+        person,
+        remaining,
+        weeks: spreadOverWeeks(remaining, from, row.finish, calendar),
+        plannedWeeks: spreadOverWeeks(plannedMinutes, row.start, row.finish, calendar),
+      },
+    ];
   });
 }
 

@@ -62,7 +62,13 @@ function wantedAt(network: net.Network, link: number, successor: number, places:
  */
 export function backwardPass(network: net.Network, early: EarlyDates): LateDates {
   const column = (): Float64Array => new Float64Array(network.count).fill(NaN);
-  const late = { startIndex: column(), finishIndex: column(), startAt: column(), totalFloat: column(), freeFloat: column() };
+  const late = {
+    startIndex: column(),
+    finishIndex: column(),
+    startAt: column(),
+    totalFloat: column(),
+    freeFloat: column(),
+  };
   const soon: Places = { startIndex: early.restartIndex, finishIndex: early.finishIndex, startAt: early.restartAt };
   const end = early.latestFinish;
   const endIndex = Float64Array.from(network.calendars, (calendar) => (end < 0 ? 0 : calendar.indexAt(end)));
@@ -83,7 +89,14 @@ export function backwardPass(network: net.Network, early: EarlyDates): LateDates
  * W never decreases, so of all the instants that links to other calendars want only the least is turned into an index,
  * once for finishes and once for starts: most of the pass would else be spent looking up calendars.
  */
-function limitWork(network: net.Network, early: EarlyDates, late: LateDates, soon: Places, node: number, endIndex: number): void {
+function limitWork(
+  network: net.Network,
+  early: EarlyDates,
+  late: LateDates,
+  soon: Places,
+  node: number,
+  endIndex: number,
+): void {
   const ownCalendar = network.calendarOf[node]!;
   const calendar = network.calendars[ownCalendar]!;
   const duration = fixedDuration(network, early, node);
@@ -97,7 +110,8 @@ function limitWork(network: net.Network, early: EarlyDates, late: LateDates, soo
   let lateStartAt = Infinity;
   let soonFinishAt = Infinity;
   let soonStartAt = Infinity;
-  if (!started && network.startNotAfter[node] !== net.NONE) lateStart = calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay));
+  if (!started && network.startNotAfter[node] !== net.NONE)
+    lateStart = calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay));
   const last = network.outStart[node + 1]!;
   for (let link = network.outStart[node]!; link < last; link++) {
     const successor = other[link]!;
@@ -146,12 +160,21 @@ function limitWork(network: net.Network, early: EarlyDates, late: LateDates, soo
 
 function capFinish(network: net.Network, node: number, calendar: WorkCalendar, endIndex: number): number {
   let cap = endIndex;
-  if (network.finishNotAfter[node] !== net.NONE) cap = Math.min(cap, calendar.indexAt(closeOf(network.finishNotAfter[node] as EpochDay)));
-  if (network.deadline[node] !== net.NONE) cap = Math.min(cap, calendar.indexAt(closeOf(network.deadline[node] as EpochDay)));
+  if (network.finishNotAfter[node] !== net.NONE)
+    cap = Math.min(cap, calendar.indexAt(closeOf(network.finishNotAfter[node] as EpochDay)));
+  if (network.deadline[node] !== net.NONE)
+    cap = Math.min(cap, calendar.indexAt(closeOf(network.deadline[node] as EpochDay)));
   return cap;
 }
 
-function limitMilestone(network: net.Network, early: EarlyDates, late: LateDates, soon: Places, node: number, end: number): void {
+function limitMilestone(
+  network: net.Network,
+  early: EarlyDates,
+  late: LateDates,
+  soon: Places,
+  node: number,
+  end: number,
+): void {
   const calendar = network.calendars[network.calendarOf[node]!]!;
   let lateAt = end;
   for (const day of [network.finishNotAfter[node]!, network.deadline[node]!]) {

@@ -56,7 +56,8 @@ export function buildNetwork(plan: PlanBundle, tree: PlanTree, calendarSet: Cale
   const placeOf = new Int32Array(activities.length).fill(-1);
   for (let i = 0; i < activities.length; i++) {
     const activity = activities[i]!;
-    if (!tree.parked.has(activity.id) && isScheduled(activity, byActivity.has(activity.id))) placeOf[i] = scheduled.push(i) - 1;
+    if (!tree.parked.has(activity.id) && isScheduled(activity, byActivity.has(activity.id)))
+      placeOf[i] = scheduled.push(i) - 1;
   }
   const raw = readLinks(plan, tree, placeOf);
   const ordered = net.topologicalOrder(scheduled.length, raw.from, raw.to);
@@ -80,10 +81,17 @@ export function buildNetwork(plan: PlanBundle, tree: PlanTree, calendarSet: Cale
 function loopProblem(loop: readonly Activity[]): PlanProblems {
   const ids = [...loop.map((activity) => activity.id), loop[0]!.id];
   const message = `the links form a loop: ${ids.join(" -> ")}; take one of them out`;
-  return new PlanProblems([{ table: "links", row: linkLabel({ from: ids[0]!, to: ids[1]! }), field: "to", message, loop: ids }]);
+  return new PlanProblems([
+    { table: "links", row: linkLabel({ from: ids[0]!, to: ids[1]! }), field: "to", message, loop: ids },
+  ]);
 }
 
-function activityColumns(plan: PlanBundle, activityOf: Int32Array, set: CalendarSet, byActivity: Map<string, Assignment[]>) {
+function activityColumns(
+  plan: PlanBundle,
+  activityOf: Int32Array,
+  set: CalendarSet,
+  byActivity: Map<string, Assignment[]>,
+) {
   const count = activityOf.length;
   const days = (): Int32Array => new Int32Array(count).fill(net.NONE);
   const columns = {
@@ -119,10 +127,30 @@ function activityColumns(plan: PlanBundle, activityOf: Int32Array, set: Calendar
   return { ...columns, calendars, parts };
 }
 
-type NodeColumns = Pick<net.Network, "kind" | "state" | "duration" | "deadline" | "actualStart" | "actualFinish" | "finishBy" | "startNotBefore" | "startNotAfter" | "finishNotBefore" | "finishNotAfter">;
+type NodeColumns = Pick<
+  net.Network,
+  | "kind"
+  | "state"
+  | "duration"
+  | "deadline"
+  | "actualStart"
+  | "actualFinish"
+  | "finishBy"
+  | "startNotBefore"
+  | "startNotAfter"
+  | "finishNotBefore"
+  | "finishNotAfter"
+>;
 
 /** Writes what an activity's own fields and people say of its node; gives the parts of its people where they decide its finish. */
-function writeNode(columns: NodeColumns, n: number, activity: Activity, assignments: readonly Assignment[], plan: PlanBundle, set: CalendarSet): net.EffortPart[] | null {
+function writeNode(
+  columns: NodeColumns,
+  n: number,
+  activity: Activity,
+  assignments: readonly Assignment[],
+  plan: PlanBundle,
+  set: CalendarSet,
+): net.EffortPart[] | null {
   columns.state[n] = stateOf(activity);
   columns.duration[n] = durationOf(activity);
   columns.deadline[n] = dayOr(activity.deadline);
@@ -130,7 +158,13 @@ function writeNode(columns: NodeColumns, n: number, activity: Activity, assignme
   columns.actualFinish[n] = activity.actualFinish === undefined ? net.NONE : actualFinishAt(activity.actualFinish);
   writeWish(activity, columns, n);
   const decided = assignments.length > 0 && columns.kind[n] !== net.MILESTONE;
-  columns.finishBy[n] = !decided ? net.FIXED : activity.driver === "effort" ? net.EFFORT : activity.windowPolicy === "drift" ? net.DRIFT : net.FIXED;
+  columns.finishBy[n] = !decided
+    ? net.FIXED
+    : activity.driver === "effort"
+      ? net.EFFORT
+      : activity.windowPolicy === "drift"
+        ? net.DRIFT
+        : net.FIXED;
   return columns.finishBy[n] === net.FIXED ? null : assignments.map((a) => effortPart(a, activity, plan, set));
 }
 
@@ -138,11 +172,25 @@ function writeNode(columns: NodeColumns, n: number, activity: Activity, assignme
  * Writes an activity's own fields and people anew into a network that was built with it.
  * @returns whether that was possible: not where it comes into the passes, leaves them, or has another kind or calendar
  */
-export function rewriteNode(network: net.Network, n: number, activity: Activity, assignments: readonly Assignment[], plan: PlanBundle, set: CalendarSet): boolean {
+export function rewriteNode(
+  network: net.Network,
+  n: number,
+  activity: Activity,
+  assignments: readonly Assignment[],
+  plan: PlanBundle,
+  set: CalendarSet,
+): boolean {
   const calendar = set.get(activity.calendar ?? plan.project.calendar);
   const kind = activity.kind === "milestone" ? net.MILESTONE : net.WORK;
-  if (activity.kind === "summary" || activity.kind === "levelOfEffort" || activity.parked === true || network.kind[n] !== kind) return false;
-  if (network.calendars[network.calendarOf[n]!] !== calendar || !isScheduled(activity, assignments.length > 0)) return false;
+  if (
+    activity.kind === "summary" ||
+    activity.kind === "levelOfEffort" ||
+    activity.parked === true ||
+    network.kind[n] !== kind
+  )
+    return false;
+  if (network.calendars[network.calendarOf[n]!] !== calendar || !isScheduled(activity, assignments.length > 0))
+    return false;
   const parts = network.parts as Map<number, readonly net.EffortPart[]>;
   const own = writeNode(network, n, activity, assignments, plan, set);
   if (own === null) parts.delete(n);
@@ -159,7 +207,11 @@ function durationOf(activity: Activity): number {
 type WishColumns = Pick<net.Network, "startNotBefore" | "startNotAfter" | "finishNotBefore" | "finishNotAfter">;
 
 function writeWish(activity: Activity, columns: WishColumns, n: number): void {
-  columns.startNotBefore[n] = columns.startNotAfter[n] = columns.finishNotBefore[n] = columns.finishNotAfter[n] = net.NONE;
+  columns.startNotBefore[n] =
+    columns.startNotAfter[n] =
+    columns.finishNotBefore[n] =
+    columns.finishNotAfter[n] =
+      net.NONE;
   if (activity.wish === undefined) return;
   const day = parseDate(activity.wish.date)!;
   switch (activity.wish.type) {
@@ -221,18 +273,33 @@ function readLinks(plan: PlanBundle, tree: PlanTree, placeOf: Int32Array): RawLi
 }
 
 /** The links by successor and again by predecessor, places replaced by node numbers. */
-function linkColumns({ from, to, rows }: RawLinks, order: Int32Array): Pick<net.Network, "inStart" | "inLinks" | "inRow" | "linkRows" | "outStart" | "outLinks"> {
+function linkColumns(
+  { from, to, rows }: RawLinks,
+  order: Int32Array,
+): Pick<net.Network, "inStart" | "inLinks" | "inRow" | "linkRows" | "outStart" | "outLinks"> {
   const nodeAt = new Int32Array(order.length);
   for (let node = 0; node < order.length; node++) nodeAt[order[node]!] = node;
   const fromNode = from.map((place) => nodeAt[place]!);
   const toNode = to.map((place) => nodeAt[place]!);
   const into = net.groupBy(toNode, order.length);
   const outOf = net.groupBy(fromNode, order.length);
-  return { inStart: into.start, inLinks: arranged(rows, into.items, fromNode), inRow: into.items, linkRows: rows, outStart: outOf.start, outLinks: arranged(rows, outOf.items, toNode) };
+  return {
+    inStart: into.start,
+    inLinks: arranged(rows, into.items, fromNode),
+    inRow: into.items,
+    linkRows: rows,
+    outStart: outOf.start,
+    outLinks: arranged(rows, outOf.items, toNode),
+  };
 }
 
 function arranged(rows: readonly Link[], items: Int32Array, others: Int32Array): net.LinkColumns {
-  const columns = { other: new Int32Array(rows.length), type: new Uint8Array(rows.length), lag: new Float64Array(rows.length), elapsed: new Uint8Array(rows.length) };
+  const columns = {
+    other: new Int32Array(rows.length),
+    type: new Uint8Array(rows.length),
+    lag: new Float64Array(rows.length),
+    elapsed: new Uint8Array(rows.length),
+  };
   for (let i = 0; i < items.length; i++) {
     const link = rows[items[i]!]!;
     columns.other[i] = others[items[i]!]!;

@@ -26,7 +26,12 @@ export interface LinkedTo {
 /** What keeps an activity from beginning (or ending) earlier. */
 export type Reason = { readonly decides: boolean } & (
   | { readonly kind: "projectStart" | "dataDate" | "nothingLeft"; readonly date: string }
-  | { readonly kind: "wish"; readonly type: NonNullable<Activity["wish"]>["type"]; readonly date: string; readonly reason: string | null }
+  | {
+      readonly kind: "wish";
+      readonly type: NonNullable<Activity["wish"]>["type"];
+      readonly date: string;
+      readonly reason: string | null;
+    }
   | { readonly kind: "actual"; readonly date: string }
   | ({ readonly kind: "link" } & LinkedTo)
 );
@@ -54,7 +59,14 @@ interface Told {
 
 const activityAt = ({ plan, network }: Told, node: number): Activity => plan.activities[network.activityOf[node]!]!;
 
-function linkedTo(told: Told, columns: net.LinkColumns, link: number, from: number, to: number, other: number): LinkedTo {
+function linkedTo(
+  told: Told,
+  columns: net.LinkColumns,
+  link: number,
+  from: number,
+  to: number,
+  other: number,
+): LinkedTo {
   const { plan, network, early } = told;
   const type = columns.type[link]!;
   const atFinish = type === net.FS || type === net.FF;
@@ -81,7 +93,8 @@ function wantedBy({ network }: Told, node: number, at: LocalMinute, isFinish: bo
   return isFinish ? index - network.duration[node]! : index;
 }
 
-const placeOf = ({ network, early }: Told, node: number): number => (network.kind[node] === net.MILESTONE ? early.startAt[node]! : early.restartIndex[node]!);
+const placeOf = ({ network, early }: Told, node: number): number =>
+  network.kind[node] === net.MILESTONE ? early.startAt[node]! : early.restartIndex[node]!;
 
 function dateReasons(told: Told, node: number): Reason[] {
   const { plan, network } = told;
@@ -91,20 +104,34 @@ function dateReasons(told: Told, node: number): Reason[] {
   const started = network.state[node] === net.IN_PROGRESS;
   if (!started) {
     const date = plan.project.start;
-    reasons.push({ kind: "projectStart", date, decides: wantedBy(told, node, openOf(parseDate(date)!), false) === place });
+    reasons.push({
+      kind: "projectStart",
+      date,
+      decides: wantedBy(told, node, openOf(parseDate(date)!), false) === place,
+    });
   }
   if (plan.project.dataDate !== undefined) {
     const date = plan.project.dataDate;
     const close = closeOf(parseDate(date)!);
     // With nothing left it does not lie after the data date: it ends on it, unless it is said to be finished.
     const isSpent = started && told.early.finishAt[node]! <= close;
-    reasons.push({ kind: isSpent ? "nothingLeft" : "dataDate", date, decides: wantedBy(told, node, close, false) === place });
+    reasons.push({
+      kind: isSpent ? "nothingLeft" : "dataDate",
+      date,
+      decides: wantedBy(told, node, close, false) === place,
+    });
   }
   const { wish } = activity;
   if (wish !== undefined && !wish.type.endsWith("NotAfter") && !(started && wish.type.startsWith("start"))) {
     const isFinish = wish.type.startsWith("finish");
     const day = parseDate(wish.date)!;
-    reasons.push({ kind: "wish", type: wish.type, date: wish.date, reason: wish.reason ?? null, decides: wantedBy(told, node, isFinish ? closeOf(day) : openOf(day), isFinish) === place });
+    reasons.push({
+      kind: "wish",
+      type: wish.type,
+      date: wish.date,
+      reason: wish.reason ?? null,
+      decides: wantedBy(told, node, isFinish ? closeOf(day) : openOf(day), isFinish) === place,
+    });
   }
   return reasons;
 }
@@ -113,9 +140,11 @@ function dateReasons(told: Told, node: number): Reason[] {
 function chainTo(told: Told, node: number): { id: string; name: string }[] {
   const { network, early } = told;
   const chain: { id: string; name: string }[] = [];
-  for (let at = node; ; ) {
+  for (let at = node; ;) {
     let before = -1;
-    for (let link = network.inStart[at]!; link < network.inStart[at + 1]! && before < 0; link++) if (network.state[at] !== net.COMPLETE && isDriving(network, early, link, at)) before = network.inLinks.other[link]!;
+    for (let link = network.inStart[at]!; link < network.inStart[at + 1]! && before < 0; link++)
+      if (network.state[at] !== net.COMPLETE && isDriving(network, early, link, at))
+        before = network.inLinks.other[link]!;
     if (before < 0) return chain;
     const { id, name } = activityAt(told, before);
     chain.unshift({ id, name });
@@ -132,7 +161,12 @@ function heldBy(told: Told, node: number): { id: string; name: string }[] {
   // Nodes are numbered so that whatever a link leads to comes later.
   for (let at = node + 1; at < network.count; at++) {
     for (let link = network.inStart[at]!; link < network.inStart[at + 1]!; link++) {
-      if (held[network.inLinks.other[link]!] === 0 || network.state[at] === net.COMPLETE || !isDriving(network, early, link, at)) continue;
+      if (
+        held[network.inLinks.other[link]!] === 0 ||
+        network.state[at] === net.COMPLETE ||
+        !isDriving(network, early, link, at)
+      )
+        continue;
       held[at] = 1;
       const { id, name } = activityAt(told, at);
       found.push({ id, name });
@@ -163,7 +197,8 @@ export function decidingChain(plan: PlanBundle, id: string): string[] {
   lit[node] = 1;
   for (let at = node; at >= 0; at--) {
     if (lit[at] === 0 || network.state[at] === net.COMPLETE) continue;
-    for (let link = network.inStart[at]!; link < network.inStart[at + 1]!; link++) if (isDriving(network, early, link, at)) lit[network.inLinks.other[link]!] = 1;
+    for (let link = network.inStart[at]!; link < network.inStart[at + 1]!; link++)
+      if (isDriving(network, early, link, at)) lit[network.inLinks.other[link]!] = 1;
   }
   const ids: string[] = [];
   for (let at = 0; at <= node; at++) if (lit[at] === 1) ids.push(activityAt(told, at).id);
@@ -182,21 +217,38 @@ export function explainActivity(plan: PlanBundle, id: string): Explanation | nul
   const { network } = told;
   const { actualStart, actualFinish } = activityAt(told, node);
   const actual: Reason[] = [
-    ...(actualStart === undefined ? [] : [{ kind: "actual", date: formatDate(startDayOf(actualStartAt(actualStart))), decides: true } as const]),
-    ...(actualFinish === undefined ? [] : [{ kind: "actual", date: formatDate(finishDayOf(actualFinishAt(actualFinish))), decides: true } as const]),
+    ...(actualStart === undefined
+      ? []
+      : [{ kind: "actual", date: formatDate(startDayOf(actualStartAt(actualStart))), decides: true } as const]),
+    ...(actualFinish === undefined
+      ? []
+      : [{ kind: "actual", date: formatDate(finishDayOf(actualFinishAt(actualFinish))), decides: true } as const]),
   ];
   const complete = network.state[node] === net.COMPLETE;
   const links: Reason[] = [];
   for (let link = network.inStart[node]!; link < network.inStart[node + 1]!; link++) {
     const from = network.inLinks.other[link]!;
-    links.push({ kind: "link", decides: !complete && isDriving(network, told.early, link, node), ...linkedTo(told, network.inLinks, link, from, node, from) });
+    links.push({
+      kind: "link",
+      decides: !complete && isDriving(network, told.early, link, node),
+      ...linkedTo(told, network.inLinks, link, from, node, from),
+    });
   }
   const holds: Explanation["holds"][number][] = [];
   for (let link = network.outStart[node]!; link < network.outStart[node + 1]!; link++) {
     const to = network.outLinks.other[link]!;
-    holds.push({ decides: network.state[to] !== net.COMPLETE && drives(told, node, to, link), ...linkedTo(told, network.outLinks, link, node, to, to) });
+    holds.push({
+      decides: network.state[to] !== net.COMPLETE && drives(told, node, to, link),
+      ...linkedTo(told, network.outLinks, link, node, to, to),
+    });
   }
-  return { reasons: [...actual, ...(complete ? [] : dateReasons(told, node)), ...links], chain: chainTo(told, node), holds, heldAllTheWay: heldBy(told, node), floatCapped: !complete && isFloatCapped(told, node) };
+  return {
+    reasons: [...actual, ...(complete ? [] : dateReasons(told, node)), ...links],
+    chain: chainTo(told, node),
+    holds,
+    heldAllTheWay: heldBy(told, node),
+    floatCapped: !complete && isFloatCapped(told, node),
+  };
 }
 
 /** Total float with the caps of deadlines and wishes against that without them (calculations.md, section 2). */
@@ -210,7 +262,11 @@ function isFloatCapped({ network, early }: Told, node: number): boolean {
 function drives({ network, early }: Told, node: number, to: number, out: number): boolean {
   const { type, lag, elapsed } = network.outLinks;
   for (let link = network.inStart[to]!; link < network.inStart[to + 1]!; link++) {
-    const same = network.inLinks.other[link] === node && network.inLinks.type[link] === type[out] && network.inLinks.lag[link] === lag[out] && network.inLinks.elapsed[link] === elapsed[out];
+    const same =
+      network.inLinks.other[link] === node &&
+      network.inLinks.type[link] === type[out] &&
+      network.inLinks.lag[link] === lag[out] &&
+      network.inLinks.elapsed[link] === elapsed[out];
     if (same) return isDriving(network, early, link, to);
   }
   return false;

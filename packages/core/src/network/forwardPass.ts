@@ -48,8 +48,11 @@ export function linkIndex(network: net.Network, early: EarlyDates, link: number,
     const at = inHorizon((fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!);
     return network.calendars[ownCalendar]!.indexAt(at);
   }
-  if (network.calendarOf[from] === ownCalendar) return (fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag[link]!;
-  return network.calendars[ownCalendar]!.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!;
+  if (network.calendarOf[from] === ownCalendar)
+    return (fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag[link]!;
+  return (
+    network.calendars[ownCalendar]!.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!
+  );
 }
 
 /** The instant at which a link into a milestone lets it be. */
@@ -74,8 +77,12 @@ export function flexibleFinish(network: net.Network, node: number, index: number
     const finish = part.calendar.finishAt(part.calendar.indexAt(begin) + part.minutes);
     if (finish > latest) latest = finish;
   }
-  if (network.finishBy[node] === net.EFFORT) return latest >= 0 ? latest : finishWithNothingLeft(network, node, calendar, index);
-  const own = network.duration[node]! > 0 ? calendar.finishAt(index + network.duration[node]!) : finishWithNothingLeft(network, node, calendar, index);
+  if (network.finishBy[node] === net.EFFORT)
+    return latest >= 0 ? latest : finishWithNothingLeft(network, node, calendar, index);
+  const own =
+    network.duration[node]! > 0
+      ? calendar.finishAt(index + network.duration[node]!)
+      : finishWithNothingLeft(network, node, calendar, index);
   return own > latest ? own : latest;
 }
 
@@ -106,7 +113,10 @@ export function finishBoundDrives(network: net.Network, early: EarlyDates, node:
   const index = early.restartIndex[node]!;
   if (network.finishBy[node] === net.FIXED) return wanted - network.duration[node]! === index;
   const calendar = network.calendars[network.calendarOf[node]!]!;
-  return early.finishIndex[node]! >= wanted && (index === 0 || calendar.indexAt(flexibleFinish(network, node, index - 1)) < wanted);
+  return (
+    early.finishIndex[node]! >= wanted &&
+    (index === 0 || calendar.indexAt(flexibleFinish(network, node, index - 1)) < wanted)
+  );
 }
 
 /**
@@ -135,7 +145,12 @@ export function forwardPass(network: net.Network, into: EarlyDates = emptyDates(
  * Places one node; all that it is linked from must have been placed.
  * @throws {OutsideHorizon} where its dates run outside 1990 to 2099
  */
-export function placeNode(network: net.Network, early: EarlyDates, node: number, floors: ReturnType<typeof calendarFloors>): void {
+export function placeNode(
+  network: net.Network,
+  early: EarlyDates,
+  node: number,
+  floors: ReturnType<typeof calendarFloors>,
+): void {
   if (network.kind[node] === net.MILESTONE) placeMilestone(network, early, node);
   else if (network.state[node] === net.COMPLETE) placeComplete(network, early, node);
   else placeWork(network, early, node, floors);
@@ -144,7 +159,16 @@ export function placeNode(network: net.Network, early: EarlyDates, node: number,
 /** Columns for the early dates of so many nodes. */
 export function emptyDates(count: number): EarlyDates {
   const column = (): Float64Array => new Float64Array(count);
-  return { startAt: column(), finishAt: column(), startIndex: column(), finishIndex: column(), restartIndex: column(), restartAt: column(), shownAsFinish: new Uint8Array(count), latestFinish: -1 };
+  return {
+    startAt: column(),
+    finishAt: column(),
+    startIndex: column(),
+    finishIndex: column(),
+    restartIndex: column(),
+    restartAt: column(),
+    shownAsFinish: new Uint8Array(count),
+    latestFinish: -1,
+  };
 }
 
 /** Per calendar, the least early-start index: the project's start and the data date's close. */
@@ -167,7 +191,12 @@ function placeComplete(network: net.Network, early: Writable<EarlyDates>, node: 
   early.finishIndex[node] = calendar.indexAt(network.actualFinish[node]!);
 }
 
-function placeWork(network: net.Network, early: Writable<EarlyDates>, node: number, floors: ReturnType<typeof calendarFloors>): void {
+function placeWork(
+  network: net.Network,
+  early: Writable<EarlyDates>,
+  node: number,
+  floors: ReturnType<typeof calendarFloors>,
+): void {
   const calendar = network.calendars[network.calendarOf[node]!]!;
   const started = network.state[node] === net.IN_PROGRESS;
   const duration = network.duration[node]!;
@@ -183,7 +212,8 @@ function placeWork(network: net.Network, early: Writable<EarlyDates>, node: numb
     const wish = calendar.indexAt(openOf(network.startNotBefore[node] as EpochDay));
     if (wish > index) index = wish;
   }
-  if (network.finishNotBefore[node] !== net.NONE) finishWanted = calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay));
+  if (network.finishNotBefore[node] !== net.NONE)
+    finishWanted = calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay));
   if (isBoundByLinks(network, node)) {
     const { other, type, lag } = network.inLinks;
     const ownCalendar = network.calendarOf[node]!;
@@ -241,7 +271,12 @@ function reachedAt(network: net.Network, node: number): { at: number; asFinish: 
   return finish === net.NONE ? { at: network.actualStart[node]!, asFinish: false } : { at: finish, asFinish: true };
 }
 
-function forecastMilestone(network: net.Network, early: EarlyDates, node: number, calendar: WorkCalendar): { at: number; asFinish: boolean } {
+function forecastMilestone(
+  network: net.Network,
+  early: EarlyDates,
+  node: number,
+  calendar: WorkCalendar,
+): { at: number; asFinish: boolean } {
   const workAt = (instant: LocalMinute): number => calendar.startAt(calendar.indexAt(instant));
   let at = workAt(openOf(network.projectStartDay as EpochDay));
   let asFinish = false;
@@ -252,7 +287,8 @@ function forecastMilestone(network: net.Network, early: EarlyDates, node: number
     } else if (instant === at && isFinish) asFinish = true;
   };
   if (network.dataDateDay !== net.NONE) consider(workAt(closeOf(network.dataDateDay as EpochDay)), false);
-  if (network.startNotBefore[node] !== net.NONE) consider(workAt(openOf(network.startNotBefore[node] as EpochDay)), false);
+  if (network.startNotBefore[node] !== net.NONE)
+    consider(workAt(openOf(network.startNotBefore[node] as EpochDay)), false);
   if (network.finishNotBefore[node] !== net.NONE) {
     consider(calendar.finishAt(calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay))), true);
   }

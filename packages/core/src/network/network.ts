@@ -97,7 +97,11 @@ export function groupBy(keys: Int32Array, groups: number): { start: Int32Array; 
 }
 
 /** An order in which every predecessor comes first, or the nodes of one loop in walking order. */
-export function topologicalOrder(count: number, linkFrom: Int32Array, linkTo: Int32Array): { order: Int32Array } | { loop: number[] } {
+export function topologicalOrder(
+  count: number,
+  linkFrom: Int32Array,
+  linkTo: Int32Array,
+): { order: Int32Array } | { loop: number[] } {
   const out = groupBy(linkFrom, count);
   const waiting = new Int32Array(count);
   for (let l = 0; l < linkTo.length; l++) waiting[linkTo[l]!]!++;

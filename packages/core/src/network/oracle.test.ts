@@ -17,11 +17,14 @@ const onlyWork = (plan: PlanBundle): PlanBundle => {
   return {
     ...plan,
     activities: plan.activities.filter(({ id }) => kept.has(id)),
-    links: (plan.links ?? []).filter(({ from, to }) => kept.has(from) && kept.has(to)).map((link) => ({ ...link, lagIn: "successor" as const })),
+    links: (plan.links ?? [])
+      .filter(({ from, to }) => kept.has(from) && kept.has(to))
+      .map((link) => ({ ...link, lagIn: "successor" as const })),
   };
 };
 
-const term = (coefficient: number, name: string): string => `${coefficient < 0 ? "-" : "+"} ${Math.abs(coefficient)} ${name}`;
+const term = (coefficient: number, name: string): string =>
+  `${coefficient < 0 ? "-" : "+"} ${Math.abs(coefficient)} ${name}`;
 
 function solve(highs: Solver, plan: PlanBundle, direction: "early" | "late", earlyEnd: number): Map<string, number> {
   const calendar = compiled.get("std");
@@ -34,20 +37,30 @@ function solve(highs: Solver, plan: PlanBundle, direction: "early" | "late", ear
     const open = (date: string): number => calendar.indexAt(openOf(parseDate(date)!));
     let low = calendar.indexAt(openOf(parseDate(plan.project.start)!));
     let high = earlyEnd - d;
-    if (wish !== undefined && /^(start|finish)(NotBefore|On)$/.test(wish.type)) low = Math.max(low, wish.type.startsWith("start") ? open(wish.date) : close(wish.date));
-    if (wish !== undefined && /^(start|finish)(NotAfter|On)$/.test(wish.type)) high = Math.min(high, wish.type.startsWith("start") ? open(wish.date) : close(wish.date));
+    if (wish !== undefined && /^(start|finish)(NotBefore|On)$/.test(wish.type))
+      low = Math.max(low, wish.type.startsWith("start") ? open(wish.date) : close(wish.date));
+    if (wish !== undefined && /^(start|finish)(NotAfter|On)$/.test(wish.type))
+      high = Math.min(high, wish.type.startsWith("start") ? open(wish.date) : close(wish.date));
     bounds.push(direction === "early" ? `${low} <= ${id} <= 1e8` : `-1e8 <= ${id} <= ${high}`);
   }
   (plan.links ?? []).forEach((link, i) => {
     const type = link.type ?? "FS";
-    const right = (link.lagMinutes ?? 0) + (type[0] === "F" ? duration.get(link.from)! : 0) - (type[1] === "F" ? duration.get(link.to)! : 0);
+    const right =
+      (link.lagMinutes ?? 0) +
+      (type[0] === "F" ? duration.get(link.from)! : 0) -
+      (type[1] === "F" ? duration.get(link.to)! : 0);
     rows.push(`c${i}: ${term(1, link.to)} ${term(-1, link.from)} >= ${right}`);
   });
   const objective = plan.activities.map(({ id }) => term(1, id)).join(" ");
   const text = `${direction === "early" ? "Minimize" : "Maximize"}\n obj: ${objective}\nSubject To\n ${[...rows, `none: ${term(0, plan.activities[0]!.id)} >= -1`].join("\n ")}\nBounds\n ${bounds.join("\n ")}\nEnd`;
   const solution = highs.solve(text);
   if (solution.Status !== "Optimal") throw new Error(`${solution.Status}\n${text}`);
-  return new Map(plan.activities.map(({ id }) => [id, Math.round((solution.Columns as Record<string, { Primal: number }>)[id]!.Primal)]));
+  return new Map(
+    plan.activities.map(({ id }) => [
+      id,
+      Math.round((solution.Columns as Record<string, { Primal: number }>)[id]!.Primal),
+    ]),
+  );
 }
 
 describe("dates and float", () => {
@@ -68,7 +81,11 @@ describe("dates and float", () => {
         const late = solve(highs, plan, "late", calendar.indexAt(finish!));
         plan.activities.forEach(({ id, durationMinutes }, i) => {
           const row = rows[i]!;
-          expect([id, calendar.indexAt(row.start), calendar.indexAt(row.finish)]).toEqual([id, early.get(id), early.get(id)! + durationMinutes!]);
+          expect([id, calendar.indexAt(row.start), calendar.indexAt(row.finish)]).toEqual([
+            id,
+            early.get(id),
+            early.get(id)! + durationMinutes!,
+          ]);
           expect([id, row.totalFloat]).toEqual([id, late.get(id)! - early.get(id)!]);
           checked++;
         });
@@ -80,7 +97,13 @@ describe("dates and float", () => {
 });
 
 /** What a link asks of its successor, said straight from the definition. */
-function isMet(link: NonNullable<PlanBundle["links"]>[number], from: { start: LocalMinute; finish: LocalMinute }, toStart: number, toFinish: number, calendarId: string): boolean {
+function isMet(
+  link: NonNullable<PlanBundle["links"]>[number],
+  from: { start: LocalMinute; finish: LocalMinute },
+  toStart: number,
+  toFinish: number,
+  calendarId: string,
+): boolean {
   const calendar = compiled.get(calendarId);
   const type = link.type ?? "FS";
   const lag = link.lagMinutes ?? 0;
@@ -102,11 +125,15 @@ describe("early dates over mixed calendars and elapsed lags", () => {
           const start = calendar.indexAt(rows[i]!.start);
           const allowed = (index: number): boolean =>
             index >= calendar.indexAt(openOf(parseDate(plan.project.start)!)) &&
-            (activity.wish?.type !== "startNotBefore" || index >= calendar.indexAt(openOf(parseDate(activity.wish.date)!))) &&
-            (activity.wish?.type !== "finishNotBefore" || index + activity.durationMinutes! >= calendar.indexAt(closeOf(parseDate(activity.wish.date)!))) &&
+            (activity.wish?.type !== "startNotBefore" ||
+              index >= calendar.indexAt(openOf(parseDate(activity.wish.date)!))) &&
+            (activity.wish?.type !== "finishNotBefore" ||
+              index + activity.durationMinutes! >= calendar.indexAt(closeOf(parseDate(activity.wish.date)!))) &&
             (plan.links ?? [])
               .filter(({ to }) => to === activity.id)
-              .every((link) => isMet(link, rows[position.get(link.from)!]!, index, index + activity.durationMinutes!, id));
+              .every((link) =>
+                isMet(link, rows[position.get(link.from)!]!, index, index + activity.durationMinutes!, id),
+              );
           expect([activity.id, allowed(start), allowed(start - 1)]).toEqual([activity.id, true, false]);
         });
       }),

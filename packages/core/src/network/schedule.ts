@@ -63,7 +63,8 @@ export function schedulePlan(plan: PlanBundle): Schedule {
   rollUpSummaries(plan, tree, rows);
   const unscheduled: number[] = [];
   plan.activities.forEach((activity, i) => {
-    if ((activity.kind ?? "work") === "work" && network.nodeOf[i] === -1 && !tree.parked.has(activity.id)) unscheduled.push(i);
+    if ((activity.kind ?? "work") === "work" && network.nodeOf[i] === -1 && !tree.parked.has(activity.id))
+      unscheduled.push(i);
   });
   const finish = early.latestFinish < 0 ? null : (early.latestFinish as LocalMinute);
   return { rows, finish, unscheduled, tree, calendars, network, early };
@@ -151,7 +152,9 @@ const withoutFloat = {
 
 /** `levelOfEffort` spans from its SS predecessors' earliest start to its FF predecessors' latest finish. */
 function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (ScheduledActivity | null)[]): void {
-  const spans = plan.activities.map((activity, i) => ({ activity, i })).filter(({ activity }) => activity.kind === "levelOfEffort" && !tree.parked.has(activity.id));
+  const spans = plan.activities
+    .map((activity, i) => ({ activity, i }))
+    .filter(({ activity }) => activity.kind === "levelOfEffort" && !tree.parked.has(activity.id));
   if (spans.length === 0) return;
   const starts = new Map<string, number>();
   const finishes = new Map<string, number>();
@@ -164,8 +167,14 @@ function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (
   const firstStart = early.startAt.reduce((least, at) => Math.min(least, at), Infinity);
   const placed: [number, ScheduledActivity][] = [];
   for (const { activity, i } of spans) {
-    const start = activity.actualStart !== undefined ? actualStartAt(activity.actualStart) : (starts.get(activity.id) ?? firstStart);
-    const finish = activity.actualFinish !== undefined ? actualFinishAt(activity.actualFinish) : (finishes.get(activity.id) ?? early.latestFinish);
+    const start =
+      activity.actualStart !== undefined
+        ? actualStartAt(activity.actualStart)
+        : (starts.get(activity.id) ?? firstStart);
+    const finish =
+      activity.actualFinish !== undefined
+        ? actualFinishAt(activity.actualFinish)
+        : (finishes.get(activity.id) ?? early.latestFinish);
     if (!Number.isFinite(start) || finish < 0) continue;
     placed.push([i, spanRow(activity, start, Math.max(start, finish))]);
   }
@@ -177,7 +186,14 @@ function spanRow(activity: Activity, start: number, finish: number): ScheduledAc
   const to = finish as LocalMinute;
   const startDay = startDayOf(from);
   const state = STATES[stateOf(activity)]!;
-  return { ...withoutFloat, start: from, finish: to, startDay, finishDay: finishDayOf(to) > startDay ? finishDayOf(to) : startDay, state };
+  return {
+    ...withoutFloat,
+    start: from,
+    finish: to,
+    startDay,
+    finishDay: finishDayOf(to) > startDay ? finishDayOf(to) : startDay,
+    state,
+  };
 }
 
 interface Span {
@@ -195,11 +211,20 @@ function rollUpSummaries(plan: PlanBundle, tree: PlanTree, rows: (ScheduledActiv
   const spans: (Span | undefined)[] = [];
   for (let k = tree.parentsFirst.length - 1; k >= 0; k--) {
     const i = tree.parentsFirst[k]!;
-    if (plan.activities[i]!.kind === "summary" && spans[i] !== undefined && !tree.parked.has(plan.activities[i]!.id)) rows[i] = summaryRow(spans[i]!);
+    if (plan.activities[i]!.kind === "summary" && spans[i] !== undefined && !tree.parked.has(plan.activities[i]!.id))
+      rows[i] = summaryRow(spans[i]!);
     const row = rows[i];
     const parent = tree.parentOf[i]!;
     if (parent < 0 || row == null) continue;
-    const span = (spans[parent] ??= { start: Infinity, finish: -Infinity, startDay: Infinity, finishDay: -Infinity, count: 0, complete: 0, untouched: 0 });
+    const span = (spans[parent] ??= {
+      start: Infinity,
+      finish: -Infinity,
+      startDay: Infinity,
+      finishDay: -Infinity,
+      count: 0,
+      complete: 0,
+      untouched: 0,
+    });
     span.start = Math.min(span.start, row.start);
     span.finish = Math.max(span.finish, row.finish);
     span.startDay = Math.min(span.startDay, row.startDay);

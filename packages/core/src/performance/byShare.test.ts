@@ -8,12 +8,19 @@ import { distribute, NOBODY, performanceByShare, performanceByValue, type ShareK
 describe("an amount distributed", () => {
   it("adds up, each part within one of its exact share", () => {
     fc.assert(
-      fc.property(fc.integer({ min: -1_000_000, max: 1_000_000_000 }), fc.array(fc.nat(10_000_000), { minLength: 1, maxLength: 12 }), (amount, weights) => {
-        const parts = distribute(amount, weights);
-        expect(parts.reduce((sum, part) => sum + part, 0)).toBe(amount);
-        const whole = weights.reduce((sum, weight) => sum + weight, 0);
-        if (whole > 0) parts.forEach((part, i) => expect(Math.abs(part - (amount * weights[i]!) / whole)).toBeLessThanOrEqual(1 + 1e-6));
-      }),
+      fc.property(
+        fc.integer({ min: -1_000_000, max: 1_000_000_000 }),
+        fc.array(fc.nat(10_000_000), { minLength: 1, maxLength: 12 }),
+        (amount, weights) => {
+          const parts = distribute(amount, weights);
+          expect(parts.reduce((sum, part) => sum + part, 0)).toBe(amount);
+          const whole = weights.reduce((sum, weight) => sum + weight, 0);
+          if (whole > 0)
+            parts.forEach((part, i) =>
+              expect(Math.abs(part - (amount * weights[i]!) / whole)).toBeLessThanOrEqual(1 + 1e-6),
+            );
+        },
+      ),
     );
   });
 
@@ -25,18 +32,33 @@ describe("an amount distributed", () => {
 
 const plan = (percent: number, booked: number): PlanBundle => {
   const base = planOf(
-    [{ id: "a", name: "A", durationMinutes: 2400, actualStart: "2026-03-02", percent }, { id: "b", name: "B", durationMinutes: 960 }, { id: "s", name: "S", kind: "summary" }, { id: "c", name: "C", parent: "s", durationMinutes: 480 }],
+    [
+      { id: "a", name: "A", durationMinutes: 2400, actualStart: "2026-03-02", percent },
+      { id: "b", name: "B", durationMinutes: 960 },
+      { id: "s", name: "S", kind: "summary" },
+      { id: "c", name: "C", parent: "s", durationMinutes: 480 },
+    ],
     [{ from: "a", to: "b" }],
     {
       project: { dataDate: "2026-03-04" } as never,
-      people: [{ id: "ann", name: "Ann", role: "diver", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] }, { id: "bo", name: "Bo", role: "diver", rates: [{ from: "2026-01-01", perHourMinor: 3000 }] }],
-      assignments: [{ activity: "a", person: "ann", plannedMinutes: 1200 }, { activity: "a", person: "bo", plannedMinutes: 1200 }, { activity: "c", person: "bo", plannedMinutes: 480 }],
+      people: [
+        { id: "ann", name: "Ann", role: "diver", rates: [{ from: "2026-01-01", perHourMinor: 6000 }] },
+        { id: "bo", name: "Bo", role: "diver", rates: [{ from: "2026-01-01", perHourMinor: 3000 }] },
+      ],
+      assignments: [
+        { activity: "a", person: "ann", plannedMinutes: 1200 },
+        { activity: "a", person: "bo", plannedMinutes: 1200 },
+        { activity: "c", person: "bo", plannedMinutes: 480 },
+      ],
       costs: [{ id: "k", activity: "b", category: "timber", plannedMinor: 33_333 }],
       timeEntries: [{ activity: "a", person: "bo", date: "2026-03-03", minutes: booked, state: "posted" }],
       actualCosts: [{ activity: "b", date: "2026-03-04", amountMinor: 777 }],
     },
   );
-  return { ...base, baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(base) }] };
+  return {
+    ...base,
+    baselines: [{ number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(base) }],
+  };
 };
 
 describe("figures split", () => {
@@ -61,10 +83,16 @@ describe("figures split", () => {
 
   it("add up to the project's, whatever is booked and reported", () => {
     fc.assert(
-      fc.property(fc.integer({ min: 0, max: 100 }), fc.integer({ min: 1, max: 1000 }), fc.constantFrom<ShareKind>("person", "role", "category"), (percent, booked, kind) => {
-        const { parts, project } = split(kind, plan(percent, booked));
-        for (const measure of ["bac", "pv", "ev", "ac", "eacBottomUp"] as const) expect([...parts.values()].reduce((sum, figures) => sum + figures[measure], 0)).toBe(project[measure]);
-      }),
+      fc.property(
+        fc.integer({ min: 0, max: 100 }),
+        fc.integer({ min: 1, max: 1000 }),
+        fc.constantFrom<ShareKind>("person", "role", "category"),
+        (percent, booked, kind) => {
+          const { parts, project } = split(kind, plan(percent, booked));
+          for (const measure of ["bac", "pv", "ev", "ac", "eacBottomUp"] as const)
+            expect([...parts.values()].reduce((sum, figures) => sum + figures[measure], 0)).toBe(project[measure]);
+        },
+      ),
     );
   });
 
@@ -72,6 +100,9 @@ describe("figures split", () => {
     const of = plan(50, 300);
     const { performance } = computePlan(of);
     const parts = performanceByValue(of, performance!, (id) => (id === "a" ? "north" : NOBODY));
-    expect([...parts].map(([key, { bac }]) => [key, bac])).toEqual([["north", 180_000], [NOBODY, 57_333]]);
+    expect([...parts].map(([key, { bac }]) => [key, bac])).toEqual([
+      ["north", 180_000],
+      [NOBODY, 57_333],
+    ]);
   });
 });

@@ -32,7 +32,8 @@ export function distribute(amount: number, weights: readonly number[]): number[]
   return parts;
 }
 
-const rolesOf = (plan: PlanBundle): Map<string, string> => new Map((plan.people ?? []).map(({ id, role }) => [id, role ?? NOBODY]));
+const rolesOf = (plan: PlanBundle): Map<string, string> =>
+  new Map((plan.people ?? []).map(({ id, role }) => [id, role ?? NOBODY]));
 
 /** Whose an activity's planned cost is, as weights by key. */
 function weightsBy(kind: ShareKind, plan: PlanBundle, schedule: Schedule): (i: number) => Map<string, number> {
@@ -40,14 +41,19 @@ function weightsBy(kind: ShareKind, plan: PlanBundle, schedule: Schedule): (i: n
   const roles = rolesOf(plan);
   const assignments = assignmentsByActivity(plan);
   const costs = new Map<string, { category: string; minor: number }[]>();
-  for (const { activity, category, plannedMinor } of plan.costs ?? []) costs.set(activity, [...(costs.get(activity) ?? []), { category, minor: plannedMinor }]);
+  for (const { activity, category, plannedMinor } of plan.costs ?? [])
+    costs.set(activity, [...(costs.get(activity) ?? []), { category, minor: plannedMinor }]);
   return (i) => {
     const { id } = plan.activities[i]!;
     const on = schedule.rows[i] == null ? plan.project.start : formatDate(schedule.rows[i].startDay);
     const weights = new Map<string, number>();
-    const add = (key: string, amount: number): void => void (amount > 0 && weights.set(key, (weights.get(key) ?? 0) + amount));
+    const add = (key: string, amount: number): void =>
+      void (amount > 0 && weights.set(key, (weights.get(key) ?? 0) + amount));
     for (const { person, plannedMinutes } of assignments.get(id) ?? []) {
-      add(kind === "person" ? person : kind === "role" ? (roles.get(person) ?? NOBODY) : NOBODY, costOfMinutes(plannedMinutes, rates(person, on)));
+      add(
+        kind === "person" ? person : kind === "role" ? (roles.get(person) ?? NOBODY) : NOBODY,
+        costOfMinutes(plannedMinutes, rates(person, on)),
+      );
     }
     for (const { category, minor } of costs.get(id) ?? []) add(kind === "category" ? category : NOBODY, minor);
     return weights;
@@ -61,9 +67,14 @@ function actualBy(kind: ShareKind, plan: PlanBundle, until: string): Map<string,
   const found = new Map<string, number>();
   const add = (key: string, amount: number): void => void found.set(key, (found.get(key) ?? 0) + amount);
   for (const { person, date, minutes, state } of plan.timeEntries ?? []) {
-    if (state === "posted" && date <= until) add(kind === "person" ? person : kind === "role" ? (roles.get(person) ?? NOBODY) : NOBODY, costOfMinutes(minutes, rates(person, date)));
+    if (state === "posted" && date <= until)
+      add(
+        kind === "person" ? person : kind === "role" ? (roles.get(person) ?? NOBODY) : NOBODY,
+        costOfMinutes(minutes, rates(person, date)),
+      );
   }
-  for (const { date, amountMinor, category } of plan.actualCosts ?? []) if (date <= until) add(kind === "category" ? (category ?? NOBODY) : NOBODY, amountMinor);
+  for (const { date, amountMinor, category } of plan.actualCosts ?? [])
+    if (date <= until) add(kind === "category" ? (category ?? NOBODY) : NOBODY, amountMinor);
   return found;
 }
 
@@ -73,33 +84,58 @@ function actualBy(kind: ShareKind, plan: PlanBundle, until: string): Map<string,
  * Common practice, no source.
  * @param performance what `measurePerformance` gave for the plan
  */
-export function performanceByShare(plan: PlanBundle, schedule: Schedule, performance: Performance, kind: ShareKind): Map<string, Figures> {
+export function performanceByShare(
+  plan: PlanBundle,
+  schedule: Schedule,
+  performance: Performance,
+  kind: ShareKind,
+): Map<string, Figures> {
   const weightsOf = weightsBy(kind, plan, schedule);
   const ahead = { rows: timeAhead(plan, performance.asOf), byActivity: new Map<string, number>() };
-  for (const { activity, costMinor } of ahead.rows) ahead.byActivity.set(activity, (ahead.byActivity.get(activity) ?? 0) + costMinor);
+  for (const { activity, costMinor } of ahead.rows)
+    ahead.byActivity.set(activity, (ahead.byActivity.get(activity) ?? 0) + costMinor);
   const roles = rolesOf(plan);
   const sums = new Map<string, Sums>();
-  const add = (key: string, more: Partial<Sums>): void => void sums.set(key, addSums(sums.get(key) ?? NO_SUMS, { ...NO_SUMS, ...more }));
+  const add = (key: string, more: Partial<Sums>): void =>
+    void sums.set(key, addSums(sums.get(key) ?? NO_SUMS, { ...NO_SUMS, ...more }));
   plan.activities.forEach((activity, i) => {
     const figures = performance.activities[i];
     if (figures == null || activity.kind === "summary") return;
     const weights = weightsOf(i);
     const keys = weights.size === 0 ? [NOBODY] : [...weights.keys()];
     const parts = weights.size === 0 ? [1] : [...weights.values()];
-    const [bac, pv, ev, toCome] = [figures.bac, figures.pv, figures.ev, figures.eacBottomUp - figures.ac - (ahead.byActivity.get(activity.id) ?? 0)].map((amount) => distribute(amount, parts)) as [number[], number[], number[], number[]];
+    const [bac, pv, ev, toCome] = [
+      figures.bac,
+      figures.pv,
+      figures.ev,
+      figures.eacBottomUp - figures.ac - (ahead.byActivity.get(activity.id) ?? 0),
+    ].map((amount) => distribute(amount, parts)) as [number[], number[], number[], number[]];
     keys.forEach((key, k) => add(key, { bac: bac[k]!, pv: pv[k]!, ev: ev[k]!, eacBottomUp: toCome[k]! }));
   });
   for (const figures of performance.left.values()) add(NOBODY, { bac: figures.bac, pv: figures.pv, ev: figures.ev });
   const parked = schedule.tree.parked;
-  for (const { activity, person, costMinor } of ahead.rows) if (!parked.has(activity)) add(kind === "category" ? NOBODY : kind === "person" ? person : (roles.get(person) ?? NOBODY), { eacBottomUp: costMinor });
-  for (const [key, ac] of actualBy(kind, parked.size === 0 ? plan : withoutParked(plan, parked), performance.asOf)) add(key, { ac, eacBottomUp: ac });
+  for (const { activity, person, costMinor } of ahead.rows)
+    if (!parked.has(activity))
+      add(kind === "category" ? NOBODY : kind === "person" ? person : (roles.get(person) ?? NOBODY), {
+        eacBottomUp: costMinor,
+      });
+  for (const [key, ac] of actualBy(kind, parked.size === 0 ? plan : withoutParked(plan, parked), performance.asOf))
+    add(key, { ac, eacBottomUp: ac });
   return new Map([...sums].map(([key, own]) => [key, figuresOf(own)]));
 }
 
-const withoutParked = (plan: PlanBundle, parked: ReadonlySet<string>): PlanBundle => ({ ...plan, timeEntries: (plan.timeEntries ?? []).filter(({ activity }) => !parked.has(activity)), actualCosts: (plan.actualCosts ?? []).filter(({ activity }) => !parked.has(activity)) });
+const withoutParked = (plan: PlanBundle, parked: ReadonlySet<string>): PlanBundle => ({
+  ...plan,
+  timeEntries: (plan.timeEntries ?? []).filter(({ activity }) => !parked.has(activity)),
+  actualCosts: (plan.actualCosts ?? []).filter(({ activity }) => !parked.has(activity)),
+});
 
 /** The project's figures split by a value that each activity has; branches are left out. All add up to the project's. */
-export function performanceByValue(plan: PlanBundle, performance: Performance, valueOf: (activity: string) => string): Map<string, Figures> {
+export function performanceByValue(
+  plan: PlanBundle,
+  performance: Performance,
+  valueOf: (activity: string) => string,
+): Map<string, Figures> {
   const sums = new Map<string, Sums>();
   const add = (key: string, more: Sums): void => void sums.set(key, addSums(sums.get(key) ?? NO_SUMS, more));
   plan.activities.forEach((activity, i) => {

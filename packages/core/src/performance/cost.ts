@@ -16,7 +16,8 @@ export function actualCosts(plan: PlanBundle, until: string): Map<string, number
     byActivity.set(activity, (byActivity.get(activity) ?? 0) + amount);
   };
   for (const entry of plan.timeEntries ?? []) {
-    if (entry.state === "posted" && entry.date <= until) add(entry.activity, costOfMinutes(entry.minutes, rates(entry.person, entry.date)));
+    if (entry.state === "posted" && entry.date <= until)
+      add(entry.activity, costOfMinutes(entry.minutes, rates(entry.person, entry.date)));
   }
   for (const cost of plan.actualCosts ?? []) if (cost.date <= until) add(cost.activity, cost.amountMinor);
   return byActivity;
@@ -53,22 +54,42 @@ export function timeAhead(plan: PlanBundle, until: string): TimeAhead[] {
   const later = (plan.timeEntries ?? []).filter(({ state, date }) => state === "posted" && date > until);
   if (later.length === 0) return [];
   const incomplete = new Set(plan.activities.filter((activity) => stateOf(activity) !== COMPLETE).map(({ id }) => id));
-  const stillLeft = new Set((plan.assignments ?? []).filter(({ activity, remainingMinutes }) => remainingMinutes === undefined && incomplete.has(activity)).map(({ activity, person }) => pairLabel(activity, person)));
+  const stillLeft = new Set(
+    (plan.assignments ?? [])
+      .filter(({ activity, remainingMinutes }) => remainingMinutes === undefined && incomplete.has(activity))
+      .map(({ activity, person }) => pairLabel(activity, person)),
+  );
   const rates = rateBook(plan.people ?? []);
   return later
     .filter(({ activity, person }) => !stillLeft.has(pairLabel(activity, person)))
-    .map(({ activity, person, date, minutes }) => ({ activity, person, costMinor: costOfMinutes(minutes, rates(person, date)) }));
+    .map(({ activity, person, date, minutes }) => ({
+      activity,
+      person,
+      costMinor: costOfMinutes(minutes, rates(person, date)),
+    }));
 }
 
 /**
  * The cost of the work that people have left on an activity.
  * @param ratesOn the later of the activity's start and the data date, `YYYY-MM-DD`
  */
-export const workToCome = (activity: Activity, assignments: readonly Assignment[], ratesOn: string, rates: RateBook): number =>
-  assignments.reduce((sum, assignment) => sum + costOfMinutes(remainingWork(assignment, activity), rates(assignment.person, ratesOn)), 0);
+export const workToCome = (
+  activity: Activity,
+  assignments: readonly Assignment[],
+  ratesOn: string,
+  rates: RateBook,
+): number =>
+  assignments.reduce(
+    (sum, assignment) => sum + costOfMinutes(remainingWork(assignment, activity), rates(assignment.person, ratesOn)),
+    0,
+  );
 
 /** Cost lines of an activity that are not yet due, each by its timing. */
-export function linesToCome(costs: readonly CostLine[], state: "notStarted" | "inProgress" | "complete", earned: Share): number {
+export function linesToCome(
+  costs: readonly CostLine[],
+  state: "notStarted" | "inProgress" | "complete",
+  earned: Share,
+): number {
   if (state === "complete") return 0;
   return costs.reduce((sum, { plannedMinor, timing = "even" }) => {
     if (timing === "even") return sum + takeShare(plannedMinor, restOf(earned));

@@ -1,5 +1,17 @@
 import { ratio } from "../budget/exact.ts";
-import { addDays, civilOf, closeOf, finishDayOf, formatDate, HORIZON_DAYS, openOf, parseDate, startDayOf, weekdayOf, type EpochDay } from "../time/instant.ts";
+import {
+  addDays,
+  civilOf,
+  closeOf,
+  finishDayOf,
+  formatDate,
+  HORIZON_DAYS,
+  openOf,
+  parseDate,
+  startDayOf,
+  weekdayOf,
+  type EpochDay,
+} from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import { totalPlannedValueAt, type PlannedRow } from "./plannedValue.ts";
 
@@ -87,7 +99,12 @@ function earnedTime(rows: readonly PlannedRow[], periods: Periods, pd: number, b
 }
 
 /** The largest k below `pd` with P(k) <= EV; `null` where even nothing is more than what is earned. */
-function lastPeriodEarned(rows: readonly PlannedRow[], valueAt: (k: number) => number, pd: number, ev: number): number | null {
+function lastPeriodEarned(
+  rows: readonly PlannedRow[],
+  valueAt: (k: number) => number,
+  pd: number,
+  ev: number,
+): number | null {
   const rising = rows.every(({ row }) => row.evenMinor >= 0 && row.startMinor >= 0 && row.finishMinor >= 0);
   if (!rising) {
     for (let k = pd - 1; k >= 0; k--) if (valueAt(k) <= ev) return k;
@@ -110,8 +127,23 @@ function lastPeriodEarned(rows: readonly PlannedRow[], valueAt: (k: number) => n
  * @param calendar the project's calendar
  * @param ev the project's earned value at `dataDate`
  */
-export function earnedSchedule(rows: readonly PlannedRow[], calendar: WorkCalendar, kind: PeriodKind, dataDate: EpochDay, ev: number): EarnedSchedule {
-  const nothing = { period: kind, es: null, at: null, pd: null, svt: null, spit: null, forecastDuration: null, forecastFinish: null };
+export function earnedSchedule(
+  rows: readonly PlannedRow[],
+  calendar: WorkCalendar,
+  kind: PeriodKind,
+  dataDate: EpochDay,
+  ev: number,
+): EarnedSchedule {
+  const nothing = {
+    period: kind,
+    es: null,
+    at: null,
+    pd: null,
+    svt: null,
+    spit: null,
+    forecastDuration: null,
+    forecastFinish: null,
+  };
   if (rows.length === 0) return nothing;
   const first = startDayOf(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity) as never);
   const last = finishDayOf(rows.reduce((most, row) => Math.max(most, row.finishAt), 0) as never);

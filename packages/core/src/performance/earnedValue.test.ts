@@ -8,21 +8,72 @@ import { closeOf, formatDate, parseDate, type EpochDay } from "../time/instant.t
 import { plannedRows, plannedValueAt, totalPlannedValueAt } from "./plannedValue.ts";
 
 const DAY = 480;
-const row = (id: string, start: string, finish: string, parts: { even?: number; start?: number; finish?: number }): Baseline["activities"][number] => ({ id, start: `${start}T08:00`, finish: `${finish}T17:00`, durationMinutes: DAY, evenMinor: parts.even ?? 0, startMinor: parts.start ?? 0, finishMinor: parts.finish ?? 0, minutes: 0 });
-const baselined = (activities: Activity[], rows: Baseline["activities"], dataDate: string, rest: Partial<PlanBundle> = {}): PlanBundle =>
-  planOf(activities, [], { baselines: [{ number: 1, approvedOn: "2026-01-01", approvedBy: "x", reason: "y", activities: rows }], ...rest, project: { code: "P", name: "P", currency: "USD", start: "2026-01-05", calendar: "std", dataDate } });
+const row = (
+  id: string,
+  start: string,
+  finish: string,
+  parts: { even?: number; start?: number; finish?: number },
+): Baseline["activities"][number] => ({
+  id,
+  start: `${start}T08:00`,
+  finish: `${finish}T17:00`,
+  durationMinutes: DAY,
+  evenMinor: parts.even ?? 0,
+  startMinor: parts.start ?? 0,
+  finishMinor: parts.finish ?? 0,
+  minutes: 0,
+});
+const baselined = (
+  activities: Activity[],
+  rows: Baseline["activities"],
+  dataDate: string,
+  rest: Partial<PlanBundle> = {},
+): PlanBundle =>
+  planOf(activities, [], {
+    baselines: [{ number: 1, approvedOn: "2026-01-01", approvedBy: "x", reason: "y", activities: rows }],
+    ...rest,
+    project: { code: "P", name: "P", currency: "USD", start: "2026-01-05", calendar: "std", dataDate },
+  });
 const figures = (plan: PlanBundle) => analyse(plan).performance!;
 
 describe("published examples of earned value", () => {
   // Rita Mulcahy, PMP Exam Prep, the four sides of a fence; from memory.
   it("the fence: four sides of 1000, a day each; on the third day two are done and half of the third", () => {
     const sides = ["2026-01-05", "2026-01-06", "2026-01-07", "2026-01-08"];
-    const activities: Activity[] = sides.map((day, i) => ({ id: `side ${i + 1}`, name: `Side ${i + 1}`, durationMinutes: DAY, ...(i < 2 ? { actualStart: day, actualFinish: day } : i === 2 ? { actualStart: day, percent: 50 } : {}) }));
-    const plan = baselined(activities, sides.map((day, i) => row(`side ${i + 1}`, day, day, { even: 1000 })), "2026-01-07", {
-      actualCosts: [["side 1", 1000], ["side 2", 1200], ["side 3", 600]].map(([activity, amountMinor]) => ({ activity: activity as string, date: "2026-01-07", amountMinor: amountMinor as number })),
-    });
+    const activities: Activity[] = sides.map((day, i) => ({
+      id: `side ${i + 1}`,
+      name: `Side ${i + 1}`,
+      durationMinutes: DAY,
+      ...(i < 2 ? { actualStart: day, actualFinish: day } : i === 2 ? { actualStart: day, percent: 50 } : {}),
+    }));
+    const plan = baselined(
+      activities,
+      sides.map((day, i) => row(`side ${i + 1}`, day, day, { even: 1000 })),
+      "2026-01-07",
+      {
+        actualCosts: [
+          ["side 1", 1000],
+          ["side 2", 1200],
+          ["side 3", 600],
+        ].map(([activity, amountMinor]) => ({
+          activity: activity as string,
+          date: "2026-01-07",
+          amountMinor: amountMinor as number,
+        })),
+      },
+    );
     const { project } = figures(plan);
-    expect(project).toMatchObject({ bac: 4000, pv: 3000, ev: 2500, ac: 2800, cv: -300, sv: -500, eac: 4480, etc: 1680, vac: -480 });
+    expect(project).toMatchObject({
+      bac: 4000,
+      pv: 3000,
+      ev: 2500,
+      ac: 2800,
+      cv: -300,
+      sv: -500,
+      eac: 4480,
+      etc: 1680,
+      vac: -480,
+    });
     expect(project.cpi).toBeCloseTo(0.893, 3);
     expect(project.spi).toBeCloseTo(0.833, 3);
     expect(project.tcpiBac).toBeCloseTo(1.25, 9);
@@ -30,9 +81,22 @@ describe("published examples of earned value", () => {
 
   // Project Management Institute, A Guide to the PMBOK, the usual exercise on estimates at completion; from memory.
   it("BAC 100 000, PV 50 000, EV 40 000, AC 60 000: EAC 150 000, 120 000 and 172 500 by the three formulas", () => {
-    const plan = baselined([{ id: "A", name: "A", percent: 40, actualStart: "2026-01-05", durationMinutes: 10 * DAY }], [row("A", "2026-01-05", "2026-01-16", { even: 100_000 })], "2026-01-09", { actualCosts: [{ activity: "A", date: "2026-01-06", amountMinor: 60_000 }] });
+    const plan = baselined(
+      [{ id: "A", name: "A", percent: 40, actualStart: "2026-01-05", durationMinutes: 10 * DAY }],
+      [row("A", "2026-01-05", "2026-01-16", { even: 100_000 })],
+      "2026-01-09",
+      { actualCosts: [{ activity: "A", date: "2026-01-06", amountMinor: 60_000 }] },
+    );
     // (100 000 - 40 000) / (0.6667 x 0.8) = 112 500.
-    expect(figures(plan).project).toMatchObject({ pv: 50_000, ev: 40_000, ac: 60_000, eac: 150_000, eacRemaining: 120_000, eacCpiSpi: 172_500, vac: -50_000 });
+    expect(figures(plan).project).toMatchObject({
+      pv: 50_000,
+      ev: 40_000,
+      ac: 60_000,
+      eac: 150_000,
+      eacRemaining: 120_000,
+      eacCpiSpi: 172_500,
+      vac: -50_000,
+    });
   });
 });
 
@@ -40,7 +104,9 @@ describe("earned schedule", () => {
   // W. Lipke, "Schedule is Different", The Measurable News, 2003: the late-finish project; data from memory.
   const PLANNED = [105, 200, 515, 845, 1175, 1475, 1805, 2135, 2435, 2665, 2760, 2823];
   const EARNED = [95, 180, 470, 770, 1065, 1315, 1610, 1900, 2150, 2275, 2425, 2555, 2695, 2770, 2823];
-  const MONTH_ENDS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31, 31, 28, 31].map((days, i) => `${i < 12 ? 2026 : 2027}-${String((i % 12) + 1).padStart(2, "0")}-${days}`);
+  const MONTH_ENDS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31, 31, 28, 31].map(
+    (days, i) => `${i < 12 ? 2026 : 2027}-${String((i % 12) + 1).padStart(2, "0")}-${days}`,
+  );
 
   /** Twelve parts, each worth a month's planned value at that month's end; what is earned fills them in order. */
   function late(month: number): PlanBundle {
@@ -48,16 +114,25 @@ describe("earned schedule", () => {
     const before = (k: number): number => (k === 0 ? 0 : PLANNED[k - 1]!);
     const activities = PLANNED.map((_value, k): Activity => {
       const worth = PLANNED[k]! - before(k);
-      return { id: `m${k + 1}`, name: "", durationMinutes: DAY, credit: { rule: "units", unitsTotal: worth, unitsDone: Math.max(0, Math.min(worth, earned - before(k))) } };
+      return {
+        id: `m${k + 1}`,
+        name: "",
+        durationMinutes: DAY,
+        credit: { rule: "units", unitsTotal: worth, unitsDone: Math.max(0, Math.min(worth, earned - before(k))) },
+      };
     });
-    const rows = PLANNED.map((value, k) => ({ ...row(`m${k + 1}`, "2026-01-01", MONTH_ENDS[k]!, { finish: value - before(k) }), start: "2026-01-01T08:00" }));
+    const rows = PLANNED.map((value, k) => ({
+      ...row(`m${k + 1}`, "2026-01-01", MONTH_ENDS[k]!, { finish: value - before(k) }),
+      start: "2026-01-01T08:00",
+    }));
     return baselined(activities, rows, MONTH_ENDS[month - 1]!);
   }
 
   it.each(EARNED.map((ev, i) => [i + 1, ev]))("Lipke's late project after %i months", (month, ev) => {
     const { project, earnedSchedule } = analyse(late(month), { period: "month" }).performance!;
     const closed = PLANNED.filter((value) => value <= ev).length;
-    const es = closed === 12 ? 12 : closed + (ev - (PLANNED[closed - 1] ?? 0)) / (PLANNED[closed]! - (PLANNED[closed - 1] ?? 0));
+    const es =
+      closed === 12 ? 12 : closed + (ev - (PLANNED[closed - 1] ?? 0)) / (PLANNED[closed]! - (PLANNED[closed - 1] ?? 0));
     expect(project).toMatchObject({ ev, pv: PLANNED[Math.min(month, 12) - 1] });
     expect(earnedSchedule).toMatchObject({ pd: 12, at: month });
     expect(earnedSchedule.es).toBeCloseTo(es, 9);
@@ -70,24 +145,57 @@ describe("earned schedule", () => {
   });
 
   it("nothing earned is ES 0, all earned is PD, and without a budget it is not defined", () => {
-    const one = (percent: number, even: number) => analyse(baselined([{ id: "A", name: "A", percent, durationMinutes: DAY }], [row("A", "2026-01-05", "2026-01-16", { even })], "2026-01-09")).performance!.earnedSchedule;
+    const one = (percent: number, even: number) =>
+      analyse(
+        baselined(
+          [{ id: "A", name: "A", percent, durationMinutes: DAY }],
+          [row("A", "2026-01-05", "2026-01-16", { even })],
+          "2026-01-09",
+        ),
+      ).performance!.earnedSchedule;
     expect(one(0, 1000)).toMatchObject({ es: 0, at: 5, pd: 10, spit: 0, forecastDuration: null, forecastFinish: null });
     expect(one(100, 1000)).toMatchObject({ es: 10, spit: 2, forecastDuration: 5, forecastFinish: "2026-01-09" });
     expect(one(50, 0)).toMatchObject({ es: null, spit: null });
   });
 
   it("before the baseline's start no time has passed", () => {
-    expect(analyse(baselined([{ id: "A", name: "A", durationMinutes: DAY }], [row("A", "2026-02-02", "2026-02-06", { even: 10 })], "2026-01-30")).performance!.earnedSchedule).toMatchObject({ at: 0, spit: null });
+    expect(
+      analyse(
+        baselined(
+          [{ id: "A", name: "A", durationMinutes: DAY }],
+          [row("A", "2026-02-02", "2026-02-06", { even: 10 })],
+          "2026-01-30",
+        ),
+      ).performance!.earnedSchedule,
+    ).toMatchObject({ at: 0, spit: null });
   });
 });
 
 describe("rules of credit", () => {
   const earned = (credit: Credit | undefined, rest: Partial<Activity> = {}, dataDate = "2026-01-07"): number =>
-    figures(baselined([{ id: "A", name: "A", durationMinutes: DAY, ...(credit === undefined ? {} : { credit }), ...rest }], [row("A", "2026-01-05", "2026-01-08", { even: 1000 })], dataDate)).activities["A"]!.ev;
+    figures(
+      baselined(
+        [{ id: "A", name: "A", durationMinutes: DAY, ...(credit === undefined ? {} : { credit }), ...rest }],
+        [row("A", "2026-01-05", "2026-01-08", { even: 1000 })],
+        dataDate,
+      ),
+    ).activities["A"]!.ev;
   const started = { actualStart: "2026-01-05" };
   const finished = { actualStart: "2026-01-05", actualFinish: "2026-01-07" };
-  const STEPS: Credit = { rule: "steps", steps: [{ name: "a", weight: 1, doneOn: "2026-01-06" }, { name: "b", weight: 2, doneOn: "2026-01-08" }, { name: "c", weight: 1 }] };
-  const LADDER = [["begun", 10], ["under way", 50], ["being checked", 90], ["done", 100]].map(([name, credit]) => ({ name: name as string, credit: credit as number }));
+  const STEPS: Credit = {
+    rule: "steps",
+    steps: [
+      { name: "a", weight: 1, doneOn: "2026-01-06" },
+      { name: "b", weight: 2, doneOn: "2026-01-08" },
+      { name: "c", weight: 1 },
+    ],
+  };
+  const LADDER = [
+    ["begun", 10],
+    ["under way", 50],
+    ["being checked", 90],
+    ["done", 100],
+  ].map(([name, credit]) => ({ name: name as string, credit: credit as number }));
 
   it.each<[string, number, number]>([
     ["reported: the percent reported", earned(undefined, { percent: 37 }), 370],
@@ -111,16 +219,54 @@ describe("rules of credit", () => {
   });
 
   it.each<[string, number, number]>([
-    ["a milestone reached by its actual start has earned", earned({ rule: "zeroHundred" }, { kind: "milestone", durationMinutes: undefined as never, actualStart: "2026-01-06" }), 1000],
+    [
+      "a milestone reached by its actual start has earned",
+      earned(
+        { rule: "zeroHundred" },
+        { kind: "milestone", durationMinutes: undefined as never, actualStart: "2026-01-06" },
+      ),
+      1000,
+    ],
     ["dropped: reported, its percent", earned(undefined, { ...finished, percent: 40, dropped: true }), 400],
     ["dropped: nothing said is nothing earned", earned(undefined, { ...finished, dropped: true }), 0],
-    ["dropped: zeroHundred earns nothing", earned({ rule: "zeroHundred" }, { ...finished, percent: 90, dropped: true }), 0],
-    ["dropped: startFinish, what its start earned", earned({ rule: "startFinish", startCredit: 25 }, { ...finished, dropped: true }), 250],
+    [
+      "dropped: zeroHundred earns nothing",
+      earned({ rule: "zeroHundred" }, { ...finished, percent: 90, dropped: true }),
+      0,
+    ],
+    [
+      "dropped: startFinish, what its start earned",
+      earned({ rule: "startFinish", startCredit: 25 }, { ...finished, dropped: true }),
+      250,
+    ],
     ["dropped: the steps that were done", earned(STEPS, { ...finished, dropped: true }), 250],
-    ["dropped: the units that were done", earned({ rule: "units", unitsTotal: 8, unitsDone: 3 }, { ...finished, dropped: true }), 375],
-    ["dropped: the stage it stood in", earned({ rule: "stages", stages: LADDER, stage: "begun" }, { ...finished, dropped: true }), 100],
-    ["dropped: levelOfEffort, what was planned", earned({ rule: "levelOfEffort" }, { ...finished, dropped: true }), 750],
-    ["a dropped milestone was not reached", earned(undefined, { kind: "milestone", durationMinutes: undefined as never, actualStart: "2026-01-06", actualFinish: "2026-01-06", percent: 100, dropped: true }), 0],
+    [
+      "dropped: the units that were done",
+      earned({ rule: "units", unitsTotal: 8, unitsDone: 3 }, { ...finished, dropped: true }),
+      375,
+    ],
+    [
+      "dropped: the stage it stood in",
+      earned({ rule: "stages", stages: LADDER, stage: "begun" }, { ...finished, dropped: true }),
+      100,
+    ],
+    [
+      "dropped: levelOfEffort, what was planned",
+      earned({ rule: "levelOfEffort" }, { ...finished, dropped: true }),
+      750,
+    ],
+    [
+      "a dropped milestone was not reached",
+      earned(undefined, {
+        kind: "milestone",
+        durationMinutes: undefined as never,
+        actualStart: "2026-01-06",
+        actualFinish: "2026-01-06",
+        percent: 100,
+        dropped: true,
+      }),
+      0,
+    ],
   ])("%s", (_title, ev, wanted) => {
     expect(ev).toBe(wanted);
   });
@@ -128,52 +274,105 @@ describe("rules of credit", () => {
   it("dropped work costs no more, is no promise kept or broken, and checks 11 and 14 count it nowhere", () => {
     const ended = { actualStart: "2026-01-05", actualFinish: "2026-01-09", dropped: true } as const;
     const plan = baselined(
-      [{ id: "A", name: "A", durationMinutes: 4 * DAY, deadline: "2026-01-08", percent: 50, ...ended }, { id: "B", name: "B", durationMinutes: DAY, actualStart: "2026-01-05", actualFinish: "2026-01-05" }],
+      [
+        { id: "A", name: "A", durationMinutes: 4 * DAY, deadline: "2026-01-08", percent: 50, ...ended },
+        { id: "B", name: "B", durationMinutes: DAY, actualStart: "2026-01-05", actualFinish: "2026-01-05" },
+      ],
       [row("A", "2026-01-05", "2026-01-08", { even: 1000 }), row("B", "2026-01-05", "2026-01-05", { even: 10 })],
       "2026-01-09",
-      { people: [{ id: "p", name: "P", rates: [{ from: "2026-01-01", perHourMinor: 100 }] }], assignments: [{ activity: "A", person: "p", plannedMinutes: 600, remainingMinutes: 300 }], costs: [{ id: "c", activity: "A", category: "x", plannedMinor: 90 }, { id: "d", activity: "A", category: "x", plannedMinor: 7, timing: "finish" }] },
+      {
+        people: [{ id: "p", name: "P", rates: [{ from: "2026-01-01", perHourMinor: 100 }] }],
+        assignments: [{ activity: "A", person: "p", plannedMinutes: 600, remainingMinutes: 300 }],
+        costs: [
+          { id: "c", activity: "A", category: "x", plannedMinor: 90 },
+          { id: "d", activity: "A", category: "x", plannedMinor: 7, timing: "finish" },
+        ],
+      },
     );
     const { performance, deadlines, quality, schedule } = analyse(plan);
     expect(performance!.project).toMatchObject({ bac: 1010, ev: 510, eacBottomUp: 0 });
-    expect([schedule.activities["A"]!.state, deadlines["A"]]).toEqual(["complete", { deadline: "2026-01-08", finish: "2026-01-09", marginDays: null, state: "dropped" }]);
+    expect([schedule.activities["A"]!.state, deadlines["A"]]).toEqual([
+      "complete",
+      { deadline: "2026-01-08", finish: "2026-01-09", marginDays: null, state: "dropped" },
+    ]);
     expect([quality.checks[10]!.count, quality.checks[10]!.outOf, quality.checks[13]!.value]).toEqual([0, 1, 1]);
     expect(freezePlan(plan).activities[0]).toMatchObject({ id: "A", finish: "2026-01-08T17:00" });
   });
 
   const follower = (to: Activity, rest: Activity[] = []): number =>
-    figures(baselined([to, ...rest, { id: "F", name: "F", durationMinutes: DAY, credit: { rule: "apportioned", to: to.id } }], [row("A", "2026-01-05", "2026-01-08", { even: 300 }), row("B", "2026-01-05", "2026-01-08", { even: 100 }), row("F", "2026-01-05", "2026-01-08", { even: 1000 })], "2026-01-07")).activities["F"]!.ev;
+    figures(
+      baselined(
+        [to, ...rest, { id: "F", name: "F", durationMinutes: DAY, credit: { rule: "apportioned", to: to.id } }],
+        [
+          row("A", "2026-01-05", "2026-01-08", { even: 300 }),
+          row("B", "2026-01-05", "2026-01-08", { even: 100 }),
+          row("F", "2026-01-05", "2026-01-08", { even: 1000 }),
+        ],
+        "2026-01-07",
+      ),
+    ).activities["F"]!.ev;
   it("apportioned: the percent of another, of a summary, of level of effort, through a chain, of parked work none", () => {
     const summary: Activity = { id: "S", name: "S", kind: "summary" };
-    const below: Activity[] = [{ id: "A", name: "A", parent: "S", durationMinutes: DAY, percent: 50 }, { id: "B", name: "B", parent: "S", durationMinutes: DAY }];
+    const below: Activity[] = [
+      { id: "A", name: "A", parent: "S", durationMinutes: DAY, percent: 50 },
+      { id: "B", name: "B", parent: "S", durationMinutes: DAY },
+    ];
     expect(follower({ id: "A", name: "A", durationMinutes: DAY, percent: 30 })).toBe(300);
     expect(follower(summary, below)).toBe(375);
     expect(follower({ id: "A", name: "A", kind: "levelOfEffort" })).toBe(750);
-    expect(follower({ id: "A", name: "A", durationMinutes: DAY, credit: { rule: "apportioned", to: "B" } }, [{ id: "B", name: "B", durationMinutes: DAY, percent: 12 }])).toBe(120);
+    expect(
+      follower({ id: "A", name: "A", durationMinutes: DAY, credit: { rule: "apportioned", to: "B" } }, [
+        { id: "B", name: "B", durationMinutes: DAY, percent: 12 },
+      ]),
+    ).toBe(120);
     expect(follower({ id: "A", name: "A", durationMinutes: DAY, percent: 30, parked: true })).toBe(0);
   });
 });
 
 describe("planned value", () => {
   const { set } = compileCalendars(planOf([]).calendars);
-  const spread = (parts: { even?: number; start?: number; finish?: number }) => plannedRows(planOf([]), { activities: [row("A", "2026-03-02", "2026-03-06", parts)] }, new Set())[0]!;
+  const spread = (parts: { even?: number; start?: number; finish?: number }) =>
+    plannedRows(planOf([]), { activities: [row("A", "2026-03-02", "2026-03-06", parts)] }, new Set())[0]!;
   const on = (date: string): number => closeOf(parseDate(date)!);
 
   it("is spread evenly over working time, with its start part at the start and its finish part at the finish", () => {
     const planned = spread({ even: 500, start: 30, finish: 7 });
-    expect(["2026-03-01", "2026-03-02", "2026-03-04", "2026-03-05", "2026-03-06", "2026-03-08"].map((date) => plannedValueAt(planned, on(date)))).toEqual([0, 130, 330, 430, 537, 537]);
+    expect(
+      ["2026-03-01", "2026-03-02", "2026-03-04", "2026-03-05", "2026-03-06", "2026-03-08"].map((date) =>
+        plannedValueAt(planned, on(date)),
+      ),
+    ).toEqual([0, 130, 330, 430, 537, 537]);
   });
 
   it("rounds half away from zero, once: a third of 100 after one of three days", () => {
-    const planned = plannedRows(planOf([]), { activities: [row("A", "2026-03-02", "2026-03-04", { even: 100 })] }, new Set())[0]!;
-    expect(["2026-03-02", "2026-03-03", "2026-03-04"].map((date) => plannedValueAt(planned, on(date)))).toEqual([33, 67, 100]);
+    const planned = plannedRows(
+      planOf([]),
+      { activities: [row("A", "2026-03-02", "2026-03-04", { even: 100 })] },
+      new Set(),
+    )[0]!;
+    expect(["2026-03-02", "2026-03-03", "2026-03-04"].map((date) => plannedValueAt(planned, on(date)))).toEqual([
+      33, 67, 100,
+    ]);
   });
 
   it("laws: from 0 to BAC, never falling; the total is the sum of the rounded parts", () => {
-    const amounts = fc.record({ even: fc.nat(1e6), start: fc.nat(1e6), finish: fc.nat(1e6), from: fc.nat(40), length: fc.nat(60) });
+    const amounts = fc.record({
+      even: fc.nat(1e6),
+      start: fc.nat(1e6),
+      finish: fc.nat(1e6),
+      from: fc.nat(40),
+      length: fc.nat(60),
+    });
     fc.assert(
       fc.property(fc.array(amounts, { minLength: 1, maxLength: 8 }), (list) => {
         const day = (n: number): string => formatDate((parseDate("2026-03-02")! + n) as EpochDay);
-        const rows = plannedRows(planOf([]), { activities: list.map(({ from, length, ...parts }, i) => row(`r${i}`, day(from), day(from + length), parts)) }, new Set());
+        const rows = plannedRows(
+          planOf([]),
+          {
+            activities: list.map(({ from, length, ...parts }, i) => row(`r${i}`, day(from), day(from + length), parts)),
+          },
+          new Set(),
+        );
         const bac = rows.reduce((sum, { budget }) => sum + budget, 0);
         let last = 0;
         for (let n = -2; n < 105; n++) {
@@ -189,14 +388,33 @@ describe("planned value", () => {
   });
 
   it("of a row whose window holds no working time comes at its finish", () => {
-    const planned = plannedRows(planOf([]), { activities: [row("A", "2026-03-07", "2026-03-08", { even: 90 })] }, new Set())[0]!;
+    const planned = plannedRows(
+      planOf([]),
+      { activities: [row("A", "2026-03-07", "2026-03-08", { even: 90 })] },
+      new Set(),
+    )[0]!;
     expect([plannedValueAt(planned, on("2026-03-07")), plannedValueAt(planned, on("2026-03-08"))]).toEqual([0, 90]);
     expect(set.has("std")).toBe(true);
   });
 
   it("rows of what has left the plan count, rows of what is parked do not", () => {
-    const rows = [row("A", "2026-01-05", "2026-01-06", { even: 100 }), row("gone", "2026-01-05", "2026-01-06", { even: 10 }), row("P", "2026-01-05", "2026-01-06", { even: 1 })];
-    const { project, activities, unbaselined } = figures(baselined([{ id: "A", name: "A", durationMinutes: DAY }, { id: "P", name: "P", durationMinutes: DAY, parked: true }, { id: "N", name: "New", durationMinutes: DAY }, { id: "U", name: "No dates" }], rows, "2026-01-07"));
+    const rows = [
+      row("A", "2026-01-05", "2026-01-06", { even: 100 }),
+      row("gone", "2026-01-05", "2026-01-06", { even: 10 }),
+      row("P", "2026-01-05", "2026-01-06", { even: 1 }),
+    ];
+    const { project, activities, unbaselined } = figures(
+      baselined(
+        [
+          { id: "A", name: "A", durationMinutes: DAY },
+          { id: "P", name: "P", durationMinutes: DAY, parked: true },
+          { id: "N", name: "New", durationMinutes: DAY },
+          { id: "U", name: "No dates" },
+        ],
+        rows,
+        "2026-01-07",
+      ),
+    );
     expect(project).toMatchObject({ bac: 110, pv: 110 });
     expect(Object.keys(activities)).toEqual(["A", "N", "U", "gone"]);
     expect(unbaselined).toEqual(["N"]);
@@ -204,34 +422,90 @@ describe("planned value", () => {
 });
 
 describe("budget and actual cost", () => {
-  const people = [{ id: "ann", name: "Ann", rates: [{ from: "2026-02-01", perHourMinor: 1000 }, { from: "2026-03-04", perHourMinor: 2000 }] }, { id: "free", name: "Volunteer" }];
+  const people = [
+    {
+      id: "ann",
+      name: "Ann",
+      rates: [
+        { from: "2026-02-01", perHourMinor: 1000 },
+        { from: "2026-03-04", perHourMinor: 2000 },
+      ],
+    },
+    { id: "free", name: "Volunteer" },
+  ];
   it("a freeze takes the rate in force on the planned start, and cost lines by their timing", () => {
-    const plan = planOf([{ id: "A", name: "A", durationMinutes: 2 * DAY }, { id: "B", name: "B", durationMinutes: DAY }, { id: "U", name: "U" }], [{ from: "A", to: "B" }], {
-      people,
-      assignments: [{ activity: "A", person: "ann", plannedMinutes: 100 }, { activity: "A", person: "free", plannedMinutes: 60 }, { activity: "B", person: "ann", plannedMinutes: 100 }],
-      costs: [{ id: "1", activity: "A", category: "x", plannedMinor: 5, timing: "start" }, { id: "2", activity: "A", category: "x", plannedMinor: 7, timing: "finish" }, { id: "3", activity: "A", category: "x", plannedMinor: 9 }],
-    });
+    const plan = planOf(
+      [
+        { id: "A", name: "A", durationMinutes: 2 * DAY },
+        { id: "B", name: "B", durationMinutes: DAY },
+        { id: "U", name: "U" },
+      ],
+      [{ from: "A", to: "B" }],
+      {
+        people,
+        assignments: [
+          { activity: "A", person: "ann", plannedMinutes: 100 },
+          { activity: "A", person: "free", plannedMinutes: 60 },
+          { activity: "B", person: "ann", plannedMinutes: 100 },
+        ],
+        costs: [
+          { id: "1", activity: "A", category: "x", plannedMinor: 5, timing: "start" },
+          { id: "2", activity: "A", category: "x", plannedMinor: 7, timing: "finish" },
+          { id: "3", activity: "A", category: "x", plannedMinor: 9 },
+        ],
+      },
+    );
     // 100 min at 1000 an hour is 1666.67, rounded 1667; B starts on the 4th, at 2000: 3333.33, rounded 3333.
-    expect(freezePlan(plan).activities.map(({ id, evenMinor, startMinor, finishMinor, minutes, durationMinutes }) => [id, evenMinor, startMinor, finishMinor, minutes, durationMinutes])).toEqual([["A", 1676, 5, 7, 160, 960], ["B", 3333, 0, 0, 100, 480]]);
+    expect(
+      freezePlan(plan).activities.map(({ id, evenMinor, startMinor, finishMinor, minutes, durationMinutes }) => [
+        id,
+        evenMinor,
+        startMinor,
+        finishMinor,
+        minutes,
+        durationMinutes,
+      ]),
+    ).toEqual([
+      ["A", 1676, 5, 7, 160, 960],
+      ["B", 3333, 0, 0, 100, 480],
+    ]);
   });
 
   it("a freeze leaves progress out", () => {
-    const bare = planOf([{ id: "A", name: "A", durationMinutes: 2 * DAY }], [], { people, assignments: [{ activity: "A", person: "ann", plannedMinutes: 100 }] });
-    const lived: PlanBundle = { ...bare, project: { ...bare.project, dataDate: "2026-03-20" }, activities: [{ ...bare.activities[0]!, actualStart: "2026-03-18", percent: 10, remainingMinutes: 5000 }], assignments: [{ ...bare.assignments![0]!, remainingMinutes: 7, restart: "2026-03-25" }] };
+    const bare = planOf([{ id: "A", name: "A", durationMinutes: 2 * DAY }], [], {
+      people,
+      assignments: [{ activity: "A", person: "ann", plannedMinutes: 100 }],
+    });
+    const lived: PlanBundle = {
+      ...bare,
+      project: { ...bare.project, dataDate: "2026-03-20" },
+      activities: [{ ...bare.activities[0]!, actualStart: "2026-03-18", percent: 10, remainingMinutes: 5000 }],
+      assignments: [{ ...bare.assignments![0]!, remainingMinutes: 7, restart: "2026-03-25" }],
+    };
     expect(freezePlan(lived)).toEqual(freezePlan(bare));
   });
 
   it("what is posted after the data date is spent: the cost at completion keeps it, once, whether it is still in what remains or not", () => {
     const eac = (dataDate: string, left: object, activity: object = { percent: 0 }): number =>
       figures(
-        baselined([{ id: "A", name: "A", durationMinutes: DAY, actualStart: "2026-03-04", ...activity }], [row("A", "2026-03-04", "2026-03-05", { even: 1 })], dataDate, {
-          people,
-          assignments: [{ activity: "A", person: "ann", plannedMinutes: 600, ...left }],
-          timeEntries: [{ activity: "A", person: "ann", date: "2026-03-06", minutes: 240, state: "posted" }, { activity: "A", person: "free", date: "2026-03-06", minutes: 60, state: "posted" }],
-        }),
+        baselined(
+          [{ id: "A", name: "A", durationMinutes: DAY, actualStart: "2026-03-04", ...activity }],
+          [row("A", "2026-03-04", "2026-03-05", { even: 1 })],
+          dataDate,
+          {
+            people,
+            assignments: [{ activity: "A", person: "ann", plannedMinutes: 600, ...left }],
+            timeEntries: [
+              { activity: "A", person: "ann", date: "2026-03-06", minutes: 240, state: "posted" },
+              { activity: "A", person: "free", date: "2026-03-06", minutes: 60, state: "posted" },
+            ],
+          },
+        ),
       ).project.eacBottomUp;
     // 600 min planned, 240 posted on the 6th, 360 left, all at 2000 an hour: 20 000 before the data date passes it as after.
-    expect([eac("2026-03-05", { remainingMinutes: 360 }), eac("2026-03-06", { remainingMinutes: 360 })]).toEqual([20_000, 20_000]);
+    expect([eac("2026-03-05", { remainingMinutes: 360 }), eac("2026-03-06", { remainingMinutes: 360 })]).toEqual([
+      20_000, 20_000,
+    ]);
     // Nobody said what is left: it is all still there, and the time is among it.
     expect(eac("2026-03-05", {})).toBe(20_000);
     // Once it is complete nothing is left that could hold it.
@@ -239,26 +513,82 @@ describe("budget and actual cost", () => {
   });
 
   it("only posted time costs, each entry rounded by itself at the rate of its day, up to the data date", () => {
-    const entry = (date: string, minutes: number, state: "draft" | "submitted" | "posted" | "returned") => ({ activity: "A", person: "ann", date, minutes, state });
-    const plan = baselined([{ id: "A", name: "A", durationMinutes: DAY }], [row("A", "2026-01-05", "2026-01-06", { even: 1 })], "2026-03-05", {
-      people,
-      timeEntries: [entry("2026-01-10", 1, "posted"), entry("2026-03-03", 1, "posted"), entry("2026-03-04", 1, "posted"), entry("2026-03-05", -2, "posted"), entry("2026-03-06", 600, "posted"), entry("2026-03-04", 60, "draft"), entry("2026-03-04", 60, "submitted"), entry("2026-03-04", 60, "returned")],
-      actualCosts: [{ activity: "A", date: "2026-03-05", amountMinor: 100 }, { activity: "A", date: "2026-03-06", amountMinor: 1000 }],
+    const entry = (date: string, minutes: number, state: "draft" | "submitted" | "posted" | "returned") => ({
+      activity: "A",
+      person: "ann",
+      date,
+      minutes,
+      state,
     });
+    const plan = baselined(
+      [{ id: "A", name: "A", durationMinutes: DAY }],
+      [row("A", "2026-01-05", "2026-01-06", { even: 1 })],
+      "2026-03-05",
+      {
+        people,
+        timeEntries: [
+          entry("2026-01-10", 1, "posted"),
+          entry("2026-03-03", 1, "posted"),
+          entry("2026-03-04", 1, "posted"),
+          entry("2026-03-05", -2, "posted"),
+          entry("2026-03-06", 600, "posted"),
+          entry("2026-03-04", 60, "draft"),
+          entry("2026-03-04", 60, "submitted"),
+          entry("2026-03-04", 60, "returned"),
+        ],
+        actualCosts: [
+          { activity: "A", date: "2026-03-05", amountMinor: 100 },
+          { activity: "A", date: "2026-03-06", amountMinor: 1000 },
+        ],
+      },
+    );
     // The first rate also serves before its date: 16.67 -> 17, 17, 33.33 -> 33, -66.67 -> -67, and 100.
     expect(figures(plan).project.ac).toBe(17 + 17 + 33 - 67 + 100);
   });
 
   it("a ratio with nothing to divide by is not defined, never 0, 1 or infinity", () => {
-    expect(figures(baselined([{ id: "A", name: "A", durationMinutes: DAY }], [row("A", "2026-02-05", "2026-02-06", {})], "2026-01-07")).project).toMatchObject({ bac: 0, pv: 0, ev: 0, ac: 0, spi: null, cpi: null, percentComplete: null, percentSpent: null, eac: null, etc: null, vac: null, eacCpiSpi: null, tcpiBac: null, tcpiEac: null, eacRemaining: 0 });
+    expect(
+      figures(
+        baselined(
+          [{ id: "A", name: "A", durationMinutes: DAY }],
+          [row("A", "2026-02-05", "2026-02-06", {})],
+          "2026-01-07",
+        ),
+      ).project,
+    ).toMatchObject({
+      bac: 0,
+      pv: 0,
+      ev: 0,
+      ac: 0,
+      spi: null,
+      cpi: null,
+      percentComplete: null,
+      percentSpent: null,
+      eac: null,
+      etc: null,
+      vac: null,
+      eacCpiSpi: null,
+      tcpiBac: null,
+      tcpiEac: null,
+      eacRemaining: 0,
+    });
   });
 
   it("ratios of a branch come from its sums, and bottom-up estimates add up", () => {
     const plan = baselined(
-      [{ id: "S", name: "S", kind: "summary" }, { id: "A", name: "A", parent: "S", durationMinutes: DAY, percent: 50, actualStart: "2026-01-05" }, { id: "B", name: "B", parent: "S", durationMinutes: DAY, percent: 10, actualStart: "2026-01-05" }],
+      [
+        { id: "S", name: "S", kind: "summary" },
+        { id: "A", name: "A", parent: "S", durationMinutes: DAY, percent: 50, actualStart: "2026-01-05" },
+        { id: "B", name: "B", parent: "S", durationMinutes: DAY, percent: 10, actualStart: "2026-01-05" },
+      ],
       [row("A", "2026-01-05", "2026-01-06", { even: 100 }), row("B", "2026-01-05", "2026-01-06", { even: 900 })],
       "2026-01-07",
-      { actualCosts: [{ activity: "A", date: "2026-01-06", amountMinor: 40 }, { activity: "B", date: "2026-01-06", amountMinor: 200 }] },
+      {
+        actualCosts: [
+          { activity: "A", date: "2026-01-06", amountMinor: 40 },
+          { activity: "B", date: "2026-01-06", amountMinor: 200 },
+        ],
+      },
     );
     const { project, activities } = figures(plan);
     expect(activities["S"]).toEqual(project);

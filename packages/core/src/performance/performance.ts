@@ -31,7 +31,12 @@ export interface Performance {
  * @param schedule what `schedulePlan` gave for it
  * @param baseline the baseline compared against
  */
-export function measurePerformance(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent, period: PeriodKind): Performance {
+export function measurePerformance(
+  plan: PlanBundle,
+  schedule: Schedule,
+  baseline: BaselineContent,
+  period: PeriodKind,
+): Performance {
   const asOf = plan.project.dataDate!;
   const rows = plannedRows(plan, baseline, schedule.tree.parked);
   const byId = new Map(rows.map((planned) => [planned.row.id, planned]));
@@ -72,7 +77,12 @@ export interface BottomUp {
  * @param baseline the baseline compared against, if any: what level of effort earns rests on it
  * @param asOf the data date, `YYYY-MM-DD`
  */
-export function bottomUpByActivity(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent | null, asOf: string): (BottomUp | null)[] {
+export function bottomUpByActivity(
+  plan: PlanBundle,
+  schedule: Schedule,
+  baseline: BaselineContent | null,
+  asOf: string,
+): (BottomUp | null)[] {
   const rows = baseline === null ? [] : plannedRows(plan, baseline, schedule.tree.parked);
   const { sums, people } = sumsByActivity(plan, schedule, new Map(rows.map((row) => [row.row.id, row])), asOf);
   return plan.activities.map(({ kind }, i) => {
@@ -82,7 +92,12 @@ export function bottomUpByActivity(plan: PlanBundle, schedule: Schedule, baselin
 }
 
 /** The sums of every unparked activity, summaries rolled up, and of the project without what left the plan; and what people have left to do. */
-function sumsByActivity(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<string, PlannedRow>, asOf: string): { sums: (Sums | null)[]; project: Sums; people: number[] } {
+function sumsByActivity(
+  plan: PlanBundle,
+  schedule: Schedule,
+  planned: ReadonlyMap<string, PlannedRow>,
+  asOf: string,
+): { sums: (Sums | null)[]; project: Sums; people: number[] } {
   const { activities } = plan;
   const { parentOf, parked } = schedule.tree;
   const ordered = earningOrder(activities, parentOf);
@@ -117,7 +132,8 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
   const close = closeOf(parseDate(asOf)!);
   const spent = actualCosts(plan, asOf);
   const ahead = new Map<string, number>();
-  for (const { activity, costMinor } of timeAhead(plan, asOf)) ahead.set(activity, (ahead.get(activity) ?? 0) + costMinor);
+  for (const { activity, costMinor } of timeAhead(plan, asOf))
+    ahead.set(activity, (ahead.get(activity) ?? 0) + costMinor);
   const rates = rateBook(plan.people ?? []);
   const assignments = assignmentsByActivity(plan);
   const costs = new Map<string, CostLine[]>();
@@ -134,7 +150,21 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
     const start = startDay === undefined ? asOf : formatDate(startDay);
     const state = stateOf(activity);
     const people = workToCome(activity, assignments.get(activity.id) ?? [], start > asOf ? start : asOf, rates);
-    const lines = linesToCome(costs.get(activity.id) ?? [], state === COMPLETE ? "complete" : state === NOT_STARTED ? "notStarted" : "inProgress", earned);
-    return { sums: { bac, pv, ev: takeShare(bac, earned), ac, eacBottomUp: ac + (ahead.get(activity.id) ?? 0) + people + lines }, earned, people };
+    const lines = linesToCome(
+      costs.get(activity.id) ?? [],
+      state === COMPLETE ? "complete" : state === NOT_STARTED ? "notStarted" : "inProgress",
+      earned,
+    );
+    return {
+      sums: {
+        bac,
+        pv,
+        ev: takeShare(bac, earned),
+        ac,
+        eacBottomUp: ac + (ahead.get(activity.id) ?? 0) + people + lines,
+      },
+      earned,
+      people,
+    };
   };
 }

@@ -56,4 +56,5 @@ export function plannedValueAt(planned: PlannedRow, at: number): number {
 }
 
 /** Planned value of all rows at an instant: the sum of their rounded values. */
-export const totalPlannedValueAt = (rows: readonly PlannedRow[], at: number): number => rows.reduce((sum, row) => sum + plannedValueAt(row, at), 0);
+export const totalPlannedValueAt = (rows: readonly PlannedRow[], at: number): number =>
+  rows.reduce((sum, row) => sum + plannedValueAt(row, at), 0);

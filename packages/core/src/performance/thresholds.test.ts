@@ -2,13 +2,30 @@ import { brokenRules, DEFAULT_THRESHOLDS, type Standing } from "./thresholds.ts"
 import { thresholdsSchema } from "./thresholdsSchema.ts";
 
 const fine: Standing = { spi: 1, cpi: 1, spit: 1, drift: 0, moved: 0, bac: 1000, eac: 1000, lost: 0 };
-const all = { spiBelow: 0.9, cpiBelow: 0.95, spitBelow: 0.8, driftOver: 10, movedOver: 2, overrunOver: 5, deadlines: true };
-const broken = (part: Partial<Standing>) => brokenRules({ ...fine, ...part }, all).map(({ rule, value }) => [rule, value]);
+const all = {
+  spiBelow: 0.9,
+  cpiBelow: 0.95,
+  spitBelow: 0.8,
+  driftOver: 10,
+  movedOver: 2,
+  overrunOver: 5,
+  deadlines: true,
+};
+const broken = (part: Partial<Standing>) =>
+  brokenRules({ ...fine, ...part }, all).map(({ rule, value }) => [rule, value]);
 
 describe("thresholds", () => {
   it("are kept by what stands on them, and broken by what lies beyond", () => {
     expect(broken({ spi: 0.9, cpi: 0.95, spit: 0.8, drift: 10, moved: 2, eac: 1050 })).toEqual([]);
-    expect(broken({ spi: 0.89, cpi: 0.94, spit: 0.79, drift: 10.1, moved: 2.5, eac: 1051, lost: 2 })).toEqual([["spiBelow", 0.89], ["cpiBelow", 0.94], ["spitBelow", 0.79], ["driftOver", 10.1], ["movedOver", 2.5], ["overrunOver", 5.1], ["deadlines", 2]]);
+    expect(broken({ spi: 0.89, cpi: 0.94, spit: 0.79, drift: 10.1, moved: 2.5, eac: 1051, lost: 2 })).toEqual([
+      ["spiBelow", 0.89],
+      ["cpiBelow", 0.94],
+      ["spitBelow", 0.79],
+      ["driftOver", 10.1],
+      ["movedOver", 2.5],
+      ["overrunOver", 5.1],
+      ["deadlines", 2],
+    ]);
   });
 
   it("are not broken by what is not defined", () => {

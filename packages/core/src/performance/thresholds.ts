@@ -14,10 +14,26 @@ export interface Thresholds {
   deadlines: boolean;
 }
 
-export const DEFAULT_THRESHOLDS: Thresholds = { spiBelow: 0.9, cpiBelow: 0.9, spitBelow: null, driftOver: null, movedOver: null, overrunOver: null, deadlines: true };
+export const DEFAULT_THRESHOLDS: Thresholds = {
+  spiBelow: 0.9,
+  cpiBelow: 0.9,
+  spitBelow: null,
+  driftOver: null,
+  movedOver: null,
+  overrunOver: null,
+  deadlines: true,
+};
 
 /** The rules by their names, in their order. */
-export const LIMIT_RULES = ["spiBelow", "cpiBelow", "spitBelow", "driftOver", "movedOver", "overrunOver", "deadlines"] as const satisfies readonly (keyof Thresholds)[];
+export const LIMIT_RULES = [
+  "spiBelow",
+  "cpiBelow",
+  "spitBelow",
+  "driftOver",
+  "movedOver",
+  "overrunOver",
+  "deadlines",
+] as const satisfies readonly (keyof Thresholds)[];
 
 /** What a project shows, as far as thresholds look at it; `null` is not defined and breaks nothing. */
 export interface Standing {
@@ -58,6 +74,8 @@ export function brokenRules(standing: Standing, thresholds: Thresholds): Broken[
     ...over("driftOver", standing.drift),
     ...over("movedOver", standing.moved),
     ...over("overrunOver", overrun),
-    ...(thresholds.deadlines && standing.lost > 0 ? [{ rule: "deadlines" as const, value: standing.lost, limit: 0 }] : []),
+    ...(thresholds.deadlines && standing.lost > 0
+      ? [{ rule: "deadlines" as const, value: standing.lost, limit: 0 }]
+      : []),
   ];
 }

@@ -25,9 +25,18 @@ export interface Alternate {
 }
 
 /** Makes rows ways of one step: the first stays live, the others are parked. */
-export function makeAlternates(plan: Plan, id: string, name: string, members: readonly string[], newKey: () => string): Change[] {
+export function makeAlternates(
+  plan: Plan,
+  id: string,
+  name: string,
+  members: readonly string[],
+  newKey: () => string,
+): Change[] {
   const [, ...others] = members;
-  return [...parkRows(plan, others, { carried: false, newKey }), { type: "addRow", table: "alternates", key: id, row: { id, name, members: [...members] } }];
+  return [
+    ...parkRows(plan, others, { carried: false, newKey }),
+    { type: "addRow", table: "alternates", key: id, row: { id, name, members: [...members] } },
+  ];
 }
 
 /** The changes that make one of the ways live in the place of the one that is; none where it is. */
@@ -51,32 +60,66 @@ export function compareAlternates(plan: Plan, group: string): Alternate[] {
       const faults = checkWholePlan(trial);
       if (faults.length > 0) throw new PlanProblems(faults);
       const { finish, calendar, budgetMinor } = finishOf(trial);
-      const days = finish === null || live.finish === null ? null : (calendar.indexAt(finish) - calendar.indexAt(live.finish)) / calendar.dayMinutes;
-      return { activity, name, live: isLive, finish: finish === null ? null : formatDate(finishDayOf(finish)), finishDays: days, budgetMinor, load: loadOf(trial, activity), fault: null };
+      const days =
+        finish === null || live.finish === null
+          ? null
+          : (calendar.indexAt(finish) - calendar.indexAt(live.finish)) / calendar.dayMinutes;
+      return {
+        activity,
+        name,
+        live: isLive,
+        finish: finish === null ? null : formatDate(finishDayOf(finish)),
+        finishDays: days,
+        budgetMinor,
+        load: loadOf(trial, activity),
+        fault: null,
+      };
     } catch (error) {
       if (!(error instanceof PlanProblems)) throw error;
-      return { activity, name, live: isLive, finish: null, finishDays: null, budgetMinor: 0, load: [], fault: faultWords(plan, error.problems[0]!) };
+      return {
+        activity,
+        name,
+        live: isLive,
+        finish: null,
+        finishDays: null,
+        budgetMinor: 0,
+        load: [],
+        fault: faultWords(plan, error.problems[0]!),
+      };
     }
   });
 }
 
-const faultWords = (plan: Plan, { table, row, message }: Problem): string => (table === "activities" ? `"${plan.activities.get(row)?.name ?? row}" ${message}` : message);
+const faultWords = (plan: Plan, { table, row, message }: Problem): string =>
+  table === "activities" ? `"${plan.activities.get(row)?.name ?? row}" ${message}` : message;
 
 function finishOf(plan: Plan) {
   const bundle = toBundle(plan);
   const { schedule } = computePlan(bundle);
   const budget = plannedBudget(bundle, schedule);
-  return { finish: schedule.finish, calendar: schedule.calendars.get(plan.project.calendar), budgetMinor: bundle.activities.reduce((sum, { id, kind }, i) => (kind === "summary" || schedule.tree.parked.has(id) ? sum : sum + (budget.minor[i] ?? 0)), 0) };
+  return {
+    finish: schedule.finish,
+    calendar: schedule.calendars.get(plan.project.calendar),
+    budgetMinor: bundle.activities.reduce(
+      (sum, { id, kind }, i) =>
+        kind === "summary" || schedule.tree.parked.has(id) ? sum : sum + (budget.minor[i] ?? 0),
+      0,
+    ),
+  };
 }
 
 /** Hours of an activity and all below it, by person. */
 function loadOf(plan: Plan, top: string): { person: string; minutes: number }[] {
   const within = new Set([top]);
-  for (let size = 0; size !== within.size; ) {
+  for (let size = 0; size !== within.size;) {
     size = within.size;
-    for (const { id, parent } of plan.activities.values()) if (parent !== undefined && within.has(parent)) within.add(id);
+    for (const { id, parent } of plan.activities.values())
+      if (parent !== undefined && within.has(parent)) within.add(id);
   }
   const minutes = new Map<string, number>();
-  for (const { activity, person, plannedMinutes } of plan.assignments.values()) if (within.has(activity)) minutes.set(person, (minutes.get(person) ?? 0) + plannedMinutes);
-  return [...minutes].map(([person, total]) => ({ person: plan.people.get(person)?.name ?? person, minutes: total })).sort((a, b) => b.minutes - a.minutes);
+  for (const { activity, person, plannedMinutes } of plan.assignments.values())
+    if (within.has(activity)) minutes.set(person, (minutes.get(person) ?? 0) + plannedMinutes);
+  return [...minutes]
+    .map(([person, total]) => ({ person: plan.people.get(person)?.name ?? person, minutes: total }))
+    .sort((a, b) => b.minutes - a.minutes);
 }

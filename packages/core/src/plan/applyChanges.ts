@@ -15,7 +15,8 @@ const refuse = (table: PlanTable, row: string, field: string, message: string): 
   throw new PlanProblems([{ table, row, field, message }]);
 };
 
-const missing = (table: PlanTable, key: string): never => refuse(table, key, "", "is not in the plan any more; someone may have removed it");
+const missing = (table: PlanTable, key: string): never =>
+  refuse(table, key, "", "is not in the plan any more; someone may have removed it");
 
 type Row = PlanTables[PlanTable];
 type Fields = Record<string, unknown>;
@@ -46,7 +47,11 @@ class Draft {
     const rows = this.writable(table);
     if (rows.has(key)) refuse(table, key, "id", "is there already; use another id");
     if (before === undefined || !rows.has(before)) rows.set(key, row);
-    else this.replace(table, [...rows].flatMap((entry) => (entry[0] === before ? [[key, row] as const, entry] : [entry])));
+    else
+      this.replace(
+        table,
+        [...rows].flatMap((entry) => (entry[0] === before ? [[key, row] as const, entry] : [entry])),
+      );
   }
 
   /** Takes a row out; gives the row and the key of the one after it. */
@@ -101,7 +106,14 @@ function editProject(draft: Draft, set: Fields, inverse: (were: Fields) => Chang
   return { inverse: inverse(written.were), touched: written.names.map((name) => `project/${name}`) };
 }
 
-function add(draft: Draft, table: PlanTable, key: string, row: Row, before: string | undefined, inverse: Change | null): Step {
+function add(
+  draft: Draft,
+  table: PlanTable,
+  key: string,
+  row: Row,
+  before: string | undefined,
+  inverse: Change | null,
+): Step {
   draft.add(table, key, row, before);
   return { inverse, touched: [`${table}/${key}`] };
 }
@@ -117,7 +129,12 @@ function moveBranch(draft: Draft, { activity, parent, before }: Extract<Change, 
   const { row, before: wasBefore } = draft.remove("activities", activity);
   const written = writeFields(row as PlanTables["activities"], { parent });
   draft.add("activities", activity, written.row, before ?? undefined);
-  const inverse: Change = { type: "moveBranch", activity, parent: (written.were["parent"] as string | null) ?? null, before: wasBefore ?? null };
+  const inverse: Change = {
+    type: "moveBranch",
+    activity,
+    parent: (written.were["parent"] as string | null) ?? null,
+    before: wasBefore ?? null,
+  };
   return { inverse, touched: [`activities/${activity}/parent`, `activities/${activity}/place`] };
 }
 
@@ -128,37 +145,72 @@ function setOwnValue(draft: Draft, change: Extract<Change, { type: "setOwnValue"
   const written = writeFields(draft.plan.ownValues.get(activity) ?? {}, { [field]: value });
   if (Object.keys(written.row).length > 0) draft.set("ownValues", activity, written.row);
   else if (draft.plan.ownValues.has(activity)) draft.remove("ownValues", activity);
-  return { inverse: { ...change, value: written.were[field] as typeof value }, touched: [`ownValues/${activity}/${field}`] };
+  return {
+    inverse: { ...change, value: written.were[field] as typeof value },
+    touched: [`ownValues/${activity}/${field}`],
+  };
 }
 
 function step(draft: Draft, change: Change): Step {
-  const editActivity = (id: string, set: Fields, inverse: (were: Fields) => Change): Step => edit(draft, "activities", id, set, inverse);
+  const editActivity = (id: string, set: Fields, inverse: (were: Fields) => Change): Step =>
+    edit(draft, "activities", id, set, inverse);
   switch (change.type) {
     case "setProject":
       return editProject(draft, change.set, (were) => ({ type: "setProject", set: were }) as Change);
     case "setDataDate":
-      return editProject(draft, { dataDate: change.date }, (were) => ({ type: "setDataDate", date: were["dataDate"] }) as Change);
+      return editProject(
+        draft,
+        { dataDate: change.date },
+        (were) => ({ type: "setDataDate", date: were["dataDate"] }) as Change,
+      );
     case "setName":
-      return editActivity(change.activity, { name: change.name }, (were) => ({ ...change, name: were["name"] as string }));
+      return editActivity(change.activity, { name: change.name }, (were) => ({
+        ...change,
+        name: were["name"] as string,
+      }));
     case "setKind":
-      return editActivity(change.activity, { kind: change.kind }, (were) => ({ ...change, kind: were["kind"] as typeof change.kind }));
+      return editActivity(change.activity, { kind: change.kind }, (were) => ({
+        ...change,
+        kind: were["kind"] as typeof change.kind,
+      }));
     case "moveBranch":
       return moveBranch(draft, change);
     case "setDuration":
-      return editActivity(change.activity, { durationMinutes: change.minutes }, (were) => ({ ...change, minutes: were["durationMinutes"] as number | null }));
+      return editActivity(change.activity, { durationMinutes: change.minutes }, (were) => ({
+        ...change,
+        minutes: were["durationMinutes"] as number | null,
+      }));
     case "setDeadline":
-      return editActivity(change.activity, { deadline: change.date }, (were) => ({ ...change, date: were["deadline"] as string | null }));
+      return editActivity(change.activity, { deadline: change.date }, (were) => ({
+        ...change,
+        date: were["deadline"] as string | null,
+      }));
     case "setWish":
-      return editActivity(change.activity, { wish: change.wish }, (were) => ({ ...change, wish: were["wish"] as typeof change.wish }));
+      return editActivity(change.activity, { wish: change.wish }, (were) => ({
+        ...change,
+        wish: were["wish"] as typeof change.wish,
+      }));
     case "setCredit":
-      return editActivity(change.activity, { credit: change.credit }, (were) => ({ ...change, credit: were["credit"] as typeof change.credit }));
+      return editActivity(change.activity, { credit: change.credit }, (were) => ({
+        ...change,
+        credit: were["credit"] as typeof change.credit,
+      }));
     case "setParked":
-      return editActivity(change.activity, { parked: change.parked ? true : null }, (were) => ({ ...change, parked: were["parked"] === true }));
+      return editActivity(change.activity, { parked: change.parked ? true : null }, (were) => ({
+        ...change,
+        parked: were["parked"] === true,
+      }));
     case "reportProgress": {
       const { type, activity, ...said } = change;
       // What goes on again was not dropped after all.
-      const goesOn = said.actualFinish === null && (draft.get("activities", activity) as PlanTables["activities"]).dropped !== undefined;
-      return editActivity(activity, goesOn ? { ...said, dropped: null } : said, (were) => ({ type, activity, ...were }));
+      const goesOn =
+        said.actualFinish === null &&
+        (draft.get("activities", activity) as PlanTables["activities"]).dropped !== undefined;
+      return editActivity(activity, goesOn ? { ...said, dropped: null } : said, (were) => ({
+        type,
+        activity,
+        ...were,
+      }));
     }
     case "setRemainingWork": {
       const { type, assignment, ...set } = change;
@@ -171,7 +223,13 @@ function step(draft: Draft, change: Change): Step {
     case "setOwnValue":
       return setOwnValue(draft, change);
     case "editRow":
-      return edit(draft, change.table, change.key, change.set as Fields, (were) => ({ ...change, set: were }) as Change);
+      return edit(
+        draft,
+        change.table,
+        change.key,
+        change.set as Fields,
+        (were) => ({ ...change, set: were }) as Change,
+      );
     case "postTime":
       return add(draft, "timeEntries", change.key, change.entry, undefined, null);
     case "postCost":
@@ -179,7 +237,11 @@ function step(draft: Draft, change: Change): Step {
     case "freeze":
       return add(draft, "baselines", String(change.baseline.number), change.baseline, undefined, null);
     case "addRow":
-      return add(draft, change.table, change.key, change.row, change.before, { type: "removeRow", table: change.table, key: change.key });
+      return add(draft, change.table, change.key, change.row, change.before, {
+        type: "removeRow",
+        table: change.table,
+        key: change.key,
+      });
     case "removeRow":
       return remove(draft, change);
     default:

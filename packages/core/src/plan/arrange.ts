@@ -4,15 +4,27 @@ import type { Plan } from "./plan.ts";
 
 /** What a planner does to the tree of activities, said by the rows it is done to. */
 export type Arrangement =
-  | { readonly verb: "insert"; readonly id: string; readonly name: string; /** The row it comes after; `null` for the end. */ readonly after: string | null; readonly inside: boolean }
-  | { readonly verb: "place"; readonly ids: readonly string[]; /** The row to stand before among those below `parent`; `null` for the last. */ readonly before: string | null; readonly parent: string | null }
+  | {
+      readonly verb: "insert";
+      readonly id: string;
+      readonly name: string;
+      /** The row it comes after; `null` for the end. */ readonly after: string | null;
+      readonly inside: boolean;
+    }
+  | {
+      readonly verb: "place";
+      readonly ids: readonly string[];
+      /** The row to stand before among those below `parent`; `null` for the last. */ readonly before: string | null;
+      readonly parent: string | null;
+    }
   | { readonly verb: "remove" | "indent" | "outdent" | "up" | "down"; readonly ids: readonly string[] };
 
 /** The tree as it is asked for here: who lies below whom, in the order of the table. */
 class Branches {
   private readonly below = new Map<string | null, string[]>();
   constructor(private readonly plan: Plan) {
-    for (const { id, parent = null } of plan.activities.values()) this.below.set(parent, [...(this.below.get(parent) ?? []), id]);
+    for (const { id, parent = null } of plan.activities.values())
+      this.below.set(parent, [...(this.below.get(parent) ?? []), id]);
   }
 
   parentOf(id: string): string | null {
@@ -49,19 +61,31 @@ class Branches {
 function asSummary(plan: Plan, id: string): Change[] {
   const activity = plan.activities.get(id)!;
   if (activity.kind === "summary") return [];
-  return [{ type: "setKind", activity: id, kind: "summary" }, ...(activity.durationMinutes === undefined ? [] : [{ type: "setDuration", activity: id, minutes: null } as const])];
+  return [
+    { type: "setKind", activity: id, kind: "summary" },
+    ...(activity.durationMinutes === undefined ? [] : [{ type: "setDuration", activity: id, minutes: null } as const]),
+  ];
 }
 
 /** A summary that has lost all below it is work again, still without a duration. */
 const asWork = (branches: Branches, parent: string | null, leaving: readonly string[]): Change[] =>
-  parent !== null && branches.childrenOf(parent).every((child) => leaving.includes(child)) ? [{ type: "setKind", activity: parent, kind: null }] : [];
+  parent !== null && branches.childrenOf(parent).every((child) => leaving.includes(child))
+    ? [{ type: "setKind", activity: parent, kind: null }]
+    : [];
 
-function insert(plan: Plan, branches: Branches, { id, name, after, inside }: Extract<Arrangement, { verb: "insert" }>): Change[] {
+function insert(
+  plan: Plan,
+  branches: Branches,
+  { id, name, after, inside }: Extract<Arrangement, { verb: "insert" }>,
+): Change[] {
   if (after === null) return [{ type: "addRow", table: "activities", key: id, row: { id, name } }];
   const parent = inside ? after : branches.parentOf(after);
   const before = inside ? (branches.childrenOf(after)[0] ?? null) : branches.siblingOf(after, 1);
   const row = { id, name, ...(parent === null ? {} : { parent }) };
-  return [...(inside ? asSummary(plan, after) : []), { type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) }];
+  return [
+    ...(inside ? asSummary(plan, after) : []),
+    { type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) },
+  ];
 }
 
 /** Rows taken out with all that hangs on them: links, people, costs, and what lies below. */
@@ -69,15 +93,24 @@ function remove(plan: Plan, branches: Branches, ids: readonly string[]): Change[
   const tops = branches.topsOf(ids);
   const gone = tops.flatMap((id) => branches.deepestFirst(id));
   const isGone = new Set(gone);
-  const keysOf = <T extends "links" | "assignments" | "costs">(table: T, hangs: (row: { from?: string; to?: string; activity?: string }) => boolean): Change[] =>
+  const keysOf = <T extends "links" | "assignments" | "costs">(
+    table: T,
+    hangs: (row: { from?: string; to?: string; activity?: string }) => boolean,
+  ): Change[] =>
     [...plan[table]].flatMap(([key, row]) => (hangs(row) ? [{ type: "removeRow", table, key } as const] : []));
   return [
-    ...keysOf("links", ({ from, to }) => isGone.has(from!) || isGone.has(to!)).flatMap((change): Change[] => (change.type === "removeRow" && plan.carried.has(change.key) ? [change, { ...change, table: "carried" }] : [change])),
+    ...keysOf("links", ({ from, to }) => isGone.has(from!) || isGone.has(to!)).flatMap((change): Change[] =>
+      change.type === "removeRow" && plan.carried.has(change.key)
+        ? [change, { ...change, table: "carried" }]
+        : [change],
+    ),
     ...keysOf("assignments", ({ activity }) => isGone.has(activity!)),
     ...keysOf("costs", ({ activity }) => isGone.has(activity!)),
     ...ownRowsOf(plan, isGone),
     ...gone.map((key) => ({ type: "removeRow", table: "activities", key }) as const),
-    ...[...new Set(tops.map((id) => branches.parentOf(id)))].flatMap((parent) => (parent !== null && isGone.has(parent) ? [] : asWork(branches, parent, tops))),
+    ...[...new Set(tops.map((id) => branches.parentOf(id)))].flatMap((parent) =>
+      parent !== null && isGone.has(parent) ? [] : asWork(branches, parent, tops),
+    ),
   ];
 }
 
@@ -104,9 +137,17 @@ function outdent(branches: Branches, ids: readonly string[]): Change[] {
   const tops = branches.topsOf(ids).filter((id) => branches.parentOf(id) !== null);
   const moves = tops.map((id): Change => {
     const parent = branches.parentOf(id)!;
-    return { type: "moveBranch", activity: id, parent: branches.parentOf(parent), before: branches.siblingOf(parent, 1) };
+    return {
+      type: "moveBranch",
+      activity: id,
+      parent: branches.parentOf(parent),
+      before: branches.siblingOf(parent, 1),
+    };
   });
-  return [...moves, ...[...new Set(tops.map((id) => branches.parentOf(id)))].flatMap((parent) => asWork(branches, parent, tops))];
+  return [
+    ...moves,
+    ...[...new Set(tops.map((id) => branches.parentOf(id)))].flatMap((parent) => asWork(branches, parent, tops)),
+  ];
 }
 
 /** Rows of one parent change places with the row before (after) them. */
@@ -122,17 +163,28 @@ function shift(branches: Branches, ids: readonly string[], step: -1 | 1): Change
 }
 
 /** Rows put before another, or last below a parent; nothing where they would come to lie below themselves. */
-function place(plan: Plan, branches: Branches, { ids, before, parent }: Extract<Arrangement, { verb: "place" }>): Change[] {
+function place(
+  plan: Plan,
+  branches: Branches,
+  { ids, before, parent }: Extract<Arrangement, { verb: "place" }>,
+): Change[] {
   const tops = branches.topsOf(ids);
   const moved = new Set(tops);
   for (let at = parent; at !== null; at = branches.parentOf(at)) if (moved.has(at)) return [];
   const siblings = branches.childrenOf(parent);
-  const anchor = before === null ? null : (siblings.slice(siblings.indexOf(before)).find((id) => !moved.has(id)) ?? null);
-  const inPlace = tops.every((id, i) => branches.parentOf(id) === parent && branches.siblingOf(id, 1) === (tops[i + 1] ?? anchor));
+  const anchor =
+    before === null ? null : (siblings.slice(siblings.indexOf(before)).find((id) => !moved.has(id)) ?? null);
+  const inPlace = tops.every(
+    (id, i) => branches.parentOf(id) === parent && branches.siblingOf(id, 1) === (tops[i + 1] ?? anchor),
+  );
   if (inPlace) return [];
   const moves = tops.map((activity): Change => ({ type: "moveBranch", activity, parent, before: anchor }));
   const emptied = [...new Set(tops.map((id) => branches.parentOf(id)))].filter((former) => former !== parent);
-  return [...(parent === null ? [] : asSummary(plan, parent)), ...moves, ...emptied.flatMap((former) => asWork(branches, former, tops))];
+  return [
+    ...(parent === null ? [] : asSummary(plan, parent)),
+    ...moves,
+    ...emptied.flatMap((former) => asWork(branches, former, tops)),
+  ];
 }
 
 /**

@@ -40,7 +40,11 @@ describe("what things are called", () => {
   });
 
   it("a name that is really borne stays that one's alone", () => {
-    const borne = new CallNames([{ id: "a", name: "Dig (South)" }, { id: "b", name: "Dig", apart: () => ["South", "Yard"] }, { id: "c", name: "Dig", apart: () => ["North"] }]);
+    const borne = new CallNames([
+      { id: "a", name: "Dig (South)" },
+      { id: "b", name: "Dig", apart: () => ["South", "Yard"] },
+      { id: "c", name: "Dig", apart: () => ["North"] },
+    ]);
     expect(["a", "b", "c"].map((id) => borne.of(id))).toEqual(["Dig (South)", "Dig (South, Yard)", "Dig (North)"]);
     expect(borne.find("dig (south)")).toEqual({ id: "a" });
   });

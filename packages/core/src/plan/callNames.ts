@@ -39,7 +39,10 @@ export class CallNames {
       else known.push(thing);
     }
     for (const [name, group] of byName) {
-      this.ids.set(name, group.map(({ id }) => id));
+      this.ids.set(
+        name,
+        group.map(({ id }) => id),
+      );
       if (group.length === 1) this.called.set(group[0]!.id, this.written(group[0]!.name.trim(), group[0]!.id));
     }
     for (const group of byName.values()) if (group.length > 1) this.tellApart(group, byName);
@@ -95,7 +98,9 @@ export class CallNames {
     const found = this.find(text);
     if ("id" in found || found.among.length > 0 || text.startsWith("#")) return found;
     const name = plain(text);
-    return this.oneOf([...this.ids].flatMap(([call, ids]) => (call.split(/\s+/).some((word) => word.startsWith(name)) ? ids : [])));
+    return this.oneOf(
+      [...this.ids].flatMap(([call, ids]) => (call.split(/\s+/).some((word) => word.startsWith(name)) ? ids : [])),
+    );
   }
 
   private oneOf(ids: readonly string[]): Found {

@@ -1,5 +1,18 @@
 import { z } from "zod";
-import { alternatesSchema, blockSchema, carriedSchema, categorySchema, meetingSchema, ownFieldSchema, ownValueSchema, placeholderSchema, promiseSchema, rangeSchema, riskSchema, teamSchema } from "./ownTables.ts";
+import {
+  alternatesSchema,
+  blockSchema,
+  carriedSchema,
+  categorySchema,
+  meetingSchema,
+  ownFieldSchema,
+  ownValueSchema,
+  placeholderSchema,
+  promiseSchema,
+  rangeSchema,
+  riskSchema,
+  teamSchema,
+} from "./ownTables.ts";
 import {
   activitySchema,
   actualCostSchema,
@@ -58,10 +71,18 @@ type Editable<T extends z.ZodObject> = { [K in keyof Omit<z.infer<T>, "id">]?: z
 
 function editable<T extends z.ZodObject>(schema: T): z.ZodType<Editable<T>> {
   const fields = Object.entries(schema.shape as z.ZodRawShape).filter(([name]) => name !== "id");
-  return z.strictObject(Object.fromEntries(fields.map(([name, field]) => [name, field instanceof z.ZodOptional ? clearable(field.unwrap() as z.ZodType) : (field as z.ZodType).optional()]))) as never;
+  return z.strictObject(
+    Object.fromEntries(
+      fields.map(([name, field]) => [
+        name,
+        field instanceof z.ZodOptional ? clearable(field.unwrap() as z.ZodType) : (field as z.ZodType).optional(),
+      ]),
+    ),
+  ) as never;
 }
 
-const editOf = <N extends string, T extends z.ZodObject>(table: N, schema: T) => z.strictObject({ type: z.literal("editRow"), table: z.literal(table), key, set: editable(schema) });
+const editOf = <N extends string, T extends z.ZodObject>(table: N, schema: T) =>
+  z.strictObject({ type: z.literal("editRow"), table: z.literal(table), key, set: editable(schema) });
 
 /** Fields of a row rewritten; those that are left out stay as they are. Activities have changes of their own. */
 const editRow = z.discriminatedUnion("table", [
@@ -78,28 +99,148 @@ const editRow = z.discriminatedUnion("table", [
 ]);
 
 const addRow = z.discriminatedUnion("table", [
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("calendars"), key, row: calendarSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("people"), key, row: personSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("activities"), key, row: activitySchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("links"), key, row: linkSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("assignments"), key, row: assignmentSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("costs"), key, row: costSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("fields"), key, row: ownFieldSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("teams"), key, row: teamSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("categories"), key, row: categorySchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("placeholders"), key, row: placeholderSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("carried"), key, row: carriedSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("blocks"), key, row: blockSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("promises"), key, row: promiseSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("ranges"), key, row: rangeSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("risks"), key, row: riskSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("meetings"), key, row: meetingSchema, before: key.optional() }),
-  z.strictObject({ type: z.literal("addRow"), table: z.literal("alternates"), key, row: alternatesSchema, before: key.optional() }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("calendars"),
+    key,
+    row: calendarSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("people"),
+    key,
+    row: personSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("activities"),
+    key,
+    row: activitySchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("links"),
+    key,
+    row: linkSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("assignments"),
+    key,
+    row: assignmentSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("costs"),
+    key,
+    row: costSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("fields"),
+    key,
+    row: ownFieldSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("teams"),
+    key,
+    row: teamSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("categories"),
+    key,
+    row: categorySchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("placeholders"),
+    key,
+    row: placeholderSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("carried"),
+    key,
+    row: carriedSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("blocks"),
+    key,
+    row: blockSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("promises"),
+    key,
+    row: promiseSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("ranges"),
+    key,
+    row: rangeSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("risks"),
+    key,
+    row: riskSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("meetings"),
+    key,
+    row: meetingSchema,
+    before: key.optional(),
+  }),
+  z.strictObject({
+    type: z.literal("addRow"),
+    table: z.literal("alternates"),
+    key,
+    row: alternatesSchema,
+    before: key.optional(),
+  }),
 ]);
 
 const removeRow = z.strictObject({
   type: z.literal("removeRow"),
-  table: z.enum(["calendars", "people", "activities", "links", "assignments", "costs", "fields", "teams", "categories", "placeholders", "carried", "blocks", "promises", "ranges", "risks", "meetings", "alternates"]),
+  table: z.enum([
+    "calendars",
+    "people",
+    "activities",
+    "links",
+    "assignments",
+    "costs",
+    "fields",
+    "teams",
+    "categories",
+    "placeholders",
+    "carried",
+    "blocks",
+    "promises",
+    "ranges",
+    "risks",
+    "meetings",
+    "alternates",
+  ]),
   key,
 });
 
@@ -112,13 +253,23 @@ export const changeSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("setDataDate"), date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setName"), activity: idSchema, name: activityFields.name }),
   z.strictObject({ type: z.literal("setKind"), activity: idSchema, kind: activityFields.kind.unwrap().nullable() }),
-  z.strictObject({ type: z.literal("moveBranch"), activity: idSchema, parent: idSchema.nullable(), before: idSchema.nullable() }),
+  z.strictObject({
+    type: z.literal("moveBranch"),
+    activity: idSchema,
+    parent: idSchema.nullable(),
+    before: idSchema.nullable(),
+  }),
   z.strictObject({ type: z.literal("setDuration"), activity: idSchema, minutes: z.int().min(1).nullable() }),
   z.strictObject({ type: z.literal("setDeadline"), activity: idSchema, date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setWish"), activity: idSchema, wish: wishSchema.nullable() }),
   z.strictObject({ type: z.literal("setCredit"), activity: idSchema, credit: creditSchema.nullable() }),
   z.strictObject({ type: z.literal("setWorking"), activity: idSchema, ...workingFields }),
-  z.strictObject({ type: z.literal("setOwnValue"), activity: idSchema, field: idSchema, value: ownValueSchema.nullable() }),
+  z.strictObject({
+    type: z.literal("setOwnValue"),
+    activity: idSchema,
+    field: idSchema,
+    value: ownValueSchema.nullable(),
+  }),
   z.strictObject({ type: z.literal("setParked"), activity: idSchema, parked: z.boolean() }),
   z.strictObject({ type: z.literal("reportProgress"), activity: idSchema, ...progressFields }),
   z.strictObject({

@@ -75,7 +75,10 @@ function addedWords({ table, key, row }: Added, nameOf: Naming): string {
 export function oneInWords(change: Change, nameOf: Naming): string {
   const field = FIELDS[change.type];
   // A sheet that is written on says the new name already.
-  if (change.type === "setName" && [change.name, kindOfRow("activities")].includes(nameOf("activities", change.activity)))
+  if (
+    change.type === "setName" &&
+    [change.name, kindOfRow("activities")].includes(nameOf("activities", change.activity))
+  )
     return `Name “${change.name}”`;
   if ("activity" in change && field !== undefined)
     return `${field} of “${nameOf("activities", change.activity)}”${valueWords(change)}`;

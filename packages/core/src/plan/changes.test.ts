@@ -9,7 +9,10 @@ import { parseBundle } from "./parseBundle.ts";
 import { fromBundle, PLAN_TABLES, toBundle, type Plan } from "./plan.ts";
 
 /** A plan with its rows in order, for comparing two to the letter. */
-const laidOut = (plan: Plan): unknown => ({ project: plan.project, ...Object.fromEntries(PLAN_TABLES.map((table) => [table, [...plan[table]]])) });
+const laidOut = (plan: Plan): unknown => ({
+  project: plan.project,
+  ...Object.fromEntries(PLAN_TABLES.map((table) => [table, [...plan[table]]])),
+});
 
 const DATES = ["2026-03-02", "2026-03-06", "2026-03-14", "2026-04-01"];
 const date = fc.constantFrom(...DATES);
@@ -24,7 +27,17 @@ interface Seed {
   readonly clear: boolean;
 }
 
-const seeds = fc.array(fc.record({ kind: fc.nat(17), a: fc.nat(), b: fc.nat(), minutes: fc.integer({ min: 1, max: 5000 }), date, clear: fc.boolean() }), { minLength: 1, maxLength: 12 });
+const seeds = fc.array(
+  fc.record({
+    kind: fc.nat(17),
+    a: fc.nat(),
+    b: fc.nat(),
+    minutes: fc.integer({ min: 1, max: 5000 }),
+    date,
+    clear: fc.boolean(),
+  }),
+  { minLength: 1, maxLength: 12 },
+);
 
 const pick = <T>(items: readonly T[], n: number): T | undefined => items[n % Math.max(1, items.length)];
 
@@ -44,7 +57,13 @@ function changeFrom(plan: Plan, { kind, a, b, minutes, date: day, clear }: Seed,
     case 3:
       return { type: "setName", activity, name: `${activity} ${minutes}` };
     case 4:
-      return { type: "reportProgress", activity, percent: clear ? null : minutes % 101, remainingMinutes: minutes % 2 === 0 ? null : minutes, ...(b % 3 === 0 ? { actualStart: clear ? null : day } : {}) };
+      return {
+        type: "reportProgress",
+        activity,
+        percent: clear ? null : minutes % 101,
+        remainingMinutes: minutes % 2 === 0 ? null : minutes,
+        ...(b % 3 === 0 ? { actualStart: clear ? null : day } : {}),
+      };
     case 5:
       return { type: "setParked", activity, parked: !clear };
     case 6: {
@@ -52,7 +71,13 @@ function changeFrom(plan: Plan, { kind, a, b, minutes, date: day, clear }: Seed,
       return { type: "addRow", table: "activities", key: id, row, ...(clear ? { before: other } : {}) };
     }
     case 7:
-      return { type: "addRow", table: "links", key: id, row: { from: activity, to: other, lagMinutes: minutes }, ...(clear && plan.links.size > 0 ? { before: pick([...plan.links.keys()], b)! } : {}) };
+      return {
+        type: "addRow",
+        table: "links",
+        key: id,
+        row: { from: activity, to: other, lagMinutes: minutes },
+        ...(clear && plan.links.size > 0 ? { before: pick([...plan.links.keys()], b)! } : {}),
+      };
     case 8: {
       const key = pick([...plan.links.keys()], a);
       return key === undefined ? null : { type: "removeRow", table: "links", key };
@@ -62,30 +87,68 @@ function changeFrom(plan: Plan, { kind, a, b, minutes, date: day, clear }: Seed,
     case 10:
       return { type: "setDataDate", date: clear ? null : day };
     case 11:
-      return { type: "setProject", set: { name: `P${minutes}`, criticalFloatMinutes: minutes, ...(clear ? {} : { tightDays: 3 }) } };
+      return {
+        type: "setProject",
+        set: { name: `P${minutes}`, criticalFloatMinutes: minutes, ...(clear ? {} : { tightDays: 3 }) },
+      };
     default:
       return tableChangeFrom(plan, { kind, a, b, minutes, date: day, clear }, activity, id);
   }
 }
 
 /** The same for what rewrites and adds rows of the other tables. */
-function tableChangeFrom(plan: Plan, { kind, a, b, minutes, date: day, clear }: Seed, activity: string, id: string): Change | null {
+function tableChangeFrom(
+  plan: Plan,
+  { kind, a, b, minutes, date: day, clear }: Seed,
+  activity: string,
+  id: string,
+): Change | null {
   switch (kind) {
     case 12:
-      return { type: "setWorking", activity, calendar: clear ? null : "seven", driver: minutes % 2 === 0 ? "effort" : null, windowPolicy: b % 2 === 0 ? "drift" : null };
+      return {
+        type: "setWorking",
+        activity,
+        calendar: clear ? null : "seven",
+        driver: minutes % 2 === 0 ? "effort" : null,
+        windowPolicy: b % 2 === 0 ? "drift" : null,
+      };
     case 13: {
       const key = pick([...plan.links.keys()], a);
-      return key === undefined ? null : { type: "editRow", table: "links", key, set: { lagMinutes: clear ? null : minutes, ...(b % 2 === 0 ? { type: "SS" } : {}) } };
+      return key === undefined
+        ? null
+        : {
+            type: "editRow",
+            table: "links",
+            key,
+            set: { lagMinutes: clear ? null : minutes, ...(b % 2 === 0 ? { type: "SS" } : {}) },
+          };
     }
     case 14:
-      return plan.fields.size === 0 ? { type: "addRow", table: "fields", key: id, row: { id, name: id, type: "number" } } : { type: "setOwnValue", activity, field: pick([...plan.fields.keys()], b)!, value: clear ? null : minutes };
+      return plan.fields.size === 0
+        ? { type: "addRow", table: "fields", key: id, row: { id, name: id, type: "number" } }
+        : { type: "setOwnValue", activity, field: pick([...plan.fields.keys()], b)!, value: clear ? null : minutes };
     case 15:
-      return { type: "addRow", table: "costs", key: id, row: { id, activity, category: "Hire", plannedMinor: minutes, ...(clear ? { timing: "finish" } : {}) } };
+      return {
+        type: "addRow",
+        table: "costs",
+        key: id,
+        row: { id, activity, category: "Hire", plannedMinor: minutes, ...(clear ? { timing: "finish" } : {}) },
+      };
     case 16:
-      return { type: "addRow", table: "calendars", key: id, row: { id, name: id, base: "std", exceptions: [{ from: day, to: day, shifts: [] }] } };
+      return {
+        type: "addRow",
+        table: "calendars",
+        key: id,
+        row: { id, name: id, base: "std", exceptions: [{ from: day, to: day, shifts: [] }] },
+      };
     default: {
       const key = pick([...plan.calendars.keys()], b)!;
-      return { type: "editRow", table: "calendars", key, set: { name: `C${minutes}`, exceptions: clear ? null : [{ from: day, to: day, shifts: [["09:00", "12:00"]] }] } };
+      return {
+        type: "editRow",
+        table: "calendars",
+        key,
+        set: { name: `C${minutes}`, exceptions: clear ? null : [{ from: day, to: day, shifts: [["09:00", "12:00"]] }] },
+      };
     }
   }
 }
@@ -130,36 +193,43 @@ describe("a list of changes", () => {
         const { changes, after } = someChanges(plan, list);
         const applied = applyChanges(plan, changes);
         expect(laidOut(applied.plan)).toEqual(laidOut(after));
-        for (const change of [...changes, ...applied.inverse!]) expect(changeSchema.safeParse(JSON.parse(JSON.stringify(change))).error).toBeUndefined();
+        for (const change of [...changes, ...applied.inverse!])
+          expect(changeSchema.safeParse(JSON.parse(JSON.stringify(change))).error).toBeUndefined();
       }),
     );
   });
 
   it("after any edits, undone and redone at random, the plan computes as its bundle does", () => {
     fc.assert(
-      fc.property(networks({ calendars: ["std", "seven"] }), fc.array(seeds, { maxLength: 6 }), fc.infiniteStream(fc.boolean()), (bundle, lists, turns) => {
-        let plan = fromBundle(bundle);
-        const undo: (readonly Change[])[] = [];
-        for (const list of lists) {
-          const { changes } = someChanges(plan, list);
-          const applied = applyChanges(plan, changes);
-          const problems = checkPlan(toBundle(applied.plan));
-          if (problems.length > 0) continue;
-          plan = applied.plan;
-          undo.push(applied.inverse!);
-          if (turns.next().value as boolean) plan = applyChanges(plan, undo.pop()!).plan;
-        }
-        const printed = (p: Plan): string => {
-          try {
-            return JSON.stringify(analyse(toBundle(p)));
-          } catch (error) {
-            return String(error);
+      fc.property(
+        networks({ calendars: ["std", "seven"] }),
+        fc.array(seeds, { maxLength: 6 }),
+        fc.infiniteStream(fc.boolean()),
+        (bundle, lists, turns) => {
+          let plan = fromBundle(bundle);
+          const undo: (readonly Change[])[] = [];
+          for (const list of lists) {
+            const { changes } = someChanges(plan, list);
+            const applied = applyChanges(plan, changes);
+            const problems = checkPlan(toBundle(applied.plan));
+            if (problems.length > 0) continue;
+            plan = applied.plan;
+            undo.push(applied.inverse!);
+            if (turns.next().value as boolean) plan = applyChanges(plan, undo.pop()!).plan;
           }
-        };
-        const reread = parseBundle(JSON.parse(JSON.stringify(toBundle(plan))));
-        if (reread.ok) expect(JSON.stringify(analyseOr(reread.bundle))).toBe(JSON.stringify(analyseOr(toBundle(plan))));
-        expect(printed(plan)).toBe(printed(fromBundle(toBundle(plan))));
-      }),
+          const printed = (p: Plan): string => {
+            try {
+              return JSON.stringify(analyse(toBundle(p)));
+            } catch (error) {
+              return String(error);
+            }
+          };
+          const reread = parseBundle(JSON.parse(JSON.stringify(toBundle(plan))));
+          if (reread.ok)
+            expect(JSON.stringify(analyseOr(reread.bundle))).toBe(JSON.stringify(analyseOr(toBundle(plan))));
+          expect(printed(plan)).toBe(printed(fromBundle(toBundle(plan))));
+        },
+      ),
       { numRuns: 150 },
     );
   });
@@ -174,15 +244,29 @@ describe("a list of changes", () => {
 
   it("fields of a row are written one by one: what remains out stays, what is null is cleared", () => {
     const plan = fromBundle(planOf([{ id: "A", name: "A", durationMinutes: 60, percent: 10, remainingMinutes: 30 }]));
-    const applied = applyChanges(plan, [{ type: "reportProgress", activity: "A", percent: null, actualStart: "2026-03-03" }]);
-    expect(applied.plan.activities.get("A")).toEqual({ id: "A", name: "A", durationMinutes: 60, remainingMinutes: 30, actualStart: "2026-03-03" });
+    const applied = applyChanges(plan, [
+      { type: "reportProgress", activity: "A", percent: null, actualStart: "2026-03-03" },
+    ]);
+    expect(applied.plan.activities.get("A")).toEqual({
+      id: "A",
+      name: "A",
+      durationMinutes: 60,
+      remainingMinutes: 30,
+      actualStart: "2026-03-03",
+    });
     expect(applied.inverse).toEqual([{ type: "reportProgress", activity: "A", percent: 10, actualStart: null }]);
     expect(applied.touched).toEqual(["activities/A/percent", "activities/A/actualStart"]);
   });
 
   it("posted time and a baseline cannot be undone, and so neither can a list that holds one", () => {
-    const plan = fromBundle(planOf([{ id: "A", name: "A", durationMinutes: 60 }], [], { people: [{ id: "p", name: "P" }] }));
-    const posting: Change = { type: "postTime", key: "t1", entry: { activity: "A", person: "p", date: "2026-03-03", minutes: 60, state: "posted" } };
+    const plan = fromBundle(
+      planOf([{ id: "A", name: "A", durationMinutes: 60 }], [], { people: [{ id: "p", name: "P" }] }),
+    );
+    const posting: Change = {
+      type: "postTime",
+      key: "t1",
+      entry: { activity: "A", person: "p", date: "2026-03-03", minutes: 60, state: "posted" },
+    };
     const applied = applyChanges(plan, [{ type: "setName", activity: "A", name: "B" }, posting]);
     expect(applied.inverse).toBeNull();
     expect(applied.plan.timeEntries.size).toBe(1);
@@ -197,8 +281,17 @@ describe("a list of changes", () => {
   });
 
   it("paths of two writers meet where one is the other or lies within it", () => {
-    expect([pathsMeet("activities/A/percent", "activities/A/percent"), pathsMeet("activities/A", "activities/A/percent"), pathsMeet("activities/A/percent", "activities/A/name"), pathsMeet("activities/A", "activities/AB")]).toEqual([true, true, false, false]);
+    expect([
+      pathsMeet("activities/A/percent", "activities/A/percent"),
+      pathsMeet("activities/A", "activities/A/percent"),
+      pathsMeet("activities/A/percent", "activities/A/name"),
+      pathsMeet("activities/A", "activities/AB"),
+    ]).toEqual([true, true, false, false]);
     const plan = fromBundle(planOf([{ id: "A/b", name: "slashed", percent: 5 }]));
-    expect([valueAtPath(plan, "activities/A/b/percent"), valueAtPath(plan, "project/name"), valueAtPath(plan, "activities/none/percent")]).toEqual([5, "Plan", undefined]);
+    expect([
+      valueAtPath(plan, "activities/A/b/percent"),
+      valueAtPath(plan, "project/name"),
+      valueAtPath(plan, "activities/none/percent"),
+    ]).toEqual([5, "Plan", undefined]);
   });
 });

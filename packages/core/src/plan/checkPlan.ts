@@ -46,7 +46,12 @@ export function checkPlan(plan: PlanBundle): Problem[] {
 }
 
 function checkUnique(plan: PlanBundle, found: Findings): void {
-  const tables = { calendars: plan.calendars, people: plan.people ?? [], activities: plan.activities, costs: plan.costs ?? [] };
+  const tables = {
+    calendars: plan.calendars,
+    people: plan.people ?? [],
+    activities: plan.activities,
+    costs: plan.costs ?? [],
+  };
   for (const [table, rows] of Object.entries(tables)) {
     for (const id of repeated(rows.map((row) => row.id))) {
       found.add(table as TableName, id, "id", "stands more than once in this table; ids are unique");
@@ -68,11 +73,19 @@ function checkReferences(plan: PlanBundle, found: Findings): void {
   const calendars = new Set(plan.calendars.map((calendar) => calendar.id));
   const people = new Set((plan.people ?? []).map((person) => person.id));
   const activities = new Set(plan.activities.map((activity) => activity.id));
-  const expect = (known: Set<string>, kind: string, id: string | undefined, table: TableName, row: () => string, field: string): void => {
+  const expect = (
+    known: Set<string>,
+    kind: string,
+    id: string | undefined,
+    table: TableName,
+    row: () => string,
+    field: string,
+  ): void => {
     if (id !== undefined && !known.has(id)) found.add(table, row(), field, `there is no ${kind} "${id}"`);
   };
   expect(calendars, "calendar", plan.project.calendar, "project", () => plan.project.code, "calendar");
-  for (const person of plan.people ?? []) expect(calendars, "calendar", person.calendar, "people", () => person.id, "calendar");
+  for (const person of plan.people ?? [])
+    expect(calendars, "calendar", person.calendar, "people", () => person.id, "calendar");
   for (const activity of plan.activities) {
     const row = (): string => activity.id;
     expect(activities, "activity", activity.parent, "activities", row, "parent");
@@ -92,7 +105,8 @@ function checkReferences(plan: PlanBundle, found: Findings): void {
       expect(people, "person", row.person, table as TableName, label, "person");
     }
   }
-  for (const cost of plan.costs ?? []) expect(activities, "activity", cost.activity, "costs", () => cost.id, "activity");
+  for (const cost of plan.costs ?? [])
+    expect(activities, "activity", cost.activity, "costs", () => cost.id, "activity");
   for (const cost of plan.actualCosts ?? []) {
     expect(activities, "activity", cost.activity, "actualCosts", () => pairLabel(cost.activity, cost.date), "activity");
   }
@@ -104,7 +118,12 @@ function checkTree(plan: PlanBundle, found: Findings): void {
   for (const activity of plan.activities) {
     const parent = activity.parent === undefined ? undefined : byId.get(activity.parent);
     if (parent !== undefined && parent.kind !== "summary") {
-      found.add("activities", activity.id, "parent", `"${parent.id}" is no summary; only a summary has activities below it`);
+      found.add(
+        "activities",
+        activity.id,
+        "parent",
+        `"${parent.id}" is no summary; only a summary has activities below it`,
+      );
     }
     const path = new Set<string>();
     let at: Activity | undefined = activity;
@@ -125,7 +144,12 @@ function checkRates(plan: PlanBundle, found: Findings): void {
     (person.rates ?? []).forEach((rate, i, rates) => {
       const former = rates[i - 1];
       if (former !== undefined && rate.from <= former.from) {
-        found.add("people", person.id, `rates[${i}].from`, `${rate.from} does not come after ${former.from}; list rates by ascending date`);
+        found.add(
+          "people",
+          person.id,
+          `rates[${i}].from`,
+          `${rate.from} does not come after ${former.from}; list rates by ascending date`,
+        );
       }
     });
   }
@@ -137,12 +161,29 @@ function checkKind(activity: Activity, found: Findings): void {
     found.add("activities", activity.id, "durationMinutes", "a duration of 0 is refused; make it a milestone");
   }
   if (kind === "milestone" && activity.durationMinutes !== undefined) {
-    found.add("activities", activity.id, "durationMinutes", "a milestone has no duration; leave it out or make it work");
+    found.add(
+      "activities",
+      activity.id,
+      "durationMinutes",
+      "a milestone has no duration; leave it out or make it work",
+    );
   }
   if (kind !== "summary") return;
-  for (const field of ["durationMinutes", "wish", "actualStart", "actualFinish", "percent", "remainingMinutes"] as const) {
+  for (const field of [
+    "durationMinutes",
+    "wish",
+    "actualStart",
+    "actualFinish",
+    "percent",
+    "remainingMinutes",
+  ] as const) {
     if (activity[field] !== undefined) {
-      found.add("activities", activity.id, field, "a summary rolls up what is below it and carries none of its own; move it to an activity below");
+      found.add(
+        "activities",
+        activity.id,
+        field,
+        "a summary rolls up what is below it and carries none of its own; move it to an activity below",
+      );
     }
   }
 }
@@ -157,29 +198,44 @@ function checkActuals(activity: Activity, dataDate: string | undefined, found: F
     }
   }
   if (activity.dropped === true && actualFinish === undefined) {
-    found.add("activities", activity.id, "dropped", "is dropped but has no actual finish; say when it ended, or remove the mark");
+    found.add(
+      "activities",
+      activity.id,
+      "dropped",
+      "is dropped but has no actual finish; say when it ended, or remove the mark",
+    );
   }
   if (actualFinish === undefined) return;
   if (actualStart === undefined) {
-    if (activity.kind !== "milestone") found.add("activities", activity.id, "actualFinish", "has an actual finish but no actual start");
+    if (activity.kind !== "milestone")
+      found.add("activities", activity.id, "actualFinish", "has an actual finish but no actual start");
   } else if (actualFinishAt(actualFinish) < actualStartAt(actualStart)) {
-    found.add("activities", activity.id, "actualFinish", `finishes on ${actualFinish}, before it starts on ${actualStart}`);
+    found.add(
+      "activities",
+      activity.id,
+      "actualFinish",
+      `finishes on ${actualFinish}, before it starts on ${actualStart}`,
+    );
   }
 }
 
 function checkCredit(activity: Activity, found: Findings): void {
   const credit = activity.credit;
   if (credit === undefined) return;
-  const miss = (field: string, message: string): void => found.add("activities", activity.id, `credit.${field}`, message);
+  const miss = (field: string, message: string): void =>
+    found.add("activities", activity.id, `credit.${field}`, message);
   switch (credit.rule) {
     case "startFinish":
-      if (credit.startCredit === undefined) miss("startCredit", "the rule startFinish needs the percent credited at the start");
+      if (credit.startCredit === undefined)
+        miss("startCredit", "the rule startFinish needs the percent credited at the start");
       break;
     case "steps":
-      if (!(credit.steps ?? []).some((step) => step.weight > 0)) miss("steps", "the rule steps needs at least one step with a weight");
+      if (!(credit.steps ?? []).some((step) => step.weight > 0))
+        miss("steps", "the rule steps needs at least one step with a weight");
       break;
     case "units":
-      if (!(credit.unitsTotal !== undefined && credit.unitsTotal > 0)) miss("unitsTotal", "the rule units needs the units in all, above 0");
+      if (!(credit.unitsTotal !== undefined && credit.unitsTotal > 0))
+        miss("unitsTotal", "the rule units needs the units in all, above 0");
       break;
     case "stages": {
       const names = (credit.stages ?? []).map((stage) => stage.name);
@@ -200,9 +256,17 @@ function checkCredit(activity: Activity, found: Findings): void {
 }
 
 function checkSummariesCarryNothing(plan: PlanBundle, found: Findings): void {
-  const summaries = new Set(plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id));
+  const summaries = new Set(
+    plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id),
+  );
   const refuse = (table: TableName, row: string, activity: string): void => {
-    if (summaries.has(activity)) found.add(table, row, "activity", `"${activity}" is a summary, which carries none of its own; name an activity below it`);
+    if (summaries.has(activity))
+      found.add(
+        table,
+        row,
+        "activity",
+        `"${activity}" is a summary, which carries none of its own; name an activity below it`,
+      );
   };
   for (const row of plan.assignments ?? []) refuse("assignments", pairLabel(row.activity, row.person), row.activity);
   for (const row of plan.costs ?? []) refuse("costs", row.id, row.activity);
@@ -217,7 +281,8 @@ function checkParked(plan: PlanBundle, found: Findings): void {
     found.add("activities", id, field, `is parked but has ${what}; wake it, or finish or stop the work instead`);
   for (const activity of plan.activities) {
     if (!parked.has(activity.id)) continue;
-    if (activity.actualStart !== undefined || activity.actualFinish !== undefined) say(activity.id, "parked", "actual dates");
+    if (activity.actualStart !== undefined || activity.actualFinish !== undefined)
+      say(activity.id, "parked", "actual dates");
     if ((activity.percent ?? 0) > 0) say(activity.id, "parked", "a percent above 0");
   }
   const told = new Set<string>();
@@ -236,10 +301,13 @@ function checkParked(plan: PlanBundle, found: Findings): void {
 }
 
 function checkLinks(plan: PlanBundle, found: Findings): void {
-  const summaries = new Set(plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id));
+  const summaries = new Set(
+    plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id),
+  );
   for (const link of plan.links ?? []) {
     for (const end of ["from", "to"] as const) {
-      if (summaries.has(link[end])) found.add("links", linkLabel(link), end, `"${link[end]}" is a summary; link the activities below it`);
+      if (summaries.has(link[end]))
+        found.add("links", linkLabel(link), end, `"${link[end]}" is a summary; link the activities below it`);
     }
   }
 }
@@ -250,7 +318,8 @@ function checkBaseline(baseline: Baseline, plan: PlanBundle, found: Findings): v
     found.add("baselines", row(problem.row), `calendars ${problem.field}`.trim(), problem.message);
   }
   const own = baseline.calendars ?? [];
-  for (const id of repeated(own.map((calendar) => calendar.id))) found.add("baselines", row(id), "calendars", "stands more than once in this table; ids are unique");
+  for (const id of repeated(own.map((calendar) => calendar.id)))
+    found.add("baselines", row(id), "calendars", "stands more than once in this table; ids are unique");
   const known = new Set([...plan.calendars, ...own].map((calendar) => calendar.id));
   for (const id of repeated(baseline.activities.map((activity) => activity.id))) {
     found.add("baselines", row(id), "id", "stands more than once in this baseline; ids are unique");
@@ -259,6 +328,7 @@ function checkBaseline(baseline: Baseline, plan: PlanBundle, found: Findings): v
     if (activity.calendar !== undefined && !known.has(activity.calendar)) {
       found.add("baselines", row(activity.id), "calendar", `there is no calendar "${activity.calendar}"`);
     }
-    if (activity.finish < activity.start) found.add("baselines", row(activity.id), "finish", `${activity.finish} lies before the start, ${activity.start}`);
+    if (activity.finish < activity.start)
+      found.add("baselines", row(activity.id), "finish", `${activity.finish} lies before the start, ${activity.start}`);
   }
 }

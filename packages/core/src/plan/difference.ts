@@ -76,7 +76,10 @@ export function longestAscending(numbers: readonly number[]): Set<number> {
   return kept;
 }
 
-function activityDifferences(plan: Plan, wanted: readonly Activity[]): { written: RowDifference[]; removed: RowDifference[] } {
+function activityDifferences(
+  plan: Plan,
+  wanted: readonly Activity[],
+): { written: RowDifference[]; removed: RowDifference[] } {
   const place = new Map([...plan.activities.keys()].map((id, i) => [id, i]));
   const known = wanted.filter(({ id }) => place.has(id));
   const stays = longestAscending(known.map(({ id }) => place.get(id)!));
@@ -89,62 +92,134 @@ function activityDifferences(plan: Plan, wanted: readonly Activity[]): { written
     const before = wanted[i + 1]?.id ?? null;
     const was = plan.activities.get(id);
     if (was === undefined) {
-      written.push({ key, table: "activities", what: "added", name, fields: [], both: false, changes: [{ type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) }] });
+      written.push({
+        key,
+        table: "activities",
+        what: "added",
+        name,
+        fields: [],
+        both: false,
+        changes: [{ type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) }],
+      });
       return;
     }
     const fields = fieldsBetween(was as Loose, row as Loose, ["id", "parent"]);
     const elsewhere = was.parent !== row.parent;
     if (fields.length === 0 && !moved.has(id) && !elsewhere) return;
-    const nameOf = (parent: string | undefined): string | null => (parent === undefined ? null : (plan.activities.get(parent)?.name ?? parent));
+    const nameOf = (parent: string | undefined): string | null =>
+      parent === undefined ? null : (plan.activities.get(parent)?.name ?? parent);
     written.push({
       key,
       table: "activities",
       what: "changed",
       name: was.name,
-      fields: [...fields, ...(elsewhere ? [{ field: "parent", from: nameOf(was.parent), to: nameOf(row.parent) }] : moved.has(id) ? [{ field: "place", from: null, to: before === null ? "last" : `before ${wanted[i + 1]!.name}` }] : [])],
+      fields: [
+        ...fields,
+        ...(elsewhere
+          ? [{ field: "parent", from: nameOf(was.parent), to: nameOf(row.parent) }]
+          : moved.has(id)
+            ? [{ field: "place", from: null, to: before === null ? "last" : `before ${wanted[i + 1]!.name}` }]
+            : []),
+      ],
       both: false,
-      changes: [...fields.map(({ field, to }) => activityChange(id, field, to)), ...(elsewhere || moved.has(id) ? [{ type: "moveBranch", activity: id, parent: row.parent ?? null, before } as const] : [])],
+      changes: [
+        ...fields.map(({ field, to }) => activityChange(id, field, to)),
+        ...(elsewhere || moved.has(id)
+          ? [{ type: "moveBranch", activity: id, parent: row.parent ?? null, before } as const]
+          : []),
+      ],
     });
   });
   const stay = new Set(wanted.map(({ id }) => id));
-  const removed = [...plan.activities.values()].filter(({ id }) => !stay.has(id)).map(({ id, name }): RowDifference => ({ key: `activities/${id}`, table: "activities", what: "removed", name, fields: [], both: false, changes: goneWith(plan, id) }));
+  const removed = [...plan.activities.values()]
+    .filter(({ id }) => !stay.has(id))
+    .map(({ id, name }): RowDifference => ({
+      key: `activities/${id}`,
+      table: "activities",
+      what: "removed",
+      name,
+      fields: [],
+      both: false,
+      changes: goneWith(plan, id),
+    }));
   return { written: written.reverse(), removed: removed.reverse() };
 }
 
 /** What an activity that is taken out takes with it, besides what has a table in the file. */
-const goneWith = (plan: Plan, id: string): Change[] => [...ownRowsOf(plan, new Set([id])), { type: "removeRow", table: "activities", key: id }];
+const goneWith = (plan: Plan, id: string): Change[] => [
+  ...ownRowsOf(plan, new Set([id])),
+  { type: "removeRow", table: "activities", key: id },
+];
 
 type Paired = "links" | "assignments" | "costs" | "calendars" | "people";
 
 /** Rows of a table matched by what they are called, several of one name in their order. */
-function tableDifferences<T extends Paired>(plan: Plan, table: T, wanted: readonly PlanTables[T][], nameOf: (row: PlanTables[T]) => string, newKey: () => string): RowDifference[] {
+function tableDifferences<T extends Paired>(
+  plan: Plan,
+  table: T,
+  wanted: readonly PlanTables[T][],
+  nameOf: (row: PlanTables[T]) => string,
+  newKey: () => string,
+): RowDifference[] {
   const rows = plan[table] as Rows<PlanTables[T]>;
   const waiting = new Map<string, [string, PlanTables[T]][]>();
-  for (const [key, row] of rows) waiting.set(matchOf(table, row), [...(waiting.get(matchOf(table, row)) ?? []), [key, row]]);
+  for (const [key, row] of rows)
+    waiting.set(matchOf(table, row), [...(waiting.get(matchOf(table, row)) ?? []), [key, row]]);
   const found: RowDifference[] = [];
   for (const row of wanted) {
     const match = waiting.get(matchOf(table, row))?.shift();
     const name = nameOf(row);
     if (match === undefined) {
       const key = "id" in row ? row.id : newKey();
-      found.push({ key: `${table}/${key}`, table, what: "added", name, fields: Object.entries(row).map(([field, to]) => ({ field, from: null, to })), both: false, changes: [{ type: "addRow", table, key, row } as Change] });
+      found.push({
+        key: `${table}/${key}`,
+        table,
+        what: "added",
+        name,
+        fields: Object.entries(row).map(([field, to]) => ({ field, from: null, to })),
+        both: false,
+        changes: [{ type: "addRow", table, key, row } as Change],
+      });
       continue;
     }
     const fields = fieldsBetween(match[1] as Loose, row as Loose, ["id"]);
     if (fields.length === 0) continue;
     const set = Object.fromEntries(fields.map(({ field, to }) => [field, to]));
-    found.push({ key: `${table}/${match[0]}`, table, what: "changed", name, fields, both: false, changes: [{ type: "editRow", table, key: match[0], set } as Change] });
+    found.push({
+      key: `${table}/${match[0]}`,
+      table,
+      what: "changed",
+      name,
+      fields,
+      both: false,
+      changes: [{ type: "editRow", table, key: match[0], set } as Change],
+    });
   }
-  for (const left of waiting.values()) for (const [key, row] of left) found.push({ key: `${table}/${key}`, table, what: "removed", name: nameOf(row), fields: [], both: false, changes: [{ type: "removeRow", table, key }] });
+  for (const left of waiting.values())
+    for (const [key, row] of left)
+      found.push({
+        key: `${table}/${key}`,
+        table,
+        what: "removed",
+        name: nameOf(row),
+        fields: [],
+        both: false,
+        changes: [{ type: "removeRow", table, key }],
+      });
   return found;
 }
 
 function projectDifference(plan: Plan, wanted: PlanBundle["project"]): RowDifference[] {
   const fields = fieldsBetween(plan.project as Loose, wanted as Loose, []);
   if (fields.length === 0) return [];
-  const set = Object.fromEntries(fields.filter(({ field }) => field !== "dataDate").map(({ field, to }) => [field, to]));
+  const set = Object.fromEntries(
+    fields.filter(({ field }) => field !== "dataDate").map(({ field, to }) => [field, to]),
+  );
   const date = fields.find(({ field }) => field === "dataDate");
-  const changes: Change[] = [...(Object.keys(set).length > 0 ? [{ type: "setProject", set } as Change] : []), ...(date === undefined ? [] : [{ type: "setDataDate", date: date.to as string | null } as const])];
+  const changes: Change[] = [
+    ...(Object.keys(set).length > 0 ? [{ type: "setProject", set } as Change] : []),
+    ...(date === undefined ? [] : [{ type: "setDataDate", date: date.to as string | null } as const]),
+  ];
   return [{ key: "project", table: "project", what: "changed", name: plan.project.name, fields, both: false, changes }];
 }
 
@@ -153,7 +228,8 @@ function rowOf(plan: Plan, { table, changes }: RowDifference): Loose | undefined
   const last = changes.at(-1);
   if (table === "project") return plan.project as Loose;
   if (last?.type === "addRow") return last.row as Loose;
-  const key = last !== undefined && "key" in last ? last.key : last !== undefined && "activity" in last ? last.activity : "";
+  const key =
+    last !== undefined && "key" in last ? last.key : last !== undefined && "activity" in last ? last.activity : "";
   return plan[table].get(key) as Loose | undefined;
 }
 
@@ -170,7 +246,11 @@ function marked(plan: Plan, rows: readonly RowDifference[], base: PlanBundle): R
   const baseRow = (table: FileTable, row: Loose): Loose | undefined => {
     if (!known.has(table)) {
       const is = [...rowsByMatch(table, plan[table].values())].map(([match, each]) => [each, match] as const);
-      known.set(table, { was: rowsByMatch(table, base[table] ?? []), is: new Map(is), taken: new Set(is.map(([, match]) => match)) });
+      known.set(table, {
+        was: rowsByMatch(table, base[table] ?? []),
+        is: new Map(is),
+        taken: new Set(is.map(([, match]) => match)),
+      });
     }
     const { was, is, taken } = known.get(table)!;
     return was.get(is.get(row) ?? firstFree(matchOf(table, row), taken));
@@ -206,19 +286,43 @@ export function differencesTo(
 }
 
 function differencesFrom(plan: Plan, bundle: PlanBundle, newKey: () => string): RowDifference[] {
-  const nameOf = (id: string): string => plan.activities.get(id)?.name ?? bundle.activities.find((row) => row.id === id)?.name ?? id;
+  const nameOf = (id: string): string =>
+    plan.activities.get(id)?.name ?? bundle.activities.find((row) => row.id === id)?.name ?? id;
   const people = new Map([...(bundle.people ?? []), ...plan.people.values()].map(({ id, name }) => [id, name]));
   const activities = activityDifferences(plan, bundle.activities);
-  const ofId = (table: "calendars" | "people", wanted: readonly PlanTables["calendars" | "people"][]): RowDifference[] => tableDifferences(plan, table, wanted as never, ({ name }) => name, newKey);
+  const ofId = (
+    table: "calendars" | "people",
+    wanted: readonly PlanTables["calendars" | "people"][],
+  ): RowDifference[] => tableDifferences(plan, table, wanted as never, ({ name }) => name, newKey);
   const calendars = ofId("calendars", bundle.calendars);
   const staff = ofId("people", bundle.people ?? []);
   const hanging = [
-    ...tableDifferences(plan, "links", bundle.links ?? [], ({ from, to }) => linkLabel({ from: nameOf(from), to: nameOf(to) }), newKey),
-    ...tableDifferences(plan, "assignments", bundle.assignments ?? [], ({ activity, person }) => pairLabel(nameOf(activity), people.get(person) ?? person), newKey),
-    ...tableDifferences(plan, "costs", bundle.costs ?? [], ({ activity, category }) => pairLabel(nameOf(activity), category), newKey),
+    ...tableDifferences(
+      plan,
+      "links",
+      bundle.links ?? [],
+      ({ from, to }) => linkLabel({ from: nameOf(from), to: nameOf(to) }),
+      newKey,
+    ),
+    ...tableDifferences(
+      plan,
+      "assignments",
+      bundle.assignments ?? [],
+      ({ activity, person }) => pairLabel(nameOf(activity), people.get(person) ?? person),
+      newKey,
+    ),
+    ...tableDifferences(
+      plan,
+      "costs",
+      bundle.costs ?? [],
+      ({ activity, category }) => pairLabel(nameOf(activity), category),
+      newKey,
+    ),
   ];
-  const not = (rows: readonly RowDifference[], what: RowDifference["what"]): RowDifference[] => rows.filter((row) => row.what !== what);
-  const only = (rows: readonly RowDifference[], what: RowDifference["what"]): RowDifference[] => rows.filter((row) => row.what === what);
+  const not = (rows: readonly RowDifference[], what: RowDifference["what"]): RowDifference[] =>
+    rows.filter((row) => row.what !== what);
+  const only = (rows: readonly RowDifference[], what: RowDifference["what"]): RowDifference[] =>
+    rows.filter((row) => row.what === what);
   return [
     ...not(calendars, "removed"),
     ...not(staff, "removed"),

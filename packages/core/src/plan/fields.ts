@@ -39,8 +39,7 @@ const DEFAULT_CREDIT = { rule: "reported" };
 
 /** What a row says in a field, or means by leaving it out. */
 export function valueOf(row: Loose, field: string): unknown {
-  const value =
-    row[field] ?? (field === "credit" ? DEFAULT_CREDIT : field in DEFAULTS ? DEFAULTS[field] : undefined);
+  const value = row[field] ?? (field === "credit" ? DEFAULT_CREDIT : field in DEFAULTS ? DEFAULTS[field] : undefined);
   return ordered(value) ?? null;
 }
 

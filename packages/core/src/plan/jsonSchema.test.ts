@@ -18,7 +18,11 @@ describe("the JSON Schema of the bundle, as another validator reads it", () => {
       const bundle: unknown = JSON.parse(readFileSync(join(WORKED, folder, "bundle.json"), "utf8"));
       expect([folder, validate(bundle), validate.errors]).toEqual([folder, true, null]);
     }
-    fc.assert(fc.property(networks({ calendars: ["std", "nights"], capped: true }), (plan) => expect(validate(JSON.parse(JSON.stringify(plan)))).toBe(true)));
+    fc.assert(
+      fc.property(networks({ calendars: ["std", "nights"], capped: true }), (plan) =>
+        expect(validate(JSON.parse(JSON.stringify(plan)))).toBe(true),
+      ),
+    );
   });
 
   it.each<[string, object]>([

@@ -26,13 +26,27 @@ export const leaveCalendar = (person: Person, base: string, leave: Leave): Calen
 });
 
 /** The changes that give someone of a plan leave, first and last day; none where they have it already or are not in the plan. */
-export function addLeave(plan: Plan, personId: string, { from, to, note }: { readonly from: string; readonly to: string; readonly note: string }): Change[] {
+export function addLeave(
+  plan: Plan,
+  personId: string,
+  { from, to, note }: { readonly from: string; readonly to: string; readonly note: string },
+): Change[] {
   const person = plan.people.get(personId);
   if (person === undefined) return [];
   const had = leaveOf(plan, person);
   if (had.some((each) => each.shifts.length === 0 && each.from <= from && each.to >= to)) return [];
-  const own = leaveCalendar(person, worksBy(plan, person) ?? plan.project.calendar, [...had, { from, to, shifts: [], ...(note === "" ? {} : { label: note }) }]);
+  const own = leaveCalendar(person, worksBy(plan, person) ?? plan.project.calendar, [
+    ...had,
+    { from, to, shifts: [], ...(note === "" ? {} : { label: note }) },
+  ]);
   const key = own.id;
-  const calendar: Change = plan.calendars.has(key) ? { type: "editRow", table: "calendars", key, set: { base: own.base, exceptions: own.exceptions } } : { type: "addRow", table: "calendars", key, row: own };
-  return [calendar, ...(person.calendar === key ? [] : [{ type: "editRow", table: "people", key: personId, set: { calendar: key } } as const])];
+  const calendar: Change = plan.calendars.has(key)
+    ? { type: "editRow", table: "calendars", key, set: { base: own.base, exceptions: own.exceptions } }
+    : { type: "addRow", table: "calendars", key, row: own };
+  return [
+    calendar,
+    ...(person.calendar === key
+      ? []
+      : [{ type: "editRow", table: "people", key: personId, set: { calendar: key } } as const]),
+  ];
 }

@@ -6,13 +6,28 @@ import { fromBundle, type Plan } from "./plan.ts";
 import type { Link } from "./schema.ts";
 
 const work = (id: string, name: string) => ({ id, name, durationMinutes: 480 });
-const plan = (links: Link[] = []): Plan => fromBundle(planOf([work("a", "Dig trench"), work("b", "Dig pit"), work("c", "Pour"), work("d", "Pour"), work("e", "Open; to all"), work("f", "Pump water")], links));
+const plan = (links: Link[] = []): Plan =>
+  fromBundle(
+    planOf(
+      [
+        work("a", "Dig trench"),
+        work("b", "Dig pit"),
+        work("c", "Pour"),
+        work("d", "Pour"),
+        work("e", "Open; to all"),
+        work("f", "Pump water"),
+      ],
+      links,
+    ),
+  );
 const key = (n: number): string => `k${n}`;
 
 /** The links that typing comes to. */
 const typed = (text: string, from = plan()): Link[] | string => {
   const read = readLinks(from, "f", text, key);
-  return "fault" in read ? read.fault : [...applyChanges(from, read.changes).plan.links.values()].filter(({ to }) => to === "f");
+  return "fault" in read
+    ? read.fault
+    : [...applyChanges(from, read.changes).plan.links.values()].filter(({ to }) => to === "f");
 };
 
 describe("links as they are typed", () => {
@@ -53,22 +68,57 @@ describe("links as they are typed", () => {
   });
 
   it("changes only what differs: a link that stays keeps its key, one that is left out goes", () => {
-    const from = plan([{ from: "a", to: "f" }, { from: "b", to: "f", lagMinutes: 480 }, { from: "a", to: "b" }]);
-    expect(readLinks(from, "f", "Dig trench; Dig pit + 2d", key)).toEqual({ changes: [{ type: "removeRow", table: "links", key: "2" }, { type: "addRow", table: "links", key: "k0", row: { from: "b", to: "f", lagMinutes: 960 } }] });
+    const from = plan([
+      { from: "a", to: "f" },
+      { from: "b", to: "f", lagMinutes: 480 },
+      { from: "a", to: "b" },
+    ]);
+    expect(readLinks(from, "f", "Dig trench; Dig pit + 2d", key)).toEqual({
+      changes: [
+        { type: "removeRow", table: "links", key: "2" },
+        { type: "addRow", table: "links", key: "k0", row: { from: "b", to: "f", lagMinutes: 960 } },
+      ],
+    });
     expect(readLinks(from, "f", "dig pit +1d; Dig trench", key)).toEqual({ changes: [] });
   });
 
   it("what is written reads back as the same links, whatever the names are", () => {
-    const names = fc.array(fc.constantFrom("Dig", "Dig (Works)", "“Dig”", "Dig; “so called”", "dig", "with care", "A; B", "Lift - 2d", "#7", "Pump starts", "", "Über", "Ends with a bang", "3"), { minLength: 14, maxLength: 14 });
+    const names = fc.array(
+      fc.constantFrom(
+        "Dig",
+        "Dig (Works)",
+        "“Dig”",
+        "Dig; “so called”",
+        "dig",
+        "with care",
+        "A; B",
+        "Lift - 2d",
+        "#7",
+        "Pump starts",
+        "",
+        "Über",
+        "Ends with a bang",
+        "3",
+      ),
+      { minLength: 14, maxLength: 14 },
+    );
     fc.assert(
       fc.property(networks({ calendars: ["std"] }), names, (bundle, given) => {
-        const from = fromBundle({ ...bundle, activities: bundle.activities.map((activity, i) => ({ ...activity, name: given[i % given.length]! })) });
+        const from = fromBundle({
+          ...bundle,
+          activities: bundle.activities.map((activity, i) => ({ ...activity, name: given[i % given.length]! })),
+        });
         for (const [id, text] of linkTexts(from)) {
           const read = readLinks(from, id, text, key);
           if ("fault" in read) throw new Error(`${text}: ${read.fault}`);
           // Links that stand twice are said once; none is added, none but a double removed.
           expect(read.changes.filter(({ type }) => type === "addRow")).toEqual([]);
-          const distinct = (of: Plan): number => new Set([...of.links.values()].map(({ from: begin, to, type = "FS", lagMinutes = 0, lagIn = "successor" }) => [begin, to, type, lagMinutes, lagMinutes === 0 ? "" : lagIn].join(" "))).size;
+          const distinct = (of: Plan): number =>
+            new Set(
+              [...of.links.values()].map(({ from: begin, to, type = "FS", lagMinutes = 0, lagIn = "successor" }) =>
+                [begin, to, type, lagMinutes, lagMinutes === 0 ? "" : lagIn].join(" "),
+              ),
+            ).size;
           expect(distinct(applyChanges(from, read.changes).plan)).toBe(distinct(from));
         }
       }),

@@ -25,7 +25,8 @@ function dayMinutesOf(plan: Plan, activity: string): number {
 const ODD = /[;#“”]|^(with|ends with|ends as)\b| starts$|[+\-–] *[\d.,:]+ *[a-z]*$/i;
 
 /** What activities are called in the words of links. */
-export const linkNames = (activities: Parameters<typeof activityNames>[0]): CallNames => activityNames(activities, { odd: ODD });
+export const linkNames = (activities: Parameters<typeof activityNames>[0]): CallNames =>
+  activityNames(activities, { odd: ODD });
 
 function lagText({ lagMinutes = 0, lagIn }: Link, dayMinutes: number): string {
   if (lagMinutes === 0) return "";
@@ -71,13 +72,16 @@ function indexOf(plan: Plan): LinkIndex {
   return { names: linkNames(plan.activities.values()), into };
 }
 
-const PART = /^(ends with|ends as|with)?\s*(“[^”]*”|.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*(?:\s*[\d.,]+\s*(?:w|d|h|m)[a-z]*)*)(\s+by the clock)?)?$/i;
+const PART =
+  /^(ends with|ends as|with)?\s*(“[^”]*”|.+?)(?:\s*([+\-–])\s*([\d.,:]+\s*[a-z]*(?:\s*[\d.,]+\s*(?:w|d|h|m)[a-z]*)*)(\s+by the clock)?)?$/i;
 
 function readPart(plan: Plan, index: LinkIndex, text: string, to: Activity): Read {
   const match = PART.exec(text);
   if (match === null) return { fault: `“${text}” names no activity.` };
   const [, words = "", named, sign, length, clock] = match;
-  const type = ({ "": "FS", with: "SS", "ends with": "FF", "ends as": "SF" } as const)[words.toLowerCase() as "" | "with" | "ends with" | "ends as"];
+  const type = ({ "": "FS", with: "SS", "ends with": "FF", "ends as": "SF" } as const)[
+    words.toLowerCase() as "" | "with" | "ends with" | "ends as"
+  ];
   const name = type === "SF" ? named!.replace(/\s+starts$/i, "") : named!;
   const found = findActivity(index, name);
   if ("fault" in found) return found;
@@ -86,7 +90,15 @@ function readPart(plan: Plan, index: LinkIndex, text: string, to: Activity): Rea
   const minutes = length === undefined ? 0 : parseDuration(length, elapsed ? 1440 : dayMinutesOf(plan, to.id), "days");
   if (minutes === null) return { fault: `“${length}” is no duration; write 2d, 4h or 1:30.` };
   const lagMinutes = sign === undefined || sign === "+" ? minutes : -minutes;
-  return { link: { from: found.id, to: to.id, ...(type === "FS" ? {} : { type }), ...(lagMinutes === 0 ? {} : { lagMinutes }), ...(elapsed && lagMinutes !== 0 ? { lagIn: "elapsed" as const } : {}) } };
+  return {
+    link: {
+      from: found.id,
+      to: to.id,
+      ...(type === "FS" ? {} : { type }),
+      ...(lagMinutes === 0 ? {} : { lagMinutes }),
+      ...(elapsed && lagMinutes !== 0 ? { lagIn: "elapsed" as const } : {}),
+    },
+  };
 }
 
 /** An activity by what it is called, or by the beginning of a name that only one has. */
@@ -98,7 +110,11 @@ function findActivity({ names }: LinkIndex, text: string): { readonly id: string
 
 /** Whether two links say the same; without a lag it does not matter how it would count. */
 const same = (a: Link, b: Link): boolean =>
-  a.from === b.from && a.to === b.to && (a.type ?? "FS") === (b.type ?? "FS") && (a.lagMinutes ?? 0) === (b.lagMinutes ?? 0) && ((a.lagMinutes ?? 0) === 0 || (a.lagIn ?? "successor") === (b.lagIn ?? "successor"));
+  a.from === b.from &&
+  a.to === b.to &&
+  (a.type ?? "FS") === (b.type ?? "FS") &&
+  (a.lagMinutes ?? 0) === (b.lagMinutes ?? 0) &&
+  ((a.lagMinutes ?? 0) === 0 || (a.lagIn ?? "successor") === (b.lagIn ?? "successor"));
 
 /**
  * Reads what was typed as all that an activity comes after, parts divided by `;`:
@@ -106,7 +122,8 @@ const same = (a: Link, b: Link): boolean =>
  * with `+ 2d`, `- 4h` or `+ 48h by the clock` behind it. Names may be shortened, capitals do not count.
  * @returns the changes from the links there are to those that were typed, or what is wrong
  */
-export const readLinks = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges => linkReader(plan, newKey)(activity, text);
+export const readLinks = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges =>
+  linkReader(plan, newKey)(activity, text);
 
 /** What a text comes to: changes, or what is wrong with it. */
 export type ReadChanges = { readonly changes: readonly Change[] } | { readonly fault: string };
@@ -117,7 +134,13 @@ export function linkReader(plan: Plan, newKey: (n: number) => string): (activity
   return (activity, text) => readInto(plan, index, activity, text, newKey);
 }
 
-function readInto(plan: Plan, index: LinkIndex, activity: string, text: string, newKey: (n: number) => string): ReadChanges {
+function readInto(
+  plan: Plan,
+  index: LinkIndex,
+  activity: string,
+  text: string,
+  newKey: (n: number) => string,
+): ReadChanges {
   const to = plan.activities.get(activity);
   if (to === undefined) return { fault: "The activity is not in the plan any more." };
   const wanted: Link[] = [];
@@ -134,6 +157,8 @@ function readInto(plan: Plan, index: LinkIndex, activity: string, text: string, 
     if (known !== undefined) stay.add(known[0]);
     else added.push({ type: "addRow", table: "links", key: newKey(added.length), row: link });
   }
-  const removed = own.filter(([key]) => !stay.has(key)).map(([key]): Change => ({ type: "removeRow", table: "links", key }));
+  const removed = own
+    .filter(([key]) => !stay.has(key))
+    .map(([key]): Change => ({ type: "removeRow", table: "links", key }));
   return { changes: [...removed, ...added] };
 }

@@ -9,7 +9,12 @@ export function isHeldOn({ date, weeklyUntil }: Meeting, day: string): boolean {
 }
 
 /** The meetings of a plan that a person goes to on days from one to another, by day. */
-export function meetingsOf(plan: Plan, person: string, from: string, to: string): { readonly date: string; readonly meeting: Meeting }[] {
+export function meetingsOf(
+  plan: Plan,
+  person: string,
+  from: string,
+  to: string,
+): { readonly date: string; readonly meeting: Meeting }[] {
   const own = [...plan.meetings.values()].filter(({ people }) => people.includes(person));
   const found: { date: string; meeting: Meeting }[] = [];
   for (let day = parseDate(from)!; own.length > 0 && formatDate(day) <= to; day = addDays(day, 1)) {
@@ -20,4 +25,5 @@ export function meetingsOf(plan: Plan, person: string, from: string, to: string)
 }
 
 /** Whether a person goes to a meeting that is booked on an activity. */
-export const goesTo = (plan: Plan, activity: string, person: string): boolean => [...plan.meetings.values()].some((meeting) => meeting.activity === activity && meeting.people.includes(person));
+export const goesTo = (plan: Plan, activity: string, person: string): boolean =>
+  [...plan.meetings.values()].some((meeting) => meeting.activity === activity && meeting.people.includes(person));

@@ -30,7 +30,9 @@ export function rowsByMatch(table: FileTable, rows: Iterable<object>): Map<strin
 /** What a file changed is as in the file, everything else as it is now. */
 function mergedFields(base: Loose, file: Loose, now: Loose): Loose {
   const names = [...new Set([...Object.keys(base), ...Object.keys(file), ...Object.keys(now)])];
-  const taken = names.map((name) => [name, (same(valueOf(file, name), valueOf(base, name)) ? now : file)[name]] as const);
+  const taken = names.map(
+    (name) => [name, (same(valueOf(file, name), valueOf(base, name)) ? now : file)[name]] as const,
+  );
   return Object.fromEntries(taken.filter(([, value]) => value !== undefined));
 }
 
@@ -56,7 +58,8 @@ function merged(first: readonly string[], second: readonly string[]): string[] {
 function mergedTable(table: FileTable, base: PlanBundle, file: PlanBundle, now: Plan): Loose[] {
   const [was, will] = [rowsByMatch(table, base[table] ?? []), rowsByMatch(table, file[table] ?? [])];
   const is = rowsByMatch(table, now[table].values());
-  const common = (keys: Iterable<string>, of: ReadonlyMap<string, unknown>): string[] => [...keys].filter((key) => of.has(key));
+  const common = (keys: Iterable<string>, of: ReadonlyMap<string, unknown>): string[] =>
+    [...keys].filter((key) => of.has(key));
   const isOrderKept = same(common(will.keys(), was), common(was.keys(), will));
   const [first, second] = isOrderKept ? [[...is.keys()], [...will.keys()]] : [[...will.keys()], [...is.keys()]];
   return merged(first, second).flatMap((key) => {

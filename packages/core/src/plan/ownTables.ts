@@ -45,20 +45,39 @@ export const blockSchema = z.strictObject({
 
 /** A meeting whose hours are ready to be booked by those who go: once, or each week on that day. */
 export const meetingSchema = z
-  .strictObject({ id: idSchema, name, activity: idSchema, date: dateSchema, /** The last day of a meeting that is held each week. */ weeklyUntil: dateSchema.optional(), minutes: z.int().min(1).max(1440), people: z.array(idSchema).min(1, "a meeting needs people").max(200) })
-  .refine(({ date, weeklyUntil }) => weeklyUntil === undefined || weeklyUntil >= date, "the last day of a weekly meeting lies before the first");
+  .strictObject({
+    id: idSchema,
+    name,
+    activity: idSchema,
+    date: dateSchema,
+    /** The last day of a meeting that is held each week. */ weeklyUntil: dateSchema.optional(),
+    minutes: z.int().min(1).max(1440),
+    people: z.array(idSchema).min(1, "a meeting needs people").max(200),
+  })
+  .refine(
+    ({ date, weeklyUntil }) => weeklyUntil === undefined || weeklyUntil >= date,
+    "the last day of a weekly meeting lies before the first",
+  );
 
 /** What follows if an activity's deadline is not kept, and to whom it was promised. Keyed by the activity. */
-export const promiseSchema = z.strictObject({ consequence: z.string().trim().min(1, "say what follows if it is not kept").max(500), to: z.string().trim().min(1).max(200).optional() });
+export const promiseSchema = z.strictObject({
+  consequence: z.string().trim().min(1, "say what follows if it is not kept").max(500),
+  to: z.string().trim().min(1).max(200).optional(),
+});
 
 const percentOfLeft = z.number().gt(0, "a percent above 0").max(1000);
-const rising = ({ low, likely, high }: { low: number; likely: number; high: number }): boolean => low <= likely && likely <= high;
+const rising = ({ low, likely, high }: { low: number; likely: number; high: number }): boolean =>
+  low <= likely && likely <= high;
 const RISING = "the least comes before the likeliest, and that before the most";
 
 /** How exactly an activity's length is known: three points in percent of what is left of it. Keyed by the activity. */
-export const rangeSchema = z.strictObject({ low: percentOfLeft, likely: percentOfLeft, high: percentOfLeft }).refine(rising, RISING);
+export const rangeSchema = z
+  .strictObject({ low: percentOfLeft, likely: percentOfLeft, high: percentOfLeft })
+  .refine(rising, RISING);
 
-const threePoints = z.strictObject({ low: z.number().min(0), likely: z.number().min(0), high: z.number().min(0) }).refine(rising, RISING);
+const threePoints = z
+  .strictObject({ low: z.number().min(0), likely: z.number().min(0), high: z.number().min(0) })
+  .refine(rising, RISING);
 
 /** Something that may happen, how likely, and what it would add: working minutes to activities, minor units to the cost. */
 export const riskSchema = z.strictObject({
@@ -70,7 +89,11 @@ export const riskSchema = z.strictObject({
 });
 
 /** Ways to do one step, of which one is live and the others are parked. */
-export const alternatesSchema = z.strictObject({ id: idSchema, name, members: z.array(idSchema).min(2, "alternates are two or more").max(20) });
+export const alternatesSchema = z.strictObject({
+  id: idSchema,
+  name,
+  members: z.array(idSchema).min(2, "alternates are two or more").max(20),
+});
 
 export type Block = z.infer<typeof blockSchema>;
 export type Meeting = z.infer<typeof meetingSchema>;
@@ -85,4 +108,3 @@ export type OwnValues = z.infer<typeof ownValuesSchema>;
 export type Team = z.infer<typeof teamSchema>;
 export type Category = z.infer<typeof categorySchema>;
 export type Placeholder = z.infer<typeof placeholderSchema>;
-

@@ -16,7 +16,8 @@ export interface BrokenChain {
 type LinkType = NonNullable<Link["type"]>;
 const leavesFinish = (type: LinkType): boolean => type === "FS" || type === "FF";
 const entersStart = (type: LinkType): boolean => type === "FS" || type === "SS";
-const typeOf = (fromFinish: boolean, toStart: boolean): LinkType => (fromFinish ? (toStart ? "FS" : "FF") : toStart ? "SS" : "SF");
+const typeOf = (fromFinish: boolean, toStart: boolean): LinkType =>
+  fromFinish ? (toStart ? "FS" : "FF") : toStart ? "SS" : "SF";
 
 /** Rows with all below them; each with the top one it lies under. */
 function underTops(plan: Plan, tops: readonly string[]): Map<string, string> {
@@ -65,18 +66,27 @@ export function brokenChains(plan: Plan, tops: readonly string[]): BrokenChain[]
     const open: Walk[] = [{ first, last: first, lags: [first], through: [first.to] }];
     for (let at = open.pop(), steps = 0; at !== undefined && steps < MOST; at = open.pop(), steps++) {
       for (const next of out.get(at.last.to) ?? []) {
-        if (at.through.includes(next.to) || (!entersStart(at.last.type ?? "FS") && !leavesFinish(next.type ?? "FS"))) continue;
+        if (at.through.includes(next.to) || (!entersStart(at.last.type ?? "FS") && !leavesFinish(next.type ?? "FS")))
+          continue;
         const walk: Walk = { first, last: next, lags: [...at.lags, next], through: at.through };
         if (topOf.has(next.to)) open.push({ ...walk, through: [...at.through, next.to] });
         else if (counts(next.to)) keepLongest(found, walk, topOf);
       }
     }
   }
-  const said = ({ from, to, type = "FS", lagMinutes = 0 }: Link): boolean => [...plan.links.values()].some((link) => link.from === from && link.to === to && (link.type ?? "FS") === type && (link.lagMinutes ?? 0) >= lagMinutes);
+  const said = ({ from, to, type = "FS", lagMinutes = 0 }: Link): boolean =>
+    [...plan.links.values()].some(
+      (link) =>
+        link.from === from && link.to === to && (link.type ?? "FS") === type && (link.lagMinutes ?? 0) >= lagMinutes,
+    );
   return [...found.values()].filter(({ link }) => !said(link));
 }
 
-function keepLongest(found: Map<string, BrokenChain>, { first, last, lags, through }: Walk, topOf: ReadonlyMap<string, string>): void {
+function keepLongest(
+  found: Map<string, BrokenChain>,
+  { first, last, lags, through }: Walk,
+  topOf: ReadonlyMap<string, string>,
+): void {
   const type = typeOf(leavesFinish(first.type ?? "FS"), entersStart(last.type ?? "FS"));
   const link: Link = { from: first.from, to: last.to, ...(type === "FS" ? {} : { type }), ...lagOf(lags) };
   const key = JSON.stringify([link.from, link.to, type]);
@@ -98,9 +108,18 @@ const carry = (chains: readonly BrokenChain[], newKey: () => string): Change[] =
  * The changes that park rows and all below them, with their logic carried across or not. What was carried is remembered, so
  * that waking takes it back.
  */
-export function parkRows(plan: Plan, ids: readonly string[], options: { readonly carried: boolean; readonly newKey: () => string }): Change[] {
+export function parkRows(
+  plan: Plan,
+  ids: readonly string[],
+  options: { readonly carried: boolean; readonly newKey: () => string },
+): Change[] {
   const chains = options.carried ? brokenChains(plan, ids) : [];
-  return [...ids.flatMap((activity): Change[] => (plan.activities.get(activity)?.parked === true ? [] : [{ type: "setParked", activity, parked: true }])), ...carry(chains, options.newKey)];
+  return [
+    ...ids.flatMap((activity): Change[] =>
+      plan.activities.get(activity)?.parked === true ? [] : [{ type: "setParked", activity, parked: true }],
+    ),
+    ...carry(chains, options.newKey),
+  ];
 }
 
 /**
@@ -111,9 +130,18 @@ export function wakeRows(plan: Plan, ids: readonly string[], newKey: () => strin
   const woken = new Set(ids);
   const taken = [...plan.carried].filter(([, { by }]) => by.some((id) => woken.has(id)));
   const changes: Change[] = [
-    ...ids.flatMap((activity): Change[] => (plan.activities.get(activity)?.parked === true ? [{ type: "setParked", activity, parked: false }] : [])),
-    ...taken.flatMap(([key]): Change[] => [...(plan.links.has(key) ? [{ type: "removeRow", table: "links", key } as const] : []), { type: "removeRow", table: "carried", key }]),
+    ...ids.flatMap((activity): Change[] =>
+      plan.activities.get(activity)?.parked === true ? [{ type: "setParked", activity, parked: false }] : [],
+    ),
+    ...taken.flatMap(([key]): Change[] => [
+      ...(plan.links.has(key) ? [{ type: "removeRow", table: "links", key } as const] : []),
+      { type: "removeRow", table: "carried", key },
+    ]),
   ];
-  const left = [...new Set(taken.flatMap(([, { by }]) => by))].filter((id) => !woken.has(id) && plan.activities.get(id)?.parked === true);
-  return left.length === 0 ? changes : [...changes, ...carry(brokenChains(applyChanges(plan, changes).plan, left), newKey)];
+  const left = [...new Set(taken.flatMap(([, { by }]) => by))].filter(
+    (id) => !woken.has(id) && plan.activities.get(id)?.parked === true,
+  );
+  return left.length === 0
+    ? changes
+    : [...changes, ...carry(brokenChains(applyChanges(plan, changes).plan, left), newKey)];
 }

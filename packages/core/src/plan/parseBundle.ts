@@ -6,7 +6,8 @@ import { checkPlan } from "./checkPlan.ts";
 
 type Outcome = { ok: true; bundle: PlanBundle } | { ok: false; problems: Problem[] };
 
-const isRecord = (value: unknown): value is Record<string, unknown> => typeof value === "object" && value !== null && !Array.isArray(value);
+const isRecord = (value: unknown): value is Record<string, unknown> =>
+  typeof value === "object" && value !== null && !Array.isArray(value);
 
 /** How a row of unknown shape is called, by what it says of itself, else by its place counted from 1. */
 function rowLabel(table: string, row: unknown, index: number): string {
@@ -16,13 +17,16 @@ function rowLabel(table: string, row: unknown, index: number): string {
   if (has("id")) return row["id"] as string;
   if (table === "links" && has("from") && has("to")) return linkLabel(row as { from: string; to: string });
   if (table === "baselines" && typeof row["number"] === "number") return String(row["number"]);
-  if (table === "assignments" && has("activity") && has("person")) return pairLabel(row["activity"] as string, row["person"] as string);
+  if (table === "assignments" && has("activity") && has("person"))
+    return pairLabel(row["activity"] as string, row["person"] as string);
   if (has("activity")) return pairLabel(row["activity"] as string, place);
   return place;
 }
 
 const fieldPath = (path: readonly PropertyKey[]): string =>
-  path.map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? String(part) : `.${String(part)}`)).join("");
+  path
+    .map((part, i) => (typeof part === "number" ? `[${part}]` : i === 0 ? String(part) : `.${String(part)}`))
+    .join("");
 
 function problemsOf(issue: z.core.$ZodIssue, input: unknown): Problem[] {
   const [table, second, ...rest] = issue.path;
@@ -38,12 +42,18 @@ function problemsOf(issue: z.core.$ZodIssue, input: unknown): Problem[] {
   return [{ ...place, message: wordsOf(issue, value) }];
 }
 
-function placeOf(table: PropertyKey | undefined, second: PropertyKey | undefined, rest: readonly PropertyKey[], input: unknown) {
+function placeOf(
+  table: PropertyKey | undefined,
+  second: PropertyKey | undefined,
+  rest: readonly PropertyKey[],
+  input: unknown,
+) {
   if (table === undefined || table === "format" || table === "version") {
     return { table: "bundle" as const, row: "", field: table === undefined ? "" : String(table) };
   }
   const name = String(table) as TableName;
-  if (typeof second !== "number") return { table: name, row: "", field: fieldPath(second === undefined ? [] : [second, ...rest]) };
+  if (typeof second !== "number")
+    return { table: name, row: "", field: fieldPath(second === undefined ? [] : [second, ...rest]) };
   const row = rowLabel(name, valueAt(input, [name, second]), second);
   const [inner, index, ...deep] = rest;
   if (name === "baselines" && inner === "activities" && typeof index === "number") {
@@ -61,7 +71,11 @@ function hiddenFields(input: unknown): Problem[] {
     if (Array.isArray(value)) for (let i = 0; i < value.length; i++) visit(value[i], [...path, i]);
     else if (Object.hasOwn(value, "__proto__")) {
       const place = placeOf(path[0], path[1], path.slice(2), input);
-      found.push({ ...place, field: place.field === "" ? "__proto__" : `${place.field}.__proto__`, message: "is not a field of this format; remove it" });
+      found.push({
+        ...place,
+        field: place.field === "" ? "__proto__" : `${place.field}.__proto__`,
+        message: "is not a field of this format; remove it",
+      });
     } else for (const [key, inner] of Object.entries(value)) visit(inner, [...path, key]);
   };
   visit(input, []);

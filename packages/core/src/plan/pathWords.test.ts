@@ -6,10 +6,17 @@ import { fromBundle, PLAN_TABLES } from "./plan.ts";
 
 const DAY = 480;
 const plan = fromBundle(
-  planOf([{ id: "dig", name: "Dig", durationMinutes: DAY }, { id: "pour", name: "Pour", durationMinutes: DAY }], [{ from: "dig", to: "pour" }], {
-    people: [{ id: "ann", name: "Ann" }],
-    assignments: [{ activity: "dig", person: "ann", plannedMinutes: DAY }],
-  }),
+  planOf(
+    [
+      { id: "dig", name: "Dig", durationMinutes: DAY },
+      { id: "pour", name: "Pour", durationMinutes: DAY },
+    ],
+    [{ from: "dig", to: "pour" }],
+    {
+      people: [{ id: "ann", name: "Ann" }],
+      assignments: [{ activity: "dig", person: "ann", plannedMinutes: DAY }],
+    },
+  ),
 );
 
 it.each([
@@ -29,10 +36,16 @@ it.each([
 it.each<[Change, string]>([
   [{ type: "setDuration", activity: "dig", minutes: DAY }, "Duration of “Dig”"],
   [{ type: "setDeadline", activity: "dig", date: "2026-03-04" }, "Deadline of “Dig”: 4 Mar 2026"],
-  [{ type: "setWish", activity: "dig", wish: { type: "startOn", date: "2026-03-04", reason: "crane" } }, "Date wish of “Dig”: start on 4 Mar 2026: crane"],
+  [
+    { type: "setWish", activity: "dig", wish: { type: "startOn", date: "2026-03-04", reason: "crane" } },
+    "Date wish of “Dig”: start on 4 Mar 2026: crane",
+  ],
   [{ type: "setDataDate", date: "2026-03-04" }, "Data date: 4 Mar 2026"],
   [{ type: "setParked", activity: "pour", parked: true }, "Parked: “Pour”"],
-  [{ type: "addRow", table: "blocks", key: "dig", row: { by: "crane", since: "2026-03-04", saidBy: "Ann" } }, "New: what blocks “Dig”"],
+  [
+    { type: "addRow", table: "blocks", key: "dig", row: { by: "crane", since: "2026-03-04", saidBy: "Ann" } },
+    "New: what blocks “Dig”",
+  ],
   [{ type: "removeRow", table: "ranges", key: "dig" }, "Removed: the range of “Dig”"],
   [{ type: "removeRow", table: "placeholders", key: "ann" }, "Removed: the role of “Ann”"],
   [{ type: "removeRow", table: "carried", key: "1" }, "Removed: logic carried by the link from Dig to Pour"],
@@ -45,13 +58,29 @@ it.each<[Change, string]>([
 );
 
 it("no kind of change and no table is without words of its own", () => {
-  const options = changeSchema.options.flatMap((each): readonly { shape: object }[] => ("options" in each ? each.options : [each]));
+  const options = changeSchema.options.flatMap((each): readonly { shape: object }[] =>
+    "options" in each ? each.options : [each],
+  );
   for (const { shape } of options) {
     const { type, table } = shape as { type: { value: string }; table?: { value?: string; options?: string[] } };
     const tables = table?.value === undefined ? (table?.options ?? [undefined]) : [table.value];
     for (const of of tables) {
       const names = { activity: "dig", person: "ann", name: "n", from: "dig", to: "pour" };
-      const change = { ...names, type: type.value, table: of, key: "none", assignment: "none", date: null, wish: null, minutes: 1, set: { note: 1 }, row: names, entry: names, cost: names, baseline: { number: 1 } };
+      const change = {
+        ...names,
+        type: type.value,
+        table: of,
+        key: "none",
+        assignment: "none",
+        date: null,
+        wish: null,
+        minutes: 1,
+        set: { note: 1 },
+        row: names,
+        entry: names,
+        cost: names,
+        baseline: { number: 1 },
+      };
       expect(changeWords([change as never], namesIn(plan))).not.toMatch(/^Change$|undefined|\bnone\b.*none/);
     }
   }

@@ -1,5 +1,30 @@
-import type { Alternates, Block, Carried, Category, Meeting, OwnField, OwnValues, Placeholder, Promised, ActivityRange, Risk, Team } from "./ownTables.ts";
-import type { Activity, ActualCost, Assignment, Baseline, Calendar, CostLine, Link, Person, PlanBundle, ProjectHead, TimeEntry } from "./schema.ts";
+import type {
+  Alternates,
+  Block,
+  Carried,
+  Category,
+  Meeting,
+  OwnField,
+  OwnValues,
+  Placeholder,
+  Promised,
+  ActivityRange,
+  Risk,
+  Team,
+} from "./ownTables.ts";
+import type {
+  Activity,
+  ActualCost,
+  Assignment,
+  Baseline,
+  Calendar,
+  CostLine,
+  Link,
+  Person,
+  PlanBundle,
+  ProjectHead,
+  TimeEntry,
+} from "./schema.ts";
 
 /** The rows of each table of a plan. */
 export interface PlanTables {
@@ -34,11 +59,34 @@ export interface PlanTables {
 export type PlanTable = keyof PlanTables;
 
 /** The tables of the open format. */
-const BUNDLE_TABLES = ["calendars", "people", "activities", "links", "assignments", "costs", "baselines", "timeEntries", "actualCosts"] as const;
+const BUNDLE_TABLES = [
+  "calendars",
+  "people",
+  "activities",
+  "links",
+  "assignments",
+  "costs",
+  "baselines",
+  "timeEntries",
+  "actualCosts",
+] as const;
 export type BundleTable = (typeof BUNDLE_TABLES)[number];
 
 /** The tables that a plan keeps besides. */
-export const OWN_TABLES = ["fields", "ownValues", "teams", "categories", "placeholders", "carried", "blocks", "promises", "ranges", "risks", "meetings", "alternates"] as const;
+export const OWN_TABLES = [
+  "fields",
+  "ownValues",
+  "teams",
+  "categories",
+  "placeholders",
+  "carried",
+  "blocks",
+  "promises",
+  "ranges",
+  "risks",
+  "meetings",
+  "alternates",
+] as const;
 
 export const PLAN_TABLES: readonly PlanTable[] = [...BUNDLE_TABLES, ...OWN_TABLES];
 
@@ -97,4 +145,17 @@ export function fromBundle(bundle: PlanBundle): Plan {
 }
 
 /** The tables besides the bundle, with nothing in them. */
-export const emptyOwnTables = (): Pick<Plan, (typeof OWN_TABLES)[number]> => ({ fields: new Map(), ownValues: new Map(), teams: new Map(), categories: new Map(), placeholders: new Map(), carried: new Map(), blocks: new Map(), promises: new Map(), ranges: new Map(), risks: new Map(), meetings: new Map(), alternates: new Map() });
+export const emptyOwnTables = (): Pick<Plan, (typeof OWN_TABLES)[number]> => ({
+  fields: new Map(),
+  ownValues: new Map(),
+  teams: new Map(),
+  categories: new Map(),
+  placeholders: new Map(),
+  carried: new Map(),
+  blocks: new Map(),
+  promises: new Map(),
+  ranges: new Map(),
+  risks: new Map(),
+  meetings: new Map(),
+  alternates: new Map(),
+});

@@ -26,7 +26,8 @@ export function planTree(activities: readonly Activity[]): PlanTree {
   const parked = new Set<string>();
   for (const i of parentsFirst) {
     const activity = activities[i]!;
-    if (activity.parked === true || (activity.parent !== undefined && parked.has(activity.parent))) parked.add(activity.id);
+    if (activity.parked === true || (activity.parent !== undefined && parked.has(activity.parent)))
+      parked.add(activity.id);
   }
   return { indexOf, parentOf, parentsFirst, parked };
 }

@@ -17,7 +17,8 @@ function nameOf(plan: Plan, changes: readonly Change[], id: string): string {
   return id;
 }
 
-const readably = (text: string): string => text.replace(/\b\d{4}-\d{2}-\d{2}(T\d{2}:\d{2})?\b/g, (date) => dateWords(date));
+const readably = (text: string): string =>
+  text.replace(/\b\d{4}-\d{2}-\d{2}(T\d{2}:\d{2})?\b/g, (date) => dateWords(date));
 
 /**
  * A problem in the words of the screen: rows by their names, dates as they are shown there, and all of it as one sentence in
@@ -32,7 +33,13 @@ export function problemInWords(problem: Problem, plan: Plan, changes: readonly C
     problem.loop === undefined
       ? readably(named)
       : `the links form a loop: ${problem.loop.map(name).join(" → ")}; take one of them out`;
-  const row = problem.row.split(" -> ").map(name).join(" → ").split(" / ").map((id) => readably(name(id))).join(", ");
+  const row = problem.row
+    .split(" -> ")
+    .map(name)
+    .join(" → ")
+    .split(" / ")
+    .map((id) => readably(name(id)))
+    .join(", ");
   const field = /^[A-Za-z]+/.exec(problem.field)?.[0];
   const where = [row, field === undefined ? "" : fieldWords(field)].filter((words) => words !== "").join(", ");
   return { ...problem, row, message, said: where === "" ? message : `${where}: ${message}` };

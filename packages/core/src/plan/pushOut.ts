@@ -18,7 +18,13 @@ export interface NotPushed {
  * @param schedule what `schedulePlan` gave for the plan
  * @param days 1 and more
  */
-export function pushOut(plan: PlanBundle, schedule: Schedule, ids: readonly string[], days: number, reason: string): { changes: Change[]; left: NotPushed[] } {
+export function pushOut(
+  plan: PlanBundle,
+  schedule: Schedule,
+  ids: readonly string[],
+  days: number,
+  reason: string,
+): { changes: Change[]; left: NotPushed[] } {
   const changes: Change[] = [];
   const left: NotPushed[] = [];
   for (const id of ids) {
@@ -34,7 +40,13 @@ export function pushOut(plan: PlanBundle, schedule: Schedule, ids: readonly stri
 
 type Wish = NonNullable<Activity["wish"]>;
 
-function wishFor(plan: PlanBundle, schedule: Schedule, activity: Activity, i: number, days: number): Omit<Wish, "reason"> | string {
+function wishFor(
+  plan: PlanBundle,
+  schedule: Schedule,
+  activity: Activity,
+  i: number,
+  days: number,
+): Omit<Wish, "reason"> | string {
   const row = schedule.rows[i];
   if (activity.kind === "summary") return "a branch: select what is below it";
   if (activity.kind === "levelOfEffort") return "it spans other work and moves with it";
@@ -43,9 +55,19 @@ function wishFor(plan: PlanBundle, schedule: Schedule, activity: Activity, i: nu
   if (row.state === "complete") return "finished";
   const calendar = schedule.calendars.get(activity.calendar ?? plan.project.calendar);
   const { wish } = activity;
-  if (wish !== undefined && (wish.type === "startNotAfter" || wish.type === "finishNotAfter")) return `a date wish says not after ${dateWords(wish.date)}: move that first`;
-  const atFinish = row.state === "inProgress" || (activity.kind === "milestone" ? !row.shownAsStart : wish?.type === "finishNotBefore" || wish?.type === "finishOn");
-  const type = wish?.type === "startOn" || wish?.type === "finishOn" ? (atFinish ? "finishOn" : "startOn") : atFinish ? "finishNotBefore" : "startNotBefore";
+  if (wish !== undefined && (wish.type === "startNotAfter" || wish.type === "finishNotAfter"))
+    return `a date wish says not after ${dateWords(wish.date)}: move that first`;
+  const atFinish =
+    row.state === "inProgress" ||
+    (activity.kind === "milestone" ? !row.shownAsStart : wish?.type === "finishNotBefore" || wish?.type === "finishOn");
+  const type =
+    wish?.type === "startOn" || wish?.type === "finishOn"
+      ? atFinish
+        ? "finishOn"
+        : "startOn"
+      : atFinish
+        ? "finishNotBefore"
+        : "startNotBefore";
   const day = calendar.workedDay((atFinish ? row.finishDay : row.startDay) + 1, days);
   return day === null ? "would run past 2099" : { type, date: formatDate(day as EpochDay) };
 }

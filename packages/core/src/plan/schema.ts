@@ -15,7 +15,10 @@ const instantSchema = z
   .meta({ pattern: "^\\d{4}-\\d{2}-\\d{2}T\\d{2}:\\d{2}$" });
 const dateOrInstantSchema = z
   .string()
-  .refine((text) => isDate(text) || isInstant(text), "must be a date YYYY-MM-DD or an instant YYYY-MM-DDTHH:MM between 1990-01-01 and 2099-12-31");
+  .refine(
+    (text) => isDate(text) || isInstant(text),
+    "must be a date YYYY-MM-DD or an instant YYYY-MM-DDTHH:MM between 1990-01-01 and 2099-12-31",
+  );
 const timeSchema = z
   .string()
   .refine((text) => parseTime(text) !== null, "must be a time HH:MM between 00:00 and 24:00")

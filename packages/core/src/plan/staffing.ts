@@ -8,8 +8,12 @@ import type { Plan } from "./plan.ts";
  */
 export function fillPlaceholder(plan: Plan, placeholder: string, to: string): Change[] {
   return [
-    ...[...plan.assignments].flatMap(([key, { person }]): Change[] => (person === placeholder ? [{ type: "editRow", table: "assignments", key, set: { person: to } }] : [])),
-    ...[...plan.activities.values()].flatMap(({ id, owner }): Change[] => (owner === placeholder ? [{ type: "setWorking", activity: id, owner: to }] : [])),
+    ...[...plan.assignments].flatMap(([key, { person }]): Change[] =>
+      person === placeholder ? [{ type: "editRow", table: "assignments", key, set: { person: to } }] : [],
+    ),
+    ...[...plan.activities.values()].flatMap(({ id, owner }): Change[] =>
+      owner === placeholder ? [{ type: "setWorking", activity: id, owner: to }] : [],
+    ),
     ...removePerson(plan, placeholder).filter(({ type }) => type !== "setWorking"),
   ];
 }
@@ -17,8 +21,14 @@ export function fillPlaceholder(plan: Plan, placeholder: string, to: string): Ch
 /** Takes a person out of the plan's list, out of its teams, and from what they own; their work has to be given away first. */
 export function removePerson(plan: Plan, id: string): Change[] {
   return [
-    ...[...plan.activities.values()].flatMap((activity): Change[] => (activity.owner === id ? [{ type: "setWorking", activity: activity.id, owner: null }] : [])),
-    ...[...plan.teams].flatMap(([key, { members }]): Change[] => (members.includes(id) ? [{ type: "editRow", table: "teams", key, set: { members: members.filter((member) => member !== id) } }] : [])),
+    ...[...plan.activities.values()].flatMap((activity): Change[] =>
+      activity.owner === id ? [{ type: "setWorking", activity: activity.id, owner: null }] : [],
+    ),
+    ...[...plan.teams].flatMap(([key, { members }]): Change[] =>
+      members.includes(id)
+        ? [{ type: "editRow", table: "teams", key, set: { members: members.filter((member) => member !== id) } }]
+        : [],
+    ),
     ...meetingsWithout(plan, id),
     ...(plan.placeholders.has(id) ? [{ type: "removeRow", table: "placeholders", key: id } as const] : []),
     { type: "removeRow", table: "people", key: id },
@@ -28,7 +38,9 @@ export function removePerson(plan: Plan, id: string): Change[] {
 /** Takes a field of one's own out, with all that was written in it. */
 export function removeOwnField(plan: Plan, field: string): Change[] {
   return [
-    ...[...plan.ownValues].flatMap(([activity, values]): Change[] => (field in values ? [{ type: "setOwnValue", activity, field, value: null }] : [])),
+    ...[...plan.ownValues].flatMap(([activity, values]): Change[] =>
+      field in values ? [{ type: "setOwnValue", activity, field, value: null }] : [],
+    ),
     { type: "removeRow", table: "fields", key: field },
   ];
 }
@@ -38,6 +50,8 @@ export function renameCategory(plan: Plan, key: string, name: string): Change[] 
   const former = plan.categories.get(key)?.name;
   return [
     { type: "editRow", table: "categories", key, set: { name } },
-    ...[...plan.costs].flatMap(([cost, { category }]): Change[] => (category === former ? [{ type: "editRow", table: "costs", key: cost, set: { category: name } }] : [])),
+    ...[...plan.costs].flatMap(([cost, { category }]): Change[] =>
+      category === former ? [{ type: "editRow", table: "costs", key: cost, set: { category: name } }] : [],
+    ),
   ];
 }

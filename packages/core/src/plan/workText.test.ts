@@ -11,8 +11,26 @@ const people = [
   { id: "ann", name: "Ann Lee", role: "diver" },
   { id: "lee", name: "Ann Lee", role: "welder" },
 ];
-const plan = (assignments: { activity: string; person: string; plannedMinutes: number; unitsPercent?: number; remainingMinutes?: number; restart?: string }[] = []): Plan =>
-  fromBundle(planOf([{ id: "A", name: "Dig", durationMinutes: 960 }, { id: "B", name: "Pour" }], [], { people, assignments }));
+const plan = (
+  assignments: {
+    activity: string;
+    person: string;
+    plannedMinutes: number;
+    unitsPercent?: number;
+    remainingMinutes?: number;
+    restart?: string;
+  }[] = [],
+): Plan =>
+  fromBundle(
+    planOf(
+      [
+        { id: "A", name: "Dig", durationMinutes: 960 },
+        { id: "B", name: "Pour" },
+      ],
+      [],
+      { people, assignments },
+    ),
+  );
 
 let n = 0;
 const read = (from: Plan, text: string) => readWork(from, "A", text, () => `k${n++}`);
@@ -49,14 +67,27 @@ describe("who works on an activity, in words", () => {
   ])("%j is refused in words", (text, fault) => expect(typed(text)).toMatch(fault));
 
   it("typing again what stands there changes nothing", () => {
-    const from = plan([{ activity: "A", person: "ama", plannedMinutes: 967, unitsPercent: 12.5, restart: "2026-03-04" }, { activity: "A", person: "x1", plannedMinutes: 60 }]);
+    const from = plan([
+      { activity: "A", person: "ama", plannedMinutes: 967, unitsPercent: 12.5, restart: "2026-03-04" },
+      { activity: "A", person: "x1", plannedMinutes: 60 },
+    ]);
     expect(read(from, workTexts(from).get("A")!)).toEqual({ changes: [] });
   });
 
   it("what is not said stays: remaining hours of someone whose hours change", () => {
-    const from = plan([{ activity: "A", person: "ama", plannedMinutes: 600, remainingMinutes: 60 }, { activity: "B", person: "bri", plannedMinutes: 60 }]);
+    const from = plan([
+      { activity: "A", person: "ama", plannedMinutes: 600, remainingMinutes: 60 },
+      { activity: "B", person: "bri", plannedMinutes: 60 },
+    ]);
     const answer = read(from, "Amadou 20h");
-    expect(answer).toEqual({ changes: [{ type: "editRow", table: "assignments", key: "1", set: { plannedMinutes: 1200 } }] });
-    expect(read(from, "Brigid 1h")).toMatchObject({ changes: [{ type: "removeRow", table: "assignments", key: "1" }, { type: "addRow", row: { person: "bri", plannedMinutes: 60 } }] });
+    expect(answer).toEqual({
+      changes: [{ type: "editRow", table: "assignments", key: "1", set: { plannedMinutes: 1200 } }],
+    });
+    expect(read(from, "Brigid 1h")).toMatchObject({
+      changes: [
+        { type: "removeRow", table: "assignments", key: "1" },
+        { type: "addRow", row: { person: "bri", plannedMinutes: 60 } },
+      ],
+    });
   });
 });

@@ -15,7 +15,10 @@ const ODD = /[;#“”]|\d\s*[a-z%]*$| from \d/i;
 export const workNames = (people: Parameters<typeof peopleNames>[0]): CallNames => peopleNames(people, ODD);
 
 /** Hours where two digits tell them exactly, else by the clock, `16:07`. */
-const exactHours = (minutes: number): string => ((minutes * 100) % 60 === 0 ? formatHours(minutes).replace(" ", "") : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`);
+const exactHours = (minutes: number): string =>
+  (minutes * 100) % 60 === 0
+    ? formatHours(minutes).replace(" ", "")
+    : `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, "0")}`;
 
 /**
  * Who works on each activity, in words: "Amadou Diallo 16h; Brigid Moss 8h at 50% from 4 May 2026", by activity.
@@ -34,12 +37,18 @@ export function workTexts(plan: Plan): Map<string, string> {
 
 type Wanted = Pick<Assignment, "person" | "plannedMinutes" | "unitsPercent" | "restart">;
 
-const PART = /^(“[^”]*”|.+?)(?:\s+([\d.,:]+\s*(?:w|d|h|m|hours?|days?)?(?:\s*[\d.,]+\s*(?:w|d|h|m|hours?|days?))*))?(?:\s+at\s+([\d.,]+)\s*%)?(?:\s+from\s+(\d[\w .-]*))?$/i;
+const PART =
+  /^(“[^”]*”|.+?)(?:\s+([\d.,:]+\s*(?:w|d|h|m|hours?|days?)?(?:\s*[\d.,]+\s*(?:w|d|h|m|hours?|days?))*))?(?:\s+at\s+([\d.,]+)\s*%)?(?:\s+from\s+(\d[\w .-]*))?$/i;
 
 function findPerson(names: CallNames, text: string): { readonly id: string } | { readonly fault: string } {
   const found = names.findByWord(text);
   if ("id" in found) return found;
-  return { fault: found.among.length === 0 ? `There is nobody called “${unquoted(text)}” in this plan; add them under Resources first.` : couldBe(text, found.among) };
+  return {
+    fault:
+      found.among.length === 0
+        ? `There is nobody called “${unquoted(text)}” in this plan; add them under Resources first.`
+        : couldBe(text, found.among),
+  };
 }
 
 function readPart(plan: Plan, names: CallNames, activity: string, text: string): Wanted | { readonly fault: string } {
@@ -49,14 +58,28 @@ function readPart(plan: Plan, names: CallNames, activity: string, text: string):
   const found = findPerson(names, named!);
   if ("fault" in found) return found;
   const unitsPercent = share === undefined ? 100 : Number(share.replace(",", "."));
-  if (!(unitsPercent > 0 && unitsPercent <= 10_000)) return { fault: `“${share}%” is no share of someone's time; write at 50%.` };
-  const restart = from === undefined ? undefined : readDate(from, (plan.project.dataDate ?? plan.project.start).slice(0, 4));
+  if (!(unitsPercent > 0 && unitsPercent <= 10_000))
+    return { fault: `“${share}%” is no share of someone's time; write at 50%.` };
+  const restart =
+    from === undefined ? undefined : readDate(from, (plan.project.dataDate ?? plan.project.start).slice(0, 4));
   if (restart === null) return { fault: `“${from}” is no date; write from 4 May 2026.` };
   // Without hours, a person works as long as the activity lasts.
   const row = plan.activities.get(activity)!;
-  const minutes = length === undefined ? Math.round(((row.durationMinutes ?? 0) * unitsPercent) / 100) : parseDuration(length, plan.calendars.get(row.calendar ?? plan.project.calendar)?.dayMinutes ?? WORKDAY, "hours");
+  const minutes =
+    length === undefined
+      ? Math.round(((row.durationMinutes ?? 0) * unitsPercent) / 100)
+      : parseDuration(
+          length,
+          plan.calendars.get(row.calendar ?? plan.project.calendar)?.dayMinutes ?? WORKDAY,
+          "hours",
+        );
   if (minutes === null) return { fault: `“${length}” is no duration; write 16h or 2d.` };
-  return { person: found.id, plannedMinutes: minutes, ...(unitsPercent === 100 ? {} : { unitsPercent }), ...(restart === undefined ? {} : { restart }) };
+  return {
+    person: found.id,
+    plannedMinutes: minutes,
+    ...(unitsPercent === 100 ? {} : { unitsPercent }),
+    ...(restart === undefined ? {} : { restart }),
+  };
 }
 
 /**
@@ -64,7 +87,8 @@ function readPart(plan: Plan, names: CallNames, activity: string, text: string):
  * has), hours, `at 50%` of their time, `from 4 May 2026`.
  * @returns the changes from who works on it now to those typed, or what is wrong; hours left and other fields stay
  */
-export const readWork = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges => workReader(plan, newKey)(activity, text);
+export const readWork = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges =>
+  workReader(plan, newKey)(activity, text);
 
 /** As {@link readWork}, for many activities of one plan: people and their work are put in order once. */
 export function workReader(plan: Plan, newKey: (n: number) => string): (activity: string, text: string) => ReadChanges {
@@ -75,10 +99,20 @@ export function workReader(plan: Plan, newKey: (n: number) => string): (activity
     if (known === undefined) on.set(row.activity, [[key, row]]);
     else known.push([key, row]);
   }
-  return (activity, text) => (plan.activities.has(activity) ? readOnto(plan, names, on.get(activity) ?? [], activity, text, newKey) : { fault: "The activity is not in the plan any more." });
+  return (activity, text) =>
+    plan.activities.has(activity)
+      ? readOnto(plan, names, on.get(activity) ?? [], activity, text, newKey)
+      : { fault: "The activity is not in the plan any more." };
 }
 
-function readOnto(plan: Plan, names: CallNames, own: readonly (readonly [string, Assignment])[], activity: string, text: string, newKey: (n: number) => string): ReadChanges {
+function readOnto(
+  plan: Plan,
+  names: CallNames,
+  own: readonly (readonly [string, Assignment])[],
+  activity: string,
+  text: string,
+  newKey: (n: number) => string,
+): ReadChanges {
   const changes: Change[] = [];
   const stay = new Set<string>();
   let added = 0;
@@ -94,11 +128,15 @@ function readOnto(plan: Plan, names: CallNames, own: readonly (readonly [string,
     stay.add(key);
     const set = {
       ...(row.plannedMinutes === wanted.plannedMinutes ? {} : { plannedMinutes: wanted.plannedMinutes }),
-      ...((row.unitsPercent ?? 100) === (wanted.unitsPercent ?? 100) ? {} : { unitsPercent: wanted.unitsPercent ?? null }),
+      ...((row.unitsPercent ?? 100) === (wanted.unitsPercent ?? 100)
+        ? {}
+        : { unitsPercent: wanted.unitsPercent ?? null }),
       ...(row.restart === wanted.restart ? {} : { restart: wanted.restart ?? null }),
     };
     if (Object.keys(set).length > 0) changes.push({ type: "editRow", table: "assignments", key, set });
   }
-  const removed = own.filter(([key]) => !stay.has(key)).map(([key]): Change => ({ type: "removeRow", table: "assignments", key }));
+  const removed = own
+    .filter(([key]) => !stay.has(key))
+    .map(([key]): Change => ({ type: "removeRow", table: "assignments", key }));
   return { changes: [...removed, ...changes] };
 }

@@ -1,7 +1,17 @@
 import type { Ground } from "./ground.ts";
 
 /** What of an activity an offence is mended in. */
-export const MEND_PLACES = ["links", "length", "left", "began", "ended", "wish", "owner", "people", "progress"] as const;
+export const MEND_PLACES = [
+  "links",
+  "length",
+  "left",
+  "began",
+  "ended",
+  "wish",
+  "owner",
+  "people",
+  "progress",
+] as const;
 export type MendPlace = (typeof MEND_PLACES)[number];
 
 /** An activity that a check or a finding names, with the value that offends. */
@@ -29,15 +39,22 @@ class Told<T> implements Offence {
 }
 
 /** What offends of an activity; its words are made when they are read. */
-export const offence = <T>(at: number, what: T, say: (what: T) => string, mend?: MendPlace): Offence => new Told(at, what, say, mend);
+export const offence = <T>(at: number, what: T, say: (what: T) => string, mend?: MendPlace): Offence =>
+  new Told(at, what, say, mend);
 
 /** All of these offend. */
-export const offences = <T extends { readonly at: number }>(things: readonly T[], say: (thing: T) => string): Offence[] => things.map((thing) => new Told(thing.at, thing, say));
+export const offences = <T extends { readonly at: number }>(
+  things: readonly T[],
+  say: (thing: T) => string,
+): Offence[] => things.map((thing) => new Told(thing.at, thing, say));
 
 const asItIs = (words: string): string => words;
 
 /** Those that offend: of which `fault` says something. */
-export function faulty<T extends { readonly at: number }>(things: readonly T[], fault: (thing: T) => string | null): Offence[] {
+export function faulty<T extends { readonly at: number }>(
+  things: readonly T[],
+  fault: (thing: T) => string | null,
+): Offence[] {
   const found: Offence[] = [];
   for (const thing of things) {
     const words = fault(thing);

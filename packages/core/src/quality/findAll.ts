@@ -46,4 +46,5 @@ export interface Found {
 }
 
 /** What besides the fourteen checks is odd about a plan (calculations.md section 6; mostly common practice, no source). */
-export const findAll = (ground: Ground, past: Past): Found[] => FINDINGS.map((finding) => ({ finding, offences: finding.find(ground, past) }));
+export const findAll = (ground: Ground, past: Past): Found[] =>
+  FINDINGS.map((finding) => ({ finding, offences: finding.find(ground, past) }));

@@ -67,16 +67,34 @@ export function groundOf(plan: PlanBundle, schedule: Schedule, baseline: Baselin
     if (node < 0) return;
     const row = schedule.rows[at]!;
     const calendar = network.calendars[network.calendarOf[node]!]!;
-    scheduled.push((byNode[node] = { at, activity, row, calendar, approved: approved[at]!, isWork: network.kind[node] === WORK, isOpen: row.state !== "complete" }));
+    scheduled.push(
+      (byNode[node] = {
+        at,
+        activity,
+        row,
+        calendar,
+        approved: approved[at]!,
+        isWork: network.kind[node] === WORK,
+        isOpen: row.state !== "complete",
+      }),
+    );
   });
   const allLinks: PlacedLink[] = [];
   for (let node = 0; node < network.count; node++) {
-    for (let l = network.inStart[node]!; l < network.inStart[node + 1]!; l++) allLinks.push({ link: network.linkRows[network.inRow[l]!]!, from: byNode[network.inLinks.other[l]!]!, to: byNode[node]! });
+    for (let l = network.inStart[node]!; l < network.inStart[node + 1]!; l++)
+      allLinks.push({
+        link: network.linkRows[network.inRow[l]!]!,
+        from: byNode[network.inLinks.other[l]!]!,
+        to: byNode[node]!,
+      });
   }
   const dataDay = plan.project.dataDate === undefined ? null : parseDate(plan.project.dataDate)!;
   // Instants as text come in their own order.
   const close = dataDay === null ? "" : formatInstant(closeOf(dataDay));
-  const isDue = ({ approved, row, activity }: Placed): boolean => approved !== null && activity.dropped !== true && (row.shownAsStart ? approved.finish < close : approved.finish <= close);
+  const isDue = ({ approved, row, activity }: Placed): boolean =>
+    approved !== null &&
+    activity.dropped !== true &&
+    (row.shownAsStart ? approved.finish < close : approved.finish <= close);
   return {
     plan,
     schedule,

@@ -2,7 +2,12 @@ import { numberWords } from "../words/numberWords.ts";
 import { offence, type Offence } from "./check.ts";
 import { inDays, type PlacedLink } from "./ground.ts";
 
-const WORDS = { FS: ["finishes", "starts"], SS: ["starts", "starts"], FF: ["finishes", "finishes"], SF: ["starts", "finishes"] } as const;
+const WORDS = {
+  FS: ["finishes", "starts"],
+  SS: ["starts", "starts"],
+  FF: ["finishes", "finishes"],
+  SF: ["starts", "finishes"],
+} as const;
 
 /** A link in words, seen from its later end: `starts 2 d after Dig finishes`. */
 export function linkWords({ link, from, to }: PlacedLink): string {

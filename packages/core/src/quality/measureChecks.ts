@@ -19,7 +19,22 @@ import { noResources } from "./checks/noResources.ts";
 import { groundOf, type Ground } from "./ground.ts";
 
 /** The fourteen, in the order of their numbers. */
-export const CHECKS: readonly Check[] = [missingLogic, leads, lags, linkTypes, hardWishes, highFloat, negativeFloat, longActivities, impossibleDates, noResources, missed, criticalPathTest, cpli, bei];
+export const CHECKS: readonly Check[] = [
+  missingLogic,
+  leads,
+  lags,
+  linkTypes,
+  hardWishes,
+  highFloat,
+  negativeFloat,
+  longActivities,
+  impossibleDates,
+  noResources,
+  missed,
+  criticalPathTest,
+  cpli,
+  bei,
+];
 
 /** Limits set in the place of the published ones, by the number of the check. */
 export type QualityLimits = Readonly<Record<string, number | undefined>>;
@@ -61,8 +76,21 @@ export interface PrintedCheck {
 
 /** The checks by the published limits, as plan-bundle.md has them printed. */
 export function printChecks(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent | null): PrintedCheck[] {
-  return measureChecks(groundOf(plan, schedule, baseline)).map(({ check: { number }, count, outOf, value, passes, offences }) => ({ number, count, outOf, value, passes, activities: idsOf(offences.map(({ at }) => at), plan) }));
+  return measureChecks(groundOf(plan, schedule, baseline)).map(
+    ({ check: { number }, count, outOf, value, passes, offences }) => ({
+      number,
+      count,
+      outOf,
+      value,
+      passes,
+      activities: idsOf(
+        offences.map(({ at }) => at),
+        plan,
+      ),
+    }),
+  );
 }
 
 /** Ids in the plan's order, each once. */
-const idsOf = (positions: readonly number[], plan: PlanBundle): string[] => [...new Set(positions)].sort((a, b) => a - b).map((at) => plan.activities[at]!.id);
+const idsOf = (positions: readonly number[], plan: PlanBundle): string[] =>
+  [...new Set(positions)].sort((a, b) => a - b).map((at) => plan.activities[at]!.id);

@@ -26,7 +26,12 @@ export interface QualityOptions {
  * @param schedule what `schedulePlan` gave for it
  * @param baseline the baseline compared against, if any
  */
-export function measureQuality(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent | null, { limits = {}, periods = [], silentDays = SILENT_DAYS }: QualityOptions = {}): Quality {
+export function measureQuality(
+  plan: PlanBundle,
+  schedule: Schedule,
+  baseline: BaselineContent | null,
+  { limits = {}, periods = [], silentDays = SILENT_DAYS }: QualityOptions = {},
+): Quality {
   const ground = groundOf(plan, schedule, baseline);
   const checks = measureChecks(ground, limits);
   const findings = findAll(ground, { periods, silentDays });

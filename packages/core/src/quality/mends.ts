@@ -37,7 +37,12 @@ class Mending {
   link(from: Placed, to: Placed, type: "FS" | "SS" | "FF"): void {
     let n = this.plan.links.size + this.changes.length + 1;
     while (this.plan.links.has(`mend-${n}`)) n++;
-    this.changes.push({ type: "addRow", table: "links", key: `mend-${n}`, row: { from: from.activity.id, to: to.activity.id, type } });
+    this.changes.push({
+      type: "addRow",
+      table: "links",
+      key: `mend-${n}`,
+      row: { from: from.activity.id, to: to.activity.id, type },
+    });
   }
 }
 
@@ -49,7 +54,13 @@ function anchorsOf(ground: Ground): { first: Placed | undefined; last: Placed | 
   const leading = new Set(ground.allLinks.map(({ from }) => from.at));
   const led = new Set(ground.allLinks.map(({ to }) => to.at));
   const best = (at: (placed: Placed) => number, tied: ReadonlySet<number>): Placed | undefined =>
-    [...ground.scheduled].sort((a, b) => at(a) - at(b) || Number(a.isWork) - Number(b.isWork) || Number(tied.has(b.at)) - Number(tied.has(a.at)) || (a.activity.id < b.activity.id ? -1 : 1))[0];
+    [...ground.scheduled].sort(
+      (a, b) =>
+        at(a) - at(b) ||
+        Number(a.isWork) - Number(b.isWork) ||
+        Number(tied.has(b.at)) - Number(tied.has(a.at)) ||
+        (a.activity.id < b.activity.id ? -1 : 1),
+    )[0];
   return { first: best(({ row }) => row.start, leading), last: best(({ row }) => -row.finish, led) };
 }
 
@@ -80,7 +91,13 @@ function leadsToOverlaps(mending: Mending, ground: Ground, isChosen: (placed: Pl
     if ((placed.link.type ?? "FS") !== "FS") mending.leave(placed.to, "its lead is not on a finish-to-start link");
     else if (placed.link.lagIn === "elapsed") mending.leave(placed.to, "its lead counts elapsed hours");
     else if (!placed.from.isWork || after < 0) mending.leave(placed.to, "its lead is longer than what it waits for");
-    else mending.changes.push({ type: "editRow", table: "links", key: mending.key(placed), set: { type: "SS", lagMinutes: after } });
+    else
+      mending.changes.push({
+        type: "editRow",
+        table: "links",
+        key: mending.key(placed),
+        set: { type: "SS", lagMinutes: after },
+      });
   }
 }
 
@@ -93,28 +110,50 @@ function softenWishes(mending: Mending, ground: Ground, isChosen: (placed: Place
     if (!isChosen(placed) || hardWish(placed) === null) continue;
     const { id, wish, deadline } = placed.activity;
     const reason = wish!.reason === undefined ? {} : { reason: wish!.reason };
-    if (wish!.type === "startOn" || wish!.type === "finishOn") mending.changes.push({ type: "setWish", activity: id, wish: { type: wish!.type === "startOn" ? "startNotBefore" : "finishNotBefore", date: wish!.date, ...reason } });
+    if (wish!.type === "startOn" || wish!.type === "finishOn")
+      mending.changes.push({
+        type: "setWish",
+        activity: id,
+        wish: { type: wish!.type === "startOn" ? "startNotBefore" : "finishNotBefore", date: wish!.date, ...reason },
+      });
     else if (wish!.type === "finishNotAfter") {
-      if (deadline !== undefined && deadline > wish!.date) mending.leave(placed, "it is promised for a later day already; say by hand which of the two holds");
-      else if (wish!.reason !== undefined) mending.leave(placed, `its reason “${wish!.reason}” would be lost; make it a deadline by hand`);
-      else mending.changes.push({ type: "setWish", activity: id, wish: null }, ...(deadline === undefined ? [{ type: "setDeadline", activity: id, date: wish!.date } as const] : []));
-    }
-    else mending.leave(placed, "a latest start cannot be said in another way; remove it by hand if it is no longer so");
+      if (deadline !== undefined && deadline > wish!.date)
+        mending.leave(placed, "it is promised for a later day already; say by hand which of the two holds");
+      else if (wish!.reason !== undefined)
+        mending.leave(placed, `its reason “${wish!.reason}” would be lost; make it a deadline by hand`);
+      else
+        mending.changes.push(
+          { type: "setWish", activity: id, wish: null },
+          ...(deadline === undefined ? [{ type: "setDeadline", activity: id, date: wish!.date } as const] : []),
+        );
+    } else
+      mending.leave(placed, "a latest start cannot be said in another way; remove it by hand if it is no longer so");
   }
 }
 
 function dropRedundant(mending: Mending, ground: Ground, isChosen: (placed: Placed) => boolean): void {
-  for (const placed of redundant(ground)) if (isChosen(placed.to)) mending.changes.push({ type: "removeRow", table: "links", key: mending.key(placed) });
+  for (const placed of redundant(ground))
+    if (isChosen(placed.to)) mending.changes.push({ type: "removeRow", table: "links", key: mending.key(placed) });
 }
 
-const HOW: Record<Mend, (mending: Mending, ground: Ground, isChosen: (placed: Placed) => boolean) => void> = { linkLooseEnds, leadsToOverlaps, softenWishes, dropRedundant };
+const HOW: Record<Mend, (mending: Mending, ground: Ground, isChosen: (placed: Placed) => boolean) => void> = {
+  linkLooseEnds,
+  leadsToOverlaps,
+  softenWishes,
+  dropRedundant,
+};
 
 /**
  * Changes that mend something for many activities at once.
  * @param ground what `groundOf` gave for the plan's bundle
  * @param ids the chosen ones, of those that the check or finding names
  */
-export function mendMany(plan: Plan, ground: Ground, mend: Mend, ids: ReadonlySet<string>): { changes: Change[]; left: NotMended[] } {
+export function mendMany(
+  plan: Plan,
+  ground: Ground,
+  mend: Mend,
+  ids: ReadonlySet<string>,
+): { changes: Change[]; left: NotMended[] } {
   const mending = new Mending(plan);
   HOW[mend](mending, ground, ({ activity }) => ids.has(activity.id));
   return { changes: mending.changes, left: mending.left };

@@ -24,7 +24,10 @@ export interface Verdict {
 }
 
 /** A limit in words: `at most 5%`, `at least 0.95`. */
-export function limitWords({ check: { rule, limit: published, number }, limit }: Pick<CheckResult, "check" | "limit">): string {
+export function limitWords({
+  check: { rule, limit: published, number },
+  limit,
+}: Pick<CheckResult, "check" | "limit">): string {
   if (rule === "holds") return `must hold, give or take ${published} d`;
   const much = number >= 13 ? String(limit) : limit === 0 ? "none" : percentWords(limit);
   return limit === 0 ? "none allowed" : `${rule === "atMost" ? "at most" : "at least"} ${much}`;
@@ -59,12 +62,23 @@ const MENDS: Readonly<Record<number, (rows: number) => string>> = {
 };
 
 function bestOf(failed: readonly CheckResult[]): BestMend | null {
-  const mendable = failed.filter(({ check }) => check.number in MENDS).map((result) => ({ result, rows: rowsToMend(result) }));
-  mendable.sort((a, b) => Number(GRAVE.has(b.result.check.number)) - Number(GRAVE.has(a.result.check.number)) || a.rows - b.rows || a.result.check.number - b.result.check.number);
+  const mendable = failed
+    .filter(({ check }) => check.number in MENDS)
+    .map((result) => ({ result, rows: rowsToMend(result) }));
+  mendable.sort(
+    (a, b) =>
+      Number(GRAVE.has(b.result.check.number)) - Number(GRAVE.has(a.result.check.number)) ||
+      a.rows - b.rows ||
+      a.result.check.number - b.result.check.number,
+  );
   const [first] = mendable;
   if (first === undefined) return null;
   const { check } = first.result;
-  return { check: check.number, rows: first.rows, words: `${check.name}: ${MENDS[check.number]!(first.rows)}, and the check ${check.number === 12 ? "can hold" : "holds"}` };
+  return {
+    check: check.number,
+    rows: first.rows,
+    words: `${check.name}: ${MENDS[check.number]!(first.rows)}, and the check ${check.number === 12 ? "can hold" : "holds"}`,
+  };
 }
 
 /** How far beyond its limit a check lies, as a share; of one that only holds or does not, the whole. */
@@ -74,7 +88,8 @@ function beyondLimit({ check: { rule }, value, limit }: CheckResult): number {
 }
 
 /** The verdict that goes with the numbers of failed checks and how much work has no length. */
-export const fitnessOf = (failed: readonly number[], undated: number): Fitness => (failed.some((number) => GRAVE.has(number)) ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit");
+export const fitnessOf = (failed: readonly number[], undated: number): Fitness =>
+  failed.some((number) => GRAVE.has(number)) ? "unfit" : failed.length > 0 || undated > 0 ? "mend" : "fit";
 
 /**
  * Judges a plan: not fit where a grave check fails, fit with mends where another does or work has no dates, fit otherwise.
@@ -85,15 +100,24 @@ export function judge(results: readonly CheckResult[], found: readonly Found[]):
   const failed = results.filter(({ passes }) => passes === false);
   const undated = found.find(({ finding }) => finding.key === "unscheduled")?.offences.length ?? 0;
   const grave = failed.filter(({ check }) => GRAVE.has(check.number));
-  const byWeight = (results: readonly CheckResult[]): CheckResult[] => [...results].sort((a, b) => beyondLimit(b) - beyondLimit(a));
-  const reasons = [...byWeight(grave), ...byWeight(failed.filter((result) => !grave.includes(result)))].map((result) => ({
-    check: result.check.number,
-    grave: grave.includes(result),
-    words: `${result.check.name}: ${valueWords(result)}, ${limitWords(result)}`,
-  }));
+  const byWeight = (results: readonly CheckResult[]): CheckResult[] =>
+    [...results].sort((a, b) => beyondLimit(b) - beyondLimit(a));
+  const reasons = [...byWeight(grave), ...byWeight(failed.filter((result) => !grave.includes(result)))].map(
+    (result) => ({
+      check: result.check.number,
+      grave: grave.includes(result),
+      words: `${result.check.name}: ${valueWords(result)}, ${limitWords(result)}`,
+    }),
+  );
   return {
-    fitness: fitnessOf(failed.map(({ check }) => check.number), undated),
-    reasons: undated > 0 ? [...reasons, { check: null, grave: false, words: `${undated} without a duration, so without dates` }] : reasons,
+    fitness: fitnessOf(
+      failed.map(({ check }) => check.number),
+      undated,
+    ),
+    reasons:
+      undated > 0
+        ? [...reasons, { check: null, grave: false, words: `${undated} without a duration, so without dates` }]
+        : reasons,
     best: bestOf(failed),
   };
 }

@@ -21,7 +21,8 @@ export function readShifts(shifts: ShiftText): Shift[] | string {
     const from = parseTime(fromText)!;
     const to = parseTime(toText)!;
     if (to <= from) return `the shift ${fromText}-${toText} does not end after it begins`;
-    if (from < last) return `the shift ${fromText}-${toText} begins before the one above it ends; list shifts in order, without overlap`;
+    if (from < last)
+      return `the shift ${fromText}-${toText} begins before the one above it ends; list shifts in order, without overlap`;
     read.push([from, to]);
     last = to;
   }
@@ -61,7 +62,10 @@ function calendarProblems(calendar: Calendar): { field: string; message: string 
     const read = readShifts(exception.shifts);
     if (typeof read === "string") found.push({ field: `exceptions[${i}].shifts`, message: `${name}: ${read}` });
     if (exception.to < exception.from) {
-      found.push({ field: `exceptions[${i}].to`, message: `${name}: the exception ends on ${exception.to}, before it begins on ${exception.from}` });
+      found.push({
+        field: `exceptions[${i}].to`,
+        message: `${name}: the exception ends on ${exception.to}, before it begins on ${exception.from}`,
+      });
     }
   });
   return found;
@@ -71,10 +75,11 @@ function calendarProblems(calendar: Calendar): { field: string; message: string 
 function baseChain(calendar: Calendar, find: (id: string) => Calendar | undefined): Calendar[] | string {
   const chain = [calendar];
   const seen = new Set([calendar]);
-  for (let at = calendar; at.base !== undefined; ) {
+  for (let at = calendar; at.base !== undefined;) {
     const base = find(at.base);
     if (base === undefined) return `calendar "${at.name}" is based on "${at.base}", which does not exist`;
-    if (seen.has(base)) return `the calendars ${chain.map((c) => `"${c.name}"`).join(", ")} are based on each other in a loop`;
+    if (seen.has(base))
+      return `the calendars ${chain.map((c) => `"${c.name}"`).join(", ")} are based on each other in a loop`;
     seen.add(base);
     chain.push((at = base));
   }
@@ -99,7 +104,8 @@ function build(resolved: Resolved, dayMinutes: number): WorkCalendar {
   const week = resolved.week.map(patternFor);
   const patternOf = new Uint16Array(HORIZON_DAYS);
   for (let day = 0; day < HORIZON_DAYS; day++) patternOf[day] = week[day % 7]!;
-  for (const exception of resolved.exceptions) patternOf.fill(patternFor(exception.shifts), exception.from, exception.to + 1);
+  for (const exception of resolved.exceptions)
+    patternOf.fill(patternFor(exception.shifts), exception.from, exception.to + 1);
   return new WorkCalendar(patterns, patternOf, dayMinutes);
 }
 
@@ -121,7 +127,8 @@ const made = new WeakMap<Calendar, { readonly chain: readonly Calendar[]; readon
 function compiledOf(chain: readonly Calendar[]): WorkCalendar {
   const calendar = chain[0]!;
   const known = made.get(calendar);
-  if (known !== undefined && known.chain.length === chain.length && known.chain.every((each, i) => each === chain[i])) return known.compiled;
+  if (known !== undefined && known.chain.length === chain.length && known.chain.every((each, i) => each === chain[i]))
+    return known.compiled;
   const compiled = build(resolve(chain), calendar.dayMinutes ?? 480);
   made.set(calendar, { chain, compiled });
   return compiled;
@@ -146,7 +153,10 @@ export function compileCalendars(
     const chain = baseChain(calendar, (id) => byId.get(id));
     if (typeof chain === "string") own.push({ field: "base", message: chain });
     else if (chain.every((c) => calendarProblems(c).length === 0) && !worksEver(resolve(chain))) {
-      own.push({ field: "", message: `calendar "${calendar.name}" never works between 1990 and 2099; give it a shift` });
+      own.push({
+        field: "",
+        message: `calendar "${calendar.name}" never works between 1990 and 2099; give it a shift`,
+      });
     }
     for (const problem of own) problems.push({ table: "calendars", row: calendar.id, ...problem });
   }

@@ -1,7 +1,8 @@
 import { numberWords, ungrouped } from "../words/numberWords.ts";
 const UNIT = /^(\d+(?:[.,]\d+)?|[.,]\d+)\s*(w|wk|week|weeks|d|day|days|h|hr|hrs|hour|hours|m|min|mins|minutes)?$/;
 /** `1w 2d`, `2d4h`: each part with its unit, the larger ones first. */
-const PARTS = /^(?:(\d+(?:[.,]\d+)?)\s*(?:w|wk|week|weeks))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:d|day|days))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:m|min|mins|minutes))?$/;
+const PARTS =
+  /^(?:(\d+(?:[.,]\d+)?)\s*(?:w|wk|week|weeks))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:d|day|days))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:h|hr|hrs|hour|hours))?\s*(?:(\d+(?:[.,]\d+)?)\s*(?:m|min|mins|minutes))?$/;
 /** `1,000`: a thousand to some, one to others. */
 const EITHER = /^\d{1,3},\d{3}(?!\d)/;
 const CLOCK = /^(\d{1,4}):([0-5]\d)$/;
@@ -39,7 +40,9 @@ function readParts(plain: string, dayMinutes: number): number | null {
   const match = plain === "" ? null : PARTS.exec(plain);
   if (match === null || match.slice(1).some((part) => part !== undefined && EITHER.test(part))) return null;
   const units = [DAYS_OF_A_WEEK * dayMinutes, dayMinutes, 60, 1];
-  const total = Math.round(units.reduce((sum, minutes, i) => sum + Number((match[i + 1] ?? "0").replace(",", ".")) * minutes, 0));
+  const total = Math.round(
+    units.reduce((sum, minutes, i) => sum + Number((match[i + 1] ?? "0").replace(",", ".")) * minutes, 0),
+  );
   return Number.isSafeInteger(total) ? total : null;
 }
 

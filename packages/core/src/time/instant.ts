@@ -50,7 +50,12 @@ function dateAtStart(text: string): EpochDay | null {
   const leapDay = month === 2 && isLeap(year) ? 1 : 0;
   if (day > DAYS_IN_MONTH[month - 1]! + leapDay) return null;
   const afterLeapDay = month > 2 && isLeap(year) ? 1 : 0;
-  return (daysBeforeYear(year) - EPOCH_OFFSET_DAYS + DAYS_BEFORE_MONTH[month - 1]! + afterLeapDay + day - 1) as EpochDay;
+  return (daysBeforeYear(year) -
+    EPOCH_OFFSET_DAYS +
+    DAYS_BEFORE_MONTH[month - 1]! +
+    afterLeapDay +
+    day -
+    1) as EpochDay;
 }
 
 /**

@@ -2,7 +2,19 @@ import { addBusinessDays, differenceInCalendarDays, eachDayOfInterval, format, i
 import fc from "fast-check";
 import { NIGHTS, SEVEN_DAYS, STANDARD } from "../testing/plans.ts";
 import { compileCalendars } from "./compileCalendars.ts";
-import { closeOf, formatDate, formatInstant, HORIZON_DAYS, MINUTES_PER_DAY, openOf, parseDate, parseInstant, weekdayOf, type EpochDay, type LocalMinute } from "./instant.ts";
+import {
+  closeOf,
+  formatDate,
+  formatInstant,
+  HORIZON_DAYS,
+  MINUTES_PER_DAY,
+  openOf,
+  parseDate,
+  parseInstant,
+  weekdayOf,
+  type EpochDay,
+  type LocalMinute,
+} from "./instant.ts";
 import { OutsideHorizon } from "./workCalendar.ts";
 
 const { set } = compileCalendars([STANDARD, SEVEN_DAYS, NIGHTS]);
@@ -14,11 +26,26 @@ describe("dates", () => {
     expect(days).toHaveLength(HORIZON_DAYS);
     days.forEach((day, i) => {
       const text = format(day, "yyyy-MM-dd");
-      if (parseDate(text) !== i || formatDate(i as EpochDay) !== text || weekdayOf(i as EpochDay) !== (day.getDay() + 6) % 7) throw new Error(text);
+      if (
+        parseDate(text) !== i ||
+        formatDate(i as EpochDay) !== text ||
+        weekdayOf(i as EpochDay) !== (day.getDay() + 6) % 7
+      )
+        throw new Error(text);
     });
   });
 
-  it.each(["2026-02-29", "2026-13-01", "2026-00-10", "1989-12-31", "2100-01-01", "26-01-01", "2026-1-1", "2026-01-0x", ""])("%p is none", (text) => {
+  it.each([
+    "2026-02-29",
+    "2026-13-01",
+    "2026-00-10",
+    "1989-12-31",
+    "2100-01-01",
+    "26-01-01",
+    "2026-1-1",
+    "2026-01-0x",
+    "",
+  ])("%p is none", (text) => {
     expect(parseDate(text)).toBeNull();
   });
 });
@@ -47,9 +74,13 @@ describe("working time", () => {
   });
 
   it("a window from 1 October to 31 December 2015 less three holidays is 63 working days (common practice, no source)", () => {
-    const holidays = { ...STANDARD, exceptions: ["2015-11-26", "2015-11-27", "2015-12-25"].map((day) => ({ from: day, to: day, shifts: [] })) };
+    const holidays = {
+      ...STANDARD,
+      exceptions: ["2015-11-26", "2015-11-27", "2015-12-25"].map((day) => ({ from: day, to: day, shifts: [] })),
+    };
     const calendar = compileCalendars([holidays]).set.get("std");
-    const minutes = calendar.indexAt(closeOf(parseDate("2015-12-31")!)) - calendar.indexAt(openOf(parseDate("2015-10-01")!));
+    const minutes =
+      calendar.indexAt(closeOf(parseDate("2015-12-31")!)) - calendar.indexAt(openOf(parseDate("2015-10-01")!));
     expect(minutes / calendar.dayMinutes).toBe(63);
   });
 
@@ -70,7 +101,8 @@ describe("working time", () => {
         const index = calendar.indexAt(t);
         const grew = index - last;
         if (grew !== 0 && grew !== 1) throw new Error(`grew by ${grew} at ${t}`);
-        if (grew === 1 && (calendar.finishAt(index) !== t || calendar.startAt(last) !== t - 1)) throw new Error(`wrong inverse at ${t}`);
+        if (grew === 1 && (calendar.finishAt(index) !== t || calendar.startAt(last) !== t - 1))
+          throw new Error(`wrong inverse at ${t}`);
         last = index;
       }
     });
@@ -88,7 +120,14 @@ describe("working time", () => {
   }
 
   it("a calendar that works one minute in a century still finds it", () => {
-    const rare = compileCalendars([{ id: "r", name: "Rare", week: {}, exceptions: [{ from: "2050-05-05", to: "2050-05-05", shifts: [["12:00", "12:01"]] }] }]);
+    const rare = compileCalendars([
+      {
+        id: "r",
+        name: "Rare",
+        week: {},
+        exceptions: [{ from: "2050-05-05", to: "2050-05-05", shifts: [["12:00", "12:01"]] }],
+      },
+    ]);
     expect(rare.problems).toEqual([]);
     expect(formatInstant(rare.set.get("r").startAt(0))).toBe("2050-05-05T12:00");
     expect(() => rare.set.get("r").startAt(1)).toThrow(OutsideHorizon);
@@ -98,13 +137,54 @@ describe("working time", () => {
 describe("calendars that are refused", () => {
   const cases: [string, Parameters<typeof compileCalendars>[0], string][] = [
     ["never works", [{ id: "x", name: "Idle", week: {} }], "never works"],
-    ["has its last day taken away", [{ id: "x", name: "Idle", week: STANDARD.week!, exceptions: [{ from: "1990-01-01", to: "2099-12-31", shifts: [] }] }], "never works"],
-    ["has a shift that ends before it begins", [{ id: "x", name: "X", week: { mon: [["12:00", "08:00"]] } }], "does not end after it begins"],
-    ["has shifts that overlap", [{ id: "x", name: "X", week: { mon: [["08:00", "12:00"], ["11:00", "13:00"]] } }], "without overlap"],
+    [
+      "has its last day taken away",
+      [
+        {
+          id: "x",
+          name: "Idle",
+          week: STANDARD.week!,
+          exceptions: [{ from: "1990-01-01", to: "2099-12-31", shifts: [] }],
+        },
+      ],
+      "never works",
+    ],
+    [
+      "has a shift that ends before it begins",
+      [{ id: "x", name: "X", week: { mon: [["12:00", "08:00"]] } }],
+      "does not end after it begins",
+    ],
+    [
+      "has shifts that overlap",
+      [
+        {
+          id: "x",
+          name: "X",
+          week: {
+            mon: [
+              ["08:00", "12:00"],
+              ["11:00", "13:00"],
+            ],
+          },
+        },
+      ],
+      "without overlap",
+    ],
     ["has an unknown base", [{ id: "x", name: "X", base: "nowhere" }], "does not exist"],
-    ["is based on itself", [{ id: "x", name: "X", base: "y" }, { id: "y", name: "Y", base: "x" }], "loop"],
+    [
+      "is based on itself",
+      [
+        { id: "x", name: "X", base: "y" },
+        { id: "y", name: "Y", base: "x" },
+      ],
+      "loop",
+    ],
     ["has neither week nor base", [{ id: "x", name: "X" }], "neither a week nor a base"],
-    ["has an exception that ends before it begins", [{ ...STANDARD, exceptions: [{ from: "2026-02-02", to: "2026-02-01", shifts: [] }] }], "before it begins"],
+    [
+      "has an exception that ends before it begins",
+      [{ ...STANDARD, exceptions: [{ from: "2026-02-02", to: "2026-02-01", shifts: [] }] }],
+      "before it begins",
+    ],
   ];
   it.each(cases)("one that %s", (_title, calendars, message) => {
     const [problem] = compileCalendars(calendars).problems;

@@ -24,7 +24,12 @@ export function readDate(text: string, year: string): string | null {
   const plain = text.trim().toLowerCase();
   const iso = /^(\d{4})-(\d{1,2})-(\d{1,2})$/.exec(plain);
   const words = /^(\d{1,2})[ .-]*([a-z]{3})[a-z]*[ .,-]*(\d{4})?$/.exec(plain);
-  const parts = iso !== null ? [iso[1]!, iso[2]!, iso[3]!] : words !== null && MONTH_OF.has(words[2]!) ? [words[3] ?? year, String(MONTH_OF.get(words[2]!)), words[1]!] : null;
+  const parts =
+    iso !== null
+      ? [iso[1]!, iso[2]!, iso[3]!]
+      : words !== null && MONTH_OF.has(words[2]!)
+        ? [words[3] ?? year, String(MONTH_OF.get(words[2]!)), words[1]!]
+        : null;
   if (parts === null) return null;
   const date = `${parts[0]}-${parts[1]!.padStart(2, "0")}-${parts[2]!.padStart(2, "0")}`;
   const at = new Date(`${date}T00:00:00Z`);

@@ -1,7 +1,15 @@
 import { dateWords } from "@chronometra/core";
 import { createHash, randomUUID } from "node:crypto";
 import { readFile } from "node:fs/promises";
-import { LINE_COLUMNS, type DateOrder, type LineKind, type NumberStyle, type Me, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import {
+  LINE_COLUMNS,
+  type DateOrder,
+  type LineKind,
+  type NumberStyle,
+  type Me,
+  type OutsideFile,
+  type TakenIn,
+} from "@chronometra/contract";
 import type { Problem } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
@@ -45,13 +53,26 @@ interface Table {
 /** The table of a sheet: its headings stand in the first row with two texts or more. */
 function tableOf(sheets: readonly SourceSheet[]): Table {
   const sheet = sheets.find(({ rows }) => rows.some((row) => row.some((cell) => cell !== null)));
-  const at = sheet === undefined ? -1 : sheet.rows.findIndex((row) => row.filter((cell) => typeof cell === "string").length >= 2);
-  if (sheet === undefined || at < 0) throw new Failure("invalid", "No row of headings was found: the file needs a first row that names its columns.");
-  return { headings: sheet.rows[at]!.map(textOf), rows: sheet.rows.slice(at + 1).filter((row) => row.some((cell) => cell !== null)), firstRow: at + 2 };
+  const at =
+    sheet === undefined
+      ? -1
+      : sheet.rows.findIndex((row) => row.filter((cell) => typeof cell === "string").length >= 2);
+  if (sheet === undefined || at < 0)
+    throw new Failure("invalid", "No row of headings was found: the file needs a first row that names its columns.");
+  return {
+    headings: sheet.rows[at]!.map(textOf),
+    rows: sheet.rows.slice(at + 1).filter((row) => row.some((cell) => cell !== null)),
+    firstRow: at + 2,
+  };
 }
 
 /** Takes a file of costs or time in; one that was taken before is refused and changes nothing. */
-export async function bringFile(database: DataSource, me: Me, kind: LineKind, upload: Received | undefined): Promise<OutsideFile> {
+export async function bringFile(
+  database: DataSource,
+  me: Me,
+  kind: LineKind,
+  upload: Received | undefined,
+): Promise<OutsideFile> {
   if (upload === undefined) throw new Failure("invalid", "No file came with the call; select one.");
   try {
     return await takenIn(database, me, kind, upload);
@@ -61,48 +82,117 @@ export async function bringFile(database: DataSource, me: Me, kind: LineKind, up
 }
 
 async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Received): Promise<OutsideFile> {
-  const digest = createHash("sha256").update(await readFile(upload.path)).digest("hex");
+  const digest = createHash("sha256")
+    .update(await readFile(upload.path))
+    .digest("hex");
   const files = database.getRepository(OutsideFileEntity);
   const before = (await files.findBy({ digest, kind })).find(({ takenAt }) => takenAt !== null);
   if (before !== undefined) {
     const by = (await accountNames(database)).get(before.broughtBy) ?? "someone";
-    throw new Failure("conflict", `This very file was taken in on ${dateWords(dayOf(me, before.takenAt!))} by ${by} as “${before.name}”; nothing was changed.`);
+    throw new Failure(
+      "conflict",
+      `This very file was taken in on ${dateWords(dayOf(me, before.takenAt!))} by ${by} as “${before.name}”; nothing was changed.`,
+    );
   }
   const source = await readCells([upload]);
-  if (source.kind !== "tables") throw new Failure("invalid", `${upload.name}: is a plan bundle; bring a table of ${kind === "cost" ? "costs" : "time"} as CSV or a workbook.`);
+  if (source.kind !== "tables")
+    throw new Failure(
+      "invalid",
+      `${upload.name}: is a plan bundle; bring a table of ${kind === "cost" ? "costs" : "time"} as CSV or a workbook.`,
+    );
   const table = tableOf(source.sheets);
   const id = randomUUID();
-  await files.insert({ id, digest, kind, name: upload.name.slice(0, 300), broughtBy: me.id, broughtAt: new Date(), takenAt: null, source: JSON.stringify(table) });
-  const known = new Map((await database.getRepository(KnownHeadingEntity).findBy({ tableName: headingTable(kind) })).map(({ heading, columnName }) => [heading, columnName]));
+  await files.insert({
+    id,
+    digest,
+    kind,
+    name: upload.name.slice(0, 300),
+    broughtBy: me.id,
+    broughtAt: new Date(),
+    takenAt: null,
+    source: JSON.stringify(table),
+  });
+  const known = new Map(
+    (await database.getRepository(KnownHeadingEntity).findBy({ tableName: headingTable(kind) })).map(
+      ({ heading, columnName }) => [heading, columnName],
+    ),
+  );
   const taken = new Set<string>();
   const headings = table.headings.map((heading, i) => {
     const plain = plainHeading(heading);
     const remembered = known.has(plain);
-    const guess = remembered ? known.get(plain)! : (Object.keys(columnsOf(kind)).find((column) => WORDS[column]!.includes(plain)) ?? null);
+    const guess = remembered
+      ? known.get(plain)!
+      : (Object.keys(columnsOf(kind)).find((column) => WORDS[column]!.includes(plain)) ?? null);
     const column = guess === null || guess === "" || taken.has(guess) ? null : guess;
     if (column !== null) taken.add(column);
-    return { heading, column, remembered, sample: table.rows.slice(0, 3).map((row) => textOf(row[i])).filter((text) => text !== "") };
+    return {
+      heading,
+      column,
+      remembered,
+      sample: table.rows
+        .slice(0, 3)
+        .map((row) => textOf(row[i]))
+        .filter((text) => text !== ""),
+    };
   });
-  const asksDateOrder = table.rows.some((row) => row.some((cell) => typeof cell === "string" && dependsOnOrder(cell) && soleOrder(cell) === null));
-  const doubtful = table.headings.map((_, i) => styleOfColumn(table.rows.map((row) => row[i]), false)).find(({ style, doubtful: cell }) => style === null && cell !== null)?.doubtful ?? null;
-  return { id, name: upload.name, rows: table.rows.length, headings: headings.filter(({ heading }) => heading !== ""), asksDateOrder, asksNumbers: doubtful };
+  const asksDateOrder = table.rows.some((row) =>
+    row.some((cell) => typeof cell === "string" && dependsOnOrder(cell) && soleOrder(cell) === null),
+  );
+  const doubtful =
+    table.headings
+      .map((_, i) =>
+        styleOfColumn(
+          table.rows.map((row) => row[i]),
+          false,
+        ),
+      )
+      .find(({ style, doubtful: cell }) => style === null && cell !== null)?.doubtful ?? null;
+  return {
+    id,
+    name: upload.name,
+    rows: table.rows.length,
+    headings: headings.filter(({ heading }) => heading !== ""),
+    asksDateOrder,
+    asksNumbers: doubtful,
+  };
 }
 
 type Styles = Readonly<Record<string, NumberStyle | "mixed" | null>>;
 
 /** How the columns of numbers in a table are written: by their own cells, else as was answered. */
 const stylesIn = ({ rows }: Table, at: Readonly<Record<string, number>>, answered: NumberStyle | undefined): Styles =>
-  Object.fromEntries(["amount", "hours"].map((column) => [column, at[column] === undefined ? null : (styleOfColumn(rows.map((row) => row[at[column]!]), false).style ?? answered ?? null)]));
+  Object.fromEntries(
+    ["amount", "hours"].map((column) => [
+      column,
+      at[column] === undefined
+        ? null
+        : (styleOfColumn(
+            rows.map((row) => row[at[column]!]),
+            false,
+          ).style ??
+          answered ??
+          null),
+    ]),
+  );
 
 /** Minutes of a cell of hours: 1.5, 1:30, 2 d, or a time as a spreadsheet keeps it. */
-function minutesOf(cell: Cell | undefined, style: NumberStyle | "mixed" | null): { readonly value: number } | { readonly fault: string } {
+function minutesOf(
+  cell: Cell | undefined,
+  style: NumberStyle | "mixed" | null,
+): { readonly value: number } | { readonly fault: string } {
   if (cell === null || cell === undefined) return { fault: "are none" };
   const read = readTime(cell, "hours", style);
   return "fault" in read ? read : { value: Math.round((read.value as number) * 60) };
 }
 
 /** A row of a file as a line, or what is wrong with which cell of it. */
-function lineOf(kind: LineKind, row: readonly Cell[], at: Readonly<Record<string, number>>, { order, styles }: { order: DateOrder | undefined; styles: Styles }): { readonly line: Line } | { readonly faults: string[] } {
+function lineOf(
+  kind: LineKind,
+  row: readonly Cell[],
+  at: Readonly<Record<string, number>>,
+  { order, styles }: { order: DateOrder | undefined; styles: Styles },
+): { readonly line: Line } | { readonly faults: string[] } {
   const text = (column: string): string => (at[column] === undefined ? "" : textOf(row[at[column]]));
   const faults: string[] = [];
   const cell = row[at["date"]!] ?? null;
@@ -115,7 +205,19 @@ function lineOf(kind: LineKind, row: readonly Cell[], at: Readonly<Record<string
   else if (minutes?.value === 0) faults.push(`hours “${text("hours")}” are none`);
   if (text("project") === "") faults.push("project is empty");
   if (faults.length > 0) return { faults };
-  return { line: { project: text("project"), activity: text("activity"), person: text("person"), date: (date as { value: string }).value, ...(amount === null || "fault" in amount ? {} : { amount: amount.value }), ...(minutes === null || "fault" in minutes ? {} : { minutes: minutes.value }), category: text("category"), reference: text("reference"), note: text("note") } };
+  return {
+    line: {
+      project: text("project"),
+      activity: text("activity"),
+      person: text("person"),
+      date: (date as { value: string }).value,
+      ...(amount === null || "fault" in amount ? {} : { amount: amount.value }),
+      ...(minutes === null || "fault" in minutes ? {} : { minutes: minutes.value }),
+      category: text("category"),
+      reference: text("reference"),
+      note: text("note"),
+    },
+  };
 }
 
 const FAULTS_TOLD = 12;
@@ -128,28 +230,54 @@ function refusedRows(problems: readonly Problem[]): Failure {
 }
 
 /** Takes the lines of a file in, all or none, and remembers how its columns were matched. */
-export async function takeFile(database: DataSource, me: Me, id: string, columns: Readonly<Record<string, string>>, order: DateOrder | undefined, numbers: NumberStyle | undefined): Promise<TakenIn> {
+export async function takeFile(
+  database: DataSource,
+  me: Me,
+  id: string,
+  columns: Readonly<Record<string, string>>,
+  order: DateOrder | undefined,
+  numbers: NumberStyle | undefined,
+): Promise<TakenIn> {
   const files = database.getRepository(OutsideFileEntity);
   const file = orNotFound(await files.findOneBy({ id, broughtBy: me.id }), "file of yours being taken in");
-  if (file.takenAt !== null || file.source === null) throw new Failure("conflict", "This file has been taken in already; nothing was changed.");
+  if (file.takenAt !== null || file.source === null)
+    throw new Failure("conflict", "This file has been taken in already; nothing was changed.");
   const table = JSON.parse(file.source) as Table;
   const at: Record<string, number> = {};
   table.headings.forEach((heading, i) => {
     const column = columns[heading];
     if (column !== undefined && column !== "" && Object.hasOwn(columnsOf(file.kind), column)) at[column] ??= i;
   });
-  const lacking = Object.entries(columnsOf(file.kind)).filter(([column, needed]) => needed && at[column] === undefined).map(([column]) => column);
+  const lacking = Object.entries(columnsOf(file.kind))
+    .filter(([column, needed]) => needed && at[column] === undefined)
+    .map(([column]) => column);
   if (lacking.length > 0) throw new Failure("invalid", `Say which columns hold: ${lacking.join(", ")}.`);
   const read = table.rows.map((row) => lineOf(file.kind, row, at, { order, styles: stylesIn(table, at, numbers) }));
-  const problems = read.flatMap((result, i) => ("faults" in result ? [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: result.faults.join("; ") }] : []));
+  const problems = read.flatMap((result, i) =>
+    "faults" in result
+      ? [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: result.faults.join("; ") }]
+      : [],
+  );
   if (problems.length > 0) throw refusedRows(problems);
   const lines = read.flatMap((result) => ("line" in result ? [result.line] : []));
-  const impossible = faultsOf(file.kind, lines).flatMap((fault, i) => (fault === null ? [] : [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: fault }]));
+  const impossible = faultsOf(file.kind, lines).flatMap((fault, i) =>
+    fault === null ? [] : [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: fault }],
+  );
   if (impossible.length > 0) throw refusedRows(impossible);
-  const { lines: _each, ...taken } = await takeIn(database, file.kind, { source: file.name, system: systemOfFile(table.headings) }, lines);
+  const { lines: _each, ...taken } = await takeIn(
+    database,
+    file.kind,
+    { source: file.name, system: systemOfFile(table.headings) },
+    lines,
+  );
   await files.update({ id }, { takenAt: new Date(), source: null });
   for (const heading of table.headings.filter((each) => each !== "" && columns[each] !== undefined)) {
-    await database.getRepository(KnownHeadingEntity).upsert({ tableName: headingTable(file.kind), heading: plainHeading(heading), columnName: columns[heading]! }, ["tableName", "heading"]);
+    await database
+      .getRepository(KnownHeadingEntity)
+      .upsert({ tableName: headingTable(file.kind), heading: plainHeading(heading), columnName: columns[heading]! }, [
+        "tableName",
+        "heading",
+      ]);
   }
   return taken;
 }

@@ -10,7 +10,9 @@ export interface Said {
 }
 
 /** Where a line belongs, or why that cannot be told. */
-export type Match = { readonly project: string; readonly activity: string; readonly person: string | null } | { readonly why: string; readonly project: string | null };
+export type Match =
+  | { readonly project: string; readonly activity: string; readonly person: string | null }
+  | { readonly why: string; readonly project: string | null };
 
 export interface Candidate {
   readonly id: string;
@@ -18,18 +20,39 @@ export interface Candidate {
   readonly plan: Plan;
 }
 
-const plain = (text: string): string => text.toLowerCase().normalize("NFKD").replace(/[^\p{L}\p{N}]+/gu, " ").trim();
+const plain = (text: string): string =>
+  text
+    .toLowerCase()
+    .normalize("NFKD")
+    .replace(/[^\p{L}\p{N}]+/gu, " ")
+    .trim();
 
 /** The key under which a match by hand is remembered. */
-export const saidKey = (kind: LineKind, { project, activity, person }: Said): string => createHash("sha256").update(JSON.stringify([plain(project), plain(activity), kind === "time" ? plain(person) : ""])).digest("hex");
+export const saidKey = (kind: LineKind, { project, activity, person }: Said): string =>
+  createHash("sha256")
+    .update(JSON.stringify([plain(project), plain(activity), kind === "time" ? plain(person) : ""]))
+    .digest("hex");
 
 /** The one thing that a text names by id, by name or by what it is called; several are named in the fault. */
-function named<T extends { readonly id: string; readonly name: string }>(things: readonly T[], names: CallNames, text: string, what: string): T | { readonly why: string } {
+function named<T extends { readonly id: string; readonly name: string }>(
+  things: readonly T[],
+  names: CallNames,
+  text: string,
+  what: string,
+): T | { readonly why: string } {
   const exact = things.find(({ id }) => id === text);
   if (exact !== undefined) return exact;
   const alike = things.filter(({ id, name }) => plain(name) === plain(text) || plain(names.of(id)) === plain(text));
   if (alike.length === 1) return alike[0]!;
-  return { why: alike.length === 0 ? `there is no ${what} “${text}”` : `there are ${alike.length} of the name “${text}”: ${alike.map(({ id }) => names.of(id)).slice(0, 4).join(", ")}` };
+  return {
+    why:
+      alike.length === 0
+        ? `there is no ${what} “${text}”`
+        : `there are ${alike.length} of the name “${text}”: ${alike
+            .map(({ id }) => names.of(id))
+            .slice(0, 4)
+            .join(", ")}`,
+  };
 }
 
 /** What of a plan can take time and cost, by what it is called: no summaries, nothing parked. */
@@ -69,5 +92,7 @@ export function matchLine(kind: LineKind, said: Said, projects: readonly Candida
   if (said.person === "") return { why: "no person is named", project: found.id };
   const people = [...found.plan.people.values()];
   const person = named(people, peopleNames(people), said.person, "person");
-  return "why" in person ? { why: person.why, project: found.id } : { project: found.id, activity: activity.id, person: person.id };
+  return "why" in person
+    ? { why: person.why, project: found.id }
+    : { project: found.id, activity: activity.id, person: person.id };
 }

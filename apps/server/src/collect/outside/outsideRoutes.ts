@@ -13,12 +13,26 @@ import { faultsOf, takeIn } from "./takeIn.ts";
 
 const DONE = { ok: true as const };
 
-function assertMeasured(kind: LineKind, lines: readonly { amount?: number | undefined; minutes?: number | undefined; reference: string }[]): void {
-  const bare = lines.find(({ amount, minutes }) => (kind === "cost" ? amount === undefined : minutes === undefined || minutes === 0));
-  if (bare !== undefined) throw new Failure("invalid", `The line ${bare.reference} has no ${kind === "cost" ? "amount" : "minutes"}; nothing was taken in.`);
+function assertMeasured(
+  kind: LineKind,
+  lines: readonly { amount?: number | undefined; minutes?: number | undefined; reference: string }[],
+): void {
+  const bare = lines.find(({ amount, minutes }) =>
+    kind === "cost" ? amount === undefined : minutes === undefined || minutes === 0,
+  );
+  if (bare !== undefined)
+    throw new Failure(
+      "invalid",
+      `The line ${bare.reference} has no ${kind === "cost" ? "amount" : "minutes"}; nothing was taken in.`,
+    );
 }
 
-async function simulated(database: DataSource, kind: LineKind, name: string, lines: readonly FeedLine[]): Promise<TakenIn> {
+async function simulated(
+  database: DataSource,
+  kind: LineKind,
+  name: string,
+  lines: readonly FeedLine[],
+): Promise<TakenIn> {
   const { lines: _each, ...taken } = await takeIn(database, kind, { source: name, system: name }, lines);
   return taken;
 }
@@ -34,7 +48,9 @@ export function outsideRoutes(serving: Serving): void {
     return bringFile(database, me, kind, file);
   });
 
-  serve(serving, "POST /api/outside/files/:file/take", ({ database, me, params, body }) => takeFile(database, me, params["file"]!, body.columns, body.dateOrder, body.numberStyle));
+  serve(serving, "POST /api/outside/files/:file/take", ({ database, me, params, body }) =>
+    takeFile(database, me, params["file"]!, body.columns, body.dateOrder, body.numberStyle),
+  );
 
   serve(serving, "PUT /api/outside/lines/:line", async ({ database, me, params, body }) => {
     await matchByHand(database, me, params["line"]!, body);
@@ -45,7 +61,9 @@ export function outsideRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/outside/post", ({ database, me, body }) => postLines(database, me, body.ids));
 
-  serve(serving, "POST /api/outside/corrections", ({ database, me, body }) => acceptCorrections(database, me, body.ids));
+  serve(serving, "POST /api/outside/corrections", ({ database, me, body }) =>
+    acceptCorrections(database, me, body.ids),
+  );
 
   serve(serving, "POST /api/outside/aside", async ({ database, me, body }) => {
     await setAside(database, me, body.ids, body.why);
@@ -58,7 +76,9 @@ export function outsideRoutes(serving: Serving): void {
   });
 
   serve(serving, "POST /api/outside/simulated", async ({ database, body }) =>
-    body.which === "clock" ? simulated(database, "time", "simulated time clock", await clockLines(database)) : simulated(database, "cost", "simulated ledger", await ledgerLines(database)),
+    body.which === "clock"
+      ? simulated(database, "time", "simulated time clock", await clockLines(database))
+      : simulated(database, "cost", "simulated ledger", await ledgerLines(database)),
   );
 
   const feed = (key: "POST /api/feeds/time" | "POST /api/feeds/costs", kind: LineKind): void =>
@@ -66,13 +86,26 @@ export function outsideRoutes(serving: Serving): void {
       assertMeasured(kind, body.lines);
       const faults = faultsOf(kind, body.lines);
       const at = faults.findIndex((fault) => fault !== null);
-      if (at >= 0) throw new Failure("invalid", `The line ${body.lines[at]!.reference} cannot be: ${faults[at]}. Nothing was taken in.`);
+      if (at >= 0)
+        throw new Failure(
+          "invalid",
+          `The line ${body.lines[at]!.reference} cannot be: ${faults[at]}. Nothing was taken in.`,
+        );
       return takeIn(database, kind, { source: system.name, system: system.name }, body.lines);
     });
   feed("POST /api/feeds/time", "time");
   feed("POST /api/feeds/costs", "cost");
 
-  serve(serving, "GET /api/tokens", async ({ database }) => (await database.getRepository(ApiTokenEntity).find({ order: { madeAt: "DESC" } })).map(({ id, name, madeAt, usedAt }) => ({ id, name, madeAt: madeAt.toISOString(), usedAt: usedAt?.toISOString() ?? null })));
+  serve(serving, "GET /api/tokens", async ({ database }) =>
+    (await database.getRepository(ApiTokenEntity).find({ order: { madeAt: "DESC" } })).map(
+      ({ id, name, madeAt, usedAt }) => ({
+        id,
+        name,
+        madeAt: madeAt.toISOString(),
+        usedAt: usedAt?.toISOString() ?? null,
+      }),
+    ),
+  );
 
   serve(serving, "POST /api/tokens", ({ database, me, body }) => makeToken(database, me.id, body.name));
 

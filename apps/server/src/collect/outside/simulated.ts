@@ -33,7 +33,9 @@ async function underWay(database: DataSource): Promise<Open[]> {
     const { parked } = planTree(bundle.activities);
     bundle.activities.forEach(({ id, name, kind }, i) => {
       if (rows[i]?.state !== "inProgress" || kind === "summary" || kind === "milestone" || parked.has(id)) return;
-      const people = [...plan.assignments.values()].filter(({ activity, person }) => activity === id && !plan.placeholders.has(person)).map(({ person }) => plan.people.get(person)?.name ?? person);
+      const people = [...plan.assignments.values()]
+        .filter(({ activity, person }) => activity === id && !plan.placeholders.has(person))
+        .map(({ person }) => plan.people.get(person)?.name ?? person);
       open.push({ code: project.code, activity: id, name, people });
     });
   }
@@ -43,7 +45,9 @@ async function underWay(database: DataSource): Promise<Open[]> {
 /** Working days of the last week, the oldest first. */
 function lastDays(): string[] {
   const now = parseDate(todayHere())!;
-  return Array.from({ length: DAYS }, (_, i) => addDays(now, i - DAYS)).filter((day) => weekdayOf(day) < SATURDAY).map(formatDate);
+  return Array.from({ length: DAYS }, (_, i) => addDays(now, i - DAYS))
+    .filter((day) => weekdayOf(day) < SATURDAY)
+    .map(formatDate);
 }
 
 /** What a time clock at the gate would have counted in the last week. */
@@ -52,7 +56,19 @@ export async function clockLines(database: DataSource): Promise<FeedLine[]> {
     people.slice(0, 1).flatMap((person) =>
       lastDays().flatMap((date): FeedLine[] => {
         const key = `${code} ${activity} ${person} ${date}`;
-        return chance(key) < 0.82 ? [] : [{ reference: `gate-${code}-${activity}-${date}-${person.length}`, project: code, activity, person, date, minutes: 30 + 15 * Math.floor(chance(`${key} m`) * 12), note: "gate" }];
+        return chance(key) < 0.82
+          ? []
+          : [
+              {
+                reference: `gate-${code}-${activity}-${date}-${person.length}`,
+                project: code,
+                activity,
+                person,
+                date,
+                minutes: 30 + 15 * Math.floor(chance(`${key} m`) * 12),
+                note: "gate",
+              },
+            ];
       }),
     ),
   );
@@ -66,6 +82,16 @@ export async function ledgerLines(database: DataSource): Promise<FeedLine[]> {
     const vague = chance(`${key} v`) > 0.75;
     const days = lastDays();
     const date = days[Math.floor(chance(`${key} d`) * days.length)]!;
-    return [{ reference: `INV-${code}-${activity}-${date}`, project: code, activity: vague ? `${name.split(",")[0]!} works` : activity, date, amount: Math.round(chance(`${key} a`) * 480_000) / 100 + 120, category: chance(`${key} c`) > 0.5 ? "plant" : "material", note: SUPPLIERS[Math.floor(chance(`${key} s`) * SUPPLIERS.length)]! }];
+    return [
+      {
+        reference: `INV-${code}-${activity}-${date}`,
+        project: code,
+        activity: vague ? `${name.split(",")[0]!} works` : activity,
+        date,
+        amount: Math.round(chance(`${key} a`) * 480_000) / 100 + 120,
+        category: chance(`${key} c`) > 0.5 ? "plant" : "material",
+        note: SUPPLIERS[Math.floor(chance(`${key} s`) * SUPPLIERS.length)]!,
+      },
+    ];
   });
 }

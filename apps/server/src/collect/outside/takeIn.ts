@@ -26,8 +26,7 @@ export function faultsOf(kind: LineKind, lines: readonly Line[]): (string | null
   const last = dayAfter(todayHere());
   return lines.map(({ minutes, date }) => {
     if (kind === "cost") return null;
-    if (minutes !== undefined && Math.abs(minutes) > MINUTES_OF_A_DAY)
-      return `${formatHours(minutes)}: a day has 24`;
+    if (minutes !== undefined && Math.abs(minutes) > MINUTES_OF_A_DAY) return `${formatHours(minutes)}: a day has 24`;
     return date > last ? `${dateWords(date)} has not come yet; time is booked for days that have passed` : null;
   });
 }

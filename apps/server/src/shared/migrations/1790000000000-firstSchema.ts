@@ -70,7 +70,9 @@ export class FirstSchema1790000000000 implements MigrationInterface {
     for (const table of WRITTEN_ONCE) {
       for (const verb of ["update", "delete"]) {
         const message = `a ${table.replace("_", " ")} is written once and stays`;
-        await runner.query(`create trigger if not exists ${table}_no_${verb} before ${verb} on ${table} for each row signal sqlstate '45000' set message_text = '${message}'`);
+        await runner.query(
+          `create trigger if not exists ${table}_no_${verb} before ${verb} on ${table} for each row signal sqlstate '45000' set message_text = '${message}'`,
+        );
       }
     }
   }

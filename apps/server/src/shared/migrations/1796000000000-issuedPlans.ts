@@ -9,7 +9,9 @@ export class IssuedPlans1796000000000 implements MigrationInterface {
         constraint issued_plan_project foreign key (project_id) references project (id)) engine=InnoDB`,
     );
     for (const verb of ["update", "delete"]) {
-      await runner.query(`create trigger if not exists issued_plan_no_${verb} before ${verb} on issued_plan for each row signal sqlstate '45000' set message_text = 'an issued plan is written once and stays'`);
+      await runner.query(
+        `create trigger if not exists issued_plan_no_${verb} before ${verb} on issued_plan for each row signal sqlstate '45000' set message_text = 'an issued plan is written once and stays'`,
+      );
     }
   }
 

@@ -10,7 +10,9 @@ export class Desks1798000000000 implements MigrationInterface {
         person_id varchar(64) ${BINARY} not null, project_id varchar(36) not null, activity_id varchar(64) ${BINARY} not null, started_at datetime(3) not null,
         primary key (person_id), constraint clock_project foreign key (project_id) references project (id)) engine=InnoDB`,
     );
-    await runner.query(`create table if not exists desk_look (person_id varchar(64) ${BINARY} not null, at datetime(3) not null, seen mediumtext not null, primary key (person_id)) engine=InnoDB`);
+    await runner.query(
+      `create table if not exists desk_look (person_id varchar(64) ${BINARY} not null, at datetime(3) not null, seen mediumtext not null, primary key (person_id)) engine=InnoDB`,
+    );
     await runner.query(
       `create table if not exists mail (
         id varchar(36) not null, account_id varchar(36) null, address varchar(320) not null, subject varchar(300) not null, body text not null, sent_at datetime(3) not null,
@@ -25,6 +27,7 @@ export class Desks1798000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["clock", "desk_look", "mail", "week_sheet"]) await runner.query(`drop table if exists ${table}`);
+    for (const table of ["clock", "desk_look", "mail", "week_sheet"])
+      await runner.query(`drop table if exists ${table}`);
   }
 }

@@ -26,6 +26,7 @@ export class WhatIfs1800000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["reserve_entry", "what_if_list", "what_if"]) await runner.query(`drop table if exists ${table}`);
+    for (const table of ["reserve_entry", "what_if_list", "what_if"])
+      await runner.query(`drop table if exists ${table}`);
   }
 }

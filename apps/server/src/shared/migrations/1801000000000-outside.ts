@@ -32,6 +32,7 @@ export class Outside1801000000000 implements MigrationInterface {
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["outside_match", "outside_line", "outside_file", "api_token"]) await runner.query(`drop table if exists ${table}`);
+    for (const table of ["outside_match", "outside_line", "outside_file", "api_token"])
+      await runner.query(`drop table if exists ${table}`);
   }
 }

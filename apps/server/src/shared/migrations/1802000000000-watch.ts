@@ -48,22 +48,50 @@ export class Watch1802000000000 implements MigrationInterface {
         hash char(64) not null, account_id varchar(36) not null, subject varchar(36) not null, made_at datetime(3) not null,
         primary key (hash), unique key calendar_feed_one (account_id, subject)) engine=InnoDB`,
     );
-    await runner.query("create table if not exists baseline_plan (project_id varchar(36) not null, number int not null, content longtext not null, primary key (project_id, number)) engine=InnoDB");
-    await runner.query("alter table figures add column if not exists line mediumtext not null default '' after summary");
+    await runner.query(
+      "create table if not exists baseline_plan (project_id varchar(36) not null, number int not null, content longtext not null, primary key (project_id, number)) engine=InnoDB",
+    );
+    await runner.query(
+      "alter table figures add column if not exists line mediumtext not null default '' after summary",
+    );
     await runner.query("alter table programme add column if not exists parent_id varchar(36) null");
     // Made by the database from what was issued, which nothing alters: paths over many periods would read megabytes otherwise.
-    for (const [column, path] of [["spi", "$.figures.spi"], ["cpi", "$.figures.cpi"], ["drift", "$.drift"]]) await runner.query(`alter table issued_period add column if not exists ${column} double generated always as (json_value(summary, '${path}')) stored`);
-    await runner.query("create table if not exists project_field (id varchar(36) not null, position int not null, definition text not null, primary key (id)) engine=InnoDB");
-    await runner.query("create table if not exists project_value (project_id varchar(36) not null, field_id varchar(36) not null, value text not null, primary key (project_id, field_id)) engine=InnoDB");
-    await runner.query("create table if not exists project_says (project_id varchar(36) not null, rating varchar(8) not null, note varchar(1000) not null, said_by varchar(36) not null, said_at datetime(3) not null, primary key (project_id)) engine=InnoDB");
+    for (const [column, path] of [
+      ["spi", "$.figures.spi"],
+      ["cpi", "$.figures.cpi"],
+      ["drift", "$.drift"],
+    ])
+      await runner.query(
+        `alter table issued_period add column if not exists ${column} double generated always as (json_value(summary, '${path}')) stored`,
+      );
+    await runner.query(
+      "create table if not exists project_field (id varchar(36) not null, position int not null, definition text not null, primary key (id)) engine=InnoDB",
+    );
+    await runner.query(
+      "create table if not exists project_value (project_id varchar(36) not null, field_id varchar(36) not null, value text not null, primary key (project_id, field_id)) engine=InnoDB",
+    );
+    await runner.query(
+      "create table if not exists project_says (project_id varchar(36) not null, rating varchar(8) not null, note varchar(1000) not null, said_by varchar(36) not null, said_at datetime(3) not null, primary key (project_id)) engine=InnoDB",
+    );
     // Projects that were there before have no rows yet: they are written when the server starts.
     await runner.query("alter table project add column if not exists kept_revision int not null default 0");
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["calendar_feed", "watchlist", "load_week", "spent_row", "activity_value", "activity_person", "activity_row"]) await runner.query(`drop table if exists ${table}`);
-    for (const table of ["baseline_plan", "project_says", "project_value", "project_field"]) await runner.query(`drop table if exists ${table}`);
-    for (const column of ["spi", "cpi", "drift"]) await runner.query(`alter table issued_period drop column if exists ${column}`);
+    for (const table of [
+      "calendar_feed",
+      "watchlist",
+      "load_week",
+      "spent_row",
+      "activity_value",
+      "activity_person",
+      "activity_row",
+    ])
+      await runner.query(`drop table if exists ${table}`);
+    for (const table of ["baseline_plan", "project_says", "project_value", "project_field"])
+      await runner.query(`drop table if exists ${table}`);
+    for (const column of ["spi", "cpi", "drift"])
+      await runner.query(`alter table issued_period drop column if exists ${column}`);
     await runner.query("alter table figures drop column if exists line");
     await runner.query("alter table programme drop column if exists parent_id");
     await runner.query("alter table project drop column if exists kept_revision");

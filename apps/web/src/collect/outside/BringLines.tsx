@@ -13,7 +13,11 @@ const ORDERS = { dmy: "day, month, year", mdy: "month, day, year", ymd: "year, m
 /** What became of lines that came in, in a sentence. */
 export function takenWords({ added, matched, unmatched, corrections, known }: TakenIn): string {
   const parts = [
-    ...(added > 0 ? [`${countWords(added, "line", "lines")} taken in, ${matched} matched${unmatched > 0 ? `, ${unmatched} to be matched` : ""}`] : []),
+    ...(added > 0
+      ? [
+          `${countWords(added, "line", "lines")} taken in, ${matched} matched${unmatched > 0 ? `, ${unmatched} to be matched` : ""}`,
+        ]
+      : []),
     ...(corrections > 0 ? [`${countWords(corrections, "correction waits", "corrections wait")} to be accepted`] : []),
     ...(known > 0 ? [`${countWords(known, "line was", "lines were")} here already`] : []),
   ];
@@ -23,11 +27,21 @@ export function takenWords({ added, matched, unmatched, corrections, known }: Ta
 /** Which column of the file is which of ours; remembered for the next file. */
 function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; onDone: () => void }) {
   const client = useQueryClient();
-  const [columns, setColumns] = useState<Record<string, string>>(() => Object.fromEntries(file.headings.map(({ heading, column }) => [heading, column ?? ""])));
+  const [columns, setColumns] = useState<Record<string, string>>(() =>
+    Object.fromEntries(file.headings.map(({ heading, column }) => [heading, column ?? ""])),
+  );
   const [order, setOrder] = useState<keyof typeof ORDERS | "">("");
   const [numbers, setNumbers] = useState<NumberStyle | "">("");
   const take = useMutation({
-    mutationFn: () => call("POST /api/outside/files/:file/take", { params: { file: file.id }, body: { columns, ...(order === "" ? {} : { dateOrder: order }), ...(numbers === "" ? {} : { numberStyle: numbers }) } }),
+    mutationFn: () =>
+      call("POST /api/outside/files/:file/take", {
+        params: { file: file.id },
+        body: {
+          columns,
+          ...(order === "" ? {} : { dateOrder: order }),
+          ...(numbers === "" ? {} : { numberStyle: numbers }),
+        },
+      }),
     onSuccess: (taken) => {
       toast(takenWords(taken));
       void client.invalidateQueries({ queryKey: ["outside"] });
@@ -35,24 +49,86 @@ function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; on
     },
   });
   return (
-    <form className="flex flex-col gap-2" onSubmit={(event) => { event.preventDefault(); take.mutate(); }}>
-      <p className="text-sm">{countWords(file.rows, "row", "rows")} in {file.name}. What is selected here is remembered for the next file of this kind.</p>
+    <form
+      className="flex flex-col gap-2"
+      onSubmit={(event) => {
+        event.preventDefault();
+        take.mutate();
+      }}
+    >
+      <p className="text-sm">
+        {countWords(file.rows, "row", "rows")} in {file.name}. What is selected here is remembered for the next file of
+        this kind.
+      </p>
       <table className="ledger" aria-label="Columns of the file">
-        <thead><tr><th>In the file</th><th>Such as</th><th>Is our</th></tr></thead>
+        <thead>
+          <tr>
+            <th>In the file</th>
+            <th>Such as</th>
+            <th>Is our</th>
+          </tr>
+        </thead>
         <tbody>
           {file.headings.map(({ heading, sample, remembered }) => (
             <tr key={heading}>
               <td>{heading}</td>
               <td className="muted max-w-48 truncate text-sm">{sample.join(", ")}</td>
-              <td><select className="select select-xs w-44" aria-label={`What ${heading} is`} value={columns[heading]} onChange={(event) => setColumns({ ...columns, [heading]: event.target.value })}><option value="">left out</option>{Object.entries(LINE_COLUMNS[kind]).map(([column, needed]) => <option key={column} value={column}>{column}{needed ? " (needed)" : ""}</option>)}</select>{remembered && <span className="muted pl-1 text-xs">as before</span>}</td>
+              <td>
+                <select
+                  className="select select-xs w-44"
+                  aria-label={`What ${heading} is`}
+                  value={columns[heading]}
+                  onChange={(event) => setColumns({ ...columns, [heading]: event.target.value })}
+                >
+                  <option value="">left out</option>
+                  {Object.entries(LINE_COLUMNS[kind]).map(([column, needed]) => (
+                    <option key={column} value={column}>
+                      {column}
+                      {needed ? " (needed)" : ""}
+                    </option>
+                  ))}
+                </select>
+                {remembered && <span className="muted pl-1 text-xs">as before</span>}
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
-      {file.asksDateOrder && <label className="flex items-center gap-2 text-sm">Its dates are written<select className="select select-sm w-48" value={order} onChange={(event) => setOrder(event.target.value as keyof typeof ORDERS | "")}><option value="">say in which order</option>{Object.entries(ORDERS).map(([id, words]) => <option key={id} value={id}>{words}</option>)}</select></label>}
-      {file.asksNumbers !== null && <label className="flex items-center gap-2 text-sm">“{file.asksNumbers}” means<select className="select select-sm w-56" value={numbers} onChange={(event) => setNumbers(event.target.value as NumberStyle | "")}><option value="">say which sign parts decimals</option><option value="point">a point before decimals: 1.5</option><option value="comma">a comma before decimals: 1,5</option></select></label>}
+      {file.asksDateOrder && (
+        <label className="flex items-center gap-2 text-sm">
+          Its dates are written
+          <select
+            className="select select-sm w-48"
+            value={order}
+            onChange={(event) => setOrder(event.target.value as keyof typeof ORDERS | "")}
+          >
+            <option value="">say in which order</option>
+            {Object.entries(ORDERS).map(([id, words]) => (
+              <option key={id} value={id}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      {file.asksNumbers !== null && (
+        <label className="flex items-center gap-2 text-sm">
+          “{file.asksNumbers}” means
+          <select
+            className="select select-sm w-56"
+            value={numbers}
+            onChange={(event) => setNumbers(event.target.value as NumberStyle | "")}
+          >
+            <option value="">say which sign parts decimals</option>
+            <option value="point">a point before decimals: 1.5</option>
+            <option value="comma">a comma before decimals: 1,5</option>
+          </select>
+        </label>
+      )}
       {take.error !== null && <Failure error={take.error} />}
-      <button className="btn btn-primary btn-sm self-start" disabled={take.isPending}>Take the lines in</button>
+      <button className="btn btn-primary btn-sm self-start" disabled={take.isPending}>
+        Take the lines in
+      </button>
     </form>
   );
 }
@@ -68,9 +144,27 @@ export function BringLines({ kind }: { kind: LineKind }) {
   });
   return (
     <>
-      <input ref={input} type="file" className="sr-only" tabIndex={-1} accept=".csv,.xlsx,.ods,.txt" aria-label={kind === "cost" ? "File of costs" : "File of time"} onChange={(event) => { const chosen = event.target.files?.[0]; if (chosen !== undefined) bring.mutate(chosen); event.target.value = ""; }} />
-      <button type="button" className="btn btn-sm" disabled={bring.isPending} onClick={() => input.current?.click()}><FileUp size={14} aria-hidden="true" /> {kind === "cost" ? "Costs from a file" : "Time from a file"}</button>
-      {file !== null && <Dialog title={kind === "cost" ? "Costs from a file" : "Time from a file"} onClose={() => setFile(null)}><Columns file={file} kind={kind} onDone={() => setFile(null)} /></Dialog>}
+      <input
+        ref={input}
+        type="file"
+        className="sr-only"
+        tabIndex={-1}
+        accept=".csv,.xlsx,.ods,.txt"
+        aria-label={kind === "cost" ? "File of costs" : "File of time"}
+        onChange={(event) => {
+          const chosen = event.target.files?.[0];
+          if (chosen !== undefined) bring.mutate(chosen);
+          event.target.value = "";
+        }}
+      />
+      <button type="button" className="btn btn-sm" disabled={bring.isPending} onClick={() => input.current?.click()}>
+        <FileUp size={14} aria-hidden="true" /> {kind === "cost" ? "Costs from a file" : "Time from a file"}
+      </button>
+      {file !== null && (
+        <Dialog title={kind === "cost" ? "Costs from a file" : "Time from a file"} onClose={() => setFile(null)}>
+          <Columns file={file} kind={kind} onDone={() => setFile(null)} />
+        </Dialog>
+      )}
     </>
   );
 }

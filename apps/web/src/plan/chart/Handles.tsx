@@ -18,7 +18,8 @@ interface Props {
 
 const EDGE = 6;
 
-const movable = (row: SheetRow | undefined): row is SheetRow => row !== undefined && row.dates !== null && row.kind !== "summary" && row.kind !== "levelOfEffort";
+const movable = (row: SheetRow | undefined): row is SheetRow =>
+  row !== undefined && row.dates !== null && row.kind !== "summary" && row.kind !== "levelOfEffort";
 
 /** What can be taken hold of in the lane that the pointer is on. One for all lanes: each with its own would double what is drawn. */
 export function Handles({ rows, scale, left, scroller, rowAt, onGrab }: Props) {
@@ -45,11 +46,53 @@ export function Handles({ rows, scale, left, scroller, rowAt, onGrab }: Props) {
   const { id } = row;
   const [from, to] = band ?? [pennants!.now, pennants!.now + 10];
   const begin = from - 12;
-  const dot = (x: number, handle: Handle, words: string) => <circle cx={x - begin} cy="11.5" r="3.6" fill="var(--ground)" stroke="var(--brass)" strokeWidth="1.5" className="cursor-crosshair" onPointerDown={(event) => onGrab(event, id, handle)}><title>{words}</title></circle>;
+  const dot = (x: number, handle: Handle, words: string) => (
+    <circle
+      cx={x - begin}
+      cy="11.5"
+      r="3.6"
+      fill="var(--ground)"
+      stroke="var(--brass)"
+      strokeWidth="1.5"
+      className="cursor-crosshair"
+      onPointerDown={(event) => onGrab(event, id, handle)}
+    >
+      <title>{words}</title>
+    </circle>
+  );
   return (
-    <svg className="absolute touch-none" role="presentation" aria-label={`Handles of ${row.name}`} style={{ left: left + begin, top: at * ROW_HEIGHT, zIndex: 1 }} width={to - from + 26} height={ROW_HEIGHT}>
-      <rect x={from - begin} y="3" width={Math.max(4, to - from - (band === null ? 0 : EDGE))} height="16" fill="transparent" className="cursor-grab" onPointerDown={(event) => onGrab(event, id, "band")}><title>Drag to move: it becomes a date wish</title></rect>
-      {band !== null && <rect x={Math.max(from + 2, to - EDGE) - begin} y="3" width={EDGE + 2} height="16" fill="transparent" className="cursor-ew-resize" onPointerDown={(event) => onGrab(event, id, "end")}><title>Drag to make it longer or shorter</title></rect>}
+    <svg
+      className="absolute touch-none"
+      role="presentation"
+      aria-label={`Handles of ${row.name}`}
+      style={{ left: left + begin, top: at * ROW_HEIGHT, zIndex: 1 }}
+      width={to - from + 26}
+      height={ROW_HEIGHT}
+    >
+      <rect
+        x={from - begin}
+        y="3"
+        width={Math.max(4, to - from - (band === null ? 0 : EDGE))}
+        height="16"
+        fill="transparent"
+        className="cursor-grab"
+        onPointerDown={(event) => onGrab(event, id, "band")}
+      >
+        <title>Drag to move: it becomes a date wish</title>
+      </rect>
+      {band !== null && (
+        <rect
+          x={Math.max(from + 2, to - EDGE) - begin}
+          y="3"
+          width={EDGE + 2}
+          height="16"
+          fill="transparent"
+          className="cursor-ew-resize"
+          onPointerDown={(event) => onGrab(event, id, "end")}
+        >
+          <title>Drag to make it longer or shorter</title>
+        </rect>
+      )}
       {band !== null && dot(from - 6, "fromStart", "Drag to what is to start or finish with its start")}
       {dot(to + 7, "fromFinish", "Drag to what comes after it")}
     </svg>

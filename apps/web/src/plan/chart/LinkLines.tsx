@@ -12,7 +12,10 @@ interface Props {
   /** The first and last row in sight; lines that pass by are drawn too. */
   readonly sight: readonly [number, number];
   /** Of a link being drawn. */
-  readonly drawing: { readonly from: { readonly id: string; readonly end: "start" | "finish" }; readonly to: { readonly x: number; readonly y: number } } | null;
+  readonly drawing: {
+    readonly from: { readonly id: string; readonly end: "start" | "finish" };
+    readonly to: { readonly x: number; readonly y: number };
+  } | null;
 }
 
 const STUB = 7;
@@ -39,15 +42,42 @@ export function LinkLines({ links, rows, scale, rowHeight, left, width, sight, d
     if (one === null || other === null) return [];
     const leavesFinish = type === "FS" || type === "FF";
     const entersStart = type === "FS" || type === "SS";
-    return [<path key={key} d={pathOf(xOf(scale, leavesFinish ? one.finish : one.start), at(a), xOf(scale, entersStart ? other.start : other.finish), at(b), leavesFinish, entersStart)} />];
+    return [
+      <path
+        key={key}
+        d={pathOf(
+          xOf(scale, leavesFinish ? one.finish : one.start),
+          at(a),
+          xOf(scale, entersStart ? other.start : other.finish),
+          at(b),
+          leavesFinish,
+          entersStart,
+        )}
+      />,
+    ];
   });
   const begun = drawing === null ? undefined : place.get(drawing.from.id);
   const start = begun === undefined ? null : rows[begun]!.dates;
   if (paths.length === 0 && start === null) return null;
   return (
-    <svg aria-hidden="true" className="pointer-events-none absolute" style={{ left, top, zIndex: 1 }} width={width} height={(sight[1] - sight[0] + 1) * rowHeight} fill="none" stroke="var(--brass)" strokeWidth="1.2">
+    <svg
+      aria-hidden="true"
+      className="pointer-events-none absolute"
+      style={{ left, top, zIndex: 1 }}
+      width={width}
+      height={(sight[1] - sight[0] + 1) * rowHeight}
+      fill="none"
+      stroke="var(--brass)"
+      strokeWidth="1.2"
+    >
       {paths}
-      {start !== null && <path d={`M${xOf(scale, drawing!.from.end === "start" ? start.start : start.finish)} ${at(begun!)} L${drawing!.to.x} ${drawing!.to.y - top}`} strokeDasharray="4 3" strokeWidth="1.6" />}
+      {start !== null && (
+        <path
+          d={`M${xOf(scale, drawing!.from.end === "start" ? start.start : start.finish)} ${at(begun!)} L${drawing!.to.x} ${drawing!.to.y - top}`}
+          strokeDasharray="4 3"
+          strokeWidth="1.6"
+        />
+      )}
     </svg>
   );
 }

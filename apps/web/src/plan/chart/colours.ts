@@ -21,7 +21,8 @@ export function colouringBy(field: OwnField, rows: readonly SheetRow[]): Colouri
     const text = ownValueText(field, row.values[field.id]);
     if (text !== "") counts.set(text, (counts.get(text) ?? 0) + 1);
   }
-  const values = field.type === "choice" ? [...counts.keys()] : [...counts].sort((a, b) => b[1] - a[1]).map(([value]) => value);
+  const values =
+    field.type === "choice" ? [...counts.keys()] : [...counts].sort((a, b) => b[1] - a[1]).map(([value]) => value);
   const legend = values.slice(0, MOST).map((value, i) => ({ value, colour: HUES[i]! }));
   if (values.length > MOST) legend.push({ value: "other", colour: OTHER });
   const known = new Map(legend.map((entry) => [entry.value, entry.colour]));

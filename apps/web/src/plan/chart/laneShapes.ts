@@ -76,12 +76,18 @@ export function laneShapes(row: SheetRow, scale: Scale, withApproved = true): La
     pennants: milestone && dates !== null ? { approved: approved === null ? null : promised, now: finish } : null,
     moored: row.mooredAt === null ? null : xOf(scale, row.mooredAt),
     deadline: row.deadline === null ? null : xOf(scale, closeOf(parseDate(row.deadline)!)),
-    label: moved ? { x: rightmost + LABEL_GAP, words: driftWords(row.drift), tone: late ? "adverse" : "favourable" } : null,
+    label: moved
+      ? { x: rightmost + LABEL_GAP, words: driftWords(row.drift), tone: late ? "adverse" : "favourable" }
+      : null,
   };
 }
 
 /** The first and last instant that a page of rows needs, with room at both ends. */
-export function extentOf(rows: readonly SheetRow[], dataDate: string | null, start: string): { from: number; to: number } {
+export function extentOf(
+  rows: readonly SheetRow[],
+  dataDate: string | null,
+  start: string,
+): { from: number; to: number } {
   let from = Infinity;
   let to = -Infinity;
   for (const { dates, approved, deadline } of rows) {

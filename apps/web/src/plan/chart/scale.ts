@@ -1,4 +1,14 @@
-import { civilOf, dateWords, formatDate, MONTHS, openOf, parseDate, startDayOf, weekdayOf, type EpochDay } from "@chronometra/core";
+import {
+  civilOf,
+  dateWords,
+  formatDate,
+  MONTHS,
+  openOf,
+  parseDate,
+  startDayOf,
+  weekdayOf,
+  type EpochDay,
+} from "@chronometra/core";
 
 const DAY = 1440;
 
@@ -26,14 +36,19 @@ export interface Tick {
 /** Months since the year 0, for counting in steps of several months. */
 const countMonths = (year: number, month: number): number => year * 12 + month - 1;
 
-const dayOf = (year: number, month: number): EpochDay | null => parseDate(`${year}-${String(month).padStart(2, "0")}-01`);
+const dayOf = (year: number, month: number): EpochDay | null =>
+  parseDate(`${year}-${String(month).padStart(2, "0")}-01`);
 
 /** The first days of every `step` months that lie on the scale. */
 function monthStarts(scale: Scale, step: number): { day: EpochDay; year: number; month: number }[] {
   const first = civilOf(startDayOf(scale.from as never));
   const last = civilOf(startDayOf(scale.to as never));
   const starts: { day: EpochDay; year: number; month: number }[] = [];
-  for (let index = Math.floor(countMonths(first.year, first.month) / step) * step; index <= countMonths(last.year, last.month); index += step) {
+  for (
+    let index = Math.floor(countMonths(first.year, first.month) / step) * step;
+    index <= countMonths(last.year, last.month);
+    index += step
+  ) {
     const year = Math.floor(index / 12);
     const month = (index % 12) + 1;
     const day = dayOf(year, month);
@@ -48,11 +63,13 @@ function days(scale: Scale, step: number, label: (day: EpochDay) => string): Tic
   const ticks: Tick[] = [];
   const first = startDayOf(scale.from as never);
   const begin = step === 7 ? first - weekdayOf(first) : first;
-  for (let day = begin; day * DAY <= scale.to; day += step) ticks.push(at(scale, day as EpochDay, label(day as EpochDay)));
+  for (let day = begin; day * DAY <= scale.to; day += step)
+    ticks.push(at(scale, day as EpochDay, label(day as EpochDay)));
   return ticks;
 }
 
-const months = (scale: Scale, step: number, label: (year: number, month: number) => string): Tick[] => monthStarts(scale, step).map(({ day, year, month }) => at(scale, day, label(year, month)));
+const months = (scale: Scale, step: number, label: (year: number, month: number) => string): Tick[] =>
+  monthStarts(scale, step).map(({ day, year, month }) => at(scale, day, label(year, month)));
 
 const monthYear = (year: number, month: number): string => `${MONTHS[month - 1]} ${year}`;
 const onlyMonth = (_year: number, month: number): string => MONTHS[month - 1]!;
@@ -65,8 +82,10 @@ const onlyYear = (year: number): string => String(year);
 export function ticksOf(scale: Scale): { major: Tick[]; minor: Tick[] } {
   const { pixelsPerDay } = scale;
   if (pixelsPerDay >= 120) return { major: days(scale, 1, wholeDay), minor: hours(scale, pixelsPerDay >= 200 ? 3 : 6) };
-  if (pixelsPerDay >= 18) return { major: months(scale, 1, monthYear), minor: days(scale, 1, (day) => String(civilOf(day).day)) };
-  if (pixelsPerDay >= 4) return { major: months(scale, 1, monthYear), minor: days(scale, 7, (day) => String(civilOf(day).day)) };
+  if (pixelsPerDay >= 18)
+    return { major: months(scale, 1, monthYear), minor: days(scale, 1, (day) => String(civilOf(day).day)) };
+  if (pixelsPerDay >= 4)
+    return { major: months(scale, 1, monthYear), minor: days(scale, 7, (day) => String(civilOf(day).day)) };
   if (pixelsPerDay >= 1) return { major: months(scale, 12, onlyYear), minor: months(scale, 1, onlyMonth) };
   if (pixelsPerDay >= 0.35) return { major: months(scale, 12, onlyYear), minor: months(scale, 3, onlyMonth) };
   return { major: months(scale, 12, onlyYear), minor: months(scale, 6, onlyMonth) };
@@ -77,7 +96,8 @@ const wholeDay = (day: EpochDay): string => dateWords(formatDate(day));
 function hours(scale: Scale, step: number): Tick[] {
   const ticks: Tick[] = [];
   const every = step * 60;
-  for (let minute = Math.ceil(scale.from / every) * every; minute <= scale.to; minute += every) ticks.push({ x: xOf(scale, minute), label: `${(minute % DAY) / 60}h` });
+  for (let minute = Math.ceil(scale.from / every) * every; minute <= scale.to; minute += every)
+    ticks.push({ x: xOf(scale, minute), label: `${(minute % DAY) / 60}h` });
   return ticks;
 }
 

@@ -38,7 +38,11 @@ const NOTHING_MOVES: Drawn["ghosts"] = new Map();
 const replacedBy = (meant: Meant): string | null => ("replaces" in meant ? (meant.replaces ?? null) : null);
 
 /** What a gesture looks like before it is let go. */
-function drawnOf({ gesture, at }: { readonly gesture: Gesture; readonly at: Drawn["at"] }, meant: Meant, preview: Preview | null): Drawn {
+function drawnOf(
+  { gesture, at }: { readonly gesture: Gesture; readonly at: Drawn["at"] },
+  meant: Meant,
+  preview: Preview | null,
+): Drawn {
   const problem = preview !== null && "problems" in preview ? preview.problems[0]!.message : null;
   return {
     words: "words" in meant ? meant.words : "",
@@ -107,44 +111,71 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
     const row = rows.find((each) => each.id === id);
     if (row?.dates == null) return null;
     const x = xAt(event.clientX);
-    if (handle === "band") return { what: "move", activity: id, to: row.dates.start + instantAt(scale, x) - instantAt(scale, down) };
-    if (handle === "end") return { what: "stretch", activity: id, to: row.dates.finish + instantAt(scale, x) - instantAt(scale, down), fine: scale.pixelsPerDay >= FINE_PIXELS_PER_DAY };
+    if (handle === "band")
+      return { what: "move", activity: id, to: row.dates.start + instantAt(scale, x) - instantAt(scale, down) };
+    if (handle === "end")
+      return {
+        what: "stretch",
+        activity: id,
+        to: row.dates.finish + instantAt(scale, x) - instantAt(scale, down),
+        fine: scale.pixelsPerDay >= FINE_PIXELS_PER_DAY,
+      };
     const target = rowAt(event.clientY);
     if (target?.dates == null || target.id === id) return null;
     const at = instantAt(scale, x);
-    const toEnd = target.kind !== "milestone" && at > (target.dates.start + target.dates.finish) / 2 ? "finish" : "start";
-    return { what: "link", from: id, fromEnd: handle === "fromStart" ? "start" : "finish", to: target.id, toEnd, key: `l-${crypto.randomUUID().slice(0, 13)}` };
+    const toEnd =
+      target.kind !== "milestone" && at > (target.dates.start + target.dates.finish) / 2 ? "finish" : "start";
+    return {
+      what: "link",
+      from: id,
+      fromEnd: handle === "fromStart" ? "start" : "finish",
+      to: target.id,
+      toEnd,
+      key: `l-${crypto.randomUUID().slice(0, 13)}`,
+    };
   };
   const latest = useRef(gestureAt);
   latest.current = gestureAt;
   const askLatest = useRef(ask);
   askLatest.current = ask;
 
-  const onGrab = useCallback((event: ReactPointerEvent, id: string, handle: Handle): void => {
-    event.preventDefault();
-    event.stopPropagation();
-    const down = xAt(event.clientX);
-    const end = (): void => {
-      dragging.current = false;
-      wanted.current = null;
-      setDrawn(null);
-    };
-    startDrag(event, {
-      onMove: (moved) => {
-        dragging.current = true;
-        const at = { x: moved.clientX, y: moved.clientY };
-        const gesture = latest.current(id, handle, down, moved);
-        if (gesture !== null) void askLatest.current(gesture, at);
-        else setDrawn({ words: "Let go on the activity that is to come after it", replaces: null, fault: null, effect: null, ghosts: NOTHING_MOVES, at, linkFrom: { id, end: handle === "fromStart" ? "start" : "finish" } });
-      },
-      onDrop: (dropped) => {
-        const gesture = latest.current(id, handle, down, dropped);
-        end();
-        if (gesture !== null) void settle(gesture);
-      },
-      onLeave: end,
-    });
-  }, [xAt, session]);
+  const onGrab = useCallback(
+    (event: ReactPointerEvent, id: string, handle: Handle): void => {
+      event.preventDefault();
+      event.stopPropagation();
+      const down = xAt(event.clientX);
+      const end = (): void => {
+        dragging.current = false;
+        wanted.current = null;
+        setDrawn(null);
+      };
+      startDrag(event, {
+        onMove: (moved) => {
+          dragging.current = true;
+          const at = { x: moved.clientX, y: moved.clientY };
+          const gesture = latest.current(id, handle, down, moved);
+          if (gesture !== null) void askLatest.current(gesture, at);
+          else
+            setDrawn({
+              words: "Let go on the activity that is to come after it",
+              replaces: null,
+              fault: null,
+              effect: null,
+              ghosts: NOTHING_MOVES,
+              at,
+              linkFrom: { id, end: handle === "fromStart" ? "start" : "finish" },
+            });
+        },
+        onDrop: (dropped) => {
+          const gesture = latest.current(id, handle, down, dropped);
+          end();
+          if (gesture !== null) void settle(gesture);
+        },
+        onLeave: end,
+      });
+    },
+    [xAt, session],
+  );
 
   return { drawn, onGrab, asked, onKeep: () => setAsked(null) };
 }

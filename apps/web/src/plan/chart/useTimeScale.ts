@@ -1,4 +1,13 @@
-import { startTransition, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState, type RefObject } from "react";
+import {
+  startTransition,
+  useCallback,
+  useEffect,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type RefObject,
+} from "react";
 import type { Ghosts } from "../engine/planEngine.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { extentOf } from "./laneShapes.ts";
@@ -24,7 +33,13 @@ export interface TimeScale {
  * @param left where the chart begins, right of the table
  * @param ghosts what is drawn besides the plan, which is to be in sight as well
  */
-export function useTimeScale(sheet: Sheet, scroller: RefObject<HTMLDivElement | null>, left: number, room: number, ghosts: Ghosts | null): TimeScale {
+export function useTimeScale(
+  sheet: Sheet,
+  scroller: RefObject<HTMLDivElement | null>,
+  left: number,
+  room: number,
+  ghosts: Ghosts | null,
+): TimeScale {
   const [pixelsPerDay, setPixelsPerDay] = useState<number | null>(null);
   const held = useRef<{ instant: number; x: number } | null>(null);
   const extent = useMemo(() => {
@@ -36,7 +51,14 @@ export function useTimeScale(sheet: Sheet, scroller: RefObject<HTMLDivElement | 
   const from = extent.from - MARGIN_DAYS * DAY;
   const days = (extent.to - from) / DAY + MARGIN_DAYS;
   const used = pixelsPerDay ?? clampZoom((room - LABEL_PIXELS) / days);
-  const scale = useMemo(() => ({ from, to: Math.max(extent.to + (LABEL_PIXELS / used) * DAY, from + (room / used) * DAY), pixelsPerDay: used }), [from, extent.to, used, room]);
+  const scale = useMemo(
+    () => ({
+      from,
+      to: Math.max(extent.to + (LABEL_PIXELS / used) * DAY, from + (room / used) * DAY),
+      pixelsPerDay: used,
+    }),
+    [from, extent.to, used, room],
+  );
   const zoom = useCallback(
     (factor: number, x = room / 2) => {
       held.current ??= { instant: instantAt(scale, (scroller.current?.scrollLeft ?? 0) + x), x };

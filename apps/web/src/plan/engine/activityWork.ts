@@ -3,7 +3,13 @@ import { costOfMinutes, formatDate, rateBook } from "@chronometra/core";
 
 /** Who works on an activity, what else it costs, and how its progress is credited; rows with their keys. */
 export interface ActivityWork {
-  readonly assignments: readonly { readonly key: string; readonly row: Assignment; readonly name: string; readonly placeholder: boolean; /** Minor units, at the rate in force on the start. */ readonly costMinor: number }[];
+  readonly assignments: readonly {
+    readonly key: string;
+    readonly row: Assignment;
+    readonly name: string;
+    readonly placeholder: boolean;
+    /** Minor units, at the rate in force on the start. */ readonly costMinor: number;
+  }[];
   readonly costs: readonly { readonly key: string; readonly row: CostLine }[];
   readonly credit: Credit | null;
   readonly currency: string;
@@ -19,7 +25,13 @@ export function activityWork(value: Plan, id: string, computed: Computed): Activ
   const own = [...value.assignments].filter(([, row]) => row.activity === id);
   const rates = rateBook([...value.people.values()]);
   return {
-    assignments: own.map(([key, row]) => ({ key, row, name: value.people.get(row.person)?.name ?? row.person, placeholder: value.placeholders.has(row.person), costMinor: costOfMinutes(row.plannedMinutes, rates(row.person, start)) })),
+    assignments: own.map(([key, row]) => ({
+      key,
+      row,
+      name: value.people.get(row.person)?.name ?? row.person,
+      placeholder: value.placeholders.has(row.person),
+      costMinor: costOfMinutes(row.plannedMinutes, rates(row.person, start)),
+    })),
     costs: [...value.costs].flatMap(([key, row]) => (row.activity === id ? [{ key, row }] : [])),
     credit: activity.credit ?? null,
     currency: value.project.currency,

@@ -13,7 +13,8 @@ function readKept(key: string): Kept {
   }
 }
 
-const isEmpty = ({ waiting, refused, undo }: Kept): boolean => [waiting, refused, undo.done, undo.undone].every(({ length }) => length === 0);
+const isEmpty = ({ waiting, refused, undo }: Kept): boolean =>
+  [waiting, refused, undo.done, undo.undone].every(({ length }) => length === 0);
 
 /** A page that is loaded anew lets go of its work a moment after the next one asks for it. */
 const LETTING_GO_MILLISECONDS = 3000;

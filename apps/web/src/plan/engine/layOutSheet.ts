@@ -1,4 +1,25 @@
-import { CallNames, closeOf, deadlineStandings, finishDayOf, formatDate, linkTexts, openOf, parseDate, parseInstant, peopleNames, plannedBudget, slipsAgainst, startDayOf, workTexts, type Activity, type Computed, type Plan, type PlanBundle, type Rows, type Schedule } from "@chronometra/core";
+import {
+  CallNames,
+  closeOf,
+  deadlineStandings,
+  finishDayOf,
+  formatDate,
+  linkTexts,
+  openOf,
+  parseDate,
+  parseInstant,
+  peopleNames,
+  plannedBudget,
+  slipsAgainst,
+  startDayOf,
+  workTexts,
+  type Activity,
+  type Computed,
+  type Plan,
+  type PlanBundle,
+  type Rows,
+  type Schedule,
+} from "@chronometra/core";
 import type { Named, Sheet, SheetDates, SheetRow } from "./sheet.ts";
 
 interface Placed {
@@ -25,7 +46,8 @@ function inReadingOrder(plan: PlanBundle, { tree }: Schedule): { placed: Placed[
   for (let at = open.pop(); at !== undefined; at = open.pop()) {
     placed.push(at);
     const own = below[at.position] ?? [];
-    for (let n = own.length - 1; n >= 0; n--) open.push({ position: own[n]!, depth: at.depth + 1, wbs: `${at.wbs}.${n + 1}` });
+    for (let n = own.length - 1; n >= 0; n--)
+      open.push({ position: own[n]!, depth: at.depth + 1, wbs: `${at.wbs}.${n + 1}` });
   }
   return { placed, children };
 }
@@ -43,7 +65,12 @@ function approvedWindows(plan: PlanBundle, { schedule, baseline }: Computed): Ap
       const start = parseInstant(row.start)!;
       const finish = parseInstant(row.finish)!;
       const atStart = schedule.rows[i]?.shownAsStart === true;
-      windows[i] = { start, finish, startDate: formatDate(startDayOf(start)), finishDate: formatDate(atStart ? startDayOf(finish) : finishDayOf(finish)) };
+      windows[i] = {
+        start,
+        finish,
+        startDate: formatDate(startDayOf(start)),
+        finishDate: formatDate(atStart ? startDayOf(finish) : finishDayOf(finish)),
+      };
     }
     const parent = schedule.tree.parentOf[i]!;
     if (parent >= 0 && windows[i] != null) windows[parent] = together(windows[parent]!, windows[i]!);
@@ -62,12 +89,35 @@ function datesOf(schedule: Schedule, i: number): SheetDates | null {
   const row = schedule.rows[i];
   if (row == null) return null;
   const { start, finish, startDay, finishDay, lateFinish, totalFloat, critical, longestPath, state } = row;
-  return { start, finish, startDate: formatDate(startDay), finishDate: formatDate(finishDay), lateFinish, floatMinutes: totalFloat, critical, longestPath, state };
+  return {
+    start,
+    finish,
+    startDate: formatDate(startDay),
+    finishDate: formatDate(finishDay),
+    lateFinish,
+    floatMinutes: totalFloat,
+    critical,
+    longestPath,
+    state,
+  };
 }
 
-const drivenBy = ({ driver, windowPolicy }: Activity): SheetRow["drivenBy"] => (driver === "effort" ? "hours" : windowPolicy === "drift" ? "lengthDrifting" : "length");
+const drivenBy = ({ driver, windowPolicy }: Activity): SheetRow["drivenBy"] =>
+  driver === "effort" ? "hours" : windowPolicy === "drift" ? "lengthDrifting" : "length";
 
-const progressOf = ({ percent, remainingMinutes, actualStart, actualFinish, dropped }: Activity): Pick<SheetRow, "percent" | "remainingMinutes" | "actualStart" | "actualFinish" | "dropped"> => ({ dropped: dropped ?? false, percent: percent ?? null, remainingMinutes: remainingMinutes ?? null, actualStart: actualStart ?? null, actualFinish: actualFinish ?? null });
+const progressOf = ({
+  percent,
+  remainingMinutes,
+  actualStart,
+  actualFinish,
+  dropped,
+}: Activity): Pick<SheetRow, "percent" | "remainingMinutes" | "actualStart" | "actualFinish" | "dropped"> => ({
+  dropped: dropped ?? false,
+  percent: percent ?? null,
+  remainingMinutes: remainingMinutes ?? null,
+  actualStart: actualStart ?? null,
+  actualFinish: actualFinish ?? null,
+});
 
 /** What people and calendars are called, each told apart from its namesakes. */
 interface Calls {
@@ -76,15 +126,30 @@ interface Calls {
 }
 
 /** Whom and what an activity names, by id and by what it is called. */
-function namesOf({ people, calendars }: Calls, { owner, calendar }: Activity): Pick<SheetRow, "owner" | "ownerName" | "calendar" | "calendarName"> {
-  const called = (names: CallNames, id: string | undefined): string => (id === undefined || !names.has(id) ? "" : names.of(id));
-  return { owner: owner ?? null, ownerName: called(people, owner), calendar: calendar ?? null, calendarName: called(calendars, calendar) };
+function namesOf(
+  { people, calendars }: Calls,
+  { owner, calendar }: Activity,
+): Pick<SheetRow, "owner" | "ownerName" | "calendar" | "calendarName"> {
+  const called = (names: CallNames, id: string | undefined): string =>
+    id === undefined || !names.has(id) ? "" : names.of(id);
+  return {
+    owner: owner ?? null,
+    ownerName: called(people, owner),
+    calendar: calendar ?? null,
+    calendarName: called(calendars, calendar),
+  };
 }
 
-const named = (rows: Rows<unknown>, names: CallNames): Named[] => [...rows.keys()].map((id) => ({ id, name: names.of(id) }));
+const named = (rows: Rows<unknown>, names: CallNames): Named[] =>
+  [...rows.keys()].map((id) => ({ id, name: names.of(id) }));
 
 /** Categories that are kept, then those that are only used. */
-const categoriesOf = (value: Plan): string[] => [...new Set([...[...value.categories.values()].map(({ name }) => name), ...[...value.costs.values()].map(({ category }) => category)])];
+const categoriesOf = (value: Plan): string[] => [
+  ...new Set([
+    ...[...value.categories.values()].map(({ name }) => name),
+    ...[...value.costs.values()].map(({ category }) => category),
+  ]),
+];
 
 const NO_VALUES = {};
 
@@ -101,7 +166,10 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
   const budget = plannedBudget(plan, schedule);
   const links = linkTexts(value);
   const people = workTexts(value);
-  const calls: Calls = { people: peopleNames(value.people.values()), calendars: new CallNames(value.calendars.values()) };
+  const calls: Calls = {
+    people: peopleNames(value.people.values()),
+    calendars: new CallNames(value.calendars.values()),
+  };
   const calendar = schedule.calendars.get(plan.project.calendar);
   const { dataDate } = plan.project;
   const mooring = dataDate === undefined ? openOf(parseDate(plan.project.start)!) : closeOf(parseDate(dataDate)!);
@@ -111,7 +179,10 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
     const dates = datesOf(schedule, i);
     const parked = schedule.tree.parked.has(id);
     const approved = parked ? null : windows[i]!;
-    const between = approved === null || dates === null ? null : (calendar.indexAt(dates.finish) - calendar.indexAt(approved.finish)) / calendar.dayMinutes;
+    const between =
+      approved === null || dates === null
+        ? null
+        : (calendar.indexAt(dates.finish) - calendar.indexAt(approved.finish)) / calendar.dayMinutes;
     const standing = deadlines.get(id);
     return {
       id,

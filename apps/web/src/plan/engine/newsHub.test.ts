@@ -50,7 +50,16 @@ describe("the one stream of a browser", () => {
     const pages = Array.from({ length: 8 }, (_, i) => join(i % 2 === 0 ? "p" : "q", `page-${i}`));
     jest.advanceTimersByTime(100);
     expect(streams).toHaveLength(1);
-    expect(streams[0]!.pages).toEqual(["p.page-0", "q.page-1", "p.page-2", "q.page-3", "p.page-4", "q.page-5", "p.page-6", "q.page-7"]);
+    expect(streams[0]!.pages).toEqual([
+      "p.page-0",
+      "q.page-1",
+      "p.page-2",
+      "q.page-3",
+      "p.page-4",
+      "q.page-5",
+      "p.page-6",
+      "q.page-7",
+    ]);
     streams[0]!.begin();
     streams[0]!.say("q", 5);
     expect(pages.map(({ heard }) => heard)).toEqual([[], [5], [], [5], [], [5], [], [5]]);

@@ -128,7 +128,11 @@ export class Outbox {
   }
 
   private keep(): void {
-    const needed = new Set([...this.waiting.map(({ undoes }) => undoes), ...this.undo.done.map(({ list }) => list), ...this.undo.undone.map(({ list }) => list)]);
+    const needed = new Set([
+      ...this.waiting.map(({ undoes }) => undoes),
+      ...this.undo.done.map(({ list }) => list),
+      ...this.undo.undone.map(({ list }) => list),
+    ]);
     try {
       this.keeper.write({
         waiting: this.waiting,

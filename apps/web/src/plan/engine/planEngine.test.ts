@@ -5,7 +5,12 @@ import type { Sheet, SheetRow } from "./sheet.ts";
 import { patched } from "./sheetPatch.ts";
 
 /** An engine with what the page would show of it. */
-function opened(plan: PlanBundle = slipway()): { engine: PlanEngine; sheet: () => Sheet; change: (...changes: Change[]) => void; row: (id: string) => SheetRow } {
+function opened(plan: PlanBundle = slipway()): {
+  engine: PlanEngine;
+  sheet: () => Sheet;
+  change: (...changes: Change[]) => void;
+  row: (id: string) => SheetRow;
+} {
   const engine = new PlanEngine();
   let sheet = patched(null, engine.open(viewOf(plan)));
   const change = (...changes: Change[]): void => {
@@ -18,7 +23,10 @@ function opened(plan: PlanBundle = slipway()): { engine: PlanEngine; sheet: () =
 
 const STAFFED: PlanBundle = {
   ...slipway(),
-  people: [{ id: "ann", name: "Ann Lee", rates: [{ from: "2026-01-01", perHourMinor: 5000 }] }, { id: "role", name: "A diver", role: "diver" }],
+  people: [
+    { id: "ann", name: "Ann Lee", rates: [{ from: "2026-01-01", perHourMinor: 5000 }] },
+    { id: "role", name: "A diver", role: "diver" },
+  ],
   assignments: [{ activity: "dig", person: "ann", plannedMinutes: 120 }],
   costs: [{ id: "c", activity: "dig", category: "Hire", plannedMinor: 700, timing: "finish" }],
 };
@@ -31,7 +39,11 @@ describe("parking in the engine", () => {
     expect(chains).toEqual([["Dig", "Pour", "Open"]]);
     expect([only.length, across.length]).toEqual([1, 3]);
     change(...across);
-    expect([row("pour").dates, row("open").dates!.finishDate, row("open").after]).toEqual([null, "2026-03-06", "Pour; Dig"]);
+    expect([row("pour").dates, row("open").dates!.finishDate, row("open").after]).toEqual([
+      null,
+      "2026-03-06",
+      "Pour; Dig",
+    ]);
     change(...engine.wake(["pour"]));
     expect(sheet()).toEqual(before);
   });
@@ -39,17 +51,39 @@ describe("parking in the engine", () => {
   it("a row that lies parked below a parked branch wakes the branch", () => {
     const { engine, change, row } = opened();
     change({ type: "setParked", activity: "works", parked: true });
-    expect([row("dig").parked, engine.wake(["dig"])]).toEqual([true, [{ type: "setParked", activity: "works", parked: false }]]);
+    expect([row("dig").parked, engine.wake(["dig"])]).toEqual([
+      true,
+      [{ type: "setParked", activity: "works", parked: false }],
+    ]);
   });
 });
 
 describe("what hangs on an activity", () => {
   it("is told with its keys, names and cost; a branch has the sum of what is below it, parked work apart", () => {
     const { engine, row, change } = opened(STAFFED);
-    expect(engine.work("dig")).toMatchObject({ assignments: [{ key: "1", name: "Ann Lee", placeholder: false, costMinor: 10_000 }], costs: [{ key: "c", row: { category: "Hire" } }], credit: null, currency: "EUR" });
-    expect([row("dig").people, row("works").budgetMinor, row("works").plannedMinutes]).toEqual(["Ann Lee 2h", 10_700, 120]);
-    change({ type: "addRow", table: "placeholders", key: "role", row: { person: "role" } }, { type: "addRow", table: "assignments", key: "x", row: { activity: "later", person: "role", plannedMinutes: 600 } });
-    expect([row("works").budgetMinor, engine.work("later")!.assignments[0]!.placeholder, engine.work("ghost")]).toEqual([10_700, true, null]);
+    expect(engine.work("dig")).toMatchObject({
+      assignments: [{ key: "1", name: "Ann Lee", placeholder: false, costMinor: 10_000 }],
+      costs: [{ key: "c", row: { category: "Hire" } }],
+      credit: null,
+      currency: "EUR",
+    });
+    expect([row("dig").people, row("works").budgetMinor, row("works").plannedMinutes]).toEqual([
+      "Ann Lee 2h",
+      10_700,
+      120,
+    ]);
+    change(
+      { type: "addRow", table: "placeholders", key: "role", row: { person: "role" } },
+      {
+        type: "addRow",
+        table: "assignments",
+        key: "x",
+        row: { activity: "later", person: "role", plannedMinutes: 600 },
+      },
+    );
+    expect([row("works").budgetMinor, engine.work("later")!.assignments[0]!.placeholder, engine.work("ghost")]).toEqual(
+      [10_700, true, null],
+    );
   });
 
   it("people typed are read by the plan, and refused in words", () => {
@@ -58,7 +92,9 @@ describe("what hangs on an activity", () => {
     if (!("changes" in typed)) throw new Error(typed.fault);
     change(...typed.changes);
     expect(row("pour").people).toBe("Ann Lee 8h at 50%; A diver 4h");
-    expect(engine.readWork("pour", "nobody 4h")).toEqual({ fault: expect.stringContaining("nobody called “nobody”") as string });
+    expect(engine.readWork("pour", "nobody 4h")).toEqual({
+      fault: expect.stringContaining("nobody called “nobody”") as string,
+    });
   });
 
   it("rows copied come back under new names of their own, with people and costs", () => {
@@ -73,8 +109,16 @@ describe("what hangs on an activity", () => {
 
 describe("what the chart asks", () => {
   it("which baseline to compare with, and a baseline that is not there is passed over", () => {
-    const late = slipway((activities) => activities.map((activity) => (activity.id === "dig" ? { ...activity, durationMinutes: 2880 } : activity)));
-    const second = { number: 2, approvedOn: "2026-03-02", approvedBy: "M", reason: "again", ...freezePlan({ ...late, baselines: [] }) };
+    const late = slipway((activities) =>
+      activities.map((activity) => (activity.id === "dig" ? { ...activity, durationMinutes: 2880 } : activity)),
+    );
+    const second = {
+      number: 2,
+      approvedOn: "2026-03-02",
+      approvedBy: "M",
+      reason: "again",
+      ...freezePlan({ ...late, baselines: [] }),
+    };
     const engine = new PlanEngine();
     const first = patched(null, engine.open(viewOf({ ...late, baselines: [...late.baselines!, second] })));
     const drift = (sheet: Sheet): number | null => sheet.rows.find(({ id }) => id === "dig")!.drift;
@@ -91,7 +135,15 @@ describe("what the chart asks", () => {
 
   it("a loop is told by the names of its activities, those just typed too", () => {
     const { engine } = opened();
-    const tried = engine.change("list", [{ type: "addRow", table: "activities", key: "n", row: { id: "n", name: "Fresh", durationMinutes: 60 } }, { type: "addRow", table: "links", key: "k1", row: { from: "open", to: "n" } }, { type: "addRow", table: "links", key: "k2", row: { from: "n", to: "dig" } }]);
-    expect(tried).toMatchObject({ problems: [{ message: expect.stringMatching(/^the links form a loop: .*Fresh.*; take one of them out$/) as string }] });
+    const tried = engine.change("list", [
+      { type: "addRow", table: "activities", key: "n", row: { id: "n", name: "Fresh", durationMinutes: 60 } },
+      { type: "addRow", table: "links", key: "k1", row: { from: "open", to: "n" } },
+      { type: "addRow", table: "links", key: "k2", row: { from: "n", to: "dig" } },
+    ]);
+    expect(tried).toMatchObject({
+      problems: [
+        { message: expect.stringMatching(/^the links form a loop: .*Fresh.*; take one of them out$/) as string },
+      ],
+    });
   });
 });

@@ -1,5 +1,44 @@
 import type { PlanView } from "@chronometra/contract";
-import { ADDED_DAYS, applyChanges, arrange, brokenChains, checkWholePlan, compareAlternates, computePlan, copyBranches, decidingChain, effectBetween, explainActivity, groundOf, lengthened, liveAlternate, makeAlternates, parkRows, pasteBranches, PlanProblems, problemInWords, linkReader, readLinks, readWork, workReader, runPathTest, schedulePlan, toBundle, wakeRows, type Alternate, type Arrangement, type Branches, type Change, type Effect, type Explanation, type Plan, type PlanBundle, type Problem, type Reckoned, type Schedule } from "@chronometra/core";
+import {
+  ADDED_DAYS,
+  applyChanges,
+  arrange,
+  brokenChains,
+  checkWholePlan,
+  compareAlternates,
+  computePlan,
+  copyBranches,
+  decidingChain,
+  effectBetween,
+  explainActivity,
+  groundOf,
+  lengthened,
+  liveAlternate,
+  makeAlternates,
+  parkRows,
+  pasteBranches,
+  PlanProblems,
+  problemInWords,
+  linkReader,
+  readLinks,
+  readWork,
+  workReader,
+  runPathTest,
+  schedulePlan,
+  toBundle,
+  wakeRows,
+  type Alternate,
+  type Arrangement,
+  type Branches,
+  type Change,
+  type Effect,
+  type Explanation,
+  type Plan,
+  type PlanBundle,
+  type Problem,
+  type Reckoned,
+  type Schedule,
+} from "@chronometra/core";
 import { dragged, type Gesture, type Meant } from "./dragged.ts";
 import { layOutSheet } from "./layOutSheet.ts";
 import { planValue } from "./planValue.ts";
@@ -8,7 +47,13 @@ import { patchOf, type SheetPatch } from "./sheetPatch.ts";
 import { activityWork, type ActivityWork } from "./activityWork.ts";
 
 /** What came of trying changes: the plan as it would be and what moved, or why it cannot be. */
-export type Tried = { readonly sheet: SheetPatch; readonly effect: Effect; /** What leads back; `null` where nothing does. */ readonly inverse: readonly Change[] | null } | { readonly problems: readonly Problem[] };
+export type Tried =
+  | {
+      readonly sheet: SheetPatch;
+      readonly effect: Effect;
+      /** What leads back; `null` where nothing does. */ readonly inverse: readonly Change[] | null;
+    }
+  | { readonly problems: readonly Problem[] };
 
 /** A list of changes that the server has not stored yet, with what it is called. */
 export interface PendingList {
@@ -115,7 +160,12 @@ export class PlanEngine {
     const test = runPathTest(ground);
     if (test === null) return null;
     const longer = lengthened(ground, test);
-    return { activity: test.tested.activity.name, addedDays: ADDED_DAYS, movedDays: test.movedMinutes / test.tested.calendar.dayMinutes, ghosts: this.moved(longer, schedulePlan(longer)) };
+    return {
+      activity: test.tested.activity.name,
+      addedDays: ADDED_DAYS,
+      movedDays: test.movedMinutes / test.tested.calendar.dayMinutes,
+      ghosts: this.moved(longer, schedulePlan(longer)),
+    };
   }
 
   /** What lies elsewhere in another schedule of the plan, and where. */
@@ -124,7 +174,9 @@ export class PlanEngine {
     return new Map(
       plan.activities.flatMap(({ id }, i) => {
         const [row, before] = [rows[i], was.get(id)];
-        return row != null && (row.start !== before?.start || row.finish !== before?.finish) ? [[id, { start: row.start, finish: row.finish }] as const] : [];
+        return row != null && (row.start !== before?.start || row.finish !== before?.finish)
+          ? [[id, { start: row.start, finish: row.finish }] as const]
+          : [];
       }),
     );
   }
@@ -177,12 +229,19 @@ export class PlanEngine {
   removal(ids: readonly string[]): Parking & { readonly links: number } {
     const { value } = this.current;
     const only = arrange(value, { verb: "remove", ids });
-    const gone = new Set(only.flatMap((change) => (change.type === "removeRow" && change.table === "activities" ? [change.key] : [])));
+    const gone = new Set(
+      only.flatMap((change) => (change.type === "removeRow" && change.table === "activities" ? [change.key] : [])),
+    );
     const links = [...value.links.values()].filter(({ from, to }) => gone.has(from) !== gone.has(to)).length;
     const broken = brokenChains(value, [...gone]);
     const nameOf = (id: string): string => value.activities.get(id)?.name ?? id;
     const carried = broken.map(({ link }): Change => ({ type: "addRow", table: "links", key: newKey("l"), row: link }));
-    return { chains: broken.map(({ link, through }) => [link.from, ...through, link.to].map(nameOf)), only, across: [...only, ...carried], links };
+    return {
+      chains: broken.map(({ link, through }) => [link.from, ...through, link.to].map(nameOf)),
+      only,
+      across: [...only, ...carried],
+      links,
+    };
   }
 
   /** The changes that wake parked rows; one that lies parked below a parked branch wakes the branch. */
@@ -201,10 +260,16 @@ export class PlanEngine {
   }
 
   /** The changes that make rows ways of one step, or another way the live one. */
-  ways(make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): readonly Change[] {
+  ways(
+    make:
+      | { readonly members: readonly string[]; readonly name: string }
+      | { readonly group: string; readonly live: string },
+  ): readonly Change[] {
     const { value } = this.current;
     const linkKey = (): string => newKey("l");
-    return "group" in make ? liveAlternate(value, make.group, make.live, linkKey) : makeAlternates(value, newKey("a"), make.name, make.members, linkKey);
+    return "group" in make
+      ? liveAlternate(value, make.group, make.live, linkKey)
+      : makeAlternates(value, newKey("a"), make.name, make.members, linkKey);
   }
 
   /** Activities with all that hangs on them, for another place or plan. */
@@ -248,14 +313,22 @@ export class PlanEngine {
   }
 
   /** Reads a block of cells: the links and people typed in it among rows that it adds itself. */
-  readBlock({ changes, asked }: BlockTyped): { readonly changes: readonly Change[] } | { readonly faults: readonly string[] } {
+  readBlock({
+    changes,
+    asked,
+  }: BlockTyped): { readonly changes: readonly Change[] } | { readonly faults: readonly string[] } {
     if (asked.length === 0) return { changes };
     try {
       const { plan } = applyChanges(this.current.value, changes);
       const readers = { links: linkReader(plan, () => newKey("l")), people: workReader(plan, () => newKey("w")) };
-      const read = asked.map(({ activity, text, what }) => ({ name: plan.activities.get(activity)?.name ?? activity, typed: readers[what](activity, text) }));
+      const read = asked.map(({ activity, text, what }) => ({
+        name: plan.activities.get(activity)?.name ?? activity,
+        typed: readers[what](activity, text),
+      }));
       const faults = read.flatMap(({ name, typed }) => ("fault" in typed ? [`“${name}”: ${typed.fault}`] : []));
-      return faults.length > 0 ? { faults } : { changes: [...changes, ...read.flatMap(({ typed }) => ("changes" in typed ? typed.changes : []))] };
+      return faults.length > 0
+        ? { faults }
+        : { changes: [...changes, ...read.flatMap(({ typed }) => ("changes" in typed ? typed.changes : []))] };
     } catch (error) {
       return { faults: this.refused(error, changes).problems.map(({ message }) => message) };
     }
@@ -269,7 +342,8 @@ export class PlanEngine {
 
   private reckon(value: Plan): Worked {
     const plan = toBundle(value);
-    const baseline = this.baseline !== undefined && value.baselines.has(String(this.baseline)) ? { baseline: this.baseline } : {};
+    const baseline =
+      this.baseline !== undefined && value.baselines.has(String(this.baseline)) ? { baseline: this.baseline } : {};
     return { value, plan, computed: computePlan(plan, baseline) };
   }
 

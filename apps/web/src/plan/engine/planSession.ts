@@ -1,5 +1,15 @@
 import type { ChangeResult, ChangesSince, PlanView } from "@chronometra/contract";
-import { changeWords, kindOfRow, type Naming, type Alternate, type Arrangement, type Branches, type Change, type Explanation, type Problem } from "@chronometra/core";
+import {
+  changeWords,
+  kindOfRow,
+  type Naming,
+  type Alternate,
+  type Arrangement,
+  type Branches,
+  type Change,
+  type Explanation,
+  type Problem,
+} from "@chronometra/core";
 import { CallFailed } from "../../shared/api.ts";
 import type { ActivityWork } from "./activityWork.ts";
 import type { Gesture, Meant } from "./dragged.ts";
@@ -78,7 +88,16 @@ export class PlanSession {
   private set(next: Partial<SessionState>): void {
     const waiting = this.outbox.all.length;
     const { undoable, redoable } = this.undoing;
-    this.state = { ...this.state, ...next, saving: this.working + waiting, waiting, away: this.reach.isAway, refused: this.outbox.refused, undoable, redoable };
+    this.state = {
+      ...this.state,
+      ...next,
+      saving: this.working + waiting,
+      waiting,
+      away: this.reach.isAway,
+      refused: this.outbox.refused,
+      undoable,
+      redoable,
+    };
     if (!this.quiet) this.tell();
   }
 
@@ -98,7 +117,13 @@ export class PlanSession {
     const there = new Set(sheet.rows.map(({ id }) => id));
     const went = before.filter(({ id }) => !there.has(id));
     const words = by.length === 0 ? SOMEONE : by.join(" and ");
-    return { sheet, gone: went.length === 0 ? this.state.gone : new Map([...this.state.gone, ...went.map(({ id, name }) => [id, { name, by: words }] as const)]) };
+    return {
+      sheet,
+      gone:
+        went.length === 0
+          ? this.state.gone
+          : new Map([...this.state.gone, ...went.map(({ id, name }) => [id, { name, by: words }] as const)]),
+    };
   }
 
   /** Opens the plan as the server has it, with what waits laid over it. */
@@ -139,13 +164,21 @@ export class PlanSession {
   };
 
   /** Shows a list at once and puts it on its way. Gives what leads back, or what stands against it. */
-  private async put(changes: readonly Change[], undoes: string | null): Promise<{ list: string; inverse: readonly Change[] | null } | { problems: readonly Problem[] }> {
+  private async put(
+    changes: readonly Change[],
+    undoes: string | null,
+  ): Promise<{ list: string; inverse: readonly Change[] | null } | { problems: readonly Problem[] }> {
     const list = crypto.randomUUID();
     const tried = await this.engine.change(list, changes);
     if ("problems" in tried) return tried;
     this.outbox.add({ list, changes, undoes });
     this.quiet ||= changes.length > MANY;
-    this.set({ sheet: this.take(tried.sheet), effect: undoes === null ? tried.effect : null, merged: 0, arrivedBy: [] });
+    this.set({
+      sheet: this.take(tried.sheet),
+      effect: undoes === null ? tried.effect : null,
+      merged: 0,
+      arrivedBy: [],
+    });
     if (this.quiet) setTimeout(this.goOn);
     else void this.pump();
     return { list, inverse: tried.inverse };
@@ -182,7 +215,8 @@ export class PlanSession {
   }
 
   /** Arranges rows of the tree; gives what stands against it, or nothing. */
-  readonly arrange = (arrangement: Arrangement): Promise<readonly Problem[] | null> => this.worked(() => this.engine.arrange(arrangement));
+  readonly arrange = (arrangement: Arrangement): Promise<readonly Problem[] | null> =>
+    this.worked(() => this.engine.arrange(arrangement));
 
   readonly dragged = async (gesture: Gesture): Promise<Meant> => this.engine.dragged(gesture);
 
@@ -190,7 +224,10 @@ export class PlanSession {
    * Does what a gesture means once it is let go; gives what stands against it, or nothing.
    * @param asks gives whether a wish that someone meant is to be asked about before it goes: then nothing is done
    */
-  drop(gesture: Gesture, asks: (meant: { readonly words: string; readonly replaces: string }) => boolean = () => false): Promise<string | null> {
+  drop(
+    gesture: Gesture,
+    asks: (meant: { readonly words: string; readonly replaces: string }) => boolean = () => false,
+  ): Promise<string | null> {
     return this.onItsWay(async () => {
       const meant = await this.engine.dragged(gesture);
       if ("fault" in meant) return meant.fault;
@@ -216,9 +253,11 @@ export class PlanSession {
     this.set({ sheet: this.take(patch) });
   }
 
-  readonly readLinks = (activity: string, text: string): Promise<Typed> => this.onItsWay(async () => this.engine.readLinks(activity, text));
+  readonly readLinks = (activity: string, text: string): Promise<Typed> =>
+    this.onItsWay(async () => this.engine.readLinks(activity, text));
 
-  readonly readWork = (activity: string, text: string): Promise<Typed> => this.onItsWay(async () => this.engine.readWork(activity, text));
+  readonly readWork = (activity: string, text: string): Promise<Typed> =>
+    this.onItsWay(async () => this.engine.readWork(activity, text));
 
   readonly chainOf = async (activity: string): Promise<readonly string[]> => this.engine.chainOf(activity);
 
@@ -233,14 +272,20 @@ export class PlanSession {
   readonly alternates = async (group: string): Promise<readonly Alternate[]> => this.engine.alternates(group);
 
   /** Makes rows ways of one step, or makes another way the live one; gives what stands against it, or nothing. */
-  readonly ways = (make: { readonly members: readonly string[]; readonly name: string } | { readonly group: string; readonly live: string }): Promise<readonly Problem[] | null> => this.worked(() => this.engine.ways(make));
+  readonly ways = (
+    make:
+      | { readonly members: readonly string[]; readonly name: string }
+      | { readonly group: string; readonly live: string },
+  ): Promise<readonly Problem[] | null> => this.worked(() => this.engine.ways(make));
 
-  readonly wake = (ids: readonly string[]): Promise<readonly Problem[] | null> => this.worked(() => this.engine.wake(ids));
+  readonly wake = (ids: readonly string[]): Promise<readonly Problem[] | null> =>
+    this.worked(() => this.engine.wake(ids));
 
   readonly copy = async (ids: readonly string[]): Promise<Branches> => this.engine.copy(ids);
 
   /** Pastes branches after a row; gives what stands against it, or nothing. */
-  readonly paste = (branches: Branches, after: string | null, keepIds: boolean): Promise<readonly Problem[] | null> => this.worked(() => this.engine.paste(branches, after, keepIds));
+  readonly paste = (branches: Branches, after: string | null, keepIds: boolean): Promise<readonly Problem[] | null> =>
+    this.worked(() => this.engine.paste(branches, after, keepIds));
 
   readonly explain = async (activity: string): Promise<Explanation | null> => this.engine.explain(activity);
 
@@ -256,7 +301,15 @@ export class PlanSession {
       if (done === undefined) return;
       const put = await this.put(done.inverse, done.list);
       // What it rests on was changed by someone else since: it stays, to be tried again once that is settled.
-      if ("problems" in put) return this.outbox.refuse({ list: crypto.randomUUID(), changes: done.inverse, undoes: done.list, what: which === "undo" ? "Undo" : "Redo", why: put.problems[0]!.message, clashes: [] });
+      if ("problems" in put)
+        return this.outbox.refuse({
+          list: crypto.randomUUID(),
+          changes: done.inverse,
+          undoes: done.list,
+          what: which === "undo" ? "Undo" : "Redo",
+          why: put.problems[0]!.message,
+          clashes: [],
+        });
       this.taken.set(put.list, done);
       this.undoing.turned(which, put.inverse === null ? null : { list: put.list, inverse: put.inverse });
       this.outbox.remember(this.undoing.all);
@@ -384,13 +437,20 @@ export class PlanSession {
     if (undoes === null) return this.parts.store.change(this.revision, changes, list);
     const revision = this.outbox.revisionOf(undoes);
     // What it takes back was itself refused: there is nothing to take back.
-    return revision === undefined ? Promise.reject(new CallFailed(409, { code: "conflict", message: "What this takes back was not stored." })) : this.parts.store.undo(revision, list);
+    return revision === undefined
+      ? Promise.reject(new CallFailed(409, { code: "conflict", message: "What this takes back was not stored." }))
+      : this.parts.store.undo(revision, list);
   }
 
   /** What could not be stored is kept in sight, and the plan is shown as the server has it, with what still waits. */
   private async refuse(waiting: Waiting, error: Error): Promise<void> {
     const what = changeWords(waiting.changes, namesOn(this.state.sheet));
-    this.outbox.refuse({ ...waiting, what, why: error.message, clashes: error instanceof CallFailed ? (error.body.clashes ?? []) : [] });
+    this.outbox.refuse({
+      ...waiting,
+      what,
+      why: error.message,
+      clashes: error instanceof CallFailed ? (error.body.clashes ?? []) : [],
+    });
     this.undoing.refused(waiting.list, this.taken.get(waiting.list) ?? null);
     this.outbox.remember(this.undoing.all);
     this.taken.delete(waiting.list);

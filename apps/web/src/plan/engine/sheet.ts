@@ -29,7 +29,12 @@ export interface SheetRow {
   readonly deadlineState: DeadlineState | null;
   readonly marginDays: number | null;
   readonly dates: SheetDates | null;
-  readonly approved: { readonly start: number; readonly finish: number; readonly startDate: string; readonly finishDate: string } | null;
+  readonly approved: {
+    readonly start: number;
+    readonly finish: number;
+    readonly startDate: string;
+    readonly finishDate: string;
+  } | null;
   /** Working days later than approved. */
   readonly drift: number | null;
   /** What it comes after, as it is typed. */

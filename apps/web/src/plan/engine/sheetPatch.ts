@@ -22,5 +22,9 @@ export function patchOf(before: Sheet | null, after: Sheet): SheetPatch {
 
 /** The sheet that a patch makes of the one before; rows that stay are the same objects. */
 export function patched(before: Sheet | null, patch: SheetPatch): Sheet {
-  return { ...patch, rows: patch.rows.map((row) => (typeof row === "number" ? before!.rows[row]! : row)), links: patch.links ?? before!.links };
+  return {
+    ...patch,
+    rows: patch.rows.map((row) => (typeof row === "number" ? before!.rows[row]! : row)),
+    links: patch.links ?? before!.links,
+  };
 }

@@ -29,7 +29,10 @@ it("what was done is taken back, and done again, after the page was left; others
   await stage.session.redo();
   await stage.session.redo();
   await stage.settled();
-  expect([stage.server.plan.activities.get("dig")!.durationMinutes, rowOf("paint").name]).toEqual([3360, "Paint twice"]);
+  expect([stage.server.plan.activities.get("dig")!.durationMinutes, rowOf("paint").name]).toEqual([
+    3360,
+    "Paint twice",
+  ]);
   expect(stage.session.snapshot()).toMatchObject({ undoable: 2, redoable: 0 });
 });
 
@@ -51,7 +54,9 @@ it("what was refused is nothing to take back later, and of much only the latest 
   const outbox = new Outbox(stage.keeper);
   for (const { list } of lists.slice(10)) outbox.stored(list, 5);
   outbox.remember({ done: lists, undone: [] });
-  expect(new Outbox(stage.keeper).undoable.done.map(({ list }) => list)).toEqual(lists.slice(20).map(({ list }) => list));
+  expect(new Outbox(stage.keeper).undoable.done.map(({ list }) => list)).toEqual(
+    lists.slice(20).map(({ list }) => list),
+  );
   outbox.remember({
     done: [
       { list: "l59", inverse: [named("paint", "x".repeat(400_000))] },

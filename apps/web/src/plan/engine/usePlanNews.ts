@@ -12,7 +12,12 @@ const REST_MILLISECONDS = 350;
  * @param listens whether it is the live plan that is worked on
  * @returns the others who have the plan open
  */
-export function usePlanNews(project: string, session: PlanSession, activity: string | null, listens = true): readonly Present[] {
+export function usePlanNews(
+  project: string,
+  session: PlanSession,
+  activity: string | null,
+  listens = true,
+): readonly Present[] {
   const client = useRef(crypto.randomUUID().slice(0, 18)).current;
   const [present, setPresent] = useState<readonly Present[]>([]);
   const [seen, setSeen] = useState(document.visibilityState === "visible");
@@ -37,7 +42,13 @@ export function usePlanNews(project: string, session: PlanSession, activity: str
   useEffect(() => {
     if (!here) return undefined;
     // Whoever runs down the rows with the arrow keys is told of where they rest. That it could not be told hurts nothing.
-    const telling = setTimeout(() => void call("PUT /api/projects/:project/presence", { params: { project }, body: { client, activity } }).catch(() => undefined), REST_MILLISECONDS);
+    const telling = setTimeout(
+      () =>
+        void call("PUT /api/projects/:project/presence", { params: { project }, body: { client, activity } }).catch(
+          () => undefined,
+        ),
+      REST_MILLISECONDS,
+    );
     return () => clearTimeout(telling);
   }, [project, client, activity, here]);
   return useMemo(() => present.filter((one) => one.client !== client), [present, client]);

@@ -18,16 +18,26 @@ interface Opening {
 
 const openingOf = (project: string, whatIf: string | null): Opening =>
   whatIf === null
-    ? { fetch: () => call("GET /api/projects/:project/plan", { params: { project } }), store: livePlan(project), restsOn: [["project", project], ["period"]] }
+    ? {
+        fetch: () => call("GET /api/projects/:project/plan", { params: { project } }),
+        store: livePlan(project),
+        restsOn: [["project", project], ["period"]],
+      }
     : {
         fetch: async () => {
           const { plan, fault } = await call("GET /api/whatifs/:whatif", { params: { whatif: whatIf } });
-          if (plan === null) throw new Error(`It does not fit the live plan any more: ${fault ?? ""}. Merge it to go on.`);
+          if (plan === null)
+            throw new Error(`It does not fit the live plan any more: ${fault ?? ""}. Merge it to go on.`);
           return plan;
         },
         store: {
-          change: (revision, changes, list) => call("POST /api/whatifs/:whatif/changes", { params: { whatif: whatIf }, body: { revision, changes: [...changes], list } }),
-          undo: (revision, list) => call("POST /api/whatifs/:whatif/undo", { params: { whatif: whatIf }, body: { revision, list } }),
+          change: (revision, changes, list) =>
+            call("POST /api/whatifs/:whatif/changes", {
+              params: { whatif: whatIf },
+              body: { revision, changes: [...changes], list },
+            }),
+          undo: (revision, list) =>
+            call("POST /api/whatifs/:whatif/undo", { params: { whatif: whatIf }, body: { revision, list } }),
           since: async (revision) => ({ revision, changes: [], by: [] }),
         },
         restsOn: [["whatIf", whatIf]],
@@ -67,8 +77,12 @@ function closeIfDone(key: string, { session, close }: Opened): void {
 
 /** Lets calls through only while the account is signed in whose work they carry. */
 function ofAccount(account: string, { fetch, store }: Opening): Pick<Opening, "fetch" | "store"> {
-  const own = <A extends unknown[], T>(work: (...args: A) => Promise<T>) => (...args: A): Promise<T> =>
-    signedInAs() === account ? work(...args) : Promise.reject(new CallFailed(401, { code: "signInNeeded", message: "Sign in again to send what waits." }));
+  const own =
+    <A extends unknown[], T>(work: (...args: A) => Promise<T>) =>
+    (...args: A): Promise<T> =>
+      signedInAs() === account
+        ? work(...args)
+        : Promise.reject(new CallFailed(401, { code: "signInNeeded", message: "Sign in again to send what waits." }));
   return { fetch: own(fetch), store: { change: own(store.change), undo: own(store.undo), since: own(store.since) } };
 }
 
@@ -88,7 +102,13 @@ export function endOthers(account: string): void {
   forgetUndoOfOthers(account);
 }
 
-async function begin(key: string, account: string, project: string, whatIf: string | null, client: QueryClient): Promise<Opened> {
+async function begin(
+  key: string,
+  account: string,
+  project: string,
+  whatIf: string | null,
+  client: QueryClient,
+): Promise<Opened> {
   const opening = openingOf(project, whatIf);
   const { restsOn } = opening;
   const { fetch, store } = ofAccount(account, opening);
@@ -128,7 +148,10 @@ const nothing = (): (() => void) => () => undefined;
  * as the server has all that was done in it.
  * @returns `null` until it is there
  */
-export function usePlanSession(project: string, whatIf: string | null = null): { session: PlanSession; state: SessionState } | null {
+export function usePlanSession(
+  project: string,
+  whatIf: string | null = null,
+): { session: PlanSession; state: SessionState } | null {
   const client = useQueryClient();
   const { id: account } = useMe();
   const [session, setSession] = useState<PlanSession | null>(null);

@@ -41,19 +41,78 @@ export function FindBar({ rows, columns, reading, current, mayEdit, onGo, onClos
     if (await current.current.work.take(replaced)) toast(`${countWords(replaced.cells, "cell", "cells")} changed.`);
   };
   return (
-    <div role="search" aria-label="Find in the plan" className="flex flex-wrap items-center gap-2 border-t rule bg-base-200 px-4 py-0.5 text-sm" onKeyDown={(event) => event.key === "Escape" && onClose()}>
-      <input ref={field} className="input input-sm h-6 w-48" placeholder="Find" aria-label="Find" value={text} onChange={(event) => setText(event.target.value)} onKeyDown={(event) => event.key === "Enter" && step(event.shiftKey ? -1 : 1)} />
-      <span role="status" className="muted w-28">{text.trim() === "" ? "in the cells shown" : found.length === 0 ? "nowhere" : at < 0 ? countWords(found.length, "cell", "cells") : `${at + 1} of ${found.length}`}</span>
-      <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="The one before (Shift+Enter)" disabled={found.length === 0} onClick={() => step(-1)}><ChevronUp size={14} aria-hidden="true" /></button>
-      <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="The next (Enter)" disabled={found.length === 0} onClick={() => step(1)}><ChevronDown size={14} aria-hidden="true" /></button>
+    <div
+      role="search"
+      aria-label="Find in the plan"
+      className="flex flex-wrap items-center gap-2 border-t rule bg-base-200 px-4 py-0.5 text-sm"
+      onKeyDown={(event) => event.key === "Escape" && onClose()}
+    >
+      <input
+        ref={field}
+        className="input input-sm h-6 w-48"
+        placeholder="Find"
+        aria-label="Find"
+        value={text}
+        onChange={(event) => setText(event.target.value)}
+        onKeyDown={(event) => event.key === "Enter" && step(event.shiftKey ? -1 : 1)}
+      />
+      <span role="status" className="muted w-28">
+        {text.trim() === ""
+          ? "in the cells shown"
+          : found.length === 0
+            ? "nowhere"
+            : at < 0
+              ? countWords(found.length, "cell", "cells")
+              : `${at + 1} of ${found.length}`}
+      </span>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs btn-square"
+        aria-label="The one before (Shift+Enter)"
+        disabled={found.length === 0}
+        onClick={() => step(-1)}
+      >
+        <ChevronUp size={14} aria-hidden="true" />
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-xs btn-square"
+        aria-label="The next (Enter)"
+        disabled={found.length === 0}
+        onClick={() => step(1)}
+      >
+        <ChevronDown size={14} aria-hidden="true" />
+      </button>
       {mayEdit && (
         <>
-          <input className="input input-sm h-6 w-48" placeholder="Replace by" aria-label="Replace by" value={by} onChange={(event) => setBy(event.target.value)} />
-          <button type="button" className="btn btn-xs" disabled={at < 0 || found[at] === undefined} onClick={() => void replace([found[at]!])}>Replace this</button>
-          <button type="button" className="btn btn-xs" disabled={found.length === 0} onClick={() => void replace(found)}>Replace all</button>
+          <input
+            className="input input-sm h-6 w-48"
+            placeholder="Replace by"
+            aria-label="Replace by"
+            value={by}
+            onChange={(event) => setBy(event.target.value)}
+          />
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={at < 0 || found[at] === undefined}
+            onClick={() => void replace([found[at]!])}
+          >
+            Replace this
+          </button>
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={found.length === 0}
+            onClick={() => void replace(found)}
+          >
+            Replace all
+          </button>
         </>
       )}
-      <button type="button" className="btn btn-ghost btn-xs btn-square ml-auto" aria-label="Close" onClick={onClose}><X size={14} aria-hidden="true" /></button>
+      <button type="button" className="btn btn-ghost btn-xs btn-square ml-auto" aria-label="Close" onClick={onClose}>
+        <X size={14} aria-hidden="true" />
+      </button>
     </div>
   );
 }

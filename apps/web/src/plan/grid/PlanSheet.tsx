@@ -106,7 +106,13 @@ function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller
     } else if (at !== null) {
       // Whoever was led to a cell types into it at once.
       if (cell !== null) grid.holdsFocus.current = true;
-      grid.goTo(at, Math.max(0, columns.findIndex(({ id }) => id === cell)));
+      grid.goTo(
+        at,
+        Math.max(
+          0,
+          columns.findIndex(({ id }) => id === cell),
+        ),
+      );
     } else if (to !== null) {
       const left = placeLeft(planKey)!;
       grid.goTo(to, left.column);
@@ -130,7 +136,30 @@ function standing(sheet: Sheet, rows: readonly SheetRow[]): (id: string) => stri
 }
 
 /** The plan as a table beside its time chart, one scroll down for both; only rows in sight are drawn. */
-export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gone, fresh, planKey, reading, scale, look, session, mayEdit, currency, others, scroller, onFold, onActive, room, at, cell, handle }: Props) {
+export function PlanSheet({
+  sheet,
+  rows,
+  folded,
+  columns: planColumns,
+  pane,
+  gone,
+  fresh,
+  planKey,
+  reading,
+  scale,
+  look,
+  session,
+  mayEdit,
+  currency,
+  others,
+  scroller,
+  onFold,
+  onActive,
+  room,
+  at,
+  cell,
+  handle,
+}: Props) {
   const { columns } = planColumns;
   const source = useRef(sheet);
   source.current = sheet;
@@ -142,7 +171,8 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
     return problems === null ? null : problems[0]!.message;
   };
   const onCommit = (row: SheetRow, column: SheetColumn, text: string): Promise<string | null> | string | null => {
-    if (column.asks !== undefined) return (column.asks === "links" ? session.readLinks(row.id, text) : session.readWork(row.id, text)).then(take);
+    if (column.asks !== undefined)
+      return (column.asks === "links" ? session.readLinks(row.id, text) : session.readWork(row.id, text)).then(take);
     const typed = column.read!(text, row, reading);
     return "fault" in typed ? typed.fault : take(typed);
   };
@@ -153,7 +183,19 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
   const onPastEnd = (row: SheetRow, column: SheetColumn): void => {
     if (column.id === "name") work.insert(row, true);
   };
-  const grid = useGrid({ rows, standsFor, gone, columns, page: 25, mayEdit, textAt: (row, column) => column.text(row, reading), onCommit, onCommand: work.onCommand, onPastEnd, onFreshLeft: work.leaveFresh });
+  const grid = useGrid({
+    rows,
+    standsFor,
+    gone,
+    columns,
+    page: 25,
+    mayEdit,
+    textAt: (row, column) => column.text(row, reading),
+    onCommit,
+    onCommand: work.onCommand,
+    onPastEnd,
+    onFreshLeft: work.leaveFresh,
+  });
   theGrid.current = grid;
   const { cursor, state, chosen, chosenIds } = grid;
   const editing = state.typing;
@@ -164,14 +206,16 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
     overscan: 6,
     useFlushSync: false,
     // The row the keyboard stands on stays on the page when it is scrolled out of sight.
-    rangeExtractor: (range) => [...new Set([...defaultRangeExtractor(range), cursor.row])].filter((index) => index >= 0).sort((a, b) => a - b),
+    rangeExtractor: (range) =>
+      [...new Set([...defaultRangeExtractor(range), cursor.row])].filter((index) => index >= 0).sort((a, b) => a - b),
   });
   useImperativeHandle(handle, () => ({
     go: (id, column) => {
       grid.holdsFocus.current = true;
       grid.goTo(id, column);
     },
-    focus: () => scroller.current?.querySelector<HTMLElement>("[role=treegrid] [tabindex='0']")?.focus({ preventScroll: true }),
+    focus: () =>
+      scroller.current?.querySelector<HTMLElement>("[role=treegrid] [tabindex='0']")?.focus({ preventScroll: true }),
   }));
 
   /** Brings the row the keyboard stands on into sight. All rows are of one height, and asking the page for its own would lay it out anew each time. */
@@ -205,9 +249,17 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
     grid.go(state.row, cursor.column);
   };
 
-  const { drawn, asked, onKeep, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({ rows, scale, session, scroller, left, onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }) });
+  const { drawn, asked, onKeep, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({
+    rows,
+    scale,
+    session,
+    scroller,
+    left,
+    onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }),
+  });
   const on: LineActions = useLatest({
-    focus: (row: number, column: number, extend: boolean) => grid.press({ id: rows[row]!.id, column, extend, twice: false }),
+    focus: (row: number, column: number, extend: boolean) =>
+      grid.press({ id: rows[row]!.id, column, extend, twice: false }),
     begin: (row: number, column: number) => grid.press({ id: rows[row]!.id, column, extend: false, twice: true }),
     fold: onFold,
     text: grid.setText,
@@ -220,42 +272,141 @@ export function PlanSheet({ sheet, rows, folded, columns: planColumns, pane, gon
   const lines = useLines(items, cursor.row, virtual.isScrolling);
   const isRange = chosen.rows.length > 1 || chosen.left !== chosen.right;
   const activeId = rows[cursor.row]?.id;
-  const shown = useMemo(() => sheet.links.filter(({ from, to }) => (look.lit === null ? from === activeId || to === activeId : look.lit.has(from) && look.lit.has(to))), [sheet.links, look.lit, activeId]);
-  const drawing = drawn?.linkFrom == null ? null : { from: drawn.linkFrom, to: { x: xAt(drawn.at.x), y: heightAt(drawn.at.y) * ROW_HEIGHT } };
+  const shown = useMemo(
+    () =>
+      sheet.links.filter(({ from, to }) =>
+        look.lit === null ? from === activeId || to === activeId : look.lit.has(from) && look.lit.has(to),
+      ),
+    [sheet.links, look.lit, activeId],
+  );
+  const drawing =
+    drawn?.linkFrom == null
+      ? null
+      : { from: drawn.linkFrom, to: { x: xAt(drawn.at.x), y: heightAt(drawn.at.y) * ROW_HEIGHT } };
   return (
     <div className="flex h-full flex-col text-[13px]">
-    <div className="relative min-h-0 flex-1">
-    <div ref={scroller} className="h-full overflow-auto bg-base-100">
-      <div role="treegrid" aria-label="Plan" aria-multiselectable="true" aria-rowcount={rows.length + 1} aria-colcount={columns.length} onKeyDownCapture={grid.onKeyCapture} onKeyDown={grid.onKey} onFocus={grid.onFocus} onBlur={grid.onBlur} onCopy={(event) => void work.onCopy(event, chosen, state.whole)} onCut={(event) => work.onCut(event, chosen, state.whole)} onPaste={(event) => work.onPaste(event, () => theGrid.current!.chosen)} style={{ width, position: "relative" }}>
-        <SheetHead columns={planColumns} pane={pane} scale={scale} dataDate={sheet.dataDate} />
-        <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
-          <ChartGround scale={scale} dataDate={sheet.dataDate} left={left} />
-          {lines.map(({ key, index, start }) => {
-            const row = rows[index]!;
-            const active = cursor.row === index;
-            const inBlock = isRange && chosenIds.has(row.id);
-            const refused = state.refused.length === 0 ? NO_REFUSED : state.refused.filter(({ id }) => id === row.id);
-            const colour = look.colouring?.of(row) ?? null;
-            return (
-              <SheetLine key={key} row={row} index={index} top={start} source={source} minorDigits={sheet.minorDigits} columns={columns} left={left} scale={scale} at={active ? cursor.column : null} from={inBlock ? chosen.left : 1} to={inBlock ? chosen.right : 0} editing={editing !== null && editing.id === row.id ? editing : null} refused={refused.length === 0 ? NO_REFUSED : refused} folded={row.children > 0 ? folded.has(row.id) : null} holdsFocus={grid.holdsFocus} mayEdit={mayEdit} withApproved={look.withApproved} colour={colour?.colour ?? null} coloured={colour?.value ?? null} dim={look.lit !== null && !look.lit.has(row.id)} ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null} others={others.get(row.id) ?? null} on={on} />
-            );
-          })}
-          <LinkLines links={shown} rows={rows} scale={scale} rowHeight={ROW_HEIGHT} left={left} width={widthOf(scale)} sight={[items[0]?.index ?? 0, items.at(-1)?.index ?? 0]} drawing={drawing} />
-          {mayEdit && <Handles rows={rows} scale={scale} left={left} scroller={scroller} rowAt={rowIndexAt} onGrab={onGrab} />}
-          {drop !== null && <div aria-hidden="true" className="absolute z-3 h-0.5 bg-accent" style={{ top: drop.line * ROW_HEIGHT - 1, left: 10 + drop.depth * 14, width: columns[0]!.width - 12 - drop.depth * 14 }} />}
+      <div className="relative min-h-0 flex-1">
+        <div ref={scroller} className="h-full overflow-auto bg-base-100">
+          <div
+            role="treegrid"
+            aria-label="Plan"
+            aria-multiselectable="true"
+            aria-rowcount={rows.length + 1}
+            aria-colcount={columns.length}
+            onKeyDownCapture={grid.onKeyCapture}
+            onKeyDown={grid.onKey}
+            onFocus={grid.onFocus}
+            onBlur={grid.onBlur}
+            onCopy={(event) => void work.onCopy(event, chosen, state.whole)}
+            onCut={(event) => work.onCut(event, chosen, state.whole)}
+            onPaste={(event) => work.onPaste(event, () => theGrid.current!.chosen)}
+            style={{ width, position: "relative" }}
+          >
+            <SheetHead columns={planColumns} pane={pane} scale={scale} dataDate={sheet.dataDate} />
+            <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
+              <ChartGround scale={scale} dataDate={sheet.dataDate} left={left} />
+              {lines.map(({ key, index, start }) => {
+                const row = rows[index]!;
+                const active = cursor.row === index;
+                const inBlock = isRange && chosenIds.has(row.id);
+                const refused =
+                  state.refused.length === 0 ? NO_REFUSED : state.refused.filter(({ id }) => id === row.id);
+                const colour = look.colouring?.of(row) ?? null;
+                return (
+                  <SheetLine
+                    key={key}
+                    row={row}
+                    index={index}
+                    top={start}
+                    source={source}
+                    minorDigits={sheet.minorDigits}
+                    columns={columns}
+                    left={left}
+                    scale={scale}
+                    at={active ? cursor.column : null}
+                    from={inBlock ? chosen.left : 1}
+                    to={inBlock ? chosen.right : 0}
+                    editing={editing !== null && editing.id === row.id ? editing : null}
+                    refused={refused.length === 0 ? NO_REFUSED : refused}
+                    folded={row.children > 0 ? folded.has(row.id) : null}
+                    holdsFocus={grid.holdsFocus}
+                    mayEdit={mayEdit}
+                    withApproved={look.withApproved}
+                    colour={colour?.colour ?? null}
+                    coloured={colour?.value ?? null}
+                    dim={look.lit !== null && !look.lit.has(row.id)}
+                    ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null}
+                    others={others.get(row.id) ?? null}
+                    on={on}
+                  />
+                );
+              })}
+              <LinkLines
+                links={shown}
+                rows={rows}
+                scale={scale}
+                rowHeight={ROW_HEIGHT}
+                left={left}
+                width={widthOf(scale)}
+                sight={[items[0]?.index ?? 0, items.at(-1)?.index ?? 0]}
+                drawing={drawing}
+              />
+              {mayEdit && (
+                <Handles rows={rows} scale={scale} left={left} scroller={scroller} rowAt={rowIndexAt} onGrab={onGrab} />
+              )}
+              {drop !== null && (
+                <div
+                  aria-hidden="true"
+                  className="absolute z-3 h-0.5 bg-accent"
+                  style={{
+                    top: drop.line * ROW_HEIGHT - 1,
+                    left: 10 + drop.depth * 14,
+                    width: columns[0]!.width - 12 - drop.depth * 14,
+                  }}
+                />
+              )}
+            </div>
+          </div>
         </div>
+        <Splitter pane={pane} />
+        {drawn !== null && <DragNote drawn={drawn} minorDigits={sheet.minorDigits} currency={currency} />}
       </div>
+      {/* Below the table: above it they would push the rows from under a pointer that is pressed. */}
+      <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
+      <RefusedBar
+        refused={state.refused}
+        rows={sheet.rows}
+        columns={columns}
+        onGiveUp={grid.mend}
+        onGo={(entry) => {
+          grid.holdsFocus.current = true;
+          grid.begin(
+            entry.id,
+            columns.findIndex(({ id }) => id === entry.column),
+          );
+        }}
+      />
+      <div
+        ref={pane.strip}
+        data-strip=""
+        onScroll={pane.onStrip}
+        tabIndex={-1}
+        aria-hidden="true"
+        className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`}
+        style={{ width: pane.width }}
+      >
+        <div style={{ width: pane.full, height: 1 }} />
       </div>
-      <Splitter pane={pane} />
-      {drawn !== null && <DragNote drawn={drawn} minorDigits={sheet.minorDigits} currency={currency} />}
-    </div>
-    {/* Below the table: above it they would push the rows from under a pointer that is pressed. */}
-    <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
-    <RefusedBar refused={state.refused} rows={sheet.rows} columns={columns} onGiveUp={grid.mend} onGo={(entry) => { grid.holdsFocus.current = true; grid.begin(entry.id, columns.findIndex(({ id }) => id === entry.column)); }} />
-    <div ref={pane.strip} data-strip="" onScroll={pane.onStrip} tabIndex={-1} aria-hidden="true" className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`} style={{ width: pane.width }}><div style={{ width: pane.full, height: 1 }} /></div>
-    {asked !== null && <ReplaceWish asked={asked} onKeep={onKeep} />}
-    {work.asked !== null && <ParkDialog what="remove" parking={work.asked} session={session} onChoose={work.decide} onClose={() => work.decide(null)} />}
+      {asked !== null && <ReplaceWish asked={asked} onKeep={onKeep} />}
+      {work.asked !== null && (
+        <ParkDialog
+          what="remove"
+          parking={work.asked}
+          session={session}
+          onChoose={work.decide}
+          onClose={() => work.decide(null)}
+        />
+      )}
     </div>
   );
 }
-

@@ -28,7 +28,13 @@ function Park({ current, parked, session }: Props) {
   const make = async (changes: readonly Change[]): Promise<void> => {
     setAsked(null);
     const problems = await session.change(changes);
-    if (problems !== null) toast.error(problems.map(({ row: id, message }) => `${id}: ${message}`).slice(0, 3).join("\n"));
+    if (problems !== null)
+      toast.error(
+        problems
+          .map(({ row: id, message }) => `${id}: ${message}`)
+          .slice(0, 3)
+          .join("\n"),
+      );
   };
   const begin = async (): Promise<void> => {
     const { row, work, block } = current.current!;
@@ -46,8 +52,24 @@ function Park({ current, parked, session }: Props) {
   const Icon = parked ? Sailboat : Anchor;
   return (
     <>
-      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label={words} title={words} onClick={() => void begin()}><Icon size={14} aria-hidden="true" /></button>
-      {asked !== null && <ParkDialog what="park" parking={asked} session={session} onChoose={(changes) => void make(changes)} onClose={() => setAsked(null)} />}
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm btn-square"
+        aria-label={words}
+        title={words}
+        onClick={() => void begin()}
+      >
+        <Icon size={14} aria-hidden="true" />
+      </button>
+      {asked !== null && (
+        <ParkDialog
+          what="park"
+          parking={asked}
+          session={session}
+          onChoose={(changes) => void make(changes)}
+          onClose={() => setAsked(null)}
+        />
+      )}
     </>
   );
 }
@@ -57,11 +79,37 @@ export function RowTools(props: Props) {
   const { current } = props;
   return (
     <>
-      <button type="button" className="btn btn-ghost btn-sm" onClick={() => current.current!.work.insert(current.current!.block.rows.at(-1))} title="A new row (Ctrl+Enter)"><Plus size={14} aria-hidden="true" /> Row</button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        onClick={() => current.current!.work.insert(current.current!.block.rows.at(-1))}
+        title="A new row (Ctrl+Enter)"
+      >
+        <Plus size={14} aria-hidden="true" /> Row
+      </button>
       {MOVES.map(({ verb, words, Icon }) => (
-        <button key={verb} type="button" className="btn btn-ghost btn-sm btn-square" aria-label={words} title={words} onClick={() => void current.current!.work.arrange({ verb, ids: current.current!.work.idsIn(current.current!.block) })}><Icon size={14} aria-hidden="true" /></button>
+        <button
+          key={verb}
+          type="button"
+          className="btn btn-ghost btn-sm btn-square"
+          aria-label={words}
+          title={words}
+          onClick={() =>
+            void current.current!.work.arrange({ verb, ids: current.current!.work.idsIn(current.current!.block) })
+          }
+        >
+          <Icon size={14} aria-hidden="true" />
+        </button>
       ))}
-      <button type="button" className="btn btn-ghost btn-sm btn-square" aria-label="Remove (Ctrl+Delete)" title="Remove (Ctrl+Delete)" onClick={() => current.current!.work.remove(current.current!.block)}><Trash2 size={14} aria-hidden="true" /></button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm btn-square"
+        aria-label="Remove (Ctrl+Delete)"
+        title="Remove (Ctrl+Delete)"
+        onClick={() => current.current!.work.remove(current.current!.block)}
+      >
+        <Trash2 size={14} aria-hidden="true" />
+      </button>
       <Park {...props} />
     </>
   );

@@ -19,7 +19,15 @@ interface Handle {
 }
 
 /** The plan's rows with their names alone, and a grid over them that takes what is typed. */
-function Names({ handle, taken, refuse }: { handle: { current: Handle | null }; taken: string[]; refuse?: string | undefined }) {
+function Names({
+  handle,
+  taken,
+  refuse,
+}: {
+  handle: { current: Handle | null };
+  taken: string[];
+  refuse?: string | undefined;
+}) {
   const [names, setNames] = useState<Record<string, string>>({});
   const rows = SHEET.rows.map((row) => ({ ...row, name: names[row.id] ?? row.name }));
   const source = useRef(SHEET);
@@ -43,9 +51,35 @@ function Names({ handle, taken, refuse }: { handle: { current: Handle | null }; 
   });
   handle.current = grid;
   return (
-    <div role="treegrid" onKeyDown={grid.onKey} onKeyDownCapture={grid.onKeyCapture} onFocus={grid.onFocus} onBlur={grid.onBlur}>
+    <div
+      role="treegrid"
+      onKeyDown={grid.onKey}
+      onKeyDownCapture={grid.onKeyCapture}
+      onFocus={grid.onFocus}
+      onBlur={grid.onBlur}
+    >
       {rows.map((row, index) => (
-        <SheetCell key={row.id} row={row} column={NAME} source={source} minorDigits={2} width={200} index={0} active={grid.cursor.row === index} chosen={false} editing={grid.state.typing?.id === row.id ? grid.state.typing : null} refused={grid.state.refused.find(({ id }) => id === row.id) ?? null} folded={null} holdsFocus={grid.holdsFocus} onFocus={(extend) => grid.press({ id: row.id, column: 0, extend, twice: false })} onBegin={() => grid.press({ id: row.id, column: 0, extend: false, twice: true })} onFold={nothing} onText={grid.setText} onLeave={grid.leave} onEditKey={grid.onEditKey} />
+        <SheetCell
+          key={row.id}
+          row={row}
+          column={NAME}
+          source={source}
+          minorDigits={2}
+          width={200}
+          index={0}
+          active={grid.cursor.row === index}
+          chosen={false}
+          editing={grid.state.typing?.id === row.id ? grid.state.typing : null}
+          refused={grid.state.refused.find(({ id }) => id === row.id) ?? null}
+          folded={null}
+          holdsFocus={grid.holdsFocus}
+          onFocus={(extend) => grid.press({ id: row.id, column: 0, extend, twice: false })}
+          onBegin={() => grid.press({ id: row.id, column: 0, extend: false, twice: true })}
+          onFold={nothing}
+          onText={grid.setText}
+          onLeave={grid.leave}
+          onEditKey={grid.onEditKey}
+        />
       ))}
     </div>
   );
@@ -65,10 +99,11 @@ async function atWork(refuse?: string) {
 function onItsWay(handle: { current: Handle | null }): () => Promise<void> {
   let arrive = nothing;
   const held = handle.current!.hold(() => new Promise<void>((resolve) => (arrive = resolve)));
-  return async () => act(async () => {
-    arrive();
-    await held;
-  });
+  return async () =>
+    act(async () => {
+      arrive();
+      await held;
+    });
 }
 
 describe("typing while a row is on its way", () => {

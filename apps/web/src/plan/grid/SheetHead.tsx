@@ -37,19 +37,47 @@ export function SheetHead({ columns: { columns, resize, moveBefore }, pane, scal
   const onEdge = (event: PointerEvent<HTMLElement>, { id, width }: SheetColumn): void => {
     event.stopPropagation();
     const down = event.clientX;
-    startDrag(event, { onMove: (moved) => resize(id, width + moved.clientX - down), onDrop: (dropped) => resize(id, width + dropped.clientX - down), onLeave: () => undefined });
+    startDrag(event, {
+      onMove: (moved) => resize(id, width + moved.clientX - down),
+      onDrop: (dropped) => resize(id, width + dropped.clientX - down),
+      onLeave: () => undefined,
+    });
   };
   const head = (column: SheetColumn, i: number) => (
-    <div key={column.id} role="columnheader" aria-colindex={i + 1} title={column.hint} className={`muted relative shrink-0 touch-none px-1.5 pb-1 font-semibold select-none ${column.numeric === true ? "text-right" : ""} ${i > 0 ? "cursor-grab" : ""} ${dragged?.over === column.id && dragged.id !== column.id ? "border-l-2 border-accent" : ""} ${dragged?.id === column.id ? "opacity-50" : ""}`} style={{ width: column.width, ...(i === 0 ? { paddingLeft: 26 } : {}) }} {...(i > 0 ? { onPointerDown: (event: PointerEvent<HTMLElement>) => onHead(event, column.id) } : {})}>
+    <div
+      key={column.id}
+      role="columnheader"
+      aria-colindex={i + 1}
+      title={column.hint}
+      className={`muted relative shrink-0 touch-none px-1.5 pb-1 font-semibold select-none ${column.numeric === true ? "text-right" : ""} ${i > 0 ? "cursor-grab" : ""} ${dragged?.over === column.id && dragged.id !== column.id ? "border-l-2 border-accent" : ""} ${dragged?.id === column.id ? "opacity-50" : ""}`}
+      style={{ width: column.width, ...(i === 0 ? { paddingLeft: 26 } : {}) }}
+      {...(i > 0 ? { onPointerDown: (event: PointerEvent<HTMLElement>) => onHead(event, column.id) } : {})}
+    >
       <span className="block truncate">{column.head}</span>
-      <span className="absolute top-0 -right-1 bottom-0 z-1 w-2 cursor-col-resize" aria-hidden="true" onPointerDown={(event) => onEdge(event, column)} />
+      <span
+        className="absolute top-0 -right-1 bottom-0 z-1 w-2 cursor-col-resize"
+        aria-hidden="true"
+        onPointerDown={(event) => onEdge(event, column)}
+      />
     </div>
   );
   return (
-    <div role="row" aria-rowindex={1} className="sticky top-0 z-4 flex border-b border-base-content bg-base-100" style={{ height: HEAD_HEIGHT, width: pane.width + widthOf(scale) }}>
-      <div role="presentation" data-heads="" className="sticky left-0 z-1 flex items-end overflow-hidden border-r border-base-content bg-base-100" style={{ width: pane.width }}>
+    <div
+      role="row"
+      aria-rowindex={1}
+      className="sticky top-0 z-4 flex border-b border-base-content bg-base-100"
+      style={{ height: HEAD_HEIGHT, width: pane.width + widthOf(scale) }}
+    >
+      <div
+        role="presentation"
+        data-heads=""
+        className="sticky left-0 z-1 flex items-end overflow-hidden border-r border-base-content bg-base-100"
+        style={{ width: pane.width }}
+      >
         {head(columns[0]!, 0)}
-        <div role="presentation" className="flex shrink-0 items-end" style={SCROLLED}>{columns.slice(1).map((column, i) => head(column, i + 1))}</div>
+        <div role="presentation" className="flex shrink-0 items-end" style={SCROLLED}>
+          {columns.slice(1).map((column, i) => head(column, i + 1))}
+        </div>
       </div>
       <ChartHead scale={scale} dataDate={dataDate} beside={pane.width} />
     </div>

@@ -11,13 +11,17 @@ export interface Block {
 
 /** A cell's text as it is copied: what one would type to get it back, where that can be typed. Spreadsheets know no spaces in numbers. */
 function cellText(row: SheetRow, column: SheetColumn, reading: Reading): string {
-  const text = column.edit !== undefined && column.closed?.(row) === null ? column.edit(row) : column.text(row, reading);
+  const text =
+    column.edit !== undefined && column.closed?.(row) === null ? column.edit(row) : column.text(row, reading);
   return column.numeric === true ? ungrouped(text) : text;
 }
 
 /** A block as text for a spreadsheet. */
-export const copyBlock = (columns: readonly SheetColumn[], { rows, left, right }: Block, reading: Reading): string[][] =>
-  rows.map((row) => columns.slice(left, right + 1).map((column) => cellText(row, column, reading)));
+export const copyBlock = (
+  columns: readonly SheetColumn[],
+  { rows, left, right }: Block,
+  reading: Reading,
+): string[][] => rows.map((row) => columns.slice(left, right + 1).map((column) => cellText(row, column, reading)));
 
 /** What writing a block of texts into cells comes to. */
 export interface Written {
@@ -43,16 +47,50 @@ interface Target {
 
 /** A row that is not there yet, below the last one and beside it. */
 const rowToCome = (id: string, name: string, like: SheetRow | undefined): SheetRow => ({
-  id, name, kind: "work", parent: like?.parent ?? null, depth: like?.depth ?? 0, wbs: "", children: 0, parked: false, mooredAt: null, dayMinutes: like?.dayMinutes ?? 480, durationMinutes: null, percent: null, earned: null,
-  remainingMinutes: null, actualStart: null, actualFinish: null, dropped: false, deadline: null, deadlineState: null, marginDays: null, dates: null, approved: null, drift: null, after: "",
-  people: "", owner: null, ownerName: "", calendar: null, calendarName: "", drivenBy: "length", wish: null, plannedMinutes: 0, budgetMinor: 0, values: {},
+  id,
+  name,
+  kind: "work",
+  parent: like?.parent ?? null,
+  depth: like?.depth ?? 0,
+  wbs: "",
+  children: 0,
+  parked: false,
+  mooredAt: null,
+  dayMinutes: like?.dayMinutes ?? 480,
+  durationMinutes: null,
+  percent: null,
+  earned: null,
+  remainingMinutes: null,
+  actualStart: null,
+  actualFinish: null,
+  dropped: false,
+  deadline: null,
+  deadlineState: null,
+  marginDays: null,
+  dates: null,
+  approved: null,
+  drift: null,
+  after: "",
+  people: "",
+  owner: null,
+  ownerName: "",
+  calendar: null,
+  calendarName: "",
+  drivenBy: "length",
+  wish: null,
+  plannedMinutes: 0,
+  budgetMinor: 0,
+  values: {},
 });
 
 /**
  * Writes texts into cells from a corner on, rows below the last one being added where a name comes for them.
  * Computed cells are passed over, so that what was copied with them can be pasted back.
  */
-export function writeBlock(texts: readonly (readonly string[])[], { rows, columns, top, left, reading, newId, first = 0 }: Target): Written {
+export function writeBlock(
+  texts: readonly (readonly string[])[],
+  { rows, columns, top, left, reading, newId, first = 0 }: Target,
+): Written {
   const written: Written & { added: number } = { changes: [], asked: [], faults: [], added: 0 };
   const nameAt = columns.findIndex(({ id }) => id === "name") - left;
   const last = rows.at(-1);
@@ -61,9 +99,17 @@ export function writeBlock(texts: readonly (readonly string[])[], { rows, column
     let row = rows[top + r];
     if (row === undefined) {
       const name = line[nameAt]?.trim() ?? "";
-      if (name === "") return void written.faults.push(`Row ${first + r + 1} of what was pasted lies below the last row and brings no name.`);
+      if (name === "")
+        return void written.faults.push(
+          `Row ${first + r + 1} of what was pasted lies below the last row and brings no name.`,
+        );
       row = rowToCome(newId(written.added++), name, last);
-      written.changes.push({ type: "addRow", table: "activities", key: row.id, row: { id: row.id, name, ...(parent === undefined ? {} : { parent }) } });
+      written.changes.push({
+        type: "addRow",
+        table: "activities",
+        key: row.id,
+        row: { id: row.id, name, ...(parent === undefined ? {} : { parent }) },
+      });
     }
     line.forEach((text, c) => writeCell(row, columns[left + c], text, reading, written));
   });
@@ -72,16 +118,30 @@ export function writeBlock(texts: readonly (readonly string[])[], { rows, column
 
 /** Durations of rows that are added along stand in them: a change less for each. */
 function intoNewRows(changes: readonly Change[]): Change[] {
-  const minutes = new Map(changes.flatMap((change) => (change.type === "setDuration" && change.minutes !== null ? [[change.activity, change.minutes] as const] : [])));
-  const fresh = new Set(changes.flatMap((change) => (change.type === "addRow" && change.table === "activities" ? [change.key] : [])));
+  const minutes = new Map(
+    changes.flatMap((change) =>
+      change.type === "setDuration" && change.minutes !== null ? [[change.activity, change.minutes] as const] : [],
+    ),
+  );
+  const fresh = new Set(
+    changes.flatMap((change) => (change.type === "addRow" && change.table === "activities" ? [change.key] : [])),
+  );
   if (fresh.size === 0) return [...changes];
   return changes.flatMap((change): Change[] => {
     if (change.type === "setDuration" && fresh.has(change.activity)) return [];
-    return change.type === "addRow" && change.table === "activities" && minutes.has(change.key) ? [{ ...change, row: { ...change.row, durationMinutes: minutes.get(change.key)! } }] : [change];
+    return change.type === "addRow" && change.table === "activities" && minutes.has(change.key)
+      ? [{ ...change, row: { ...change.row, durationMinutes: minutes.get(change.key)! } }]
+      : [change];
   });
 }
 
-function writeCell(row: SheetRow, column: SheetColumn | undefined, text: string, reading: Reading, written: Written): void {
+function writeCell(
+  row: SheetRow,
+  column: SheetColumn | undefined,
+  text: string,
+  reading: Reading,
+  written: Written,
+): void {
   if (column?.edit === undefined || text.trim() === cellText(row, column, reading)) return;
   const closed = column.closed?.(row) ?? null;
   if (closed !== null) {

@@ -9,14 +9,24 @@ export interface Found {
 }
 
 /** Cells in reading order whose text has what is looked for, capitals or not. */
-export function findCells(rows: readonly SheetRow[], columns: readonly SheetColumn[], text: string, reading: Reading): Found[] {
+export function findCells(
+  rows: readonly SheetRow[],
+  columns: readonly SheetColumn[],
+  text: string,
+  reading: Reading,
+): Found[] {
   const wanted = text.toLowerCase();
   if (wanted === "") return [];
-  return rows.flatMap((row) => columns.flatMap((column) => (column.text(row, reading).toLowerCase().includes(wanted) ? [{ id: row.id, column: column.id }] : [])));
+  return rows.flatMap((row) =>
+    columns.flatMap((column) =>
+      column.text(row, reading).toLowerCase().includes(wanted) ? [{ id: row.id, column: column.id }] : [],
+    ),
+  );
 }
 
 /** A text with what was looked for replaced wherever it stands, capitals or not; what replaces it stands as it is typed. */
-export const replacedIn = (text: string, find: string, by: string): string => text.replace(new RegExp(find.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), "gi"), () => by);
+export const replacedIn = (text: string, find: string, by: string): string =>
+  text.replace(new RegExp(find.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), "gi"), () => by);
 
 /** What replacing in cells comes to; with one fault nothing is changed. */
 export interface Replaced {
@@ -28,7 +38,14 @@ export interface Replaced {
 }
 
 /** Replaces in those of some cells that can be typed into; computed ones and closed ones stay. */
-export function replaceCells(cells: readonly Found[], rows: readonly SheetRow[], columns: readonly SheetColumn[], find: string, by: string, reading: Reading): Replaced {
+export function replaceCells(
+  cells: readonly Found[],
+  rows: readonly SheetRow[],
+  columns: readonly SheetColumn[],
+  find: string,
+  by: string,
+  reading: Reading,
+): Replaced {
   const done: Replaced & { cells: number } = { changes: [], asked: [], faults: [], cells: 0 };
   const byId = new Map(rows.map((row) => [row.id, row]));
   for (const cell of cells) {

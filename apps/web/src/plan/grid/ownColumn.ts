@@ -15,7 +15,11 @@ const YES = ["yes", "y", "true", "1", "x"];
 const NO = ["no", "n", "false", "0"];
 
 /** Reads a value of a field; `null` clears it. */
-export function readOwnValue(field: OwnField, text: string, year: string): OwnValue | null | { readonly fault: string } {
+export function readOwnValue(
+  field: OwnField,
+  text: string,
+  year: string,
+): OwnValue | null | { readonly fault: string } {
   const plain = text.trim();
   if (plain === "") return null;
   switch (field.type) {
@@ -28,11 +32,16 @@ export function readOwnValue(field: OwnField, text: string, year: string): OwnVa
     case "date":
       return readDate(plain, year) ?? { fault: NOT_A_DATE };
     case "yesNo":
-      return YES.includes(plain.toLowerCase()) ? true : NO.includes(plain.toLowerCase()) ? false : { fault: "Write yes or no." };
+      return YES.includes(plain.toLowerCase())
+        ? true
+        : NO.includes(plain.toLowerCase())
+          ? false
+          : { fault: "Write yes or no." };
     case "choice": {
       const choices = field.choices ?? [];
       const found = choices.filter((choice) => choice.toLowerCase() === plain.toLowerCase());
-      const begun = found.length > 0 ? found : choices.filter((choice) => choice.toLowerCase().startsWith(plain.toLowerCase()));
+      const begun =
+        found.length > 0 ? found : choices.filter((choice) => choice.toLowerCase().startsWith(plain.toLowerCase()));
       return begun.length === 1 ? begun[0]! : { fault: `${field.name} is one of ${choices.join(", ")}.` };
     }
     default:
@@ -58,8 +67,14 @@ export function ownColumn(field: OwnField): SheetColumn {
     read: (typed, row, { today }) => {
       const value = readOwnValue(field, typed, today.slice(0, 4));
       if (typeof value === "object" && value !== null) return value;
-      return value === (row.values[field.id] ?? null) ? { changes: [] } : { changes: [{ type: "setOwnValue", activity: row.id, field: field.id, value }] };
+      return value === (row.values[field.id] ?? null)
+        ? { changes: [] }
+        : { changes: [{ type: "setOwnValue", activity: row.id, field: field.id, value }] };
     },
-    ...(field.type === "choice" ? { offers: () => field.choices ?? [] } : field.type === "yesNo" ? { offers: () => ["yes", "no"] } : {}),
+    ...(field.type === "choice"
+      ? { offers: () => field.choices ?? [] }
+      : field.type === "yesNo"
+        ? { offers: () => ["yes", "no"] }
+        : {}),
   };
 }

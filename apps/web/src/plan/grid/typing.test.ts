@@ -32,10 +32,15 @@ describe("date wishes in words", () => {
   it("are read back as they are written, for every kind", () => {
     const reason = fc.option(fc.stringMatching(/^[a-z][a-z ]{0,8}[a-z]$/), { nil: undefined });
     fc.assert(
-      fc.property(fc.constantFrom(...(Object.keys(WISHES) as (keyof typeof WISHES)[])), fc.constantFrom("2026-05-04", "2031-12-31"), reason, (type, date, why) => {
-        const wish = { type, date, ...(why === undefined ? {} : { reason: why }) };
-        expect(readWish(wishText(wish), "2000")).toEqual(wish);
-      }),
+      fc.property(
+        fc.constantFrom(...(Object.keys(WISHES) as (keyof typeof WISHES)[])),
+        fc.constantFrom("2026-05-04", "2031-12-31"),
+        reason,
+        (type, date, why) => {
+          const wish = { type, date, ...(why === undefined ? {} : { reason: why }) };
+          expect(readWish(wishText(wish), "2000")).toEqual(wish);
+        },
+      ),
     );
   });
 
@@ -48,7 +53,12 @@ describe("date wishes in words", () => {
 });
 
 describe("fields of one's own", () => {
-  const field = (type: OwnField["type"], choices?: string[]): OwnField => ({ id: "f", name: "Zone", type, ...(choices === undefined ? {} : { choices }) });
+  const field = (type: OwnField["type"], choices?: string[]): OwnField => ({
+    id: "f",
+    name: "Zone",
+    type,
+    ...(choices === undefined ? {} : { choices }),
+  });
 
   it.each<[OwnField, string, unknown]>([
     [field("text"), " north ", "north"],
@@ -65,7 +75,13 @@ describe("fields of one's own", () => {
     [field("number"), "", null],
   ])("%j reads %j", (of, text, value) => expect(readOwnValue(of, text, "2026")).toEqual(value));
 
-  it.each<[OwnField, string | number | boolean]>([[field("text"), "a; b"], [field("number"), -2.25], [field("date"), "2026-02-28"], [field("yesNo"), false], [field("choice", ["A", "AB"]), "A"]])("%j shows what it reads back", (of, value) => {
+  it.each<[OwnField, string | number | boolean]>([
+    [field("text"), "a; b"],
+    [field("number"), -2.25],
+    [field("date"), "2026-02-28"],
+    [field("yesNo"), false],
+    [field("choice", ["A", "AB"]), "A"],
+  ])("%j shows what it reads back", (of, value) => {
     expect(readOwnValue(of, ownValueText(of, value), "2026")).toBe(value);
   });
 
@@ -74,7 +90,9 @@ describe("fields of one's own", () => {
     const plan = slipway();
     const row = { ...layOutSheet(fromBundle(plan), plan, computePlan(plan)).rows[0]!, values: { f: 3 } };
     expect(column.read!("3", row, READING)).toEqual({ changes: [] });
-    expect(column.read!("", row, READING)).toEqual({ changes: [{ type: "setOwnValue", activity: "open", field: "f", value: null }] });
+    expect(column.read!("", row, READING)).toEqual({
+      changes: [{ type: "setOwnValue", activity: "open", field: "f", value: null }],
+    });
   });
 });
 
@@ -83,16 +101,29 @@ const READING = { today: "2026-11-24", people: [], calendars: [], minorDigits: 2
 describe("find and replace", () => {
   const plan = slipway();
   const { rows } = layOutSheet(fromBundle(plan), plan, computePlan(plan));
-  const columns = ["name", "length", "after", "finishes"].map((id) => SHEET_COLUMNS.find((column) => column.id === id)!);
+  const columns = ["name", "length", "after", "finishes"].map((id) =>
+    SHEET_COLUMNS.find((column) => column.id === id)!,
+  );
 
   it("finds in every shown cell, capitals or not, in reading order", () => {
-    expect(findCells(rows, columns, "P", READING).map(({ id, column }) => [id, column])).toEqual([["open", "name"], ["open", "after"], ["pour", "name"], ["paint", "name"], ["later", "finishes"]]);
+    expect(findCells(rows, columns, "P", READING).map(({ id, column }) => [id, column])).toEqual([
+      ["open", "name"],
+      ["open", "after"],
+      ["pour", "name"],
+      ["paint", "name"],
+      ["later", "finishes"],
+    ]);
     expect(findCells(rows, columns, "", READING)).toEqual([]);
   });
 
   it("replaces in what can be typed, leaves the rest, and tells the plan what it must read itself", () => {
     const replaced = replaceCells(findCells(rows, columns, "pour", READING), rows, columns, "pour", "Cast", READING);
-    expect(replaced).toEqual({ changes: [{ type: "setName", activity: "pour", name: "Cast" }], asked: [{ activity: "open", text: "Cast", what: "links" }], faults: [], cells: 2 });
+    expect(replaced).toEqual({
+      changes: [{ type: "setName", activity: "pour", name: "Cast" }],
+      asked: [{ activity: "open", text: "Cast", what: "links" }],
+      faults: [],
+      cells: 2,
+    });
     const lengths = replaceCells(findCells(rows, [columns[1]!], "d", READING), rows, [columns[1]!], "d", "x", READING);
     expect(lengths.faults[0]).toMatch(/^Duration of “Pour”: Write a duration/);
   });
@@ -112,6 +143,11 @@ describe("the order of columns", () => {
     expect([...placed].sort()).toEqual([...ids].sort());
     expect(inOrder(SHEET_COLUMNS, []).map(({ id }) => id)).toEqual(ids);
     // A column that was not there when the order was kept stays behind the one it follows.
-    expect(inOrder(SHEET_COLUMNS, ids.filter((id) => id !== "wbs")).map(({ id }) => id)).toEqual(ids);
+    expect(
+      inOrder(
+        SHEET_COLUMNS,
+        ids.filter((id) => id !== "wbs"),
+      ).map(({ id }) => id),
+    ).toEqual(ids);
   });
 });

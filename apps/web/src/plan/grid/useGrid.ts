@@ -36,7 +36,8 @@ interface Options {
 /** How long it takes to press the next key by habit. */
 const HABIT_MILLISECONDS = 800;
 
-const plainText = ({ key, ctrlKey, metaKey, altKey }: Key): boolean => key.length === 1 && !ctrlKey && !metaKey && !altKey;
+const plainText = ({ key, ctrlKey, metaKey, altKey }: Key): boolean =>
+  key.length === 1 && !ctrlKey && !metaKey && !altKey;
 
 /** What a key that waited makes of a text that is being typed; `null` where it means nothing there. */
 function textAfter(key: Key, { text, selected }: Typing): string | null {
@@ -48,12 +49,24 @@ function textAfter(key: Key, { text, selected }: Typing): string | null {
 }
 
 /** Rows or columns on to where what is filled ends. */
-function stepsToEdge({ rows, columns, textAt }: Pick<Options, "rows" | "columns" | "textAt">, from: { readonly row: number; readonly column: number }, down: number, right: number): number {
+function stepsToEdge(
+  { rows, columns, textAt }: Pick<Options, "rows" | "columns" | "textAt">,
+  from: { readonly row: number; readonly column: number },
+  down: number,
+  right: number,
+): number {
   const filled = (step: number): boolean => {
     const [row, column] = [rows[from.row + step * down], columns[from.column + step * right]];
     return row !== undefined && column !== undefined && textAt(row, column) !== "";
   };
-  const last = down > 0 ? rows.length - 1 - from.row : down < 0 ? from.row : right > 0 ? columns.length - 1 - from.column : from.column;
+  const last =
+    down > 0
+      ? rows.length - 1 - from.row
+      : down < 0
+        ? from.row
+        : right > 0
+          ? columns.length - 1 - from.column
+          : from.column;
   return edgeOf(filled, last);
 }
 
@@ -62,7 +75,8 @@ function useGridState(ids: readonly string[], gone: Options["gone"], standsFor: 
   const [, draw] = useState(0);
   const kept = useRef<{ state: GridState; ids: readonly string[] }>(null);
   kept.current ??= { state: atFirst(ids), ids };
-  if (kept.current.ids !== ids) kept.current = { state: acted(kept.current.state, { do: "rows", ids, gone, standsFor }), ids };
+  if (kept.current.ids !== ids)
+    kept.current = { state: acted(kept.current.state, { do: "rows", ids, gone, standsFor }), ids };
   const act = useCallback((what: GridAct): void => {
     kept.current = { ...kept.current!, state: acted(kept.current!.state, what) };
     draw((n) => n + 1);
@@ -72,7 +86,12 @@ function useGridState(ids: readonly string[], gone: Options["gone"], standsFor: 
     const row = ids.indexOf(first);
     if (row >= 0) kept.current = { ...kept.current!, state: { ...kept.current!.state, row } };
   };
-  return { state: kept.current.state, kept: kept as { readonly current: { readonly state: GridState; readonly ids: readonly string[] } }, act, removing };
+  return {
+    state: kept.current.state,
+    kept: kept as { readonly current: { readonly state: GridState; readonly ids: readonly string[] } },
+    act,
+    removing,
+  };
 }
 
 /**
@@ -80,7 +99,19 @@ function useGridState(ids: readonly string[], gone: Options["gone"], standsFor: 
  * Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. Everything is held by the ids of rows, whatever
  * others do to their order; keys that come while a row is on its way wait for it.
  */
-export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt, onCommit, onCommand, onPastEnd, onFreshLeft }: Options) {
+export function useGrid({
+  rows,
+  standsFor,
+  gone,
+  columns,
+  page,
+  mayEdit,
+  textAt,
+  onCommit,
+  onCommand,
+  onPastEnd,
+  onFreshLeft,
+}: Options) {
   const ids = useMemo(() => rows.map(({ id }) => id), [rows]);
   const byId = useMemo(() => new Map(rows.map((row) => [row.id, row])), [rows]);
   const { state, kept, act, removing } = useGridState(ids, gone, standsFor);
@@ -89,7 +120,14 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
   const from = Math.min(state.from.column, columns.length - 1);
   const cursor = { row: state.at === null ? -1 : ids.indexOf(state.at), column };
   const chosenIds = useMemo(() => new Set(state.chosen), [state.chosen]);
-  const chosen: Chosen = useMemo(() => ({ rows: rows.filter(({ id }) => chosenIds.has(id)), left: state.whole ? 0 : Math.min(from, column), right: state.whole ? columns.length - 1 : Math.max(from, column) }), [rows, chosenIds, state.whole, from, column, columns.length]);
+  const chosen: Chosen = useMemo(
+    () => ({
+      rows: rows.filter(({ id }) => chosenIds.has(id)),
+      left: state.whole ? 0 : Math.min(from, column),
+      right: state.whole ? columns.length - 1 : Math.max(from, column),
+    }),
+    [rows, chosenIds, state.whole, from, column, columns.length],
+  );
 
   // Rows out of sight are taken off the page and the focus with them; this remembers that it belongs to the grid.
   const holdsFocus = useRef(false);
@@ -98,7 +136,8 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     if (event.relatedTarget !== null && !event.currentTarget.contains(event.relatedTarget)) holdsFocus.current = false;
   };
 
-  const go = (row: number, to: number, extend = false): void => act({ do: "go", ids: kept.current!.ids, row, column: Math.max(0, Math.min(columns.length - 1, to)), extend });
+  const go = (row: number, to: number, extend = false): void =>
+    act({ do: "go", ids: kept.current!.ids, row, column: Math.max(0, Math.min(columns.length - 1, to)), extend });
   const goTo = (id: string, to = 0): void => {
     const row = kept.current!.ids.indexOf(id);
     if (row >= 0) go(row, to);
@@ -111,7 +150,16 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     if (!mayEdit || row === undefined || one?.edit === undefined || one.closed?.(row) != null) return;
     const cell: CellOf = { id, column: one.id };
     const refused = state.refused.find((entry) => isCell(entry, cell));
-    act({ do: "type", ...cell, columnAt: at, row: ids.indexOf(id), text: typed ?? refused?.text ?? one.edit(row), selected: typed === undefined, fault: typed === undefined ? (refused?.fault ?? null) : null, fresh });
+    act({
+      do: "type",
+      ...cell,
+      columnAt: at,
+      row: ids.indexOf(id),
+      text: typed ?? refused?.text ?? one.edit(row),
+      selected: typed === undefined,
+      fault: typed === undefined ? (refused?.fault ?? null) : null,
+      fresh,
+    });
   };
 
   /** Takes what was typed into its own cell, and goes on. */
@@ -142,7 +190,8 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     if (typing.fault === null) commit(text, { row: 0, column: 0 });
     const still = kept.current!.state.typing;
     if (still === null || !isCell(still, typing)) return;
-    if (still.fault !== null) act({ do: "refuse", entry: { id: typing.id, column: typing.column, text, fault: still.fault } });
+    if (still.fault !== null)
+      act({ do: "refuse", entry: { id: typing.id, column: typing.column, text, fault: still.fault } });
     act({ do: "end" });
   };
 
@@ -157,7 +206,10 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
 
   /** A key in the field of a cell; gives whether it was more than a sign of the text. */
   const editKey = ({ key, shiftKey }: Key, text: string): boolean => {
-    const steps: Record<string, { row: number; column: number }> = { Enter: { row: shiftKey ? -1 : 1, column: 0 }, Tab: { row: 0, column: shiftKey ? -1 : 1 } };
+    const steps: Record<string, { row: number; column: number }> = {
+      Enter: { row: shiftKey ? -1 : 1, column: 0 },
+      Tab: { row: 0, column: shiftKey ? -1 : 1 },
+    };
     const step = steps[key];
     if (key === "Escape") giveUp();
     else if (step !== undefined) commit(text, step);
@@ -193,12 +245,17 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
     };
     const move = moves[key.key];
     // Nobody's row: only going to another one means anything.
-    if (state.at === null && move === undefined) return plainText(key) || key.key === "Enter" || key.key === "F2" || key.key === "Delete";
+    if (state.at === null && move === undefined)
+      return plainText(key) || key.key === "Enter" || key.key === "F2" || key.key === "Delete";
     if (onCommand(key, chosen)) return true;
     if (key.key === " " && key.shiftKey) act({ do: "choose", ids: state.chosen, whole: true });
     else if (key.key.toLowerCase() === "a" && jump) act({ do: "choose", ids, whole: true });
     else if (key.altKey) return false;
-    else if (key.key === "Escape" && state.refused.some((entry) => isCell(entry, { id: state.at!, column: columns[column]!.id }))) act({ do: "mend", cell: { id: state.at!, column: columns[column]!.id } });
+    else if (
+      key.key === "Escape" &&
+      state.refused.some((entry) => isCell(entry, { id: state.at!, column: columns[column]!.id }))
+    )
+      act({ do: "mend", cell: { id: state.at!, column: columns[column]!.id } });
     else if (move !== undefined) move();
     else if (key.key === "Enter" || key.key === "F2") begin(state.at!, column);
     else if (plainText(key) && key.key !== " ") begin(state.at!, column, key.key);
@@ -231,5 +288,29 @@ export function useGrid({ rows, standsFor, gone, columns, page, mayEdit, textAt,
   /** A row that nothing was typed into is gone again: a Delete that follows at once was meant for it, and not for the row before. */
   const forgetDelete = (): void => void (deleteMeantUntil.current = Date.now() + HABIT_MILLISECONDS);
 
-  return { state, cursor, chosen, chosenIds, holdsFocus, onFocus, onBlur, go, goTo, begin, press, leave, onKey, onKeyCapture, onEditKey, hold, whenIdle, forgetDelete, setText: (text: string) => act({ do: "text", text }), endTyping: () => act({ do: "end" }), mend: (entry: CellOf) => act({ do: "mend", cell: entry }), dismissLost: () => act({ do: "dismissLost" }), removing };
+  return {
+    state,
+    cursor,
+    chosen,
+    chosenIds,
+    holdsFocus,
+    onFocus,
+    onBlur,
+    go,
+    goTo,
+    begin,
+    press,
+    leave,
+    onKey,
+    onKeyCapture,
+    onEditKey,
+    hold,
+    whenIdle,
+    forgetDelete,
+    setText: (text: string) => act({ do: "text", text }),
+    endTyping: () => act({ do: "end" }),
+    mend: (entry: CellOf) => act({ do: "mend", cell: entry }),
+    dismissLost: () => act({ do: "dismissLost" }),
+    removing,
+  };
 }

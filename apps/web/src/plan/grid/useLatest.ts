@@ -5,6 +5,8 @@ export function useLatest<T extends Record<string, (...args: never[]) => unknown
   const latest = useRef(functions);
   latest.current = functions;
   const stable = useRef<T>(null);
-  stable.current ??= Object.fromEntries(Object.keys(functions).map((name) => [name, (...args: never[]) => latest.current[name]!(...args)])) as T;
+  stable.current ??= Object.fromEntries(
+    Object.keys(functions).map((name) => [name, (...args: never[]) => latest.current[name]!(...args)]),
+  ) as T;
   return stable.current;
 }

@@ -2,7 +2,8 @@
 import { act, renderHook } from "@testing-library/react";
 import { useLines } from "./useLines.ts";
 
-const items = (from: number, to: number) => Array.from({ length: to - from + 1 }, (_, i) => ({ index: from + i, start: (from + i) * 22 }));
+const items = (from: number, to: number) =>
+  Array.from({ length: to - from + 1 }, (_, i) => ({ index: from + i, start: (from + i) * 22 }));
 const indices = (lines: readonly { index: number }[]): number[] => lines.map(({ index }) => index);
 
 describe("lines of the plan", () => {
@@ -22,7 +23,9 @@ describe("lines of the plan", () => {
   });
 
   it("once made serve whatever is scrolled to, all at once, each row's line told from every other's", () => {
-    const { result, rerender } = renderHook(({ from }) => useLines(items(from, from + 42), 0, false), { initialProps: { from: 0 } });
+    const { result, rerender } = renderHook(({ from }) => useLines(items(from, from + 42), 0, false), {
+      initialProps: { from: 0 },
+    });
     for (let i = 0; i < 5; i++) act(() => void jest.advanceTimersByTime(1));
     rerender({ from: 500 });
     expect(indices(result.current)).toEqual(Array.from({ length: 43 }, (_, i) => 500 + i));

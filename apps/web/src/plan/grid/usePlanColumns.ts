@@ -10,7 +10,11 @@ const KEPT_AS = "plan.columns";
 const NARROWEST = 36;
 const WIDEST = 900;
 
-const layoutSchema = z.object({ order: z.array(z.string()), hidden: z.array(z.string()), widths: z.record(z.string(), z.number()) });
+const layoutSchema = z.object({
+  order: z.array(z.string()),
+  hidden: z.array(z.string()),
+  widths: z.record(z.string(), z.number()),
+});
 type Layout = z.infer<typeof layoutSchema>;
 
 /** The layout that someone left, `null` where they have not chosen yet. */
@@ -29,7 +33,9 @@ export function inOrder(columns: readonly SheetColumn[], order: readonly string[
   let last = -1;
   const ranked = columns.map((column) => ({ column, rank: (last = place.get(column.id) ?? last + 0.001) }));
   // The name leads: the tree is read by it.
-  return ranked.sort((a, b) => Number(b.column.id === "name") - Number(a.column.id === "name") || a.rank - b.rank).map(({ column }) => column);
+  return ranked
+    .sort((a, b) => Number(b.column.id === "name") - Number(a.column.id === "name") || a.rank - b.rank)
+    .map(({ column }) => column);
 }
 
 const AWAY_AT_FIRST = ["began", "ended"];
@@ -41,16 +47,29 @@ const AWAY_AT_FIRST = ["began", "ended"];
 export function usePlanColumns(fields: Sheet["fields"], besides: string | null = null) {
   const [kept, setKept] = useState(keptLayout);
   const every = useMemo(() => columnsOf(fields), [fields]);
-  const hidden = useMemo(() => kept?.hidden ?? every.filter(({ id, hidden: away }) => away === true || AWAY_AT_FIRST.includes(id)).map(({ id }) => id), [kept, every]);
+  const hidden = useMemo(
+    () =>
+      kept?.hidden ??
+      every.filter(({ id, hidden: away }) => away === true || AWAY_AT_FIRST.includes(id)).map(({ id }) => id),
+    [kept, every],
+  );
   const all = useMemo(() => inOrder(every, kept?.order ?? []), [every, kept]);
-  const columns = useMemo(() => all.filter(({ id }) => id === besides || !hidden.includes(id)).map((column) => ({ ...column, width: kept?.widths[column.id] ?? column.width })), [all, hidden, kept, besides]);
+  const columns = useMemo(
+    () =>
+      all
+        .filter(({ id }) => id === besides || !hidden.includes(id))
+        .map((column) => ({ ...column, width: kept?.widths[column.id] ?? column.width })),
+    [all, hidden, kept, besides],
+  );
   const keep = (change: Partial<Layout>): void => {
     const next = { order: kept?.order ?? all.map(({ id }) => id), hidden, widths: kept?.widths ?? {}, ...change };
     setKept(next);
     keepPreference(KEPT_AS, JSON.stringify(next));
   };
-  const choose = (id: string, shown: boolean): void => keep({ hidden: shown ? hidden.filter((other) => other !== id) : [...hidden, id] });
-  const resize = (id: string, width: number): void => keep({ widths: { ...kept?.widths, [id]: Math.round(Math.min(WIDEST, Math.max(NARROWEST, width))) } });
+  const choose = (id: string, shown: boolean): void =>
+    keep({ hidden: shown ? hidden.filter((other) => other !== id) : [...hidden, id] });
+  const resize = (id: string, width: number): void =>
+    keep({ widths: { ...kept?.widths, [id]: Math.round(Math.min(WIDEST, Math.max(NARROWEST, width))) } });
   /** Puts a column before another among all, or so many places on. */
   const move = (id: string, step: number): void => {
     const order = all.map((column) => column.id);
@@ -62,9 +81,27 @@ export function usePlanColumns(fields: Sheet["fields"], besides: string | null =
   };
   const moveBefore = (id: string, before: string): void => {
     const order = all.map((column) => column.id).filter((each) => each !== id);
-    keep({ order: [...order.slice(0, Math.max(1, order.indexOf(before))), id, ...order.slice(Math.max(1, order.indexOf(before)))] });
+    keep({
+      order: [
+        ...order.slice(0, Math.max(1, order.indexOf(before))),
+        id,
+        ...order.slice(Math.max(1, order.indexOf(before))),
+      ],
+    });
   };
-  return { all, columns, hidden, choose, resize, move, moveBefore, asAtFirst: () => { setKept(null); keepPreference(KEPT_AS, "null"); } };
+  return {
+    all,
+    columns,
+    hidden,
+    choose,
+    resize,
+    move,
+    moveBefore,
+    asAtFirst: () => {
+      setKept(null);
+      keepPreference(KEPT_AS, "null");
+    },
+  };
 }
 
 export type PlanColumns = ReturnType<typeof usePlanColumns>;

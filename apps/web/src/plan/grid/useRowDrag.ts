@@ -25,10 +25,16 @@ export function dropAt(rows: readonly SheetRow[], height: number): RowDrop | nul
   const above = within < 0.3;
   const next = rows[over + 1];
   // Below the head of a branch that stands open lies its first row.
-  if (!above && next !== undefined && next.parent === row.id) return { line: over + 1, depth: next.depth, parent: row.id, before: next.id };
+  if (!above && next !== undefined && next.parent === row.id)
+    return { line: over + 1, depth: next.depth, parent: row.id, before: next.id };
   if (above) return { line: over, depth: row.depth, parent: row.parent, before: row.id };
   const sibling = rows.slice(over + 1).find((other) => other.depth <= row.depth);
-  return { line: Math.min(over, rows.length - 1) + 1, depth: row.depth, parent: row.parent, before: sibling !== undefined && sibling.parent === row.parent ? sibling.id : null };
+  return {
+    line: Math.min(over, rows.length - 1) + 1,
+    depth: row.depth,
+    parent: row.parent,
+    before: sibling !== undefined && sibling.parent === row.parent ? sibling.id : null,
+  };
 }
 
 interface Options {

@@ -19,8 +19,17 @@ interface Options {
 
 /** All that is dragged on the sheet, and where a place of the page lies on it. */
 export function useSheetDrags({ rows, scale, session, scroller, left, onPlace }: Options) {
-  const heightAt = useCallback((clientY: number): number => (clientY - scroller.current!.getBoundingClientRect().top - HEAD_HEIGHT + scroller.current!.scrollTop) / ROW_HEIGHT, [scroller]);
-  const xAt = useCallback((clientX: number): number => clientX - scroller.current!.getBoundingClientRect().left - left + scroller.current!.scrollLeft, [scroller, left]);
+  const heightAt = useCallback(
+    (clientY: number): number =>
+      (clientY - scroller.current!.getBoundingClientRect().top - HEAD_HEIGHT + scroller.current!.scrollTop) /
+      ROW_HEIGHT,
+    [scroller],
+  );
+  const xAt = useCallback(
+    (clientX: number): number =>
+      clientX - scroller.current!.getBoundingClientRect().left - left + scroller.current!.scrollLeft,
+    [scroller, left],
+  );
   const rowIndexAt = useCallback((clientY: number): number => Math.floor(heightAt(clientY)), [heightAt]);
   const chart = useChartDrag({ rows, scale, session, rowAt: (clientY) => rows[rowIndexAt(clientY)] ?? null, xAt });
   const row = useRowDrag({ rows, heightAt, onDrop: ({ parent, before }) => onPlace({ parent, before }) });

@@ -61,19 +61,51 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
   };
   const open = mayEdit && row?.parked !== true;
   return (
-    <section ref={panel} aria-label="About the activity" onKeyDown={onKey} className="flex shrink-0 flex-col border-base-content bg-base-100 text-[13px] max-lg:border-t lg:w-132 lg:border-l">
+    <section
+      ref={panel}
+      aria-label="About the activity"
+      onKeyDown={onKey}
+      className="flex shrink-0 flex-col border-base-content bg-base-100 text-[13px] max-lg:border-t lg:w-132 lg:border-l"
+    >
       <div className="flex flex-wrap items-center gap-x-4 border-b rule px-3">
-        <h2 className="min-w-0 grow truncate py-1 text-sm" title={row?.name}>{row?.name ?? "No row is selected"}</h2>
-        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="Close" onClick={onClose}><X size={14} aria-hidden="true" /></button>
+        <h2 className="min-w-0 grow truncate py-1 text-sm" title={row?.name}>
+          {row?.name ?? "No row is selected"}
+        </h2>
+        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="Close" onClick={onClose}>
+          <X size={14} aria-hidden="true" />
+        </button>
         <div role="tablist" aria-label="About the activity" className="flex w-full flex-wrap gap-x-4">
-          {TABS.map(({ id, name }) => <button key={id} type="button" role="tab" id={`about-${id}`} aria-selected={tab === id} tabIndex={tab === id ? 0 : -1} aria-controls="about" className={`cursor-pointer border-b-2 py-1 ${tab === id ? "border-accent font-semibold" : "border-transparent muted"}`} onClick={() => onTab(id)}>{name}</button>)}
+          {TABS.map(({ id, name }) => (
+            <button
+              key={id}
+              type="button"
+              role="tab"
+              id={`about-${id}`}
+              aria-selected={tab === id}
+              tabIndex={tab === id ? 0 : -1}
+              aria-controls="about"
+              className={`cursor-pointer border-b-2 py-1 ${tab === id ? "border-accent font-semibold" : "border-transparent muted"}`}
+              onClick={() => onTab(id)}
+            >
+              {name}
+            </button>
+          ))}
         </div>
       </div>
-      <div id="about" role="tabpanel" aria-labelledby={`about-${tab}`} tabIndex={0} className="min-h-0 flex-1 overflow-auto px-3 py-2" key={row?.id}>
+      <div
+        id="about"
+        role="tabpanel"
+        aria-labelledby={`about-${tab}`}
+        tabIndex={0}
+        className="min-h-0 flex-1 overflow-auto px-3 py-2"
+        key={row?.id}
+      >
         {row === null ? null : tab === "why" ? (
           <WhyTab row={row} sheet={sheet} session={session} mayEdit={open} onGo={onGo} />
         ) : work === null ? (
-          <p className="muted" role="status">Loading …</p>
+          <p className="muted" role="status">
+            Loading …
+          </p>
         ) : tab === "work" ? (
           <WorkTab row={row} work={work} sheet={sheet} session={session} commit={commit} mayEdit={open} />
         ) : tab === "dates" ? (

@@ -35,7 +35,14 @@ function begun(rule: Credit["rule"], others: readonly SheetRow[]): Credit {
     case "units":
       return { rule, unitsTotal: 100, unitsDone: 0 };
     case "stages":
-      return { rule, stages: [{ name: "Begun", credit: 20 }, { name: "Done", credit: 100 }], stage: "Begun" };
+      return {
+        rule,
+        stages: [
+          { name: "Begun", credit: 20 },
+          { name: "Done", credit: 100 },
+        ],
+        stage: "Begun",
+      };
     case "apportioned":
       return { rule, ...(others[0] === undefined ? {} : { to: others[0].id }) };
     default:
@@ -54,27 +61,89 @@ interface Ruled extends Props {
 function Steps({ credit, set, mayEdit }: Ruled) {
   const steps = credit.steps ?? [];
   const total = steps.reduce((sum, { weight }) => sum + weight, 0);
-  const put = (i: number, change: Partial<(typeof steps)[number]>): Promise<string | null> => set({ ...credit, steps: replaced(steps, i, { ...steps[i]!, ...change }) });
-  const doneOn = (i: number) => (text: string): Promise<string | null> | string => {
-    const { doneOn: _was, ...rest } = steps[i]!;
-    const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
-    if (date === null && text.trim() !== "") return NOT_A_DATE;
-    return set({ ...credit, steps: replaced(steps, i, date === null ? rest : { ...rest, doneOn: date }) });
-  };
+  const put = (i: number, change: Partial<(typeof steps)[number]>): Promise<string | null> =>
+    set({ ...credit, steps: replaced(steps, i, { ...steps[i]!, ...change }) });
+  const doneOn =
+    (i: number) =>
+    (text: string): Promise<string | null> | string => {
+      const { doneOn: _was, ...rest } = steps[i]!;
+      const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
+      if (date === null && text.trim() !== "") return NOT_A_DATE;
+      return set({ ...credit, steps: replaced(steps, i, date === null ? rest : { ...rest, doneOn: date }) });
+    };
   return (
     <table className="ledger panel-table" aria-label="Steps">
-      <thead><tr><th>Step</th><th className="num">Weight</th><th className="num">Share</th><th>Done on</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>Step</th>
+          <th className="num">Weight</th>
+          <th className="num">Share</th>
+          <th>Done on</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         {steps.map((step, i) => (
           <tr key={i}>
-            <td><CommitField label={`Name of step ${i + 1}`} value={step.name} width="w-56" disabled={!mayEdit} onCommit={(text) => (text.trim() === "" ? "A step needs a name." : put(i, { name: text.trim() }))} /></td>
-            <td className="num"><CommitField label={`Weight of ${step.name}`} value={String(step.weight)} width="w-14" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 ? put(i, { weight: number(text) }) : "A weight is 0 or more.")} /></td>
+            <td>
+              <CommitField
+                label={`Name of step ${i + 1}`}
+                value={step.name}
+                width="w-56"
+                disabled={!mayEdit}
+                onCommit={(text) => (text.trim() === "" ? "A step needs a name." : put(i, { name: text.trim() }))}
+              />
+            </td>
+            <td className="num">
+              <CommitField
+                label={`Weight of ${step.name}`}
+                value={String(step.weight)}
+                width="w-14"
+                numeric
+                disabled={!mayEdit}
+                onCommit={(text) => (number(text) >= 0 ? put(i, { weight: number(text) }) : "A weight is 0 or more.")}
+              />
+            </td>
             <td className="num muted">{total === 0 ? "–" : `${Math.round((step.weight / total) * 100)}%`}</td>
-            <td><CommitField label={`${step.name} done on`} date={step.doneOn ?? ""} value={step.doneOn === undefined ? "" : dateWords(step.doneOn)} width="w-28" placeholder="open" disabled={!mayEdit} onCommit={doneOn(i)} /></td>
-            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${step.name}`} onClick={() => void set({ ...credit, steps: steps.filter((_step, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>
+              <CommitField
+                label={`${step.name} done on`}
+                date={step.doneOn ?? ""}
+                value={step.doneOn === undefined ? "" : dateWords(step.doneOn)}
+                width="w-28"
+                placeholder="open"
+                disabled={!mayEdit}
+                onCommit={doneOn(i)}
+              />
+            </td>
+            <td>
+              {mayEdit && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs btn-square"
+                  aria-label={`Remove ${step.name}`}
+                  onClick={() => void set({ ...credit, steps: steps.filter((_step, n) => n !== i) })}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </td>
           </tr>
         ))}
-        {mayEdit && <tr><td colSpan={5}><CommitField label="Add a step" value="" adds width="w-56" placeholder="a further step" onCommit={(text) => set({ ...credit, steps: [...steps, { name: text.trim(), weight: 1 }] })} /></td></tr>}
+        {mayEdit && (
+          <tr>
+            <td colSpan={5}>
+              <CommitField
+                label="Add a step"
+                value=""
+                adds
+                width="w-56"
+                placeholder="a further step"
+                onCommit={(text) => set({ ...credit, steps: [...steps, { name: text.trim(), weight: 1 }] })}
+              />
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   );
@@ -84,21 +153,89 @@ function Stages({ credit, set, mayEdit }: Ruled) {
   const stages = credit.stages ?? [];
   const put = (i: number, change: Partial<(typeof stages)[number]>): Promise<string | null> => {
     const next = { ...stages[i]!, ...change };
-    return set({ ...credit, stages: replaced(stages, i, next), ...(credit.stage === stages[i]!.name ? { stage: next.name } : {}) });
+    return set({
+      ...credit,
+      stages: replaced(stages, i, next),
+      ...(credit.stage === stages[i]!.name ? { stage: next.name } : {}),
+    });
   };
   return (
     <table className="ledger panel-table" aria-label="Stages">
-      <thead><tr><th>Reached</th><th>Stage</th><th className="num">Earns</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>Reached</th>
+          <th>Stage</th>
+          <th className="num">Earns</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         {stages.map((stage, i) => (
           <tr key={i}>
-            <td><input type="radio" name="stage" aria-label={`${stage.name} is reached`} disabled={!mayEdit} checked={credit.stage === stage.name} onChange={() => void set({ ...credit, stage: stage.name })} /></td>
-            <td><CommitField label={`Name of stage ${i + 1}`} value={stage.name} width="w-48" disabled={!mayEdit} onCommit={(text) => (text.trim() === "" ? "A stage needs a name." : put(i, { name: text.trim() }))} /></td>
-            <td className="num"><CommitField label={`Credit of ${stage.name}`} value={`${stage.credit}%`} width="w-16" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 && number(text) <= 100 ? put(i, { credit: number(text) }) : "A credit lies between 0 and 100%.")} /></td>
-            <td>{mayEdit && <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label={`Remove ${stage.name}`} disabled={credit.stage === stage.name} title={credit.stage === stage.name ? "It is the stage that is reached" : undefined} onClick={() => void set({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}><X size={12} aria-hidden="true" /></button>}</td>
+            <td>
+              <input
+                type="radio"
+                name="stage"
+                aria-label={`${stage.name} is reached`}
+                disabled={!mayEdit}
+                checked={credit.stage === stage.name}
+                onChange={() => void set({ ...credit, stage: stage.name })}
+              />
+            </td>
+            <td>
+              <CommitField
+                label={`Name of stage ${i + 1}`}
+                value={stage.name}
+                width="w-48"
+                disabled={!mayEdit}
+                onCommit={(text) => (text.trim() === "" ? "A stage needs a name." : put(i, { name: text.trim() }))}
+              />
+            </td>
+            <td className="num">
+              <CommitField
+                label={`Credit of ${stage.name}`}
+                value={`${stage.credit}%`}
+                width="w-16"
+                numeric
+                disabled={!mayEdit}
+                onCommit={(text) =>
+                  number(text) >= 0 && number(text) <= 100
+                    ? put(i, { credit: number(text) })
+                    : "A credit lies between 0 and 100%."
+                }
+              />
+            </td>
+            <td>
+              {mayEdit && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs btn-square"
+                  aria-label={`Remove ${stage.name}`}
+                  disabled={credit.stage === stage.name}
+                  title={credit.stage === stage.name ? "It is the stage that is reached" : undefined}
+                  onClick={() => void set({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </td>
           </tr>
         ))}
-        {mayEdit && <tr><td /><td colSpan={3}><CommitField label="Add a stage" value="" adds width="w-48" placeholder="a further stage" onCommit={(text) => set({ ...credit, stages: [...stages, { name: text.trim(), credit: 100 }] })} /></td></tr>}
+        {mayEdit && (
+          <tr>
+            <td />
+            <td colSpan={3}>
+              <CommitField
+                label="Add a stage"
+                value=""
+                adds
+                width="w-48"
+                placeholder="a further stage"
+                onCommit={(text) => set({ ...credit, stages: [...stages, { name: text.trim(), credit: 100 }] })}
+              />
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   );
@@ -106,20 +243,61 @@ function Stages({ credit, set, mayEdit }: Ruled) {
 
 function Details(props: Ruled) {
   const { credit, set, sheet, row, mayEdit } = props;
-  const units = (field: "unitsTotal" | "unitsDone", words: string) => <CommitField label={words} value={String(credit[field] ?? 0)} width="w-20" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 ? set({ ...credit, [field]: number(text) }) : "Write a number of units.")} />;
+  const units = (field: "unitsTotal" | "unitsDone", words: string) => (
+    <CommitField
+      label={words}
+      value={String(credit[field] ?? 0)}
+      width="w-20"
+      numeric
+      disabled={!mayEdit}
+      onCommit={(text) => (number(text) >= 0 ? set({ ...credit, [field]: number(text) }) : "Write a number of units.")}
+    />
+  );
   switch (credit.rule) {
     case "startFinish":
-      return <p className="flex items-center gap-2">At the start <CommitField label="Credit at the start" value={`${credit.startCredit ?? 0}%`} width="w-16" numeric disabled={!mayEdit} onCommit={(text) => (number(text) >= 0 && number(text) <= 100 ? set({ ...credit, startCredit: number(text) }) : "A credit lies between 0 and 100%.")} /></p>;
+      return (
+        <p className="flex items-center gap-2">
+          At the start{" "}
+          <CommitField
+            label="Credit at the start"
+            value={`${credit.startCredit ?? 0}%`}
+            width="w-16"
+            numeric
+            disabled={!mayEdit}
+            onCommit={(text) =>
+              number(text) >= 0 && number(text) <= 100
+                ? set({ ...credit, startCredit: number(text) })
+                : "A credit lies between 0 and 100%."
+            }
+          />
+        </p>
+      );
     case "steps":
       return <Steps {...props} />;
     case "units":
-      return <p className="flex items-center gap-2">{units("unitsDone", "Units done")} of {units("unitsTotal", "Units in all")} units</p>;
+      return (
+        <p className="flex items-center gap-2">
+          {units("unitsDone", "Units done")} of {units("unitsTotal", "Units in all")} units
+        </p>
+      );
     case "stages":
       return <Stages {...props} />;
     case "apportioned":
       return (
-        <select className="select select-xs w-72" aria-label="Follows" disabled={!mayEdit} value={credit.to ?? ""} onChange={(event) => void set({ ...credit, to: event.target.value })}>
-          {sheet.rows.filter(({ id, kind }) => id !== row.id && kind !== "summary").map(({ id, name }) => <option key={id} value={id}>{name}</option>)}
+        <select
+          className="select select-xs w-72"
+          aria-label="Follows"
+          disabled={!mayEdit}
+          value={credit.to ?? ""}
+          onChange={(event) => void set({ ...credit, to: event.target.value })}
+        >
+          {sheet.rows
+            .filter(({ id, kind }) => id !== row.id && kind !== "summary")
+            .map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
         </select>
       );
     default:
@@ -131,14 +309,25 @@ function Details(props: Ruled) {
 export function CreditTab(props: Props) {
   const { row, sheet, commit, mayEdit } = props;
   const credit = props.credit ?? { rule: "reported" };
-  const set = (next: Credit): Promise<string | null> => commit([{ type: "setCredit", activity: row.id, credit: next.rule === "reported" ? null : next }]);
+  const set = (next: Credit): Promise<string | null> =>
+    commit([{ type: "setCredit", activity: row.id, credit: next.rule === "reported" ? null : next }]);
   if (row.kind === "summary") return <p className="muted">A summary earns what is below it earns.</p>;
   const others = sheet.rows.filter(({ id, kind }) => id !== row.id && kind !== "summary");
   return (
     <div className="flex flex-col gap-2">
-      <label className="flex items-center gap-2"><span className="muted">Its budget is earned by</span>
-        <select className="select select-xs w-80" disabled={!mayEdit} value={credit.rule} onChange={(event) => void set(begun(event.target.value as Credit["rule"], others))}>
-          {(Object.keys(RULES) as Credit["rule"][]).map((rule) => <option key={rule} value={rule}>{RULES[rule]}</option>)}
+      <label className="flex items-center gap-2">
+        <span className="muted">Its budget is earned by</span>
+        <select
+          className="select select-xs w-80"
+          disabled={!mayEdit}
+          value={credit.rule}
+          onChange={(event) => void set(begun(event.target.value as Credit["rule"], others))}
+        >
+          {(Object.keys(RULES) as Credit["rule"][]).map((rule) => (
+            <option key={rule} value={rule}>
+              {RULES[rule]}
+            </option>
+          ))}
         </select>
       </label>
       <Details {...props} credit={credit} set={set} />

@@ -27,29 +27,67 @@ const KINDS = [
 
 /** The change to another kind, with the length that a milestone cannot have. */
 function kindChanges({ id, durationMinutes }: SheetRow, kind: (typeof KINDS)[number]["value"]): Change[] {
-  return [{ type: "setKind", activity: id, kind: kind === "work" ? null : kind }, ...(kind === "milestone" && durationMinutes !== null ? [{ type: "setDuration", activity: id, minutes: null } as const] : [])];
+  return [
+    { type: "setKind", activity: id, kind: kind === "work" ? null : kind },
+    ...(kind === "milestone" && durationMinutes !== null
+      ? [{ type: "setDuration", activity: id, minutes: null } as const]
+      : []),
+  ];
 }
 
 function Field({ name, children }: { name: string; children: React.ReactNode }) {
-  return <label className="flex items-center gap-2"><span className="muted w-24 shrink-0">{name}</span>{children}</label>;
+  return (
+    <label className="flex items-center gap-2">
+      <span className="muted w-24 shrink-0">{name}</span>
+      {children}
+    </label>
+  );
 }
 
 function Wish({ row, commit, mayEdit }: Props) {
   const { wish } = row;
   const take = (type: string, date: string, reason: string): Promise<string | null> | string | null => {
     if (date.trim() === "") return commit([wishChange(row.id, null)]);
-    const read = readWish(`${WISHES[type as keyof typeof WISHES]} ${date}${reason.trim() === "" ? "" : `: ${reason}`}`, todayHere().slice(0, 4));
+    const read = readWish(
+      `${WISHES[type as keyof typeof WISHES]} ${date}${reason.trim() === "" ? "" : `: ${reason}`}`,
+      todayHere().slice(0, 4),
+    );
     return read !== null && "fault" in read ? read.fault : commit([wishChange(row.id, read)]);
   };
   const type = wish?.type ?? "startNotBefore";
   return (
     <div className="flex flex-wrap items-center gap-2">
       <span className="muted w-24">Date wish</span>
-      <select className="select select-xs w-36" aria-label="Kind of date wish" disabled={!mayEdit || wish === null} value={type} onChange={(event) => void take(event.target.value, wish!.date, wish?.reason ?? "")}>
-        {Object.entries(WISHES).map(([value, words]) => <option key={value} value={value}>{words}</option>)}
+      <select
+        className="select select-xs w-36"
+        aria-label="Kind of date wish"
+        disabled={!mayEdit || wish === null}
+        value={type}
+        onChange={(event) => void take(event.target.value, wish!.date, wish?.reason ?? "")}
+      >
+        {Object.entries(WISHES).map(([value, words]) => (
+          <option key={value} value={value}>
+            {words}
+          </option>
+        ))}
       </select>
-      <CommitField label="Date wished for" date={wish?.date ?? ""} value={wish === null ? "" : dateWords(wish.date)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={(text) => take(type, text, wish?.reason ?? "")} />
-      <CommitField label="Reason of the date wish" value={wish?.reason ?? ""} width="w-72" placeholder="why" disabled={!mayEdit || wish === null} onCommit={(text) => take(type, wish!.date, text)} />
+      <CommitField
+        label="Date wished for"
+        date={wish?.date ?? ""}
+        value={wish === null ? "" : dateWords(wish.date)}
+        width="w-28"
+        placeholder="none"
+        disabled={!mayEdit}
+        onCommit={(text) => take(type, text, wish?.reason ?? "")}
+      />
+      <CommitField
+        label="Reason of the date wish"
+        value={wish?.reason ?? ""}
+        width="w-72"
+        placeholder="why"
+        disabled={!mayEdit || wish === null}
+        onCommit={(text) => take(type, wish!.date, text)}
+      />
     </div>
   );
 }
@@ -58,9 +96,26 @@ function Wish({ row, commit, mayEdit }: Props) {
 export function DatesTab(props: Props) {
   const { row, sheet, commit, mayEdit } = props;
   const named = (field: "owner" | "calendar", among: Sheet["people"]) => (
-    <select className="select select-xs w-56" disabled={!mayEdit} value={row[field] ?? ""} onChange={(event) => void commit([{ type: "setWorking", activity: row.id, [field]: event.target.value === "" ? null : event.target.value } as Change])}>
+    <select
+      className="select select-xs w-56"
+      disabled={!mayEdit}
+      value={row[field] ?? ""}
+      onChange={(event) =>
+        void commit([
+          {
+            type: "setWorking",
+            activity: row.id,
+            [field]: event.target.value === "" ? null : event.target.value,
+          } as Change,
+        ])
+      }
+    >
       <option value="">{field === "owner" ? "nobody yet" : "the project's"}</option>
-      {among.map(({ id, name }) => <option key={id} value={id}>{name}</option>)}
+      {among.map(({ id, name }) => (
+        <option key={id} value={id}>
+          {name}
+        </option>
+      ))}
     </select>
   );
   const deadline = (text: string): Promise<string | null> | string => {
@@ -70,19 +125,77 @@ export function DatesTab(props: Props) {
   const summary = row.kind === "summary";
   return (
     <div className="grid gap-y-1.5">
-      {!summary && <Field name="It is"><select className="select select-xs w-56" disabled={!mayEdit} value={row.kind} onChange={(event) => void commit(kindChanges(row, event.target.value as (typeof KINDS)[number]["value"]))}>{KINDS.map(({ value, words }) => <option key={value} value={value}>{words}</option>)}</select></Field>}
+      {!summary && (
+        <Field name="It is">
+          <select
+            className="select select-xs w-56"
+            disabled={!mayEdit}
+            value={row.kind}
+            onChange={(event) => void commit(kindChanges(row, event.target.value as (typeof KINDS)[number]["value"]))}
+          >
+            {KINDS.map(({ value, words }) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
+          </select>
+        </Field>
+      )}
       <Field name="Owner">{named("owner", sheet.people)}</Field>
       {row.kind === "work" && (
         <Field name="Dates follow">
-          <select className="select select-xs w-72" disabled={!mayEdit} value={row.drivenBy} onChange={(event) => void commit([{ type: "setWorking", activity: row.id, driver: event.target.value === "hours" ? "effort" : null, windowPolicy: event.target.value === "lengthDrifting" ? "drift" : null }])}>
-            {DRIVEN.map(({ value, words }) => <option key={value} value={value}>{words}</option>)}
+          <select
+            className="select select-xs w-72"
+            disabled={!mayEdit}
+            value={row.drivenBy}
+            onChange={(event) =>
+              void commit([
+                {
+                  type: "setWorking",
+                  activity: row.id,
+                  driver: event.target.value === "hours" ? "effort" : null,
+                  windowPolicy: event.target.value === "lengthDrifting" ? "drift" : null,
+                },
+              ])
+            }
+          >
+            {DRIVEN.map(({ value, words }) => (
+              <option key={value} value={value}>
+                {words}
+              </option>
+            ))}
           </select>
         </Field>
       )}
       {!summary && <Field name="Calendar">{named("calendar", sheet.calendars)}</Field>}
-      <div className="flex items-center gap-2"><span className="muted w-24">Deadline</span><CommitField label="Deadline" date={row.deadline ?? ""} value={row.deadline === null ? "" : dateWords(row.deadline)} width="w-28" placeholder="none" disabled={!mayEdit} onCommit={deadline} />{row.marginDays !== null && <span className="muted">{marginWords(row.marginDays)}</span>}</div>
+      <div className="flex items-center gap-2">
+        <span className="muted w-24">Deadline</span>
+        <CommitField
+          label="Deadline"
+          date={row.deadline ?? ""}
+          value={row.deadline === null ? "" : dateWords(row.deadline)}
+          width="w-28"
+          placeholder="none"
+          disabled={!mayEdit}
+          onCommit={deadline}
+        />
+        {row.marginDays !== null && <span className="muted">{marginWords(row.marginDays)}</span>}
+      </div>
       {row.actualFinish !== null && (
-        <Field name="Ended"><label className="flex items-center gap-1.5"><input type="checkbox" className="checkbox checkbox-xs" disabled={!mayEdit} checked={row.dropped} onChange={(event) => void commit([{ type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null }])} /> short of its scope: dropped, it earns only what it has</label></Field>
+        <Field name="Ended">
+          <label className="flex items-center gap-1.5">
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              disabled={!mayEdit}
+              checked={row.dropped}
+              onChange={(event) =>
+                void commit([{ type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null }])
+              }
+            />{" "}
+            short of its scope: dropped, it earns only what it has
+          </label>
+        </Field>
       )}
       {!summary && <Wish {...props} />}
     </div>

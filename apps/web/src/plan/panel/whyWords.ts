@@ -24,11 +24,23 @@ export function linkWords(link: LinkedTo): string {
 
 /** What a link out of an activity does to the one it leads to. */
 export function holdWords(link: LinkedTo): string {
-  const does = { FS: "starts after it", SS: "starts no earlier than it does", FF: "finishes no earlier than it does", SF: "finishes no earlier than it starts" }[link.type];
+  const does = {
+    FS: "starts after it",
+    SS: "starts no earlier than it does",
+    FF: "finishes no earlier than it does",
+    SF: "finishes no earlier than it starts",
+  }[link.type];
   return `${link.name} ${does}${lagWords(link)}`;
 }
 
-const WISH_WORDS = { startNotBefore: "wished not to start before", startOn: "wished to start on", finishNotBefore: "wished not to finish before", finishOn: "wished to finish on", startNotAfter: "wished not to start after", finishNotAfter: "wished not to finish after" } as const;
+const WISH_WORDS = {
+  startNotBefore: "wished not to start before",
+  startOn: "wished to start on",
+  finishNotBefore: "wished not to finish before",
+  finishOn: "wished to finish on",
+  startNotAfter: "wished not to start after",
+  finishNotAfter: "wished not to finish after",
+} as const;
 
 /** One reason in words. */
 export function reasonWords(reason: Reason): string {

@@ -27,7 +27,12 @@ const INDENT = 12;
 const MARGIN = 6;
 const TOP = TITLE_HEIGHT + HEAD_HEIGHT;
 
-const TONES = { adverse: "var(--adverse)", favourable: "var(--favourable)", undecided: "var(--undecided)", plain: "var(--ink)" };
+const TONES = {
+  adverse: "var(--adverse)",
+  favourable: "var(--favourable)",
+  undecided: "var(--undecided)",
+  plain: "var(--ink)",
+};
 
 /** Cells of the page's table, each cut off at its edge. */
 function Table({ page, sheet, columns, number }: Pick<Props, "page" | "sheet" | "columns" | "number">) {
@@ -68,7 +73,13 @@ function Table({ page, sheet, columns, number }: Pick<Props, "page" | "sheet" | 
 }
 
 /** The lanes of the page's rows, and above them the days. */
-function TimePart({ page, sheet, look, scale, width }: Pick<Props, "page" | "sheet" | "look"> & { scale: Scale; width: number }) {
+function TimePart({
+  page,
+  sheet,
+  look,
+  scale,
+  width,
+}: Pick<Props, "page" | "sheet" | "look"> & { scale: Scale; width: number }) {
   const { left, rows } = page;
   const tall = rows.length * ROW_HEIGHT;
   const { major, minor } = ticksOf(scale);
@@ -109,16 +120,52 @@ export function PageSvg({ page, number, count, paper, title, sheet, columns, loo
   const { width, height } = PAPERS[paper];
   const { scale, left, rows } = page;
   return (
-    <svg xmlns="http://www.w3.org/2000/svg" className="print-sheet block" role="img" aria-label={`Page ${number} of ${count}`} viewBox={`0 0 ${width} ${height}`} width={width} height={height} fontSize="12.5" fontFamily="'Source Sans 3 Variable', sans-serif" style={{ background: "var(--ground)" }}>
-      <defs><linearGradient id="fading"><stop offset="0" stopColor="var(--band)" stopOpacity="0.9" /><stop offset="1" stopColor="var(--band)" stopOpacity="0.12" /></linearGradient></defs>
+    <svg
+      xmlns="http://www.w3.org/2000/svg"
+      className="print-sheet block"
+      role="img"
+      aria-label={`Page ${number} of ${count}`}
+      viewBox={`0 0 ${width} ${height}`}
+      width={width}
+      height={height}
+      fontSize="12.5"
+      fontFamily="'Source Sans 3 Variable', sans-serif"
+      style={{ background: "var(--ground)" }}
+    >
+      <defs>
+        <linearGradient id="fading">
+          <stop offset="0" stopColor="var(--band)" stopOpacity="0.9" />
+          <stop offset="1" stopColor="var(--band)" stopOpacity="0.12" />
+        </linearGradient>
+      </defs>
       <rect width={width} height={height} fill="var(--ground)" />
-      <text x="6" y="19" fontSize="16" fontWeight="500" fill="var(--ink)">{title}</text>
-      <text x={width - 6} y="19" textAnchor="end" fill="var(--muted)">{sheet.dataDate === null ? "" : `data date ${dateWords(sheet.dataDate)}`}{look.withApproved && sheet.baseline !== null ? ` · against baseline ${sheet.baseline}` : ""}{look.colouring === null ? "" : ` · ${look.colouring.field.name}: ${look.colouring.legend.map(({ value }) => value).join(", ")}`}</text>
+      <text x="6" y="19" fontSize="16" fontWeight="500" fill="var(--ink)">
+        {title}
+      </text>
+      <text x={width - 6} y="19" textAnchor="end" fill="var(--muted)">
+        {sheet.dataDate === null ? "" : `data date ${dateWords(sheet.dataDate)}`}
+        {look.withApproved && sheet.baseline !== null ? ` · against baseline ${sheet.baseline}` : ""}
+        {look.colouring === null
+          ? ""
+          : ` · ${look.colouring.field.name}: ${look.colouring.legend.map(({ value }) => value).join(", ")}`}
+      </text>
       <Table page={page} sheet={sheet} columns={columns} number={number} />
       <line x1="0" x2={width} y1={TOP} y2={TOP} stroke="var(--ink)" />
       {scale !== null && <TimePart page={page} sheet={sheet} look={look} scale={scale} width={width - left} />}
-      {rows.map((row, i) => <line key={row.id} x1="0" x2={width} y1={TOP + (i + 1) * ROW_HEIGHT} y2={TOP + (i + 1) * ROW_HEIGHT} stroke="var(--hairline)" strokeWidth="0.7" />)}
-      <text x={width - 6} y={height - 6} textAnchor="end" fill="var(--muted)">page {number} of {count}</text>
+      {rows.map((row, i) => (
+        <line
+          key={row.id}
+          x1="0"
+          x2={width}
+          y1={TOP + (i + 1) * ROW_HEIGHT}
+          y2={TOP + (i + 1) * ROW_HEIGHT}
+          stroke="var(--hairline)"
+          strokeWidth="0.7"
+        />
+      ))}
+      <text x={width - 6} y={height - 6} textAnchor="end" fill="var(--muted)">
+        page {number} of {count}
+      </text>
       {scale !== null && <PrintedKey x={MARGIN} y={height - FOOT_HEIGHT + 3} />}
     </svg>
   );

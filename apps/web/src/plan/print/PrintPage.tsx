@@ -27,7 +27,10 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   const [drawn, setDrawn] = useState<number | null>(null);
   const paper = (Object.keys(PAPERS) as Paper[]).find((each) => each === params.get("paper")) ?? "a4";
   const wide = Math.min(MOST_WIDE, Math.max(1, Math.round(Number(params.get("wide") ?? "1")) || 1));
-  const pages = useMemo(() => layOutPages({ rows: sheet.rows, start: sheet.start, dataDate: sheet.dataDate, paper, wide, columns }), [sheet, paper, wide, columns]);
+  const pages = useMemo(
+    () => layOutPages({ rows: sheet.rows, start: sheet.start, dataDate: sheet.dataDate, paper, wide, columns }),
+    [sheet, paper, wide, columns],
+  );
   const tables = 1 + pages.filter(({ down, scale }) => down === 0 && scale === null).length;
   const set = (name: string, value: string): void => put({ [name]: value });
   const save = async (): Promise<void> => {
@@ -49,16 +52,83 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   return (
     <div className="print-root">
       <style>{`@page { size: ${PAPERS[paper].css}; margin: 10mm; @bottom-right { content: none; } }`}</style>
-      <div role="toolbar" aria-label="Print" className="print-hidden sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b rule bg-base-100 px-5 py-1.5 text-sm">
-        <Link className="btn btn-ghost btn-sm" to={`/projects/${look.id}/plan${back.size > 0 ? `?${back.toString()}` : ""}`}>Back to the plan</Link>
-        <label className="flex items-center gap-2">Paper<select className="select select-xs w-24" value={paper} onChange={(event) => set("paper", event.target.value)}>{(Object.keys(PAPERS) as Paper[]).map((each) => <option key={each} value={each}>{PAPERS[each].name}</option>)}</select></label>
-        <label className="flex items-center gap-2">Time over <input type="number" className="input input-sm h-6 w-16" min={1} max={MOST_WIDE} value={wide} onChange={(event) => set("wide", event.target.value)} /> pages across</label>
-        <span className="muted">{countWords(pages.length, "page", "pages")}; the columns are those of the plan{tables > 1 && `, over ${tables} pages`}</span>
-        <button type="button" className="btn btn-primary btn-sm" onClick={() => print()}>Print</button>
-        {drawn === null ? <button type="button" className="btn btn-sm" onClick={() => void save()}>Save as {pages.length === 1 ? "a picture" : "pictures"}</button> : <span className="flex items-center gap-2"><progress className="h-2 w-32 accent-accent" max={pages.length} value={drawn} aria-label="Drawing the pictures" /> {drawn} of {pages.length} <button type="button" className="btn btn-sm" onClick={() => (stopped.current = true)}>Cancel</button></span>}
+      <div
+        role="toolbar"
+        aria-label="Print"
+        className="print-hidden sticky top-0 z-10 flex flex-wrap items-center gap-3 border-b rule bg-base-100 px-5 py-1.5 text-sm"
+      >
+        <Link
+          className="btn btn-ghost btn-sm"
+          to={`/projects/${look.id}/plan${back.size > 0 ? `?${back.toString()}` : ""}`}
+        >
+          Back to the plan
+        </Link>
+        <label className="flex items-center gap-2">
+          Paper
+          <select
+            className="select select-xs w-24"
+            value={paper}
+            onChange={(event) => set("paper", event.target.value)}
+          >
+            {(Object.keys(PAPERS) as Paper[]).map((each) => (
+              <option key={each} value={each}>
+                {PAPERS[each].name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <label className="flex items-center gap-2">
+          Time over{" "}
+          <input
+            type="number"
+            className="input input-sm h-6 w-16"
+            min={1}
+            max={MOST_WIDE}
+            value={wide}
+            onChange={(event) => set("wide", event.target.value)}
+          />{" "}
+          pages across
+        </label>
+        <span className="muted">
+          {countWords(pages.length, "page", "pages")}; the columns are those of the plan
+          {tables > 1 && `, over ${tables} pages`}
+        </span>
+        <button type="button" className="btn btn-primary btn-sm" onClick={() => print()}>
+          Print
+        </button>
+        {drawn === null ? (
+          <button type="button" className="btn btn-sm" onClick={() => void save()}>
+            Save as {pages.length === 1 ? "a picture" : "pictures"}
+          </button>
+        ) : (
+          <span className="flex items-center gap-2">
+            <progress
+              className="h-2 w-32 accent-accent"
+              max={pages.length}
+              value={drawn}
+              aria-label="Drawing the pictures"
+            />{" "}
+            {drawn} of {pages.length}{" "}
+            <button type="button" className="btn btn-sm" onClick={() => (stopped.current = true)}>
+              Cancel
+            </button>
+          </span>
+        )}
       </div>
       <div ref={holder} data-theme="enamel" className="print-pages flex flex-col items-center gap-4 bg-base-200 p-4">
-        {pages.map((page, i) => <PageSvg key={`${page.down}-${page.across}`} page={page} number={i + 1} count={pages.length} paper={paper} title={`${look.code} ${look.name}`} sheet={sheet} columns={columns} look={looks.look} />)}
+        {pages.map((page, i) => (
+          <PageSvg
+            key={`${page.down}-${page.across}`}
+            page={page}
+            number={i + 1}
+            count={pages.length}
+            paper={paper}
+            title={`${look.code} ${look.name}`}
+            sheet={sheet}
+            columns={columns}
+            look={looks.look}
+          />
+        ))}
       </div>
     </div>
   );
@@ -67,6 +137,15 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
 /** The plan on paper, over as many pages as it needs: to be printed, or saved as pictures. */
 export function PrintPage() {
   const opened = usePlanSession(useProject().id);
-  if (opened?.state.sheet == null) return opened?.state.failure == null ? <p className="page muted" role="status">Loading the plan …</p> : <div className="page"><Failure error={opened.state.failure} onAgain={() => void opened.session.open()} /></div>;
+  if (opened?.state.sheet == null)
+    return opened?.state.failure == null ? (
+      <p className="page muted" role="status">
+        Loading the plan …
+      </p>
+    ) : (
+      <div className="page">
+        <Failure error={opened.state.failure} onAgain={() => void opened.session.open()} />
+      </div>
+    );
   return <Pages sheet={opened.state.sheet} session={opened.session} />;
 }

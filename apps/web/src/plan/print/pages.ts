@@ -70,7 +70,8 @@ export function columnsByPage([name, ...rest]: readonly PrintedColumn[], width: 
 }
 
 /** How many rows stand on a page. */
-export const rowsOnPage = (paper: Paper): number => Math.floor((PAPERS[paper].height - TITLE_HEIGHT - FOOT_HEIGHT - HEAD_HEIGHT) / ROW_HEIGHT);
+export const rowsOnPage = (paper: Paper): number =>
+  Math.floor((PAPERS[paper].height - TITLE_HEIGHT - FOOT_HEIGHT - HEAD_HEIGHT) / ROW_HEIGHT);
 
 /**
  * Lays a plan out over pages, from left to right and then down: first the columns, then the time. Every row, every column and
@@ -81,7 +82,10 @@ export function layOutPages({ rows, start, dataDate, paper, wide, columns }: Wan
   const perPage = rowsOnPage(paper);
   const tables = columnsByPage(columns, width);
   const charts = [...tables.slice(-1), ...Array.from({ length: wide - 1 }, () => tables[0]!.slice(0, 1))];
-  const scales = scalesOver(charts.map((beside) => width - widthOf(beside)), extentOf(rows, dataDate, start));
+  const scales = scalesOver(
+    charts.map((beside) => width - widthOf(beside)),
+    extentOf(rows, dataDate, start),
+  );
   const across = [
     ...tables.slice(0, -1).map((each) => ({ columns: each, left: width, scale: null })),
     ...charts.map((beside, i) => ({ columns: beside, left: widthOf(beside), scale: scales[i]! })),

@@ -15,12 +15,21 @@ const asDataUrl = (blob: Blob): Promise<string> =>
 
 /** The page's typeface as text to be put into a picture, which cannot reach the page's own. */
 async function embeddedFont(): Promise<string> {
-  const faces = [...document.styleSheets].flatMap((sheet) => [...sheet.cssRules]).filter((rule): rule is CSSFontFaceRule => rule instanceof CSSFontFaceRule && rule.style.getPropertyValue("font-family").includes(FAMILY) && NEEDED.test(rule.style.getPropertyValue("unicode-range")));
+  const faces = [...document.styleSheets]
+    .flatMap((sheet) => [...sheet.cssRules])
+    .filter(
+      (rule): rule is CSSFontFaceRule =>
+        rule instanceof CSSFontFaceRule &&
+        rule.style.getPropertyValue("font-family").includes(FAMILY) &&
+        NEEDED.test(rule.style.getPropertyValue("unicode-range")),
+    );
   const texts = await Promise.all(
     faces.map(async (face) => {
       const address = /url\(["']?([^"')]+)["']?\)/.exec(face.style.getPropertyValue("src"))?.[1];
       if (address === undefined) return "";
-      const font = await asDataUrl(await (await fetch(new URL(address, face.parentStyleSheet?.href ?? document.baseURI))).blob());
+      const font = await asDataUrl(
+        await (await fetch(new URL(address, face.parentStyleSheet?.href ?? document.baseURI))).blob(),
+      );
       return `@font-face { font-family: "${FAMILY}"; font-weight: 200 900; src: url(${font}); unicode-range: ${face.style.getPropertyValue("unicode-range")}; }`;
     }),
   );
@@ -31,7 +40,20 @@ async function embeddedFont(): Promise<string> {
 function standingAlone(svg: SVGSVGElement, font: string): string {
   const copy = svg.cloneNode(true) as SVGSVGElement;
   const style = getComputedStyle(svg);
-  const colours = ["--ground", "--ink", "--muted", "--hairline", "--adverse", "--favourable", "--undecided", "--brass", "--band", "--band-done"].map((name) => `${name}: ${style.getPropertyValue(name)};`).join(" ");
+  const colours = [
+    "--ground",
+    "--ink",
+    "--muted",
+    "--hairline",
+    "--adverse",
+    "--favourable",
+    "--undecided",
+    "--brass",
+    "--band",
+    "--band-done",
+  ]
+    .map((name) => `${name}: ${style.getPropertyValue(name)};`)
+    .join(" ");
   const sheet = document.createElementNS("http://www.w3.org/2000/svg", "style");
   sheet.textContent = `:root { ${colours} font-variant-numeric: tabular-nums; }\n${font}`;
   copy.prepend(sheet);
@@ -65,7 +87,11 @@ export interface Pictures {
 }
 
 /** Draws pages as PNG, one after another; several come as one zip. `onDrawn` is told how many are done, and may stop it. */
-export async function drawPictures(pages: readonly SVGSVGElement[], name: string, onDrawn: (done: number) => boolean): Promise<Pictures | null> {
+export async function drawPictures(
+  pages: readonly SVGSVGElement[],
+  name: string,
+  onDrawn: (done: number) => boolean,
+): Promise<Pictures | null> {
   const font = await embeddedFont();
   const drawn: Uint8Array[] = [];
   for (const page of pages) {
@@ -73,5 +99,13 @@ export async function drawPictures(pages: readonly SVGSVGElement[], name: string
     if (!onDrawn(drawn.length)) return null;
   }
   if (drawn.length === 1) return { name: `${name}.png`, type: "image/png", data: drawn[0]! };
-  return { name: `${name}.zip`, type: "application/zip", data: zipSync(Object.fromEntries(drawn.map((data, i) => [`${name}-${String(i + 1).padStart(2, "0")}.png`, [data, { level: 0 }]]))) };
+  return {
+    name: `${name}.zip`,
+    type: "application/zip",
+    data: zipSync(
+      Object.fromEntries(
+        drawn.map((data, i) => [`${name}-${String(i + 1).padStart(2, "0")}.png`, [data, { level: 0 }]]),
+      ),
+    ),
+  };
 }

@@ -24,8 +24,7 @@ export const stage = {
   async set(): Promise<void> {
     this.server = new FakeServer();
     this.keeper = memoryKeeper();
-    globalThis.fetch = ((address: string, init: { body?: string }) =>
-      this.server.fetch(address, init)) as typeof fetch;
+    globalThis.fetch = ((address: string, init: { body?: string }) => this.server.fetch(address, init)) as typeof fetch;
     this.session = await this.open();
   },
 

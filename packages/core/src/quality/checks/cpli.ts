@@ -12,10 +12,16 @@ export const cpli: Check = {
   mend: "links",
   measure: ({ plan, schedule, baseline, close }) => {
     // Instants as text come in their own order.
-    const latest = baseline?.activities.reduce((last, { id, finish }) => (finish <= last || schedule.tree.parked.has(id) ? last : finish), "") ?? "";
+    const latest =
+      baseline?.activities.reduce(
+        (last, { id, finish }) => (finish <= last || schedule.tree.parked.has(id) ? last : finish),
+        "",
+      ) ?? "";
     if (close === null || schedule.finish === null || latest === "" || schedule.finish <= close) return uncounted(null);
     const calendar = schedule.calendars.get(plan.project.calendar);
     const length = calendar.indexAt(schedule.finish) - calendar.indexAt(close);
-    return uncounted(length === 0 ? null : (calendar.indexAt(parseInstant(latest)!) - calendar.indexAt(close)) / length);
+    return uncounted(
+      length === 0 ? null : (calendar.indexAt(parseInstant(latest)!) - calendar.indexAt(close)) / length,
+    );
   },
 };

@@ -24,7 +24,12 @@ function toTest({ open }: Ground): Placed | null {
   let best: Placed | null = null;
   for (const placed of open) {
     if (!placed.isWork || !placed.row.longestPath) continue;
-    if (best === null || placed.row.start < best.row.start || (placed.row.start === best.row.start && placed.activity.id < best.activity.id)) best = placed;
+    if (
+      best === null ||
+      placed.row.start < best.row.start ||
+      (placed.row.start === best.row.start && placed.activity.id < best.activity.id)
+    )
+      best = placed;
   }
   return best;
 }
@@ -46,7 +51,12 @@ export function runPathTest(ground: Ground): PathTest | null {
   const addedMinutes = ADDED_DAYS * tested.calendar.dayMinutes;
   try {
     const { latestFinish } = forwardPass(stretched(schedule, schedule.network.nodeOf[tested.at]!, addedMinutes));
-    return { tested, addedMinutes, movedMinutes: tested.calendar.indexAt(latestFinish) - tested.calendar.indexAt(schedule.finish!), finish: latestFinish as LocalMinute };
+    return {
+      tested,
+      addedMinutes,
+      movedMinutes: tested.calendar.indexAt(latestFinish) - tested.calendar.indexAt(schedule.finish!),
+      finish: latestFinish as LocalMinute,
+    };
   } catch (error) {
     if (error instanceof NodeOutsideHorizon) return null;
     throw error;
@@ -63,7 +73,9 @@ export function lengthened(ground: Ground, { tested, addedMinutes }: PathTest): 
     activities: ground.plan.activities.map((activity, at) => {
       if (at !== tested.at) return activity;
       const { driver: _driver, windowPolicy: _policy, ...rest } = activity;
-      return tested.row.state === "inProgress" ? { ...rest, remainingMinutes: minutes } : { ...rest, durationMinutes: minutes };
+      return tested.row.state === "inProgress"
+        ? { ...rest, remainingMinutes: minutes }
+        : { ...rest, durationMinutes: minutes };
     }),
   };
 }
@@ -81,6 +93,10 @@ export const criticalPathTest: Check = {
     const test = runPathTest(ground);
     if (test === null) return uncounted(null);
     const value = `${inDays(test.addedMinutes, test.tested)} longer, finish ${inDays(test.movedMinutes, test.tested)} later`;
-    return { ...uncounted(null), holds: Math.abs(test.movedMinutes - test.addedMinutes) <= TOLERANCE_DAYS * test.tested.calendar.dayMinutes, offences: offences([test.tested], () => value) };
+    return {
+      ...uncounted(null),
+      holds: Math.abs(test.movedMinutes - test.addedMinutes) <= TOLERANCE_DAYS * test.tested.calendar.dayMinutes,
+      offences: offences([test.tested], () => value),
+    };
   },
 };

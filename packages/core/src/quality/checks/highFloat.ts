@@ -14,5 +14,11 @@ export const highFloat: Check = {
   limit: 0.05,
   mend: "links",
   measure: ({ open }) =>
-    share(offences(open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes), (placed) => `${inDays(placed.row.totalFloat!, placed)} float`), open.length),
+    share(
+      offences(
+        open.filter(({ row, calendar }) => row.totalFloat! > MANY_DAYS * calendar.dayMinutes),
+        (placed) => `${inDays(placed.row.totalFloat!, placed)} float`,
+      ),
+      open.length,
+    ),
 };

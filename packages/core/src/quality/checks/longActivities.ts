@@ -15,6 +15,9 @@ export const longActivities: Check = {
     const work = ground.open.filter(({ isWork }) => isWork);
     const lengthOf = (placed: Placed): number => placed.approved?.durationMinutes ?? plannedMinutes(ground, placed);
     const long = work.filter((placed) => lengthOf(placed) > MANY_DAYS * placed.calendar.dayMinutes);
-    return share(offences(long, (placed) => `${inDays(lengthOf(placed), placed)} long`), work.length);
+    return share(
+      offences(long, (placed) => `${inDays(lengthOf(placed), placed)} long`),
+      work.length,
+    );
   },
 };

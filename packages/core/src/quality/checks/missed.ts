@@ -20,6 +20,9 @@ export const missed: Check = {
   measure: ({ dataDay, baseline, due }) => {
     if (dataDay === null || baseline === null) return NOTHING_TO_COUNT;
     const late = due.filter((placed) => placed.row.finishDay > approvedDay(placed));
-    return share(offences(late, (placed) => `${formatDate(placed.row.finishDay)}, approved ${formatDate(approvedDay(placed))}`), due.length);
+    return share(
+      offences(late, (placed) => `${formatDate(placed.row.finishDay)}, approved ${formatDate(approvedDay(placed))}`),
+      due.length,
+    );
   },
 };

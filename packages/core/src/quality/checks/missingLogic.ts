@@ -13,15 +13,26 @@ function linked({ plan, allLinks }: Ground): { into: Uint8Array; outOf: Uint8Arr
 function outermost(all: readonly Placed[], at: (placed: Placed) => number, bound: Uint8Array): Placed | undefined {
   let best: Placed | undefined;
   for (const placed of all) {
-    const ahead = best === undefined ? -1 : at(placed) - at(best) || bound[placed.at]! - bound[best.at]! || (placed.activity.id < best.activity.id ? -1 : 1);
+    const ahead =
+      best === undefined
+        ? -1
+        : at(placed) - at(best) ||
+          bound[placed.at]! - bound[best.at]! ||
+          (placed.activity.id < best.activity.id ? -1 : 1);
     if (ahead < 0) best = placed;
   }
   return best;
 }
 
 /** The project's first start and its last finish: one activity each. */
-export function endsOf(ground: Ground, { into, outOf } = linked(ground)): { first: Placed | undefined; last: Placed | undefined } {
-  return { first: outermost(ground.scheduled, ({ row }) => row.start, into), last: outermost(ground.scheduled, ({ row }) => -row.finish, outOf) };
+export function endsOf(
+  ground: Ground,
+  { into, outOf } = linked(ground),
+): { first: Placed | undefined; last: Placed | undefined } {
+  return {
+    first: outermost(ground.scheduled, ({ row }) => row.start, into),
+    last: outermost(ground.scheduled, ({ row }) => -row.finish, outOf),
+  };
 }
 
 /** An activity that is not linked on one side or on both. */
@@ -46,7 +57,8 @@ export function looseEnds(ground: Ground): LooseEnd[] {
   return ends;
 }
 
-const inWords = ({ before, after }: LooseEnd): string => (before && after ? "nothing before or after it" : before ? "nothing before it" : "nothing after it");
+const inWords = ({ before, after }: LooseEnd): string =>
+  before && after ? "nothing before or after it" : before ? "nothing before it" : "nothing after it";
 
 /** Check 1 (DCMA 14-point assessment, "Logic"). */
 export const missingLogic: Check = {
@@ -57,5 +69,9 @@ export const missingLogic: Check = {
   rule: "atMost",
   limit: 0.05,
   mend: "links",
-  measure: (ground) => share(looseEnds(ground).map((end) => offence(end.placed.at, end, inWords)), ground.open.length),
+  measure: (ground) =>
+    share(
+      looseEnds(ground).map((end) => offence(end.placed.at, end, inWords)),
+      ground.open.length,
+    ),
 };

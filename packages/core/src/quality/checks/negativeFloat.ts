@@ -10,5 +10,12 @@ export const negativeFloat: Check = {
   rule: "atMost",
   limit: 0,
   mend: "links",
-  measure: ({ open }) => share(offences(open.filter(({ row }) => row.totalFloat! < 0), (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`), open.length),
+  measure: ({ open }) =>
+    share(
+      offences(
+        open.filter(({ row }) => row.totalFloat! < 0),
+        (placed) => `${inDays(-placed.row.totalFloat!, placed)} short`,
+      ),
+      open.length,
+    ),
 };

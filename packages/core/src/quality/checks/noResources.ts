@@ -12,8 +12,13 @@ export const noResources: Check = {
   mend: "people",
   measure: (ground) => {
     const costed = new Set((ground.plan.costs ?? []).map(({ activity }) => activity));
-    const work = ground.open.filter((placed) => placed.isWork && plannedMinutes(ground, placed) >= placed.calendar.dayMinutes);
+    const work = ground.open.filter(
+      (placed) => placed.isWork && plannedMinutes(ground, placed) >= placed.calendar.dayMinutes,
+    );
     const bare = work.filter(({ activity: { id } }) => !ground.assignments.has(id) && !costed.has(id));
-    return share(offences(bare, (placed) => `${inDays(plannedMinutes(ground, placed), placed)} with nobody and no cost`), work.length);
+    return share(
+      offences(bare, (placed) => `${inDays(plannedMinutes(ground, placed), placed)} with nobody and no cost`),
+      work.length,
+    );
   },
 };

@@ -12,13 +12,18 @@ export const afterFinish: Finding = {
   mend: "ended",
   find: ({ plan, scheduled }) => {
     const last = new Map<string, string>();
-    const later = (activity: string, date: string): void => void (date > (last.get(activity) ?? "") && last.set(activity, date));
+    const later = (activity: string, date: string): void =>
+      void (date > (last.get(activity) ?? "") && last.set(activity, date));
     for (const { activity, date } of plan.actualCosts ?? []) later(activity, date);
     for (const { activity, date, state } of plan.timeEntries ?? []) if (state === "posted") later(activity, date);
     if (last.size === 0) return [];
     return faulty(scheduled, ({ activity: { actualFinish, id } }) => {
       const date = last.get(id);
-      return actualFinish !== undefined && date !== undefined && parseDate(date)! > finishDayOf(actualFinishAt(actualFinish)) ? `finished ${dateWords(actualFinish)}, booked on ${dateWords(date)}` : null;
+      return actualFinish !== undefined &&
+        date !== undefined &&
+        parseDate(date)! > finishDayOf(actualFinishAt(actualFinish))
+        ? `finished ${dateWords(actualFinish)}, booked on ${dateWords(date)}`
+        : null;
     });
   },
 };

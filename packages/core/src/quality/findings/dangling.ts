@@ -3,7 +3,11 @@ import type { Finding } from "../finding.ts";
 import type { Ground, Placed, PlacedLink } from "../ground.ts";
 
 /** Open work all of whose links on one side bear on its other end only. */
-function hanging({ plan, allLinks, open }: Ground, endOf: (link: PlacedLink) => Placed, bears: readonly string[]): Placed[] {
+function hanging(
+  { plan, allLinks, open }: Ground,
+  endOf: (link: PlacedLink) => Placed,
+  bears: readonly string[],
+): Placed[] {
   const linked = new Uint8Array(plan.activities.length);
   const held = new Uint8Array(plan.activities.length);
   for (const placed of allLinks) {
@@ -20,7 +24,11 @@ export const danglingStarts: Finding = {
   name: "Dangling starts",
   why: "Only its finish waits for something: made longer, it would begin earlier instead of finishing later.",
   mend: "links",
-  find: (ground) => offences(hanging(ground, ({ to }) => to, ["FS", "SS"]), () => "nothing decides its start"),
+  find: (ground) =>
+    offences(
+      hanging(ground, ({ to }) => to, ["FS", "SS"]),
+      () => "nothing decides its start",
+    ),
 };
 
 export const danglingFinishes: Finding = {
@@ -29,5 +37,9 @@ export const danglingFinishes: Finding = {
   name: "Dangling finishes",
   why: "Only its start is waited for: it may take as long as it likes and moves nothing.",
   mend: "links",
-  find: (ground) => offences(hanging(ground, ({ from }) => from, ["FS", "FF"]), () => "nothing waits for its finish"),
+  find: (ground) =>
+    offences(
+      hanging(ground, ({ from }) => from, ["FS", "FF"]),
+      () => "nothing waits for its finish",
+    ),
 };

@@ -7,7 +7,11 @@ import { bookedSince, inHours, lastPeriod, progressed, underWay } from "./news.t
 function sinceLast(ground: Ground, past: Past) {
   const last = lastPeriod(ground, past);
   const booked = bookedSince(ground, last?.dataDay ?? null);
-  return { last, words: last === null ? "" : ` since period ${last.number}`, minutesOn: (id: string): number => booked.get(id)?.minutes ?? 0 };
+  return {
+    last,
+    words: last === null ? "" : ` since period ${last.number}`,
+    minutesOn: (id: string): number => booked.get(id)?.minutes ?? 0,
+  };
 }
 
 export const hoursWithoutProgress: Finding = {
@@ -20,7 +24,12 @@ export const hoursWithoutProgress: Finding = {
     const { last, words, minutesOn } = sinceLast(ground, past);
     return faulty(underWay(ground), ({ activity }) => {
       const minutes = minutesOn(activity.id);
-      const still = last === null ? (activity.percent ?? 0) === 0 && activity.remainingMinutes === undefined && (activity.credit?.rule ?? "reported") === "reported" : !progressed(last.activities.get(activity.id), activity);
+      const still =
+        last === null
+          ? (activity.percent ?? 0) === 0 &&
+            activity.remainingMinutes === undefined &&
+            (activity.credit?.rule ?? "reported") === "reported"
+          : !progressed(last.activities.get(activity.id), activity);
       return minutes > 0 && still ? `${inHours(minutes)}${words}, no progress` : null;
     });
   },

@@ -13,6 +13,9 @@ export const manyLinks: Finding = {
   find: ({ plan, links, open }) => {
     const into = new Int32Array(plan.activities.length);
     for (const { to } of links) into[to.at]!++;
-    return offences(open.filter(({ at }) => into[at]! > MANY_LINKS), ({ at }) => `${into[at]} links into it`);
+    return offences(
+      open.filter(({ at }) => into[at]! > MANY_LINKS),
+      ({ at }) => `${into[at]} links into it`,
+    );
   },
 };

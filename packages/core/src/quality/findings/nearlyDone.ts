@@ -16,7 +16,13 @@ export const nearlyDone: Finding = {
     const before = periods.filter(({ dataDay }) => dataDay < ground.dataDay!).slice(0, PERIODS - 1);
     if (before.length < PERIODS - 1) return [];
     const nearly = (percent: number | undefined): boolean => (percent ?? 0) >= NEARLY;
-    const stuck = underWay(ground).filter(({ activity }) => nearly(activity.percent) && before.every(({ activities }) => nearly(activities.get(activity.id)?.percent)));
-    return offences(stuck, ({ activity }) => `${activity.percent}%, since period ${before.at(-1)!.number} at the latest`);
+    const stuck = underWay(ground).filter(
+      ({ activity }) =>
+        nearly(activity.percent) && before.every(({ activities }) => nearly(activities.get(activity.id)?.percent)),
+    );
+    return offences(
+      stuck,
+      ({ activity }) => `${activity.percent}%, since period ${before.at(-1)!.number} at the latest`,
+    );
   },
 };

@@ -16,10 +16,16 @@ export const neverShrinks: Finding = {
     const before = periods.filter(({ dataDay }) => dataDay < ground.dataDay!).slice(0, PERIODS);
     if (before.length < PERIODS) return [];
     return faulty(underWay(ground), (placed) => {
-      const begun = before.map(({ activities }) => activities.get(placed.activity.id)).filter((activity) => activity?.actualStart !== undefined && activity.actualFinish === undefined);
+      const begun = before
+        .map(({ activities }) => activities.get(placed.activity.id))
+        .filter((activity) => activity?.actualStart !== undefined && activity.actualFinish === undefined);
       const left = [placed.activity, ...begun].map((activity) => leftOf(activity!));
-      const stands = begun.length === PERIODS && left.every((minutes, i) => minutes !== null && minutes > 0 && (i === 0 || left[i - 1]! >= minutes));
-      return stands ? `${inDays(left[0]!, placed)} remaining, ${inDays(left.at(-1)!, placed)} in period ${before.at(-1)!.number}` : null;
+      const stands =
+        begun.length === PERIODS &&
+        left.every((minutes, i) => minutes !== null && minutes > 0 && (i === 0 || left[i - 1]! >= minutes));
+      return stands
+        ? `${inDays(left[0]!, placed)} remaining, ${inDays(left.at(-1)!, placed)} in period ${before.at(-1)!.number}`
+        : null;
     });
   },
 };

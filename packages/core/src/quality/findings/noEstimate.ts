@@ -8,5 +8,10 @@ export const noEstimate: Finding = {
   why: "People are on it, but nobody has said how much work it is: load and cost leave it out.",
   mend: "people",
   find: ({ open, assignments }) =>
-    offences(open.filter(({ activity: { id } }) => assignments.get(id)?.every(({ plannedMinutes }) => plannedMinutes === 0) === true), () => "people, but no hours"),
+    offences(
+      open.filter(
+        ({ activity: { id } }) => assignments.get(id)?.every(({ plannedMinutes }) => plannedMinutes === 0) === true,
+      ),
+      () => "people, but no hours",
+    ),
 };

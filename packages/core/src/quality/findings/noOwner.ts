@@ -7,5 +7,9 @@ export const noOwner: Finding = {
   name: "No owner",
   why: "Nobody answers for it, so nobody is asked.",
   mend: "owner",
-  find: ({ open }) => offences(open.filter(({ isWork, activity }) => isWork && activity.owner === undefined), () => "no owner"),
+  find: ({ open }) =>
+    offences(
+      open.filter(({ isWork, activity }) => isWork && activity.owner === undefined),
+      () => "no owner",
+    ),
 };

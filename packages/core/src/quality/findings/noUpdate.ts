@@ -17,7 +17,9 @@ export const noUpdate: Finding = {
     return faulty(underWay(ground), ({ activity }) => {
       let last = Math.max(startDayOf(actualStartAt(activity.actualStart!)), booked.get(activity.id)?.last ?? 0);
       // A change since an issued period came after its data date, whenever exactly.
-      const changedAfter = periods.find((period) => period.dataDay < dataDay && progressed(period.activities.get(activity.id), activity));
+      const changedAfter = periods.find(
+        (period) => period.dataDay < dataDay && progressed(period.activities.get(activity.id), activity),
+      );
       if (changedAfter !== undefined) last = Math.max(last, changedAfter.dataDay + 1);
       else if (periods.length === 0 && (activity.percent ?? 0) > 0) return null;
       return dataDay - last > silentDays ? `nothing since ${formatDate(last as EpochDay)}` : null;

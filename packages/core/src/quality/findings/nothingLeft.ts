@@ -11,6 +11,7 @@ export const nothingLeft: Finding = {
   find: (ground) =>
     offences(
       underWay(ground).filter(({ row }) => ground.close !== null && row.finish <= ground.close),
-      ({ activity }) => (activity.percent === undefined ? "no work remaining" : `${activity.percent}%, no work remaining`),
+      ({ activity }) =>
+        activity.percent === undefined ? "no work remaining" : `${activity.percent}%, no work remaining`,
     ),
 };

@@ -14,7 +14,8 @@ function startAtLatest({ activity: { actualStart, actualFinish }, row }: Placed)
 /** Whether what has happened breaks a link: the later end came about before the link allows it. */
 function broken({ link, from, to }: PlacedLink): boolean {
   const type = link.type ?? "FS";
-  const happened = type === "FS" || type === "SS" ? to.activity.actualStart !== undefined || (!to.isWork && !to.isOpen) : !to.isOpen;
+  const happened =
+    type === "FS" || type === "SS" ? to.activity.actualStart !== undefined || (!to.isWork && !to.isOpen) : !to.isOpen;
   if (!happened) return false;
   const theirs = type === "FS" || type === "FF" ? from.row.finish : from.row.start;
   const own = type === "FS" || type === "SS" ? startAtLatest(to) : to.row.finish;
@@ -29,5 +30,8 @@ export const outOfSequence: Finding = {
   name: "Out of sequence",
   why: "What was reported contradicts a link: either the link is wrong or the report is.",
   mend: "links",
-  find: ({ allLinks }) => allLinks.filter(broken).map((placed): Offence => offence(placed.to.at, placed, (link) => `should be: ${linkWords(link)}`)),
+  find: ({ allLinks }) =>
+    allLinks
+      .filter(broken)
+      .map((placed): Offence => offence(placed.to.at, placed, (link) => `should be: ${linkWords(link)}`)),
 };

@@ -25,7 +25,8 @@ export function redundant({ schedule: { network }, allLinks }: Ground): PlacedLi
       strong[l] = 1;
       if (lag[l] === 0) last[Math.floor(from[l]! / BLOCK)] = node;
     }
-    if (inStart[node + 1]! - inStart[node]! > 1 && state[node] !== COMPLETE) markRepeated(allLinks, inStart[node]!, inStart[node + 1]!, found);
+    if (inStart[node + 1]! - inStart[node]! > 1 && state[node] !== COMPLETE)
+      markRepeated(allLinks, inStart[node]!, inStart[node + 1]!, found);
   }
   const above = new Int32Array(count * WORDS);
   for (let first = 0; first < count; first += BLOCK) {
@@ -38,7 +39,14 @@ export function redundant({ schedule: { network }, allLinks }: Ground): PlacedLi
 }
 
 /** The ancestors of one node within a block; marks the plain links into it that others lead along as well. */
-function gatherAncestors({ inStart, inLinks: { other: from, lag } }: Network, strong: Uint8Array, above: Int32Array, found: Uint8Array, first: number, node: number): void {
+function gatherAncestors(
+  { inStart, inLinks: { other: from, lag } }: Network,
+  strong: Uint8Array,
+  above: Int32Array,
+  found: Uint8Array,
+  first: number,
+  node: number,
+): void {
   const [begin, beyond, own] = [inStart[node]!, inStart[node + 1]!, node * WORDS];
   for (let l = begin; l < beyond; l++) {
     if (strong[l] === 0 || from[l]! < first) continue;
@@ -47,7 +55,14 @@ function gatherAncestors({ inStart, inLinks: { other: from, lag } }: Network, st
   }
   for (let l = begin; l < beyond; l++) {
     const bit = from[l]! - first;
-    if (strong[l] === 1 && lag[l] === 0 && bit >= 0 && bit < BLOCK && (above[own + (bit >> 5)]! & (1 << (bit & 31))) !== 0) found[l] = 1;
+    if (
+      strong[l] === 1 &&
+      lag[l] === 0 &&
+      bit >= 0 &&
+      bit < BLOCK &&
+      (above[own + (bit >> 5)]! & (1 << (bit & 31))) !== 0
+    )
+      found[l] = 1;
   }
   for (let l = begin; l < beyond; l++) {
     const bit = from[l]! - first;
@@ -58,7 +73,9 @@ function gatherAncestors({ inStart, inLinks: { other: from, lag } }: Network, st
 /** Of links into one node that are equal all but the first; and a plain one beside another that asks for a lag as well. */
 function markRepeated(links: readonly PlacedLink[], begin: number, end: number, found: Uint8Array): void {
   for (let i = begin; i < end; i++) {
-    for (let k = begin; k < end; k++) if (k !== i && links[k]!.from === links[i]!.from && saysAsMuch(links[k]!.link, links[i]!.link, k < i)) found[i] = 1;
+    for (let k = begin; k < end; k++)
+      if (k !== i && links[k]!.from === links[i]!.from && saysAsMuch(links[k]!.link, links[i]!.link, k < i))
+        found[i] = 1;
   }
 }
 

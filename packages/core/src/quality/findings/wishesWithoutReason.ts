@@ -8,5 +8,9 @@ export const wishesWithoutReason: Finding = {
   name: "Wishes without a reason",
   why: "A date that nobody can explain cannot be judged either: is it a contract, a season, or a habit?",
   mend: "wish",
-  find: ({ open }) => offences(open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === ""), ({ activity }) => `wished for ${dateWords(activity.wish!.date)}`),
+  find: ({ open }) =>
+    offences(
+      open.filter(({ activity: { wish } }) => wish !== undefined && (wish.reason ?? "").trim() === ""),
+      ({ activity }) => `wished for ${dateWords(activity.wish!.date)}`,
+    ),
 };
