@@ -46,7 +46,7 @@ describe("a risk as it is typed", () => {
     ["no chance", { chance: "often" }, /as a percent/],
     ["no chance at all", { chance: "0" }, /as a percent/],
     ["more than certain", { chance: "101" }, /as a percent/],
-    ["nothing that it does", { effects: [], cost: NO_POINTS }, /Choose an open activity/],
+    ["nothing that it does", { effects: [], cost: NO_POINTS }, /Select an open activity/],
     ["days that fall", { effects: [{ activity: "dig", days: ["3", "2", "5"] }] }, /three numbers of days/],
     ["a day that is missing", { effects: [{ activity: "dig", days: ["3", "", "5"] }] }, /three numbers of days/],
     ["days below nothing", { effects: [{ activity: "dig", days: ["-1", "2", "5"] }] }, /three numbers of days/],

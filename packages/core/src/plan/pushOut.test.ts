@@ -81,7 +81,7 @@ describe("pushing out", () => {
     );
     const { left, after } = pushed(plan, ["s", "done", "parked", "none", "capped"], 2);
     expect(left.map(({ id, why }) => `${id}: ${why}`)).toEqual([
-      "s: a branch: choose what is below it",
+      "s: a branch: select what is below it",
       "done: finished",
       "parked: parked",
       "none: has no dates",
