@@ -5,7 +5,7 @@ import { forwardPass } from "../packages/core/src/network/forwardPass.ts";
 import { longestPath } from "../packages/core/src/network/longestPath.ts";
 import { FS, type Network } from "../packages/core/src/network/network.ts";
 import { planTree } from "../packages/core/src/plan/planTree.ts";
-import { compileCalendars } from "../packages/core/src/time/compileCalendars.ts";
+import { compileCalendars } from "../packages/core/src/plan/compileCalendars.ts";
 import { leastOf, ratioLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 

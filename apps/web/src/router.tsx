@@ -1,6 +1,6 @@
 import { createBrowserRouter, type RouteObject } from "react-router";
 import { Astray } from "./shared/Astray.tsx";
-import { FirstBar, Shell } from "./shared/Shell.tsx";
+import { FirstBar, Shell } from "./frame/Shell.tsx";
 
 /** Each place with what is fetched when someone first goes there. */
 const places: RouteObject[] = [
@@ -17,7 +17,7 @@ const places: RouteObject[] = [
   },
   {
     path: "projects/:project",
-    lazy: async () => ({ Component: (await import("./portfolio/ProjectFrame.tsx")).ProjectFrame }),
+    lazy: async () => ({ Component: (await import("./frame/ProjectFrame.tsx")).ProjectFrame }),
     children: [
       { index: true, lazy: async () => ({ Component: (await import("./look/FiguresPage.tsx")).FiguresPage }) },
       { path: "plan", lazy: async () => ({ Component: (await import("./plan/PlanPage.tsx")).PlanPage }) },

@@ -1,7 +1,7 @@
 export * from "./analyse.ts";
 export { budgetOf, canonicalText, freezePlan, withoutProgress, type FrozenPlan } from "./baseline/freeze.ts";
 export { minorOf, mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "./budget/exact.ts";
-export { plannedBudget, type PlannedBudget } from "./budget/plannedBudget.ts";
+export { plannedBudget, type PlannedBudget } from "./baseline/plannedBudget.ts";
 export { approvedAlone, type ApprovedAlone } from "./baseline/approvedAlone.ts";
 export { onceFrozen, type OnceFrozen } from "./baseline/onceFrozen.ts";
 export {
@@ -42,7 +42,7 @@ export { planTree, type PlanTree } from "./plan/planTree.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
 export { bundleJsonSchema } from "./plan/jsonSchema.ts";
 export * from "./plan/schema.ts";
-export { compileCalendars, type CalendarSet } from "./time/compileCalendars.ts";
+export { compileCalendars, type CalendarSet } from "./plan/compileCalendars.ts";
 export * from "./time/instant.ts";
 export { WEEKDAYS } from "./time/weekdays.ts";
 export { WorkCalendar } from "./time/workCalendar.ts";
@@ -85,7 +85,7 @@ export { remarksOn, type Remark } from "./collect/remarks.ts";
 export { overfullDays } from "./plan/fullDays.ts";
 export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/leave.ts";
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
-export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./plan/alternates.ts";
+export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./drift/alternates.ts";
 export { goesTo, isHeldOn, meetingsOf } from "./plan/meetings.ts";
 export { DRIFT_GROUPS, driftLedger, type DriftCause, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
 export { changeWords, namesIn, oneInWords, type Naming } from "./plan/changeWords.ts";
@@ -103,7 +103,7 @@ export {
   ratioWords,
   ungrouped,
 } from "./words/numberWords.ts";
-export { pushOut, type NotPushed } from "./plan/pushOut.ts";
+export { pushOut, type NotPushed } from "./drift/pushOut.ts";
 export { demandsOf, loadByWeek, mondayOf, spreadOverWeeks, type LoadByWeek, type WeekLoad } from "./load/loadByWeek.ts";
 export {
   brokenRules,

@@ -5,7 +5,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link } from "react-router";
 import { Lane } from "../plan/chart/Lane.tsx";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";

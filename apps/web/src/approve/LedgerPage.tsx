@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { addressOf, call } from "../shared/api.ts";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { countWords, dateWords, momentWords, money } from "../shared/words.ts";

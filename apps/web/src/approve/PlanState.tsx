@@ -1,7 +1,7 @@
 import type { Approval } from "@chronometra/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { projectQuery } from "../portfolio/queries.ts";
+import { projectQuery } from "../project/queries.ts";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { qualityQuery } from "../quality/queries.ts";
 import { countWords, dateWords, money, standingWords } from "../shared/words.ts";

@@ -6,7 +6,7 @@ import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { usePlanSession } from "../plan/engine/usePlanSession.ts";
 import { PlanWork } from "../plan/PlanPage.tsx";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { call } from "../shared/api.ts";
 import { Dialog } from "../shared/Dialog.tsx";
 import { EffectView } from "../shared/EffectView.tsx";

@@ -3,7 +3,7 @@ import { RANGE_CLASSES, type RangeClass } from "@chronometra/core";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { usePlanChange } from "../resources/usePlanChange.ts";
 import type { Column } from "../shared/column.ts";
 import { CommitField } from "../shared/CommitField.tsx";

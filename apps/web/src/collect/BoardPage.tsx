@@ -6,7 +6,7 @@ import { Link } from "react-router";
 import { toast } from "sonner";
 import { planValue } from "../plan/engine/planValue.ts";
 import { todayHere } from "../shared/today.ts";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { planQuery } from "../resources/queries.ts";
 import { usePlanChange } from "../resources/usePlanChange.ts";
 import { Loaded } from "../shared/Failure.tsx";

@@ -2,7 +2,7 @@ import type { EffectView as Effect, Portfolio, ProjectLine } from "@chronometra/
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { portfolioQuery } from "../portfolio/queries.ts";
+import { portfolioQuery } from "../project/queries.ts";
 import { call } from "../shared/api.ts";
 import { DateField } from "../shared/DateField.tsx";
 import { EffectView } from "../shared/EffectView.tsx";

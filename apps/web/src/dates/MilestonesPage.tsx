@@ -2,7 +2,7 @@ import type { DeadlineLine, MilestoneTrend } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Foldable } from "../shared/Foldable.tsx";

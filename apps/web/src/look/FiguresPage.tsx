@@ -1,7 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Foldable } from "../shared/Foldable.tsx";
 import { useAddress } from "../shared/useAddress.ts";

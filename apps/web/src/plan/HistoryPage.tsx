@@ -1,7 +1,7 @@
 import type { History } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Loaded } from "../shared/Failure.tsx";

@@ -2,7 +2,7 @@ import type { Present } from "@chronometra/contract";
 import { Info, Redo2, Search, Undo2 } from "lucide-react";
 import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useSearchParams } from "react-router";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { useAddress } from "../shared/useAddress.ts";

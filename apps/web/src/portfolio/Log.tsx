@@ -4,8 +4,8 @@ import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords } from "../shared/words.ts";
-import { acceptedQuery } from "./queries.ts";
-import { laterAndEarlier, logLines, movedOf, moveWords, type LogLine } from "./logLines.ts";
+import { acceptedQuery } from "../project/queries.ts";
+import { laterAndEarlier, logLines, movedOf, moveWords, type LogLine } from "../project/logLines.ts";
 
 const SHOWN = 4;
 

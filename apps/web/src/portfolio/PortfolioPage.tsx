@@ -13,15 +13,15 @@ import { holds, useMe } from "../shared/session.ts";
 import { SummedNote, toSummedIn } from "../shared/SummedNote.tsx";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords } from "../shared/words.ts";
-import { datesWords } from "./logLines.ts";
+import { datesWords } from "../project/logLines.ts";
 import { Log } from "./Log.tsx";
 import { ownValueWords } from "./OwnFieldCell.tsx";
 import { portfolioColumns } from "./portfolioColumns.tsx";
 import { FieldsDialog, ProgrammesDialog, ThresholdsDialog, QualityLimitsDialog } from "./PortfolioSettings.tsx";
 import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
-import { pathsQuery, portfolioQuery } from "./queries.ts";
+import { pathsQuery, portfolioQuery } from "../project/queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
-import { commonOf } from "./together.ts";
+import { commonOf } from "../project/together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
 
 /** What the steps of the period bar lead to: the projects in which something is still open. */

@@ -7,10 +7,10 @@ import { Toned } from "../shared/Toned.tsx";
 import { activitiesBehind, anyOf } from "../watch/opens.ts";
 import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
-import { comparedTo, movedOf, moveWords, rulesBroken, trustOf } from "./logLines.ts";
+import { comparedTo, movedOf, moveWords, rulesBroken, trustOf } from "../project/logLines.ts";
 import { figureExplained, figureMeaning, type FigureId } from "../shared/figureWords.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
-import { figuresTogether } from "./together.ts";
+import { figuresTogether } from "../project/together.ts";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
 import {
   countWords,

@@ -1,7 +1,7 @@
 import type { QualityView } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { Loaded } from "../shared/Failure.tsx";
 import { dateWords } from "../shared/words.ts";
 import { FITNESS_TONES, FITNESS_WORDS } from "./fitnessWords.ts";

@@ -3,7 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { useSearchParams } from "react-router";
 import { planValue } from "../plan/engine/planValue.ts";
-import { useProject } from "../portfolio/ProjectFrame.tsx";
+import { useProject } from "../project/useProject.ts";
 import { Loaded } from "../shared/Failure.tsx";
 import { CalendarsPart } from "./CalendarsPart.tsx";
 import { CategoriesPart, FieldsPart, TeamsPart } from "./ListsPart.tsx";

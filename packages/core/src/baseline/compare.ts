@@ -1,4 +1,4 @@
-import { plannedBudget } from "../budget/plannedBudget.ts";
+import { plannedBudget } from "./plannedBudget.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { linkTexts } from "../plan/linkText.ts";
 import { fromBundle } from "../plan/plan.ts";

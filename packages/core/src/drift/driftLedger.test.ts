@@ -4,7 +4,7 @@ import { networks, planOf, STANDARD } from "../testing/plans.ts";
 import { LiveDates } from "../network/liveDates.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { DATA_DATE, livedPlans } from "../testing/livedPlans.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { formatDate, parseDate, type EpochDay } from "../time/instant.ts";
 import { asForecast } from "./asForecast.ts";
 import { driftLedger } from "./driftLedger.ts";

@@ -5,7 +5,7 @@ import { earlyFinish, schedulePlan, type Schedule } from "../network/schedule.ts
 import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { planTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
-import { compileCalendars, type CalendarSet } from "../time/compileCalendars.ts";
+import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
 import { closeOf, finishDayOf, formatDate, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
 import { asForecast, type Expected } from "./asForecast.ts";
 import { bundleOf, Draft, draftOf, grouped, workKey } from "./ledgerDraft.ts";

@@ -1,10 +1,10 @@
 import { planTree } from "../plan/planTree.ts";
-import { pushOut, type NotPushed } from "../plan/pushOut.ts";
+import { pushOut, type NotPushed } from "./pushOut.ts";
 import type { Change } from "../plan/change.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { decidingChain } from "../network/explain.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { formatDate, parseDate, type EpochDay } from "../time/instant.ts";
 
 /** Something that can go along when a milestone slips. */

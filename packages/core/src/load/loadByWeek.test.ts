@@ -2,7 +2,7 @@ import { startOfISOWeek } from "date-fns";
 import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
 import { planOf, STANDARD } from "../testing/plans.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { formatDate, parseDate, parseInstant, type EpochDay } from "../time/instant.ts";
 import { demandsOf, loadByWeek, mondayOf, spreadOverWeeks } from "./loadByWeek.ts";
 

@@ -3,7 +3,7 @@ import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import type { PlanTree } from "../plan/planTree.ts";
 import { linkLabel, PlanProblems } from "../plan/problem.ts";
 import type { Activity, Assignment, Link, PlanBundle } from "../plan/schema.ts";
-import type { CalendarSet } from "../time/compileCalendars.ts";
+import type { CalendarSet } from "../plan/compileCalendars.ts";
 import { openOf, parseDate } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import * as net from "./network.ts";

@@ -2,7 +2,7 @@ import { backwardPass } from "./backwardPass.ts";
 import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { closeOf, finishDayOf, formatDate, openOf, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
 import { buildNetwork } from "./buildNetwork.ts";
 import { forwardPass, type EarlyDates } from "./forwardPass.ts";

@@ -1,6 +1,6 @@
 import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { planTree } from "../plan/planTree.ts";
-import type { CalendarSet } from "../time/compileCalendars.ts";
+import type { CalendarSet } from "../plan/compileCalendars.ts";
 import { buildNetwork, rewriteNode } from "./buildNetwork.ts";
 import { calendarFloors, forwardPass, placeNode, type EarlyDates } from "./forwardPass.ts";
 import type { Network } from "./network.ts";

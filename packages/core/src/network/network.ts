@@ -1,5 +1,5 @@
 import type { Link } from "../plan/schema.ts";
-import type { CalendarSet } from "../time/compileCalendars.ts";
+import type { CalendarSet } from "../plan/compileCalendars.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 export const WORK = 0;

@@ -2,7 +2,7 @@ import fc from "fast-check";
 import highsLoader from "highs";
 import type { PlanBundle } from "../plan/schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { closeOf, openOf, parseDate, type LocalMinute } from "../time/instant.ts";
 import { schedulePlan } from "./schedule.ts";
 

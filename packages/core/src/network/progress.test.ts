@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { analyse } from "../analyse.ts";
 import { planOf, STANDARD, networks } from "../testing/plans.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { closeOf, formatDate, formatInstant, parseDate } from "../time/instant.ts";
 import { schedulePlan } from "./schedule.ts";
 

@@ -2,7 +2,7 @@ import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import { planTree, type PlanTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
-import { compileCalendars, type CalendarSet } from "../time/compileCalendars.ts";
+import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
 import { finishDayOf, startDayOf, type EpochDay, type LocalMinute } from "../time/instant.ts";
 import { backwardPass, type LateDates } from "./backwardPass.ts";
 import { buildNetwork, stateOf } from "./buildNetwork.ts";

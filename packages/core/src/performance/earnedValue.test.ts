@@ -3,7 +3,7 @@ import { analyse } from "../analyse.ts";
 import { freezePlan } from "../baseline/freeze.ts";
 import type { Activity, Baseline, Credit, PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { closeOf, formatDate, parseDate, type EpochDay } from "../time/instant.ts";
 import { plannedRows, plannedValueAt, totalPlannedValueAt } from "./plannedValue.ts";
 

@@ -1,6 +1,6 @@
 import { mulDivRound } from "../budget/exact.ts";
 import type { Baseline, BaselineRow, PlanBundle } from "../plan/schema.ts";
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { parseInstant } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 

@@ -1,6 +1,6 @@
-import { compileCalendars } from "../time/compileCalendars.ts";
+import { compileCalendars } from "./compileCalendars.ts";
 import { closeOf, openOf, parseDate, parseInstant, type LocalMinute } from "../time/instant.ts";
-import { apportionLoops } from "../performance/apportion.ts";
+import { apportionLoops } from "./apportion.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "./problem.ts";
 import type { Activity, Baseline, PlanBundle } from "./schema.ts";
 import { planTree } from "./planTree.ts";

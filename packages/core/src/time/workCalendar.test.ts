@@ -1,7 +1,7 @@
 import { addBusinessDays, differenceInCalendarDays, eachDayOfInterval, format, isWeekend } from "date-fns";
 import fc from "fast-check";
 import { NIGHTS, SEVEN_DAYS, STANDARD } from "../testing/plans.ts";
-import { compileCalendars } from "./compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import {
   closeOf,
   formatDate,

@@ -1,5 +1,5 @@
 import type { OwnField } from "@chronometra/core";
-import { ownValueText } from "../grid/ownColumn.ts";
+import { ownValueText } from "../engine/ownColumn.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 
 /** Hues that are neither those of late and early nor of what is undecided, dark and light by turns so that greys differ too. */

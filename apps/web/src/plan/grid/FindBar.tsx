@@ -5,7 +5,7 @@ import { countWords } from "../../shared/words.ts";
 import { findCells, replaceCells, type Found } from "./find.ts";
 import type { Active } from "./PlanSheet.tsx";
 import type { SheetRow } from "../engine/sheet.ts";
-import type { Reading, SheetColumn } from "./sheetColumn.ts";
+import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
 
 interface Props {
   readonly rows: readonly SheetRow[];

@@ -1,7 +1,7 @@
 import { countWords } from "../../shared/words.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { RefusedText } from "./gridState.ts";
-import type { SheetColumn } from "./sheetColumn.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
 
 interface Props {
   readonly refused: readonly RefusedText[];

@@ -12,7 +12,7 @@ import {
   type RefObject,
 } from "react";
 import { completionsOf, type Completion } from "./completion.ts";
-import type { SheetColumn } from "./sheetColumn.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { RefusedText, Typing } from "./gridState.ts";
 import { MOORING } from "../chart/mooring.ts";

@@ -1,14 +1,13 @@
 import { memo, type KeyboardEvent, type PointerEvent, type RefObject } from "react";
 import { Lane } from "../chart/Lane.tsx";
 import { laneShapes } from "../chart/laneShapes.ts";
-import { widthOf, xOf, type Scale } from "../chart/scale.ts";
+import { ROW_HEIGHT, widthOf, xOf, type Scale } from "../chart/scale.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { SheetCell } from "./SheetCell.tsx";
-import type { SheetColumn } from "./sheetColumn.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
 import type { RefusedText, Typing } from "./gridState.ts";
 import { SCROLLED } from "./usePane.ts";
 
-export const ROW_HEIGHT = 21;
 
 /** What can be done with a line; the same objects all the while. */
 export interface LineActions {

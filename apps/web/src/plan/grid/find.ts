@@ -1,6 +1,6 @@
 import type { Change } from "@chronometra/core";
 import type { SheetRow } from "../engine/sheet.ts";
-import type { Reading, SheetColumn } from "./sheetColumn.ts";
+import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
 
 /** A cell that holds what was looked for, by what it belongs to. */
 export interface Found {

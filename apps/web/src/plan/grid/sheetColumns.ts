@@ -22,9 +22,9 @@ import {
 import { lengthFault } from "../../shared/lengthFault.ts";
 import type { Typed } from "../engine/planEngine.ts";
 import type { Named, Sheet, SheetRow } from "../engine/sheet.ts";
-import type { Reading, SheetColumn } from "./sheetColumn.ts";
-import { ownColumn } from "./ownColumn.ts";
-import { readWish } from "../wishWords.ts";
+import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
+import { ownColumn } from "../engine/ownColumn.ts";
+import { readWish } from "../engine/wishWords.ts";
 
 const only =
   (kinds: readonly SheetRow["kind"][], words: string) =>

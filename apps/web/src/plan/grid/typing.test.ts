@@ -3,11 +3,11 @@ import { computePlan, fromBundle, WISHES, wishText, type OwnField } from "@chron
 import { completionsOf } from "./completion.ts";
 import { findCells, replaceCells, replacedIn } from "./find.ts";
 import { layOutSheet } from "../engine/layOutSheet.ts";
-import { ownColumn, ownValueText, readOwnValue } from "./ownColumn.ts";
+import { ownColumn, ownValueText, readOwnValue } from "../engine/ownColumn.ts";
 import { SHEET_COLUMNS } from "./sheetColumns.ts";
 import { slipway } from "../testing/plans.ts";
 import { inOrder } from "./usePlanColumns.ts";
-import { readWish } from "../wishWords.ts";
+import { readWish } from "../engine/wishWords.ts";
 
 const NAMES = ["Dig", "Dig the pit", "Pour", "Lay pipe", "Digging watch"];
 const texts = (typed: string, several = true): string[] => completionsOf(typed, NAMES, several).map(({ text }) => text);

@@ -2,7 +2,7 @@ import { useCallback, useMemo, useRef, useState, type FocusEvent, type KeyboardE
 import type { Gone } from "../engine/sessionState.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { acted, atFirst, edgeOf, isCell, type CellOf, type GridAct, type GridState, type Typing } from "./gridState.ts";
-import type { SheetColumn } from "./sheetColumn.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
 import { MODIFIERS, useHeldKeys, type Key, type Press } from "./useHeldKeys.ts";
 
 /** What is chosen: rows, those of them that are there now in their order, and columns. */

@@ -1,6 +1,6 @@
 import { useCallback, useEffect, useRef, useState, type RefObject } from "react";
 import { keepPreference, preference } from "../../shared/preferences.ts";
-import type { SheetColumn } from "./sheetColumn.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
 
 const KEPT_AS = "plan.split";
 /** So much of the window stays for the chart, and so much for the table. */

@@ -3,7 +3,7 @@ import { useMemo, useState } from "react";
 import { z } from "zod";
 import { keepPreference, preference } from "../../shared/preferences.ts";
 import type { Sheet } from "../engine/sheet.ts";
-import type { SheetColumn } from "./sheetColumn.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
 import { columnsOf } from "./sheetColumns.ts";
 
 const KEPT_AS = "plan.columns";

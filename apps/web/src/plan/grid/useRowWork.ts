@@ -8,7 +8,7 @@ import type { Removal } from "../engine/engine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { keepBranches, keptBranches, BRANCHES_TYPE } from "./keptBranches.ts";
-import type { Reading, SheetColumn } from "./sheetColumn.ts";
+import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
 import type { useGrid } from "./useGrid.ts";
 import type { Key } from "./useHeldKeys.ts";
 

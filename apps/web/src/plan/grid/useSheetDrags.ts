@@ -4,7 +4,7 @@ import type { Scale } from "../chart/scale.ts";
 import { useChartDrag } from "../chart/useChartDrag.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
-import { ROW_HEIGHT } from "./SheetLine.tsx";
+import { ROW_HEIGHT } from "../chart/scale.ts";
 import { useRowDrag } from "./useRowDrag.ts";
 
 interface Options {

@@ -3,7 +3,7 @@ import { CommitField } from "../../shared/CommitField.tsx";
 import { dateWords, marginWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/today.ts";
-import { readWish, wishChange } from "../wishWords.ts";
+import { readWish, wishChange } from "../engine/wishWords.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {

@@ -7,8 +7,8 @@ import { laneShapes } from "../chart/laneShapes.ts";
 import { ticksOf, xOf, type Scale } from "../chart/scale.ts";
 import type { ChartLook } from "../grid/PlanSheet.tsx";
 import type { Sheet } from "../engine/sheet.ts";
-import type { SheetColumn } from "../grid/sheetColumn.ts";
-import { ROW_HEIGHT } from "../grid/SheetLine.tsx";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
+import { ROW_HEIGHT } from "../chart/scale.ts";
 import { FOOT_HEIGHT, PAPERS, TITLE_HEIGHT, type Paper, type PrintedPage } from "./pages.ts";
 
 interface Props {

@@ -1,7 +1,7 @@
 import { useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { useProject } from "../../portfolio/ProjectFrame.tsx";
+import { useProject } from "../../project/useProject.ts";
 import { Failure } from "../../shared/Failure.tsx";
 import { saveFile } from "../../shared/saveFile.ts";
 import { useAddress } from "../../shared/useAddress.ts";

@@ -1,7 +1,7 @@
 import { extentOf } from "../chart/laneShapes.ts";
 import type { Scale } from "../chart/scale.ts";
 import { HEAD_HEIGHT } from "../chart/ChartHead.tsx";
-import { ROW_HEIGHT } from "../grid/SheetLine.tsx";
+import { ROW_HEIGHT } from "../chart/scale.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 
 /** Paper lying on its side, within its margins, in pixels of 1/96 inch. */

@@ -1,12 +1,12 @@
 import { computePlan } from "../analyse.ts";
-import { plannedBudget } from "../budget/plannedBudget.ts";
+import { plannedBudget } from "../baseline/plannedBudget.ts";
 import { finishDayOf, formatDate } from "../time/instant.ts";
-import { applyChanges } from "./applyChanges.ts";
-import type { Change } from "./change.ts";
-import { checkWholePlan } from "./checkOwnTables.ts";
-import { parkRows, wakeRows } from "./parking.ts";
-import { toBundle, type Plan } from "./plan.ts";
-import { PlanProblems, type Problem } from "./problem.ts";
+import { applyChanges } from "../plan/applyChanges.ts";
+import type { Change } from "../plan/change.ts";
+import { checkWholePlan } from "../plan/checkOwnTables.ts";
+import { parkRows, wakeRows } from "../plan/parking.ts";
+import { toBundle, type Plan } from "../plan/plan.ts";
+import { PlanProblems, type Problem } from "../plan/problem.ts";
 
 /** What a plan would come to with one of several ways live. Money in minor units. */
 export interface Alternate {

@@ -1,7 +1,7 @@
 import type { Schedule } from "../network/schedule.ts";
 import { formatDate, type EpochDay } from "../time/instant.ts";
-import type { Change } from "./change.ts";
-import type { Activity, PlanBundle } from "./schema.ts";
+import type { Change } from "../plan/change.ts";
+import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { dateWords } from "../words/dateWords.ts";
 
 /** An activity that cannot be pushed out, and why. */

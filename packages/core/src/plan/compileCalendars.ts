@@ -1,8 +1,8 @@
-import { WEEKDAYS } from "./weekdays.ts";
-import type { Calendar } from "../plan/schema.ts";
-import type { Problem } from "../plan/problem.ts";
-import { HORIZON_DAYS, parseDate, parseTime } from "./instant.ts";
-import { WorkCalendar, type Shift } from "./workCalendar.ts";
+import { WEEKDAYS } from "../time/weekdays.ts";
+import type { Calendar } from "./schema.ts";
+import type { Problem } from "./problem.ts";
+import { HORIZON_DAYS, parseDate, parseTime } from "../time/instant.ts";
+import { WorkCalendar, type Shift } from "../time/workCalendar.ts";
 
 /** Calendars by id, each made when first asked for. */
 export interface CalendarSet {

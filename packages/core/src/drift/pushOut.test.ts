@@ -3,10 +3,10 @@ import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
 import { planOf } from "../testing/plans.ts";
 import { formatDate } from "../time/instant.ts";
-import { applyChanges } from "./applyChanges.ts";
-import { fromBundle, toBundle } from "./plan.ts";
+import { applyChanges } from "../plan/applyChanges.ts";
+import { fromBundle, toBundle } from "../plan/plan.ts";
 import { pushOut } from "./pushOut.ts";
-import type { Activity, PlanBundle } from "./schema.ts";
+import type { Activity, PlanBundle } from "../plan/schema.ts";
 
 /** Shown dates of an activity after pushing some. */
 function pushed(plan: PlanBundle, ids: string[], days: number) {

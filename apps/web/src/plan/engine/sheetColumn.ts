@@ -1,6 +1,6 @@
 import type { Tone } from "../../shared/words.ts";
-import type { Typed } from "../engine/planEngine.ts";
-import type { Sheet, SheetRow } from "../engine/sheet.ts";
+import type { Typed } from "./planEngine.ts";
+import type { Sheet, SheetRow } from "./sheet.ts";
 
 /** What reading a cell may need to know besides its row. */
 export interface Reading extends Pick<Sheet, "people" | "calendars" | "minorDigits"> {

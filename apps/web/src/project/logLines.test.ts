@@ -1,9 +1,9 @@
 import type { ProjectLine } from "@chronometra/contract";
 import { DEFAULT_THRESHOLDS, figuresOf } from "@chronometra/core";
 import { doubtsOf, logLines, rulesBroken, trustOf } from "./logLines.ts";
-import { inTreeOrder, OUTSIDE, pathOfProgramme } from "./programmeTree.ts";
-import { driftPoints } from "./DriftLine.tsx";
-import { waysOf } from "./SpiCpiPlot.tsx";
+import { inTreeOrder, OUTSIDE, pathOfProgramme } from "../portfolio/programmeTree.ts";
+import { driftPoints } from "../portfolio/DriftLine.tsx";
+import { waysOf } from "../portfolio/SpiCpiPlot.tsx";
 
 const figures = (ev: number, ac: number, pv = 1000) => figuresOf({ bac: 5000, pv, ev, ac, eacBottomUp: 5000 });
 

@@ -1,10 +1,10 @@
-import { applyChanges } from "./applyChanges.ts";
-import { arrange } from "./arrange.ts";
-import { checkWholePlan } from "./checkOwnTables.ts";
+import { applyChanges } from "../plan/applyChanges.ts";
+import { arrange } from "../plan/arrange.ts";
+import { checkWholePlan } from "../plan/checkOwnTables.ts";
 import { compareAlternates, liveAlternate, makeAlternates } from "./alternates.ts";
-import { meetingsOf } from "./meetings.ts";
-import { fromBundle, toBundle, type Plan } from "./plan.ts";
-import { removePerson } from "./staffing.ts";
+import { meetingsOf } from "../plan/meetings.ts";
+import { fromBundle, toBundle, type Plan } from "../plan/plan.ts";
+import { removePerson } from "../plan/staffing.ts";
 import { planOf } from "../testing/plans.ts";
 
 const DAY = 480;

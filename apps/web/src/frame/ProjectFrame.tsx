@@ -1,7 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
-import { NavLink, Outlet, useLocation, useOutletContext, useParams } from "react-router";
+import { NavLink, Outlet, useLocation, useParams } from "react-router";
 import { toast } from "sonner";
 import { periodQuery } from "../cycle/queries.ts";
 import { addressOf, call } from "../shared/api.ts";
@@ -9,7 +9,7 @@ import { Loaded } from "../shared/Failure.tsx";
 import { useTitle } from "../shared/useTitle.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { dateWords, driftTone, driftWords } from "../shared/words.ts";
-import { projectQuery } from "./queries.ts";
+import { projectQuery } from "../project/queries.ts";
 
 const TABS = [
   { to: "", name: "Figures" },
@@ -30,9 +30,6 @@ const FORMS = [
   { form: "csv", words: "CSV files (.zip)" },
   { form: "json", words: "Plan bundle (.json)" },
 ];
-
-/** The project that the page within the frame is about. */
-export const useProject = (): ProjectLook => useOutletContext<ProjectLook>();
 
 function Export({ project }: { project: string }) {
   return (

@@ -1,6 +1,6 @@
 import { WISHES, type Change } from "@chronometra/core";
-import { readDate } from "../shared/words.ts";
-import type { SheetRow } from "./engine/sheet.ts";
+import { readDate } from "../../shared/words.ts";
+import type { SheetRow } from "./sheet.ts";
 
 type Wish = NonNullable<SheetRow["wish"]>;
 

@@ -1,6 +1,6 @@
 import type { OwnField, OwnValue } from "@chronometra/core";
 import { dateWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
-import type { SheetRow } from "../engine/sheet.ts";
+import type { SheetRow } from "./sheet.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 
 /** A value as it is shown and typed. */

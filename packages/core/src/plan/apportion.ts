@@ -1,6 +1,6 @@
-import { planTree } from "../plan/planTree.ts";
-import type { Problem } from "../plan/problem.ts";
-import type { Activity, PlanBundle } from "../plan/schema.ts";
+import { planTree } from "./planTree.ts";
+import type { Problem } from "./problem.ts";
+import type { Activity, PlanBundle } from "./schema.ts";
 
 const isApportioned = (activity: Activity): boolean =>
   activity.kind !== "summary" && activity.credit?.rule === "apportioned";

@@ -1,4 +1,4 @@
-import { budgetOf } from "../baseline/freeze.ts";
+import { budgetOf } from "./freeze.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { formatDate } from "../time/instant.ts";

@@ -3,14 +3,14 @@ import { lazy, Suspense, useEffect, useRef } from "react";
 import { NavLink, Navigate, Outlet, useLocation, useNavigation } from "react-router";
 import type { Me } from "@chronometra/contract";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
-import { Failure } from "./Failure.tsx";
-import { focusPage, lostFocus } from "./focus.ts";
-import { MessageRoom } from "./MessageRoom.tsx";
+import { Failure } from "../shared/Failure.tsx";
+import { focusPage, lostFocus } from "../shared/focus.ts";
+import { MessageRoom } from "../shared/MessageRoom.tsx";
 import { PaperHead } from "./PaperHead.tsx";
 import { Unsent } from "./Unsent.tsx";
-import { useMenus } from "./useMenus.ts";
-import { useTitle } from "./useTitle.ts";
-import { holds, mayLook, sessionQuery, Shown } from "./session.ts";
+import { useMenus } from "../shared/useMenus.ts";
+import { useTitle } from "../shared/useTitle.ts";
+import { holds, mayLook, sessionQuery, Shown } from "../shared/session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
 const SignIn = lazy(() => import("../access/SignIn.tsx"));
