@@ -2,7 +2,7 @@ import { execFileSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import { chromium, type Page } from "@playwright/test";
 import type { PlanBundle } from "@chronometra/core";
-import { createProject } from "../apps/server/src/portfolio/createProject.ts";
+import { createProject } from "../apps/server/src/begin/createProject.ts";
 import { inTransaction } from "../apps/server/src/shared/database.ts";
 import type { Line } from "./measure.ts";
 import { openBenchServer } from "./server.ts";

@@ -1,6 +1,6 @@
 import { get } from "node:http";
 import { createConnection } from "mysql2/promise";
-import { createProject } from "../apps/server/src/portfolio/createProject.ts";
+import { createProject } from "../apps/server/src/begin/createProject.ts";
 import { FACTS_SQL } from "../apps/server/src/portfolio/facts.ts";
 import { inTransaction } from "../apps/server/src/shared/database.ts";
 import { freezePlan, type PlanBundle } from "@chronometra/core";

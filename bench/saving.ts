@@ -1,4 +1,4 @@
-import { createProject } from "../apps/server/src/portfolio/createProject.ts";
+import { createProject } from "../apps/server/src/begin/createProject.ts";
 import { inTransaction } from "../apps/server/src/shared/database.ts";
 import { freezePlan, type Change } from "@chronometra/core";
 import type { Line } from "./measure.ts";

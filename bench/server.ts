@@ -2,8 +2,8 @@ import { createConnection } from "mysql2/promise";
 import { pino } from "pino";
 import type { DataSource } from "typeorm";
 import { addAccount, hashPassword } from "../apps/server/src/access/accounts.ts";
-import { createApp } from "../apps/server/src/app.ts";
-import { openDatabase } from "../apps/server/src/shared/database.ts";
+import { createApp } from "../apps/server/src/start/app.ts";
+import { openDatabase } from "../apps/server/src/start/openDatabase.ts";
 import type { Me } from "@chronometra/contract";
 
 const PASSWORD = "a benchmark's password";

@@ -2,10 +2,11 @@
 import { fileURLToPath } from "node:url";
 import { pino, type Logger } from "pino";
 import { addFirstAccount } from "./access/accounts.ts";
-import { createApp } from "./app.ts";
+import { createApp } from "./start/app.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo/demo.ts";
 import { stopWorkers } from "./shared/workers.ts";
-import { openDatabase, openSessions, rightsBeyond } from "./shared/database.ts";
+import { rightsBeyond } from "./shared/database.ts";
+import { openDatabase, openSessions } from "./start/openDatabase.ts";
 import { fillRows } from "./watch/fillRows.ts";
 
 const KEEP_ALIVE_MILLISECONDS = 65_000;

@@ -115,15 +115,15 @@ export {
 } from "./performance/thresholds.ts";
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
-export { MEND_PLACES, type Check, type MendPlace, type Offence, type Rule } from "./quality/check.ts";
+export { MEND_PLACES, type Check, type MendPlace, type Offence, type Rule } from "./quality/ground/check.ts";
 export { thresholdsSchema } from "./performance/thresholdsSchema.ts";
 export { qualityLimitsSchema } from "./quality/limitsSchema.ts";
 export { failedChecks, valuesOf, type CheckValues } from "./quality/kept.ts";
 export { mendMany, MENDS, type Mend, type NotMended } from "./quality/mends.ts";
 export { ADDED_DAYS, lengthened, runPathTest, type PathTest } from "./quality/checks/criticalPathTest.ts";
-export { SILENT_DAYS, type Finding, type Past, type PastPeriod } from "./quality/finding.ts";
+export { SILENT_DAYS, type Finding, type Past, type PastPeriod } from "./quality/ground/finding.ts";
 export { FINDINGS, type Found } from "./quality/findAll.ts";
-export { groundOf } from "./quality/ground.ts";
+export { groundOf } from "./quality/ground/ground.ts";
 export { CHECKS, measureChecks, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
 export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
 export { fitnessOf, GRAVE, limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";

@@ -1,7 +1,7 @@
 import { endpoints, ROLES, type EndpointKey, type Role } from "@chronometra/contract";
 import { pino } from "pino";
 import request from "supertest";
-import { createApp } from "../app.ts";
+import { createApp } from "../start/app.ts";
 import { PASSWORD, smallPlan, TestWorld, tokenOf, type Caller } from "../testing/testWorld.ts";
 import { AccountEntity, SessionEntity } from "./accountEntity.ts";
 import { ACCESS } from "./accessTable.ts";

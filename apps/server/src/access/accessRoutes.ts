@@ -4,7 +4,7 @@ import type { Request } from "express";
 import type { DataSource } from "typeorm";
 import { isTimeZone } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "./serve.ts";
 import { inTransaction } from "../shared/database.ts";
 import {
   addAccount,

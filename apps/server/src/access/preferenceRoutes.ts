@@ -1,6 +1,6 @@
 import type { DataSource } from "typeorm";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "./serve.ts";
 import { PreferenceEntity } from "./preferenceEntity.ts";
 
 const NAME = /^[\w.-]{1,60}$/;

@@ -13,7 +13,7 @@ import {
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
 import { writeProjects, type Writing } from "../plan/writeProjects.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";

@@ -19,7 +19,7 @@ import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";
 import { dayOf, installationZone } from "../shared/clock.ts";

@@ -3,7 +3,7 @@ import { randomUUID } from "node:crypto";
 import type { Me, Reserves } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
+import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
 import { ReserveEntryEntity } from "./whatIfEntities.ts";
 

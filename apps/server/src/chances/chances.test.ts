@@ -1,6 +1,6 @@
 import { PROGRESS_TYPE, type ChancesRequest, type ChancesView } from "@chronometra/contract";
 import { chancesOf, prepare, simulate, toBundle } from "@chronometra/core";
-import { findProject } from "../portfolio/projectAccess.ts";
+import { findProject } from "../project/projectAccess.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 

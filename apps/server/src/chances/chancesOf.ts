@@ -13,7 +13,7 @@ import {
 } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";
 

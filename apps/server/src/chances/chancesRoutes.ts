@@ -1,5 +1,5 @@
-import { findProject } from "../portfolio/projectAccess.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { findProject } from "../project/projectAccess.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
 import { chancesOfProject } from "./chancesOf.ts";
 

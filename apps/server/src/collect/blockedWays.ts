@@ -11,8 +11,8 @@ import {
 } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 
 type Line = Blocked["blocks"][number];

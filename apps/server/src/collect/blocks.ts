@@ -3,7 +3,7 @@ import type { Change } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { assertNotClosed, mayEdit } from "../portfolio/projectAccess.ts";
+import { assertNotClosed, mayEdit } from "../project/projectAccess.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 

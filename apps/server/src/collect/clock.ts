@@ -1,7 +1,7 @@
 import type { Desk, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
-import { findProject } from "../portfolio/projectAccess.ts";
+import { findProject } from "../project/projectAccess.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { ClockEntity } from "./deskEntities.ts";

@@ -1,8 +1,9 @@
 import { In } from "typeorm";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
+import type { Post } from "../tell/post.ts";
 import { deskOf, markSeen, presentQueue, presentReports } from "./deskService.ts";
 import { blockedEverywhere } from "./blockedWays.ts";
 import { markBlocked } from "./blocks.ts";
@@ -14,7 +15,7 @@ import { sendSheet } from "./sheets.ts";
 import { sendLeave, withdrawLeave } from "./ownLeave.ts";
 import { alone, decideReports, effectOfReports, sendReport, takeBackReport, writeWeek } from "./reportService.ts";
 
-export function collectRoutes(serving: Serving): void {
+export function collectRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));
 
   serve(serving, "GET /api/desk/week/:date", ({ database, me, params }) => weekOf(database, me, params["date"]!));
@@ -38,7 +39,7 @@ export function collectRoutes(serving: Serving): void {
   serve(serving, "GET /api/time/:date", ({ database, me, params }) => peopleWeek(database, me, params["date"]!));
 
   serve(serving, "POST /api/time/:date/decision", ({ database, me, params, body }) =>
-    decideWeeks(database, serving.post, me, params["date"]!, {
+    decideWeeks(database, post, me, params["date"]!, {
       ...body,
       word: body.word.trim(),
       seen: body.seen ?? [],
@@ -50,7 +51,7 @@ export function collectRoutes(serving: Serving): void {
   );
 
   serve(serving, "POST /api/time/:date/reminders", ({ database, me, params, body }) =>
-    remind(database, serving.post, me, params["date"]!, body.people, body.words),
+    remind(database, post, me, params["date"]!, body.people, body.words),
   );
 
   serve(serving, "PUT /api/desk/seen", async ({ database, me }) => {
@@ -108,7 +109,7 @@ export function collectRoutes(serving: Serving): void {
   serve(serving, "POST /api/reports/decision", async ({ database, me, body }) => {
     if (body.decision === "return" && (body.word ?? "").trim() === "")
       throw new Failure("invalid", "Say in a word what to change before you return it.");
-    await decideReports(database, serving.post, me, body.ids, body);
+    await decideReports(database, post, me, body.ids, body);
     return { ok: true as const };
   });
 }

@@ -14,9 +14,9 @@ import {
 } from "@chronometra/core";
 import { In, MoreThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { lockedTo } from "../cycle/locks.ts";
+import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { clockOf } from "./clock.ts";
 import { keepSeen, newsFor } from "./deskNews.ts";

@@ -1,10 +1,10 @@
 import type { Accepted } from "@chronometra/contract";
 import { acceptReports, applyChanges, PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { computeWhole, summarise } from "../look/summarise.ts";
-import { lockedTo } from "../cycle/locks.ts";
+import { computeWhole, summarise } from "../writers/summarise.ts";
+import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
 

@@ -14,8 +14,8 @@ import {
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { MailEntity } from "../tell/mailEntity.ts";

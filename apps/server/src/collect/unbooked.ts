@@ -11,7 +11,7 @@ import {
   type Plan,
 } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { ReportEntity } from "./reportEntity.ts";
 

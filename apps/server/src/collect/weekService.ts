@@ -2,7 +2,7 @@ import type { Me, WeekView } from "@chronometra/contract";
 import { formatDate, parseDate, schedulePlan, toBundle, weekdayOf, type EpochDay, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";

@@ -7,8 +7,8 @@ import { inverseOf } from "../plan/history.ts";
 import { ChangeListEntity } from "../plan/planEntities.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
-import { findProject } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { findProject } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { ProjectClosingEntity } from "./cycleEntities.ts";
 

@@ -1,6 +1,7 @@
 import { shortfalls } from "@chronometra/contract";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
+import type { Post } from "../tell/post.ts";
 import { closeProject, closingOf, openAgain } from "./closing.ts";
 import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod, takeLockBack } from "./cycleService.ts";
 import { owingOf, remindOfPeriod } from "./owing.ts";
@@ -9,12 +10,12 @@ import { periodBar, standingsOf } from "./standings.ts";
 
 const DONE = { ok: true as const };
 
-export function cycleRoutes(serving: Serving): void {
+export function cycleRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/period", ({ database }) => periodBar(database));
 
   serve(serving, "GET /api/period/owing", ({ database, me }) => owingOf(database, me));
   serve(serving, "POST /api/period/reminders", ({ database, me, body }) =>
-    remindOfPeriod(database, serving.post, me, body.people, body.words),
+    remindOfPeriod(database, post, me, body.people, body.words),
   );
 
   serve(serving, "GET /api/periods", ({ database }) => reportingCalendar(database));

@@ -9,10 +9,10 @@ import {
   toBundle,
 } from "@chronometra/core";
 import { In, LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
-import { FiguresEntity } from "../look/figuresEntity.ts";
-import type { Reporter } from "../look/summarise.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
+import type { Reporter } from "../writers/summarise.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import {

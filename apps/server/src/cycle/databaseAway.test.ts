@@ -1,8 +1,8 @@
 import type { Cycle } from "@chronometra/contract";
 import { pino } from "pino";
 import request from "supertest";
-import { createApp } from "../app.ts";
-import { openDatabase } from "../shared/database.ts";
+import { createApp } from "../start/app.ts";
+import { openDatabase } from "../start/openDatabase.ts";
 import { CutLine } from "../testing/cutLine.ts";
 import { PASSWORD, smallPlan, TestWorld, tokenOf, type Caller } from "../testing/testWorld.ts";
 

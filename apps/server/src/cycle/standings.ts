@@ -26,9 +26,9 @@ import {
 } from "@chronometra/core";
 import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
-import type { Reporter } from "../look/summarise.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import { qualityLimitsOf } from "../quality/qualityLimits.ts";
+import type { Reporter } from "../writers/summarise.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import { qualityLimitsOf } from "./qualityLimits.ts";
 import { CycleMarkEntity, PeriodLockEntity } from "./cycleEntities.ts";
 import { reachedSince } from "./owing.ts";
 import { missingReporters, openPeriod, organisationName, reportersIn, thresholdsOf } from "./cycleService.ts";

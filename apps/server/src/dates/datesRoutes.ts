@@ -1,18 +1,19 @@
 import type { Change } from "@chronometra/core";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { computeWhole, summarise } from "../look/summarise.ts";
+import { computeWhole, summarise } from "../writers/summarise.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
+import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { orNotFound } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
+import type { Post } from "../tell/post.ts";
 import { allDeadlines, chainTo } from "./deadlines.ts";
 import { milestoneTrend } from "./milestoneTrend.ts";
 import { performanceOf } from "./performance.ts";
 import { choiceOf, effectOfSlip, storeSlip } from "./slip.ts";
 
-export function datesRoutes(serving: Serving): void {
+export function datesRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/deadlines", ({ database, me }) => allDeadlines(database, me));
 
   serve(serving, "PUT /api/projects/:project/promises/:activity", async ({ database, me, params, body }) => {
@@ -69,7 +70,7 @@ export function datesRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/projects/:project/slip/:milestone", ({ database, me, params, body }) =>
     writeProject(database, me, params["project"]!, (writing, project) =>
-      storeSlip(writing, project, serving.post, params["milestone"]!, body),
+      storeSlip(writing, project, post, params["milestone"]!, body),
     ),
   );
 

@@ -2,7 +2,7 @@ import type { Chain, Me, Promised, Summary } from "@chronometra/contract";
 import { computePlan, decidingChain, formatDate, slipsAgainst, toBundle, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
+import { mayEdit } from "../project/projectAccess.ts";
 
 interface Row {
   readonly id: string;

@@ -17,9 +17,9 @@ import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits } from "../cycle/standings.ts";
-import { isClosed } from "../portfolio/projectAccess.ts";
-import { computeWhole, summarise } from "../look/summarise.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { isClosed } from "../project/projectAccess.ts";
+import { computeWhole, summarise } from "../writers/summarise.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 
 const SHARES: Readonly<Record<ShareKind, { name: string; nobody: string }>> = {

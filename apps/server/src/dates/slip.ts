@@ -15,8 +15,8 @@ import { AccountEntity } from "../access/accountEntity.ts";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
 import type { Writing } from "../plan/writeProjects.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import type { Message, Post } from "../tell/post.ts";
 

@@ -11,7 +11,7 @@ import { listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/approveEntities.ts";
 import { digestOf } from "../approve/approveService.ts";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
-import { FiguresEntity } from "../look/figuresEntity.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo.ts";
 

@@ -6,7 +6,7 @@ import { parse as parseCsv } from "csv-parse/sync";
 import ExcelJS from "exceljs";
 import { strToU8, unzipSync, zipSync } from "fflate";
 import { readSheet } from "read-excel-file/node";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ImportDraftEntity } from "./importEntities.ts";
 import { stopWorkers } from "../shared/workers.ts";

@@ -1,40 +1,17 @@
-import { toBundle, type PlanBundle } from "@chronometra/core";
-import { In, type DataSource } from "typeorm";
-import { ReportEntity } from "../collect/reportEntity.ts";
-import { loadPlan } from "../plan/planStore.ts";
-import { findProject } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { PlanBundle } from "@chronometra/core";
+import type { DataSource } from "typeorm";
+import { findProject } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { rememberExport } from "./exportedPlans.ts";
 import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
 import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
 import { receiveFiles } from "./receiveFiles.ts";
 import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
 
-/** The plan with the time that waits or was returned, which is kept beside it. */
-async function wholeBundle(database: DataSource, project: ProjectEntity): Promise<PlanBundle> {
-  const bundle = toBundle(await loadPlan(database.manager, project));
-  const waiting = await database
-    .getRepository(ReportEntity)
-    .find({ where: { projectId: project.id, state: In(["submitted", "returned"]) }, order: { date: "ASC" } });
-  const known = new Set(bundle.activities.map(({ id }) => id));
-  const entries = waiting.flatMap(({ activityId, personId, date, minutes, state, note }) =>
-    minutes === null || !known.has(activityId)
-      ? []
-      : [
-          {
-            activity: activityId,
-            person: personId,
-            date,
-            minutes,
-            state: state as "submitted" | "returned",
-            ...(note === "" ? {} : { note }),
-          },
-        ],
-  );
-  return { ...bundle, timeEntries: [...(bundle.timeEntries ?? []), ...entries] };
-}
+/** Gives a plan with what is kept beside it, as it goes out. */
+export type WholeBundle = (database: DataSource, project: ProjectEntity) => Promise<PlanBundle>;
 
 interface Form {
   readonly type: string;
@@ -60,7 +37,7 @@ const FORMS: Readonly<Record<string, Form>> = {
   csv: { type: "application/zip", ending: "zip", saysRevision: true, write: writeCsvZip },
 };
 
-export function exchangeRoutes(serving: Serving): void {
+export function exchangeRoutes(serving: Serving, wholeBundle: WholeBundle): void {
   serve(serving, "GET /api/projects/:project/export/:form", async ({ database, params, response }) => {
     const form = Object.hasOwn(FORMS, params["form"]!) ? FORMS[params["form"]!]! : null;
     if (form === null) throw new Failure("notFound", "A project is exported as json, xlsx or csv.");

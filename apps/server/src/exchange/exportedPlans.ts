@@ -2,7 +2,7 @@ import { promisify } from "node:util";
 import { gunzip, gzip } from "node:zlib";
 import type { PlanBundle } from "@chronometra/core";
 import { LessThan, type DataSource, type EntityManager } from "typeorm";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { ExportedPlanEntity } from "./importEntities.ts";
 
 const KEPT_MILLISECONDS = 366 * 24 * 60 * 60_000;

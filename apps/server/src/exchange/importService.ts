@@ -2,7 +2,7 @@ import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
 import type { ImportAnswers, ImportView, Me } from "@chronometra/contract";
 import { LessThan, type DataSource } from "typeorm";
-import { createProject } from "../portfolio/createProject.ts";
+import { createProject } from "../begin/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inReader, ReaderEnded } from "../shared/workers.ts";

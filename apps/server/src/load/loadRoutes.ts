@@ -1,4 +1,4 @@
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { loadFrom, workInWeek } from "./people.ts";
 
 export function loadRoutes(serving: Serving): void {

@@ -9,7 +9,7 @@ import {
   type Activity,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "./summarise.ts";
+import type { ComputedPlan } from "../writers/summarise.ts";
 
 /** The activity itself and everything below it, by id with names. */
 function branchOf(bundle: PlanBundle, id: string): Map<string, string> {

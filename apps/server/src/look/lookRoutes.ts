@@ -1,15 +1,15 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
 import { accountNames } from "../access/accounts.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { lockedTo } from "../cycle/locks.ts";
+import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
-import { ProgrammeEntity } from "../portfolio/projectEntity.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { ProgrammeEntity } from "../project/projectEntity.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { curveOf, figureRows } from "./lookService.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { activityLook } from "./activityLook.ts";
-import { computeWhole, summarise } from "./summarise.ts";
+import { computeWhole, summarise } from "../writers/summarise.ts";
 
 export function lookRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project", async ({ database, me, params }): Promise<ProjectLook> => {

@@ -12,7 +12,7 @@ import {
   type PlanBundle,
 } from "@chronometra/core";
 import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
-import type { ComputedPlan } from "./summarise.ts";
+import type { ComputedPlan } from "../writers/summarise.ts";
 
 /** Figures of every branch and activity, in the plan's order, and of what has left the plan. */
 export function figureRows({ bundle, computed }: ComputedPlan): ProjectLook["rows"] {

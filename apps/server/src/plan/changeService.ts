@@ -14,12 +14,12 @@ import {
 } from "@chronometra/core";
 import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { lockedTo } from "../cycle/locks.ts";
-import { FiguresEntity } from "../look/figuresEntity.ts";
-import { computeWhole, keptFigures } from "../look/summarise.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { lockedTo } from "../project/locks.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
+import { computeWhole, keptFigures } from "../writers/summarise.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { keepRows } from "../watch/keptRows.ts";
+import { keepRows } from "../writers/keptRows.ts";
 import { ChangeListEntity } from "./planEntities.ts";
 import { storeDifference } from "./planStore.ts";
 import type { Writing } from "./writeProjects.ts";

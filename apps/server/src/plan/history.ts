@@ -12,8 +12,8 @@ import {
 } from "@chronometra/core";
 import { Between, IsNull, Not, Raw, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { assertNotClosed, mayEdit } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { assertNotClosed, mayEdit } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { tryChanges, type ChangeOrder } from "./changeService.ts";
 import { ChangeListEntity } from "./planEntities.ts";

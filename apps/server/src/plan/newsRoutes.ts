@@ -1,12 +1,12 @@
 import type { Change } from "@chronometra/core";
 import { In, MoreThan } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { findProject } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { findProject } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { ChangeListEntity } from "./planEntities.ts";
-import type { Listener } from "./planNews.ts";
+import type { Listener, PlanNewsDesk } from "./planNews.ts";
 import { HeldPresence, notePresence, type OpenPage } from "./presence.ts";
 
 /** Proxies close what is silent for a minute. */
@@ -19,7 +19,7 @@ const MOST_LETTERS = 40;
 const MOST_PAGES = 100;
 
 /** What two planners need to see each other at work. */
-export function newsRoutes(serving: Serving): void {
+export function newsRoutes(serving: Serving, news: PlanNewsDesk): void {
   serve(serving, "GET /api/projects/:project/changes/:since", async ({ database, params }) => {
     const project = await findProject(database, params["project"]!);
     const since = Number(params["since"]);
@@ -42,7 +42,7 @@ export function newsRoutes(serving: Serving): void {
   serve(serving, "PUT /api/projects/:project/presence", async ({ database, me, params, body }) => {
     const project = await findProject(database, params["project"]!);
     await notePresence(database, project.id, me.id, body.client, body.activity);
-    serving.news.poke();
+    news.poke();
     return { ok: true as const };
   });
 
@@ -66,7 +66,7 @@ export function newsRoutes(serving: Serving): void {
       if (database.isInitialized)
         void holding
           .letGo()
-          .then(() => serving.news.poke())
+          .then(() => news.poke())
           .catch(failed);
     };
     const answer = { project: first.id, revision: first.revision, present: [] };
@@ -86,7 +86,7 @@ export function newsRoutes(serving: Serving): void {
       tell: (news) => response.write(`data: ${JSON.stringify(news)}\n\n`),
       end: () => response.end(),
     };
-    const ends = projects.map(({ id }) => serving.news.watch(id, listener));
+    const ends = projects.map(({ id }) => news.watch(id, listener));
     const beating = setInterval(() => {
       response.write(": still here\n\n");
       void holding.beat().catch(failed);

@@ -1,6 +1,6 @@
 import type { ChangeResult, PlanView, Summary } from "@chronometra/contract";
 import { PLAN_TABLES, type Change } from "@chronometra/core";
-import { FiguresEntity } from "../look/figuresEntity.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ChangeListEntity } from "./planEntities.ts";
 

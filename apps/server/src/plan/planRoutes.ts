@@ -1,8 +1,8 @@
 import { RESERVED_CHANGES, type History, type HistoryEntry, type PlanView } from "@chronometra/contract";
 import { changeWords, namesIn, type Change } from "@chronometra/core";
-import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
+import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { answerBefore, applyChecked, storeChanges } from "./changeService.ts";
 import { historyEntry, historyOf, inverseOf } from "./history.ts";
 import { loadPlan } from "./planStore.ts";

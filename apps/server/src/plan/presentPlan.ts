@@ -2,8 +2,8 @@ import type { Me, PlanView } from "@chronometra/contract";
 import { OWN_TABLES, type Plan, type PlanTable } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import { ProgrammeEntity, type ProjectEntity } from "../portfolio/projectEntity.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
 
 const VIEWED: readonly PlanTable[] = [
   "calendars",

@@ -1,5 +1,5 @@
 import type { DataSource } from "typeorm";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 
 /** The revision at which a project was in a state: `plan`, `period-3`, `baseline-1`; a what-if stands beside the newest. */

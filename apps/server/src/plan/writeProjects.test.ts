@@ -1,11 +1,12 @@
 import { applyChanges, fromBundle, toBundle, type Change, type Plan } from "@chronometra/core";
 import { pino } from "pino";
 import request from "supertest";
-import { createApp } from "../app.ts";
-import { computeWhole, keptFigures } from "../look/summarise.ts";
-import { FiguresEntity } from "../look/figuresEntity.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { inTransaction, openDatabase, openSessions, RETRYABLE } from "../shared/database.ts";
+import { createApp } from "../start/app.ts";
+import { computeWhole, keptFigures } from "../writers/summarise.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
+import { inTransaction, RETRYABLE } from "../shared/database.ts";
+import { openDatabase, openSessions } from "../start/openDatabase.ts";
 import { killServers, signInAt, startServer } from "../testing/serverProcess.ts";
 import { PASSWORD, smallPlan, TestWorld, tokenOf, type Caller } from "../testing/testWorld.ts";
 import { storeChanges } from "./changeService.ts";

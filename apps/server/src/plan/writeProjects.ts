@@ -1,8 +1,8 @@
 import type { Me } from "@chronometra/contract";
 import type { Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { assertMayEdit, assertNotClosed } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { assertMayEdit, assertNotClosed } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction, isLockWait } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inTurn } from "../shared/turns.ts";

@@ -3,14 +3,14 @@ import { ownValueFault, type OwnField } from "@chronometra/core";
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { assertMayEdit, findProject } from "./projectAccess.ts";
+import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import {
   ProgrammeEntity,
   ProjectEntity,
   ProjectFieldEntity,
   ProjectSaysEntity,
   ProjectValueEntity,
-} from "./projectEntity.ts";
+} from "../project/projectEntity.ts";
 
 export const presentProgramme = ({ id, name, parentId }: ProgrammeEntity): Portfolio["programmes"][number] => ({
   id,

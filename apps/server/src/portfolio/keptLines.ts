@@ -1,5 +1,5 @@
 import type { DataSource } from "typeorm";
-import type { Reporter } from "../look/summarise.ts";
+import type { Reporter } from "../writers/summarise.ts";
 
 /** What the portfolio page says of a project's figures. */
 export interface KeptLine {

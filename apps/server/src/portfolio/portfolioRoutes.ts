@@ -8,15 +8,16 @@ import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
-import { JsonText, serve, type Serving } from "../shared/http.ts";
-import { createProject, emptyPlan } from "./createProject.ts";
+import { JsonText } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
+import { createProject, emptyPlan } from "../begin/createProject.ts";
 import { pathsOf, presentProgramme, writeFields, writeProgramme, writeStanding } from "./beside.ts";
 import { exchangeOf, setExchange } from "./exchange.ts";
 import { portfolioFacts } from "./facts.ts";
 import { keptLines } from "./keptLines.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { mayEdit } from "./projectAccess.ts";
-import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 
 /** Why a project's data date stays where it is, if that concerns this project alone; `null` where it does not. */
 function whyRefused(error: unknown): string | null {

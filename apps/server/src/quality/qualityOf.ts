@@ -22,11 +22,11 @@ import {
 import type { DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { computeWhole } from "../look/summarise.ts";
+import { computeWhole } from "../writers/summarise.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { mayEdit } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
-import { qualityLimitsOf } from "./qualityLimits.ts";
+import { mayEdit } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
+import { qualityLimitsOf } from "../cycle/qualityLimits.ts";
 
 /** Issued periods that findings look back on. */
 const LOOK_BACK = 3;

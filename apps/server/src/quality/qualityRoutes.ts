@@ -1,8 +1,8 @@
 import { loadPlan } from "../plan/planStore.ts";
-import { assertMayEdit, findProject } from "../portfolio/projectAccess.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { assertMayEdit, findProject } from "../project/projectAccess.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { effectOfMend, storeMend } from "./mend.ts";
-import { setQualityLimits } from "./qualityLimits.ts";
+import { setQualityLimits } from "../cycle/qualityLimits.ts";
 import { qualityOf } from "./qualityOf.ts";
 
 export function qualityRoutes(serving: Serving): void {

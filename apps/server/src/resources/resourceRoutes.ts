@@ -1,5 +1,5 @@
-import { findProject } from "../portfolio/projectAccess.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { findProject } from "../project/projectAccess.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { holidayCountries, publicHolidays } from "./holidays.ts";
 import { sharedEffect, sharedUse, storeShared } from "./sharedRows.ts";
 

@@ -5,8 +5,8 @@ import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { findProject, mayEdit } from "../portfolio/projectAccess.ts";
-import { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 
 type Shared = "calendars" | "people";
 type Row = Calendar | Person;

@@ -1,7 +1,7 @@
 import { Writable } from "node:stream";
 import { pino } from "pino";
 import request from "supertest";
-import { createApp } from "../app.ts";
+import { createApp } from "../start/app.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { mkdirSync, mkdtempSync, writeFileSync } from "node:fs";
 import { join } from "node:path";

@@ -1,5 +1,6 @@
 import { freshDatabase } from "../testing/testWorld.ts";
-import { openDatabase, rightsBeyond } from "./database.ts";
+import { rightsBeyond } from "./database.ts";
+import { openDatabase } from "../start/openDatabase.ts";
 
 describe("the schema", () => {
   it("can be brought up to date again at any time, also by two servers starting at once, and changes nothing then", async () => {

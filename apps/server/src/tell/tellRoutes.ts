@@ -1,4 +1,4 @@
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { Failure } from "../shared/failure.ts";
 import { MailEntity } from "./mailEntity.ts";
 

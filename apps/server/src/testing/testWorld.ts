@@ -5,11 +5,12 @@ import { pino } from "pino";
 import request from "supertest";
 import { DataSource } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
-import { createApp, type AppOptions } from "../app.ts";
+import { createApp, type AppOptions } from "../start/app.ts";
 import { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
-import { createProject } from "../portfolio/createProject.ts";
-import { inTransaction, openDatabase } from "../shared/database.ts";
-import { TOKEN_HEADER } from "../shared/http.ts";
+import { createProject } from "../begin/createProject.ts";
+import { inTransaction } from "../shared/database.ts";
+import { openDatabase } from "../start/openDatabase.ts";
+import { TOKEN_HEADER } from "../access/serve.ts";
 
 export const PASSWORD = "a long test password";
 

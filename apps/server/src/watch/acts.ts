@@ -14,8 +14,8 @@ import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { presentEffect } from "../plan/presentEffect.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { findProject, isClosed, mayEdit } from "../portfolio/projectAccess.ts";
-import type { ProjectEntity } from "../portfolio/projectEntity.ts";
+import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 
 interface Left {

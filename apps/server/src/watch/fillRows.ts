@@ -1,9 +1,9 @@
 import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { FiguresEntity } from "../look/figuresEntity.ts";
-import { computeWhole, keptFigures } from "../look/summarise.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
+import { computeWhole, keptFigures } from "../writers/summarise.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { keepRows } from "./keptRows.ts";
+import { keepRows } from "../writers/keptRows.ts";
 
 /** The installation itself: no list of changes is stored in its name. */
 const NOBODY: Me = { id: "", login: "", name: "", roles: [], person: null, timeZone: "UTC" };

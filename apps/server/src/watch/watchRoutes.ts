@@ -1,5 +1,5 @@
 import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
 import { doAct, effectOfAct } from "./acts.ts";
 import { ask, rowsOfAnswer } from "./ask.ts";
 import { endFeed, feedOf, feedText, makeFeed } from "./calendarFeeds.ts";

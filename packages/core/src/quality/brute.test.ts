@@ -5,7 +5,7 @@ import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { DATA_DATE, livedPlans } from "../testing/livedPlans.ts";
 import { networks } from "../testing/plans.ts";
 import { closeOf, finishDayOf, parseDate, parseInstant, startDayOf } from "../time/instant.ts";
-import { groundOf } from "./ground.ts";
+import { groundOf } from "./ground/ground.ts";
 import { printChecks } from "./measureChecks.ts";
 import { redundant } from "./findings/redundantLinks.ts";
 

@@ -3,9 +3,9 @@ import { schedulePlan } from "../network/schedule.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { DATA_DATE, livedPlans } from "../testing/livedPlans.ts";
 import { closeOf, parseDate, type EpochDay } from "../time/instant.ts";
-import type { PastPeriod } from "./finding.ts";
+import type { PastPeriod } from "./ground/finding.ts";
 import { findAll, FINDINGS } from "./findAll.ts";
-import { groundOf } from "./ground.ts";
+import { groundOf } from "./ground/ground.ts";
 
 // What each finding says of itself, read line by line, slow and plain. Redundant links have a law of their own.
 

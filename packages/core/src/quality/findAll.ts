@@ -1,5 +1,5 @@
-import type { Offence } from "./check.ts";
-import type { Finding, Past } from "./finding.ts";
+import type { Offence } from "./ground/check.ts";
+import type { Finding, Past } from "./ground/finding.ts";
 import { afterFinish } from "./findings/afterFinish.ts";
 import { danglingFinishes, danglingStarts } from "./findings/dangling.ts";
 import { hoursWithoutProgress, progressWithoutHours } from "./findings/hoursAndProgress.ts";
@@ -16,7 +16,7 @@ import { percentFell } from "./findings/percentFell.ts";
 import { redundantLinks } from "./findings/redundantLinks.ts";
 import { unscheduled } from "./findings/unscheduled.ts";
 import { wishesWithoutReason } from "./findings/wishesWithoutReason.ts";
-import type { Ground } from "./ground.ts";
+import type { Ground } from "./ground/ground.ts";
 
 /** All of them, those about the plan first. */
 export const FINDINGS: readonly Finding[] = [

@@ -1,7 +1,7 @@
 import type { Schedule } from "../network/schedule.ts";
 import type { BaselineContent } from "../performance/plannedValue.ts";
 import type { PlanBundle } from "../plan/schema.ts";
-import type { Check, Measured } from "./check.ts";
+import type { Check, Measured } from "./ground/check.ts";
 import { bei } from "./checks/bei.ts";
 import { cpli } from "./checks/cpli.ts";
 import { criticalPathTest } from "./checks/criticalPathTest.ts";
@@ -16,7 +16,7 @@ import { missed } from "./checks/missed.ts";
 import { missingLogic } from "./checks/missingLogic.ts";
 import { negativeFloat } from "./checks/negativeFloat.ts";
 import { noResources } from "./checks/noResources.ts";
-import { groundOf, type Ground } from "./ground.ts";
+import { groundOf, type Ground } from "./ground/ground.ts";
 
 /** The fourteen, in the order of their numbers. */
 export const CHECKS: readonly Check[] = [

@@ -2,8 +2,8 @@ import type { Schedule } from "../network/schedule.ts";
 import type { BaselineContent } from "../performance/plannedValue.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { findAll, type Found } from "./findAll.ts";
-import { SILENT_DAYS, type PastPeriod } from "./finding.ts";
-import { groundOf } from "./ground.ts";
+import { SILENT_DAYS, type PastPeriod } from "./ground/finding.ts";
+import { groundOf } from "./ground/ground.ts";
 import { measureChecks, type CheckResult, type QualityLimits } from "./measureChecks.ts";
 import { judge, type Verdict } from "./verdict.ts";
 

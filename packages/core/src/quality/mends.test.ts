@@ -4,7 +4,7 @@ import { fromBundle, toBundle } from "../plan/plan.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
 import { looseEnds } from "./checks/missingLogic.ts";
-import { groundOf } from "./ground.ts";
+import { groundOf } from "./ground/ground.ts";
 import { mendMany, type Mend } from "./mends.ts";
 
 const mended = (plan: PlanBundle, mend: Mend, ...ids: string[]) =>

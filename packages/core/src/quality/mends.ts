@@ -1,6 +1,6 @@
 import type { Change } from "../plan/change.ts";
 import type { Plan } from "../plan/plan.ts";
-import { plannedMinutes, type Ground, type Placed, type PlacedLink } from "./ground.ts";
+import { plannedMinutes, type Ground, type Placed, type PlacedLink } from "./ground/ground.ts";
 import { hardWish } from "./checks/hardWishes.ts";
 import { endsOf, looseEnds } from "./checks/missingLogic.ts";
 import { redundant } from "./findings/redundantLinks.ts";

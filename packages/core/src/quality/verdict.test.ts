@@ -3,8 +3,8 @@ import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
 import { formatInstant, parseDate } from "../time/instant.ts";
 import { lengthened, runPathTest } from "./checks/criticalPathTest.ts";
-import type { PastPeriod } from "./finding.ts";
-import { groundOf } from "./ground.ts";
+import type { PastPeriod } from "./ground/finding.ts";
+import { groundOf } from "./ground/ground.ts";
 import { measureQuality, type QualityOptions } from "./measureQuality.ts";
 
 const work = (id: string, rest: Partial<Activity> = {}): Activity => ({

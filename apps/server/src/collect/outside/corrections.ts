@@ -3,7 +3,7 @@ import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
 import type { Change, Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { lockedTo } from "../../cycle/locks.ts";
+import { lockedTo } from "../../project/locks.ts";
 import { storeChanges } from "../../plan/changeService.ts";
 import { writeProjects, type Writing } from "../../plan/writeProjects.ts";
 import { Failure } from "../../shared/failure.ts";

@@ -1,11 +1,11 @@
 import type { Me, ReportsEffect } from "@chronometra/contract";
 import type { Change, Plan } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
-import { lockedTo } from "../../cycle/locks.ts";
+import { lockedTo } from "../../project/locks.ts";
 import { applyChecked } from "../../plan/changeService.ts";
 import { loadPlan } from "../../plan/planStore.ts";
 import { presentEffect } from "../../plan/presentEffect.ts";
-import { assertMayEdit, findProject } from "../../portfolio/projectAccess.ts";
+import { assertMayEdit, findProject } from "../../project/projectAccess.ts";
 import { correctedLines, costCorrections, type Corrected } from "./corrections.ts";
 import { costChange, minorIn } from "./costs.ts";
 import { byProject, matchedLines } from "./lines.ts";

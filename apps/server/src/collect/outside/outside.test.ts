@@ -4,7 +4,7 @@ import ExcelJS from "exceljs";
 import request from "supertest";
 import { stopWorkers } from "../../shared/workers.ts";
 import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
-import { Corrections1813000000000 } from "../../shared/migrations/1813000000000-corrections.ts";
+import { Corrections1813000000000 } from "../../start/migrations/1813000000000-corrections.ts";
 import { matchLine } from "./matchLines.ts";
 import { OutsideLineEntity } from "./outsideEntities.ts";
 import { takeIn } from "./takeIn.ts";

@@ -3,7 +3,7 @@ import type { DataSource } from "typeorm";
 import { ApiTokenEntity, makeToken } from "../../access/tokens.ts";
 import { receiveFiles } from "../../exchange/receiveFiles.ts";
 import { Failure } from "../../shared/failure.ts";
-import { serve, type Serving } from "../../shared/http.ts";
+import { serve, type Serving } from "../../access/serve.ts";
 import { acceptCorrections } from "./corrections.ts";
 import { bringFile, takeFile } from "./files.ts";
 import { effectOfLines } from "./effectOfLines.ts";

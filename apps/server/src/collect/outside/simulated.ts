@@ -2,7 +2,7 @@ import type { FeedLine } from "@chronometra/contract";
 import { addDays, formatDate, parseDate, planTree, schedulePlan, toBundle, weekdayOf } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { loadPlan } from "../../plan/planStore.ts";
-import { ProjectEntity } from "../../portfolio/projectEntity.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
 import { todayHere } from "../../shared/clock.ts";
 
 /** A number that hangs on a text alone, 0 up to 1: what is simulated comes out the same each time. */

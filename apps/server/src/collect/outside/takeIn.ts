@@ -3,7 +3,7 @@ import type { FeedTakenIn, LineKind } from "@chronometra/contract";
 import { dateWords, dayAfter, formatHours } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { loadPlan } from "../../plan/planStore.ts";
-import { ProjectEntity } from "../../portfolio/projectEntity.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
 import { todayHere } from "../../shared/clock.ts";
 import { inTransaction } from "../../shared/database.ts";
 import { Failure } from "../../shared/failure.ts";

@@ -8,7 +8,6 @@ import type { SheetColumn } from "../engine/sheetColumn.ts";
 import type { RefusedText, Typing } from "./gridState.ts";
 import { SCROLLED } from "./usePane.ts";
 
-
 /** What can be done with a line; the same objects all the while. */
 export interface LineActions {
   readonly focus: (row: number, column: number, extend: boolean) => void;

@@ -1,5 +1,5 @@
 import { ratio } from "../../budget/exact.ts";
-import { uncounted, type Check } from "../check.ts";
+import { uncounted, type Check } from "../ground/check.ts";
 
 /** Check 14 (DCMA 14-point assessment, "Baseline execution index"). */
 export const bei: Check = {

@@ -1,5 +1,5 @@
 import { parseInstant } from "../../time/instant.ts";
-import { uncounted, type Check } from "../check.ts";
+import { uncounted, type Check } from "../ground/check.ts";
 
 /** Check 13 (DCMA 14-point assessment, "Critical path length index"). */
 export const cpli: Check = {

@@ -2,8 +2,8 @@ import { forwardPass, NodeOutsideHorizon } from "../../network/forwardPass.ts";
 import { FIXED, type Network } from "../../network/network.ts";
 import type { PlanBundle } from "../../plan/schema.ts";
 import type { LocalMinute } from "../../time/instant.ts";
-import { offences, uncounted, type Check } from "../check.ts";
-import { inDays, type Ground, type Placed } from "../ground.ts";
+import { offences, uncounted, type Check } from "../ground/check.ts";
+import { inDays, type Ground, type Placed } from "../ground/ground.ts";
 
 /** Days by which the tested activity is made longer (DCMA 14-point assessment). */
 export const ADDED_DAYS = 600;

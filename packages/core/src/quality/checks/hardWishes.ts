@@ -1,5 +1,5 @@
-import { faulty, share, type Check } from "../check.ts";
-import type { Placed } from "../ground.ts";
+import { faulty, share, type Check } from "../ground/check.ts";
+import type { Placed } from "../ground/ground.ts";
 import { WISHES } from "../../plan/wishWords.ts";
 import { dateWords } from "../../words/dateWords.ts";
 

@@ -1,5 +1,5 @@
-import { offences, share, type Check } from "../check.ts";
-import { inDays } from "../ground.ts";
+import { offences, share, type Check } from "../ground/check.ts";
+import { inDays } from "../ground/ground.ts";
 
 /** Days beyond which float or a length is called too much (DCMA 14-point assessment: two working months). */
 export const MANY_DAYS = 44;

@@ -1,7 +1,7 @@
 import { actualFinishAt, actualStartAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { offence, share, type Check, type MendPlace, type Offence } from "../check.ts";
-import type { Placed } from "../ground.ts";
+import { offence, share, type Check, type MendPlace, type Offence } from "../ground/check.ts";
+import type { Placed } from "../ground/ground.ts";
 import { dateWords } from "../../words/dateWords.ts";
 
 /** What cannot be about an activity's dates at a data date, in words, and where it stands; `null` where all can. */

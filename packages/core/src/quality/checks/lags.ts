@@ -1,5 +1,5 @@
-import { share, type Check } from "../check.ts";
-import { linkOffence } from "../linkWords.ts";
+import { share, type Check } from "../ground/check.ts";
+import { linkOffence } from "../ground/linkWords.ts";
 
 /** Check 3 (DCMA 14-point assessment, "Lags"). */
 export const lags: Check = {

@@ -1,5 +1,5 @@
-import { counted, type Check } from "../check.ts";
-import { linkOffence } from "../linkWords.ts";
+import { counted, type Check } from "../ground/check.ts";
+import { linkOffence } from "../ground/linkWords.ts";
 
 /** Check 4 (DCMA 14-point assessment, "Relationship types"). */
 export const linkTypes: Check = {

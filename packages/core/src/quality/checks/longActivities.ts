@@ -1,5 +1,5 @@
-import { offences, share, type Check } from "../check.ts";
-import { inDays, plannedMinutes, type Placed } from "../ground.ts";
+import { offences, share, type Check } from "../ground/check.ts";
+import { inDays, plannedMinutes, type Placed } from "../ground/ground.ts";
 import { MANY_DAYS } from "./highFloat.ts";
 
 /** Check 8 (DCMA 14-point assessment, "High duration"). */

@@ -1,6 +1,6 @@
 import { finishDayOf, formatDate, parseInstant, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { NOTHING_TO_COUNT, offences, share, type Check } from "../check.ts";
-import type { Placed } from "../ground.ts";
+import { NOTHING_TO_COUNT, offences, share, type Check } from "../ground/check.ts";
+import type { Placed } from "../ground/ground.ts";
 
 /** The day on which the approved finish is shown, as the current one is. */
 function approvedDay({ approved, row }: Placed): EpochDay {

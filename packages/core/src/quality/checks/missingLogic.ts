@@ -1,5 +1,5 @@
-import { offence, share, type Check } from "../check.ts";
-import type { Ground, Placed } from "../ground.ts";
+import { offence, share, type Check } from "../ground/check.ts";
+import type { Ground, Placed } from "../ground/ground.ts";
 
 /** Marks by position what has a link into it, and what one out of it. */
 function linked({ plan, allLinks }: Ground): { into: Uint8Array; outOf: Uint8Array } {

@@ -1,5 +1,5 @@
-import { offences, share, type Check } from "../check.ts";
-import { inDays } from "../ground.ts";
+import { offences, share, type Check } from "../ground/check.ts";
+import { inDays } from "../ground/ground.ts";
 
 /** Check 7 (DCMA 14-point assessment, "Negative float"). */
 export const negativeFloat: Check = {

@@ -1,5 +1,5 @@
-import { offences, share, type Check } from "../check.ts";
-import { inDays, plannedMinutes } from "../ground.ts";
+import { offences, share, type Check } from "../ground/check.ts";
+import { inDays, plannedMinutes } from "../ground/ground.ts";
 
 /** Check 10 (DCMA 14-point assessment, "Resources"). */
 export const noResources: Check = {

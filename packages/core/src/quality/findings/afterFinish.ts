@@ -1,7 +1,7 @@
 import { actualFinishAt } from "../../plan/checkPlan.ts";
 import { finishDayOf, parseDate } from "../../time/instant.ts";
-import { faulty } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { faulty } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 import { dateWords } from "../../words/dateWords.ts";
 
 export const afterFinish: Finding = {

@@ -1,6 +1,6 @@
-import { offences } from "../check.ts";
-import type { Finding } from "../finding.ts";
-import type { Ground, Placed, PlacedLink } from "../ground.ts";
+import { offences } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
+import type { Ground, Placed, PlacedLink } from "../ground/ground.ts";
 
 /** Open work all of whose links on one side bear on its other end only. */
 function hanging(

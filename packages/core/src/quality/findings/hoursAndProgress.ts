@@ -1,6 +1,6 @@
-import { faulty } from "../check.ts";
-import type { Finding, Past } from "../finding.ts";
-import type { Ground } from "../ground.ts";
+import { faulty } from "../ground/check.ts";
+import type { Finding, Past } from "../ground/finding.ts";
+import type { Ground } from "../ground/ground.ts";
 import { bookedSince, inHours, lastPeriod, progressed, underWay } from "./news.ts";
 
 /** The period issued last, the time booked since on an activity, and how to say since when. */

@@ -1,5 +1,5 @@
-import { offence } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { offence } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 
 export const linksFromLevelOfEffort: Finding = {
   key: "linksFromLevelOfEffort",

@@ -1,5 +1,5 @@
-import { offences } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { offences } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 
 /** Links into one activity beyond which it is named. Common practice, no source. */
 export const MANY_LINKS = 8;

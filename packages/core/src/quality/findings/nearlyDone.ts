@@ -1,5 +1,5 @@
-import { offences } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { offences } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 import { underWay } from "./news.ts";
 
 /** Periods over which work may be nearly done before it is named. Common practice, no source. */

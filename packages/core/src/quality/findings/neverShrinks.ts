@@ -1,6 +1,6 @@
-import { faulty } from "../check.ts";
-import type { Finding } from "../finding.ts";
-import { inDays } from "../ground.ts";
+import { faulty } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
+import { inDays } from "../ground/ground.ts";
 import { leftOf, underWay } from "./news.ts";
 
 /** Issued periods over which what is left may stand still. Common practice, no source. */

@@ -1,8 +1,8 @@
 import { numberWords } from "../../words/numberWords.ts";
 import type { Activity } from "../../plan/schema.ts";
 import { parseDate, type EpochDay } from "../../time/instant.ts";
-import type { Past } from "../finding.ts";
-import type { Ground, Placed } from "../ground.ts";
+import type { Past } from "../ground/finding.ts";
+import type { Ground, Placed } from "../ground/ground.ts";
 
 /** What is left of an activity that has begun, in minutes. */
 export const leftOf = (activity: Activity): number | null =>

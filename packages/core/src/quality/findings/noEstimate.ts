@@ -1,5 +1,5 @@
-import { offences } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { offences } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 
 export const noEstimate: Finding = {
   key: "noEstimate",

@@ -1,7 +1,7 @@
 import { actualStartAt } from "../../plan/checkPlan.ts";
 import { formatDate, startDayOf, type EpochDay } from "../../time/instant.ts";
-import { faulty } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { faulty } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 import { bookedSince, progressed, underWay } from "./news.ts";
 
 export const noUpdate: Finding = {

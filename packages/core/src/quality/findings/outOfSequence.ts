@@ -1,8 +1,8 @@
 import { closeOf, parseDate, type LocalMinute } from "../../time/instant.ts";
-import { offence, type Offence } from "../check.ts";
-import type { Finding } from "../finding.ts";
-import type { Placed, PlacedLink } from "../ground.ts";
-import { linkWords } from "../linkWords.ts";
+import { offence, type Offence } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
+import type { Placed, PlacedLink } from "../ground/ground.ts";
+import { linkWords } from "../ground/linkWords.ts";
 
 /** When something began; where only the day was said, its close, so that it may begin on the day on which another ends. */
 function startAtLatest({ activity: { actualStart, actualFinish }, row }: Placed): LocalMinute {

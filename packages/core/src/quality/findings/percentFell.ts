@@ -1,5 +1,5 @@
-import { faulty } from "../check.ts";
-import type { Finding } from "../finding.ts";
+import { faulty } from "../ground/check.ts";
+import type { Finding } from "../ground/finding.ts";
 import { lastPeriod } from "./news.ts";
 
 export const percentFell: Finding = {

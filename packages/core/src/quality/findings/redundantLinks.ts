@@ -1,7 +1,7 @@
 import { COMPLETE, FS, NOT_STARTED, type Network } from "../../network/network.ts";
-import type { Finding } from "../finding.ts";
-import type { Ground, PlacedLink } from "../ground.ts";
-import { linkOffence } from "../linkWords.ts";
+import type { Finding } from "../ground/finding.ts";
+import type { Ground, PlacedLink } from "../ground/ground.ts";
+import { linkOffence } from "../ground/linkWords.ts";
 
 /** Columns of ancestors that are looked at together: a row of them is 16 words, and all rows of a large plan keep within what a processor holds at hand. */
 const BLOCK = 512;

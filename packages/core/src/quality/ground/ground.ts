@@ -1,11 +1,11 @@
-import { dayWords } from "../words/numberWords.ts";
-import { assignmentsByActivity } from "../network/buildNetwork.ts";
-import { WORK } from "../network/network.ts";
-import type { Schedule, ScheduledActivity } from "../network/schedule.ts";
-import type { BaselineContent } from "../performance/plannedValue.ts";
-import type { Activity, Assignment, BaselineRow, Link, PlanBundle } from "../plan/schema.ts";
-import { closeOf, formatInstant, parseDate, type EpochDay, type LocalMinute } from "../time/instant.ts";
-import type { WorkCalendar } from "../time/workCalendar.ts";
+import { dayWords } from "../../words/numberWords.ts";
+import { assignmentsByActivity } from "../../network/buildNetwork.ts";
+import { WORK } from "../../network/network.ts";
+import type { Schedule, ScheduledActivity } from "../../network/schedule.ts";
+import type { BaselineContent } from "../../performance/plannedValue.ts";
+import type { Activity, Assignment, BaselineRow, Link, PlanBundle } from "../../plan/schema.ts";
+import { closeOf, formatInstant, parseDate, type EpochDay, type LocalMinute } from "../../time/instant.ts";
+import type { WorkCalendar } from "../../time/workCalendar.ts";
 
 /** An activity that has a place in the passes. */
 export interface Placed {

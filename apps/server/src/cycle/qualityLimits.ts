@@ -1,6 +1,6 @@
 import { qualityLimitsSchema, type QualityLimits } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { SettingEntity } from "../cycle/cycleEntities.ts";
+import { SettingEntity } from "./cycleEntities.ts";
 
 /** The name of the setting that holds them. */
 export const QUALITY_LIMITS = "qualityLimits";

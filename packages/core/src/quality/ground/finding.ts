@@ -1,5 +1,5 @@
-import type { Activity } from "../plan/schema.ts";
-import type { EpochDay } from "../time/instant.ts";
+import type { Activity } from "../../plan/schema.ts";
+import type { EpochDay } from "../../time/instant.ts";
 import type { MendPlace, Offence } from "./check.ts";
 import type { Ground } from "./ground.ts";
 

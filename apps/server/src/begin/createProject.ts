@@ -3,13 +3,13 @@ import type { Me } from "@chronometra/contract";
 import { fromBundle, type PlanBundle } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
-import { FiguresEntity } from "../look/figuresEntity.ts";
-import { computeWhole, keptFigures } from "../look/summarise.ts";
+import { FiguresEntity } from "../writers/figuresEntity.ts";
+import { computeWhole, keptFigures } from "../writers/summarise.ts";
 import { ChangeListEntity } from "../plan/planEntities.ts";
 import { storeDifference } from "../plan/planStore.ts";
 import { Failure } from "../shared/failure.ts";
-import { keepRows } from "../watch/keptRows.ts";
-import { ProgrammeEntity, ProjectEntity } from "./projectEntity.ts";
+import { keepRows } from "../writers/keptRows.ts";
+import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 
 export interface NewProject {
   readonly bundle: PlanBundle;

@@ -8,35 +8,37 @@ import type { Logger } from "pino";
 import { pinoHttp } from "pino-http";
 import type { DataSource } from "typeorm";
 import type { EndpointKey } from "@chronometra/contract";
-import { accessRoutes } from "./access/accessRoutes.ts";
-import { sweepMisses } from "./access/misses.ts";
-import { SESSION_MILLISECONDS, SessionStore } from "./access/sessionStore.ts";
-import { approveRoutes } from "./approve/approveRoutes.ts";
-import { watchRoutes } from "./watch/watchRoutes.ts";
-import { whatIfRoutes } from "./approve/whatIfRoutes.ts";
-import { collectRoutes } from "./collect/collectRoutes.ts";
-import { outsideRoutes } from "./collect/outside/outsideRoutes.ts";
-import { cycleRoutes } from "./cycle/cycleRoutes.ts";
-import { exchangeRoutes } from "./exchange/exchangeRoutes.ts";
-import { sweepDrafts } from "./exchange/importService.ts";
-import { datesRoutes } from "./dates/datesRoutes.ts";
-import { loadRoutes } from "./load/loadRoutes.ts";
-import { lookRoutes } from "./look/lookRoutes.ts";
-import { newsRoutes } from "./plan/newsRoutes.ts";
-import { PlanNewsDesk } from "./plan/planNews.ts";
-import { sweepPresence } from "./plan/presence.ts";
-import { onWritten } from "./plan/written.ts";
-import { planRoutes } from "./plan/planRoutes.ts";
-import { preferenceRoutes } from "./access/preferenceRoutes.ts";
-import { resourceRoutes } from "./resources/resourceRoutes.ts";
-import { Post, type PostOptions } from "./tell/post.ts";
-import { tellRoutes } from "./tell/tellRoutes.ts";
-import { chancesRoutes } from "./chances/chancesRoutes.ts";
-import { qualityRoutes } from "./quality/qualityRoutes.ts";
-import { portfolioRoutes } from "./portfolio/portfolioRoutes.ts";
-import { serveClient } from "./shared/clientFiles.ts";
-import { loggedCall, otherMethods, serve, tellFailure, type Serving } from "./shared/http.ts";
-import { openApiDocument } from "./shared/openapi.ts";
+import { accessRoutes } from "../access/accessRoutes.ts";
+import { sweepMisses } from "../access/misses.ts";
+import { SESSION_MILLISECONDS, SessionStore } from "../access/sessionStore.ts";
+import { approveRoutes } from "../approve/approveRoutes.ts";
+import { watchRoutes } from "../watch/watchRoutes.ts";
+import { whatIfRoutes } from "../approve/whatIfRoutes.ts";
+import { wholeBundle } from "../collect/wholeBundle.ts";
+import { collectRoutes } from "../collect/collectRoutes.ts";
+import { outsideRoutes } from "../collect/outside/outsideRoutes.ts";
+import { cycleRoutes } from "../cycle/cycleRoutes.ts";
+import { exchangeRoutes } from "../exchange/exchangeRoutes.ts";
+import { sweepDrafts } from "../exchange/importService.ts";
+import { datesRoutes } from "../dates/datesRoutes.ts";
+import { loadRoutes } from "../load/loadRoutes.ts";
+import { lookRoutes } from "../look/lookRoutes.ts";
+import { newsRoutes } from "../plan/newsRoutes.ts";
+import { PlanNewsDesk } from "../plan/planNews.ts";
+import { sweepPresence } from "../plan/presence.ts";
+import { onWritten } from "../plan/written.ts";
+import { planRoutes } from "../plan/planRoutes.ts";
+import { preferenceRoutes } from "../access/preferenceRoutes.ts";
+import { resourceRoutes } from "../resources/resourceRoutes.ts";
+import { Post, type PostOptions } from "../tell/post.ts";
+import { tellRoutes } from "../tell/tellRoutes.ts";
+import { chancesRoutes } from "../chances/chancesRoutes.ts";
+import { qualityRoutes } from "../quality/qualityRoutes.ts";
+import { portfolioRoutes } from "../portfolio/portfolioRoutes.ts";
+import { serveClient } from "../shared/clientFiles.ts";
+import { loggedCall, otherMethods, tellFailure } from "../shared/http.ts";
+import { serve, type Serving } from "../access/serve.ts";
+import { openApiDocument } from "./openapi.ts";
 
 export interface AppOptions {
   readonly database: DataSource;
@@ -104,29 +106,27 @@ export function createApp(options: AppOptions): App {
   );
   const news = new PlanNewsDesk(database, options.logger);
   const post = new Post(options.mail ?? {});
-  const serving: Serving = { router: api, database, news, post, served: new Set() };
+  const serving: Serving = { router: api, database, served: new Set() };
   for (const routes of [
     accessRoutes,
     preferenceRoutes,
     portfolioRoutes,
     planRoutes,
-    newsRoutes,
     resourceRoutes,
     approveRoutes,
     whatIfRoutes,
-    collectRoutes,
     outsideRoutes,
     lookRoutes,
-    datesRoutes,
     qualityRoutes,
     chancesRoutes,
     loadRoutes,
-    cycleRoutes,
-    exchangeRoutes,
     tellRoutes,
     watchRoutes,
   ])
     routes(serving);
+  newsRoutes(serving, news);
+  exchangeRoutes(serving, wholeBundle);
+  for (const routes of [collectRoutes, datesRoutes, cycleRoutes]) routes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);

@@ -1,4 +1,4 @@
-import { numberWords } from "../words/numberWords.ts";
+import { numberWords } from "../../words/numberWords.ts";
 import { offence, type Offence } from "./check.ts";
 import { inDays, type PlacedLink } from "./ground.ts";
 

@@ -14,7 +14,7 @@ import {
   type PlanBundle,
 } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
-import type { ComputedPlan } from "../look/summarise.ts";
+import type { ComputedPlan } from "./summarise.ts";
 import { keepRisks } from "./keptRisks.ts";
 import { cut, deleteRows, insertRows, parts, type Cell } from "./writeRows.ts";
 
