@@ -253,6 +253,7 @@ test("whole rows are copied within the plan and into another, cut and put back w
   await grid.getByRole("rowheader", { name: "Survey, buoys", exact: true }).click();
   await page.keyboard.press("Shift+Space");
   await page.keyboard.press("Control+c");
+  await expect(page.getByText(/^1 row copied/)).toBeVisible();
   await page.goto(`/projects/${to}/plan`);
   await expect(grid).toBeVisible();
   const there = Number(await grid.getAttribute("aria-rowcount"));

@@ -212,7 +212,11 @@ export function useRowWork({ rows, columns, reading, session, mayEdit, folded, o
     // The clipboard must be written at once, and the plan answers a moment later: it holds a mark that what is kept carries too.
     const mark = crypto.randomUUID();
     event.clipboardData.setData(BRANCHES_TYPE, mark);
-    return session.copy(idsIn(block)).then((branches) => keepBranches(mark, event.type === "cut", branches));
+    const cut = event.type === "cut";
+    return session.copy(idsIn(block)).then((branches) => {
+      keepBranches(mark, cut, branches);
+      if (!cut) toast(`${countWords(branches.activities.length, "row", "rows")} copied.`);
+    });
   };
 
   const onCut = (event: ClipboardEvent, block: Block, whole: boolean): void => {
