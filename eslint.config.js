@@ -66,6 +66,7 @@ export default tseslint.config(
       ],
       "no-restricted-syntax": [
         "error",
+        { selector: "ExportAllDeclaration", message: "The surface of a package is listed name by name." },
         {
           selector: "MemberExpression[object.name='Intl'][property.name='NumberFormat']",
           message: "Numbers are written by packages/core/src/words/numberWords.ts.",

@@ -1,24 +1,128 @@
-export * from "./access.ts";
-export * from "./compare.ts";
-export * from "./endpoints.ts";
-export * from "./errors.ts";
-export * from "./exchange.ts";
-export * from "./look.ts";
-export * from "./money.ts";
-export * from "./plan.ts";
-export * from "./progress.ts";
-export * from "./resources.ts";
-export * from "./work.ts";
-export * from "./tell.ts";
-export * from "./cycle.ts";
-export * from "./whatIf.ts";
-export * from "./outside.ts";
-export * from "./watch.ts";
-export * from "./dates.ts";
-export * from "./quality.ts";
-export * from "./chances.ts";
-export * from "./cycleSteps.ts";
-export * from "./roles.ts";
-export * from "./standing.ts";
-export * from "./watchFields.ts";
-export * from "./ratings.ts";
+export { type Accounts, type Me, type SessionView } from "./access.ts";
+export { type ComparisonView, type DriftLedgerView, type OnceFrozenView, STATE_NAME } from "./compare.ts";
+export { type BodyOf, type Endpoint, type EndpointKey, endpoints, type ResponseOf } from "./endpoints.ts";
+export { type Clash, type ErrorBody, type ErrorCode, ERRORS, errorSchema } from "./errors.ts";
+export {
+  DATE_ORDERS,
+  type DateOrder,
+  type FileChanges,
+  type ImportAnswers,
+  type ImportProblem,
+  type ImportView,
+  NUMBER_STYLES,
+  type NumberStyle,
+  type SheetView,
+} from "./exchange.ts";
+export {
+  type Accepted,
+  type ActivityLook,
+  type DeadlineLine,
+  type LineSummary,
+  type LockedFigures,
+  type Paths,
+  type Portfolio,
+  type ProjectLine,
+  type ProjectLook,
+  type Summary,
+} from "./look.ts";
+export { type SummedIn } from "./money.ts";
+export {
+  type ChangeResult,
+  type ChangesSince,
+  type EffectView,
+  type History,
+  type HistoryEntry,
+  type PlanNews,
+  type PlanView,
+  type Present,
+  RESERVED_CHANGES,
+  type TakeBack,
+} from "./plan.ts";
+export { PROGRESS_TYPE } from "./progress.ts";
+export {
+  type HolidayCountries,
+  type Holidays,
+  type OtherProject,
+  type SharedEffect,
+  type SharedRows,
+  type SharedUse,
+} from "./resources.ts";
+export {
+  type Approval,
+  type Blocked,
+  type Desk,
+  type DeskActivity,
+  type DeskNews,
+  type Endings,
+  type Ledger,
+  type PeopleWeek,
+  type QueuedReport,
+  type Report,
+  type ReportRequest,
+  type ReportsEffect,
+  type WeekCell,
+  type WeeksEffect,
+  type WeekSheet,
+  type WeekView,
+  type WindowsHeld,
+} from "./work.ts";
+export { type Mail } from "./tell.ts";
+export {
+  type BrokenLimit,
+  type Closing,
+  type Cycle,
+  type Owing,
+  type PeriodBar,
+  type ProjectCycle,
+  type ReportingCalendar,
+  type Someone,
+} from "./cycle.ts";
+export { type RequestAlone, type Reserves, type WhatIf, type WhatIfView } from "./whatIf.ts";
+export {
+  type FeedLine,
+  type FeedTakenIn,
+  LINE_COLUMNS,
+  LINE_KINDS,
+  type LineKind,
+  type OutsideFile,
+  type OutsideLine,
+  type OutsideTargets,
+  type TakenIn,
+} from "./outside.ts";
+export {
+  type CalendarFeed,
+  type WatchAct,
+  type WatchAnswer,
+  type WatchChoices,
+  type WatchCondition,
+  watchConditionSchema,
+  type Watchlist,
+  type WatchQuestion,
+  watchQuestionSchema,
+  type WatchRow,
+} from "./watch.ts";
+export {
+  type Chain,
+  type Load,
+  type LoadCell,
+  type MilestoneTrend,
+  type PerformanceView,
+  type Promised,
+  type SlipChoiceView,
+  type SlipEffect,
+} from "./dates.ts";
+export { type QualityView } from "./quality.ts";
+export { type ChancesRequest, type ChancesView } from "./chances.ts";
+export { CYCLE_STEPS, type CycleStep, shortfalls } from "./cycleSteps.ts";
+export { type Role, ROLES } from "./roles.ts";
+export { lineSummaryOf, standingOf } from "./standing.ts";
+export {
+  OWN_PREFIX,
+  SHARED_ROLES,
+  WATCH_ABOUT,
+  WATCH_FIELDS,
+  type WatchAbout,
+  type WatchField,
+  type WatchType,
+} from "./watchFields.ts";
+export { RATINGS } from "./ratings.ts";

@@ -1,4 +1,4 @@
-export * from "./analyse.ts";
+export { analyse, type AnalyseOptions, type Computed, computePlan } from "./analyse.ts";
 export { budgetOf, canonicalText, freezePlan, withoutProgress, type FrozenPlan } from "./baseline/freeze.ts";
 export { minorOf, mulDivRound, ratio, restOf, shareOfPercent, takeShare } from "./budget/exact.ts";
 export { plannedBudget, type PlannedBudget } from "./baseline/plannedBudget.ts";
@@ -41,9 +41,42 @@ export { checkPlan } from "./plan/checkPlan.ts";
 export { planTree, type PlanTree } from "./plan/planTree.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
 export { bundleJsonSchema } from "./plan/jsonSchema.ts";
-export * from "./plan/schema.ts";
+export {
+  type Activity,
+  type Assignment,
+  type Baseline,
+  type Calendar,
+  calendarSchema,
+  type CostLine,
+  type Credit,
+  dateSchema,
+  idSchema,
+  type Link,
+  type Person,
+  personSchema,
+  type PlanBundle,
+  type ProjectHead,
+  projectSchema,
+  type TimeEntry,
+} from "./plan/schema.ts";
 export { compileCalendars, type CalendarSet } from "./plan/compileCalendars.ts";
-export * from "./time/instant.ts";
+export {
+  addDays,
+  civilOf,
+  closeOf,
+  dayAfter,
+  type EpochDay,
+  finishDayOf,
+  formatDate,
+  formatTime,
+  type LocalMinute,
+  openOf,
+  parseDate,
+  parseInstant,
+  parseTime,
+  startDayOf,
+  weekdayOf,
+} from "./time/instant.ts";
 export { WEEKDAYS } from "./time/weekdays.ts";
 export { WorkCalendar } from "./time/workCalendar.ts";
 export { applyChanges, pathsMeet, valueAtPath, type Applied } from "./plan/applyChanges.ts";
@@ -55,7 +88,19 @@ export { branchesSchema, copyBranches, pasteBranches, type Branches } from "./pl
 export { brokenChains, parkRows, wakeRows, type BrokenChain } from "./plan/parking.ts";
 export { differencesTo, longestAscending, type RowDifference } from "./plan/difference.ts";
 export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./plan/staffing.ts";
-export * from "./plan/ownTables.ts";
+export {
+  type ActivityRange,
+  type Alternates,
+  type OwnField,
+  ownFieldSchema,
+  type OwnValue,
+  type OwnValues,
+  ownValueSchema,
+  rangeSchema,
+  type Risk,
+  riskSchema,
+  type Team,
+} from "./plan/ownTables.ts";
 export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
 export {

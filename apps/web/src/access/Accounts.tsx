@@ -1,13 +1,13 @@
 import { ROLES, type Accounts as AllAccounts, type Me, type Role } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { useForm } from "react-hook-form";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Dialog } from "../shared/Dialog.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
+import { fieldsOf, type Fields } from "../shared/fieldsOf.ts";
 import { accountsQuery } from "./queries.ts";
 
 const ROLE_WORDS: Record<Role, string> = {
@@ -19,14 +19,6 @@ const ROLE_WORDS: Record<Role, string> = {
   administrator: "administrator",
 };
 
-interface Fields {
-  login: string;
-  name: string;
-  roles: Role[];
-  person: string;
-  password: string;
-}
-
 interface EditProps {
   /** The account to change; left out for a new one. */
   readonly account: Me | null;
@@ -36,19 +28,12 @@ interface EditProps {
 
 function EditAccount({ account, people, onClose }: EditProps) {
   const client = useQueryClient();
-  const { register, handleSubmit } = useForm<Fields>({
-    defaultValues: {
-      login: account?.login ?? "",
-      name: account?.name ?? "",
-      roles: account?.roles ?? [],
-      person: account?.person ?? "",
-      password: "",
-    },
-  });
   const save = useMutation({
-    mutationFn: ({ login, name, roles, person, password }: Fields) => {
-      const fields = { name, roles: roles || [], person: person === "" ? null : person };
-      if (account === null) return call("POST /api/accounts", { body: { login, ...fields, password } });
+    mutationFn: ({ text, all }: Fields) => {
+      const [person, password] = [text("person"), text("password")];
+      const roles = ROLES.filter((role) => all("roles").includes(role));
+      const fields = { name: text("name"), roles, person: person === "" ? null : person };
+      if (account === null) return call("POST /api/accounts", { body: { login: text("login"), ...fields, password } });
       return call("PUT /api/accounts/:account", {
         params: { account: account.id },
         body: { ...fields, ...(password === "" ? {} : { password }) },
@@ -62,26 +47,29 @@ function EditAccount({ account, people, onClose }: EditProps) {
   });
   return (
     <Dialog title={account === null ? "Add someone" : account.name} onClose={onClose}>
-      <form
-        className="flex flex-col gap-3"
-        onSubmit={(event) => void handleSubmit((fields) => save.mutate(fields))(event)}
-      >
+      <form className="flex flex-col gap-3" onSubmit={(event) => save.mutate(fieldsOf(event))}>
         {account === null && (
           <label className="flex flex-col">
             Signs in as
-            <input className="input w-full" required {...register("login")} />
+            <input className="input w-full" required name="login" />
           </label>
         )}
         <label className="flex flex-col">
           Name
-          <input className="input w-full" required {...register("name")} />
+          <input className="input w-full" required name="name" defaultValue={account?.name ?? ""} />
         </label>
         <fieldset>
           <legend>May act as</legend>
           <div className="grid grid-cols-2 gap-1">
             {ROLES.map((role) => (
               <label key={role} className="flex items-center gap-2 text-sm">
-                <input type="checkbox" className="checkbox checkbox-xs" value={role} {...register("roles")} />{" "}
+                <input
+                  type="checkbox"
+                  className="checkbox checkbox-xs"
+                  name="roles"
+                  value={role}
+                  defaultChecked={account?.roles.includes(role) ?? false}
+                />{" "}
                 {ROLE_WORDS[role]}
               </label>
             ))}
@@ -89,7 +77,7 @@ function EditAccount({ account, people, onClose }: EditProps) {
         </fieldset>
         <label className="flex flex-col">
           Person in the plans
-          <select className="select w-full" {...register("person")}>
+          <select className="select w-full" name="person" defaultValue={account?.person ?? ""}>
             <option value="">none: no desk</option>
             {people.map(({ id, name }) => (
               <option key={id} value={id}>
@@ -106,7 +94,7 @@ function EditAccount({ account, people, onClose }: EditProps) {
             autoComplete="new-password"
             required={account === null}
             minLength={10}
-            {...register("password")}
+            name="password"
           />
         </label>
         {save.error !== null && <Failure error={save.error} />}

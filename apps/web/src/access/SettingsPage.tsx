@@ -1,8 +1,9 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { useForm } from "react-hook-form";
+import { useRef } from "react";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
+import { fieldsOf } from "../shared/fieldsOf.ts";
 import { holds, mayLook, useMe } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
 import { todayHere } from "../shared/today.ts";
@@ -11,37 +12,30 @@ import { Accounts } from "./Accounts.tsx";
 import { ExchangeRates } from "./ExchangeRates.tsx";
 import { Tokens } from "./Tokens.tsx";
 
-interface Fields {
-  current: string;
-  next: string;
-}
-
 function OwnPassword() {
-  const { register, handleSubmit, reset } = useForm<Fields>();
+  const form = useRef<HTMLFormElement>(null);
   const change = useMutation({
-    mutationFn: (body: Fields) => call("PUT /api/session/password", { body }),
+    mutationFn: (body: { current: string; next: string }) => call("PUT /api/session/password", { body }),
     onSuccess: () => {
       toast("Your password is changed. Other places where you were signed in are signed out.");
       location.reload();
     },
-    onSettled: () => reset(),
+    onSettled: () => form.current?.reset(),
   });
   return (
     <section>
       <h2 className="text-base">Your password</h2>
       <form
+        ref={form}
         className="mt-1 flex flex-wrap items-end gap-2"
-        onSubmit={(event) => void handleSubmit((fields) => change.mutate(fields))(event)}
+        onSubmit={(event) => {
+          const fields = fieldsOf(event);
+          change.mutate({ current: fields.text("current"), next: fields.text("next") });
+        }}
       >
         <label className="flex flex-col text-sm">
           Current password
-          <input
-            className="input input-sm"
-            type="password"
-            autoComplete="current-password"
-            required
-            {...register("current")}
-          />
+          <input className="input input-sm" type="password" autoComplete="current-password" required name="current" />
         </label>
         <label className="flex flex-col text-sm">
           New, 10 characters or more
@@ -51,7 +45,7 @@ function OwnPassword() {
             autoComplete="new-password"
             minLength={10}
             required
-            {...register("next")}
+            name="next"
           />
         </label>
         <button className="btn btn-sm" disabled={change.isPending}>

@@ -1,13 +1,8 @@
-import type { ReactNode } from "react";
-import { useForm } from "react-hook-form";
+import { useState, type FormEvent, type ReactNode } from "react";
 import { Dial } from "../shared/Dial.tsx";
 import { Failure } from "../shared/Failure.tsx";
+import { fieldsOf } from "../shared/fieldsOf.ts";
 import { useSignIn } from "../shared/session.ts";
-
-interface Fields {
-  login: string;
-  password: string;
-}
 
 interface Props {
   /** Whose name stands there already. */
@@ -20,15 +15,17 @@ interface Props {
 
 /** A name, a password, and in. */
 export function SignInForm({ login, before, instead }: Props) {
-  const { register, handleSubmit, formState } = useForm<Fields>({ defaultValues: { login: login ?? "" } });
+  const [missing, setMissing] = useState({ login: false, password: false });
   const signIn = useSignIn();
+  const onSubmit = (event: FormEvent<HTMLFormElement>): void => {
+    const fields = fieldsOf(event);
+    const given = { login: fields.text("login"), password: fields.text("password") };
+    setMissing({ login: given.login === "", password: given.password === "" });
+    if (given.login !== "" && given.password !== "") signIn.mutate(given);
+  };
   const isKnown = login !== undefined;
   return (
-    <form
-      className="w-88 bg-base-100 border rule"
-      onSubmit={(event) => void handleSubmit((fields) => signIn.mutate(fields))(event)}
-      noValidate
-    >
+    <form className="w-88 bg-base-100 border rule" onSubmit={onSubmit} noValidate>
       <div
         className="flex items-center gap-3 px-6 py-4"
         style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}
@@ -50,12 +47,11 @@ export function SignInForm({ login, before, instead }: Props) {
             autoComplete="username"
             autoFocus={!isKnown}
             readOnly={isKnown}
-            aria-invalid={formState.errors.login !== undefined}
-            {...register("login", { required: true })}
+            name="login"
+            defaultValue={login ?? ""}
+            aria-invalid={missing.login}
           />
-          {formState.errors.login !== undefined && (
-            <span className="adverse text-sm">Give the name you sign in with.</span>
-          )}
+          {missing.login && <span className="adverse text-sm">Give the name you sign in with.</span>}
         </label>
         <label className="flex flex-col gap-1">
           <span className="font-semibold">Password</span>
@@ -63,10 +59,10 @@ export function SignInForm({ login, before, instead }: Props) {
             className="input w-full"
             type="password"
             autoComplete="current-password"
-            aria-invalid={formState.errors.password !== undefined}
-            {...register("password", { required: true })}
+            name="password"
+            aria-invalid={missing.password}
           />
-          {formState.errors.password !== undefined && <span className="adverse text-sm">Give your password.</span>}
+          {missing.password && <span className="adverse text-sm">Give your password.</span>}
         </label>
         {signIn.error !== null && <Failure error={signIn.error} />}
         <button className="btn btn-primary" disabled={signIn.isPending}>

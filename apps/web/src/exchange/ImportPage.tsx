@@ -1,11 +1,11 @@
 import type { ImportView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
-import { useForm } from "react-hook-form";
 import { Link, useNavigate, useParams } from "react-router";
 import { call } from "../shared/api.ts";
 import { DateField } from "../shared/DateField.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
+import { fieldsOf } from "../shared/fieldsOf.ts";
 import { importQuery } from "./queries.ts";
 import { Understanding } from "./Understanding.tsx";
 
@@ -79,7 +79,6 @@ interface BeginFields {
 function Begin() {
   const navigate = useNavigate();
   const client = useQueryClient();
-  const { register, handleSubmit } = useForm<BeginFields>({ defaultValues: { code: "", name: "", currency: "EUR" } });
   const [start, setStart] = useState("");
   const begin = useMutation({
     mutationFn: (fields: BeginFields) => call("POST /api/projects", { body: { ...fields, start, programme: null } }),
@@ -93,15 +92,18 @@ function Begin() {
       <h2 className="text-base">Or begin with an empty plan</h2>
       <form
         className="mt-1 flex flex-wrap items-end gap-3"
-        onSubmit={(event) => void handleSubmit((fields) => begin.mutate(fields))(event)}
+        onSubmit={(event) => {
+          const { text } = fieldsOf(event);
+          begin.mutate({ code: text("code"), name: text("name"), currency: text("currency") });
+        }}
       >
         <label className="flex flex-col text-sm">
           Code
-          <input className="input input-sm w-28" required maxLength={64} {...register("code")} />
+          <input className="input input-sm w-28" required maxLength={64} name="code" />
         </label>
         <label className="flex flex-col text-sm">
           Name
-          <input className="input input-sm w-64" required {...register("name")} />
+          <input className="input input-sm w-64" required name="name" />
         </label>
         <div className="flex flex-col text-sm">
           Starts
@@ -114,7 +116,8 @@ function Begin() {
             required
             pattern="[A-Z]{3}"
             title="three capital letters, as EUR"
-            {...register("currency")}
+            name="currency"
+            defaultValue="EUR"
           />
         </label>
         <button className="btn btn-sm" disabled={begin.isPending || start === ""}>
