@@ -77,7 +77,7 @@ export default tseslint.config(
   {
     files: ["apps/web/**/*.tsx", "apps/web/**/*.ts"],
     plugins: { "react-hooks": reactHooks },
-    rules: { "react-hooks/rules-of-hooks": "error" },
+    rules: { "react-hooks/rules-of-hooks": "error", "react-hooks/exhaustive-deps": "error" },
   },
   { files: TO_BE_SPLIT, rules: longest(480, 280) },
   { files: TABLES, rules: { "max-lines": "off" } },

@@ -102,7 +102,7 @@ function Projects({ cycle }: { cycle: Cycle }) {
     () => (step === null ? cycle.projects : cycle.projects.filter((project) => stepOf(project, step).open > 0)),
     [cycle, step],
   );
-  const columns = useMemo(() => columnsOf((id) => set("project", id)), []);
+  const columns = useMemo(() => columnsOf((id) => put({ project: id })), [put]);
   const chosen = cycle.projects.find(({ id }) => id === params.get("project"));
   const controller = holds(me, "controller");
   return (

@@ -1,5 +1,5 @@
 import type { ProjectLook } from "@chronometra/contract";
-import { useMemo } from "react";
+import { useCallback, useMemo } from "react";
 import { Link } from "react-router";
 import { useProject } from "../project/useProject.ts";
 import { DataTable } from "../shared/DataTable.tsx";
@@ -51,7 +51,7 @@ export function FiguresPage() {
   const [params, put] = useAddress();
   const { ordered, depth } = useMemo(() => inTreeOrder(look.rows), [look.rows]);
   const opened = params.get("behind");
-  const open = (id: string | null): void => put({ behind: id }, "push");
+  const open = useCallback((id: string | null): void => put({ behind: id }, "push"), [put]);
   const columns = useMemo(
     () =>
       figureColumns(
@@ -59,7 +59,7 @@ export function FiguresPage() {
         (row) => depth.get(row.id) ?? 0,
         (row) => open(row.id),
       ),
-    [look.summary.currency, look.summary.minorDigits, depth],
+    [look.summary.currency, look.summary.minorDigits, depth, open],
   );
   const { summary } = look;
   const forecast = useMemo(() => forecastRange(summary), [summary]);

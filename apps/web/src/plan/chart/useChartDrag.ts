@@ -138,6 +138,8 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
   latest.current = gestureAt;
   const askLatest = useRef(ask);
   askLatest.current = ask;
+  const settleLatest = useRef(settle);
+  settleLatest.current = settle;
 
   const onGrab = useCallback(
     (event: ReactPointerEvent, id: string, handle: Handle): void => {
@@ -169,12 +171,12 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
         onDrop: (dropped) => {
           const gesture = latest.current(id, handle, down, dropped);
           end();
-          if (gesture !== null) void settle(gesture);
+          if (gesture !== null) void settleLatest.current(gesture);
         },
         onLeave: end,
       });
     },
-    [xAt, session],
+    [xAt],
   );
 
   return { drawn, onGrab, asked, onKeep: () => setAsked(null) };

@@ -118,6 +118,8 @@ function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller
       grid.goTo(to, left.column);
       setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
     }
+    // Once only, as soon as the row is there: what else changes later leads nobody away from where they are.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [at, cell, rows, columns, begun]);
 }
 
@@ -230,16 +232,21 @@ export function PlanSheet({
   };
   const latestInSight = useRef(keepInSight);
   latestInSight.current = keepInSight;
-  useEffect(keepInSight, [cursor.row]);
+  useEffect(() => latestInSight.current(), [cursor.row]);
   // Also where the row it stands on has come to lie elsewhere, unless someone scrolled away from it.
-  useEffect(() => pane.show(cursor.column), [cursor.column, cursor.row, pane.width]);
+  const latestPane = useRef(pane);
+  latestPane.current = pane;
+  useEffect(() => latestPane.current.show(cursor.column), [cursor.column, cursor.row, pane.width]);
+  const [hasRefused, hasGone] = [state.refused.length > 0, state.gone !== null];
   useEffect(() => {
     // The table learns of its new height a frame later; by then the keyboard may stand elsewhere.
     const waiting = setTimeout(() => latestInSight.current(), 60);
     return () => clearTimeout(waiting);
-  }, [room, state.refused.length === 0, state.gone === null]);
+  }, [room, hasRefused, hasGone]);
   useEffect(() => {
     onActive({ row: rows[cursor.row] ?? null, work, block: chosen });
+    // What is done with rows is made anew at each drawing, and does the same.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [cursor.row, chosen, rows]);
   useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller });
   useKeepPlace(planKey, scroller, state);

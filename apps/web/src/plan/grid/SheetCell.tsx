@@ -104,6 +104,8 @@ function Field({ row, column, source, editing, onText, onLeave, onEditKey }: Fie
   useLayoutEffect(() => {
     field.current?.focus();
     if (editing.selected) field.current?.select();
+    // As the field opens; what is typed later lifts the selection by itself.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   // A key that waited may have gone on in the text: what comes next is typed behind it, and not over it.
   useLayoutEffect(() => {

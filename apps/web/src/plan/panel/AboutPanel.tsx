@@ -49,6 +49,8 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
   const panel = useRef<HTMLElement>(null);
   useEffect(() => {
     if (takesKeyboard) panel.current?.querySelector<HTMLElement>("[aria-selected=true]")?.focus();
+    // As the panel opens, and not when it is told so while it is open.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, []);
   /** Side arrows go from tab to tab, Escape goes back to the plan. */
   const onKey = (event: KeyboardEvent): void => {
