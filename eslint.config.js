@@ -10,7 +10,6 @@ const longest = (file, ofFunction) => ({
 const TO_BE_SPLIT = [
   "apps/server/src/approve/whatIfService.ts",
   "apps/server/src/watch/keptRows.ts",
-  "apps/web/src/chances/ChancesPage.tsx",
   "apps/web/src/collect/PeoplePage.tsx",
   "apps/web/src/cycle/{ClosingPage,DataDatesPage,LockPage,ProjectSteps,ReportingCalendar}.tsx",
   "apps/web/src/dates/{MilestonesPage,SlipPage}.tsx",

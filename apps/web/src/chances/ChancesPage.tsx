@@ -5,19 +5,18 @@ import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
 import { usePlanChange } from "../resources/usePlanChange.ts";
-import type { Column } from "../shared/column.ts";
 import { CommitField } from "../shared/CommitField.tsx";
 import { DataTable } from "../shared/DataTable.tsx";
 import { Foldable } from "../shared/Foldable.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords, money, numberWords } from "../shared/words.ts";
-import { askedIn, chancePercent, chanceTone, chanceWords, CLASS_WORDS, rangeWords, readRange } from "./chanceWords.ts";
-import { JointChart } from "./JointChart.tsx";
+import { countWords, dateWords, money } from "../shared/words.ts";
+import { promiseColumns, varyingColumns } from "./chancesColumns.tsx";
+import { askedIn, chanceTone, chanceWords, CLASS_WORDS } from "./chanceWords.ts";
 import { chancesQuery, chancesShareQuery } from "./queries.ts";
 import { RisksPart } from "./RisksPart.tsx";
-import { SpreadChart } from "./SpreadChart.tsx";
+import { Spreads } from "./Spreads.tsx";
 
 function Settings({ asked }: { asked: ChancesRequest }) {
   const [, put] = useAddress();
@@ -99,136 +98,10 @@ function Running({ project, asked }: { project: string; asked: ChancesRequest })
 
 const SORT = { id: "sensitivity", desc: true };
 
-/** The first bar at or after a date or amount. */
-const barAt = <T,>(bars: readonly T[], isThere: (bar: T) => boolean): number => bars.findIndex(isThere);
-
-function Answer({
-  view,
-  change,
-  mayEdit,
-  project,
-}: {
-  view: ChancesView;
-  change: ReturnType<typeof usePlanChange>;
-  mayEdit: boolean;
-  project: string;
-}) {
+/** When it finishes and what it costs, and how likely the plan is kept, in words. */
+function Likely({ view, project }: { view: ChancesView; project: string }) {
   const { finish, cost, both, minorDigits: digits, currency } = view;
   const amount = (value: number): string => `${money(value, digits)} ${currency}`;
-  const finishBars = useMemo(() => view.finishes.map(({ date, runs }) => ({ label: dateWords(date), runs })), [view]);
-  const costBars = useMemo(
-    () => view.costs.map(({ to, runs }) => ({ label: money(to, digits), runs })),
-    [view, digits],
-  );
-  const finishMarks = useMemo(
-    () => [
-      { label: "plan", at: barAt(view.finishes, ({ date }) => date >= finish.planned) },
-      { label: "P50", at: barAt(view.finishes, ({ date }) => date >= finish.p50) },
-      { label: "P80", at: barAt(view.finishes, ({ date }) => date >= finish.p80) },
-    ],
-    [view, finish],
-  );
-  const costMarks = useMemo(
-    () => [
-      { label: "plan", at: barAt(view.costs, ({ to }) => to >= cost.planned) },
-      { label: "P50", at: barAt(view.costs, ({ to }) => to >= cost.p50) },
-      { label: "P80", at: barAt(view.costs, ({ to }) => to >= cost.p80) },
-    ],
-    [view, cost],
-  );
-  const columns: Column<ChancesView["activities"][number]>[] = [
-    {
-      id: "name",
-      head: "Activity",
-      value: ({ name }) => name,
-      show: ({ id, name }) => (
-        <Link className="link-quiet" to={`/projects/${project}/plan?at=${encodeURIComponent(id)}&about=why`}>
-          {name}
-        </Link>
-      ),
-    },
-    {
-      id: "sensitivity",
-      head: "Moves the finish",
-      hint: "Correlation of its duration with the finish",
-      numeric: true,
-      value: ({ sensitivity }) => sensitivity,
-      show: ({ sensitivity }) => (sensitivity === null ? "–" : numberWords(sensitivity, 2, 2)),
-    },
-    {
-      id: "criticality",
-      head: "On the longest path",
-      is: "share",
-      hint: "Share of runs",
-      numeric: true,
-      value: ({ criticality }) => criticality,
-      show: ({ criticality }) => chancePercent(criticality),
-    },
-    {
-      id: "range",
-      head: "Range, % of what remains",
-      value: ({ range }) => (range === null ? "" : rangeWords(range)),
-      show: ({ id, name, range }) =>
-        !mayEdit ? (
-          range === null ? (
-            <span className="muted">{CLASS_WORDS[view.asked.otherwise]}</span>
-          ) : (
-            rangeWords(range)
-          )
-        ) : (
-          <CommitField
-            label={`Range of ${name}`}
-            width="w-28"
-            placeholder={CLASS_WORDS[view.asked.otherwise]}
-            value={range === null ? "" : rangeWords(range)}
-            onCommit={async (text) => {
-              const read = readRange(text);
-              if (read === null && text.trim() !== "")
-                return "Three percents that do not fall, as 90 100 135, or narrow, usual, wide.";
-              return change(
-                [
-                  ...(range === null ? [] : [{ type: "removeRow", table: "ranges", key: id } as const]),
-                  ...(read === null ? [] : [{ type: "addRow", table: "ranges", key: id, row: read } as const]),
-                ],
-                `The range of ${name} is ${read === null ? "removed" : rangeWords(read)}.`,
-              );
-            }}
-          />
-        ),
-    },
-  ];
-  const moving = view.activities.filter(({ criticality }) => criticality > 0);
-  const still = view.activities.filter(({ criticality }) => criticality === 0);
-  const deadlineColumns: Column<ChancesView["deadlines"][number]>[] = [
-    {
-      id: "name",
-      head: "Milestone or activity",
-      value: ({ name }) => name,
-      show: ({ id, name }) => (
-        <Link className="link-quiet" to={`/deadlines?project=${project}&at=${encodeURIComponent(`${project}:${id}`)}`}>
-          {name}
-        </Link>
-      ),
-    },
-    {
-      id: "deadline",
-      head: "Deadline",
-      value: ({ deadline }) => deadline,
-      show: ({ deadline }) => dateWords(deadline),
-    },
-    {
-      id: "chance",
-      head: "Is kept",
-      is: "share",
-      numeric: true,
-      value: ({ chance }) => chance,
-      show: ({ chance }) => (
-        <Toned tone={chanceTone(chance)} marked>
-          {chanceWords(chance)}
-        </Toned>
-      ),
-    },
-  ];
   return (
     <>
       <p className="figure pt-2 text-lg">
@@ -248,48 +121,36 @@ function Answer({
         <Toned tone={chanceTone(both.chance)}>{chanceWords(both.chance)}</Toned>
         {both.correlation !== null && `; their correlation is ${both.correlation.toFixed(2)}`}.
       </p>
+    </>
+  );
+}
+
+interface AnswerProps {
+  readonly view: ChancesView;
+  readonly change: ReturnType<typeof usePlanChange>;
+  readonly mayEdit: boolean;
+  readonly project: string;
+}
+
+function Answer({ view, change, mayEdit, project }: AnswerProps) {
+  const columns = varyingColumns(view, project, mayEdit, change);
+  const moving = view.activities.filter(({ criticality }) => criticality > 0);
+  const still = view.activities.filter(({ criticality }) => criticality === 0);
+  return (
+    <>
+      <Likely view={view} project={project} />
       {view.finishes.length === 1 && view.costs.length === 1 ? (
         <p className="muted pt-2 text-sm">Every run is the plan itself: nothing varies.</p>
       ) : (
         <Foldable name="Spread" place="chances">
-          <div className="grid gap-6 lg:grid-cols-3">
-            <section aria-label="Finish">
-              <h2 className="pt-2 text-base">Finish</h2>
-              <SpreadChart
-                name="Finish"
-                words={`Finishes of ${numberWords(view.runs)} runs, from ${dateWords(view.finishes[0]!.date)} to ${dateWords(view.finishes.at(-1)!.date)}; half by ${dateWords(finish.p50)}, 80 of 100 by ${dateWords(finish.p80)}`}
-                bars={finishBars}
-                marks={finishMarks}
-              />
-              <p className="muted text-xs">
-                10 of 100 by {dateWords(finish.p10)}, 90 by {dateWords(finish.p90)}
-              </p>
-            </section>
-            <section aria-label="Cost">
-              <h2 className="pt-2 text-base">Cost</h2>
-              <SpreadChart
-                name="Cost"
-                words={`Costs of ${numberWords(view.runs)} runs; half up to ${amount(cost.p50)}, 80 of 100 up to ${amount(cost.p80)}`}
-                bars={costBars}
-                marks={costMarks}
-              />
-              <p className="muted text-xs">
-                10 of 100 up to {amount(cost.p10)}, 90 up to {amount(cost.p90)}
-              </p>
-            </section>
-            <section aria-label="Both">
-              <h2 className="pt-2 text-base">Both</h2>
-              <JointChart view={view} />
-              <p className="muted text-xs">a point a run; the lines are the plan</p>
-            </section>
-          </div>
+          <Spreads view={view} />
         </Foldable>
       )}
       <h2 className="pt-3 text-base">Promises</h2>
       <DataTable
         name="Chances of deadlines"
         rows={view.deadlines}
-        columns={deadlineColumns}
+        columns={promiseColumns(project)}
         rowKey={({ id }) => id}
         empty="No activity has a deadline. Give one in the plan's Deadline column."
       />
