@@ -1,4 +1,4 @@
-import type { SlipChoiceView } from "@chronometra/contract";
+import type { SlipChoiceView, SlipEffect } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams } from "react-router";
@@ -74,27 +74,130 @@ function Part({
   );
 }
 
+/** A slip as it is put together. */
+interface Draft {
+  readonly days: string;
+  readonly reason: string;
+  readonly deadlines: boolean;
+  readonly tell: boolean;
+  readonly along: ReadonlySet<string>;
+}
+
+const AT_FIRST: Draft = { days: "5", reason: "", deadlines: false, tell: true, along: new Set() };
+const LEAST_REASON = 3;
+
+/** How far, why, and what else it does. */
+function SlipFields({ draft, set }: { draft: Draft; set: (change: Partial<Draft>) => void }) {
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-3 gap-y-2 pt-3 text-sm">
+        <label className="flex items-center gap-2">
+          by
+          <input
+            type="number"
+            min={1}
+            max={1000}
+            className="input input-sm w-20"
+            aria-label="Working days"
+            value={draft.days}
+            onChange={(event) => set({ days: event.target.value })}
+          />
+          working days,
+        </label>
+        <label className="flex flex-1 items-center gap-2">
+          because
+          <input
+            className="input input-sm min-w-60 flex-1"
+            aria-label="Why it slips"
+            placeholder="why it slips"
+            required
+            minLength={3}
+            maxLength={200}
+            value={draft.reason}
+            onChange={(event) => set({ reason: event.target.value })}
+          />
+        </label>
+      </div>
+      <div className="flex flex-wrap gap-x-5 gap-y-1 pt-2 text-sm">
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={draft.deadlines}
+            onChange={(event) => set({ deadlines: event.target.checked })}
+          />
+          put the deadlines off too
+        </label>
+        <label className="flex items-center gap-1.5">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            checked={draft.tell}
+            onChange={(event) => set({ tell: event.target.checked })}
+          />
+          tell those concerned, in one message each
+        </label>
+      </div>
+    </>
+  );
+}
+
+/** What a slip would move, and whom that concerns. */
+function WhatMoves({ view, milestone, days }: { view: SlipEffect; milestone: string; days: number }) {
+  return (
+    <>
+      <EffectView effect={view.effect} />
+      {(view.effect.milestones.find(({ id }) => id === milestone)?.days ?? days) % 1 !== 0 && (
+        <p className="muted mt-2 text-sm">
+          What is put off goes to the end of a day, or to its beginning where it begins: what lay within its day moves
+          by a part of a day beside the {countWords(days, "day", "days")}.
+        </p>
+      )}
+      {view.left.length > 0 && (
+        <ul className="undecided mt-2 text-sm">
+          {view.left.map(({ id, name, why }) => (
+            <li key={id}>
+              {name} stays: {why}.
+            </li>
+          ))}
+        </ul>
+      )}
+      <h3 className="mt-2 text-sm">
+        Whom it concerns <span className="muted font-sans">{view.concerned.length}</span>
+      </h3>
+      <ul className="text-sm">
+        {view.concerned.map(({ name, count, canBeReached }) => (
+          <li key={name} className="border-b rule py-0.5">
+            {name}: {countWords(count, "thing", "things")} of theirs
+            {!canBeReached && <span className="muted">, has no account here</span>}
+          </li>
+        ))}
+        {view.concerned.length === 0 && <li className="muted">Nobody’s work moves.</li>}
+      </ul>
+    </>
+  );
+}
+
+/** Working days as they are typed; `null` where that is no number of whole days. */
+function daysOf(text: string): number | null {
+  const days = Number(text);
+  return Number.isInteger(days) && days >= 1 && days <= 1000 ? days : null;
+}
+
 function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string }) {
   const { id: project } = useProject();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [days, setDays] = useState("5");
-  const [reason, setReason] = useState("");
-  const [deadlines, setDeadlines] = useState(false);
-  const [tell, setTell] = useState(true);
-  const [ticked, setTicked] = useState<ReadonlySet<string>>(new Set());
-  const number = Number(days);
-  const whole = Number.isInteger(number) && number >= 1 && number <= 1000;
-  const body = {
-    days: whole ? number : 1,
-    along: [...ticked],
-    deadlines,
-    reason: reason.trim().length < 3 ? "not recorded" : reason.trim(),
-    tell,
-  };
+  const [draft, setDraft] = useState(AT_FIRST);
+  const set = (change: Partial<Draft>): void => setDraft((was) => ({ ...was, ...change }));
+  const { deadlines, tell, along } = draft;
+  const days = daysOf(draft.days);
+  const reason = draft.reason.trim();
+  const isReasoned = reason.length >= LEAST_REASON;
+  const body = { days: days ?? 1, along: [...along], deadlines, reason, tell };
   const effect = useQuery({
     ...slipEffectQuery(project, milestone, { ...body, reason: "what if", tell: false }),
-    enabled: whole && choice.mayEdit,
+    enabled: days !== null && choice.mayEdit,
   });
   const slip = useMutation({
     mutationFn: () => call("POST /api/projects/:project/slip/:milestone", { params: { project, milestone }, body }),
@@ -102,20 +205,14 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
       void client.invalidateQueries();
       undoToast(client, {
         revisions: [{ project, revision }],
-        words: `${choice.name} slips by ${countWords(number, "working day", "working days")}${told.length === 0 ? "" : `; ${countWords(told.length, "person is", "people are")} told`}.`,
+        words: `${choice.name} slips by ${countWords(body.days, "working day", "working days")}${told.length === 0 ? "" : `; ${countWords(told.length, "person is", "people are")} told`}.`,
         afterwards: told.length === 0 ? "" : "Those who were told know nothing of that yet.",
       });
       void navigate(`/projects/${project}/dates`);
     },
   });
   const onTick = (ids: readonly string[], on: boolean): void =>
-    setTicked((was) => {
-      const next = new Set(was);
-      for (const id of ids)
-        if (on) next.add(id);
-        else next.delete(id);
-      return next;
-    });
+    set({ along: new Set(on ? [...along, ...ids] : [...along].filter((id) => !ids.includes(id))) });
   return (
     <div className="beside">
       <form
@@ -124,7 +221,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
         aria-label={`Slip ${choice.name}`}
         onSubmit={(event) => {
           event.preventDefault();
-          slip.mutate();
+          if (days !== null && isReasoned) slip.mutate();
         }}
       >
         <h2 className="text-lg">Slip {choice.name}</h2>
@@ -139,65 +236,18 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
             Only the project’s manager or a controller slips it; you see what could go along.
           </p>
         )}
-        <div className="flex flex-wrap items-center gap-x-3 gap-y-2 pt-3 text-sm">
-          <label className="flex items-center gap-2">
-            by
-            <input
-              type="number"
-              min={1}
-              max={1000}
-              className="input input-sm w-20"
-              aria-label="Working days"
-              value={days}
-              onChange={(event) => setDays(event.target.value)}
-            />
-            working days,
-          </label>
-          <label className="flex flex-1 items-center gap-2">
-            because
-            <input
-              className="input input-sm min-w-60 flex-1"
-              aria-label="Why it slips"
-              placeholder="why it slips"
-              required
-              minLength={3}
-              maxLength={200}
-              value={reason}
-              onChange={(event) => setReason(event.target.value)}
-            />
-          </label>
-        </div>
-        <div className="flex flex-wrap gap-x-5 gap-y-1 pt-2 text-sm">
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-xs"
-              checked={deadlines}
-              onChange={(event) => setDeadlines(event.target.checked)}
-            />
-            put the deadlines off too
-          </label>
-          <label className="flex items-center gap-1.5">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-xs"
-              checked={tell}
-              onChange={(event) => setTell(event.target.checked)}
-            />
-            tell those concerned, in one message each
-          </label>
-        </div>
+        <SlipFields draft={draft} set={set} />
         <Part
           title="Later milestones"
           rows={choice.after}
-          ticked={ticked}
+          ticked={along}
           onTick={onTick}
           empty="No milestone comes after it."
         />
         <Part
           title="Work that leads to it"
           rows={choice.before}
-          ticked={ticked}
+          ticked={along}
           onTick={onTick}
           empty="Nothing before it is open."
         />
@@ -214,34 +264,7 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
           )
         ) : (
           <div aria-busy={effect.isPlaceholderData}>
-            <EffectView effect={effect.data.effect} />
-            {(effect.data.effect.milestones.find(({ id }) => id === milestone)?.days ?? number) % 1 !== 0 && (
-              <p className="muted mt-2 text-sm">
-                What is put off goes to the end of a day, or to its beginning where it begins: what lay within its day
-                moves by a part of a day beside the {countWords(number, "day", "days")}.
-              </p>
-            )}
-            {effect.data.left.length > 0 && (
-              <ul className="undecided mt-2 text-sm">
-                {effect.data.left.map(({ id, name, why }) => (
-                  <li key={id}>
-                    {name} stays: {why}.
-                  </li>
-                ))}
-              </ul>
-            )}
-            <h3 className="mt-2 text-sm">
-              Whom it concerns <span className="muted font-sans">{effect.data.concerned.length}</span>
-            </h3>
-            <ul className="text-sm">
-              {effect.data.concerned.map(({ name, count, canBeReached }) => (
-                <li key={name} className="border-b rule py-0.5">
-                  {name}: {countWords(count, "thing", "things")} of theirs
-                  {!canBeReached && <span className="muted">, has no account here</span>}
-                </li>
-              ))}
-              {effect.data.concerned.length === 0 && <li className="muted">Nobody’s work moves.</li>}
-            </ul>
+            <WhatMoves view={effect.data} milestone={milestone} days={body.days} />
           </div>
         )}
         {slip.error !== null && <Failure error={slip.error} />}
@@ -249,8 +272,8 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
           <button
             type="button"
             className="btn btn-primary btn-sm mt-3"
-            disabled={!whole || reason.trim().length < 3 || slip.isPending}
-            title={reason.trim().length < 3 ? "Say why it slips first" : undefined}
+            disabled={days === null || !isReasoned || slip.isPending}
+            title={!isReasoned ? "Say why it slips first" : undefined}
             onClick={() => slip.mutate()}
           >
             {tell ? "Slip it and tell them" : "Slip it"}
