@@ -11,7 +11,7 @@ const TO_BE_SPLIT = [
   "apps/server/src/approve/whatIfService.ts",
   "apps/server/src/watch/keptRows.ts",
   "apps/web/src/collect/PeoplePage.tsx",
-  "apps/web/src/cycle/{ClosingPage,DataDatesPage,LockPage,ProjectSteps,ReportingCalendar}.tsx",
+  "apps/web/src/cycle/{ClosingPage,DataDatesPage,ProjectSteps,ReportingCalendar}.tsx",
   "apps/web/src/dates/MilestonesPage.tsx",
   "apps/web/src/look/PerformancePage.tsx",
   "apps/web/src/plan/PlanPage.tsx",

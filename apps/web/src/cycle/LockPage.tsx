@@ -131,53 +131,100 @@ function Row({
   );
 }
 
-function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
+/** Locks the period for projects, one after another, each for itself; and takes back what was locked. */
+function useLocking(number: number | null, lines: ReadonlyMap<string, ProjectLine>, wordOf: (id: string) => string) {
   const client = useQueryClient();
-  const [params] = useAddress();
-  const only = params.get("project");
-  const open = useMemo(
-    () => cycle.projects.filter(({ takesPart, locked, id }) => takesPart && !locked && (only === null || id === only)),
-    [cycle, only],
-  );
-  // What falls short is not chosen before someone has said why it is passed over.
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(
-    () =>
-      new Set(
-        open
-          .filter((project) => obstacles(project).length === 0 && (only !== null || shortfalls(project).length === 0))
-          .map(({ id }) => id),
-      ),
-  );
-  const [words, setWords] = useState<Readonly<Record<string, string>>>({});
-  const [all, setAll] = useState("");
-  const wordOf = (id: string): string => (words[id]?.trim() ?? "") || all.trim();
   const { state, start, stop } = useOneByOne((id) =>
     call("POST /api/projects/:project/lock", { params: { project: id }, body: { word: wordOf(id) } }),
   );
-  const lines = new Map(portfolio.projects.map((line) => [line.id, line]));
-  const taken = open.filter(({ id }) => chosen.has(id) && !state.results.has(id));
-  const unsaid = taken.filter((project) => shortfalls(project).length > 0 && wordOf(project.id) === "");
-  const lockable = open.filter((project) => obstacles(project).length === 0 && !state.results.has(project.id));
   const undo = async (ids: readonly string[]): Promise<void> => {
     const kept: string[] = [];
     for (const id of ids)
       await call("DELETE /api/projects/:project/lock", { params: { project: id } }).catch((error: Error) =>
         kept.push(`${lines.get(id)?.code ?? id}: ${error.message}`),
       );
-    if (kept.length === 0) toast(`${countWords(ids.length, "lock is", "locks are")} taken back.`);
+    if (kept.length === 0) toast(`${countWords(ids.length, "lock is", "locks are")} withdrawn.`);
     else toast.error(kept.join("\n"));
     await client.invalidateQueries();
   };
-  const lock = async (): Promise<void> => {
-    const { results, faults } = await start(taken.map(({ id }) => id));
+  const lock = async (ids: readonly string[]): Promise<void> => {
+    const { results, faults } = await start(ids);
     const done = [...results.keys()];
     if (done.length > 0)
       toast(
-        `Period ${cycle.number} is locked for ${countWords(done.length, "project", "projects")}${faults.size > 0 ? `; ${faults.size} could not be` : ""}.`,
+        `Period ${number} is locked for ${countWords(done.length, "project", "projects")}${faults.size > 0 ? `; ${faults.size} could not be` : ""}.`,
         { action: { label: "Undo", onClick: () => void undo(done) }, duration: UNDO_MILLISECONDS },
       );
     await client.invalidateQueries();
   };
+  return { state, stop, lock };
+}
+
+interface LockNowProps {
+  readonly taken: readonly ProjectCycle[];
+  /** Of what falls short, what nobody has said yet why it is locked all the same. */
+  readonly unsaid: readonly ProjectCycle[];
+  readonly locking: ReturnType<typeof useLocking>;
+}
+
+/** The press that locks, or why it cannot be pressed yet. */
+function LockNow({ taken, unsaid, locking }: LockNowProps) {
+  return (
+    <>
+      {locking.state.running ? (
+        <Running words="Locking" done={locking.state.done} of={locking.state.of} onStop={locking.stop} />
+      ) : (
+        <button
+          type="button"
+          className="btn btn-primary"
+          disabled={taken.length === 0 || unsaid.length > 0}
+          title={
+            unsaid.length > 0
+              ? `Say why ${unsaid.map(({ name }) => name).join(", ")} ${unsaid.length === 1 ? "is" : "are"} locked all the same`
+              : undefined
+          }
+          onClick={() => void locking.lock(taken.map(({ id }) => id))}
+        >
+          Lock {countWords(taken.length, "project", "projects")}
+        </button>
+      )}
+      {unsaid.length > 0 && !locking.state.running && (
+        <span className="undecided text-sm">
+          Of {countWords(unsaid.length, "project", "projects")} something falls short: say why{" "}
+          {unsaid.length === 1 ? "it is" : "they are"} locked all the same, or leave{" "}
+          {unsaid.length === 1 ? "it" : "them"} out.
+        </span>
+      )}
+    </>
+  );
+}
+
+/** Projects whose period is open, of all or of one. */
+const notLocked = (cycle: Cycle, only: string | null): ProjectCycle[] =>
+  cycle.projects.filter(({ takesPart, locked, id }) => takesPart && !locked && (only === null || id === only));
+
+/** What is chosen at first: what falls short is not, before someone has said why it is passed over. */
+const chosenAtFirst = (open: readonly ProjectCycle[], only: string | null): ReadonlySet<string> =>
+  new Set(
+    open
+      .filter((project) => obstacles(project).length === 0 && (only !== null || shortfalls(project).length === 0))
+      .map(({ id }) => id),
+  );
+
+function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
+  const [params] = useAddress();
+  const only = params.get("project");
+  const open = useMemo(() => notLocked(cycle, only), [cycle, only]);
+  const [chosen, setChosen] = useState(() => chosenAtFirst(open, only));
+  const [words, setWords] = useState<Readonly<Record<string, string>>>({});
+  const [all, setAll] = useState("");
+  const wordOf = (id: string): string => (words[id]?.trim() ?? "") || all.trim();
+  const lines = new Map(portfolio.projects.map((line) => [line.id, line]));
+  const locking = useLocking(cycle.number, lines, wordOf);
+  const { state } = locking;
+  const taken = open.filter(({ id }) => chosen.has(id) && !state.results.has(id));
+  const unsaid = taken.filter((project) => shortfalls(project).length > 0 && wordOf(project.id) === "");
+  const lockable = open.filter((project) => obstacles(project).length === 0 && !state.results.has(project.id));
   if (cycle.number === null)
     return (
       <div className="page">
@@ -262,30 +309,7 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
                 />
               </label>
             )}
-            {state.running ? (
-              <Running words="Locking" done={state.done} of={state.of} onStop={stop} />
-            ) : (
-              <button
-                type="button"
-                className="btn btn-primary"
-                disabled={taken.length === 0 || unsaid.length > 0}
-                title={
-                  unsaid.length > 0
-                    ? `Say why ${unsaid.map(({ name }) => name).join(", ")} ${unsaid.length === 1 ? "is" : "are"} locked all the same`
-                    : undefined
-                }
-                onClick={() => void lock()}
-              >
-                Lock {countWords(taken.length, "project", "projects")}
-              </button>
-            )}
-            {unsaid.length > 0 && !state.running && (
-              <span className="undecided text-sm">
-                Of {countWords(unsaid.length, "project", "projects")} something falls short: say why{" "}
-                {unsaid.length === 1 ? "it is" : "they are"} locked all the same, or leave{" "}
-                {unsaid.length === 1 ? "it" : "them"} out.
-              </span>
-            )}
+            <LockNow taken={taken} unsaid={unsaid} locking={locking} />
           </div>
         </>
       )}
