@@ -10,13 +10,13 @@ const longest = (file, ofFunction) => ({
 const TO_BE_SPLIT = [
   "apps/server/src/approve/whatIfService.ts",
   "apps/web/src/collect/PeoplePage.tsx",
-  "apps/web/src/cycle/{ClosingPage,DataDatesPage,ProjectSteps,ReportingCalendar}.tsx",
+  "apps/web/src/cycle/{ClosingPage,ProjectSteps,ReportingCalendar}.tsx",
   "apps/web/src/dates/MilestonesPage.tsx",
   "apps/web/src/look/PerformancePage.tsx",
   "apps/web/src/plan/PlanPage.tsx",
   "apps/web/src/plan/grid/{PlanSheet.tsx,useGrid.ts,useRowWork.ts}",
   "apps/web/src/plan/panel/WorkTab.tsx",
-  "apps/web/src/portfolio/{PortfolioPage,portfolioColumns}.tsx",
+  "apps/web/src/portfolio/portfolioColumns.tsx",
   "apps/web/src/resources/{MeetingsPart,PeoplePart}.tsx",
   "apps/web/src/watch/{AnswerTable,PivotView,WatchPage}.tsx",
 ];

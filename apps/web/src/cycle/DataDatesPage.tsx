@@ -93,42 +93,77 @@ function Cells({ effect, digits }: { effect: Effect; digits: number }) {
   );
 }
 
-function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: string }) {
-  const client = useQueryClient();
-  const [date, setDate] = useState(suggested);
-  const mine = portfolio.projects.filter(({ mayEdit }) => mayEdit);
-  const isBehind = ({ summary }: ProjectLine): boolean => (summary.dataDate ?? "") < date;
-  const [chosen, setChosen] = useState<ReadonlySet<string>>(
-    () => new Set(mine.filter(({ summary }) => (summary.dataDate ?? "") < suggested).map(({ id }) => id)),
+interface LineProps {
+  readonly line: ProjectLine;
+  readonly isBehind: boolean;
+  readonly chosen: boolean;
+  /** What it would move; where that was not asked, or has been done, how it went. */
+  readonly effect: Effect | undefined;
+  readonly why: string | undefined;
+  readonly moved: boolean;
+  readonly opened: boolean;
+  readonly onChoose: (on: boolean) => void;
+  readonly onOpen: () => void;
+}
+
+/** One project whose data date is to move. */
+function Line({ line, isBehind, chosen, effect, why, moved, opened, onChoose, onOpen }: LineProps) {
+  return (
+    <tr>
+      <td>
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label={`Move ${line.name}`}
+          checked={chosen}
+          onChange={(event) => onChoose(event.target.checked)}
+        />
+      </td>
+      <td className="whitespace-nowrap">
+        <Link className="link-quiet" to={`/projects/${line.id}/plan`}>
+          <span className="muted">{line.code}</span> {line.name}
+        </Link>
+      </td>
+      <td className={`whitespace-nowrap ${isBehind ? "undecided" : ""}`}>
+        {dateWords(line.summary.dataDate)}
+        {isBehind && ", behind"}
+      </td>
+      {effect !== undefined ? (
+        <Cells effect={effect} digits={line.summary.minorDigits} />
+      ) : (
+        <td colSpan={6} className={why === undefined ? "muted" : "adverse"}>
+          {why ?? (moved ? <span className="favourable">moved</span> : "")}
+        </td>
+      )}
+      <td>
+        {effect !== undefined && (
+          <button type="button" className="btn btn-xs" aria-expanded={opened} onClick={onOpen}>
+            all of it
+          </button>
+        )}
+      </td>
+    </tr>
   );
-  const [opened, setOpened] = useState<string | null>(null);
-  const [stored, setStored] = useState<{ moved: string[]; refused: { project: string; why: string }[] } | null>(null);
+}
+
+interface Stored {
+  readonly moved: readonly string[];
+  readonly refused: readonly { readonly project: string; readonly why: string }[];
+}
+
+/** Moves the data dates, each project for itself; and how that went. */
+function useStoring(date: string, onStored: () => void) {
+  const client = useQueryClient();
+  const [stored, setStored] = useState<Stored | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const [storing, setStoring] = useState(false);
-  const lineOf = new Map(mine.map((line) => [line.id, line]));
-  const { state, start, stop, clear } = useOneByOne((id) =>
-    call("POST /api/projects/:project/effect", {
-      params: { project: id },
-      body: { revision: lineOf.get(id)!.revision, changes: [{ type: "setDataDate", date }] },
-    }),
-  );
-  const taken = mine.filter(({ id }) => chosen.has(id));
-  const choose = (ids: ReadonlySet<string>): void => setChosen(ids);
-  const changeDate = (next: string): void => {
-    setDate(next);
-    clear();
-    setStored(null);
-  };
-  const seen = taken.every(({ id }) => state.results.has(id) || state.faults.has(id));
-  const store = async (): Promise<void> => {
+  const store = async (projects: readonly string[]): Promise<void> => {
     setStoring(true);
     setFault(null);
     try {
-      const answer = await call("POST /api/portfolio/data-date", {
-        body: { date, projects: taken.map(({ id }) => id) },
-      });
+      const answer = await call("POST /api/portfolio/data-date", { body: { date, projects: [...projects] } });
       setStored(answer);
-      clear();
+      onStored();
       if (answer.moved.length > 0)
         undoToast(client, {
           revisions: answer.revisions,
@@ -140,6 +175,33 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
     setStoring(false);
     await client.invalidateQueries();
   };
+  return { stored, fault, storing, store, forget: () => setStored(null) };
+}
+
+function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: string }) {
+  const [date, setDate] = useState(suggested);
+  const mine = portfolio.projects.filter(({ mayEdit }) => mayEdit);
+  const isBehind = ({ summary }: ProjectLine): boolean => (summary.dataDate ?? "") < date;
+  const [chosen, setChosen] = useState<ReadonlySet<string>>(
+    () => new Set(mine.filter(({ summary }) => (summary.dataDate ?? "") < suggested).map(({ id }) => id)),
+  );
+  const [opened, setOpened] = useState<string | null>(null);
+  const lineOf = new Map(mine.map((line) => [line.id, line]));
+  const { state, start, stop, clear } = useOneByOne((id) =>
+    call("POST /api/projects/:project/effect", {
+      params: { project: id },
+      body: { revision: lineOf.get(id)!.revision, changes: [{ type: "setDataDate", date }] },
+    }),
+  );
+  const { stored, fault, storing, store, forget } = useStoring(date, clear);
+  const taken = mine.filter(({ id }) => chosen.has(id));
+  const choose = (ids: ReadonlySet<string>): void => setChosen(ids);
+  const changeDate = (next: string): void => {
+    setDate(next);
+    clear();
+    forget();
+  };
+  const seen = taken.every(({ id }) => state.results.has(id) || state.faults.has(id));
   const shown = opened === null ? undefined : state.results.get(opened);
   return (
     <div className="page">
@@ -185,52 +247,20 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
               const why =
                 state.faults.get(line.id) ?? stored?.refused.find(({ project }) => project === line.code)?.why;
               return (
-                <tr key={line.id}>
-                  <td>
-                    <input
-                      type="checkbox"
-                      className="checkbox checkbox-xs"
-                      aria-label={`Move ${line.name}`}
-                      checked={chosen.has(line.id)}
-                      onChange={(event) =>
-                        choose(
-                          new Set(
-                            event.target.checked ? [...chosen, line.id] : [...chosen].filter((id) => id !== line.id),
-                          ),
-                        )
-                      }
-                    />
-                  </td>
-                  <td className="whitespace-nowrap">
-                    <Link className="link-quiet" to={`/projects/${line.id}/plan`}>
-                      <span className="muted">{line.code}</span> {line.name}
-                    </Link>
-                  </td>
-                  <td className={`whitespace-nowrap ${isBehind(line) ? "undecided" : ""}`}>
-                    {dateWords(line.summary.dataDate)}
-                    {isBehind(line) && ", behind"}
-                  </td>
-                  {effect !== undefined ? (
-                    <Cells effect={effect} digits={line.summary.minorDigits} />
-                  ) : (
-                    <td colSpan={6} className={why === undefined ? "muted" : "adverse"}>
-                      {why ??
-                        (stored?.moved.includes(line.code) === true ? <span className="favourable">moved</span> : "")}
-                    </td>
-                  )}
-                  <td>
-                    {effect !== undefined && (
-                      <button
-                        type="button"
-                        className="btn btn-xs"
-                        aria-expanded={opened === line.id}
-                        onClick={() => setOpened(opened === line.id ? null : line.id)}
-                      >
-                        all of it
-                      </button>
-                    )}
-                  </td>
-                </tr>
+                <Line
+                  key={line.id}
+                  line={line}
+                  isBehind={isBehind(line)}
+                  chosen={chosen.has(line.id)}
+                  effect={effect}
+                  why={why}
+                  moved={stored?.moved.includes(line.code) === true}
+                  opened={opened === line.id}
+                  onChoose={(on) =>
+                    choose(new Set(on ? [...chosen, line.id] : [...chosen].filter((id) => id !== line.id)))
+                  }
+                  onOpen={() => setOpened(opened === line.id ? null : line.id)}
+                />
               );
             })}
           </tbody>
@@ -264,7 +294,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
           className="btn btn-primary"
           disabled={taken.length === 0 || date === "" || storing || state.running || !seen}
           title={seen ? undefined : "Look first at what it would move"}
-          onClick={() => void store()}
+          onClick={() => void store(taken.map(({ id }) => id))}
         >
           {storing ? "Recalculating …" : `Move ${countWords(taken.length, "data date", "data dates")}`}
         </button>

@@ -102,6 +102,69 @@ const FOLDED = "portfolio.folded";
 /** Says in the address that every column is shown; without it those are hidden that are at first. */
 const NO_COLUMNS = "none";
 
+interface GroupByProps {
+  readonly by: string;
+  readonly fields: Portfolio["fields"];
+  readonly onBy: (by: string | null) => void;
+}
+
+/** By what the projects are grouped. */
+function GroupBy({ by, fields, onBy }: GroupByProps) {
+  return (
+    <label className="flex items-center gap-1 text-sm">
+      by
+      <select
+        className="select select-sm w-auto"
+        aria-label="Group projects by"
+        value={by}
+        onChange={(event) => onBy(event.target.value === "programme" ? null : event.target.value)}
+      >
+        <option value="programme">programme</option>
+        <option value="manager">manager</option>
+        {fields.map(({ id, name }) => (
+          <option key={id} value={`own-${id}`}>
+            {name.toLowerCase()}
+          </option>
+        ))}
+        <option value="none">nothing</option>
+      </select>
+    </label>
+  );
+}
+
+/** What to do where there is no project yet. */
+function NothingYet() {
+  const me = useMe();
+  return (
+    <p>
+      No project is here yet.{" "}
+      {holds(me, "controller", "projectManager") ? (
+        <>
+          <Link className="underline" to="/import">
+            Bring a plan
+          </Link>{" "}
+          from a workbook, CSV files or a plan bundle; people who sign in are added under{" "}
+          <Link className="underline" to="/settings">
+            Settings
+          </Link>
+          .
+        </>
+      ) : (
+        "A project manager brings the first plan."
+      )}
+    </p>
+  );
+}
+
+/** What is set up of the portfolio, or said of a project, as it was opened. */
+function OpenDialog({ open, portfolio, onClose }: { open: Open; portfolio: Portfolio; onClose: () => void }) {
+  if (open === "quality") return <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={onClose} />;
+  if (open === "thresholds") return <ThresholdsDialog thresholds={portfolio.thresholds} onClose={onClose} />;
+  if (open === "fields") return <FieldsDialog fields={portfolio.fields} onClose={onClose} />;
+  if (open === "programmes") return <ProgrammesDialog portfolio={portfolio} onClose={onClose} />;
+  return open === null ? null : <SaysDialog line={open} onClose={onClose} />;
+}
+
 function Page({ portfolio }: { portfolio: Portfolio }) {
   const me = useMe();
   const [params, put] = useAddress();
@@ -191,56 +254,11 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
           filter={params.get("find") ?? undefined}
           hidden={params.get("without")?.split(".")}
           onLook={onLook}
-          tools={
-            <label className="flex items-center gap-1 text-sm">
-              by
-              <select
-                className="select select-sm w-auto"
-                aria-label="Group projects by"
-                value={by}
-                onChange={(event) => put({ by: event.target.value === "programme" ? null : event.target.value })}
-              >
-                <option value="programme">programme</option>
-                <option value="manager">manager</option>
-                {portfolio.fields.map(({ id, name }) => (
-                  <option key={id} value={`own-${id}`}>
-                    {name.toLowerCase()}
-                  </option>
-                ))}
-                <option value="none">nothing</option>
-              </select>
-            </label>
-          }
-          empty={
-            narrowed !== undefined ? (
-              <p>None: nothing is open here.</p>
-            ) : (
-              <p>
-                No project is here yet.{" "}
-                {holds(me, "controller", "projectManager") ? (
-                  <>
-                    <Link className="underline" to="/import">
-                      Bring a plan
-                    </Link>{" "}
-                    from a workbook, CSV files or a plan bundle; people who sign in are added under{" "}
-                    <Link className="underline" to="/settings">
-                      Settings
-                    </Link>
-                    .
-                  </>
-                ) : (
-                  "A project manager brings the first plan."
-                )}
-              </p>
-            )
-          }
+          tools={<GroupBy by={by} fields={portfolio.fields} onBy={(next) => put({ by: next })} />}
+          empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <NothingYet />}
         />
       </InView>
-      {open === "quality" && <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={() => setOpen(null)} />}
-      {open === "thresholds" && <ThresholdsDialog thresholds={portfolio.thresholds} onClose={() => setOpen(null)} />}
-      {open === "fields" && <FieldsDialog fields={portfolio.fields} onClose={() => setOpen(null)} />}
-      {open === "programmes" && <ProgrammesDialog portfolio={portfolio} onClose={() => setOpen(null)} />}
-      {typeof open === "object" && open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
+      <OpenDialog open={open} portfolio={portfolio} onClose={() => setOpen(null)} />
     </div>
   );
 }
