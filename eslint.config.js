@@ -12,7 +12,6 @@ const TO_BE_SPLIT = [
   "apps/web/src/collect/PeoplePage.tsx",
   "apps/web/src/cycle/{ClosingPage,ProjectSteps,ReportingCalendar}.tsx",
   "apps/web/src/dates/MilestonesPage.tsx",
-  "apps/web/src/look/PerformancePage.tsx",
   "apps/web/src/plan/PlanPage.tsx",
   "apps/web/src/plan/grid/{PlanSheet.tsx,useGrid.ts,useRowWork.ts}",
   "apps/web/src/plan/panel/WorkTab.tsx",
