@@ -1,226 +1,32 @@
 import "../shared/withoutEval.ts";
 import {
   OWN_PREFIX,
-  WATCH_ABOUT,
   WATCH_FIELDS,
   watchQuestionSchema,
-  type WatchAbout,
   type WatchAnswer,
   type Watchlist,
   type WatchQuestion,
   type WatchRow,
 } from "@chronometra/contract";
 import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
-import { FileDown, Link2, Save, Table2, Trash2 } from "lucide-react";
+import { Link2, Save, Trash2 } from "lucide-react";
 import { useState } from "react";
-import { NavLink, useNavigate, useParams, useSearchParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
-import { ColumnChoice } from "../shared/ColumnChoice.tsx";
 import { Failure, Loaded } from "../shared/Failure.tsx";
 import { SummedNote } from "../shared/SummedNote.tsx";
 import { holds, useMe } from "../shared/session.ts";
 import { ActBar } from "./ActBar.tsx";
 import { AnswerTable, rowId } from "./AnswerTable.tsx";
 import { CalendarAddress } from "./CalendarAddress.tsx";
-import { exportAnswer } from "./exportAnswer.ts";
 import { KeepDialog } from "./KeepDialog.tsx";
 import { PivotView } from "./PivotView.tsx";
 import { watchChoicesQuery, watchlistQuery, watchlistsQuery, watchQuery, watchRowsQuery } from "./queries.ts";
-import { ABOUT_WORDS, COUNTED, fieldsOf, questionIn, questionText } from "./questionWords.ts";
+import { COUNTED, questionIn, questionText } from "./questionWords.ts";
+import { Export, Layout, type LayoutProps } from "./questionTools.tsx";
 import { isWhole, Sentence } from "./Sentence.tsx";
-
-const FRESH: Record<WatchAbout, WatchQuestion> = {
-  activities: {
-    about: "activities",
-    where: [[{ field: "state", is: "any", of: ["notStarted", "inProgress"] }]],
-    columns: ["name", "project", "people", "start", "finish", "drift", "percent"],
-    sort: [{ field: "finish", desc: false }],
-    group: null,
-    pivot: null,
-  },
-  time: {
-    about: "time",
-    where: [[{ field: "date", is: "within", from: "today-28", to: "today" }]],
-    columns: ["date", "name", "project", "hours", "amount", "note"],
-    sort: [{ field: "date", desc: true }],
-    group: "person",
-    pivot: null,
-  },
-  costs: {
-    about: "costs",
-    where: [],
-    columns: ["date", "name", "project", "category", "amount", "note"],
-    sort: [{ field: "date", desc: true }],
-    group: null,
-    pivot: null,
-  },
-  risks: {
-    about: "risks",
-    where: [],
-    columns: ["risk", "chance", "name", "project", "likely", "expected", "costExpected", "finish"],
-    sort: [{ field: "chance", desc: true }],
-    group: null,
-    pivot: null,
-  },
-};
-
-/** The watchlists one finds: those that ship, one's own, those of others. */
-function Shelf({ lists }: { lists: readonly Watchlist[] }) {
-  const parts = [
-    { name: "Ready made", of: lists.filter(({ ready }) => ready) },
-    { name: "Mine", of: lists.filter(({ mine }) => mine) },
-    { name: "Shared with me", of: lists.filter(({ ready, mine }) => !ready && !mine) },
-  ];
-  return (
-    <nav aria-label="Watchlists" className="w-56 shrink-0 overflow-auto border-r rule px-4 py-3 max-[760px]:columns-2">
-      <h1 className="pb-1 text-xl">Watchlists</h1>
-      {parts
-        .filter(({ of }) => of.length > 0)
-        .map(({ name, of }) => (
-          <section key={name} className="pb-2">
-            <h2 className="muted font-sans text-xs">{name}</h2>
-            <ul>
-              {of.map((list) => (
-                <li key={list.id}>
-                  <NavLink
-                    to={`/watch/${list.id}`}
-                    className={({ isActive }) =>
-                      `block min-h-[26px] border-l-2 py-0.5 pl-2 text-sm ${isActive ? "border-accent font-semibold" : "border-transparent hover:border-base-300"}`
-                    }
-                    title={list.owner === "" ? undefined : `by ${list.owner}`}
-                  >
-                    {list.name}
-                  </NavLink>
-                </li>
-              ))}
-            </ul>
-          </section>
-        ))}
-      <section>
-        <h2 className="muted font-sans text-xs">Ask anew</h2>
-        <ul>
-          {WATCH_ABOUT.map((about) => (
-            <li key={about}>
-              <NavLink
-                to={`/watch?q=${questionText(FRESH[about])}`}
-                className="block min-h-[26px] border-l-2 border-transparent py-0.5 pl-2 text-sm hover:border-base-300"
-              >
-                {ABOUT_WORDS[about]}
-              </NavLink>
-            </li>
-          ))}
-        </ul>
-      </section>
-    </nav>
-  );
-}
-
-interface LayoutProps {
-  readonly question: WatchQuestion;
-  readonly onQuestion: (question: WatchQuestion) => void;
-}
-
-function Layout({ question, onQuestion }: LayoutProps) {
-  const { data: choices } = useQuery(watchChoicesQuery);
-  const fields = fieldsOf(question.about, choices);
-  const columns = Object.entries(fields).map(([id, { head }]) => ({ id, head }));
-  const groups = columns.filter(({ id }) =>
-    ["choice", "person", "role", "yesNo", "text", "date"].includes(fields[id]!.type),
-  );
-  return (
-    <>
-      <ColumnChoice
-        columns={columns}
-        hidden={columns.map(({ id }) => id).filter((id) => !question.columns.includes(id))}
-        onChoose={(id, shown) =>
-          onQuestion({
-            ...question,
-            columns: shown
-              ? [...question.columns, id]
-              : question.columns.length === 1
-                ? question.columns
-                : question.columns.filter((each) => each !== id),
-          })
-        }
-      />
-      <label className="inline-flex items-center gap-1 text-sm">
-        by
-        <select
-          className="select select-sm w-auto"
-          aria-label="Group by"
-          value={question.group ?? ""}
-          onChange={(event) =>
-            onQuestion({ ...question, group: event.target.value === "" ? null : event.target.value })
-          }
-        >
-          <option value="">nothing</option>
-          {groups.map(({ id, head }) => (
-            <option key={id} value={id}>
-              {head.toLowerCase()}
-            </option>
-          ))}
-        </select>
-      </label>
-      <button
-        type="button"
-        className={`btn btn-ghost btn-sm ${question.pivot === null ? "" : "btn-active"}`}
-        aria-pressed={question.pivot !== null}
-        onClick={() =>
-          onQuestion({
-            ...question,
-            pivot:
-              question.pivot === null
-                ? {
-                    rows: question.group ?? "project",
-                    columns: question.about === "activities" ? "state" : null,
-                    sum: null,
-                  }
-                : null,
-          })
-        }
-      >
-        <Table2 size={14} aria-hidden="true" /> Count
-      </button>
-    </>
-  );
-}
-
-function Export({ question, name }: { question: WatchQuestion; name: string }) {
-  const save = async (form: "csv" | "xlsx" | "ics"): Promise<void> => {
-    try {
-      await exportAnswer(question, form, name);
-    } catch (error) {
-      toast.error(error instanceof Error ? error.message : String(error));
-    }
-  };
-  return (
-    <details className="relative">
-      <summary className="btn btn-ghost btn-sm list-none">
-        <FileDown size={14} aria-hidden="true" /> Export
-      </summary>
-      <ul className="absolute right-0 z-30 mt-1 w-48 border rule bg-base-100 py-1">
-        {(
-          [
-            ["xlsx", "Workbook (.xlsx)"],
-            ["csv", "CSV file (.csv)"],
-            ["ics", "Calendar (.ics)"],
-          ] as const
-        ).map(([form, words]) => (
-          <li key={form}>
-            <button
-              type="button"
-              className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer"
-              onClick={() => void save(form)}
-            >
-              {words}
-            </button>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
+import { FRESH, Shelf } from "./Shelf.tsx";
 
 /** The rows that are there: those that came with the answer, and all of the groups that were opened. */
 function useRows(question: WatchQuestion, answer: WatchAnswer) {
