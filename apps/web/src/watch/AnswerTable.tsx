@@ -111,6 +111,140 @@ function grouped(
   return groups.map(({ name }) => ({ name, rows: of.get(name) ?? [] }));
 }
 
+/** What the lines of a table have in common. */
+interface Ground {
+  readonly question: WatchQuestion;
+  readonly fields: ReturnType<typeof fieldsOf>;
+  readonly money: WatchAnswer["money"];
+  /** Whether amounts are of several currencies, and so say theirs. */
+  readonly several: boolean;
+  /** Whether rows can be selected. */
+  readonly acts: boolean;
+  readonly choices: Props["choices"];
+}
+
+/** Sums below the columns from the second on. */
+function Sums({ ground: { question, fields, money, several }, sums }: { ground: Ground; sums: WatchAnswer["sums"] }) {
+  const words = (column: string): string | null => {
+    const field = fields[column];
+    if (field?.summed !== true) return null;
+    if (sums[column] == null) return "–";
+    return `${valueWords(field.type, sums[column], money.minorDigits)}${several && field.type === "amount" ? ` ${money.currency}` : ""}`;
+  };
+  return question.columns.slice(1).map((column) => (
+    <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>
+      {words(column)}
+    </td>
+  ));
+}
+
+interface GroupLineProps {
+  readonly ground: Ground;
+  readonly name: string | null;
+  readonly whole: WatchAnswer["groups"][number] | undefined;
+  /** Its rows that are shown. */
+  readonly own: readonly string[];
+  readonly chosen: ReadonlySet<string>;
+  readonly onToggle: (ids: readonly string[], on: boolean) => void;
+  readonly onOpen: Props["onOpen"];
+}
+
+/** The head of a group: how many there are, and what opens the rest of it. */
+function GroupLine({ ground, name, whole, own, chosen, onToggle, onOpen }: GroupLineProps) {
+  const { question, fields, acts } = ground;
+  const [one, many] = COUNTED[question.about];
+  const called = name ?? `no ${(fields[question.group ?? ""]?.head ?? "").toLowerCase()}`;
+  const left = (whole?.count ?? 0) - own.length;
+  return (
+    <tr className="group">
+      {acts && (
+        <td>
+          {own.length > 0 && (
+            <input
+              type="checkbox"
+              className="checkbox checkbox-xs"
+              aria-label={`Select all of ${called} that are shown`}
+              checked={own.every((id) => chosen.has(id))}
+              onChange={(event) => onToggle(own, event.target.checked)}
+            />
+          )}
+        </td>
+      )}
+      <td className="whitespace-nowrap">
+        {called}{" "}
+        <span className="muted font-normal">
+          {whole === undefined ? "" : countWords(whole.count, one, many)}
+          {left > 0 && (
+            <>
+              {", "}
+              <button
+                type="button"
+                className="underline cursor-pointer"
+                aria-label={`Show all ${countWords(whole!.count, one, many)} of ${called}`}
+                onClick={() => onOpen(name)}
+              >
+                {own.length === 0 ? "show" : `${left} more`}
+              </button>
+            </>
+          )}
+        </span>
+      </td>
+      <Sums ground={ground} sums={whole?.sums ?? {}} />
+    </tr>
+  );
+}
+
+interface AnswerLineProps {
+  readonly ground: Ground;
+  readonly row: WatchRow;
+  readonly chosen: boolean;
+  readonly onToggle: (ids: readonly string[], on: boolean) => void;
+}
+
+/** One row, its cells changed in place where they can be. */
+function AnswerLine({ ground: { question, fields, several, acts, choices }, row, chosen, onToggle }: AnswerLineProps) {
+  return (
+    <tr className={chosen ? "bg-base-200" : ""}>
+      {acts && (
+        <td>
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            aria-label={`Select ${String(row.values["name"] ?? row.key)}`}
+            checked={chosen}
+            onChange={(event) => onToggle([rowId(row)], event.target.checked)}
+          />
+        </td>
+      )}
+      {question.columns.map((column) => {
+        const field = fields[column] ?? { head: column, type: "text" as const };
+        const shown = (
+          <>
+            <Shown name={column} field={field} row={row} />
+            {several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}
+          </>
+        );
+        return (
+          <td
+            key={column}
+            tabIndex={-1}
+            className={isNumeric(field) ? "num" : field.type === "text" ? "truncate" : "whitespace-nowrap"}
+            title={field.type === "text" ? String(row.values[column] ?? "") : undefined}
+          >
+            {isEditable(question, column, row) ? (
+              <EditCell column={column} field={field} row={row} choices={choices}>
+                {shown}
+              </EditCell>
+            ) : (
+              shown
+            )}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
+
 /** The answer as a table: sorted and grouped by the server, rows chosen and changed in place. */
 export function AnswerTable({
   name,
@@ -125,11 +259,11 @@ export function AnswerTable({
   onChooseAll,
 }: Props) {
   const fields = fieldsOf(question.about, choices);
-  const { columns } = question;
   const table = useRef<HTMLTableElement>(null);
-  useFit(table, `${rows.length} ${columns.join(" ")}`);
+  useFit(table, `${rows.length} ${question.columns.join(" ")}`);
   const several = new Set(rows.map(({ currency }) => currency)).size > 1;
   const acts = question.about === "activities" && rows.some(({ mayEdit }) => mayEdit);
+  const ground: Ground = { question, fields, money: answer.money, several, acts, choices };
   const toggle = (ids: readonly string[], on: boolean): void => {
     const next = new Set(chosen);
     for (const id of ids)
@@ -137,18 +271,6 @@ export function AnswerTable({
       else next.delete(id);
     onChosen(next);
   };
-  const sums = (of: WatchAnswer["sums"], skip: number): ReactNode =>
-    columns.map((column, i) =>
-      i < skip ? null : (
-        <td key={column} className={isNumeric(fields[column]) ? "num" : ""}>
-          {fields[column]?.summed === true
-            ? of[column] == null
-              ? "–"
-              : `${valueWords(fields[column].type, of[column], answer.money.minorDigits)}${several && fields[column].type === "amount" ? ` ${answer.money.currency}` : ""}`
-            : null}
-        </td>
-      ),
-    );
   const groupOf = new Map(answer.groups.map((group) => [group.name, group]));
   const [one, many] = COUNTED[question.about];
   const ids = [...new Set(rows.map(rowId))];
@@ -172,99 +294,36 @@ export function AnswerTable({
         </tr>
       </thead>
       <tbody>
-        {grouped(rows, answer, question.group).map((group, g) => {
-          const whole = groupOf.get(group.name);
-          const own = [...new Set(group.rows.map(rowId))];
-          const called = group.name ?? `no ${(fields[question.group ?? ""]?.head ?? "").toLowerCase()}`;
-          const left = (whole?.count ?? 0) - own.length;
-          return (
-            <Fragment key={`${g} ${group.name}`}>
-              {question.group !== null && (
-                <tr className="group">
-                  {acts && (
-                    <td>
-                      {own.length > 0 && (
-                        <input
-                          type="checkbox"
-                          className="checkbox checkbox-xs"
-                          aria-label={`Select all of ${called} that are shown`}
-                          checked={own.every((id) => chosen.has(id))}
-                          onChange={(event) => toggle(own, event.target.checked)}
-                        />
-                      )}
-                    </td>
-                  )}
-                  <td className="whitespace-nowrap">
-                    {called}{" "}
-                    <span className="muted font-normal">
-                      {whole === undefined ? "" : countWords(whole.count, one, many)}
-                      {left > 0 && (
-                        <>
-                          {", "}
-                          <button
-                            type="button"
-                            className="underline cursor-pointer"
-                            aria-label={`Show all ${countWords(whole!.count, one, many)} of ${called}`}
-                            onClick={() => onOpen(group.name)}
-                          >
-                            {own.length === 0 ? "show" : `${left} more`}
-                          </button>
-                        </>
-                      )}
-                    </span>
-                  </td>
-                  {sums(whole?.sums ?? {}, 1)}
-                </tr>
-              )}
-              {group.rows.map((row) => (
-                <tr key={`${g} ${rowId(row)}`} className={chosen.has(rowId(row)) ? "bg-base-200" : ""}>
-                  {acts && (
-                    <td>
-                      <input
-                        type="checkbox"
-                        className="checkbox checkbox-xs"
-                        aria-label={`Select ${String(row.values["name"] ?? row.key)}`}
-                        checked={chosen.has(rowId(row))}
-                        onChange={(event) => toggle([rowId(row)], event.target.checked)}
-                      />
-                    </td>
-                  )}
-                  {columns.map((column) => {
-                    const field = fields[column] ?? { head: column, type: "text" as const };
-                    const shown = (
-                      <>
-                        <Shown name={column} field={field} row={row} />
-                        {several && field.type === "amount" && row.values[column] != null && ` ${row.currency}`}
-                      </>
-                    );
-                    return (
-                      <td
-                        key={column}
-                        tabIndex={-1}
-                        className={isNumeric(field) ? "num" : field.type === "text" ? "truncate" : "whitespace-nowrap"}
-                        title={field.type === "text" ? String(row.values[column] ?? "") : undefined}
-                      >
-                        {isEditable(question, column, row) ? (
-                          <EditCell column={column} field={field} row={row} choices={choices}>
-                            {shown}
-                          </EditCell>
-                        ) : (
-                          shown
-                        )}
-                      </td>
-                    );
-                  })}
-                </tr>
-              ))}
-            </Fragment>
-          );
-        })}
+        {grouped(rows, answer, question.group).map((group, g) => (
+          <Fragment key={`${g} ${group.name}`}>
+            {question.group !== null && (
+              <GroupLine
+                ground={ground}
+                name={group.name}
+                whole={groupOf.get(group.name)}
+                own={[...new Set(group.rows.map(rowId))]}
+                chosen={chosen}
+                onToggle={toggle}
+                onOpen={onOpen}
+              />
+            )}
+            {group.rows.map((row) => (
+              <AnswerLine
+                key={`${g} ${rowId(row)}`}
+                ground={ground}
+                row={row}
+                chosen={chosen.has(rowId(row))}
+                onToggle={toggle}
+              />
+            ))}
+          </Fragment>
+        ))}
       </tbody>
       <tfoot>
         <tr className="total">
           {acts && <td />}
           <td className="whitespace-nowrap">{countWords(answer.count, one, many)}</td>
-          {sums(answer.sums, 1)}
+          <Sums ground={ground} sums={answer.sums} />
         </tr>
       </tfoot>
     </table>
