@@ -17,7 +17,6 @@ const TO_BE_SPLIT = [
   "apps/web/src/plan/panel/WorkTab.tsx",
   "apps/web/src/portfolio/portfolioColumns.tsx",
   "apps/web/src/resources/{MeetingsPart,PeoplePart}.tsx",
-  "apps/web/src/watch/PivotView.tsx",
 ];
 
 /** Tables and stories, which may be long: every call of the interface, the demo world. */

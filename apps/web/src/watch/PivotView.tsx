@@ -47,6 +47,8 @@ function Choice({
 }
 
 /** With more columns than there are inks to tell apart, the bars show what is in all. */
+type PivotTable = NonNullable<WatchAnswer["pivot"]>;
+
 const BARS = [
   "--color-primary",
   "--color-accent",
@@ -55,6 +57,64 @@ const BARS = [
   "--color-base-content",
   "--color-error",
 ] as const;
+
+interface CountTableProps {
+  readonly table: PivotTable;
+  /** The name of what goes down, and whether something goes across. */
+  readonly head: string | undefined;
+  readonly across: boolean;
+  readonly said: (value: number) => string;
+}
+
+/** The counts, with what they come to down and across. */
+function CountTable({ table, head, across, said }: CountTableProps) {
+  return (
+    <table className="ledger">
+      <thead>
+        <tr>
+          <th scope="col">{head}</th>
+          {across &&
+            table.columns.map((name) => (
+              <th key={name} scope="col" className="num max-w-32 truncate" title={name}>
+                {name}
+              </th>
+            ))}
+          <th scope="col" className="num">
+            In all
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {table.rows.map((name, r) => (
+          <tr key={name}>
+            <th scope="row" className="max-w-56 truncate text-left font-normal" title={name}>
+              {name}
+            </th>
+            {across &&
+              table.cells[r]!.map((cell, c) => (
+                <td key={c} className="num">
+                  {said(cell)}
+                </td>
+              ))}
+            <td className="num">{said(table.rowTotals[r]!)}</td>
+          </tr>
+        ))}
+      </tbody>
+      <tfoot>
+        <tr className="total">
+          <td>In all</td>
+          {across &&
+            table.columns.map((name, c) => (
+              <td key={name} className="num">
+                {said(table.columnTotals[c]!)}
+              </td>
+            ))}
+          <td className="num">{said(table.total ?? 0)}</td>
+        </tr>
+      </tfoot>
+    </table>
+  );
+}
 
 /** The same rows counted or summed: one field down, another across, as a table and as bars. */
 export function PivotView({ question, answer, choices, onQuestion }: Props) {
@@ -133,50 +193,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
       ) : (
         <div className="grid gap-6 xl:grid-cols-[3fr_2fr]">
           <div className="max-h-96 overflow-auto" tabIndex={0} aria-label="Table of counts" role="region">
-            <table className="ledger">
-              <thead>
-                <tr>
-                  <th scope="col">{fields[pivot.rows]?.head}</th>
-                  {pivot.columns !== null &&
-                    table.columns.map((name) => (
-                      <th key={name} scope="col" className="num max-w-32 truncate" title={name}>
-                        {name}
-                      </th>
-                    ))}
-                  <th scope="col" className="num">
-                    In all
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {table.rows.map((name, r) => (
-                  <tr key={name}>
-                    <th scope="row" className="max-w-56 truncate text-left font-normal" title={name}>
-                      {name}
-                    </th>
-                    {pivot.columns !== null &&
-                      table.cells[r]!.map((cell, c) => (
-                        <td key={c} className="num">
-                          {said(cell)}
-                        </td>
-                      ))}
-                    <td className="num">{said(table.rowTotals[r]!)}</td>
-                  </tr>
-                ))}
-              </tbody>
-              <tfoot>
-                <tr className="total">
-                  <td>In all</td>
-                  {pivot.columns !== null &&
-                    table.columns.map((name, c) => (
-                      <td key={name} className="num">
-                        {said(table.columnTotals[c]!)}
-                      </td>
-                    ))}
-                  <td className="num">{said(table.total)}</td>
-                </tr>
-              </tfoot>
-            </table>
+            <CountTable table={table} head={fields[pivot.rows]?.head} across={pivot.columns !== null} said={said} />
             {table.moreRows + table.moreColumns > 0 && (
               <p className="muted pt-1 text-sm">
                 {[
