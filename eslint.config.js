@@ -16,7 +16,7 @@ const TO_BE_SPLIT = [
   "apps/web/src/plan/grid/{PlanSheet.tsx,useGrid.ts,useRowWork.ts}",
   "apps/web/src/plan/panel/WorkTab.tsx",
   "apps/web/src/portfolio/portfolioColumns.tsx",
-  "apps/web/src/resources/{MeetingsPart,PeoplePart}.tsx",
+  "apps/web/src/resources/MeetingsPart.tsx",
 ];
 
 /** Tables and stories, which may be long: every call of the interface, the demo world. */

@@ -20,28 +20,10 @@ interface PersonRow {
   readonly others: number;
 }
 
-/** The people of a plan: a table, and whoever is chosen below it. */
-export function PeoplePart({ view, plan, use, change }: PartProps) {
-  const [params, put] = useAddress();
-  const [fresh, setFresh] = useState<Person | null>(null);
-  const chosen = fresh ?? plan.people.get(params.get("person") ?? "") ?? null;
-  const choose = (id: string | null): void => {
-    setFresh(null);
-    put({ person: id });
-  };
-  /** What was done with someone ends after they may have been left for another: only they are closed. */
-  const close = ({ id }: Person): void => {
-    setFresh((now) => (now?.id === id ? null : now));
-    if (new URLSearchParams(window.location.search).get("person") === id) put({ person: null });
-  };
-  const begin = (): void => {
-    let n = plan.people.size + 1;
-    while (plan.people.has(`person-${n}`)) n++;
-    setFresh({ id: `person-${n}`, name: `Person ${n}` });
-  };
+/** The people of a plan as they are listed, with what they do and where else they work. */
+function peopleRows(plan: PartProps["plan"], use: PartProps["use"]): PersonRow[] {
   const today = plan.project.dataDate ?? plan.project.start;
-  const digits = plan.project.minorDigits ?? 2;
-  const rows = [...plan.people.values()].map((person): PersonRow => {
+  return [...plan.people.values()].map((person): PersonRow => {
     const own = [...plan.assignments.values()].filter((row) => row.person === person.id);
     const by = worksBy(plan, person);
     const rates = person.rates ?? [];
@@ -60,7 +42,16 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
       others: use?.people[person.id]?.length ?? 0,
     };
   });
-  const columns: readonly Column<PersonRow>[] = [
+}
+
+/** The columns of that list; a name opens its person. */
+function peopleColumns(
+  plan: PartProps["plan"],
+  chosen: Person | null,
+  choose: (id: string) => void,
+): readonly Column<PersonRow>[] {
+  const digits = plan.project.minorDigits ?? 2;
+  return [
     {
       id: "name",
       head: "Name",
@@ -118,6 +109,29 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
       show: ({ others }) => (others === 0 ? "" : others),
     },
   ];
+}
+
+/** The people of a plan: a table, and whoever is chosen below it. */
+export function PeoplePart({ view, plan, use, change }: PartProps) {
+  const [params, put] = useAddress();
+  const [fresh, setFresh] = useState<Person | null>(null);
+  const chosen = fresh ?? plan.people.get(params.get("person") ?? "") ?? null;
+  const choose = (id: string | null): void => {
+    setFresh(null);
+    put({ person: id });
+  };
+  /** What was done with someone ends after they may have been left for another: only they are closed. */
+  const close = ({ id }: Person): void => {
+    setFresh((now) => (now?.id === id ? null : now));
+    if (new URLSearchParams(window.location.search).get("person") === id) put({ person: null });
+  };
+  const begin = (): void => {
+    let n = plan.people.size + 1;
+    while (plan.people.has(`person-${n}`)) n++;
+    setFresh({ id: `person-${n}`, name: `Person ${n}` });
+  };
+  const rows = peopleRows(plan, use);
+  const columns = peopleColumns(plan, chosen, choose);
   return (
     <div>
       {chosen !== null && (
