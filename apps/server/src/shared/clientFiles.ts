@@ -79,7 +79,7 @@ export function serveClient(app: Express, folder: string): void {
   app.get("/{*splat}", (request: Request, response: Response, next: NextFunction) => {
     if (/\.[a-z0-9]+$/i.test(request.path) || request.path.startsWith("/assets/"))
       return next(new Failure("notFound", "There is no such file; load the page again."));
-    const hint = hints(request.path, request.headers.cookie !== undefined);
+    const hint = hints(request.path, /(^|;\s*)chronometra=/.test(request.headers.cookie ?? ""));
     if (hint !== "") response.setHeader("Link", hint);
     response.sendFile(join(folder, "index.html"), { headers: { "Cache-Control": "no-cache" } });
   });

@@ -157,12 +157,6 @@ export class PlanSession {
     }
   }
 
-  private readonly goOn = (): void => {
-    this.quiet = false;
-    this.tell();
-    void this.pump();
-  };
-
   /** Shows a list at once and puts it on its way. Gives what leads back, or what stands against it. */
   private async put(
     changes: readonly Change[],
@@ -172,15 +166,21 @@ export class PlanSession {
     const tried = await this.engine.change(list, changes);
     if ("problems" in tried) return tried;
     this.outbox.add({ list, changes, undoes });
+    const sheet = this.take(tried.sheet);
     this.quiet ||= changes.length > MANY;
     this.set({
-      sheet: this.take(tried.sheet),
+      sheet,
       effect: undoes === null ? tried.effect : null,
       merged: 0,
       arrivedBy: [],
     });
-    if (this.quiet) setTimeout(this.goOn);
-    else void this.pump();
+    if (this.quiet) {
+      await new Promise((resolve) => setTimeout(resolve));
+      this.quiet = false;
+      // Whoever waits for the list finds it shown.
+      this.tell();
+    }
+    void this.pump();
     return { list, inverse: tried.inverse };
   }
 

@@ -16,6 +16,8 @@ const nothing = (): void => undefined;
 
 interface Handle {
   hold: ReturnType<typeof useGrid>["hold"];
+  /** Takes a row out as someone else does. */
+  remove: (id: string) => void;
 }
 
 /** The plan's rows with their names alone, and a grid over them that takes what is typed. */
@@ -29,7 +31,8 @@ function Names({
   refuse?: string | undefined;
 }) {
   const [names, setNames] = useState<Record<string, string>>({});
-  const rows = SHEET.rows.map((row) => ({ ...row, name: names[row.id] ?? row.name }));
+  const [gone, setGone] = useState<string | null>(null);
+  const rows = SHEET.rows.filter(({ id }) => id !== gone).map((row) => ({ ...row, name: names[row.id] ?? row.name }));
   const source = useRef(SHEET);
   const grid = useGrid({
     rows,
@@ -49,7 +52,7 @@ function Names({
     onPastEnd: nothing,
     onFreshLeft: nothing,
   });
-  handle.current = grid;
+  handle.current = { hold: grid.hold, remove: setGone };
   return (
     <div
       role="treegrid"
@@ -134,6 +137,16 @@ describe("typing while a row is on its way", () => {
     await user.keyboard("Fourth{Enter}");
     await arrive();
     expect(taken).toEqual([`${SHEET.rows[0]!.id}: First`, `${SHEET.rows[3]!.id}: Fourth`]);
+  });
+
+  it("a press on a row that someone else removed meanwhile leads nothing typed after it into another row", async () => {
+    const { handle, taken, user } = await atWork();
+    const arrive = onItsWay(handle);
+    await user.click(screen.getAllByRole("rowheader")[3]!);
+    await user.keyboard("Fourth{Enter}");
+    act(() => handle.current!.remove(SHEET.rows[3]!.id));
+    await arrive();
+    expect(taken).toEqual([]);
   });
 
   it("types over what stood there where nothing came between", async () => {

@@ -263,21 +263,25 @@ export function useGrid({
     return true;
   };
 
-  const pressed = ({ id, column: to, extend, twice }: Press): void => {
+  /** Gives whether the row that was pressed is there. */
+  const pressed = ({ id, column: to, extend, twice }: Press): boolean => {
     const row = kept.current!.ids.indexOf(id);
     if (twice) begin(id, to);
     else if (row >= 0) go(row, to, extend);
+    return row >= 0;
   };
-  /** A key or press that waited, as if it came now. */
-  const replay = (what: Key | Press): void => {
+  /** A key or press that waited, as if it came now. What was typed after a press on a row that went meanwhile is for no row. */
+  const replay = (what: Key | Press): boolean => {
     const { typing } = kept.current!.state;
     // What was typed before a press stands in a field that no pointer has left.
     if ("twice" in what && typing !== null) leave(typing.text);
     if ("twice" in what) return pressed(what);
-    if (typing === null) return void gridKey(what);
-    if (editKey(what, typing.text)) return;
-    const text = textAfter(what, typing);
-    if (text !== null) act({ do: "text", text });
+    if (typing === null) gridKey(what);
+    else if (!editKey(what, typing.text)) {
+      const text = textAfter(what, typing);
+      if (text !== null) act({ do: "text", text });
+    }
+    return true;
   };
   const { hold, whenIdle, onKeyCapture, onPress } = useHeldKeys(replay);
   /** A press on a cell, in its turn among the keys that wait. */

@@ -19,9 +19,9 @@ const LOOK_AGAIN_MILLISECONDS = 4;
 /**
  * Keys and presses that come while a row that they depend on is on its way wait for it, in their order: else Ctrl+Delete
  * after a press would remove a row that keys from before went to meanwhile.
- * @param replay takes what waited as if it came now
+ * @param replay takes what waited as if it came now; gives whether what came after it still means anything
  */
-export function useHeldKeys(replay: (what: Key | Press) => void) {
+export function useHeldKeys(replay: (what: Key | Press) => boolean) {
   const [, draw] = useState(0);
   const latest = useRef(replay);
   latest.current = replay;
@@ -32,7 +32,7 @@ export function useHeldKeys(replay: (what: Key | Press) => void) {
   const drain = (): void => {
     while (holds.current === 0 && waiting.current.length > 0) {
       const next = waiting.current.shift()!;
-      flushSync(() => latest.current(next));
+      if (!flushSync(() => latest.current(next))) waiting.current = [];
     }
   };
   /** Does what rows depend on; keys that come meanwhile wait until it is done and shown. */
