@@ -4,15 +4,19 @@ import { FirstBar, Shell } from "./frame/Shell.tsx";
 
 /** Each place with what is fetched when someone first goes there. */
 const places: RouteObject[] = [
+  { index: true, lazy: async () => ({ Component: (await import("./portfolio/PortfolioPage.tsx")).PortfolioPage }) },
+  { path: "deadlines", lazy: async () => ({ Component: (await import("./dates/DeadlinesPage.tsx")).DeadlinesPage }) },
+  { path: "load", lazy: async () => ({ Component: (await import("./load/LoadPage.tsx")).LoadPage }) },
   {
-    lazy: async () => ({ Component: (await import("./portfolio/PortfolioFrame.tsx")).PortfolioFrame }),
+    path: "set-up",
     children: [
-      { index: true, lazy: async () => ({ Component: (await import("./portfolio/PortfolioPage.tsx")).PortfolioPage }) },
       {
-        path: "deadlines",
-        lazy: async () => ({ Component: (await import("./dates/DeadlinesPage.tsx")).DeadlinesPage }),
+        path: "groups",
+        lazy: async () => ({ Component: (await import("./portfolio/groups/GroupsPage.tsx")).GroupsPage }),
       },
-      { path: "load", lazy: async () => ({ Component: (await import("./load/LoadPage.tsx")).LoadPage }) },
+      { path: "rates", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).RatesPage }) },
+      { path: "accounts", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).AccountsPage }) },
+      { path: "systems", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).SystemsPage }) },
     ],
   },
   {
@@ -54,19 +58,13 @@ const places: RouteObject[] = [
   { path: "cycle/missing", lazy: async () => ({ Component: (await import("./cycle/MissingPage.tsx")).MissingPage }) },
   { path: "desk", lazy: async () => ({ Component: (await import("./collect/DeskPage.tsx")).DeskPage }) },
   { path: "desk/week", lazy: async () => ({ Component: (await import("./collect/WeekPage.tsx")).WeekPage }) },
+  { path: "time", lazy: async () => ({ Component: (await import("./collect/ReviewPage.tsx")).ReviewPage }) },
   {
-    path: "time",
-    lazy: async () => ({ Component: (await import("./collect/TimeFrame.tsx")).TimeFrame }),
-    children: [
-      { index: true, lazy: async () => ({ Component: (await import("./collect/ReviewPage.tsx")).ReviewPage }) },
-      {
-        path: "costs",
-        lazy: async () => ({ Component: (await import("./collect/outside/OutsidePage.tsx")).OutsidePage }),
-      },
-      { path: "blocked", lazy: async () => ({ Component: (await import("./collect/BlockedPage.tsx")).BlockedPage }) },
-      { path: "people", lazy: async () => ({ Component: (await import("./collect/PeoplePage.tsx")).PeoplePage }) },
-    ],
+    path: "time/costs",
+    lazy: async () => ({ Component: (await import("./collect/outside/OutsidePage.tsx")).OutsidePage }),
   },
+  { path: "time/blocked", lazy: async () => ({ Component: (await import("./collect/BlockedPage.tsx")).BlockedPage }) },
+  { path: "time/people", lazy: async () => ({ Component: (await import("./collect/PeoplePage.tsx")).PeoplePage }) },
   { path: "watch", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
   { path: "watch/:watchlist", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
   { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },

@@ -1,3 +1,4 @@
+import { findSchema, foundSchema } from "./find.ts";
 import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
 import {
@@ -726,6 +727,12 @@ export const endpoints = {
   },
   "DELETE /api/calendars/:subject": { summary: "End the address of a subject", response: done },
   "GET /api/feeds/calendar/:secret": { summary: "The calendar behind a secret address, as iCalendar", response: file },
+
+  "POST /api/find": {
+    summary: "Projects, activities, milestones, people, watchlists, risks and issued periods by words of their names",
+    body: findSchema,
+    response: foundSchema,
+  },
 
   "POST /api/imports": {
     summary: "Bring a file (multipart, field `file`, several for CSV)",

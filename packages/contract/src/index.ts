@@ -126,3 +126,4 @@ export {
   type WatchType,
 } from "./watchFields.ts";
 export { RATINGS } from "./ratings.ts";
+export { type Found } from "./find.ts";

@@ -228,6 +228,8 @@ export const projectLookSchema = z.object({
   programme: z.string().nullable(),
   manager: z.string(),
   mayEdit: z.boolean(),
+  /** Nothing in it changes any more. */
+  closed: z.boolean(),
   summary: summarySchema,
   rows: z.array(rowFiguresSchema),
   curve: z.array(curvePointSchema),

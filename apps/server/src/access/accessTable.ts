@@ -39,6 +39,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "PUT /api/accounts/:account": ["administrator"],
   "GET /api/openapi.json": "anyone",
 
+  "POST /api/find": "signedIn",
+
   "GET /api/period": "signedIn",
   "POST /api/periods": ["controller"],
   "GET /api/periods": LOOKERS,

@@ -3,7 +3,7 @@ import { accountNames } from "../access/accounts.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { curveOf, figureRows } from "./lookService.ts";
@@ -30,6 +30,7 @@ export function lookRoutes(serving: Serving): void {
       programme: programme?.name ?? null,
       manager: names.get(project.managerId) ?? "",
       mayEdit: mayEdit(me, project),
+      closed: await isClosed(database, project),
       summary: summarise(whole),
       rows: figureRows(whole),
       curve: curveOf(whole, issued, to),

@@ -21,6 +21,7 @@ import { cycleRoutes } from "../cycle/cycleRoutes.ts";
 import { exchangeRoutes } from "../exchange/exchangeRoutes.ts";
 import { sweepDrafts } from "../exchange/importService.ts";
 import { datesRoutes } from "../dates/datesRoutes.ts";
+import { findRoutes } from "../find/findRoutes.ts";
 import { loadRoutes } from "../load/loadRoutes.ts";
 import { lookRoutes } from "../look/lookRoutes.ts";
 import { newsRoutes } from "../plan/newsRoutes.ts";
@@ -122,6 +123,7 @@ export function createApp(options: AppOptions): App {
     loadRoutes,
     tellRoutes,
     watchRoutes,
+    findRoutes,
   ])
     routes(serving);
   newsRoutes(serving, news);

@@ -44,6 +44,7 @@ import { Closings1812000000000 } from "./migrations/1812000000000-closings.ts";
 import { Corrections1813000000000 } from "./migrations/1813000000000-corrections.ts";
 import { ExportedPlans1814000000000 } from "./migrations/1814000000000-exportedPlans.ts";
 import { WeekChanges1815000000000 } from "./migrations/1815000000000-weekChanges.ts";
+import { Names1816000000000 } from "./migrations/1816000000000-names.ts";
 import { RequestsAlone1811000000000 } from "./migrations/1811000000000-requestsAlone.ts";
 import { LockWords1808000000000 } from "./migrations/1808000000000-lockWords.ts";
 import { TrueSums1807000000000 } from "./migrations/1807000000000-trueSums.ts";
@@ -140,6 +141,7 @@ function dataSource(url: string): DataSource {
       Corrections1813000000000,
       ExportedPlans1814000000000,
       WeekChanges1815000000000,
+      Names1816000000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

@@ -505,12 +505,20 @@ describe("a question over all projects", () => {
 });
 
 describe("the rows that are kept", () => {
-  const tables = ["activity_row", "activity_person", "activity_value", "spent_row", "load_week", "risk_row"];
+  const tables = [
+    "activity_row",
+    "activity_person",
+    "activity_value",
+    "spent_row",
+    "load_week",
+    "risk_row",
+    "find_word",
+  ];
   const snapshot = async (): Promise<string> =>
     JSON.stringify(
       await Promise.all(
         tables.map((table) =>
-          world.database.query(`select * from ${table} where project_id = ? order by 2, 3, 4`, [quay]),
+          world.database.query(`select * from ${table} where project_id = ? order by 1, 2, 3, 4`, [quay]),
         ),
       ),
     );

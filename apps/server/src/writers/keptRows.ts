@@ -13,6 +13,7 @@ import {
 } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import type { ComputedPlan } from "./summarise.ts";
+import { keepNames } from "./keptNames.ts";
 import { keepRisks } from "./keptRisks.ts";
 import { keepSpent } from "./keptSpent.ts";
 import { cut, deleteRows, insertRows, parts, type Cell } from "./writeRows.ts";
@@ -383,6 +384,7 @@ export async function keepRows(
 ): Promise<void> {
   const rows = await keepActivities(manager, project.id, before, activityRows(whole, after));
   await keepSpent(manager, project.id, before, after);
+  await keepNames(manager, project.id, before, after);
   await keepRisks(
     manager,
     project.id,

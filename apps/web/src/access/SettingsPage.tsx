@@ -4,13 +4,10 @@ import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { Failure } from "../shared/Failure.tsx";
 import { fieldsOf } from "../shared/fieldsOf.ts";
-import { holds, mayLook, useMe } from "../shared/session.ts";
+import { useMe } from "../shared/session.ts";
 import { setTheme, useTheme } from "../shared/theme.ts";
 import { todayHere } from "../shared/today.ts";
 import { dateWords } from "../shared/words.ts";
-import { Accounts } from "./Accounts.tsx";
-import { ExchangeRates } from "./ExchangeRates.tsx";
-import { Tokens } from "./Tokens.tsx";
 
 function OwnPassword() {
   const form = useRef<HTMLFormElement>(null);
@@ -116,18 +113,14 @@ function TimeZone() {
   );
 }
 
-/** One's own password and looks; for administrators, who can sign in and what they may do. */
+/** One's own password, days and looks. */
 export function SettingsPage() {
-  const me = useMe();
   return (
     <div className="page flex max-w-5xl flex-col gap-6">
       <h1 className="text-xl">Settings</h1>
       <OwnPassword />
       <TimeZone />
       <Looks />
-      {mayLook(me) && <ExchangeRates />}
-      {holds(me, "administrator") && <Accounts />}
-      {holds(me, "administrator") && <Tokens />}
     </div>
   );
 }

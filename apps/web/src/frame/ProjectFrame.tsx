@@ -1,7 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
-import { NavLink, Outlet, useLocation, useParams } from "react-router";
+import { Link, Outlet, useLocation, useParams } from "react-router";
 import { toast } from "sonner";
 import { periodQuery } from "../cycle/queries.ts";
 import { addressOf, call } from "../shared/api.ts";
@@ -10,20 +10,9 @@ import { useTitle } from "../shared/useTitle.ts";
 import { Toned } from "../shared/Toned.tsx";
 import { dateWords, driftTone, driftWords } from "../shared/words.ts";
 import { projectQuery } from "../project/queries.ts";
-
-const TABS = [
-  { to: "", name: "Figures" },
-  { to: "performance", name: "Performance" },
-  { to: "plan", name: "Plan" },
-  { to: "board", name: "Board" },
-  { to: "resources", name: "Resources" },
-  { to: "dates", name: "Dates" },
-  { to: "chances", name: "Chances" },
-  { to: "trust", name: "Trust" },
-  { to: "approvals", name: "Approvals" },
-  { to: "history", name: "History" },
-  { to: "closing", name: "Closing" },
-];
+import { useMe } from "../shared/session.ts";
+import { PlaceRow } from "./PlaceRow.tsx";
+import { placesFor, PROJECT, projectIn, projectTitle, whereIs } from "./places.ts";
 
 const FORMS = [
   { form: "xlsx", words: "Workbook (.xlsx)" },
@@ -80,62 +69,69 @@ function Issue({ look }: { look: ProjectLook }) {
   );
 }
 
-function Head({ look }: { look: ProjectLook }) {
-  const { summary } = look;
-  const part = useLocation().pathname.split("/")[3] ?? "";
-  useTitle(`${look.code} ${TABS.find(({ to }) => to === part)?.name ?? look.name}`);
+/** When the project will be done, and how that stands to what was approved. */
+function Standing({ look }: { look: ProjectLook }) {
+  const { summary, closed } = look;
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
-    <div className="flex flex-wrap items-baseline gap-x-5 border-b rule px-5 pt-1">
-      <div className="paper-only text-sm">
-        {look.code} {look.name}
-        {summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}
-      </div>
-      <div className="flex flex-wrap items-baseline gap-x-3">
-        <h1 className="text-lg">{look.name}</h1>
-        <p
-          className="muted text-sm"
-          title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}
-        >
-          {look.code}
-          {summary.finish !== null && (
-            <>
-              {" "}
-              · <span className="whitespace-nowrap">finishes {dateWords(summary.finish)}</span>
-            </>
-          )}
-          {summary.drift !== null && (
-            <>
-              ,{" "}
-              <span className="whitespace-nowrap">
-                <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned>
-              </span>
-            </>
-          )}
-          {summary.baseline === null && ` · ${against}`}
-        </p>
-      </div>
-      <div className="flex grow flex-wrap items-center justify-between gap-x-4">
-        <nav aria-label="Project" className="flex flex-wrap gap-x-3.5">
-          {TABS.map(({ to, name }) => (
-            <NavLink
-              key={name}
-              to={to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`}
-              end
-              className={({ isActive }) =>
-                `border-b-2 py-1 ${isActive ? "border-accent font-semibold" : "border-transparent muted hover:border-base-300"}`
-              }
-            >
-              {name}
-            </NavLink>
-          ))}
-        </nav>
-        <div className="flex shrink-0 items-center gap-1">
+    <p
+      className="muted text-sm"
+      title={[look.code, look.programme, look.manager, against].filter((words) => words !== null).join(" · ")}
+    >
+      {look.code}
+      {closed && <strong className="font-semibold"> · closed</strong>}
+      {summary.finish !== null && (
+        <>
+          {" "}
+          · <span className="whitespace-nowrap">finishes {dateWords(summary.finish)}</span>
+        </>
+      )}
+      {summary.drift !== null && (
+        <>
+          ,{" "}
+          <span className="whitespace-nowrap">
+            <Toned tone={driftTone(summary.drift)}>{driftWords(summary.drift)}</Toned>
+          </span>
+        </>
+      )}
+      {summary.baseline === null && ` · ${against}`}
+    </p>
+  );
+}
+
+function Head({ look }: { look: ProjectLook }) {
+  const me = useMe();
+  const { summary } = look;
+  const part = projectIn(useLocation().pathname)?.part ?? "";
+  useTitle(`${look.code} ${projectTitle(part)}`);
+  return (
+    <>
+      <div className="flex items-baseline gap-x-3 px-5 pt-1">
+        <div className="paper-only text-sm">
+          {look.code} {look.name}
+          {summary.dataDate !== null && ` · data date ${dateWords(summary.dataDate)}`}
+        </div>
+        <Link to="/" className="muted shrink-0 text-sm underline print:hidden">
+          All projects
+        </Link>
+        <div className="flex min-w-0 flex-wrap items-baseline gap-x-3">
+          <h1 className="line-clamp-2 text-lg" title={look.name}>
+            {look.name}
+          </h1>
+          <Standing look={look} />
+        </div>
+        <div className="ml-auto flex shrink-0 items-center gap-1">
           <Issue look={look} />
           <Export project={look.id} />
         </div>
       </div>
-    </div>
+      <PlaceRow
+        name="Project"
+        places={placesFor(PROJECT, me)}
+        here={whereIs(PROJECT, part)}
+        addressOf={(to) => (to === "" ? `/projects/${look.id}` : `/projects/${look.id}/${to}`)}
+      />
+    </>
   );
 }
 

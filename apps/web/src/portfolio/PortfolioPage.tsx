@@ -1,6 +1,5 @@
 import type { Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { Settings2 } from "lucide-react";
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link } from "react-router";
 import { CycleTools } from "../cycle/CycleTools.tsx";
@@ -17,7 +16,6 @@ import { datesWords } from "../project/logLines.ts";
 import { Log } from "./Log.tsx";
 import { ownValueWords } from "./OwnFieldCell.tsx";
 import { portfolioColumns } from "./portfolioColumns.tsx";
-import { FieldsDialog, ProgrammesDialog, ThresholdsDialog, QualityLimitsDialog } from "./PortfolioSettings.tsx";
 import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
 import { pathsQuery, portfolioQuery } from "../project/queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
@@ -41,41 +39,6 @@ const SHOWN: Record<
       !closed && summary.baseline !== null && issuedNumber !== period,
   },
 };
-
-type Open = "thresholds" | "quality" | "fields" | "programmes" | ProjectLine | null;
-
-function Settings({ onOpen }: { onOpen: (open: Open) => void }) {
-  return (
-    <details className="relative">
-      <summary className="btn btn-ghost btn-sm list-none">
-        <Settings2 size={14} aria-hidden="true" /> Set up
-      </summary>
-      <ul className="absolute right-0 z-30 mt-1 w-60 border rule bg-base-100 py-1">
-        {(
-          [
-            ["thresholds", "When a project is to be explained"],
-            ["quality", "When a plan can be trusted"],
-            ["fields", "Own fields of projects"],
-            ["programmes", "Portfolios and programmes"],
-          ] as const
-        ).map(([open, words]) => (
-          <li key={open}>
-            <button
-              type="button"
-              className="block w-full px-3 py-1 text-left hover:bg-base-200 cursor-pointer"
-              onClick={(event) => {
-                event.currentTarget.closest("details")!.open = false;
-                onOpen(open);
-              }}
-            >
-              {words}
-            </button>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
 
 /** The names of the groups that a project stands in, the outermost first. */
 function groupOf(portfolio: Portfolio, by: string): ((line: ProjectLine) => string | readonly string[]) | undefined {
@@ -144,8 +107,8 @@ function NothingYet() {
             Bring a plan
           </Link>{" "}
           from a workbook, CSV files or a plan bundle; people who sign in are added under{" "}
-          <Link className="underline" to="/settings">
-            Settings
+          <Link className="underline" to="/set-up/accounts">
+            Accounts
           </Link>
           .
         </>
@@ -156,22 +119,13 @@ function NothingYet() {
   );
 }
 
-/** What is set up of the portfolio, or said of a project, as it was opened. */
-function OpenDialog({ open, portfolio, onClose }: { open: Open; portfolio: Portfolio; onClose: () => void }) {
-  if (open === "quality") return <QualityLimitsDialog limits={portfolio.qualityLimits} onClose={onClose} />;
-  if (open === "thresholds") return <ThresholdsDialog thresholds={portfolio.thresholds} onClose={onClose} />;
-  if (open === "fields") return <FieldsDialog fields={portfolio.fields} onClose={onClose} />;
-  if (open === "programmes") return <ProgrammesDialog portfolio={portfolio} onClose={onClose} />;
-  return open === null ? null : <SaysDialog line={open} onClose={onClose} />;
-}
-
 function Page({ portfolio }: { portfolio: Portfolio }) {
   const me = useMe();
   const [params, put] = useAddress();
   // The page is drawn without these first, and with them in slices, so that it answers meanwhile.
   const period = useDeferredValue(useQuery(periodQuery).data);
   const paths = useDeferredValue(useQuery(pathsQuery).data);
-  const [open, setOpen] = useState<Open>(null);
+  const [open, setOpen] = useState<ProjectLine | null>(null);
   const [folded, setFolded] = useState(preference(FOLDED) === "yes");
   const narrowed = SHOWN[params.get("show") ?? ""];
   const by = params.get("by") ?? "programme";
@@ -220,12 +174,12 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
               {folded ? "Show the log" : "Fold the log"}
             </button>
           )}
-          {holds(me, "controller") && (
-            <>
-              <Settings onOpen={setOpen} />
-              <CycleTools />
-            </>
+          {holds(me, "controller", "projectManager") && (
+            <Link className="btn btn-sm" to="/import">
+              Bring a plan
+            </Link>
           )}
+          {holds(me, "controller") && <CycleTools />}
         </div>
       </div>
       {!folded && portfolio.projects.length > 0 && (
@@ -258,7 +212,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
           empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <NothingYet />}
         />
       </InView>
-      <OpenDialog open={open} portfolio={portfolio} onClose={() => setOpen(null)} />
+      {open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
     </div>
   );
 }

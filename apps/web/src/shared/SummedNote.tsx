@@ -24,7 +24,7 @@ export function SummedNote({
     return (
       <span className="undecided">
         No {several.toLowerCase()} over several currencies: for {missing.join(", ")} no rate is set on {dateWords(on)}.{" "}
-        <Link className="underline" to="/settings#rates">
+        <Link className="underline" to="/set-up/rates">
           Rates
         </Link>
       </span>

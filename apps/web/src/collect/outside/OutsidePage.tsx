@@ -2,7 +2,6 @@ import type { OutsideLine, OutsideTargets } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
-import { Link } from "react-router";
 import { toast } from "sonner";
 import { call } from "../../shared/api.ts";
 import type { Column } from "../../shared/column.ts";
@@ -372,11 +371,8 @@ function Lines({ lines, targets }: { lines: readonly OutsideLine[]; targets: Out
         rowKey={({ id }) => id}
         empty={
           <>
-            Nothing waits. Bring an invoice list or a time sheet as a file, or have another system send it: see{" "}
-            <Link className="underline" to="/settings">
-              Settings
-            </Link>{" "}
-            for tokens.
+            Nothing waits. Bring an invoice list or a time sheet as a file, or have another system send it: an
+            administrator gives it a token under Other systems.
           </>
         }
       />

@@ -1,0 +1,28 @@
+import { useQuery } from "@tanstack/react-query";
+import { Loaded } from "../../shared/Failure.tsx";
+import { portfolioQuery } from "../../project/queries.ts";
+import { FieldsPart } from "./FieldsPart.tsx";
+import { ProgrammesPart } from "./ProgrammesPart.tsx";
+import { QualityLimitsPart } from "./QualityLimitsPart.tsx";
+import { ThresholdsPart } from "./ThresholdsPart.tsx";
+
+/** What is set up for all projects: how they are grouped, the fields they have, and when they are to be explained. */
+export function GroupsPage() {
+  return (
+    <div className="page">
+      <h1 className="pb-3 text-xl">Groups, fields and limits</h1>
+      <Loaded query={useQuery(portfolioQuery)}>
+        {(portfolio) => (
+          <div className="grid items-start gap-x-12 gap-y-6 xl:grid-cols-2">
+            <ProgrammesPart portfolio={portfolio} />
+            <div className="flex flex-col gap-6">
+              <FieldsPart fields={portfolio.fields} />
+              <ThresholdsPart thresholds={portfolio.thresholds} />
+              <QualityLimitsPart limits={portfolio.qualityLimits} />
+            </div>
+          </div>
+        )}
+      </Loaded>
+    </div>
+  );
+}
