@@ -40,6 +40,7 @@ export default {
     project("core", "packages/core"),
     // Tables come as modules only, which this runner turns into what it can load.
     project("web", "apps/web", {
+      setupFiles: ["<rootDir>/src/testing/pageLacks.ts"],
       transform: { ...transform, "/@tanstack/.+\\.js$": transform["^.+\\.tsx?$"] },
       transformIgnorePatterns: ["/node_modules/(?!@tanstack/)"],
     }),

@@ -4,6 +4,7 @@ import { createProject } from "../apps/server/src/begin/createProject.ts";
 import { FACTS_SQL } from "../apps/server/src/portfolio/facts.ts";
 import { inTransaction } from "../apps/server/src/shared/database.ts";
 import { freezePlan, type PlanBundle } from "@chronometra/core";
+import { findLines, nameOf } from "./find.ts";
 import { leastOf, ratioLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 import { watchLines } from "./watch.ts";
@@ -17,7 +18,7 @@ function projectPlan(i: number): PlanBundle {
   const activities = plan.activities.map((activity, k) =>
     k % 50 === 49
       ? { id: activity.id, name: `Milestone ${k}`, kind: "milestone" as const, deadline: "2027-06-30" }
-      : activity,
+      : { ...activity, name: nameOf(k + i) },
   );
   const whole = { ...plan, activities, project: { ...plan.project, code: `B-${i}`, name: `Project ${i}` } };
   return {
@@ -51,9 +52,11 @@ export async function portfolioLines(url: string): Promise<Line[]> {
   });
   await bare.end();
   const watched = await watchLines(database, me, PROJECTS * ACTIVITIES);
+  const found = await findLines(database, me, PROJECTS * ACTIVITIES);
   await close();
   return [
     ...watched,
+    ...found,
     ratioLine(
       `Portfolio page from the server, ${PROJECTS} projects, ${PROJECTS * ACTIVITIES} activities`,
       page,

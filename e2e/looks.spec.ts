@@ -51,6 +51,9 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["own fields", ({ project }) => `/projects/${project("SW-04")}/resources?part=fields`],
         ["dates", ({ project }) => `/projects/${project("LG-02")}/dates`],
         ["keys", "/keys"],
+        ["groups, fields and limits", "/set-up/groups"],
+        ["exchange rates", "/set-up/rates"],
+        ["first steps", "/first-steps"],
         ["an address where nothing lives", "/nowhere"],
       ],
       [
@@ -100,6 +103,8 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
       [
         ["mail", "/mail"],
         ["settings", "/settings"],
+        ["accounts", "/set-up/accounts"],
+        ["other systems", "/set-up/systems"],
       ],
     ],
   ],
@@ -395,9 +400,10 @@ test("a date is chosen from a calendar by keyboard or pointer; Escape leaves it 
 
 test("a menu closes by Escape, by a press beside it, and once something was chosen", async ({ page }) => {
   await signIn(page, "ines");
+  await page.goto(`/projects/${await projectId(page, "LG-02")}/board`);
   const [menu, item] = [
-    page.getByText("Set up", { exact: true }),
-    page.getByRole("button", { name: "Own fields of projects" }),
+    page.locator("summary", { hasText: "Export" }),
+    page.getByRole("link", { name: "Plan bundle (.json)" }),
   ];
   await menu.click();
   await expect(item).toBeVisible();
@@ -408,7 +414,6 @@ test("a menu closes by Escape, by a press beside it, and once something was chos
   await expect(item).toBeHidden();
   await menu.click();
   await item.click();
-  await page.getByRole("dialog").getByRole("button", { name: "Close" }).click();
   await expect(item).toBeHidden();
 });
 

@@ -328,7 +328,7 @@ test("whoever signs in as someone else after a session ran out finds a page of t
   await page.goto("/desk");
   await expect(page.getByRole("main")).not.toBeEmpty();
   await endSession(page);
-  await page.getByRole("link", { name: "Portfolio" }).click();
+  await page.getByRole("link", { name: "Look", exact: true }).click();
   const again = page.getByRole("dialog", { name: "Sign in again" });
   await again.getByRole("button", { name: /someone else/ }).click();
   await expect(again).toBeHidden();

@@ -91,7 +91,7 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
 
   await test.step("the manager sees what accepting would do, and accepts", async () => {
     await signIn(page, "tomas");
-    await page.getByRole("link", { name: "Time", exact: true }).click();
+    await page.getByRole("link", { name: "Collect", exact: true }).click();
     await page.getByLabel("All reports on Timber jetty").check();
     const preview = page.getByRole("complementary", { name: "Effect preview" });
     await expect(preview.getByText("Accepting 2 reports would")).toBeVisible();

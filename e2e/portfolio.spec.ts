@@ -152,22 +152,18 @@ test("a controller sets a limit, a manager says how it stands, and projects get 
   page,
 }) => {
   await signIn(page, "ines");
-  await page.getByText("Set up", { exact: true }).click();
-  await page.getByRole("button", { name: "When a project is to be explained" }).click();
-  const limits = page.getByRole("dialog");
+  await page.goto("/set-up/groups");
+  const limits = page.getByRole("region", { name: "When a project is to be explained" });
   await limits.getByLabel("Finish late by more than").fill("30");
   await limits.getByLabel("Finish late by more than").press("Enter");
   await limits.getByLabel("SPI below", { exact: true }).fill("often");
   await limits.getByLabel("SPI below", { exact: true }).press("Enter");
   await expect(limits.getByRole("alert")).toHaveText("Write a number, as 0.9 or 10.");
-  await limits.getByRole("button", { name: "Close" }).click();
-  await page.getByText("Set up", { exact: true }).click();
-  await page.getByRole("button", { name: "Own fields of projects" }).click();
-  const fields = page.getByRole("dialog");
+  const fields = page.getByRole("region", { name: "Own fields of projects" });
   await fields.getByLabel("Name", { exact: true }).fill("Sponsor");
   await fields.getByRole("button", { name: "Add" }).click();
   await expect(fields.getByLabel("Name of Sponsor")).toBeVisible();
-  await fields.getByRole("button", { name: "Close" }).click();
+  await page.goto("/");
   const sponsor = page.getByLabel("Sponsor of Outer breakwater");
   await sponsor.fill("Pilots’ guild");
   await sponsor.press("Enter");

@@ -49,12 +49,12 @@ test("what is chosen on a calendar and not stored is not lost by going to anothe
   await page.getByLabel("Add an exception").press("Enter");
   await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("flood");
   const asked = page.getByRole("dialog", { name: "Not saved yet" });
-  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Dates" }).click();
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "History" }).click();
   await asked.getByRole("button", { name: "Stay and save it" }).click();
   await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("flood");
-  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Dates" }).click();
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "History" }).click();
   await asked.getByRole("button", { name: "Leave without saving" }).click();
-  await expect(page).toHaveURL(/\/dates$/);
+  await expect(page).toHaveURL(/\/history$/);
 });
 
 test("public holidays come as exceptions that can be looked at and amended; bad shifts say so in place", async ({

@@ -21,6 +21,7 @@ test("a plan that cannot be trusted says why and where, is mended many at once w
     ],
     links: [...plan.links, { from: "A", to: "M" }, { from: "X", to: "Y" }],
   });
+  await page.getByRole("link", { name: "Look", exact: true }).click();
   await page.getByRole("link", { name: "Trust" }).click();
   await expect(page.getByText("Not fit.", { exact: true })).toBeVisible();
   await expect(page.getByText("What would help most:").locator("..")).toContainText("Missing logic: link");
@@ -81,9 +82,8 @@ test("the rotten project is found out, its path test is seen in the time chart, 
   await page.goto("/");
   const trust = page.getByRole("region", { name: "The log" }).getByText(/plans? (is|are) to be taken with care/);
   await expect(trust).toBeVisible();
-  await page.getByText("Set up", { exact: true }).click();
-  await page.getByRole("button", { name: "When a plan can be trusted" }).click();
-  const dialog = page.getByRole("dialog", { name: "When a plan can be trusted" });
+  await page.goto("/set-up/groups");
+  const dialog = page.getByRole("region", { name: "When a plan can be trusted" });
   const limit = dialog.getByLabel("Limit of Lags");
   await limit.fill("ten");
   await limit.press("Enter");
@@ -91,7 +91,6 @@ test("the rotten project is found out, its path test is seen in the time chart, 
   await limit.fill("50");
   await limit.press("Enter");
   await expect(limit).toHaveValue("50");
-  await dialog.getByRole("button", { name: "Close" }).click();
   await page.goto(`/projects/${id}/trust?at=3`);
   await expect(page.getByRole("complementary", { name: "Lags" })).toContainText("at most 50% (published: at most 5%)");
   await page.evaluate(async () => {

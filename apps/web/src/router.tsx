@@ -72,6 +72,10 @@ const places: RouteObject[] = [
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },
   { path: "import/:import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },
   { path: "settings", lazy: async () => ({ Component: (await import("./access/SettingsPage.tsx")).SettingsPage }) },
+  {
+    path: "first-steps",
+    lazy: async () => ({ Component: (await import("./frame/FirstStepsPage.tsx")).FirstStepsPage }),
+  },
   { path: "keys", lazy: async () => ({ Component: (await import("./shared/KeysPage.tsx")).KeysPage }) },
   { path: "*", Component: Astray },
 ];

@@ -50,7 +50,7 @@ export async function admitSystem(database: DataSource, header: string | undefin
   if (found === null)
     throw new Failure(
       "signInNeeded",
-      "Send a valid token of this installation as Authorization: Bearer; an administrator makes one under Settings.",
+      "Send a valid token of this installation as Authorization: Bearer; an administrator makes one under Other systems.",
     );
   await database.getRepository(ApiTokenEntity).update({ id: found.id }, { usedAt: new Date() });
   return found;

@@ -75,6 +75,7 @@ describe("finding by words", () => {
     expect((await find("qu-07")).projects.map(({ id }) => id)).toEqual([quay]);
     expect((await find("QU07")).projects.map(({ id }) => id)).toEqual([quay]);
     expect(names(await find("sl-01 dredge"))).toEqual(["Dredge"]);
+    expect((await find("sl-01 north")).projects).toEqual([]);
     expect(names(await find("dredge qu-07"))).toEqual(["Dredge the berth"]);
   });
 

@@ -8,7 +8,7 @@ import { meantBy } from "./misspelt.ts";
 /** So many of a kind are shown. */
 const SHOWN = { activities: 20, others: 8 } as const;
 /** So many are looked at to find the likeliest. */
-const LOOKED_AT = 400;
+const LOOKED_AT = 200;
 /** Of a word that is in so many names it does not matter in how many more. */
 const COMMON = 3_000;
 const MOST_WORDS = 6;
@@ -211,7 +211,9 @@ function foundProjects(
   const found = projects.filter(({ id, code, name }) =>
     within !== null && terms.length === 0
       ? within.includes(id)
-      : terms.length > 0 && terms.every((term) => hasTerm([...nameWords(name), ...nameWords(code)], term)),
+      : terms.length > 0 &&
+        (within === null || within.includes(id)) &&
+        terms.every((term) => hasTerm([...nameWords(name), ...nameWords(code)], term)),
   );
   return likeliest(found, SHOWN.others, ({ name, closed }) => likeness(text, terms, name) - closed).map(
     ({ closed, ...project }) => ({ ...project, closed: closed === 1 }),

@@ -8,18 +8,6 @@ import { SignInForm } from "./SignIn.tsx";
 
 jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
-// What a page without a layout lacks.
-beforeAll(() => {
-  globalThis.ResizeObserver = class {
-    observe = (): void => undefined;
-    unobserve = (): void => undefined;
-    disconnect = (): void => undefined;
-  };
-  HTMLDialogElement.prototype.showModal = function showModal() {
-    this.open = true;
-  };
-});
-
 interface Sent {
   readonly to: string;
   readonly body: unknown;

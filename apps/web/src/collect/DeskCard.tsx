@@ -3,6 +3,7 @@ import { formatHours, parseDuration } from "@chronometra/core";
 import { OctagonMinus, Timer } from "lucide-react";
 import { useState } from "react";
 import { call } from "../shared/api.ts";
+import { placeOnDesk } from "../shared/placeOnDesk.ts";
 import { dateWords, shortDateWords } from "../shared/words.ts";
 import { PercentScale } from "./PercentScale.tsx";
 import { readTime, TIME_HINT } from "./readTime.ts";
@@ -132,6 +133,8 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
   };
   return (
     <li
+      id={placeOnDesk(activity.project, activity.activity)}
+      tabIndex={-1}
       className={
         card
           ? "flex flex-col gap-1.5 border rule bg-base-100 px-3 py-2"

@@ -2,8 +2,8 @@ import type { Desk, DeskActivity, Report } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { LayoutGrid, List } from "lucide-react";
-import { useState } from "react";
-import { Link } from "react-router";
+import { useEffect, useState } from "react";
+import { Link, useLocation } from "react-router";
 import { toast } from "sonner";
 import { call } from "../shared/api.ts";
 import { DateField } from "../shared/DateField.tsx";
@@ -111,7 +111,18 @@ function SentList({ reports }: { reports: readonly Report[] }) {
 const VIEW = "desk.view";
 const WAITING = "desk.waiting";
 
+/** Goes to the activity that the address names after its #, once the desk is there. */
+function useActivityInAddress(): void {
+  const { hash } = useLocation();
+  useEffect(() => {
+    const place = hash === "" ? null : document.getElementById(decodeURIComponent(hash.slice(1)));
+    place?.scrollIntoView({ block: "center" });
+    place?.focus({ preventScroll: true });
+  }, [hash]);
+}
+
 function Work({ desk }: { desk: Desk }) {
+  useActivityInAddress();
   const [day, setDay] = useState(desk.today);
   const [view, setView] = useState(preference(VIEW) ?? "list");
   const [waiting, setWaiting] = useState(preference(WAITING) ?? "shown");
@@ -190,7 +201,7 @@ function Work({ desk }: { desk: Desk }) {
         {groups.length === 0 && (
           <p className="muted py-6">
             {desk.person === null
-              ? "Your account is tied to no person in the plans; an administrator can do that under Settings."
+              ? "Your account is tied to no person in the plans; an administrator can do that under Accounts."
               : waits > 0
                 ? "All of your activities wait for others, and are hidden."
                 : "You have no open activities. When a project manager puts you on one, it appears here."}

@@ -1,7 +1,7 @@
 import type { Me, PeriodBar as Period } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { LogOut, Moon, Sun } from "lucide-react";
-import { useEffect, useState } from "react";
+import { LogOut, Moon, Sun, UserRoundCog } from "lucide-react";
+import { useEffect, useState, type ReactNode } from "react";
 import { Link, useMatch } from "react-router";
 import { weekQuery } from "../collect/queries.ts";
 import { Dial } from "../shared/Dial.tsx";
@@ -116,17 +116,21 @@ function OwnWeek({ period }: { period: Period }) {
   );
 }
 
-function Person({ me }: { me: Me }) {
+function Person({ me, children }: { me: Me; children: ReactNode }) {
   const theme = useTheme();
   const signOut = useSignOut();
   return (
     <div className="ml-auto flex items-center gap-1">
-      <div className="hidden text-right leading-tight sm:block">
+      {children}
+      <div className="hidden pl-2 text-right leading-tight sm:block">
         <div>{me.name}</div>
         <div className="text-xs" style={{ color: "var(--bar-muted)" }}>
           {me.roles.map((role) => role.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}
         </div>
       </div>
+      <Link className="p-2" aria-label="Settings" to="/settings">
+        <UserRoundCog size={16} aria-hidden="true" />
+      </Link>
       <button
         type="button"
         className="p-2 cursor-pointer"
@@ -170,8 +174,8 @@ function ProjectStrip({ project }: { project: string }) {
   );
 }
 
-/** The data date, the period, the time left to issue, and the steps of the cycle with what is open in each; for a contributor their own week. */
-export function PeriodBar({ me }: { me: Me }) {
+/** The data date, the period, the time left to issue, and the steps of the cycle with what is open in each; for a contributor their own week; what else belongs in the head comes from the frame. */
+export function PeriodBar({ me, children }: { me: Me; children: ReactNode }) {
   const { data } = useQuery(periodQuery);
   const mayOpen = (link: string): boolean => !link.startsWith("/time") || holds(me, "controller", "projectManager");
   const project = useMatch("/projects/:project/*")?.params.project;
@@ -197,7 +201,7 @@ export function PeriodBar({ me }: { me: Me }) {
           ))}
         </ul>
       )}
-      <Person me={me} />
+      <Person me={me}>{children}</Person>
       {project !== undefined && mayLook(me) && <ProjectStrip project={project} />}
     </header>
   );

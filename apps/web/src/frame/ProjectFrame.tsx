@@ -1,6 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
+import { useEffect } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
 import { toast } from "sonner";
 import { periodQuery } from "../cycle/queries.ts";
@@ -11,6 +12,7 @@ import { Toned } from "../shared/Toned.tsx";
 import { dateWords, driftTone, driftWords } from "../shared/words.ts";
 import { projectQuery } from "../project/queries.ts";
 import { useMe } from "../shared/session.ts";
+import { opened } from "./find/recent.ts";
 import { PlaceRow } from "./PlaceRow.tsx";
 import { placesFor, PROJECT, projectIn, projectTitle, whereIs } from "./places.ts";
 
@@ -104,6 +106,10 @@ function Head({ look }: { look: ProjectLook }) {
   const { summary } = look;
   const part = projectIn(useLocation().pathname)?.part ?? "";
   useTitle(`${look.code} ${projectTitle(part)}`);
+  useEffect(
+    () => opened({ to: `/projects/${look.id}`, name: look.name, aside: look.code, kind: "project" }),
+    [look.id, look.name, look.code],
+  );
   return (
     <>
       <div className="flex items-baseline gap-x-3 px-5 pt-1">

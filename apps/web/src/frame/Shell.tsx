@@ -6,6 +6,8 @@ import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { focusPage, lostFocus } from "../shared/focus.ts";
 import { MessageRoom } from "../shared/MessageRoom.tsx";
+import { Find } from "./find/Find.tsx";
+import { FirstVisit } from "./FirstVisit.tsx";
 import { PaperHead } from "./PaperHead.tsx";
 import { PlaceRow } from "./PlaceRow.tsx";
 import { HOUSE, placesFor, projectIn, titleOf, whereIs } from "./places.ts";
@@ -50,9 +52,12 @@ function Pages({ me }: { me: Me }) {
       <a href="#content" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-base-100 focus:p-2">
         Go to the content
       </a>
-      <PeriodBar me={me} />
+      <PeriodBar me={me}>
+        <Find />
+      </PeriodBar>
       <PaperHead />
       <Places me={me} />
+      <FirstVisit />
       <Unsent account={me.id} />
       <main id="content" tabIndex={-1} aria-busy={busy} className="min-h-0 flex-1 overflow-auto">
         <Outlet />

@@ -1,5 +1,12 @@
 const KEYS: readonly { readonly place: string; readonly keys: readonly (readonly [keys: string, does: string])[] }[] = [
   {
+    place: "Everywhere",
+    keys: [
+      ["Ctrl + K", "find anything: projects, activities, people, pages, and what the page can do"],
+      ["Escape", "close what stands before the page"],
+    ],
+  },
+  {
     place: "In the plan",
     keys: [
       ["Arrows, Home, End, Page Up, Page Down", "go from cell to cell"],

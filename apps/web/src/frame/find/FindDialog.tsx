@@ -1,0 +1,150 @@
+import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { Found, ProjectLook } from "@chronometra/contract";
+import { useCombobox } from "downshift";
+import { useDeferredValue, useEffect, useMemo, useState } from "react";
+import { Link, useLocation, useNavigate } from "react-router";
+import { call } from "../../shared/api.ts";
+import { Dialog } from "../../shared/Dialog.tsx";
+import { Failure } from "../../shared/Failure.tsx";
+import { useMe } from "../../shared/session.ts";
+import { projectQuery } from "../../project/queries.ts";
+import { projectIn } from "../places.ts";
+import { commandsOf } from "./commands.ts";
+import { groupsFor, pagesFor, type Entry } from "./entries.ts";
+import { opened, recentThings } from "./recent.ts";
+
+const PAUSE_MILLISECONDS = 120;
+
+/** A text once it has rested a moment. */
+function useRested(text: string): string {
+  const [rested, setRested] = useState(text);
+  useEffect(() => {
+    const timer = setTimeout(setRested, PAUSE_MILLISECONDS, text);
+    return () => clearTimeout(timer);
+  }, [text]);
+  return rested;
+}
+
+const findQuery = (text: string) => ({
+  queryKey: ["find", text],
+  queryFn: ({ signal }: { signal: AbortSignal }): Promise<Found> => call("POST /api/find", { body: { text }, signal }),
+  enabled: text !== "",
+  staleTime: 10_000,
+  placeholderData: keepPreviousData,
+});
+
+/** The project of the page in hand, as the pages know it. */
+function useProjectInHand(): { id: string; code: string } | null {
+  const client = useQueryClient();
+  const at = projectIn(useLocation().pathname);
+  const look = at === null ? undefined : client.getQueryData<ProjectLook>(projectQuery(at.project).queryKey);
+  return look === undefined ? null : { id: look.id, code: look.code };
+}
+
+function ReadAs({ found }: { found: Found | undefined }) {
+  if (found === undefined || found.readAs.length === 0) return null;
+  return (
+    <p className="muted px-1 pt-1 text-sm">
+      {found.readAs.map(({ typed, read }) => `“${typed}” is in no name; shown: ${read.join(", ")}`).join(". ")}
+    </p>
+  );
+}
+
+const KIND_WIDTH = "w-20 shrink-0";
+
+/** A field for words, and all that bears them: what was opened lately, what the page does, pages, projects and what is in them. */
+export function FindDialog({ onClose }: { onClose: () => void }) {
+  const me = useMe();
+  const go = useNavigate();
+  const [text, setText] = useState("");
+  const asked = useRested(text.trim());
+  const query = useQuery(findQuery(asked));
+  const project = useProjectInHand();
+  // Read once, as it opens: the page beneath stands still meanwhile.
+  const [commands] = useState(() => commandsOf(document.querySelector("#content")));
+  const [recent] = useState(recentThings);
+  const pages = useMemo(() => pagesFor(me, project), [me, project]);
+  const words = useDeferredValue(text.trim());
+  const groups = useMemo(
+    () => groupsFor(me, words, { recent, commands, pages }, words === "" ? null : (query.data ?? null)),
+    [me, words, recent, commands, pages, query.data],
+  );
+  const items = groups.flatMap(({ entries }) => entries);
+  const open = ({ to, run, name, aside, kind }: Entry): void => {
+    onClose();
+    if (to !== undefined) {
+      if (kind !== "page") opened({ to, name, aside, kind });
+      void go(to);
+    } else if (run !== undefined) setTimeout(run);
+  };
+  const { getInputProps, getItemProps, getMenuProps, highlightedIndex } = useCombobox<Entry>({
+    items,
+    isOpen: true,
+    inputValue: text,
+    selectedItem: null,
+    defaultHighlightedIndex: 0,
+    itemToString: (entry) => entry?.name ?? "",
+    onSelectedItemChange: ({ selectedItem }) => {
+      if (selectedItem !== null) open(selectedItem);
+    },
+  });
+  const waiting = text.trim() !== "" && (asked !== text.trim() || query.isFetching);
+  let index = -1;
+  return (
+    <Dialog title="Find anything" atHead onClose={onClose}>
+      <input
+        className="input input-sm w-full"
+        placeholder="A project, activity, milestone, person, watchlist, risk, page or command"
+        spellCheck={false}
+        {...getInputProps({
+          autoFocus: true,
+          "aria-label": "Find anything",
+          onChange: (event) => setText(event.currentTarget.value),
+          // The list has nothing of its own to close; Escape is for the whole.
+          onKeyDown: (event) => {
+            if (event.key === "Escape") onClose();
+          },
+        })}
+      />
+      <ReadAs found={words === "" ? undefined : query.data} />
+      {query.error !== null && <Failure error={query.error} />}
+      <div className="mt-2 max-h-[60vh] overflow-auto" {...getMenuProps({ "aria-label": "Found" })}>
+        {groups.map(({ name, entries }) => (
+          <div key={name} role="group" aria-label={name}>
+            <div aria-hidden="true" className="border-b rule pt-1.5 text-sm font-semibold">
+              {name}
+            </div>
+            {entries.map((entry) => {
+              index += 1;
+              return (
+                <div
+                  key={entry.key}
+                  className={`flex cursor-pointer items-baseline gap-2 px-1 py-0.5 ${index === highlightedIndex ? "bg-base-200 outline-2 -outline-offset-2 outline-accent" : ""}`}
+                  {...getItemProps({ item: entry, index })}
+                >
+                  <span className={`muted text-xs ${KIND_WIDTH}`}>{entry.kind}</span>
+                  <span className="min-w-40 truncate">{entry.name}</span>
+                  <span className="muted ml-auto truncate text-sm">{entry.aside}</span>
+                </div>
+              );
+            })}
+          </div>
+        ))}
+      </div>
+      <p role="status" className="muted pt-2 text-sm">
+        {items.length > 0
+          ? "Up and Down go through them, Enter opens, Escape closes."
+          : text.trim() === ""
+            ? "Type the beginning of a name; what you open is listed here the next time."
+            : waiting || query.error !== null
+              ? waiting
+                ? "Loading …"
+                : "Nothing could be asked of the server."
+              : "Nothing bears these words. Try fewer of them, or only how they begin."}{" "}
+        <Link className="underline" to="/keys" onClick={onClose}>
+          All keys
+        </Link>
+      </p>
+    </Dialog>
+  );
+}
