@@ -6,6 +6,7 @@ test("a project is played through with ranges and a risk: how likely its finish 
 }) => {
   await signIn(page, "ines");
   await bringPlan(page, "Chance jetty", broughtPlan("CH-1", "Chance jetty") as object);
+  await page.getByRole("link", { name: "Look", exact: true }).click();
   await page.getByRole("link", { name: "Chances" }).click();
   const said = page.getByText(/^It finishes by .* in 50 of 100 runs, by .* in 80 of 100\.$/);
   await expect(said).toBeVisible();

@@ -1,5 +1,5 @@
 import { expect, test, type Page } from "@playwright/test";
-import { projectId, seriousFindings, signIn } from "./helpers.ts";
+import { planCell, projectId, seriousFindings, signIn } from "./helpers.ts";
 
 const field = (page: Page) => page.getByRole("combobox", { name: "Find anything" });
 const find = async (page: Page, text: string): Promise<void> => {
@@ -23,7 +23,7 @@ test("anything is found from anywhere by one key, misspelt as well, and what was
   await expect(page.getByRole("option", { name: /Survey, armour/ })).toBeVisible();
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/plan\?at=/);
-  await expect(page.getByRole("gridcell", { name: "Survey, armour" }).first()).toBeFocused();
+  await expect(await planCell(page, "Survey, armour", "Finishes")).toBeVisible();
 
   await find(page, "");
   await expect(page.getByRole("group", { name: "Opened lately" }).getByRole("option").first()).toHaveText(

@@ -92,6 +92,15 @@ describe("finding anything", () => {
     expect(screen.getByLabelText("address").textContent).toBe("/projects/p1/plan?at=dig");
   });
 
+  it("waits by Enter for the answer to what is typed, and opens what stands first then", async () => {
+    answerWith(() => ({ ...NOTHING, activities: [DREDGE] }));
+    open(CORA);
+    await userEvent.type(screen.getByRole("combobox"), "berth{Enter}");
+    expect(closed).not.toHaveBeenCalled();
+    await waitFor(() => expect(screen.getByLabelText("address").textContent).toBe("/projects/p1/plan?at=dig"));
+    expect(asked).toEqual(["berth"]);
+  });
+
   it("asks once the text rests, not at every letter", async () => {
     answerWith(() => NOTHING);
     open(CORA);

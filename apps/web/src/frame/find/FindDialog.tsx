@@ -1,7 +1,7 @@
 import { keepPreviousData, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { Found, ProjectLook } from "@chronometra/contract";
 import { useCombobox } from "downshift";
-import { useDeferredValue, useEffect, useMemo, useState } from "react";
+import { useEffect, useEffectEvent, useMemo, useState } from "react";
 import { Link, useLocation, useNavigate } from "react-router";
 import { call } from "../../shared/api.ts";
 import { Dialog } from "../../shared/Dialog.tsx";
@@ -57,6 +57,7 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
   const me = useMe();
   const go = useNavigate();
   const [text, setText] = useState("");
+  const [entered, setEntered] = useState(false);
   const asked = useRested(text.trim());
   const query = useQuery(findQuery(asked));
   const project = useProjectInHand();
@@ -64,12 +65,13 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
   const [commands] = useState(() => commandsOf(document.querySelector("#content")));
   const [recent] = useState(recentThings);
   const pages = useMemo(() => pagesFor(me, project), [me, project]);
-  const words = useDeferredValue(text.trim());
+  const words = text.trim();
   const groups = useMemo(
     () => groupsFor(me, words, { recent, commands, pages }, words === "" ? null : (query.data ?? null)),
     [me, words, recent, commands, pages, query.data],
   );
   const items = groups.flatMap(({ entries }) => entries);
+  const waiting = words !== "" && (asked !== words || query.isFetching);
   const open = ({ to, run, name, aside, kind }: Entry): void => {
     onClose();
     if (to !== undefined) {
@@ -88,7 +90,13 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
       if (selectedItem !== null) open(selectedItem);
     },
   });
-  const waiting = text.trim() !== "" && (asked !== text.trim() || query.isFetching);
+  // What stands there while an answer is on its way is not what was asked for: Enter waits for the answer.
+  const openFirst = useEffectEvent(() => {
+    if (items[0] !== undefined) open(items[0]);
+  });
+  useEffect(() => {
+    if (entered && !waiting) openFirst();
+  }, [entered, waiting]);
   let index = -1;
   return (
     <Dialog title="Find anything" atHead onClose={onClose}>
@@ -99,10 +107,16 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
         {...getInputProps({
           autoFocus: true,
           "aria-label": "Find anything",
-          onChange: (event) => setText(event.currentTarget.value),
-          // The list has nothing of its own to close; Escape is for the whole.
+          onChange: (event) => {
+            setEntered(false);
+            setText(event.currentTarget.value);
+          },
           onKeyDown: (event) => {
+            // The list has nothing of its own to close; Escape is for the whole.
             if (event.key === "Escape") onClose();
+            if (event.key !== "Enter" || !waiting) return;
+            Object.assign(event.nativeEvent, { preventDownshiftDefault: true });
+            setEntered(true);
           },
         })}
       />
