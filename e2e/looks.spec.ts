@@ -1,3 +1,4 @@
+import { readFile } from "node:fs/promises";
 import { expect, test, type Page } from "@playwright/test";
 import { bringPlan, broughtPlan, projectId, seriousFindings, shown, signIn } from "./helpers.ts";
 
@@ -300,7 +301,7 @@ test("any page goes on paper: unrolled, in dark ink even from the dark theme, ch
   await page.evaluate(() => window.dispatchEvent(new Event("beforeprint")));
   expect(await inkOf()).toBe("#17243a");
   await expect(page.getByRole("navigation", { name: "Places" })).toBeHidden();
-  await expect(page.getByRole("button", { name: /as a picture/ }).first()).toBeHidden();
+  await expect(page.getByLabel(/as a picture/).first()).toBeHidden();
   const sheet = await page.evaluate(() => ({
     wide: document.documentElement.scrollWidth,
     tall: document.documentElement.scrollHeight,
@@ -448,4 +449,31 @@ test.describe("on a phone", () => {
     await expect(table.getByRole("link", { name: /Outer breakwater/ })).toBeVisible();
     await expect(table.getByText("All projects")).toBeVisible();
   });
+});
+
+test("a chart is saved as a picture in points and in lines, with its typeface in it", async ({ page }) => {
+  await signIn(page, "ines");
+  const save = async (form: string): Promise<Buffer> => {
+    await page.getByLabel("Save SPI and CPI as a picture").click();
+    const [file] = await Promise.all([
+      page.waitForEvent("download"),
+      page.getByRole("button", { name: `Picture (${form})` }).click(),
+    ]);
+    expect(file.suggestedFilename()).toBe(`spi-and-cpi.${form.toLowerCase()}`);
+    return readFile(await file.path());
+  };
+  const png = await save("PNG");
+  expect(png.subarray(1, 4).toString()).toBe("PNG");
+  // Twice as wide as it stands on the page (PNG specification, IHDR).
+  const width = await page
+    .locator("figure svg[viewBox]")
+    .first()
+    .evaluate((svg) => svg.clientWidth);
+  expect(png.readUInt32BE(16)).toBe(2 * width);
+  const svg = (await save("SVG")).toString();
+  expect(
+    await page.evaluate((text) => new DOMParser().parseFromString(text, "image/svg+xml").documentElement.tagName, svg),
+  ).toBe("svg");
+  expect(svg).toContain("@font-face");
+  expect(svg).toContain("LG-02");
 });

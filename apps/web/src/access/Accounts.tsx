@@ -158,7 +158,7 @@ export function Accounts() {
   const query = useQuery(accountsQuery);
   return (
     <section>
-      <h2 className="pb-1 text-base">People</h2>
+      <h1 className="pb-1 text-xl">Accounts</h1>
       <Loaded query={query}>{(all) => <Table all={all} />}</Loaded>
     </section>
   );

@@ -156,7 +156,7 @@ export function ExchangeRates() {
   const query = useQuery(exchangeQuery);
   return (
     <section id="rates">
-      <h2 className="text-base">Currencies</h2>
+      <h1 className="text-xl">Exchange rates</h1>
       <p className="muted max-w-2xl text-sm">
         Amounts of one currency are summed as they are. Those of several are converted at the rates in force on the data
         date of the sum, each project by itself; without a rate there is no sum.

@@ -28,8 +28,8 @@ export function Tokens() {
     onError: (error) => toast.error(error.message),
   });
   return (
-    <section aria-label="Tokens of other systems" className="mt-8">
-      <h2 className="text-base">Tokens of other systems</h2>
+    <section aria-label="Tokens of other systems">
+      <h1 className="text-xl">Tokens of other systems</h1>
       <p className="muted max-w-prose text-sm">
         Another system sends time to POST /api/feeds/time and costs to POST /api/feeds/costs with Authorization: Bearer
         and its token. Each line counts once, by its reference.

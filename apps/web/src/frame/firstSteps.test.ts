@@ -19,15 +19,13 @@ const project = (manager: string, baseline: number | null, closed = false) => ({
   id: `of-${manager}`,
   manager,
   closed,
+  waiting: 3,
   summary: { baseline },
 });
 const AT_WORK = {
   period: {
     number: 3,
-    steps: [
-      { name: "Review", open: 2, done: false, words: "2 reports", link: "/time" },
-      { name: "Explain", open: 0, done: true, words: "nothing", link: "/cycle?step=Explain" },
-    ],
+    steps: [],
   },
   portfolio: { projects: [project("Someone", null), project("Other", 1)], programmes: [{}] },
   waiting: 2,
@@ -54,14 +52,14 @@ describe("first steps", () => {
     expect(manager!.steps.map(({ name, to, stands, done }) => [name, to, stands, done])).toEqual([
       ["Have a plan", "/projects/of-Someone/plan", "1 project is yours", true],
       ["Get it approved", "/projects/of-Someone/approvals", "1 not approved yet", false],
-      ["Review what people report", "/time", "2 reports", false],
-      ["Explain what broke a limit", "/cycle?step=Explain", "nothing", true],
+      ["Review what people report", "/time", "3 reports wait", false],
+      ["Explain what broke a limit", "/cycle?step=Explain", null, false],
     ]);
   });
 
   it("lead a manager without a project to bringing one, and nowhere else in vain", () => {
     const steps = firstSteps(someone(null, "projectManager"), EMPTY)[0]!.steps;
-    expect(steps.map(({ to }) => to)).toEqual(["/import", "/time", "/cycle"]);
+    expect(steps.map(({ to }) => to)).toEqual(["/import", "/time", "/cycle?step=Explain"]);
   });
 
   it("have something for everyone, before anything is known as well", () => {

@@ -35,13 +35,6 @@ const counted = (name: string, to: string, why: string, done: boolean, stands: s
   done,
 });
 
-function openIn(period: PeriodBar | undefined, step: string): { stands: string | null; done: boolean; to: string } {
-  const found = period?.steps.find(({ name }) => name === step);
-  return found === undefined
-    ? { stands: null, done: false, to: "/cycle" }
-    : { stands: found.words, done: found.done, to: found.link };
-}
-
 function controllerSteps({ period, portfolio }: Known): Step[] {
   const projects = portfolio?.projects.length ?? 0;
   const approved = portfolio?.projects.filter(({ summary }) => summary.baseline !== null).length ?? 0;
@@ -79,11 +72,11 @@ function controllerSteps({ period, portfolio }: Known): Step[] {
   ];
 }
 
-function managerSteps(me: Me, { period, portfolio }: Known): Step[] {
+function managerSteps(me: Me, { portfolio }: Known): Step[] {
   const own = portfolio?.projects.filter(({ manager, closed }) => manager === me.name && !closed) ?? [];
   const unapproved = own.filter(({ summary }) => summary.baseline === null);
   const first = own[0];
-  const [review, explain] = [openIn(period, "Review"), openIn(period, "Explain")];
+  const waiting = own.reduce((sum, { waiting: reports }) => sum + reports, 0);
   return [
     counted(
       "Have a plan",
@@ -99,16 +92,14 @@ function managerSteps(me: Me, { period, portfolio }: Known): Step[] {
       own.length > 0 && unapproved.length === 0,
       unapproved.length === 0 ? "all approved" : `${unapproved.length} not approved yet`,
     ),
-    {
-      ...always("Review what people report", "/time", "You see what each report would move before you accept it."),
-      stands: review.stands,
-      done: review.done,
-    },
-    {
-      ...always("Explain what broke a limit", explain.to, "A sentence to each; it stays with the period."),
-      stands: explain.stands,
-      done: explain.done,
-    },
+    counted(
+      "Review what people report",
+      "/time",
+      "You see what each report would move before you accept it.",
+      waiting === 0,
+      waiting === 0 ? "nothing waits" : `${countWords(waiting, "report waits", "reports wait")}`,
+    ),
+    always("Explain what broke a limit", "/cycle?step=Explain", "A sentence to each; it stays with the period."),
   ].filter(({ to }) => to !== "/projects//approvals");
 }
 

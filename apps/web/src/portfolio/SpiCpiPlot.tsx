@@ -1,5 +1,5 @@
 import type { Paths, ProjectLine } from "@chronometra/contract";
-import { useCallback, useMemo } from "react";
+import { useCallback, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
 import type { Inks } from "../shared/Chart.tsx";
 import { ChartInView } from "../shared/ChartInView.tsx";
@@ -10,10 +10,11 @@ type Point = readonly [spi: number, cpi: number, words: string];
 
 const PERIODS = 3;
 
-/** Each project's way through SPI and CPI, period by period to now. */
+/** Each project's way through SPI and CPI over the last periods to now, that of `whole` over all of them. */
 export function waysOf(
   projects: readonly ProjectLine[],
   paths: Paths,
+  whole: string | null = null,
 ): { id: string; code: string; name: string; points: Point[] }[] {
   return projects.flatMap(({ id, code, name, summary, issuedNumber }) => {
     const points = (paths[id] ?? []).flatMap(({ number, spi, cpi }): Point[] =>
@@ -24,11 +25,27 @@ export function waysOf(
       spi === null || cpi === null
         ? []
         : [[spi, cpi, issuedNumber === null ? "now" : `now, after period ${issuedNumber}`]];
-    // The last three periods tell where it goes; longer ways tangle.
-    const all = [...points.slice(-PERIODS), ...now];
+    // The last three periods tell where it goes; longer ways tangle, and one at a time is shown in full.
+    const all = [...(id === whole ? points : points.slice(-PERIODS)), ...now];
     return all.length === 0 ? [] : [{ id, code, name, points: all }];
   });
 }
+
+/** A line from a point to its label, where that was moved away from it; `fall` is how far, in the scale of CPI. */
+const leaderOf = ([spi, cpi]: Point, fall: number, ink: string): object => ({
+  type: "line",
+  silent: true,
+  symbol: "none",
+  tooltip: { show: false },
+  lineStyle: { color: ink, width: 0.6, opacity: 0.5 },
+  data:
+    fall === 0
+      ? []
+      : [
+          [spi, cpi],
+          [spi, cpi - fall],
+        ],
+});
 
 /** The plot's room within its axes: its height is given, of its width only the least is known. */
 const HEIGHT = 214;
@@ -37,7 +54,8 @@ const WIDTH = 330;
 /** SPI against CPI with each project's path: down and to the left is behind and over. */
 export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine[]; paths: Paths }) {
   const navigate = useNavigate();
-  const ways = useMemo(() => waysOf(projects, paths), [projects, paths]);
+  const [whole, setWhole] = useState<string | null>(null);
+  const ways = useMemo(() => waysOf(projects, paths, whole), [projects, paths, whole]);
   const option = useCallback(
     ({ of, text }: Inks) => {
       const ink = of("--color-base-content");
@@ -75,46 +93,51 @@ export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine
           axisLine: { onZero: false, lineStyle: { color: of("--color-base-300") } },
         },
         yAxis: { ...axis, ...down, name: "CPI", nameLocation: "end" },
-        series: ways.map(({ code, name, points }, i) => {
-          const [spi, cpi] = points.at(-1)!;
-          const colour = of(
-            spi < 1 && cpi < 1 ? "--color-error" : spi >= 1 && cpi >= 1 ? "--color-success" : "--color-base-content",
-          );
-          return {
-            name: `${code} ${name}`,
-            type: "line",
-            clip: true,
-            data: points.map((value, n) => ({
-              value,
-              symbolSize: n === points.length - 1 ? 9 : 0.1,
-              label: {
-                show: n === points.length - 1,
-                formatter: code,
-                position: "right",
-                offset: [0, shifts[i]!],
-                color: ink,
-                fontSize: 11,
-              },
-            })),
-            symbol: spi < 1 && cpi < 1 ? "triangle" : "circle",
-            itemStyle: { color: colour },
-            lineStyle: { color: colour, width: 1, opacity: 0.55 },
-            ...(i === 0
-              ? {
-                  markLine: {
-                    silent: true,
-                    symbol: ["none", "none"],
-                    lineStyle: { color: ink, type: "dashed", width: 1 },
-                    label: { show: false },
-                    data: [{ xAxis: 1 }, { yAxis: 1 }],
-                  },
-                }
-              : {}),
-          };
-        }),
+        series: [
+          ...ways.map(({ id, code, name, points }, i) => {
+            const [spi, cpi] = points.at(-1)!;
+            const colour = of(
+              spi < 1 && cpi < 1 ? "--color-error" : spi >= 1 && cpi >= 1 ? "--color-success" : "--color-base-content",
+            );
+            const chosen = id === whole;
+            return {
+              name: `${code} ${name}`,
+              type: "line",
+              clip: true,
+              data: points.map((value, n) => ({
+                value,
+                symbolSize: n === points.length - 1 ? 9 : chosen ? 4 : 0.1,
+                label: {
+                  show: n === points.length - 1,
+                  formatter: code,
+                  fontWeight: chosen ? 700 : 400,
+                  position: "right",
+                  offset: [0, shifts[i]!],
+                  color: ink,
+                  fontSize: 11,
+                },
+              })),
+              symbol: spi < 1 && cpi < 1 ? "triangle" : "circle",
+              itemStyle: { color: colour },
+              lineStyle: { color: colour, width: chosen ? 2 : 1, opacity: chosen ? 1 : whole === null ? 0.55 : 0.15 },
+              ...(i === 0
+                ? {
+                    markLine: {
+                      silent: true,
+                      symbol: ["none", "none"],
+                      lineStyle: { color: ink, type: "dashed", width: 1 },
+                      label: { show: false },
+                      data: [{ xAxis: 1 }, { yAxis: 1 }],
+                    },
+                  }
+                : {}),
+            };
+          }),
+          ...ways.map(({ points }, i) => leaderOf(points.at(-1)!, (shifts[i]! / HEIGHT) * (down.max - down.min), ink)),
+        ],
       };
     },
-    [ways],
+    [ways, whole],
   );
   const onPoint = useCallback(
     (seriesName: string) => {
@@ -130,5 +153,24 @@ export function SpiCpiPlot({ projects, paths }: { projects: readonly ProjectLine
       </p>
     );
   const words = `SPI against CPI now, with the path over the issued periods: ${ways.map(({ code, points }) => `${code} ${ratioWords(points.at(-1)![0])} and ${ratioWords(points.at(-1)![1])}`).join("; ")}. The table below has the same figures.`;
-  return <ChartInView name="SPI and CPI" words={words} height="h-64" option={option} onPoint={onPoint} />;
+  return (
+    <div>
+      <ChartInView name="SPI and CPI" words={words} height="h-64" option={option} onPoint={onPoint} />
+      <label className="muted flex items-center justify-end gap-2 text-sm print:hidden">
+        The way of the last {PERIODS} periods; in full of
+        <select
+          className="select select-xs w-56"
+          value={whole ?? ""}
+          onChange={(event) => setWhole(event.target.value === "" ? null : event.target.value)}
+        >
+          <option value="">none</option>
+          {ways.map(({ id, code, name }) => (
+            <option key={id} value={id}>
+              {code} {name}
+            </option>
+          ))}
+        </select>
+      </label>
+    </div>
+  );
 }

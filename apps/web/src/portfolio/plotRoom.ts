@@ -18,21 +18,36 @@ export function reachOf(values: readonly number[]): { readonly min: number; read
   return { min: Math.round((low - margin) * 100) / 100, max: Math.round((high + margin) * 100) / 100 };
 }
 
+const POINT = 10;
+/** So finely is the room searched for. */
+const STEP = 3;
+const FURTHEST = 60;
+
+/** 0, then up and down by turns, ever further. */
+const SHIFTS = [0, ...Array.from({ length: FURTHEST }, (_each, i) => (i + 1) * STEP).flatMap((by) => [by, -by])];
+
+const onLabel = (a: Labelled, b: Labelled): boolean =>
+  Math.abs(a.x - b.x) < LABEL_WIDTH && Math.abs(a.y - b.y) < LABEL_HEIGHT;
+/** Whether a label that begins beside `label` lies on a point. */
+const onPoint = (label: Labelled, point: Labelled): boolean =>
+  point.x > label.x + POINT / 2 &&
+  point.x < label.x + LABEL_WIDTH &&
+  Math.abs(point.y - label.y) < (LABEL_HEIGHT + POINT) / 2;
+
 /**
- * How far each label is moved down so that none lies on another: from the top, each goes below those it would lie on.
- * @returns pixels, in the order of the points
+ * How far each label is moved, up or down, so that it lies on no other and, where there is room, on no point: as little as will do.
+ * @returns pixels downwards, in the order of the points
  */
 export function labelShifts(points: readonly Labelled[]): number[] {
   const placed: Labelled[] = [];
   const shifts = points.map(() => 0);
   const order = points.map((_point, i) => i).sort((a, b) => points[a]!.y - points[b]!.y || points[a]!.x - points[b]!.x);
   for (const i of order) {
-    const { x, y } = points[i]!;
-    let at = y;
-    for (const other of [...placed].sort((a, b) => a.y - b.y))
-      if (Math.abs(other.x - x) < LABEL_WIDTH && Math.abs(other.y - at) < LABEL_HEIGHT) at = other.y + LABEL_HEIGHT;
-    placed.push({ x, y: at });
-    shifts[i] = at - y;
+    const at = (shift: number): Labelled => ({ x: points[i]!.x, y: points[i]!.y + shift });
+    const free = SHIFTS.filter((shift) => !placed.some((other) => onLabel(at(shift), other)));
+    const shift = free.find((each) => !points.some((point) => onPoint(at(each), point))) ?? free[0] ?? 0;
+    placed.push(at(shift));
+    shifts[i] = shift;
   }
   return shifts;
 }

@@ -9,8 +9,10 @@ import {
 import { init, use as register, type EChartsCoreOption, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { ImageDown } from "lucide-react";
+import { toast } from "sonner";
 import { useEffect, useRef, type KeyboardEvent } from "react";
 import { useTheme } from "./theme.ts";
+import { drawPictures, PICTURE_FORMS, type PictureForm } from "./pictures.ts";
 import { saveFile } from "./saveFile.ts";
 
 register([
@@ -47,12 +49,14 @@ export interface ChartProps {
 function inks(part: Element = document.documentElement): Inks {
   const style = getComputedStyle(part);
   const of = (variable: string): string => style.getPropertyValue(variable).trim();
-  return { of, text: { color: of("--color-base-content"), fontFamily: "Source Sans 3 Variable", fontSize: 12 } };
+  return { of, text: { color: of("--color-base-content"), fontFamily: "'Source Sans 3 Variable', sans-serif", fontSize: 12 } };
 }
 
-/** How many points a series has, by its place. */
+/** How many points a series has, by its place; silent ones, which stand last, have nothing to say. */
 const lengths = (chart: EChartsType): number[] =>
-  ((chart.getOption()["series"] ?? []) as { data?: unknown[] }[]).map(({ data }) => data?.length ?? 0);
+  ((chart.getOption()["series"] ?? []) as { data?: unknown[]; silent?: boolean }[])
+    .filter(({ silent }) => silent !== true)
+    .map(({ data }) => data?.length ?? 0);
 
 /** A chart in the theme's ink. Arrow keys go from point to point and say what is there; it can be saved as a picture. */
 export default function Chart({ name, words, height = "h-60", option, onPoint }: ChartProps) {
@@ -112,14 +116,15 @@ export default function Chart({ name, words, height = "h-60", option, onPoint }:
     at.current = { series, point };
     chart.current.dispatchAction({ type: "showTip", seriesIndex: series, dataIndex: point });
   };
-  const save = (): void => {
+  const save = async (form: PictureForm): Promise<void> => {
     const svg = holder.current?.querySelector("svg");
-    if (svg !== null && svg !== undefined)
-      saveFile(
-        `${name.toLowerCase().replace(/\W+/g, "-")}.svg`,
-        new XMLSerializer().serializeToString(svg),
-        "image/svg+xml",
-      );
+    if (svg == null) return;
+    try {
+      const picture = await drawPictures([svg], name.toLowerCase().replace(/\W+/g, "-"), form);
+      saveFile(picture!.name, picture!.data, picture!.type);
+    } catch (error) {
+      toast.error(error instanceof Error ? error.message : String(error));
+    }
   };
   return (
     <figure className="relative">
@@ -132,15 +137,31 @@ export default function Chart({ name, words, height = "h-60", option, onPoint }:
         className={`w-full ${typeof height === "string" ? height : ""}`}
         style={typeof height === "number" ? { height } : undefined}
       />
-      <button
-        type="button"
-        className="btn btn-ghost btn-xs absolute top-0 right-0 print:hidden"
-        title="Save as a picture (SVG)"
-        aria-label={`Save ${name} as a picture`}
-        onClick={save}
-      >
-        <ImageDown size={14} aria-hidden="true" />
-      </button>
+      <details className="absolute top-0 right-0 print:hidden">
+        <summary
+          className="btn btn-ghost btn-xs list-none"
+          title="Save as a picture"
+          aria-label={`Save ${name} as a picture`}
+        >
+          <ImageDown size={14} aria-hidden="true" />
+        </summary>
+        <ul className="absolute right-0 z-30 mt-1 w-44 border rule bg-base-100 py-1">
+          {(Object.keys(PICTURE_FORMS) as PictureForm[]).map((form) => (
+            <li key={form}>
+              <button
+                type="button"
+                className="block w-full cursor-pointer px-3 py-1 text-left text-sm hover:bg-base-200"
+                onClick={(event) => {
+                  event.currentTarget.closest("details")!.open = false;
+                  void save(form);
+                }}
+              >
+                Picture ({form.toUpperCase()})
+              </button>
+            </li>
+          ))}
+        </ul>
+      </details>
     </figure>
   );
 }

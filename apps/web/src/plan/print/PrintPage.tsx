@@ -3,6 +3,7 @@ import { Link } from "react-router";
 import { toast } from "sonner";
 import { useProject } from "../../project/useProject.ts";
 import { Failure } from "../../shared/Failure.tsx";
+import { drawPictures, PICTURE_FORMS, type PictureForm } from "../../shared/pictures.ts";
 import { saveFile } from "../../shared/saveFile.ts";
 import { useAddress } from "../../shared/useAddress.ts";
 import { countWords } from "../../shared/words.ts";
@@ -13,7 +14,6 @@ import { usePlanColumns } from "../grid/usePlanColumns.ts";
 import { usePlanSession } from "../engine/usePlanSession.ts";
 import { layOutPages, PAPERS, type Paper } from "./pages.ts";
 import { PageSvg } from "./PageSvg.tsx";
-import { drawPictures } from "./savePictures.ts";
 
 const MOST_WIDE = 8;
 
@@ -33,12 +33,12 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
   );
   const tables = 1 + pages.filter(({ down, scale }) => down === 0 && scale === null).length;
   const set = (name: string, value: string): void => put({ [name]: value });
-  const save = async (): Promise<void> => {
+  const save = async (form: PictureForm): Promise<void> => {
     stopped.current = false;
     setDrawn(0);
     try {
       const svgs = [...holder.current!.querySelectorAll<SVGSVGElement>("svg.print-sheet")];
-      const pictures = await drawPictures(svgs, `${look.code.replace(/[^\w.-]+/g, "-")}-plan`, (done) => {
+      const pictures = await drawPictures(svgs, `${look.code.replace(/[^\w.-]+/g, "-")}-plan`, form, (done) => {
         setDrawn(done);
         return !stopped.current;
       });
@@ -97,9 +97,11 @@ function Pages({ sheet, session }: { sheet: Sheet; session: PlanSession }) {
           Print
         </button>
         {drawn === null ? (
-          <button type="button" className="btn btn-sm" onClick={() => void save()}>
-            Save as {pages.length === 1 ? "a picture" : "pictures"}
-          </button>
+          (Object.keys(PICTURE_FORMS) as PictureForm[]).map((form) => (
+            <button key={form} type="button" className="btn btn-sm" onClick={() => void save(form)}>
+              Save as {form.toUpperCase()}
+            </button>
+          ))
         ) : (
           <span className="flex items-center gap-2">
             <progress

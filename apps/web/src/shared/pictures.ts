@@ -56,7 +56,13 @@ function standingAlone(svg: SVGSVGElement, font: string): string {
     .join(" ");
   const sheet = document.createElementNS("http://www.w3.org/2000/svg", "style");
   sheet.textContent = `:root { ${colours} font-variant-numeric: tabular-nums; }\n${font}`;
-  copy.prepend(sheet);
+  copy.setAttribute("xmlns", "http://www.w3.org/2000/svg");
+  // What is drawn on the page has the page for its ground.
+  const ground = document.createElementNS("http://www.w3.org/2000/svg", "rect");
+  const { x, y, width, height } = svg.viewBox.baseVal;
+  for (const [name, value] of Object.entries({ x, y, width, height })) ground.setAttribute(name, String(value));
+  ground.setAttribute("fill", style.getPropertyValue("--ground").trim() || style.getPropertyValue("--color-base-100"));
+  copy.prepend(sheet, ground);
   return new XMLSerializer().serializeToString(copy);
 }
 
@@ -79,6 +85,13 @@ async function rasterised(svg: SVGSVGElement, font: string): Promise<Uint8Array>
   }
 }
 
+/** As what a picture is saved: drawn in points, or in lines. */
+export const PICTURE_FORMS = { png: "image/png", svg: "image/svg+xml" } as const;
+export type PictureForm = keyof typeof PICTURE_FORMS;
+
+const drawnAs = async (svg: SVGSVGElement, form: PictureForm, font: string): Promise<Uint8Array> =>
+  form === "png" ? rasterised(svg, font) : new TextEncoder().encode(standingAlone(svg, font));
+
 /** What the pictures come to: one file, or a zip of several. */
 export interface Pictures {
   readonly name: string;
@@ -86,25 +99,30 @@ export interface Pictures {
   readonly data: Uint8Array;
 }
 
-/** Draws pages as PNG, one after another; several come as one zip. `onDrawn` is told how many are done, and may stop it. */
+/**
+ * Draws pictures, one after another, each with its typeface in it; several come as one zip.
+ * @param pages each with a viewBox
+ * @param onDrawn is told how many are done, and may stop it
+ */
 export async function drawPictures(
   pages: readonly SVGSVGElement[],
   name: string,
-  onDrawn: (done: number) => boolean,
+  form: PictureForm,
+  onDrawn: (done: number) => boolean = () => true,
 ): Promise<Pictures | null> {
   const font = await embeddedFont();
   const drawn: Uint8Array[] = [];
   for (const page of pages) {
-    drawn.push(await rasterised(page, font));
+    drawn.push(await drawnAs(page, form, font));
     if (!onDrawn(drawn.length)) return null;
   }
-  if (drawn.length === 1) return { name: `${name}.png`, type: "image/png", data: drawn[0]! };
+  if (drawn.length === 1) return { name: `${name}.${form}`, type: PICTURE_FORMS[form], data: drawn[0]! };
   return {
     name: `${name}.zip`,
     type: "application/zip",
     data: zipSync(
       Object.fromEntries(
-        drawn.map((data, i) => [`${name}-${String(i + 1).padStart(2, "0")}.png`, [data, { level: 0 }]]),
+        drawn.map((data, i) => [`${name}-${String(i + 1).padStart(2, "0")}.${form}`, [data, { level: 0 }]]),
       ),
     ),
   };
