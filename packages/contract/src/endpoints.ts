@@ -1,3 +1,4 @@
+import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
 import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
@@ -388,6 +389,39 @@ export const endpoints = {
   "POST /api/shared": {
     summary: "Write calendars and people in several projects, all or nothing",
     body: sharedRowsSchema,
+    response: sharedResultSchema,
+  },
+  "GET /api/register": {
+    summary: "Calendars, people, teams and cost categories of the installation, and where each is used",
+    response: registerSchema,
+  },
+  "GET /api/register/rates": { summary: "What an hour of each person costs", response: registerRatesSchema },
+  "POST /api/register/effect": {
+    summary: "What writing a row to projects would move",
+    body: writeRegisterSchema,
+    response: sharedEffectSchema,
+  },
+  "POST /api/register": {
+    summary: "Keep a row in the register, and write it to projects in the same act",
+    body: writeRegisterSchema,
+    response: sharedResultSchema,
+  },
+  "POST /api/register/missing": {
+    summary: "Take in all rows that projects have and the register has not",
+    response: z.object({ taken: z.int() }),
+  },
+  "DELETE /api/register/:table/:row": {
+    summary: "Remove a row from the register; projects keep theirs",
+    response: done,
+  },
+  "POST /api/projects/:project/register/effect": {
+    summary: "What taking rows of the register over would move",
+    body: takeOverSchema,
+    response: sharedEffectSchema,
+  },
+  "POST /api/projects/:project/register": {
+    summary: "Take rows of the register over into the project",
+    body: takeOverSchema,
     response: sharedResultSchema,
   },
   "GET /api/holidays": {

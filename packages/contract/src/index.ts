@@ -127,3 +127,11 @@ export {
 } from "./watchFields.ts";
 export { RATINGS } from "./ratings.ts";
 export { type Found } from "./find.ts";
+export {
+  type Register,
+  type RegisterRates,
+  REGISTER_TABLES,
+  type RegisterTable,
+  type TakeOver,
+  type WriteRegister,
+} from "./register.ts";

@@ -3,7 +3,7 @@ import { z } from "zod";
 import { effectSchema } from "./plan.ts";
 
 /** Another project that has a calendar or person of the same id. */
-const otherProjectSchema = z.object({
+export const otherProjectSchema = z.object({
   id: z.string(),
   code: z.string(),
   name: z.string(),

@@ -91,6 +91,8 @@ export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from ".
 export {
   type ActivityRange,
   type Alternates,
+  type Category,
+  categorySchema,
   type OwnField,
   ownFieldSchema,
   type OwnValue,
@@ -100,6 +102,7 @@ export {
   type Risk,
   riskSchema,
   type Team,
+  teamSchema,
 } from "./plan/ownTables.ts";
 export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";

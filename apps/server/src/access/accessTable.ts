@@ -23,6 +23,8 @@ const ROLE_WORDS: Readonly<Record<Role, string>> = {
 };
 
 const PLANNERS = ["controller", "projectManager"] as const;
+/** Those who keep the register, and may know what an hour costs. */
+const KEEPERS = ["controller", "administrator"] as const;
 
 /**
  * Who may call what: the one place where it is decided. Project managers may change only projects that are theirs;
@@ -86,6 +88,14 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/news": LOOKERS,
   "PUT /api/projects/:project/presence": LOOKERS,
   "GET /api/projects/:project/shared": LOOKERS,
+  "GET /api/register": [...LOOKERS, "administrator"],
+  "GET /api/register/rates": KEEPERS,
+  "POST /api/register/effect": KEEPERS,
+  "POST /api/register": KEEPERS,
+  "POST /api/register/missing": KEEPERS,
+  "DELETE /api/register/:table/:row": KEEPERS,
+  "POST /api/projects/:project/register/effect": PLANNERS,
+  "POST /api/projects/:project/register": PLANNERS,
   "POST /api/shared/effect": PLANNERS,
   "POST /api/shared": PLANNERS,
   "GET /api/holidays": PLANNERS,

@@ -1,5 +1,5 @@
 import type { Me, OtherProject, SharedRows, SharedUse } from "@chronometra/contract";
-import type { Calendar, Change, Person, Plan } from "@chronometra/core";
+import type { Calendar, Category, Change, Person, Plan, Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -9,12 +9,12 @@ import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 
 type Shared = "calendars" | "people";
-type Row = Calendar | Person;
+type Row = Calendar | Person | Team | Category;
 
 /** The change that makes a row of a plan say what it is to say; nothing where it does. */
-function rowChange(plan: Plan, table: Shared, row: Row): Change[] {
-  const was = plan[table].get(row.id) as Record<string, unknown> | undefined;
-  if (was === undefined) return [{ type: "addRow", table, key: row.id, row } as Change];
+export function rowChange(plan: Plan, table: Shared | "teams" | "categories", row: Row, key = row.id): Change[] {
+  const was = plan[table].get(key) as Record<string, unknown> | undefined;
+  if (was === undefined) return [{ type: "addRow", table, key, row } as Change];
   const will = row as unknown as Record<string, unknown>;
   const fields = [...new Set([...Object.keys(was), ...Object.keys(will)])].filter(
     (field) => JSON.stringify(was[field]) !== JSON.stringify(will[field]),
@@ -24,7 +24,7 @@ function rowChange(plan: Plan, table: Shared, row: Row): Change[] {
     {
       type: "editRow",
       table,
-      key: row.id,
+      key,
       set: Object.fromEntries(fields.map((field) => [field, will[field] ?? null])),
     } as Change,
   ];

@@ -45,6 +45,8 @@ import { Corrections1813000000000 } from "./migrations/1813000000000-corrections
 import { ExportedPlans1814000000000 } from "./migrations/1814000000000-exportedPlans.ts";
 import { WeekChanges1815000000000 } from "./migrations/1815000000000-weekChanges.ts";
 import { Names1816000000000 } from "./migrations/1816000000000-names.ts";
+import { Register1817000000000 } from "./migrations/1817000000000-register.ts";
+import { RegisterRowEntity } from "../resources/registerEntity.ts";
 import { RequestsAlone1811000000000 } from "./migrations/1811000000000-requestsAlone.ts";
 import { LockWords1808000000000 } from "./migrations/1808000000000-lockWords.ts";
 import { TrueSums1807000000000 } from "./migrations/1807000000000-trueSums.ts";
@@ -81,6 +83,7 @@ function dataSource(url: string): DataSource {
       ProgrammeEntity,
       ProjectEntity,
       ProjectFieldEntity,
+      RegisterRowEntity,
       ProjectValueEntity,
       ProjectSaysEntity,
       PlanRowEntity,
@@ -142,6 +145,7 @@ function dataSource(url: string): DataSource {
       ExportedPlans1814000000000,
       WeekChanges1815000000000,
       Names1816000000000,
+      Register1817000000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

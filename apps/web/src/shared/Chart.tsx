@@ -49,7 +49,10 @@ export interface ChartProps {
 function inks(part: Element = document.documentElement): Inks {
   const style = getComputedStyle(part);
   const of = (variable: string): string => style.getPropertyValue(variable).trim();
-  return { of, text: { color: of("--color-base-content"), fontFamily: "'Source Sans 3 Variable', sans-serif", fontSize: 12 } };
+  return {
+    of,
+    text: { color: of("--color-base-content"), fontFamily: "'Source Sans 3 Variable', sans-serif", fontSize: 12 },
+  };
 }
 
 /** How many points a series has, by its place; silent ones, which stand last, have nothing to say. */

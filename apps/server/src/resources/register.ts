@@ -1,0 +1,348 @@
+import type { Me, Register, RegisterRates, RegisterTable, TakeOver, WriteRegister } from "@chronometra/contract";
+import { leaveId, type Calendar, type Change, type Person, type Plan, type Team } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { applyChecked, storeChanges } from "../plan/changeService.ts";
+import { loadPlan } from "../plan/planStore.ts";
+import { presentEffect } from "../plan/presentEffect.ts";
+import { writeProjects } from "../plan/writeProjects.ts";
+import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+import { RegisterRowEntity } from "./registerEntity.ts";
+import {
+  houseMoney,
+  keepHouseMoney,
+  knownBy,
+  missingRows,
+  ownRows,
+  registerRows,
+  saysSame,
+  type House,
+  type OwnRow,
+  type RegisterRow,
+  type Row,
+} from "./registerRows.ts";
+import { rowChange } from "./sharedRows.ts";
+
+const KEEPERS = ["controller", "administrator"] as const;
+
+interface Used {
+  readonly project: ProjectEntity;
+  readonly closed: boolean;
+  readonly sameMoney: boolean;
+}
+
+async function projectsById(database: DataSource | EntityManager, house: House): Promise<Map<string, Used>> {
+  const projects = await database
+    .getRepository(ProjectEntity)
+    .find({ select: { id: true, managerId: true, code: true, head: true } });
+  const closed = new Set(
+    ((await database.query("select project_id as id from project_closing")) as { id: string }[]).map(({ id }) => id),
+  );
+  return new Map(
+    projects.map((project) => [
+      project.id,
+      { project, closed: closed.has(project.id), sameMoney: project.head.currency === house.currency },
+    ]),
+  );
+}
+
+/** Where a row of the register is used, by the code of the project. */
+function useOf(me: Me, { table, row }: RegisterRow, own: readonly OwnRow[], projects: ReadonlyMap<string, Used>) {
+  return own
+    .flatMap((each) => {
+      const used = projects.get(each.project);
+      if (used === undefined) return [];
+      const { project, closed, sameMoney } = used;
+      return [
+        {
+          id: project.id,
+          code: project.code,
+          name: project.head.name,
+          same: saysSame(table, row, each.row, sameMoney),
+          mayEdit: mayEdit(me, project) && !closed,
+          closed,
+        },
+      ];
+    })
+    .sort((a, b) => a.code.localeCompare(b.code));
+}
+
+/** The register with where each row is used; without what an hour costs. */
+export async function readRegister(database: DataSource, me: Me): Promise<Register> {
+  const [house, rows, own, names] = await Promise.all([
+    houseMoney(database),
+    registerRows(database),
+    ownRows(database),
+    accountNames(database),
+  ]);
+  const projects = await projectsById(database, house);
+  const byKey = new Map<string, OwnRow[]>();
+  for (const each of own) {
+    const key = `${each.table} ${knownBy(each.table, each.row)}`;
+    byKey.set(key, [...(byKey.get(key) ?? []), each]);
+  }
+  const missing = missingRows(rows, own, (project) => projects.get(project)?.sameMoney === true);
+  const count = (table: RegisterTable): number => missing.filter((each) => each.table === table).length;
+  const entries = <T>(table: RegisterTable, present: (row: Row) => T) =>
+    rows
+      .filter((each) => each.table === table)
+      .map((each) => ({
+        row: present(each.row),
+        changedBy: each.entity.changedBy === null ? null : (names.get(each.entity.changedBy) ?? ""),
+        changedAt: each.entity.changedAt?.toISOString() ?? null,
+        projects: useOf(me, each, byKey.get(`${table} ${knownBy(table, each.row)}`) ?? [], projects),
+      }));
+  return {
+    ...house,
+    mayWrite: KEEPERS.some((role) => me.roles.includes(role)),
+    calendars: entries("calendars", (row) => row as Calendar),
+    people: entries("people", (row) => {
+      const { rates: _rates, ...person } = row as Person;
+      return person;
+    }),
+    teams: entries("teams", (row) => row as Team),
+    categories: entries("categories", (row) => row),
+    missing: {
+      calendars: count("calendars"),
+      people: count("people"),
+      teams: count("teams"),
+      categories: count("categories"),
+    },
+  };
+}
+
+/** What an hour of each person costs. */
+export async function registerRates(database: DataSource): Promise<RegisterRates> {
+  const rows = await registerRows(database);
+  return Object.fromEntries(
+    rows.flatMap(({ table, row }) => (table === "people" ? [[row.id, (row as Person).rates ?? []]] : [])),
+  );
+}
+
+/** A calendar of the register and those it rests on, what it rests on first; each once, also where they go round. */
+function withBases(rows: readonly RegisterRow[], id: string | undefined): Calendar[] {
+  const found: Calendar[] = [];
+  for (let at = id; at !== undefined;) {
+    const calendar = rows.find(({ table, row }) => table === "calendars" && row.id === at)?.row as Calendar | undefined;
+    if (calendar === undefined || found.includes(calendar)) break;
+    found.unshift(calendar);
+    at = calendar.base;
+  }
+  return found;
+}
+
+/** A row as a plan takes it: with the calendars it needs where the plan lacks them, in the plan's own money, under the plan's own id. */
+function changesInto(
+  plan: Plan,
+  rows: readonly RegisterRow[],
+  { table, row }: Omit<RegisterRow, "entity">,
+  house: House,
+): Change[] {
+  if (table === "teams" || table === "categories") {
+    const known = [...plan[table]].find(([, each]) => each.name.toLowerCase() === row.name.toLowerCase());
+    const own = { ...row, id: known?.[1].id ?? row.id };
+    const fit =
+      table === "teams" ? { ...own, members: (row as Team).members.filter((person) => plan.people.has(person)) } : own;
+    return rowChange(plan, table, fit as Team, known?.[0]);
+  }
+  const needed = withBases(rows, table === "calendars" ? (row as Calendar).base : (row as Person).calendar);
+  // Leave is a calendar of one person's own, and comes along as it is.
+  const calendars = needed.flatMap((calendar) =>
+    plan.calendars.has(calendar.id) && calendar.id !== leaveId(row.id) ? [] : rowChange(plan, "calendars", calendar),
+  );
+  if (table === "calendars" || plan.project.currency === house.currency)
+    return [...calendars, ...rowChange(plan, table, row as Calendar)];
+  const { rates: _rates, ...person } = row as Person;
+  const own = plan.people.get(row.id)?.rates;
+  return [...calendars, ...rowChange(plan, "people", own === undefined ? person : { ...person, rates: own })];
+}
+
+/** What a list of changes per project would move; stores nothing. */
+async function effectsOf(database: DataSource, ids: readonly string[], changes: (plan: Plan) => Change[]) {
+  const effects = [];
+  for (const id of new Set(ids)) {
+    const project = await findProject(database, id);
+    const plan = await loadPlan(database.manager, project);
+    const effect = presentEffect(plan, applyChecked(plan, changes(plan)).plan);
+    effects.push({ project: id, code: project.code, name: project.head.name, effect });
+  }
+  return effects;
+}
+
+/** Throws where a row leans on a calendar or a person that the register has not. */
+function checkRow(rows: readonly RegisterRow[], { table, row }: WriteRegister["change"]): void {
+  const has = (which: RegisterTable, id: string): boolean =>
+    rows.some((each) => each.table === which && each.row.id === id);
+  const calendar = table === "people" ? row.calendar : table === "calendars" ? row.base : undefined;
+  if (calendar !== undefined && !has("calendars", calendar))
+    throw new Failure("invalid", `The register has no calendar "${calendar}"; add it first, or select another.`);
+  if (table === "calendars" && row.base !== undefined) {
+    const others = rows.map((each) => (each.table === "calendars" && each.row.id === row.id ? { ...each, row } : each));
+    if (withBases(others, row.base).some(({ base }) => base === row.id) || row.base === row.id)
+      throw new Failure("invalid", `${row.name} would rest on itself; select another calendar for it to rest on.`);
+  }
+  if (table === "teams") {
+    const unknown = row.members.find((person) => !has("people", person));
+    if (unknown !== undefined)
+      throw new Failure("invalid", `The register has no person "${unknown}"; add them first, or leave them out.`);
+  }
+  const twin = rows.find(
+    (each) => each.table === table && each.row.id !== row.id && each.row.name.toLowerCase() === row.name.toLowerCase(),
+  );
+  if (twin !== undefined && table !== "people")
+    throw new Failure("invalid", `The register has “${twin.row.name}” already; give it another name.`);
+}
+
+const LABELS: Record<RegisterTable, string> = {
+  calendars: "Calendar",
+  people: "Person",
+  teams: "Team",
+  categories: "Cost category",
+};
+
+/** What writing a row to projects would move, project by project. */
+export async function registerEffect(database: DataSource, { change, projects }: WriteRegister) {
+  const [house, rows] = [await houseMoney(database), await registerRows(database)];
+  checkRow(rows, change);
+  return effectsOf(database, projects, (plan) => changesInto(plan, rows, change, house));
+}
+
+async function putRow(
+  manager: EntityManager,
+  me: Me,
+  { table, row }: { table: RegisterTable; row: Row },
+): Promise<void> {
+  await manager
+    .getRepository(RegisterRowEntity)
+    .upsert({ table, id: row.id, doc: JSON.stringify(row), changedBy: me.id, changedAt: new Date() }, ["table", "id"]);
+}
+
+/** Keeps a row, and writes it to projects, all or nothing; gives the revisions, for undoing. */
+export async function writeRegister(
+  database: DataSource,
+  me: Me,
+  { change, seen, projects }: WriteRegister,
+): Promise<{ project: string; revision: number }[]> {
+  return writeProjects(database, me, projects, async (writing) => {
+    const { manager } = writing;
+    // Whoever writes the same row waits here, and then sees it.
+    const [locked] = (await manager.query(
+      "select doc from register_row where table_name = ? and row_key = ? for update",
+      [change.table, change.row.id],
+    )) as { doc: string }[];
+    if (!sameAsSeen(locked === undefined ? null : (JSON.parse(locked.doc) as Row), seen))
+      throw new Failure(
+        "conflict",
+        `${LABELS[change.table]} ${change.row.name} was changed by someone else meanwhile; look at it as it is now, and change it again.`,
+      );
+    const house = await keepHouseMoney(manager);
+    const rows = await registerRows(manager);
+    checkRow(rows, change);
+    await putRow(manager, me, change);
+    const stored: { project: string; revision: number }[] = [];
+    for (const id of new Set(projects)) {
+      const project = await writing.editable(id);
+      const changes = changesInto(await writing.plan(project), rows, change, house);
+      const label = `${LABELS[change.table]} ${change.row.name}, as the register has it`.slice(0, 200);
+      if (changes.length > 0)
+        stored.push({
+          project: id,
+          revision: (await storeChanges(writing, project, { changes, label })).result.revision,
+        });
+    }
+    return stored;
+  });
+}
+
+/** Whether a row is as its writer saw it; whoever saw no rates is not asked for them. */
+function sameAsSeen(row: Row | null, seen: unknown): boolean {
+  if (row === null || seen === null || seen === undefined) return row === null && (seen === null || seen === undefined);
+  const sorted = (value: object): string => JSON.stringify(Object.entries(value).sort(([a], [b]) => (a < b ? -1 : 1)));
+  const { rates, ...rest } = row as Person;
+  return (
+    typeof seen === "object" && (sorted(row) === sorted(seen) || (rates?.length === 0 && sorted(rest) === sorted(seen)))
+  );
+}
+
+/** Takes in all that projects have and the register has not; gives how many rows. */
+export async function takeInMissing(database: DataSource, me: Me): Promise<number> {
+  return writeProjects(database, me, [], async ({ manager }) => {
+    const house = await keepHouseMoney(manager);
+    const projects = await projectsById(manager, house);
+    const missing = missingRows(
+      await registerRows(manager),
+      await ownRows(manager),
+      (project) => projects.get(project)?.sameMoney === true,
+    );
+    for (const each of missing) await putRow(manager, me, each);
+    return missing.length;
+  });
+}
+
+/** Removes a row that no other row of the register leans on; projects keep theirs. */
+export async function removeFromRegister(database: DataSource, table: string, id: string): Promise<void> {
+  const rows = await registerRows(database);
+  const found = orNotFound(
+    rows.find((each) => each.table === table && each.row.id === id),
+    "row of that name in the register",
+  );
+  const leaning = rows.filter(
+    (each) =>
+      (table === "calendars" &&
+        ((each.table === "calendars" && (each.row as Calendar).base === id) ||
+          (each.table === "people" && (each.row as Person).calendar === id))) ||
+      (table === "people" && each.table === "teams" && (each.row as Team).members.includes(id)),
+  );
+  if (leaning.length > 0)
+    throw new Failure(
+      "invalid",
+      `${found.row.name} is used by ${leaning
+        .slice(0, 3)
+        .map(({ row }) => row.name)
+        .join(", ")}${leaning.length > 3 ? ` and ${leaning.length - 3} more` : ""} in the register; change them first.`,
+    );
+  await database.getRepository(RegisterRowEntity).delete({ table: found.table, id });
+}
+
+/** The changes that take rows of the register over into a plan. */
+function takenOver(plan: Plan, rows: readonly RegisterRow[], house: House, wanted: TakeOver["rows"]): Change[] {
+  const changes: Change[] = [];
+  const seen = new Set<string>();
+  for (const { table, id } of wanted) {
+    const row = orNotFound(
+      rows.find((each) => each.table === table && each.row.id === id),
+      `${LABELS[table].toLowerCase()} of that name in the register`,
+    );
+    for (const change of changesInto(plan, rows, row, house)) {
+      const key = JSON.stringify(change);
+      if (!seen.has(key)) changes.push(change);
+      seen.add(key);
+    }
+  }
+  return changes;
+}
+
+/** What taking rows over would move in a project. */
+export async function takeOverEffect(database: DataSource, project: string, { rows: wanted }: TakeOver) {
+  const [house, rows] = [await houseMoney(database), await registerRows(database)];
+  return effectsOf(database, [project], (plan) => takenOver(plan, rows, house, wanted));
+}
+
+/** Takes rows of the register over into a project; gives the revision, for undoing. */
+export async function takeOver(
+  database: DataSource,
+  me: Me,
+  id: string,
+  { rows: wanted }: TakeOver,
+): Promise<{ project: string; revision: number }[]> {
+  return writeProjects(database, me, [id], async (writing) => {
+    const project = await writing.editable(id);
+    const [house, rows] = [await houseMoney(writing.manager), await registerRows(writing.manager)];
+    const changes = takenOver(await writing.plan(project), rows, house, wanted);
+    if (changes.length === 0) return [];
+    const label = `From the register: ${wanted.length} taken over`;
+    return [{ project: id, revision: (await storeChanges(writing, project, { changes, label })).result.revision }];
+  });
+}
