@@ -173,3 +173,29 @@ test("the plan is saved as pictures, one a page, and printed over as many pages"
   const pdf = (await page.pdf({ preferCSSPageSize: true, printBackground: true })).toString("latin1");
   expect(pdf.match(/\/Type\s*\/Page[^s]/g)).toHaveLength(count);
 });
+
+test("someone of the register is changed there and in the projects that are selected, and a project takes a person over from it", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await page.goto("/set-up/register?person=clara-nystrom");
+  const form = page.getByRole("region", { name: "Clara Nyström" });
+  await form.getByLabel("Role", { exact: true }).fill("marine ecologist");
+  await form.getByLabel("Role", { exact: true }).press("Enter");
+  await form.getByRole("button", { name: "Show what moves" }).click();
+  await expect(form.getByText(/Nothing moves in/)).toBeVisible();
+  await form.getByRole("button", { name: /^Store in the register and \d+ projects?$/ }).click();
+  await expect(page.getByText(/Clara Nyström is kept in the register and stored in \d+ projects?/)).toBeVisible();
+  await expect(
+    page.getByRole("table", { name: "People of the register" }).getByRole("row").filter({ hasText: "Clara Nyström" }),
+  ).toContainText("marine ecologist");
+
+  await page.goto(`/projects/${await projectId(page, "SW-05")}/resources?part=people`);
+  await page.getByRole("button", { name: "From the register …" }).click();
+  const register = page.getByRole("dialog", { name: "People of the register" });
+  const first = register.getByRole("listitem").filter({ hasText: "not here" }).first();
+  const name = (await first.innerText()).split("\n")[0]!.trim();
+  await first.getByRole("checkbox").check();
+  await register.getByRole("button", { name: "Take 1 over" }).click();
+  await expect(page.getByRole("table", { name: "People of the plan" }).getByText(name)).toBeVisible();
+});

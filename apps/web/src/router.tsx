@@ -14,6 +14,10 @@ const places: RouteObject[] = [
         path: "groups",
         lazy: async () => ({ Component: (await import("./portfolio/groups/GroupsPage.tsx")).GroupsPage }),
       },
+      {
+        path: "register",
+        lazy: async () => ({ Component: (await import("./resources/register/RegisterPage.tsx")).RegisterPage }),
+      },
       { path: "rates", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).RatesPage }) },
       { path: "accounts", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).AccountsPage }) },
       { path: "systems", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).SystemsPage }) },

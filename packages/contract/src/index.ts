@@ -44,6 +44,7 @@ export {
   type Holidays,
   type OtherProject,
   type SharedEffect,
+  type SharedResult,
   type SharedRows,
   type SharedUse,
 } from "./resources.ts";

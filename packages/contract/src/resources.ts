@@ -42,6 +42,7 @@ export const sharedEffectSchema = z.array(
 export type SharedEffect = z.infer<typeof sharedEffectSchema>;
 
 export const sharedResultSchema = z.array(z.object({ project: z.string(), revision: z.int() }));
+export type SharedResult = z.infer<typeof sharedResultSchema>;
 
 export const holidayCountriesSchema = z.array(
   z.object({ code: z.string(), name: z.string(), regions: z.array(z.object({ code: z.string(), name: z.string() })) }),

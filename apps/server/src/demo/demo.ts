@@ -27,6 +27,7 @@ import { beginWhatIf, changeWhatIf, putForward } from "../approve/whatIfService.
 import { loadPlan } from "../plan/planStore.ts";
 import { createProject } from "../begin/createProject.ts";
 import { writeProject } from "../plan/writeProjects.ts";
+import { takeInMissing } from "../resources/register.ts";
 import { setExchange } from "../portfolio/exchange.ts";
 import { Post } from "../tell/post.ts";
 import { findProject } from "../project/projectAccess.ts";
@@ -145,6 +146,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     database,
     PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString((parseDate(dataDate)! + 4) as never)}T12:00` })),
   );
+  await takeInMissing(database, world.controller);
   await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
   return true;
 }
@@ -154,8 +156,10 @@ async function beginAnew(database: DataSource): Promise<void> {
   const runner = database.createQueryRunner();
   try {
     await runner.query("set foreign_key_checks = 0");
-    for (const table of [...database.entityMetadatas.map(({ tableName }) => tableName), "sign_in_miss", "migrations"])
-      await runner.query(`drop table if exists \`${table}\``);
+    const tables = (await runner.query(
+      "select table_name as name from information_schema.tables where table_schema = database()",
+    )) as { name: string }[];
+    for (const { name } of tables) await runner.query(`drop table if exists \`${name}\``);
     await runner.query("set foreign_key_checks = 1");
   } finally {
     await runner.release();

@@ -15,9 +15,9 @@ const shown = (me: Me): string[] =>
 describe("places", () => {
   it("follow the order of the work, and leave out what is not mine to do", () => {
     expect(shown(someone("ann", "contributor"))).toEqual(["Desk: My work, My week", "Mail: Mail"]);
-    expect(shown(someone(null, "administrator"))).toEqual(["Set up: Accounts, Other systems", "Mail: Mail"]);
+    expect(shown(someone(null, "administrator"))).toEqual(["Set up: Register, Accounts, Other systems", "Mail: Mail"]);
     expect(shown(someone(null, "reader"))).toEqual([
-      "Exchange rates: Exchange rates",
+      "Set up: Register, Exchange rates",
       "Approvals: Approvals",
       "Look: Portfolio, Deadlines, Load, Watchlists",
       "Mail: Mail",

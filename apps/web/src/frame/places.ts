@@ -33,6 +33,7 @@ export const HOUSE: readonly Place[] = [
     name: "Set up",
     pages: [
       { to: "/import", name: "Bring a plan", open: mayPlan },
+      { to: "/set-up/register", name: "Register", open: (me) => mayLook(me) || isAdministrator(me) },
       { to: "/set-up/groups", name: "Groups and limits", open: isController },
       { to: "/set-up/rates", name: "Exchange rates", open: mayLook },
       { to: "/set-up/accounts", name: "Accounts", open: isAdministrator },

@@ -3,12 +3,13 @@ import { parseDuration, WEEKDAYS, type Calendar } from "@chronometra/core";
 import { useState } from "react";
 import { CommitField } from "../shared/CommitField.tsx";
 import { Exceptions, HolidayChooser } from "./Exceptions.tsx";
-import { SharedStore } from "./SharedStore.tsx";
+import { SharedStore, type Way } from "./SharedStore.tsx";
 import { readShifts, shiftText } from "./shiftText.ts";
 import { YearView } from "./YearView.tsx";
 
 interface Props {
-  readonly project: string;
+  /** How it is stored as it is drafted; with it come those it rests on. */
+  readonly wayOf: (draft: Calendar, bases: readonly Calendar[]) => Way;
   readonly calendar: Calendar;
   readonly isNew: boolean;
   readonly all: readonly Calendar[];
@@ -29,10 +30,16 @@ const DAY_NAMES = {
 } as const;
 const DEFAULT_DAY = 480;
 
-/** The calendar and those it rests on that others may lack, what it rests on first. */
-function withBases(calendar: Calendar, all: readonly Calendar[]): Calendar[] {
-  const base = calendar.base === undefined ? undefined : all.find(({ id }) => id === calendar.base);
-  return base === undefined || base.id === calendar.id ? [calendar] : [...withBases(base, all), calendar];
+/** Those that a calendar rests on, which others may lack, what they rest on first; each once, also where they go round. */
+function basesOf(calendar: Calendar, all: readonly Calendar[]): Calendar[] {
+  const found: Calendar[] = [];
+  for (let at = calendar.base; at !== undefined;) {
+    const base = all.find(({ id }) => id === at);
+    if (base === undefined || base.id === calendar.id || found.includes(base)) break;
+    found.unshift(base);
+    at = base.base;
+  }
+  return found;
 }
 
 function Week({ draft, set, disabled }: { draft: Calendar; set: (next: Calendar) => void; disabled: boolean }) {
@@ -98,7 +105,7 @@ function Week({ draft, set, disabled }: { draft: Calendar; set: (next: Calendar)
 }
 
 /** A calendar: its week, its exceptions, and the year they make; stored here and wherever else it is used. */
-export function CalendarEditor({ project, calendar, isNew, all, others, mayEdit, year, onDone }: Props) {
+export function CalendarEditor({ wayOf, calendar, isNew, all, others, mayEdit, year, onDone }: Props) {
   const [draft, setDraft] = useState(calendar);
   const changed = isNew || JSON.stringify(draft) !== JSON.stringify(calendar);
   const rename = (name: string): string | null => {
@@ -173,13 +180,8 @@ export function CalendarEditor({ project, calendar, isNew, all, others, mayEdit,
         {mayEdit && <HolidayChooser exceptions={exceptions} onChange={setExceptions} year={year} />}
         {changed && mayEdit && (
           <SharedStore
-            project={project}
             others={others}
-            rows={withBases(draft, all).map((row) => ({
-              table: "calendars" as const,
-              row,
-              ...(row === draft ? {} : { ifMissing: true }),
-            }))}
+            way={wayOf(draft, basesOf(draft, all))}
             what={`The calendar ${draft.name}`}
             onDone={onDone}
             onLeave={() => (isNew ? onDone() : setDraft(calendar))}

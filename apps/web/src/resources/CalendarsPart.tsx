@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords } from "../shared/words.ts";
 import { CalendarEditor } from "./CalendarEditor.tsx";
+import { planWay } from "./SharedStore.tsx";
 import type { PartProps } from "./partProps.ts";
 
 /** How often a calendar of the plan is used: by activities, people and calendars that rest on it. */
@@ -123,7 +124,12 @@ export function CalendarsPart({ view, plan, use, change }: PartProps) {
         )}
         <CalendarEditor
           key={`${JSON.stringify(chosen)} ${fresh === null}`}
-          project={view.id}
+          wayOf={(draft, bases) =>
+            planWay(view.id, [
+              ...bases.map((row) => ({ table: "calendars" as const, row, ifMissing: true })),
+              { table: "calendars", row: draft },
+            ])
+          }
           calendar={chosen}
           isNew={fresh !== null}
           all={all}

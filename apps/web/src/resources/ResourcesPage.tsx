@@ -1,6 +1,6 @@
-import type { PlanView } from "@chronometra/contract";
+import { REGISTER_TABLES, type PlanView, type RegisterTable } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { planValue } from "../plan/engine/planValue.ts";
 import { useProject } from "../project/useProject.ts";
@@ -9,6 +9,7 @@ import { CalendarsPart } from "./CalendarsPart.tsx";
 import { CategoriesPart, FieldsPart, TeamsPart } from "./ListsPart.tsx";
 import { MeetingsPart } from "./MeetingsPart.tsx";
 import { PeoplePart } from "./PeoplePart.tsx";
+import { FromRegister } from "./register/FromRegister.tsx";
 import { planQuery, sharedQuery } from "./queries.ts";
 import { usePlanChange } from "./usePlanChange.ts";
 
@@ -21,11 +22,14 @@ const PARTS = [
   { id: "meetings", name: "Meetings", Part: MeetingsPart },
 ] as const;
 
+const isRegistered = (part: string): part is RegisterTable => (REGISTER_TABLES as readonly string[]).includes(part);
+
 function Parts({ view }: { view: PlanView }) {
   const [params, setParams] = useSearchParams();
   const { data: use } = useQuery(sharedQuery(view.id));
   const plan = useMemo(() => planValue(view), [view]);
   const change = usePlanChange(view);
+  const [open, setOpen] = useState(false);
   const part = PARTS.find(({ id }) => id === params.get("part")) ?? PARTS[0];
   return (
     <div className="page">
@@ -41,7 +45,15 @@ function Parts({ view }: { view: PlanView }) {
             {name}
           </button>
         ))}
+        {view.mayEdit && isRegistered(part.id) && (
+          <button type="button" className="btn btn-xs ml-auto" onClick={() => setOpen(true)}>
+            From the register …
+          </button>
+        )}
       </nav>
+      {open && isRegistered(part.id) && (
+        <FromRegister project={view.id} table={part.id} onClose={() => setOpen(false)} />
+      )}
       <part.Part view={view} plan={plan} use={use} change={change} />
     </div>
   );

@@ -1,4 +1,4 @@
-import type { OtherProject, SharedEffect, SharedRows } from "@chronometra/contract";
+import type { OtherProject, SharedEffect, SharedResult, SharedRows, WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
 import { call } from "../shared/api.ts";
@@ -9,18 +9,53 @@ import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts
 import { UnsavedGuard } from "../shared/UnsavedGuard.tsx";
 import { undoToast } from "../shared/undoToast.ts";
 
+/** How rows are stored, and where besides the projects that are selected. */
+export interface Way {
+  /** What is stored, as text: what moves is shown for that alone. */
+  readonly asked: string;
+  readonly effect: (projects: string[]) => Promise<SharedEffect>;
+  readonly store: (projects: string[]) => Promise<SharedResult>;
+  /** Where it is stored with so many projects selected. */
+  readonly into: (projects: number) => string;
+  /** What is said afterwards, of what it was and how many projects changed. */
+  readonly said: (what: string, changed: number) => string;
+}
+
+/** Into a project, and the others that are selected. */
+export const planWay = (project: string, rows: SharedRows["rows"]): Way => ({
+  asked: JSON.stringify(rows),
+  effect: (others) => call("POST /api/shared/effect", { body: { projects: [project, ...others], rows } }),
+  store: (others) => call("POST /api/shared", { body: { projects: [project, ...others], rows } }),
+  into: (others) => countWords(others + 1, "project", "projects"),
+  said: (what, changed) =>
+    changed === 0
+      ? `${what} says this already.`
+      : `${what} is stored in ${countWords(changed, "project", "projects")}.`,
+});
+
+/** Into the register, and the projects that are selected. */
+export const registerWay = (change: WriteRegister["change"], seen: object | null): Way => ({
+  asked: JSON.stringify(change),
+  effect: (projects) => call("POST /api/register/effect", { body: { change, seen, projects } }),
+  store: (projects) => call("POST /api/register", { body: { change, seen, projects } }),
+  into: (projects) =>
+    projects === 0 ? "the register" : `the register and ${countWords(projects, "project", "projects")}`,
+  said: (what, changed) =>
+    `${what} is kept in the register${changed === 0 ? "" : ` and stored in ${countWords(changed, "project", "projects")}`}.`,
+});
+
 interface Props {
-  readonly project: string;
   /** Other projects that have the same row. */
   readonly others: readonly OtherProject[];
-  readonly rows: SharedRows["rows"];
+  readonly way: Way;
   /** What is stored, for the words afterwards. */
   readonly what: string;
   readonly onDone: () => void;
   readonly onLeave: () => void;
 }
 
-function Moved({ effects }: { effects: SharedEffect }) {
+/** What storing would move, project by project; those in which nothing does in one line. */
+export function Moved({ effects }: { effects: SharedEffect }) {
   const still = effects.filter(
     ({ effect }) => effect.finish === null && effect.activities.length === 0 && effect.milestones.length === 0,
   );
@@ -55,28 +90,24 @@ function Moved({ effects }: { effects: SharedEffect }) {
   );
 }
 
-/** Stores calendars or people here and in the other projects that have them, after showing what that would move in each. */
-export function SharedStore({ project, others, rows, what, onDone, onLeave }: Props) {
+/** Stores a calendar or person where it is kept and in the other projects that have them, after showing what that would move in each. */
+export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
   const client = useQueryClient();
   const [left, setLeft] = useState<readonly string[]>(
     others.filter(({ same, mayEdit }) => !same || !mayEdit).map(({ id }) => id),
   );
-  const projects = [project, ...others.filter(({ id }) => !left.includes(id)).map(({ id }) => id)];
-  const body: SharedRows = { projects, rows };
-  const asked = JSON.stringify(body);
+  const projects = others.filter(({ id }) => !left.includes(id)).map(({ id }) => id);
+  const asked = `${way.asked} ${projects.join(" ")}`;
   const preview = useMutation({
-    mutationFn: async () => ({ asked, effects: await call("POST /api/shared/effect", { body }) }),
+    mutationFn: async () => ({ asked, effects: await way.effect(projects) }),
   });
   const again = (): void => void client.invalidateQueries();
   const store = useMutation({
-    mutationFn: () => call("POST /api/shared", { body }),
+    mutationFn: () => way.store(projects),
     onSuccess: (stored) => {
       undoToast(client, {
         revisions: stored,
-        words:
-          stored.length === 0
-            ? `${what} says this already.`
-            : `${what} is stored in ${countWords(stored.length, "project", "projects")}.`,
+        words: way.said(what, stored.length),
       });
       again();
       onDone();
@@ -118,7 +149,7 @@ export function SharedStore({ project, others, rows, what, onDone, onLeave }: Pr
           disabled={store.isPending}
           onClick={() => store.mutate()}
         >
-          {store.isPending ? "Storing …" : `Store in ${countWords(projects.length, "project", "projects")}`}
+          {store.isPending ? "Storing …" : `Store in ${way.into(projects.length)}`}
         </button>
         <button type="button" className="btn btn-ghost btn-sm" onClick={onLeave}>
           Leave as it was

@@ -11,6 +11,12 @@ export const sharedQuery = (project: string) =>
     queryKey: ["project", project, "shared"],
     queryFn: () => call("GET /api/projects/:project/shared", { params: { project } }),
   });
+export const registerQuery = queryOptions({ queryKey: ["register"], queryFn: () => call("GET /api/register") });
+/** For those alone who keep the register. */
+export const registerRatesQuery = queryOptions({
+  queryKey: ["register", "rates"],
+  queryFn: () => call("GET /api/register/rates"),
+});
 export const countriesQuery = queryOptions({
   queryKey: ["holidays"],
   queryFn: () => call("GET /api/holidays"),

@@ -7,7 +7,7 @@ import { COST_HINT, readCost, WORK_HINT } from "../plan/panel/WorkTab.tsx";
 import { LINK_HINT } from "../plan/panel/WhyTab.tsx";
 import { EXCEPTION_HINT, LEAVE_HINT, readException } from "../resources/Exceptions.tsx";
 import { FIELD_HINT, readField } from "../resources/ListsPart.tsx";
-import { RATE_HINT, readPersonRate } from "../resources/PersonEditor.tsx";
+import { RATE_HINT, readPersonRate } from "../resources/Rates.tsx";
 
 const DAY: [string, string][] = [["08:00", "16:00"]];
 const PLAN: PlanBundle = {

@@ -1,0 +1,125 @@
+/** @jest-environment jsdom */
+import type { Register } from "@chronometra/contract";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render, screen, waitFor } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { MemoryRouter } from "react-router";
+import { FromRegister, offeredTo } from "./FromRegister.tsx";
+import { freshId, usedWords } from "./registerParts.ts";
+import { RegisterTeams } from "./RegisterLists.tsx";
+
+jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+
+const usedBy = (id: string, same: boolean) => ({ id, code: id, name: id, same, mayEdit: true, closed: false });
+const entry = <T,>(row: T, ...projects: ReturnType<typeof usedBy>[]) => ({
+  row,
+  changedBy: null,
+  changedAt: null,
+  projects,
+});
+const REGISTER: Register = {
+  currency: "EUR",
+  minorDigits: 2,
+  mayWrite: true,
+  calendars: [],
+  people: [
+    entry({ id: "ann", name: "Ann" }, usedBy("p1", true), usedBy("p2", false)),
+    entry({ id: "bo", name: "Bo" }, usedBy("p1", false)),
+    entry({ id: "cy", name: "Cy" }),
+  ],
+  teams: [entry({ id: "t1", name: "Divers", members: ["ann"] }, usedBy("p1", true))],
+  categories: [],
+  missing: { calendars: 0, people: 0, teams: 0, categories: 0 },
+};
+
+interface Sent {
+  readonly to: string;
+  readonly body: unknown;
+}
+function listen(answer: (sent: Sent) => object | string): Sent[] {
+  const all: Sent[] = [];
+  globalThis.fetch = (async (address: string, { method = "GET", body }: RequestInit = {}) => {
+    const sent = { to: `${method} ${address}`, body: body === undefined ? undefined : JSON.parse(body as string) };
+    all.push(sent);
+    const said = answer(sent);
+    const ok = typeof said !== "string";
+    const text = ok ? said : { code: "conflict", message: said };
+    return { ok, status: ok ? 200 : 409, json: async () => text, text: async () => JSON.stringify(text) };
+  }) as never;
+  return all;
+}
+const show = (page: React.ReactNode): void =>
+  void render(
+    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
+      <MemoryRouter>{page}</MemoryRouter>
+    </QueryClientProvider>,
+  );
+
+describe("what the register has for a project", () => {
+  it("is what it lacks, then what differs there; what says the same is not offered", () => {
+    expect(offeredTo(REGISTER, "people", "p1")).toEqual([
+      { id: "cy", name: "Cy", differs: false },
+      { id: "bo", name: "Bo", differs: true },
+    ]);
+    expect(offeredTo(REGISTER, "teams", "p1")).toEqual([]);
+  });
+
+  it("is taken over as it is selected, after showing what that would move", async () => {
+    const closed = jest.fn();
+    const sent = listen(({ to }) =>
+      to === "GET /api/register"
+        ? REGISTER
+        : to.endsWith("/effect")
+          ? [{ project: "p1", code: "P1", name: "One", effect: { finish: null, activities: [], milestones: [] } }]
+          : [{ project: "p1", revision: 7 }],
+    );
+    show(<FromRegister project="p1" table="people" onClose={closed} />);
+    await userEvent.click(await screen.findByRole("checkbox", { name: /Cy/ }));
+    await userEvent.click(screen.getByRole("button", { name: "Show what moves" }));
+    await screen.findByText("Nothing moves in P1.");
+    await userEvent.click(screen.getByRole("checkbox", { name: /Bo/ }));
+    expect(screen.queryByText("Nothing moves in P1.")).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Take 2 over" }));
+    await waitFor(() => expect(closed).toHaveBeenCalled());
+    expect(sent.find(({ to }) => to === "POST /api/projects/p1/register")!.body).toEqual({
+      rows: [
+        { table: "people", id: "cy" },
+        { table: "people", id: "bo" },
+      ],
+    });
+  });
+});
+
+describe("a list of the register", () => {
+  it("stores a team with the members that are written, by name, and says who is nobody", async () => {
+    const sent = listen(() => []);
+    show(<RegisterTeams register={REGISTER} rates={null} />);
+    const field = screen.getByLabelText("Members of Divers");
+    await userEvent.clear(field);
+    await userEvent.type(field, "ann; Nobody{Enter}");
+    await screen.findByText(/“Nobody” is nobody of the register/);
+    expect(sent).toEqual([]);
+    await userEvent.clear(field);
+    await userEvent.type(field, "ann; CY{Enter}");
+    await waitFor(() => expect(sent).toHaveLength(1));
+    expect(sent[0]!.body).toEqual({
+      change: { table: "teams", row: { id: "t1", name: "Divers", members: ["ann", "cy"] } },
+      seen: { id: "t1", name: "Divers", members: ["ann"] },
+      projects: [],
+    });
+  });
+
+  it("shows beside the field what the server refuses", async () => {
+    listen(() => "Team Divers was changed by someone else meanwhile.");
+    show(<RegisterTeams register={REGISTER} rates={null} />);
+    await userEvent.type(screen.getByLabelText("Name of Divers"), " two{Enter}");
+    await screen.findByText(/changed by someone else meanwhile/);
+  });
+
+  it("tells where a row is used, and makes ids that none has", () => {
+    expect(usedWords([])).toBe("");
+    expect(usedWords([{ same: true }])).toBe("1 project");
+    expect(usedWords([{ same: true }, { same: false }])).toBe("2 projects, differs in 1");
+    expect(freshId("person", [{ row: { id: "person-2" } }])).toBe("person-3");
+  });
+});

@@ -1,0 +1,24 @@
+import type { OtherProject, Register, RegisterRates } from "@chronometra/contract";
+import { countWords } from "../../shared/words.ts";
+
+/** What every part of the register is given. */
+export interface RegisterPartProps {
+  readonly register: Register;
+  /** What an hour costs; `null` of whoever may not know it. */
+  readonly rates: RegisterRates | null;
+}
+
+/** In how many projects a row is, and in how many of them it says something else. */
+export function usedWords(projects: readonly Pick<OtherProject, "same">[]): string {
+  if (projects.length === 0) return "";
+  const differs = projects.filter(({ same }) => !same).length;
+  return `${countWords(projects.length, "project", "projects")}${differs === 0 ? "" : `, differs in ${differs}`}`;
+}
+
+/** An id that no row of the list has: `person-3`. */
+export function freshId(word: string, rows: readonly { readonly row: { readonly id: string } }[]): string {
+  const taken = new Set(rows.map(({ row }) => row.id));
+  let n = rows.length + 1;
+  while (taken.has(`${word}-${n}`)) n++;
+  return `${word}-${n}`;
+}
