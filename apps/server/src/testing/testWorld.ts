@@ -1,6 +1,7 @@
 import { randomBytes, randomUUID } from "node:crypto";
 import type { Me, Role } from "@chronometra/contract";
 import type { PlanBundle } from "@chronometra/core";
+import { createConnection } from "mysql2/promise";
 import { pino } from "pino";
 import request from "supertest";
 import { DataSource } from "typeorm";
@@ -14,14 +15,24 @@ import { TOKEN_HEADER } from "../access/serve.ts";
 
 export const PASSWORD = "a long test password";
 
-/** A database of its own for one test file, with the schema in it. */
-export async function freshDatabase(): Promise<{ url: string; database: DataSource; drop: () => Promise<void> }> {
+/**
+ * A database of its own for one test file, with the schema in it.
+ * @param before SQL of what is in it before the schema is brought up to date
+ */
+export async function freshDatabase(
+  before?: string,
+): Promise<{ url: string; database: DataSource; drop: () => Promise<void> }> {
   const server = process.env["CHRONOMETRA_TEST_DATABASE"]!;
   const name = `t_${randomBytes(6).toString("hex")}`;
   const admin = new DataSource({ type: "mariadb", url: `${server}/mysql` });
   await admin.initialize();
   await admin.query(`create database ${name}`);
   const url = `${server}/${name}`;
+  if (before !== undefined) {
+    const filling = await createConnection({ uri: url, multipleStatements: true });
+    await filling.query(before);
+    await filling.end();
+  }
   const database = await openDatabase(url);
   return {
     url,
