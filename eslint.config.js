@@ -29,6 +29,7 @@ export default tseslint.config(
       "**/dist-types/**",
       "**/node_modules/**",
       "var/**",
+      ".stryker/**",
       "test-results/**",
       "playwright-report/**",
     ],
@@ -62,6 +63,11 @@ export default tseslint.config(
       ],
       "no-restricted-syntax": [
         "error",
+        {
+          selector: "TSAsExpression > TSTypeReference[typeName.name=/^(EpochDay|LocalMinute)$/]",
+          message:
+            "A number becomes a day or a minute by epochDay and localMinute of packages/core/src/time/instant.ts.",
+        },
         { selector: "ExportAllDeclaration", message: "The surface of a package is listed name by name." },
         {
           selector: "MemberExpression[object.name='Intl'][property.name='NumberFormat']",
@@ -87,6 +93,7 @@ export default tseslint.config(
       "no-restricted-syntax": "off",
     },
   },
+  { files: ["packages/core/src/time/instant.ts"], rules: { "no-restricted-syntax": "off" } },
   { files: ["*.js", "*.cjs"], ...tseslint.configs.disableTypeChecked },
   { files: ["**/*.cjs"], rules: { "@typescript-eslint/no-require-imports": "off" } },
 );

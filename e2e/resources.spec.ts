@@ -185,7 +185,7 @@ test("someone of the register is changed there and in the projects that are sele
   await form.getByRole("button", { name: "Show what moves" }).click();
   await expect(form.getByText(/Nothing moves in/)).toBeVisible();
   await form.getByRole("button", { name: /^Store in the register and \d+ projects?$/ }).click();
-  await expect(page.getByText(/Clara Nyström is kept in the register and stored in \d+ projects?/)).toBeVisible();
+  await expect(page.getByText(/Clara Nyström is saved in the register and stored in \d+ projects?/)).toBeVisible();
   await expect(
     page.getByRole("table", { name: "People of the register" }).getByRole("row").filter({ hasText: "Clara Nyström" }),
   ).toContainText("marine ecologist");

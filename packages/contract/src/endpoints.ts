@@ -402,7 +402,7 @@ export const endpoints = {
     response: sharedEffectSchema,
   },
   "POST /api/register": {
-    summary: "Keep a row in the register, and write it to projects in the same act",
+    summary: "Save a row in the register, and write it to projects in the same act",
     body: writeRegisterSchema,
     response: sharedResultSchema,
   },

@@ -1,14 +1,14 @@
 import type { Desk } from "@chronometra/contract";
 import {
   addDays,
+  epochDay,
   formatDate,
   meetingsOf,
   parseDate,
+  type Plan,
   schedulePlan,
   toBundle,
   withoutProgress,
-  type EpochDay,
-  type Plan,
 } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import type { ProjectEntity } from "../project/projectEntity.ts";
@@ -38,7 +38,7 @@ export async function unbookedDays(
   plans: readonly { project: ProjectEntity; plan: Plan }[],
 ): Promise<Pick<Desk, "forgotten" | "meetings">> {
   const now = parseDate(today)!;
-  const days = Array.from({ length: LOOK_BACK_DAYS }, (_, i) => addDays(now, i - LOOK_BACK_DAYS) as EpochDay);
+  const days = Array.from({ length: LOOK_BACK_DAYS }, (_, i) => epochDay(addDays(now, i - LOOK_BACK_DAYS)));
   const [from, to] = [formatDate(days[0]!), formatDate(now)];
   const reports = await database
     .getRepository(ReportEntity)

@@ -1,5 +1,5 @@
 import type { Me, WeekView } from "@chronometra/contract";
-import { formatDate, parseDate, schedulePlan, toBundle, weekdayOf, type EpochDay, type Plan } from "@chronometra/core";
+import { epochDay, formatDate, parseDate, type Plan, schedulePlan, toBundle, weekdayOf } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
@@ -55,7 +55,7 @@ export async function weekOf(database: DataSource, me: Me, around: string): Prom
   const day = parseDate(around);
   if (day === null) throw new Failure("invalid", `"${around}" is no date; write YYYY-MM-DD.`);
   const monday = day - weekdayOf(day);
-  const days = Array.from({ length: DAYS }, (_, i) => (monday + i) as EpochDay);
+  const days = Array.from({ length: DAYS }, (_, i) => epochDay(monday + i));
   const dates = days.map(formatDate);
   if (person === null)
     return {

@@ -1,5 +1,5 @@
 import type { Me, Owing } from "@chronometra/contract";
-import { addDays, formatDate, mondayOf, parseDate, type EpochDay, type ProjectHead } from "@chronometra/core";
+import { addDays, epochDay, formatDate, mondayOf, parseDate, type ProjectHead } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../writers/summarise.ts";
@@ -43,7 +43,7 @@ const takingPart = (database: DataSource): Promise<Row[]> =>
 /** Mondays of the weeks from one day to another. */
 function mondays(from: string, to: string): string[] {
   const found: string[] = [];
-  for (let monday = mondayOf(parseDate(from)!); monday <= parseDate(to)!; monday = addDays(monday, 7) as EpochDay)
+  for (let monday = mondayOf(parseDate(from)!); monday <= parseDate(to)!; monday = epochDay(addDays(monday, 7)))
     found.push(formatDate(monday));
   return found;
 }

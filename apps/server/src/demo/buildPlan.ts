@@ -1,5 +1,6 @@
 import {
   schedulePlan,
+  finishDayOf,
   formatDate,
   type Activity,
   type Assignment,
@@ -217,9 +218,7 @@ function withPromises(bundle: PlanBundle, project: DemoProject): PlanBundle {
   );
   const promised = milestones.at(-2)!;
   const date = formatDate(
-    Math.floor(
-      (calendar.finishAt(calendar.indexAt(promised.row.finish) + project.promiseDays * DAY_MINUTES) - 1) / 1440,
-    ) as never,
+    finishDayOf(calendar.finishAt(calendar.indexAt(promised.row.finish) + project.promiseDays * DAY_MINUTES)),
   );
   return {
     ...bundle,

@@ -5,6 +5,7 @@ import {
   addDays,
   type Change,
   dateWords,
+  epochDay,
   formatDate,
   parseDate,
   type Plan,
@@ -144,7 +145,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   });
   await planPeriods(
     database,
-    PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString((parseDate(dataDate)! + 4) as never)}T12:00` })),
+    PLANNED_DATES.map((dataDate) => ({ dataDate, issueBy: `${dayString(epochDay(parseDate(dataDate)! + 4))}T12:00` })),
   );
   await takeInMissing(database, world.controller);
   await database.getRepository(SettingEntity).update({ name: "demo" }, { value: "complete" });
@@ -265,7 +266,7 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
   const dataDate = DATA_DATES[period - 1]!;
   const former = DATA_DATES[period - 2];
   const fromDate = former === undefined ? FIRST_DAY : dayString(dayAfterDate(former));
-  const issueBy = `${dayString((parseDate(dataDate)! + 4) as never)}T12:00`;
+  const issueBy = `${dayString(epochDay(parseDate(dataDate)! + 4))}T12:00`;
   await world.database.getRepository(ReportingPeriodEntity).insert({ number: period, fromDate, dataDate, issueBy });
   await liveThrough(world, projects, period, fromDate, dataDate);
 }

@@ -1,15 +1,16 @@
 import {
-  formatDate,
-  parseDate,
-  schedulePlan,
-  toBundle,
   type Activity,
   type Change,
   type EpochDay,
+  epochDay,
+  formatDate,
+  parseDate,
   type Plan,
-  type ScheduledActivity,
-  type WorkCalendar,
   type ReportContent,
+  type ScheduledActivity,
+  schedulePlan,
+  toBundle,
+  type WorkCalendar,
 } from "@chronometra/core";
 import type { Story } from "./projects.ts";
 import type { Random } from "./random.ts";
@@ -70,7 +71,7 @@ export function livePeriod(context: Context): PeriodOfWork {
       return;
     }
     const calendar = schedule.calendars.get(activity.calendar ?? "authority");
-    const first = Math.max(context.from, row.state === "inProgress" ? context.from : row.startDay) as EpochDay;
+    const first = epochDay(Math.max(context.from, row.state === "inProgress" ? context.from : row.startDay));
     if (first > context.to) return;
     if (activity.kind === "levelOfEffort")
       bookTime(context, activity, workedDays(calendar, first, context.to), 0.16, reports, null);
@@ -81,7 +82,7 @@ export function livePeriod(context: Context): PeriodOfWork {
 
 const workedDays = (calendar: WorkCalendar, from: EpochDay, to: EpochDay): EpochDay[] => {
   const days: EpochDay[] = [];
-  for (let day = from; day <= to; day = (day + 1) as EpochDay) if (calendar.minutesOn(day) > 0) days.push(day);
+  for (let day = from; day <= to; day = epochDay(day + 1)) if (calendar.minutesOn(day) > 0) days.push(day);
   return days;
 };
 
@@ -209,9 +210,9 @@ function reachMilestone(
     .filter(({ to }) => to === activity.id)
     .map(({ from }) => rows[position.get(from)!]);
   if (before.length === 0 || before.some((other) => other == null || other.state !== "complete")) return;
-  const last = Math.max(...before.map((other) => other!.finishDay), context.from) as EpochDay;
+  const last = epochDay(Math.max(...before.map((other) => other!.finishDay), context.from));
   if (last <= context.to && row.state === "notStarted") reports.push(report(context, activity, "", last, null, 100));
 }
 
 /** The day after a date, as a day. */
-export const dayAfterDate = (date: string): EpochDay => (parseDate(date)! + 1) as EpochDay;
+export const dayAfterDate = (date: string): EpochDay => epochDay(parseDate(date)! + 1);

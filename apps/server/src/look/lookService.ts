@@ -3,13 +3,14 @@ import {
   civilOf,
   closeOf,
   costOfMinutes,
+  type EpochDay,
+  epochDay,
   formatDate,
   parseDate,
+  type PlanBundle,
   plannedRows,
   rateBook,
   totalPlannedValueAt,
-  type EpochDay,
-  type PlanBundle,
 } from "@chronometra/core";
 import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import type { ComputedPlan } from "../writers/summarise.ts";
@@ -30,8 +31,8 @@ export function figureRows({ bundle, computed }: ComputedPlan): ProjectLook["row
 /** The last day of each month that a span of days touches. */
 function monthEnds(from: EpochDay, to: EpochDay): EpochDay[] {
   const ends: EpochDay[] = [];
-  for (let day = from; day <= to + 31; day = (day + 1) as EpochDay) {
-    if (civilOf((day + 1) as EpochDay).day !== 1) continue;
+  for (let day = from; day <= to + 31; day = epochDay(day + 1)) {
+    if (civilOf(epochDay(day + 1)).day !== 1) continue;
     ends.push(day);
     if (day >= to) break;
   }
@@ -72,7 +73,7 @@ export function curveOf(
   if (dataDate !== undefined && !(earned.has(dataDate) && lockedTo !== null && dataDate <= lockedTo))
     earned.set(dataDate, computed.performance?.project ?? null);
   const spent = spentBy(bundle);
-  const origin = formatDate((first - 1) as EpochDay);
+  const origin = formatDate(epochDay(first - 1));
   const dates = [...new Set([...monthEnds(first, last).map(formatDate), ...earned.keys()])].sort();
   const points = dates.map((date) => ({
     date,

@@ -1,15 +1,16 @@
 import { createHash } from "node:crypto";
 import {
+  type Activity,
   deadlineStandings,
+  epochDay,
   formatDate,
   loadByWeek,
   parseInstant,
+  type Plan,
+  type PlanBundle,
   remainingWork,
   slipsAgainst,
   startDayOf,
-  type Activity,
-  type Plan,
-  type PlanBundle,
 } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import type { ComputedPlan } from "./summarise.ts";
@@ -153,7 +154,7 @@ function reader({ bundle, computed }: ComputedPlan, plan: Plan) {
 }
 type Reader = ReturnType<typeof reader>;
 
-const shownDay = (day: number | undefined): string | null => (day === undefined ? null : formatDate(day as never));
+const shownDay = (day: number | undefined): string | null => (day === undefined ? null : formatDate(epochDay(day)));
 
 /** What is done of an activity in percent: of work that nobody has begun nothing, of what spans others what they have earned. */
 function percentOf(

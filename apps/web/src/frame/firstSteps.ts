@@ -161,7 +161,7 @@ export function firstSteps(me: Me, known: Known): RoleSteps[] {
           "What moved, breaks a promise, costs more or cannot be trusted; every number opens its rows.",
         ),
         always("Look at the promises", "/deadlines", "Which will be kept, which not, and which chain leads there."),
-        always("Keep a question", "/watch", "Filter, group and save what you want to see again."),
+        always("Save a question", "/watch", "Filter, group and save what you want to see again."),
       ],
     });
   return steps;

@@ -41,7 +41,7 @@ export const registerWay = (change: WriteRegister["change"], seen: object | null
   into: (projects) =>
     projects === 0 ? "the register" : `the register and ${countWords(projects, "project", "projects")}`,
   said: (what, changed) =>
-    `${what} is kept in the register${changed === 0 ? "" : ` and stored in ${countWords(changed, "project", "projects")}`}.`,
+    `${what} is saved in the register${changed === 0 ? "" : ` and stored in ${countWords(changed, "project", "projects")}`}.`,
 });
 
 interface Props {

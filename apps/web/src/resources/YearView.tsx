@@ -1,13 +1,14 @@
 import {
+  type Calendar,
   civilOf,
   closeOf,
   compileCalendars,
+  type EpochDay,
+  epochDay,
   formatDate,
   openOf,
   parseDate,
   weekdayOf,
-  type Calendar,
-  type EpochDay,
 } from "@chronometra/core";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useMemo, useState } from "react";
@@ -59,7 +60,7 @@ function daysOf(calendar: Calendar, all: readonly Calendar[], year: number): Day
   return MONTHS.map((_name, m) => {
     const days: Day[] = [];
     const first = parseDate(`${year}-${String(m + 1).padStart(2, "0")}-01`)!;
-    for (let day = first; civilOf(day).month === m + 1; day = (day + 1) as EpochDay) {
+    for (let day = first; civilOf(day).month === m + 1; day = epochDay(day + 1)) {
       const date = formatDate(day);
       const exception = exceptions.findLast(({ from, to }) => from <= date && date <= to);
       days.push({

@@ -1,4 +1,4 @@
-import { formatDate, finishDayOf, type LocalMinute } from "../time/instant.ts";
+import { finishDayOf, formatDate, localMinute } from "../time/instant.ts";
 import type { Prepared } from "./prepare.ts";
 import { BLOCK_RUNS, simulateBlock, type Block } from "./simulate.ts";
 
@@ -39,7 +39,7 @@ const SAMPLE = 300;
 const at = (sorted: Float64Array, share: number): number =>
   sorted[Math.max(0, Math.ceil(share * sorted.length - 1e-9) - 1)]!;
 
-const dateOf = (instant: number): string => formatDate(finishDayOf(instant as LocalMinute));
+const dateOf = (instant: number): string => formatDate(finishDayOf(localMinute(instant)));
 
 /** Correlation from sums; `null` where either does not vary. */
 function pearson(

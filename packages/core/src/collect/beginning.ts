@@ -2,7 +2,15 @@ import { remainingWork } from "../network/buildNetwork.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { Plan } from "../plan/plan.ts";
 import type { Activity, Assignment } from "../plan/schema.ts";
-import { formatDate, formatInstant, openOf, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
+import {
+  formatDate,
+  formatInstant,
+  type LocalMinute,
+  localMinute,
+  openOf,
+  parseDate,
+  startDayOf,
+} from "../time/instant.ts";
 import type { Heard } from "./heard.ts";
 
 /** A start taken from the plan, since those who were to begin then have not reported. */
@@ -41,7 +49,7 @@ export function beginningOf(
   const starts = others.map((assignment) => ({ assignment, at: ownStart(plan, assignment, row!.start, forecast) }));
   const early = starts.filter(({ at }) => formatDate(startDayOf(at)) < day);
   if (early.length === 0) return { start: day, assumed: null };
-  const at = Math.min(...early.map(({ at: each }) => each)) as LocalMinute;
+  const at = localMinute(Math.min(...early.map(({ at: each }) => each)));
   const date = formatDate(startDayOf(at));
   const calendar = forecast.calendars.get(activity.calendar ?? plan.project.calendar);
   // A date stands for the opening of its day; work that begins later on it keeps its minute.
@@ -65,7 +73,7 @@ function ownStart(
   { calendars }: Schedule,
 ): LocalMinute {
   const calendar = calendars.get(plan.people.get(person)?.calendar ?? plan.project.calendar);
-  const from = restart === undefined ? start : (Math.max(start, openOf(parseDate(restart)!)) as LocalMinute);
+  const from = restart === undefined ? start : localMinute(Math.max(start, openOf(parseDate(restart)!)));
   return calendar.startAt(calendar.indexAt(from));
 }
 

@@ -3,7 +3,7 @@ import { assignmentsByActivity, remainingWork } from "../network/buildNetwork.ts
 import * as net from "../network/network.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
-import { closeOf, formatInstant, parseDate, type LocalMinute } from "../time/instant.ts";
+import { closeOf, formatInstant, type LocalMinute, localMinute, parseDate } from "../time/instant.ts";
 
 /** What an activity was to be by a data date, as its own schedule forecast it. */
 export interface Expected {
@@ -85,7 +85,7 @@ function workedUntil(
   from: number,
   close: LocalMinute,
 ): Assignment {
-  const begin = Math.max(from, part.restartAt) as LocalMinute;
+  const begin = localMinute(Math.max(from, part.restartAt));
   const done = begin >= close ? 0 : part.calendar.indexAt(close) - part.calendar.indexAt(begin);
   const [units, hundred] = wholes([assignment.unitsPercent ?? 100, 100]) as [number, number];
   const left = takeShare(Math.max(0, part.minutes - done), { part: units, whole: hundred });

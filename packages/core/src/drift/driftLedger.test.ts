@@ -5,7 +5,7 @@ import { LiveDates } from "../network/liveDates.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { DATA_DATE, livedPlans } from "../testing/livedPlans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { formatDate, parseDate, type EpochDay } from "../time/instant.ts";
+import { epochDay, formatDate, parseDate } from "../time/instant.ts";
 import { asForecast } from "./asForecast.ts";
 import { driftLedger } from "./driftLedger.ts";
 
@@ -279,17 +279,13 @@ describe("a plan brought to a later data date as it forecast itself", () => {
         fc.integer({ min: 0, max: 40 }),
         (any, days) => {
           const plan = { ...any, links: (any.links ?? []).map(({ lagIn: _in, ...link }) => link) };
-          const forecast = asForecast(
-            plan,
-            schedulePlan(plan),
-            formatDate((parseDate("2026-03-01")! + days) as EpochDay),
-          );
+          const forecast = asForecast(plan, schedulePlan(plan), formatDate(epochDay(parseDate("2026-03-01")! + days)));
           expect(finishes(forecast.plan)).toEqual(finishes(plan));
           // And once more, from what is under way by then.
           const again = asForecast(
             forecast.plan,
             schedulePlan(forecast.plan),
-            formatDate((parseDate("2026-03-01")! + days + 5) as EpochDay),
+            formatDate(epochDay(parseDate("2026-03-01")! + days + 5)),
           );
           expect(finishes(again.plan)).toEqual(finishes(plan));
         },
@@ -337,11 +333,7 @@ describe("a plan brought to a later data date as it forecast itself", () => {
               ],
             },
           );
-          const forecast = asForecast(
-            plan,
-            schedulePlan(plan),
-            formatDate((parseDate("2026-03-01")! + days) as EpochDay),
-          );
+          const forecast = asForecast(plan, schedulePlan(plan), formatDate(epochDay(parseDate("2026-03-01")! + days)));
           const calendar = compileCalendars(plan.calendars).set.get("std");
           const [was, is] = [plan, forecast.plan].map((each) => calendar.indexAt(schedulePlan(each).finish!));
           expect(Math.abs(was! - is!)).toBeLessThanOrEqual(3);
@@ -405,8 +397,7 @@ describe("laws of the drift ledger", () => {
         const { dataDate: _d, ...project } = after.project;
         const before: PlanBundle = {
           ...after,
-          project:
-            days === 0 ? project : { ...project, dataDate: formatDate((parseDate(DATA_DATE)! - days) as EpochDay) },
+          project: days === 0 ? project : { ...project, dataDate: formatDate(epochDay(parseDate(DATA_DATE)! - days)) },
           activities: after.activities.map(
             ({ actualStart: _s, actualFinish: _f, percent: _p, dropped: _x, ...rest }) => rest,
           ),

@@ -6,7 +6,15 @@ import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { planTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
-import { closeOf, finishDayOf, formatDate, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
+import {
+  closeOf,
+  finishDayOf,
+  formatDate,
+  type LocalMinute,
+  localMinute,
+  parseDate,
+  startDayOf,
+} from "../time/instant.ts";
 import { asForecast, type Expected } from "./asForecast.ts";
 import { bundleOf, Draft, draftOf, grouped, workKey } from "./ledgerDraft.ts";
 import {
@@ -128,7 +136,7 @@ class Walk {
     step.take(this.draft);
     if (this.live === null || !this.rewrite(this.draft.get("activities", step.id), this.draft)) this.build();
     const finish = this.live?.finishOf(this.target) ?? null;
-    if (finish !== null) this.at = this.indexOf(finish as LocalMinute);
+    if (finish !== null) this.at = this.indexOf(localMinute(finish));
     return this.at;
   }
 
@@ -147,7 +155,7 @@ class Walk {
     step.take(trial);
     const at = this.rewrite(trial.get("activities", step.id), trial) ? this.live!.finishOf(this.target) : null;
     if (this.live !== null) this.rewrite(row, this.draft);
-    return at === null ? null : this.indexOf(at as LocalMinute) - this.indexOf(was as LocalMinute);
+    return at === null ? null : this.indexOf(localMinute(at)) - this.indexOf(localMinute(was));
   }
 
   private rewrite(row: Activity | undefined, draft: Draft): boolean {

@@ -1,5 +1,5 @@
 import type { Schedule } from "../network/schedule.ts";
-import { formatDate, type EpochDay } from "../time/instant.ts";
+import { epochDay, formatDate } from "../time/instant.ts";
 import type { Change } from "../plan/change.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { dateWords } from "../words/dateWords.ts";
@@ -69,5 +69,5 @@ function wishFor(
         ? "finishNotBefore"
         : "startNotBefore";
   const day = calendar.workedDay((atFinish ? row.finishDay : row.startDay) + 1, days);
-  return day === null ? "would run past 2099" : { type, date: formatDate(day as EpochDay) };
+  return day === null ? "would run past 2099" : { type, date: formatDate(epochDay(day)) };
 }

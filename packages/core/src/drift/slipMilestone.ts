@@ -5,7 +5,7 @@ import type { PlanBundle } from "../plan/schema.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { decidingChain } from "../network/explain.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { formatDate, parseDate, type EpochDay } from "../time/instant.ts";
+import { epochDay, formatDate, parseDate } from "../time/instant.ts";
 
 /** Something that can go along when a milestone slips. */
 export interface Along {
@@ -108,7 +108,7 @@ export function slipMilestone(
     const activity = change.type === "setWish" ? byId.get(change.activity) : undefined;
     if (activity?.deadline === undefined) return [];
     const day = set.get(activity.calendar ?? plan.project.calendar).workedDay(parseDate(activity.deadline)! + 1, days);
-    return day === null ? [] : [{ type: "setDeadline", activity: activity.id, date: formatDate(day as EpochDay) }];
+    return day === null ? [] : [{ type: "setDeadline", activity: activity.id, date: formatDate(epochDay(day)) }];
   });
   return { changes: [...pushed.changes, ...put], left: pushed.left };
 }

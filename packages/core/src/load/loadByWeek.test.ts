@@ -3,7 +3,7 @@ import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
 import { planOf, STANDARD } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { formatDate, parseDate, parseInstant, type EpochDay } from "../time/instant.ts";
+import { type EpochDay, epochDay, formatDate, parseDate, parseInstant } from "../time/instant.ts";
 import { demandsOf, loadByWeek, mondayOf, spreadOverWeeks } from "./loadByWeek.ts";
 
 const calendars = compileCalendars(planOf([]).calendars).set;
@@ -15,13 +15,11 @@ describe("the week of a day", () => {
   it("begins on the Monday that a date library gives", () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 40_000 }), (day) => {
-        const [year, month, date] = formatDate(day as EpochDay)
-          .split("-")
-          .map(Number) as [number, number, number];
+        const [year, month, date] = formatDate(epochDay(day)).split("-").map(Number) as [number, number, number];
         const monday = startOfISOWeek(new Date(year, month - 1, date));
         // The library's week of the first days may begin before the horizon does.
         fc.pre(monday.getFullYear() >= 1990);
-        expect(formatDate(mondayOf(day as EpochDay))).toBe(
+        expect(formatDate(mondayOf(epochDay(day)))).toBe(
           `${monday.getFullYear()}-${String(monday.getMonth() + 1).padStart(2, "0")}-${String(monday.getDate()).padStart(2, "0")}`,
         );
       }),

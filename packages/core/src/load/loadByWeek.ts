@@ -4,12 +4,13 @@ import type { Assignment, PlanBundle } from "../plan/schema.ts";
 import {
   addDays,
   closeOf,
+  type EpochDay,
   finishDayOf,
+  localMinute,
   openOf,
   parseDate,
   startDayOf,
   weekdayOf,
-  type EpochDay,
 } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
@@ -45,12 +46,12 @@ export function spreadOverWeeks(
 ): [monday: EpochDay, minutes: number][] {
   if (minutes === 0) return [];
   const whole = calendar.indexAt(to) - calendar.indexAt(from);
-  const last = mondayOf(finishDayOf(Math.max(to, from + 1) as never));
+  const last = mondayOf(finishDayOf(localMinute(Math.max(to, from + 1))));
   if (whole <= 0) return [[last, minutes]];
   const parts: [EpochDay, number][] = [];
   const begin = calendar.indexAt(from);
   let given = 0;
-  for (let monday = mondayOf(startDayOf(from as never)); monday <= last; monday = addDays(monday, WEEK_DAYS)) {
+  for (let monday = mondayOf(startDayOf(localMinute(from))); monday <= last; monday = addDays(monday, WEEK_DAYS)) {
     const passed = calendar.indexAt(Math.min(to, openOf(addDays(monday, WEEK_DAYS)))) - begin;
     const upTo = Math.round((minutes * passed) / whole);
     if (upTo !== given) parts.push([monday, upTo - given]);

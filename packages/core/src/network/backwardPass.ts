@@ -1,4 +1,4 @@
-import { closeOf, HORIZON_END, openOf, type EpochDay } from "../time/instant.ts";
+import { closeOf, epochDay, HORIZON_END, openOf } from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import { isBoundByLinks, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
 import * as net from "./network.ts";
@@ -111,7 +111,7 @@ function limitWork(
   let soonFinishAt = Infinity;
   let soonStartAt = Infinity;
   if (!started && network.startNotAfter[node] !== net.NONE)
-    lateStart = calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay));
+    lateStart = calendar.indexAt(openOf(epochDay(network.startNotAfter[node]!)));
   const last = network.outStart[node + 1]!;
   for (let link = network.outStart[node]!; link < last; link++) {
     const successor = other[link]!;
@@ -161,9 +161,9 @@ function limitWork(
 function capFinish(network: net.Network, node: number, calendar: WorkCalendar, endIndex: number): number {
   let cap = endIndex;
   if (network.finishNotAfter[node] !== net.NONE)
-    cap = Math.min(cap, calendar.indexAt(closeOf(network.finishNotAfter[node] as EpochDay)));
+    cap = Math.min(cap, calendar.indexAt(closeOf(epochDay(network.finishNotAfter[node]!))));
   if (network.deadline[node] !== net.NONE)
-    cap = Math.min(cap, calendar.indexAt(closeOf(network.deadline[node] as EpochDay)));
+    cap = Math.min(cap, calendar.indexAt(closeOf(epochDay(network.deadline[node]!))));
   return cap;
 }
 
@@ -178,10 +178,10 @@ function limitMilestone(
   const calendar = network.calendars[network.calendarOf[node]!]!;
   let lateAt = end;
   for (const day of [network.finishNotAfter[node]!, network.deadline[node]!]) {
-    if (day !== net.NONE) lateAt = Math.min(lateAt, calendar.finishAt(calendar.indexAt(closeOf(day as EpochDay))));
+    if (day !== net.NONE) lateAt = Math.min(lateAt, calendar.finishAt(calendar.indexAt(closeOf(epochDay(day)))));
   }
   if (network.startNotAfter[node] !== net.NONE) {
-    lateAt = Math.min(lateAt, boundAt(calendar, calendar.indexAt(openOf(network.startNotAfter[node] as EpochDay))));
+    lateAt = Math.min(lateAt, boundAt(calendar, calendar.indexAt(openOf(epochDay(network.startNotAfter[node]!)))));
   }
   let freeAt = end;
   for (let link = network.outStart[node]!; link < network.outStart[node + 1]!; link++) {

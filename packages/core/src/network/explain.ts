@@ -3,7 +3,16 @@ import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { closeOf, finishDayOf, formatDate, openOf, parseDate, startDayOf, type LocalMinute } from "../time/instant.ts";
+import {
+  closeOf,
+  finishDayOf,
+  formatDate,
+  type LocalMinute,
+  localMinute,
+  openOf,
+  parseDate,
+  startDayOf,
+} from "../time/instant.ts";
 import { buildNetwork } from "./buildNetwork.ts";
 import { forwardPass, type EarlyDates } from "./forwardPass.ts";
 import { isDriving } from "./longestPath.ts";
@@ -70,7 +79,7 @@ function linkedTo(
   const { plan, network, early } = told;
   const type = columns.type[link]!;
   const atFinish = type === net.FS || type === net.FF;
-  const at = (atFinish ? early.finishAt[from]! : early.startAt[from]!) as LocalMinute;
+  const at = localMinute(atFinish ? early.finishAt[from]! : early.startAt[from]!);
   const { id, name } = activityAt(told, other);
   const calendar = activityAt(told, to).calendar ?? plan.project.calendar;
   return {

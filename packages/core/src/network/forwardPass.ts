@@ -1,4 +1,4 @@
-import { closeOf, HORIZON_END, openOf, type EpochDay, type LocalMinute } from "../time/instant.ts";
+import { closeOf, epochDay, HORIZON_END, type LocalMinute, localMinute, openOf } from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import * as net from "./network.ts";
 
@@ -173,8 +173,8 @@ export function emptyDates(count: number): EarlyDates {
 
 /** Per calendar, the least early-start index: the project's start and the data date's close. */
 export function calendarFloors(network: net.Network): { notStarted: Float64Array; started: Float64Array } {
-  const open = openOf(network.projectStartDay as EpochDay);
-  const close = network.dataDateDay === net.NONE ? (0 as LocalMinute) : closeOf(network.dataDateDay as EpochDay);
+  const open = openOf(epochDay(network.projectStartDay));
+  const close = network.dataDateDay === net.NONE ? localMinute(0) : closeOf(epochDay(network.dataDateDay));
   return {
     notStarted: Float64Array.from(network.calendars, (calendar) => calendar.indexAt(open > close ? open : close)),
     started: Float64Array.from(network.calendars, (calendar) => calendar.indexAt(close)),
@@ -209,11 +209,11 @@ function placeWork(
     const actual = calendar.indexAt(network.actualStart[node]!);
     if (actual > index) index = actual;
   } else if (network.startNotBefore[node] !== net.NONE) {
-    const wish = calendar.indexAt(openOf(network.startNotBefore[node] as EpochDay));
+    const wish = calendar.indexAt(openOf(epochDay(network.startNotBefore[node]!)));
     if (wish > index) index = wish;
   }
   if (network.finishNotBefore[node] !== net.NONE)
-    finishWanted = calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay));
+    finishWanted = calendar.indexAt(closeOf(epochDay(network.finishNotBefore[node]!)));
   if (isBoundByLinks(network, node)) {
     const { other, type, lag } = network.inLinks;
     const ownCalendar = network.calendarOf[node]!;
@@ -278,7 +278,7 @@ function forecastMilestone(
   calendar: WorkCalendar,
 ): { at: number; asFinish: boolean } {
   const workAt = (instant: LocalMinute): number => calendar.startAt(calendar.indexAt(instant));
-  let at = workAt(openOf(network.projectStartDay as EpochDay));
+  let at = workAt(openOf(epochDay(network.projectStartDay)));
   let asFinish = false;
   const consider = (instant: number, isFinish: boolean): void => {
     if (instant > at) {
@@ -286,11 +286,11 @@ function forecastMilestone(
       asFinish = isFinish;
     } else if (instant === at && isFinish) asFinish = true;
   };
-  if (network.dataDateDay !== net.NONE) consider(workAt(closeOf(network.dataDateDay as EpochDay)), false);
+  if (network.dataDateDay !== net.NONE) consider(workAt(closeOf(epochDay(network.dataDateDay))), false);
   if (network.startNotBefore[node] !== net.NONE)
-    consider(workAt(openOf(network.startNotBefore[node] as EpochDay)), false);
+    consider(workAt(openOf(epochDay(network.startNotBefore[node]!))), false);
   if (network.finishNotBefore[node] !== net.NONE) {
-    consider(calendar.finishAt(calendar.indexAt(closeOf(network.finishNotBefore[node] as EpochDay))), true);
+    consider(calendar.finishAt(calendar.indexAt(closeOf(epochDay(network.finishNotBefore[node]!)))), true);
   }
   const { type, lag, elapsed } = network.inLinks;
   for (let link = network.inStart[node]!; link < network.inStart[node + 1]!; link++) {

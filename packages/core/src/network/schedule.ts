@@ -3,7 +3,7 @@ import { planTree, type PlanTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
-import { finishDayOf, startDayOf, type EpochDay, type LocalMinute } from "../time/instant.ts";
+import { type EpochDay, epochDay, finishDayOf, type LocalMinute, localMinute, startDayOf } from "../time/instant.ts";
 import { backwardPass, type LateDates } from "./backwardPass.ts";
 import { buildNetwork, stateOf } from "./buildNetwork.ts";
 import { forwardPass, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
@@ -66,7 +66,7 @@ export function schedulePlan(plan: PlanBundle): Schedule {
     if ((activity.kind ?? "work") === "work" && network.nodeOf[i] === -1 && !tree.parked.has(activity.id))
       unscheduled.push(i);
   });
-  const finish = early.latestFinish < 0 ? null : (early.latestFinish as LocalMinute);
+  const finish = early.latestFinish < 0 ? null : localMinute(early.latestFinish);
   return { rows, finish, unscheduled, tree, calendars, network, early };
 }
 
@@ -81,10 +81,10 @@ export function earlyFinish(plan: PlanBundle, target: string | null, calendars: 
   const tree = planTree(plan.activities);
   const network = buildNetwork(plan, tree, calendars);
   const early = withinHorizon(plan, network, () => forwardPass(network));
-  if (target === null) return early.latestFinish < 0 ? null : (early.latestFinish as LocalMinute);
+  if (target === null) return early.latestFinish < 0 ? null : localMinute(early.latestFinish);
   const position = tree.indexOf.get(target);
   const node = position === undefined ? -1 : network.nodeOf[position]!;
-  return node < 0 ? null : (early.finishAt[node] as LocalMinute);
+  return node < 0 ? null : localMinute(early.finishAt[node]!);
 }
 
 /** Both passes; a date outside the horizon is told with its activity. */
@@ -114,8 +114,8 @@ function scheduledNode(
   onPath: Uint8Array,
   node: number,
 ): ScheduledActivity {
-  const start = early.startAt[node] as LocalMinute;
-  const finish = early.finishAt[node] as LocalMinute;
+  const start = localMinute(early.startAt[node]!);
+  const finish = localMinute(early.finishAt[node]!);
   const state = STATES[network.state[node]!]!;
   const milestone = network.kind[node] === net.MILESTONE;
   const shownAsFinish = early.shownAsFinish[node] === 1;
@@ -129,8 +129,8 @@ function scheduledNode(
     finish,
     startDay: milestone && shownAsFinish ? finishDayOf(start) : startDayOf(start),
     finishDay: milestone && !shownAsFinish ? startDayOf(finish) : finishDayOf(finish),
-    lateStart: lateStart as LocalMinute | null,
-    lateFinish: lateFinish as LocalMinute | null,
+    lateStart: lateStart === null ? null : localMinute(lateStart),
+    lateFinish: lateFinish === null ? null : localMinute(lateFinish),
     totalFloat,
     freeFloat: bare ? null : late.freeFloat[node]!,
     critical: totalFloat !== null && totalFloat <= (plan.project.criticalFloatMinutes ?? 0),
@@ -182,8 +182,8 @@ function placeSpans(plan: PlanBundle, tree: PlanTree, early: EarlyDates, rows: (
 }
 
 function spanRow(activity: Activity, start: number, finish: number): ScheduledActivity {
-  const from = start as LocalMinute;
-  const to = finish as LocalMinute;
+  const from = localMinute(start);
+  const to = localMinute(finish);
   const startDay = startDayOf(from);
   const state = STATES[stateOf(activity)]!;
   return {
@@ -239,10 +239,10 @@ function summaryRow(span: Span): ScheduledActivity {
   const state = span.complete === span.count ? "complete" : span.untouched === span.count ? "notStarted" : "inProgress";
   return {
     ...withoutFloat,
-    start: span.start as LocalMinute,
-    finish: span.finish as LocalMinute,
-    startDay: span.startDay as EpochDay,
-    finishDay: span.finishDay as EpochDay,
+    start: localMinute(span.start),
+    finish: localMinute(span.finish),
+    startDay: epochDay(span.startDay),
+    finishDay: epochDay(span.finishDay),
     state,
   };
 }

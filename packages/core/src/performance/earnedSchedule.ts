@@ -3,14 +3,16 @@ import {
   addDays,
   civilOf,
   closeOf,
+  type EpochDay,
+  epochDay,
   finishDayOf,
   formatDate,
   HORIZON_DAYS,
+  localMinute,
   openOf,
   parseDate,
   startDayOf,
   weekdayOf,
-  type EpochDay,
 } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import { totalPlannedValueAt, type PlannedRow } from "./plannedValue.ts";
@@ -43,14 +45,14 @@ const MONTHS = 12;
 export function periodsFrom(kind: PeriodKind, first: EpochDay, calendar: WorkCalendar): Periods {
   if (kind === "workday") {
     return {
-      lastDay: (k) => (k === 0 ? addDays(first, -1) : (calendar.workedDay(first, k) as EpochDay | null)),
+      lastDay: (k) => (k === 0 ? addDays(first, -1) : calendar.workedDay(first, k)),
       reaching(day) {
         const k = Math.max(1, calendar.workedCountBefore(day) - calendar.workedCountBefore(first) + 1);
         return calendar.workedDay(first, k) === null ? null : k;
       },
     };
   }
-  const inside = (day: number): EpochDay | null => (day < HORIZON_DAYS ? (day as EpochDay) : null);
+  const inside = (day: number): EpochDay | null => (day < HORIZON_DAYS ? epochDay(day) : null);
   if (kind === "week") {
     const firstSunday = first + 6 - weekdayOf(first);
     return {
@@ -65,7 +67,7 @@ export function periodsFrom(kind: PeriodKind, first: EpochDay, calendar: WorkCal
       if (k === 0) return addDays(first, -1);
       const next = firstMonth + k;
       const year = Math.floor(next / MONTHS);
-      if (year > 2099) return next === 2100 * MONTHS ? addDays(HORIZON_DAYS as EpochDay, -1) : null;
+      if (year > 2099) return next === 2100 * MONTHS ? addDays(epochDay(HORIZON_DAYS), -1) : null;
       const beginsOn = parseDate(`${year}-${String((next % MONTHS) + 1).padStart(2, "0")}-01`)!;
       return addDays(beginsOn, -1);
     },
@@ -145,8 +147,8 @@ export function earnedSchedule(
     forecastFinish: null,
   };
   if (rows.length === 0) return nothing;
-  const first = startDayOf(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity) as never);
-  const last = finishDayOf(rows.reduce((most, row) => Math.max(most, row.finishAt), 0) as never);
+  const first = startDayOf(localMinute(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity)));
+  const last = finishDayOf(localMinute(rows.reduce((most, row) => Math.max(most, row.finishAt), 0)));
   const bac = rows.reduce((sum, row) => sum + row.budget, 0);
   const periods = periodsFrom(kind, first, calendar);
   const pd = periods.reaching(last);

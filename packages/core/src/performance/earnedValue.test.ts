@@ -4,7 +4,7 @@ import { freezePlan } from "../baseline/freeze.ts";
 import type { Activity, Baseline, Credit, PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { closeOf, formatDate, parseDate, type EpochDay } from "../time/instant.ts";
+import { closeOf, epochDay, formatDate, parseDate } from "../time/instant.ts";
 import { plannedRows, plannedValueAt, totalPlannedValueAt } from "./plannedValue.ts";
 
 const DAY = 480;
@@ -365,7 +365,7 @@ describe("planned value", () => {
     });
     fc.assert(
       fc.property(fc.array(amounts, { minLength: 1, maxLength: 8 }), (list) => {
-        const day = (n: number): string => formatDate((parseDate("2026-03-02")! + n) as EpochDay);
+        const day = (n: number): string => formatDate(epochDay(parseDate("2026-03-02")! + n));
         const rows = plannedRows(
           planOf([]),
           {

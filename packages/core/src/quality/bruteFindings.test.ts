@@ -2,7 +2,7 @@ import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { DATA_DATE, livedPlans } from "../testing/livedPlans.ts";
-import { closeOf, parseDate, type EpochDay } from "../time/instant.ts";
+import { closeOf, type EpochDay, epochDay, parseDate } from "../time/instant.ts";
 import type { PastPeriod } from "./ground/finding.ts";
 import { findAll, FINDINGS } from "./findAll.ts";
 import { groundOf } from "./ground/ground.ts";
@@ -165,7 +165,7 @@ function slowly({ plan, periods: all }: Reported): Record<string, string[]> {
       ...counted.filter(({ activity }) => activity === each.id).map(({ date }) => date),
     ].map((date) => parseDate(date)!);
     const changed = periods.find((period) => moved(each.id, period));
-    return Math.max(...days, changed === undefined ? 0 : changed.dataDay + 1) as EpochDay;
+    return epochDay(Math.max(...days, changed === undefined ? 0 : changed.dataDay + 1));
   };
   const broken = ({ from, to, type = "FS", lagMinutes = 0, lagIn }: Link): boolean => {
     const [before, after] = [rowOf(from), rowOf(to)];

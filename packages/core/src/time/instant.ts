@@ -3,13 +3,18 @@ export type LocalMinute = number & { readonly unit: "LocalMinute" };
 /** Whole days since 1990-01-01. */
 export type EpochDay = number & { readonly unit: "EpochDay" };
 
+/** A number that is known to be minutes since the epoch, as arithmetic and typed arrays give them. */
+export const localMinute = (minutes: number): LocalMinute => minutes as LocalMinute;
+/** A number that is known to be days since the epoch. */
+export const epochDay = (days: number): EpochDay => days as EpochDay;
+
 export const MINUTES_PER_DAY = 1440;
 /** 1990-01-01 as a count of days since 1970-01-01. */
 const EPOCH_OFFSET_DAYS = 7305;
 /** Days from 1990-01-01 to 2099-12-31, both counted. */
 export const HORIZON_DAYS = 40177;
 /** The first minute after the horizon: 2100-01-01T00:00. */
-export const HORIZON_END = (HORIZON_DAYS * MINUTES_PER_DAY) as LocalMinute;
+export const HORIZON_END = localMinute(HORIZON_DAYS * MINUTES_PER_DAY);
 
 const FIRST_YEAR = 1990;
 const LAST_YEAR = 2099;
@@ -68,7 +73,7 @@ export function parseInstant(text: string): LocalMinute | null {
   const hour = digitsAt(text, 11, 2);
   const minute = digitsAt(text, 14, 2);
   if (day === null || hour < 0 || hour > 23 || minute < 0 || minute > 59) return null;
-  return (day * MINUTES_PER_DAY + hour * 60 + minute) as LocalMinute;
+  return localMinute(day * MINUTES_PER_DAY + hour * 60 + minute);
 }
 
 /** Reads `HH:MM`, `24:00` allowed, as minutes of the day; `null` where it is no time. */
@@ -121,15 +126,15 @@ export const formatTime = (minutes: number): string => `${pad2(Math.floor(minute
 export const weekdayOf = (day: EpochDay): number => day % 7;
 
 /** 00:00 of the day. */
-export const openOf = (day: EpochDay): LocalMinute => (day * MINUTES_PER_DAY) as LocalMinute;
+export const openOf = (day: EpochDay): LocalMinute => localMinute(day * MINUTES_PER_DAY);
 /** 24:00 of the day. */
-export const closeOf = (day: EpochDay): LocalMinute => ((day + 1) * MINUTES_PER_DAY) as LocalMinute;
+export const closeOf = (day: EpochDay): LocalMinute => localMinute((day + 1) * MINUTES_PER_DAY);
 /** The day on which a start is shown: the day of its instant. */
-export const startDayOf = (at: LocalMinute): EpochDay => Math.floor(at / MINUTES_PER_DAY) as EpochDay;
+export const startDayOf = (at: LocalMinute): EpochDay => epochDay(Math.floor(at / MINUTES_PER_DAY));
 /** The day on which a finish is shown: the day of the minute before its instant. */
-export const finishDayOf = (at: LocalMinute): EpochDay => Math.floor((at - 1) / MINUTES_PER_DAY) as EpochDay;
+export const finishDayOf = (at: LocalMinute): EpochDay => epochDay(Math.floor((at - 1) / MINUTES_PER_DAY));
 /** A day some days later (earlier, where negative); not checked against the horizon. */
-export const addDays = (day: EpochDay, days: number): EpochDay => (day + days) as EpochDay;
+export const addDays = (day: EpochDay, days: number): EpochDay => epochDay(day + days);
 
 /** The day after a date `YYYY-MM-DD`. */
 export const dayAfter = (date: string): string => formatDate(addDays(parseDate(date)!, 1));

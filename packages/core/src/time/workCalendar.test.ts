@@ -4,16 +4,16 @@ import { NIGHTS, SEVEN_DAYS, STANDARD } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
 import {
   closeOf,
+  epochDay,
   formatDate,
   formatInstant,
   HORIZON_DAYS,
+  type LocalMinute,
   MINUTES_PER_DAY,
   openOf,
   parseDate,
   parseInstant,
   weekdayOf,
-  type EpochDay,
-  type LocalMinute,
 } from "./instant.ts";
 import { OutsideHorizon } from "./workCalendar.ts";
 
@@ -28,8 +28,8 @@ describe("dates", () => {
       const text = format(day, "yyyy-MM-dd");
       if (
         parseDate(text) !== i ||
-        formatDate(i as EpochDay) !== text ||
-        weekdayOf(i as EpochDay) !== (day.getDay() + 6) % 7
+        formatDate(epochDay(i)) !== text ||
+        weekdayOf(epochDay(i)) !== (day.getDay() + 6) % 7
       )
         throw new Error(text);
     });
@@ -66,7 +66,7 @@ describe("working time", () => {
         const first = new Date(1990, 0, 1 + day);
         const from = isWeekend(first) ? addBusinessDays(first, 1) : first;
         const last = addBusinessDays(from, count - 1);
-        const startDay = differenceInCalendarDays(from, new Date(1990, 0, 1)) as EpochDay;
+        const startDay = epochDay(differenceInCalendarDays(from, new Date(1990, 0, 1)));
         const finish = standard.finishAt(standard.indexAt(openOf(startDay)) + count * 480);
         expect(formatInstant(finish)).toBe(`${format(last, "yyyy-MM-dd")}T17:00`);
       }),

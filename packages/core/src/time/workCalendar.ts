@@ -1,4 +1,12 @@
-import { HORIZON_DAYS, HORIZON_END, MINUTES_PER_DAY, type LocalMinute } from "./instant.ts";
+import {
+  type EpochDay,
+  epochDay,
+  HORIZON_DAYS,
+  HORIZON_END,
+  type LocalMinute,
+  localMinute,
+  MINUTES_PER_DAY,
+} from "./instant.ts";
 
 /** `[from, to)` in minutes of the day, ascending, not overlapping; they may touch. */
 export type Shift = readonly [from: number, to: number];
@@ -113,7 +121,7 @@ export class WorkCalendar {
   startAt(index: number): LocalMinute {
     if (!(index >= 0 && index < this.total)) throw new OutsideHorizon();
     const day = 3 * this.workedDayOf(index);
-    return (this.worked[day + 1]! + this.begins[this.worked[day + 2]! + index - this.worked[day]!]!) as LocalMinute;
+    return localMinute(this.worked[day + 1]! + this.begins[this.worked[day + 2]! + index - this.worked[day]!]!);
   }
 
   /** S(i), or `beyond` where no working time is left after `index`. Throws {@link OutsideHorizon} below 0. */
@@ -124,7 +132,7 @@ export class WorkCalendar {
   /** F(i): the earliest instant with at least `index` working minutes before it. Throws {@link OutsideHorizon}. */
   finishAt(index: number): LocalMinute {
     // A finish is one minute after the last working minute before it has begun.
-    return index === 0 ? (0 as LocalMinute) : ((this.startAt(index - 1) + 1) as LocalMinute);
+    return index === 0 ? localMinute(0) : localMinute(this.startAt(index - 1) + 1);
   }
 
   /** The largest i with S(i) <= `at`: the last working minute that begins no later. May be -1. */
@@ -139,8 +147,9 @@ export class WorkCalendar {
   }
 
   /** The n-th worked day from the day `from` on, counting from 1; `null` past the horizon. */
-  workedDay(from: number, n: number): number | null {
-    return this.workedDays[this.workedCountBefore(from) + n - 1] ?? null;
+  workedDay(from: number, n: number): EpochDay | null {
+    const day = this.workedDays[this.workedCountBefore(from) + n - 1];
+    return day === undefined ? null : epochDay(day);
   }
 
   /** Worked days of the horizon before a day. */

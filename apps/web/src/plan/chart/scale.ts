@@ -1,13 +1,15 @@
 import {
   civilOf,
   dateWords,
+  type EpochDay,
+  epochDay,
   formatDate,
+  localMinute,
   MONTHS,
   openOf,
   parseDate,
   startDayOf,
   weekdayOf,
-  type EpochDay,
 } from "@chronometra/core";
 
 const DAY = 1440;
@@ -44,8 +46,8 @@ const dayOf = (year: number, month: number): EpochDay | null =>
 
 /** The first days of every `step` months that lie on the scale. */
 function monthStarts(scale: Scale, step: number): { day: EpochDay; year: number; month: number }[] {
-  const first = civilOf(startDayOf(scale.from as never));
-  const last = civilOf(startDayOf(scale.to as never));
+  const first = civilOf(startDayOf(localMinute(scale.from)));
+  const last = civilOf(startDayOf(localMinute(scale.to)));
   const starts: { day: EpochDay; year: number; month: number }[] = [];
   for (
     let index = Math.floor(countMonths(first.year, first.month) / step) * step;
@@ -64,10 +66,9 @@ const at = (scale: Scale, day: EpochDay, label: string): Tick => ({ x: xOf(scale
 
 function days(scale: Scale, step: number, label: (day: EpochDay) => string): Tick[] {
   const ticks: Tick[] = [];
-  const first = startDayOf(scale.from as never);
+  const first = startDayOf(localMinute(scale.from));
   const begin = step === 7 ? first - weekdayOf(first) : first;
-  for (let day = begin; day * DAY <= scale.to; day += step)
-    ticks.push(at(scale, day as EpochDay, label(day as EpochDay)));
+  for (let day = begin; day * DAY <= scale.to; day += step) ticks.push(at(scale, epochDay(day), label(epochDay(day))));
   return ticks;
 }
 

@@ -1,15 +1,16 @@
 import { dateWords } from "../../shared/words.ts";
 import {
   addDays,
+  type Change,
   closeOf,
+  type Computed,
   finishDayOf,
   formatDate,
-  parseDate,
-  wishText,
-  type Change,
-  type Computed,
   type LocalMinute,
+  localMinute,
+  parseDate,
   type Plan,
+  wishText,
   type WorkCalendar,
 } from "@chronometra/core";
 
@@ -47,8 +48,8 @@ const MINUTES_OF_A_DAY = 1440;
 
 /** Working time from a start to where a finish was put: to the hour, or to the end of that day. */
 function lengthTo(calendar: WorkCalendar, from: LocalMinute, to: number, fine: boolean): number {
-  const end = fine ? Math.round(to / HOUR) * HOUR : closeOf(finishDayOf((to + 1) as LocalMinute));
-  return calendar.indexAt(end as LocalMinute) - calendar.indexAt(from);
+  const end = fine ? Math.round(to / HOUR) * HOUR : closeOf(finishDayOf(localMinute(to + 1)));
+  return calendar.indexAt(localMinute(end)) - calendar.indexAt(from);
 }
 
 function move(value: Plan, computed: Computed, { activity: id, to }: Extract<Gesture, { what: "move" }>): Meant {

@@ -21,7 +21,7 @@ function usePut(): (change: WriteRegister["change"], seen: object | null) => Pro
   return async (change, seen) => {
     try {
       await put.mutateAsync({ change, seen, projects: [] });
-      toast(`${change.row.name} is kept in the register.`);
+      toast(`${change.row.name} is saved in the register.`);
       return null;
     } catch (error) {
       return error instanceof Error ? error.message : String(error);

@@ -1,7 +1,7 @@
 import { forwardPass, NodeOutsideHorizon } from "../../network/forwardPass.ts";
 import { FIXED, type Network } from "../../network/network.ts";
 import type { PlanBundle } from "../../plan/schema.ts";
-import type { LocalMinute } from "../../time/instant.ts";
+import { localMinute, type LocalMinute } from "../../time/instant.ts";
 import { offences, uncounted, type Check } from "../ground/check.ts";
 import { inDays, type Ground, type Placed } from "../ground/ground.ts";
 
@@ -55,7 +55,7 @@ export function runPathTest(ground: Ground): PathTest | null {
       tested,
       addedMinutes,
       movedMinutes: tested.calendar.indexAt(latestFinish) - tested.calendar.indexAt(schedule.finish!),
-      finish: latestFinish as LocalMinute,
+      finish: localMinute(latestFinish),
     };
   } catch (error) {
     if (error instanceof NodeOutsideHorizon) return null;

@@ -1,5 +1,5 @@
 import { actualStartAt } from "../../plan/checkPlan.ts";
-import { formatDate, startDayOf, type EpochDay } from "../../time/instant.ts";
+import { epochDay, formatDate, startDayOf } from "../../time/instant.ts";
 import { faulty } from "../ground/check.ts";
 import type { Finding } from "../ground/finding.ts";
 import { bookedSince, progressed, underWay } from "./news.ts";
@@ -22,7 +22,7 @@ export const noUpdate: Finding = {
       );
       if (changedAfter !== undefined) last = Math.max(last, changedAfter.dataDay + 1);
       else if (periods.length === 0 && (activity.percent ?? 0) > 0) return null;
-      return dataDay - last > silentDays ? `nothing since ${formatDate(last as EpochDay)}` : null;
+      return dataDay - last > silentDays ? `nothing since ${formatDate(epochDay(last))}` : null;
     });
   },
 };
