@@ -21,7 +21,6 @@ export async function fillRows(database: DataSource): Promise<number> {
       // Another server that started beside this one may have written them meanwhile.
       if (project.keptRevision === project.revision) return;
       const plan = await writing.plan(project);
-      await manager.query("delete from spent_row where project_id = ?", [id]);
       const whole = computeWhole(plan);
       await manager
         .getRepository(FiguresEntity)

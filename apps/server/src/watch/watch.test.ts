@@ -13,6 +13,7 @@ import readExcel from "read-excel-file/node";
 import request from "supertest";
 import { todayHere } from "../shared/clock.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { WRITERS } from "../writers/keptRows.ts";
 import { fillRows } from "./fillRows.ts";
 
 let world: TestWorld;
@@ -505,15 +506,7 @@ describe("a question over all projects", () => {
 });
 
 describe("the rows that are kept", () => {
-  const tables = [
-    "activity_row",
-    "activity_person",
-    "activity_value",
-    "spent_row",
-    "load_week",
-    "risk_row",
-    "find_word",
-  ];
+  const tables = WRITERS.flatMap(({ tables: each }) => each);
   const snapshot = async (): Promise<string> =>
     JSON.stringify(
       await Promise.all(

@@ -1,6 +1,5 @@
-import type { Plan } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
 import { nameWords } from "./nameWords.ts";
+import type { Kept, Writer } from "./writer.ts";
 import { insertRows, parts, type Cell } from "./writeRows.ts";
 
 /** What can be found by its name, as `find_word` has it. */
@@ -24,17 +23,7 @@ function renamed(before: Names | undefined, after: Names): { fresh: Named[]; gon
 const wordRows = (projectId: string, kind: Kind, { id, name }: Named): Cell[][] =>
   nameWords(name).map((word) => [word, projectId, kind, id]);
 
-/**
- * Keeps the words of a plan's names, by which they are found; in the caller's transaction.
- * @param before the plan as it was kept; `null` writes all anew
- */
-export async function keepNames(
-  manager: EntityManager,
-  projectId: string,
-  before: Plan | null,
-  after: Plan,
-): Promise<void> {
-  if (before === null) await manager.query("delete from find_word where project_id = ?", [projectId]);
+async function write({ manager, projectId, before, after }: Kept): Promise<void> {
   const rows: Cell[][] = [];
   for (const [kind, was, now] of [
     [NAMED.activity, before?.activities, after.activities],
@@ -52,3 +41,6 @@ export async function keepNames(
   }
   await insertRows(manager, "find_word", ["word", "project_id", "kind", "thing_id"], rows);
 }
+
+/** The words of a plan's names, by which they are found. */
+export const keptNames: Writer = { tables: ["find_word"], write };

@@ -1,5 +1,5 @@
 import type { Plan, Risk } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
+import type { Kept, Writer } from "./writer.ts";
 import { cut, insertRows, type Cell } from "./writeRows.ts";
 
 const COLUMNS = [
@@ -59,18 +59,9 @@ function rowsOf(
   });
 }
 
-/**
- * Writes a plan's risks anew where they, or what they are counted in, have changed; in the caller's transaction.
- * @param before the plan as it was kept; `null` writes them in any case
- * @param dayMinutes working minutes of a day of the project's calendar
- */
-export async function keepRisks(
-  manager: EntityManager,
-  projectId: string,
-  before: Plan | null,
-  after: Plan,
-  dayMinutes: number,
-): Promise<void> {
+/** Writes a plan's risks anew where they, or what they are counted in, have changed. */
+async function write({ manager, projectId, before, after, whole }: Kept): Promise<void> {
+  const { dayMinutes } = whole.computed.schedule.calendars.get(after.project.calendar);
   if (
     before !== null &&
     before.risks === after.risks &&
@@ -79,7 +70,7 @@ export async function keepRisks(
     (after.risks.size === 0 || before.activities === after.activities)
   )
     return;
-  if (before === null || before.risks.size > 0)
+  if (before !== null && before.risks.size > 0)
     await manager.query("delete from risk_row where project_id = ?", [projectId]);
   await insertRows(
     manager,
@@ -88,3 +79,6 @@ export async function keepRisks(
     [...after.risks.values()].flatMap((risk) => rowsOf(risk, after, dayMinutes)).map((row) => [projectId, ...row]),
   );
 }
+
+/** Risks, on what they bear and what they cost. */
+export const keptRisks: Writer = { tables: ["risk_row"], write };

@@ -1,14 +1,9 @@
 import { costOfMinutes, rateBook, type Plan } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
+import type { Kept, Writer } from "./writer.ts";
 import { cut, deleteRows, insertRows, type Cell } from "./writeRows.ts";
 
 /** Writes time and costs that came or changed since a plan; rates of a person bear on all of their time. */
-export async function keepSpent(
-  manager: EntityManager,
-  projectId: string,
-  before: Plan | null,
-  after: Plan,
-): Promise<void> {
+async function write({ manager, projectId, before, after }: Kept): Promise<void> {
   if (
     before !== null &&
     before.timeEntries === after.timeEntries &&
@@ -82,3 +77,6 @@ export async function keepSpent(
   const columns = ["activity_id", "date", "person_id", "person", "role", "category", "minutes", "amount", "note"];
   await insertRows(manager, "spent_row", ["project_id", "kind", "entry", ...columns], [...time, ...costs], columns);
 }
+
+/** Time that counts, and costs. */
+export const keptSpent: Writer = { tables: ["spent_row"], write };
