@@ -60,7 +60,10 @@ export function Moved({ effects }: { effects: SharedEffect }) {
     ({ effect }) => effect.finish === null && effect.activities.length === 0 && effect.milestones.length === 0,
   );
   const section = useRef<HTMLElement>(null);
-  useEffect(() => section.current?.scrollIntoView({ block: "nearest" }), [effects]);
+  useEffect(() => {
+    // Newer browsers give a promise, which is nothing to clean up by.
+    section.current?.scrollIntoView({ block: "nearest" });
+  }, [effects]);
   return (
     <section ref={section} aria-label="What would move" className="mt-2 border-t rule pt-2">
       {effects
