@@ -1,5 +1,5 @@
 import { numberWords } from "@chronometra/core";
-import ExcelJS from "exceljs";
+import { Workbook, type CellValue, type Worksheet } from "@cj-tech-master/excelts";
 import { Unzip, UnzipInflate } from "fflate";
 import Papa from "papaparse";
 import {
@@ -161,9 +161,9 @@ function readCsv(upload: Upload): SourceSheet {
 }
 
 async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceFile> {
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new Workbook();
   try {
-    await workbook.xlsx.load(Buffer.from(upload.data) as never);
+    await workbook.xlsx.load(upload.data);
   } catch (error) {
     throw new Unreadable(`${upload.name}: is no workbook that can be read (${(error as Error).message})`);
   }
@@ -177,7 +177,7 @@ async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceF
   return { kind: "tables", sheets };
 }
 
-function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
+function readPage(page: Worksheet, name: string): SourceSheet {
   const rows: Cell[][] = [];
   const indents: number[] = [];
   const width = Math.min(page.columnCount, MAX_COLUMNS);
@@ -192,7 +192,8 @@ function readPage(page: ExcelJS.Worksheet, name: string): SourceSheet {
       if (++count > MAX_CELLS)
         throw new Unreadable(`${name}: sheet ${page.name} has more than ${numberWords(MAX_CELLS)} cells`);
       while (cells.length < c - 1) cells.push(null);
-      const value = asShown(plainValue(cell.value, cell.numFmt), cell.numFmt);
+      const format = typeof cell.numFmt === "object" ? cell.numFmt.formatCode : cell.numFmt;
+      const value = asShown(plainValue(cell.value, format), format);
       if (!seenText && typeof value === "string") {
         seenText = true;
         indent = (cell.alignment?.indent ?? 0) * 2 + leadingSpaces(value);
@@ -219,7 +220,7 @@ const isTimeFormat = (format: string | undefined): boolean =>
   /h|\[m|s/i.test(format.replace(/"[^"]*"|\\./g, "")) &&
   !/[dy]/i.test(format.replace(/"[^"]*"|\\.|\[[^\]hms]*\]/gi, ""));
 
-function plainValue(value: ExcelJS.CellValue, format?: string): Cell {
+function plainValue(value: CellValue, format?: string): Cell {
   if (value === null || value === undefined) return null;
   if (typeof value === "number" || typeof value === "boolean") return value;
   if (typeof value === "string") return value.trim() === "" ? null : value;
@@ -232,11 +233,11 @@ function plainValue(value: ExcelJS.CellValue, format?: string): Cell {
   if ("richText" in value) return value.richText.map(({ text }) => text).join("");
   if ("error" in value) return { fault: `holds the error ${value.error}` };
   if ("formula" in value || "sharedFormula" in value) {
-    const result = (value as { result?: ExcelJS.CellValue }).result;
+    const result = (value as { result?: CellValue }).result;
     return result === undefined || result === null
       ? { fault: "holds a formula without a value; save the workbook once more, or paste the value" }
       : plainValue(result, format);
   }
-  if ("text" in value) return plainValue(value.text as ExcelJS.CellValue, format);
+  if ("text" in value) return plainValue(value.text as CellValue, format);
   return { fault: "holds something that is neither text, number nor date" };
 }

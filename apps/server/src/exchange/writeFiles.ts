@@ -1,5 +1,5 @@
 import type { PlanBundle } from "@chronometra/core";
-import ExcelJS from "exceljs";
+import { Workbook } from "@cj-tech-master/excelts";
 import { strToU8, zipSync } from "fflate";
 import Papa from "papaparse";
 import { harmless, toSheets, type OutCell } from "./toSheets.ts";
@@ -8,7 +8,7 @@ const safe = (cell: OutCell): OutCell => (typeof cell === "string" ? harmless(ce
 
 /** The bundle as a workbook, a sheet a table. Text stays text, also where it looks like a number or a formula. */
 export async function writeWorkbook(bundle: PlanBundle, revision: number | null = null): Promise<Buffer> {
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new Workbook();
   for (const sheet of toSheets(bundle, revision)) {
     const page = workbook.addWorksheet(sheet.name, { views: [{ state: "frozen", ySplit: 1 }] });
     page.addRow([...sheet.columns]).font = { bold: true };

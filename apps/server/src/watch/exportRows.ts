@@ -6,7 +6,7 @@ import {
   type WatchQuestion,
   type WatchRow,
 } from "@chronometra/contract";
-import ExcelJS from "exceljs";
+import { Workbook } from "@cj-tech-master/excelts";
 import Papa from "papaparse";
 import { harmless } from "../exchange/toSheets.ts";
 import { calendarText, type CalendarDay } from "./calendarText.ts";
@@ -53,7 +53,7 @@ function csv(question: WatchQuestion, answer: WatchAnswer): Buffer {
 
 async function xlsx(question: WatchQuestion, answer: WatchAnswer): Promise<Buffer> {
   const { heads, rows } = table(question, answer);
-  const workbook = new ExcelJS.Workbook();
+  const workbook = new Workbook();
   const page = workbook.addWorksheet("Watchlist", { views: [{ state: "frozen", ySplit: 1 }] });
   page.addRow(heads).font = { bold: true };
   for (const row of rows) page.addRow(row);
