@@ -41,7 +41,7 @@ export default defineConfig({
             { name: "common", test: /web.src|lucide/, minShareCount: 4 },
             {
               name: "common",
-              test: /web.src.shared|web.src.portfolio.(PortfolioFrame|opens)|web.src.cycle.CycleTools|core.src.(words|time)/,
+              test: /web.src.shared|web.src.portfolio.opens|web.src.cycle.CycleTools|core.src.(words|time)/,
               minShareCount: 2,
               includeDependenciesRecursively: false,
             },
