@@ -1,48 +1,16 @@
 /** @jest-environment jsdom */
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen, waitFor } from "@testing-library/react";
+import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import type { ReactNode } from "react";
+import { listen, Refusal, show } from "../testing/fakePage.tsx";
 import { Accounts } from "./Accounts.tsx";
 import { SignInForm } from "./SignIn.tsx";
 
 jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
-interface Sent {
-  readonly to: string;
-  readonly body: unknown;
-}
-
-/** What was sent, and a server that answers with what it is given: a body, or a refusal in words. */
-function listen(answer: (sent: Sent) => object | string): Sent[] {
-  const all: Sent[] = [];
-  globalThis.fetch = (async (address: string, { method = "GET", body }: RequestInit = {}) => {
-    const sent = { to: `${method} ${address}`, body: body === undefined ? undefined : JSON.parse(body as string) };
-    all.push(sent);
-    const said = answer(sent);
-    const [status, text] = typeof said === "string" ? [401, { code: "wrongSignIn", message: said }] : [200, said];
-    return {
-      ok: status === 200,
-      status,
-      text: async () => JSON.stringify(text),
-      json: async () => text,
-      clone: () => null,
-    };
-  }) as never;
-  return all;
-}
-
-const within = (page: ReactNode): void =>
-  void render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      {page}
-    </QueryClientProvider>,
-  );
-
 describe("signing in", () => {
   it("says what is missing, beside its field, and sends nothing", async () => {
     const sent = listen(() => ({}));
-    within(<SignInForm />);
+    show(<SignInForm />);
     await userEvent.click(screen.getByRole("button", { name: "Sign in" }));
     expect([screen.getByText("Give the name you sign in with."), screen.getByText("Give your password.")]).toHaveLength(
       2,
@@ -53,8 +21,8 @@ describe("signing in", () => {
   });
 
   it("sends what stands in its fields; refused, it says why and keeps the name", async () => {
-    const sent = listen(() => "Name and password do not belong together.");
-    within(<SignInForm />);
+    const sent = listen(() => new Refusal("Name and password do not belong together.", 401, "wrongSignIn"));
+    show(<SignInForm />);
     await userEvent.type(screen.getByLabelText(/^Name/), "ines");
     await userEvent.type(screen.getByLabelText(/^Password/), "guessed{Enter}");
     expect((await screen.findByRole("alert")).textContent).toContain("do not belong together");
@@ -63,8 +31,8 @@ describe("signing in", () => {
   });
 
   it("again, the name stands there and cannot be another", async () => {
-    const sent = listen(() => "No.");
-    within(<SignInForm login="ines" />);
+    const sent = listen(() => new Refusal("No.", 401, "wrongSignIn"));
+    show(<SignInForm login="ines" />);
     const name = screen.getByLabelText<HTMLInputElement>(/^Name/);
     expect([name.value, name.readOnly]).toEqual(["ines", true]);
     await userEvent.type(screen.getByLabelText(/^Password/), "x{Enter}");
@@ -80,7 +48,7 @@ describe("accounts", () => {
     const sent = listen(({ to }) =>
       to.startsWith("GET") ? { accounts: [INES], people: [{ id: "p1", name: "Ines Okafor" }] } : INES,
     );
-    within(<Accounts />);
+    show(<Accounts />);
     await userEvent.click(await screen.findByRole("button", { name: "Ines" }));
     expect(screen.getByRole<HTMLInputElement>("checkbox", { name: "controller" }).checked).toBe(true);
     await userEvent.click(screen.getByRole("checkbox", { name: "approver" }));

@@ -1,11 +1,8 @@
 /** @jest-environment jsdom */
 import type { Found, Me } from "@chronometra/contract";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen, waitFor, within } from "@testing-library/react";
+import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { MemoryRouter, useLocation } from "react-router";
-import { takePreferences } from "../../shared/preferences.ts";
-import { Shown } from "../../shared/session.ts";
+import { listen, Refusal, show } from "../../testing/fakePage.tsx";
 import { FindDialog } from "./FindDialog.tsx";
 
 jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
@@ -33,20 +30,15 @@ const asked: string[] = [];
 /** A server that finds what it is given, or says why it cannot. */
 function answerWith(answer: (text: string) => Found | string): void {
   asked.length = 0;
-  globalThis.fetch = (async (address: string, { body: sent }: RequestInit = {}) => {
-    if (!address.endsWith("/find")) return { ok: true, status: 200, json: async () => ({ ok: true }) };
-    const { text } = JSON.parse(sent as string) as { text: string };
+  listen(({ to, body }) => {
+    if (!to.endsWith("/find")) return { ok: true };
+    const { text } = body as { text: string };
     asked.push(text);
     const said = answer(text);
-    const ok = typeof said !== "string";
-    const body = ok ? said : { code: "internal", message: said };
-    return { ok, status: ok ? 200 : 500, json: async () => body, text: async () => JSON.stringify(body) };
-  }) as never;
+    return typeof said === "string" ? new Refusal(said, 500, "internal") : said;
+  });
 }
 
-const Where = () => (
-  <output aria-label="address">{useLocation().pathname + useLocation().search + useLocation().hash}</output>
-);
 const closed = jest.fn();
 const pressed = jest.fn();
 /** The page that stands there while something is looked for. */
@@ -54,23 +46,13 @@ const page = document.createElement("main");
 page.id = "content";
 
 function open(me: Me): void {
-  takePreferences({});
   closed.mockClear();
   page.innerHTML = `<button>Fold the log</button><button disabled>Never now</button>
     <table><tr><td><button>say</button></td></tr></table>
     <details><summary>Export</summary><ul><li><a download href="x">Workbook (.xlsx)</a></li></ul></details>`;
   page.querySelector("button")!.addEventListener("click", pressed);
   document.body.append(page);
-  render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <Shown value={me}>
-        <MemoryRouter>
-          <FindDialog onClose={closed} />
-          <Where />
-        </MemoryRouter>
-      </Shown>
-    </QueryClientProvider>,
-  );
+  show(<FindDialog onClose={closed} />, { me });
 }
 const options = (): string[] => screen.queryAllByRole("option").map(({ textContent }) => textContent);
 

@@ -1,9 +1,8 @@
 /** @jest-environment jsdom */
 import type { Register } from "@chronometra/contract";
-import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render, screen, waitFor } from "@testing-library/react";
+import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { MemoryRouter } from "react-router";
+import { listen, Refusal, show } from "../../testing/fakePage.tsx";
 import { FromRegister, offeredTo } from "./FromRegister.tsx";
 import { freshId, usedWords } from "./registerParts.ts";
 import { RegisterTeams } from "./RegisterLists.tsx";
@@ -31,29 +30,6 @@ const REGISTER: Register = {
   categories: [],
   missing: { calendars: 0, people: 0, teams: 0, categories: 0 },
 };
-
-interface Sent {
-  readonly to: string;
-  readonly body: unknown;
-}
-function listen(answer: (sent: Sent) => object | string): Sent[] {
-  const all: Sent[] = [];
-  globalThis.fetch = (async (address: string, { method = "GET", body }: RequestInit = {}) => {
-    const sent = { to: `${method} ${address}`, body: body === undefined ? undefined : JSON.parse(body as string) };
-    all.push(sent);
-    const said = answer(sent);
-    const ok = typeof said !== "string";
-    const text = ok ? said : { code: "conflict", message: said };
-    return { ok, status: ok ? 200 : 409, json: async () => text, text: async () => JSON.stringify(text) };
-  }) as never;
-  return all;
-}
-const show = (page: React.ReactNode): void =>
-  void render(
-    <QueryClientProvider client={new QueryClient({ defaultOptions: { queries: { retry: false } } })}>
-      <MemoryRouter>{page}</MemoryRouter>
-    </QueryClientProvider>,
-  );
 
 describe("what the register has for a project", () => {
   it("is what it lacks, then what differs there; what says the same is not offered", () => {
@@ -110,7 +86,7 @@ describe("a list of the register", () => {
   });
 
   it("shows beside the field what the server refuses", async () => {
-    listen(() => "Team Divers was changed by someone else meanwhile.");
+    listen(() => new Refusal("Team Divers was changed by someone else meanwhile.", 409, "conflict"));
     show(<RegisterTeams register={REGISTER} rates={null} />);
     await userEvent.type(screen.getByLabelText("Name of Divers"), " two{Enter}");
     await screen.findByText(/changed by someone else meanwhile/);

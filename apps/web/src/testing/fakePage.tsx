@@ -1,0 +1,86 @@
+import type { Me, Role } from "@chronometra/contract";
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { render } from "@testing-library/react";
+import type { ReactNode } from "react";
+import { createMemoryRouter, RouterProvider, useLocation } from "react-router";
+import { takePreferences } from "../shared/preferences.ts";
+import { Shown } from "../shared/session.ts";
+
+/** What a page sent. */
+export interface Sent {
+  readonly to: string;
+  readonly body: unknown;
+}
+
+/** An answer that refuses, in the words of the server; of status 0 no answer at all, as without a network. */
+export class Refusal {
+  constructor(
+    readonly message: string,
+    readonly status = 422,
+    readonly code = "invalid",
+  ) {}
+}
+
+/** A server that answers as it is told; gives what was sent, as it goes on. */
+export function listen(answer: (sent: Sent) => unknown): Sent[] {
+  const all: Sent[] = [];
+  globalThis.fetch = (async (address: string, { method = "GET", body }: RequestInit = {}) => {
+    const sent = { to: `${method} ${address}`, body: body === undefined ? undefined : JSON.parse(body as string) };
+    all.push(sent);
+    const said = await answer(sent);
+    if (said instanceof Refusal && said.status === 0) throw new TypeError(said.message);
+    const [status, text] =
+      said instanceof Refusal ? [said.status, { code: said.code, message: said.message }] : [200, said];
+    return {
+      ok: status === 200,
+      status,
+      headers: new Headers(),
+      text: async () => JSON.stringify(text),
+      json: async () => text,
+      clone: () => null,
+    };
+  }) as never;
+  return all;
+}
+
+export const someone = (...roles: Role[]): Me => ({
+  id: "me",
+  name: "Cora",
+  login: "cora",
+  roles,
+  person: null,
+  timeZone: "UTC",
+});
+
+const Where = () => {
+  const { pathname, search, hash } = useLocation();
+  return <output aria-label="address">{`${pathname}${search}${hash}`}</output>;
+};
+
+/** Shows something at an address to someone; `address` of the page is told by `screen.getByLabelText("address")`. */
+export function show(page: ReactNode, { me = someone("controller"), at = "/" } = {}): QueryClient {
+  takePreferences({});
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
+  const router = createMemoryRouter(
+    [
+      {
+        path: "*",
+        element: (
+          <>
+            {page}
+            <Where />
+          </>
+        ),
+      },
+    ],
+    { initialEntries: [at] },
+  );
+  render(
+    <QueryClientProvider client={client}>
+      <Shown value={me}>
+        <RouterProvider router={router} />
+      </Shown>
+    </QueryClientProvider>,
+  );
+  return client;
+}
