@@ -38,6 +38,7 @@ export default {
   testTimeout: 20_000,
   projects: [
     project("core", "packages/core"),
+    project("contract", "packages/contract"),
     // Tables come as modules only, which this runner turns into what it can load.
     project("web", "apps/web", {
       setupFiles: ["<rootDir>/src/testing/pageLacks.ts"],
