@@ -8,7 +8,7 @@ test("a question is put together, kept, found again by its link, acted on with t
 }) => {
   await context.grantPermissions(["clipboard-read", "clipboard-write"]);
   await signIn(page, "ines");
-  await page.getByRole("navigation", { name: "Places" }).getByRole("link", { name: "Watchlists" }).click();
+  await page.getByRole("navigation", { name: "Look" }).getByRole("link", { name: "Watchlists" }).click();
   const asked = page.getByRole("group", { name: "What must hold" });
 
   await test.step("asked part by part, each answered at once", async () => {

@@ -1,4 +1,5 @@
 import { ChevronRight } from "lucide-react";
+import { useEffect, useRef } from "react";
 import { Link } from "react-router";
 import type { Place, Here } from "./places.ts";
 
@@ -44,9 +45,15 @@ function Pages({ place, here, addressOf }: { place: Place; here: Here; addressOf
 
 /** The places in the order of the work, and beside them the pages of the one that is open. */
 export function PlaceRow({ name, places, here, addressOf }: Props) {
+  const row = useRef<HTMLDivElement>(null);
+  // On a narrow page the row goes on beyond its edge: where one is stays in sight.
+  useEffect(() => {
+    for (const current of row.current?.querySelectorAll("[aria-current]") ?? [])
+      current.scrollIntoView({ block: "nearest", inline: "nearest" });
+  }, [here?.page.to]);
   const open = here === null ? undefined : places.find(({ pages }) => pages.some(({ to }) => to === here.page.to));
   return (
-    <div className="flex flex-wrap gap-x-5 bg-base-200 px-5">
+    <div ref={row} className="flex flex-wrap gap-x-5 bg-base-200 px-5">
       <nav aria-label={name} className="flex min-w-0 gap-x-5 overflow-x-auto">
         {places.map((place) => (
           <Link
