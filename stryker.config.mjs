@@ -11,7 +11,7 @@ export default {
     "!packages/core/src/**/*Schema.ts",
   ],
   ignorePatterns: ["apps", "docs", "e2e", "bench", "dist", "**/dist"],
-  reporters: ["clear-text", "json"],
+  reporters: ["clear-text", "progress-append-only", "json"],
   jsonReporter: { fileName: "node_modules/.cache/mutation.json" },
   clearTextReporter: { allowColor: false, reportTests: false, logTests: false },
   tempDirName: ".stryker",

@@ -3,7 +3,8 @@ import type { EndpointKey, Role } from "@chronometra/contract";
 /** Everyone with the address, everyone who is signed in, another system by its token, or holders of one of some roles. */
 export type Access = "anyone" | "signedIn" | "token" | readonly Role[];
 
-const LOOKERS = ["controller", "projectManager", "approver", "reader"] as const;
+/** Those who may look into any plan. */
+export const LOOKERS = ["controller", "projectManager", "approver", "reader"] as const;
 /** What is said to whoever may not: who may, and what to do. */
 export function refusalWords(roles: readonly Role[]): string {
   if (roles.includes("reader"))
@@ -24,7 +25,7 @@ const ROLE_WORDS: Readonly<Record<Role, string>> = {
 
 const PLANNERS = ["controller", "projectManager"] as const;
 /** Those who keep the register, and may know what an hour costs. */
-const KEEPERS = ["controller", "administrator"] as const;
+export const KEEPERS = ["controller", "administrator"] as const;
 
 /**
  * Who may call what: the one place where it is decided. Project managers may change only projects that are theirs;

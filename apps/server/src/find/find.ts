@@ -1,5 +1,6 @@
 import type { Found, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
+import { LOOKERS } from "../access/accessTable.ts";
 import { NAMED } from "../writers/keptNames.ts";
 import { nameWords } from "../writers/nameWords.ts";
 import { watchlistsFor } from "../watch/watchlists.ts";
@@ -12,8 +13,6 @@ const LOOKED_AT = 200;
 /** Of a word that is in so many names it does not matter in how many more. */
 const COMMON = 3_000;
 const MOST_WORDS = 6;
-
-const LOOKING = ["controller", "projectManager", "approver", "reader"] as const;
 
 interface Term {
   readonly typed: string;
@@ -108,7 +107,7 @@ async function things(
   )) as { project: string; id: string }[];
 }
 
-const mayLook = (me: Me): boolean => LOOKING.some((role) => me.roles.includes(role));
+const mayLook = (me: Me): boolean => LOOKERS.some((role) => me.roles.includes(role));
 
 type FoundActivity = Found["activities"][number];
 

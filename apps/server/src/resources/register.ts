@@ -1,6 +1,7 @@
 import type { Me, Register, RegisterRates, RegisterTable, TakeOver, WriteRegister } from "@chronometra/contract";
 import { leaveId, type Calendar, type Change, type Person, type Plan, type Team } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
+import { KEEPERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
 import { applyChecked, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -24,8 +25,6 @@ import {
   type Row,
 } from "./registerRows.ts";
 import { rowChange } from "./sharedRows.ts";
-
-const KEEPERS = ["controller", "administrator"] as const;
 
 interface Used {
   readonly project: ProjectEntity;
