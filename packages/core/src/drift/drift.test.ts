@@ -103,6 +103,13 @@ describe("slippage", () => {
     expect(analyse(plan, { baseline: "frozen" }).slippage!["A"]!.workingDays).toBeGreaterThan(0);
   });
 
+  it("an activity that has become a branch since has no slip of its own", () => {
+    const was = planOf([work("A", 5)]);
+    const baseline = { number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(was) };
+    const now = planOf([{ id: "A", name: "A", kind: "summary" }, work("B", 7, { parent: "A" })]);
+    expect(Object.keys(analyse({ ...now, baselines: [baseline] }).slippage!)).toEqual([]);
+  });
+
   it("the highest baseline is compared against, unless another is chosen", () => {
     const plan = planOf([work("A", 5)]);
     const at = (number: number, finish: string) => ({

@@ -31,9 +31,13 @@ describe("thresholds", () => {
   it("are not broken by what is not defined", () => {
     expect(broken({ spi: null, cpi: null, spit: null, drift: null, moved: null, bac: 0, eac: 10 })).toEqual([]);
     expect(broken({ eac: null })).toEqual([]);
+    expect(broken({ bac: null })).toEqual([]);
+    expect(broken({ bac: null, eac: null })).toEqual([]);
   });
 
   it("say nothing where there is no limit", () => {
+    // A cost that was taken back makes an index negative.
+    expect(brokenRules({ ...fine, spit: -0.1 }, DEFAULT_THRESHOLDS)).toEqual([]);
     expect(brokenRules({ ...fine, spit: 0.1, drift: 400, moved: 99, eac: 9000 }, DEFAULT_THRESHOLDS)).toEqual([]);
   });
 
