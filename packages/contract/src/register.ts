@@ -15,8 +15,8 @@ const entry = <T extends z.ZodType>(row: T) =>
     /** By whom and when it was last changed in the register; `null` of what was taken in from projects. */
     changedBy: z.string().nullable(),
     changedAt: z.string().nullable(),
-    /** Projects that have a row of this id (of teams and categories, of this name), and whether it says the same there. */
-    projects: z.array(otherProjectSchema.extend({ closed: z.boolean() })),
+    /** Open projects that have a row of this id (of teams and categories, of this name), and whether it says the same there. */
+    projects: z.array(otherProjectSchema),
   });
 
 /** The calendars, people, teams and cost categories of the whole installation, with where each is used. */

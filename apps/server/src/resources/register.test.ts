@@ -186,3 +186,132 @@ describe("the register", () => {
     expect((await contributor.get("/api/register")).status).toBe(403);
   });
 });
+
+describe("a register and what is a project's own", () => {
+  let house: TestWorld;
+  let keeper: Caller;
+  const told = async (): Promise<Register> => (await keeper.get("/api/register")).body as Register;
+  const tables = async (project: string): Promise<Record<string, [string, Record<string, unknown>][]>> =>
+    (await keeper.get(`/api/projects/${project}/plan`)).body.tables;
+  const keep = (change: object, seen: unknown, projects: string[] = []) =>
+    keeper.send("post", "/api/register", { change, seen, projects });
+
+  beforeAll(async () => {
+    house = await TestWorld.open();
+    keeper = await house.caller("kim", ["controller"]);
+  });
+  afterAll(() => house.drop());
+
+  it("is empty in an empty house, and its money is not settled by whoever has no rate", async () => {
+    expect(await told()).toMatchObject({ people: [], calendars: [], missing: { people: 0 } });
+    expect((await keeper.send("post", "/api/register/missing", {})).body).toEqual({ taken: 0 });
+    expect((await keep({ table: "categories", row: { id: "c1", name: "Tugs" } }, null)).status).toBe(200);
+    const yen = { currency: "JPY", minorDigits: 0 };
+    await house.addProject(keeper.me, plan("YEN", { people: [ANN, { id: "bo", name: "Bo" }] }, yen));
+    expect(await told()).toMatchObject(yen);
+    await keeper.send("post", "/api/register/missing", {});
+    for (const code of ["E-1", "E-2", "E-3"]) await house.addProject(keeper.me, plan(code));
+    // Rates are kept in it now: whatever comes, it stays.
+    expect(await told()).toMatchObject(yen);
+  });
+
+  it("leaves leave where it is: nobody differs by it, and it stays when they are written", async () => {
+    const project = await house.addProject(
+      keeper.me,
+      plan(
+        "LEAVE",
+        {
+          calendars: [
+            ...smallPlan().calendars,
+            { id: "short", name: "Short", base: "std", dayMinutes: 360 },
+            {
+              id: "leave-ann",
+              name: "Ann’s days",
+              base: "std",
+              exceptions: [{ from: "2026-03-04", to: "2026-03-06", shifts: [] }],
+            },
+          ],
+          people: [
+            { ...ANN, calendar: "leave-ann" },
+            { id: "bo", name: "Bo" },
+          ],
+        },
+        { currency: "JPY", minorDigits: 0 },
+      ),
+    );
+    await keeper.send("post", "/api/register/missing", {});
+    const before = await told();
+    expect(before.calendars.map(({ row }) => row.id)).toEqual(["short", "std"]);
+    const ann = before.people.find(({ row }) => row.id === "ann")!;
+    expect(ann.row).toEqual({ id: "ann", name: "Ann" });
+    expect(ann.projects.map(({ code, same }) => [code, same])).toContainEqual(["LEAVE", true]);
+
+    const next = { id: "ann", name: "Ann", role: "diver", calendar: "short", rates: ANN.rates };
+    const seen = { id: "ann", name: "Ann", rates: ANN.rates };
+    expect((await keep({ table: "people", row: next }, seen, [project])).status).toBe(200);
+    const { people, calendars } = await tables(project);
+    expect(people!.find(([key]) => key === "ann")![1]).toEqual({ ...next, calendar: "leave-ann" });
+    expect(calendars!.find(([key]) => key === "leave-ann")![1]).toEqual({
+      id: "leave-ann",
+      name: "Ann’s days",
+      base: "short",
+      exceptions: [{ from: "2026-03-04", to: "2026-03-06", shifts: [] }],
+    });
+    const after = (await told()).people.find(({ row }) => row.id === "ann")!;
+    expect(after.projects.find(({ code }) => code === "LEAVE")!.same).toBe(true);
+  });
+
+  it("takes money of other digits for other money: no rate becomes a hundredfold", async () => {
+    const project = await house.addProject(keeper.me, plan("FINE", {}, { currency: "JPY", minorDigits: 2 }));
+    const seen = { id: "bo", name: "Bo" };
+    const bo = { id: "bo", name: "Bo", role: "mason", rates: [{ from: "2026-01-01", perHourMinor: 4 }] };
+    expect((await keep({ table: "people", row: bo }, seen, [project])).status).toBe(200);
+    expect((await tables(project)).people!.find(([key]) => key === "bo")![1]).toEqual({
+      id: "bo",
+      name: "Bo",
+      role: "mason",
+      rates: [{ from: "2026-01-01", perHourMinor: 3000 }],
+    });
+  });
+
+  it("neither takes in nor counts who stands for a role, and what is closed", async () => {
+    const open = await house.addProject(
+      keeper.me,
+      plan("OPEN", { people: [...smallPlan().people!, { id: "someone", name: "A diver" }] }),
+    );
+    const { body } = await keeper.get(`/api/projects/${open}/plan`);
+    await keeper.send("post", `/api/projects/${open}/changes`, {
+      revision: body.revision,
+      changes: [{ type: "addRow", table: "placeholders", key: "someone", row: { person: "someone" } }],
+    });
+    expect((await told()).missing.people).toBe(0);
+    const used = async (): Promise<number> =>
+      (await told()).people.find(({ row }) => row.id === "ann")!.projects.length;
+    const before = await used();
+    await house.database.query(
+      "insert into project_closing (project_id, closed_by, closed_at, word) values (?, ?, now(3), 'done')",
+      [open, keeper.me.id],
+    );
+    expect(await used()).toBe(before - 1);
+    expect((await keeper.send("post", "/api/register/missing", {})).body).toEqual({ taken: 0 });
+  });
+
+  it("is made by the migration as it is taken in from projects", async () => {
+    const sorted = async (): Promise<unknown> => {
+      const { people, calendars, teams, categories } = await told();
+      return [people, calendars, teams, categories].map((rows) => rows.map(({ row }) => row));
+    };
+    await house.database.query("delete from register_row");
+    await house.database.query("delete from setting where name = 'register'");
+    await keeper.send("post", "/api/register/missing", {});
+    const takenIn = await sorted();
+    const runner = house.database.createQueryRunner();
+    try {
+      await new Register1817000000000().down(runner);
+      await new Register1817000000000().up(runner);
+    } finally {
+      await runner.release();
+    }
+    expect(await sorted()).toEqual(takenIn);
+  });
+});

@@ -1,5 +1,13 @@
 import type { Me, Register, RegisterRates, RegisterTable, TakeOver, WriteRegister } from "@chronometra/contract";
-import { leaveId, type Calendar, type Change, type Person, type Plan, type Team } from "@chronometra/core";
+import {
+  leaveId,
+  type Calendar,
+  type Change,
+  type Person,
+  type Plan,
+  type ProjectHead,
+  type Team,
+} from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { KEEPERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
@@ -13,55 +21,53 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import { RegisterRowEntity } from "./registerEntity.ts";
 import {
   houseMoney,
-  keepHouseMoney,
+  houseMoneyFor,
   knownBy,
   missingRows,
   ownRows,
   registerRows,
   saysSame,
   type House,
+  type Owner,
   type OwnRow,
   type RegisterRow,
   type Row,
 } from "./registerRows.ts";
 import { rowChange } from "./sharedRows.ts";
 
-interface Used {
+interface Used extends Owner {
   readonly project: ProjectEntity;
-  readonly closed: boolean;
-  readonly sameMoney: boolean;
 }
+
+const isMoneyOf = (house: House, { currency, minorDigits = 2 }: ProjectHead): boolean =>
+  currency === house.currency && minorDigits === house.minorDigits;
 
 async function projectsById(database: DataSource | EntityManager, house: House): Promise<Map<string, Used>> {
   const projects = await database
     .getRepository(ProjectEntity)
     .find({ select: { id: true, managerId: true, code: true, head: true } });
-  const closed = new Set(
-    ((await database.query("select project_id as id from project_closing")) as { id: string }[]).map(({ id }) => id),
-  );
   return new Map(
     projects.map((project) => [
       project.id,
-      { project, closed: closed.has(project.id), sameMoney: project.head.currency === house.currency },
+      { project, sameMoney: isMoneyOf(house, project.head), calendar: project.head.calendar },
     ]),
   );
 }
 
-/** Where a row of the register is used, by the code of the project. */
+/** In which open projects a row of the register is used, by their codes. */
 function useOf(me: Me, { table, row }: RegisterRow, own: readonly OwnRow[], projects: ReadonlyMap<string, Used>) {
   return own
     .flatMap((each) => {
       const used = projects.get(each.project);
       if (used === undefined) return [];
-      const { project, closed, sameMoney } = used;
+      const { project } = used;
       return [
         {
           id: project.id,
           code: project.code,
           name: project.head.name,
-          same: saysSame(table, row, each.row, sameMoney),
-          mayEdit: mayEdit(me, project) && !closed,
-          closed,
+          same: saysSame(table, row, each.row, used),
+          mayEdit: mayEdit(me, project),
         },
       ];
     })
@@ -80,7 +86,9 @@ export async function readRegister(database: DataSource, me: Me): Promise<Regist
   const byKey = new Map<string, OwnRow[]>();
   for (const each of own) {
     const key = `${each.table} ${knownBy(each.table, each.row)}`;
-    byKey.set(key, [...(byKey.get(key) ?? []), each]);
+    const same = byKey.get(key);
+    if (same === undefined) byKey.set(key, [each]);
+    else same.push(each);
   }
   const missing = missingRows(rows, own, (project) => projects.get(project)?.sameMoney === true);
   const count = (table: RegisterTable): number => missing.filter((each) => each.table === table).length;
@@ -147,15 +155,26 @@ function changesInto(
     return rowChange(plan, table, fit as Team, known?.[0]);
   }
   const needed = withBases(rows, table === "calendars" ? (row as Calendar).base : (row as Person).calendar);
-  // Leave is a calendar of one person's own, and comes along as it is.
   const calendars = needed.flatMap((calendar) =>
-    plan.calendars.has(calendar.id) && calendar.id !== leaveId(row.id) ? [] : rowChange(plan, "calendars", calendar),
+    plan.calendars.has(calendar.id) ? [] : rowChange(plan, "calendars", calendar),
   );
-  if (table === "calendars" || plan.project.currency === house.currency)
-    return [...calendars, ...rowChange(plan, table, row as Calendar)];
-  const { rates: _rates, ...person } = row as Person;
-  const own = plan.people.get(row.id)?.rates;
-  return [...calendars, ...rowChange(plan, "people", own === undefined ? person : { ...person, rates: own })];
+  if (table === "calendars") return [...calendars, ...rowChange(plan, table, row as Calendar)];
+  return [...calendars, ...personInto(plan, row as Person, isMoneyOf(house, plan.project))];
+}
+
+/** Someone as a plan takes them: their leave there stays, on the calendar that they work by now, and so do rates of another money. */
+function personInto(plan: Plan, { rates, calendar, ...person }: Person, sameMoney: boolean): Change[] {
+  const own = plan.people.get(person.id);
+  const leave = own?.calendar === leaveId(person.id) ? plan.calendars.get(own.calendar) : undefined;
+  const [paid, by] = [sameMoney ? rates : own?.rates, leave?.id ?? calendar];
+  return [
+    ...(leave === undefined ? [] : rowChange(plan, "calendars", { ...leave, base: calendar ?? plan.project.calendar })),
+    ...rowChange(plan, "people", {
+      ...person,
+      ...(by === undefined ? {} : { calendar: by }),
+      ...(paid === undefined ? {} : { rates: paid }),
+    }),
+  ];
 }
 
 /** What a list of changes per project would move; stores nothing. */
@@ -236,7 +255,7 @@ export async function writeRegister(
         "conflict",
         `${LABELS[change.table]} ${change.row.name} was changed by someone else meanwhile; look at it as it is now, and change it again.`,
       );
-    const house = await keepHouseMoney(manager);
+    const house = await houseMoneyFor(manager, [change.row]);
     const rows = await registerRows(manager);
     checkRow(rows, change);
     await putRow(manager, me, change);
@@ -268,12 +287,15 @@ function sameAsSeen(row: Row | null, seen: unknown): boolean {
 /** Takes in all that projects have and the register has not; gives how many rows. */
 export async function takeInMissing(database: DataSource, me: Me): Promise<number> {
   return writeProjects(database, me, [], async ({ manager }) => {
-    const house = await keepHouseMoney(manager);
-    const projects = await projectsById(manager, house);
+    const projects = await projectsById(manager, await houseMoney(manager));
     const missing = missingRows(
       await registerRows(manager),
       await ownRows(manager),
       (project) => projects.get(project)?.sameMoney === true,
+    );
+    await houseMoneyFor(
+      manager,
+      missing.map(({ row }) => row),
     );
     for (const each of missing) await putRow(manager, me, each);
     return missing.length;

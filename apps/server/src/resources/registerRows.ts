@@ -1,9 +1,12 @@
 import { isDeepStrictEqual } from "node:util";
 import { REGISTER_TABLES, type RegisterTable } from "@chronometra/contract";
-import type { Calendar, Category, Person, Team } from "@chronometra/core";
+import { leaveId, type Calendar, type Category, type Person, type Team } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
 import { RegisterRowEntity } from "./registerEntity.ts";
+
+/** How the calendars begin that hold someone's leave. */
+const LEAVE = leaveId("");
 
 /** A row of the register, or of a plan that may say the same. */
 export type Row = Calendar | Person | Team | Category;
@@ -14,16 +17,22 @@ export interface House {
   readonly minorDigits: number;
 }
 const SETTING = "register";
+/** The setting of the currency of sums over projects. */
+const SUMS = "exchange";
 const BY_NAME: readonly RegisterTable[] = ["teams", "categories"];
 
 /** By what rows of a table are known across projects: teams and categories, whose ids each plan makes for itself, by their names. */
 export const knownBy = (table: RegisterTable, row: Row): string =>
   BY_NAME.includes(table) ? row.name.toLowerCase() : row.id;
 
-/** The money of the register; that of most projects before anyone kept a rate. */
+/** The money of the register: before anyone kept a rate that of sums over projects, or of most projects. */
 export async function houseMoney(database: DataSource | EntityManager): Promise<House> {
-  const kept = await database.getRepository(SettingEntity).findOneBy({ name: SETTING });
-  if (kept !== null) return JSON.parse(kept.value) as House;
+  const settings = database.getRepository(SettingEntity);
+  const kept = (await settings.findOneBy({ name: SETTING })) ?? (await settings.findOneBy({ name: SUMS }));
+  if (kept !== null) {
+    const { currency, minorDigits } = JSON.parse(kept.value) as House;
+    return { currency, minorDigits };
+  }
   const [most] = (await database.query(
     `select json_value(head, '$.currency') as currency, coalesce(json_value(head, '$.minorDigits'), 2) as digits
       from project group by 1, 2 order by count(*) desc, 1 limit 1`,
@@ -31,9 +40,10 @@ export async function houseMoney(database: DataSource | EntityManager): Promise<
   return { currency: most?.currency ?? "EUR", minorDigits: Number(most?.digits ?? 2) };
 }
 
-/** Keeps the money of the register from now on, whatever projects come. */
-export async function keepHouseMoney(manager: EntityManager): Promise<House> {
+/** The money of the register; with the first rate that is kept it stays, whatever projects come. */
+export async function houseMoneyFor(manager: EntityManager, rows: readonly Row[]): Promise<House> {
   const house = await houseMoney(manager);
+  if (rows.every((row) => ((row as Person).rates ?? []).length === 0)) return house;
   await manager.getRepository(SettingEntity).upsert({ name: SETTING, value: JSON.stringify(house) }, ["name"]);
   return house;
 }
@@ -43,19 +53,23 @@ const withoutRates = (row: Row): Row => {
   return rest;
 };
 
-/** Members of teams are told in whatever order; what a plan lets out says what it leaves as it is. */
-const comparable = (table: RegisterTable, row: Row): unknown =>
-  table === "teams"
-    ? { name: row.name, members: [...(row as Team).members].sort() }
-    : table === "categories"
-      ? row.name
-      : row;
-
-/** Whether a plan's row says what the register says; rates of another money are the project's own. */
-export function saysSame(table: RegisterTable, registered: Row, own: Row, sameMoney: boolean): boolean {
-  if (table === "people" && !sameMoney) return isDeepStrictEqual(withoutRates(registered), withoutRates(own));
-  return isDeepStrictEqual(comparable(table, registered), comparable(table, own));
+/** A project that rows are told of: its money is that of the register or another, and it has a calendar of its own. */
+export interface Owner {
+  readonly sameMoney: boolean;
+  readonly calendar: string;
 }
+
+/** What of a row has to agree: of teams members in any order, of people the calendar they work by in that project. */
+function comparable(table: RegisterTable, row: Row, { sameMoney, calendar }: Owner): unknown {
+  if (table === "categories") return row.name;
+  if (table === "teams") return { name: row.name, members: [...(row as Team).members].sort() };
+  if (table === "calendars") return row;
+  return { ...(sameMoney ? row : withoutRates(row)), calendar: (row as Person).calendar ?? calendar };
+}
+
+/** Whether a project's row says what the register says; rates of another money are the project's own. */
+export const saysSame = (table: RegisterTable, registered: Row, own: Row, owner: Owner): boolean =>
+  isDeepStrictEqual(comparable(table, registered, owner), comparable(table, own, owner));
 
 export interface RegisterRow {
   readonly entity: RegisterRowEntity;
@@ -78,13 +92,32 @@ export interface OwnRow {
   readonly row: Row;
 }
 
-/** The rows of all plans that could be in the register. */
+/**
+ * The rows of all open projects that could be in the register. Leave is a project's own: people are told by the calendar that they
+ * work by, leave apart. Whoever stands for a role is nobody yet.
+ */
 export async function ownRows(database: DataSource | EntityManager): Promise<OwnRow[]> {
   const rows = (await database.query(
-    "select project_id as project, table_name as `table`, doc from plan_row where table_name in (?) order by row_key, project_id",
-    [[...REGISTER_TABLES]],
-  )) as { project: string; table: RegisterTable; doc: string }[];
-  return rows.map(({ project, table, doc }) => ({ project, table, row: JSON.parse(doc) as Row }));
+    `select project_id as project, table_name as \`table\`, doc from plan_row
+      where table_name in (?) and project_id not in (select project_id from project_closing) order by row_key, project_id`,
+    [[...REGISTER_TABLES, "placeholders"]],
+  )) as { project: string; table: RegisterTable | "placeholders"; doc: string }[];
+  const placeholders = new Set<string>();
+  const leave = new Map<string, Calendar>();
+  const read: OwnRow[] = [];
+  for (const { project, table, doc } of rows) {
+    const row = JSON.parse(doc) as Row;
+    if (table === "placeholders") placeholders.add(`${project} ${(row as unknown as { person: string }).person}`);
+    else if (table === "calendars" && row.id.startsWith(LEAVE)) leave.set(`${project} ${row.id}`, row as Calendar);
+    else read.push({ project, table, row });
+  }
+  return read.flatMap(({ project, table, row }): OwnRow[] => {
+    if (table !== "people") return [{ project, table, row }];
+    if (placeholders.has(`${project} ${row.id}`)) return [];
+    const { calendar, ...rest } = row as Person;
+    const by = calendar === leaveId(row.id) ? leave.get(`${project} ${calendar}`)?.base : calendar;
+    return [{ project, table, row: by === undefined ? rest : { ...rest, calendar: by } }];
+  });
 }
 
 /** Of what projects have and the register has not, one of each: the one that most say alike, those of the register's money first. */
@@ -99,15 +132,21 @@ export function missingRows(
     const key = `${table} ${knownBy(table, row)}`;
     if (has.has(key)) continue;
     const ours = isHouseMoney(project);
-    const taken = table === "people" && !ours ? withoutRates(row) : row;
+    const told = table === "people" && !ours ? withoutRates(row) : row;
     const says = found.get(key)?.says ?? new Map<string, { row: Row; weight: number }>();
-    const text = JSON.stringify(taken);
+    const text = JSON.stringify(told);
     // A project of the register's money outweighs any number of others.
-    says.set(text, { row: taken, weight: (says.get(text)?.weight ?? 0) + (ours ? 1_000_000 : 1) });
+    says.set(text, { row: told, weight: (says.get(text)?.weight ?? 0) + (ours ? 1_000_000 : 1) });
     found.set(key, { table, says });
   }
-  return [...found.values()].map(({ table, says }) => ({
+  const taken = [...found.values()].map(({ table, says }) => ({
     table,
     row: [...says.values()].reduce((most, each) => (each.weight > most.weight ? each : most)).row,
   }));
+  const people = new Set([...known, ...taken].flatMap(({ table, row }) => (table === "people" ? [row.id] : [])));
+  return taken.map(({ table, row }) =>
+    table === "teams"
+      ? { table, row: { ...row, members: (row as Team).members.filter((id) => people.has(id)) } }
+      : { table, row },
+  );
 }

@@ -62,7 +62,11 @@ describe("a database of an earlier version", () => {
   it("has a register of what its projects had, and finds things by their names", async () => {
     const [counts] = (await database.query(
       `select (select count(*) from register_row where table_name = 'people') as people,
-        (select count(distinct row_key) from plan_row where table_name = 'people') as ofProjects,
+        (select count(distinct row_key) from plan_row where table_name = 'people'
+          and project_id not in (select project_id from project_closing)
+          and (project_id, row_key) not in (
+            select project_id, json_value(doc, '$.person') from plan_row where table_name = 'placeholders'
+          )) as ofProjects,
         (select count(distinct thing_id, project_id) from find_word where kind = 'a') as named,
         (select count(*) from activity_row) as activities`,
     )) as { people: string; ofProjects: string; named: string; activities: string }[];

@@ -1,11 +1,8 @@
 import { holds, mayLook, useMe } from "../shared/session.ts";
+import { Refused } from "../shared/Refused.tsx";
 import { Accounts } from "./Accounts.tsx";
 import { ExchangeRates } from "./ExchangeRates.tsx";
 import { Tokens } from "./Tokens.tsx";
-
-const Refused = ({ who }: { who: string }) => (
-  <p className="page">This page is for {who}. Ask an administrator if it is to be yours.</p>
-);
 
 /** What currencies are worth. */
 export function RatesPage() {

@@ -6,6 +6,7 @@ import { toast } from "sonner";
 import { useAddress } from "../shared/useAddress.ts";
 import { countWords } from "../shared/words.ts";
 import { CalendarEditor } from "./CalendarEditor.tsx";
+import { newId } from "./newId.ts";
 import { planWay } from "./SharedStore.tsx";
 import type { PartProps } from "./partProps.ts";
 
@@ -50,9 +51,7 @@ export function CalendarsPart({ view, plan, use, change }: PartProps) {
     put({ calendar: id });
   };
   const begin = (): void => {
-    let n = all.length + 1;
-    while (plan.calendars.has(`calendar-${n}`)) n++;
-    setFresh({ id: `calendar-${n}`, name: `Calendar ${n}`, base: plan.project.calendar });
+    setFresh({ id: newId("calendar"), name: `Calendar ${all.length + 1}`, base: plan.project.calendar });
   };
   const usage = usageOf(plan, chosen.id);
   const used = usage.activities + usage.people + usage.bases > 0 || usage.project;

@@ -3,9 +3,8 @@ import { X } from "lucide-react";
 import { toast } from "sonner";
 import { CommitField } from "../shared/CommitField.tsx";
 import { countWords, money } from "../shared/words.ts";
+import { newId } from "./newId.ts";
 import type { PartProps } from "./partProps.ts";
-
-const newId = (letter: string): string => `${letter}-${crypto.randomUUID().slice(0, 13)}`;
 
 function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<string | null> }) {
   const remove = async (): Promise<void> => {

@@ -5,6 +5,7 @@ import { amountText } from "../shared/amounts.ts";
 import type { Column } from "../shared/column.ts";
 import { DataTable } from "../shared/DataTable.tsx";
 import { useAddress } from "../shared/useAddress.ts";
+import { newId } from "./newId.ts";
 import { PersonEditor } from "./PersonEditor.tsx";
 import type { PartProps } from "./partProps.ts";
 
@@ -126,9 +127,7 @@ export function PeoplePart({ view, plan, use, change }: PartProps) {
     if (new URLSearchParams(window.location.search).get("person") === id) put({ person: null });
   };
   const begin = (): void => {
-    let n = plan.people.size + 1;
-    while (plan.people.has(`person-${n}`)) n++;
-    setFresh({ id: `person-${n}`, name: `Person ${n}` });
+    setFresh({ id: newId("person"), name: `Person ${plan.people.size + 1}` });
   };
   const rows = peopleRows(plan, use);
   const columns = peopleColumns(plan, chosen, choose);

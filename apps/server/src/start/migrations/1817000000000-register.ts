@@ -1,6 +1,24 @@
 import type { MigrationInterface, QueryRunner } from "typeorm";
 
 /**
+ * Rows of open projects: leave is a project's own, so that people stand there by the calendar that they work by, leave apart; whoever
+ * stands for a role is nobody yet.
+ */
+const OF_OPEN_PROJECTS = `select o.table_name, o.row_key,
+    if(o.table_name = 'people' and json_value(o.doc, '$.calendar') = concat('leave-', o.row_key),
+      json_set(o.doc, '$.calendar', json_value(l.doc, '$.base')), o.doc) as doc,
+    json_value(p.head, '$.currency') <> ? or coalesce(json_value(p.head, '$.minorDigits'), 2) <> ? as other_money
+  from plan_row o join project p on p.id = o.project_id
+  left join plan_row l on l.project_id = o.project_id and l.table_name = 'calendars'
+    and l.row_key = concat('leave-', o.row_key)
+  where o.table_name in ('calendars', 'people', 'teams', 'categories')
+    and o.project_id not in (select project_id from project_closing)
+    and not (o.table_name = 'calendars' and o.row_key like 'leave-%')
+    and not (o.table_name = 'people' and exists (
+      select 1 from plan_row h where h.project_id = o.project_id and h.table_name = 'placeholders'
+        and json_value(h.doc, '$.person') = o.row_key))`;
+
+/**
  * The register of calendars, people, teams and categories. It begins with what projects have: of rows of one id (of teams and
  * categories, of one name) the one that most say alike, those of the commonest currency first. No plan is touched.
  */
@@ -24,18 +42,17 @@ export class Register1817000000000 implements MigrationInterface {
     ]);
     await runner.query(
       `insert ignore into register_row (table_name, row_key, doc)
-        select table_name, row_key, if(table_name = 'people' and foreign_money, json_remove(doc, '$.rates'), doc) from (
-          select r.table_name, r.row_key, r.doc, max(json_value(p.head, '$.currency') <> ?) as foreign_money,
+        select table_name, row_key, if(table_name = 'people' and other_money, json_remove(doc, '$.rates'), doc) from (
+          select r.table_name, r.row_key, r.doc, max(r.other_money) as other_money,
             row_number() over (
               partition by r.table_name,
                 if(r.table_name in ('teams', 'categories'), lower(json_value(r.doc, '$.name')), r.row_key)
-              order by max(json_value(p.head, '$.currency') <> ?), count(*) desc, r.row_key, r.doc
+              order by max(r.other_money), count(*) desc, r.row_key, r.doc
             ) as place
-          from plan_row r join project p on p.id = r.project_id
-          where r.table_name in ('calendars', 'people', 'teams', 'categories')
+          from (${OF_OPEN_PROJECTS}) r
           group by r.table_name, r.row_key, r.doc
         ) ranked where place = 1`,
-      [house.currency, house.currency],
+      [house.currency, house.digits],
     );
   }
 

@@ -1,6 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../../shared/Failure.tsx";
 import { portfolioQuery } from "../../project/queries.ts";
+import { Refused } from "../../shared/Refused.tsx";
+import { holds, useMe } from "../../shared/session.ts";
 import { FieldsPart } from "./FieldsPart.tsx";
 import { ProgrammesPart } from "./ProgrammesPart.tsx";
 import { QualityLimitsPart } from "./QualityLimitsPart.tsx";
@@ -8,10 +10,13 @@ import { ThresholdsPart } from "./ThresholdsPart.tsx";
 
 /** What is set up for all projects: how they are grouped, the fields they have, and when they are to be explained. */
 export function GroupsPage() {
+  const mayWrite = holds(useMe(), "controller");
+  const query = useQuery(portfolioQuery);
+  if (!mayWrite) return <Refused who="controllers" />;
   return (
     <div className="page">
       <h1 className="pb-3 text-xl">Groups, fields and limits</h1>
-      <Loaded query={useQuery(portfolioQuery)}>
+      <Loaded query={query}>
         {(portfolio) => (
           <div className="grid items-start gap-x-12 gap-y-6 xl:grid-cols-2">
             <ProgrammesPart portfolio={portfolio} />

@@ -4,11 +4,12 @@ import { useState } from "react";
 import { todayHere } from "../../shared/today.ts";
 import { useAddress } from "../../shared/useAddress.ts";
 import { CalendarEditor } from "../CalendarEditor.tsx";
+import { newId } from "../newId.ts";
 import { registerWay } from "../SharedStore.tsx";
-import { freshId, usedWords, type RegisterPartProps } from "./registerParts.ts";
+import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 
-/** The calendars of the installation; leave, a calendar of one person's own, stands with them. */
+/** The calendars of the installation. */
 export function RegisterCalendars({ register }: RegisterPartProps) {
   const [params, put] = useAddress();
   const [fresh, setFresh] = useState<Calendar | null>(null);
@@ -23,7 +24,7 @@ export function RegisterCalendars({ register }: RegisterPartProps) {
   };
   const begin = (): void =>
     setFresh({
-      id: freshId("calendar", calendars),
+      id: newId("calendar"),
       name: "New calendar",
       ...(all[0] === undefined ? { week: {} } : { base: all[0].id }),
     });
@@ -69,7 +70,7 @@ export function RegisterCalendars({ register }: RegisterPartProps) {
             calendar={chosen}
             isNew={fresh !== null}
             all={all}
-            others={entry?.projects.filter(({ closed }) => !closed) ?? []}
+            others={entry?.projects ?? []}
             mayEdit={mayWrite}
             year={Number(todayHere().slice(0, 4))}
             onDone={() => setFresh((now) => (now?.id === chosen.id ? null : now))}

@@ -4,11 +4,11 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import { call } from "../../shared/api.ts";
 import { CommitField } from "../../shared/CommitField.tsx";
+import { newId } from "../newId.ts";
 import { registerQuery } from "../queries.ts";
 import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 
-const newId = (letter: string): string => `${letter}-${crypto.randomUUID().slice(0, 13)}`;
 const NAMELESS = "It needs a name.";
 
 /** Keeps a row in the register alone; gives what speaks against it. */

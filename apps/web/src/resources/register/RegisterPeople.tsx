@@ -8,9 +8,10 @@ import type { Column } from "../../shared/column.ts";
 import { DataTable } from "../../shared/DataTable.tsx";
 import { todayHere } from "../../shared/today.ts";
 import { useAddress } from "../../shared/useAddress.ts";
+import { newId } from "../newId.ts";
 import { Rates } from "../Rates.tsx";
 import { registerWay, SharedStore } from "../SharedStore.tsx";
-import { freshId, usedWords, type RegisterPartProps } from "./registerParts.ts";
+import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 
 type Entry = Register["people"][number];
@@ -105,7 +106,7 @@ function PersonForm({
       )}
       {changed && register.mayWrite && (
         <SharedStore
-          others={entry?.projects.filter(({ closed }) => !closed) ?? []}
+          others={entry?.projects ?? []}
           way={registerWay({ table: "people", row: draft }, entry === null ? null : person)}
           what={draft.name}
           onDone={onDone}
@@ -193,7 +194,7 @@ export function RegisterPeople(props: RegisterPartProps) {
     setFresh(null);
     put({ person: id });
   };
-  const begin = (): void => setFresh({ id: freshId("person", register.people), name: "New person" });
+  const begin = (): void => setFresh({ id: newId("person"), name: "New person" });
   return (
     <div>
       {person !== null && (

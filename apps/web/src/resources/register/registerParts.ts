@@ -14,11 +14,3 @@ export function usedWords(projects: readonly Pick<OtherProject, "same">[]): stri
   const differs = projects.filter(({ same }) => !same).length;
   return `${countWords(projects.length, "project", "projects")}${differs === 0 ? "" : `, differs in ${differs}`}`;
 }
-
-/** An id that no row of the list has: `person-3`. */
-export function freshId(word: string, rows: readonly { readonly row: { readonly id: string } }[]): string {
-  const taken = new Set(rows.map(({ row }) => row.id));
-  let n = rows.length + 1;
-  while (taken.has(`${word}-${n}`)) n++;
-  return `${word}-${n}`;
-}
