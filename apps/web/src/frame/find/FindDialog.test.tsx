@@ -1,5 +1,6 @@
 /** @jest-environment jsdom */
 import type { Found, Me } from "@chronometra/contract";
+import { onlineManager } from "@tanstack/react-query";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show } from "../../testing/fakePage.tsx";
@@ -122,6 +123,23 @@ describe("finding anything", () => {
     await screen.findByText("“bredge” is in no name; shown: dredge");
     await userEvent.type(screen.getByRole("combobox"), "s");
     await screen.findByText(/The database is away\./);
+  });
+
+  it("claims nothing of what cannot be asked without a network, and still goes to pages", async () => {
+    answerWith(() => NOTHING);
+    open(CORA);
+    onlineManager.setOnline(false);
+    try {
+      await userEvent.type(screen.getByRole("combobox"), "berth");
+      await screen.findByText(/The server cannot be reached/);
+      expect(screen.queryByText(/Nothing bears these words/)).toBeNull();
+      expect(asked).toEqual([]);
+      await userEvent.clear(screen.getByRole("combobox"));
+      await userEvent.type(screen.getByRole("combobox"), "deadlines{Enter}");
+      await waitFor(() => expect(screen.getByLabelText("address").textContent).toBe("/deadlines"));
+    } finally {
+      onlineManager.setOnline(true);
+    }
   });
 
   it("closes by Escape, whatever is typed", async () => {

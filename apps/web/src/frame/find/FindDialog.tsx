@@ -66,9 +66,11 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
   const [recent] = useState(recentThings);
   const pages = useMemo(() => pagesFor(me, project), [me, project]);
   const words = text.trim();
+  // Without a network nothing is asked: what was found for the text before is not found for this one.
+  const isStale = query.isPaused && (query.isPlaceholderData || query.data === undefined);
   const groups = useMemo(
-    () => groupsFor(me, words, { recent, commands, pages }, words === "" ? null : (query.data ?? null)),
-    [me, words, recent, commands, pages, query.data],
+    () => groupsFor(me, words, { recent, commands, pages }, words === "" || isStale ? null : (query.data ?? null)),
+    [me, words, recent, commands, pages, query.data, isStale],
   );
   const items = groups.flatMap(({ entries }) => entries);
   const waiting = words !== "" && (asked !== words || query.isFetching);
@@ -150,11 +152,11 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
           ? "Up and Down go through them, Enter opens, Escape closes."
           : text.trim() === ""
             ? "Type the beginning of a name; what you open is listed here the next time."
-            : waiting || query.error !== null
-              ? waiting
-                ? "Loading …"
-                : "Nothing could be asked of the server."
-              : "Nothing bears these words. Try fewer of them, or only how they begin."}{" "}
+            : waiting
+              ? "Loading …"
+              : isStale || query.error !== null
+                ? "The server cannot be reached; pages, commands and what was opened lately are found all the same."
+                : "Nothing bears these words. Try fewer of them, or only how they begin."}{" "}
         <Link className="underline" to="/keys" onClick={onClose}>
           All keys
         </Link>

@@ -84,6 +84,9 @@ export function ProgrammesPart({ portfolio }: { portfolio: Portfolio }) {
         </button>
       </form>
       <h3 className="pt-1 text-sm">Projects</h3>
+      {portfolio.projects.length === 0 && (
+        <p className="muted text-sm">No project is here yet; each will be put into its programme here.</p>
+      )}
       <ul className="text-sm" aria-label="Projects and their programmes">
         {portfolio.projects.map((line) => (
           <li key={line.id} className="flex items-center gap-2 border-b rule py-0.5">

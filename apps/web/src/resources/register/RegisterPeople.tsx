@@ -219,7 +219,18 @@ export function RegisterPeople(props: RegisterPartProps) {
         rows={register.people}
         columns={columnsOf(props, person?.id ?? null, choose)}
         rowKey={({ row }) => row.id}
-        empty="Nobody is in the register yet."
+        empty={
+          register.mayWrite ? (
+            <>
+              Nobody is in the register yet.{" "}
+              <button type="button" className="btn btn-sm ml-2" onClick={begin}>
+                Add the first person
+              </button>
+            </>
+          ) : (
+            "Nobody is in the register yet."
+          )
+        }
         tools={
           register.mayWrite && (
             <button type="button" className="btn btn-ghost btn-sm" onClick={begin}>
