@@ -190,6 +190,11 @@ test("someone of the register is changed there and in the projects that are sele
   await expect(
     page.getByRole("table", { name: "People of the register" }).getByRole("row").filter({ hasText: "Clara Nyström" }),
   ).toContainText("marine ecologist");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByText("It is as it was before.")).toBeVisible();
+  await expect(
+    page.getByRole("table", { name: "People of the register" }).getByRole("row").filter({ hasText: "Clara Nyström" }),
+  ).not.toContainText(/marine|differs/);
 
   await page.goto(`/projects/${await projectId(page, "SW-05")}/resources?part=people`);
   await page.getByRole("button", { name: "From the register …" }).click();

@@ -109,6 +109,17 @@ describe("the register", () => {
     expect((await personIn(one, "bo")).name).toBe("Bo");
   });
 
+  it("is written back as it was, and refuses that once someone has changed it since", async () => {
+    const [was, now] = [
+      { id: "kol", name: "Kolbeinn" },
+      { id: "kol", name: "Kolbeinn", role: "pilot" },
+    ];
+    expect((await put({ table: "people", row: now }, was)).status).toBe(200);
+    expect((await put({ table: "people", row: was }, now)).status).toBe(200);
+    expect((await register()).people.find(({ row }) => row.id === "kol")!.row).toEqual(was);
+    expect((await put({ table: "people", row: was }, now)).status).toBe(409);
+  });
+
   it("overwrites nothing that its writer has not seen", async () => {
     const stale = await put(
       { table: "people", row: { id: "bo", name: "Bob" } },

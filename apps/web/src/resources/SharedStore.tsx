@@ -1,11 +1,12 @@
 import type { OtherProject, SharedEffect, SharedResult, SharedRows, WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { call } from "../shared/api.ts";
+import { call, CallFailed } from "../shared/api.ts";
 import { EffectView } from "../shared/EffectView.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { Toned } from "../shared/Toned.tsx";
 import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
+import { takeBackRow } from "./register/registerCalls.ts";
 import { UnsavedGuard } from "../shared/UnsavedGuard.tsx";
 import { undoToast } from "../shared/undoToast.ts";
 
@@ -19,6 +20,8 @@ export interface Way {
   readonly into: (projects: number) => string;
   /** What is said afterwards, of what it was and how many projects changed. */
   readonly said: (what: string, changed: number) => string;
+  /** Takes back what was stored besides the projects. */
+  readonly takeBack?: () => Promise<unknown>;
 }
 
 /** Into a project, and the others that are selected. */
@@ -42,6 +45,7 @@ export const registerWay = (change: WriteRegister["change"], seen: object | null
     projects === 0 ? "the register" : `the register and ${countWords(projects, "project", "projects")}`,
   said: (what, changed) =>
     `${what} is saved in the register${changed === 0 ? "" : ` and stored in ${countWords(changed, "project", "projects")}`}.`,
+  takeBack: () => takeBackRow(change, seen),
 });
 
 interface Props {
@@ -111,6 +115,7 @@ export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
       undoToast(client, {
         revisions: stored,
         words: way.said(what, stored.length),
+        also: way.takeBack,
       });
       again();
       onDone();
@@ -159,6 +164,11 @@ export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
         </button>
       </div>
       {(preview.error ?? store.error) !== null && <Failure error={preview.error ?? store.error} />}
+      {store.error instanceof CallFailed && store.error.status === 409 && (
+        <button type="button" className="btn btn-sm" onClick={again}>
+          Show it as it is now
+        </button>
+      )}
       {shown !== null && <Moved effects={shown} />}
     </div>
   );

@@ -61,7 +61,7 @@ export function RegisterCalendars({ register }: RegisterPartProps) {
         <div>
           {entry !== null && mayWrite && (
             <p className="mb-2">
-              <RemoveRow table="calendars" id={chosen.id} name={chosen.name} />
+              <RemoveRow kept={{ table: "calendars", row: chosen }} />
             </p>
           )}
           <CalendarEditor

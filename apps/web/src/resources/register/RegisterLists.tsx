@@ -1,11 +1,11 @@
 import type { WriteRegister } from "@chronometra/contract";
 import type { Team } from "@chronometra/core";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
-import { call } from "../../shared/api.ts";
+import { useQueryClient } from "@tanstack/react-query";
 import { CommitField } from "../../shared/CommitField.tsx";
 import { newId } from "../newId.ts";
+import { undoToast } from "../../shared/undoToast.ts";
 import { registerQuery } from "../queries.ts";
+import { putRow, takeBackRow } from "./registerCalls.ts";
 import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 
@@ -14,17 +14,20 @@ const NAMELESS = "It needs a name.";
 /** Keeps a row in the register alone; gives what speaks against it. */
 function usePut(): (change: WriteRegister["change"], seen: object | null) => Promise<string | null> {
   const client = useQueryClient();
-  const put = useMutation({
-    mutationFn: (body: WriteRegister) => call("POST /api/register", { body }),
-    onSuccess: () => client.invalidateQueries({ queryKey: registerQuery.queryKey }),
-  });
   return async (change, seen) => {
     try {
-      await put.mutateAsync({ change, seen, projects: [] });
-      toast(`${change.row.name} is saved in the register.`);
+      await putRow(change, seen);
+      undoToast(client, {
+        revisions: [],
+        words: `${change.row.name} is saved in the register.`,
+        also: () => takeBackRow(change, seen),
+      });
       return null;
     } catch (error) {
       return error instanceof Error ? error.message : String(error);
+    } finally {
+      // Refused as well: what someone else has written stands there then.
+      await client.invalidateQueries({ queryKey: registerQuery.queryKey });
     }
   };
 }
@@ -83,7 +86,7 @@ export function RegisterTeams({ register }: RegisterPartProps) {
               />
             </td>
             <td className="muted">{usedWords(projects)}</td>
-            <td>{mayWrite && <RemoveRow table="teams" id={row.id} name={row.name} />}</td>
+            <td>{mayWrite && <RemoveRow kept={{ table: "teams", row }} />}</td>
           </tr>
         ))}
         {mayWrite && (
@@ -137,7 +140,7 @@ export function RegisterCategories({ register }: RegisterPartProps) {
               />
             </td>
             <td className="muted">{usedWords(projects)}</td>
-            <td>{mayWrite && <RemoveRow table="categories" id={row.id} name={row.name} />}</td>
+            <td>{mayWrite && <RemoveRow kept={{ table: "categories", row }} />}</td>
           </tr>
         ))}
         {mayWrite && (

@@ -86,9 +86,7 @@ function PersonForm({
             ))}
           </select>
         </label>
-        {entry !== null && register.mayWrite && (
-          <RemoveRow table="people" id={person.id} name={person.name} onDone={onDone} />
-        )}
+        {entry !== null && register.mayWrite && <RemoveRow kept={{ table: "people", row: person }} onDone={onDone} />}
       </div>
       {register.mayWrite && (
         <div className="max-w-md">

@@ -1,25 +1,30 @@
-import type { RegisterTable } from "@chronometra/contract";
+import type { WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { call } from "../../shared/api.ts";
+import { undoToast } from "../../shared/undoToast.ts";
 import { registerQuery } from "../queries.ts";
+import { putRow, removeRow } from "./registerCalls.ts";
 
 interface Props {
-  readonly table: RegisterTable;
-  readonly id: string;
-  readonly name: string;
+  /** The row as the register has it, of a person with what an hour costs. */
+  readonly kept: WriteRegister["change"];
   readonly onDone?: () => void;
 }
 
 /** Removes a row from the register; projects that have it keep it, so that it can be taken in again. */
-export function RemoveRow({ table, id, name, onDone }: Props) {
+export function RemoveRow({ kept, onDone }: Props) {
+  const { name } = kept.row;
   const client = useQueryClient();
   const remove = useMutation({
-    mutationFn: () => call("DELETE /api/register/:table/:row", { params: { table, row: id } }),
+    mutationFn: () => removeRow(kept),
     onSuccess: async () => {
       onDone?.();
       await client.invalidateQueries({ queryKey: registerQuery.queryKey });
-      toast(`${name} is removed from the register; projects keep theirs.`);
+      undoToast(client, {
+        revisions: [],
+        words: `${name} is removed from the register; projects keep theirs.`,
+        also: () => putRow(kept, null),
+      });
     },
     onError: (error) => toast.error(error.message),
   });

@@ -2,6 +2,7 @@
 import type { Register } from "@chronometra/contract";
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { toast } from "sonner";
 import { listen, Refusal, show } from "../../testing/fakePage.tsx";
 import { FromRegister, offeredTo } from "./FromRegister.tsx";
 import { usedWords } from "./registerParts.ts";
@@ -67,6 +68,8 @@ describe("what the register has for a project", () => {
 });
 
 describe("a list of the register", () => {
+  beforeEach(() => jest.mocked(toast).mockClear());
+
   it("stores a team with the members that are written, by name, and says who is nobody", async () => {
     const sent = listen(() => []);
     show(<RegisterTeams register={REGISTER} rates={null} />);
@@ -83,6 +86,34 @@ describe("a list of the register", () => {
       seen: { id: "t1", name: "Divers", members: ["ann"] },
       projects: [],
     });
+  });
+
+  it("is taken back by its undo: a change is written back, what was removed comes again, what is new goes", async () => {
+    const sent = listen(() => []);
+    show(<RegisterTeams register={REGISTER} rates={null} />);
+    const undo = async (): Promise<void> => {
+      await waitFor(() => expect(toast).toHaveBeenCalled());
+      const { action } = jest.mocked(toast).mock.calls.at(-1)![1] as unknown as { action: { onClick: () => void } };
+      jest.mocked(toast).mockClear();
+      sent.length = 0;
+      action.onClick();
+      await waitFor(() => expect(toast).toHaveBeenCalledWith("It is as it was before."));
+      jest.mocked(toast).mockClear();
+    };
+    const team = { id: "t1", name: "Divers", members: ["ann"] };
+    await userEvent.type(screen.getByLabelText("Name of Divers"), " two{Enter}");
+    await undo();
+    expect(sent[0]!.body).toEqual({
+      change: { table: "teams", row: team },
+      seen: { ...team, name: "Divers two" },
+      projects: [],
+    });
+    await userEvent.click(screen.getByRole("button", { name: "Remove Divers from the register" }));
+    await undo();
+    expect(sent[0]!.body).toEqual({ change: { table: "teams", row: team }, seen: null, projects: [] });
+    await userEvent.type(screen.getByLabelText("Add a team"), "Riggers{Enter}");
+    await undo();
+    expect(sent[0]!.to).toMatch(/^DELETE \/api\/register\/teams\/t-/);
   });
 
   it("shows beside the field what the server refuses", async () => {
