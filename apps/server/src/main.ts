@@ -7,7 +7,7 @@ import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo/demo.ts";
 import { stopWorkers } from "./shared/workers.ts";
 import { rightsBeyond } from "./shared/database.ts";
 import { openDatabase, openSessions } from "./start/openDatabase.ts";
-import { fillRows } from "./watch/fillRows.ts";
+import { fillRows } from "./plan/fillRows.ts";
 
 const KEEP_ALIVE_MILLISECONDS = 65_000;
 const SWEEP_MILLISECONDS = 60 * 60 * 1000;

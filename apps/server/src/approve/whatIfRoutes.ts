@@ -2,7 +2,6 @@ import { RESERVED_CHANGES, type BodyOf, type Me, type WhatIf, type WhatIfView } 
 import { fromBundle } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { presentPlan } from "../plan/presentPlan.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
@@ -69,7 +68,7 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
 
 async function view(database: DataSource, me: Me, id: string): Promise<WhatIfView> {
   const row = await findWhatIf(database, id);
-  const { project, live, after, fault, behind, meets, load, budget } = await tried(database, row);
+  const { project, after, fault, behind, meets, effect, load, budget } = await tried(database, row);
   const [whatIf] = await present(database, me, [row]);
   const plan =
     after === null
@@ -82,7 +81,7 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
     fault,
     behind,
     meets,
-    effect: after === null ? null : presentEffect(live, after),
+    effect,
     load,
     budget,
   };

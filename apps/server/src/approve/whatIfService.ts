@@ -10,15 +10,14 @@ import {
   pathsMeet,
   type Plan,
   type PlanBundle,
-  plannedBudget,
   PlanProblems,
-  schedulePlan,
-  toBundle,
   valueAtPath,
 } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { applyChecked, listsSince, standing, storeChanges } from "../plan/changeService.ts";
+import { listsSince, standing, storeChanges } from "../plan/changeService.ts";
+import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { checkOn } from "../plan/prepare.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { assertMayEdit, assertNotClosed, findProject } from "../project/projectAccess.ts";
@@ -26,8 +25,11 @@ import type { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { BaselinePlanEntity } from "./approveEntities.ts";
+import type { APPROVE_WORKS } from "./approveWorks.ts";
 import { assertLeft } from "./reserves.ts";
 import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
+
+const overPlan = overPlans<typeof APPROVE_WORKS>();
 
 /** The what-if of that id; locked until the transaction ends, where asked. */
 export async function findWhatIf(manager: DataSource | EntityManager, id: string, lock = false): Promise<WhatIfEntity> {
@@ -109,8 +111,11 @@ export async function beginWhatIf(
   });
 }
 
-/** The live plan with a what-if's changes. Throws PlanProblems where they do not fit it any more. */
-const onto = (plan: Plan, changes: readonly Change[]): Applied => applyChecked(plan, changes);
+/** A list of changes on a plan that has others; all of them are checked. Throws PlanProblems where they do not fit it. */
+async function onto(of: PlanOf, before: readonly Change[], changes: readonly Change[]): Promise<Applied> {
+  await checkOn(of, [...before, ...changes]);
+  return applyChanges(applyChanges(of.plan, before).plan, changes);
+}
 
 async function append(
   manager: EntityManager,
@@ -171,8 +176,9 @@ export const changeWhatIf = (
     if (stored !== null) return stored;
     if (seen !== whatIf.version)
       throw new Failure("conflict", "Someone else changed this what-if meanwhile; load it again.");
-    const before = onto(await writing.plan(project), await whatIfChanges(manager, whatIf)).plan;
-    return append(manager, me, whatIf, changes, applyChecked(before, changes), { label, list });
+    const of = { id: project.id, plan: await writing.plan(project) };
+    const applied = await onto(of, await whatIfChanges(manager, whatIf), changes);
+    return append(manager, me, whatIf, changes, applied, { label, list });
   });
 
 /** Undoes one list of a what-if by its version. */
@@ -193,9 +199,10 @@ export const undoInWhatIf = (
     );
     if (undone.inverse === null) throw new Failure("invalid", `"${undone.label}" cannot be undone.`);
     const changes = JSON.parse(undone.inverse) as Change[];
-    const before = onto(await writing.plan(project), changesOf(lists)).plan;
+    const of = { id: project.id, plan: await writing.plan(project) };
+    const applied = await onto(of, changesOf(lists), changes);
     const label = undone.undoes === null ? `Undid: ${undone.label}` : `Redid: ${undone.label.replace(/^Undid: /, "")}`;
-    return append(manager, me, whatIf, changes, applyChecked(before, changes), {
+    return append(manager, me, whatIf, changes, applied, {
       label: label.slice(0, 200),
       undoes: version,
       list,
@@ -238,36 +245,6 @@ async function meetsOf(
   return met;
 }
 
-const minutesByPerson = (plan: Plan): Map<string, number> => {
-  const minutes = new Map<string, number>();
-  for (const { activity, person, plannedMinutes } of plan.assignments.values())
-    if (plan.activities.get(activity)?.parked !== true)
-      minutes.set(person, (minutes.get(person) ?? 0) + plannedMinutes);
-  return minutes;
-};
-
-/** Planned hours by person where they differ between two plans. */
-function loadBetween(before: Plan, after: Plan): WhatIfView["load"] {
-  const [was, will] = [minutesByPerson(before), minutesByPerson(after)];
-  return [...new Set([...was.keys(), ...will.keys()])].flatMap((id) => {
-    const [beforeMinutes, afterMinutes] = [was.get(id) ?? 0, will.get(id) ?? 0];
-    return beforeMinutes === afterMinutes
-      ? []
-      : [{ person: after.people.get(id)?.name ?? before.people.get(id)?.name ?? id, beforeMinutes, afterMinutes }];
-  });
-}
-
-/** The planned cost of all that counts in a plan, in minor units. */
-function budgetOf(plan: Plan): number {
-  const bundle = toBundle(plan);
-  const schedule = schedulePlan(bundle);
-  const { minor } = plannedBudget(bundle, schedule);
-  return bundle.activities.reduce(
-    (sum, { id, kind }, i) => (kind === "summary" || schedule.tree.parked.has(id) ? sum : sum + minor[i]!),
-    0,
-  );
-}
-
 /** A what-if put onto the live plan as it is now. */
 export async function tried(
   database: DataSource | EntityManager,
@@ -279,6 +256,7 @@ export async function tried(
   fault: string | null;
   behind: number;
   meets: Meets;
+  effect: WhatIfView["effect"];
   load: WhatIfView["load"];
   budget: WhatIfView["budget"];
 }> {
@@ -287,7 +265,9 @@ export async function tried(
   const live = await loadPlan(em, project);
   const behind = standing(await listsSince(em, project.id, whatIf.baseRevision)).length;
   try {
-    const applied = onto(live, await whatIfChanges(database, whatIf));
+    const changes = await whatIfChanges(database, whatIf);
+    const comesTo = await overPlan("whatIf", { id: project.id, plan: live }, changes);
+    const applied = applyChanges(live, changes);
     return {
       project,
       live,
@@ -295,12 +275,12 @@ export async function tried(
       fault: null,
       behind,
       meets: await meetsOf(database, project, whatIf, live, applied),
-      load: loadBetween(live, applied.plan),
-      budget: { beforeMinor: budgetOf(live), afterMinor: budgetOf(applied.plan) },
+      ...comesTo,
     };
   } catch (error) {
     if (!(error instanceof PlanProblems)) throw error;
-    return { project, live, after: null, fault: error.problems[0]!.message, behind, meets: [], load: [], budget: null };
+    const nothing = { after: null, meets: [], effect: null, load: [], budget: null };
+    return { project, live, fault: error.problems[0]!.message, behind, ...nothing };
   }
 }
 
@@ -359,7 +339,7 @@ export const mergeWhatIf = (database: DataSource, me: Me, id: string, mine: read
     const kept = fitting(live, changes, (touched) =>
       touched.some((path) => theirs.some((other) => pathsMeet(path, other))),
     );
-    const applied = onto(live, kept);
+    const applied = await onto({ id: project.id, plan: live }, [], kept);
     await manager.getRepository(WhatIfListEntity).delete({ whatIfId: whatIf.id });
     await manager.getRepository(WhatIfEntity).update({ id: whatIf.id }, { baseRevision: project.revision, version: 0 });
     if (kept.length > 0)
@@ -398,7 +378,7 @@ export async function applyWhatIf(
   const changes = await whatIfChanges(manager, whatIf);
   if (changes.length === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
   const live = await writing.plan(project);
-  await assertMerged(manager, project, whatIf, live, onto(live, changes));
+  await assertMerged(manager, project, whatIf, live, applyChanges(live, changes));
   return (await storeChanges(writing, project, { changes, label: label.slice(0, 200) })).result;
 }
 

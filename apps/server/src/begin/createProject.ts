@@ -3,12 +3,11 @@ import type { Me } from "@chronometra/contract";
 import { fromBundle, type PlanBundle } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
-import { FiguresEntity } from "../writers/figuresEntity.ts";
-import { computeWhole, keptFigures } from "../writers/summarise.ts";
 import { ChangeListEntity } from "../plan/planEntities.ts";
 import { storeDifference } from "../plan/planStore.ts";
 import { Failure } from "../shared/failure.ts";
-import { keepRows } from "../writers/keptRows.ts";
+import { keepRows } from "../plan/keepRows.ts";
+import { rowsOfAll } from "../plan/prepare.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 
 export interface NewProject {
@@ -47,7 +46,8 @@ export function emptyPlan({
 /** Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a code that is taken. */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
   const plan = fromBundle(wanted.bundle);
-  const whole = computeWhole(plan);
+  const id = randomUUID();
+  const rows = await rowsOfAll({ id, plan }, 1);
   const { code } = plan.project;
   if (await manager.getRepository(ProjectEntity).existsBy({ code })) {
     const message = `A project with the code "${code}" exists already; give this one another.`;
@@ -59,7 +59,7 @@ export async function createProject(manager: EntityManager, me: Me, wanted: NewP
   )
     throw new Failure("invalid", "There is no such programme.");
   const project = manager.getRepository(ProjectEntity).create({
-    id: randomUUID(),
+    id,
     programmeId: wanted.programmeId,
     managerId: wanted.managerId,
     code,
@@ -80,7 +80,6 @@ export async function createProject(manager: EntityManager, me: Me, wanted: NewP
     touched: "[]",
     undoes: null,
   });
-  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision: 1, ...keptFigures(whole) });
-  await keepRows(manager, project, null, plan, whole);
+  await keepRows(manager, project.id, rows);
   return project;
 }

@@ -1,12 +1,15 @@
 import type { Accepted } from "@chronometra/contract";
-import { acceptReports, applyChanges, PlanProblems } from "@chronometra/core";
+import { PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { computeWhole, summarise } from "../writers/summarise.ts";
+import { overPlans } from "../plan/overPlan.ts";
 import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { acceptedBefore } from "./acceptedBefore.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
 import { ReportEntity } from "./reportEntity.ts";
+
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 /** How far the finish of each project with reports that wait would have drifted with all of them accepted. */
 export async function driftsAccepted(database: DataSource): Promise<Accepted> {
@@ -23,15 +26,12 @@ export async function driftsAccepted(database: DataSource): Promise<Accepted> {
         await lockedTo(database.manager, id),
         await acceptedBefore(database.manager, id, reports),
       ];
-      const { changes, asked } = acceptReports(plan, reports, { closedTo, earlier });
-      const after = applyChanges(plan, changes).plan;
-      found.push({
-        project: id,
-        reports: reports.length,
-        drift: summarise(computeWhole(after)).drift,
-        asked: asked.length,
-        fault: null,
-      });
+      const told = await overPlan(
+        "drift",
+        { id, plan },
+        { reports: reports.map((report) => ({ ...report })), accepting: { closedTo, earlier } },
+      );
+      found.push({ project: id, reports: reports.length, ...told, fault: null });
     } catch (error) {
       if (!(error instanceof PlanProblems)) throw error;
       found.push({ project: id, reports: reports.length, drift: null, asked: 0, fault: error.message });

@@ -1,26 +1,14 @@
 import { randomUUID } from "node:crypto";
 import type { Endings, Me, ReportRequest, ReportsEffect, WeekCell, WindowsHeld } from "@chronometra/contract";
-import {
-  type Accepted,
-  acceptReports,
-  type ActivityWindow,
-  applyChanges,
-  type Change,
-  dateWords,
-  dayAfter,
-  formatHours,
-  goesTo,
-  holdWindows,
-  type Plan,
-} from "@chronometra/core";
+import { dateWords, dayAfter, formatHours, goesTo, type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { applyChecked, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
+import { overPlans, type PlanOf } from "../plan/overPlan.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { assertMayEdit, assertNotClosed, findProject } from "../project/projectAccess.ts";
-import type { ProjectEntity } from "../project/projectEntity.ts";
 import { lockedTo } from "../project/locks.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
+import { effectOn, prepareAhead } from "../plan/prepare.ts";
 import { todayOf } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -28,7 +16,11 @@ import type { Post } from "../tell/post.ts";
 import { tellNext } from "./tellNext.ts";
 import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
+import type { Outcome } from "./outcome.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
 import { assertWeekOpen, noteWeekChange } from "./sheets.ts";
+
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 export const MINUTES_OF_A_DAY = 1440;
 
@@ -263,48 +255,24 @@ export interface Deciding {
   readonly endings?: Endings | undefined;
 }
 
-interface Outcome extends Omit<Accepted, "changes"> {
-  readonly before: Plan;
-  readonly after: Plan;
-  readonly changes: Change[];
-  readonly windows: ActivityWindow[];
-}
-
-/** Activities that reports speak of; leave speaks of all that its person works on. */
-const spokenOf = (plan: Plan, reports: readonly ReportEntity[]): string[] =>
-  reports.flatMap(({ activityId, leaveUntil, personId }) =>
-    leaveUntil === null
-      ? [activityId]
-      : [...plan.assignments.values()].flatMap(({ activity, person }) => (person === personId ? [activity] : [])),
-  );
-
 /** What accepting a project's reports comes to. Throws PlanProblems where the plan would not hold. */
 async function outcomeOf(
   manager: EntityManager,
-  project: ProjectEntity,
-  before: Plan,
+  { id, plan }: PlanOf,
   reports: readonly ReportEntity[],
   { hold = [], endings = {} }: Deciding,
 ): Promise<Outcome> {
-  const { changes, ...told } = acceptReports(before, reports, {
-    closedTo: await lockedTo(manager, project.id),
-    earlier: await acceptedBefore(manager, project.id, reports),
-    endings: new Map(Object.entries(endings)),
-  });
-  const after = applyChecked(before, changes).plan;
-  const holding = holdWindows(
-    before,
-    after,
-    spokenOf(before, reports),
-    new Set(hold.flatMap((of) => (of.project === project.id ? [of.activity] : []))),
+  return overPlan(
+    "outcome",
+    { id, plan },
+    {
+      reports: reports.map((report) => ({ ...report })),
+      closedTo: await lockedTo(manager, id),
+      earlier: await acceptedBefore(manager, id, reports),
+      endings: new Map(Object.entries(endings)),
+      hold: hold.flatMap(({ project, activity }) => (project === id ? [activity] : [])),
+    },
   );
-  return {
-    ...told,
-    before,
-    after: applyChanges(after, holding.changes).plan,
-    changes: [...changes, ...holding.changes],
-    windows: holding.windows,
-  };
 }
 
 const byProject = (reports: readonly ReportEntity[]): [string, ReportEntity[]][] =>
@@ -323,17 +291,12 @@ export async function effectOfReports(
   for (const [projectId, reports] of byProject(await waitingReports(database.manager, ids, false))) {
     const project = await findProject(database, projectId);
     assertMayEdit(me, project);
-    const { before, after, windows, asked, assumed } = await outcomeOf(
-      database.manager,
-      project,
-      await loadPlan(database.manager, project),
-      reports,
-      deciding,
-    );
+    const of = { id: projectId, plan: await loadPlan(database.manager, project) };
+    const { changes, windows, asked, assumed } = await outcomeOf(database.manager, of, reports, deciding);
     effects.push({
       project: projectId,
       projectName: project.head.name,
-      effect: presentEffect(before, after),
+      effect: await effectOn(of, changes),
       windows: windows.map((window) => ({ ...window, load: [...window.load] })),
       asked: asked.map((one) => ({ ...one, others: [...one.others] })),
       assumed: assumed.map((one) => ({ ...one, people: [...one.people] })),
@@ -387,9 +350,10 @@ export async function decideReports(
       for (const [projectId, own] of byProject(reports)) {
         const project = await writing.editable(projectId);
         if (decision === "return") continue;
-        const outcome = await outcomeOf(manager, project, await writing.plan(project), own, deciding);
+        const before = await writing.plan(project);
+        const outcome = await outcomeOf(manager, { id: projectId, plan: before }, own, deciding);
         assertDecided(outcome);
-        const { before, changes, windows } = outcome;
+        const { changes, windows } = outcome;
         if (changes.length === 0) continue;
         const held = windows.filter((window) => window.outcome === "held").length;
         const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`}`;
@@ -402,6 +366,16 @@ export async function decideReports(
           { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null },
         );
       await tellNext(manager, post, decided);
+    },
+    async () => {
+      if (decision === "accept")
+        for (const [id, own] of looked)
+          await prepareAhead(
+            database,
+            me,
+            id,
+            async (plan) => (await outcomeOf(database.manager, { id, plan }, own, deciding)).changes,
+          );
     },
   );
 }

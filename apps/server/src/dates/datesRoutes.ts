@@ -1,17 +1,22 @@
 import type { Change } from "@chronometra/core";
+import type { DataSource } from "typeorm";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { computeWhole, summarise } from "../writers/summarise.ts";
+import { overPlans, type PlanOf } from "../plan/overPlan.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { assertMayEdit, findProject } from "../project/projectAccess.ts";
+import { assertMayEdit, findProject, mayEdit } from "../project/projectAccess.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import type { Post } from "../tell/post.ts";
-import { allDeadlines, chainTo } from "./deadlines.ts";
+import type { DATES_WORKS } from "./datesWorks.ts";
+import { allDeadlines } from "./deadlines.ts";
 import { milestoneTrend } from "./milestoneTrend.ts";
 import { performanceOf } from "./performance.ts";
-import { choiceOf, effectOfSlip, storeSlip } from "./slip.ts";
+import { effectOfSlip, slipOf, storeSlip } from "./slip.ts";
+
+const overPlan = overPlans<typeof DATES_WORKS>();
 
 export function datesRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/deadlines", ({ database, me }) => allDeadlines(database, me));
@@ -43,34 +48,38 @@ export function datesRoutes(serving: Serving, post: Post): void {
     return { ok: true as const };
   });
 
+  const planOf = async (database: DataSource, id: string): Promise<{ project: ProjectEntity } & PlanOf> => {
+    const project = await findProject(database, id);
+    return { project, id, plan: await loadPlan(database.manager, project) };
+  };
+
   serve(serving, "GET /api/projects/:project/chain/:activity", async ({ database, params }) =>
-    chainTo(await loadPlan(database.manager, await findProject(database, params["project"]!)), params["activity"]!),
+    overPlan("chain", await planOf(database, params["project"]!), params["activity"]!),
   );
 
   serve(serving, "GET /api/projects/:project/milestones", async ({ database, params }) => {
-    const project = await findProject(database, params["project"]!);
-    return milestoneTrend(
-      summarise(computeWhole(await loadPlan(database.manager, project))),
-      await issuedPeriods(database, project.id),
-    );
+    const { project, ...of } = await planOf(database, params["project"]!);
+    return milestoneTrend(await overPlan("summary", of), await issuedPeriods(database, project.id));
   });
 
   serve(serving, "GET /api/projects/:project/slip/:milestone", async ({ database, me, params }) => {
-    const project = await findProject(database, params["project"]!);
-    return choiceOf(await loadPlan(database.manager, project), me, project, params["milestone"]!);
+    const { project, ...of } = await planOf(database, params["project"]!);
+    return { ...(await overPlan("choice", of, params["milestone"]!)), mayEdit: mayEdit(me, project) };
   });
 
   serve(serving, "POST /api/projects/:project/slip/:milestone/effect", async ({ database, me, params, body }) => {
-    const project = await findProject(database, params["project"]!);
+    const { project, ...of } = await planOf(database, params["project"]!);
     assertMayEdit(me, project);
-    const plan = await loadPlan(database.manager, project);
-    choiceOf(plan, me, project, params["milestone"]!);
-    return effectOfSlip(database, plan, params["milestone"]!, body);
+    return effectOfSlip(database, of, params["milestone"]!, body);
   });
 
   serve(serving, "POST /api/projects/:project/slip/:milestone", ({ database, me, params, body }) =>
-    writeProject(database, me, params["project"]!, (writing, project) =>
-      storeSlip(writing, project, post, params["milestone"]!, body),
+    writeProject(
+      database,
+      me,
+      params["project"]!,
+      (writing, project) => storeSlip(writing, project, post, params["milestone"]!, body),
+      async (plan, { id }) => (await slipOf({ id, plan }, params["milestone"]!, body)).changes,
     ),
   );
 

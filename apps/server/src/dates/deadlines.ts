@@ -1,5 +1,4 @@
-import type { Chain, Me, Promised, Summary } from "@chronometra/contract";
-import { computePlan, decidingChain, formatDate, slipsAgainst, toBundle, type Plan } from "@chronometra/core";
+import type { Me, Promised, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { mayEdit } from "../project/projectAccess.ts";
@@ -64,31 +63,4 @@ export async function allDeadlines(database: DataSource, me: Me): Promise<Promis
       };
     }),
   );
-}
-
-/** What decides where an activity lies, back to what nothing decides, with drift and people. */
-export function chainTo(plan: Plan, id: string): Chain {
-  const bundle = toBundle(plan);
-  const { schedule, baseline } = computePlan(bundle);
-  const slips = baseline === null ? null : slipsAgainst(bundle, schedule, baseline.content);
-  const people = new Map((bundle.people ?? []).map((person) => [person.id, person.name]));
-  const workers = new Map<string, string[]>();
-  for (const { activity, person } of bundle.assignments ?? [])
-    workers.set(activity, [...(workers.get(activity) ?? []), people.get(person) ?? person]);
-  return decidingChain(bundle, id).flatMap((each): Chain => {
-    const i = schedule.tree.indexOf.get(each)!;
-    const row = schedule.rows[i];
-    if (row == null) return [];
-    return [
-      {
-        id: each,
-        name: bundle.activities[i]!.name,
-        start: formatDate(row.startDay),
-        finish: formatDate(row.finishDay),
-        state: row.state,
-        drift: slips?.get(each)?.workingDays ?? null,
-        people: [...new Set(workers.get(each))],
-      },
-    ];
-  });
 }

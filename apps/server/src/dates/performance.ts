@@ -1,16 +1,5 @@
 import { lineSummaryOf, standingOf, type PerformanceView, type Summary } from "@chronometra/contract";
-import {
-  brokenRules,
-  computePlan,
-  performanceByShare,
-  performanceByValue,
-  NOBODY,
-  ratio,
-  toBundle,
-  type Figures,
-  type Plan,
-  type ShareKind,
-} from "@chronometra/core";
+import { brokenRules, ratio, type Plan } from "@chronometra/core";
 import { Not, type DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
@@ -18,40 +7,12 @@ import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits } from "../cycle/standings.ts";
 import { isClosed } from "../project/projectAccess.ts";
-import { computeWhole, summarise } from "../writers/summarise.ts";
+import { overPlans } from "../plan/overPlan.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
-import { Failure } from "../shared/failure.ts";
+import type { DATES_WORKS } from "./datesWorks.ts";
+import { SHARES } from "./parts.ts";
 
-const SHARES: Readonly<Record<ShareKind, { name: string; nobody: string }>> = {
-  person: { name: "person", nobody: "not of a person" },
-  role: { name: "role", nobody: "no role" },
-  category: { name: "category", nobody: "people's time, and costs of no category" },
-};
-const isShare = (by: string): by is ShareKind => Object.hasOwn(SHARES, by);
-
-function partsOf(plan: Plan, by: string): PerformanceView["parts"] {
-  const bundle = toBundle(plan);
-  const { schedule, performance } = computePlan(bundle);
-  if (performance === null) return [];
-  const present = (parts: ReadonlyMap<string, Figures>, nameOf: (key: string) => string): PerformanceView["parts"] =>
-    [...parts]
-      .map(([key, figures]) => ({ key, name: nameOf(key), figures }))
-      .sort((a, b) => (a.key === NOBODY ? 1 : b.key === NOBODY ? -1 : a.name.localeCompare(b.name)));
-  if (isShare(by))
-    return present(performanceByShare(bundle, schedule, performance, by), (key) =>
-      key === NOBODY ? SHARES[by].nobody : by === "person" ? (plan.people.get(key)?.name ?? key) : key,
-    );
-  const id = by.slice("own:".length);
-  const field = by.startsWith("own:") ? plan.fields.get(id) : undefined;
-  if (field === undefined) throw new Failure("notFound", "Figures are split by person, role, category or own:field.");
-  const valueOf = (activity: string): string => {
-    const value = plan.ownValues.get(activity)?.[id];
-    return value === undefined ? NOBODY : typeof value === "boolean" ? (value ? "yes" : "no") : String(value);
-  };
-  return present(performanceByValue(bundle, performance, valueOf), (key) =>
-    key === NOBODY ? `no ${field.name.toLowerCase()}` : key,
-  );
-}
+const overPlan = overPlans<typeof DATES_WORKS>();
 
 type Period = PerformanceView["periods"][number];
 
@@ -98,8 +59,7 @@ export async function performanceOf(
   plan: Plan,
   by: string,
 ): Promise<PerformanceView> {
-  const bundle = toBundle(plan);
-  const summary = summarise(computeWhole(plan));
+  const { summary, parts, earnedSchedules } = await overPlan("performance", { id: project.id, plan }, by);
   const [issued, open, closed, marks, names, thresholds] = await Promise.all([
     issuedPeriods(database, project.id),
     openPeriod(database),
@@ -126,15 +86,9 @@ export async function performanceOf(
     figures === null
       ? []
       : [figures.eac, figures.eacRemaining, figures.eacCpiSpi, figures.eacBottomUp].filter((each) => each !== null);
-  const schedules =
-    figures === null
-      ? []
-      : (["workday", "week", "month"] as const).map(
-          (period) => computePlan(bundle, { period }).performance!.earnedSchedule,
-        );
   return {
-    currency: bundle.project.currency,
-    minorDigits: bundle.project.minorDigits ?? 2,
+    currency: plan.project.currency,
+    minorDigits: plan.project.minorDigits ?? 2,
     asOf: summary.dataDate,
     project: figures,
     by,
@@ -142,8 +96,8 @@ export async function performanceOf(
       ...Object.entries(SHARES).map(([id, { name }]) => ({ id, name })),
       ...[...plan.fields.values()].map(({ id, name }) => ({ id: `own:${id}`, name })),
     ],
-    parts: partsOf(plan, by),
-    earnedSchedules: schedules,
+    parts,
+    earnedSchedules,
     periods: periodsOf(issued, summary, explanations),
     // Of a closed project nothing is asked any more.
     broken: closed

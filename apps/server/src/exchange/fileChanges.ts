@@ -8,10 +8,10 @@ import {
   type RowDifference,
 } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { applyChecked, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
+import { effectOn } from "../plan/prepare.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -84,9 +84,9 @@ function tickedChanges(
 }
 
 /** A row may rest on another that was not ticked: that is said in those words. */
-function applyTicked(plan: Plan, changes: readonly Change[]): Plan {
+async function ofTicked<T>(work: () => Promise<T>): Promise<T> {
   try {
-    return applyChecked(plan, changes).plan;
+    return await work();
   } catch (error) {
     if (!(error instanceof PlanProblems)) throw error;
     throw new Failure(
@@ -108,7 +108,8 @@ export async function fileChangesEffect(
   const project = await findProject(database, brought.projectId);
   assertMayEdit(me, project);
   const plan = await loadPlan(database.manager, project);
-  return presentEffect(plan, applyTicked(plan, tickedChanges(project, plan, brought, ticked)));
+  const changes = tickedChanges(project, plan, brought, ticked);
+  return ofTicked(() => effectOn({ id: project.id, plan }, changes));
 }
 
 /** Takes rows of a file over as one list of changes; the file is done with then. */
@@ -124,13 +125,9 @@ export async function takeFileChanges(
     const brought = await broughtFor(manager, me, id);
     const plan = await writing.plan(project);
     const changes = tickedChanges(project, plan, brought, ticked);
-    applyTicked(plan, changes);
-    const { revision, undoable, merged } = (
-      await storeChanges(writing, project, {
-        changes,
-        label: `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200),
-      })
-    ).result;
+    const label = `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200);
+    const { revision, undoable, merged } = (await ofTicked(() => storeChanges(writing, project, { changes, label })))
+      .result;
     await manager
       .getRepository(ImportDraftEntity)
       .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });

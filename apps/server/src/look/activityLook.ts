@@ -4,12 +4,11 @@ import {
   formatDate,
   parseInstant,
   rateBook,
-  slipsAgainst,
   startDayOf,
   type Activity,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../writers/summarise.ts";
+import type { ComputedPlan } from "../plan/computedPlan.ts";
 
 /** The activity itself and everything below it, by id with names. */
 function branchOf(bundle: PlanBundle, id: string): Map<string, string> {
@@ -43,12 +42,16 @@ const CREDIT_WORDS = {
   apportioned: "with another activity",
 } as const;
 
-function datesOf({ bundle, computed }: ComputedPlan, activity: Activity, position: number): ActivityLook["dates"] {
+function datesOf(
+  { bundle, computed, slips }: ComputedPlan,
+  activity: Activity,
+  position: number,
+): ActivityLook["dates"] {
   const row = computed.schedule.rows[position];
   if (row == null) return null;
   const baseline = computed.baseline?.content;
   const approved = baseline?.activities.find(({ id }) => id === activity.id);
-  const slip = baseline === undefined ? undefined : slipsAgainst(bundle, computed.schedule, baseline).get(activity.id);
+  const slip = slips.get(activity.id);
   return {
     start: formatDate(row.startDay),
     finish: formatDate(row.finishDay),

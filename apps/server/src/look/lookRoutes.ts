@@ -1,21 +1,29 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
 import { accountNames } from "../access/accounts.ts";
+import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { serve, type Serving } from "../access/serve.ts";
-import { curveOf, figureRows } from "./lookService.ts";
+import { overPlans } from "../plan/overPlan.ts";
 import { orNotFound } from "../shared/failure.ts";
-import { activityLook } from "./activityLook.ts";
-import { computeWhole, summarise } from "../writers/summarise.ts";
+import type { LOOK_WORKS } from "./lookWorks.ts";
+
+const overPlan = overPlans<typeof LOOK_WORKS>();
+
+const pointOf = ({ dataDate, summary }: IssuedPeriodEntity) => ({
+  dataDate,
+  figures: (JSON.parse(summary) as Summary).figures,
+});
 
 export function lookRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project", async ({ database, me, params }): Promise<ProjectLook> => {
     const project = await findProject(database, params["project"]!);
-    const whole = computeWhole(await loadPlan(database.manager, project));
+    const plan = await loadPlan(database.manager, project);
     const [issued, to] = await Promise.all([issuedPeriods(database, project.id), lockedTo(database, project.id)]);
+    const looked = await overPlan("looked", { id: project.id, plan }, { issued: issued.map(pointOf), lockedTo: to });
     const isLocked = ({ dataDate }: { readonly dataDate: string }): boolean => to !== null && dataDate <= to;
     const programme =
       project.programmeId === null
@@ -26,14 +34,12 @@ export function lookRoutes(serving: Serving): void {
       id: project.id,
       revision: project.revision,
       code: project.code,
-      name: whole.bundle.project.name,
+      name: plan.project.name,
       programme: programme?.name ?? null,
       manager: names.get(project.managerId) ?? "",
       mayEdit: mayEdit(me, project),
       closed: await isClosed(database, project),
-      summary: summarise(whole),
-      rows: figureRows(whole),
-      curve: curveOf(whole, issued, to),
+      ...looked,
       periods: issued.map((period) => {
         const summary = JSON.parse(period.summary) as Summary;
         return {
@@ -51,7 +57,8 @@ export function lookRoutes(serving: Serving): void {
 
   serve(serving, "GET /api/projects/:project/activities/:activity", async ({ database, params }) => {
     const project = await findProject(database, params["project"]!);
-    const whole = computeWhole(await loadPlan(database.manager, project));
-    return orNotFound(activityLook(whole, params["activity"]!), "activity of that name in the plan");
+    const plan = await loadPlan(database.manager, project);
+    const found = await overPlan("activity", { id: project.id, plan }, params["activity"]!);
+    return orNotFound(found, "activity of that name in the plan");
   });
 }

@@ -1,10 +1,11 @@
-import type { ProjectLook, Summary } from "@chronometra/contract";
+import type { ProjectLook } from "@chronometra/contract";
 import {
   civilOf,
   closeOf,
   costOfMinutes,
   type EpochDay,
   epochDay,
+  type Figures,
   formatDate,
   parseDate,
   type PlanBundle,
@@ -12,8 +13,7 @@ import {
   rateBook,
   totalPlannedValueAt,
 } from "@chronometra/core";
-import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
-import type { ComputedPlan } from "../writers/summarise.ts";
+import type { ComputedPlan } from "../plan/computedPlan.ts";
 
 /** Figures of every branch and activity, in the plan's order, and of what has left the plan. */
 export function figureRows({ bundle, computed }: ComputedPlan): ProjectLook["rows"] {
@@ -26,6 +26,12 @@ export function figureRows({ bundle, computed }: ComputedPlan): ProjectLook["row
   for (const [id, figures] of performance?.left ?? [])
     rows.push({ id, name: id, parent: null, kind: "work", left: true, figures });
   return rows;
+}
+
+/** The figures that a period was issued with. */
+export interface IssuedPoint {
+  readonly dataDate: string;
+  readonly figures: Figures | null;
 }
 
 /** The last day of each month that a span of days touches. */
@@ -58,7 +64,7 @@ function spentBy(bundle: PlanBundle): (date: string) => number {
  */
 export function curveOf(
   { bundle, computed }: ComputedPlan,
-  issued: readonly IssuedPeriodEntity[],
+  issued: readonly IssuedPoint[],
   lockedTo: string | null,
 ): ProjectLook["curve"] {
   if (computed.baseline === null) return [];
@@ -69,7 +75,7 @@ export function curveOf(
   const first = parseDate(starts[0]!)!;
   const last = parseDate(finishes.at(-1)!)!;
   const dataDate = bundle.project.dataDate;
-  const earned = new Map(issued.map((period) => [period.dataDate, (JSON.parse(period.summary) as Summary).figures]));
+  const earned = new Map(issued.map(({ dataDate: date, figures }) => [date, figures]));
   if (dataDate !== undefined && !(earned.has(dataDate) && lockedTo !== null && dataDate <= lockedTo))
     earned.set(dataDate, computed.performance?.project ?? null);
   const spent = spentBy(bundle);

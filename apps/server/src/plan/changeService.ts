@@ -1,27 +1,24 @@
 import type { ChangeResult, Clash } from "@chronometra/contract";
 import {
   type Applied,
-  applyChanges,
   type Change,
-  checkWholePlan,
   dateWords,
   describePath,
   pathsMeet,
   type Plan,
-  problemInWords,
   PlanProblems,
   valueAtPath,
 } from "@chronometra/core";
 import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../project/locks.ts";
-import { FiguresEntity } from "../writers/figuresEntity.ts";
-import { computeWhole, keptFigures } from "../writers/summarise.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { keepRows } from "../writers/keptRows.ts";
+import { inItsWords } from "./applyChecked.ts";
+import { keepRows } from "./keepRows.ts";
 import { ChangeListEntity } from "./planEntities.ts";
 import { storeDifference } from "./planStore.ts";
+import { prepare, type Prepared } from "./prepare.ts";
 import type { Writing } from "./writeProjects.ts";
 
 /** A list of changes on its way into a project. */
@@ -35,28 +32,6 @@ export interface ChangeOrder {
   readonly list?: string | undefined;
   /** When it happened, where not now. */
   readonly at?: Date;
-}
-
-/** Whatever stands against changes is said in the words of their plan. */
-function inItsWords<T>(plan: Plan, changes: readonly Change[], work: () => T): T {
-  try {
-    return work();
-  } catch (error) {
-    if (!(error instanceof PlanProblems)) throw error;
-    throw new PlanProblems(
-      error.problems.map((problem) => ({ ...problem, said: problemInWords(problem, plan, changes).said })),
-    );
-  }
-}
-
-/** Applies changes and checks what comes out whole. Throws PlanProblems. */
-export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
-  return inItsWords(plan, changes, () => {
-    const applied = applyChanges(plan, changes);
-    const problems = checkWholePlan(applied.plan);
-    if (problems.length > 0) throw new PlanProblems(problems);
-    return applied;
-  });
 }
 
 /** Lists stored since a revision, oldest first. */
@@ -106,34 +81,43 @@ async function clashesWith(
   return clashes;
 }
 
+/** A list on its way that nobody's stands against. */
+interface Tried extends Prepared {
+  /** What others stored since its writer looked. */
+  readonly others: ChangeListEntity[];
+}
+
 /**
- * What a list of changes would make of a plan, and what others stored since its writer looked; nothing is stored.
+ * What a list of changes would make of a plan; nothing is stored.
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
- * @throws {PlanProblems} where the plan would not hold
+ * @throws {PlanProblems} where they cannot be applied
  */
 export async function tryChanges(
   manager: EntityManager,
   project: ProjectEntity,
   plan: Plan,
-  order: Pick<ChangeOrder, "changes" | "seen">,
-): Promise<{ applied: Applied; others: ChangeListEntity[] }> {
-  await assertBehindNoLock(manager, project, order.changes);
-  const seen = order.seen ?? project.revision;
+  { changes, seen = project.revision }: Pick<ChangeOrder, "changes" | "seen">,
+): Promise<Tried> {
+  await assertBehindNoLock(manager, project, changes);
   if (seen > project.revision)
     throw new Failure(
       "invalid",
       `The project is at revision ${project.revision}; revision ${seen} does not exist yet.`,
     );
   const others = seen === project.revision ? [] : await listsSince(manager, project.id, seen);
-  const applied = applyUnlessStale(plan, order.changes, others.length > 0);
-  const clashes = await clashesWith(manager, standing(others), plan, applied);
-  if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
-  return { applied, others };
+  try {
+    const { applied, rows } = prepare(project, plan, changes);
+    const clashes = await clashesWith(manager, standing(others), plan, applied);
+    if (clashes.length > 0) throw new Failure("conflict", undefined, { clashes });
+    return { applied, others, rows: () => rows().catch(refusing(plan, changes, others)) };
+  } catch (error) {
+    return refusing(plan, changes, others)(error);
+  }
 }
 
 /**
- * Stores a list of changes: applied to what is there now, checked, figures made, revision raised, all in the transaction of
- * the writing.
+ * Stores a list of changes: applied to what is there now, checked, revision raised, and all that is kept beside the plan brought
+ * up to it, all in the transaction of the writing.
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
  * @throws {PlanProblems} where the plan would not hold
  */
@@ -144,8 +128,8 @@ export async function storeChanges(
 ): Promise<{ result: ChangeResult; plan: Plan }> {
   const { manager, me } = writing;
   const plan = await writing.plan(project);
-  const { applied, others } = await tryChanges(manager, project, plan, order);
-  const whole = inItsWords(plan, order.changes, () => computeWhole(applied.plan));
+  const { applied, others, rows } = await tryChanges(manager, project, plan, order);
+  const kept = await rows();
   const revision = project.revision + 1;
   await storeDifference(manager, project.id, plan, applied.plan);
   await manager.getRepository(ChangeListEntity).insert({
@@ -160,23 +144,31 @@ export async function storeChanges(
     undoes: order.undoes ?? null,
     listId: order.list ?? null,
   });
-  await manager.getRepository(FiguresEntity).insert({ projectId: project.id, revision, ...keptFigures(whole) });
-  await manager.query("update project set revision = ?, head = ? where id = ?", [
+  await keepRows(manager, project.id, kept);
+  await manager.query("update project set revision = ?, kept_revision = ?, head = ? where id = ?", [
+    revision,
     revision,
     JSON.stringify(applied.plan.project),
     project.id,
   ]);
-  project.revision = revision;
+  project.revision = project.keptRevision = revision;
   project.head = applied.plan.project;
-  await keepRows(manager, project, plan, applied.plan, whole);
   writing.made(project, applied.plan);
+  return { result: await resultOf(manager, revision, order, applied, others), plan: applied.plan };
+}
+
+/** What its writer is told of a list that is stored: all that came since they looked, theirs last. */
+async function resultOf(
+  manager: EntityManager,
+  revision: number,
+  order: ChangeOrder,
+  applied: Applied,
+  others: readonly ChangeListEntity[],
+): Promise<ChangeResult> {
   const changes = [...others.flatMap((list) => JSON.parse(list.changes) as Change[]), ...order.changes];
   const names = others.length > 0 ? await accountNames(manager) : new Map<string, string>();
   const by = [...new Set(others.map(({ accountId }) => names.get(accountId) ?? "someone"))];
-  return {
-    result: { revision, undoable: applied.inverse !== null, changes, merged: others.length, by },
-    plan: applied.plan,
-  };
+  return { revision, undoable: applied.inverse !== null, changes, merged: others.length, by };
 }
 
 /** The answer that a list had when it was stored, where it has been already; `null` where it has not. */
@@ -218,16 +210,18 @@ async function assertBehindNoLock(
     );
 }
 
-/** Someone else may have taken away a row that these changes name: that is told as such, not as bad data. */
-function applyUnlessStale(plan: Plan, changes: readonly Change[], stale: boolean): Applied {
-  try {
-    return applyChecked(plan, changes);
-  } catch (error) {
-    if (!(error instanceof PlanProblems) || !stale) throw error;
+/**
+ * Throws what stands against changes, in the words of their plan. Someone else may have taken away a row that they name: that is
+ * told as such, not as bad data.
+ */
+const refusing =
+  (plan: Plan, changes: readonly Change[], others: readonly ChangeListEntity[]) =>
+  (error: unknown): never => {
+    const said = inItsWords(plan, changes, error);
+    if (!(said instanceof PlanProblems) || others.length === 0) throw said;
     throw new Failure(
       "conflict",
-      `Someone else changed the plan meanwhile, and yours no longer fits: ${error.problems[0]!.said}. Load the plan again.`,
-      { problems: error.problems },
+      `Someone else changed the plan meanwhile, and yours no longer fits: ${said.problems[0]!.said}. Load the plan again.`,
+      { problems: said.problems },
     );
-  }
-}
+  };

@@ -18,7 +18,7 @@ import { Failure } from "../shared/failure.ts";
 import { tryChanges, type ChangeOrder } from "./changeService.ts";
 import { ChangeListEntity } from "./planEntities.ts";
 import { loadPlan } from "./planStore.ts";
-import { presentEffect } from "./presentEffect.ts";
+import { effectOn } from "./prepare.ts";
 import { revisionOf } from "./revisions.ts";
 
 const HISTORY_LENGTH = 200;
@@ -134,8 +134,8 @@ async function takingBack(
     await assertNotClosed(manager, project);
     const order = await inverseOf(manager, project, revision);
     changes = order.changes;
-    const { applied } = await tryChanges(manager, project, plan, order);
-    return { effect: presentEffect(plan, applied.plan), why: null, restsOn: [] };
+    await tryChanges(manager, project, plan, order);
+    return { effect: await effectOn({ id: project.id, plan }, changes), why: null, restsOn: [] };
   } catch (error) {
     if (error instanceof PlanProblems) return resting(error.problems);
     if (!(error instanceof Failure)) throw error;

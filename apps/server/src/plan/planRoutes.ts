@@ -3,10 +3,10 @@ import { changeWords, namesIn, type Change } from "@chronometra/core";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
-import { answerBefore, applyChecked, storeChanges } from "./changeService.ts";
+import { answerBefore, storeChanges } from "./changeService.ts";
 import { historyEntry, historyOf, inverseOf } from "./history.ts";
 import { loadPlan } from "./planStore.ts";
-import { presentEffect } from "./presentEffect.ts";
+import { effectOn } from "./prepare.ts";
 import { presentPlan } from "./presentPlan.ts";
 import { writeProject } from "./writeProjects.ts";
 
@@ -24,25 +24,37 @@ export function planRoutes(serving: Serving): void {
 
   serve(serving, "POST /api/projects/:project/changes", async ({ database, me, params, body }) => {
     assertOpenTo(body.changes);
-    return writeProject(database, me, params["project"]!, async (writing, project) => {
-      const before = await answerBefore(writing.manager, project.id, body.list, body.revision);
-      if (before !== null) return before;
-      const label = body.label ?? changeWords(body.changes, namesIn(await writing.plan(project))).slice(0, 200);
-      return (
-        await storeChanges(writing, project, { changes: body.changes, seen: body.revision, label, list: body.list })
-      ).result;
-    });
+    return writeProject(
+      database,
+      me,
+      params["project"]!,
+      async (writing, project) => {
+        const before = await answerBefore(writing.manager, project.id, body.list, body.revision);
+        if (before !== null) return before;
+        const label = body.label ?? changeWords(body.changes, namesIn(await writing.plan(project))).slice(0, 200);
+        return (
+          await storeChanges(writing, project, { changes: body.changes, seen: body.revision, label, list: body.list })
+        ).result;
+      },
+      () => body.changes,
+    );
   });
 
   serve(serving, "POST /api/projects/:project/undo", async ({ database, me, params, body }) => {
-    return writeProject(database, me, params["project"]!, async (writing, project) => {
-      const before = await answerBefore(writing.manager, project.id, body.list, project.revision);
-      if (before !== null) return before;
-      const order = await inverseOf(writing.manager, project, body.revision);
-      const { result } = await storeChanges(writing, project, { ...order, list: body.list });
-      // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
-      return { ...result, changes: [...order.changes] };
-    });
+    return writeProject(
+      database,
+      me,
+      params["project"]!,
+      async (writing, project) => {
+        const before = await answerBefore(writing.manager, project.id, body.list, project.revision);
+        if (before !== null) return before;
+        const order = await inverseOf(writing.manager, project, body.revision);
+        const { result } = await storeChanges(writing, project, { ...order, list: body.list });
+        // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
+        return { ...result, changes: [...order.changes] };
+      },
+      async (_plan, project) => (await inverseOf(database.manager, project, body.revision)).changes,
+    );
   });
 
   serve(serving, "POST /api/projects/:project/effect", async ({ database, me, params, body }) => {
@@ -50,7 +62,7 @@ export function planRoutes(serving: Serving): void {
     const project = await findProject(database, params["project"]!);
     assertMayEdit(me, project);
     const plan = await loadPlan(database.manager, project);
-    return presentEffect(plan, applyChecked(plan, body.changes).plan);
+    return effectOn({ id: project.id, plan }, body.changes);
   });
 
   serve(serving, "GET /api/projects/:project/history", async ({ database, params, request }): Promise<History> => {

@@ -1,19 +1,13 @@
 import type { BodyOf, Me, ResponseOf } from "@chronometra/contract";
-import {
-  computePlan,
-  groundOf,
-  mendMany,
-  toBundle,
-  type Change,
-  type Mend,
-  type NotMended,
-  type Plan,
-} from "@chronometra/core";
+import type { Mend, Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { applyChecked, storeChanges } from "../plan/changeService.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
+import { storeChanges } from "../plan/changeService.ts";
+import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { effectOn } from "../plan/prepare.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { Failure } from "../shared/failure.ts";
+import type { QUALITY_WORKS } from "./qualityWorks.ts";
+
+const overPlan = overPlans<typeof QUALITY_WORKS>();
 
 type Wanted = BodyOf<"POST /api/projects/:project/quality/mend">;
 
@@ -24,41 +18,32 @@ const LABELS: Record<Mend, string> = {
   dropRedundant: "Redundant links removed",
 };
 
-function mended(plan: Plan, { mend, activities }: Wanted): { changes: Change[]; left: NotMended[] } {
-  const bundle = toBundle(plan);
-  const { schedule, baseline } = computePlan(bundle);
-  const made = mendMany(plan, groundOf(bundle, schedule, baseline?.content ?? null), mend, new Set(activities));
-  if (made.changes.length === 0)
-    throw new Failure(
-      "invalid",
-      made.left.length === 0
-        ? "There is nothing left to mend of those; load the page again."
-        : `Nothing can be mended so: ${made.left
-            .slice(0, 3)
-            .map(({ name, why }) => `${name}: ${why}`)
-            .join("; ")}.`,
-    );
-  return made;
-}
-
 /** What mending many at once would move; stores nothing. */
-export function effectOfMend(
-  plan: Plan,
+export async function effectOfMend(
+  of: PlanOf,
   wanted: Wanted,
-): ResponseOf<"POST /api/projects/:project/quality/mend/effect"> {
-  const { changes, left } = mended(plan, wanted);
-  return { effect: presentEffect(plan, applyChecked(plan, changes).plan), changes: changes.length, left };
+): Promise<ResponseOf<"POST /api/projects/:project/quality/mend/effect">> {
+  const { changes, left } = await overPlan("mended", of, wanted);
+  return { effect: await effectOn(of, changes), changes: changes.length, left };
 }
 
 /** Mends them, as one step that can be undone. */
-export const storeMend = (
+export function storeMend(
   database: DataSource,
   me: Me,
-  projectId: string,
+  id: string,
   wanted: Wanted,
-): Promise<ResponseOf<"POST /api/projects/:project/quality/mend">> =>
-  writeProject(database, me, projectId, async (writing, project) => {
-    const { changes, left } = mended(await writing.plan(project), wanted);
-    const { result } = await storeChanges(writing, project, { changes, label: LABELS[wanted.mend] });
-    return { revision: result.revision, changes: changes.length, left };
-  });
+): Promise<ResponseOf<"POST /api/projects/:project/quality/mend">> {
+  const mended = (plan: Plan) => overPlan("mended", { id, plan }, wanted);
+  return writeProject(
+    database,
+    me,
+    id,
+    async (writing, project) => {
+      const { changes, left } = await mended(await writing.plan(project));
+      const { result } = await storeChanges(writing, project, { changes, label: LABELS[wanted.mend] });
+      return { revision: result.revision, changes: changes.length, left };
+    },
+    async (plan) => (await mended(plan)).changes,
+  );
+}

@@ -13,7 +13,7 @@ export function qualityRoutes(serving: Serving): void {
   serve(serving, "POST /api/projects/:project/quality/mend/effect", async ({ database, me, params, body }) => {
     const project = await findProject(database, params["project"]!);
     assertMayEdit(me, project);
-    return effectOfMend(await loadPlan(database.manager, project), body);
+    return effectOfMend({ id: project.id, plan: await loadPlan(database.manager, project) }, body);
   });
 
   serve(serving, "POST /api/projects/:project/quality/mend", ({ database, me, params, body }) =>

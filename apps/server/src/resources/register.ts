@@ -11,9 +11,9 @@ import {
 import type { DataSource, EntityManager } from "typeorm";
 import { KEEPERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
-import { applyChecked, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
+import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
@@ -183,7 +183,7 @@ async function effectsOf(database: DataSource, ids: readonly string[], changes: 
   for (const id of new Set(ids)) {
     const project = await findProject(database, id);
     const plan = await loadPlan(database.manager, project);
-    const effect = presentEffect(plan, applyChecked(plan, changes(plan)).plan);
+    const effect = await effectOn({ id, plan }, changes(plan));
     effects.push({ project: id, code: project.code, name: project.head.name, effect });
   }
   return effects;

@@ -1,9 +1,9 @@
 import type { Me, OtherProject, SharedRows, SharedUse } from "@chronometra/contract";
 import type { Calendar, Category, Change, Person, Plan, Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { applyChecked, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
+import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
@@ -76,7 +76,7 @@ export async function sharedEffect(database: DataSource, { projects, rows }: Sha
   for (const id of [...new Set(projects)]) {
     const project = await findProject(database, id);
     const plan = await loadPlan(database.manager, project);
-    const effect = presentEffect(plan, applyChecked(plan, changesFor(plan, rows)).plan);
+    const effect = await effectOn({ id, plan }, changesFor(plan, rows));
     effects.push({ project: id, code: project.code, name: project.head.name, effect });
   }
   return effects;

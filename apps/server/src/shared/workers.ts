@@ -1,3 +1,4 @@
+import { availableParallelism } from "node:os";
 import { Piscina } from "piscina";
 
 // Run from its source, a worker needs what the server itself was started with to read TypeScript.
@@ -66,8 +67,34 @@ export function inWorker<T>(file: string, job: unknown, options: Omit<Options, "
   return pool.run(job, { ...options, filename: fileOf(file) }) as Promise<T>;
 }
 
+const THREADS = Math.min(4, Math.max(2, availableParallelism()));
+const IDLE_MILLISECONDS = 60_000;
+
+/** A pool of one thread each for short work; long work has a pool of its own, so that nobody waits for it. */
+let threads: Piscina[] = [];
+
+const placeOf = (name: string): number =>
+  [...name].reduce((sum, sign) => (sum * 31 + sign.codePointAt(0)!) >>> 0, 0) % THREADS;
+
+/**
+ * Does short work on the thread to which its name falls: what it leaves there is found by the next of that name, while the
+ * thread lives.
+ * @param file as for `inWorker`
+ */
+export function onThread<T>(name: string, file: string, job: unknown): Promise<T> {
+  const place = placeOf(name);
+  const thread = (threads[place] ??= new Piscina({
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: IDLE_MILLISECONDS,
+    ...source,
+  }));
+  return thread.run(job, { filename: fileOf(file) }) as Promise<T>;
+}
+
 /** Ends the worker threads, when the server stops. */
 export async function stopWorkers(): Promise<void> {
-  await Promise.all([pool?.destroy(), readers?.destroy()]);
+  await Promise.all([pool, readers, ...threads].map((each) => each?.destroy()));
   pool = readers = undefined;
+  threads = [];
 }

@@ -21,6 +21,7 @@ import {
 import { ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity } from "../exchange/importEntities.ts";
 import { CalendarFeedEntity, WatchlistEntity } from "../watch/watchEntities.ts";
 import { MailEntity } from "../tell/mailEntity.ts";
+import { plansAreWorkedOutIn } from "../plan/overPlan.ts";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { ChangeListEntity, PlanRowEntity } from "../plan/planEntities.ts";
 import { PresenceEntity } from "../plan/presenceEntity.ts";
@@ -46,6 +47,7 @@ import { ExportedPlans1814000000000 } from "./migrations/1814000000000-exportedP
 import { WeekChanges1815000000000 } from "./migrations/1815000000000-weekChanges.ts";
 import { Names1816000000000 } from "./migrations/1816000000000-names.ts";
 import { Register1817000000000 } from "./migrations/1817000000000-register.ts";
+import { PlainRows1818000000000 } from "./migrations/1818000000000-plainRows.ts";
 import { RegisterRowEntity } from "../resources/registerEntity.ts";
 import { RequestsAlone1811000000000 } from "./migrations/1811000000000-requestsAlone.ts";
 import { LockWords1808000000000 } from "./migrations/1808000000000-lockWords.ts";
@@ -62,6 +64,7 @@ import { PresenceAndPreferences1795000000000 } from "./migrations/1795000000000-
  * @param owner the same with a user who may change the schema, where the first may not; only used for that
  */
 export async function openDatabase(url: string, owner = url): Promise<DataSource> {
+  plansAreWorkedOutIn("start/planWork");
   const making = dataSource(owner);
   await making.initialize();
   await making.runMigrations({ transaction: "each" });
@@ -146,6 +149,7 @@ function dataSource(url: string): DataSource {
       WeekChanges1815000000000,
       Names1816000000000,
       Register1817000000000,
+      PlainRows1818000000000,
     ],
     synchronize: false,
     extra: { connectionLimit: 10 },

@@ -10,6 +10,7 @@ import { createApp, type AppOptions } from "../start/app.ts";
 import { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { createProject } from "../begin/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
+import { stopWorkers } from "../shared/workers.ts";
 import { openDatabase } from "../start/openDatabase.ts";
 import { TOKEN_HEADER } from "../access/serve.ts";
 
@@ -38,6 +39,7 @@ export async function freshDatabase(
     url,
     database,
     drop: async () => {
+      await stopWorkers();
       await database.destroy();
       await admin.query(`drop database ${name}`);
       await admin.destroy();

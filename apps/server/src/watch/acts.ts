@@ -10,9 +10,9 @@ import {
   type Plan,
 } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { applyChecked, storeChanges } from "../plan/changeService.ts";
+import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
-import { presentEffect } from "../plan/presentEffect.ts";
+import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
@@ -208,7 +208,7 @@ export async function effectOfAct(
         project: id,
         code: project.code,
         name: project.head.name,
-        effect: presentEffect(plan, applyChecked(plan, planned.changes).plan),
+        effect: await effectOn({ id, plan }, planned.changes),
       });
   }
   return { effects, left };

@@ -13,8 +13,8 @@ import readExcel from "read-excel-file/node";
 import request from "supertest";
 import { todayHere } from "../shared/clock.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
-import { WRITERS } from "../writers/keptRows.ts";
-import { fillRows } from "./fillRows.ts";
+import { WRITERS } from "../writers/writers.ts";
+import { fillRows } from "../plan/fillRows.ts";
 
 let world: TestWorld;
 let pm: Caller, controller: Caller, other: Caller;

@@ -1,4 +1,3 @@
-import { createHash } from "node:crypto";
 import {
   type Activity,
   deadlineStandings,
@@ -8,15 +7,14 @@ import {
   type Plan,
   type PlanBundle,
   remainingWork,
-  slipsAgainst,
   startDayOf,
 } from "@chronometra/core";
-import type { EntityManager } from "typeorm";
-import type { ComputedPlan } from "./summarise.ts";
-import type { Kept, Writer } from "./writer.ts";
-import { cut, deleteRows, insertRows, type Cell } from "./writeRows.ts";
+import type { ComputedPlan } from "../plan/computedPlan.ts";
+import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { Cell, TableRows, Writer } from "../plan/writer.ts";
+import { cut } from "./cut.ts";
 
-/** The columns of `activity_row` after its key and marks, in the order in which `activityRows` gives them. */
+/** The columns of `activity_row` after its key, in the order in which `activityRows` gives them. */
 const COLUMNS = [
   "name",
   "branch",
@@ -132,7 +130,7 @@ const valueCells = (name: string, value: string | number | boolean): readonly [s
     : [name, typeof value === "boolean" ? (value ? "yes" : "no") : cut(value, 500), null];
 
 /** What all activities of a plan are read with. */
-function reader({ bundle, computed }: ComputedPlan, plan: Plan) {
+function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan) {
   const { schedule, performance, baseline } = computed;
   return {
     bundle,
@@ -143,7 +141,7 @@ function reader({ bundle, computed }: ComputedPlan, plan: Plan) {
     work: workByActivity(bundle),
     time: timeByActivity(bundle),
     links: countLinks(bundle),
-    slips: baseline === null ? null : slipsAgainst(bundle, schedule, baseline.content),
+    slips,
     approved: new Map(baseline?.content.activities.map((row) => [row.id, row])),
     deadlines: deadlineStandings(bundle, schedule),
     names: new Map((bundle.people ?? []).map(({ id, name }) => [id, cut(name, 500)])),
@@ -170,7 +168,7 @@ function dateCells(
 ): Cell[] {
   const row = schedule.rows[i] ?? undefined;
   const start = approved.get(activity.id)?.start;
-  const slip = slips?.get(activity.id);
+  const slip = slips.get(activity.id);
   const deadline = deadlines.get(activity.id);
   const { dayMinutes } = schedule.calendars.get(activity.calendar ?? bundle.project.calendar);
   const float = row?.totalFloat ?? null;
@@ -250,77 +248,62 @@ function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
   });
 }
 
-const markOf = (text: string): string => createHash("md5").update(text).digest("base64").slice(0, 22);
+type Rows = ReadonlyMap<string, KeptActivity>;
 
-/** Rows of a plan as texts, by their key within the plan. */
-type Texts = ReadonlyMap<string, string>;
+const known = new WeakMap<HeldPlan, Rows>();
 
-/**
- * What was kept of plans that this server wrote itself and still holds, so that the next change compares texts and asks the
- * database nothing. A plan whose transaction was not carried out is never written upon; one that was read anew is compared
- * by the marks in the database.
- */
-const keptOf = new WeakMap<Plan, { readonly cells: Texts; readonly sides: Texts }>();
-
-interface Marks {
-  readonly cells: Texts;
-  readonly sides: Texts;
-  /** What stands in the place of a row's text. */
-  readonly of: (text: string) => string;
+function rowsById(held: HeldPlan): Rows {
+  let rows = known.get(held);
+  if (rows === undefined)
+    known.set(held, (rows = new Map(activityRows(held.whole, held.plan).map((row) => [row.id, row]))));
+  return rows;
 }
 
-async function marksOf(manager: EntityManager, projectId: string): Promise<Marks> {
-  const rows = (await manager.query(
-    "select activity_id as id, mark, side_mark as side from activity_row where project_id = ?",
-    [projectId],
-  )) as { id: string; mark: string; side: string }[];
-  return {
-    cells: new Map(rows.map(({ id, mark }) => [id, mark])),
-    sides: new Map(rows.map(({ id, side }) => [id, side])),
-    of: markOf,
+const sameCells = (a: readonly Cell[], b: readonly Cell[]): boolean =>
+  a.length === b.length && a.every((cell, i) => cell === b[i]);
+const sameLists = (a: readonly (readonly Cell[])[], b: readonly (readonly Cell[])[]): boolean =>
+  a.length === b.length && a.every((cells, i) => sameCells(cells, b[i]!));
+const sameAside = (a: KeptActivity | undefined, b: KeptActivity): boolean =>
+  a === undefined
+    ? b.people.length + b.values.length === 0
+    : sameLists(a.people, b.people) && sameLists(a.values, b.values);
+
+/** What differs between the rows of two plans: people and values of an activity are written anew together. */
+function differences(was: Rows, now: Rows): TableRows[] {
+  const gone = [...was.keys()].filter((id) => !now.has(id));
+  const changed = [...now.values()].filter(({ id, cells }) => !sameCells(was.get(id)?.cells ?? [], cells));
+  const aside = [...now.values()].filter((row) => !sameAside(was.get(row.id), row));
+  const sidesGone = {
+    by: ["activity_id"],
+    keys: [...gone, ...aside.flatMap(({ id }) => (was.has(id) ? [id] : []))].map((id) => [id]),
   };
-}
-
-/** Writes what differs between the rows that are kept of activities and those of the plan. */
-async function write({ manager, projectId, before, after, whole }: Kept): Promise<void> {
-  const rows = activityRows(whole, after);
-  const texts = before === null ? undefined : keptOf.get(before);
-  const was: Marks = texts === undefined ? await marksOf(manager, projectId) : { ...texts, of: (text) => text };
-  const cells = new Map(rows.map((row) => [row.id, JSON.stringify(row.cells)]));
-  const sides = new Map(rows.map((row) => [row.id, JSON.stringify([row.people, row.values])]));
-  const changed: (readonly Cell[])[] = [];
-  const aside: KeptActivity[] = [];
-  for (const row of rows) {
-    const [text, side] = [cells.get(row.id)!, sides.get(row.id)!];
-    const sameSide = was.sides.get(row.id) === was.of(side);
-    if (!sameSide || was.cells.get(row.id) !== was.of(text))
-      changed.push([projectId, row.id, markOf(text), markOf(side), ...row.cells]);
-    if (!sameSide && (was.sides.has(row.id) || row.people.length + row.values.length > 0)) aside.push(row);
-  }
-  const gone = [...was.cells.keys()].filter((id) => !cells.has(id));
-  await deleteRows(manager, "activity_row", projectId, "activity_id", gone);
-  const others = [...gone, ...aside.map(({ id }) => id)];
-  for (const table of ["activity_person", "activity_value"])
-    await deleteRows(manager, table, projectId, "activity_id", others);
-  await insertRows(manager, "activity_row", ["project_id", "activity_id", "mark", "side_mark", ...COLUMNS], changed, [
-    "mark",
-    "side_mark",
-    ...COLUMNS,
-  ]);
-  await insertRows(
-    manager,
-    "activity_person",
-    ["project_id", "activity_id", "person_id", "name", "role"],
-    aside.flatMap(({ id, people }) => people.map((person) => [projectId, id, ...person])),
-  );
-  await insertRows(
-    manager,
-    "activity_value",
-    ["project_id", "activity_id", "field", "text", "number"],
-    aside.flatMap(({ id, values }) => values.map((value) => [projectId, id, ...value])),
-  );
-  keptOf.set(after, { cells, sides });
+  return [
+    {
+      table: "activity_row",
+      key: ["activity_id"],
+      columns: COLUMNS,
+      gone: { by: ["activity_id"], keys: gone.map((id) => [id]) },
+      rows: changed.map(({ id, cells }) => [id, ...cells]),
+    },
+    {
+      table: "activity_person",
+      key: ["activity_id", "person_id"],
+      columns: ["name", "role"],
+      gone: sidesGone,
+      rows: aside.flatMap(({ id, people }) => people.map((person) => [id, ...person])),
+    },
+    {
+      table: "activity_value",
+      key: ["activity_id", "field"],
+      columns: ["text", "number"],
+      gone: sidesGone,
+      rows: aside.flatMap(({ id, values }) => values.map((value) => [id, ...value])),
+    },
+  ];
 }
 
 /** A row for each activity, with its people and values. */
-export const keptActivities: Writer = { tables: ["activity_row", "activity_person", "activity_value"], write };
+export const keptActivities: Writer = {
+  tables: ["activity_row", "activity_person", "activity_value"],
+  rows: ({ before, after }) => differences(before === null ? new Map() : rowsById(before), rowsById(after)),
+};

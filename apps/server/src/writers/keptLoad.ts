@@ -1,47 +1,52 @@
-import { formatDate, loadByWeek, type Plan } from "@chronometra/core";
-import { insertRows, parts, type Cell } from "./writeRows.ts";
-import type { Kept, Writer } from "./writer.ts";
+import { formatDate, loadByWeek } from "@chronometra/core";
+import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { Cell, Writer } from "../plan/writer.ts";
 
-/** Weeks as texts by person and Monday, of plans that this server wrote itself. */
-const keptOf = new WeakMap<Plan, ReadonlyMap<string, string>>();
+const COLUMNS = ["demand", "things", "planned", "posted"] as const;
 
-const LOAD_COLUMNS = ["demand", "things", "planned", "posted"] as const;
+interface Week {
+  readonly key: readonly [person: string, monday: string];
+  readonly cells: readonly Cell[];
+}
 
-/** Writes people's weeks that differ from those that are kept. */
-async function write({ manager, projectId, before, after, whole: { bundle, computed } }: Kept): Promise<void> {
-  const text = (week: Record<(typeof LOAD_COLUMNS)[number], number>): string =>
-    LOAD_COLUMNS.map((column) => week[column]).join(" ");
-  const known =
-    (before === null ? undefined : keptOf.get(before)) ??
-    new Map(
-      (
-        (await manager.query(
-          "select person_id, monday, demand, things, planned, posted from load_week where project_id = ?",
-          [projectId],
-        )) as ({ person_id: string; monday: string } & Record<(typeof LOAD_COLUMNS)[number], number>)[]
-      ).map((row) => [`${row.monday} ${row.person_id}`, text(row)]),
-    );
-  const load = new Map<string, string>();
-  const changed: Cell[][] = [];
-  for (const [person, weeks] of loadByWeek(bundle, computed.schedule)) {
-    for (const [day, week] of weeks) {
-      const monday = formatDate(day);
-      const key = `${monday} ${person}`;
-      load.set(key, text(week));
-      if (known.get(key) !== load.get(key))
-        changed.push([projectId, person, monday, ...LOAD_COLUMNS.map((column) => week[column])]);
-    }
-  }
-  const gone = [...known.keys()].filter((key) => !load.has(key));
-  for (const part of parts(gone)) {
-    await manager.query(
-      `delete from load_week where project_id = ? and (monday, person_id) in (${part.map(() => "(?, ?)").join(", ")})`,
-      [projectId, ...part.flatMap((key) => [key.slice(0, 10), key.slice(11)])],
-    );
-  }
-  await insertRows(manager, "load_week", ["project_id", "person_id", "monday", ...LOAD_COLUMNS], changed, LOAD_COLUMNS);
-  keptOf.set(after, load);
+const known = new WeakMap<HeldPlan, ReadonlyMap<string, Week>>();
+
+/** People's weeks of a plan, by person and Monday. */
+function weeksOf(held: HeldPlan): ReadonlyMap<string, Week> {
+  let weeks = known.get(held);
+  if (weeks !== undefined) return weeks;
+  const { bundle, computed } = held.whole;
+  weeks = new Map(
+    [...loadByWeek(bundle, computed.schedule)].flatMap(([person, own]) =>
+      [...own].map(([day, week]): [string, Week] => {
+        const key = [person, formatDate(day)] as const;
+        return [JSON.stringify(key), { key, cells: COLUMNS.map((column) => week[column]) }];
+      }),
+    ),
+  );
+  known.set(held, weeks);
+  return weeks;
 }
 
 /** What people have to do and did, week by week. */
-export const keptLoad: Writer = { tables: ["load_week"], write };
+export const keptLoad: Writer = {
+  tables: ["load_week"],
+  rows: ({ before, after }) => {
+    const was: ReadonlyMap<string, Week> = before === null ? new Map() : weeksOf(before);
+    const now = weeksOf(after);
+    const same = (a: Week | undefined, b: Week): boolean =>
+      a !== undefined && a.cells.every((cell, i) => cell === b.cells[i]);
+    return [
+      {
+        table: "load_week",
+        key: ["person_id", "monday"],
+        columns: COLUMNS,
+        gone: {
+          by: ["person_id", "monday"],
+          keys: [...was].flatMap(([text, { key }]) => (now.has(text) ? [] : [key])),
+        },
+        rows: [...now].flatMap(([text, week]) => (same(was.get(text), week) ? [] : [[...week.key, ...week.cells]])),
+      },
+    ];
+  },
+};

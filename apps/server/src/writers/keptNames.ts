@@ -1,6 +1,5 @@
+import type { Cell, Writer } from "../plan/writer.ts";
 import { nameWords } from "./nameWords.ts";
-import type { Kept, Writer } from "./writer.ts";
-import { insertRows, parts, type Cell } from "./writeRows.ts";
 
 /** What can be found by its name, as `find_word` has it. */
 export const NAMED = { activity: "a", risk: "r", person: "p" } as const;
@@ -20,27 +19,28 @@ function renamed(before: Names | undefined, after: Names): { fresh: Named[]; gon
   return { fresh, gone: [...gone, ...fresh.filter(({ id }) => before?.has(id)).map(({ id }) => id)] };
 }
 
-const wordRows = (projectId: string, kind: Kind, { id, name }: Named): Cell[][] =>
-  nameWords(name).map((word) => [word, projectId, kind, id]);
-
-async function write({ manager, projectId, before, after }: Kept): Promise<void> {
-  const rows: Cell[][] = [];
-  for (const [kind, was, now] of [
-    [NAMED.activity, before?.activities, after.activities],
-    [NAMED.risk, before?.risks, after.risks],
-    [NAMED.person, before?.people, after.people],
-  ] as const) {
-    const { fresh, gone } = renamed(was, now);
-    for (const part of parts(gone))
-      await manager.query("delete from find_word where project_id = ? and kind = ? and thing_id in (?)", [
-        projectId,
-        kind,
-        part,
-      ]);
-    rows.push(...fresh.flatMap((each) => wordRows(projectId, kind, each)));
-  }
-  await insertRows(manager, "find_word", ["word", "project_id", "kind", "thing_id"], rows);
-}
+const wordRows = (kind: Kind, { id, name }: Named): Cell[][] => nameWords(name).map((word) => [kind, id, word]);
 
 /** The words of a plan's names, by which they are found. */
-export const keptNames: Writer = { tables: ["find_word"], write };
+export const keptNames: Writer = {
+  tables: ["find_word"],
+  rows: ({ before, after: { plan } }) => {
+    const was = before?.plan;
+    const kinds = (
+      [
+        [NAMED.activity, was?.activities, plan.activities],
+        [NAMED.risk, was?.risks, plan.risks],
+        [NAMED.person, was?.people, plan.people],
+      ] as const
+    ).map(([kind, names, now]) => ({ kind, ...renamed(names, now) }));
+    return [
+      {
+        table: "find_word",
+        key: ["kind", "thing_id", "word"],
+        columns: [],
+        gone: { by: ["kind", "thing_id"], keys: kinds.flatMap(({ kind, gone }) => gone.map((id) => [kind, id])) },
+        rows: kinds.flatMap(({ kind, fresh }) => fresh.flatMap((each) => wordRows(kind, each))),
+      },
+    ];
+  },
+};

@@ -1,9 +1,8 @@
 import type { Plan, Risk } from "@chronometra/core";
-import type { Kept, Writer } from "./writer.ts";
-import { cut, insertRows, type Cell } from "./writeRows.ts";
+import type { Cell, Writer } from "../plan/writer.ts";
+import { cut } from "./cut.ts";
 
 const COLUMNS = [
-  "entry",
   "activity_id",
   "risk",
   "chance",
@@ -59,26 +58,26 @@ function rowsOf(
   });
 }
 
-/** Writes a plan's risks anew where they, or what they are counted in, have changed. */
-async function write({ manager, projectId, before, after, whole }: Kept): Promise<void> {
-  const { dayMinutes } = whole.computed.schedule.calendars.get(after.project.calendar);
-  if (
-    before !== null &&
-    before.risks === after.risks &&
-    before.calendars === after.calendars &&
-    before.project === after.project &&
-    (after.risks.size === 0 || before.activities === after.activities)
-  )
-    return;
-  if (before !== null && before.risks.size > 0)
-    await manager.query("delete from risk_row where project_id = ?", [projectId]);
-  await insertRows(
-    manager,
-    "risk_row",
-    ["project_id", ...COLUMNS],
-    [...after.risks.values()].flatMap((risk) => rowsOf(risk, after, dayMinutes)).map((row) => [projectId, ...row]),
-  );
-}
+/** Whether the rows of risks may say something else than they did. */
+const differs = (was: Plan, now: Plan): boolean =>
+  was.risks !== now.risks ||
+  (now.risks.size > 0 &&
+    (was.calendars !== now.calendars || was.project !== now.project || was.activities !== now.activities));
 
-/** Risks, on what they bear and what they cost. */
-export const keptRisks: Writer = { tables: ["risk_row"], write };
+/** Risks, on what they bear and what they cost: all of a plan's anew where they, or what they are counted in, have changed. */
+export const keptRisks: Writer = {
+  tables: ["risk_row"],
+  rows: ({ before, after: { plan, whole } }) => {
+    if (before !== null && !differs(before.plan, plan)) return [];
+    const { dayMinutes } = whole.computed.schedule.calendars.get(plan.project.calendar);
+    return [
+      {
+        table: "risk_row",
+        key: ["entry"],
+        columns: COLUMNS,
+        gone: { by: [], keys: (before?.plan.risks.size ?? 0) > 0 ? [[]] : [] },
+        rows: [...plan.risks.values()].flatMap((risk) => rowsOf(risk, plan, dayMinutes)),
+      },
+    ];
+  },
+};

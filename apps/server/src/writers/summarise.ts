@@ -1,7 +1,6 @@
-import { lineSummaryOf, type Summary } from "@chronometra/contract";
+import type { Summary } from "@chronometra/contract";
 import {
   closeOf,
-  computePlan,
   deadlineStandings,
   groundOf,
   measureChecks,
@@ -10,32 +9,15 @@ import {
   finishDayOf,
   parseDate,
   parseInstant,
-  slipsAgainst,
-  toBundle,
   type Computed,
-  type Plan,
   type PlanBundle,
 } from "@chronometra/core";
-
-/** A plan and all that was computed from it. */
-export interface ComputedPlan {
-  readonly bundle: PlanBundle;
-  /** People who stand for a role until somebody is named: nobody waits for their reports. */
-  readonly placeholders: ReadonlySet<string>;
-  readonly computed: Computed;
-}
-
-/** Dates and figures of a plan. Throws PlanProblems where it cannot be computed. */
-export function computeWhole(plan: Plan): ComputedPlan {
-  const bundle = toBundle(plan);
-  return { bundle, placeholders: new Set(plan.placeholders.keys()), computed: computePlan(bundle) };
-}
+import type { ComputedPlan } from "../plan/computedPlan.ts";
 
 /** What the portfolio page shows of a project, from what was computed. */
-export function summarise({ bundle, computed }: ComputedPlan): Summary {
+export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
   const { schedule, baseline, performance } = computed;
   const { project, activities } = bundle;
-  const slips = baseline === null ? new Map<string, never>() : slipsAgainst(bundle, schedule, baseline.content);
   const scheduled = activities.filter((activity, i) => schedule.rows[i] != null && activity.kind !== "summary");
   const done = activities.filter(
     (activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete",
@@ -121,7 +103,7 @@ export interface Reporter {
 }
 
 /** People with unfinished work, in the order of the plan's people: from when it begins, or from when it was to begin where the data date has put that off. */
-function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
+export function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
   const since = new Map<string, string>();
   const approved = new Map(baseline?.content.activities.map(({ id, start }) => [id, start.slice(0, 10)]));
   for (const { activity, person } of bundle.assignments ?? []) {
@@ -134,14 +116,4 @@ function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }
     if (known === undefined || from < known) since.set(person, from);
   }
   return (bundle.people ?? []).flatMap(({ id, name }) => (since.has(id) ? [{ id, name, from: since.get(id)! }] : []));
-}
-
-/** What is kept of a project for one revision, as text ready to be stored. */
-export function keptFigures(whole: ComputedPlan): { summary: string; line: string; people: string } {
-  const summary = summarise(whole);
-  return {
-    summary: JSON.stringify(summary),
-    line: JSON.stringify(lineSummaryOf(summary)),
-    people: JSON.stringify(peopleAtWork(whole)),
-  };
 }

@@ -2,9 +2,8 @@ import type { Me, ReportsEffect } from "@chronometra/contract";
 import type { Change, Plan } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { lockedTo } from "../../project/locks.ts";
-import { applyChecked } from "../../plan/changeService.ts";
 import { loadPlan } from "../../plan/planStore.ts";
-import { presentEffect } from "../../plan/presentEffect.ts";
+import { effectOn } from "../../plan/prepare.ts";
 import { assertMayEdit, findProject } from "../../project/projectAccess.ts";
 import { correctedLines, costCorrections, type Corrected } from "./corrections.ts";
 import { costChange, minorIn } from "./costs.ts";
@@ -36,11 +35,11 @@ export async function effectOfLines(database: DataSource, me: Me, ids: readonly 
     const project = await findProject(database, id);
     assertMayEdit(me, project);
     const plan = await loadPlan(database.manager, project);
-    const after = applyChecked(plan, making(plan, await lockedTo(database, id))).plan;
+    const changes = making(plan, await lockedTo(database, id));
     effects.push({
       project: id,
       projectName: project.head.name,
-      effect: presentEffect(plan, after),
+      effect: await effectOn({ id, plan }, changes),
       windows: [],
       asked: [],
       assumed: [],

@@ -1,9 +1,8 @@
 import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { FiguresEntity } from "../writers/figuresEntity.ts";
-import { computeWhole, keptFigures } from "../writers/summarise.ts";
+import { keepRows } from "../plan/keepRows.ts";
+import { rowsOfAll } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { keepRows } from "../writers/keptRows.ts";
 
 /** The installation itself: no list of changes is stored in its name. */
 const NOBODY: Me = { id: "", login: "", name: "", roles: [], person: null, timeZone: "UTC" };
@@ -21,11 +20,8 @@ export async function fillRows(database: DataSource): Promise<number> {
       // Another server that started beside this one may have written them meanwhile.
       if (project.keptRevision === project.revision) return;
       const plan = await writing.plan(project);
-      const whole = computeWhole(plan);
-      await manager
-        .getRepository(FiguresEntity)
-        .update({ projectId: id, revision: project.revision }, keptFigures(whole));
-      await keepRows(manager, project, null, plan, whole);
+      await keepRows(manager, id, await rowsOfAll({ id, plan }, project.revision));
+      await manager.query("update project set kept_revision = ? where id = ?", [project.revision, id]);
     });
   }
   return stale.length;

@@ -1,0 +1,29 @@
+import {
+  type Applied,
+  applyChanges,
+  type Change,
+  checkWholePlan,
+  type Plan,
+  PlanProblems,
+  problemInWords,
+} from "@chronometra/core";
+
+/** Whatever stands against changes is said in the words of their plan. */
+export function inItsWords(plan: Plan, changes: readonly Change[], error: unknown): unknown {
+  if (!(error instanceof PlanProblems)) return error;
+  return new PlanProblems(
+    error.problems.map((problem) => ({ ...problem, said: problemInWords(problem, plan, changes).said })),
+  );
+}
+
+/** Applies changes and checks what comes out whole. Throws PlanProblems. */
+export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
+  try {
+    const applied = applyChanges(plan, changes);
+    const problems = checkWholePlan(applied.plan);
+    if (problems.length > 0) throw new PlanProblems(problems);
+    return applied;
+  } catch (error) {
+    throw inItsWords(plan, changes, error);
+  }
+}

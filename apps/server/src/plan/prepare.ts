@@ -1,0 +1,73 @@
+import { applyChanges, type Applied, type Change, type Plan } from "@chronometra/core";
+import type { DataSource } from "typeorm";
+import { assertMayEdit } from "../project/projectAccess.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
+import type { Me } from "@chronometra/contract";
+import { overPlans, tagOf, type PlanOf } from "./overPlan.ts";
+import { loadPlan } from "./planStore.ts";
+import type { PlanWorksOf } from "./planWorks.ts";
+import type { TableRows } from "./writer.ts";
+
+const overPlan = overPlans<PlanWorksOf>();
+
+/** What changes make of a plan, and what they make of all that is kept beside it. */
+export interface Prepared {
+  readonly applied: Applied;
+  /** Worked out when it is first asked for. Rejected with PlanProblems where the plan would not hold. */
+  readonly rows: () => Promise<readonly TableRows[]>;
+}
+
+/** The last list that was prepared for a plan; who prepares ahead of a lock finds it there under the lock. */
+const preparedFor = new WeakMap<Plan, { readonly text: string; readonly prepared: Prepared }>();
+
+/**
+ * Applies changes to a plan as of a project's revision, and has worked out on the plan's thread what is stored with them.
+ * @throws {PlanProblems} where they cannot be applied
+ */
+export function prepare(
+  { id, revision, keptRevision }: Pick<ProjectEntity, "id" | "revision" | "keptRevision">,
+  plan: Plan,
+  changes: readonly Change[],
+): Prepared {
+  const anew = keptRevision !== revision;
+  const text = JSON.stringify([revision, anew, changes]);
+  const known = preparedFor.get(plan);
+  if (known?.text === text) return known.prepared;
+  const applied = applyChanges(plan, changes);
+  const stored = { changes, made: tagOf(applied.plan), revision: revision + 1, anew };
+  let asked: Promise<readonly TableRows[]> | undefined;
+  const prepared = { applied, rows: () => (asked ??= overPlan("store", { id, plan }, stored)) };
+  preparedFor.set(plan, { text, prepared });
+  return prepared;
+}
+
+/**
+ * Prepares a list of changes before its project is locked, so that under the lock it is only compared and stored. Where the
+ * plan is another by then, it is prepared again.
+ * @param changesOf what is about to be stored
+ */
+export async function prepareAhead(
+  database: DataSource,
+  me: Me,
+  id: string,
+  changesOf: (plan: Plan, project: ProjectEntity) => readonly Change[] | Promise<readonly Change[]>,
+): Promise<void> {
+  try {
+    const project = await database.getRepository(ProjectEntity).findOneByOrFail({ id });
+    assertMayEdit(me, project);
+    const plan = await loadPlan(database.manager, project);
+    await prepare(project, plan, await changesOf(plan, project)).rows();
+  } catch {
+    // All of it is done once more under the lock, of the plan as it is then; whatever stands against it is told there.
+  }
+}
+
+/** The effect of changes on a plan, with the currency its amounts are in. Throws PlanProblems where it would not hold. */
+export const effectOn = (of: PlanOf, changes: readonly Change[]) => overPlan("effect", of, changes);
+
+/** Whether changes hold on a plan. Throws PlanProblems where they do not. */
+export const checkOn = (of: PlanOf, changes: readonly Change[]): Promise<void> => overPlan("check", of, changes);
+
+/** All that is kept of a plan that is nowhere kept yet, or not as of this revision. */
+export const rowsOfAll = (of: PlanOf, revision: number): Promise<readonly TableRows[]> =>
+  overPlan("keepAnew", of, revision);

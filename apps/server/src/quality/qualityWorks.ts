@@ -1,0 +1,28 @@
+import type { BodyOf } from "@chronometra/contract";
+import { groundOf, mendMany, type Change, type NotMended } from "@chronometra/core";
+import type { HeldPlan } from "../plan/heldPlan.ts";
+import { Failure } from "../shared/failure.ts";
+import { judged } from "./judged.ts";
+
+/** The changes that mend some of a plan's offences, and those that cannot be mended so. Throws a Failure where nothing can. */
+function mended(
+  { plan, whole: { bundle, computed } }: HeldPlan,
+  { mend, activities }: BodyOf<"POST /api/projects/:project/quality/mend">,
+): { changes: Change[]; left: NotMended[] } {
+  const ground = groundOf(bundle, computed.schedule, computed.baseline?.content ?? null);
+  const made = mendMany(plan, ground, mend, new Set(activities));
+  if (made.changes.length === 0)
+    throw new Failure(
+      "invalid",
+      made.left.length === 0
+        ? "There is nothing left to mend of those; load the page again."
+        : `Nothing can be mended so: ${made.left
+            .slice(0, 3)
+            .map(({ name, why }) => `${name}: ${why}`)
+            .join("; ")}.`,
+    );
+  return made;
+}
+
+/** What is worked out over a plan when its quality is looked at. */
+export const QUALITY_WORKS = { judged, mended };

@@ -1,0 +1,18 @@
+/** What a thread for plans runs: all that rooms have worked out over plans, and the writers of what is kept beside them. */
+import { APPROVE_WORKS } from "../approve/approveWorks.ts";
+import { COLLECT_WORKS } from "../collect/collectWorks.ts";
+import { DATES_WORKS } from "../dates/datesWorks.ts";
+import { LOOK_WORKS } from "../look/lookWorks.ts";
+import { answering } from "../plan/planThread.ts";
+import { planWorks } from "../plan/planWorks.ts";
+import { QUALITY_WORKS } from "../quality/qualityWorks.ts";
+import { WRITERS } from "../writers/writers.ts";
+
+export default answering({
+  ...planWorks(WRITERS),
+  ...APPROVE_WORKS,
+  ...COLLECT_WORKS,
+  ...DATES_WORKS,
+  ...LOOK_WORKS,
+  ...QUALITY_WORKS,
+});

@@ -1,0 +1,21 @@
+import { lineSummaryOf } from "@chronometra/contract";
+import type { Writer } from "../plan/writer.ts";
+import { peopleAtWork, summarise } from "./summarise.ts";
+
+/** What the portfolio shows of a project as of each revision; those of earlier ones stay. */
+export const keptFigures: Writer = {
+  tables: [],
+  rows: ({ revision, after: { whole } }) => {
+    const summary = summarise(whole);
+    const cells = [summary, lineSummaryOf(summary), peopleAtWork(whole)].map((each) => JSON.stringify(each));
+    return [
+      {
+        table: "figures",
+        key: ["revision"],
+        columns: ["summary", "line", "people"],
+        gone: { by: ["revision"], keys: [] },
+        rows: [[revision, ...cells]],
+      },
+    ];
+  },
+};

@@ -1,0 +1,10 @@
+import type { Writer } from "../plan/writer.ts";
+import { keptActivities } from "./keptActivities.ts";
+import { keptFigures } from "./keptFigures.ts";
+import { keptLoad } from "./keptLoad.ts";
+import { keptNames } from "./keptNames.ts";
+import { keptRisks } from "./keptRisks.ts";
+import { keptSpent } from "./keptSpent.ts";
+
+/** All that is kept beside plans. */
+export const WRITERS: readonly Writer[] = [keptFigures, keptActivities, keptSpent, keptNames, keptRisks, keptLoad];
