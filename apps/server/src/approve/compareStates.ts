@@ -1,20 +1,6 @@
 import { MessageChannel } from "node:worker_threads";
 import { STATE_NAME, type ComparisonView, type DriftLedgerView, type OnceFrozenView } from "@chronometra/contract";
-import {
-  compareStates,
-  compileCalendars,
-  onceFrozen,
-  stateOfBaseline,
-  stateOfPlan,
-  toBundle,
-  type ComparedRow,
-  type DriftLedger,
-  type FrozenLogic,
-  type Plan,
-  type PlanBundle,
-  type PlanState,
-  type StateRow,
-} from "@chronometra/core";
+import { toBundle, type DriftLedger, type FrozenLogic, type Plan, type PlanBundle } from "@chronometra/core";
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
@@ -25,6 +11,7 @@ import { inWorker } from "../shared/workers.ts";
 import { dayOf, installationZone } from "../shared/clock.ts";
 import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
 import { findApproval, planAsked } from "./approveService.ts";
+import type { Compared, Frozen, StateSource } from "./compareWorker.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
 import { aloneOnBaseline, findWhatIf, tried } from "./whatIfService.ts";
 
@@ -134,9 +121,13 @@ export async function driftOf(
     { transferList: [port2], signal },
   );
   const ledger = await working.finally(() => port1.close());
-  if ("fault" in ledger) throw new Failure("invalid", `One of the two states cannot be computed: ${ledger.fault}`);
+  if ("fault" in ledger) return cannot(ledger.fault);
   return { ...ledger, causes: [...ledger.causes] };
 }
+
+const cannot = (fault: string): never => {
+  throw new Failure("invalid", `One of the two states cannot be computed: ${fault}`);
+};
 
 /** What freezing a state that is known whole would make of the figures. */
 export async function frozenAs(database: DataSource, project: ProjectEntity, name: string): Promise<OnceFrozenView> {
@@ -146,53 +137,44 @@ export async function frozenAs(database: DataSource, project: ProjectEntity, nam
   ];
   // A plan kept with a request has its baselines kept beside it.
   const after = { ...state, baselines: live.baselines ?? [] };
-  const frozen = onceFrozen(
+  const frozen = name.startsWith("request-") ? await wholeNamed(database, project, name) : after;
+  const found = await inWorker<Frozen | { fault: string }>("approve/compareWorker", {
+    is: "freeze",
     live,
     after,
-    name.startsWith("request-") ? await wholeNamed(database, project, name) : after,
-  );
-  return frozen === null
-    ? null
-    : {
-        ...frozen,
-        past: [...frozen.past],
-        currency: state.project.currency,
-        minorDigits: state.project.minorDigits ?? 2,
-        dataDate: state.project.dataDate!,
-      };
+    frozen,
+  });
+  if (found === null) return null;
+  if ("fault" in found) return cannot(found.fault);
+  return {
+    ...found,
+    past: [...found.past],
+    currency: state.project.currency,
+    minorDigits: state.project.minorDigits ?? 2,
+    dataDate: state.project.dataDate!,
+  };
 }
 
-async function stateNamed(database: DataSource, project: ProjectEntity, plan: Plan, name: string): Promise<PlanState> {
+async function sourceNamed(
+  database: DataSource,
+  project: ProjectEntity,
+  plan: Plan,
+  name: string,
+): Promise<StateSource> {
   const [kind, text] = name.split("-");
-  if (kind !== "baseline") return stateOfPlan(await wholeNamed(database, project, name));
+  if (kind !== "baseline") return { whole: await wholeNamed(database, project, name) };
   const number = Number(text);
   const baseline = orNotFound(plan.baselines.get(String(number)), "baseline of that number");
   const row = await database.getRepository(BaselineEntity).findOneByOrFail({ projectId: project.id, number });
   const kept = await database.getRepository(BaselinePlanEntity).findOneBy({ projectId: project.id, number });
   const { activities } = kept === null ? { activities: [] } : (JSON.parse(kept.content) as PlanBundle);
-  const names = new Map(activities.map((activity) => [activity.id, activity.name]));
-  return stateOfBaseline(toBundle(plan), baseline, JSON.parse(row.content) as FrozenLogic, names);
+  return {
+    live: toBundle(plan),
+    baseline,
+    frozen: JSON.parse(row.content) as FrozenLogic,
+    names: new Map(activities.map((activity) => [activity.id, activity.name])),
+  };
 }
-
-const presentState = (row: StateRow | null): ComparisonView["rows"][number]["from"] => {
-  if (row === null) return null;
-  const { startDate, finishDate, start, finish, durationMinutes, minutes, budgetMinor, deadline, parked } = row;
-  return { startDate, finishDate, start, finish, durationMinutes, minutes, budgetMinor, deadline, parked };
-};
-
-const presentRow = (row: ComparedRow): ComparisonView["rows"][number] => ({
-  id: row.id,
-  name: row.name,
-  path: row.path,
-  milestone: (row.to ?? row.from)!.milestone,
-  what: row.what,
-  from: presentState(row.from),
-  to: presentState(row.to),
-  startDays: row.startDays,
-  finishDays: row.finishDays,
-  logicAdded: [...row.logicAdded],
-  logicDropped: [...row.logicDropped],
-});
 
 /** Two states of a project's plan compared, with all that there are to choose from. */
 export async function compareProject(
@@ -211,21 +193,20 @@ export async function compareProject(
       states.find((state) => state.name === name),
       `state "${name}"`,
     );
-  const calendar = compileCalendars([...plan.calendars.values()]).set.get(plan.project.calendar);
   const ends = { from: named(from), to: named(to) };
   // What a request alone would freeze has the names of then, and is told against the plan behind the baseline, which has them too.
-  const state = async (name: string): Promise<PlanState> =>
+  const source = async (name: string): Promise<StateSource> =>
     to.startsWith("request-") && name.startsWith("baseline-")
-      ? stateOfPlan(await wholeNamed(database, project, name))
-      : stateNamed(database, project, plan, name);
-  const comparison = compareStates(await state(from), await state(to), calendar);
-  return {
-    currency: plan.project.currency,
-    minorDigits: plan.project.minorDigits ?? 2,
-    dayMinutes: calendar.dayMinutes,
-    states,
-    ...ends,
-    ...comparison,
-    rows: comparison.rows.map(presentRow),
-  };
+      ? { whole: await wholeNamed(database, project, name) }
+      : sourceNamed(database, project, plan, name);
+  const found = await inWorker<Compared | { fault: string }>("approve/compareWorker", {
+    is: "compare",
+    from: await source(from),
+    to: await source(to),
+    calendars: [...plan.calendars.values()],
+    calendar: plan.project.calendar,
+  });
+  if ("fault" in found) return cannot(found.fault);
+  const { currency, minorDigits = 2 } = plan.project;
+  return { currency, minorDigits, states, ...ends, ...found };
 }

@@ -4,8 +4,6 @@ import type { ChancesRequest, ChancesView } from "@chronometra/contract";
 import {
   activityNames,
   blocksOf,
-  chancesOf,
-  prepare,
   toBundle,
   type PlanBundle,
   type SimulatedBlock,
@@ -16,6 +14,7 @@ import { loadPlan } from "../plan/planStore.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";
+import type { Drawn } from "./drawnWorker.ts";
 
 const THREADS = Math.min(2, availableParallelism());
 
@@ -43,7 +42,7 @@ async function simulated(
         { uncertain, seed, runs, blocks, port: port2 },
         { transferList: [port2], signal },
       ).finally(() => port1.close());
-      if ("fault" in found) throw new Failure("invalid", `The plan cannot be simulated: ${found.fault}`);
+      if ("fault" in found) throw new Failure("invalid", found.fault);
       return found.map((block, i) => ({ block, number: blocks[i]! }));
     }),
   );
@@ -74,45 +73,28 @@ export async function chancesOfProject(
     otherwise: asked.otherwise,
     correlation: asked.correlation,
   };
-  const prepared = prepare(uncertain);
-  if (prepared.schedule.finish === null)
-    throw new Failure("invalid", "Nothing in this plan has dates yet; give its activities durations first.");
-  const chances = chancesOf(prepared, await simulated(uncertain, asked, onShare, signal));
-  const { activities } = plan;
-  const names = activityNames(activities.values());
+  const blocks = await simulated(uncertain, asked, onShare, signal);
+  const drawn = await inWorker<Drawn>("chances/drawnWorker", { uncertain, blocks }, { signal });
+  const names = activityNames(plan.activities.values());
+  const nameOf = (id: string): string => plan.activities.get(id)!.name;
+  const { deadlines, activities, open, ...chances } = drawn;
   return {
     asked,
     revision: project.revision,
     currency: plan.project.currency,
     minorDigits: plan.project.minorDigits ?? 2,
-    dayMinutes: prepared.calendar.dayMinutes,
-    runs: chances.runs,
-    finish: chances.finish,
-    cost: chances.cost,
-    both: chances.both,
-    finishes: [...chances.finishes],
-    costs: [...chances.costs],
-    sample: [...chances.sample],
-    deadlines: chances.deadlines.map(({ id, chance }) => ({
+    ...chances,
+    deadlines: deadlines.map(({ id, chance }) => ({
       id,
-      name: activities.get(id)!.name,
-      deadline: activities.get(id)!.deadline!,
+      name: nameOf(id),
+      deadline: plan.activities.get(id)!.deadline!,
       chance,
     })),
-    activities: chances.activities.map((each) => ({
-      ...each,
-      name: activities.get(each.id)!.name,
-      range: plan.ranges.get(each.id) ?? null,
-    })),
-    open: bundle.activities
-      .filter(
-        ({ kind }, at) =>
-          (kind ?? "work") === "work" && (prepared.schedule.rows[at]?.state ?? "complete") !== "complete",
-      )
-      .map(({ id }) => ({ id, name: names.of(id) })),
+    activities: activities.map((each) => ({ ...each, name: nameOf(each.id), range: plan.ranges.get(each.id) ?? null })),
+    open: open.map((id) => ({ id, name: names.of(id) })),
     risks: [...plan.risks.values()],
     bornOn: [
       ...new Set([...plan.risks.values()].flatMap(({ effects }) => effects.map(({ activity }) => activity))),
-    ].map((id) => ({ id, name: activities.get(id)!.name })),
+    ].map((id) => ({ id, name: nameOf(id) })),
   };
 }

@@ -28,13 +28,15 @@ export default function run({
 }: Job): SimulatedBlock[] | { readonly fault: string } {
   try {
     const prepared = prepare(uncertain);
+    if (prepared.schedule.finish === null)
+      return { fault: "Nothing in this plan has dates yet; give its activities durations first." };
     return blocks.map((block) => {
       const made = simulateBlock(prepared, seed, block, Math.min(BLOCK_RUNS, runs - block * BLOCK_RUNS));
       port.postMessage(block);
       return made;
     });
   } catch (error) {
-    if (error instanceof PlanProblems) return { fault: error.problems[0]!.message };
+    if (error instanceof PlanProblems) return { fault: `The plan cannot be simulated: ${error.problems[0]!.message}` };
     throw error;
   }
 }

@@ -2,7 +2,10 @@ import { acceptReports, type Accepted } from "@chronometra/core";
 import type { HeldPlan } from "../plan/heldPlan.ts";
 import { summarise } from "../writers/summarise.ts";
 import { outcome } from "./outcome.ts";
+import { firstDay, hasOpenWork, ownActivities } from "./ownWork.ts";
+import { peopleBetween } from "./peopleBetween.ts";
 import type { ReportEntity } from "./reportEntity.ts";
+import { weekRows } from "./weekRows.ts";
 
 type Accepting = Parameters<typeof acceptReports>[2];
 
@@ -15,5 +18,5 @@ function drift(
   return { drift: summarise(held.after(changes).whole).drift, asked: asked.length };
 }
 
-/** What is worked out over a plan when reports are decided on. */
-export const COLLECT_WORKS = { outcome, drift };
+/** What is worked out over a plan for those who book on it, and for those who decide on what was booked. */
+export const COLLECT_WORKS = { outcome, drift, firstDay, hasOpenWork, ownActivities, peopleBetween, weekRows };

@@ -5,16 +5,14 @@ import {
   leaveOf,
   parseDate,
   remarksOn,
-  schedulePlan,
-  toBundle,
   weekdayOf,
   type Plan,
   type Remark,
-  type Schedule,
 } from "@chronometra/core";
 import { In, MoreThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../project/locks.ts";
+import { overPlans } from "../plan/overPlan.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { todayOf } from "../shared/clock.ts";
@@ -25,18 +23,34 @@ import { acceptedBefore } from "./acceptedBefore.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { broughtTime } from "./broughtTime.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
 import { unbookedDays } from "./unbooked.ts";
+
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 const SENT_DAYS = 35;
 const BOOKED_DAYS = 400;
 
+interface PlanOfProject {
+  readonly project: ProjectEntity;
+  readonly plan: Plan;
+}
+
 /** A person's plans, with what bears on them alone. */
-async function plansOf(database: DataSource, person: string): Promise<{ project: ProjectEntity; plan: Plan }[]> {
+async function plansOf(database: DataSource, person: string): Promise<PlanOfProject[]> {
   const plans = [];
   for (const project of await projectsOf(database, person))
     plans.push({ project, plan: await loadPlan(database.manager, project) });
   return plans;
 }
+
+/** All of a person's own work that is not finished, project by project. */
+const ownWork = async (plans: readonly PlanOfProject[], person: string): Promise<DeskActivity[]> =>
+  (
+    await Promise.all(
+      plans.map(({ project: { id }, plan }) => overPlan("ownActivities", { id, plan }, { project: id, person })),
+    )
+  ).flat();
 
 /** What a person sees on their desk: their own activities that are not finished, own reports, and what else asks for a glance. */
 export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
@@ -74,12 +88,10 @@ export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
     waiting.set(key, (waiting.get(key) ?? 0) + (report.minutes ?? 0));
   }
   const plans = await plansOf(database, person);
-  const activities = plans
-    .flatMap(({ project, plan }) => ownActivities(project.id, plan, person))
-    .map((activity) => ({
-      ...activity,
-      waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0,
-    }));
+  const activities = (await ownWork(plans, person)).map((activity) => ({
+    ...activity,
+    waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0,
+  }));
   const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([
     newsFor(database, person, activities),
     clockOf(database, person),
@@ -123,11 +135,7 @@ async function bookedByDay(
 export async function markSeen(database: DataSource, person: string | null): Promise<void> {
   if (person === null) return;
   const plans = await plansOf(database, person);
-  await keepSeen(
-    database,
-    person,
-    plans.flatMap(({ project, plan }) => ownActivities(project.id, plan, person)),
-  );
+  await keepSeen(database, person, await ownWork(plans, person));
 }
 
 const CALENDAR_DAYS = 35;
@@ -159,64 +167,6 @@ function leaveOfPerson(
       booked.set(key, { from: report.date, to: report.leaveUntil, label: report.note, waiting: true });
   }
   return [...booked.values()].filter(({ to }) => to >= today).sort((a, b) => (a.from < b.from ? -1 : 1));
-}
-
-function ownActivities(projectId: string, plan: Plan, person: string): DeskActivity[] {
-  const bundle = toBundle(plan);
-  const schedule = schedulePlan(bundle);
-  const position = new Map(bundle.activities.map(({ id }, i) => [id, i]));
-  const posted = new Map<string, number>();
-  for (const entry of plan.timeEntries.values()) {
-    if (entry.person === person && entry.state === "posted")
-      posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
-  }
-  const found: DeskActivity[] = [];
-  for (const assignment of plan.assignments.values()) {
-    const i = position.get(assignment.activity)!;
-    const row = schedule.rows[i];
-    const activity = bundle.activities[i]!;
-    if (assignment.person !== person || row == null || row.state === "complete") continue;
-    const booked = posted.get(activity.id) ?? 0;
-    found.push({
-      project: projectId,
-      projectName: plan.project.name,
-      activity: activity.id,
-      name: activity.name,
-      path: pathOf(plan, activity.parent),
-      start: formatDate(row.startDay),
-      finish: formatDate(row.finishDay),
-      state: row.state,
-      percent: activity.percent ?? null,
-      plannedMinutes: assignment.plannedMinutes,
-      remainingMinutes: assignment.remainingMinutes ?? assignment.plannedMinutes,
-      postedMinutes: booked,
-      waitingMinutes: 0,
-      waitsFor: waitsFor(plan, schedule, position, activity.id),
-      blocked: blockOf(plan, activity.id),
-    });
-  }
-  return found;
-}
-
-function blockOf(plan: Plan, activity: string): DeskActivity["blocked"] {
-  const block = plan.blocks.get(activity);
-  return block === undefined ? null : { by: block.by, since: block.since, saidBy: block.saidBy };
-}
-
-function pathOf(plan: Plan, parent: string | undefined): string {
-  const names: string[] = [];
-  for (let at = parent; at !== undefined; at = plan.activities.get(at)?.parent)
-    names.unshift(plan.activities.get(at)?.name ?? at);
-  return names.join(" / ");
-}
-
-/** Names of finish-to-start predecessors that are not finished. */
-function waitsFor(plan: Plan, schedule: Schedule, position: ReadonlyMap<string, number>, activity: string): string[] {
-  return [...plan.links.values()].flatMap((link) => {
-    if (link.to !== activity || (link.type ?? "FS") !== "FS") return [];
-    const row = schedule.rows[position.get(link.from)!];
-    return row != null && row.state !== "complete" ? [plan.activities.get(link.from)!.name] : [];
-  });
 }
 
 /** Reports with the names of what they speak of. */

@@ -1,11 +1,15 @@
 import type { Me } from "@chronometra/contract";
-import { daysWords, leaveOf, type Plan, schedulePlan, toBundle } from "@chronometra/core";
+import { daysWords, leaveOf, type Plan } from "@chronometra/core";
 import { IsNull, Not, type DataSource, type EntityManager } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { Failure } from "../shared/failure.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { alone, insertSent } from "./reportService.ts";
+import { overPlans } from "../plan/overPlan.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
+
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 interface Days {
   readonly from: string;
@@ -38,14 +42,6 @@ function assertApart(leave: Days, known: readonly Days[], how: string): void {
   );
 }
 
-function hasOpenWork(plan: Plan, person: string): boolean {
-  const { rows } = schedulePlan(toBundle(plan));
-  const position = new Map([...plan.activities.keys()].map((id, i) => [id, i]));
-  return [...plan.assignments.values()].some(
-    (row) => row.person === person && (rows[position.get(row.activity)!]?.state ?? "complete") !== "complete",
-  );
-}
-
 /** Sends leave to every project in which a person has open work; gives the names of the projects. */
 export const sendLeave = (
   database: DataSource,
@@ -58,7 +54,7 @@ export const sendLeave = (
     for (const project of await projectsOf(manager, person)) {
       const plan = await loadPlan(manager, project);
       assertApart(leave, acceptedLeave(plan, person), `as accepted in ${project.head.name}`);
-      if (!hasOpenWork(plan, person)) continue;
+      if (!(await overPlan("hasOpenWork", { id: project.id, plan }, person))) continue;
       await insertSent(manager, {
         projectId: project.id,
         activityId: "",

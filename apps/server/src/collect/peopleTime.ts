@@ -1,16 +1,5 @@
 import type { Endings, Me, PeopleWeek, WeeksEffect } from "@chronometra/contract";
-import {
-  addDays,
-  closeOf,
-  compileCalendars,
-  dateWords,
-  type EpochDay,
-  openOf,
-  parseDate,
-  type Plan,
-  schedulePlan,
-  toBundle,
-} from "@chronometra/core";
+import { addDays, dateWords, parseDate } from "@chronometra/core";
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -26,38 +15,12 @@ import { ReportEntity } from "./reportEntity.ts";
 import { decideReports, effectOfReports } from "./reportService.ts";
 import { sheetsOf, waitingInWeek, weekAround } from "./sheets.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
+import { overPlans } from "../plan/overPlan.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
+
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 type Line = PeopleWeek["people"][number];
-
-/**
- * Work that a plan asks of each person from one day to another: what is planned of an assignment, spread evenly over its
- * person's working time between the activity's start and finish.
- */
-export function plannedBetween(plan: Plan, from: EpochDay, to: EpochDay): Map<string, number> {
-  const bundle = toBundle(plan);
-  const { rows } = schedulePlan(bundle);
-  const calendars = compileCalendars([...plan.calendars.values()]).set;
-  const position = new Map(bundle.activities.map(({ id }, i) => [id, i]));
-  const planned = new Map<string, number>();
-  for (const { activity, person, plannedMinutes } of plan.assignments.values()) {
-    const row = rows[position.get(activity)!];
-    if (row == null || row.finish <= openOf(from) || row.start >= closeOf(to)) continue;
-    const calendar = calendars.get(plan.people.get(person)?.calendar ?? plan.project.calendar);
-    const whole = calendar.indexAt(row.finish) - calendar.indexAt(row.start);
-    const part =
-      calendar.indexAt(Math.min(row.finish, closeOf(to))) - calendar.indexAt(Math.max(row.start, openOf(from)));
-    if (whole > 0) planned.set(person, (planned.get(person) ?? 0) + Math.round((plannedMinutes * part) / whole));
-  }
-  return planned;
-}
-
-/** Minutes of a plan's posted time from one date to another, by person. */
-function postedBetween(plan: Plan, from: string, to: string): Map<string, number> {
-  const posted = new Map<string, number>();
-  for (const { person, date, minutes, state } of plan.timeEntries.values())
-    if (state === "posted" && date >= from && date <= to) posted.set(person, (posted.get(person) ?? 0) + minutes);
-  return posted;
-}
 
 /** The week around a day of everyone with work in the projects that someone answers for. */
 export async function peopleWeek(database: DataSource, me: Me, date: string): Promise<PeopleWeek> {
@@ -72,8 +35,7 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
     mayEdit(me, each),
   )) {
     const plan = await loadPlan(database.manager, project);
-    const planned = plannedBetween(plan, from, days.at(-1)!);
-    const posted = postedBetween(plan, monday, sunday);
+    const { planned, posted } = await overPlan("peopleBetween", { id: project.id, plan }, { from: monday, to: sunday });
     for (const id of new Set([...plan.assignments.values()].map(({ person }) => person))) {
       if (plan.placeholders.has(id)) continue;
       const line = lines.get(id) ?? {

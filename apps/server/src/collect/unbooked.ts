@@ -1,34 +1,15 @@
 import type { Desk } from "@chronometra/contract";
-import {
-  addDays,
-  epochDay,
-  formatDate,
-  meetingsOf,
-  parseDate,
-  type Plan,
-  schedulePlan,
-  toBundle,
-  withoutProgress,
-} from "@chronometra/core";
+import { addDays, epochDay, formatDate, meetingsOf, parseDate, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
+import { overPlans } from "../plan/overPlan.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
 import { ReportEntity } from "./reportEntity.ts";
 
-const LOOK_BACK_DAYS = 14;
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
-/** The first day on which a person was to work in a plan, or did: what has not begun is put off by the data date, but was meant to. */
-function firstDay(plan: Plan, person: string): string | null {
-  const bundle = toBundle(plan);
-  const { rows } = schedulePlan(withoutProgress(bundle));
-  const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
-  const starts = bundle.activities.flatMap(({ id }, i) =>
-    own.has(id) && rows[i] != null
-      ? [plan.activities.get(id)!.actualStart?.slice(0, 10) ?? formatDate(rows[i].startDay)]
-      : [],
-  );
-  return starts.sort()[0] ?? null;
-}
+const LOOK_BACK_DAYS = 14;
 
 /** Days of the last two weeks that a person works and has booked nothing on, and their meetings that are not booked yet. */
 export async function unbookedDays(
@@ -47,7 +28,10 @@ export async function unbookedDays(
   for (const { plan } of plans)
     for (const entry of plan.timeEntries.values())
       if (entry.person === person && entry.state === "posted") booked.add(entry.date);
-  const first = plans.flatMap(({ plan }) => firstDay(plan, person) ?? []).sort()[0];
+  const began = await Promise.all(
+    plans.map(({ project, plan }) => overPlan("firstDay", { id: project.id, plan }, person)),
+  );
+  const first = began.flatMap((day) => day ?? []).sort()[0];
   const expected = (await expectedMinutes(database, [person], days))(person);
   const forgotten = days
     .map(formatDate)

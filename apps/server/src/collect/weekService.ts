@@ -1,53 +1,20 @@
 import type { Me, WeekView } from "@chronometra/contract";
-import { epochDay, formatDate, parseDate, type Plan, schedulePlan, toBundle, weekdayOf } from "@chronometra/core";
+import { epochDay, formatDate, parseDate, type Plan, weekdayOf } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
-import { broughtTime } from "./broughtTime.ts";
 import { projectsOf } from "./projectsOf.ts";
 import { ReportEntity } from "./reportEntity.ts";
 import { sheetsOf } from "./sheets.ts";
+import { overPlans } from "../plan/overPlan.ts";
+import type { COLLECT_WORKS } from "./collectWorks.ts";
+
+const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 const DAYS = 7;
-
-type Row = WeekView["rows"][number];
-
-/** What is booked in a week of one plan, and what can be. */
-function rowsOf(
-  project: ProjectEntity,
-  plan: Plan,
-  person: string,
-  dates: readonly string[],
-  reports: readonly ReportEntity[],
-): Row[] {
-  const bundle = toBundle(plan);
-  const schedule = schedulePlan(bundle);
-  const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
-  const brought = broughtTime(plan, person).filter(({ date }) => dates.includes(date));
-  return bundle.activities.flatMap(({ id, name }, i): Row[] => {
-    const said = reports.filter((report) => report.activityId === id && report.minutes !== null);
-    const entries = brought.filter(({ activity }) => activity === id);
-    const dated = schedule.rows[i] ?? null;
-    const open = own.has(id) && dated !== null && dated.state !== "complete";
-    if (!open && said.length === 0 && entries.length === 0) return [];
-    const cells = dates.map((date) => {
-      const of = said.filter((report) => report.date === date);
-      const sum = (state: ReportEntity["state"]): number =>
-        of.filter((report) => report.state === state).reduce((total, { minutes }) => total + minutes!, 0);
-      const came = entries.filter((entry) => entry.date === date);
-      return {
-        posted: sum("posted") + came.reduce((total, { minutes }) => total + minutes, 0),
-        waiting: sum("submitted"),
-        returned: sum("returned"),
-        notes: [...of.map(({ note }) => note), ...came.map(({ note }) => note ?? "")].filter((note) => note !== ""),
-      };
-    });
-    return [{ project: project.id, projectName: plan.project.name, activity: id, name, open, cells }];
-  });
-}
 
 /** A person's week around a day: their open work and whatever they booked in it, day by day. */
 export async function weekOf(database: DataSource, me: Me, around: string): Promise<WeekView> {
@@ -86,14 +53,21 @@ export async function weekOf(database: DataSource, me: Me, around: string): Prom
     today: todayOf(me),
     sheet: (await sheetsOf(database, dates[0]!)).get(person) ?? null,
     days: dates.map((date, i) => ({ date, expectedMinutes: expected[i]! })),
-    rows: projects.flatMap((project, i) =>
-      rowsOf(
-        project,
-        plans[i]!,
-        person,
-        dates,
-        reports.filter(({ projectId }) => projectId === project.id),
-      ),
-    ),
+    rows: (
+      await Promise.all(
+        projects.map(({ id }, i) =>
+          overPlan(
+            "weekRows",
+            { id, plan: plans[i]! },
+            {
+              project: id,
+              person,
+              dates,
+              reports: reports.flatMap((each) => (each.projectId === id ? [{ ...each }] : [])),
+            },
+          ),
+        ),
+      )
+    ).flat(),
   };
 }

@@ -1,5 +1,5 @@
 import type { Closing, Me } from "@chronometra/contract";
-import { formatDate, parkRows, schedulePlan, toBundle, type Change, type Plan } from "@chronometra/core";
+import { parkRows, type Change, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { storeChanges } from "../plan/changeService.ts";
@@ -11,6 +11,10 @@ import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { ProjectClosingEntity } from "./cycleEntities.ts";
+import { overPlans } from "../plan/overPlan.ts";
+import type { CYCLE_WORKS } from "./cycleWorks.ts";
+
+const overPlan = overPlans<typeof CYCLE_WORKS>();
 
 /** What must be settled by a decision of its own before a project is closed. */
 async function toSettle(manager: DataSource | EntityManager, project: ProjectEntity): Promise<string[]> {
@@ -33,30 +37,6 @@ async function toSettle(manager: DataSource | EntityManager, project: ProjectEnt
       ? ["the project has no data date, on which what remains could be finished"]
       : []),
   ];
-}
-
-function leftIn(plan: Plan): Closing["activities"] {
-  const bundle = toBundle(plan);
-  const { rows } = schedulePlan(bundle);
-  const posted = new Map<string, number>();
-  for (const { activity, minutes, state } of plan.timeEntries.values())
-    if (state === "posted") posted.set(activity, (posted.get(activity) ?? 0) + minutes);
-  const spent = new Set([...plan.actualCosts.values()].map(({ activity }) => activity));
-  return bundle.activities.flatMap(({ id, name, kind, percent, actualStart }, i) => {
-    const row = rows[i];
-    if (row == null || kind === "summary" || kind === "levelOfEffort" || row.state === "complete") return [];
-    return [
-      {
-        id,
-        name,
-        state: row.state,
-        percent: percent ?? null,
-        finish: formatDate(row.finishDay),
-        postedMinutes: posted.get(id) ?? 0,
-        mayPark: actualStart === undefined && (percent ?? 0) === 0 && !posted.has(id) && !spent.has(id),
-      },
-    ];
-  });
 }
 
 /** How many activities closing a project ended, which stand as before once it is opened again. */
@@ -84,7 +64,7 @@ export async function closingOf(database: DataSource, projectId: string): Promis
             ended: await endedBy(database, closing),
           },
     dataDate: project.head.dataDate ?? null,
-    activities: leftIn(await loadPlan(database.manager, project)),
+    activities: await overPlan("leftIn", { id: projectId, plan: await loadPlan(database.manager, project) }),
     first: closing === null ? await toSettle(database, project) : [],
   };
 }
@@ -131,7 +111,7 @@ export async function closeProject(
     const settle = await toSettle(manager, project);
     if (settle.length > 0) throw new Failure("invalid", `Before the project is closed: ${settle.join("; ")}.`);
     const plan = await writing.plan(project);
-    const left = leftIn(plan);
+    const left = await overPlan("leftIn", { id: projectId, plan });
     const unsaid = left.filter(({ id }) => said[id] === undefined);
     if (unsaid.length > 0)
       throw new Failure(

@@ -1,21 +1,15 @@
 import type { Load, LoadCell, Me } from "@chronometra/contract";
-import {
-  addDays,
-  demandsOf,
-  formatDate,
-  mondayOf,
-  parseDate,
-  schedulePlan,
-  toBundle,
-  type EpochDay,
-  type Team,
-} from "@chronometra/core";
+import { addDays, formatDate, mondayOf, parseDate, type EpochDay, type Team } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/planStore.ts";
 import { mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { everyone, minutesOn, type KnownPerson } from "../resources/capacity.ts";
 import { Failure } from "../shared/failure.ts";
+import { overPlans } from "../plan/overPlan.ts";
+import type { LOAD_WORKS } from "./loadWorks.ts";
+
+const overPlan = overPlans<typeof LOAD_WORKS>();
 
 const WEEK_DAYS = 7;
 const MOST_WEEKS = 106;
@@ -96,7 +90,7 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
 /** What one person's week consists of: the work left in it, and the time booked, project by project. */
 export async function workInWeek(database: DataSource, me: Me, person: string, date: string): Promise<LoadCell> {
   const monday = mondayAround(date);
-  const [from, to] = [formatDate(monday), formatDate(addDays(monday, WEEK_DAYS - 1))];
+  const from = formatDate(monday);
   const ids = (
     (await database.query(
       "select project_id as id from load_week where person_id = ? and monday = ? and project_id not in (select project_id from project_closing)",
@@ -108,34 +102,10 @@ export async function workInWeek(database: DataSource, me: Me, person: string, d
   for (const project of await database
     .getRepository(ProjectEntity)
     .find({ where: { id: In(ids) }, order: { code: "ASC" } })) {
-    const bundle = toBundle(await loadPlan(database.manager, project));
-    const schedule = schedulePlan(bundle);
-    const minutes = new Map<string, number>();
-    for (const demand of demandsOf(bundle, schedule))
-      if (demand.person === person)
-        for (const [week, part] of demand.weeks)
-          if (week === monday) minutes.set(demand.activity, (minutes.get(demand.activity) ?? 0) + part);
-    const posted = new Map<string, number>();
-    for (const entry of bundle.timeEntries ?? [])
-      if (entry.person === person && entry.state === "posted" && entry.date >= from && entry.date <= to)
-        posted.set(entry.activity, (posted.get(entry.activity) ?? 0) + entry.minutes);
-    for (const activity of new Set([...minutes.keys(), ...posted.keys()])) {
-      const i = schedule.tree.indexOf.get(activity)!;
-      const row = schedule.rows[i];
-      const { dayMinutes } = schedule.calendars.get(bundle.activities[i]!.calendar ?? bundle.project.calendar);
-      cells.push({
-        project: project.id,
-        projectName: project.head.name,
-        activity,
-        name: bundle.activities[i]!.name,
-        start: row == null ? "" : formatDate(row.startDay),
-        finish: row == null ? "" : formatDate(row.finishDay),
-        float: row?.totalFloat == null ? null : row.totalFloat / dayMinutes,
-        minutes: minutes.get(activity) ?? 0,
-        postedMinutes: posted.get(activity) ?? 0,
-        mayEdit: mayEdit(me, project),
-      });
-    }
+    const plan = await loadPlan(database.manager, project);
+    const rows = await overPlan("personWeek", { id: project.id, plan }, { person, monday: from });
+    for (const row of rows)
+      cells.push({ project: project.id, projectName: project.head.name, ...row, mayEdit: mayEdit(me, project) });
   }
   return cells.sort((a, b) => b.minutes - a.minutes);
 }

@@ -42,11 +42,7 @@ const CREDIT_WORDS = {
   apportioned: "with another activity",
 } as const;
 
-function datesOf(
-  { bundle, computed, slips }: ComputedPlan,
-  activity: Activity,
-  position: number,
-): ActivityLook["dates"] {
+function datesOf({ computed, slips }: ComputedPlan, activity: Activity, position: number): ActivityLook["dates"] {
   const row = computed.schedule.rows[position];
   if (row == null) return null;
   const baseline = computed.baseline?.content;

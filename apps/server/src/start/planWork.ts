@@ -1,18 +1,24 @@
 /** What a thread for plans runs: all that rooms have worked out over plans, and the writers of what is kept beside them. */
 import { APPROVE_WORKS } from "../approve/approveWorks.ts";
 import { COLLECT_WORKS } from "../collect/collectWorks.ts";
+import { CYCLE_WORKS } from "../cycle/cycleWorks.ts";
 import { DATES_WORKS } from "../dates/datesWorks.ts";
+import { LOAD_WORKS } from "../load/loadWorks.ts";
 import { LOOK_WORKS } from "../look/lookWorks.ts";
 import { answering } from "../plan/planThread.ts";
 import { planWorks } from "../plan/planWorks.ts";
 import { QUALITY_WORKS } from "../quality/qualityWorks.ts";
+import { WATCH_WORKS } from "../watch/watchWorks.ts";
 import { WRITERS } from "../writers/writers.ts";
 
 export default answering({
   ...planWorks(WRITERS),
   ...APPROVE_WORKS,
   ...COLLECT_WORKS,
+  ...CYCLE_WORKS,
   ...DATES_WORKS,
+  ...LOAD_WORKS,
   ...LOOK_WORKS,
   ...QUALITY_WORKS,
+  ...WATCH_WORKS,
 });

@@ -1,14 +1,5 @@
 import type { Me, SharedEffect, WatchAct } from "@chronometra/contract";
-import {
-  compileCalendars,
-  ownValueFault,
-  pushOut,
-  schedulePlan,
-  toBundle,
-  type Change,
-  type Person,
-  type Plan,
-} from "@chronometra/core";
+import { compileCalendars, ownValueFault, type Change, type Person, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/planStore.ts";
@@ -17,6 +8,10 @@ import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
+import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import type { WATCH_WORKS } from "./watchWorks.ts";
+
+const overPlan = overPlans<typeof WATCH_WORKS>();
 
 interface Left {
   readonly project: string;
@@ -63,7 +58,7 @@ function reassigned(plan: Plan, id: string, from: string | null, to: string): Ch
 
 async function plannedFor(
   manager: EntityManager,
-  plan: Plan,
+  { id: project, plan }: PlanOf,
   ids: readonly string[],
   act: WatchAct["act"],
 ): Promise<Planned> {
@@ -78,15 +73,8 @@ async function plannedFor(
     });
   switch (act.do) {
     case "pushOut": {
-      const bundle = toBundle(plan);
-      const pushed = pushOut(
-        bundle,
-        schedulePlan(bundle),
-        ids,
-        act.days,
-        act.reason === undefined || act.reason === "" ? `put off by ${act.days} d` : act.reason,
-      );
-      return { changes: pushed.changes, left: [...pushed.left] };
+      const reason = act.reason === undefined || act.reason === "" ? `put off by ${act.days} d` : act.reason;
+      return overPlan("pushedOut", { id: project, plan }, { ids, days: act.days, reason });
     }
     case "reassign": {
       const changes = each((id) => reassigned(plan, id, act.from, act.to));
@@ -201,7 +189,7 @@ export async function effectOfAct(
       left.push(...refused(project, plan, ids, why));
       continue;
     }
-    const planned = await plannedFor(database.manager, plan, ids, act);
+    const planned = await plannedFor(database.manager, { id, plan }, ids, act);
     left.push(...named(project, planned.left));
     if (planned.changes.length > 0)
       effects.push({
@@ -237,7 +225,7 @@ export async function doAct(
           continue;
         }
         const project = await writing.editable(id);
-        const planned = await plannedFor(writing.manager, plan, ids, act);
+        const planned = await plannedFor(writing.manager, { id, plan }, ids, act);
         left.push(...named(project, planned.left));
         if (planned.changes.length === 0) continue;
         const count = ids.length - planned.left.length;
