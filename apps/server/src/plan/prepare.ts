@@ -36,7 +36,13 @@ export function prepare(
   const applied = applyChanges(plan, changes);
   const stored = { changes, made: tagOf(applied.plan), revision: revision + 1, anew };
   let asked: Promise<readonly TableRows[]> | undefined;
-  const prepared = { applied, rows: () => (asked ??= overPlan("store", { id, plan }, stored)) };
+  const rows = (): Promise<readonly TableRows[]> =>
+    (asked ??= overPlan("store", { id, plan }, stored).catch((error: unknown) => {
+      // A thread that ended is asked again.
+      asked = undefined;
+      throw error;
+    }));
+  const prepared = { applied, rows };
   preparedFor.set(plan, { text, prepared });
   return prepared;
 }
