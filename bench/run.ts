@@ -1,9 +1,10 @@
-/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio. */
+/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio, people. */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
 import { chancesLines } from "./chances.ts";
 import { driftLines } from "./drift.ts";
+import { peopleLines } from "./people.ts";
 import { networkLines } from "./network.ts";
 import { pastingLines } from "./pasting.ts";
 import { portfolioLines } from "./portfolio.ts";
@@ -25,6 +26,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   drift: driftLines,
   chances: chancesLines,
   portfolio: () => portfolioLines(database!),
+  people: () => peopleLines(database!),
 };
 
 let over = 0;

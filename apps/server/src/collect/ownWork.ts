@@ -71,11 +71,21 @@ export function hasOpenWork({ plan, whole: { computed } }: HeldPlan, person: str
   );
 }
 
+const asPlanned = new WeakMap<HeldPlan, Schedule>();
+
+/** Dates of a plan as though nothing of it had been begun. */
+function scheduleAsPlanned(held: HeldPlan): Schedule {
+  const schedule = asPlanned.get(held) ?? schedulePlan(withoutProgress(held.whole.bundle));
+  asPlanned.set(held, schedule);
+  return schedule;
+}
+
 /** The first day on which a person was to work in a plan, or did: what has not begun is put off by the data date, but was meant to. */
-export function firstDay({ plan, whole: { bundle } }: HeldPlan, person: string): string | null {
-  const { rows } = schedulePlan(withoutProgress(bundle));
+export function firstDay(held: HeldPlan, person: string): string | null {
+  const { plan, whole } = held;
+  const { rows } = scheduleAsPlanned(held);
   const own = new Set([...plan.assignments.values()].flatMap((row) => (row.person === person ? [row.activity] : [])));
-  const starts = bundle.activities.flatMap(({ id }, i) =>
+  const starts = whole.bundle.activities.flatMap(({ id }, i) =>
     own.has(id) && rows[i] != null
       ? [plan.activities.get(id)!.actualStart?.slice(0, 10) ?? formatDate(rows[i].startDay)]
       : [],

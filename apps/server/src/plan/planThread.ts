@@ -18,14 +18,14 @@ export type PlanAnswer =
   | { readonly is: "problems"; readonly problems: readonly Problem[] }
   | { readonly is: "failure"; readonly failure: Pick<Failure, "code" | "message" | "details"> };
 
-/** How many rows of plans a thread holds, some 2 kB each with what was computed of them. */
-const HELD_ROWS = 40_000;
+/** How many rows of plans a thread holds, some 5 kB each with what was computed of them. */
+const HELD_ROWS = 20_000;
 
 /** Plans that this thread holds, by tag, the newest last. */
 const held = new Map<number, { readonly plan: HeldPlan; readonly rows: number }>();
 
 /** Holds a plan by a tag; the oldest go where there are too many. */
-export function hold(tag: number, plan: HeldPlan): void {
+function hold(tag: number, plan: HeldPlan): void {
   held.delete(tag);
   held.set(tag, { plan, rows: PLAN_TABLES.reduce((sum, table) => sum + plan.plan[table].size, 0) });
   let rows = 0;
@@ -33,6 +33,12 @@ export function hold(tag: number, plan: HeldPlan): void {
     rows += own;
     if (rows > HELD_ROWS && each !== tag) held.delete(each);
   }
+}
+
+/** Holds a plan in the stead of the one that it was made from, which is asked about no more once the other is stored. */
+export function holdInstead(before: HeldPlan, tag: number, plan: HeldPlan): void {
+  for (const [each, { plan: own }] of held) if (own === before) held.delete(each);
+  hold(tag, plan);
 }
 
 function heldBy({ tag, plan }: PlanJob): HeldPlan | null {

@@ -2,7 +2,7 @@ import type { EffectView } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { effectBetween } from "./effectBetween.ts";
 import type { HeldPlan } from "./heldPlan.ts";
-import { hold } from "./planThread.ts";
+import { holdInstead } from "./planThread.ts";
 import type { TableRows, Writer } from "./writer.ts";
 
 /** A list of changes as the thread stores it. */
@@ -39,10 +39,11 @@ export const planWorks = (writers: readonly Writer[]) => ({
   /** What a list of changes makes of what is kept; the plan that comes out stays at hand. */
   store: (held: HeldPlan, { changes, made, revision, anew }: Stored): TableRows[] => {
     const after = held.after(changes);
-    hold(made, after);
-    return anew
+    const rows = anew
       ? rowsAnew(writers, after, revision)
       : writers.flatMap((writer) => writer.rows({ revision, before: held, after }));
+    holdInstead(held, made, after);
+    return rows;
   },
 
   /** All that is kept of a plan. */

@@ -11,6 +11,9 @@ let readers: Piscina | undefined;
 const READER_MEGABYTES = 1024;
 const READER_MILLISECONDS = 120_000;
 
+/** By how much long work stands back behind calls and short work, as the system counts it: where processors are few, it waits. */
+const BEHIND = 10;
+
 const source = fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : {};
 const fileOf = (file: string): string => new URL(`../${file}.${fromSource ? "ts" : "js"}`, import.meta.url).href;
 
@@ -40,6 +43,7 @@ export async function inReader<T>(
     maxThreads: 2,
     idleTimeout: 20_000,
     resourceLimits: { maxOldGenerationSizeMb: megabytes },
+    niceIncrement: BEHIND,
     ...source,
   });
   const late = AbortSignal.timeout(milliseconds);
@@ -63,7 +67,7 @@ export async function inReader<T>(
  * @param file the worker's file below this server's source, without its ending, such as `exchange/worker`
  */
 export function inWorker<T>(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<T> {
-  pool ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, ...source });
+  pool ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
   return pool.run(job, { ...options, filename: fileOf(file) }) as Promise<T>;
 }
 
