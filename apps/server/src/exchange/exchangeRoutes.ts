@@ -3,12 +3,13 @@ import type { DataSource } from "typeorm";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
+import { inWorker } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { rememberExport } from "./exportedPlans.ts";
 import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
 import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
 import { receiveFiles } from "./receiveFiles.ts";
-import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
+import type { Written } from "./writeWorker.ts";
 
 /** Gives a plan with what is kept beside it, as it goes out. */
 export type WholeBundle = (database: DataSource, project: ProjectEntity) => Promise<PlanBundle>;
@@ -18,35 +19,35 @@ interface Form {
   readonly ending: string;
   /** Whether a file says the revision it was made from, and so is compared with that when it comes back. */
   readonly saysRevision: boolean;
-  readonly write: (bundle: PlanBundle, revision: number) => Promise<Buffer> | Buffer;
 }
 
-const FORMS: Readonly<Record<string, Form>> = {
-  json: {
-    type: "application/json",
-    ending: "json",
-    saysRevision: false,
-    write: (bundle) => Buffer.from(JSON.stringify(bundle, null, 1)),
-  },
+const FORMS: Readonly<Record<Written, Form>> = {
+  json: { type: "application/json", ending: "json", saysRevision: false },
   xlsx: {
     type: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
     ending: "xlsx",
     saysRevision: true,
-    write: writeWorkbook,
   },
-  csv: { type: "application/zip", ending: "zip", saysRevision: true, write: writeCsvZip },
+  csv: { type: "application/zip", ending: "zip", saysRevision: true },
 };
+
+const isForm = (form: string): form is Written => Object.hasOwn(FORMS, form);
 
 export function exchangeRoutes(serving: Serving, wholeBundle: WholeBundle): void {
   serve(serving, "GET /api/projects/:project/export/:form", async ({ database, params, response }) => {
-    const form = Object.hasOwn(FORMS, params["form"]!) ? FORMS[params["form"]!]! : null;
-    if (form === null) throw new Failure("notFound", "A project is exported as json, xlsx or csv.");
+    const asked = params["form"]!;
+    if (!isForm(asked)) throw new Failure("notFound", "A project is exported as json, xlsx or csv.");
+    const form = FORMS[asked];
     const project = await findProject(database, params["project"]!);
     const name = `${project.code.replace(/[^\w.-]+/g, "-")}.${form.ending}`;
     const bundle = await wholeBundle(database, project);
-    const content = await form.write(bundle, project.revision);
+    const { revision } = project;
+    const content = await inWorker<Uint8Array>("exchange/writeWorker", { form: asked, bundle, revision });
     if (form.saysRevision) await rememberExport(database, project, bundle);
-    response.type(form.type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(content);
+    response
+      .type(form.type)
+      .setHeader("Content-Disposition", `attachment; filename="${name}"`)
+      .end(Buffer.from(content.buffer));
     return "";
   });
 

@@ -7,7 +7,7 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import { ask } from "./ask.ts";
 import { calendarText, type CalendarDay } from "./calendarText.ts";
 import { deadlineDays } from "./deadlineDays.ts";
-import { calendarDays, withCalendarFields } from "./exportRows.ts";
+import { calendarDays, withCalendarFields } from "./exportForms.ts";
 import { watchlist } from "./watchlists.ts";
 import { CalendarFeedEntity } from "./watchEntities.ts";
 

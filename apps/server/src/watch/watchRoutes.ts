@@ -1,10 +1,11 @@
 import { Failure } from "../shared/failure.ts";
+import { inWorker } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { doAct, effectOfAct } from "./acts.ts";
 import { ask, rowsOfAnswer } from "./ask.ts";
 import { endFeed, feedOf, feedText, makeFeed } from "./calendarFeeds.ts";
 import { watchChoices } from "./choices.ts";
-import { EXPORTED_AT_MOST, WATCH_FORMS } from "./exportRows.ts";
+import { EXPORTED_AT_MOST, WATCH_FORMS, isWatchForm } from "./exportForms.ts";
 import { dropWatchlist, makeWatchlist, watchlist, watchlistsFor, writeWatchlist } from "./watchlists.ts";
 
 const OK = { ok: true } as const;
@@ -29,20 +30,21 @@ export function watchRoutes(serving: Serving): void {
     rowsOfAnswer(database, me, body.question, body.group),
   );
   serve(serving, "POST /api/watch/export/:form", async ({ database, me, params, body, response }) => {
-    const ending = params["form"]!;
-    const form = Object.hasOwn(WATCH_FORMS, ending) ? WATCH_FORMS[ending]! : null;
-    if (form === null) throw new Failure("notFound", "A watchlist is exported as csv, xlsx or ics.");
-    const question = form.ask({ ...body, pivot: null });
+    const form = params["form"]!;
+    if (!isWatchForm(form)) throw new Failure("notFound", "A watchlist is exported as csv, xlsx or ics.");
+    const { type, ask: asked } = WATCH_FORMS[form];
+    const question = asked({ ...body, pivot: null });
     const answer = await ask(database, me, question, EXPORTED_AT_MOST);
     if (answer.count > EXPORTED_AT_MOST && answer.shown >= EXPORTED_AT_MOST)
       throw new Failure(
         "invalid",
         `The question finds ${answer.count} rows; a file holds ${EXPORTED_AT_MOST} at most. Narrow it by a condition.`,
       );
+    const content = await inWorker<Uint8Array>("watch/exportWorker", { form, question, answer });
     response
-      .type(form.type)
-      .setHeader("Content-Disposition", `attachment; filename="watchlist.${ending}"`)
-      .end(await form.write(question, answer));
+      .type(type)
+      .setHeader("Content-Disposition", `attachment; filename="watchlist.${form}"`)
+      .end(Buffer.from(content.buffer));
     return "";
   });
   serve(serving, "POST /api/watch/effect", ({ database, me, body }) => effectOfAct(database, me, body));
