@@ -23,8 +23,8 @@ export async function everyone(
   only: readonly string[] | null,
 ): Promise<Map<string, KnownPerson>> {
   const rows = (await database.query(
-    `select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)${only === null ? "" : " and p.id in (select project_id from plan_row where table_name = 'people' and row_key in (?))"}`,
-    only === null ? [] : [only],
+    `select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)${only === null ? "" : " and p.id in (select project_id from plan_row where table_name = 'people' and row_key in (?)) and (r.table_name = 'calendars' or r.row_key in (?))"}`,
+    only === null ? [] : [only, only],
   )) as { project: string; kind: "people" | "calendars"; doc: string; standard: string }[];
   const calendars = new Map<string, Calendar[]>();
   for (const { project, kind, doc } of rows)
@@ -42,7 +42,6 @@ export async function everyone(
   for (const { project, kind, doc, standard } of rows) {
     if (kind !== "people") continue;
     const { id, name, role, calendar } = JSON.parse(doc) as Person;
-    if (only !== null && !only.includes(id)) continue;
     const known = found.get(id) ?? { name, role: role ?? null, calendars: new Set<WorkCalendar>() };
     known.calendars.add(setOf(project).get(calendar ?? standard));
     found.set(id, known);

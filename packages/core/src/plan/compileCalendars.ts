@@ -124,12 +124,28 @@ function worksEver(resolved: Resolved): boolean {
  */
 const made = new WeakMap<Calendar, { readonly chain: readonly Calendar[]; readonly compiled: WorkCalendar }>();
 
+/** Calendars by what they say, as long as anyone uses them: most projects have the same, and each takes up a megabyte. */
+const alike = new Map<string, WeakRef<WorkCalendar>>();
+const forgotten = new FinalizationRegistry<string>((text) => {
+  if (alike.get(text)?.deref() === undefined) alike.delete(text);
+});
+
+function compiledAlike(resolved: Resolved, dayMinutes: number): WorkCalendar {
+  const text = JSON.stringify([dayMinutes, resolved]);
+  const known = alike.get(text)?.deref();
+  if (known !== undefined) return known;
+  const compiled = build(resolved, dayMinutes);
+  alike.set(text, new WeakRef(compiled));
+  forgotten.register(compiled, text);
+  return compiled;
+}
+
 function compiledOf(chain: readonly Calendar[]): WorkCalendar {
   const calendar = chain[0]!;
   const known = made.get(calendar);
   if (known !== undefined && known.chain.length === chain.length && known.chain.every((each, i) => each === chain[i]))
     return known.compiled;
-  const compiled = build(resolve(chain), calendar.dayMinutes ?? 480);
+  const compiled = compiledAlike(resolve(chain), calendar.dayMinutes ?? 480);
   made.set(calendar, { chain, compiled });
   return compiled;
 }
