@@ -28,10 +28,16 @@ export default defineConfig({
       output: {
         codeSplitting: {
           groups: [
-            { name: "begin", test: /preload-helper|shared.shownTheme/ },
             {
-              name: "frame",
-              test: /node_modules.(react|react-dom|scheduler|react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/,
+              name: "begin",
+              test: /preload-helper|web.src.shared.(shownTheme|firstSession|api)\.|contract.src.progress/,
+            },
+            { name: "react", test: /node_modules.(react|react-dom|scheduler)[\\/]/ },
+            { name: "frame", test: /node_modules.(react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/ },
+            {
+              name: "way-in",
+              test: /web.src.(access.SignIn\.|shared.(Dial|Failure|fieldsOf)\.)/,
+              includeDependenciesRecursively: false,
             },
             {
               name: "tables",

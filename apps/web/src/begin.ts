@@ -1,15 +1,30 @@
 import "@fontsource-variable/besley/wght.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import "./theme.css";
+import { askFirst, keepFirst } from "./shared/firstSession.ts";
 import { showTheme } from "./shared/shownTheme.ts";
 
 showTheme();
 
+const root = document.getElementById("root")!;
+
+/** Whoever is not signed in is shown the way in alone; the pages come once they begin to type. */
+async function begin(): Promise<void> {
+  // Where it cannot be said who is signed in, the pages say why.
+  const session = await askFirst().catch(() => null);
+  if (session !== null && session.me === null) {
+    const { showWayIn } = await import("./access/first.tsx");
+    keepFirst(await showWayIn(root, () => void import("./main.tsx").catch(() => undefined)));
+  }
+  const { showPages } = await import("./main.tsx");
+  showPages(root);
+}
+
 async function run(): Promise<void> {
   try {
-    await import("./main.tsx");
+    await begin();
   } catch (error) {
-    document.getElementById("root")!.append("This page could not be loaded. Check the connection and load it again.");
+    root.append("This page could not be loaded. Check the connection and load it again.");
     throw error;
   }
 }

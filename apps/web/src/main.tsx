@@ -6,7 +6,7 @@ import { Toaster } from "sonner";
 import { answersAnew } from "./shared/answersAnew.ts";
 import { CallFailed } from "./shared/api.ts";
 import { sessionQuery } from "./shared/session.ts";
-import { router } from "./router.tsx";
+import { pages } from "./router.tsx";
 
 /** A session that has run out shows the sign-in page; what was open comes back afterwards. */
 const onError = (error: unknown): void => {
@@ -27,27 +27,26 @@ const client: QueryClient = new QueryClient({
 
 answersAnew(client);
 
-// Who is signed in is asked while the page is still on its way.
-void client.prefetchQuery(sessionQuery);
-
-createRoot(document.getElementById("root")!).render(
-  <StrictMode>
-    <QueryClientProvider client={client}>
-      <RouterProvider router={router} />
-      <Toaster
-        position="bottom-right"
-        offset={16}
-        mobileOffset={16}
-        toastOptions={{
-          style: {
-            background: "var(--bar-ground)",
-            color: "var(--bar-ink)",
-            border: "1px solid var(--bar-brass)",
-            borderRadius: "2px",
-            fontFamily: "var(--font-sans)",
-          },
-        }}
-      />
-    </QueryClientProvider>
-  </StrictMode>,
-);
+/** Shows the pages, beginning with the one whose address stands there. */
+export const showPages = (element: HTMLElement): void =>
+  createRoot(element).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={pages()} />
+        <Toaster
+          position="bottom-right"
+          offset={16}
+          mobileOffset={16}
+          toastOptions={{
+            style: {
+              background: "var(--bar-ground)",
+              color: "var(--bar-ink)",
+              border: "1px solid var(--bar-brass)",
+              borderRadius: "2px",
+              fontFamily: "var(--font-sans)",
+            },
+          }}
+        />
+      </QueryClientProvider>
+    </StrictMode>,
+  );

@@ -84,6 +84,8 @@ const places: RouteObject[] = [
   { path: "*", Component: Astray },
 ];
 
-export const router = createBrowserRouter([
-  { path: "/", Component: Shell, ErrorBoundary: Astray, HydrateFallback: FirstBar, children: places },
-]);
+/** All pages. What a page needs is fetched from here on. */
+export const pages = () =>
+  createBrowserRouter([
+    { path: "/", Component: Shell, ErrorBoundary: Astray, HydrateFallback: FirstBar, children: places },
+  ]);

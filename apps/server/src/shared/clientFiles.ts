@@ -32,8 +32,9 @@ function filesOf(manifest: Manifest, source: string, found = new Set<string>()):
   return found;
 }
 
-/** What runs the pages, once the first bar is painted. */
-const EVERYWHERE = "src/main.tsx";
+/** What runs the pages, once the first bar is painted, and what shows the way in to whoever is not signed in. */
+const PAGES = "src/main.tsx";
+const WAY_IN = "src/access/first.tsx";
 
 /**
  * Gives the header by which the browser fetches what a page needs beside what it begins with, by the page's address and whether
@@ -45,19 +46,24 @@ function pageHints(folder: string): (address: string, signedIn: boolean) => stri
   const manifest = JSON.parse(readFileSync(path, "utf8")) as Manifest;
   const always = filesOf(manifest, "index.html");
   const filesBeside = (sources: readonly string[]): string[] => {
-    const files = new Set([EVERYWHERE, ...sources].flatMap((source) => [...filesOf(manifest, source)]));
+    const files = new Set(sources.flatMap((source) => [...filesOf(manifest, source)]));
     return [...files].filter((file) => !always.has(file)).map((file) => `</${file}>; rel=modulepreload`);
   };
-  const others = filesBeside([]);
+  const wayIn = filesBeside([WAY_IN]).join(", ");
+  const others = filesBeside([PAGES]);
   const begun = new Map(
     Object.entries(BEGINNINGS).map(([address, { sources, calls }]) => [
       address,
-      { files: filesBeside(sources), calls: calls.map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`) },
+      {
+        files: filesBeside([PAGES, ...sources]),
+        calls: calls.map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`),
+      },
     ]),
   );
   return (address, signedIn) => {
+    if (!signedIn) return wayIn;
     const { files, calls } = begun.get(address) ?? { files: others, calls: [] };
-    return [...(signedIn ? calls : []), ...files].join(", ");
+    return [...calls, ...files].join(", ");
   };
 }
 

@@ -2,9 +2,16 @@ import { useState, type FormEvent, type ReactNode } from "react";
 import { Dial } from "../shared/Dial.tsx";
 import { Failure } from "../shared/Failure.tsx";
 import { fieldsOf } from "../shared/fieldsOf.ts";
-import { useSignIn } from "../shared/session.ts";
+
+/** A signing in under way. */
+export interface SigningIn {
+  readonly mutate: (given: { login: string; password: string }) => void;
+  readonly error: Error | null;
+  readonly isPending: boolean;
+}
 
 interface Props {
+  readonly signIn: SigningIn;
   /** Whose name stands there already. */
   readonly login?: string;
   /** What is said above the fields. */
@@ -14,9 +21,8 @@ interface Props {
 }
 
 /** A name, a password, and in. */
-export function SignInForm({ login, before, instead }: Props) {
+export function SignInForm({ signIn, login, before, instead }: Props) {
   const [missing, setMissing] = useState({ login: false, password: false });
-  const signIn = useSignIn();
   const onSubmit = (event: FormEvent<HTMLFormElement>): void => {
     const fields = fieldsOf(event);
     const given = { login: fields.text("login"), password: fields.text("password") };
@@ -75,10 +81,8 @@ export function SignInForm({ login, before, instead }: Props) {
 }
 
 /** The way in. */
-export default function SignIn() {
-  return (
-    <main className="flex h-full items-center justify-center bg-base-200 p-4">
-      <SignInForm />
-    </main>
-  );
-}
+export const WayIn = ({ signIn }: { signIn: SigningIn }) => (
+  <main className="flex h-full items-center justify-center bg-base-200 p-4">
+    <SignInForm signIn={signIn} />
+  </main>
+);

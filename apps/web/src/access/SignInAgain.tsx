@@ -1,13 +1,14 @@
 import type { Me } from "@chronometra/contract";
 import { useEffect, useRef } from "react";
 import { sendWhatWaits } from "../plan/engine/usePlanSession.ts";
-import { useLeave } from "../shared/session.ts";
+import { useLeave, useSignIn } from "../shared/session.ts";
 import { SignInForm } from "./SignIn.tsx";
 
 /** Stands before the pages of someone whose session ran out, dialogs of theirs included, until they are back or leave for good. */
 export default function SignInAgain({ me }: { me: Me }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const leave = useLeave();
+  const signIn = useSignIn();
   useEffect(() => {
     const before = document.activeElement;
     dialog.current?.showModal();
@@ -29,6 +30,7 @@ export default function SignInAgain({ me }: { me: Me }) {
       className="m-auto bg-transparent p-0 text-base-content backdrop:bg-base-200"
     >
       <SignInForm
+        signIn={signIn}
         login={me.login}
         before={
           <p className="text-sm">

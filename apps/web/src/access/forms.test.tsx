@@ -1,16 +1,22 @@
 /** @jest-environment jsdom */
-import { screen, waitFor } from "@testing-library/react";
+import { act, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show } from "../testing/fakePage.tsx";
 import { Accounts } from "./Accounts.tsx";
+import { useSignIn } from "../shared/session.ts";
+import { showWayIn } from "./first.tsx";
 import { SignInForm } from "./SignIn.tsx";
 
 jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
+const Asked = ({ login }: { login?: string }) => (
+  <SignInForm signIn={useSignIn()} {...(login === undefined ? {} : { login })} />
+);
+
 describe("signing in", () => {
   it("says what is missing, beside its field, and sends nothing", async () => {
     const sent = listen(() => ({}));
-    show(<SignInForm />);
+    show(<Asked />);
     await userEvent.click(screen.getByRole("button", { name: "Sign in" }));
     expect([screen.getByText("Give the name you sign in with."), screen.getByText("Give your password.")]).toHaveLength(
       2,
@@ -22,7 +28,7 @@ describe("signing in", () => {
 
   it("sends what stands in its fields; refused, it says why and keeps the name", async () => {
     const sent = listen(() => new Refusal("Name and password do not belong together.", 401, "wrongSignIn"));
-    show(<SignInForm />);
+    show(<Asked />);
     await userEvent.type(screen.getByLabelText(/^Name/), "ines");
     await userEvent.type(screen.getByLabelText(/^Password/), "guessed{Enter}");
     expect((await screen.findByRole("alert")).textContent).toContain("do not belong together");
@@ -32,12 +38,34 @@ describe("signing in", () => {
 
   it("again, the name stands there and cannot be another", async () => {
     const sent = listen(() => new Refusal("No.", 401, "wrongSignIn"));
-    show(<SignInForm login="ines" />);
+    show(<Asked login="ines" />);
     const name = screen.getByLabelText<HTMLInputElement>(/^Name/);
     expect([name.value, name.readOnly]).toEqual(["ines", true]);
     await userEvent.type(screen.getByLabelText(/^Password/), "x{Enter}");
     await screen.findByRole("alert");
     expect(sent[0]!.body).toEqual({ login: "ines", password: "x" });
+  });
+});
+
+describe("the way in before there are pages", () => {
+  it("tells that someone types, says what was refused, and gives who came in", async () => {
+    let tries = 0;
+    listen(() =>
+      ++tries === 1
+        ? new Refusal("Name and password do not belong together.", 401, "wrongSignIn")
+        : { me: { id: "a1" } },
+    );
+    const root = document.body.appendChild(document.createElement("div"));
+    const begun = jest.fn();
+    let come!: Promise<unknown>;
+    await act(async () => void (come = showWayIn(root, begun)));
+    await userEvent.type(screen.getByLabelText(/^Name/), "ines");
+    expect(begun).toHaveBeenCalled();
+    await userEvent.type(screen.getByLabelText(/^Password/), "guessed{Enter}");
+    expect((await screen.findByRole("alert")).textContent).toContain("do not belong together");
+    await userEvent.type(screen.getByLabelText(/^Password/), "{Enter}");
+    expect(await act(() => come)).toEqual({ me: { id: "a1" } });
+    expect(root.textContent).toBe("");
   });
 });
 

@@ -17,7 +17,7 @@ import { useTitle } from "../shared/useTitle.ts";
 import { mayLook, sessionQuery, Shown } from "../shared/session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
-const SignIn = lazy(() => import("../access/SignIn.tsx"));
+const SignIn = lazy(() => import("../access/SignInPage.tsx"));
 const SignInAgain = lazy(() => import("../access/SignInAgain.tsx"));
 
 /** The places of the whole installation; a project has a row of its own in their stead. */

@@ -3,6 +3,7 @@ import { queryOptions, useMutation, useQueryClient, type QueryClient } from "@ta
 import { createContext, useContext } from "react";
 import { toast } from "sonner";
 import { call, keepToken } from "./api.ts";
+import { takeFirst } from "./firstSession.ts";
 import { takePreferences } from "./preferences.ts";
 import { keepTimeZone } from "./today.ts";
 
@@ -33,7 +34,7 @@ function keep(session: SessionView): SessionView {
 /** The session as it is now, beside what the pages knew: someone who did not sign out is still in the middle of something. */
 async function sessionAfter(client: QueryClient): Promise<Session> {
   const before = client.getQueryData<Session>(SESSION_KEY);
-  const session = keep(await call("GET /api/session"));
+  const session = keep(await (takeFirst() ?? call("GET /api/session")));
   const was = before?.me ?? before?.ended ?? null;
   if (session.me !== null && was !== null && was.id !== session.me.id) forget(client);
   return { ...session, ended: session.me === null && !leaving ? was : null };
