@@ -1,5 +1,3 @@
-import { zipSync } from "fflate";
-
 /** Twice the resolution of a screen, so that it prints cleanly. */
 const ENLARGED = 2;
 const FAMILY = "Source Sans 3 Variable";
@@ -117,6 +115,7 @@ export async function drawPictures(
     if (!onDrawn(drawn.length)) return null;
   }
   if (drawn.length === 1) return { name: `${name}.${form}`, type: PICTURE_FORMS[form], data: drawn[0]! };
+  const { zipSync } = await import("fflate");
   return {
     name: `${name}.zip`,
     type: "application/zip",
