@@ -64,9 +64,9 @@ export default tseslint.config(
       "no-restricted-syntax": [
         "error",
         {
-          selector: "TSAsExpression > TSTypeReference[typeName.name=/^(EpochDay|LocalMinute)$/]",
+          selector: "TSAsExpression > TSTypeReference[typeName.name=/^(EpochDay|LocalMinute|WorkMinutes|MinorUnits)$/]",
           message:
-            "A number becomes a day or a minute by epochDay and localMinute of packages/core/src/time/instant.ts.",
+            "A number earns its unit in one function: epochDay, localMinute, workMinutes (core/src/time/instant.ts), minorUnits (core/src/budget/money.ts).",
         },
         { selector: "ExportAllDeclaration", message: "The surface of a package is listed name by name." },
         {
@@ -93,7 +93,10 @@ export default tseslint.config(
       "no-restricted-syntax": "off",
     },
   },
-  { files: ["packages/core/src/time/instant.ts"], rules: { "no-restricted-syntax": "off" } },
+  {
+    files: ["packages/core/src/{time/instant,time/columns,budget/money}.ts"],
+    rules: { "no-restricted-syntax": "off" },
+  },
   { files: ["*.js", "*.cjs"], ...tseslint.configs.disableTypeChecked },
   { files: ["**/*.cjs"], rules: { "@typescript-eslint/no-require-imports": "off" } },
 );

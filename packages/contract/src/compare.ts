@@ -1,5 +1,6 @@
 import { DRIFT_GROUPS } from "@chronometra/core";
 import { z } from "zod";
+import { minorSchema } from "./units.ts";
 
 const stateRowSchema = z.object({
   startDate: z.string().nullable(),
@@ -52,9 +53,9 @@ export const comparisonSchema = z.object({
 export type ComparisonView = z.infer<typeof comparisonSchema>;
 
 const frozenFiguresSchema = z.object({
-  bac: z.int(),
-  pv: z.int(),
-  ev: z.int(),
+  bac: minorSchema,
+  pv: minorSchema,
+  ev: minorSchema,
   sv: z.int(),
   spi: z.number().nullable(),
 });

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { minorSchema } from "./units.ts";
 import { brokenLimitSchema } from "./cycle.ts";
 import { deadlineSchema, figuresSchema, earnedScheduleSchema } from "./look.ts";
 import { effectSchema } from "./plan.ts";
@@ -122,13 +123,19 @@ export const performanceSchema = z.object({
       /** `null` is now, since the last issued one. */
       number: z.int().nullable(),
       dataDate: z.string(),
-      pv: z.int(),
-      ev: z.int(),
-      ac: z.int(),
+      pv: minorSchema,
+      ev: minorSchema,
+      ac: minorSchema,
       spi: z.number().nullable(),
       cpi: z.number().nullable(),
       /** Of what came in the period alone. */
-      own: z.object({ pv: z.int(), ev: z.int(), ac: z.int(), spi: z.number().nullable(), cpi: z.number().nullable() }),
+      own: z.object({
+        pv: minorSchema,
+        ev: minorSchema,
+        ac: minorSchema,
+        spi: z.number().nullable(),
+        cpi: z.number().nullable(),
+      }),
       /** Rules of the portfolio that were broken, and how that was explained. */
       explanation: z.object({ words: z.string(), by: z.string(), at: z.string() }).nullable(),
     }),

@@ -6,25 +6,26 @@ import {
   thresholdsSchema,
 } from "@chronometra/core";
 import { z } from "zod";
+import { minorSchema } from "./units.ts";
 import { RATINGS } from "./ratings.ts";
 
 export const figuresSchema = z.object({
-  bac: z.int(),
-  pv: z.int(),
-  ev: z.int(),
-  ac: z.int(),
-  sv: z.int(),
-  cv: z.int(),
+  bac: minorSchema,
+  pv: minorSchema,
+  ev: minorSchema,
+  ac: minorSchema,
+  sv: minorSchema,
+  cv: minorSchema,
   spi: z.number().nullable(),
   cpi: z.number().nullable(),
   percentComplete: z.number().nullable(),
   percentSpent: z.number().nullable(),
-  eac: z.int().nullable(),
-  etc: z.int().nullable(),
-  vac: z.int().nullable(),
-  eacRemaining: z.int(),
-  eacCpiSpi: z.int().nullable(),
-  eacBottomUp: z.int(),
+  eac: minorSchema.nullable(),
+  etc: minorSchema.nullable(),
+  vac: minorSchema.nullable(),
+  eacRemaining: minorSchema,
+  eacCpiSpi: minorSchema.nullable(),
+  eacBottomUp: minorSchema,
   tcpiBac: z.number().nullable(),
   tcpiEac: z.number().nullable(),
 });
@@ -217,7 +218,12 @@ const rowFiguresSchema = z.object({
   figures: figuresSchema.nullable(),
 });
 
-const curvePointSchema = z.object({ date: z.string(), pv: z.int(), ev: z.int().nullable(), ac: z.int().nullable() });
+const curvePointSchema = z.object({
+  date: z.string(),
+  pv: minorSchema,
+  ev: minorSchema.nullable(),
+  ac: minorSchema.nullable(),
+});
 
 /** The project page: the summary, figures by branch and activity, curves over time. */
 export const projectLookSchema = z.object({

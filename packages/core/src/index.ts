@@ -24,6 +24,7 @@ export {
   type ExchangeRate,
   type Money,
 } from "./budget/exchange.ts";
+export { minorUnits, minus, NO_MONEY, type MinorUnits } from "./budget/money.ts";
 export { costOfMinutes, rateBook } from "./budget/rates.ts";
 export { deadlineStandings, type DeadlineStanding, type DeadlineState } from "./drift/deadlines.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";
@@ -72,6 +73,8 @@ export {
   formatTime,
   type LocalMinute,
   localMinute,
+  workMinutes,
+  type WorkMinutes,
   openOf,
   parseDate,
   parseInstant,

@@ -1,4 +1,4 @@
-import { closeOf, compileCalendars, openOf, parseDate, type EpochDay, type Plan } from "@chronometra/core";
+import { closeOf, compileCalendars, localMinute, openOf, parseDate, type EpochDay, type Plan } from "@chronometra/core";
 import type { HeldPlan } from "../plan/heldPlan.ts";
 
 /**
@@ -20,7 +20,8 @@ export function plannedBetween(
     const calendar = calendars.get(plan.people.get(person)?.calendar ?? plan.project.calendar);
     const whole = calendar.indexAt(row.finish) - calendar.indexAt(row.start);
     const part =
-      calendar.indexAt(Math.min(row.finish, closeOf(to))) - calendar.indexAt(Math.max(row.start, openOf(from)));
+      calendar.indexAt(localMinute(Math.min(row.finish, closeOf(to)))) -
+      calendar.indexAt(localMinute(Math.max(row.start, openOf(from))));
     if (whole > 0) planned.set(person, (planned.get(person) ?? 0) + Math.round((plannedMinutes * part) / whole));
   }
   return planned;

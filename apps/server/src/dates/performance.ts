@@ -1,5 +1,5 @@
 import { lineSummaryOf, standingOf, type PerformanceView, type Summary } from "@chronometra/contract";
-import { brokenRules, ratio, type Plan } from "@chronometra/core";
+import { brokenRules, ratio, type Plan, minus, NO_SUMS, type Figures } from "@chronometra/core";
 import { Not, type DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
@@ -30,11 +30,11 @@ function periodsOf(
     })),
     ...(now.dataDate === null ? [] : [{ number: null, dataDate: now.dataDate, figures: now.figures }]),
   ];
-  let last = { pv: 0, ev: 0, ac: 0 };
+  let last: Pick<Figures, "pv" | "ev" | "ac"> = NO_SUMS;
   return points.flatMap(({ number, dataDate, figures }): Period[] => {
     if (figures === null) return [];
     const { pv, ev, ac, spi, cpi } = figures;
-    const own = { pv: pv - last.pv, ev: ev - last.ev, ac: ac - last.ac };
+    const own = { pv: minus(pv, last.pv), ev: minus(ev, last.ev), ac: minus(ac, last.ac) };
     last = { pv, ev, ac };
     return [
       {

@@ -1,5 +1,6 @@
 import {
   schedulePlan,
+  workMinutes,
   finishDayOf,
   formatDate,
   type Activity,
@@ -218,7 +219,9 @@ function withPromises(bundle: PlanBundle, project: DemoProject): PlanBundle {
   );
   const promised = milestones.at(-2)!;
   const date = formatDate(
-    finishDayOf(calendar.finishAt(calendar.indexAt(promised.row.finish) + project.promiseDays * DAY_MINUTES)),
+    finishDayOf(
+      calendar.finishAt(workMinutes(calendar.indexAt(promised.row.finish) + project.promiseDays * DAY_MINUTES)),
+    ),
   );
   return {
     ...bundle,

@@ -12,6 +12,9 @@ import {
   plannedRows,
   rateBook,
   totalPlannedValueAt,
+  minorUnits,
+  NO_MONEY,
+  type MinorUnits,
 } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/computedPlan.ts";
 
@@ -46,7 +49,7 @@ function monthEnds(from: EpochDay, to: EpochDay): EpochDay[] {
 }
 
 /** Actual cost from the first day to the close of a date, for many dates. */
-function spentBy(bundle: PlanBundle): (date: string) => number {
+function spentBy(bundle: PlanBundle): (date: string) => MinorUnits {
   const rates = rateBook(bundle.people ?? []);
   const daily = new Map<string, number>();
   const add = (date: string, amount: number): void => void daily.set(date, (daily.get(date) ?? 0) + amount);
@@ -54,7 +57,7 @@ function spentBy(bundle: PlanBundle): (date: string) => number {
     if (entry.state === "posted") add(entry.date, costOfMinutes(entry.minutes, rates(entry.person, entry.date)));
   for (const cost of bundle.actualCosts ?? []) add(cost.date, cost.amountMinor);
   const days = [...daily].sort(([a], [b]) => (a < b ? -1 : 1));
-  return (date) => days.reduce((sum, [day, amount]) => (day <= date ? sum + amount : sum), 0);
+  return (date) => minorUnits(days.reduce((sum, [day, amount]) => (day <= date ? sum + amount : sum), 0));
 }
 
 /**
@@ -87,5 +90,5 @@ export function curveOf(
     ev: earned.get(date)?.ev ?? null,
     ac: earned.get(date)?.ac ?? (dataDate !== undefined && date <= dataDate ? spent(date) : null),
   }));
-  return [{ date: origin, pv: 0, ev: 0, ac: 0 }, ...points.filter(({ date }) => date > origin)];
+  return [{ date: origin, pv: NO_MONEY, ev: NO_MONEY, ac: NO_MONEY }, ...points.filter(({ date }) => date > origin)];
 }

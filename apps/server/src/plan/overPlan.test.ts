@@ -2,7 +2,7 @@ import { fromBundle, PlanProblems, type Change } from "@chronometra/core";
 import { stopWorkers } from "../shared/workers.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { storeChanges } from "./changeService.ts";
-import { plansAreWorkedOutIn } from "./overPlan.ts";
+import { computePlansIn } from "./overPlan.ts";
 import { loadPlan } from "./planStore.ts";
 import { effectOn } from "./prepare.ts";
 import { writeProject } from "./writeProjects.ts";
@@ -29,13 +29,13 @@ async function storeWithoutThreads(stored: Change[], ahead?: () => Change[]): Pr
       ines.me,
       id,
       async (writing, project) => {
-        plansAreWorkedOutIn("plan/noSuchFile");
+        computePlansIn("plan/noSuchFile");
         return (await storeChanges(writing, project, { changes: stored, label: "longer" })).result.revision;
       },
       ahead,
     );
   } finally {
-    plansAreWorkedOutIn("start/planWork");
+    computePlansIn("start/planWork");
   }
 }
 

@@ -7,7 +7,7 @@ import type { PlanAnswer, PlanJob } from "./planThread.ts";
 let threadFile: string | undefined;
 
 /** Says where the file is that answers for plans on threads of their own, with all that rooms above have them do. */
-export const plansAreWorkedOutIn = (file: string): void => void (threadFile = file);
+export const computePlansIn = (file: string): void => void (threadFile = file);
 
 const tags = new WeakMap<Plan, number>();
 let lastTag = 0;
@@ -56,6 +56,6 @@ export const overPlans =
   };
 
 function ask(project: string, job: PlanJob): Promise<PlanAnswer> {
-  if (threadFile === undefined) throw new Error("nobody has said where plans are worked out");
+  if (threadFile === undefined) throw new Error("the file that computes plans is not set");
   return onThread<PlanAnswer>(project, threadFile, job);
 }

@@ -21,7 +21,7 @@ import {
 import { ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity } from "../exchange/importEntities.ts";
 import { CalendarFeedEntity, WatchlistEntity } from "../watch/watchEntities.ts";
 import { MailEntity } from "../tell/mailEntity.ts";
-import { plansAreWorkedOutIn } from "../plan/overPlan.ts";
+import { computePlansIn } from "../plan/overPlan.ts";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { ChangeListEntity, PlanRowEntity } from "../plan/planEntities.ts";
 import { PresenceEntity } from "../plan/presenceEntity.ts";
@@ -64,7 +64,7 @@ import { PresenceAndPreferences1795000000000 } from "./migrations/1795000000000-
  * @param owner the same with a user who may change the schema, where the first may not; only used for that
  */
 export async function openDatabase(url: string, owner = url): Promise<DataSource> {
-  plansAreWorkedOutIn("start/planWork");
+  computePlansIn("start/planWork");
   const making = dataSource(owner);
   await making.initialize();
   await making.runMigrations({ transaction: "each" });

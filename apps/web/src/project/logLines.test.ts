@@ -1,11 +1,11 @@
 import type { ProjectLine } from "@chronometra/contract";
-import { DEFAULT_THRESHOLDS, figuresOf } from "@chronometra/core";
+import { DEFAULT_THRESHOLDS, figuresOf, type Sums } from "@chronometra/core";
 import { doubtsOf, logLines, rulesBroken, trustOf } from "./logLines.ts";
 import { inTreeOrder, OUTSIDE, pathOfProgramme } from "../portfolio/programmeTree.ts";
 import { driftPoints } from "../portfolio/DriftLine.tsx";
 import { waysOf } from "../portfolio/SpiCpiPlot.tsx";
 
-const figures = (ev: number, ac: number, pv = 1000) => figuresOf({ bac: 5000, pv, ev, ac, eacBottomUp: 5000 });
+const figures = (ev: number, ac: number, pv = 1000) => figuresOf({ bac: 5000, pv, ev, ac, eacBottomUp: 5000 } as Sums);
 
 function project(
   id: string,

@@ -1,5 +1,5 @@
 import type { ProjectLine } from "@chronometra/contract";
-import { figuresOf } from "@chronometra/core";
+import { figuresOf, type Sums } from "@chronometra/core";
 import { figuresTogether } from "./together.ts";
 
 const line = (currency: string, minorDigits: number, minor: number): ProjectLine =>
@@ -7,7 +7,7 @@ const line = (currency: string, minorDigits: number, minor: number): ProjectLine
     summary: {
       currency,
       minorDigits,
-      figures: figuresOf({ bac: minor, pv: minor, ev: minor / 2, ac: minor, eacBottomUp: minor }),
+      figures: figuresOf({ bac: minor, pv: minor, ev: minor / 2, ac: minor, eacBottomUp: minor } as Sums),
     },
   }) as ProjectLine;
 const RATES = {

@@ -1,5 +1,15 @@
 import type { Portfolio, ProjectLine, SummedIn } from "@chronometra/contract";
-import { addSums, commonMoney, figuresOf, NO_SUMS, type CommonMoney, type Figures, type Sums } from "@chronometra/core";
+import {
+  addSums,
+  commonMoney,
+  figuresOf,
+  NO_SUMS,
+  type CommonMoney,
+  type Figures,
+  type Sums,
+  minorUnits,
+  type MinorUnits,
+} from "@chronometra/core";
 import { toSummedIn } from "../shared/SummedNote.tsx";
 
 /** By what amounts of several currencies come together, and on which day. */
@@ -32,14 +42,14 @@ export function figuresTogether(
   const sums = measured.reduce<Sums>((all, line) => {
     const { bac, pv, ev, ac, eacBottomUp } = line.summary.figures!;
     const own = moneyOf(line);
-    const [b, p, e, a, u] = [bac, pv, ev, ac, eacBottomUp].map((minor) => common.convert(minor, own)) as [
-      number,
-      number,
-      number,
-      number,
-      number,
-    ];
-    return addSums(all, { bac: b, pv: p, ev: e, ac: a, eacBottomUp: u });
+    const inCommon = (minor: MinorUnits): MinorUnits => minorUnits(common.convert(minor, own));
+    return addSums(all, {
+      bac: inCommon(bac),
+      pv: inCommon(pv),
+      ev: inCommon(ev),
+      ac: inCommon(ac),
+      eacBottomUp: inCommon(eacBottomUp),
+    });
   }, NO_SUMS);
   return { figures: figuresOf(sums), summedIn: toSummedIn(common, rates.on) };
 }

@@ -1,3 +1,4 @@
+import { localMinute } from "../time/instant.ts";
 import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
 import { computePlan } from "../analyse.ts";
@@ -41,7 +42,7 @@ function prepared(
 function lengths(p: ReturnType<typeof prepared>, runs = RUNS, seed = 7): number[] {
   const start = p.calendar.indexAt(p.schedule.rows[0]!.start);
   return simulate(p, seed, runs).flatMap(({ finish }) =>
-    [...finish].map((at) => (p.calendar.indexAt(at) - start) / DAY),
+    [...finish].map((at) => (p.calendar.indexAt(localMinute(at)) - start) / DAY),
   );
 }
 

@@ -1,3 +1,4 @@
+import { copyOf } from "../time/columns.ts";
 import { chosenBaseline } from "../analyse.ts";
 import { COMPLETE, FIXED, WORK, type EffortPart, type Network } from "../network/network.ts";
 import { schedulePlan, type Schedule } from "../network/schedule.ts";
@@ -5,7 +6,7 @@ import { bottomUpByActivity } from "../performance/performance.ts";
 import type { ActivityRange, Risk } from "../plan/ownTables.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
-import { closeOf, parseDate } from "../time/instant.ts";
+import { closeOf, parseDate, workMinutes } from "../time/instant.ts";
 import type { ThreePoints } from "./random.ts";
 
 /** Ranges for activities that have none of their own, in percent of what is left. Common practice, no source. */
@@ -126,8 +127,8 @@ export interface Writable {
 }
 
 export function writable(network: Network): Writable {
-  const duration = network.duration.slice();
-  const parts = new Map<number, { calendar: EffortPart["calendar"]; minutes: number; restartAt: number }[]>();
+  const duration = copyOf(network.duration);
+  const parts = new Map<number, { -readonly [K in keyof EffortPart]: EffortPart[K] }[]>();
   for (const [node, own] of network.parts)
     parts.set(
       node,
@@ -135,12 +136,14 @@ export function writable(network: Network): Writable {
     );
   const write = (node: number, factor: number, added: number): void => {
     const base = network.duration[node]!;
-    duration[node] = base === 0 && added === 0 ? 0 : Math.max(1, Math.round(base * factor + added));
+    duration[node] = workMinutes(base === 0 && added === 0 ? 0 : Math.max(1, Math.round(base * factor + added)));
     if (network.finishBy[node] === FIXED) return;
     const own = parts.get(node)!;
     const was = network.parts.get(node)!;
     for (let i = 0; i < own.length; i++)
-      own[i]!.minutes = was[i]!.minutes === 0 ? 0 : Math.max(1, Math.round(was[i]!.minutes * factor + added));
+      own[i]!.minutes = workMinutes(
+        was[i]!.minutes === 0 ? 0 : Math.max(1, Math.round(was[i]!.minutes * factor + added)),
+      );
   };
   return { network: { ...network, duration, parts }, write };
 }

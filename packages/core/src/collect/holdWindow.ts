@@ -6,7 +6,7 @@ import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";
 import type { Activity } from "../plan/schema.ts";
-import { closeOf, finishDayOf, formatDate, parseDate } from "../time/instant.ts";
+import { closeOf, finishDayOf, formatDate, parseDate, type LocalMinute } from "../time/instant.ts";
 
 /** What is left for someone on an activity, beside the working minutes that they have until it ends. */
 export interface PersonsLoad {
@@ -120,7 +120,7 @@ export function holdWindows(
 }
 
 /** Fixes a window and finds what must be left of it; `null` where it would be nothing. */
-function changesToEndBy(plan: Plan, activity: Activity, finish: number): Change[] | null {
+function changesToEndBy(plan: Plan, activity: Activity, finish: LocalMinute): Change[] | null {
   const calendar = schedulePlan(toBundle(plan)).calendars.get(activity.calendar ?? plan.project.calendar);
   const target = calendar.indexAt(finish);
   const begun = activity.actualStart !== undefined;

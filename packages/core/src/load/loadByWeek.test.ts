@@ -3,11 +3,19 @@ import fc from "fast-check";
 import { schedulePlan } from "../network/schedule.ts";
 import { planOf, STANDARD } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { type EpochDay, epochDay, formatDate, parseDate, parseInstant } from "../time/instant.ts";
+import {
+  type EpochDay,
+  epochDay,
+  formatDate,
+  parseDate,
+  parseInstant,
+  localMinute,
+  type LocalMinute,
+} from "../time/instant.ts";
 import { demandsOf, loadByWeek, mondayOf, spreadOverWeeks } from "./loadByWeek.ts";
 
 const calendars = compileCalendars(planOf([]).calendars).set;
-const at = (text: string): number => parseInstant(text)!;
+const at = (text: string): LocalMinute => parseInstant(text)!;
 const said = (weeks: [EpochDay, number][]): [string, number][] =>
   weeks.map(([monday, minutes]) => [formatDate(monday), minutes]);
 
@@ -51,8 +59,8 @@ describe("work spread over weeks", () => {
         (minutes, from, length, calendar) => {
           const weeks = spreadOverWeeks(
             minutes,
-            from + 19_000_000,
-            from + length + 19_000_000,
+            localMinute(from + 19_000_000),
+            localMinute(from + length + 19_000_000),
             calendars.get(calendar),
           );
           expect(weeks.reduce((sum, [, part]) => sum + part, 0)).toBe(minutes);

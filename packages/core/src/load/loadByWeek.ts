@@ -11,6 +11,7 @@ import {
   parseDate,
   startDayOf,
   weekdayOf,
+  type LocalMinute,
 } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
@@ -40,8 +41,8 @@ export const mondayOf = (day: EpochDay): EpochDay => addDays(day, -weekdayOf(day
  */
 export function spreadOverWeeks(
   minutes: number,
-  from: number,
-  to: number,
+  from: LocalMinute,
+  to: LocalMinute,
   calendar: WorkCalendar,
 ): [monday: EpochDay, minutes: number][] {
   if (minutes === 0) return [];
@@ -51,8 +52,8 @@ export function spreadOverWeeks(
   const parts: [EpochDay, number][] = [];
   const begin = calendar.indexAt(from);
   let given = 0;
-  for (let monday = mondayOf(startDayOf(localMinute(from))); monday <= last; monday = addDays(monday, WEEK_DAYS)) {
-    const passed = calendar.indexAt(Math.min(to, openOf(addDays(monday, WEEK_DAYS)))) - begin;
+  for (let monday = mondayOf(startDayOf(from)); monday <= last; monday = addDays(monday, WEEK_DAYS)) {
+    const passed = calendar.indexAt(localMinute(Math.min(to, openOf(addDays(monday, WEEK_DAYS))))) - begin;
     const upTo = Math.round((minutes * passed) / whole);
     if (upTo !== given) parts.push([monday, upTo - given]);
     given = upTo;
@@ -60,15 +61,17 @@ export function spreadOverWeeks(
   return parts;
 }
 
+const later = (a: LocalMinute, b: LocalMinute): LocalMinute => (b > a ? b : a);
+
 /** From when what is left of an assignment is worked: where its activity begins, or goes on with all that holds it, and its own restart. */
 function remainingFrom(
   row: ScheduledActivity,
-  goesOn: number | undefined,
+  goesOn: LocalMinute | undefined,
   { restart }: Assignment,
-  dataClose: number,
-): number {
-  const from = row.state !== "inProgress" ? row.start : (goesOn ?? Math.max(row.start, dataClose));
-  return restart === undefined ? from : Math.max(from, openOf(parseDate(restart)!));
+  dataClose: LocalMinute,
+): LocalMinute {
+  const from = row.state !== "inProgress" ? row.start : (goesOn ?? later(row.start, dataClose));
+  return restart === undefined ? from : later(from, openOf(parseDate(restart)!));
 }
 
 /**
@@ -117,7 +120,7 @@ export function demandsOf(
   schedule: Schedule,
   calendarOf = calendarsOfPeople(plan, schedule),
 ): Demand[] {
-  const dataClose = plan.project.dataDate === undefined ? 0 : closeOf(parseDate(plan.project.dataDate)!);
+  const dataClose = plan.project.dataDate === undefined ? localMinute(0) : closeOf(parseDate(plan.project.dataDate)!);
   return (plan.assignments ?? []).flatMap((assignment) => {
     const i = schedule.tree.indexOf.get(assignment.activity)!;
     const row = schedule.rows[i];

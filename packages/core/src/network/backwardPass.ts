@@ -1,4 +1,14 @@
-import { closeOf, epochDay, HORIZON_END, openOf } from "../time/instant.ts";
+import { instantColumn, workColumn, type InstantColumn, type WorkColumn } from "../time/columns.ts";
+import {
+  closeOf,
+  epochDay,
+  HORIZON_END,
+  type LocalMinute,
+  localMinute,
+  openOf,
+  type WorkMinutes,
+  workMinutes,
+} from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import { isBoundByLinks, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
 import * as net from "./network.ts";
@@ -6,24 +16,29 @@ import * as net from "./network.ts";
 /** Late dates and float of every incomplete node; NaN where a node is complete. */
 export interface LateDates {
   /** LS and LF of work in its own calendar; LS is that of the work left where in progress. */
-  readonly startIndex: Float64Array;
-  readonly finishIndex: Float64Array;
+  readonly startIndex: WorkColumn;
+  readonly finishIndex: WorkColumn;
   /** S(LS): the late start, the late restart where in progress; of a milestone its late instant. */
-  readonly startAt: Float64Array;
-  readonly totalFloat: Float64Array;
-  readonly freeFloat: Float64Array;
+  readonly startAt: InstantColumn;
+  readonly totalFloat: WorkColumn;
+  readonly freeFloat: WorkColumn;
 }
 
+/** The lesser of two of one unit. */
+const lesser = <T extends number>(a: T, b: T): T => (b < a ? b : a);
+
 /** What is fixed between a node's start and its finish in the backward pass. */
-const fixedDuration = (network: net.Network, early: EarlyDates, node: number): number =>
-  network.finishBy[node] === net.FIXED ? network.duration[node]! : early.finishIndex[node]! - early.restartIndex[node]!;
+const fixedDuration = (network: net.Network, early: EarlyDates, node: number): WorkMinutes =>
+  network.finishBy[node] === net.FIXED
+    ? network.duration[node]!
+    : workMinutes(early.finishIndex[node]! - early.restartIndex[node]!);
 
 /** S(i), where what lies past all working time bounds nothing. */
-const boundAt = (calendar: WorkCalendar, index: number): number => calendar.startOr(index, HORIZON_END);
+const boundAt = (calendar: WorkCalendar, index: WorkMinutes): LocalMinute => calendar.startOr(index, HORIZON_END);
 
-const lessLag = (at: number, lag: number): number => {
+const lessLag = (at: LocalMinute, lag: number): LocalMinute => {
   if (at - lag < 0) throw new OutsideHorizon();
-  return Math.min(at - lag, HORIZON_END);
+  return localMinute(Math.min(at - lag, HORIZON_END));
 };
 
 const toStart = (type: number): boolean => type === net.FS || type === net.SS;
@@ -31,29 +46,32 @@ const fromStart = (type: number): boolean => type === net.SS || type === net.SF;
 
 /** Where nodes lie, late or early: start (restart) and finish of work as indices, and the start as an instant. */
 interface Places {
-  readonly startIndex: Float64Array;
-  readonly finishIndex: Float64Array;
+  readonly startIndex: WorkColumn;
+  readonly finishIndex: WorkColumn;
   /** S(startIndex) of work, the instant of a milestone. */
-  readonly startAt: Float64Array;
+  readonly startAt: InstantColumn;
 }
 
 /**
  * u of calculations.md: the instant by which a link wants its predecessor's end.
  * @param link position among the links out
  */
-function wantedAt(network: net.Network, link: number, successor: number, places: Places): number {
+function wantedAt(network: net.Network, link: number, successor: number, places: Places): LocalMinute {
   const { type, lag, elapsed } = network.outLinks;
   const by = lag[link]!;
   const at = places.startAt[successor]!;
   const calendar = network.calendars[network.calendarOf[successor]!]!;
   if (network.kind[successor] === net.MILESTONE) {
     if (by === 0) return at;
-    return elapsed[link] === 1 ? lessLag(at, by) : boundAt(calendar, calendar.indexAt(at) - by);
+    return elapsed[link] === 1 ? lessLag(at, by) : boundAt(calendar, workMinutes(calendar.indexAt(at) - by));
   }
   const byStart = toStart(type[link]!);
   if (elapsed[link] === 1) return lessLag(byStart ? at : boundAt(calendar, places.finishIndex[successor]!), by);
   if (byStart && by === 0) return at;
-  return boundAt(calendar, (byStart ? places.startIndex[successor]! : places.finishIndex[successor]!) - by);
+  return boundAt(
+    calendar,
+    workMinutes((byStart ? places.startIndex[successor]! : places.finishIndex[successor]!) - by),
+  );
 }
 
 /**
@@ -61,17 +79,17 @@ function wantedAt(network: net.Network, link: number, successor: number, places:
  * @throws {NodeOutsideHorizon} where a late date runs before 1990
  */
 export function backwardPass(network: net.Network, early: EarlyDates): LateDates {
-  const column = (): Float64Array => new Float64Array(network.count).fill(NaN);
-  const late = {
-    startIndex: column(),
-    finishIndex: column(),
-    startAt: column(),
-    totalFloat: column(),
-    freeFloat: column(),
+  const late: LateDates = {
+    startIndex: workColumn(network.count),
+    finishIndex: workColumn(network.count),
+    startAt: instantColumn(network.count),
+    totalFloat: workColumn(network.count),
+    freeFloat: workColumn(network.count),
   };
+  for (const column of Object.values(late) as Float64Array[]) column.fill(NaN);
   const soon: Places = { startIndex: early.restartIndex, finishIndex: early.finishIndex, startAt: early.restartAt };
   const end = early.latestFinish;
-  const endIndex = Float64Array.from(network.calendars, (calendar) => (end < 0 ? 0 : calendar.indexAt(end)));
+  const endIndex = network.calendars.map((calendar) => (end < 0 ? workMinutes(0) : calendar.indexAt(end)));
   let node = -1;
   try {
     for (node = network.count - 1; node >= 0; node--) {
@@ -95,7 +113,7 @@ function limitWork(
   late: LateDates,
   soon: Places,
   node: number,
-  endIndex: number,
+  endIndex: WorkMinutes,
 ): void {
   const ownCalendar = network.calendarOf[node]!;
   const calendar = network.calendars[ownCalendar]!;
@@ -103,13 +121,13 @@ function limitWork(
   const started = network.state[node] === net.IN_PROGRESS;
   const { other, type, lag, elapsed } = network.outLinks;
   let lateFinish = capFinish(network, node, calendar, endIndex);
-  let lateStart = Infinity;
+  let lateStart = workMinutes(Infinity);
   let soonFinish = endIndex;
-  let soonStart = Infinity;
-  let lateFinishAt = Infinity;
-  let lateStartAt = Infinity;
-  let soonFinishAt = Infinity;
-  let soonStartAt = Infinity;
+  let soonStart = workMinutes(Infinity);
+  let lateFinishAt = localMinute(Infinity);
+  let lateStartAt = localMinute(Infinity);
+  let soonFinishAt = localMinute(Infinity);
+  let soonStartAt = localMinute(Infinity);
   if (!started && network.startNotAfter[node] !== net.NONE)
     lateStart = calendar.indexAt(openOf(epochDay(network.startNotAfter[node]!)));
   const last = network.outStart[node + 1]!;
@@ -120,8 +138,12 @@ function limitWork(
     if (!isBoundByLinks(network, successor) || (started && byStart)) continue;
     if (network.calendarOf[successor] === ownCalendar && elapsed[link] === 0 && network.kind[successor] === net.WORK) {
       const toItsStart = toStart(type[link]!);
-      const lateBound = (toItsStart ? late.startIndex[successor]! : late.finishIndex[successor]!) - lag[link]!;
-      const soonBound = (toItsStart ? soon.startIndex[successor]! : soon.finishIndex[successor]!) - lag[link]!;
+      const lateBound = workMinutes(
+        (toItsStart ? late.startIndex[successor]! : late.finishIndex[successor]!) - lag[link]!,
+      );
+      const soonBound = workMinutes(
+        (toItsStart ? soon.startIndex[successor]! : soon.finishIndex[successor]!) - lag[link]!,
+      );
       if (byStart) {
         if (lateBound < lateStart) lateStart = lateBound;
         if (soonBound < soonStart) soonStart = soonBound;
@@ -142,28 +164,31 @@ function limitWork(
     }
   }
   if (lateFinishAt < Infinity) {
-    lateFinish = Math.min(lateFinish, calendar.indexAt(lateFinishAt));
-    soonFinish = Math.min(soonFinish, calendar.indexAt(soonFinishAt));
+    lateFinish = lesser(lateFinish, calendar.indexAt(lateFinishAt));
+    soonFinish = lesser(soonFinish, calendar.indexAt(soonFinishAt));
   }
   if (lateStartAt < Infinity) {
-    lateStart = Math.min(lateStart, calendar.lastStartIndex(lateStartAt));
-    soonStart = Math.min(soonStart, calendar.lastStartIndex(soonStartAt));
+    lateStart = lesser(lateStart, calendar.lastStartIndex(lateStartAt));
+    soonStart = lesser(soonStart, calendar.lastStartIndex(soonStartAt));
   }
-  lateFinish = Math.min(lateFinish, lateStart + duration);
-  if (lateFinish - duration < 0) throw new OutsideHorizon();
+  lateFinish = lesser(lateFinish, workMinutes(lateStart + duration));
+  lateStart = workMinutes(lateFinish - duration);
+  if (lateStart < 0) throw new OutsideHorizon();
   late.finishIndex[node] = lateFinish;
-  late.startIndex[node] = lateFinish - duration;
-  late.startAt[node] = boundAt(calendar, lateFinish - duration);
-  late.totalFloat[node] = lateFinish - early.finishIndex[node]!;
-  late.freeFloat[node] = Math.min(soonFinish - early.finishIndex[node]!, soonStart - early.restartIndex[node]!);
+  late.startIndex[node] = lateStart;
+  late.startAt[node] = boundAt(calendar, lateStart);
+  late.totalFloat[node] = workMinutes(lateFinish - early.finishIndex[node]!);
+  late.freeFloat[node] = workMinutes(
+    Math.min(soonFinish - early.finishIndex[node]!, soonStart - early.restartIndex[node]!),
+  );
 }
 
-function capFinish(network: net.Network, node: number, calendar: WorkCalendar, endIndex: number): number {
+function capFinish(network: net.Network, node: number, calendar: WorkCalendar, endIndex: WorkMinutes): WorkMinutes {
   let cap = endIndex;
   if (network.finishNotAfter[node] !== net.NONE)
-    cap = Math.min(cap, calendar.indexAt(closeOf(epochDay(network.finishNotAfter[node]!))));
+    cap = lesser(cap, calendar.indexAt(closeOf(epochDay(network.finishNotAfter[node]!))));
   if (network.deadline[node] !== net.NONE)
-    cap = Math.min(cap, calendar.indexAt(closeOf(epochDay(network.deadline[node]!))));
+    cap = lesser(cap, calendar.indexAt(closeOf(epochDay(network.deadline[node]!))));
   return cap;
 }
 
@@ -173,25 +198,25 @@ function limitMilestone(
   late: LateDates,
   soon: Places,
   node: number,
-  end: number,
+  end: LocalMinute,
 ): void {
   const calendar = network.calendars[network.calendarOf[node]!]!;
   let lateAt = end;
   for (const day of [network.finishNotAfter[node]!, network.deadline[node]!]) {
-    if (day !== net.NONE) lateAt = Math.min(lateAt, calendar.finishAt(calendar.indexAt(closeOf(epochDay(day)))));
+    if (day !== net.NONE) lateAt = lesser(lateAt, calendar.finishAt(calendar.indexAt(closeOf(epochDay(day)))));
   }
   if (network.startNotAfter[node] !== net.NONE) {
-    lateAt = Math.min(lateAt, boundAt(calendar, calendar.indexAt(openOf(epochDay(network.startNotAfter[node]!)))));
+    lateAt = lesser(lateAt, boundAt(calendar, calendar.indexAt(openOf(epochDay(network.startNotAfter[node]!)))));
   }
   let freeAt = end;
   for (let link = network.outStart[node]!; link < network.outStart[node + 1]!; link++) {
     const successor = network.outLinks.other[link]!;
     if (!isBoundByLinks(network, successor)) continue;
-    lateAt = Math.min(lateAt, wantedAt(network, link, successor, late));
-    freeAt = Math.min(freeAt, wantedAt(network, link, successor, soon));
+    lateAt = lesser(lateAt, wantedAt(network, link, successor, late));
+    freeAt = lesser(freeAt, wantedAt(network, link, successor, soon));
   }
   const index = early.startIndex[node]!;
   late.startAt[node] = lateAt;
-  late.totalFloat[node] = calendar.indexAt(lateAt) - index;
-  late.freeFloat[node] = calendar.indexAt(freeAt) - index;
+  late.totalFloat[node] = workMinutes(calendar.indexAt(lateAt) - index);
+  late.freeFloat[node] = workMinutes(calendar.indexAt(freeAt) - index);
 }

@@ -1,10 +1,11 @@
+import { workColumn, knownInstants } from "../time/columns.ts";
 import { mulDivCeil, restOf, shareOfPercent, takeShare, wholes } from "../budget/exact.ts";
 import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import type { PlanTree } from "../plan/planTree.ts";
 import { linkLabel, PlanProblems } from "../plan/problem.ts";
 import type { Activity, Assignment, Link, PlanBundle } from "../plan/schema.ts";
 import type { CalendarSet } from "../plan/compileCalendars.ts";
-import { openOf, parseDate } from "../time/instant.ts";
+import { openOf, parseDate, workMinutes, localMinute } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import * as net from "./network.ts";
 
@@ -98,9 +99,9 @@ function activityColumns(
     kind: new Uint8Array(count),
     state: new Uint8Array(count),
     calendarOf: new Uint16Array(count),
-    duration: new Float64Array(count),
-    actualStart: days(),
-    actualFinish: days(),
+    duration: workColumn(count),
+    actualStart: knownInstants(count),
+    actualFinish: knownInstants(count),
     startNotBefore: days(),
     startNotAfter: days(),
     finishNotBefore: days(),
@@ -152,10 +153,11 @@ function writeNode(
   set: CalendarSet,
 ): net.EffortPart[] | null {
   columns.state[n] = stateOf(activity);
-  columns.duration[n] = durationOf(activity);
+  columns.duration[n] = workMinutes(durationOf(activity));
   columns.deadline[n] = dayOr(activity.deadline);
-  columns.actualStart[n] = activity.actualStart === undefined ? net.NONE : actualStartAt(activity.actualStart);
-  columns.actualFinish[n] = activity.actualFinish === undefined ? net.NONE : actualFinishAt(activity.actualFinish);
+  columns.actualStart[n] = activity.actualStart === undefined ? net.NO_INSTANT : actualStartAt(activity.actualStart);
+  columns.actualFinish[n] =
+    activity.actualFinish === undefined ? net.NO_INSTANT : actualFinishAt(activity.actualFinish);
   writeWish(activity, columns, n);
   const decided = assignments.length > 0 && columns.kind[n] !== net.MILESTONE;
   columns.finishBy[n] = !decided
@@ -230,8 +232,8 @@ function effortPart(assignment: Assignment, activity: Activity, plan: PlanBundle
   const [units, hundred] = wholes([assignment.unitsPercent ?? 100, 100]);
   return {
     calendar: set.get(personCalendar(plan, assignment.person)),
-    minutes: mulDivCeil(remainingWork(assignment, activity), hundred!, units!),
-    restartAt: assignment.restart === undefined ? 0 : openOf(parseDate(assignment.restart)!),
+    minutes: workMinutes(mulDivCeil(remainingWork(assignment, activity), hundred!, units!)),
+    restartAt: assignment.restart === undefined ? localMinute(0) : openOf(parseDate(assignment.restart)!),
   };
 }
 

@@ -1,21 +1,31 @@
-import { closeOf, epochDay, HORIZON_END, type LocalMinute, localMinute, openOf } from "../time/instant.ts";
+import { instantColumn, workColumn, type InstantColumn, type WorkColumn } from "../time/columns.ts";
+import {
+  closeOf,
+  epochDay,
+  HORIZON_END,
+  type LocalMinute,
+  localMinute,
+  openOf,
+  type WorkMinutes,
+  workMinutes,
+} from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import * as net from "./network.ts";
 
 /** Early dates of every node. Indices are W of the node's own calendar. */
 export interface EarlyDates {
-  readonly startAt: Float64Array;
-  readonly finishAt: Float64Array;
+  readonly startAt: InstantColumn;
+  readonly finishAt: InstantColumn;
   /** W(start) and W(finish). */
-  readonly startIndex: Float64Array;
-  readonly finishIndex: Float64Array;
+  readonly startIndex: WorkColumn;
+  readonly finishIndex: WorkColumn;
   /** Where the work that is left begins: the early-start index, R where in progress; and S of it. */
-  readonly restartIndex: Float64Array;
-  readonly restartAt: Float64Array;
+  readonly restartIndex: WorkColumn;
+  readonly restartAt: InstantColumn;
   /** 1 where a milestone is shown as a finish. */
   readonly shownAsFinish: Uint8Array;
   /** T: the latest finish, or -1 without nodes. */
-  readonly latestFinish: number;
+  readonly latestFinish: LocalMinute;
 }
 
 /** Thrown by a pass with the node that was in hand when a date ran outside the horizon. */
@@ -25,9 +35,12 @@ export class NodeOutsideHorizon extends Error {
   }
 }
 
-const inHorizon = (at: number): number => {
+/** The latest finish of nothing. */
+const NO_FINISH = localMinute(-1);
+
+const inHorizon = (at: number): LocalMinute => {
   if (!(at >= 0 && at <= HORIZON_END)) throw new OutsideHorizon();
-  return at;
+  return localMinute(at);
 };
 
 /** Whether links bound the node's early dates: not once complete, nor in progress under progress override. */
@@ -39,7 +52,7 @@ export const isBoundByLinks = (network: net.Network, node: number): boolean =>
  * Needs the predecessor's early dates.
  * @param link position among the network's links in
  */
-export function linkIndex(network: net.Network, early: EarlyDates, link: number, node: number): number {
+export function linkIndex(network: net.Network, early: EarlyDates, link: number, node: number): WorkMinutes {
   const { other, type, lag, elapsed } = network.inLinks;
   const from = other[link]!;
   const fromFinish = type[link] === net.FS || type[link] === net.FF;
@@ -49,59 +62,64 @@ export function linkIndex(network: net.Network, early: EarlyDates, link: number,
     return network.calendars[ownCalendar]!.indexAt(at);
   }
   if (network.calendarOf[from] === ownCalendar)
-    return (fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag[link]!;
-  return (
-    network.calendars[ownCalendar]!.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!
+    return workMinutes((fromFinish ? early.finishIndex[from]! : early.startIndex[from]!) + lag[link]!);
+  return workMinutes(
+    network.calendars[ownCalendar]!.indexAt(fromFinish ? early.finishAt[from]! : early.startAt[from]!) + lag[link]!,
   );
 }
 
 /** The instant at which a link into a milestone lets it be. */
-export function linkInstant(network: net.Network, early: EarlyDates, link: number, node: number): number {
+export function linkInstant(network: net.Network, early: EarlyDates, link: number, node: number): LocalMinute {
   const { other, type, lag, elapsed } = network.inLinks;
   const from = other[link]!;
   const at = type[link] === net.FS || type[link] === net.FF ? early.finishAt[from]! : early.startAt[from]!;
   if (lag[link] === 0) return at;
   if (elapsed[link] === 1) return inHorizon(at + lag[link]!);
   const calendar = network.calendars[network.calendarOf[node]!]!;
-  return calendar.finishAt(calendar.indexAt(at) + lag[link]!);
+  return calendar.finishAt(workMinutes(calendar.indexAt(at) + lag[link]!));
 }
 
 /** The finish of a node whose people decide it, were its remaining work to begin at an index. */
-export function flexibleFinish(network: net.Network, node: number, index: number): number {
+export function flexibleFinish(network: net.Network, node: number, index: WorkMinutes): LocalMinute {
   const calendar = network.calendars[network.calendarOf[node]!]!;
   const from = calendar.startAt(index);
-  let latest = -1;
+  let latest = localMinute(-1);
   for (const part of network.parts.get(node)!) {
     if (part.minutes === 0) continue;
     const begin = from < part.restartAt ? part.restartAt : from;
-    const finish = part.calendar.finishAt(part.calendar.indexAt(begin) + part.minutes);
+    const finish = part.calendar.finishAt(workMinutes(part.calendar.indexAt(begin) + part.minutes));
     if (finish > latest) latest = finish;
   }
   if (network.finishBy[node] === net.EFFORT)
     return latest >= 0 ? latest : finishWithNothingLeft(network, node, calendar, index);
   const own =
     network.duration[node]! > 0
-      ? calendar.finishAt(index + network.duration[node]!)
+      ? calendar.finishAt(workMinutes(index + network.duration[node]!))
       : finishWithNothingLeft(network, node, calendar, index);
   return own > latest ? own : latest;
 }
 
 /** The later of F(index) and the start. */
-function finishWithNothingLeft(network: net.Network, node: number, calendar: WorkCalendar, index: number): number {
+function finishWithNothingLeft(
+  network: net.Network,
+  node: number,
+  calendar: WorkCalendar,
+  index: WorkMinutes,
+): LocalMinute {
   const finish = calendar.finishAt(index);
   const start = network.state[node] === net.IN_PROGRESS ? network.actualStart[node]! : calendar.startAt(index);
   return finish > start ? finish : start;
 }
 
 /** The least start index, not below `least`, whose finish index meets `wanted`. */
-function leastStartFor(network: net.Network, node: number, least: number, wanted: number): number {
+function leastStartFor(network: net.Network, node: number, least: WorkMinutes, wanted: WorkMinutes): WorkMinutes {
   const calendar = network.calendars[network.calendarOf[node]!]!;
-  const finishIndex = (index: number): number => calendar.indexAt(flexibleFinish(network, node, index));
+  const finishIndex = (index: WorkMinutes): WorkMinutes => calendar.indexAt(flexibleFinish(network, node, index));
   if (wanted <= least || finishIndex(least) >= wanted) return least;
   let low = least;
   let high = wanted;
   while (high - low > 1) {
-    const middle = Math.floor((low + high) / 2);
+    const middle = workMinutes(Math.floor((low + high) / 2));
     if (finishIndex(middle) >= wanted) high = middle;
     else low = middle;
   }
@@ -115,7 +133,7 @@ export function finishBoundDrives(network: net.Network, early: EarlyDates, node:
   const calendar = network.calendars[network.calendarOf[node]!]!;
   return (
     early.finishIndex[node]! >= wanted &&
-    (index === 0 || calendar.indexAt(flexibleFinish(network, node, index - 1)) < wanted)
+    (index === 0 || calendar.indexAt(flexibleFinish(network, node, workMinutes(index - 1))) < wanted)
   );
 }
 
@@ -127,7 +145,7 @@ export function finishBoundDrives(network: net.Network, early: EarlyDates, node:
 export function forwardPass(network: net.Network, into: EarlyDates = emptyDates(network.count)): EarlyDates {
   const { count } = network;
   const early = into as Writable<EarlyDates>;
-  early.latestFinish = -1;
+  early.latestFinish = NO_FINISH;
   const floors = calendarFloors(network);
   let node = -1;
   try {
@@ -158,28 +176,31 @@ export function placeNode(
 
 /** Columns for the early dates of so many nodes. */
 export function emptyDates(count: number): EarlyDates {
-  const column = (): Float64Array => new Float64Array(count);
   return {
-    startAt: column(),
-    finishAt: column(),
-    startIndex: column(),
-    finishIndex: column(),
-    restartIndex: column(),
-    restartAt: column(),
+    startAt: instantColumn(count),
+    finishAt: instantColumn(count),
+    startIndex: workColumn(count),
+    finishIndex: workColumn(count),
+    restartIndex: workColumn(count),
+    restartAt: instantColumn(count),
     shownAsFinish: new Uint8Array(count),
-    latestFinish: -1,
+    latestFinish: NO_FINISH,
   };
 }
 
 /** Per calendar, the least early-start index: the project's start and the data date's close. */
-export function calendarFloors(network: net.Network): { notStarted: Float64Array; started: Float64Array } {
+export function calendarFloors(network: net.Network): { notStarted: WorkColumn; started: WorkColumn } {
   const open = openOf(epochDay(network.projectStartDay));
   const close = network.dataDateDay === net.NONE ? localMinute(0) : closeOf(epochDay(network.dataDateDay));
-  return {
-    notStarted: Float64Array.from(network.calendars, (calendar) => calendar.indexAt(open > close ? open : close)),
-    started: Float64Array.from(network.calendars, (calendar) => calendar.indexAt(close)),
-  };
+  const floors = { notStarted: workColumn(network.calendars.length), started: workColumn(network.calendars.length) };
+  network.calendars.forEach((calendar, i) => {
+    floors.notStarted[i] = calendar.indexAt(open > close ? open : close);
+    floors.started[i] = calendar.indexAt(close);
+  });
+  return floors;
 }
+
+const later = (a: WorkMinutes, b: WorkMinutes): WorkMinutes => (b > a ? b : a);
 
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
@@ -204,7 +225,7 @@ function placeWork(
   const floor = started ? floors.started : floors.notStarted;
   let index = floor[network.calendarOf[node]!]!;
   // The index that finish bounds ask of the finish; for fixed durations it moves the start at once.
-  let finishWanted = -1;
+  let finishWanted = workMinutes(-1);
   if (started) {
     const actual = calendar.indexAt(network.actualStart[node]!);
     if (actual > index) index = actual;
@@ -218,8 +239,8 @@ function placeWork(
     const { other, type, lag } = network.inLinks;
     const ownCalendar = network.calendarOf[node]!;
     // W never decreases: of the instants that links from other calendars bring, only the latest is turned into an index.
-    let startAfter = -1;
-    let finishAfter = -1;
+    let startAfter = localMinute(-1);
+    let finishAfter = localMinute(-1);
     const last = network.inStart[node + 1]!;
     for (let link = network.inStart[node]!; link < last; link++) {
       const from = other[link]!;
@@ -236,24 +257,26 @@ function placeWork(
         if (bound > index) index = bound;
       } else if (bound > finishWanted) finishWanted = bound;
     }
-    if (startAfter >= 0) index = Math.max(index, calendar.indexAt(startAfter));
-    if (finishAfter >= 0) finishWanted = Math.max(finishWanted, calendar.indexAt(finishAfter));
+    if (startAfter >= 0) index = later(index, calendar.indexAt(startAfter));
+    if (finishAfter >= 0) finishWanted = later(finishWanted, calendar.indexAt(finishAfter));
   }
   if (finishWanted >= 0) {
-    index = fixed ? Math.max(index, finishWanted - duration) : leastStartFor(network, node, index, finishWanted);
+    index = fixed
+      ? later(index, workMinutes(finishWanted - duration))
+      : leastStartFor(network, node, index, finishWanted);
   }
   early.restartIndex[node] = index;
   const start = started ? network.actualStart[node]! : calendar.startAt(index);
   const finish = fixed
     ? duration > 0
-      ? calendar.finishAt(index + duration)
+      ? calendar.finishAt(workMinutes(index + duration))
       : finishWithNothingLeft(network, node, calendar, index)
     : flexibleFinish(network, node, index);
   early.startAt[node] = start;
   early.finishAt[node] = finish;
   early.restartAt[node] = started ? calendar.startOr(index, HORIZON_END) : start;
   early.startIndex[node] = started ? calendar.indexAt(start) : index;
-  early.finishIndex[node] = fixed ? index + duration : calendar.indexAt(finish);
+  early.finishIndex[node] = fixed ? workMinutes(index + duration) : calendar.indexAt(finish);
 }
 
 function placeMilestone(network: net.Network, early: Writable<EarlyDates>, node: number): void {
@@ -266,7 +289,7 @@ function placeMilestone(network: net.Network, early: Writable<EarlyDates>, node:
   early.shownAsFinish[node] = place.asFinish ? 1 : 0;
 }
 
-function reachedAt(network: net.Network, node: number): { at: number; asFinish: boolean } {
+function reachedAt(network: net.Network, node: number): { at: LocalMinute; asFinish: boolean } {
   const finish = network.actualFinish[node]!;
   return finish === net.NONE ? { at: network.actualStart[node]!, asFinish: false } : { at: finish, asFinish: true };
 }
@@ -276,11 +299,11 @@ function forecastMilestone(
   early: EarlyDates,
   node: number,
   calendar: WorkCalendar,
-): { at: number; asFinish: boolean } {
-  const workAt = (instant: LocalMinute): number => calendar.startAt(calendar.indexAt(instant));
+): { at: LocalMinute; asFinish: boolean } {
+  const workAt = (instant: LocalMinute): LocalMinute => calendar.startAt(calendar.indexAt(instant));
   let at = workAt(openOf(epochDay(network.projectStartDay)));
   let asFinish = false;
-  const consider = (instant: number, isFinish: boolean): void => {
+  const consider = (instant: LocalMinute, isFinish: boolean): void => {
     if (instant > at) {
       at = instant;
       asFinish = isFinish;

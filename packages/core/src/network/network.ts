@@ -1,5 +1,7 @@
 import type { Link } from "../plan/schema.ts";
 import type { CalendarSet } from "../plan/compileCalendars.ts";
+import type { KnownInstants, WorkColumn } from "../time/columns.ts";
+import { localMinute, type LocalMinute, type WorkMinutes } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 export const WORK = 0;
@@ -23,13 +25,15 @@ export const DRIFT = 2;
 export interface EffortPart {
   readonly calendar: WorkCalendar;
   /** Working minutes of `calendar` that are needed: ceil(minutes x 100 / percent of time). */
-  readonly minutes: number;
+  readonly minutes: WorkMinutes;
   /** 00:00 of the day before which this part does not go on; 0 where there is none. */
-  readonly restartAt: number;
+  readonly restartAt: LocalMinute;
 }
 
 /** No date: all days count from 0. */
 export const NONE = -1;
+/** No instant, in the same way. */
+export const NO_INSTANT = localMinute(NONE);
 
 /** Links as columns. */
 export interface LinkColumns {
@@ -59,9 +63,9 @@ export interface Network {
   readonly calendars: readonly WorkCalendar[];
   readonly calendarSet: CalendarSet;
   /** Duration; where in progress, remaining duration. */
-  readonly duration: Float64Array;
-  readonly actualStart: Int32Array;
-  readonly actualFinish: Int32Array;
+  readonly duration: WorkColumn;
+  readonly actualStart: KnownInstants;
+  readonly actualFinish: KnownInstants;
   /** Days of date wishes, {@link NONE} where there is none; "on" wishes stand in both. */
   readonly startNotBefore: Int32Array;
   readonly startNotAfter: Int32Array;

@@ -3,7 +3,15 @@ import highsLoader from "highs";
 import type { PlanBundle } from "../plan/schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { closeOf, openOf, parseDate, type LocalMinute } from "../time/instant.ts";
+import {
+  closeOf,
+  openOf,
+  parseDate,
+  type LocalMinute,
+  localMinute,
+  workMinutes,
+  type WorkMinutes,
+} from "../time/instant.ts";
 import { schedulePlan } from "./schedule.ts";
 
 // Dates and float as a linear programme sees them: in one calendar and working lags, the early starts are the least
@@ -33,9 +41,9 @@ function solve(highs: Solver, plan: PlanBundle, direction: "early" | "late", ear
   const bounds: string[] = [];
   for (const { id, wish } of plan.activities) {
     const d = duration.get(id)!;
-    const close = (date: string): number => calendar.indexAt(closeOf(parseDate(date)!)) - d;
-    const open = (date: string): number => calendar.indexAt(openOf(parseDate(date)!));
-    let low = calendar.indexAt(openOf(parseDate(plan.project.start)!));
+    const close = (date: string): WorkMinutes => workMinutes(calendar.indexAt(closeOf(parseDate(date)!)) - d);
+    const open = (date: string): WorkMinutes => calendar.indexAt(openOf(parseDate(date)!));
+    let low: number = calendar.indexAt(openOf(parseDate(plan.project.start)!));
     let high = earlyEnd - d;
     if (wish !== undefined && /^(start|finish)(NotBefore|On)$/.test(wish.type))
       low = Math.max(low, wish.type.startsWith("start") ? open(wish.date) : close(wish.date));
@@ -108,7 +116,7 @@ function isMet(
   const type = link.type ?? "FS";
   const lag = link.lagMinutes ?? 0;
   const end = type[0] === "F" ? from.finish : from.start;
-  const wanted = link.lagIn === "elapsed" ? calendar.indexAt(end + lag) : calendar.indexAt(end) + lag;
+  const wanted = link.lagIn === "elapsed" ? calendar.indexAt(localMinute(end + lag)) : calendar.indexAt(end) + lag;
   return (type[1] === "F" ? toFinish : toStart) >= wanted;
 }
 

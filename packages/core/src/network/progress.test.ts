@@ -3,7 +3,7 @@ import { analyse } from "../analyse.ts";
 import { planOf, STANDARD, networks } from "../testing/plans.ts";
 import type { Activity, Link, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { closeOf, formatDate, formatInstant, parseDate } from "../time/instant.ts";
+import { closeOf, formatDate, formatInstant, parseDate, workMinutes } from "../time/instant.ts";
 import { schedulePlan } from "./schedule.ts";
 
 const DAY = 480;
@@ -451,7 +451,7 @@ describe("links", () => {
         });
         later.rows.forEach((row, k) => expect(row!.start).toBeGreaterThanOrEqual(before.rows[k]!.start));
         if (before.rows[i]!.finish === before.finish)
-          expect(later.finish!).toBeGreaterThanOrEqual(std.finishAt(std.indexAt(before.finish!) + 7));
+          expect(later.finish!).toBeGreaterThanOrEqual(std.finishAt(workMinutes(std.indexAt(before.finish!) + 7)));
       }),
     );
   });

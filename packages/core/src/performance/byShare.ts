@@ -1,3 +1,4 @@
+import { minorUnits, type MinorUnits } from "../budget/money.ts";
 import { mulDivRound } from "../budget/exact.ts";
 import { costOfMinutes, rateBook } from "../budget/rates.ts";
 import { assignmentsByActivity } from "../network/buildNetwork.ts";
@@ -61,11 +62,11 @@ function weightsBy(kind: ShareKind, plan: PlanBundle, schedule: Schedule): (i: n
 }
 
 /** Actual cost by key, up to and on a date. */
-function actualBy(kind: ShareKind, plan: PlanBundle, until: string): Map<string, number> {
+function actualBy(kind: ShareKind, plan: PlanBundle, until: string): Map<string, MinorUnits> {
   const rates = rateBook(plan.people ?? []);
   const roles = rolesOf(plan);
-  const found = new Map<string, number>();
-  const add = (key: string, amount: number): void => void found.set(key, (found.get(key) ?? 0) + amount);
+  const found = new Map<string, MinorUnits>();
+  const add = (key: string, amount: number): void => void found.set(key, minorUnits((found.get(key) ?? 0) + amount));
   for (const { person, date, minutes, state } of plan.timeEntries ?? []) {
     if (state === "posted" && date <= until)
       add(
@@ -104,12 +105,9 @@ export function performanceByShare(
     const weights = weightsOf(i);
     const keys = weights.size === 0 ? [NOBODY] : [...weights.keys()];
     const parts = weights.size === 0 ? [1] : [...weights.values()];
-    const [bac, pv, ev, toCome] = [
-      figures.bac,
-      figures.pv,
-      figures.ev,
-      figures.eacBottomUp - figures.ac - (ahead.byActivity.get(activity.id) ?? 0),
-    ].map((amount) => distribute(amount, parts)) as [number[], number[], number[], number[]];
+    const shared = (amount: number): MinorUnits[] => distribute(amount, parts).map(minorUnits);
+    const [bac, pv, ev] = [shared(figures.bac), shared(figures.pv), shared(figures.ev)];
+    const toCome = shared(figures.eacBottomUp - figures.ac - (ahead.byActivity.get(activity.id) ?? 0));
     keys.forEach((key, k) => add(key, { bac: bac[k]!, pv: pv[k]!, ev: ev[k]!, eacBottomUp: toCome[k]! }));
   });
   for (const figures of performance.left.values()) add(NOBODY, { bac: figures.bac, pv: figures.pv, ev: figures.ev });

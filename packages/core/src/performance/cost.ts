@@ -1,3 +1,4 @@
+import { minorUnits, NO_MONEY, plus, type MinorUnits } from "../budget/money.ts";
 import { costOfMinutes, rateBook, type RateBook } from "../budget/rates.ts";
 import { restOf, takeShare, type Share } from "../budget/exact.ts";
 import { remainingWork, stateOf } from "../network/buildNetwork.ts";
@@ -9,11 +10,11 @@ import type { Activity, Assignment, CostLine, PlanBundle } from "../plan/schema.
  * Actual cost by activity: posted time at the rate in force on the day worked, and other costs,
  * dated on or before `until` (`YYYY-MM-DD`).
  */
-export function actualCosts(plan: PlanBundle, until: string): Map<string, number> {
+export function actualCosts(plan: PlanBundle, until: string): Map<string, MinorUnits> {
   const rates = rateBook(plan.people ?? []);
-  const byActivity = new Map<string, number>();
+  const byActivity = new Map<string, MinorUnits>();
   const add = (activity: string, amount: number): void => {
-    byActivity.set(activity, (byActivity.get(activity) ?? 0) + amount);
+    byActivity.set(activity, minorUnits((byActivity.get(activity) ?? 0) + amount));
   };
   for (const entry of plan.timeEntries ?? []) {
     if (entry.state === "posted" && entry.date <= until)
@@ -43,7 +44,7 @@ export interface TimeAhead {
   readonly activity: string;
   readonly person: string;
   /** At the rate in force on the day worked. */
-  readonly costMinor: number;
+  readonly costMinor: MinorUnits;
 }
 
 /**
@@ -78,10 +79,11 @@ export const workToCome = (
   assignments: readonly Assignment[],
   ratesOn: string,
   rates: RateBook,
-): number =>
+): MinorUnits =>
   assignments.reduce(
-    (sum, assignment) => sum + costOfMinutes(remainingWork(assignment, activity), rates(assignment.person, ratesOn)),
-    0,
+    (sum, assignment) =>
+      plus(sum, costOfMinutes(remainingWork(assignment, activity), rates(assignment.person, ratesOn))),
+    NO_MONEY,
   );
 
 /** Cost lines of an activity that are not yet due, each by its timing. */
@@ -89,10 +91,10 @@ export function linesToCome(
   costs: readonly CostLine[],
   state: "notStarted" | "inProgress" | "complete",
   earned: Share,
-): number {
-  if (state === "complete") return 0;
+): MinorUnits {
+  if (state === "complete") return NO_MONEY;
   return costs.reduce((sum, { plannedMinor, timing = "even" }) => {
-    if (timing === "even") return sum + takeShare(plannedMinor, restOf(earned));
-    return timing === "finish" || state === "notStarted" ? sum + plannedMinor : sum;
-  }, 0);
+    if (timing === "even") return minorUnits(sum + takeShare(plannedMinor, restOf(earned)));
+    return timing === "finish" || state === "notStarted" ? minorUnits(sum + plannedMinor) : sum;
+  }, NO_MONEY);
 }

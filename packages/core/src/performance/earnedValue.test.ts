@@ -4,7 +4,7 @@ import { freezePlan } from "../baseline/freeze.ts";
 import type { Activity, Baseline, Credit, PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { closeOf, epochDay, formatDate, parseDate } from "../time/instant.ts";
+import { closeOf, epochDay, formatDate, parseDate, type LocalMinute } from "../time/instant.ts";
 import { plannedRows, plannedValueAt, totalPlannedValueAt } from "./plannedValue.ts";
 
 const DAY = 480;
@@ -333,7 +333,7 @@ describe("planned value", () => {
   const { set } = compileCalendars(planOf([]).calendars);
   const spread = (parts: { even?: number; start?: number; finish?: number }) =>
     plannedRows(planOf([]), { activities: [row("A", "2026-03-02", "2026-03-06", parts)] }, new Set())[0]!;
-  const on = (date: string): number => closeOf(parseDate(date)!);
+  const on = (date: string): LocalMinute => closeOf(parseDate(date)!);
 
   it("is spread evenly over working time, with its start part at the start and its finish part at the finish", () => {
     const planned = spread({ even: 500, start: 30, finish: 7 });

@@ -1,3 +1,4 @@
+import { minorUnits, NO_MONEY } from "../budget/money.ts";
 import { NOTHING, takeShare, type Share } from "../budget/exact.ts";
 import { rateBook } from "../budget/rates.ts";
 import { assignmentsByActivity, stateOf } from "../network/buildNetwork.ts";
@@ -141,11 +142,11 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
   return (i: number, followedShare: () => Share): { sums: Sums; earned: Share; people: number } => {
     const activity = plan.activities[i]!;
     const row = planned.get(activity.id);
-    const bac = row?.budget ?? 0;
-    const pv = row === undefined ? 0 : plannedValueAt(row, close);
+    const bac = row?.budget ?? NO_MONEY;
+    const pv = row === undefined ? NO_MONEY : plannedValueAt(row, close);
     const plannedShare = bac === 0 ? NOTHING : { part: pv, whole: bac };
     const earned = earnedShare(activity, { dataDate: asOf, plannedShare, followedShare });
-    const ac = spent.get(activity.id) ?? 0;
+    const ac = spent.get(activity.id) ?? NO_MONEY;
     const startDay = schedule.rows[i]?.startDay;
     const start = startDay === undefined ? asOf : formatDate(startDay);
     const state = stateOf(activity);
@@ -159,9 +160,9 @@ function leafSums(plan: PlanBundle, schedule: Schedule, planned: ReadonlyMap<str
       sums: {
         bac,
         pv,
-        ev: takeShare(bac, earned),
+        ev: minorUnits(takeShare(bac, earned)),
         ac,
-        eacBottomUp: ac + (ahead.get(activity.id) ?? 0) + people + lines,
+        eacBottomUp: minorUnits(ac + (ahead.get(activity.id) ?? 0) + people + lines),
       },
       earned,
       people,

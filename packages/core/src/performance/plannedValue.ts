@@ -1,7 +1,8 @@
 import { mulDivRound } from "../budget/exact.ts";
+import { minorUnits, NO_MONEY, plus, type MinorUnits } from "../budget/money.ts";
 import type { Baseline, BaselineRow, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { parseInstant } from "../time/instant.ts";
+import { parseInstant, type LocalMinute, type WorkMinutes } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 /** A baseline to measure against: its rows and the calendars it was approved with. */
@@ -10,12 +11,12 @@ export type BaselineContent = Pick<Baseline, "activities" | "calendars">;
 /** A baseline row made ready for planned value at any instant. */
 export interface PlannedRow {
   readonly row: BaselineRow;
-  readonly budget: number;
-  readonly startAt: number;
-  readonly finishAt: number;
+  readonly budget: MinorUnits;
+  readonly startAt: LocalMinute;
+  readonly finishAt: LocalMinute;
   readonly calendar: WorkCalendar;
-  readonly startIndex: number;
-  readonly finishIndex: number;
+  readonly startIndex: WorkMinutes;
+  readonly finishIndex: WorkMinutes;
 }
 
 /**
@@ -32,7 +33,7 @@ export function plannedRows(plan: PlanBundle, baseline: BaselineContent, parked:
     const finishAt = parseInstant(row.finish)!;
     rows.push({
       row,
-      budget: row.evenMinor + row.startMinor + row.finishMinor,
+      budget: minorUnits(row.evenMinor + row.startMinor + row.finishMinor),
       startAt,
       finishAt,
       calendar,
@@ -44,17 +45,17 @@ export function plannedRows(plan: PlanBundle, baseline: BaselineContent, parked:
 }
 
 /** Planned value of one row at an instant, in minor units (calculations.md section 3). */
-export function plannedValueAt(planned: PlannedRow, at: number): number {
+export function plannedValueAt(planned: PlannedRow, at: LocalMinute): MinorUnits {
   const { row } = planned;
   const atStart = at >= planned.startAt ? row.startMinor : 0;
   const atFinish = at >= planned.finishAt ? row.finishMinor : 0;
-  if (at >= planned.finishAt) return row.evenMinor + atStart + atFinish;
+  if (at >= planned.finishAt) return minorUnits(row.evenMinor + atStart + atFinish);
   const all = planned.finishIndex - planned.startIndex;
-  if (all <= 0 || at <= planned.startAt) return atStart + atFinish;
+  if (all <= 0 || at <= planned.startAt) return minorUnits(atStart + atFinish);
   const passed = Math.min(planned.calendar.indexAt(at) - planned.startIndex, all);
-  return mulDivRound(row.evenMinor, passed, all) + atStart + atFinish;
+  return minorUnits(mulDivRound(row.evenMinor, passed, all) + atStart + atFinish);
 }
 
 /** Planned value of all rows at an instant: the sum of their rounded values. */
-export const totalPlannedValueAt = (rows: readonly PlannedRow[], at: number): number =>
-  rows.reduce((sum, row) => sum + plannedValueAt(row, at), 0);
+export const totalPlannedValueAt = (rows: readonly PlannedRow[], at: LocalMinute): MinorUnits =>
+  rows.reduce((sum, row) => plus(sum, plannedValueAt(row, at)), NO_MONEY);

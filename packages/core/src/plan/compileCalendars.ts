@@ -1,7 +1,7 @@
 import { WEEKDAYS } from "../time/weekdays.ts";
 import type { Calendar } from "./schema.ts";
 import type { Problem } from "./problem.ts";
-import { HORIZON_DAYS, parseDate, parseTime } from "../time/instant.ts";
+import { HORIZON_DAYS, parseDate, parseTime, workMinutes } from "../time/instant.ts";
 import { WorkCalendar, type Shift } from "../time/workCalendar.ts";
 
 /** Calendars by id, each made when first asked for. */
@@ -106,7 +106,7 @@ function build(resolved: Resolved, dayMinutes: number): WorkCalendar {
   for (let day = 0; day < HORIZON_DAYS; day++) patternOf[day] = week[day % 7]!;
   for (const exception of resolved.exceptions)
     patternOf.fill(patternFor(exception.shifts), exception.from, exception.to + 1);
-  return new WorkCalendar(patterns, patternOf, dayMinutes);
+  return new WorkCalendar(patterns, patternOf, workMinutes(dayMinutes));
 }
 
 /** Whether anything is worked, told without laying out the horizon where the week settles it. */

@@ -2,11 +2,15 @@
 export type LocalMinute = number & { readonly unit: "LocalMinute" };
 /** Whole days since 1990-01-01. */
 export type EpochDay = number & { readonly unit: "EpochDay" };
+/** Minutes of working time by some calendar: a length, or an index counted from the beginning of the horizon. */
+export type WorkMinutes = number & { readonly unit: "WorkMinutes" };
 
 /** A number that is known to be minutes since the epoch, as arithmetic and typed arrays give them. */
 export const localMinute = (minutes: number): LocalMinute => minutes as LocalMinute;
 /** A number that is known to be days since the epoch. */
 export const epochDay = (days: number): EpochDay => days as EpochDay;
+/** A number that is known to be working minutes. */
+export const workMinutes = (minutes: number): WorkMinutes => minutes as WorkMinutes;
 
 export const MINUTES_PER_DAY = 1440;
 /** 1990-01-01 as a count of days since 1970-01-01. */

@@ -4,8 +4,10 @@ import {
   HORIZON_DAYS,
   HORIZON_END,
   type LocalMinute,
+  type WorkMinutes,
   localMinute,
   MINUTES_PER_DAY,
+  workMinutes,
 } from "./instant.ts";
 
 /** `[from, to)` in minutes of the day, ascending, not overlapping; they may touch. */
@@ -57,7 +59,7 @@ function beginTables(patterns: readonly (readonly Shift[])[]): { offsets: Int32A
  */
 export class WorkCalendar {
   /** Working minutes in the whole horizon. */
-  readonly total: number;
+  readonly total: WorkMinutes;
   /** Two numbers a day, beside each other since they are read together: W at its 00:00, and its table in `workBefore`. */
   private readonly days: Int32Array;
   private readonly workBefore: Uint16Array;
@@ -75,7 +77,7 @@ export class WorkCalendar {
   constructor(
     patterns: readonly (readonly Shift[])[],
     patternOf: Uint16Array,
-    readonly dayMinutes: number,
+    readonly dayMinutes: WorkMinutes,
   ) {
     const minutesOf = patterns.map((shifts) => shifts.reduce((sum, [from, to]) => sum + to - from, 0));
     const { offsets, begins } = beginTables(patterns);
@@ -97,7 +99,7 @@ export class WorkCalendar {
     }
     days[2 * HORIZON_DAYS] = total;
     worked[3 * count] = total;
-    this.total = total;
+    this.total = workMinutes(total);
     this.days = days;
     this.workBefore = workTables(patterns);
     this.begins = begins;
@@ -111,39 +113,39 @@ export class WorkCalendar {
   }
 
   /** W(t): working minutes from the beginning of the horizon to `at`. Throws {@link OutsideHorizon}. */
-  indexAt(at: number): number {
+  indexAt(at: LocalMinute): WorkMinutes {
     if (!(at >= 0 && at <= HORIZON_END)) throw new OutsideHorizon();
     const day = (at / MINUTES_PER_DAY) | 0;
-    return this.days[2 * day]! + this.workBefore[this.days[2 * day + 1]! + at - day * MINUTES_PER_DAY]!;
+    return workMinutes(this.days[2 * day]! + this.workBefore[this.days[2 * day + 1]! + at - day * MINUTES_PER_DAY]!);
   }
 
   /** S(i): the latest instant with no more than `index` working minutes before it. Throws {@link OutsideHorizon}. */
-  startAt(index: number): LocalMinute {
+  startAt(index: WorkMinutes): LocalMinute {
     if (!(index >= 0 && index < this.total)) throw new OutsideHorizon();
     const day = 3 * this.workedDayOf(index);
     return localMinute(this.worked[day + 1]! + this.begins[this.worked[day + 2]! + index - this.worked[day]!]!);
   }
 
   /** S(i), or `beyond` where no working time is left after `index`. Throws {@link OutsideHorizon} below 0. */
-  startOr(index: number, beyond: LocalMinute): LocalMinute {
+  startOr(index: WorkMinutes, beyond: LocalMinute): LocalMinute {
     return index >= this.total ? beyond : this.startAt(index);
   }
 
   /** F(i): the earliest instant with at least `index` working minutes before it. Throws {@link OutsideHorizon}. */
-  finishAt(index: number): LocalMinute {
+  finishAt(index: WorkMinutes): LocalMinute {
     // A finish is one minute after the last working minute before it has begun.
-    return index === 0 ? localMinute(0) : localMinute(this.startAt(index - 1) + 1);
+    return index === 0 ? localMinute(0) : localMinute(this.startAt(workMinutes(index - 1)) + 1);
   }
 
   /** The largest i with S(i) <= `at`: the last working minute that begins no later. May be -1. */
-  lastStartIndex(at: number): number {
+  lastStartIndex(at: LocalMinute): WorkMinutes {
     const index = this.indexAt(at);
-    return index < this.total && this.startAt(index) === at ? index : index - 1;
+    return index < this.total && this.startAt(index) === at ? index : workMinutes(index - 1);
   }
 
   /** Working minutes of one day of the horizon. */
-  minutesOn(day: number): number {
-    return this.days[2 * day + 2]! - this.days[2 * day]!;
+  minutesOn(day: EpochDay): WorkMinutes {
+    return workMinutes(this.days[2 * day + 2]! - this.days[2 * day]!);
   }
 
   /** The n-th worked day from the day `from` on, counting from 1; `null` past the horizon. */

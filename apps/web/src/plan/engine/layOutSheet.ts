@@ -4,6 +4,7 @@ import {
   deadlineStandings,
   finishDayOf,
   formatDate,
+  localMinute,
   linkTexts,
   openOf,
   parseDate,
@@ -182,7 +183,8 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
     const between =
       approved === null || dates === null
         ? null
-        : (calendar.indexAt(dates.finish) - calendar.indexAt(approved.finish)) / calendar.dayMinutes;
+        : (calendar.indexAt(localMinute(dates.finish)) - calendar.indexAt(localMinute(approved.finish))) /
+          calendar.dayMinutes;
     const standing = deadlines.get(id);
     return {
       id,

@@ -1,7 +1,8 @@
+import { copyOf } from "../../time/columns.ts";
 import { forwardPass, NodeOutsideHorizon } from "../../network/forwardPass.ts";
 import { FIXED, type Network } from "../../network/network.ts";
 import type { PlanBundle } from "../../plan/schema.ts";
-import { localMinute, type LocalMinute } from "../../time/instant.ts";
+import { type LocalMinute, workMinutes } from "../../time/instant.ts";
 import { offences, uncounted, type Check } from "../ground/check.ts";
 import { inDays, type Ground, type Placed } from "../ground/ground.ts";
 
@@ -36,9 +37,9 @@ function toTest({ open }: Ground): Placed | null {
 
 /** The network with one node that lasts longer than it does; its people then no longer decide its finish. */
 function stretched({ network, early }: Ground["schedule"], node: number, minutes: number): Network {
-  const duration = network.duration.slice();
+  const duration = copyOf(network.duration);
   const finishBy = network.finishBy.slice();
-  duration[node] = early.finishIndex[node]! - early.restartIndex[node]! + minutes;
+  duration[node] = workMinutes(early.finishIndex[node]! - early.restartIndex[node]! + minutes);
   finishBy[node] = FIXED;
   return { ...network, duration, finishBy };
 }
@@ -55,7 +56,7 @@ export function runPathTest(ground: Ground): PathTest | null {
       tested,
       addedMinutes,
       movedMinutes: tested.calendar.indexAt(latestFinish) - tested.calendar.indexAt(schedule.finish!),
-      finish: localMinute(latestFinish),
+      finish: latestFinish,
     };
   } catch (error) {
     if (error instanceof NodeOutsideHorizon) return null;
