@@ -39,6 +39,7 @@ export {
   type TakeBack,
 } from "./plan.ts";
 export { PROGRESS_TYPE } from "./progress.ts";
+export { SHARED_SCHEMAS } from "./shared.ts";
 export {
   type HolidayCountries,
   type Holidays,

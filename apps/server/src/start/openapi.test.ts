@@ -3,6 +3,7 @@ import { openApiDocument } from "./openapi.ts";
 
 interface Document {
   readonly openapi: string;
+  readonly components: { readonly schemas: Readonly<Record<string, object>> };
   readonly paths: Record<
     string,
     Record<
@@ -10,7 +11,7 @@ interface Document {
       {
         summary: string;
         description: string;
-        parameters: { name: string; in: string }[];
+        parameters: { name: string; in: string; $ref?: string }[];
         requestBody?: object;
         responses: object;
       }
@@ -31,6 +32,18 @@ describe("the HTTP interface as a document", () => {
       expect(operation.description).toMatch(/^(Open to anyone|For everyone who is signed in|For: )/);
   });
 
+  it("says what several calls speak of once, and refers to it", () => {
+    const text = JSON.stringify(document);
+    const asked = [...text.matchAll(/"\$ref":"#\/([^"]+)"/g)].map((match) => match[1]!);
+    const at = (path: string): unknown =>
+      path.split("/").reduce<unknown>((part, name) => (part as Record<string, unknown>)[name], document);
+    for (const path of new Set(asked)) expect([path, typeof at(path)]).toEqual([path, "object"]);
+    const { schemas } = document.components;
+    expect(Object.keys(schemas)).toEqual(expect.arrayContaining(["Change", "Effect", "Figures"]));
+    for (const name of Object.keys(schemas)) expect(asked).toContain(`components/schemas/${name}`);
+    expect(text).not.toContain("$defs");
+  });
+
   it("names every part of a path as a parameter, and the token of every changing call", () => {
     for (const { key, path, operation } of operations) {
       const parts = [...path.matchAll(/\{(\w+)\}/g)].map((match) => match[1]);
@@ -38,7 +51,7 @@ describe("the HTTP interface as a document", () => {
         key,
         operation.parameters.filter((parameter) => parameter.in === "path").map(({ name }) => name),
       ]).toEqual([key, parts]);
-      expect([key, operation.parameters.some(({ name }) => name === "x-chronometra-token")]).toEqual([
+      expect([key, operation.parameters.some(({ $ref }) => $ref === "#/components/parameters/Token")]).toEqual([
         key,
         !key.startsWith("GET"),
       ]);
