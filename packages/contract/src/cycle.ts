@@ -168,3 +168,15 @@ export const closeProjectSchema = z.strictObject({
   word: z.string().trim().min(3, "say why the project is closed").max(1000),
   activities: z.record(z.string(), z.enum(["done", "dropped", "parked"])),
 });
+
+/** The projects whose data date is moved; left out for all. */
+export const setDataDateSchema = z.strictObject({
+  date: dateSchema,
+  projects: z.array(z.string().max(36)).min(1, "select a project").max(5000).optional(),
+});
+export const dataDateResultSchema = z.object({
+  moved: z.array(z.string()),
+  revisions: z.array(z.object({ project: z.string(), revision: z.int() })),
+  already: z.array(z.string()),
+  refused: z.array(z.object({ project: z.string(), why: z.string() })),
+});

@@ -26,6 +26,8 @@ import {
   projectCycleSchema,
   reopenSchema,
   reportingCalendarSchema,
+  dataDateResultSchema,
+  setDataDateSchema,
 } from "./cycle.ts";
 import {
   fileChangesSchema,
@@ -128,19 +130,13 @@ import {
   whatIfSchema,
   whatIfViewSchema,
 } from "./whatIf.ts";
+import { approvalSchema, askApprovalSchema, decideApprovalSchema, digestCheckSchema, ledgerSchema } from "./approve.ts";
 import {
-  approvalSchema,
   blockedSchema,
   blockRequestSchema,
-  askApprovalSchema,
-  dataDateResultSchema,
-  decideApprovalSchema,
   decidedWeekSchema,
   decideReportsSchema,
   decideWeekSchema,
-  deskSchema,
-  digestCheckSchema,
-  ledgerSchema,
   leaveDaysSchema,
   leaveRequestSchema,
   peopleWeekSchema,
@@ -150,14 +146,10 @@ import {
   reportSchema,
   reportsEffectRequestSchema,
   reportsEffectSchema,
-  setDataDateSchema,
-  startClockSchema,
-  stopClockSchema,
   weeksChosenSchema,
   weeksEffectSchema,
-  weekViewSchema,
-  writeWeekSchema,
-} from "./work.ts";
+} from "./collect.ts";
+import { deskSchema, startClockSchema, stopClockSchema, weekViewSchema, writeWeekSchema } from "./desk.ts";
 
 export interface Endpoint {
   readonly summary: string;

@@ -49,25 +49,20 @@ export {
   type SharedRows,
   type SharedUse,
 } from "./resources.ts";
+export { type Approval, type Ledger } from "./approve.ts";
 export {
-  type Approval,
   type Blocked,
-  type Desk,
-  type DeskActivity,
-  type DeskNews,
   type Endings,
-  type Ledger,
   type PeopleWeek,
   type QueuedReport,
   type Report,
   type ReportRequest,
   type ReportsEffect,
-  type WeekCell,
   type WeeksEffect,
   type WeekSheet,
-  type WeekView,
   type WindowsHeld,
-} from "./work.ts";
+} from "./collect.ts";
+export { type Desk, type DeskActivity, type DeskNews, type WeekCell, type WeekView } from "./desk.ts";
 export { type Mail } from "./tell.ts";
 export {
   type BrokenLimit,

@@ -14,7 +14,7 @@ import { figuresSchema } from "./look.ts";
 import { changeResultSchema, effectSchema } from "./plan.ts";
 import { watchlistSchema, watchQuestionSchema } from "./watch.ts";
 import { whatIfSchema } from "./whatIf.ts";
-import { reportsEffectSchema } from "./work.ts";
+import { reportsEffectSchema } from "./collect.ts";
 import { importViewSchema } from "./exchange.ts";
 import { projectCycleSchema } from "./cycle.ts";
 import { sharedEffectSchema } from "./resources.ts";

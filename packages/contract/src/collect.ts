@@ -2,61 +2,6 @@ import { dateSchema, idSchema } from "@chronometra/core";
 import { z } from "zod";
 import { effectSchema } from "./plan.ts";
 
-export const askApprovalSchema = z.strictObject({ word: z.string().max(2000) });
-export const decideApprovalSchema = z.strictObject({
-  decision: z.enum(["approve", "sendBack"]),
-  reason: z.string().trim().min(1, "say why, in a few words").max(2000),
-});
-
-export const approvalSchema = z.object({
-  id: z.string(),
-  project: z.string(),
-  projectName: z.string(),
-  projectCode: z.string(),
-  state: z.enum(["asked", "approved", "sentBack", "replaced"]),
-  askedBy: z.string(),
-  askedAt: z.string(),
-  word: z.string(),
-  decidedBy: z.string().nullable(),
-  decidedAt: z.string().nullable(),
-  reason: z.string().nullable(),
-  baseline: z.int().nullable(),
-  mayDecide: z.boolean(),
-  /** Changes to the plan since it was asked for; they are not approved with it. */
-  changedSince: z.int(),
-});
-export type Approval = z.infer<typeof approvalSchema>;
-
-export const baselineLineSchema = z.object({
-  number: z.int(),
-  approvedOn: z.string(),
-  approvedBy: z.string(),
-  reason: z.string(),
-  digest: z.string(),
-  activities: z.int(),
-  budgetMinor: z.int(),
-  start: z.string().nullable(),
-  finish: z.string().nullable(),
-  /** What was approved: the first plan, a change request and nothing else, or the whole plan as it stood, with a request or without. */
-  how: z.enum(["first", "request", "whole"]),
-  /** The change request that it came of. */
-  request: z.int().nullable(),
-});
-export const ledgerSchema = z.object({
-  currency: z.string(),
-  minorDigits: z.int(),
-  mayAsk: z.boolean(),
-  approvals: z.array(approvalSchema),
-  baselines: z.array(baselineLineSchema),
-});
-export type Ledger = z.infer<typeof ledgerSchema>;
-export const digestCheckSchema = z.object({
-  number: z.int(),
-  stored: z.string(),
-  recomputed: z.string(),
-  same: z.boolean(),
-});
-
 /** What a contributor sends from the desk; at least one of minutes, percent and remaining minutes. */
 export const reportRequestSchema = z
   .strictObject({
@@ -178,55 +123,6 @@ export const reportsEffectSchema = z.array(
 );
 export type ReportsEffect = z.infer<typeof reportsEffectSchema>;
 
-export const deskActivitySchema = z.object({
-  project: z.string(),
-  projectName: z.string(),
-  activity: z.string(),
-  name: z.string(),
-  path: z.string(),
-  start: z.string(),
-  finish: z.string(),
-  state: z.enum(["notStarted", "inProgress", "complete"]),
-  percent: z.number().nullable(),
-  plannedMinutes: z.int(),
-  remainingMinutes: z.int(),
-  postedMinutes: z.int(),
-  waitingMinutes: z.int(),
-  waitsFor: z.array(z.string()),
-  blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
-});
-export type DeskActivity = z.infer<typeof deskActivitySchema>;
-
-/** Something that changed in one's own work since one last looked. */
-export const deskNewsSchema = z.object({
-  project: z.string(),
-  projectName: z.string(),
-  activity: z.string(),
-  name: z.string(),
-  what: z.discriminatedUnion("kind", [
-    z.object({ kind: z.literal("new") }),
-    z.object({ kind: z.literal("gone") }),
-    z.object({ kind: z.literal("free") }),
-    z.object({ kind: z.literal("start"), from: z.string(), to: z.string() }),
-    z.object({ kind: z.literal("finish"), from: z.string(), to: z.string() }),
-    z.object({ kind: z.literal("hours"), from: z.int(), to: z.int() }),
-  ]),
-});
-export type DeskNews = z.infer<typeof deskNewsSchema>;
-
-export const clockSchema = z.object({
-  project: z.string(),
-  activity: z.string(),
-  name: z.string(),
-  startedAt: z.string(),
-});
-export const startClockSchema = z.strictObject({ project: z.string(), activity: z.string() });
-/** Minutes of 0 drop what was measured. */
-export const stopClockSchema = z.strictObject({
-  minutes: z.int().min(0).max(1440, "a day has 24 hours; shorten what a forgotten clock has measured"),
-  note: z.string().max(1000),
-});
-
 /** Marks an activity as blocked by something, or takes the mark away where `by` is `null`. */
 export const blockRequestSchema = z.strictObject({
   project: z.string(),
@@ -234,37 +130,6 @@ export const blockRequestSchema = z.strictObject({
   by: z.string().trim().min(1, "say by what or whom").max(500).nullable(),
   on: z.strictObject({ project: z.string(), activity: z.string() }).optional(),
 });
-
-export const deskSchema = z.object({
-  person: z.string().nullable(),
-  today: z.string(),
-  activities: z.array(deskActivitySchema),
-  /** What was sent: all that waits, and what is of the last five weeks or was sent in them; of the newest day first. */
-  reports: z.array(reportSchema),
-  /** Minutes booked by day, waiting and posted, of the last thirteen months. */
-  booked: z.record(z.string(), z.int()),
-  /** When one last said that one had seen what changed; `null` for never. */
-  seenAt: z.string().nullable(),
-  news: z.array(deskNewsSchema),
-  clock: clockSchema.nullable(),
-  /** Days of the last two weeks that one works and has booked nothing on. */
-  forgotten: z.array(z.string()),
-  /** Meetings of the last two weeks that are not booked yet, their hours filled in. */
-  meetings: z.array(
-    z.object({
-      project: z.string(),
-      projectName: z.string(),
-      activity: z.string(),
-      name: z.string(),
-      date: z.string(),
-      minutes: z.int(),
-    }),
-  ),
-  leave: z.array(z.object({ from: z.string(), to: z.string(), label: z.string(), waiting: z.boolean() })),
-  /** The five weeks from Monday on: working time by one's calendar, leave taken off. */
-  calendar: z.array(z.object({ date: z.string(), expectedMinutes: z.int() })),
-});
-export type Desk = z.infer<typeof deskSchema>;
 
 export const weekSheetSchema = z.object({
   state: z.enum(["sent", "approved", "returned"]),
@@ -274,45 +139,6 @@ export const weekSheetSchema = z.object({
   /** When hours of it were last written after it was sent. */ changedAt: z.string().nullable(),
 });
 export type WeekSheet = z.infer<typeof weekSheetSchema>;
-
-/** A person's week, Monday to Sunday: what is booked on each activity and day, and what would be expected. */
-export const weekViewSchema = z.object({
-  /** Its Monday. */
-  from: z.string(),
-  today: z.string(),
-  /** Whether the week was sent as whole, and what was said to it; `null` while it was not. */
-  sheet: weekSheetSchema.nullable(),
-  days: z.array(
-    z.object({
-      date: z.string(),
-      /** Working time by the person's calendar, leave taken off. */ expectedMinutes: z.int(),
-    }),
-  ),
-  rows: z.array(
-    z.object({
-      project: z.string(),
-      projectName: z.string(),
-      activity: z.string(),
-      name: z.string(),
-      /** Whether time can be booked on it: finished or parked work only shows what was. */
-      open: z.boolean(),
-      /** One a day. */
-      cells: z.array(z.object({ posted: z.int(), waiting: z.int(), returned: z.int(), notes: z.array(z.string()) })),
-    }),
-  ),
-});
-export type WeekView = z.infer<typeof weekViewSchema>;
-
-/** What a person has worked on an activity and a day in all, posted time included; 0 takes back what still waits. */
-export const weekCellSchema = z.strictObject({
-  project: z.string(),
-  activity: z.string(),
-  date: dateSchema,
-  minutes: z.int().min(0).max(1440, "a day has 24 hours"),
-  note: z.string().max(1000).optional(),
-});
-export const writeWeekSchema = z.strictObject({ cells: z.array(weekCellSchema).min(1).max(500) });
-export type WeekCell = z.infer<typeof weekCellSchema>;
 
 /** A week of everyone that someone answers for. Minutes. */
 export const peopleWeekSchema = z.object({
@@ -379,17 +205,6 @@ export const reportsEffectRequestSchema = z.strictObject({
   ids: z.array(z.string()).min(1).max(2000),
   hold: windowsHeldSchema.optional(),
   endings: endingsSchema.optional(),
-});
-/** The projects whose data date is moved; left out for all. */
-export const setDataDateSchema = z.strictObject({
-  date: dateSchema,
-  projects: z.array(z.string().max(36)).min(1, "select a project").max(5000).optional(),
-});
-export const dataDateResultSchema = z.object({
-  moved: z.array(z.string()),
-  revisions: z.array(z.object({ project: z.string(), revision: z.int() })),
-  already: z.array(z.string()),
-  refused: z.array(z.object({ project: z.string(), why: z.string() })),
 });
 
 const alongSchema = z.object({
