@@ -1,4 +1,4 @@
-import { changeSchema, projectSchema, type Change } from "@chronometra/core";
+import { changeSchema, projectSchema, SHOWN_TABLES, type Change, type ShownTable } from "@chronometra/core";
 import { z } from "zod";
 
 const rows = z.array(z.tuple([z.string(), z.unknown()]));
@@ -11,27 +11,7 @@ export const planViewSchema = z.object({
   programme: z.string().nullable(),
   mayEdit: z.boolean(),
   project: projectSchema,
-  tables: z.object({
-    calendars: rows,
-    people: rows,
-    activities: rows,
-    links: rows,
-    assignments: rows,
-    costs: rows,
-    baselines: rows,
-    fields: rows,
-    ownValues: rows,
-    teams: rows,
-    categories: rows,
-    placeholders: rows,
-    carried: rows,
-    blocks: rows,
-    promises: rows,
-    ranges: rows,
-    risks: rows,
-    meetings: rows,
-    alternates: rows,
-  }),
+  tables: z.object(Object.fromEntries(SHOWN_TABLES.map((table) => [table, rows])) as Record<ShownTable, typeof rows>),
 });
 export type PlanView = z.infer<typeof planViewSchema>;
 

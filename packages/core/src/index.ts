@@ -114,17 +114,9 @@ export {
 } from "./plan/ownTables.ts";
 export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
-export {
-  emptyOwnTables,
-  fromBundle,
-  OWN_TABLES,
-  PLAN_TABLES,
-  toBundle,
-  type Plan,
-  type PlanTable,
-  type PlanTables,
-  type Rows,
-} from "./plan/plan.ts";
+export { emptyOwnTables, fromBundle, toBundle, type Plan, type Rows } from "./plan/plan.ts";
+export type { PlanTables } from "./plan/rowSchemas.ts";
+export { PLAN_TABLES, SHOWN_TABLES, type PlanTable, type ShownTable } from "./plan/tables.ts";
 export { effectBetween, effectOf, type Effect, type Movement, type Reckoned } from "./drift/effect.ts";
 export { eitherThousandOrDecimal, formatDuration, formatHours, parseDuration, type BareUnit } from "./time/duration.ts";
 export { postedKey, type ReportContent } from "./collect/report.ts";

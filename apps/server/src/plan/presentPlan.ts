@@ -1,23 +1,12 @@
 import type { Me, PlanView } from "@chronometra/contract";
-import { OWN_TABLES, type Plan, type PlanTable } from "@chronometra/core";
+import { SHOWN_TABLES, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
 
-const VIEWED: readonly PlanTable[] = [
-  "calendars",
-  "people",
-  "activities",
-  "links",
-  "assignments",
-  "costs",
-  "baselines",
-  ...OWN_TABLES,
-];
-
 const viewTables = (plan: Plan): PlanView["tables"] =>
-  Object.fromEntries(VIEWED.map((table) => [table, [...plan[table]]])) as PlanView["tables"];
+  Object.fromEntries(SHOWN_TABLES.map((table) => [table, [...plan[table]]])) as PlanView["tables"];
 
 /** A plan of a project with its rows and keys, for whoever looks at it. */
 export async function presentPlan(database: DataSource, me: Me, project: ProjectEntity, plan: Plan): Promise<PlanView> {

@@ -95,22 +95,26 @@ describe("files of the client", () => {
     const manifest = {
       "index.html": { file: "assets/index.js" },
       "src/main.tsx": { file: "assets/main.js", imports: ["_common.js", "index.html"] },
+      "src/access/first.tsx": { file: "assets/first.js", imports: ["index.html"] },
       "_common.js": { file: "assets/common.js" },
       "_lines.js": { file: "assets/lines.js", imports: ["_common.js", "_lines.js"] },
       "src/collect/DeskPage.tsx": { file: "assets/desk.js", imports: ["_common.js", "_lines.js", "index.html"] },
     };
     writeFileSync(join(folder, ".vite", "manifest.json"), JSON.stringify(manifest));
     const { app } = createApp({ database: world.database, logger: pino({ level: "silent" }), webFolder: folder });
-    const { link } = (await request(app).get("/desk")).headers;
+    const linkOf = async (path: string, cookie: string): Promise<unknown> =>
+      (await request(app).get(path).set("cookie", cookie)).headers["link"];
     const hint = (...names: string[]): string =>
       names.map((name) => `</assets/${name}.js>; rel=modulepreload`).join(", ");
-    expect(link).toBe(hint("main", "common", "desk", "lines"));
-    expect((await request(app).get("/projects/x/plan")).headers["link"]).toBe(hint("main", "common"));
-    // What the page asks for first as well, by whoever has a session.
-    const begun = await request(app).get("/desk").set("cookie", "chronometra=x");
-    expect(begun.headers["link"]).toBe(
-      `${["/api/desk", "/api/period"].map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`).join(", ")}, ${link}`,
-    );
+    // What the page asks for first as well.
+    const calls = ["/api/desk", "/api/period"]
+      .map((call) => `<${call}>; rel=preload; as=fetch; crossorigin`)
+      .join(", ");
+    expect(await linkOf("/desk", "chronometra=x")).toBe(`${calls}, ${hint("main", "common", "desk", "lines")}`);
+    expect(await linkOf("/projects/x/plan", "chronometra=x")).toBe(hint("main", "common"));
+    // Who has no session is shown the way in, and fetches nothing of the pages.
+    for (const path of ["/desk", "/projects/x/plan"])
+      for (const cookie of ["", "other=1; notchronometra=x"]) expect(await linkOf(path, cookie)).toBe(hint("first"));
   });
 });
 

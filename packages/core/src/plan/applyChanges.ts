@@ -1,5 +1,7 @@
 import type { Change } from "./change.ts";
-import type { Plan, PlanTable, PlanTables, Rows } from "./plan.ts";
+import type { Plan, Rows } from "./plan.ts";
+import type { PlanTables } from "./rowSchemas.ts";
+import type { PlanTable } from "./tables.ts";
 import { PlanProblems } from "./problem.ts";
 
 /** What came of applying changes. */

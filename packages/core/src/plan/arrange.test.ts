@@ -3,7 +3,8 @@ import { planOf } from "../testing/plans.ts";
 import { applyChanges } from "./applyChanges.ts";
 import { arrange, type Arrangement } from "./arrange.ts";
 import { checkPlan } from "./checkPlan.ts";
-import { fromBundle, PLAN_TABLES, toBundle, type Plan } from "./plan.ts";
+import { fromBundle, toBundle, type Plan } from "./plan.ts";
+import { PLAN_TABLES } from "./tables.ts";
 import type { Activity } from "./schema.ts";
 
 const day = (id: string, parent?: string): Activity => ({

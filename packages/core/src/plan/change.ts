@@ -1,34 +1,19 @@
 import { z } from "zod";
-import {
-  alternatesSchema,
-  blockSchema,
-  carriedSchema,
-  categorySchema,
-  meetingSchema,
-  ownFieldSchema,
-  ownValueSchema,
-  placeholderSchema,
-  promiseSchema,
-  rangeSchema,
-  riskSchema,
-  teamSchema,
-} from "./ownTables.ts";
+import { ownValueSchema } from "./ownTables.ts";
+import { ROW_SCHEMAS, type PlanTables } from "./rowSchemas.ts";
 import {
   activitySchema,
   actualCostSchema,
   assignmentSchema,
   baselineSchema,
-  calendarSchema,
-  costSchema,
   creditSchema,
   dateSchema,
   idSchema,
-  linkSchema,
-  personSchema,
   projectSchema,
   timeEntrySchema,
   wishSchema,
 } from "./schema.ts";
+import { EDITED_TABLES, HAND_TABLES, type EditedTable, type HandTable, type PlanTable } from "./tables.ts";
 
 /** A field to write, or to clear where it is `null`; one that is left out stays as it is. */
 const clearable = <T extends z.ZodType>(schema: T) => schema.nullable().optional();
@@ -66,11 +51,17 @@ const workingFields = {
   owner: clearable(activityFields.owner.unwrap()),
 };
 
-/** The fields of a row that may be rewritten one by one; those that a row can do without are cleared by `null`. */
-type Editable<T extends z.ZodObject> = { [K in keyof Omit<z.infer<T>, "id">]?: z.infer<T>[K] | null | undefined };
+const literals = <T extends string>(names: readonly T[]) => names as readonly [T, ...T[]];
 
-function editable<T extends z.ZodObject>(schema: T): z.ZodType<Editable<T>> {
-  const fields = Object.entries(schema.shape as z.ZodRawShape).filter(([name]) => name !== "id");
+/** A union of objects, one a table; what it is of is said by the type. */
+const perTable = <T extends PlanTable, C>(tables: readonly T[], of: (table: T) => z.ZodType): z.ZodType<C> =>
+  z.discriminatedUnion("table", tables.map(of) as never) as never;
+
+/** The fields of a row that may be rewritten one by one; those that a row can do without are cleared by `null`. */
+type Editable<Row> = { [K in keyof Omit<Row, "id">]?: Row[K] | null | undefined };
+
+function editable(schema: z.ZodType): z.ZodType {
+  const fields = Object.entries((schema as z.ZodObject).shape as z.ZodRawShape).filter(([name]) => name !== "id");
   return z.strictObject(
     Object.fromEntries(
       fields.map(([name, field]) => [
@@ -78,177 +69,35 @@ function editable<T extends z.ZodObject>(schema: T): z.ZodType<Editable<T>> {
         field instanceof z.ZodOptional ? clearable(field.unwrap() as z.ZodType) : (field as z.ZodType).optional(),
       ]),
     ),
-  ) as never;
+  );
 }
 
-const editOf = <N extends string, T extends z.ZodObject>(table: N, schema: T) =>
-  z.strictObject({ type: z.literal("editRow"), table: z.literal(table), key, set: editable(schema) });
+type EditRow = {
+  [T in EditedTable]: { type: "editRow"; table: T; key: string; set: Editable<PlanTables[T]> };
+}[EditedTable];
+type AddRow = {
+  [T in HandTable]: { type: "addRow"; table: T; key: string; row: PlanTables[T]; before?: string | undefined };
+}[HandTable];
 
 /** Fields of a row rewritten; those that are left out stay as they are. Activities have changes of their own. */
-const editRow = z.discriminatedUnion("table", [
-  editOf("calendars", calendarSchema),
-  editOf("people", personSchema),
-  editOf("links", linkSchema),
-  editOf("assignments", assignmentSchema),
-  editOf("costs", costSchema),
-  editOf("fields", ownFieldSchema),
-  editOf("teams", teamSchema),
-  editOf("categories", categorySchema),
-  editOf("risks", riskSchema),
-  editOf("alternates", alternatesSchema),
-]);
+const editRow = perTable<EditedTable, EditRow>(EDITED_TABLES, (table) =>
+  z.strictObject({ type: z.literal("editRow"), table: z.literal(table), key, set: editable(ROW_SCHEMAS[table]) }),
+);
 
-const addRow = z.discriminatedUnion("table", [
+const addRow = perTable<HandTable, AddRow>(HAND_TABLES, (table) =>
   z.strictObject({
     type: z.literal("addRow"),
-    table: z.literal("calendars"),
+    table: z.literal(table),
     key,
-    row: calendarSchema,
+    row: ROW_SCHEMAS[table],
     before: key.optional(),
   }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("people"),
-    key,
-    row: personSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("activities"),
-    key,
-    row: activitySchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("links"),
-    key,
-    row: linkSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("assignments"),
-    key,
-    row: assignmentSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("costs"),
-    key,
-    row: costSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("fields"),
-    key,
-    row: ownFieldSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("teams"),
-    key,
-    row: teamSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("categories"),
-    key,
-    row: categorySchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("placeholders"),
-    key,
-    row: placeholderSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("carried"),
-    key,
-    row: carriedSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("blocks"),
-    key,
-    row: blockSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("promises"),
-    key,
-    row: promiseSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("ranges"),
-    key,
-    row: rangeSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("risks"),
-    key,
-    row: riskSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("meetings"),
-    key,
-    row: meetingSchema,
-    before: key.optional(),
-  }),
-  z.strictObject({
-    type: z.literal("addRow"),
-    table: z.literal("alternates"),
-    key,
-    row: alternatesSchema,
-    before: key.optional(),
-  }),
-]);
+);
 
-const removeRow = z.strictObject({
-  type: z.literal("removeRow"),
-  table: z.enum([
-    "calendars",
-    "people",
-    "activities",
-    "links",
-    "assignments",
-    "costs",
-    "fields",
-    "teams",
-    "categories",
-    "placeholders",
-    "carried",
-    "blocks",
-    "promises",
-    "ranges",
-    "risks",
-    "meetings",
-    "alternates",
-  ]),
-  key,
-});
+const removeRow = z.strictObject({ type: z.literal("removeRow"), table: z.enum(literals(HAND_TABLES)), key });
 
-/**
- * Everything that can happen to a plan. `postTime`, `postCost` and `freeze` cannot be undone: money is corrected by
- * an entry of its own, and a baseline stays.
- */
-export const changeSchema = z.discriminatedUnion("type", [
+/** What happens to the project, to activities, to time and money. */
+const ofItsOwn = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("setProject"), set: projectFields }),
   z.strictObject({ type: z.literal("setDataDate"), date: dateSchema.nullable() }),
   z.strictObject({ type: z.literal("setName"), activity: idSchema, name: activityFields.name }),
@@ -281,11 +130,19 @@ export const changeSchema = z.discriminatedUnion("type", [
   z.strictObject({ type: z.literal("postTime"), key, entry: timeEntrySchema.extend({ state: z.literal("posted") }) }),
   z.strictObject({ type: z.literal("postCost"), key, cost: actualCostSchema }),
   z.strictObject({ type: z.literal("freeze"), baseline: baselineSchema }),
-  editRow,
-  addRow,
-  removeRow,
 ]);
 
 /** One thing that happens to a plan. */
-export type Change = z.infer<typeof changeSchema>;
+export type Change = z.infer<typeof ofItsOwn> | EditRow | AddRow | z.infer<typeof removeRow>;
+
+/**
+ * Everything that can happen to a plan. `postTime`, `postCost` and `freeze` cannot be undone: money is corrected by
+ * an entry of its own, and a baseline stays.
+ */
+export const changeSchema: z.ZodType<Change> = z.discriminatedUnion("type", [
+  ...ofItsOwn.options,
+  editRow as never,
+  addRow as never,
+  removeRow,
+]) as never;
 export type ChangeType = Change["type"];

@@ -1,7 +1,8 @@
 import { dateWords } from "../words/dateWords.ts";
 import type { Change } from "./change.ts";
 import { fieldWords, kindOfRow, rowWords } from "./pathWords.ts";
-import type { Plan, PlanTable } from "./plan.ts";
+import type { Plan } from "./plan.ts";
+import type { PlanTable } from "./tables.ts";
 import { wishText } from "./wishWords.ts";
 
 /** What the screen calls rows of a plan. */

@@ -6,7 +6,8 @@ import { applyChanges, pathsMeet, valueAtPath } from "./applyChanges.ts";
 import { changeSchema, type Change } from "./change.ts";
 import { checkPlan } from "./checkPlan.ts";
 import { parseBundle } from "./parseBundle.ts";
-import { fromBundle, PLAN_TABLES, toBundle, type Plan } from "./plan.ts";
+import { fromBundle, toBundle, type Plan } from "./plan.ts";
+import { PLAN_TABLES } from "./tables.ts";
 
 /** A plan with its rows in order, for comparing two to the letter. */
 const laidOut = (plan: Plan): unknown => ({

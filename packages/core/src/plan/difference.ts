@@ -1,6 +1,7 @@
 import type { Change } from "./change.ts";
 import { ownRowsOf } from "./hanging.ts";
-import type { Plan, PlanTables, Rows } from "./plan.ts";
+import type { Plan, Rows } from "./plan.ts";
+import type { PlanTables } from "./rowSchemas.ts";
 import { differing, sameFields, type Loose } from "./fields.ts";
 import { matchOf, mergedWith, rowsByMatch, type FileTable } from "./merge.ts";
 import { linkLabel, pairLabel } from "./problem.ts";

@@ -4,7 +4,8 @@ import { networks, planOf } from "../testing/plans.ts";
 import { applyChanges } from "./applyChanges.ts";
 import { changeSchema } from "./change.ts";
 import { brokenChains, parkRows, wakeRows } from "./parking.ts";
-import { fromBundle, PLAN_TABLES, toBundle, type Plan } from "./plan.ts";
+import { fromBundle, toBundle, type Plan } from "./plan.ts";
+import { PLAN_TABLES } from "./tables.ts";
 import type { Link } from "./schema.ts";
 
 const day = (id: string, parent?: string) => ({

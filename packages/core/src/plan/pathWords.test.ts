@@ -2,7 +2,8 @@ import { planOf } from "../testing/plans.ts";
 import { changeSchema, type Change } from "./change.ts";
 import { changeWords, namesIn } from "./changeWords.ts";
 import { describePath } from "./pathWords.ts";
-import { fromBundle, PLAN_TABLES } from "./plan.ts";
+import { fromBundle } from "./plan.ts";
+import { PLAN_TABLES } from "./tables.ts";
 
 const DAY = 480;
 const plan = fromBundle(
@@ -58,9 +59,11 @@ it.each<[Change, string]>([
 );
 
 it("no kind of change and no table is without words of its own", () => {
-  const options = changeSchema.options.flatMap((each): readonly { shape: object }[] =>
-    "options" in each ? each.options : [each],
-  );
+  type Option = { readonly shape: object } | { readonly options: readonly Option[] };
+  const flat = (each: Option): readonly { shape: object }[] =>
+    "options" in each ? each.options.flatMap(flat) : [each];
+  const options = flat(changeSchema as unknown as Option);
+  expect(options.length).toBeGreaterThan(40);
   for (const { shape } of options) {
     const { type, table } = shape as { type: { value: string }; table?: { value?: string; options?: string[] } };
     const tables = table?.value === undefined ? (table?.options ?? [undefined]) : [table.value];

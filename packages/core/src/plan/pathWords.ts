@@ -1,4 +1,5 @@
-import type { Plan, PlanTable } from "./plan.ts";
+import type { Plan } from "./plan.ts";
+import { TABLES, type PlanTable } from "./tables.ts";
 
 /** What the screen calls a field of a row. */
 const FIELDS: Readonly<Record<string, string>> = {
@@ -40,33 +41,8 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** What the screen calls a field. */
 export const fieldWords = (field: string): string => FIELDS[field] ?? field;
 
-/** What a row of a table is, where it has no name. */
-const ROWS: Readonly<Record<PlanTable, string>> = {
-  calendars: "a calendar",
-  people: "a person",
-  activities: "an activity",
-  links: "a link",
-  assignments: "someone’s work",
-  costs: "a planned cost",
-  baselines: "a baseline",
-  timeEntries: "a time entry",
-  actualCosts: "an actual cost",
-  fields: "an own field",
-  ownValues: "own fields",
-  teams: "a team",
-  categories: "a cost category",
-  placeholders: "someone who stands for a role",
-  carried: "logic carried across parked work",
-  blocks: "what blocks an activity",
-  promises: "a promise",
-  ranges: "a range",
-  risks: "a risk",
-  meetings: "a meeting",
-  alternates: "alternates",
-};
-
 /** What a row of a table is, without its name. */
-export const kindOfRow = (table: PlanTable): string => ROWS[table];
+export const kindOfRow = (table: PlanTable): string => TABLES[table].words;
 
 const nameIn = (rows: ReadonlyMap<string, { readonly name: string }>, id: string | undefined): string | null =>
   rows.get(id ?? "")?.name ?? null;
@@ -113,7 +89,7 @@ export function rowWords(plan: Plan, table: PlanTable | "project", id: string): 
     case "carried":
       return rowWords(plan, "links", id);
     default:
-      return nameIn(plan[table], id) ?? gone(ROWS[table]);
+      return nameIn(plan[table], id) ?? gone(TABLES[table].words);
   }
 }
 

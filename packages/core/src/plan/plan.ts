@@ -1,94 +1,6 @@
-import type {
-  Alternates,
-  Block,
-  Carried,
-  Category,
-  Meeting,
-  OwnField,
-  OwnValues,
-  Placeholder,
-  Promised,
-  ActivityRange,
-  Risk,
-  Team,
-} from "./ownTables.ts";
-import type {
-  Activity,
-  ActualCost,
-  Assignment,
-  Baseline,
-  Calendar,
-  CostLine,
-  Link,
-  Person,
-  PlanBundle,
-  ProjectHead,
-  TimeEntry,
-} from "./schema.ts";
-
-/** The rows of each table of a plan. */
-export interface PlanTables {
-  readonly calendars: Calendar;
-  readonly people: Person;
-  readonly activities: Activity;
-  readonly links: Link;
-  readonly assignments: Assignment;
-  readonly costs: CostLine;
-  readonly baselines: Baseline;
-  readonly timeEntries: TimeEntry;
-  readonly actualCosts: ActualCost;
-  readonly fields: OwnField;
-  /** By activity. */
-  readonly ownValues: OwnValues;
-  readonly teams: Team;
-  readonly categories: Category;
-  readonly placeholders: Placeholder;
-  /** By the key of the link. */
-  readonly carried: Carried;
-  /** By activity. */
-  readonly blocks: Block;
-  /** By activity. */
-  readonly promises: Promised;
-  /** By activity. */
-  readonly ranges: ActivityRange;
-  readonly risks: Risk;
-  readonly meetings: Meeting;
-  readonly alternates: Alternates;
-}
-
-export type PlanTable = keyof PlanTables;
-
-/** The tables of the open format. */
-const BUNDLE_TABLES = [
-  "calendars",
-  "people",
-  "activities",
-  "links",
-  "assignments",
-  "costs",
-  "baselines",
-  "timeEntries",
-  "actualCosts",
-] as const;
-export type BundleTable = (typeof BUNDLE_TABLES)[number];
-
-/** The tables that a plan keeps besides. */
-export const OWN_TABLES = [
-  "fields",
-  "ownValues",
-  "teams",
-  "categories",
-  "placeholders",
-  "carried",
-  "blocks",
-  "promises",
-  "ranges",
-  "risks",
-  "meetings",
-  "alternates",
-] as const;
-
-export const PLAN_TABLES: readonly PlanTable[] = [...BUNDLE_TABLES, ...OWN_TABLES];
+import type { PlanTables } from "./rowSchemas.ts";
+import type { Baseline, PlanBundle, ProjectHead } from "./schema.ts";
+import { OWN_TABLES, type BundleTable, type OwnTable, type PlanTable } from "./tables.ts";
 
 /** Rows by key, in the order in which they are shown. */
 export type Rows<T> = ReadonlyMap<string, T>;
@@ -145,17 +57,5 @@ export function fromBundle(bundle: PlanBundle): Plan {
 }
 
 /** The tables besides the bundle, with nothing in them. */
-export const emptyOwnTables = (): Pick<Plan, (typeof OWN_TABLES)[number]> => ({
-  fields: new Map(),
-  ownValues: new Map(),
-  teams: new Map(),
-  categories: new Map(),
-  placeholders: new Map(),
-  carried: new Map(),
-  blocks: new Map(),
-  promises: new Map(),
-  ranges: new Map(),
-  risks: new Map(),
-  meetings: new Map(),
-  alternates: new Map(),
-});
+export const emptyOwnTables = (): Pick<Plan, OwnTable> =>
+  Object.fromEntries(OWN_TABLES.map((table) => [table, new Map()])) as unknown as Pick<Plan, OwnTable>;

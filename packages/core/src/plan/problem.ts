@@ -1,28 +1,7 @@
-/** The tables of a plan, named as in the bundle, and those it keeps besides. */
-export type TableName =
-  | "bundle"
-  | "project"
-  | "calendars"
-  | "people"
-  | "activities"
-  | "links"
-  | "assignments"
-  | "costs"
-  | "baselines"
-  | "timeEntries"
-  | "actualCosts"
-  | "fields"
-  | "ownValues"
-  | "teams"
-  | "categories"
-  | "placeholders"
-  | "carried"
-  | "blocks"
-  | "promises"
-  | "ranges"
-  | "risks"
-  | "meetings"
-  | "alternates";
+import type { PlanTable } from "./tables.ts";
+
+/** The tables of a plan, its head, and the bundle as a whole. */
+export type TableName = "bundle" | "project" | PlanTable;
 
 /** Something in a plan that cannot be computed with: what is wrong, and where. */
 export interface Problem {

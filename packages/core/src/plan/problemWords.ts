@@ -3,12 +3,11 @@ import type { Change } from "./change.ts";
 import { fieldWords } from "./pathWords.ts";
 import type { Plan } from "./plan.ts";
 import type { Problem } from "./problem.ts";
-
-const NAMED = ["activities", "people", "calendars", "teams", "fields", "risks", "meetings", "alternates"] as const;
+import { NAMED_TABLES } from "./tables.ts";
 
 /** What whoever has the id is called in a plan, or among what changes add to it; the id itself where nobody is. */
 function nameOf(plan: Plan, changes: readonly Change[], id: string): string {
-  for (const table of NAMED) {
+  for (const table of NAMED_TABLES) {
     const row = plan[table].get(id);
     if (row !== undefined) return row.name;
   }

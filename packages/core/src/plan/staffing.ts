@@ -1,5 +1,5 @@
 import type { Change } from "./change.ts";
-import { meetingsWithout } from "./hanging.ts";
+import { ownRowsWithout } from "./hanging.ts";
 import type { Plan } from "./plan.ts";
 
 /**
@@ -29,7 +29,7 @@ export function removePerson(plan: Plan, id: string): Change[] {
         ? [{ type: "editRow", table: "teams", key, set: { members: members.filter((member) => member !== id) } }]
         : [],
     ),
-    ...meetingsWithout(plan, id),
+    ...ownRowsWithout(plan, id),
     ...(plan.placeholders.has(id) ? [{ type: "removeRow", table: "placeholders", key: id } as const] : []),
     { type: "removeRow", table: "people", key: id },
   ];

@@ -1,0 +1,55 @@
+import type { z } from "zod";
+import {
+  alternatesSchema,
+  blockSchema,
+  carriedSchema,
+  categorySchema,
+  meetingSchema,
+  ownFieldSchema,
+  ownValuesSchema,
+  placeholderSchema,
+  promiseSchema,
+  rangeSchema,
+  riskSchema,
+  teamSchema,
+} from "./ownTables.ts";
+import {
+  activitySchema,
+  actualCostSchema,
+  assignmentSchema,
+  baselineSchema,
+  calendarSchema,
+  costSchema,
+  linkSchema,
+  personSchema,
+  timeEntrySchema,
+} from "./schema.ts";
+import type { PlanTable } from "./tables.ts";
+
+/** What a row of each table holds. */
+export const ROW_SCHEMAS = {
+  calendars: calendarSchema,
+  people: personSchema,
+  activities: activitySchema,
+  links: linkSchema,
+  assignments: assignmentSchema,
+  costs: costSchema,
+  baselines: baselineSchema,
+  timeEntries: timeEntrySchema,
+  actualCosts: actualCostSchema,
+  fields: ownFieldSchema,
+  ownValues: ownValuesSchema,
+  teams: teamSchema,
+  categories: categorySchema,
+  placeholders: placeholderSchema,
+  carried: carriedSchema,
+  blocks: blockSchema,
+  promises: promiseSchema,
+  ranges: rangeSchema,
+  risks: riskSchema,
+  meetings: meetingSchema,
+  alternates: alternatesSchema,
+} satisfies Readonly<Record<PlanTable, z.ZodType>>;
+
+/** The rows of each table of a plan. */
+export type PlanTables = { readonly [T in PlanTable]: z.infer<(typeof ROW_SCHEMAS)[T]> };
