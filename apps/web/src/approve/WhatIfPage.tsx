@@ -5,7 +5,7 @@ import { useState, type ReactNode } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { toast } from "sonner";
 import { usePlanSession } from "../plan/engine/usePlanSession.ts";
-import { PlanWork } from "../plan/PlanPage.tsx";
+import { PlanWork } from "../plan/PlanWork.tsx";
 import { useProject } from "../project/useProject.ts";
 import { call } from "../shared/api.ts";
 import { Dialog } from "../shared/Dialog.tsx";

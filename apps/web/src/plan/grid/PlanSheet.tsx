@@ -8,7 +8,7 @@ import { ReplaceWish } from "../chart/ReplaceWish.tsx";
 import { Handles } from "../chart/Handles.tsx";
 import { LinkLines } from "../chart/LinkLines.tsx";
 import { ROW_HEIGHT, widthOf, type Scale } from "../chart/scale.ts";
-import type { Block } from "./blocks.ts";
+import type { Block } from "./work/blocks.ts";
 import { LostTextBar } from "./LostTextBar.tsx";
 import { useLines } from "./useLines.ts";
 import { ParkDialog } from "./ParkDialog.tsx";
@@ -28,7 +28,7 @@ import { useLatest } from "./useLatest.ts";
 import type { Pane } from "./usePane.ts";
 import { placeLeft, useKeepPlace } from "./usePlace.ts";
 import type { PlanColumns } from "./usePlanColumns.ts";
-import { useRowWork } from "./useRowWork.ts";
+import { useRowWork } from "./work/useRowWork.ts";
 import { useSheetDrags } from "./useSheetDrags.ts";
 
 /** The row the keyboard stands on, the block that is chosen, and what can be done with it. */

@@ -1,8 +1,8 @@
 import { computePlan, fromBundle } from "@chronometra/core";
 import { copyBlock, fillTexts, idsAfter, writeBlock } from "./blocks.ts";
-import { layOutSheet } from "../engine/layOutSheet.ts";
-import { SHEET_COLUMNS } from "./sheetColumns.ts";
-import { slipway } from "../testing/plans.ts";
+import { layOutSheet } from "../../engine/layOutSheet.ts";
+import { SHEET_COLUMNS } from "../sheetColumns.ts";
+import { slipway } from "../../testing/plans.ts";
 
 const plan = slipway();
 const { rows } = layOutSheet(fromBundle(plan), plan, computePlan(plan));

@@ -1,6 +1,6 @@
 import { ungrouped, type Change } from "@chronometra/core";
-import type { SheetRow } from "../engine/sheet.ts";
-import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
+import type { SheetRow } from "../../engine/sheet.ts";
+import type { Reading, SheetColumn } from "../../engine/sheetColumn.ts";
 
 /** Cells that are chosen: rows in their order, and columns, both ends counted. */
 export interface Block {
