@@ -99,12 +99,8 @@ export const brokenLimits = (
     explanation: explained(rule),
   }));
 
-/** Where projects stand in the open period; of a single one where it is named. */
-export async function standingsOf(
-  database: DataSource,
-  me: Pick<Me, "id" | "roles">,
-  only: string | null = null,
-): Promise<Cycle> {
+/** What is known of all projects in the open period. */
+async function knownOf(database: DataSource, only: string | null) {
   const period = await openPeriod(database);
   const number = period?.number ?? 0;
   const [rows, reporters, reach, marks, locks, accounts, thresholds, limits] = await Promise.all([
@@ -121,104 +117,128 @@ export async function standingsOf(
     qualityLimitsOf(database),
   ]);
   const names = new Map(accounts.map(({ id, name }) => [id, name]));
-  const projects = rows.map((row): ProjectCycle => {
-    const manager = names.get(row.managerId) ?? "";
-    const closed = Number(row.closed) === 1;
-    const summary = JSON.parse(row.summary) as LineSummary;
-    const takesPart = summary.baseline !== null && !closed && period !== null;
-    const own = locks.filter(({ projectId }) => projectId === row.id);
-    const lock = own.findLast((each) => each.number === number);
-    const locked = lock !== undefined && lock.reopenedAt === null;
-    const issued =
-      row.issuedAt !== null && (lock === undefined || lock.reopenedAt === null || row.issuedAt > lock.reopenedAt);
-    const mark = (step: string) => {
-      const found = marks.find((each) => each.projectId === row.id && each.step === step);
-      return found === undefined
-        ? null
-        : { words: found.words, by: names.get(found.markedBy) ?? "", at: found.markedAt.toISOString() };
-    };
-    const people = JSON.parse(row.people) as Reporter[];
-    const missing = takesPart && period !== null ? missingReporters(row.id, people, period, reporters) : [];
-    const unreminded = missing.filter(({ id }) => reach.has(id) && reach.get(id) === null);
-    const named = (some: readonly Reporter[]): Someone[] => some.map(({ id, name }) => ({ id, name }));
-    const waiting = Number(row.waiting);
-    const [findings, checked] = [findingsOf(summary, limits), mark("Check")];
-    const broken = brokenLimits(
-      brokenRules(standingOf(summary, row.issuedDrift), thresholds),
-      (rule) => mark(`Explain ${rule}`) ?? mark("Explain"),
-    );
-    const unexplained = broken.filter(({ explanation }) => explanation === null).length;
-    const behind = period !== null && (summary.dataDate ?? "") < period.dataDate;
-    const step = (name: CycleStep, open: number, words: string, waitsFor: readonly string[]) => ({
-      name,
-      open: takesPart ? open : 0,
-      words: takesPart ? (open > 0 ? words : "done") : "–",
-      waitsFor: takesPart && open > 0 ? [...waitsFor] : [],
-    });
-    const controllers = "a controller";
+  return { period, number, rows, reporters, reach, marks, locks, thresholds, limits, names };
+}
+type Known = Awaited<ReturnType<typeof knownOf>>;
+
+/** Who said what of a project's step, and when; `null` where nobody did. */
+function marked({ marks, names }: Known, projectId: string, step: string): ProjectCycle["checked"] {
+  const found = marks.find((each) => each.projectId === projectId && each.step === step);
+  return found === undefined
+    ? null
+    : { words: found.words, by: names.get(found.markedBy) ?? "", at: found.markedAt.toISOString() };
+}
+
+/** Whether a project's period is issued and locked, in which words, and which periods of it were opened again. */
+function lockingOf({ locks, number, names }: Known, row: Row) {
+  const own = locks.filter(({ projectId }) => projectId === row.id);
+  const lock = own.findLast((each) => each.number === number);
+  const locked = lock !== undefined && lock.reopenedAt === null;
+  const issued =
+    row.issuedAt !== null && (lock === undefined || lock.reopenedAt === null || row.issuedAt > lock.reopenedAt);
+  const lockedWord =
+    !locked || lock.word === null
+      ? null
+      : { words: lock.word, by: names.get(lock.lockedBy) ?? "", at: lock.lockedAt.toISOString() };
+  const reopened = own.flatMap((each) =>
+    each.reopenedAt === null
+      ? []
+      : [
+          {
+            number: each.number,
+            by: names.get(each.reopenedBy ?? "") ?? "",
+            at: each.reopenedAt.toISOString(),
+            reason: each.reason ?? "",
+          },
+        ],
+  );
+  return { issued, locked, lockedWord, reopened: reopened.reverse() };
+}
+
+/** Who is missing in a project, and who of them was not reminded though they can be. */
+function missingIn({ period, reporters, reach }: Known, row: Row, takesPart: boolean) {
+  const people = JSON.parse(row.people) as Reporter[];
+  const missing = takesPart && period !== null ? missingReporters(row.id, people, period, reporters) : [];
+  const named = (some: readonly Reporter[]): Someone[] => some.map(({ id, name }) => ({ id, name }));
+  const unreminded = missing.filter(({ id }) => reach.has(id) && reach.get(id) === null);
+  return { missing: named(missing), unreminded: named(unreminded) };
+}
+
+/** What is open of a step, in words and for whom, where its project takes part. */
+type Open = readonly [name: CycleStep, open: number, words: string, waitsFor: readonly string[]];
+
+const stepsOf = (steps: readonly Open[], takesPart: boolean): ProjectCycle["steps"] =>
+  steps.map(([name, open, words, waitsFor]) => {
+    // What waits is decided whether its project takes part or not.
+    const counts = takesPart || name === "Review";
     return {
-      id: row.id,
-      code: row.code,
-      name: (JSON.parse(row.head) as ProjectHead).name,
-      manager,
-      mayEdit: mayEdit(me as Me, { managerId: row.managerId }),
-      takesPart,
-      closed,
-      steps: [
-        step(
-          "Collect",
-          missing.length,
-          `${missing.length} missing`,
-          missing.map(({ name }) => name),
-        ),
-        step("Chase", unreminded.length, `${unreminded.length} to remind`, [controllers]),
-        // What waits is decided whether its project takes part or not.
-        {
-          name: "Review",
-          open: waiting,
-          words: waiting > 0 ? `${waiting} waiting` : takesPart ? "done" : "–",
-          waitsFor: waiting > 0 ? [manager] : [],
-        },
-        step("Recalculate", behind ? 1 : 0, "behind", [manager]),
-        step("Check", checked === null ? 1 : 0, findings.length === 0 ? "to check" : `${findings.length} to look at`, [
-          manager,
-        ]),
-        step("Explain", unexplained, `${unexplained} to explain`, [manager]),
-        step("Issue", issued ? 0 : 1, "to issue", [manager]),
-        step("Lock", locked ? 0 : 1, "to lock", [controllers]),
-      ],
-      missing: named(missing),
-      unreminded: named(unreminded),
-      findings,
-      broken,
-      checked,
-      issued,
-      locked,
-      lockedWord:
-        !locked || lock.word === null
-          ? null
-          : { words: lock.word, by: names.get(lock.lockedBy) ?? "", at: lock.lockedAt.toISOString() },
-      reopened: own
-        .flatMap((each) =>
-          each.reopenedAt === null
-            ? []
-            : [
-                {
-                  number: each.number,
-                  by: names.get(each.reopenedBy ?? "") ?? "",
-                  at: each.reopenedAt.toISOString(),
-                  reason: each.reason ?? "",
-                },
-              ],
-        )
-        .reverse(),
+      name,
+      open: counts ? open : 0,
+      words: counts && open > 0 ? words : takesPart ? "done" : "–",
+      waitsFor: counts && open > 0 ? [...waitsFor] : [],
     };
   });
+
+const CONTROLLERS = ["a controller"];
+
+function projectCycle(known: Known, row: Row, me: Pick<Me, "id" | "roles">): ProjectCycle {
+  const { period, names, limits, thresholds } = known;
+  const manager = names.get(row.managerId) ?? "";
+  const closed = Number(row.closed) === 1;
+  const summary = JSON.parse(row.summary) as LineSummary;
+  const takesPart = summary.baseline !== null && !closed && period !== null;
+  const { missing, unreminded } = missingIn(known, row, takesPart);
+  const locking = lockingOf(known, row);
+  const waiting = Number(row.waiting);
+  const [findings, checked] = [findingsOf(summary, limits), marked(known, row.id, "Check")];
+  const broken = brokenLimits(
+    brokenRules(standingOf(summary, row.issuedDrift), thresholds),
+    (rule) => marked(known, row.id, `Explain ${rule}`) ?? marked(known, row.id, "Explain"),
+  );
+  const unexplained = broken.filter(({ explanation }) => explanation === null).length;
+  const behind = period !== null && (summary.dataDate ?? "") < period.dataDate;
+  const toCheck = findings.length === 0 ? "to check" : `${findings.length} to look at`;
+  const steps: Open[] = [
+    ["Collect", missing.length, `${missing.length} missing`, missing.map(({ name }) => name)],
+    ["Chase", unreminded.length, `${unreminded.length} to remind`, CONTROLLERS],
+    ["Review", waiting, `${waiting} waiting`, [manager]],
+    ["Recalculate", behind ? 1 : 0, "behind", [manager]],
+    ["Check", checked === null ? 1 : 0, toCheck, [manager]],
+    ["Explain", unexplained, `${unexplained} to explain`, [manager]],
+    ["Issue", locking.issued ? 0 : 1, "to issue", [manager]],
+    ["Lock", locking.locked ? 0 : 1, "to lock", CONTROLLERS],
+  ];
+  return {
+    id: row.id,
+    code: row.code,
+    name: (JSON.parse(row.head) as ProjectHead).name,
+    manager,
+    mayEdit: mayEdit(me as Me, { managerId: row.managerId }),
+    takesPart,
+    closed,
+    steps: stepsOf(steps, takesPart),
+    missing,
+    unreminded,
+    findings,
+    broken,
+    checked,
+    ...locking,
+  };
+}
+
+/** Where projects stand in the open period; of a single one where it is named. */
+export async function standingsOf(
+  database: DataSource,
+  me: Pick<Me, "id" | "roles">,
+  only: string | null = null,
+): Promise<Cycle> {
+  const known = await knownOf(database, only);
+  const { period, rows } = known;
   return {
     number: period?.number ?? null,
     dataDate: period?.dataDate ?? null,
     issueBy: period?.issueBy ?? null,
-    projects,
+    projects: rows.map((row) => projectCycle(known, row, me)),
   };
 }
 

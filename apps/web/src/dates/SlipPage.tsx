@@ -1,6 +1,6 @@
 import type { SlipChoiceView, SlipEffect } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useState, type FormEvent } from "react";
 import { useNavigate, useParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
 import { call } from "../shared/api.ts";
@@ -184,12 +184,12 @@ function daysOf(text: string): number | null {
   return Number.isInteger(days) && days >= 1 && days <= 1000 ? days : null;
 }
 
-function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string }) {
+/** A slip that is put together: what it would move, and making it. */
+function useSlip(choice: SlipChoiceView, milestone: string) {
   const { id: project } = useProject();
   const client = useQueryClient();
   const navigate = useNavigate();
   const [draft, setDraft] = useState(AT_FIRST);
-  const set = (change: Partial<Draft>): void => setDraft((was) => ({ ...was, ...change }));
   const { deadlines, tell, along } = draft;
   const days = daysOf(draft.days);
   const reason = draft.reason.trim();
@@ -211,75 +211,102 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
       void navigate(`/projects/${project}/dates`);
     },
   });
+  const set = (change: Partial<Draft>): void => setDraft((was) => ({ ...was, ...change }));
   const onTick = (ids: readonly string[], on: boolean): void =>
     set({ along: new Set(on ? [...along, ...ids] : [...along].filter((id) => !ids.includes(id))) });
+  return { draft, set, onTick, days: body.days, isReasoned, isReady: days !== null && isReasoned, effect, slip };
+}
+type Slipping = ReturnType<typeof useSlip>;
+
+/** The milestone as it stands, and what slipping it means. */
+const About = ({ choice }: { choice: SlipChoiceView }) => (
+  <>
+    <h2 className="text-lg">Slip {choice.name}</h2>
+    <p className="muted text-sm">
+      Now {dateWords(choice.date)}
+      {choice.deadline !== null && `, promised for ${dateWords(choice.deadline)}`}. What goes along is put off by as
+      many worked days of its own calendar, so that nothing lands on a day off. What hangs on it by links follows
+      anyway.
+    </p>
+    {!choice.mayEdit && (
+      <p className="undecided pt-2 text-sm">
+        Only the project’s manager or a controller slips it; you see what could go along.
+      </p>
+    )}
+  </>
+);
+
+interface PreviewProps {
+  readonly slipping: Slipping;
+  readonly milestone: string;
+  readonly mayEdit: boolean;
+}
+
+/** What it would move, and the button that makes it so. */
+function Preview({ slipping: { effect, slip, days, draft, isReasoned, isReady }, milestone, mayEdit }: PreviewProps) {
+  return (
+    <aside aria-label="Effect preview" className="w-96 shrink-0 overflow-auto border-l rule px-4 py-3">
+      <h2 className="text-base">What it would move</h2>
+      {effect.error !== null && <Failure error={effect.error} />}
+      {effect.data !== undefined && (
+        <div aria-busy={effect.isPlaceholderData}>
+          <WhatMoves view={effect.data} milestone={milestone} days={days} />
+        </div>
+      )}
+      {effect.data === undefined && effect.error === null && mayEdit && (
+        <p className="muted text-sm" role="status">
+          Calculating …
+        </p>
+      )}
+      {slip.error !== null && <Failure error={slip.error} />}
+      {mayEdit && (
+        <button
+          type="button"
+          className="btn btn-primary btn-sm mt-3"
+          disabled={!isReady || slip.isPending}
+          title={!isReasoned ? "Say why it slips first" : undefined}
+          onClick={() => slip.mutate()}
+        >
+          {draft.tell ? "Slip it and tell them" : "Slip it"}
+        </button>
+      )}
+    </aside>
+  );
+}
+
+function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string }) {
+  const slipping = useSlip(choice, milestone);
+  const { draft, set, onTick, isReady, slip } = slipping;
+  const onSubmit = (event: FormEvent): void => {
+    event.preventDefault();
+    if (isReady) slip.mutate();
+  };
   return (
     <div className="beside">
       <form
         className="min-w-0 flex-1 overflow-auto px-5 py-3"
         tabIndex={0}
         aria-label={`Slip ${choice.name}`}
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (days !== null && isReasoned) slip.mutate();
-        }}
+        onSubmit={onSubmit}
       >
-        <h2 className="text-lg">Slip {choice.name}</h2>
-        <p className="muted text-sm">
-          Now {dateWords(choice.date)}
-          {choice.deadline !== null && `, promised for ${dateWords(choice.deadline)}`}. What goes along is put off by as
-          many worked days of its own calendar, so that nothing lands on a day off. What hangs on it by links follows
-          anyway.
-        </p>
-        {!choice.mayEdit && (
-          <p className="undecided pt-2 text-sm">
-            Only the project’s manager or a controller slips it; you see what could go along.
-          </p>
-        )}
+        <About choice={choice} />
         <SlipFields draft={draft} set={set} />
         <Part
           title="Later milestones"
           rows={choice.after}
-          ticked={along}
+          ticked={draft.along}
           onTick={onTick}
           empty="No milestone comes after it."
         />
         <Part
           title="Work that leads to it"
           rows={choice.before}
-          ticked={along}
+          ticked={draft.along}
           onTick={onTick}
           empty="Nothing before it is open."
         />
       </form>
-      <aside aria-label="Effect preview" className="w-96 shrink-0 overflow-auto border-l rule px-4 py-3">
-        <h2 className="text-base">What it would move</h2>
-        {effect.error !== null && <Failure error={effect.error} />}
-        {effect.data === undefined ? (
-          effect.error === null &&
-          choice.mayEdit && (
-            <p className="muted text-sm" role="status">
-              Calculating …
-            </p>
-          )
-        ) : (
-          <div aria-busy={effect.isPlaceholderData}>
-            <WhatMoves view={effect.data} milestone={milestone} days={body.days} />
-          </div>
-        )}
-        {slip.error !== null && <Failure error={slip.error} />}
-        {choice.mayEdit && (
-          <button
-            type="button"
-            className="btn btn-primary btn-sm mt-3"
-            disabled={days === null || !isReasoned || slip.isPending}
-            title={!isReasoned ? "Say why it slips first" : undefined}
-            onClick={() => slip.mutate()}
-          >
-            {tell ? "Slip it and tell them" : "Slip it"}
-          </button>
-        )}
-      </aside>
+      <Preview slipping={slipping} milestone={milestone} mayEdit={choice.mayEdit} />
     </div>
   );
 }
