@@ -176,3 +176,15 @@ export class ProjectClosingEntity {
   @Column({ type: "int", nullable: true })
   revision!: number | null;
 }
+
+/** The tables of this room. */
+export const CYCLE_ENTITIES = [
+  ReportingPeriodEntity,
+  IssuedPeriodEntity,
+  IssuedPlanEntity,
+  PeriodLockEntity,
+  PlannedPeriodEntity,
+  CycleMarkEntity,
+  ProjectClosingEntity,
+  SettingEntity,
+];

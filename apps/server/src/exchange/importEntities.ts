@@ -74,3 +74,6 @@ export class KnownHeadingEntity {
   @Column({ name: "column_name", type: "varchar", length: 60 })
   columnName!: string;
 }
+
+/** The tables of this room. */
+export const EXCHANGE_ENTITIES = [ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity];

@@ -88,3 +88,12 @@ export class ProjectEntity {
   @Column({ type: "simple-json" })
   head!: ProjectHead;
 }
+
+/** The tables of this room. */
+export const PROJECT_ENTITIES = [
+  ProgrammeEntity,
+  ProjectEntity,
+  ProjectFieldEntity,
+  ProjectValueEntity,
+  ProjectSaysEntity,
+];

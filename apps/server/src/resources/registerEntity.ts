@@ -20,3 +20,6 @@ export class RegisterRowEntity {
   @Column({ name: "changed_at", type: "datetime", precision: 3, nullable: true })
   changedAt!: Date | null;
 }
+
+/** The tables of this room. */
+export const RESOURCES_ENTITIES = [RegisterRowEntity];

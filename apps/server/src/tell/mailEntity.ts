@@ -45,3 +45,6 @@ export class MailEntity {
   @Column({ type: "varchar", length: 500, nullable: true })
   link!: string | null;
 }
+
+/** The tables of this room. */
+export const TELL_ENTITIES = [MailEntity];

@@ -44,3 +44,6 @@ export class CalendarFeedEntity {
   @Column({ name: "made_at", type: "datetime", precision: 3 })
   madeAt!: Date;
 }
+
+/** The tables of this room. */
+export const WATCH_ENTITIES = [WatchlistEntity, CalendarFeedEntity];

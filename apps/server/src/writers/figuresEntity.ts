@@ -21,3 +21,6 @@ export class FiguresEntity {
   @Column({ type: "mediumtext" })
   people!: string;
 }
+
+/** The tables of this room. */
+export const WRITERS_ENTITIES = [FiguresEntity];

@@ -3,7 +3,7 @@ import { useAddress } from "../shared/useAddress.ts";
 import { colouringBy } from "./chart/colours.ts";
 import type { DrawnTest } from "./engine/planEngine.ts";
 import type { PlanSession } from "./engine/planSession.ts";
-import type { ChartLook } from "./grid/PlanSheet.tsx";
+import type { ChartLook } from "./chart/chartLook.ts";
 import type { Sheet } from "./engine/sheet.ts";
 
 const NO_BASELINE = "none";

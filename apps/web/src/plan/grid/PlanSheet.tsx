@@ -1,8 +1,10 @@
+import { useFirstPlace } from "./useFirstPlace.ts";
+import { SheetLines } from "./SheetLines.tsx";
+import { useKeepInSight } from "./useKeepInSight.ts";
+import { useSheetGrid } from "./useSheetGrid.ts";
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useImperativeHandle, useMemo, useRef, useState, type Ref, type RefObject } from "react";
+import { useEffect, useImperativeHandle, useMemo, useRef, type Ref, type RefObject } from "react";
 import { ChartGround } from "../chart/ChartGround.tsx";
-import { HEAD_HEIGHT } from "../chart/ChartHead.tsx";
-import type { Colouring } from "../chart/colours.ts";
 import { DragNote } from "../chart/DragNote.tsx";
 import { ReplaceWish } from "../chart/ReplaceWish.tsx";
 import { Handles } from "../chart/Handles.tsx";
@@ -12,21 +14,18 @@ import type { Block } from "./work/blocks.ts";
 import { LostTextBar } from "./LostTextBar.tsx";
 import { useLines } from "./useLines.ts";
 import { ParkDialog } from "./ParkDialog.tsx";
-import type { Ghosts } from "../engine/planEngine.ts";
-import type { Typed } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Gone } from "../engine/sessionState.ts";
+import type { ChartLook } from "../chart/chartLook.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import type { RefusedText } from "./gridState.ts";
-import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
+import type { Reading } from "../engine/sheetColumn.ts";
 import { SheetHead } from "./SheetHead.tsx";
 import { RefusedBar } from "./RefusedBar.tsx";
-import { SheetLine, type LineActions } from "./SheetLine.tsx";
+import { type LineActions } from "./SheetLine.tsx";
 import { Splitter } from "./Splitter.tsx";
-import { useGrid } from "./useGrid.ts";
 import { useLatest } from "./useLatest.ts";
 import type { Pane } from "./usePane.ts";
-import { placeLeft, useKeepPlace } from "./usePlace.ts";
+import { useKeepPlace } from "./usePlace.ts";
 import type { PlanColumns } from "./usePlanColumns.ts";
 import { useRowWork } from "./work/useRowWork.ts";
 import { useSheetDrags } from "./useSheetDrags.ts";
@@ -36,16 +35,6 @@ export interface Active {
   readonly row: SheetRow | null;
   readonly block: Block;
   readonly work: ReturnType<typeof useRowWork>;
-}
-
-/** How the chart shows the plan. */
-export interface ChartLook {
-  readonly withApproved: boolean;
-  readonly colouring: Colouring | null;
-  /** The activities that stand out, the others drawn back; `null` for all alike. */
-  readonly lit: ReadonlySet<string> | null;
-  /** Where something else would put what moves. */
-  readonly ghosts: Ghosts | null;
 }
 
 /** What the page can ask of its table. */
@@ -88,55 +77,6 @@ interface Props {
   readonly handle: Ref<SheetHandle>;
 }
 
-interface FirstPlace extends Pick<Props, "at" | "cell" | "fresh" | "planKey" | "rows" | "scroller"> {
-  readonly columns: readonly SheetColumn[];
-  readonly grid: ReturnType<typeof useGrid>;
-}
-
-/** Where someone begins: at the row that was just made, at the one that the address names, or where they were when they left. */
-function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller }: FirstPlace): void {
-  const [begun, setBegun] = useState(false);
-  useEffect(() => {
-    const to = at ?? (fresh === null ? (placeLeft(planKey)?.at ?? null) : null);
-    if (begun || (to !== null && !rows.some(({ id }) => id === to))) return;
-    setBegun(true);
-    if (fresh !== null) {
-      grid.holdsFocus.current = true;
-      grid.begin(fresh, 0);
-    } else if (at !== null) {
-      // Whoever was led to a cell types into it at once.
-      if (cell !== null) grid.holdsFocus.current = true;
-      grid.goTo(
-        at,
-        Math.max(
-          0,
-          columns.findIndex(({ id }) => id === cell),
-        ),
-      );
-    } else if (to !== null) {
-      const left = placeLeft(planKey)!;
-      grid.goTo(to, left.column);
-      setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
-    }
-    // Once only, as soon as the row is there: what else changes later leads nobody away from where they are.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [at, cell, rows, columns, begun]);
-}
-
-const NO_REFUSED: readonly RefusedText[] = [];
-
-/** The row that stands for one that is folded away or left out of sight: the nearest above it that is there; `null` where it is not in the plan. */
-function standing(sheet: Sheet, rows: readonly SheetRow[]): (id: string) => string | null {
-  if (rows.length === sheet.rows.length) return () => null;
-  const shown = new Set(rows.map(({ id }) => id));
-  const all = new Map(sheet.rows.map((row) => [row.id, row]));
-  return (id) => {
-    let at: SheetRow | undefined = all.get(id);
-    while (at !== undefined && !shown.has(at.id)) at = at.parent === null ? undefined : all.get(at.parent);
-    return at?.id ?? null;
-  };
-}
-
 /** The plan as a table beside its time chart, one scroll down for both; only rows in sight are drawn. */
 export function PlanSheet({
   sheet,
@@ -167,40 +107,18 @@ export function PlanSheet({
   source.current = sheet;
   const left = pane.width;
   const width = left + widthOf(scale);
-  const take = async (typed: Typed): Promise<string | null> => {
-    if ("fault" in typed) return typed.fault;
-    const problems = typed.changes.length === 0 ? null : await session.change(typed.changes);
-    return problems === null ? null : problems[0]!.message;
-  };
-  const onCommit = (row: SheetRow, column: SheetColumn, text: string): Promise<string | null> | string | null => {
-    if (column.asks !== undefined)
-      return (column.asks === "links" ? session.readLinks(row.id, text) : session.readWork(row.id, text)).then(take);
-    const typed = column.read!(text, row, reading);
-    return "fault" in typed ? typed.fault : take(typed);
-  };
-  const theGrid = useRef<ReturnType<typeof useGrid>>(null);
-  const work = useRowWork({ rows, columns, reading, session, mayEdit, folded, onFold, grid: theGrid });
-  const standsFor = useMemo(() => standing(sheet, rows), [sheet, rows]);
-  // Whoever types names one below the other goes on into a new row.
-  const onPastEnd = (row: SheetRow, column: SheetColumn): void => {
-    if (column.id === "name") work.insert(row, true);
-  };
-  const grid = useGrid({
+  const { grid, work, current } = useSheetGrid({
+    sheet,
     rows,
-    standsFor,
-    gone,
     columns,
-    page: 25,
+    folded,
+    gone,
+    reading,
+    session,
     mayEdit,
-    textAt: (row, column) => column.text(row, reading),
-    onCommit,
-    onCommand: work.onCommand,
-    onPastEnd,
-    onFreshLeft: work.leaveFresh,
+    onFold,
   });
-  theGrid.current = grid;
-  const { cursor, state, chosen, chosenIds } = grid;
-  const editing = state.typing;
+  const { cursor, state, chosen } = grid;
   const virtual = useVirtualizer({
     count: rows.length,
     getScrollElement: () => scroller.current,
@@ -220,29 +138,13 @@ export function PlanSheet({
       scroller.current?.querySelector<HTMLElement>("[role=treegrid] [tabindex='0']")?.focus({ preventScroll: true }),
   }));
 
-  /** Brings the row the keyboard stands on into sight. All rows are of one height, and asking the page for its own would lay it out anew each time. */
-  const keepInSight = (): void => {
-    const from = virtual.scrollOffset ?? 0;
-    // Before the table has been measured, as when an address leads to a row, the page has to be asked once.
-    const room = (virtual.scrollRect?.height || scroller.current!.clientHeight) - HEAD_HEIGHT;
-    if (cursor.row < 0) return;
-    const top = cursor.row * ROW_HEIGHT;
-    const to = top < from ? top : top + 2 * ROW_HEIGHT > from + room ? top + 2 * ROW_HEIGHT - room : from;
-    if (to !== from && room > 0) scroller.current!.scrollTop = to;
-  };
-  const latestInSight = useRef(keepInSight);
-  latestInSight.current = keepInSight;
-  useEffect(() => latestInSight.current(), [cursor.row]);
-  // Also where the row it stands on has come to lie elsewhere, unless someone scrolled away from it.
-  const latestPane = useRef(pane);
-  latestPane.current = pane;
-  useEffect(() => latestPane.current.show(cursor.column), [cursor.column, cursor.row, pane.width]);
-  const [hasRefused, hasGone] = [state.refused.length > 0, state.gone !== null];
-  useEffect(() => {
-    // The table learns of its new height a frame later; by then the keyboard may stand elsewhere.
-    const waiting = setTimeout(() => latestInSight.current(), 60);
-    return () => clearTimeout(waiting);
-  }, [room, hasRefused, hasGone]);
+  useKeepInSight({
+    virtual,
+    scroller,
+    pane,
+    cursor,
+    room: `${room} ${state.refused.length > 0} ${state.gone !== null}`,
+  });
   useEffect(() => {
     onActive({ row: rows[cursor.row] ?? null, work, block: chosen });
     // What is done with rows is made anew at each drawing, and does the same.
@@ -277,7 +179,6 @@ export function PlanSheet({
 
   const items = virtual.getVirtualItems();
   const lines = useLines(items, cursor.row, virtual.isScrolling);
-  const isRange = chosen.rows.length > 1 || chosen.left !== chosen.right;
   const activeId = rows[cursor.row]?.id;
   const shown = useMemo(
     () =>
@@ -306,48 +207,28 @@ export function PlanSheet({
             onBlur={grid.onBlur}
             onCopy={(event) => void work.onCopy(event, chosen, state.whole)}
             onCut={(event) => work.onCut(event, chosen, state.whole)}
-            onPaste={(event) => work.onPaste(event, () => theGrid.current!.chosen)}
+            onPaste={(event) => work.onPaste(event, () => current.current!.chosen)}
             style={{ width, position: "relative" }}
           >
             <SheetHead columns={planColumns} pane={pane} scale={scale} dataDate={sheet.dataDate} />
             <div role="presentation" style={{ height: virtual.getTotalSize(), position: "relative" }}>
               <ChartGround scale={scale} dataDate={sheet.dataDate} left={left} />
-              {lines.map(({ key, index, start }) => {
-                const row = rows[index]!;
-                const active = cursor.row === index;
-                const inBlock = isRange && chosenIds.has(row.id);
-                const refused =
-                  state.refused.length === 0 ? NO_REFUSED : state.refused.filter(({ id }) => id === row.id);
-                const colour = look.colouring?.of(row) ?? null;
-                return (
-                  <SheetLine
-                    key={key}
-                    row={row}
-                    index={index}
-                    top={start}
-                    source={source}
-                    minorDigits={sheet.minorDigits}
-                    columns={columns}
-                    left={left}
-                    scale={scale}
-                    at={active ? cursor.column : null}
-                    from={inBlock ? chosen.left : 1}
-                    to={inBlock ? chosen.right : 0}
-                    editing={editing !== null && editing.id === row.id ? editing : null}
-                    refused={refused.length === 0 ? NO_REFUSED : refused}
-                    folded={row.children > 0 ? folded.has(row.id) : null}
-                    holdsFocus={grid.holdsFocus}
-                    mayEdit={mayEdit}
-                    withApproved={look.withApproved}
-                    colour={colour?.colour ?? null}
-                    coloured={colour?.value ?? null}
-                    dim={look.lit !== null && !look.lit.has(row.id)}
-                    ghost={(drawn?.ghosts ?? look.ghosts)?.get(row.id) ?? null}
-                    others={others.get(row.id) ?? null}
-                    on={on}
-                  />
-                );
-              })}
+              <SheetLines
+                lines={lines}
+                rows={rows}
+                columns={columns}
+                grid={grid}
+                source={source}
+                minorDigits={sheet.minorDigits}
+                left={left}
+                scale={scale}
+                folded={folded}
+                mayEdit={mayEdit}
+                look={look}
+                ghosts={drawn?.ghosts ?? look.ghosts}
+                others={others}
+                on={on}
+              />
               <LinkLines
                 links={shown}
                 rows={rows}

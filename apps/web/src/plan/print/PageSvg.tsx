@@ -5,7 +5,7 @@ import { PrintedKey } from "../chart/ChartKey.tsx";
 import { Lane } from "../chart/Lane.tsx";
 import { laneShapes } from "../chart/laneShapes.ts";
 import { ticksOf, xOf, type Scale } from "../chart/scale.ts";
-import type { ChartLook } from "../grid/PlanSheet.tsx";
+import type { ChartLook } from "../chart/chartLook.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
 import { ROW_HEIGHT } from "../chart/scale.ts";

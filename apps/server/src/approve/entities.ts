@@ -1,0 +1,13 @@
+import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import { ReserveEntryEntity, WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
+
+/** The tables of this room. */
+export const APPROVE_ENTITIES = [
+  ApprovalEntity,
+  ApprovalPlanEntity,
+  BaselineEntity,
+  BaselinePlanEntity,
+  WhatIfEntity,
+  WhatIfListEntity,
+  ReserveEntryEntity,
+];

@@ -1,0 +1,14 @@
+import { ClockEntity, DeskLookEntity, WeekSheetEntity } from "./deskEntities.ts";
+import { OutsideFileEntity, OutsideLineEntity, OutsideMatchEntity } from "./outside/outsideEntities.ts";
+import { ReportEntity } from "./reportEntity.ts";
+
+/** The tables of this room. */
+export const COLLECT_ENTITIES = [
+  ReportEntity,
+  ClockEntity,
+  DeskLookEntity,
+  WeekSheetEntity,
+  OutsideFileEntity,
+  OutsideLineEntity,
+  OutsideMatchEntity,
+];

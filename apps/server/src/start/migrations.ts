@@ -1,0 +1,54 @@
+import { FirstSchema1790000000000 } from "./migrations/1790000000000-firstSchema.ts";
+import { PresenceAndPreferences1795000000000 } from "./migrations/1795000000000-presenceAndPreferences.ts";
+import { IssuedPlans1796000000000 } from "./migrations/1796000000000-issuedPlans.ts";
+import { Collecting1797000000000 } from "./migrations/1797000000000-collecting.ts";
+import { Desks1798000000000 } from "./migrations/1798000000000-desks.ts";
+import { Cycle1799000000000 } from "./migrations/1799000000000-cycle.ts";
+import { WhatIfs1800000000000 } from "./migrations/1800000000000-whatIfs.ts";
+import { Outside1801000000000 } from "./migrations/1801000000000-outside.ts";
+import { Watch1802000000000 } from "./migrations/1802000000000-watch.ts";
+import { Quality1803000000000 } from "./migrations/1803000000000-quality.ts";
+import { Risks1804000000000 } from "./migrations/1804000000000-risks.ts";
+import { NothingLost1805000000000 } from "./migrations/1805000000000-nothingLost.ts";
+import { OneStream1806000000000 } from "./migrations/1806000000000-oneStream.ts";
+import { TrueSums1807000000000 } from "./migrations/1807000000000-trueSums.ts";
+import { LockWords1808000000000 } from "./migrations/1808000000000-lockWords.ts";
+import { LockedEstimates1809000000000 } from "./migrations/1809000000000-lockedEstimates.ts";
+import { LimitWords1810000000000 } from "./migrations/1810000000000-limitWords.ts";
+import { RequestsAlone1811000000000 } from "./migrations/1811000000000-requestsAlone.ts";
+import { Closings1812000000000 } from "./migrations/1812000000000-closings.ts";
+import { Corrections1813000000000 } from "./migrations/1813000000000-corrections.ts";
+import { ExportedPlans1814000000000 } from "./migrations/1814000000000-exportedPlans.ts";
+import { WeekChanges1815000000000 } from "./migrations/1815000000000-weekChanges.ts";
+import { Names1816000000000 } from "./migrations/1816000000000-names.ts";
+import { Register1817000000000 } from "./migrations/1817000000000-register.ts";
+import { PlainRows1818000000000 } from "./migrations/1818000000000-plainRows.ts";
+
+/** The story of the database, in the order in which it happened. */
+export const MIGRATIONS = [
+  FirstSchema1790000000000,
+  PresenceAndPreferences1795000000000,
+  IssuedPlans1796000000000,
+  Collecting1797000000000,
+  Desks1798000000000,
+  Cycle1799000000000,
+  WhatIfs1800000000000,
+  Outside1801000000000,
+  Watch1802000000000,
+  Quality1803000000000,
+  Risks1804000000000,
+  NothingLost1805000000000,
+  OneStream1806000000000,
+  TrueSums1807000000000,
+  LockWords1808000000000,
+  LockedEstimates1809000000000,
+  LimitWords1810000000000,
+  RequestsAlone1811000000000,
+  Closings1812000000000,
+  Corrections1813000000000,
+  ExportedPlans1814000000000,
+  WeekChanges1815000000000,
+  Names1816000000000,
+  Register1817000000000,
+  PlainRows1818000000000,
+];

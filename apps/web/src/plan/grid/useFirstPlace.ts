@@ -1,0 +1,48 @@
+import { useEffect, useState, type RefObject } from "react";
+import type { SheetRow } from "../engine/sheet.ts";
+import type { SheetColumn } from "../engine/sheetColumn.ts";
+import type { useGrid } from "./useGrid.ts";
+import { placeLeft } from "./usePlace.ts";
+
+interface FirstPlace {
+  /** The activity to begin at, and the column. */
+  readonly at: string | null;
+  readonly cell: string | null;
+  /** A row that was just made, to be typed into; `null` where there is none. */
+  readonly fresh: string | null;
+  readonly planKey: string;
+  readonly rows: readonly SheetRow[];
+  readonly scroller: RefObject<HTMLDivElement | null>;
+  readonly columns: readonly SheetColumn[];
+  readonly grid: ReturnType<typeof useGrid>;
+}
+
+/** Where someone begins: at the row that was just made, at the one that the address names, or where they were when they left. */
+export function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller }: FirstPlace): void {
+  const [begun, setBegun] = useState(false);
+  useEffect(() => {
+    const to = at ?? (fresh === null ? (placeLeft(planKey)?.at ?? null) : null);
+    if (begun || (to !== null && !rows.some(({ id }) => id === to))) return;
+    setBegun(true);
+    if (fresh !== null) {
+      grid.holdsFocus.current = true;
+      grid.begin(fresh, 0);
+    } else if (at !== null) {
+      // Whoever was led to a cell types into it at once.
+      if (cell !== null) grid.holdsFocus.current = true;
+      grid.goTo(
+        at,
+        Math.max(
+          0,
+          columns.findIndex(({ id }) => id === cell),
+        ),
+      );
+    } else if (to !== null) {
+      const left = placeLeft(planKey)!;
+      grid.goTo(to, left.column);
+      setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
+    }
+    // Once only, as soon as the row is there: what else changes later leads nobody away from where they are.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [at, cell, rows, columns, begun]);
+}
