@@ -1,4 +1,4 @@
-import { z } from "zod";
+import type { z } from "zod";
 import { ROW_SCHEMAS } from "./rowSchemas.ts";
 import { EDITED_TABLES, hangingOn, NAMED_TABLES, PLAN_TABLES, type PlanTable } from "./tables.ts";
 

@@ -1,3 +1,4 @@
+import { SheetBars } from "./SheetBars.tsx";
 import { useFirstPlace } from "./useFirstPlace.ts";
 import { SheetLines } from "./SheetLines.tsx";
 import { useKeepInSight } from "./useKeepInSight.ts";
@@ -11,7 +12,6 @@ import { Handles } from "../chart/Handles.tsx";
 import { LinkLines } from "../chart/LinkLines.tsx";
 import { ROW_HEIGHT, widthOf, type Scale } from "../chart/scale.ts";
 import type { Block } from "./work/blocks.ts";
-import { LostTextBar } from "./LostTextBar.tsx";
 import { useLines } from "./useLines.ts";
 import { ParkDialog } from "./ParkDialog.tsx";
 import type { PlanSession } from "../engine/planSession.ts";
@@ -20,14 +20,13 @@ import type { ChartLook } from "../chart/chartLook.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading } from "../engine/sheetColumn.ts";
 import { SheetHead } from "./SheetHead.tsx";
-import { RefusedBar } from "./RefusedBar.tsx";
 import { type LineActions } from "./SheetLine.tsx";
 import { Splitter } from "./Splitter.tsx";
 import { useLatest } from "./useLatest.ts";
 import type { Pane } from "./usePane.ts";
 import { useKeepPlace } from "./usePlace.ts";
 import type { PlanColumns } from "./usePlanColumns.ts";
-import { useRowWork } from "./work/useRowWork.ts";
+import type { useRowWork } from "./work/useRowWork.ts";
 import { useSheetDrags } from "./useSheetDrags.ts";
 
 /** The row the keyboard stands on, the block that is chosen, and what can be done with it. */
@@ -152,12 +151,6 @@ export function PlanSheet({
   }, [cursor.row, chosen, rows]);
   useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller });
   useKeepPlace(planKey, scroller, state);
-  const onLostDone = (): void => {
-    grid.dismissLost();
-    grid.holdsFocus.current = true;
-    grid.go(state.row, cursor.column);
-  };
-
   const { drawn, asked, onKeep, onGrab, drop, onGrip, heightAt, xAt, rowIndexAt } = useSheetDrags({
     rows,
     scale,
@@ -259,32 +252,7 @@ export function PlanSheet({
         <Splitter pane={pane} />
         {drawn !== null && <DragNote drawn={drawn} minorDigits={sheet.minorDigits} currency={currency} />}
       </div>
-      {/* Below the table: above it they would push the rows from under a pointer that is pressed. */}
-      <LostTextBar lost={state.lost} gone={state.gone} onDone={onLostDone} />
-      <RefusedBar
-        refused={state.refused}
-        rows={sheet.rows}
-        columns={columns}
-        onGiveUp={grid.mend}
-        onGo={(entry) => {
-          grid.holdsFocus.current = true;
-          grid.begin(
-            entry.id,
-            columns.findIndex(({ id }) => id === entry.column),
-          );
-        }}
-      />
-      <div
-        ref={pane.strip}
-        data-strip=""
-        onScroll={pane.onStrip}
-        tabIndex={-1}
-        aria-hidden="true"
-        className={`shrink-0 overflow-x-auto overflow-y-hidden ${pane.full > pane.width ? "border-t rule" : "h-0"}`}
-        style={{ width: pane.width }}
-      >
-        <div style={{ width: pane.full, height: 1 }} />
-      </div>
+      <SheetBars grid={grid} rows={sheet.rows} columns={columns} pane={pane} />
       {asked !== null && <ReplaceWish asked={asked} onKeep={onKeep} />}
       {work.asked !== null && (
         <ParkDialog
