@@ -45,11 +45,14 @@ function Several({
   label,
   of,
   things,
+  loading,
   onOf,
 }: {
   label: string;
   of: readonly string[];
   things: readonly { id: string; name: string }[];
+  /** Whether the list is still on its way: nothing that is typed can be found in it yet. */
+  loading: boolean;
   onOf: (of: string[]) => void;
 }) {
   const names = new Map(things.map(({ id, name }) => [id, name]));
@@ -74,7 +77,8 @@ function Several({
         width="w-32"
         adds
         value=""
-        placeholder={chosen.length === 0 ? "choose" : "or"}
+        disabled={loading}
+        placeholder={loading ? "Loading …" : chosen.length === 0 ? "choose" : "or"}
         offers={things.filter(({ id }) => !chosen.includes(id)).map(({ name }) => name)}
         onCommit={(text) => {
           const found = things.find(({ name }) => name.toLowerCase() === text.trim().toLowerCase());
@@ -160,6 +164,7 @@ function Asked({
           label={`${field.head}: which`}
           of={condition.of}
           things={choicesOf(condition.field, field, choices)}
+          loading={choices === undefined && field.choices === undefined}
           onOf={(of) => onCondition({ ...condition, of: of.length === 0 ? [NONE] : of })}
         />
       );
