@@ -41,7 +41,7 @@ beforeAll(() => {
   globalThis.fetch = (() => Promise.resolve(new Response(JSON.stringify({ ok: true })))) as typeof fetch;
 });
 beforeEach(() => {
-  takePreferences({});
+  takePreferences({}, null);
   jest.mocked(toast).mockClear();
 });
 

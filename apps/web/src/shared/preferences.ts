@@ -8,8 +8,24 @@ let kept: Record<string, string> = {};
 /** What is on its way to the server, and how it is sent there and then. */
 const waiting = new Map<string, { timer: ReturnType<typeof setTimeout>; send: (leaving: boolean) => void }>();
 
+/** Whose they are. */
+let owner: string | null = null;
+
+const LEFT = "chronometra.preferences";
+
+/** What was chosen in the moment before this window's page was left, and may not have reached the server yet. */
+function leftBy(account: string | null): Record<string, string> {
+  const left = sessionStorage.getItem(LEFT);
+  sessionStorage.removeItem(LEFT);
+  const [of, chosen] = JSON.parse(left ?? "[null, {}]") as [string | null, Record<string, string>];
+  return of === account && account !== null ? chosen : {};
+}
+
 /** Takes in what was kept for whoever is signed in. */
-export const takePreferences = (preferences: Record<string, string>): void => void (kept = preferences);
+export function takePreferences(preferences: Record<string, string>, account: string | null): void {
+  owner = account;
+  kept = { ...preferences, ...leftBy(account) };
+}
 
 /** What was kept under a name, `null` where nothing was. */
 export const preference = (name: string): string | null => kept[name] ?? null;
@@ -30,6 +46,9 @@ export function keepPreference(name: string, value: string): void {
 
 // Whoever closes the page within that moment has chosen all the same.
 if (typeof window !== "undefined")
-  window.addEventListener("pagehide", () =>
-    [...waiting.values()].forEach(({ timer, send }) => (clearTimeout(timer), send(true))),
-  );
+  window.addEventListener("pagehide", () => {
+    if (waiting.size === 0) return;
+    const chosen = Object.fromEntries([...waiting.keys()].map((name) => [name, kept[name]!]));
+    sessionStorage.setItem(LEFT, JSON.stringify([owner, chosen]));
+    [...waiting.values()].forEach(({ timer, send }) => (clearTimeout(timer), send(true)));
+  });

@@ -27,7 +27,7 @@ function keep(session: SessionView): SessionView {
   account = session.me?.id ?? null;
   if (account !== null) leaving = false;
   keepTimeZone(session.me?.timeZone);
-  takePreferences(session.preferences);
+  takePreferences(session.preferences, account);
   return keepToken(session);
 }
 

@@ -59,7 +59,7 @@ const Where = () => {
 
 /** Shows something at an address to someone; `address` of the page is told by `screen.getByLabelText("address")`. */
 export function show(page: ReactNode, { me = someone("controller"), at = "/" } = {}): QueryClient {
-  takePreferences({});
+  takePreferences({}, null);
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const router = createMemoryRouter(
     [
