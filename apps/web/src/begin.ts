@@ -14,7 +14,9 @@ async function begin(): Promise<void> {
   const session = await askFirst().catch(() => null);
   if (session !== null && session.me === null) {
     const { showWayIn } = await import("./access/first.tsx");
-    keepFirst(await showWayIn(root, () => void import("./main.tsx").catch(() => undefined)));
+    // Fetched ahead; what stands against it is told below, where it is asked for again.
+    const onBegun = (): void => void import("./main.tsx").catch(() => undefined);
+    keepFirst(await showWayIn(root, onBegun));
   }
   const { showPages } = await import("./main.tsx");
   showPages(root);

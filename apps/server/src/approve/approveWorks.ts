@@ -3,6 +3,7 @@ import { plannedBudget, type Change, type Plan } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/computedPlan.ts";
 import { effectBetween } from "../plan/effectBetween.ts";
 import type { HeldPlan } from "../plan/heldPlan.ts";
+import { compared, onceFrozenAs } from "./compared.ts";
 
 const minutesByPerson = (plan: Plan): Map<string, number> => {
   const minutes = new Map<string, number>();
@@ -45,5 +46,5 @@ function whatIf(
   };
 }
 
-/** What is worked out over a plan when something is tried beside it. */
-export const APPROVE_WORKS = { whatIf };
+/** What is worked out over a plan when something is tried beside it, or it is compared with what it was. */
+export const APPROVE_WORKS = { compared, onceFrozenAs, whatIf };

@@ -4,6 +4,7 @@ import { toBundle, type DriftLedger, type FrozenLogic, type Plan, type PlanBundl
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
+import { overPlans } from "../plan/overPlan.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -11,9 +12,12 @@ import { inWorker } from "../shared/workers.ts";
 import { dayOf, installationZone } from "../shared/clock.ts";
 import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
 import { findApproval, planAsked } from "./approveService.ts";
-import type { Compared, Frozen, StateSource } from "./compareWorker.ts";
+import type { APPROVE_WORKS } from "./approveWorks.ts";
+import type { StateSource } from "./compared.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
 import { aloneOnBaseline, findWhatIf, tried } from "./whatIfService.ts";
+
+const overPlan = overPlans<typeof APPROVE_WORKS>();
 
 type Named = ComparisonView["states"][number];
 
@@ -121,38 +125,19 @@ export async function driftOf(
     { transferList: [port2], signal },
   );
   const ledger = await working.finally(() => port1.close());
-  if ("fault" in ledger) return cannot(ledger.fault);
+  if ("fault" in ledger) throw new Failure("invalid", `One of the two states cannot be computed: ${ledger.fault}`);
   return { ...ledger, causes: [...ledger.causes] };
 }
 
-const cannot = (fault: string): never => {
-  throw new Failure("invalid", `One of the two states cannot be computed: ${fault}`);
-};
-
 /** What freezing a state that is known whole would make of the figures. */
 export async function frozenAs(database: DataSource, project: ProjectEntity, name: string): Promise<OnceFrozenView> {
-  const [live, state] = [
-    toBundle(await loadPlan(database.manager, project)),
-    await wholeNamed(database, project, name.replace(/^request-/, "whatif-")),
-  ];
-  // A plan kept with a request has its baselines kept beside it.
-  const after = { ...state, baselines: live.baselines ?? [] };
-  const frozen = name.startsWith("request-") ? await wholeNamed(database, project, name) : after;
-  const found = await inWorker<Frozen | { fault: string }>("approve/compareWorker", {
-    is: "freeze",
-    live,
-    after,
-    frozen,
-  });
+  const plan = await loadPlan(database.manager, project);
+  const after = await wholeNamed(database, project, name.replace(/^request-/, "whatif-"));
+  const frozen = name.startsWith("request-") ? await wholeNamed(database, project, name) : null;
+  const found = await overPlan("onceFrozenAs", { id: project.id, plan }, { after, frozen });
   if (found === null) return null;
-  if ("fault" in found) return cannot(found.fault);
-  return {
-    ...found,
-    past: [...found.past],
-    currency: state.project.currency,
-    minorDigits: state.project.minorDigits ?? 2,
-    dataDate: state.project.dataDate!,
-  };
+  const { currency, minorDigits = 2, dataDate } = after.project;
+  return { ...found, past: [...found.past], currency, minorDigits, dataDate: dataDate! };
 }
 
 async function sourceNamed(
@@ -162,6 +147,7 @@ async function sourceNamed(
   name: string,
 ): Promise<StateSource> {
   const [kind, text] = name.split("-");
+  if (kind === "plan") return "live";
   if (kind !== "baseline") return { whole: await wholeNamed(database, project, name) };
   const number = Number(text);
   const baseline = orNotFound(plan.baselines.get(String(number)), "baseline of that number");
@@ -169,7 +155,6 @@ async function sourceNamed(
   const kept = await database.getRepository(BaselinePlanEntity).findOneBy({ projectId: project.id, number });
   const { activities } = kept === null ? { activities: [] } : (JSON.parse(kept.content) as PlanBundle);
   return {
-    live: toBundle(plan),
     baseline,
     frozen: JSON.parse(row.content) as FrozenLogic,
     names: new Map(activities.map((activity) => [activity.id, activity.name])),
@@ -199,14 +184,11 @@ export async function compareProject(
     to.startsWith("request-") && name.startsWith("baseline-")
       ? { whole: await wholeNamed(database, project, name) }
       : sourceNamed(database, project, plan, name);
-  const found = await inWorker<Compared | { fault: string }>("approve/compareWorker", {
-    is: "compare",
-    from: await source(from),
-    to: await source(to),
-    calendars: [...plan.calendars.values()],
-    calendar: plan.project.calendar,
-  });
-  if ("fault" in found) return cannot(found.fault);
+  const found = await overPlan(
+    "compared",
+    { id: project.id, plan },
+    { from: await source(from), to: await source(to) },
+  );
   const { currency, minorDigits = 2 } = plan.project;
   return { currency, minorDigits, states, ...ends, ...found };
 }

@@ -13,20 +13,20 @@ import { serve, type Serving } from "../access/serve.ts";
 import { freezeProject } from "./approveService.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
+import { dropWhatIf, restoreWhatIf } from "./whatIfEndings.ts";
 import {
   aloneOnBaseline,
   applyWhatIf,
   beginWhatIf,
   changeWhatIf,
-  dropWhatIf,
   findWhatIf,
   inForce,
   keepWhatIf,
   mergeWhatIf,
   putForward,
-  restoreWhatIf,
   tried,
   undoInWhatIf,
+  whatIfChanges,
 } from "./whatIfService.ts";
 
 const DONE = { ok: true as const };
@@ -100,53 +100,59 @@ async function decide(
 ): Promise<WhatIfEntity> {
   const at = new Date();
   const { projectId } = await findWhatIf(database, id);
-  return writeProjects(database, me, [projectId], async (writing) => {
-    const { manager } = writing;
-    const project = writing.project(projectId);
-    const row = await findWhatIf(manager, id, true);
-    if (row.state !== "asked")
-      throw new Failure("conflict", "This change request has been decided or withdrawn already.");
-    if (row.askedBy === me.id)
-      throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
-    await assertNotClosed(manager, project);
-    Object.assign(row, {
-      decidedBy: me.id,
-      decidedAt: at,
-      word,
-      state: decision === "sendBack" ? "sentBack" : "approved",
-      whole: decision === "approveWhole",
-    });
-    if (decision === "sendBack") return manager.getRepository(WhatIfEntity).save(row);
-    if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version))
-      throw new Failure(
-        "conflict",
-        "The plan was changed since you looked at this request; look at what it comes to now, and decide then.",
-      );
-    const called = `Change request ${row.request}: ${row.name}`;
-    const alone = row.whole ? null : await aloneOnBaseline(manager, await writing.plan(project), row);
-    if (alone !== null && "fault" in alone)
-      throw new Failure("conflict", `It cannot be approved by itself. ${alone.fault}`);
-    await applyWhatIf(writing, project, row, called);
-    const words = `${row.whole ? `Re-baselined with change request ${row.request}: ${row.name}` : called}. ${row.reason} — ${word}`;
-    row.baseline = await freezeProject(
-      writing,
-      project,
-      words,
-      dayOf(me, at),
-      at,
-      alone === null ? undefined : fromBundle(alone.plan),
-    );
-    const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
-    if (draw !== null)
-      await enterReserve(
-        manager,
-        me,
-        project.id,
-        { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! },
+  return writeProjects(
+    database,
+    me,
+    [projectId],
+    async (writing) => {
+      const { manager } = writing;
+      const project = writing.project(projectId);
+      const row = await findWhatIf(manager, id, true);
+      if (row.state !== "asked")
+        throw new Failure("conflict", "This change request has been decided or withdrawn already.");
+      if (row.askedBy === me.id)
+        throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
+      await assertNotClosed(manager, project);
+      Object.assign(row, {
+        decidedBy: me.id,
+        decidedAt: at,
+        word,
+        state: decision === "sendBack" ? "sentBack" : "approved",
+        whole: decision === "approveWhole",
+      });
+      if (decision === "sendBack") return manager.getRepository(WhatIfEntity).save(row);
+      if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version))
+        throw new Failure(
+          "conflict",
+          "The plan was changed since you looked at this request; look at what it comes to now, and decide then.",
+        );
+      const called = `Change request ${row.request}: ${row.name}`;
+      const alone = row.whole ? null : await aloneOnBaseline(manager, await writing.plan(project), row);
+      if (alone !== null && "fault" in alone)
+        throw new Failure("conflict", `It cannot be approved by itself. ${alone.fault}`);
+      await applyWhatIf(writing, project, row, called);
+      const words = `${row.whole ? `Re-baselined with change request ${row.request}: ${row.name}` : called}. ${row.reason} — ${word}`;
+      row.baseline = await freezeProject(
+        writing,
+        project,
+        words,
+        dayOf(me, at),
         at,
+        alone === null ? undefined : fromBundle(alone.plan),
       );
-    return manager.getRepository(WhatIfEntity).save(row);
-  });
+      const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
+      if (draw !== null)
+        await enterReserve(
+          manager,
+          me,
+          project.id,
+          { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! },
+          at,
+        );
+      return manager.getRepository(WhatIfEntity).save(row);
+    },
+    async () => (decision === "sendBack" ? [] : whatIfChanges(database, await findWhatIf(database, id))),
+  );
 }
 
 export function whatIfRoutes(serving: Serving): void {

@@ -17,12 +17,11 @@ import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { listsSince, standing, storeChanges } from "../plan/changeService.ts";
 import { overPlans, type PlanOf } from "../plan/overPlan.ts";
-import { checkOn } from "../plan/prepare.ts";
+import { checkOn, type ChangesOf } from "../plan/prepare.ts";
 import { loadPlan } from "../plan/planStore.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
-import { assertMayEdit, assertNotClosed, findProject } from "../project/projectAccess.ts";
+import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { BaselinePlanEntity } from "./approveEntities.ts";
 import type { APPROVE_WORKS } from "./approveWorks.ts";
@@ -42,7 +41,7 @@ export async function findWhatIf(manager: DataSource | EntityManager, id: string
 }
 
 /** What-ifs that are still worked on: open, or sent back with a word. */
-const isWorkable = ({ state }: WhatIfEntity): boolean => state === "open" || state === "sentBack";
+export const isWorkable = ({ state }: WhatIfEntity): boolean => state === "open" || state === "sentBack";
 
 interface Work {
   readonly writing: Writing;
@@ -52,17 +51,29 @@ interface Work {
 }
 
 /** Works on a what-if that may be changed by this person, locked together with its project. */
-async function onWhatIf<T>(database: DataSource, me: Me, id: string, work: (on: Work) => Promise<T>): Promise<T> {
+async function onWhatIf<T>(
+  database: DataSource,
+  me: Me,
+  id: string,
+  work: (on: Work) => Promise<T>,
+  changesOf?: ChangesOf,
+): Promise<T> {
   const { projectId } = await findWhatIf(database, id);
-  return writeProject(database, me, projectId, async (writing, project) => {
-    const whatIf = await findWhatIf(writing.manager, id, true);
-    if (!isWorkable(whatIf))
-      throw new Failure(
-        "conflict",
-        `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`,
-      );
-    return work({ writing, manager: writing.manager, whatIf, project });
-  });
+  return writeProject(
+    database,
+    me,
+    projectId,
+    async (writing, project) => {
+      const whatIf = await findWhatIf(writing.manager, id, true);
+      if (!isWorkable(whatIf))
+        throw new Failure(
+          "conflict",
+          `"${whatIf.name}" was ${whatIf.state === "asked" ? "put forward" : whatIf.state} meanwhile and is not changed any more.`,
+        );
+      return work({ writing, manager: writing.manager, whatIf, project });
+    },
+    changesOf,
+  );
 }
 
 const listsOf = (manager: DataSource | EntityManager, whatIf: WhatIfEntity): Promise<WhatIfListEntity[]> =>
@@ -378,53 +389,25 @@ export async function applyWhatIf(
   const changes = await whatIfChanges(manager, whatIf);
   if (changes.length === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
   const live = await writing.plan(project);
-  await assertMerged(manager, project, whatIf, live, applyChanges(live, changes));
+  await assertMerged(manager, project, whatIf, live, await onto({ id: project.id, plan: live }, [], changes));
   return (await storeChanges(writing, project, { changes, label: label.slice(0, 200) })).result;
 }
 
 /** Keeps a what-if: its changes are made in the live plan as one list, which can be undone. */
 export const keepWhatIf = (database: DataSource, me: Me, id: string): Promise<ChangeResult> =>
-  onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
-    const result = await applyWhatIf(writing, project, whatIf, `Kept: ${whatIf.name}`);
-    await manager
-      .getRepository(WhatIfEntity)
-      .update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
-    return result;
-  });
-
-/** Works on a what-if that is dropped or to be, for someone who may change its project; the live plan plays no part. */
-const onEnding = <T>(
-  database: DataSource,
-  me: Me,
-  id: string,
-  work: (manager: EntityManager, whatIf: WhatIfEntity) => Promise<T>,
-): Promise<T> =>
-  inTransaction(database, async (manager) => {
-    const whatIf = await findWhatIf(manager, id, true);
-    const project = await findProject(manager, whatIf.projectId);
-    assertMayEdit(me, project);
-    await assertNotClosed(manager, project);
-    return work(manager, whatIf);
-  });
-
-/** Drops a what-if; a change request that waits is taken back by that. */
-export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<void> =>
-  onEnding(database, me, id, async (manager, whatIf) => {
-    if (!isWorkable(whatIf) && whatIf.state !== "asked")
-      throw new Failure("conflict", `"${whatIf.name}" was ${whatIf.state} already.`);
-    await manager
-      .getRepository(WhatIfEntity)
-      .update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
-  });
-
-/** Takes up a what-if again that was dropped: open, as it was left; one that was put forward is put forward anew. */
-export const restoreWhatIf = (database: DataSource, me: Me, id: string): Promise<WhatIfEntity> =>
-  onEnding(database, me, id, (manager, whatIf) => {
-    if (whatIf.state !== "dropped") throw new Failure("conflict", `"${whatIf.name}" is not dropped.`);
-    return manager
-      .getRepository(WhatIfEntity)
-      .save(Object.assign(whatIf, { state: "open", decidedBy: null, decidedAt: null }));
-  });
+  onWhatIf(
+    database,
+    me,
+    id,
+    async ({ writing, manager, whatIf, project }) => {
+      const result = await applyWhatIf(writing, project, whatIf, `Kept: ${whatIf.name}`);
+      await manager
+        .getRepository(WhatIfEntity)
+        .update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
+      return result;
+    },
+    async () => whatIfChanges(database, await findWhatIf(database, id)),
+  );
 
 /** Puts a what-if forward as the project's next change request. */
 export const putForward = (

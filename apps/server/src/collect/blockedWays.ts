@@ -5,7 +5,7 @@ import { loadPlan } from "../plan/planStore.ts";
 import { mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { inWorker } from "../shared/workers.ts";
+import { onThread } from "../shared/workers.ts";
 import type { Line } from "./blockedWorker.ts";
 
 interface Known {
@@ -42,7 +42,7 @@ export async function blockedEverywhere(database: DataSource, me: Me, daysText: 
   if (!Number.isInteger(days) || days < 1 || days > MOST_DAYS)
     throw new Failure("invalid", `Say for how many working days, 1 to ${MOST_DAYS}.`);
   const plans = await plansWithBlocks(database);
-  const found = await inWorker<Line[]>("collect/blockedWorker", {
+  const found = await onThread<Line[]>("blocked", "collect/blockedWorker", {
     days,
     plans: [...plans.values()].map(({ project, plan }) => ({ id: project.id, name: project.head.name, plan })),
   });

@@ -8,7 +8,7 @@ import { loadPlan } from "../plan/planStore.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { assertMayEdit, assertNotClosed, findProject } from "../project/projectAccess.ts";
 import { lockedTo } from "../project/locks.ts";
-import { effectOn, prepareAhead } from "../plan/prepare.ts";
+import { effectOn } from "../plan/prepare.ts";
 import { todayOf } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -367,15 +367,9 @@ export async function decideReports(
         );
       await tellNext(manager, post, decided);
     },
-    async () => {
-      if (decision === "accept")
-        for (const [id, own] of looked)
-          await prepareAhead(
-            database,
-            me,
-            id,
-            async (plan) => (await outcomeOf(database.manager, { id, plan }, own, deciding)).changes,
-          );
+    async (plan, { id }) => {
+      const own = looked.find(([project]) => project === id)![1];
+      return decision === "return" ? [] : (await outcomeOf(database.manager, { id, plan }, own, deciding)).changes;
     },
   );
 }

@@ -69,12 +69,11 @@ export async function closingOf(database: DataSource, projectId: string): Promis
   };
 }
 
+/** What becomes of what is left, by activity. */
+type Said = Readonly<Record<string, "done" | "dropped" | "parked">>;
+
 /** The changes that finish what is left as someone said of each. */
-function finishing(
-  plan: Plan,
-  left: Closing["activities"],
-  said: Readonly<Record<string, "done" | "dropped" | "parked">>,
-): Change[] {
+function finishing(plan: Plan, left: Closing["activities"], said: Said): Change[] {
   const on = plan.project.dataDate!;
   const parked = left.filter(({ id }) => said[id] === "parked").map(({ id }) => id);
   const ended = left.flatMap(({ id }): Change[] => {
@@ -98,51 +97,57 @@ function finishing(
   return [...parkRows(plan, parked, { carried: false, newKey: () => "" }), ...ended];
 }
 
+const FEW = 5;
+
+/** The first of some names, and how many more there are. */
+const fewOf = (named: readonly { readonly name: string }[]): string =>
+  `${named
+    .slice(0, FEW)
+    .map(({ name }) => `"${name}"`)
+    .join(", ")}${named.length > FEW ? ` and ${named.length - FEW} more` : ""}`;
+
+/** Throws a Failure where it was not said of everything that is left what becomes of it, or something is to be parked that counts. */
+function assertAllSaid(left: Closing["activities"], said: Said): void {
+  const unsaid = left.filter(({ id }) => said[id] === undefined);
+  if (unsaid.length > 0) throw new Failure("invalid", `Say of ${fewOf(unsaid)} whether it is done, dropped or parked.`);
+  const begun = left.filter(({ id, mayPark }) => said[id] === "parked" && !mayPark);
+  if (begun.length > 0)
+    throw new Failure(
+      "invalid",
+      `${fewOf(begun)} cannot be parked: work with dates, percent, time or cost on it counts. Say done or dropped. Nothing was closed.`,
+    );
+}
+
 /** Finishes what is left in a project and closes it, all or nothing. */
 export async function closeProject(
   database: DataSource,
   me: Me,
   projectId: string,
   word: string,
-  said: Readonly<Record<string, "done" | "dropped" | "parked">>,
+  said: Said,
 ): Promise<void> {
-  await writeProject(database, me, projectId, async (writing, project) => {
-    const { manager } = writing;
-    const settle = await toSettle(manager, project);
-    if (settle.length > 0) throw new Failure("invalid", `Before the project is closed: ${settle.join("; ")}.`);
-    const plan = await writing.plan(project);
-    const left = await overPlan("leftIn", { id: projectId, plan });
-    const unsaid = left.filter(({ id }) => said[id] === undefined);
-    if (unsaid.length > 0)
-      throw new Failure(
-        "invalid",
-        `Say of ${unsaid
-          .slice(0, 5)
-          .map(({ name }) => `"${name}"`)
-          .join(
-            ", ",
-          )}${unsaid.length > 5 ? ` and ${unsaid.length - 5} more` : ""} whether it is done, dropped or parked.`,
-      );
-    const begun = left.filter(({ id, mayPark }) => said[id] === "parked" && !mayPark);
-    if (begun.length > 0)
-      throw new Failure(
-        "invalid",
-        `${begun
-          .slice(0, 5)
-          .map(({ name }) => `"${name}"`)
-          .join(
-            ", ",
-          )}${begun.length > 5 ? ` and ${begun.length - 5} more` : ""} cannot be parked: work with dates, percent, time or cost on it counts. Say done or dropped. Nothing was closed.`,
-      );
-    const changes = finishing(plan, left, said);
-    const stored =
-      changes.length === 0
-        ? null
-        : await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
-    await manager
-      .getRepository(ProjectClosingEntity)
-      .insert({ projectId, closedBy: me.id, closedAt: new Date(), word, revision: stored?.result.revision ?? null });
-  });
+  await writeProject(
+    database,
+    me,
+    projectId,
+    async (writing, project) => {
+      const { manager } = writing;
+      const settle = await toSettle(manager, project);
+      if (settle.length > 0) throw new Failure("invalid", `Before the project is closed: ${settle.join("; ")}.`);
+      const plan = await writing.plan(project);
+      const left = await overPlan("leftIn", { id: projectId, plan });
+      assertAllSaid(left, said);
+      const changes = finishing(plan, left, said);
+      const stored =
+        changes.length === 0
+          ? null
+          : await storeChanges(writing, project, { changes, label: `Closed: ${word}`.slice(0, 200) });
+      await manager
+        .getRepository(ProjectClosingEntity)
+        .insert({ projectId, closedBy: me.id, closedAt: new Date(), word, revision: stored?.result.revision ?? null });
+    },
+    async (plan) => finishing(plan, await overPlan("leftIn", { id: projectId, plan }), said),
+  );
 }
 
 /**

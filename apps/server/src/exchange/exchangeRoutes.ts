@@ -3,7 +3,7 @@ import type { DataSource } from "typeorm";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { inWorker } from "../shared/workers.ts";
+import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { rememberExport } from "./exportedPlans.ts";
 import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
@@ -42,12 +42,9 @@ export function exchangeRoutes(serving: Serving, wholeBundle: WholeBundle): void
     const name = `${project.code.replace(/[^\w.-]+/g, "-")}.${form.ending}`;
     const bundle = await wholeBundle(database, project);
     const { revision } = project;
-    const content = await inWorker<Uint8Array>("exchange/writeWorker", { form: asked, bundle, revision });
+    const content = await inWriter("exchange/writeWorker", { form: asked, bundle, revision });
     if (form.saysRevision) await rememberExport(database, project, bundle);
-    response
-      .type(form.type)
-      .setHeader("Content-Disposition", `attachment; filename="${name}"`)
-      .end(Buffer.from(content.buffer));
+    response.type(form.type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(content);
     return "";
   });
 

@@ -120,17 +120,23 @@ export async function takeFileChanges(
   ticked: { revision: number; keys: readonly string[] },
 ) {
   const { projectId } = await broughtFor(database.manager, me, id);
-  return writeProject(database, me, projectId, async (writing, project) => {
-    const { manager } = writing;
-    const brought = await broughtFor(manager, me, id);
-    const plan = await writing.plan(project);
-    const changes = tickedChanges(project, plan, brought, ticked);
-    const label = `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200);
-    const { revision, undoable, merged } = (await ofTicked(() => storeChanges(writing, project, { changes, label })))
-      .result;
-    await manager
-      .getRepository(ImportDraftEntity)
-      .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
-    return { project: project.id, revision, undoable, merged };
-  });
+  return writeProject(
+    database,
+    me,
+    projectId,
+    async (writing, project) => {
+      const { manager } = writing;
+      const brought = await broughtFor(manager, me, id);
+      const plan = await writing.plan(project);
+      const changes = tickedChanges(project, plan, brought, ticked);
+      const label = `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200);
+      const { revision, undoable, merged } = (await ofTicked(() => storeChanges(writing, project, { changes, label })))
+        .result;
+      await manager
+        .getRepository(ImportDraftEntity)
+        .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });
+      return { project: project.id, revision, undoable, merged };
+    },
+    async (plan, project) => tickedChanges(project, plan, await broughtFor(database.manager, me, id), ticked),
+  );
 }

@@ -1,8 +1,8 @@
 import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { keepRows } from "../plan/keepRows.ts";
-import { rowsOfAll } from "../plan/prepare.ts";
-import { writeProjects } from "../plan/writeProjects.ts";
+import { keepRows } from "./keepRows.ts";
+import { rowsOfAll } from "./prepare.ts";
+import { writeProjects } from "./writeProjects.ts";
 
 /** The installation itself: no list of changes is stored in its name. */
 const NOBODY: Me = { id: "", login: "", name: "", roles: [], person: null, timeZone: "UTC" };

@@ -34,7 +34,9 @@ async function deleteRows(manager: EntityManager, projectId: string, { table, go
   const alike = new Map<string, Cell[]>();
   for (const key of keys) {
     const first = JSON.stringify(key.slice(0, -1));
-    alike.set(first, [...(alike.get(first) ?? []), key.at(-1)!]);
+    const last = alike.get(first) ?? [];
+    last.push(key.at(-1)!);
+    alike.set(first, last);
   }
   const where = ["project_id = ?", ...by.slice(0, -1).map((column) => `${column} = ?`), `${by.at(-1)!} in (?)`];
   for (const [first, last] of alike)

@@ -5,7 +5,7 @@ import { storeChanges } from "./changeService.ts";
 import { computePlansIn } from "./overPlan.ts";
 import { loadPlan } from "./planStore.ts";
 import { effectOn } from "./prepare.ts";
-import { writeProject } from "./writeProjects.ts";
+import { writeProject, writeProjects } from "./writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 
 let world: TestWorld;
@@ -46,9 +46,32 @@ describe("work over plans", () => {
     expect(await storeWithoutThreads(longer(960), () => longer(960))).toBe(before + 1);
   });
 
+  it("is done so for several projects at once, whoever writes them", async () => {
+    const approver = await world.caller("margit", ["approver"]);
+    const ids = [id, await world.addProject(ines.me, smallPlan({ project: { code: "S-2" } as never }))];
+    try {
+      const revisions = await writeProjects(
+        world.database,
+        approver.me,
+        ids,
+        async (writing) => {
+          computePlansIn("plan/noSuchFile");
+          const order = { changes: longer(1920), label: "longer" };
+          const stored = [];
+          for (const each of ids) stored.push(await storeChanges(writing, writing.project(each), order));
+          return stored.map(({ result }) => result.revision);
+        },
+        () => longer(1920),
+      );
+      expect(revisions).toEqual([3, 2]);
+    } finally {
+      computePlansIn("start/planWork");
+    }
+  });
+
   it("is done again under the lock where something else is stored than was worked out", async () => {
     await expect(storeWithoutThreads(longer(1440), () => longer(480))).rejects.toThrow(/noSuchFile/);
-    const { status } = await ines.send("post", `/api/projects/${id}/changes`, { revision: 2, changes: longer(1440) });
+    const { status } = await ines.send("post", `/api/projects/${id}/changes`, { revision: 3, changes: longer(1440) });
     expect(status).toBe(200);
   });
 

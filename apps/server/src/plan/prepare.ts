@@ -1,8 +1,6 @@
 import { applyChanges, type Applied, type Change, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { assertMayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
-import type { Me } from "@chronometra/contract";
 import { overPlans, tagOf, type PlanOf } from "./overPlan.ts";
 import { loadPlan } from "./planStore.ts";
 import type { PlanWorksOf } from "./planWorks.ts";
@@ -47,22 +45,19 @@ export function prepare(
   return prepared;
 }
 
+/** The changes that are about to be stored in a project, as far as they are known before it is locked. */
+export type ChangesOf = (plan: Plan, project: ProjectEntity) => readonly Change[] | Promise<readonly Change[]>;
+
 /**
  * Prepares a list of changes before its project is locked, so that under the lock it is only compared and stored. Where the
  * plan is another by then, it is prepared again.
- * @param changesOf what is about to be stored
  */
-export async function prepareAhead(
-  database: DataSource,
-  me: Me,
-  id: string,
-  changesOf: (plan: Plan, project: ProjectEntity) => readonly Change[] | Promise<readonly Change[]>,
-): Promise<void> {
+export async function prepareAhead(database: DataSource, id: string, changesOf: ChangesOf): Promise<void> {
   try {
     const project = await database.getRepository(ProjectEntity).findOneByOrFail({ id });
-    assertMayEdit(me, project);
     const plan = await loadPlan(database.manager, project);
-    await prepare(project, plan, await changesOf(plan, project)).rows();
+    const changes = await changesOf(plan, project);
+    if (changes.length > 0) await prepare(project, plan, changes).rows();
   } catch {
     // All of it is done once more under the lock, of the plan as it is then; whatever stands against it is told there.
   }

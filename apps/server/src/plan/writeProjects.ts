@@ -1,5 +1,5 @@
 import type { Me } from "@chronometra/contract";
-import type { Change, Plan } from "@chronometra/core";
+import type { Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { assertMayEdit, assertNotClosed } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
@@ -7,7 +7,7 @@ import { inTransaction, isLockWait } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inTurn } from "../shared/turns.ts";
 import { loadPlan, rememberPlan } from "./planStore.ts";
-import { prepareAhead } from "./prepare.ts";
+import { prepareAhead, type ChangesOf } from "./prepare.ts";
 import { tellWritten } from "./written.ts";
 
 /** How long a writer waits for a project that another server is writing. */
@@ -81,7 +81,8 @@ async function lock(manager: EntityManager, ids: readonly string[]): Promise<Map
  * statement sees what is committed, and only once that is carried out keeps the plans at hand and tells open pages.
  * Who writes the same project on this server waits in turn, without holding a connection.
  * @param ids of the projects that may be written; one that does not exist is found missing when it is asked for
- * @param ahead what can be worked out before anything is locked, in the same turn
+ * @param changesOf the changes that `work` will store in each, where they are known before anything is locked: all that goes with
+ *   them is worked out by then, in the same turn
  * @throws {Failure} `busy` where another writer holds one of them for too long
  */
 export async function writeProjects<T>(
@@ -89,11 +90,11 @@ export async function writeProjects<T>(
   me: Me,
   ids: readonly string[],
   work: (writing: Writing) => Promise<T>,
-  ahead?: () => Promise<void>,
+  changesOf?: ChangesOf,
 ): Promise<T> {
   const ordered = [...new Set(ids)].sort();
   const { result, writing } = await inTurn(database, ordered, async () => {
-    await ahead?.();
+    if (changesOf !== undefined) await Promise.all(ordered.map((id) => prepareAhead(database, id, changesOf)));
     return inTransaction(database, async (manager) => {
       const locked = await lock(manager, ordered).catch((error: unknown) => {
         throw isLockWait(error) ? new Failure("busy") : error;
@@ -107,22 +108,12 @@ export async function writeProjects<T>(
   return result;
 }
 
-/**
- * Writes one project that this person may change.
- * @param changesOf the changes that `work` will store, where they are known before the project is locked: all that goes with them
- *   is worked out by then
- */
+/** Writes one project that this person may change; the rest as for several. */
 export const writeProject = <T>(
   database: DataSource,
   me: Me,
   id: string,
   work: (writing: Writing, project: ProjectEntity) => Promise<T>,
-  changesOf?: (plan: Plan, project: ProjectEntity) => readonly Change[] | Promise<readonly Change[]>,
+  changesOf?: ChangesOf,
 ): Promise<T> =>
-  writeProjects(
-    database,
-    me,
-    [id],
-    async (writing) => work(writing, await writing.editable(id)),
-    changesOf && (() => prepareAhead(database, me, id, changesOf)),
-  );
+  writeProjects(database, me, [id], async (writing) => work(writing, await writing.editable(id)), changesOf);

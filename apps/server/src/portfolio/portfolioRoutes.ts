@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
-import { dateWords, PlanProblems } from "@chronometra/core";
+import { dateWords, PlanProblems, type Change } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
 import { driftsAccepted } from "../collect/driftsAccepted.ts";
@@ -164,17 +164,20 @@ export function portfolioRoutes(serving: Serving): void {
     const moved: string[] = [];
     const already: string[] = [];
     const revisions: { project: string; revision: number }[] = [];
+    const changes: Change[] = [{ type: "setDataDate", date: body.date }];
+    const label = `Data date moved to ${dateWords(body.date)}`;
     for (const { id, code } of await database
       .getRepository(ProjectEntity)
       .find({ ...(body.projects === undefined ? {} : { where: { id: In(body.projects) } }), order: { code: "ASC" } })) {
       try {
-        const changed = await writeProject(database, me, id, async (writing, project) => {
-          if (project.head.dataDate === body.date) return null;
-          return storeChanges(writing, project, {
-            changes: [{ type: "setDataDate", date: body.date }],
-            label: `Data date moved to ${dateWords(body.date)}`,
-          });
-        });
+        const isThere = ({ head }: ProjectEntity): boolean => head.dataDate === body.date;
+        const changed = await writeProject(
+          database,
+          me,
+          id,
+          async (writing, project) => (isThere(project) ? null : storeChanges(writing, project, { changes, label })),
+          (_plan, project) => (isThere(project) ? [] : changes),
+        );
         if (changed === null) already.push(code);
         else {
           moved.push(code);

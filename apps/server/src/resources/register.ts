@@ -358,12 +358,18 @@ export async function takeOver(
   id: string,
   { rows: wanted }: TakeOver,
 ): Promise<{ project: string; revision: number }[]> {
-  return writeProjects(database, me, [id], async (writing) => {
-    const project = await writing.editable(id);
-    const [house, rows] = [await houseMoney(writing.manager), await registerRows(writing.manager)];
-    const changes = takenOver(await writing.plan(project), rows, house, wanted);
-    if (changes.length === 0) return [];
-    const label = `From the register: ${wanted.length} taken over`;
-    return [{ project: id, revision: (await storeChanges(writing, project, { changes, label })).result.revision }];
-  });
+  return writeProjects(
+    database,
+    me,
+    [id],
+    async (writing) => {
+      const project = await writing.editable(id);
+      const [house, rows] = [await houseMoney(writing.manager), await registerRows(writing.manager)];
+      const changes = takenOver(await writing.plan(project), rows, house, wanted);
+      if (changes.length === 0) return [];
+      const label = `From the register: ${wanted.length} taken over`;
+      return [{ project: id, revision: (await storeChanges(writing, project, { changes, label })).result.revision }];
+    },
+    async (plan) => takenOver(plan, await registerRows(database.manager), await houseMoney(database), wanted),
+  );
 }

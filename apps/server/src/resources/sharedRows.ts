@@ -96,17 +96,22 @@ export async function storeShared(
   me: Me,
   { projects, rows }: SharedRows,
 ): Promise<{ project: string; revision: number }[]> {
-  return writeProjects(database, me, projects, async (writing) => {
-    const stored: { project: string; revision: number }[] = [];
-    for (const id of new Set(projects)) {
-      const project = await writing.editable(id);
-      const changes = changesFor(await writing.plan(project), rows);
-      if (changes.length > 0)
-        stored.push({
-          project: id,
-          revision: (await storeChanges(writing, project, { changes, label: labelOf(rows) })).result.revision,
-        });
-    }
-    return stored;
-  });
+  const label = labelOf(rows);
+  return writeProjects(
+    database,
+    me,
+    projects,
+    async (writing) => {
+      const stored: { project: string; revision: number }[] = [];
+      for (const id of new Set(projects)) {
+        const project = await writing.editable(id);
+        const changes = changesFor(await writing.plan(project), rows);
+        if (changes.length === 0) continue;
+        const { result } = await storeChanges(writing, project, { changes, label });
+        stored.push({ project: id, revision: result.revision });
+      }
+      return stored;
+    },
+    (plan) => changesFor(plan, rows),
+  );
 }

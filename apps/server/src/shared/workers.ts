@@ -6,6 +6,8 @@ const fromSource = import.meta.url.endsWith(".ts");
 type Options = NonNullable<Parameters<Piscina["run"]>[1]>;
 
 let pool: Piscina | undefined;
+/** A pool apart for files that people wait for: no simulation keeps them from being written. */
+let writers: Piscina | undefined;
 /** A pool apart for what strangers send: it may take so much memory and time, and is ended then. */
 let readers: Piscina | undefined;
 const READER_MEGABYTES = 1024;
@@ -62,8 +64,15 @@ export async function inReader<T>(
   }
 }
 
+/** Writes a file away from the thread that answers calls; gives its bytes. */
+export async function inWriter(file: string, job: unknown): Promise<Buffer> {
+  writers ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
+  const bytes = (await writers.run(job, { filename: fileOf(file) })) as Uint8Array;
+  return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+}
+
 /**
- * Does heavy work away from the thread that answers calls.
+ * Does long work away from the thread that answers calls.
  * @param file the worker's file below this server's source, without its ending, such as `exchange/worker`
  */
 export function inWorker<T>(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<T> {
@@ -98,7 +107,7 @@ export function onThread<T>(name: string, file: string, job: unknown): Promise<T
 
 /** Ends the worker threads, when the server stops. */
 export async function stopWorkers(): Promise<void> {
-  await Promise.all([pool, readers, ...threads].map((each) => each?.destroy()));
-  pool = readers = undefined;
+  await Promise.all([pool, readers, writers, ...threads].map((each) => each?.destroy()));
+  pool = readers = writers = undefined;
   threads = [];
 }

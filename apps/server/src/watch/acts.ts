@@ -238,5 +238,9 @@ export async function doAct(
       }
       return { changed, left, revisions };
     },
+    async (plan, { id }) => {
+      const ids = wanted.find(([project]) => project === id)![1];
+      return (await plannedFor(database.manager, { id, plan }, ids, act)).changes;
+    },
   );
 }

@@ -1,5 +1,5 @@
 import { Failure } from "../shared/failure.ts";
-import { inWorker } from "../shared/workers.ts";
+import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { doAct, effectOfAct } from "./acts.ts";
 import { ask, rowsOfAnswer } from "./ask.ts";
@@ -40,11 +40,8 @@ export function watchRoutes(serving: Serving): void {
         "invalid",
         `The question finds ${answer.count} rows; a file holds ${EXPORTED_AT_MOST} at most. Narrow it by a condition.`,
       );
-    const content = await inWorker<Uint8Array>("watch/exportWorker", { form, question, answer });
-    response
-      .type(type)
-      .setHeader("Content-Disposition", `attachment; filename="watchlist.${form}"`)
-      .end(Buffer.from(content.buffer));
+    const content = await inWriter("watch/exportWorker", { form, question, answer });
+    response.type(type).setHeader("Content-Disposition", `attachment; filename="watchlist.${form}"`).end(content);
     return "";
   });
   serve(serving, "POST /api/watch/effect", ({ database, me, body }) => effectOfAct(database, me, body));

@@ -12,6 +12,7 @@ import {
   startDayOf,
   weekdayOf,
   type LocalMinute,
+  greater,
 } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
@@ -61,8 +62,6 @@ export function spreadOverWeeks(
   return parts;
 }
 
-const later = (a: LocalMinute, b: LocalMinute): LocalMinute => (b > a ? b : a);
-
 /** From when what is left of an assignment is worked: where its activity begins, or goes on with all that holds it, and its own restart. */
 function remainingFrom(
   row: ScheduledActivity,
@@ -70,8 +69,8 @@ function remainingFrom(
   { restart }: Assignment,
   dataClose: LocalMinute,
 ): LocalMinute {
-  const from = row.state !== "inProgress" ? row.start : (goesOn ?? later(row.start, dataClose));
-  return restart === undefined ? from : later(from, openOf(parseDate(restart)!));
+  const from = row.state !== "inProgress" ? row.start : (goesOn ?? greater(row.start, dataClose));
+  return restart === undefined ? from : greater(from, openOf(parseDate(restart)!));
 }
 
 /**

@@ -8,6 +8,7 @@ import {
   openOf,
   type WorkMinutes,
   workMinutes,
+  lesser,
 } from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import { isBoundByLinks, NodeOutsideHorizon, type EarlyDates } from "./forwardPass.ts";
@@ -23,9 +24,6 @@ export interface LateDates {
   readonly totalFloat: WorkColumn;
   readonly freeFloat: WorkColumn;
 }
-
-/** The lesser of two of one unit. */
-const lesser = <T extends number>(a: T, b: T): T => (b < a ? b : a);
 
 /** What is fixed between a node's start and its finish in the backward pass. */
 const fixedDuration = (network: net.Network, early: EarlyDates, node: number): WorkMinutes =>

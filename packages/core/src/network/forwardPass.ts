@@ -8,6 +8,7 @@ import {
   openOf,
   type WorkMinutes,
   workMinutes,
+  greater,
 } from "../time/instant.ts";
 import { OutsideHorizon, type WorkCalendar } from "../time/workCalendar.ts";
 import * as net from "./network.ts";
@@ -200,8 +201,6 @@ export function calendarFloors(network: net.Network): { notStarted: WorkColumn; 
   return floors;
 }
 
-const later = (a: WorkMinutes, b: WorkMinutes): WorkMinutes => (b > a ? b : a);
-
 type Writable<T> = { -readonly [K in keyof T]: T[K] };
 
 function placeComplete(network: net.Network, early: Writable<EarlyDates>, node: number): void {
@@ -257,12 +256,12 @@ function placeWork(
         if (bound > index) index = bound;
       } else if (bound > finishWanted) finishWanted = bound;
     }
-    if (startAfter >= 0) index = later(index, calendar.indexAt(startAfter));
-    if (finishAfter >= 0) finishWanted = later(finishWanted, calendar.indexAt(finishAfter));
+    if (startAfter >= 0) index = greater(index, calendar.indexAt(startAfter));
+    if (finishAfter >= 0) finishWanted = greater(finishWanted, calendar.indexAt(finishAfter));
   }
   if (finishWanted >= 0) {
     index = fixed
-      ? later(index, workMinutes(finishWanted - duration))
+      ? greater(index, workMinutes(finishWanted - duration))
       : leastStartFor(network, node, index, finishWanted);
   }
   early.restartIndex[node] = index;

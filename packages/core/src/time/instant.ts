@@ -12,6 +12,10 @@ export const epochDay = (days: number): EpochDay => days as EpochDay;
 /** A number that is known to be working minutes. */
 export const workMinutes = (minutes: number): WorkMinutes => minutes as WorkMinutes;
 
+/** The lesser and the greater of two of one unit. */
+export const lesser = <T extends number>(a: T, b: T): T => (b < a ? b : a);
+export const greater = <T extends number>(a: T, b: T): T => (b > a ? b : a);
+
 export const MINUTES_PER_DAY = 1440;
 /** 1990-01-01 as a count of days since 1970-01-01. */
 const EPOCH_OFFSET_DAYS = 7305;
