@@ -1,6 +1,6 @@
 import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { find } from "../apps/server/src/find/find.ts";
+import { find } from "../apps/server/dist/find/find.js";
 import { leastOf, limitLine, type Line } from "./measure.ts";
 
 const LIMIT_MILLISECONDS = 100;

@@ -2,8 +2,8 @@ import { execFileSync } from "node:child_process";
 import { fileURLToPath } from "node:url";
 import { chromium, type Page } from "@playwright/test";
 import type { PlanBundle } from "@chronometra/core";
-import { createProject } from "../apps/server/src/begin/createProject.ts";
-import { inTransaction } from "../apps/server/src/shared/database.ts";
+import { createProject } from "../apps/server/dist/begin/createProject.js";
+import { inTransaction } from "../apps/server/dist/shared/database.js";
 import type { Line } from "./measure.ts";
 import { openBenchServer } from "./server.ts";
 

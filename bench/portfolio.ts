@@ -1,8 +1,8 @@
 import { get } from "node:http";
 import { createConnection } from "mysql2/promise";
-import { createProject } from "../apps/server/src/begin/createProject.ts";
-import { FACTS_SQL } from "../apps/server/src/portfolio/facts.ts";
-import { inTransaction } from "../apps/server/src/shared/database.ts";
+import { createProject } from "../apps/server/dist/begin/createProject.js";
+import { FACTS_SQL } from "../apps/server/dist/portfolio/facts.js";
+import { inTransaction } from "../apps/server/dist/shared/database.js";
 import { freezePlan, type PlanBundle } from "@chronometra/core";
 import { findLines, nameOf } from "./find.ts";
 import { leastOf, ratioLine, type Line } from "./measure.ts";

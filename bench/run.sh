@@ -13,4 +13,4 @@ DB_PID=
 trap 'database_stop; rm -rf "$WORK"' EXIT
 database_start "$WORK/mariadb" --innodb-flush-log-at-trx-commit=2
 mariadb --no-defaults -u root --socket="$DB_SOCKET" -e 'create database bench'
-TSX_TSCONFIG_PATH=apps/server/tsconfig.json CHRONOMETRA_BENCH_DATABASE="mysql://root@127.0.0.1:$DB_PORT/bench" node --conditions=development --import tsx bench/run.ts "$@"
+CHRONOMETRA_BENCH_DATABASE="mysql://root@127.0.0.1:$DB_PORT/bench" node --import tsx bench/run.ts "$@"

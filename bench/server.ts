@@ -1,9 +1,9 @@
 import { createConnection } from "mysql2/promise";
 import { pino } from "pino";
 import type { DataSource } from "typeorm";
-import { addAccount, hashPassword } from "../apps/server/src/access/accounts.ts";
-import { createApp } from "../apps/server/src/start/app.ts";
-import { openDatabase } from "../apps/server/src/start/openDatabase.ts";
+import { addAccount, hashPassword } from "../apps/server/dist/access/accounts.js";
+import { createApp } from "../apps/server/dist/start/app.js";
+import { openDatabase } from "../apps/server/dist/start/openDatabase.js";
 import type { Me } from "@chronometra/contract";
 
 const PASSWORD = "a benchmark's password";

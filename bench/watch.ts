@@ -1,7 +1,7 @@
 import type { Me, WatchQuestion } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { ask } from "../apps/server/src/watch/ask.ts";
-import { READY_WATCHLISTS } from "../apps/server/src/watch/ready.ts";
+import { ask } from "../apps/server/dist/watch/ask.js";
+import { READY_WATCHLISTS } from "../apps/server/dist/watch/ready.js";
 import { leastOf, limitLine, type Line } from "./measure.ts";
 
 const LIMIT_MILLISECONDS = 500;

@@ -34,12 +34,13 @@ export { schedulePlan, type ActivityState, type Schedule, type ScheduledActivity
 export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performance/figures.ts";
 export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedule.ts";
 export { type Performance } from "./performance/performance.ts";
-export { plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
+export { baselineRows, plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
 export { parseBundle } from "./plan/parseBundle.ts";
 export { valueAt, wordsOf } from "./plan/schemaWords.ts";
 export { checkOwnTables, checkWholePlan } from "./plan/checkOwnTables.ts";
 export { checkPlan } from "./plan/checkPlan.ts";
 export { planTree, type PlanTree } from "./plan/planTree.ts";
+export { remembered } from "./plan/remembered.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
 export { bundleJsonSchema } from "./plan/jsonSchema.ts";
 export {

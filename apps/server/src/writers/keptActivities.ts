@@ -1,5 +1,6 @@
 import {
   type Activity,
+  baselineRows,
   deadlineStandings,
   epochDay,
   formatDate,
@@ -7,6 +8,7 @@ import {
   type Plan,
   type PlanBundle,
   remainingWork,
+  remembered,
   startDayOf,
 } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/computedPlan.ts";
@@ -62,8 +64,9 @@ interface KeptActivity {
   readonly values: readonly (readonly [string, string | null, number | null])[];
 }
 
-function branchNames(bundle: PlanBundle): (activity: Activity) => string {
-  const byId = new Map(bundle.activities.map((each) => [each.id, each]));
+/** The names of the branches above an activity, the outermost first. */
+const branchNames = remembered((activities: PlanBundle["activities"]): ((activity: Activity) => string) => {
+  const byId = new Map(activities.map((each) => [each.id, each]));
   const known = new Map<string, string>();
   const pathOf = (id: string | undefined): string => {
     if (id === undefined) return "";
@@ -77,7 +80,7 @@ function branchNames(bundle: PlanBundle): (activity: Activity) => string {
     return path;
   };
   return ({ parent }) => cut(pathOf(parent), 1000);
-}
+});
 
 interface Work {
   planned: number;
@@ -100,9 +103,9 @@ function workByActivity(bundle: PlanBundle): Map<string, Work> {
   return found;
 }
 
-function timeByActivity(bundle: PlanBundle): Map<string, { minutes: number; last: string }> {
+const timeByActivity = remembered((entries: NonNullable<PlanBundle["timeEntries"]>) => {
   const found = new Map<string, { minutes: number; last: string }>();
-  for (const { activity, date, minutes, state } of bundle.timeEntries ?? []) {
+  for (const { activity, date, minutes, state } of entries) {
     if (state !== "posted") continue;
     const so = found.get(activity);
     if (so === undefined) found.set(activity, { minutes, last: date });
@@ -112,17 +115,21 @@ function timeByActivity(bundle: PlanBundle): Map<string, { minutes: number; last
     }
   }
   return found;
-}
+});
 
-function countLinks(bundle: PlanBundle): { into: Map<string, number>; outOf: Map<string, number> } {
+const countLinks = remembered((links: NonNullable<PlanBundle["links"]>) => {
   const into = new Map<string, number>();
   const outOf = new Map<string, number>();
-  for (const { from, to } of bundle.links ?? []) {
+  for (const { from, to } of links) {
     into.set(to, (into.get(to) ?? 0) + 1);
     outOf.set(from, (outOf.get(from) ?? 0) + 1);
   }
   return { into, outOf };
-}
+});
+
+const namesOf = remembered(
+  (people: NonNullable<PlanBundle["people"]>) => new Map(people.map(({ id, name }) => [id, cut(name, 500)])),
+);
 
 const valueCells = (name: string, value: string | number | boolean): readonly [string, string | null, number | null] =>
   typeof value === "number"
@@ -137,14 +144,14 @@ function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan) {
     plan,
     schedule,
     performance,
-    branchOf: branchNames(bundle),
+    branchOf: branchNames(bundle.activities),
     work: workByActivity(bundle),
-    time: timeByActivity(bundle),
-    links: countLinks(bundle),
+    time: timeByActivity(bundle.timeEntries ?? []),
+    links: countLinks(bundle.links ?? []),
     slips,
-    approved: new Map(baseline?.content.activities.map((row) => [row.id, row])),
+    approved: baselineRows(baseline?.content.activities ?? []),
     deadlines: deadlineStandings(bundle, schedule),
-    names: new Map((bundle.people ?? []).map(({ id, name }) => [id, cut(name, 500)])),
+    names: namesOf(bundle.people ?? []),
   };
 }
 type Reader = ReturnType<typeof reader>;
@@ -217,6 +224,17 @@ function nameCells({ branchOf, schedule, names }: Reader, activity: Activity, i:
   ];
 }
 
+/** What most activities have of people, or of values of their own: one list for all. */
+const NONE: readonly never[] = [];
+
+function ownValues({ ownValues, fields }: Plan, id: string): KeptActivity["values"] {
+  const own = ownValues.get(id);
+  if (own === undefined) return NONE;
+  return Object.entries(own).flatMap(([field, value]) =>
+    fields.has(field) ? [valueCells(fields.get(field)!.name, value)] : [],
+  );
+}
+
 /** What is kept of each activity, branches and parked work included. */
 function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
   const read = reader(whole, plan);
@@ -224,13 +242,11 @@ function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
   return whole.bundle.activities.map((activity, i): KeptActivity => {
     const { id } = activity;
     const block = plan.blocks.get(id);
-    const own = Object.entries(plan.ownValues.get(id) ?? {});
+    const people = read.work.get(id)?.people;
     return {
       id,
-      people: [...(read.work.get(id)?.people.values() ?? [])],
-      values: own.flatMap(([field, value]) =>
-        plan.fields.has(field) ? [valueCells(plan.fields.get(field)!.name, value)] : [],
-      ),
+      people: people === undefined ? NONE : [...people.values()],
+      values: ownValues(plan, id),
       cells: [
         ...nameCells(read, activity, i),
         ...dateCells(read, activity, i),

@@ -1,7 +1,7 @@
 import type { Schedule } from "../network/schedule.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { finishDayOf, parseInstant, startDayOf, type EpochDay } from "../time/instant.ts";
-import type { BaselineContent } from "../performance/plannedValue.ts";
+import { baselineRows, type BaselineContent } from "../performance/plannedValue.ts";
 
 /** How far an activity's finish has moved from the approved one; later is positive. */
 export interface Slip {
@@ -14,7 +14,7 @@ export interface Slip {
 
 /** Slip of every baselined activity that has dates, by id in the plan's order (calculations.md section 5). */
 export function slipsAgainst(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent): Map<string, Slip> {
-  const rows = new Map(baseline.activities.map((row) => [row.id, row]));
+  const rows = baselineRows(baseline.activities);
   const calendar = schedule.calendars.get(plan.project.calendar);
   const slips = new Map<string, Slip>();
   plan.activities.forEach((activity, i) => {

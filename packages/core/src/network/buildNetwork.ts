@@ -2,6 +2,7 @@ import { workColumn, knownInstants } from "../time/columns.ts";
 import { mulDivCeil, restOf, shareOfPercent, takeShare, wholes } from "../budget/exact.ts";
 import { actualFinishAt, actualStartAt } from "../plan/checkPlan.ts";
 import type { PlanTree } from "../plan/planTree.ts";
+import { remembered } from "../plan/remembered.ts";
 import { linkLabel, PlanProblems } from "../plan/problem.ts";
 import type { Activity, Assignment, Link, PlanBundle } from "../plan/schema.ts";
 import type { CalendarSet } from "../plan/compileCalendars.ts";
@@ -26,15 +27,20 @@ export function remainingWork(assignment: Assignment, activity: Activity): numbe
 }
 
 /** Assignments by the id of their activity. */
-export function assignmentsByActivity(plan: PlanBundle): Map<string, Assignment[]> {
+export const assignmentsByActivity = ({ assignments }: PlanBundle): ReadonlyMap<string, readonly Assignment[]> =>
+  assignmentsOf(assignments ?? NOBODY);
+
+const NOBODY: readonly Assignment[] = [];
+
+const assignmentsOf = remembered((assignments: readonly Assignment[]) => {
   const byActivity = new Map<string, Assignment[]>();
-  for (const assignment of plan.assignments ?? []) {
+  for (const assignment of assignments) {
     const list = byActivity.get(assignment.activity);
     if (list === undefined) byActivity.set(assignment.activity, [assignment]);
     else list.push(assignment);
   }
   return byActivity;
-}
+});
 
 /** Whether an activity has a place in the passes; the tree's parked ones have none either. */
 const isScheduled = (activity: Activity, assigned: boolean): boolean => {
@@ -91,7 +97,7 @@ function activityColumns(
   plan: PlanBundle,
   activityOf: Int32Array,
   set: CalendarSet,
-  byActivity: Map<string, Assignment[]>,
+  byActivity: ReadonlyMap<string, readonly Assignment[]>,
 ) {
   const count = activityOf.length;
   const days = (): Int32Array => new Int32Array(count).fill(net.NONE);
@@ -237,17 +243,13 @@ function effortPart(assignment: Assignment, activity: Activity, plan: PlanBundle
   };
 }
 
-const calendarsOfPeople = new WeakMap<PlanBundle, Map<string, string>>();
+const calendarsOfPeople = remembered(
+  ({ people = [], project }: PlanBundle) => new Map(people.map(({ id, calendar = project.calendar }) => [id, calendar])),
+);
 
 /** The id of a person's calendar: their own, else the project's. */
-function personCalendar(plan: PlanBundle, person: string): string {
-  let known = calendarsOfPeople.get(plan);
-  if (known === undefined) {
-    known = new Map((plan.people ?? []).map((p) => [p.id, p.calendar ?? plan.project.calendar]));
-    calendarsOfPeople.set(plan, known);
-  }
-  return known.get(person) ?? plan.project.calendar;
-}
+const personCalendar = (plan: PlanBundle, person: string): string =>
+  calendarsOfPeople(plan).get(person) ?? plan.project.calendar;
 
 const TYPE_CODE = { FS: net.FS, SS: net.SS, FF: net.FF, SF: net.SF } as const;
 

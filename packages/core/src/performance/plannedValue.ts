@@ -2,11 +2,17 @@ import { mulDivRound } from "../budget/exact.ts";
 import { minorUnits, NO_MONEY, plus, type MinorUnits } from "../budget/money.ts";
 import type { Baseline, BaselineRow, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
+import { remembered } from "../plan/remembered.ts";
 import { parseInstant, type LocalMinute, type WorkMinutes } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 /** A baseline to measure against: its rows and the calendars it was approved with. */
 export type BaselineContent = Pick<Baseline, "activities" | "calendars">;
+
+/** The rows of a baseline by the id of their activity. */
+export const baselineRows = remembered(
+  (rows: readonly BaselineRow[]): ReadonlyMap<string, BaselineRow> => new Map(rows.map((row) => [row.id, row])),
+);
 
 /** A baseline row made ready for planned value at any instant. */
 export interface PlannedRow {

@@ -1,6 +1,7 @@
 import { compileCalendars } from "./compileCalendars.ts";
 import { closeOf, openOf, parseDate, parseInstant, type LocalMinute } from "../time/instant.ts";
 import { apportionLoops } from "./apportion.ts";
+import { remembered } from "./remembered.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "./problem.ts";
 import type { Activity, Baseline, PlanBundle } from "./schema.ts";
 import { planTree } from "./planTree.ts";
@@ -40,7 +41,7 @@ export function checkPlan(plan: PlanBundle): Problem[] {
   if (found.list.length > 0) return found.list;
   checkParked(plan, found);
   checkLinks(plan, found);
-  for (const baseline of plan.baselines ?? []) checkBaseline(baseline, plan, found);
+  for (const baseline of plan.baselines ?? []) found.list.push(...baselineProblems(plan.calendars)(baseline));
   found.list.push(...apportionLoops(plan));
   return found.list;
 }
@@ -124,6 +125,10 @@ function checkTree(plan: PlanBundle, found: Findings): void {
         "parent",
         `"${parent.id}" is no summary; only a summary has activities below it`,
       );
+    }
+    if (parent === undefined ? activity.parent === undefined : settled.has(parent.id)) {
+      settled.add(activity.id);
+      continue;
     }
     const path = new Set<string>();
     let at: Activity | undefined = activity;
@@ -312,15 +317,24 @@ function checkLinks(plan: PlanBundle, found: Findings): void {
   }
 }
 
-function checkBaseline(baseline: Baseline, plan: PlanBundle, found: Findings): void {
+/** What stands against a baseline beside calendars: both mostly stay as they are when a plan changes. */
+const baselineProblems = remembered((calendars: PlanBundle["calendars"]) =>
+  remembered((baseline: Baseline): readonly Problem[] => {
+    const found = new Findings();
+    checkBaseline(baseline, calendars, found);
+    return found.list;
+  }),
+);
+
+function checkBaseline(baseline: Baseline, calendars: PlanBundle["calendars"], found: Findings): void {
   const row = (id: string): string => pairLabel(baseline.number, id);
-  for (const problem of compileCalendars(baseline.calendars ?? [], plan.calendars).problems) {
+  for (const problem of compileCalendars(baseline.calendars ?? [], calendars).problems) {
     found.add("baselines", row(problem.row), `calendars ${problem.field}`.trim(), problem.message);
   }
   const own = baseline.calendars ?? [];
   for (const id of repeated(own.map((calendar) => calendar.id)))
     found.add("baselines", row(id), "calendars", "stands more than once in this table; ids are unique");
-  const known = new Set([...plan.calendars, ...own].map((calendar) => calendar.id));
+  const known = new Set([...calendars, ...own].map((calendar) => calendar.id));
   for (const id of repeated(baseline.activities.map((activity) => activity.id))) {
     found.add("baselines", row(id), "id", "stands more than once in this baseline; ids are unique");
   }

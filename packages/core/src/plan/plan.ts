@@ -1,3 +1,4 @@
+import { remembered } from "./remembered.ts";
 import type { PlanTables } from "./rowSchemas.ts";
 import type { Baseline, PlanBundle, ProjectHead } from "./schema.ts";
 import { OWN_TABLES, type BundleTable, type OwnTable, type PlanTable } from "./tables.ts";
@@ -12,9 +13,12 @@ export type Rows<T> = ReadonlyMap<string, T>;
  */
 export type Plan = { readonly project: ProjectHead } & { readonly [T in PlanTable]: Rows<PlanTables[T]> };
 
-/** The plan as a bundle, keys left out. */
-export function toBundle(plan: Plan): PlanBundle {
-  const rows = <T extends BundleTable>(table: T): PlanTables[T][] => [...plan[table].values()] as PlanTables[T][];
+/** The rows of a table as a list: of a table that a change has left as it was it is the same list. */
+const listOf = remembered((rows: Rows<unknown>): unknown[] => [...rows.values()]);
+
+/** The plan as a bundle, keys left out. Of one plan it is one bundle, never to be altered. */
+export const toBundle = remembered((plan: Plan): PlanBundle => {
+  const rows = <T extends BundleTable>(table: T): PlanTables[T][] => listOf(plan[table]) as PlanTables[T][];
   return {
     format: "chronometra-plan",
     version: 1,
@@ -29,7 +33,7 @@ export function toBundle(plan: Plan): PlanBundle {
     timeEntries: rows("timeEntries"),
     actualCosts: rows("actualCosts"),
   };
-}
+});
 
 /** The key of a row that carries its own name; `null` for tables whose rows have none. */
 function ownKey(table: BundleTable, row: PlanTables[BundleTable]): string | null {

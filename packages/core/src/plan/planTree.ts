@@ -1,3 +1,4 @@
+import { remembered } from "./remembered.ts";
 import type { Activity } from "./schema.ts";
 
 /** The tree of a plan's activities, by position in the table. */
@@ -13,7 +14,7 @@ export interface PlanTree {
 }
 
 /** The tree; the parents must exist and form no loop. */
-export function planTree(activities: readonly Activity[]): PlanTree {
+export const planTree = remembered((activities: readonly Activity[]): PlanTree => {
   const count = activities.length;
   const indexOf = new Map<string, number>();
   for (let i = 0; i < count; i++) indexOf.set(activities[i]!.id, i);
@@ -30,7 +31,7 @@ export function planTree(activities: readonly Activity[]): PlanTree {
       parked.add(activity.id);
   }
   return { indexOf, parentOf, parentsFirst, parked };
-}
+});
 
 function orderParentsFirst(parentOf: Int32Array): Int32Array {
   const count = parentOf.length;
