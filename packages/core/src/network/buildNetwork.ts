@@ -244,7 +244,8 @@ function effortPart(assignment: Assignment, activity: Activity, plan: PlanBundle
 }
 
 const calendarsOfPeople = remembered(
-  ({ people = [], project }: PlanBundle) => new Map(people.map(({ id, calendar = project.calendar }) => [id, calendar])),
+  ({ people = [], project }: PlanBundle) =>
+    new Map(people.map(({ id, calendar = project.calendar }) => [id, calendar])),
 );
 
 /** The id of a person's calendar: their own, else the project's. */
