@@ -1,8 +1,8 @@
 import "@fontsource-variable/besley/wght.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import "./theme.css";
-import { askFirst, keepFirst } from "./shared/firstSession.ts";
-import { showTheme } from "./shared/shownTheme.ts";
+import { askFirst, keepFirst } from "./shared/session/firstSession.ts";
+import { showTheme } from "./shared/charts/shownTheme.ts";
 
 showTheme();
 

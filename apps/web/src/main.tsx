@@ -3,9 +3,9 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
 import { Toaster } from "sonner";
-import { answersAnew } from "./shared/answersAnew.ts";
-import { CallFailed } from "./shared/api.ts";
-import { sessionQuery } from "./shared/session.ts";
+import { answersAnew } from "./shared/session/answersAnew.ts";
+import { CallFailed } from "./shared/session/api.ts";
+import { sessionQuery } from "./shared/session/session.ts";
 import { pages } from "./router.tsx";
 
 /** A session that has run out shows the sign-in page; what was open comes back afterwards. */

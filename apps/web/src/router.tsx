@@ -1,5 +1,5 @@
 import { createBrowserRouter, type RouteObject } from "react-router";
-import { Astray } from "./shared/Astray.tsx";
+import { Astray } from "./shared/page/Astray.tsx";
 import { FirstBar, Shell } from "./frame/Shell.tsx";
 
 /** Each place with what is fetched when someone first goes there. */
@@ -80,7 +80,7 @@ const places: RouteObject[] = [
     path: "first-steps",
     lazy: async () => ({ Component: (await import("./frame/FirstStepsPage.tsx")).FirstStepsPage }),
   },
-  { path: "keys", lazy: async () => ({ Component: (await import("./shared/KeysPage.tsx")).KeysPage }) },
+  { path: "keys", lazy: async () => ({ Component: (await import("./shared/page/KeysPage.tsx")).KeysPage }) },
   { path: "*", Component: Astray },
 ];
 

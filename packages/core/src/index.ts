@@ -35,14 +35,14 @@ export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performa
 export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedule.ts";
 export { type Performance } from "./performance/performance.ts";
 export { baselineRows, plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
-export { parseBundle } from "./plan/parseBundle.ts";
-export { valueAt, wordsOf } from "./plan/schemaWords.ts";
-export { checkOwnTables, checkWholePlan } from "./plan/checkOwnTables.ts";
-export { checkPlan } from "./plan/checkPlan.ts";
+export { parseBundle } from "./plan/check/parseBundle.ts";
+export { valueAt, wordsOf } from "./plan/words/schemaWords.ts";
+export { checkOwnTables, checkWholePlan } from "./plan/check/checkOwnTables.ts";
+export { checkPlan } from "./plan/check/checkPlan.ts";
 export { planTree, type PlanTree } from "./plan/planTree.ts";
 export { remembered } from "./plan/remembered.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
-export { bundleJsonSchema } from "./plan/jsonSchema.ts";
+export { bundleJsonSchema } from "./plan/check/jsonSchema.ts";
 export {
   type Activity,
   type Assignment,
@@ -89,14 +89,14 @@ export {
 export { WEEKDAYS } from "./time/weekdays.ts";
 export { WorkCalendar } from "./time/workCalendar.ts";
 export { applyChanges, pathsMeet, valueAtPath, type Applied } from "./plan/applyChanges.ts";
-export { arrange, type Arrangement } from "./plan/arrange.ts";
-export { activityNames, CallNames, couldBe, peopleNames } from "./plan/callNames.ts";
-export { linkNames, linkReader, linkTexts, readLinks, type ReadChanges } from "./plan/linkText.ts";
-export { readWork, workNames, workReader, workTexts } from "./plan/workText.ts";
-export { branchesSchema, copyBranches, pasteBranches, type Branches } from "./plan/branches.ts";
-export { brokenChains, parkRows, wakeRows, type BrokenChain } from "./plan/parking.ts";
-export { differencesTo, longestAscending, type RowDifference } from "./plan/difference.ts";
-export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./plan/staffing.ts";
+export { arrange, type Arrangement } from "./plan/acts/arrange.ts";
+export { activityNames, CallNames, couldBe, peopleNames } from "./plan/typed/callNames.ts";
+export { linkNames, linkReader, linkTexts, readLinks, type ReadChanges } from "./plan/typed/linkText.ts";
+export { readWork, workNames, workReader, workTexts } from "./plan/typed/workText.ts";
+export { branchesSchema, copyBranches, pasteBranches, type Branches } from "./plan/acts/branches.ts";
+export { brokenChains, parkRows, wakeRows, type BrokenChain } from "./plan/acts/parking.ts";
+export { differencesTo, longestAscending, type RowDifference } from "./plan/acts/difference.ts";
+export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./plan/acts/staffing.ts";
 export {
   type ActivityRange,
   type Alternates,
@@ -131,16 +131,16 @@ export {
 export type { AssumedStart } from "./collect/beginning.ts";
 export { holdWindows, type ActivityWindow, type Holding, type PersonsLoad } from "./collect/holdWindow.ts";
 export { remarksOn, type Remark } from "./collect/remarks.ts";
-export { overfullDays } from "./plan/fullDays.ts";
-export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/leave.ts";
+export { overfullDays } from "./plan/acts/fullDays.ts";
+export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/acts/leave.ts";
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
 export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./drift/alternates.ts";
-export { goesTo, isHeldOn, meetingsOf } from "./plan/meetings.ts";
+export { goesTo, isHeldOn, meetingsOf } from "./plan/acts/meetings.ts";
 export { DRIFT_GROUPS, driftLedger, type DriftCause, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
-export { changeWords, namesIn, oneInWords, type Naming } from "./plan/changeWords.ts";
-export { problemInWords } from "./plan/problemWords.ts";
-export { describePath, fieldWords, kindOfRow } from "./plan/pathWords.ts";
-export { WISHES, wishText } from "./plan/wishWords.ts";
+export { changeWords, namesIn, oneInWords, type Naming } from "./plan/words/changeWords.ts";
+export { problemInWords } from "./plan/words/problemWords.ts";
+export { describePath, fieldWords, kindOfRow } from "./plan/words/pathWords.ts";
+export { WISHES, wishText } from "./plan/words/wishWords.ts";
 export { landing } from "./collect/landing.ts";
 export { dateWords, daysWords, MONTHS, readDate, shortDateWords } from "./words/dateWords.ts";
 export {

@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from "node:fs";
 import { join } from "node:path";
 import { analyse } from "./analyse.ts";
 import type { PeriodKind } from "./performance/earnedSchedule.ts";
-import { parseBundle } from "./plan/parseBundle.ts";
+import { parseBundle } from "./plan/check/parseBundle.ts";
 
 // Plans worked out by hand; the why.md beside each says how every value comes about.
 const FOLDER = join(__dirname, "../fixtures/worked");

@@ -2,12 +2,12 @@ import { ROLES, type Accounts as AllAccounts, type Me, type Role } from "@chrono
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import type { Column } from "../shared/column.ts";
-import { DataTable } from "../shared/DataTable.tsx";
-import { Dialog } from "../shared/Dialog.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { fieldsOf, type Fields } from "../shared/fieldsOf.ts";
+import { call } from "../shared/session/api.ts";
+import type { Column } from "../shared/table/column.ts";
+import { DataTable } from "../shared/table/DataTable.tsx";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { fieldsOf, type Fields } from "../shared/fields/fieldsOf.ts";
 import { accountsQuery } from "./queries.ts";
 
 const ROLE_WORDS: Record<Role, string> = {

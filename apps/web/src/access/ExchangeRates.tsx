@@ -1,13 +1,13 @@
 import type { Exchange } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
-import { readNumber } from "../shared/amounts.ts";
-import { call } from "../shared/api.ts";
-import { CommitField } from "../shared/CommitField.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { holds, useMe } from "../shared/session.ts";
-import { todayHere } from "../shared/today.ts";
-import { dateWords, readDate } from "../shared/words.ts";
+import { readNumber } from "../shared/words/amounts.ts";
+import { call } from "../shared/session/api.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
+import { todayHere } from "../shared/words/today.ts";
+import { dateWords, readDate } from "../shared/words/words.ts";
 import { exchangeQuery } from "./queries.ts";
 
 const CURRENCY = /^[A-Z]{3}$/;

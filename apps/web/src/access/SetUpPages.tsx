@@ -1,5 +1,5 @@
-import { holds, mayLook, useMe } from "../shared/session.ts";
-import { Refused } from "../shared/Refused.tsx";
+import { holds, mayLook, useMe } from "../shared/session/session.ts";
+import { Refused } from "../shared/dialogs/Refused.tsx";
 import { Accounts } from "./Accounts.tsx";
 import { ExchangeRates } from "./ExchangeRates.tsx";
 import { Tokens } from "./Tokens.tsx";

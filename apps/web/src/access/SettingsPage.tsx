@@ -1,13 +1,13 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Failure } from "../shared/Failure.tsx";
-import { fieldsOf } from "../shared/fieldsOf.ts";
-import { useMe } from "../shared/session.ts";
-import { setTheme, useTheme } from "../shared/theme.ts";
-import { todayHere } from "../shared/today.ts";
-import { dateWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { fieldsOf } from "../shared/fields/fieldsOf.ts";
+import { useMe } from "../shared/session/session.ts";
+import { setTheme, useTheme } from "../shared/charts/theme.ts";
+import { todayHere } from "../shared/words/today.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 function OwnPassword() {
   const form = useRef<HTMLFormElement>(null);

@@ -1,7 +1,7 @@
 import { useState, type FormEvent, type ReactNode } from "react";
-import { Dial } from "../shared/Dial.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { fieldsOf } from "../shared/fieldsOf.ts";
+import { Dial } from "../shared/charts/Dial.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { fieldsOf } from "../shared/fields/fieldsOf.ts";
 
 /** A signing in under way. */
 export interface SigningIn {

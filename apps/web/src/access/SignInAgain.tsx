@@ -1,7 +1,7 @@
 import type { Me } from "@chronometra/contract";
 import { useEffect, useRef } from "react";
 import { sendWhatWaits } from "../plan/engine/usePlanSession.ts";
-import { useLeave, useSignIn } from "../shared/session.ts";
+import { useLeave, useSignIn } from "../shared/session/session.ts";
 import { SignInForm } from "./SignIn.tsx";
 
 /** Stands before the pages of someone whose session ran out, dialogs of theirs included, until they are back or leave for good. */

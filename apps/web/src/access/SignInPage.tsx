@@ -1,4 +1,4 @@
-import { useSignIn } from "../shared/session.ts";
+import { useSignIn } from "../shared/session/session.ts";
 import { WayIn } from "./SignIn.tsx";
 
 /** The way in where the pages are there already, as after signing out. */

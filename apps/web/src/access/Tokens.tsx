@@ -2,9 +2,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
 import { tokensQuery } from "../collect/outside/queries.ts";
-import { call } from "../shared/api.ts";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { momentWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { momentWords } from "../shared/words/words.ts";
 
 /** Tokens by which other systems send time and costs. */
 export function Tokens() {

@@ -1,7 +1,7 @@
 import { StrictMode, useState } from "react";
 import { createRoot } from "react-dom/client";
 import type { SessionView } from "@chronometra/contract";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 import { WayIn, type SigningIn } from "./SignIn.tsx";
 
 /** Signing in before the pages are there. */

@@ -3,7 +3,7 @@ import { act, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show } from "../testing/fakePage.tsx";
 import { Accounts } from "./Accounts.tsx";
-import { useSignIn } from "../shared/session.ts";
+import { useSignIn } from "../shared/session/session.ts";
 import { showWayIn } from "./first.tsx";
 import { SignInForm } from "./SignIn.tsx";
 

@@ -1,9 +1,9 @@
 import type { Approval } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
-import { Loaded } from "../shared/Failure.tsx";
-import { holds, useMe } from "../shared/session.ts";
-import { momentWords } from "../shared/words.ts";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
+import { momentWords } from "../shared/words/words.ts";
 import { Decide } from "./Decide.tsx";
 import { PlanState } from "./PlanState.tsx";
 import { approvalsQuery, requestsQuery } from "./queries.ts";

@@ -2,8 +2,8 @@ import type { Approval } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Failure } from "../shared/Failure.tsx";
+import { call } from "../shared/session/api.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
 
 /** An approver's word on a plan: approve it, which freezes a baseline, or send it back; either with a reason. */
 export function Decide({ approval }: { approval: Approval }) {

@@ -2,10 +2,10 @@ import type { ComparisonView, DriftLedgerView } from "@chronometra/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { Failure } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { useAddress } from "../shared/page/useAddress.ts";
+import { countWords, dateWords, driftTone, movedWords } from "../shared/words/words.ts";
 import { aloneWords, bridgeOf, causeWords, GROUP_WORDS } from "./driftWords.ts";
 import { driftQuery, driftShareQuery } from "./queries.ts";
 

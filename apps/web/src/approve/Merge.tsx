@@ -1,10 +1,10 @@
 import type { WhatIfView } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { call } from "../shared/api.ts";
-import { Failure } from "../shared/Failure.tsx";
+import { call } from "../shared/session/api.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
 import { valueWords } from "../plan/valueWords.ts";
-import { momentWords } from "../shared/words.ts";
+import { momentWords } from "../shared/words/words.ts";
 
 /** What both the live plan and a what-if have changed, each value beside the other, to be settled. */
 export function Merge({ view, onMerged }: { view: WhatIfView; onMerged: () => void }) {

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
-import { Failure } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { countWords, dateWords, money, ratioWords, varianceTone, varianceWords } from "../shared/words/words.ts";
 import { frozenQuery } from "./queries.ts";
 
 const SHOWN = 5;

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { projectQuery } from "../project/queries.ts";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { qualityQuery } from "../quality/queries.ts";
-import { countWords, dateWords, money, standingWords } from "../shared/words.ts";
+import { countWords, dateWords, money, standingWords } from "../shared/words/words.ts";
 import { OnceFrozen } from "./OnceFrozen.tsx";
 import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./comparedWords.ts";

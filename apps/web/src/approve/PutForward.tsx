@@ -2,11 +2,11 @@ import type { WhatIfView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { AMOUNT_FAULT, readAmountAbove0 } from "../shared/amounts.ts";
-import { call } from "../shared/api.ts";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { money } from "../shared/words.ts";
+import { AMOUNT_FAULT, readAmountAbove0 } from "../shared/words/amounts.ts";
+import { call } from "../shared/session/api.ts";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { money } from "../shared/words/words.ts";
 import { reservesQuery } from "./queries.ts";
 import { RESERVE_WORDS, type ReserveKind } from "./reserveWords.ts";
 

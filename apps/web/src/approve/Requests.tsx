@@ -1,6 +1,6 @@
 import type { WhatIf } from "@chronometra/contract";
 import { Link } from "react-router";
-import { momentWords } from "../shared/words.ts";
+import { momentWords } from "../shared/words/words.ts";
 import { DecideRequest } from "./DecideRequest.tsx";
 import { useRestore } from "./useRestore.ts";
 import { stateWords } from "./whatIfWords.ts";

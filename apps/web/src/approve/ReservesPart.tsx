@@ -1,10 +1,10 @@
 import type { Reserves } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { AMOUNT_FAULT, readAmountAbove0 } from "../shared/amounts.ts";
-import { call } from "../shared/api.ts";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { money, momentWords } from "../shared/words.ts";
+import { AMOUNT_FAULT, readAmountAbove0 } from "../shared/words/amounts.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { money, momentWords } from "../shared/words/words.ts";
 import { reservesQuery } from "./queries.ts";
 import { RESERVE_WORDS, type ReserveKind } from "./reserveWords.ts";
 

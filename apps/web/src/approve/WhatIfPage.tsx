@@ -7,11 +7,11 @@ import { toast } from "sonner";
 import { usePlanSession } from "../plan/engine/usePlanSession.ts";
 import { PlanWork } from "../plan/PlanWork.tsx";
 import { useProject } from "../project/useProject.ts";
-import { call } from "../shared/api.ts";
-import { Dialog } from "../shared/Dialog.tsx";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
+import { call } from "../shared/session/api.ts";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
 import {
   countWords,
   dateWords,
@@ -20,7 +20,7 @@ import {
   driftTone,
   money,
   movedWords,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 import { useRestore } from "./useRestore.ts";
 import { Merge } from "./Merge.tsx";
 import { PutForward } from "./PutForward.tsx";

@@ -1,6 +1,14 @@
 import type { ComparisonView } from "@chronometra/contract";
 import { formatTime, openOf, parseDate } from "@chronometra/core";
-import { countWords, dateWords, driftTone, fromToWords, money, movedWords, numberWords } from "../shared/words.ts";
+import {
+  countWords,
+  dateWords,
+  driftTone,
+  fromToWords,
+  money,
+  movedWords,
+  numberWords,
+} from "../shared/words/words.ts";
 
 export type ComparedRow = ComparisonView["rows"][number];
 

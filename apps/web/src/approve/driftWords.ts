@@ -1,5 +1,5 @@
 import type { DriftLedgerView } from "@chronometra/contract";
-import { dateWords, dayWords, movedWords } from "../shared/words.ts";
+import { dateWords, dayWords, movedWords } from "../shared/words/words.ts";
 
 type Cause = DriftLedgerView["causes"][number];
 

@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { call, callWithProgress } from "../shared/api.ts";
+import { call, callWithProgress } from "../shared/session/api.ts";
 
 export const approvalsQuery = queryOptions({ queryKey: ["approvals"], queryFn: () => call("GET /api/approvals") });
 export const ledgerQuery = (project: string) =>

@@ -1,7 +1,7 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 /** Takes up a what-if again that was dropped, and goes there. */
 export function useRestore() {

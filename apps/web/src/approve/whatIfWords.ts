@@ -1,5 +1,5 @@
 import type { WhatIf } from "@chronometra/contract";
-import { momentWords } from "../shared/words.ts";
+import { momentWords } from "../shared/words/words.ts";
 
 /** How a what-if or change request stands, in words. */
 export function stateWords({

@@ -1,8 +1,8 @@
 import type { ChancesView } from "@chronometra/contract";
 import { useCallback } from "react";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { dateWords, money } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { dateWords, money } from "../shared/words/words.ts";
 
 const at = (date: string): number => Date.parse(`${date}T00:00:00Z`);
 const dateAt = (time: number): string => new Date(time).toISOString().slice(0, 10);

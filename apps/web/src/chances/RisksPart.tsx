@@ -1,8 +1,8 @@
 import type { ChancesView } from "@chronometra/contract";
 import type { Change, Risk } from "@chronometra/core";
 import { useState } from "react";
-import { NameChoice } from "../shared/NameChoice.tsx";
-import { money, numberWords, percentWords } from "../shared/words.ts";
+import { NameChoice } from "../shared/fields/NameChoice.tsx";
+import { money, numberWords, percentWords } from "../shared/words/words.ts";
 import { draftOf, NO_POINTS, NO_RISK, readRisk, type Points, type RiskDraft } from "./riskDraft.ts";
 
 interface Props {

@@ -1,7 +1,7 @@
 import { useCallback } from "react";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { numberWords } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { numberWords } from "../shared/words/words.ts";
 
 interface Props {
   readonly name: string;

@@ -1,6 +1,6 @@
 import type { ChancesView } from "@chronometra/contract";
 import { useMemo } from "react";
-import { dateWords, money, numberWords } from "../shared/words.ts";
+import { dateWords, money, numberWords } from "../shared/words/words.ts";
 import { JointChart } from "./JointChart.tsx";
 import { SpreadChart } from "./SpreadChart.tsx";
 

@@ -1,6 +1,6 @@
 import type { ChancesRequest } from "@chronometra/contract";
 import { RANGE_CLASSES, type ActivityRange, type RangeClass } from "@chronometra/core";
-import type { Tone } from "../shared/words.ts";
+import type { Tone } from "../shared/words/words.ts";
 
 const CLASSES = Object.keys(RANGE_CLASSES) as RangeClass[];
 export const CLASS_WORDS: Record<RangeClass, string> = {

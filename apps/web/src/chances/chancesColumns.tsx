@@ -1,10 +1,10 @@
 import type { ChancesView } from "@chronometra/contract";
 import { Link } from "react-router";
 import type { usePlanChange } from "../resources/usePlanChange.ts";
-import type { Column } from "../shared/column.ts";
-import { CommitField } from "../shared/CommitField.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { dateWords, numberWords } from "../shared/words.ts";
+import type { Column } from "../shared/table/column.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { dateWords, numberWords } from "../shared/words/words.ts";
 import { chancePercent, chanceTone, chanceWords, CLASS_WORDS, rangeWords, readRange } from "./chanceWords.ts";
 
 type Varying = ChancesView["activities"][number];

@@ -1,6 +1,6 @@
 import type { ChancesRequest } from "@chronometra/contract";
 import { queryOptions } from "@tanstack/react-query";
-import { callWithProgress } from "../shared/api.ts";
+import { callWithProgress } from "../shared/session/api.ts";
 
 const chancesKey = (project: string, asked: ChancesRequest) => ["project", project, "chances", asked] as const;
 

@@ -1,5 +1,5 @@
 import type { Risk } from "@chronometra/core";
-import { amountText, AMOUNT_FAULT, readAmount, readNumber } from "../shared/amounts.ts";
+import { amountText, AMOUNT_FAULT, readAmount, readNumber } from "../shared/words/amounts.ts";
 
 /** Least, likeliest and most, as typed. */
 export type Points = readonly [low: string, likely: string, high: string];

@@ -3,9 +3,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Loaded } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
+import { call } from "../shared/session/api.ts";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
 import {
   countWords,
   dateWords,
@@ -15,7 +15,7 @@ import {
   driftWords,
   movedWords,
   standingWords,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 import { ActivityChoice } from "./outside/ActivityChoice.tsx";
 import { targetsQuery } from "./outside/queries.ts";
 import { blockedQuery } from "./queries.ts";

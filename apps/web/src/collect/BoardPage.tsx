@@ -5,12 +5,12 @@ import { useMemo } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { planValue } from "../plan/engine/planValue.ts";
-import { todayHere } from "../shared/today.ts";
+import { todayHere } from "../shared/words/today.ts";
 import { useProject } from "../project/useProject.ts";
 import { planQuery } from "../resources/queries.ts";
 import { usePlanChange } from "../resources/usePlanChange.ts";
-import { Loaded } from "../shared/Failure.tsx";
-import { dateWords } from "../shared/words.ts";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { dateWords } from "../shared/words/words.ts";
 import { stepsPercent, tracksOf, withStage, withStep } from "./tracks.ts";
 
 interface RowProps {

@@ -2,10 +2,10 @@ import type { Endings as Answers, QueuedReport, WindowsHeld } from "@chronometra
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { countWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { countWords } from "../shared/words/words.ts";
 import { acceptSums } from "./acceptSums.ts";
 import { AssumedStarts, Endings } from "./Endings.tsx";
 import { effectQuery, refetchDecided } from "./queries.ts";

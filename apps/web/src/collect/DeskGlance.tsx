@@ -1,7 +1,7 @@
 import type { Desk, DeskNews } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { call } from "../shared/api.ts";
-import { countWords, dateWords, momentWords, shortDateWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { countWords, dateWords, momentWords, shortDateWords } from "../shared/words/words.ts";
 import { useDeskCall, useReport } from "./useDesk.ts";
 
 /** Something that changed, in words. */

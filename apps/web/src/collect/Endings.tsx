@@ -1,6 +1,6 @@
 import type { Endings as Answers, ReportsEffect } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { dateWords } from "../shared/words.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 interface Props {
   readonly effects: ReportsEffect;

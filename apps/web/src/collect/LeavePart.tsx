@@ -1,10 +1,10 @@
 import type { Desk } from "@chronometra/contract";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { DateField } from "../shared/DateField.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { dateWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { dateWords } from "../shared/words/words.ts";
 import { useDeskCall } from "./useDesk.ts";
 
 const LETTERS = ["M", "T", "W", "T", "F", "S", "S"];

@@ -4,20 +4,20 @@ import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tansta
 import { useMemo, useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import type { Column } from "../shared/column.ts";
-import { DataTable } from "../shared/DataTable.tsx";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords, momentWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import type { Column } from "../shared/table/column.ts";
+import { DataTable } from "../shared/table/DataTable.tsx";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { useAddress } from "../shared/page/useAddress.ts";
+import { countWords, dateWords, momentWords } from "../shared/words/words.ts";
 import { anyOf, timeBehind } from "../watch/opens.ts";
 import { AssumedStarts, Endings } from "./Endings.tsx";
 import { peopleWeekQuery, refetchDecided, weeksEffectQuery } from "./queries.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
 import { shiftDays } from "./weekSums.ts";
 import { WeekSteps } from "./WeekSteps.tsx";
-import { todayHere } from "../shared/today.ts";
+import { todayHere } from "../shared/words/today.ts";
 
 type Line = PeopleWeek["people"][number];
 const hours = (minutes: number): string => (minutes === 0 ? "" : formatHours(minutes));

@@ -3,8 +3,8 @@ import { formatHours, parseDuration } from "@chronometra/core";
 import { Square } from "lucide-react";
 import { useEffect, useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { CommitField } from "../shared/CommitField.tsx";
+import { call } from "../shared/session/api.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
 import { useDeskCall } from "./useDesk.ts";
 
 const MINUTE = 60_000;

@@ -1,6 +1,6 @@
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import type { ReactNode } from "react";
-import { dateWords } from "../shared/words.ts";
+import { dateWords } from "../shared/words/words.ts";
 import { shiftDays } from "./weekSums.ts";
 
 interface Props {

@@ -1,6 +1,6 @@
 import type { ReportsEffect, WindowsHeld } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { dateWords } from "../shared/words.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 type Window = ReportsEffect[number]["windows"][number];
 

@@ -1,6 +1,6 @@
 import type { QueuedReport, ReportsEffect } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { countWords, money } from "../shared/words.ts";
+import { countWords, money } from "../shared/words/words.ts";
 
 const BROKEN = new Set(["willBreach", "breached", "metLate"]);
 

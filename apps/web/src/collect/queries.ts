@@ -1,6 +1,6 @@
 import { keepPreviousData, queryOptions, type QueryClient, type QueryKey } from "@tanstack/react-query";
 import type { Endings, WindowsHeld } from "@chronometra/contract";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 export const deskQuery = queryOptions({ queryKey: ["desk"], queryFn: () => call("GET /api/desk") });
 export const reportsQuery = queryOptions({ queryKey: ["reports"], queryFn: () => call("GET /api/reports") });

@@ -1,6 +1,6 @@
 import type { QueuedReport, Report } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { dateWords } from "../shared/words.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 /** What a report says: "3.5 h, 60% done, 12 h left", "away until 5 Mar 2026". */
 export function reportWords({

@@ -1,6 +1,6 @@
 import type { PeopleWeek } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { momentWords } from "../shared/words.ts";
+import { momentWords } from "../shared/words/words.ts";
 
 type Line = PeopleWeek["people"][number];
 

@@ -1,7 +1,7 @@
 import type { DeskActivity, ReportRequest } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 /** What makes the desk and the period bar say what is true now. */
 export function useDeskAgain(): () => Promise<unknown> {

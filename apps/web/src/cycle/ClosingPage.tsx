@@ -5,10 +5,10 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
 import { useProject } from "../project/useProject.ts";
-import { call } from "../shared/api.ts";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { holds, useMe } from "../shared/session.ts";
-import { countWords, dateWords, momentWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
+import { countWords, dateWords, momentWords } from "../shared/words/words.ts";
 import { closingQuery } from "./queries.ts";
 
 type End = "done" | "dropped" | "parked";

@@ -2,12 +2,12 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Failure } from "../shared/Failure.tsx";
-import { DateField } from "../shared/DateField.tsx";
-import { Dialog } from "../shared/Dialog.tsx";
-import { useAddress } from "../shared/useAddress.ts";
-import { dateWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { useAddress } from "../shared/page/useAddress.ts";
+import { dateWords } from "../shared/words/words.ts";
 import { calendarQuery, periodQuery } from "./queries.ts";
 
 /** A controller's steps of the cycle: move every data date to the period's, open the next period. */

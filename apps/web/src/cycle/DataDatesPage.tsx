@@ -3,12 +3,12 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
 import { portfolioQuery } from "../project/queries.ts";
-import { call } from "../shared/api.ts";
-import { DateField } from "../shared/DateField.tsx";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { undoToast } from "../shared/undoToast.ts";
+import { call } from "../shared/session/api.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { undoToast } from "../shared/dialogs/undoToast.ts";
 import {
   countWords,
   dateWords,
@@ -18,7 +18,7 @@ import {
   movedWords,
   ratioWords,
   varianceTone,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
 import { periodQuery } from "./queries.ts";
 import { Running } from "./Running.tsx";

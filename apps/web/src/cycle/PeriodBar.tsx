@@ -4,11 +4,11 @@ import { LogOut, Moon, Sun, UserRoundCog } from "lucide-react";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useMatch } from "react-router";
 import { weekQuery } from "../collect/queries.ts";
-import { Dial } from "../shared/Dial.tsx";
-import { holds, mayLook, useSignOut } from "../shared/session.ts";
-import { setTheme, useTheme } from "../shared/theme.ts";
-import { todayHere } from "../shared/today.ts";
-import { dateWords, momentWords, timeLeftWords } from "../shared/words.ts";
+import { Dial } from "../shared/charts/Dial.tsx";
+import { holds, mayLook, useSignOut } from "../shared/session/session.ts";
+import { setTheme, useTheme } from "../shared/charts/theme.ts";
+import { todayHere } from "../shared/words/today.ts";
+import { dateWords, momentWords, timeLeftWords } from "../shared/words/words.ts";
 import { periodQuery, projectCycleQuery } from "./queries.ts";
 
 /** The time, told anew each minute. */

@@ -3,10 +3,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Failure } from "../shared/Failure.tsx";
-import { holds, useMe } from "../shared/session.ts";
-import { momentWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
+import { momentWords } from "../shared/words/words.ts";
 import { LimitLink } from "./BrokenLimits.tsx";
 
 /** A step that is done by saying something of it. */

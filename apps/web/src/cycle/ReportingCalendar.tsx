@@ -3,10 +3,10 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { DateField } from "../shared/DateField.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { dateWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { dateWords } from "../shared/words/words.ts";
 import { datesAhead, RHYTHMS, type Rhythm } from "./datesAhead.ts";
 import { calendarQuery } from "./queries.ts";
 

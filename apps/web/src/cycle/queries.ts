@@ -1,5 +1,5 @@
 import { queryOptions } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 export const periodQuery = queryOptions({
   queryKey: ["period"],

@@ -3,12 +3,12 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { useProject } from "../project/useProject.ts";
-import type { Column } from "../shared/column.ts";
-import { DataTable } from "../shared/DataTable.tsx";
-import { Foldable } from "../shared/Foldable.tsx";
-import { Loaded } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { useAddress } from "../shared/useAddress.ts";
+import type { Column } from "../shared/table/column.ts";
+import { DataTable } from "../shared/table/DataTable.tsx";
+import { Foldable } from "../shared/page/Foldable.tsx";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { useAddress } from "../shared/page/useAddress.ts";
 import {
   dateWords,
   DEADLINE_ORDER,
@@ -19,7 +19,7 @@ import {
   marginWords,
   movedWords,
   shortDateWords,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 import { promiseKey } from "./PromiseLine.tsx";
 import { trendQuery } from "./queries.ts";
 import { slippedBetween } from "./slippage.ts";

@@ -1,5 +1,5 @@
 import type { Promised } from "@chronometra/contract";
-import { dateWords, isSettled, standingWords } from "../shared/words.ts";
+import { dateWords, isSettled, standingWords } from "../shared/words/words.ts";
 import { dateScale } from "./timeLine.ts";
 
 const LANE = 26;

@@ -6,10 +6,10 @@ import { driftQuery } from "../approve/queries.ts";
 import { Causes, WorkingOut } from "../approve/DriftPart.tsx";
 import { askedIn, chanceTone, chanceWords } from "../chances/chanceWords.ts";
 import { chancesQuery, chancesShareQuery } from "../chances/queries.ts";
-import { call } from "../shared/api.ts";
-import { CommitField } from "../shared/CommitField.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
+import { call } from "../shared/session/api.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
 import {
   dateWords,
   DEADLINE_TONES,
@@ -18,7 +18,7 @@ import {
   isSettled,
   marginWords,
   standingWords,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 import { chainQuery } from "./queries.ts";
 
 function Chain({ promised }: { promised: Promised }) {

@@ -3,11 +3,11 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { useNavigate, useParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
-import { call } from "../shared/api.ts";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { undoToast } from "../shared/undoToast.ts";
-import { countWords, dateWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { undoToast } from "../shared/dialogs/undoToast.ts";
+import { countWords, dateWords } from "../shared/words/words.ts";
 import { slipEffectQuery, slipQuery } from "./queries.ts";
 
 type Row = SlipChoiceView["before"][number];

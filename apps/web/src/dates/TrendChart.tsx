@@ -1,8 +1,8 @@
 import type { MilestoneTrend } from "@chronometra/contract";
 import { useCallback } from "react";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { dateWords, driftTone, driftWords, timeAxis } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { dateWords, driftTone, driftWords, timeAxis } from "../shared/words/words.ts";
 
 type Milestone = MilestoneTrend["milestones"][number];
 

@@ -1,6 +1,6 @@
 import type { BodyOf } from "@chronometra/contract";
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 export const deadlinesQuery = queryOptions({ queryKey: ["deadlines"], queryFn: () => call("GET /api/deadlines") });
 export const chainQuery = (project: string, activity: string) =>

@@ -2,10 +2,10 @@ import type { ImportView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useRef, useState, type DragEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { call } from "../shared/api.ts";
-import { DateField } from "../shared/DateField.tsx";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { fieldsOf } from "../shared/fieldsOf.ts";
+import { call } from "../shared/session/api.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { fieldsOf } from "../shared/fields/fieldsOf.ts";
 import { importQuery } from "./queries.ts";
 import { Understanding } from "./Understanding.tsx";
 

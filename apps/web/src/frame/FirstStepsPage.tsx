@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { approvalsQuery, requestsQuery } from "../approve/queries.ts";
 import { periodQuery } from "../cycle/queries.ts";
 import { portfolioQuery } from "../project/queries.ts";
-import { mayLook, useMe } from "../shared/session.ts";
+import { mayLook, useMe } from "../shared/session/session.ts";
 import { firstSteps, type Step } from "./firstSteps.ts";
 
 function StepLine({ step: { name, to, why, stands, done } }: { step: Step }) {

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { useState } from "react";
 import { Link, useLocation } from "react-router";
-import { keepPreference, preference } from "../shared/preferences.ts";
+import { keepPreference, preference } from "../shared/session/preferences.ts";
 
 const SEEN = "first-steps";
 /** Where people arrive. */

@@ -1,7 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { periodQuery } from "../cycle/queries.ts";
-import { todayHere } from "../shared/today.ts";
-import { dateWords } from "../shared/words.ts";
+import { todayHere } from "../shared/words/today.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 /** On paper only, above any page: whose portfolio it is, the period, and the day it was printed. */
 export function PaperHead() {

@@ -3,18 +3,18 @@ import { lazy, Suspense, useEffect, useRef } from "react";
 import { Navigate, Outlet, useLocation, useNavigation } from "react-router";
 import type { Me } from "@chronometra/contract";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { focusPage, lostFocus } from "../shared/focus.ts";
-import { MessageRoom } from "../shared/MessageRoom.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { focusPage, lostFocus } from "../shared/dialogs/focus.ts";
+import { MessageRoom } from "../shared/page/MessageRoom.tsx";
 import { Find } from "./find/Find.tsx";
 import { FirstVisit } from "./FirstVisit.tsx";
 import { PaperHead } from "./PaperHead.tsx";
 import { PlaceRow } from "./PlaceRow.tsx";
 import { HOUSE, placesFor, projectIn, titleOf, whereIs } from "./places.ts";
 import { Unsent } from "./Unsent.tsx";
-import { useMenus } from "../shared/useMenus.ts";
-import { useTitle } from "../shared/useTitle.ts";
-import { mayLook, sessionQuery, Shown } from "../shared/session.ts";
+import { useMenus } from "../shared/dialogs/useMenus.ts";
+import { useTitle } from "../shared/page/useTitle.ts";
+import { mayLook, sessionQuery, Shown } from "../shared/session/session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
 const SignIn = lazy(() => import("../access/SignInPage.tsx"));

@@ -1,6 +1,6 @@
 import type { Me, PeriodBar, Portfolio } from "@chronometra/contract";
-import { holds, mayLook } from "../shared/session.ts";
-import { countWords } from "../shared/words.ts";
+import { holds, mayLook } from "../shared/session/session.ts";
+import { countWords } from "../shared/words/words.ts";
 
 /** Something that is someone's to do. */
 export interface Step {

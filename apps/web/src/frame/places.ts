@@ -1,5 +1,5 @@
 import type { Me } from "@chronometra/contract";
-import { holds, mayLook } from "../shared/session.ts";
+import { holds, mayLook } from "../shared/session/session.ts";
 
 /** A page of a place; of a project's, `to` is the part of the address after the project's, "" for its first page. */
 export interface PlacePage {

@@ -5,18 +5,18 @@ import { FileDown, X } from "lucide-react";
 import Papa from "papaparse";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { DateField } from "../shared/DateField.tsx";
-import { Loaded } from "../shared/Failure.tsx";
-import { saveFile } from "../shared/saveFile.ts";
-import { holds, useMe } from "../shared/session.ts";
-import { useAddress } from "../shared/useAddress.ts";
-import { countWords, dateWords } from "../shared/words.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { saveFile } from "../shared/table/saveFile.ts";
+import { holds, useMe } from "../shared/session/session.ts";
+import { useAddress } from "../shared/page/useAddress.ts";
+import { countWords, dateWords } from "../shared/words/words.ts";
 import { ActBar } from "../watch/ActBar.tsx";
 import { watchChoicesQuery } from "../watch/queries.ts";
 import { loadLines, type LoadBy, type LoadLine } from "./loadLines.ts";
 import { LoadTable, type LoadMeasure } from "./LoadTable.tsx";
 import { loadCellQuery, loadQuery } from "./queries.ts";
-import { todayHere } from "../shared/today.ts";
+import { todayHere } from "../shared/words/today.ts";
 
 const WEEKS = [8, 13, 26, 52] as const;
 const MEASURES: readonly (readonly [LoadMeasure, string])[] = [

@@ -1,7 +1,7 @@
 import type { Load } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { moveCellFocus } from "../shared/cellFocus.ts";
-import { dateWords, numberWords, shortDateWords } from "../shared/words.ts";
+import { moveCellFocus } from "../shared/table/cellFocus.ts";
+import { dateWords, numberWords, shortDateWords } from "../shared/words/words.ts";
 import { fullness, overAndRoom, type LoadLine } from "./loadLines.ts";
 
 export type LoadMeasure = "hours" | "things" | "actual";

@@ -1,10 +1,10 @@
 import type { ActivityLook } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
-import { Dialog } from "../shared/Dialog.tsx";
-import { Loaded } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, driftTone, driftWords, money } from "../shared/words.ts";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { countWords, dateWords, driftTone, driftWords, money } from "../shared/words/words.ts";
 import { activityQuery } from "./queries.ts";
 
 interface Line {

@@ -1,8 +1,8 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { useCallback } from "react";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { dateWords, money, timeAxis } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { dateWords, money, timeAxis } from "../shared/words/words.ts";
 import type { ForecastRange } from "./forecastRange.ts";
 
 type Curve = ProjectLook["curve"];

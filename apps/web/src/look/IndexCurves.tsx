@@ -1,7 +1,7 @@
 import { useCallback } from "react";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { ratioWords, timeAxis } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { ratioWords, timeAxis } from "../shared/words/words.ts";
 import type { Period } from "./performanceColumns.tsx";
 
 /** SPI and CPI over the periods: of all until then, and of each period alone. */

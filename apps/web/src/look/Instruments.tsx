@@ -1,9 +1,9 @@
 import type { ProjectLook } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import { figureExplained, periods, scheduleExplained, scheduleMeaning } from "../shared/figureWords.ts";
-import { lockedPeriod } from "../shared/sinceLock.ts";
-import { Toned } from "../shared/Toned.tsx";
+import { figureExplained, periods, scheduleExplained, scheduleMeaning } from "../shared/words/figureWords.ts";
+import { lockedPeriod } from "../shared/words/sinceLock.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
 import {
   dateWords,
   driftTone,
@@ -14,7 +14,7 @@ import {
   sideWords,
   varianceTone,
   type Tone,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 
 interface Reading {
   readonly name: string;

@@ -1,7 +1,7 @@
 import type { ProjectLook } from "@chronometra/contract";
 import { Link } from "react-router";
-import { lockedPeriod, sinceLockWords, toldOf } from "../shared/sinceLock.ts";
-import { dateWords } from "../shared/words.ts";
+import { lockedPeriod, sinceLockWords, toldOf } from "../shared/words/sinceLock.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 /** That the figures are those of a locked period, and what has changed since it was locked. */
 export function SinceLock({ look }: { look: ProjectLook }) {

@@ -1,9 +1,17 @@
 import type { ProjectLook } from "@chronometra/contract";
 import type { Money } from "@chronometra/core";
-import type { Column } from "../shared/column.ts";
-import { figureExplained, figureMeaning, type FigureId } from "../shared/figureWords.ts";
-import { Toned } from "../shared/Toned.tsx";
-import { indexTone, money, percentWords, ratioWords, varianceTone, varianceWords, type Tone } from "../shared/words.ts";
+import type { Column } from "../shared/table/column.ts";
+import { figureExplained, figureMeaning, type FigureId } from "../shared/words/figureWords.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import {
+  indexTone,
+  money,
+  percentWords,
+  ratioWords,
+  varianceTone,
+  varianceWords,
+  type Tone,
+} from "../shared/words/words.ts";
 
 export type FigureRow = ProjectLook["rows"][number];
 

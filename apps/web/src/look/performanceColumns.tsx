@@ -2,7 +2,7 @@ import type { PerformanceView } from "@chronometra/contract";
 import type { Money } from "@chronometra/core";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import type { Column } from "../shared/column.ts";
+import type { Column } from "../shared/table/column.ts";
 import {
   figureExplained,
   figureMeaning,
@@ -12,9 +12,17 @@ import {
   scheduleMeaning,
   type FigureId,
   type ScheduleFigureId,
-} from "../shared/figureWords.ts";
-import { Toned } from "../shared/Toned.tsx";
-import { dateWords, driftTone, indexTone, money, ratioWords, varianceTone, varianceWords } from "../shared/words.ts";
+} from "../shared/words/figureWords.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import {
+  dateWords,
+  driftTone,
+  indexTone,
+  money,
+  ratioWords,
+  varianceTone,
+  varianceWords,
+} from "../shared/words/words.ts";
 import { activitiesBehind, anyOf, costsBehind, timeBehind } from "../watch/opens.ts";
 
 type Part = PerformanceView["parts"][number];

@@ -1,5 +1,5 @@
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 export const activityQuery = (project: string, activity: string) =>
   queryOptions({

@@ -4,7 +4,7 @@ import { Link } from "react-router";
 import { ChartKey } from "./chart/ChartKey.tsx";
 import type { TimeScale } from "./chart/useTimeScale.ts";
 import type { Sheet, SheetRow } from "./engine/sheet.ts";
-import { todayHere } from "../shared/today.ts";
+import { todayHere } from "../shared/words/today.ts";
 import type { ChartLooks } from "./useChartLook.ts";
 
 interface Props {

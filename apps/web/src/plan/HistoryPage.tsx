@@ -2,10 +2,10 @@ import type { History } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
-import type { Column } from "../shared/column.ts";
-import { DataTable } from "../shared/DataTable.tsx";
-import { Loaded } from "../shared/Failure.tsx";
-import { momentWords } from "../shared/words.ts";
+import type { Column } from "../shared/table/column.ts";
+import { DataTable } from "../shared/table/DataTable.tsx";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { momentWords } from "../shared/words/words.ts";
 import { StoredList } from "./StoredList.tsx";
 import { historyQuery } from "./queries.ts";
 

@@ -1,7 +1,7 @@
 import { useState } from "react";
 import { Link } from "react-router";
 import { useProject } from "../project/useProject.ts";
-import { Failure } from "../shared/Failure.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
 import type { PlanSession } from "./engine/planSession.ts";
 import { usePlanSession } from "./engine/usePlanSession.ts";
 import { idsAfter } from "./grid/work/blocks.ts";

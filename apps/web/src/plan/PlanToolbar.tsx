@@ -1,6 +1,6 @@
 import { Info, Redo2, Search, Undo2, type LucideIcon } from "lucide-react";
 import type { RefObject } from "react";
-import { DateField } from "../shared/DateField.tsx";
+import { DateField } from "../shared/fields/DateField.tsx";
 import { ChartTools } from "./ChartTools.tsx";
 import type { TimeScale } from "./chart/useTimeScale.ts";
 import type { PlanSession } from "./engine/planSession.ts";

@@ -1,6 +1,6 @@
 import type { Clash } from "@chronometra/contract";
 import { useState } from "react";
-import { momentWords } from "../shared/words.ts";
+import { momentWords } from "../shared/words/words.ts";
 import type { Refused } from "./engine/outbox.ts";
 import type { PlanSession } from "./engine/planSession.ts";
 import { valueWords } from "./valueWords.ts";

@@ -2,9 +2,9 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { GitFork } from "lucide-react";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { call } from "../shared/api.ts";
-import { Dialog } from "../shared/Dialog.tsx";
-import { Failure } from "../shared/Failure.tsx";
+import { call } from "../shared/session/api.ts";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
 
 /** Begins a what-if: a copy beside the live plan, to try changes in. */
 export function TryOut({ project }: { project: string }) {

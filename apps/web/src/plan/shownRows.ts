@@ -1,5 +1,5 @@
 import { useMemo, useState } from "react";
-import { useAddress } from "../shared/useAddress.ts";
+import { useAddress } from "../shared/page/useAddress.ts";
 import type { Sheet, SheetRow } from "./engine/sheet.ts";
 
 /** Rows not below a folded one. */

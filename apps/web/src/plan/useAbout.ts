@@ -1,5 +1,5 @@
 import { useState } from "react";
-import { useAddress } from "../shared/useAddress.ts";
+import { useAddress } from "../shared/page/useAddress.ts";
 import { TABS, type AboutTab } from "./panel/AboutPanel.tsx";
 
 /** The panel about the chosen activity, open or not, kept in the address. */

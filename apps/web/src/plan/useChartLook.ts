@@ -1,5 +1,5 @@
 import { useEffect, useMemo, useState } from "react";
-import { useAddress } from "../shared/useAddress.ts";
+import { useAddress } from "../shared/page/useAddress.ts";
 import { colouringBy } from "./chart/colours.ts";
 import type { DrawnTest } from "./engine/planEngine.ts";
 import type { PlanSession } from "./engine/planSession.ts";

@@ -1,5 +1,5 @@
 import { formatHours, numberWords, parseDate, parseInstant, wishText } from "@chronometra/core";
-import { dateWords } from "../shared/words.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 const isWish = (value: object): value is NonNullable<Parameters<typeof wishText>[0]> =>
   "type" in value && "date" in value;

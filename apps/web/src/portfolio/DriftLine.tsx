@@ -1,5 +1,5 @@
 import type { Paths } from "@chronometra/contract";
-import { dateWords, driftWords } from "../shared/words.ts";
+import { dateWords, driftWords } from "../shared/words/words.ts";
 
 const WIDTH = 72;
 const HEIGHT = 18;

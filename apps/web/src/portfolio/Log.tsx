@@ -2,8 +2,8 @@ import type { Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
-import { Toned } from "../shared/Toned.tsx";
-import { countWords } from "../shared/words.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { countWords } from "../shared/words/words.ts";
 import { acceptedQuery } from "../project/queries.ts";
 import { laterAndEarlier, logLines, movedOf, moveWords, type LogLine } from "../project/logLines.ts";
 

@@ -1,11 +1,11 @@
 import type { ProjectLine } from "@chronometra/contract";
 import { ownValueFault, type OwnField, type OwnValue } from "@chronometra/core";
-import { readNumber } from "../shared/amounts.ts";
-import type { Column } from "../shared/column.ts";
-import { CommitField } from "../shared/CommitField.tsx";
-import { dateWords, readDate } from "../shared/words.ts";
+import { readNumber } from "../shared/words/amounts.ts";
+import type { Column } from "../shared/table/column.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { dateWords, readDate } from "../shared/words/words.ts";
 import { usePortfolioWrite } from "./usePortfolioWrite.ts";
-import { todayHere } from "../shared/today.ts";
+import { todayHere } from "../shared/words/today.ts";
 
 /** A value of an own field as people read it. */
 export function ownValueWords(field: OwnField, value: OwnValue | undefined): string {

@@ -1,7 +1,7 @@
 import { RATINGS, type ProjectLine } from "@chronometra/contract";
 import { useState } from "react";
-import { Dialog } from "../shared/Dialog.tsx";
-import { momentWords, type Tone } from "../shared/words.ts";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { momentWords, type Tone } from "../shared/words/words.ts";
 import { usePortfolioWrite } from "./usePortfolioWrite.ts";
 
 export const RATING_WORDS: Record<(typeof RATINGS)[number], string> = {

@@ -1,9 +1,9 @@
 import type { Paths, ProjectLine } from "@chronometra/contract";
 import { useCallback, useMemo, useState } from "react";
 import { useNavigate } from "react-router";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { ratioWords } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { ratioWords } from "../shared/words/words.ts";
 import { labelShifts, reachOf } from "./plotRoom.ts";
 
 type Point = readonly [spi: number, cpi: number, words: string];

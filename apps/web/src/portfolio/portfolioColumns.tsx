@@ -1,14 +1,14 @@
 import type { Paths, Portfolio, ProjectLine } from "@chronometra/contract";
 import type { ReactNode } from "react";
 import { Link } from "react-router";
-import type { Column } from "../shared/column.ts";
-import { sinceLockWords, toldOf } from "../shared/sinceLock.ts";
-import { Toned } from "../shared/Toned.tsx";
+import type { Column } from "../shared/table/column.ts";
+import { sinceLockWords, toldOf } from "../shared/words/sinceLock.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
 import { activitiesBehind, anyOf } from "../watch/opens.ts";
 import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { comparedTo, movedOf, moveWords, rulesBroken, trustOf } from "../project/logLines.ts";
-import { figureExplained, figureMeaning, type FigureId } from "../shared/figureWords.ts";
+import { figureExplained, figureMeaning, type FigureId } from "../shared/words/figureWords.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
 import { figuresTogether } from "../project/together.ts";
 import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
@@ -28,7 +28,7 @@ import {
   sinceWords,
   varianceTone,
   varianceWords,
-} from "../shared/words.ts";
+} from "../shared/words/words.ts";
 
 const worstState = ({ summary }: ProjectLine): DeadlineState | null =>
   DEADLINE_ORDER.find((state) => summary.deadlineCounts[state] !== undefined) ?? null;

@@ -1,7 +1,7 @@
 import type { BodyOf, EndpointKey, ResponseOf } from "@chronometra/contract";
 import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 interface Written<K extends EndpointKey> {
   readonly params?: Record<string, string>;

@@ -1,7 +1,15 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
 import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
 import { commonOf, type Rates } from "./together.ts";
-import { countWords, dateWords, money, movedWords, ratioWords, standingWords, type Tone } from "../shared/words.ts";
+import {
+  countWords,
+  dateWords,
+  money,
+  movedWords,
+  ratioWords,
+  standingWords,
+  type Tone,
+} from "../shared/words/words.ts";
 
 /** A row behind a line of the log. */
 export interface LogRow {

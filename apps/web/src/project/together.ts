@@ -10,7 +10,7 @@ import {
   minorUnits,
   type MinorUnits,
 } from "@chronometra/core";
-import { toSummedIn } from "../shared/SummedNote.tsx";
+import { toSummedIn } from "../shared/table/SummedNote.tsx";
 
 /** By what amounts of several currencies come together, and on which day. */
 export type Rates = Pick<Portfolio, "exchange" | "on">;

@@ -1,10 +1,10 @@
 import type { Mend } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { undoToast } from "../shared/undoToast.ts";
-import { countWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { undoToast } from "../shared/dialogs/undoToast.ts";
+import { countWords } from "../shared/words/words.ts";
 import { mendEffectQuery } from "./queries.ts";
 
 const HOW: Record<Mend, { readonly does: string; readonly button: string }> = {

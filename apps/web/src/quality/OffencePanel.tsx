@@ -1,7 +1,7 @@
 import type { QualityView } from "@chronometra/contract";
 import { useState } from "react";
 import { Link } from "react-router";
-import { dateWords, movedWords } from "../shared/words.ts";
+import { dateWords, movedWords } from "../shared/words/words.ts";
 import { mendAt } from "./mendAt.ts";
 import { MendPart } from "./MendPart.tsx";
 

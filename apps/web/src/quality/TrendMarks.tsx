@@ -1,5 +1,5 @@
 import type { QualityView } from "@chronometra/contract";
-import { dateWords, numberWords } from "../shared/words.ts";
+import { dateWords, numberWords } from "../shared/words/words.ts";
 
 const WIDTH = 74;
 const HEIGHT = 18;

@@ -1,5 +1,5 @@
 import type { Fitness } from "@chronometra/core";
-import type { Tone } from "../shared/words.ts";
+import type { Tone } from "../shared/words/words.ts";
 
 export const FITNESS_WORDS: Record<Fitness, string> = {
   fit: "Fit to approve",

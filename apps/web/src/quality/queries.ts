@@ -1,6 +1,6 @@
 import type { BodyOf } from "@chronometra/contract";
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 export const qualityQuery = (project: string) =>
   queryOptions({

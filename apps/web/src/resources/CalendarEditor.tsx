@@ -1,7 +1,7 @@
 import type { OtherProject } from "@chronometra/contract";
 import { parseDuration, WEEKDAYS, type Calendar } from "@chronometra/core";
 import { useState } from "react";
-import { CommitField } from "../shared/CommitField.tsx";
+import { CommitField } from "../shared/fields/CommitField.tsx";
 import { Exceptions, HolidayChooser } from "./Exceptions.tsx";
 import { SharedStore, type Way } from "./SharedStore.tsx";
 import { readShifts, shiftText } from "./shiftText.ts";

@@ -1,8 +1,8 @@
 import { OWN_FIELD_TYPES, removeOwnField, renameCategory, type Change, type OwnField } from "@chronometra/core";
 import { X } from "lucide-react";
 import { toast } from "sonner";
-import { CommitField } from "../shared/CommitField.tsx";
-import { countWords, money } from "../shared/words.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { countWords, money } from "../shared/words/words.ts";
 import { newId } from "./newId.ts";
 import type { PartProps } from "./partProps.ts";
 

@@ -1,9 +1,9 @@
 import { activityNames, formatHours, parseDuration } from "@chronometra/core";
 import { useMemo, useState } from "react";
 import { toast } from "sonner";
-import { DateField } from "../shared/DateField.tsx";
-import { NameChoice } from "../shared/NameChoice.tsx";
-import { dateWords } from "../shared/words.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { NameChoice } from "../shared/fields/NameChoice.tsx";
+import { dateWords } from "../shared/words/words.ts";
 import type { PartProps } from "./partProps.ts";
 
 /** Meetings whose hours are ready to be booked on the desks of those who go. */

@@ -1,10 +1,10 @@
 import { formatHours, type Person, leaveOf, worksBy } from "@chronometra/core";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { amountText } from "../shared/amounts.ts";
-import type { Column } from "../shared/column.ts";
-import { DataTable } from "../shared/DataTable.tsx";
-import { useAddress } from "../shared/useAddress.ts";
+import { amountText } from "../shared/words/amounts.ts";
+import type { Column } from "../shared/table/column.ts";
+import { DataTable } from "../shared/table/DataTable.tsx";
+import { useAddress } from "../shared/page/useAddress.ts";
 import { newId } from "./newId.ts";
 import { PersonEditor } from "./PersonEditor.tsx";
 import type { PartProps } from "./partProps.ts";

@@ -10,7 +10,7 @@ import {
 } from "@chronometra/core";
 import { useState } from "react";
 import { toast } from "sonner";
-import { CommitField } from "../shared/CommitField.tsx";
+import { CommitField } from "../shared/fields/CommitField.tsx";
 import { Exceptions } from "./Exceptions.tsx";
 import { personRows } from "./leave.ts";
 import { Rates, type Rate } from "./Rates.tsx";

@@ -1,9 +1,9 @@
 import type { Person } from "@chronometra/core";
 import { X } from "lucide-react";
-import { AMOUNT_FAULT, amountText, readAmount } from "../shared/amounts.ts";
-import { CommitField } from "../shared/CommitField.tsx";
-import { todayHere } from "../shared/today.ts";
-import { dateWords, NOT_A_DATE, readDate } from "../shared/words.ts";
+import { AMOUNT_FAULT, amountText, readAmount } from "../shared/words/amounts.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { todayHere } from "../shared/words/today.ts";
+import { dateWords, NOT_A_DATE, readDate } from "../shared/words/words.ts";
 
 export type Rate = NonNullable<Person["rates"]>[number];
 

@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { useSearchParams } from "react-router";
 import { planValue } from "../plan/engine/planValue.ts";
 import { useProject } from "../project/useProject.ts";
-import { Loaded } from "../shared/Failure.tsx";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { CalendarsPart } from "./CalendarsPart.tsx";
 import { CategoriesPart, FieldsPart, TeamsPart } from "./ListsPart.tsx";
 import { MeetingsPart } from "./MeetingsPart.tsx";

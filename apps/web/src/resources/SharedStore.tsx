@@ -1,14 +1,14 @@
 import type { OtherProject, SharedEffect, SharedResult, SharedRows, WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { call, CallFailed } from "../shared/api.ts";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { Toned } from "../shared/Toned.tsx";
-import { countWords, dateWords, driftTone, movedWords } from "../shared/words.ts";
+import { call, CallFailed } from "../shared/session/api.ts";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { countWords, dateWords, driftTone, movedWords } from "../shared/words/words.ts";
 import { takeBackRow } from "./register/registerCalls.ts";
-import { UnsavedGuard } from "../shared/UnsavedGuard.tsx";
-import { undoToast } from "../shared/undoToast.ts";
+import { UnsavedGuard } from "../shared/dialogs/UnsavedGuard.tsx";
+import { undoToast } from "../shared/dialogs/undoToast.ts";
 
 /** How rows are stored, and where besides the projects that are selected. */
 export interface Way {

@@ -12,7 +12,7 @@ import {
 } from "@chronometra/core";
 import { ChevronLeft, ChevronRight } from "lucide-react";
 import { useMemo, useState } from "react";
-import { dateWords } from "../shared/words.ts";
+import { dateWords } from "../shared/words/words.ts";
 
 interface Props {
   readonly calendar: Calendar;

@@ -2,7 +2,7 @@ import { withHolidays } from "./holidays.ts";
 import fc from "fast-check";
 import { computePlan, fromBundle, leaveOf, worksBy } from "@chronometra/core";
 import { slipway } from "../plan/testing/plans.ts";
-import { AMOUNT_FAULT, amountText, readAmount } from "../shared/amounts.ts";
+import { AMOUNT_FAULT, amountText, readAmount } from "../shared/words/amounts.ts";
 import { readException } from "./Exceptions.tsx";
 import { personRows } from "./leave.ts";
 import { readShifts, shiftText, type Shifts } from "./shiftText.ts";

@@ -1,8 +1,8 @@
 import type { PlanView } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
-import { undoToast } from "../shared/undoToast.ts";
+import { call } from "../shared/session/api.ts";
+import { undoToast } from "../shared/dialogs/undoToast.ts";
 
 /** Stores changes of one project at once; gives why they cannot be, or nothing. */
 export function usePlanChange(

@@ -1,10 +1,10 @@
 import type { Mail } from "@chronometra/contract";
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { call } from "../shared/api.ts";
-import { Loaded } from "../shared/Failure.tsx";
-import { holds, useMe } from "../shared/session.ts";
-import { momentWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
+import { momentWords } from "../shared/words/words.ts";
 
 const mailQuery = queryOptions({ queryKey: ["mail"], queryFn: () => call("GET /api/mail") });
 

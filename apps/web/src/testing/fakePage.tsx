@@ -3,8 +3,8 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { createMemoryRouter, RouterProvider, useLocation } from "react-router";
-import { takePreferences } from "../shared/preferences.ts";
-import { Shown } from "../shared/session.ts";
+import { takePreferences } from "../shared/session/preferences.ts";
+import { Shown } from "../shared/session/session.ts";
 
 /** What a page sent. */
 export interface Sent {

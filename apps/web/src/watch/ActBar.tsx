@@ -1,10 +1,10 @@
 import type { WatchAct, WatchChoices, WatchRow } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { EffectView } from "../shared/EffectView.tsx";
-import { Failure } from "../shared/Failure.tsx";
-import { NameChoice } from "../shared/NameChoice.tsx";
-import { countWords } from "../shared/words.ts";
+import { EffectView } from "../shared/dialogs/EffectView.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { NameChoice } from "../shared/fields/NameChoice.tsx";
+import { countWords } from "../shared/words/words.ts";
 import { actEffectQuery } from "./queries.ts";
 import { useAct } from "./useAct.tsx";
 

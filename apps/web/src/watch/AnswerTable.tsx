@@ -1,10 +1,10 @@
 import type { WatchAnswer, WatchChoices, WatchField, WatchQuestion, WatchRow } from "@chronometra/contract";
 import { Fragment, useRef, type ReactNode } from "react";
 import { Link } from "react-router";
-import { moveCellFocus } from "../shared/cellFocus.ts";
-import { Toned } from "../shared/Toned.tsx";
-import { useFit } from "../shared/useFit.ts";
-import { countWords, driftTone } from "../shared/words.ts";
+import { moveCellFocus } from "../shared/table/cellFocus.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
+import { useFit } from "../shared/table/useFit.ts";
+import { countWords, driftTone } from "../shared/words/words.ts";
 import { EditCell, isEditable } from "./EditCell.tsx";
 import { COUNTED, fieldsOf, valueWords } from "./questionWords.ts";
 

@@ -2,9 +2,9 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { CalendarPlus } from "lucide-react";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Dialog } from "../shared/Dialog.tsx";
-import { momentWords } from "../shared/words.ts";
+import { call } from "../shared/session/api.ts";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { momentWords } from "../shared/words/words.ts";
 import { feedQuery } from "./queries.ts";
 
 /** An address from which calendar programs fetch a subject, and keep fetching it. */

@@ -2,9 +2,9 @@ import { SHARED_ROLES, type Watchlist, type WatchQuestion } from "@chronometra/c
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Dialog } from "../shared/Dialog.tsx";
-import { Failure } from "../shared/Failure.tsx";
+import { call } from "../shared/session/api.ts";
+import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { Failure } from "../shared/dialogs/Failure.tsx";
 
 const ROLE_WORDS = {
   controller: "controllers",

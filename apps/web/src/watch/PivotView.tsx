@@ -1,8 +1,8 @@
 import type { WatchAnswer, WatchChoices, WatchQuestion } from "@chronometra/contract";
 import { useCallback } from "react";
-import type { Inks } from "../shared/Chart.tsx";
-import { ChartInView } from "../shared/ChartInView.tsx";
-import { countWords } from "../shared/words.ts";
+import type { Inks } from "../shared/charts/Chart.tsx";
+import { ChartInView } from "../shared/charts/ChartInView.tsx";
+import { countWords } from "../shared/words/words.ts";
 import { COUNTED, fieldsOf, valueWords } from "./questionWords.ts";
 
 interface Props {

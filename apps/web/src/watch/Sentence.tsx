@@ -1,8 +1,8 @@
 import type { WatchChoices, WatchCondition, WatchField, WatchQuestion } from "@chronometra/contract";
 import { PencilLine, Plus, X } from "lucide-react";
 import { useId, useState } from "react";
-import { readNumber } from "../shared/amounts.ts";
-import { CommitField } from "../shared/CommitField.tsx";
+import { readNumber } from "../shared/words/amounts.ts";
+import { CommitField } from "../shared/fields/CommitField.tsx";
 import {
   choicesOf,
   CONDITIONS,
@@ -12,7 +12,7 @@ import {
   readMovingDate,
   type Is,
 } from "./questionWords.ts";
-import { todayHere } from "../shared/today.ts";
+import { todayHere } from "../shared/words/today.ts";
 
 interface Props {
   readonly question: WatchQuestion;

@@ -1,4 +1,4 @@
-import "../shared/withoutEval.ts";
+import "../shared/charts/withoutEval.ts";
 import {
   OWN_PREFIX,
   WATCH_FIELDS,
@@ -13,10 +13,10 @@ import { Link2, Save, Trash2 } from "lucide-react";
 import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "sonner";
-import { call } from "../shared/api.ts";
-import { Failure, Loaded } from "../shared/Failure.tsx";
-import { SummedNote } from "../shared/SummedNote.tsx";
-import { holds, useMe } from "../shared/session.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { SummedNote } from "../shared/table/SummedNote.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
 import { ActBar } from "./ActBar.tsx";
 import { AnswerTable, rowId } from "./AnswerTable.tsx";
 import { CalendarAddress } from "./CalendarAddress.tsx";

@@ -1,6 +1,6 @@
 import type { WatchQuestion } from "@chronometra/contract";
-import { callForBytes } from "../shared/api.ts";
-import { saveFile } from "../shared/saveFile.ts";
+import { callForBytes } from "../shared/session/api.ts";
+import { saveFile } from "../shared/table/saveFile.ts";
 
 const TYPES = {
   csv: "text/csv",

@@ -1,6 +1,6 @@
 import type { WatchAct, WatchQuestion } from "@chronometra/contract";
 import { keepPreviousData, queryOptions } from "@tanstack/react-query";
-import { call } from "../shared/api.ts";
+import { call } from "../shared/session/api.ts";
 
 export const watchlistsQuery = queryOptions({ queryKey: ["watchlists"], queryFn: () => call("GET /api/watchlists") });
 export const watchlistQuery = (watchlist: string) =>

@@ -2,7 +2,7 @@ import type { WatchQuestion } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { FileDown, Table2 } from "lucide-react";
 import { toast } from "sonner";
-import { ColumnChoice } from "../shared/ColumnChoice.tsx";
+import { ColumnChoice } from "../shared/table/ColumnChoice.tsx";
 import { exportAnswer } from "./exportAnswer.ts";
 import { watchChoicesQuery } from "./queries.ts";
 import { fieldsOf } from "./questionWords.ts";

@@ -1,7 +1,7 @@
 import { schedulePlan } from "../network/schedule.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";
-import { checkPlan } from "../plan/checkPlan.ts";
+import { checkPlan } from "../plan/check/checkPlan.ts";
 import { fromBundle, toBundle, type Plan, type Rows } from "../plan/plan.ts";
 import { OWN_TABLES } from "../plan/tables.ts";
 import { PlanProblems, type Problem } from "../plan/problem.ts";

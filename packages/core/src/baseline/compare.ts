@@ -1,8 +1,8 @@
 import { plannedBudget } from "./plannedBudget.ts";
 import { schedulePlan } from "../network/schedule.ts";
-import { linkTexts } from "../plan/linkText.ts";
+import { linkTexts } from "../plan/typed/linkText.ts";
 import { fromBundle } from "../plan/plan.ts";
-import { wishText } from "../plan/wishWords.ts";
+import { wishText } from "../plan/words/wishWords.ts";
 import type { Activity, Baseline, Link, PlanBundle } from "../plan/schema.ts";
 import { finishDayOf, formatDate, parseInstant, startDayOf, type LocalMinute } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";

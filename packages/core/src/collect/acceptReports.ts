@@ -4,7 +4,7 @@ import { COMPLETE } from "../network/network.ts";
 import { schedulePlan, type Schedule } from "../network/schedule.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";
-import { addLeave } from "../plan/leave.ts";
+import { addLeave } from "../plan/acts/leave.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";
 import type { Activity, Assignment } from "../plan/schema.ts";
 import { dayAfter } from "../time/instant.ts";

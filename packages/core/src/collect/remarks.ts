@@ -1,6 +1,6 @@
 import { remainingWork } from "../network/buildNetwork.ts";
 import { schedulePlan } from "../network/schedule.ts";
-import { goesTo } from "../plan/meetings.ts";
+import { goesTo } from "../plan/acts/meetings.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { Activity } from "../plan/schema.ts";

@@ -1,10 +1,10 @@
 import { applyChanges } from "../plan/applyChanges.ts";
-import { arrange } from "../plan/arrange.ts";
-import { checkWholePlan } from "../plan/checkOwnTables.ts";
+import { arrange } from "../plan/acts/arrange.ts";
+import { checkWholePlan } from "../plan/check/checkOwnTables.ts";
 import { compareAlternates, liveAlternate, makeAlternates } from "./alternates.ts";
-import { meetingsOf } from "../plan/meetings.ts";
+import { meetingsOf } from "../plan/acts/meetings.ts";
 import { fromBundle, toBundle, type Plan } from "../plan/plan.ts";
-import { removePerson } from "../plan/staffing.ts";
+import { removePerson } from "../plan/acts/staffing.ts";
 import { planOf } from "../testing/plans.ts";
 
 const DAY = 480;

@@ -3,8 +3,8 @@ import { plannedBudget } from "../baseline/plannedBudget.ts";
 import { finishDayOf, formatDate } from "../time/instant.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import type { Change } from "../plan/change.ts";
-import { checkWholePlan } from "../plan/checkOwnTables.ts";
-import { parkRows, wakeRows } from "../plan/parking.ts";
+import { checkWholePlan } from "../plan/check/checkOwnTables.ts";
+import { parkRows, wakeRows } from "../plan/acts/parking.ts";
 import { toBundle, type Plan } from "../plan/plan.ts";
 import { PlanProblems, type Problem } from "../plan/problem.ts";
 

@@ -6,7 +6,7 @@ import { COMPLETE, NOT_STARTED } from "../network/network.ts";
 import type { Schedule } from "../network/schedule.ts";
 import type { CostLine, PlanBundle } from "../plan/schema.ts";
 import { closeOf, formatDate, parseDate } from "../time/instant.ts";
-import { earningOrder } from "../plan/apportion.ts";
+import { earningOrder } from "../plan/check/apportion.ts";
 import { actualCosts, linesToCome, timeAhead, workToCome } from "./cost.ts";
 import { earnedShare } from "./credit.ts";
 import { earnedSchedule, type EarnedSchedule, type PeriodKind } from "./earnedSchedule.ts";

@@ -4,8 +4,8 @@ import type { Activity } from "./schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
 import { applyChanges, pathsMeet, valueAtPath } from "./applyChanges.ts";
 import { changeSchema, type Change } from "./change.ts";
-import { checkPlan } from "./checkPlan.ts";
-import { parseBundle } from "./parseBundle.ts";
+import { checkPlan } from "./check/checkPlan.ts";
+import { parseBundle } from "./check/parseBundle.ts";
 import { fromBundle, toBundle, type Plan } from "./plan.ts";
 import { PLAN_TABLES } from "./tables.ts";
 

@@ -1,10 +1,10 @@
 import { planOf } from "../testing/plans.ts";
 import { applyChanges } from "./applyChanges.ts";
-import { arrange } from "./arrange.ts";
+import { arrange } from "./acts/arrange.ts";
 import type { Change } from "./change.ts";
-import { checkOwnTables, checkWholePlan } from "./checkOwnTables.ts";
+import { checkOwnTables, checkWholePlan } from "./check/checkOwnTables.ts";
 import { fromBundle, toBundle, type Plan } from "./plan.ts";
-import { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./staffing.ts";
+import { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./acts/staffing.ts";
 
 const people = [
   { id: "ama", name: "Amadou" },

@@ -1,6 +1,6 @@
 import type { OutsideTargets } from "@chronometra/contract";
 import { useState } from "react";
-import { NameChoice } from "../../shared/NameChoice.tsx";
+import { NameChoice } from "../../shared/fields/NameChoice.tsx";
 
 /** Chooses a project, and an activity of it. */
 export function ActivityChoice({

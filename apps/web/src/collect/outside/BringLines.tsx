@@ -3,10 +3,10 @@ import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
 import { toast } from "sonner";
-import { call } from "../../shared/api.ts";
-import { Dialog } from "../../shared/Dialog.tsx";
-import { Failure } from "../../shared/Failure.tsx";
-import { countWords } from "../../shared/words.ts";
+import { call } from "../../shared/session/api.ts";
+import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { Failure } from "../../shared/dialogs/Failure.tsx";
+import { countWords } from "../../shared/words/words.ts";
 
 const ORDERS = { dmy: "day, month, year", mdy: "month, day, year", ymd: "year, month, day" } as const;
 

@@ -2,13 +2,13 @@ import type { OutsideTargets } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "sonner";
-import { AMOUNT_FAULT, readAmountAbove0 } from "../../shared/amounts.ts";
-import { call } from "../../shared/api.ts";
-import { DateField } from "../../shared/DateField.tsx";
-import { Failure } from "../../shared/Failure.tsx";
-import { money } from "../../shared/words.ts";
+import { AMOUNT_FAULT, readAmountAbove0 } from "../../shared/words/amounts.ts";
+import { call } from "../../shared/session/api.ts";
+import { DateField } from "../../shared/fields/DateField.tsx";
+import { Failure } from "../../shared/dialogs/Failure.tsx";
+import { money } from "../../shared/words/words.ts";
 import { ActivityChoice } from "./ActivityChoice.tsx";
-import { todayHere } from "../../shared/today.ts";
+import { todayHere } from "../../shared/words/today.ts";
 
 /** One invoice or expense, entered and posted by hand; a credit note takes cost back. */
 export function CostByHand({ targets }: { targets: OutsideTargets }) {

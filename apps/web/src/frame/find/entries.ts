@@ -1,8 +1,8 @@
 import type { Found, Me } from "@chronometra/contract";
 import MiniSearch from "minisearch";
-import { placeOnDesk } from "../../shared/placeOnDesk.ts";
-import { mayLook } from "../../shared/session.ts";
-import { dateWords } from "../../shared/words.ts";
+import { placeOnDesk } from "../../shared/page/placeOnDesk.ts";
+import { mayLook } from "../../shared/session/session.ts";
+import { dateWords } from "../../shared/words/words.ts";
 import { anyOf } from "../../watch/opens.ts";
 import { questionText } from "../../watch/questionWords.ts";
 import { ASIDE, HOUSE, placesFor, PROJECT } from "../places.ts";

@@ -1,4 +1,4 @@
-import { keepPreference, preference } from "../../shared/preferences.ts";
+import { keepPreference, preference } from "../../shared/session/preferences.ts";
 
 /** Something that was opened: where it is, what it is called, what it is. */
 export interface Recent {

@@ -1,6 +1,6 @@
 import { memo } from "react";
 import { closeOf, parseDate } from "@chronometra/core";
-import { dateWords } from "../../shared/words.ts";
+import { dateWords } from "../../shared/words/words.ts";
 import { ticksOf, widthOf, xOf, type Scale, type Tick } from "./scale.ts";
 
 export const HEAD_HEIGHT = 34;

@@ -1,5 +1,5 @@
 import { closeOf, openOf, parseDate } from "@chronometra/core";
-import { driftWords } from "../../shared/words.ts";
+import { driftWords } from "../../shared/words/words.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { xOf, type Scale } from "./scale.ts";
 

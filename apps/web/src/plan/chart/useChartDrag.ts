@@ -5,7 +5,7 @@ import type { Gesture, Meant } from "../engine/dragged.ts";
 import type { Ghosts, Preview } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
-import { startDrag } from "../../shared/startDrag.ts";
+import { startDrag } from "../../shared/page/startDrag.ts";
 import { instantAt, type Scale } from "./scale.ts";
 
 /** Where a lane is taken hold of. */

@@ -1,4 +1,4 @@
-import { dateWords } from "../../shared/words.ts";
+import { dateWords } from "../../shared/words/words.ts";
 import {
   addDays,
   type Change,

@@ -1,4 +1,4 @@
-import "../../shared/withoutEval.ts";
+import "../../shared/charts/withoutEval.ts";
 import { expose } from "comlink";
 import { PlanEngine } from "./planEngine.ts";
 

@@ -1,5 +1,5 @@
 import type { PlanNews } from "@chronometra/contract";
-import { addressOf } from "../../shared/api.ts";
+import { addressOf } from "../../shared/session/api.ts";
 import { pauseAfter } from "./reach.ts";
 
 /** A page that shows a plan and wants to hear of it. */

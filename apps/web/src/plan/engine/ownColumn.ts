@@ -1,5 +1,5 @@
 import type { OwnField, OwnValue } from "@chronometra/core";
-import { dateWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
+import { dateWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { SheetRow } from "./sheet.ts";
 import type { SheetColumn } from "./sheetColumn.ts";
 

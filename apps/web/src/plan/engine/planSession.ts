@@ -10,7 +10,7 @@ import {
   type Explanation,
   type Problem,
 } from "@chronometra/core";
-import { CallFailed } from "../../shared/api.ts";
+import { CallFailed } from "../../shared/session/api.ts";
 import type { ActivityWork } from "./activityWork.ts";
 import type { Gesture, Meant } from "./dragged.ts";
 import type { Engine, Removal, Soon } from "./engine.ts";

@@ -1,4 +1,4 @@
-import { CallFailed } from "../../shared/api.ts";
+import { CallFailed } from "../../shared/session/api.ts";
 
 const FIRST_PAUSE_MILLISECONDS = 1000;
 const LONGEST_PAUSE_MILLISECONDS = 60_000;

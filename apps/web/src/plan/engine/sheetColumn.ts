@@ -1,4 +1,4 @@
-import type { Tone } from "../../shared/words.ts";
+import type { Tone } from "../../shared/words/words.ts";
 import type { Typed } from "./planEngine.ts";
 import type { Sheet, SheetRow } from "./sheet.ts";
 

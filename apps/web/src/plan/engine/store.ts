@@ -1,6 +1,6 @@
 import type { ChangeResult, ChangesSince } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
-import { call } from "../../shared/api.ts";
+import { call } from "../../shared/session/api.ts";
 
 /** Where a session's changes are stored: the live plan, or a what-if beside it. */
 export interface Store {

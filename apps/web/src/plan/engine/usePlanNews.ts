@@ -1,6 +1,6 @@
 import type { Present } from "@chronometra/contract";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { call } from "../../shared/api.ts";
+import { call } from "../../shared/session/api.ts";
 import { hearNews } from "./hearNews.ts";
 import type { PlanSession } from "./planSession.ts";
 

@@ -1,8 +1,8 @@
 import type { PlanView } from "@chronometra/contract";
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useState, useSyncExternalStore } from "react";
-import { call, CallFailed } from "../../shared/api.ts";
-import { sessionQuery, signedInAs, useMe } from "../../shared/session.ts";
+import { call, CallFailed } from "../../shared/session/api.ts";
+import { sessionQuery, signedInAs, useMe } from "../../shared/session/session.ts";
 import { browserKeeper, forgetUndoOfOthers } from "./browserKeeper.ts";
 import type { PlanEngine } from "./planEngine.ts";
 import type { PlanSession } from "./planSession.ts";

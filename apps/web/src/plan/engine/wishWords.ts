@@ -1,5 +1,5 @@
 import { WISHES, type Change } from "@chronometra/core";
-import { readDate } from "../../shared/words.ts";
+import { readDate } from "../../shared/words/words.ts";
 import type { SheetRow } from "./sheet.ts";
 
 type Wish = NonNullable<SheetRow["wish"]>;

@@ -1,7 +1,7 @@
 import { ChevronDown, ChevronUp, X } from "lucide-react";
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
 import { toast } from "sonner";
-import { countWords } from "../../shared/words.ts";
+import { countWords } from "../../shared/words/words.ts";
 import { findCells, replaceCells, type Found } from "./find.ts";
 import type { Active } from "./PlanSheet.tsx";
 import type { SheetRow } from "../engine/sheet.ts";

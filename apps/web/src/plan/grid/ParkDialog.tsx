@@ -1,8 +1,8 @@
 import type { Change, Effect } from "@chronometra/core";
 import { useEffect, useState } from "react";
-import { Dialog } from "../../shared/Dialog.tsx";
-import { Toned } from "../../shared/Toned.tsx";
-import { countWords, dateWords, driftTone, movedWords } from "../../shared/words.ts";
+import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { Toned } from "../../shared/dialogs/Toned.tsx";
+import { countWords, dateWords, driftTone, movedWords } from "../../shared/words/words.ts";
 import type { Parking } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 

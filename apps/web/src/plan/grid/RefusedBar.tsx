@@ -1,4 +1,4 @@
-import { countWords } from "../../shared/words.ts";
+import { countWords } from "../../shared/words/words.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { RefusedText } from "./gridState.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";

@@ -2,7 +2,7 @@ import { useState, type PointerEvent } from "react";
 import { ChartHead, HEAD_HEIGHT } from "../chart/ChartHead.tsx";
 import { widthOf, type Scale } from "../chart/scale.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
-import { startDrag } from "../../shared/startDrag.ts";
+import { startDrag } from "../../shared/page/startDrag.ts";
 import { SCROLLED, type Pane } from "./usePane.ts";
 import type { PlanColumns } from "./usePlanColumns.ts";
 

@@ -1,5 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from "react";
-import { startDrag } from "../../shared/startDrag.ts";
+import { startDrag } from "../../shared/page/startDrag.ts";
 import type { Pane } from "./usePane.ts";
 
 const STEP = 24;

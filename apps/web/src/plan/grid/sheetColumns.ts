@@ -18,8 +18,8 @@ import {
   money,
   NOT_A_DATE,
   readDate,
-} from "../../shared/words.ts";
-import { lengthFault } from "../../shared/lengthFault.ts";
+} from "../../shared/words/words.ts";
+import { lengthFault } from "../../shared/words/lengthFault.ts";
 import type { Typed } from "../engine/planEngine.ts";
 import type { Named, Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";

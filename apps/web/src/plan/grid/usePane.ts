@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState, type RefObject } from "react";
-import { keepPreference, preference } from "../../shared/preferences.ts";
+import { keepPreference, preference } from "../../shared/session/preferences.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
 
 const KEPT_AS = "plan.split";

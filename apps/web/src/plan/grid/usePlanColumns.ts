@@ -1,7 +1,7 @@
-import "../../shared/withoutEval.ts";
+import "../../shared/charts/withoutEval.ts";
 import { useMemo, useState } from "react";
 import { z } from "zod";
-import { keepPreference, preference } from "../../shared/preferences.ts";
+import { keepPreference, preference } from "../../shared/session/preferences.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
 import { columnsOf } from "./sheetColumns.ts";

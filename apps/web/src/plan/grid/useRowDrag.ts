@@ -1,6 +1,6 @@
 import { useState, type PointerEvent as ReactPointerEvent } from "react";
 import type { SheetRow } from "../engine/sheet.ts";
-import { startDrag } from "../../shared/startDrag.ts";
+import { startDrag } from "../../shared/page/startDrag.ts";
 
 /** Where rows that are dragged would come to stand. */
 export interface RowDrop {

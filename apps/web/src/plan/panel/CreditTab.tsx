@@ -1,9 +1,9 @@
 import type { Credit } from "@chronometra/core";
 import { X } from "lucide-react";
-import { CommitField } from "../../shared/CommitField.tsx";
-import { dateWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { dateWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { todayHere } from "../../shared/today.ts";
+import { todayHere } from "../../shared/words/today.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {

@@ -1,8 +1,8 @@
 import { WISHES, type Change } from "@chronometra/core";
-import { CommitField } from "../../shared/CommitField.tsx";
-import { dateWords, marginWords, NOT_A_DATE, readDate } from "../../shared/words.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { dateWords, marginWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { todayHere } from "../../shared/today.ts";
+import { todayHere } from "../../shared/words/today.ts";
 import { readWish, wishChange } from "../engine/wishWords.ts";
 import type { Commit } from "./useCommit.ts";
 

@@ -1,13 +1,13 @@
 import { formatHours, parseDuration, type Change } from "@chronometra/core";
 import { UserRound, X } from "lucide-react";
 import { workOffers } from "../grid/sheetColumns.ts";
-import { CommitField } from "../../shared/CommitField.tsx";
-import { AMOUNT_FAULT, amountText, readAmount } from "../../shared/amounts.ts";
-import { dateWords, money, NOT_A_DATE, readDate } from "../../shared/words.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { AMOUNT_FAULT, amountText, readAmount } from "../../shared/words/amounts.ts";
+import { dateWords, money, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { ActivityWork } from "../engine/activityWork.ts";
 import type { PlanSession } from "../engine/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { todayHere } from "../../shared/today.ts";
+import { todayHere } from "../../shared/words/today.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {

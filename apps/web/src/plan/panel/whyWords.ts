@@ -1,5 +1,5 @@
 import { formatDuration, type LinkedTo, type Reason } from "@chronometra/core";
-import { dateWords } from "../../shared/words.ts";
+import { dateWords } from "../../shared/words/words.ts";
 
 const ELAPSED_DAY = 1440;
 

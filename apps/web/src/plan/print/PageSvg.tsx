@@ -1,5 +1,5 @@
 import { closeOf, parseDate } from "@chronometra/core";
-import { dateWords } from "../../shared/words.ts";
+import { dateWords } from "../../shared/words/words.ts";
 import { ChartHead, HEAD_HEIGHT } from "../chart/ChartHead.tsx";
 import { PrintedKey } from "../chart/ChartKey.tsx";
 import { Lane } from "../chart/Lane.tsx";

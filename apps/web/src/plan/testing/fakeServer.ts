@@ -8,7 +8,7 @@ import {
   type Change,
   type Plan,
 } from "@chronometra/core";
-import { CallFailed } from "../../shared/api.ts";
+import { CallFailed } from "../../shared/session/api.ts";
 import { slipway, viewOf } from "./plans.ts";
 
 interface Answer {

@@ -1,6 +1,6 @@
 import { OWN_FIELD_TYPES, type OwnField } from "@chronometra/core";
 import { useState } from "react";
-import { CommitField } from "../../shared/CommitField.tsx";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";
 

@@ -1,8 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
-import { Loaded } from "../../shared/Failure.tsx";
+import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { portfolioQuery } from "../../project/queries.ts";
-import { Refused } from "../../shared/Refused.tsx";
-import { holds, useMe } from "../../shared/session.ts";
+import { Refused } from "../../shared/dialogs/Refused.tsx";
+import { holds, useMe } from "../../shared/session/session.ts";
 import { FieldsPart } from "./FieldsPart.tsx";
 import { ProgrammesPart } from "./ProgrammesPart.tsx";
 import { QualityLimitsPart } from "./QualityLimitsPart.tsx";

@@ -1,6 +1,6 @@
 import type { Portfolio } from "@chronometra/contract";
 import { useState } from "react";
-import { CommitField } from "../../shared/CommitField.tsx";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { inTreeOrder } from "../programmeTree.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";

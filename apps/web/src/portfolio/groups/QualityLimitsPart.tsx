@@ -1,7 +1,7 @@
 import { CHECKS, SILENT_DAYS, type QualityLimits } from "@chronometra/core";
-import { CommitField } from "../../shared/CommitField.tsx";
-import { readNumber } from "../../shared/amounts.ts";
-import { numberWords } from "../../shared/words.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { readNumber } from "../../shared/words/amounts.ts";
+import { numberWords } from "../../shared/words/words.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";
 

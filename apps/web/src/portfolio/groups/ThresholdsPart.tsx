@@ -1,6 +1,6 @@
 import type { Thresholds } from "@chronometra/core";
-import { CommitField } from "../../shared/CommitField.tsx";
-import { readNumber } from "../../shared/amounts.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { readNumber } from "../../shared/words/amounts.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";
 

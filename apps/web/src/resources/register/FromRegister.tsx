@@ -1,11 +1,11 @@
 import type { Register, RegisterTable, TakeOver } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { call } from "../../shared/api.ts";
-import { Dialog } from "../../shared/Dialog.tsx";
-import { Failure, Loaded } from "../../shared/Failure.tsx";
-import { undoToast } from "../../shared/undoToast.ts";
-import { countWords } from "../../shared/words.ts";
+import { call } from "../../shared/session/api.ts";
+import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
+import { countWords } from "../../shared/words/words.ts";
 import { registerQuery } from "../queries.ts";
 import { Moved } from "../SharedStore.tsx";
 

@@ -1,8 +1,8 @@
 import type { Calendar } from "@chronometra/core";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { todayHere } from "../../shared/today.ts";
-import { useAddress } from "../../shared/useAddress.ts";
+import { todayHere } from "../../shared/words/today.ts";
+import { useAddress } from "../../shared/page/useAddress.ts";
 import { CalendarEditor } from "../CalendarEditor.tsx";
 import { newId } from "../newId.ts";
 import { registerWay } from "../SharedStore.tsx";

@@ -1,9 +1,9 @@
 import type { WriteRegister } from "@chronometra/contract";
 import type { Team } from "@chronometra/core";
 import { useQueryClient } from "@tanstack/react-query";
-import { CommitField } from "../../shared/CommitField.tsx";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { newId } from "../newId.ts";
-import { undoToast } from "../../shared/undoToast.ts";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
 import { registerQuery } from "../queries.ts";
 import { putRow, takeBackRow } from "./registerCalls.ts";
 import { usedWords, type RegisterPartProps } from "./registerParts.ts";

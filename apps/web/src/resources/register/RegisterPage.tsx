@@ -1,10 +1,10 @@
 import { REGISTER_TABLES, type Register } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { call } from "../../shared/api.ts";
-import { Failure, Loaded } from "../../shared/Failure.tsx";
-import { useAddress } from "../../shared/useAddress.ts";
-import { countWords } from "../../shared/words.ts";
+import { call } from "../../shared/session/api.ts";
+import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
+import { useAddress } from "../../shared/page/useAddress.ts";
+import { countWords } from "../../shared/words/words.ts";
 import { registerQuery, registerRatesQuery } from "../queries.ts";
 import { RegisterCalendars } from "./RegisterCalendars.tsx";
 import { RegisterCategories, RegisterTeams } from "./RegisterLists.tsx";

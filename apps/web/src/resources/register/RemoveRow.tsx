@@ -1,7 +1,7 @@
 import type { WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
-import { undoToast } from "../../shared/undoToast.ts";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
 import { registerQuery } from "../queries.ts";
 import { putRow, removeRow } from "./registerCalls.ts";
 

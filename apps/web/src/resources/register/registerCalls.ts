@@ -1,5 +1,5 @@
 import type { WriteRegister } from "@chronometra/contract";
-import { call } from "../../shared/api.ts";
+import { call } from "../../shared/session/api.ts";
 
 type RegisterChange = WriteRegister["change"];
 

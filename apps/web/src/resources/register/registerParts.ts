@@ -1,5 +1,5 @@
 import type { OtherProject, Register, RegisterRates } from "@chronometra/contract";
-import { countWords } from "../../shared/words.ts";
+import { countWords } from "../../shared/words/words.ts";
 
 /** What every part of the register is given. */
 export interface RegisterPartProps {

@@ -1,6 +1,6 @@
 import { faulty, share, type Check } from "../ground/check.ts";
 import type { Placed } from "../ground/ground.ts";
-import { WISHES } from "../../plan/wishWords.ts";
+import { WISHES } from "../../plan/words/wishWords.ts";
 import { dateWords } from "../../words/dateWords.ts";
 
 /** A wish that caps a date, in words; `null` where there is none. */

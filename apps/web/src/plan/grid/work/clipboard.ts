@@ -1,7 +1,7 @@
 import Papa from "papaparse";
 import type { ClipboardEvent } from "react";
 import { toast } from "sonner";
-import { countWords } from "../../../shared/words.ts";
+import { countWords } from "../../../shared/words/words.ts";
 import { copyBlock, type Block } from "./blocks.ts";
 import { clear, write, writeAll } from "./blockWork.ts";
 import { hold, idsIn, type Doing } from "./doing.ts";

@@ -1,4 +1,4 @@
-import "../../../shared/withoutEval.ts";
+import "../../../shared/charts/withoutEval.ts";
 import { branchesSchema, type Branches } from "@chronometra/core";
 
 /** The clipboard's type for whole rows; what it holds is only a mark. */

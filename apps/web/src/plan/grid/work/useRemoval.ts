@@ -1,7 +1,7 @@
 import type { Change } from "@chronometra/core";
 import { useState } from "react";
 import { toast } from "sonner";
-import { countWords } from "../../../shared/words.ts";
+import { countWords } from "../../../shared/words/words.ts";
 import type { Removal } from "../../engine/engine.ts";
 import type { Block } from "./blocks.ts";
 import { hold, idsIn, type Doing } from "./doing.ts";

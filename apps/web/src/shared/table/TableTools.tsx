@@ -1,0 +1,58 @@
+import { Copy, FileDown } from "lucide-react";
+import type { ReactNode } from "react";
+import { toast } from "sonner";
+import { ColumnChoice } from "./ColumnChoice.tsx";
+import type { Column } from "./column.ts";
+import { tableText } from "./fileTable.ts";
+import { saveFile } from "./saveFile.ts";
+import { countWords } from "../words/words.ts";
+
+interface Props<T> {
+  readonly name: string;
+  readonly columns: readonly Column<T>[];
+  readonly shown: readonly Column<T>[];
+  readonly rows: readonly T[];
+  readonly hidden: readonly string[];
+  readonly onChoose: (id: string, shown: boolean) => void;
+  readonly filter: string;
+  readonly onFilter: (text: string) => void;
+  readonly children: ReactNode;
+}
+
+/** Above a table: filter, columns, copy, export, and what the page adds. */
+export function TableTools<T>({ name, columns, shown, rows, hidden, onChoose, filter, onFilter, children }: Props<T>) {
+  const copy = async (): Promise<void> => {
+    try {
+      await navigator.clipboard.writeText(tableText(shown, rows, "\t"));
+      toast(`${countWords(rows.length, "row", "rows")} copied; paste into a spreadsheet.`);
+    } catch {
+      toast.error("The browser did not allow copying; use Export instead.");
+    }
+  };
+  return (
+    <div className="flex flex-wrap items-center gap-2 pb-1">
+      <input
+        type="search"
+        className="input input-sm w-44"
+        placeholder="Filter"
+        aria-label={`Filter ${name}`}
+        value={filter}
+        onChange={(event) => onFilter(event.target.value)}
+      />
+      <ColumnChoice columns={columns.filter(({ tool }) => tool !== true)} hidden={hidden} onChoose={onChoose} />
+      <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copy()}>
+        <Copy size={14} aria-hidden="true" /> Copy
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm"
+        onClick={() =>
+          saveFile(`${name.toLowerCase().replace(/\W+/g, "-")}.csv`, `\uFEFF${tableText(shown, rows, ",")}`, "text/csv")
+        }
+      >
+        <FileDown size={14} aria-hidden="true" /> Export
+      </button>
+      <div className="ml-auto flex flex-wrap items-center gap-2">{children}</div>
+    </div>
+  );
+}

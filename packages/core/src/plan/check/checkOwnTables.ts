@@ -1,0 +1,81 @@
+import { checkPlan } from "./checkPlan.ts";
+import { ownValueFault } from "../ownValues.ts";
+import { toBundle, type Plan } from "../plan.ts";
+import type { Problem, TableName } from "../problem.ts";
+
+/** Checks what a plan keeps besides the bundle: that it speaks of rows that are there, and values fit their fields. */
+export function checkOwnTables(plan: Plan): Problem[] {
+  const found: Problem[] = [];
+  const say = (table: TableName, row: string, field: string, message: string): void =>
+    void found.push({ table, row, field, message });
+  const names = new Set<string>();
+  for (const [key, { name, type, choices }] of plan.fields) {
+    const plain = name.toLowerCase();
+    if (names.has(plain)) say("fields", key, "name", `there is a field "${name}" already; use another name`);
+    names.add(plain);
+    if (type === "choice" && (choices ?? []).length === 0)
+      say("fields", key, "choices", `the field "${name}" needs at least one choice`);
+  }
+  for (const [activity, values] of plan.ownValues) {
+    if (!plan.activities.has(activity)) say("ownValues", activity, "", `there is no activity "${activity}"`);
+    for (const [id, value] of Object.entries(values)) {
+      const field = plan.fields.get(id);
+      const fault = field === undefined ? `there is no field "${id}"` : ownValueFault(field, value);
+      if (fault !== null) say("ownValues", activity, field?.name ?? id, fault);
+    }
+  }
+  for (const [key, { name, members }] of plan.teams) {
+    for (const member of members)
+      if (!plan.people.has(member))
+        say("teams", key, "members", `there is no person "${member}" for the team "${name}"`);
+  }
+  for (const [key, { person }] of plan.placeholders)
+    if (!plan.people.has(person)) say("placeholders", key, "person", `there is no person "${person}"`);
+  for (const table of ["blocks", "promises", "ranges"] as const)
+    for (const key of plan[table].keys())
+      if (!plan.activities.has(key)) say(table, key, "", `there is no activity "${key}"`);
+  for (const [key, { name, effects }] of plan.risks)
+    for (const { activity } of effects)
+      if (!plan.activities.has(activity))
+        say("risks", key, "effects", `there is no activity "${activity}" for the risk "${name}"`);
+  for (const [key, { name, activity, people }] of plan.meetings) {
+    if (plan.activities.get(activity)?.kind === "summary" || !plan.activities.has(activity))
+      say("meetings", key, "activity", `the meeting "${name}" needs an activity that takes time`);
+    for (const person of people)
+      if (!plan.people.has(person))
+        say("meetings", key, "people", `there is no person "${person}" for the meeting "${name}"`);
+  }
+  checkAlternates(plan, say);
+  return found;
+}
+
+/** Of each group of ways one is live; none stands in two groups. */
+function checkAlternates(
+  plan: Plan,
+  say: (table: TableName, row: string, field: string, message: string) => void,
+): void {
+  const groupOf = new Map<string, string>();
+  for (const [key, { name, members }] of plan.alternates) {
+    for (const member of members) {
+      const activity = plan.activities.get(member);
+      if (activity === undefined) say("alternates", key, "members", `there is no activity "${member}" for "${name}"`);
+      else if (groupOf.has(member))
+        say("alternates", key, "members", `"${activity.name}" is one way of "${groupOf.get(member)}" already`);
+      groupOf.set(member, name);
+    }
+    const live = members.filter((member) => plan.activities.get(member)?.parked !== true);
+    if (live.length > 1)
+      say(
+        "alternates",
+        key,
+        "members",
+        `of the ways of "${name}" one may be live; ${live.map((id) => `"${plan.activities.get(id)?.name ?? id}"`).join(" and ")} are`,
+      );
+  }
+}
+
+/** Every problem of a whole plan: see `checkPlan`. */
+export function checkWholePlan(plan: Plan): Problem[] {
+  const problems = checkPlan(toBundle(plan));
+  return problems.length > 0 ? problems : checkOwnTables(plan);
+}

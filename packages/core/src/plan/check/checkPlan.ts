@@ -1,0 +1,348 @@
+import { compileCalendars } from "../compileCalendars.ts";
+import { closeOf, openOf, parseDate, parseInstant, type LocalMinute } from "../../time/instant.ts";
+import { apportionLoops } from "./apportion.ts";
+import { remembered } from "../remembered.ts";
+import { linkLabel, pairLabel, type Problem, type TableName } from "../problem.ts";
+import type { Activity, Baseline, PlanBundle } from "../schema.ts";
+import { planTree } from "../planTree.ts";
+
+/** The instant an actual start means: a date stands for its 00:00. */
+export const actualStartAt = (text: string): LocalMinute => parseInstant(text) ?? openOf(parseDate(text)!);
+/** The instant an actual finish means: a date stands for its 24:00. */
+export const actualFinishAt = (text: string): LocalMinute => parseInstant(text) ?? closeOf(parseDate(text)!);
+
+/** Collects problems, so that each check says only what it found. */
+class Findings {
+  readonly list: Problem[] = [];
+  add(table: TableName, row: string, field: string, message: string): void {
+    this.list.push({ table, row, field, message });
+  }
+}
+
+/**
+ * Checks what a shape cannot tell: references, uniqueness, the tree, and all that calculations.md sections 1, 2 and 4
+ * refuse, loops among links apart, which the network finds.
+ * @returns every problem, none where the plan can be computed with
+ */
+export function checkPlan(plan: PlanBundle): Problem[] {
+  const found = new Findings();
+  checkUnique(plan, found);
+  found.list.push(...compileCalendars(plan.calendars).problems);
+  checkReferences(plan, found);
+  if (found.list.length > 0) return found.list;
+  checkTree(plan, found);
+  checkRates(plan, found);
+  for (const activity of plan.activities) {
+    checkKind(activity, found);
+    checkActuals(activity, plan.project.dataDate, found);
+    checkCredit(activity, found);
+  }
+  checkSummariesCarryNothing(plan, found);
+  if (found.list.length > 0) return found.list;
+  checkParked(plan, found);
+  checkLinks(plan, found);
+  for (const baseline of plan.baselines ?? []) found.list.push(...baselineProblems(plan.calendars)(baseline));
+  found.list.push(...apportionLoops(plan));
+  return found.list;
+}
+
+function checkUnique(plan: PlanBundle, found: Findings): void {
+  const tables = {
+    calendars: plan.calendars,
+    people: plan.people ?? [],
+    activities: plan.activities,
+    costs: plan.costs ?? [],
+  };
+  for (const [table, rows] of Object.entries(tables)) {
+    for (const id of repeated(rows.map((row) => row.id))) {
+      found.add(table as TableName, id, "id", "stands more than once in this table; ids are unique");
+    }
+  }
+  for (const number of repeated((plan.baselines ?? []).map((baseline) => String(baseline.number)))) {
+    found.add("baselines", number, "number", "stands more than once; baselines are numbered uniquely");
+  }
+}
+
+function repeated(ids: readonly string[]): string[] {
+  const seen = new Set<string>();
+  const twice = new Set<string>();
+  for (const id of ids) (seen.has(id) ? twice : seen).add(id);
+  return [...twice];
+}
+
+function checkReferences(plan: PlanBundle, found: Findings): void {
+  const calendars = new Set(plan.calendars.map((calendar) => calendar.id));
+  const people = new Set((plan.people ?? []).map((person) => person.id));
+  const activities = new Set(plan.activities.map((activity) => activity.id));
+  const expect = (
+    known: Set<string>,
+    kind: string,
+    id: string | undefined,
+    table: TableName,
+    row: () => string,
+    field: string,
+  ): void => {
+    if (id !== undefined && !known.has(id)) found.add(table, row(), field, `there is no ${kind} "${id}"`);
+  };
+  expect(calendars, "calendar", plan.project.calendar, "project", () => plan.project.code, "calendar");
+  for (const person of plan.people ?? [])
+    expect(calendars, "calendar", person.calendar, "people", () => person.id, "calendar");
+  for (const activity of plan.activities) {
+    const row = (): string => activity.id;
+    expect(activities, "activity", activity.parent, "activities", row, "parent");
+    expect(calendars, "calendar", activity.calendar, "activities", row, "calendar");
+    expect(people, "person", activity.owner, "activities", row, "owner");
+    expect(activities, "activity", activity.credit?.to, "activities", row, "credit.to");
+  }
+  for (const link of plan.links ?? []) {
+    expect(activities, "activity", link.from, "links", () => linkLabel(link), "from");
+    expect(activities, "activity", link.to, "links", () => linkLabel(link), "to");
+  }
+  const byActivityAndPerson = { assignments: plan.assignments ?? [], timeEntries: plan.timeEntries ?? [] };
+  for (const [table, rows] of Object.entries(byActivityAndPerson)) {
+    for (const row of rows) {
+      const label = (): string => pairLabel(row.activity, row.person);
+      expect(activities, "activity", row.activity, table as TableName, label, "activity");
+      expect(people, "person", row.person, table as TableName, label, "person");
+    }
+  }
+  for (const cost of plan.costs ?? [])
+    expect(activities, "activity", cost.activity, "costs", () => cost.id, "activity");
+  for (const cost of plan.actualCosts ?? []) {
+    expect(activities, "activity", cost.activity, "actualCosts", () => pairLabel(cost.activity, cost.date), "activity");
+  }
+}
+
+function checkTree(plan: PlanBundle, found: Findings): void {
+  const byId = new Map(plan.activities.map((activity) => [activity.id, activity]));
+  const settled = new Set<string>();
+  for (const activity of plan.activities) {
+    const parent = activity.parent === undefined ? undefined : byId.get(activity.parent);
+    if (parent !== undefined && parent.kind !== "summary") {
+      found.add(
+        "activities",
+        activity.id,
+        "parent",
+        `"${parent.id}" is no summary; only a summary has activities below it`,
+      );
+    }
+    if (parent === undefined ? activity.parent === undefined : settled.has(parent.id)) {
+      settled.add(activity.id);
+      continue;
+    }
+    const path = new Set<string>();
+    let at: Activity | undefined = activity;
+    while (at !== undefined && !settled.has(at.id) && !path.has(at.id)) {
+      path.add(at.id);
+      at = at.parent === undefined ? undefined : byId.get(at.parent);
+    }
+    if (at !== undefined && path.has(at.id)) {
+      const loop = [...path].slice([...path].indexOf(at.id));
+      found.add("activities", at.id, "parent", `lies below itself: ${[...loop, at.id].join(" -> ")}`);
+    }
+    for (const id of path) settled.add(id);
+  }
+}
+
+function checkRates(plan: PlanBundle, found: Findings): void {
+  for (const person of plan.people ?? []) {
+    (person.rates ?? []).forEach((rate, i, rates) => {
+      const former = rates[i - 1];
+      if (former !== undefined && rate.from <= former.from) {
+        found.add(
+          "people",
+          person.id,
+          `rates[${i}].from`,
+          `${rate.from} does not come after ${former.from}; list rates by ascending date`,
+        );
+      }
+    });
+  }
+}
+
+function checkKind(activity: Activity, found: Findings): void {
+  const kind = activity.kind ?? "work";
+  if (kind === "work" && activity.durationMinutes === 0) {
+    found.add("activities", activity.id, "durationMinutes", "a duration of 0 is refused; make it a milestone");
+  }
+  if (kind === "milestone" && activity.durationMinutes !== undefined) {
+    found.add(
+      "activities",
+      activity.id,
+      "durationMinutes",
+      "a milestone has no duration; leave it out or make it work",
+    );
+  }
+  if (kind !== "summary") return;
+  for (const field of [
+    "durationMinutes",
+    "wish",
+    "actualStart",
+    "actualFinish",
+    "percent",
+    "remainingMinutes",
+  ] as const) {
+    if (activity[field] !== undefined) {
+      found.add(
+        "activities",
+        activity.id,
+        field,
+        "a summary rolls up what is below it and carries none of its own; move it to an activity below",
+      );
+    }
+  }
+}
+
+function checkActuals(activity: Activity, dataDate: string | undefined, found: Findings): void {
+  const { actualStart, actualFinish } = activity;
+  if (dataDate === undefined) {
+    for (const field of ["actualStart", "actualFinish", "percent", "remainingMinutes"] as const) {
+      const value = activity[field];
+      if (value === undefined || (field === "percent" && value === 0)) continue;
+      found.add("activities", activity.id, field, "progress needs a data date; give the project one");
+    }
+  }
+  if (activity.dropped === true && actualFinish === undefined) {
+    found.add(
+      "activities",
+      activity.id,
+      "dropped",
+      "is dropped but has no actual finish; say when it ended, or remove the mark",
+    );
+  }
+  if (actualFinish === undefined) return;
+  if (actualStart === undefined) {
+    if (activity.kind !== "milestone")
+      found.add("activities", activity.id, "actualFinish", "has an actual finish but no actual start");
+  } else if (actualFinishAt(actualFinish) < actualStartAt(actualStart)) {
+    found.add(
+      "activities",
+      activity.id,
+      "actualFinish",
+      `finishes on ${actualFinish}, before it starts on ${actualStart}`,
+    );
+  }
+}
+
+function checkCredit(activity: Activity, found: Findings): void {
+  const credit = activity.credit;
+  if (credit === undefined) return;
+  const miss = (field: string, message: string): void =>
+    found.add("activities", activity.id, `credit.${field}`, message);
+  switch (credit.rule) {
+    case "startFinish":
+      if (credit.startCredit === undefined)
+        miss("startCredit", "the rule startFinish needs the percent credited at the start");
+      break;
+    case "steps":
+      if (!(credit.steps ?? []).some((step) => step.weight > 0))
+        miss("steps", "the rule steps needs at least one step with a weight");
+      break;
+    case "units":
+      if (!(credit.unitsTotal !== undefined && credit.unitsTotal > 0))
+        miss("unitsTotal", "the rule units needs the units in all, above 0");
+      break;
+    case "stages": {
+      const names = (credit.stages ?? []).map((stage) => stage.name);
+      if (names.length === 0) miss("stages", "the rule stages needs its stages");
+      else if (credit.stage === undefined || !names.includes(credit.stage)) {
+        miss("stage", `must be one of the stages ${names.map((name) => `"${name}"`).join(", ")}`);
+      }
+      break;
+    }
+    case "apportioned":
+      if (credit.to === undefined) miss("to", "the rule apportioned needs the activity it follows");
+      break;
+    case "reported":
+    case "zeroHundred":
+    case "levelOfEffort":
+      break;
+  }
+}
+
+function checkSummariesCarryNothing(plan: PlanBundle, found: Findings): void {
+  const summaries = new Set(
+    plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id),
+  );
+  const refuse = (table: TableName, row: string, activity: string): void => {
+    if (summaries.has(activity))
+      found.add(
+        table,
+        row,
+        "activity",
+        `"${activity}" is a summary, which carries none of its own; name an activity below it`,
+      );
+  };
+  for (const row of plan.assignments ?? []) refuse("assignments", pairLabel(row.activity, row.person), row.activity);
+  for (const row of plan.costs ?? []) refuse("costs", row.id, row.activity);
+  for (const row of plan.timeEntries ?? []) refuse("timeEntries", pairLabel(row.activity, row.person), row.activity);
+  for (const row of plan.actualCosts ?? []) refuse("actualCosts", pairLabel(row.activity, row.date), row.activity);
+}
+
+function checkParked(plan: PlanBundle, found: Findings): void {
+  const { parked } = planTree(plan.activities);
+  if (parked.size === 0) return;
+  const say = (id: string, field: string, what: string): void =>
+    found.add("activities", id, field, `is parked but has ${what}; wake it, or finish or stop the work instead`);
+  for (const activity of plan.activities) {
+    if (!parked.has(activity.id)) continue;
+    if (activity.actualStart !== undefined || activity.actualFinish !== undefined)
+      say(activity.id, "parked", "actual dates");
+    if ((activity.percent ?? 0) > 0) say(activity.id, "parked", "a percent above 0");
+  }
+  const told = new Set<string>();
+  for (const entry of plan.timeEntries ?? []) {
+    if (entry.state === "posted" && parked.has(entry.activity) && !told.has(entry.activity)) {
+      told.add(entry.activity);
+      say(entry.activity, "parked", "posted time");
+    }
+  }
+  for (const cost of plan.actualCosts ?? []) {
+    if (parked.has(cost.activity) && !told.has(cost.activity)) {
+      told.add(cost.activity);
+      say(cost.activity, "parked", "actual cost");
+    }
+  }
+}
+
+function checkLinks(plan: PlanBundle, found: Findings): void {
+  const summaries = new Set(
+    plan.activities.filter((activity) => activity.kind === "summary").map((activity) => activity.id),
+  );
+  for (const link of plan.links ?? []) {
+    for (const end of ["from", "to"] as const) {
+      if (summaries.has(link[end]))
+        found.add("links", linkLabel(link), end, `"${link[end]}" is a summary; link the activities below it`);
+    }
+  }
+}
+
+/** What stands against a baseline beside calendars: both mostly stay as they are when a plan changes. */
+const baselineProblems = remembered((calendars: PlanBundle["calendars"]) =>
+  remembered((baseline: Baseline): readonly Problem[] => {
+    const found = new Findings();
+    checkBaseline(baseline, calendars, found);
+    return found.list;
+  }),
+);
+
+function checkBaseline(baseline: Baseline, calendars: PlanBundle["calendars"], found: Findings): void {
+  const row = (id: string): string => pairLabel(baseline.number, id);
+  for (const problem of compileCalendars(baseline.calendars ?? [], calendars).problems) {
+    found.add("baselines", row(problem.row), `calendars ${problem.field}`.trim(), problem.message);
+  }
+  const own = baseline.calendars ?? [];
+  for (const id of repeated(own.map((calendar) => calendar.id)))
+    found.add("baselines", row(id), "calendars", "stands more than once in this table; ids are unique");
+  const known = new Set([...calendars, ...own].map((calendar) => calendar.id));
+  for (const id of repeated(baseline.activities.map((activity) => activity.id))) {
+    found.add("baselines", row(id), "id", "stands more than once in this baseline; ids are unique");
+  }
+  for (const activity of baseline.activities) {
+    if (activity.calendar !== undefined && !known.has(activity.calendar)) {
+      found.add("baselines", row(activity.id), "calendar", `there is no calendar "${activity.calendar}"`);
+    }
+    if (activity.finish < activity.start)
+      found.add("baselines", row(activity.id), "finish", `${activity.finish} lies before the start, ${activity.start}`);
+  }
+}
