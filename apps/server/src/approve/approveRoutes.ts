@@ -3,7 +3,7 @@ import { formatDate, finishDayOf, parseInstant, startDayOf, type Baseline } from
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { listsSince, standing } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";

@@ -1,8 +1,8 @@
 import type { EffectView, WhatIfView } from "@chronometra/contract";
 import { plannedBudget, type Change, type Plan } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
-import { effectBetween } from "../plan/effectBetween.ts";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
+import { effectBetween } from "../plan/held/effectBetween.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { compared, onceFrozenAs } from "./compared.ts";
 
 const minutesByPerson = (plan: Plan): Map<string, number> => {

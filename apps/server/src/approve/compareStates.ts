@@ -4,8 +4,8 @@ import { toBundle, type DriftLedger, type FrozenLogic, type Plan, type PlanBundl
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { overPlans } from "../plan/overPlan.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";

@@ -2,7 +2,7 @@ import { RESERVED_CHANGES, type BodyOf, type Me, type WhatIf, type WhatIfView } 
 import { fromBundle } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { presentPlan } from "../plan/presentPlan.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed, findProject, mayEdit } from "../project/projectAccess.ts";

@@ -16,9 +16,9 @@ import {
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { listsSince, standing, storeChanges } from "../plan/changeService.ts";
-import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import { checkOn, type ChangesOf } from "../plan/prepare.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";

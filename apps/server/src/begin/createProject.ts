@@ -3,10 +3,10 @@ import type { Me } from "@chronometra/contract";
 import { fromBundle, type PlanBundle } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
-import { ChangeListEntity } from "../plan/planEntities.ts";
-import { storeDifference } from "../plan/planStore.ts";
+import { ChangeListEntity } from "../plan/stored/planEntities.ts";
+import { storeDifference } from "../plan/stored/planStore.ts";
 import { Failure } from "../shared/failure.ts";
-import { keepRows } from "../plan/keepRows.ts";
+import { keepRows } from "../plan/stored/keepRows.ts";
 import { rowsOfAll } from "../plan/prepare.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 

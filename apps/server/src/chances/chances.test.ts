@@ -1,7 +1,7 @@
 import { PROGRESS_TYPE, type ChancesRequest, type ChancesView } from "@chronometra/contract";
 import { chancesOf, prepare, simulate, toBundle } from "@chronometra/core";
 import { findProject } from "../project/projectAccess.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;

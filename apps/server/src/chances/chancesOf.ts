@@ -10,7 +10,7 @@ import {
   type Uncertain,
 } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";

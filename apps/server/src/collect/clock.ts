@@ -1,11 +1,11 @@
 import type { Desk, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { findProject } from "../project/projectAccess.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
-import { ClockEntity } from "./deskEntities.ts";
-import { alone, assertReportable, insertReport } from "./reportService.ts";
+import { ClockEntity } from "./kept/deskEntities.ts";
+import { alone, assertReportable, insertReport } from "./report/reportService.ts";
 
 /** The clock that runs for a person; `null` where none does. */
 export async function clockOf(database: DataSource, person: string): Promise<Desk["clock"]> {

@@ -1,6 +1,6 @@
 import type { Desk, Report, ReportsEffect } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
 
 let world: TestWorld;
 let tomas: Caller;

@@ -5,15 +5,22 @@ import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import type { Post } from "../tell/post.ts";
 import { deskOf, markSeen, presentQueue, presentReports } from "./deskService.ts";
-import { blockedEverywhere } from "./blockedWays.ts";
-import { markBlocked } from "./blocks.ts";
+import { blockedEverywhere } from "./blocked/blockedWays.ts";
+import { markBlocked } from "./blocked/blocks.ts";
 import { startClock, stopClock } from "./clock.ts";
 import { decideWeeks, effectOfWeeks, peopleWeek, remind } from "./peopleTime.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
 import { weekOf } from "./weekService.ts";
-import { sendSheet } from "./sheets.ts";
+import { sendSheet } from "./report/sheets.ts";
 import { sendLeave, withdrawLeave } from "./ownLeave.ts";
-import { alone, decideReports, effectOfReports, sendReport, takeBackReport, writeWeek } from "./reportService.ts";
+import {
+  alone,
+  decideReports,
+  effectOfReports,
+  sendReport,
+  takeBackReport,
+  writeWeek,
+} from "./report/reportService.ts";
 
 export function collectRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));

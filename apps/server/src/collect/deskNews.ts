@@ -1,6 +1,6 @@
 import type { DeskActivity, DeskNews } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { DeskLookEntity } from "./deskEntities.ts";
+import { DeskLookEntity } from "./kept/deskEntities.ts";
 
 /** What is remembered of an activity that someone has seen. */
 type Seen = Pick<

@@ -12,18 +12,18 @@ import {
 import { In, MoreThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../project/locks.ts";
-import { overPlans } from "../plan/overPlan.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { clockOf } from "./clock.ts";
 import { keepSeen, newsFor } from "./deskNews.ts";
-import { projectsOf } from "./projectsOf.ts";
-import { acceptedBefore } from "./acceptedBefore.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import { projectsOf } from "./kept/projectsOf.ts";
+import { acceptedBefore } from "./kept/acceptedBefore.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
-import { broughtTime } from "./broughtTime.ts";
-import type { COLLECT_WORKS } from "./collectWorks.ts";
+import { broughtTime } from "./works/broughtTime.ts";
+import type { COLLECT_WORKS } from "./works/collectWorks.ts";
 import { unbookedDays } from "./unbooked.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();

@@ -1,13 +1,13 @@
 import type { Accepted } from "@chronometra/contract";
 import { PlanProblems } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { overPlans } from "../plan/overPlan.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
 import { lockedTo } from "../project/locks.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
-import { acceptedBefore } from "./acceptedBefore.ts";
-import type { COLLECT_WORKS } from "./collectWorks.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import { acceptedBefore } from "./kept/acceptedBefore.ts";
+import type { COLLECT_WORKS } from "./works/collectWorks.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 

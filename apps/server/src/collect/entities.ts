@@ -1,6 +1,6 @@
-import { ClockEntity, DeskLookEntity, WeekSheetEntity } from "./deskEntities.ts";
+import { ClockEntity, DeskLookEntity, WeekSheetEntity } from "./kept/deskEntities.ts";
 import { OutsideFileEntity, OutsideLineEntity, OutsideMatchEntity } from "./outside/outsideEntities.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
 
 /** The tables of this room. */
 export const COLLECT_ENTITIES = [

@@ -1,13 +1,13 @@
 import type { Me } from "@chronometra/contract";
 import { daysWords, leaveOf, type Plan } from "@chronometra/core";
 import { IsNull, Not, type DataSource, type EntityManager } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { Failure } from "../shared/failure.ts";
-import { projectsOf } from "./projectsOf.ts";
-import { ReportEntity } from "./reportEntity.ts";
-import { alone, insertSent } from "./reportService.ts";
-import { overPlans } from "../plan/overPlan.ts";
-import type { COLLECT_WORKS } from "./collectWorks.ts";
+import { projectsOf } from "./kept/projectsOf.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
+import { alone, insertSent } from "./report/reportService.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
+import type { COLLECT_WORKS } from "./works/collectWorks.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 

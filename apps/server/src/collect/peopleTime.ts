@@ -2,7 +2,7 @@ import type { Endings, Me, PeopleWeek, WeeksEffect } from "@chronometra/contract
 import { addDays, dateWords, parseDate } from "@chronometra/core";
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -10,13 +10,13 @@ import { Failure } from "../shared/failure.ts";
 import { MailEntity } from "../tell/mailEntity.ts";
 import { reminderOf } from "../tell/reminders.ts";
 import type { Post } from "../tell/post.ts";
-import { WeekSheetEntity } from "./deskEntities.ts";
-import { ReportEntity } from "./reportEntity.ts";
-import { decideReports, effectOfReports } from "./reportService.ts";
-import { sheetsOf, waitingInWeek, weekAround } from "./sheets.ts";
+import { WeekSheetEntity } from "./kept/deskEntities.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
+import { decideReports, effectOfReports } from "./report/reportService.ts";
+import { sheetsOf, waitingInWeek, weekAround } from "./report/sheets.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
-import { overPlans } from "../plan/overPlan.ts";
-import type { COLLECT_WORKS } from "./collectWorks.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
+import type { COLLECT_WORKS } from "./works/collectWorks.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 

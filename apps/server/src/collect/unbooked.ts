@@ -1,11 +1,11 @@
 import type { Desk } from "@chronometra/contract";
 import { addDays, epochDay, formatDate, meetingsOf, parseDate, type Plan } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
-import { overPlans } from "../plan/overPlan.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
-import type { COLLECT_WORKS } from "./collectWorks.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import type { COLLECT_WORKS } from "./works/collectWorks.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 

@@ -1,16 +1,16 @@
 import type { Me, WeekView } from "@chronometra/contract";
 import { epochDay, formatDate, parseDate, type Plan, weekdayOf } from "@chronometra/core";
 import { Between, In, type DataSource } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
-import { projectsOf } from "./projectsOf.ts";
-import { ReportEntity } from "./reportEntity.ts";
-import { sheetsOf } from "./sheets.ts";
-import { overPlans } from "../plan/overPlan.ts";
-import type { COLLECT_WORKS } from "./collectWorks.ts";
+import { projectsOf } from "./kept/projectsOf.ts";
+import { ReportEntity } from "./kept/reportEntity.ts";
+import { sheetsOf } from "./report/sheets.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
+import type { COLLECT_WORKS } from "./works/collectWorks.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 

@@ -4,14 +4,14 @@ import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { inverseOf } from "../plan/history.ts";
-import { ChangeListEntity } from "../plan/planEntities.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { ChangeListEntity } from "../plan/stored/planEntities.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { ProjectClosingEntity } from "./cycleEntities.ts";
-import { overPlans } from "../plan/overPlan.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
 import type { CYCLE_WORKS } from "./cycleWorks.ts";
 
 const overPlan = overPlans<typeof CYCLE_WORKS>();

@@ -1,6 +1,6 @@
 import type { Closing } from "@chronometra/contract";
 import { formatDate } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 
 /** What is not finished in a plan, and whether it may be parked. */
 function leftIn({ plan, whole: { bundle, computed } }: HeldPlan): Closing["activities"] {

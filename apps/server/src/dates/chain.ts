@@ -1,6 +1,6 @@
 import type { Chain } from "@chronometra/contract";
 import { decidingChain, formatDate } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 
 /** What decides where an activity lies, back to what nothing decides, with drift and people. */
 export function chainTo({ bundle, computed: { schedule }, slips }: ComputedPlan, id: string): Chain {

@@ -1,9 +1,9 @@
 import type { Change } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import { storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { assertMayEdit, findProject, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";

@@ -1,6 +1,6 @@
 import type { BodyOf, Chain, PerformanceView, SlipChoiceView, Summary } from "@chronometra/contract";
 import { computePlan, type Change, type NotPushed } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { summarise } from "../writers/summarise.ts";
 import { chainTo } from "./chain.ts";
 import { partsOf } from "./parts.ts";

@@ -7,7 +7,7 @@ import {
   type Plan,
   type ShareKind,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 import { Failure } from "../shared/failure.ts";
 
 /** By what figures are split, and what is said of those that belong to none. */

@@ -7,7 +7,7 @@ import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits } from "../cycle/standings.ts";
 import { isClosed } from "../project/projectAccess.ts";
-import { overPlans } from "../plan/overPlan.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import type { DATES_WORKS } from "./datesWorks.ts";
 import { SHARES } from "./parts.ts";

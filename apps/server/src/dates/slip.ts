@@ -3,7 +3,7 @@ import type { NotPushed, Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { storeChanges } from "../plan/changeService.ts";
-import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import { effectOn } from "../plan/prepare.ts";
 import type { Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";

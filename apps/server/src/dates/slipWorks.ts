@@ -9,7 +9,7 @@ import {
   type NotPushed,
   type Plan,
 } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 
 /** What can go along when a milestone slips, people by name. */

@@ -1,10 +1,10 @@
 import type { DateOrder, ImportAnswers, ImportProblem, NumberStyle } from "@chronometra/contract";
 import { DATE_ORDERS } from "@chronometra/contract";
-import { columnsOf, MADE_FROM, NUMBERS_SAY, type CellKind, type SheetName } from "./columns.ts";
-import type { MatchedSheet } from "./matchSheets.ts";
-import { styleOfColumn, type ColumnStyle } from "./numbers.ts";
-import { dateInOrder, dependsOnOrder, readCell, soleOrder, STANDARD_DAY_MINUTES } from "./readCells.ts";
-import type { Cell } from "./cells.ts";
+import { columnsOf, MADE_FROM, NUMBERS_SAY, type CellKind, type SheetName } from "./sheets/columns.ts";
+import type { MatchedSheet } from "./sheets/matchSheets.ts";
+import { styleOfColumn, type ColumnStyle } from "./sheets/numbers.ts";
+import { dateInOrder, dependsOnOrder, readCell, soleOrder, STANDARD_DAY_MINUTES } from "./sheets/readCells.ts";
+import type { Cell } from "./sheets/cells.ts";
 
 type Loose = Record<string, unknown>;
 

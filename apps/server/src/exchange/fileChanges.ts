@@ -9,7 +9,7 @@ import {
 } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";

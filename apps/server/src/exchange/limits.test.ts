@@ -6,7 +6,7 @@ import ExcelJS from "exceljs";
 import { inReader, ReaderEnded, stopWorkers } from "../shared/workers.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { sweepDrafts } from "./importService.ts";
-import { readFiles } from "./readFiles.ts";
+import { readFiles } from "./sheets/readFiles.ts";
 import { filesRoot } from "./receiveFiles.ts";
 
 const bytes = (text: string): Uint8Array => new TextEncoder().encode(text);

@@ -5,10 +5,10 @@ import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import Papa from "papaparse";
 import { smallPlan } from "../testing/testWorld.ts";
-import { readFiles } from "./readFiles.ts";
-import { readOds } from "./readOds.ts";
+import { readFiles } from "./sheets/readFiles.ts";
+import { readOds } from "./sheets/readOds.ts";
 import { understand } from "./understand.ts";
-import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
+import { writeCsvZip, writeWorkbook } from "./sheets/writeFiles.ts";
 
 const readBack = async (
   name: string,

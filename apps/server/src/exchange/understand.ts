@@ -9,10 +9,10 @@ import {
   type Problem,
 } from "@chronometra/core";
 import { buildBundle, columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./buildBundle.ts";
-import { columnsOf, MADE_FROM, SHEET_NAMES, type SheetName } from "./columns.ts";
-import { matchSheets, type KnownHeadings, type MatchedSheet } from "./matchSheets.ts";
-import { numberIn } from "./numbers.ts";
-import type { SourceFile } from "./readFiles.ts";
+import { columnsOf, MADE_FROM, SHEET_NAMES, type SheetName } from "./sheets/columns.ts";
+import { matchSheets, type KnownHeadings, type MatchedSheet } from "./sheets/matchSheets.ts";
+import { numberIn } from "./sheets/numbers.ts";
+import type { SourceFile } from "./sheets/readFiles.ts";
 
 /** What a file was understood to say. */
 export interface Understood {

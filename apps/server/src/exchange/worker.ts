@@ -1,9 +1,9 @@
 import type { MessagePort } from "node:worker_threads";
 import type { ImportAnswers } from "@chronometra/contract";
-import type { KnownHeadings } from "./matchSheets.ts";
+import type { KnownHeadings } from "./sheets/matchSheets.ts";
 import { loadFiles, type Received } from "./receiveFiles.ts";
-import { Unreadable } from "./cells.ts";
-import { readFiles, type SourceFile } from "./readFiles.ts";
+import { Unreadable } from "./sheets/cells.ts";
+import { readFiles, type SourceFile } from "./sheets/readFiles.ts";
 import { understand, type Understood } from "./understand.ts";
 
 export interface ReadJob {

@@ -1,6 +1,6 @@
 import type { PlanBundle } from "@chronometra/core";
 import { move } from "piscina";
-import { writeCsvZip, writeWorkbook } from "./writeFiles.ts";
+import { writeCsvZip, writeWorkbook } from "./sheets/writeFiles.ts";
 
 const WRITE = {
   json: (bundle: PlanBundle) => Buffer.from(JSON.stringify(bundle, null, 1)),

@@ -1,6 +1,6 @@
 import type { LoadCell } from "@chronometra/contract";
 import { addDays, demandsOf, formatDate, parseDate } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 
 const LAST_DAY = 6;
 

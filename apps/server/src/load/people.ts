@@ -1,12 +1,12 @@
 import type { Load, LoadCell, Me } from "@chronometra/contract";
 import { addDays, formatDate, mondayOf, parseDate, type EpochDay, type Team } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { everyone, minutesOn, type KnownPerson } from "../resources/capacity.ts";
 import { Failure } from "../shared/failure.ts";
-import { overPlans } from "../plan/overPlan.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
 import type { LOAD_WORKS } from "./loadWorks.ts";
 
 const overPlan = overPlans<typeof LOAD_WORKS>();

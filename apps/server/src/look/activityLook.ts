@@ -8,7 +8,7 @@ import {
   type Activity,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 
 /** The activity itself and everything below it, by id with names. */
 function branchOf(bundle: PlanBundle, id: string): Map<string, string> {

@@ -3,11 +3,11 @@ import { accountNames } from "../access/accounts.ts";
 import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { lockedTo } from "../project/locks.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { serve, type Serving } from "../access/serve.ts";
-import { overPlans } from "../plan/overPlan.ts";
+import { overPlans } from "../plan/held/overPlan.ts";
 import { orNotFound } from "../shared/failure.ts";
 import type { LOOK_WORKS } from "./lookWorks.ts";
 

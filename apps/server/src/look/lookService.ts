@@ -16,7 +16,7 @@ import {
   NO_MONEY,
   type MinorUnits,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 
 /** Figures of every branch and activity, in the plan's order, and of what has left the plan. */
 export function figureRows({ bundle, computed }: ComputedPlan): ProjectLook["rows"] {

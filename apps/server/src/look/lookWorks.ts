@@ -1,5 +1,5 @@
 import type { ActivityLook, ProjectLook } from "@chronometra/contract";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { summarise } from "../writers/summarise.ts";
 import { activityLook } from "./activityLook.ts";
 import { curveOf, figureRows, type IssuedPoint } from "./lookService.ts";

@@ -14,10 +14,10 @@ import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../project/locks.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { inItsWords } from "./applyChecked.ts";
-import { keepRows } from "./keepRows.ts";
-import { ChangeListEntity } from "./planEntities.ts";
-import { storeDifference } from "./planStore.ts";
+import { inItsWords } from "./held/applyChecked.ts";
+import { keepRows } from "./stored/keepRows.ts";
+import { ChangeListEntity } from "./stored/planEntities.ts";
+import { storeDifference } from "./stored/planStore.ts";
 import { prepare, type Prepared } from "./prepare.ts";
 import type { Writing } from "./writeProjects.ts";
 

@@ -1,5 +1,5 @@
-import { ChangeListEntity, PlanRowEntity } from "./planEntities.ts";
-import { PresenceEntity } from "./presenceEntity.ts";
+import { ChangeListEntity, PlanRowEntity } from "./stored/planEntities.ts";
+import { PresenceEntity } from "./news/presenceEntity.ts";
 
 /** The tables of this room. */
 export const PLAN_ENTITIES = [PlanRowEntity, ChangeListEntity, PresenceEntity];

@@ -1,6 +1,6 @@
 import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { keepRows } from "./keepRows.ts";
+import { keepRows } from "./stored/keepRows.ts";
 import { rowsOfAll } from "./prepare.ts";
 import { writeProjects } from "./writeProjects.ts";
 

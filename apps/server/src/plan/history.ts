@@ -16,8 +16,8 @@ import { assertNotClosed, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { tryChanges, type ChangeOrder } from "./changeService.ts";
-import { ChangeListEntity } from "./planEntities.ts";
-import { loadPlan } from "./planStore.ts";
+import { ChangeListEntity } from "./stored/planEntities.ts";
+import { loadPlan } from "./stored/planStore.ts";
 import { effectOn } from "./prepare.ts";
 import { revisionOf } from "./revisions.ts";
 

@@ -2,7 +2,7 @@ import type { ChangeResult, PlanView, Summary } from "@chronometra/contract";
 import { PLAN_TABLES, type Change } from "@chronometra/core";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
-import { ChangeListEntity } from "./planEntities.ts";
+import { ChangeListEntity } from "./stored/planEntities.ts";
 
 let world: TestWorld;
 let tomas: Caller;
@@ -396,7 +396,7 @@ describe("what is kept", () => {
     for (const [i, changes] of lists.entries()) expect((await change(tomas, i + 1, ...changes)).status).toBe(200);
     const cached = await plan();
     // Another server beside this one reads from the database alone.
-    const { loadPlan, rememberPlan } = await import("./planStore.ts");
+    const { loadPlan, rememberPlan } = await import("./stored/planStore.ts");
     rememberPlan(project, -1, null as never);
     const entity = await world.database.query("select id, revision, head from project where id = ?", [project]);
     const read = await loadPlan(world.database.manager, {

@@ -5,7 +5,7 @@ import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { answerBefore, storeChanges } from "./changeService.ts";
 import { historyEntry, historyOf, inverseOf } from "./history.ts";
-import { loadPlan } from "./planStore.ts";
+import { loadPlan } from "./stored/planStore.ts";
 import { effectOn } from "./prepare.ts";
 import { presentPlan } from "./presentPlan.ts";
 import { writeProject } from "./writeProjects.ts";

@@ -1,10 +1,10 @@
 import { applyChanges, type Applied, type Change, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { ProjectEntity } from "../project/projectEntity.ts";
-import { overPlans, tagOf, type PlanOf } from "./overPlan.ts";
-import { loadPlan } from "./planStore.ts";
-import type { PlanWorksOf } from "./planWorks.ts";
-import type { TableRows } from "./writer.ts";
+import { overPlans, tagOf, type PlanOf } from "./held/overPlan.ts";
+import { loadPlan } from "./stored/planStore.ts";
+import type { PlanWorksOf } from "./held/planWorks.ts";
+import type { TableRows } from "./held/writer.ts";
 
 const overPlan = overPlans<PlanWorksOf>();
 

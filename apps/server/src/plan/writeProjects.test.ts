@@ -10,9 +10,9 @@ import { openDatabase, openSessions } from "../start/openDatabase.ts";
 import { killServers, signInAt, startServer } from "../testing/serverProcess.ts";
 import { PASSWORD, smallPlan, TestWorld, tokenOf, type Caller } from "../testing/testWorld.ts";
 import { storeChanges } from "./changeService.ts";
-import { computeWhole } from "./computedPlan.ts";
-import { ChangeListEntity } from "./planEntities.ts";
-import { keepAtHand, loadPlan } from "./planStore.ts";
+import { computeWhole } from "./held/computedPlan.ts";
+import { ChangeListEntity } from "./stored/planEntities.ts";
+import { keepAtHand, loadPlan } from "./stored/planStore.ts";
 import { writeProject, writeProjects } from "./writeProjects.ts";
 
 let world: TestWorld;

@@ -6,7 +6,7 @@ import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction, isLockWait } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inTurn } from "../shared/turns.ts";
-import { loadPlan, rememberPlan } from "./planStore.ts";
+import { loadPlan, rememberPlan } from "./stored/planStore.ts";
 import { prepareAhead, type ChangesOf } from "./prepare.ts";
 import { tellWritten } from "./written.ts";
 

@@ -19,8 +19,8 @@ import {
   type PastPeriod,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 
 /** Which checks and findings can be mended for many at once. */
 const CHECK_MENDS: Readonly<Record<number, Mend>> = { 1: "linkLooseEnds", 2: "leadsToOverlaps", 5: "softenWishes" };

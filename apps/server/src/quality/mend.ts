@@ -2,7 +2,7 @@ import type { BodyOf, Me, ResponseOf } from "@chronometra/contract";
 import type { Mend, Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import type { QUALITY_WORKS } from "./qualityWorks.ts";

@@ -1,4 +1,4 @@
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { effectOfMend, storeMend } from "./mend.ts";

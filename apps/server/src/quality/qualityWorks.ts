@@ -1,6 +1,6 @@
 import type { BodyOf } from "@chronometra/contract";
 import { groundOf, mendMany, type Change, type NotMended } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { Failure } from "../shared/failure.ts";
 import { judged } from "./judged.ts";
 

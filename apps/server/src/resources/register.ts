@@ -12,7 +12,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import { KEEPERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
 import { storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";

@@ -2,7 +2,7 @@ import type { Me, OtherProject, SharedRows, SharedUse } from "@chronometra/contr
 import type { Calendar, Category, Change, Person, Plan, Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";

@@ -6,7 +6,7 @@ import { COLLECT_ENTITIES } from "../collect/entities.ts";
 import { CYCLE_ENTITIES } from "../cycle/cycleEntities.ts";
 import { EXCHANGE_ENTITIES } from "../exchange/importEntities.ts";
 import { PLAN_ENTITIES } from "../plan/entities.ts";
-import { computePlansIn } from "../plan/overPlan.ts";
+import { computePlansIn } from "../plan/held/overPlan.ts";
 import { PROJECT_ENTITIES } from "../project/projectEntity.ts";
 import { RESOURCES_ENTITIES } from "../resources/registerEntity.ts";
 import { TELL_ENTITIES } from "../tell/mailEntity.ts";

@@ -1,12 +1,12 @@
 /** What a thread for plans runs: all that rooms have worked out over plans, and the writers of what is kept beside them. */
 import { APPROVE_WORKS } from "../approve/approveWorks.ts";
-import { COLLECT_WORKS } from "../collect/collectWorks.ts";
+import { COLLECT_WORKS } from "../collect/works/collectWorks.ts";
 import { CYCLE_WORKS } from "../cycle/cycleWorks.ts";
 import { DATES_WORKS } from "../dates/datesWorks.ts";
 import { LOAD_WORKS } from "../load/loadWorks.ts";
 import { LOOK_WORKS } from "../look/lookWorks.ts";
-import { answering } from "../plan/planThread.ts";
-import { planWorks } from "../plan/planWorks.ts";
+import { answering } from "../plan/held/planThread.ts";
+import { planWorks } from "../plan/held/planWorks.ts";
 import { QUALITY_WORKS } from "../quality/qualityWorks.ts";
 import { WATCH_WORKS } from "../watch/watchWorks.ts";
 import { WRITERS } from "../writers/writers.ts";

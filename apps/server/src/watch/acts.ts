@@ -2,13 +2,13 @@ import type { Me, SharedEffect, WatchAct } from "@chronometra/contract";
 import { compileCalendars, ownValueFault, type Change, type Person, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { loadPlan } from "../plan/planStore.ts";
+import { loadPlan } from "../plan/stored/planStore.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { overPlans, type PlanOf } from "../plan/overPlan.ts";
+import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import type { WATCH_WORKS } from "./watchWorks.ts";
 
 const overPlan = overPlans<typeof WATCH_WORKS>();

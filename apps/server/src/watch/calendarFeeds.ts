@@ -4,7 +4,7 @@ import type { DataSource } from "typeorm";
 import { findAccount } from "../access/accounts.ts";
 import { ACCESS } from "../access/accessTable.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { ask } from "./ask.ts";
+import { ask } from "./asked/ask.ts";
 import { calendarText, type CalendarDay } from "./calendarText.ts";
 import { deadlineDays } from "./deadlineDays.ts";
 import { calendarDays, withCalendarFields } from "./exportForms.ts";

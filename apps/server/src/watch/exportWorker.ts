@@ -2,7 +2,7 @@ import { OWN_PREFIX, WATCH_FIELDS, type WatchAnswer, type WatchQuestion, type Wa
 import { Workbook } from "@cj-tech-master/excelts";
 import Papa from "papaparse";
 import { move } from "piscina";
-import { harmless } from "../exchange/toSheets.ts";
+import { harmless } from "../exchange/sheets/toSheets.ts";
 import { calendarText } from "./calendarText.ts";
 import { calendarDays, type WatchForm } from "./exportForms.ts";
 

@@ -2,7 +2,7 @@ import { Failure } from "../shared/failure.ts";
 import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { doAct, effectOfAct } from "./acts.ts";
-import { ask, rowsOfAnswer } from "./ask.ts";
+import { ask, rowsOfAnswer } from "./asked/ask.ts";
 import { endFeed, feedOf, feedText, makeFeed } from "./calendarFeeds.ts";
 import { watchChoices } from "./choices.ts";
 import { EXPORTED_AT_MOST, WATCH_FORMS, isWatchForm } from "./exportForms.ts";

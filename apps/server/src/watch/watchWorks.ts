@@ -1,5 +1,5 @@
 import { pushOut, type Change } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
 
 interface Asked {
   readonly ids: readonly string[];

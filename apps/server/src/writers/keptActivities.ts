@@ -11,9 +11,9 @@ import {
   remembered,
   startDayOf,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
-import type { HeldPlan } from "../plan/heldPlan.ts";
-import type { Cell, TableRows, Writer } from "../plan/writer.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
+import type { Cell, TableRows, Writer } from "../plan/held/writer.ts";
 import { cut } from "./cut.ts";
 
 /** The columns of `activity_row` after its key, in the order in which `activityRows` gives them. */

@@ -1,5 +1,5 @@
 import { lineSummaryOf } from "@chronometra/contract";
-import type { Writer } from "../plan/writer.ts";
+import type { Writer } from "../plan/held/writer.ts";
 import { peopleAtWork, summarise } from "./summarise.ts";
 
 /** What the portfolio shows of a project as of each revision; those of earlier ones stay. */

@@ -1,6 +1,6 @@
 import { formatDate, loadByWeek } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
-import type { Cell, Writer } from "../plan/writer.ts";
+import type { HeldPlan } from "../plan/held/heldPlan.ts";
+import type { Cell, Writer } from "../plan/held/writer.ts";
 
 const COLUMNS = ["demand", "things", "planned", "posted"] as const;
 

@@ -1,4 +1,4 @@
-import type { Cell, Writer } from "../plan/writer.ts";
+import type { Cell, Writer } from "../plan/held/writer.ts";
 import { nameWords } from "./nameWords.ts";
 
 /** What can be found by its name, as `find_word` has it. */

@@ -1,5 +1,5 @@
 import type { Plan, Risk } from "@chronometra/core";
-import type { Cell, Writer } from "../plan/writer.ts";
+import type { Cell, Writer } from "../plan/held/writer.ts";
 import { cut } from "./cut.ts";
 
 const COLUMNS = [

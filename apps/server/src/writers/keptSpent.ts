@@ -1,5 +1,5 @@
 import { costOfMinutes, rateBook, type Plan } from "@chronometra/core";
-import type { Cell, TableRows, Writer } from "../plan/writer.ts";
+import type { Cell, TableRows, Writer } from "../plan/held/writer.ts";
 import { cut } from "./cut.ts";
 
 /** Rows of a kind that came or changed since a plan, and keys of those that are gone. */

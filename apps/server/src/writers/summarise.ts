@@ -12,7 +12,7 @@ import {
   type Computed,
   type PlanBundle,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/computedPlan.ts";
+import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 
 /** What the portfolio page shows of a project, from what was computed. */
 export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {

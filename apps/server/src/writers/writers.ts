@@ -1,4 +1,4 @@
-import type { Writer } from "../plan/writer.ts";
+import type { Writer } from "../plan/held/writer.ts";
 import { keptActivities } from "./keptActivities.ts";
 import { keptFigures } from "./keptFigures.ts";
 import { keptLoad } from "./keptLoad.ts";

@@ -7,7 +7,7 @@ import { lockedTo } from "../../project/locks.ts";
 import { storeChanges } from "../../plan/changeService.ts";
 import { writeProjects, type Writing } from "../../plan/writeProjects.ts";
 import { Failure } from "../../shared/failure.ts";
-import { ReportEntity } from "../reportEntity.ts";
+import { ReportEntity } from "../kept/reportEntity.ts";
 import { costChange, minorIn } from "./costs.ts";
 import { assertBookable, assertDaysHold } from "./lines.ts";
 import { OutsideLineEntity } from "./outsideEntities.ts";

@@ -2,7 +2,7 @@ import type { Me, ReportsEffect } from "@chronometra/contract";
 import type { Change, Plan } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { lockedTo } from "../../project/locks.ts";
-import { loadPlan } from "../../plan/planStore.ts";
+import { loadPlan } from "../../plan/stored/planStore.ts";
 import { effectOn } from "../../plan/prepare.ts";
 import { assertMayEdit, findProject } from "../../project/projectAccess.ts";
 import { correctedLines, costCorrections, type Corrected } from "./corrections.ts";

@@ -1,7 +1,7 @@
 import type { FeedLine } from "@chronometra/contract";
 import { addDays, formatDate, parseDate, planTree, schedulePlan, toBundle, weekdayOf } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { loadPlan } from "../../plan/planStore.ts";
+import { loadPlan } from "../../plan/stored/planStore.ts";
 import { ProjectEntity } from "../../project/projectEntity.ts";
 import { todayHere } from "../../shared/clock.ts";
 

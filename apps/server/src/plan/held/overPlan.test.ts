@@ -1,12 +1,12 @@
 import { fromBundle, PlanProblems, type Change } from "@chronometra/core";
-import { stopWorkers } from "../shared/workers.ts";
-import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
-import { storeChanges } from "./changeService.ts";
+import { stopWorkers } from "../../shared/workers.ts";
+import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
+import { storeChanges } from "../changeService.ts";
 import { computePlansIn } from "./overPlan.ts";
-import { loadPlan } from "./planStore.ts";
-import { effectOn } from "./prepare.ts";
-import { writeProject, writeProjects } from "./writeProjects.ts";
-import { findProject } from "../project/projectAccess.ts";
+import { loadPlan } from "../stored/planStore.ts";
+import { effectOn } from "../prepare.ts";
+import { writeProject, writeProjects } from "../writeProjects.ts";
+import { findProject } from "../../project/projectAccess.ts";
 
 let world: TestWorld;
 let ines: Caller;

@@ -1,11 +1,11 @@
 import type { Change } from "@chronometra/core";
 import { In, MoreThan } from "typeorm";
-import { accountNames } from "../access/accounts.ts";
-import { findProject } from "../project/projectAccess.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
-import { Failure } from "../shared/failure.ts";
-import { serve, type Serving } from "../access/serve.ts";
-import { ChangeListEntity } from "./planEntities.ts";
+import { accountNames } from "../../access/accounts.ts";
+import { findProject } from "../../project/projectAccess.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
+import { Failure } from "../../shared/failure.ts";
+import { serve, type Serving } from "../../access/serve.ts";
+import { ChangeListEntity } from "../stored/planEntities.ts";
 import type { Listener, PlanNewsDesk } from "./planNews.ts";
 import { HeldPresence, notePresence, type OpenPage } from "./presence.ts";
 

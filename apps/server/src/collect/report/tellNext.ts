@@ -1,7 +1,7 @@
 import { planTree, stateOf, type Plan } from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
-import { AccountEntity } from "../access/accountEntity.ts";
-import type { Message, Post } from "../tell/post.ts";
+import { AccountEntity } from "../../access/accountEntity.ts";
+import type { Message, Post } from "../../tell/post.ts";
 
 const DONE = 2;
 

@@ -1,8 +1,8 @@
 import type { PlanNews, Present } from "@chronometra/contract";
 import type { Logger } from "pino";
 import { In, MoreThan, type DataSource } from "typeorm";
-import { accountNames } from "../access/accounts.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
+import { accountNames } from "../../access/accounts.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
 import { GONE_MILLISECONDS } from "./presence.ts";
 import { PresenceEntity } from "./presenceEntity.ts";
 

@@ -1,6 +1,6 @@
 import { OWN_PREFIX, type WatchAbout, type WatchQuestion, type WatchRow } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit } from "../../project/projectAccess.ts";
 import { fieldOf, inWords, type Asker, type Loose } from "./fieldSql.ts";
 import { isPlace } from "./places.ts";
 

@@ -1,13 +1,13 @@
 import type { Me, WeekSheet } from "@chronometra/contract";
 import { addDays, dateWords, formatDate, parseDate, weekdayOf } from "@chronometra/core";
 import { Between, In, type DataSource, type EntityManager } from "typeorm";
-import { accountNames } from "../access/accounts.ts";
-import { mayEdit } from "../project/projectAccess.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
-import { todayOf } from "../shared/clock.ts";
-import { Failure } from "../shared/failure.ts";
-import { WeekSheetEntity } from "./deskEntities.ts";
-import { ReportEntity } from "./reportEntity.ts";
+import { accountNames } from "../../access/accounts.ts";
+import { mayEdit } from "../../project/projectAccess.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
+import { todayOf } from "../../shared/clock.ts";
+import { Failure } from "../../shared/failure.ts";
+import { WeekSheetEntity } from "../kept/deskEntities.ts";
+import { ReportEntity } from "../kept/reportEntity.ts";
 
 const LAST_DAY = 6;
 

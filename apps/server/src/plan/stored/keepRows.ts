@@ -1,5 +1,5 @@
 import type { EntityManager } from "typeorm";
-import type { Cell, TableRows } from "./writer.ts";
+import type { Cell, TableRows } from "../held/writer.ts";
 
 const AT_ONCE = 500;
 

@@ -6,8 +6,8 @@ import {
   holdWindows,
   type Plan,
 } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
-import type { ReportEntity } from "./reportEntity.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
+import type { ReportEntity } from "../kept/reportEntity.ts";
 
 type Acceptance = NonNullable<Parameters<typeof acceptReports>[2]>;
 

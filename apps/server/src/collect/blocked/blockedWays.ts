@@ -1,11 +1,11 @@
 import type { Blocked, Me } from "@chronometra/contract";
 import { type Plan } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
-import { mayEdit } from "../project/projectAccess.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
-import { Failure } from "../shared/failure.ts";
-import { onThread } from "../shared/workers.ts";
+import { loadPlan } from "../../plan/stored/planStore.ts";
+import { mayEdit } from "../../project/projectAccess.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
+import { Failure } from "../../shared/failure.ts";
+import { onThread } from "../../shared/workers.ts";
 import type { Line } from "./blockedWorker.ts";
 
 interface Known {
@@ -42,7 +42,7 @@ export async function blockedEverywhere(database: DataSource, me: Me, daysText: 
   if (!Number.isInteger(days) || days < 1 || days > MOST_DAYS)
     throw new Failure("invalid", `Say for how many working days, 1 to ${MOST_DAYS}.`);
   const plans = await plansWithBlocks(database);
-  const found = await onThread<Line[]>("blocked", "collect/blockedWorker", {
+  const found = await onThread<Line[]>("blocked", "collect/blocked/blockedWorker", {
     days,
     plans: [...plans.values()].map(({ project, plan }) => ({ id: project.id, name: project.head.name, plan })),
   });

@@ -1,10 +1,10 @@
 import { acceptReports, type Accepted } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
-import { summarise } from "../writers/summarise.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
+import { summarise } from "../../writers/summarise.ts";
 import { outcome } from "./outcome.ts";
 import { firstDay, hasOpenWork, ownActivities } from "./ownWork.ts";
 import { peopleBetween } from "./peopleBetween.ts";
-import type { ReportEntity } from "./reportEntity.ts";
+import type { ReportEntity } from "../kept/reportEntity.ts";
 import { weekRows } from "./weekRows.ts";
 
 type Accepting = Parameters<typeof acceptReports>[2];

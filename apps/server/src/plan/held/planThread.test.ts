@@ -1,6 +1,6 @@
 import { fromBundle, PlanProblems } from "@chronometra/core";
-import { Failure } from "../shared/failure.ts";
-import { smallPlan } from "../testing/testWorld.ts";
+import { Failure } from "../../shared/failure.ts";
+import { smallPlan } from "../../testing/testWorld.ts";
 import type { HeldPlan } from "./heldPlan.ts";
 import { answering, type PlanAnswer, type PlanJob } from "./planThread.ts";
 

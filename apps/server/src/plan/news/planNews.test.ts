@@ -1,9 +1,9 @@
 import type { AddressInfo } from "node:net";
 import type { PlanNews } from "@chronometra/contract";
-import { createApp } from "../start/app.ts";
+import { createApp } from "../../start/app.ts";
 import { pino } from "pino";
 import { HeldPresence } from "./presence.ts";
-import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
 
 let world: TestWorld;
 let tomas: Caller;

@@ -1,6 +1,6 @@
 import { PlanProblems, type Plan } from "@chronometra/core";
-import { Failure } from "../shared/failure.ts";
-import { onThread } from "../shared/workers.ts";
+import { Failure } from "../../shared/failure.ts";
+import { onThread } from "../../shared/workers.ts";
 import type { PlanWork, PlanWorks } from "./heldPlan.ts";
 import type { PlanAnswer, PlanJob } from "./planThread.ts";
 

@@ -1,11 +1,11 @@
 import type { Me } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { storeChanges } from "../plan/changeService.ts";
-import { writeProjects } from "../plan/writeProjects.ts";
-import { assertNotClosed, mayEdit } from "../project/projectAccess.ts";
-import { todayOf } from "../shared/clock.ts";
-import { Failure, orNotFound } from "../shared/failure.ts";
+import { storeChanges } from "../../plan/changeService.ts";
+import { writeProjects } from "../../plan/writeProjects.ts";
+import { assertNotClosed, mayEdit } from "../../project/projectAccess.ts";
+import { todayOf } from "../../shared/clock.ts";
+import { Failure, orNotFound } from "../../shared/failure.ts";
 
 interface BlockRequest {
   readonly project: string;

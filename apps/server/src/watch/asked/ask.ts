@@ -1,8 +1,8 @@
 import { OWN_PREFIX, type Me, type WatchAnswer, type WatchQuestion, type WatchRow } from "@chronometra/contract";
 import type { Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { exchangeNow } from "../portfolio/exchange.ts";
-import { Failure } from "../shared/failure.ts";
+import { exchangeNow } from "../../portfolio/exchange.ts";
+import { Failure } from "../../shared/failure.ts";
 import { fieldOf, inWords, SOURCES, whereSql, type Asker, type Loose, type Sql } from "./fieldSql.ts";
 import { pivotOf } from "./pivot.ts";
 import { isPlace, placesOf } from "./places.ts";

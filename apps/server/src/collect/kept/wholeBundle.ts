@@ -1,7 +1,7 @@
 import { toBundle, type PlanBundle } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
-import { loadPlan } from "../plan/planStore.ts";
-import type { ProjectEntity } from "../project/projectEntity.ts";
+import { loadPlan } from "../../plan/stored/planStore.ts";
+import type { ProjectEntity } from "../../project/projectEntity.ts";
 import { ReportEntity } from "./reportEntity.ts";
 
 /** The plan with the time that waits or was returned, which is kept beside it. */

@@ -8,8 +8,8 @@ import {
   type WatchType,
 } from "@chronometra/contract";
 import { addDays, formatDate, parseDate } from "@chronometra/core";
-import { todayOf } from "../shared/clock.ts";
-import { Failure } from "../shared/failure.ts";
+import { todayOf } from "../../shared/clock.ts";
+import { Failure } from "../../shared/failure.ts";
 import { isPlace, placeKey, type PlaceField, type ProjectPlace } from "./places.ts";
 
 /** Who asks, as far as questions speak of "me" and "my team", and where all projects stand. */

@@ -1,7 +1,7 @@
 import type { WeekView } from "@chronometra/contract";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 import { broughtTime } from "./broughtTime.ts";
-import type { ReportEntity } from "./reportEntity.ts";
+import type { ReportEntity } from "../kept/reportEntity.ts";
 
 type Row = WeekView["rows"][number];
 

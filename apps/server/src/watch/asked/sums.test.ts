@@ -1,7 +1,7 @@
 import type { Portfolio, WatchAnswer, WatchCondition, WatchQuestion } from "@chronometra/contract";
 import { freezePlan, type PlanBundle } from "@chronometra/core";
 import { parse } from "csv-parse/sync";
-import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
 
 // Three projects in currencies of two, no and three digits, their work in branches within branches.
 

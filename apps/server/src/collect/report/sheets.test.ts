@@ -1,10 +1,10 @@
 import type { Desk, Mail, PeopleWeek, WeeksEffect, WeekView } from "@chronometra/contract";
 import { createServer } from "node:net";
 import { SMTPServer } from "smtp-server";
-import { AccountEntity } from "../access/accountEntity.ts";
-import { inTransaction } from "../shared/database.ts";
-import { pauseAfter, Post } from "../tell/post.ts";
-import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { AccountEntity } from "../../access/accountEntity.ts";
+import { inTransaction } from "../../shared/database.ts";
+import { pauseAfter, Post } from "../../tell/post.ts";
+import { smallPlan, TestWorld, type Caller } from "../../testing/testWorld.ts";
 
 let world: TestWorld;
 let mails: { to: string[]; text: string }[];

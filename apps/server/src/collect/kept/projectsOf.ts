@@ -1,5 +1,5 @@
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { ProjectEntity } from "../project/projectEntity.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
 
 /** Projects in which a person has work. */
 export async function projectsOf(database: DataSource | EntityManager, person: string): Promise<ProjectEntity[]> {

@@ -1,6 +1,6 @@
 import type { DeskActivity } from "@chronometra/contract";
 import { formatDate, withoutProgress, schedulePlan, type Plan, type Schedule } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 
 /** A person's own work in a plan that is not finished. */
 export function ownActivities(

@@ -1,5 +1,5 @@
 import { PLAN_TABLES, PlanProblems, type Plan, type Problem } from "@chronometra/core";
-import { Failure } from "../shared/failure.ts";
+import { Failure } from "../../shared/failure.ts";
 import { HeldPlan, type PlanWorks } from "./heldPlan.ts";
 
 /** Something asked of a plan. */

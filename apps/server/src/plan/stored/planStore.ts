@@ -9,7 +9,7 @@ import {
   type Rows,
 } from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
-import { orNotFound } from "../shared/failure.ts";
+import { orNotFound } from "../../shared/failure.ts";
 import { PlanRowEntity } from "./planEntities.ts";
 
 type Row = PlanTables[PlanTable];

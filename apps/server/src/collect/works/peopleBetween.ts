@@ -1,5 +1,5 @@
 import { closeOf, compileCalendars, localMinute, openOf, parseDate, type EpochDay, type Plan } from "@chronometra/core";
-import type { HeldPlan } from "../plan/heldPlan.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 
 /**
  * Work that a plan asks of each person from one day to another: what is planned of an assignment, spread evenly over its
