@@ -1,6 +1,6 @@
 import type { Me } from "@chronometra/contract";
 import { useEffect, useRef } from "react";
-import { sendWhatWaits } from "../plan/engine/usePlanSession.ts";
+import { sendWhatWaits } from "../plan/engine/session/usePlanSession.ts";
 import { useLeave, useSignIn } from "../shared/session/session.ts";
 import { SignInForm } from "./SignIn.tsx";
 

@@ -8,10 +8,10 @@ import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { EffectView } from "../shared/dialogs/EffectView.tsx";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { money } from "../shared/words/words.ts";
-import { summaryWords } from "./comparedWords.ts";
+import { summaryWords } from "./words/comparedWords.ts";
 import { OnceFrozen } from "./OnceFrozen.tsx";
 import { aloneQuery, comparisonQuery, whatIfQuery } from "./queries.ts";
-import { RESERVE_WORDS } from "./reserveWords.ts";
+import { RESERVE_WORDS } from "./words/reserveWords.ts";
 
 /** What differs between two states of a plan, in sentences, and the way to see it by activity. */
 function Compared({ project, from, to }: { project: string; from: string; to: string }) {

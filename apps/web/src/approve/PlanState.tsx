@@ -7,7 +7,7 @@ import { qualityQuery } from "../quality/queries.ts";
 import { countWords, dateWords, money, standingWords } from "../shared/words/words.ts";
 import { OnceFrozen } from "./OnceFrozen.tsx";
 import { comparisonQuery } from "./queries.ts";
-import { summaryWords } from "./comparedWords.ts";
+import { summaryWords } from "./words/comparedWords.ts";
 
 /** How a plan stands that is to be approved: its dates and budget, what falls short, and what it changes against the baseline. */
 export function PlanState({ project, asked }: { project: string; asked?: Approval }) {

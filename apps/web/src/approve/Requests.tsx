@@ -3,7 +3,7 @@ import { Link } from "react-router";
 import { momentWords } from "../shared/words/words.ts";
 import { DecideRequest } from "./DecideRequest.tsx";
 import { useRestore } from "./useRestore.ts";
-import { stateWords } from "./whatIfWords.ts";
+import { stateWords } from "./words/whatIfWords.ts";
 
 /** What is or was tried beside a plan, and the change requests that came of it. */
 export function WhatIfs({ list }: { list: readonly WhatIf[] }) {

@@ -6,7 +6,7 @@ import { call } from "../shared/session/api.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { money, momentWords } from "../shared/words/words.ts";
 import { reservesQuery } from "./queries.ts";
-import { RESERVE_WORDS, type ReserveKind } from "./reserveWords.ts";
+import { RESERVE_WORDS, type ReserveKind } from "./words/reserveWords.ts";
 
 function Entry({ project, reserves }: { project: string; reserves: Reserves }) {
   const client = useQueryClient();

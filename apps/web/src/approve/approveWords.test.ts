@@ -1,4 +1,4 @@
-import { stateWords } from "./whatIfWords.ts";
+import { stateWords } from "./words/whatIfWords.ts";
 
 it("a what-if says how it stands", () => {
   const bare = { request: null, decidedBy: null, decidedAt: null, word: null, baseline: null, whole: false };

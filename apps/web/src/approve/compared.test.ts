@@ -1,7 +1,7 @@
 import type { ComparisonView } from "@chronometra/contract";
 import { openOf, parseDate } from "@chronometra/core";
-import { comparedShapes, scaleOf } from "./compareLanes.ts";
-import { budgetParts, differsIn, finishWords, isShown, summaryWords, type ComparedRow } from "./comparedWords.ts";
+import { comparedShapes, scaleOf } from "./compare/compareLanes.ts";
+import { budgetParts, differsIn, finishWords, isShown, summaryWords, type ComparedRow } from "./words/comparedWords.ts";
 
 const at = (date: string): number => openOf(parseDate(date)!);
 const state = (

@@ -4,7 +4,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link, useSearchParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
-import { usePlanChange } from "../resources/usePlanChange.ts";
+import { usePlanChange } from "../resources/stored/usePlanChange.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { DataTable } from "../shared/table/DataTable.tsx";
 import { Foldable } from "../shared/page/Foldable.tsx";

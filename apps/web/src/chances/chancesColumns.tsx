@@ -1,6 +1,6 @@
 import type { ChancesView } from "@chronometra/contract";
 import { Link } from "react-router";
-import type { usePlanChange } from "../resources/usePlanChange.ts";
+import type { usePlanChange } from "../resources/stored/usePlanChange.ts";
 import type { Column } from "../shared/table/column.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { Toned } from "../shared/dialogs/Toned.tsx";

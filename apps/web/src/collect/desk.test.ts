@@ -1,5 +1,5 @@
 import type { DeskActivity } from "@chronometra/contract";
-import { byDue, dueGroup } from "./dueGroups.ts";
+import { byDue, dueGroup } from "./desk/dueGroups.ts";
 import { readTime } from "./readTime.ts";
 import { reportWords } from "./reportWords.ts";
 

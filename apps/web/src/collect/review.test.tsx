@@ -3,7 +3,7 @@ import type { QueuedReport, ReportsEffect } from "@chronometra/contract";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, type Sent } from "../testing/fakePage.tsx";
-import { ReviewPage } from "./ReviewPage.tsx";
+import { ReviewPage } from "./review/ReviewPage.tsx";
 
 jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 

@@ -4,7 +4,7 @@ import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { toast } from "sonner";
 import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
-import { WeekPage } from "./WeekPage.tsx";
+import { WeekPage } from "./week/WeekPage.tsx";
 
 jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { Link } from "react-router";
 import { driftQuery } from "../approve/queries.ts";
-import { Causes, WorkingOut } from "../approve/DriftPart.tsx";
+import { Causes, WorkingOut } from "../approve/compare/DriftPart.tsx";
 import { askedIn, chanceTone, chanceWords } from "../chances/chanceWords.ts";
 import { chancesQuery, chancesShareQuery } from "../chances/queries.ts";
 import { call } from "../shared/session/api.ts";

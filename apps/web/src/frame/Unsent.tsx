@@ -1,7 +1,7 @@
 import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link, useLocation } from "react-router";
-import { plansWaiting } from "../plan/engine/browserKeeper.ts";
-import { endOthers, onUnsent, unsentLists } from "../plan/engine/usePlanSession.ts";
+import { plansWaiting } from "../plan/engine/session/browserKeeper.ts";
+import { endOthers, onUnsent, unsentLists } from "../plan/engine/session/usePlanSession.ts";
 import { countWords } from "../shared/words/words.ts";
 
 /** The page of a plan, `project`, or of a what-if beside it, `project~whatif`. */

@@ -7,8 +7,8 @@ import { EffectView } from "../shared/dialogs/EffectView.tsx";
 import { Toned } from "../shared/dialogs/Toned.tsx";
 import { countWords, dateWords, driftTone, movedWords } from "../shared/words/words.ts";
 import { RefusedView } from "./RefusedView.tsx";
-import type { PlanSession } from "./engine/planSession.ts";
-import type { SessionState } from "./engine/sessionState.ts";
+import type { PlanSession } from "./engine/session/planSession.ts";
+import type { SessionState } from "./engine/session/sessionState.ts";
 import type { Sheet } from "./engine/sheet.ts";
 
 interface Props {

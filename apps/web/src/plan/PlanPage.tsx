@@ -2,8 +2,8 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useProject } from "../project/useProject.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
-import type { PlanSession } from "./engine/planSession.ts";
-import { usePlanSession } from "./engine/usePlanSession.ts";
+import type { PlanSession } from "./engine/session/planSession.ts";
+import { usePlanSession } from "./engine/session/usePlanSession.ts";
 import { idsAfter } from "./grid/work/blocks.ts";
 import { PlanWork } from "./PlanWork.tsx";
 

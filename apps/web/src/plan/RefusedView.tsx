@@ -1,8 +1,8 @@
 import type { Clash } from "@chronometra/contract";
 import { useState } from "react";
 import { momentWords } from "../shared/words/words.ts";
-import type { Refused } from "./engine/outbox.ts";
-import type { PlanSession } from "./engine/planSession.ts";
+import type { Refused } from "./engine/session/outbox.ts";
+import type { PlanSession } from "./engine/session/planSession.ts";
 import { valueWords } from "./valueWords.ts";
 
 const Clashing = ({ clash: { path, what, theirs, yours, by, at } }: { clash: Clash }) => (

@@ -18,7 +18,7 @@ import { PlanEngine } from "./engine/planEngine.ts";
 import { layOutPages, PAGE_NUMBER, PAPERS, rowsOnPage } from "./print/pages.ts";
 import { patched, patchOf } from "./engine/sheetPatch.ts";
 import { slipway, viewOf } from "./testing/plans.ts";
-import { dropAt } from "./grid/useRowDrag.ts";
+import { dropAt } from "./grid/panes/useRowDrag.ts";
 
 const sheetOf = (plan: PlanBundle) => layOutSheet(fromBundle(plan), plan, computePlan(plan));
 const at = (date: string, hour = 0): number => openOf(parseDate(date)!) + hour * 60;

@@ -1,5 +1,5 @@
 import { useEffect } from "react";
-import type { PlanSession } from "./engine/planSession.ts";
+import type { PlanSession } from "./engine/session/planSession.ts";
 
 /** Keys that hold for the whole page. */
 export function usePageKeys(session: PlanSession, onFind: () => void, onAbout: () => void): void {

@@ -3,8 +3,8 @@ import { X } from "lucide-react";
 import { toast } from "sonner";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { countWords, money } from "../shared/words/words.ts";
-import { newId } from "./newId.ts";
-import type { PartProps } from "./partProps.ts";
+import { newId } from "./stored/newId.ts";
+import type { PartProps } from "./stored/partProps.ts";
 
 function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<string | null> }) {
   const remove = async (): Promise<void> => {

@@ -4,7 +4,7 @@ import { toast } from "sonner";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
 import { dateWords } from "../shared/words/words.ts";
-import type { PartProps } from "./partProps.ts";
+import type { PartProps } from "./stored/partProps.ts";
 
 /** Meetings whose hours are ready to be booked on the desks of those who go. */
 export function MeetingsPart({ view, plan, change }: PartProps) {

@@ -5,9 +5,9 @@ import { amountText } from "../shared/words/amounts.ts";
 import type { Column } from "../shared/table/column.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
-import { newId } from "./newId.ts";
+import { newId } from "./stored/newId.ts";
 import { PersonEditor } from "./PersonEditor.tsx";
-import type { PartProps } from "./partProps.ts";
+import type { PartProps } from "./stored/partProps.ts";
 
 interface PersonRow {
   readonly person: Person;

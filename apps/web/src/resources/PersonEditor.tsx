@@ -11,10 +11,10 @@ import {
 import { useState } from "react";
 import { toast } from "sonner";
 import { CommitField } from "../shared/fields/CommitField.tsx";
-import { Exceptions } from "./Exceptions.tsx";
+import { Exceptions } from "./calendars/Exceptions.tsx";
 import { personRows } from "./leave.ts";
 import { Rates, type Rate } from "./Rates.tsx";
-import { planWay, SharedStore } from "./SharedStore.tsx";
+import { planWay, SharedStore } from "./stored/SharedStore.tsx";
 
 interface Props {
   readonly view: PlanView;

@@ -5,13 +5,13 @@ import { useSearchParams } from "react-router";
 import { planValue } from "../plan/engine/planValue.ts";
 import { useProject } from "../project/useProject.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { CalendarsPart } from "./CalendarsPart.tsx";
+import { CalendarsPart } from "./calendars/CalendarsPart.tsx";
 import { CategoriesPart, FieldsPart, TeamsPart } from "./ListsPart.tsx";
 import { MeetingsPart } from "./MeetingsPart.tsx";
 import { PeoplePart } from "./PeoplePart.tsx";
 import { FromRegister } from "./register/FromRegister.tsx";
-import { planQuery, sharedQuery } from "./queries.ts";
-import { usePlanChange } from "./usePlanChange.ts";
+import { planQuery, sharedQuery } from "./stored/queries.ts";
+import { usePlanChange } from "./stored/usePlanChange.ts";
 
 const PARTS = [
   { id: "calendars", name: "Calendars", Part: CalendarsPart },

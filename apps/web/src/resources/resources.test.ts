@@ -1,11 +1,11 @@
-import { withHolidays } from "./holidays.ts";
+import { withHolidays } from "./calendars/holidays.ts";
 import fc from "fast-check";
 import { computePlan, fromBundle, leaveOf, worksBy } from "@chronometra/core";
 import { slipway } from "../plan/testing/plans.ts";
 import { AMOUNT_FAULT, amountText, readAmount } from "../shared/words/amounts.ts";
-import { readException } from "./Exceptions.tsx";
+import { readException } from "./calendars/Exceptions.tsx";
 import { personRows } from "./leave.ts";
-import { readShifts, shiftText, type Shifts } from "./shiftText.ts";
+import { readShifts, shiftText, type Shifts } from "./calendars/shiftText.ts";
 
 describe("shifts as they are typed", () => {
   it.each<[string, Shifts]>([

@@ -5,7 +5,7 @@ import { EXCHANGE_HINT, readRate } from "../access/ExchangeRates.tsx";
 import { readTime, TIME_HINT } from "../collect/readTime.ts";
 import { COST_HINT, readCost, WORK_HINT } from "../plan/panel/WorkTab.tsx";
 import { LINK_HINT } from "../plan/panel/WhyTab.tsx";
-import { EXCEPTION_HINT, LEAVE_HINT, readException } from "../resources/Exceptions.tsx";
+import { EXCEPTION_HINT, LEAVE_HINT, readException } from "../resources/calendars/Exceptions.tsx";
 import { FIELD_HINT, readField } from "../resources/ListsPart.tsx";
 import { RATE_HINT, readPersonRate } from "../resources/Rates.tsx";
 

@@ -3,7 +3,7 @@ import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent }
 import { toast } from "sonner";
 import type { Gesture, Meant } from "../engine/dragged.ts";
 import type { Ghosts, Preview } from "../engine/planEngine.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import { startDrag } from "../../shared/page/startDrag.ts";
 import { instantAt, type Scale } from "./scale.ts";

@@ -1,5 +1,5 @@
 import type { Change } from "@chronometra/core";
-import { Outbox } from "./outbox.ts";
+import { Outbox } from "./session/outbox.ts";
 import { stage } from "../testing/stage.ts";
 
 /** The page is left, and the plan opened anew. */

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from "react";
 import { toast } from "sonner";
-import type { Gone } from "../engine/sessionState.ts";
-import type { LostText } from "./gridState.ts";
+import type { Gone } from "../engine/session/sessionState.ts";
+import type { LostText } from "./cells/gridState.ts";
 
 /** That the row someone stood on was taken out by someone else; and what they were typing into it, for keeping. */
 export function LostTextBar({ lost, gone, onDone }: { lost: LostText | null; gone: Gone | null; onDone: () => void }) {

@@ -4,7 +4,7 @@ import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { Toned } from "../../shared/dialogs/Toned.tsx";
 import { countWords, dateWords, driftTone, movedWords } from "../../shared/words/words.ts";
 import type { Parking } from "../engine/planEngine.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 
 /** What is done to the rows, in words. */
 const WORDS = {

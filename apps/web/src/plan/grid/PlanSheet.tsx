@@ -1,7 +1,7 @@
 import { SheetBars } from "./SheetBars.tsx";
 import { useFirstPlace } from "./useFirstPlace.ts";
 import { SheetLines } from "./SheetLines.tsx";
-import { useKeepInSight } from "./useKeepInSight.ts";
+import { useKeepInSight } from "./panes/useKeepInSight.ts";
 import { useSheetGrid } from "./useSheetGrid.ts";
 import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
 import { useEffect, useImperativeHandle, useMemo, useRef, type Ref, type RefObject } from "react";
@@ -12,22 +12,22 @@ import { Handles } from "../chart/Handles.tsx";
 import { LinkLines } from "../chart/LinkLines.tsx";
 import { ROW_HEIGHT, widthOf, type Scale } from "../chart/scale.ts";
 import type { Block } from "./work/blocks.ts";
-import { useLines } from "./useLines.ts";
+import { useLines } from "./panes/useLines.ts";
 import { ParkDialog } from "./ParkDialog.tsx";
-import type { PlanSession } from "../engine/planSession.ts";
-import type { Gone } from "../engine/sessionState.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
+import type { Gone } from "../engine/session/sessionState.ts";
 import type { ChartLook } from "../chart/chartLook.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading } from "../engine/sheetColumn.ts";
-import { SheetHead } from "./SheetHead.tsx";
+import { SheetHead } from "./panes/SheetHead.tsx";
 import { type LineActions } from "./SheetLine.tsx";
-import { Splitter } from "./Splitter.tsx";
-import { useLatest } from "./useLatest.ts";
-import type { Pane } from "./usePane.ts";
-import { useKeepPlace } from "./usePlace.ts";
-import type { PlanColumns } from "./usePlanColumns.ts";
+import { Splitter } from "./panes/Splitter.tsx";
+import { useLatest } from "./panes/useLatest.ts";
+import type { Pane } from "./panes/usePane.ts";
+import { useKeepPlace } from "./panes/usePlace.ts";
+import type { PlanColumns } from "./panes/usePlanColumns.ts";
 import type { useRowWork } from "./work/useRowWork.ts";
-import { useSheetDrags } from "./useSheetDrags.ts";
+import { useSheetDrags } from "./panes/useSheetDrags.ts";
 
 /** The row the keyboard stands on, the block that is chosen, and what can be done with it. */
 export interface Active {

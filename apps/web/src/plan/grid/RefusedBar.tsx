@@ -1,6 +1,6 @@
 import { countWords } from "../../shared/words/words.ts";
 import type { SheetRow } from "../engine/sheet.ts";
-import type { RefusedText } from "./gridState.ts";
+import type { RefusedText } from "./cells/gridState.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
 
 interface Props {

@@ -2,8 +2,8 @@ import type { SheetRow } from "../engine/sheet.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
 import { LostTextBar } from "./LostTextBar.tsx";
 import { RefusedBar } from "./RefusedBar.tsx";
-import type { useGrid } from "./useGrid.ts";
-import type { Pane } from "./usePane.ts";
+import type { useGrid } from "./cells/useGrid.ts";
+import type { Pane } from "./panes/usePane.ts";
 
 interface Props {
   readonly grid: ReturnType<typeof useGrid>;

@@ -6,9 +6,9 @@ import { PlanEngine } from "../engine/planEngine.ts";
 import { patched } from "../engine/sheetPatch.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { slipway, viewOf } from "../testing/plans.ts";
-import { SheetCell } from "./SheetCell.tsx";
-import { SHEET_COLUMNS } from "./sheetColumns.ts";
-import { useGrid } from "./useGrid.ts";
+import { SheetCell } from "./cells/SheetCell.tsx";
+import { SHEET_COLUMNS } from "./panes/sheetColumns.ts";
+import { useGrid } from "./cells/useGrid.ts";
 
 const NAME = SHEET_COLUMNS[0]!;
 const SHEET: Sheet = patched(null, new PlanEngine().open(viewOf(slipway())));

@@ -3,10 +3,10 @@ import { Lane } from "../chart/Lane.tsx";
 import { laneShapes } from "../chart/laneShapes.ts";
 import { ROW_HEIGHT, widthOf, xOf, type Scale } from "../chart/scale.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { SheetCell } from "./SheetCell.tsx";
+import { SheetCell } from "./cells/SheetCell.tsx";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
-import type { RefusedText, Typing } from "./gridState.ts";
-import { SCROLLED } from "./usePane.ts";
+import type { RefusedText, Typing } from "./cells/gridState.ts";
+import { SCROLLED } from "./panes/usePane.ts";
 
 /** What can be done with a line; the same objects all the while. */
 export interface LineActions {

@@ -3,11 +3,11 @@ import type { Scale } from "../chart/scale.ts";
 import type { Ghosts } from "../engine/planEngine.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
-import type { RefusedText } from "./gridState.ts";
+import type { RefusedText } from "./cells/gridState.ts";
 import type { ChartLook } from "../chart/chartLook.ts";
 import { SheetLine, type LineActions } from "./SheetLine.tsx";
-import type { useGrid } from "./useGrid.ts";
-import type { useLines } from "./useLines.ts";
+import type { useGrid } from "./cells/useGrid.ts";
+import type { useLines } from "./panes/useLines.ts";
 
 const NO_REFUSED: readonly RefusedText[] = [];
 

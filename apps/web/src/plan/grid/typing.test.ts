@@ -1,12 +1,12 @@
 import fc from "fast-check";
 import { computePlan, fromBundle, WISHES, wishText, type OwnField } from "@chronometra/core";
-import { completionsOf } from "./completion.ts";
-import { findCells, replaceCells, replacedIn } from "./find.ts";
+import { completionsOf } from "./cells/completion.ts";
+import { findCells, replaceCells, replacedIn } from "./tools/find.ts";
 import { layOutSheet } from "../engine/layOutSheet.ts";
 import { ownColumn, ownValueText, readOwnValue } from "../engine/ownColumn.ts";
-import { SHEET_COLUMNS } from "./sheetColumns.ts";
+import { SHEET_COLUMNS } from "./panes/sheetColumns.ts";
 import { slipway } from "../testing/plans.ts";
-import { inOrder } from "./usePlanColumns.ts";
+import { inOrder } from "./panes/usePlanColumns.ts";
 import { readWish } from "../engine/wishWords.ts";
 
 const NAMES = ["Dig", "Dig the pit", "Pour", "Lay pipe", "Digging watch"];

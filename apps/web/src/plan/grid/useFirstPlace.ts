@@ -1,8 +1,8 @@
 import { useEffect, useState, type RefObject } from "react";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { SheetColumn } from "../engine/sheetColumn.ts";
-import type { useGrid } from "./useGrid.ts";
-import { placeLeft } from "./usePlace.ts";
+import type { useGrid } from "./cells/useGrid.ts";
+import { placeLeft } from "./panes/usePlace.ts";
 
 interface FirstPlace {
   /** The activity to begin at, and the column. */

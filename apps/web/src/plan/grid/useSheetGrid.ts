@@ -1,10 +1,10 @@
 import { useMemo, useRef } from "react";
 import type { Typed } from "../engine/planEngine.ts";
-import type { PlanSession } from "../engine/planSession.ts";
-import type { Gone } from "../engine/sessionState.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
+import type { Gone } from "../engine/session/sessionState.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading, SheetColumn } from "../engine/sheetColumn.ts";
-import { useGrid } from "./useGrid.ts";
+import { useGrid } from "./cells/useGrid.ts";
 import { useRowWork } from "./work/useRowWork.ts";
 
 /** Rows that one press on a page key goes by. */

@@ -1,7 +1,7 @@
 import { X } from "lucide-react";
 import { useEffect, useRef, useState, type KeyboardEvent } from "react";
 import type { ActivityWork } from "../engine/activityWork.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { CreditTab } from "./CreditTab.tsx";
 import { DatesTab } from "./DatesTab.tsx";

@@ -1,10 +1,10 @@
-import { linkOffers } from "../grid/sheetColumns.ts";
+import { linkOffers } from "../grid/panes/sheetColumns.ts";
 import type { Explanation, Reason } from "@chronometra/core";
 import { X } from "lucide-react";
 import { useEffect, useMemo, useState, type ReactNode } from "react";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { countWords, dateWords, dayWords, roundedDays } from "../../shared/words/words.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { useCommit, type Commit } from "./useCommit.ts";
 import { holdWords, reasonWords } from "./whyWords.ts";

@@ -1,11 +1,11 @@
 import { formatHours, parseDuration, type Change } from "@chronometra/core";
 import { UserRound, X } from "lucide-react";
-import { workOffers } from "../grid/sheetColumns.ts";
+import { workOffers } from "../grid/panes/sheetColumns.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { AMOUNT_FAULT, amountText, readAmount } from "../../shared/words/amounts.ts";
 import { dateWords, money, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { ActivityWork } from "../engine/activityWork.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/words/today.ts";
 import type { Commit } from "./useCommit.ts";

@@ -1,6 +1,6 @@
 import type { Change } from "@chronometra/core";
 import { useCallback } from "react";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 
 /** Makes changes; gives why they cannot be, or nothing. */
 export type Commit = (changes: readonly Change[]) => Promise<string | null>;

@@ -7,11 +7,11 @@ import { drawPictures, PICTURE_FORMS, type PictureForm } from "../../shared/char
 import { saveFile } from "../../shared/table/saveFile.ts";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { countWords } from "../../shared/words/words.ts";
-import type { PlanSession } from "../engine/planSession.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { useChartLook } from "../useChartLook.ts";
-import { usePlanColumns } from "../grid/usePlanColumns.ts";
-import { usePlanSession } from "../engine/usePlanSession.ts";
+import { usePlanColumns } from "../grid/panes/usePlanColumns.ts";
+import { usePlanSession } from "../engine/session/usePlanSession.ts";
 import { layOutPages, PAPERS, type Paper } from "./pages.ts";
 import { PageSvg } from "./PageSvg.tsx";
 

@@ -1,10 +1,10 @@
 import { computePlan, toBundle } from "@chronometra/core";
-import { memoryKeeper, type Keeper } from "../engine/outbox.ts";
+import { memoryKeeper, type Keeper } from "../engine/session/outbox.ts";
 import { layOutSheet } from "../engine/layOutSheet.ts";
 import { PlanEngine } from "../engine/planEngine.ts";
-import { PlanSession } from "../engine/planSession.ts";
+import { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet } from "../engine/sheet.ts";
-import { livePlan } from "../engine/store.ts";
+import { livePlan } from "../engine/session/store.ts";
 import { FakeServer } from "./fakeServer.ts";
 
 /** A plan on a server, and one person's session on it; another each time a test begins. */

@@ -6,8 +6,8 @@ import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
 import { undoToast } from "../../shared/dialogs/undoToast.ts";
 import { countWords } from "../../shared/words/words.ts";
-import { registerQuery } from "../queries.ts";
-import { Moved } from "../SharedStore.tsx";
+import { registerQuery } from "../stored/queries.ts";
+import { Moved } from "../stored/SharedStore.tsx";
 
 /** A row of the register that a project lacks, or of which it says something else. */
 export interface Offered {

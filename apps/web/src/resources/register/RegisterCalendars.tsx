@@ -3,9 +3,9 @@ import { Plus } from "lucide-react";
 import { useState } from "react";
 import { todayHere } from "../../shared/words/today.ts";
 import { useAddress } from "../../shared/page/useAddress.ts";
-import { CalendarEditor } from "../CalendarEditor.tsx";
-import { newId } from "../newId.ts";
-import { registerWay } from "../SharedStore.tsx";
+import { CalendarEditor } from "../calendars/CalendarEditor.tsx";
+import { newId } from "../stored/newId.ts";
+import { registerWay } from "../stored/SharedStore.tsx";
 import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 

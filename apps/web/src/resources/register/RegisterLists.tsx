@@ -2,10 +2,10 @@ import type { WriteRegister } from "@chronometra/contract";
 import type { Team } from "@chronometra/core";
 import { useQueryClient } from "@tanstack/react-query";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
-import { newId } from "../newId.ts";
+import { newId } from "../stored/newId.ts";
 import { undoToast } from "../../shared/dialogs/undoToast.ts";
-import { registerQuery } from "../queries.ts";
-import { putRow, takeBackRow } from "./registerCalls.ts";
+import { registerQuery } from "../stored/queries.ts";
+import { putRow, takeBackRow } from "../stored/registerCalls.ts";
 import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 

@@ -5,7 +5,7 @@ import { call } from "../../shared/session/api.ts";
 import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { countWords } from "../../shared/words/words.ts";
-import { registerQuery, registerRatesQuery } from "../queries.ts";
+import { registerQuery, registerRatesQuery } from "../stored/queries.ts";
 import { RegisterCalendars } from "./RegisterCalendars.tsx";
 import { RegisterCategories, RegisterTeams } from "./RegisterLists.tsx";
 import { RegisterPeople } from "./RegisterPeople.tsx";

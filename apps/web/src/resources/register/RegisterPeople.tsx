@@ -8,9 +8,9 @@ import type { Column } from "../../shared/table/column.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";
 import { todayHere } from "../../shared/words/today.ts";
 import { useAddress } from "../../shared/page/useAddress.ts";
-import { newId } from "../newId.ts";
+import { newId } from "../stored/newId.ts";
 import { Rates } from "../Rates.tsx";
-import { registerWay, SharedStore } from "../SharedStore.tsx";
+import { registerWay, SharedStore } from "../stored/SharedStore.tsx";
 import { usedWords, type RegisterPartProps } from "./registerParts.ts";
 import { RemoveRow } from "./RemoveRow.tsx";
 

@@ -2,8 +2,8 @@ import type { WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { toast } from "sonner";
 import { undoToast } from "../../shared/dialogs/undoToast.ts";
-import { registerQuery } from "../queries.ts";
-import { putRow, removeRow } from "./registerCalls.ts";
+import { registerQuery } from "../stored/queries.ts";
+import { putRow, removeRow } from "../stored/registerCalls.ts";
 
 interface Props {
   /** The row as the register has it, of a person with what an hour costs. */

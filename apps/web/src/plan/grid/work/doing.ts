@@ -1,7 +1,7 @@
-import type { PlanSession } from "../../engine/planSession.ts";
+import type { PlanSession } from "../../engine/session/planSession.ts";
 import type { Reading, SheetColumn } from "../../engine/sheetColumn.ts";
 import type { SheetRow } from "../../engine/sheet.ts";
-import type { useGrid } from "../useGrid.ts";
+import type { useGrid } from "../cells/useGrid.ts";
 import type { Block } from "./blocks.ts";
 
 /** What is needed to do something with rows of a sheet. */

@@ -5,9 +5,9 @@ import type { ClipboardEvent } from "react";
 import { toast } from "sonner";
 import type { Removal } from "../../engine/engine.ts";
 import { layOutSheet } from "../../engine/layOutSheet.ts";
-import type { PlanSession } from "../../engine/planSession.ts";
+import type { PlanSession } from "../../engine/session/planSession.ts";
 import { slipway } from "../../testing/plans.ts";
-import { SHEET_COLUMNS } from "../sheetColumns.ts";
+import { SHEET_COLUMNS } from "../panes/sheetColumns.ts";
 import type { Block } from "./blocks.ts";
 import { useRowWork } from "./useRowWork.ts";
 

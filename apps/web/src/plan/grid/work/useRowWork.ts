@@ -1,7 +1,7 @@
 import type { Arrangement } from "@chronometra/core";
 import type { ClipboardEvent } from "react";
 import type { SheetRow } from "../../engine/sheet.ts";
-import type { Key } from "../useHeldKeys.ts";
+import type { Key } from "../cells/useHeldKeys.ts";
 import { clear, fill, take } from "./blockWork.ts";
 import type { Block, Written } from "./blocks.ts";
 import { copy, cut, paste } from "./clipboard.ts";

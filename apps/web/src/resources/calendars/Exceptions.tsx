@@ -1,0 +1,247 @@
+import type { Calendar } from "@chronometra/core";
+import { useQuery } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useState } from "react";
+import { toast } from "sonner";
+import { call } from "../../shared/session/api.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { countWords, dateWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
+import { withHolidays } from "./holidays.ts";
+import { countriesQuery } from "../stored/queries.ts";
+import { readShifts, shiftText } from "./shiftText.ts";
+
+type Exception = NonNullable<Calendar["exceptions"]>[number];
+
+interface Props {
+  readonly exceptions: readonly Exception[];
+  readonly onChange: (exceptions: Exception[]) => void;
+  readonly year: number;
+  /** What the rows are: exceptions, or someone's leave, which is always closed. */
+  readonly leave?: boolean;
+  readonly disabled?: boolean;
+}
+
+export const LEAVE_HINT = "4 May to 8 May 2026: leave";
+export const EXCEPTION_HINT = "24 Dec 2026 to 3 Jan 2027: shutdown";
+/** Reads one day or a range: `4 May`, `4 May to 8 May 2026`, with a label behind a colon. */
+export function readException(text: string, year: string): Exception | { readonly fault: string } {
+  const [span = "", label = ""] = text.split(/:(.*)/);
+  const [first = "", last] = span.split(/\s+(?:to|until|–|-)\s+/);
+  const to = readDate(last ?? first, year);
+  // The year written with the last day holds for the first one too.
+  const from = readDate(first, to === null ? year : to.slice(0, 4));
+  if (from === null || to === null)
+    return { fault: "Write a day or a range: 4 May 2026, or 4 May to 8 May 2026: what for." };
+  if (to < from) return { fault: `${dateWords(to)} lies before ${dateWords(from)}.` };
+  return { from, to, shifts: [], ...(label.trim() === "" ? {} : { label: label.trim() }) };
+}
+
+/** Days that differ from the week: closed, or worked at other hours. */
+export function Exceptions({ exceptions, onChange, year, leave = false, disabled = false }: Props) {
+  const put = (i: number, change: Partial<Exception>): null => {
+    onChange(exceptions.map((each, n) => (n === i ? { ...each, ...change } : each)));
+    return null;
+  };
+  const date =
+    (i: number, field: "from" | "to") =>
+    (text: string): string | null => {
+      const read = readDate(text, exceptions[i]!.from.slice(0, 4));
+      return read === null ? NOT_A_DATE : put(i, { [field]: read });
+    };
+  const shifts =
+    (i: number) =>
+    (text: string): string | null => {
+      const read = readShifts(text);
+      return "fault" in read ? read.fault : put(i, { shifts: read });
+    };
+  const label =
+    (i: number) =>
+    (text: string): string | null => {
+      const { label: _was, ...rest } = exceptions[i]!;
+      onChange(
+        exceptions.map((each, n) =>
+          n === i ? { ...rest, ...(text.trim() === "" ? {} : { label: text.trim() }) } : each,
+        ),
+      );
+      return null;
+    };
+  const add = (text: string): string | null => {
+    const read = readException(text, String(year));
+    if ("fault" in read) return read.fault;
+    onChange([...exceptions, read]);
+    return null;
+  };
+  return (
+    <table className="ledger panel-table w-full" aria-label={leave ? "Leave" : "Exceptions"}>
+      <thead>
+        <tr>
+          <th>From</th>
+          <th>To</th>
+          {!leave && <th>Worked</th>}
+          <th>What for</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {exceptions.map((exception, i) => (
+          <tr key={`${i} ${exception.from}`}>
+            <td>
+              <CommitField
+                label={`From, row ${i + 1}`}
+                date={exception.from}
+                value={dateWords(exception.from)}
+                width="w-28"
+                disabled={disabled}
+                onCommit={date(i, "from")}
+              />
+            </td>
+            <td>
+              <CommitField
+                label={`To, row ${i + 1}`}
+                date={exception.to}
+                value={dateWords(exception.to)}
+                width="w-28"
+                disabled={disabled}
+                onCommit={date(i, "to")}
+              />
+            </td>
+            {!leave && (
+              <td>
+                <CommitField
+                  label={`Worked, row ${i + 1}`}
+                  value={shiftText(exception.shifts)}
+                  width="w-full min-w-24"
+                  disabled={disabled}
+                  onCommit={shifts(i)}
+                />
+              </td>
+            )}
+            <td>
+              <CommitField
+                label={`What for, row ${i + 1}`}
+                value={exception.label ?? ""}
+                width="w-full min-w-24"
+                disabled={disabled}
+                onCommit={label(i)}
+              />
+            </td>
+            <td>
+              {!disabled && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs btn-square"
+                  aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`}
+                  onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </td>
+          </tr>
+        ))}
+        {!disabled && (
+          <tr>
+            <td colSpan={5}>
+              <CommitField
+                label={leave ? "Add leave" : "Add an exception"}
+                value=""
+                adds
+                width="w-96 max-w-full"
+                placeholder={leave ? LEAVE_HINT : EXCEPTION_HINT}
+                onCommit={add}
+              />
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
+/** Public holidays of a country or region, added as exceptions that can be amended. */
+export function HolidayChooser({ exceptions, onChange, year }: Pick<Props, "exceptions" | "onChange" | "year">) {
+  const { data: countries } = useQuery(countriesQuery);
+  const [country, setCountry] = useState("");
+  const [region, setRegion] = useState("");
+  const [years, setYears] = useState({ from: year, to: year + 2 });
+  const regions = countries?.find(({ code }) => code === country)?.regions ?? [];
+  const fetchThem = async (): Promise<void> => {
+    try {
+      const place = region === "" ? country : `${country}-${region}`;
+      const days = await call("GET /api/holidays/:place/:from/:to", {
+        params: { place, from: String(years.from), to: String(years.to) },
+      });
+      const { exceptions: all, added, kept } = withHolidays(exceptions, days);
+      onChange(all);
+      const stays =
+        kept.length === 0
+          ? ""
+          : ` Worked as you said it stays: ${kept.map(({ from, name }) => `${dateWords(from)} (${name})`).join(", ")}.`;
+      toast(
+        added === 0
+          ? "All of them are closed already."
+          : `${countWords(added, "holiday", "holidays")} added; look at them, and remove what does not hold for you.${stays}`,
+      );
+    } catch (error) {
+      toast.error((error as Error).message);
+    }
+  };
+  return (
+    <div className="mt-1 flex flex-wrap items-center gap-2">
+      <span className="muted">Public holidays of</span>
+      <select
+        className="select select-xs w-44"
+        aria-label="Country"
+        value={country}
+        onChange={(event) => {
+          setCountry(event.target.value);
+          setRegion("");
+        }}
+      >
+        <option value="">select a country</option>
+        {countries?.map(({ code, name }) => (
+          <option key={code} value={code}>
+            {name}
+          </option>
+        ))}
+      </select>
+      {regions.length > 0 && (
+        <select
+          className="select select-xs w-44"
+          aria-label="Region"
+          value={region}
+          onChange={(event) => setRegion(event.target.value)}
+        >
+          <option value="">the whole country</option>
+          {regions.map(({ code, name }) => (
+            <option key={code} value={code}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
+      <input
+        type="number"
+        className="input input-sm h-6 w-20"
+        aria-label="First year"
+        value={years.from}
+        min={1990}
+        max={2099}
+        onChange={(event) => setYears({ ...years, from: Number(event.target.value) })}
+      />
+      to
+      <input
+        type="number"
+        className="input input-sm h-6 w-20"
+        aria-label="Last year"
+        value={years.to}
+        min={1990}
+        max={2099}
+        onChange={(event) => setYears({ ...years, to: Number(event.target.value) })}
+      />
+      <button type="button" className="btn btn-xs" disabled={country === ""} onClick={() => void fetchThem()}>
+        Add them
+      </button>
+    </div>
+  );
+}
