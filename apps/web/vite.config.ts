@@ -22,26 +22,26 @@ export default defineConfig({
     target: "es2023",
     modulePreload: { polyfill: false },
     rolldownOptions: {
-      // A schema that no page checks anything with is left out of what the browser fetches.
-      treeshake: { manualPureFunctions: ["z"] },
+      // A schema that no page checks anything with, and what no page derives, is left out of what the browser fetches.
+      treeshake: { manualPureFunctions: ["z", "remembered"] },
       // What many pages share comes as one file: each file more is a trip more to the server.
       output: {
         codeSplitting: {
           groups: [
             {
               name: "begin",
-              test: /preload-helper|web.src.shared.(shownTheme|firstSession|api)\.|contract.src.progress/,
+              test: /preload-helper|web.src.shared.(charts.shownTheme|session.(firstSession|api))\.|contract.src.progress/,
             },
             { name: "react", test: /node_modules.(react|react-dom|scheduler)[\\/]/ },
             { name: "frame", test: /node_modules.(react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/ },
             {
               name: "way-in",
-              test: /web.src.(access.SignIn\.|shared.(Dial|Failure|fieldsOf)\.)/,
+              test: /web.src.(access.SignIn\.|shared.(charts.Dial|dialogs.Failure|fields.fieldsOf)\.)/,
               includeDependenciesRecursively: false,
             },
             {
               name: "tables",
-              test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)\./,
+              test: /node_modules.(@tanstack.(table|react-table|store|react-store)|papaparse)|shared.table.(DataTable|TableTools|fileTable|cellFocus|useFit|keptColumns)\./,
               includeDependenciesRecursively: false,
             },
             { name: "common", test: /web.src|lucide/, minShareCount: 4 },

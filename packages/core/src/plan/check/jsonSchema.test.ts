@@ -10,7 +10,7 @@ import { parseBundle } from "./parseBundle.ts";
 const ajv = new Ajv2020({ allErrors: true, strict: false });
 addFormats.default(ajv);
 const validate = ajv.compile(bundleJsonSchema());
-const WORKED = join(__dirname, "../../fixtures/worked");
+const WORKED = join(__dirname, "../../../fixtures/worked");
 
 describe("the JSON Schema of the bundle, as another validator reads it", () => {
   it("takes every worked plan and every plan that we take", () => {
