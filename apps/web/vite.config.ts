@@ -33,7 +33,7 @@ export default defineConfig({
               test: /preload-helper|web.src.shared.(charts.shownTheme|session.(firstSession|api))\.|contract.src.progress/,
             },
             { name: "react", test: /node_modules.(react|react-dom|scheduler)[\\/]/ },
-            { name: "frame", test: /node_modules.(react-router|@tanstack.(react-query|query-core)|sonner)[\\/]/ },
+            { name: "frame", test: /node_modules.(react-router|@tanstack.(react-query|query-core))[\\/]/ },
             {
               name: "way-in",
               test: /web.src.(access.SignIn\.|shared.(charts.Dial|dialogs.Failure|fields.fieldsOf)\.)/,

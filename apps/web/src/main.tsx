@@ -2,9 +2,9 @@ import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from "@ta
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router/dom";
-import { Toaster } from "sonner";
 import { answersAnew } from "./shared/session/answersAnew.ts";
 import { CallFailed } from "./shared/session/api.ts";
+import { Messages } from "./shared/messages/Messages.tsx";
 import { sessionQuery } from "./shared/session/session.ts";
 import { pages } from "./router.tsx";
 
@@ -33,20 +33,7 @@ export const showPages = (element: HTMLElement): void =>
     <StrictMode>
       <QueryClientProvider client={client}>
         <RouterProvider router={pages()} />
-        <Toaster
-          position="bottom-right"
-          offset={16}
-          mobileOffset={16}
-          toastOptions={{
-            style: {
-              background: "var(--bar-ground)",
-              color: "var(--bar-ink)",
-              border: "1px solid var(--bar-brass)",
-              borderRadius: "2px",
-              fontFamily: "var(--font-sans)",
-            },
-          }}
-        />
+        <Messages />
       </QueryClientProvider>
     </StrictMode>,
   );

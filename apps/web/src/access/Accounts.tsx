@@ -1,7 +1,7 @@
 import { ROLES, type Accounts as AllAccounts, type Me, type Role } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import type { Column } from "../shared/table/column.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";

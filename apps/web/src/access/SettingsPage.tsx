@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 import { fieldsOf } from "../shared/fields/fieldsOf.ts";

@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { tokensQuery } from "../collect/outside/queries.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";

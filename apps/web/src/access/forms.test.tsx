@@ -7,7 +7,7 @@ import { useSignIn } from "../shared/session/session.ts";
 import { showWayIn } from "./first.tsx";
 import { SignInForm } from "./SignIn.tsx";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const Asked = ({ login }: { login?: string }) => (
   <SignInForm signIn={useSignIn()} {...(login === undefined ? {} : { login })} />

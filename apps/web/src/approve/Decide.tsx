@@ -1,7 +1,7 @@
 import type { Approval } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 

@@ -2,7 +2,7 @@ import type { RequestAlone, WhatIf, WhatIfView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { EffectView } from "../shared/dialogs/EffectView.tsx";

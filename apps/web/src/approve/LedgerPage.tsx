@@ -2,7 +2,7 @@ import type { Approval, Ledger } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { useProject } from "../project/useProject.ts";
 import { addressOf, call } from "../shared/session/api.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";

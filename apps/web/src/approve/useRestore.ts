@@ -1,6 +1,6 @@
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useNavigate } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 
 /** Takes up a what-if again that was dropped, and goes there. */

@@ -2,7 +2,7 @@ import type { Blocked } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link, useSearchParams } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { Toned } from "../shared/dialogs/Toned.tsx";

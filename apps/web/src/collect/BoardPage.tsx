@@ -3,7 +3,7 @@ import type { Activity, Credit } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { planValue } from "../plan/engine/planValue.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { useProject } from "../project/useProject.ts";

@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, type Sent } from "../testing/fakePage.tsx";
 import { ReviewPage } from "./review/ReviewPage.tsx";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const report = (id: string, project: string, more: Partial<QueuedReport> = {}): QueuedReport => ({
   id,

@@ -1,6 +1,6 @@
 import type { DeskActivity, ReportRequest } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 
 /** What makes the desk and the period bar say what is true now. */

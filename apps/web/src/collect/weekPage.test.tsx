@@ -2,11 +2,11 @@
 import type { WeekView } from "@chronometra/contract";
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
 import { WeekPage } from "./week/WeekPage.tsx";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const DAYS = ["02", "03", "04", "05", "06", "07", "08"].map((day) => `2026-03-${day}`);
 type Booked = Partial<WeekView["rows"][number]["cells"][number]>;

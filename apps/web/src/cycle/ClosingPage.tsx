@@ -3,7 +3,7 @@ import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { useProject } from "../project/useProject.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";

@@ -2,7 +2,7 @@ import { shortfalls, type Cycle, type Portfolio, type ProjectCycle, type Project
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { laterAndEarlier, movedOf, moveWords } from "../project/logLines.ts";
 import { figuresTogether } from "../project/together.ts";
 import { portfolioQuery } from "../project/queries.ts";

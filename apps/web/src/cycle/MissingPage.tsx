@@ -2,7 +2,7 @@ import type { Owing } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import type { Column } from "../shared/table/column.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";

@@ -2,7 +2,7 @@ import type { BrokenLimit, ProjectCycle } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 import { holds, useMe } from "../shared/session/session.ts";

@@ -2,7 +2,7 @@ import type { ReportingCalendar as Calendar } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";

@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, type Sent } from "../testing/fakePage.tsx";
 import { LockPage } from "./LockPage.tsx";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const CHECKED = { words: "", by: "Cora", at: "2026-03-10T08:00:00.000Z" };
 const project = (

@@ -3,7 +3,7 @@ import { fieldWords } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState, type ReactNode } from "react";
 import { useNavigate } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { call } from "../shared/session/api.ts";
 import type { Column } from "../shared/table/column.ts";

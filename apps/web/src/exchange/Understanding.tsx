@@ -2,7 +2,7 @@ import type { DateOrder, NumberStyle, ImportAnswers, ImportView } from "@chronom
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { portfolioQuery } from "../project/queries.ts";
 import { call } from "../shared/session/api.ts";
 import type { Column } from "../shared/table/column.ts";

@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
 import { useEffect } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { periodQuery } from "../cycle/queries.ts";
 import { addressOf, call } from "../shared/session/api.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";

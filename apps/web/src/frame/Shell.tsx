@@ -5,7 +5,7 @@ import type { Me } from "@chronometra/contract";
 import { PeriodBar } from "../cycle/PeriodBar.tsx";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 import { focusPage, lostFocus } from "../shared/dialogs/focus.ts";
-import { MessageRoom } from "../shared/page/MessageRoom.tsx";
+import { MessageRoom } from "../shared/messages/Messages.tsx";
 import { Find } from "./find/Find.tsx";
 import { FirstVisit } from "./FirstVisit.tsx";
 import { PaperHead } from "./PaperHead.tsx";

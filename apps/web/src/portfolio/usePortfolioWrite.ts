@@ -1,6 +1,6 @@
 import type { BodyOf, EndpointKey, ResponseOf } from "@chronometra/contract";
 import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 
 interface Written<K extends EndpointKey> {

@@ -1,6 +1,6 @@
 import { OWN_FIELD_TYPES, removeOwnField, renameCategory, type Change, type OwnField } from "@chronometra/core";
 import { X } from "lucide-react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { countWords, money } from "../shared/words/words.ts";
 import { newId } from "./stored/newId.ts";

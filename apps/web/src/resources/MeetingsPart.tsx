@@ -1,6 +1,6 @@
 import { activityNames, formatHours, parseDuration } from "@chronometra/core";
 import { useMemo, useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
 import { dateWords } from "../shared/words/words.ts";

@@ -9,7 +9,7 @@ import {
   worksBy,
 } from "@chronometra/core";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { Exceptions } from "./calendars/Exceptions.tsx";
 import { personRows } from "./leave.ts";

@@ -1,7 +1,7 @@
 import type { WatchQuestion } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { FileDown, Table2 } from "lucide-react";
-import { toast } from "sonner";
+import { toast } from "../shared/messages/toast.ts";
 import { ColumnChoice } from "../shared/table/ColumnChoice.tsx";
 import { exportAnswer } from "./exportAnswer.ts";
 import { watchChoicesQuery } from "./queries.ts";

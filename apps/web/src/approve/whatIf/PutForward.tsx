@@ -1,7 +1,7 @@
 import type { WhatIfView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { AMOUNT_FAULT, readAmountAbove0 } from "../../shared/words/amounts.ts";
 import { call } from "../../shared/session/api.ts";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";

@@ -3,7 +3,7 @@ import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type ReactNode } from "react";
 import { Link, useNavigate, useParams } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { usePlanSession } from "../../plan/engine/session/usePlanSession.ts";
 import { PlanWork } from "../../plan/PlanWork.tsx";
 import { useProject } from "../../project/useProject.ts";

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { LayoutGrid, List } from "lucide-react";
 import { useEffect, useState } from "react";
 import { Link, useLocation } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { DateField } from "../../shared/fields/DateField.tsx";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";

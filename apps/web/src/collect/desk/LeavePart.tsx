@@ -1,6 +1,6 @@
 import type { Desk } from "@chronometra/contract";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { DateField } from "../../shared/fields/DateField.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";

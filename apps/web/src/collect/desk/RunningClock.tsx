@@ -2,7 +2,7 @@ import type { Desk } from "@chronometra/contract";
 import { formatHours, parseDuration } from "@chronometra/core";
 import { Square } from "lucide-react";
 import { useEffect, useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { useDeskCall } from "../useDesk.ts";

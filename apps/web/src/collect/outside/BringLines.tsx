@@ -2,7 +2,7 @@ import { LINE_COLUMNS, type LineKind, type NumberStyle, type OutsideFile, type T
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";

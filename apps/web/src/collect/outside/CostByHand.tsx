@@ -1,7 +1,7 @@
 import type { OutsideTargets } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { AMOUNT_FAULT, readAmountAbove0 } from "../../shared/words/amounts.ts";
 import { call } from "../../shared/session/api.ts";
 import { DateField } from "../../shared/fields/DateField.tsx";

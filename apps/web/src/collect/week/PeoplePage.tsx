@@ -3,7 +3,7 @@ import { formatHours } from "@chronometra/core";
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState, type ReactNode } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import type { Column } from "../../shared/table/column.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";

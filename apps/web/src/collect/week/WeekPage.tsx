@@ -3,7 +3,7 @@ import { formatHours } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import type { KeyboardEvent } from "react";
 import { Link, useSearchParams } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";

@@ -6,7 +6,7 @@ import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show } from "../../testing/fakePage.tsx";
 import { FindDialog } from "./FindDialog.tsx";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const CORA: Me = { id: "1", name: "Cora", login: "cora", roles: ["controller"], person: null, timeZone: "UTC" };
 const ANN: Me = { id: "2", name: "Ann", login: "ann", roles: ["contributor"], person: "ann", timeZone: "UTC" };

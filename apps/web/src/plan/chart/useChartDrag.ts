@@ -1,6 +1,6 @@
 import type { Effect } from "@chronometra/core";
 import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import type { Gesture, Meant } from "../engine/dragged.ts";
 import type { Ghosts, Preview } from "../engine/planEngine.ts";
 import type { PlanSession } from "../engine/session/planSession.ts";

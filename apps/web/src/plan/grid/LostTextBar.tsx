@@ -1,5 +1,5 @@
 import { useEffect, useRef } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import type { Gone } from "../engine/session/sessionState.ts";
 import type { LostText } from "./cells/gridState.ts";
 

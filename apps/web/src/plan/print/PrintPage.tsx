@@ -1,6 +1,6 @@
 import { useMemo, useRef, useState } from "react";
 import { Link } from "react-router";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { useProject } from "../../project/useProject.ts";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { drawPictures, PICTURE_FORMS, type PictureForm } from "../../shared/charts/pictures.ts";

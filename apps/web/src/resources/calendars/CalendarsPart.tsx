@@ -2,7 +2,7 @@ import type { SharedUse } from "@chronometra/contract";
 import type { Calendar, Plan } from "@chronometra/core";
 import { Plus } from "lucide-react";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { countWords } from "../../shared/words/words.ts";
 import { CalendarEditor } from "./CalendarEditor.tsx";

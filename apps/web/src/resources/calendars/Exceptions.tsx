@@ -2,7 +2,7 @@ import type { Calendar } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { countWords, dateWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";

@@ -1,6 +1,6 @@
 import { REGISTER_TABLES, type Register } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
 import { useAddress } from "../../shared/page/useAddress.ts";

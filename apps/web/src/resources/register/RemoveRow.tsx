@@ -1,6 +1,6 @@
 import type { WriteRegister } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { undoToast } from "../../shared/dialogs/undoToast.ts";
 import { registerQuery } from "../stored/queries.ts";
 import { putRow, removeRow } from "../stored/registerCalls.ts";

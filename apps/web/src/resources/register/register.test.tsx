@@ -2,13 +2,13 @@
 import type { Register } from "@chronometra/contract";
 import { screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { toast } from "sonner";
+import { toast } from "../../shared/messages/toast.ts";
 import { listen, Refusal, show } from "../../testing/fakePage.tsx";
 import { FromRegister, offeredTo } from "./FromRegister.tsx";
 import { usedWords } from "./registerParts.ts";
 import { RegisterTeams } from "./RegisterLists.tsx";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const usedBy = (id: string, same: boolean) => ({ id, code: id, name: id, same, mayEdit: true });
 const entry = <T,>(row: T, ...projects: ReturnType<typeof usedBy>[]) => ({

@@ -9,7 +9,7 @@ import {
 import { init, use as register, type EChartsCoreOption, type EChartsType } from "echarts/core";
 import { SVGRenderer } from "echarts/renderers";
 import { ImageDown } from "lucide-react";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { useEffect, useRef, type KeyboardEvent } from "react";
 import { useTheme } from "./theme.ts";
 import { drawPictures, PICTURE_FORMS, type PictureForm } from "./pictures.ts";

@@ -1,5 +1,5 @@
 import type { QueryClient } from "@tanstack/react-query";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { call } from "../session/api.ts";
 
 const LONG_ENOUGH = 12_000;

@@ -1,5 +1,5 @@
 import { useEffect, useId, useRef, useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { DatePick } from "./DatePick.tsx";
 import { dateWords } from "../words/words.ts";
 

@@ -2,7 +2,7 @@
 import { listen } from "../../testing/fakePage.tsx";
 import { keepPreference, preference, takePreferences } from "./preferences.ts";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 /** The page is left within the moment in which something was chosen; the server tells the next one of the time before. */
 const leave = (): void => void window.dispatchEvent(new Event("pagehide"));

@@ -1,4 +1,4 @@
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { call } from "./api.ts";
 
 const WAIT_MILLISECONDS = 400;

@@ -3,11 +3,11 @@ import type { SessionView } from "@chronometra/contract";
 import { QueryClient, QueryClientProvider, useQuery } from "@tanstack/react-query";
 import { render, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { listen, Refusal, someone } from "../../testing/fakePage.tsx";
 import { sessionQuery, signedInAs, useLeave, useSignIn, useSignOut } from "./session.ts";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const CORA = someone("controller");
 const OTTO = { ...someone("reader"), id: "otto", name: "Otto" };

@@ -1,7 +1,7 @@
 import type { Me, Role, SessionView } from "@chronometra/contract";
 import { queryOptions, useMutation, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { createContext, useContext } from "react";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { call, keepToken } from "./api.ts";
 import { takeFirst } from "./firstSession.ts";
 import { takePreferences } from "./preferences.ts";

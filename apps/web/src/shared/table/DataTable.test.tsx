@@ -1,13 +1,13 @@
 /** @jest-environment jsdom */
 import { render, screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import type { Column } from "./column.ts";
 import { DataTable } from "./DataTable.tsx";
 import { Foldable } from "../page/Foldable.tsx";
 import { preference, takePreferences } from "../session/preferences.ts";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 interface Line {
   readonly id: string;

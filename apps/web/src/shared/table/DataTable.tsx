@@ -13,7 +13,7 @@ import {
   useTable,
 } from "@tanstack/react-table";
 import { useEffect, useMemo, useRef, useState, type ReactNode } from "react";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { moveCellFocus } from "./cellFocus.ts";
 import type { Column } from "./column.ts";
 import { TableTools } from "./TableTools.tsx";

@@ -1,6 +1,6 @@
 import { Copy, FileDown } from "lucide-react";
 import type { ReactNode } from "react";
-import { toast } from "sonner";
+import { toast } from "../messages/toast.ts";
 import { ColumnChoice } from "./ColumnChoice.tsx";
 import type { Column } from "./column.ts";
 import { tableText } from "./fileTable.ts";

@@ -1,6 +1,6 @@
 import { ChevronDown, ChevronUp, X } from "lucide-react";
 import { useEffect, useMemo, useRef, useState, type RefObject } from "react";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 import { countWords } from "../../../shared/words/words.ts";
 import { findCells, replaceCells, type Found } from "./find.ts";
 import type { Active } from "../PlanSheet.tsx";

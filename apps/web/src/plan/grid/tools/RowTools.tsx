@@ -1,7 +1,7 @@
 import type { Change } from "@chronometra/core";
 import { Anchor, ArrowDown, ArrowUp, Indent, Outdent, Plus, Sailboat, Trash2 } from "lucide-react";
 import { useState, type RefObject } from "react";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 import type { Parking } from "../../engine/planEngine.ts";
 import type { PlanSession } from "../../engine/session/planSession.ts";
 import { ParkDialog } from "../ParkDialog.tsx";

@@ -2,7 +2,7 @@ import type { Alternate } from "@chronometra/core";
 import { formatHours } from "@chronometra/core";
 import { Split } from "lucide-react";
 import { useEffect, useState, type RefObject } from "react";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 import { Dialog } from "../../../shared/dialogs/Dialog.tsx";
 import { Toned } from "../../../shared/dialogs/Toned.tsx";
 import { dateWords, driftTone, money, movedWords } from "../../../shared/words/words.ts";

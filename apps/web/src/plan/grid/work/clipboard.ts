@@ -1,6 +1,6 @@
 import Papa from "papaparse";
 import type { ClipboardEvent } from "react";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 import { countWords } from "../../../shared/words/words.ts";
 import { copyBlock, type Block } from "./blocks.ts";
 import { clear, write, writeAll } from "./blockWork.ts";

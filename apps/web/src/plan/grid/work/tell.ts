@@ -1,5 +1,5 @@
 import type { Problem } from "@chronometra/core";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 
 const FAULTS_SHOWN = 4;
 

@@ -1,6 +1,6 @@
 import type { Change } from "@chronometra/core";
 import { useState } from "react";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 import { countWords } from "../../../shared/words/words.ts";
 import type { Removal } from "../../engine/engine.ts";
 import type { Block } from "./blocks.ts";

@@ -2,7 +2,7 @@
 import { computePlan, copyBranches, fromBundle, type Change } from "@chronometra/core";
 import { act, renderHook } from "@testing-library/react";
 import type { ClipboardEvent } from "react";
-import { toast } from "sonner";
+import { toast } from "../../../shared/messages/toast.ts";
 import type { Removal } from "../../engine/engine.ts";
 import { layOutSheet } from "../../engine/layOutSheet.ts";
 import type { PlanSession } from "../../engine/session/planSession.ts";
@@ -11,7 +11,7 @@ import { SHEET_COLUMNS } from "../panes/sheetColumns.ts";
 import type { Block } from "./blocks.ts";
 import { useRowWork } from "./useRowWork.ts";
 
-jest.mock("sonner", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const bundle = slipway();
 const plan = fromBundle(bundle);

@@ -1,9 +1,31 @@
 import { useEffect, useState } from "react";
-import { useSonner } from "sonner";
+import { Toaster, useSonner } from "sonner";
+import { messagesShown } from "./toast.ts";
 
 const GAP = 16;
 
-/** Below a page, while a message is told: as much room as it takes, so that it covers nothing that can be pressed. */
+/** Messages as they come, at the foot of the page. */
+export default function ShownMessages() {
+  useEffect(messagesShown, []);
+  return (
+    <Toaster
+      position="bottom-right"
+      offset={GAP}
+      mobileOffset={GAP}
+      toastOptions={{
+        style: {
+          background: "var(--bar-ground)",
+          color: "var(--bar-ink)",
+          border: "1px solid var(--bar-brass)",
+          borderRadius: "2px",
+          fontFamily: "var(--font-sans)",
+        },
+      }}
+    />
+  );
+}
+
+/** As much room as the message in front takes. */
 export function MessageRoom() {
   const { toasts } = useSonner();
   const [height, setHeight] = useState(0);
