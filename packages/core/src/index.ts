@@ -95,7 +95,8 @@ export { linkNames, linkReader, linkTexts, readLinks, type ReadChanges } from ".
 export { readWork, workNames, workReader, workTexts } from "./plan/typed/workText.ts";
 export { branchesSchema, copyBranches, pasteBranches, type Branches } from "./plan/acts/branches.ts";
 export { brokenChains, parkRows, wakeRows, type BrokenChain } from "./plan/acts/parking.ts";
-export { differencesTo, longestAscending, type RowDifference } from "./plan/acts/difference.ts";
+export { differencesTo } from "./plan/acts/difference.ts";
+export { longestAscending, type RowDifference } from "./plan/acts/tableDifferences.ts";
 export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./plan/acts/staffing.ts";
 export {
   type ActivityRange,
@@ -136,7 +137,8 @@ export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
 export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./drift/alternates.ts";
 export { goesTo, isHeldOn, meetingsOf } from "./plan/acts/meetings.ts";
-export { DRIFT_GROUPS, driftLedger, type DriftCause, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
+export { DRIFT_GROUPS, driftLedger, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
+export type { DriftCause } from "./drift/ledgerWalk.ts";
 export { changeWords, namesIn, oneInWords, type Naming } from "./plan/words/changeWords.ts";
 export { problemInWords } from "./plan/words/problemWords.ts";
 export { describePath, fieldWords, kindOfRow } from "./plan/words/pathWords.ts";

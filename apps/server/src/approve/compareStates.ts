@@ -15,7 +15,8 @@ import { findApproval, planAsked } from "./approveService.ts";
 import type { APPROVE_WORKS } from "./approveWorks.ts";
 import type { StateSource } from "./compared.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
-import { aloneOnBaseline, findWhatIf, tried } from "./whatIfService.ts";
+import { findWhatIf } from "./whatIfService.ts";
+import { aloneOnBaseline, tried } from "./mergeWhatIf.ts";
 
 const overPlan = overPlans<typeof APPROVE_WORKS>();
 

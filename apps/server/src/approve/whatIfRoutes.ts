@@ -14,20 +14,8 @@ import { freezeProject } from "./approveService.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
 import { dropWhatIf, restoreWhatIf } from "./whatIfEndings.ts";
-import {
-  aloneOnBaseline,
-  applyWhatIf,
-  beginWhatIf,
-  changeWhatIf,
-  findWhatIf,
-  inForce,
-  keepWhatIf,
-  mergeWhatIf,
-  putForward,
-  tried,
-  undoInWhatIf,
-  whatIfChanges,
-} from "./whatIfService.ts";
+import { beginWhatIf, changeWhatIf, findWhatIf, undoInWhatIf, whatIfChanges } from "./whatIfService.ts";
+import { aloneOnBaseline, applyWhatIf, inForce, keepWhatIf, mergeWhatIf, putForward, tried } from "./mergeWhatIf.ts";
 
 const DONE = { ok: true as const };
 

@@ -5,7 +5,7 @@ import { findProject } from "../project/projectAccess.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { ClockEntity } from "./kept/deskEntities.ts";
-import { alone, assertReportable, insertReport } from "./report/reportService.ts";
+import { alone, assertReportable, insertReport } from "./report/sendReport.ts";
 
 /** The clock that runs for a person; `null` where none does. */
 export async function clockOf(database: DataSource, person: string): Promise<Desk["clock"]> {

@@ -13,14 +13,8 @@ import { ReportEntity } from "./kept/reportEntity.ts";
 import { weekOf } from "./weekService.ts";
 import { sendSheet } from "./report/sheets.ts";
 import { sendLeave, withdrawLeave } from "./ownLeave.ts";
-import {
-  alone,
-  decideReports,
-  effectOfReports,
-  sendReport,
-  takeBackReport,
-  writeWeek,
-} from "./report/reportService.ts";
+import { decideReports, effectOfReports } from "./report/decideReports.ts";
+import { alone, sendReport, takeBackReport, writeWeek } from "./report/sendReport.ts";
 
 export function collectRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));

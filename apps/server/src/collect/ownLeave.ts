@@ -5,7 +5,7 @@ import { loadPlan } from "../plan/stored/planStore.ts";
 import { Failure } from "../shared/failure.ts";
 import { projectsOf } from "./kept/projectsOf.ts";
 import { ReportEntity } from "./kept/reportEntity.ts";
-import { alone, insertSent } from "./report/reportService.ts";
+import { alone, insertSent } from "./report/sendReport.ts";
 import { overPlans } from "../plan/held/overPlan.ts";
 import type { COLLECT_WORKS } from "./works/collectWorks.ts";
 

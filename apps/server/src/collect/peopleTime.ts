@@ -12,7 +12,7 @@ import { reminderOf } from "../tell/reminders.ts";
 import type { Post } from "../tell/post.ts";
 import { WeekSheetEntity } from "./kept/deskEntities.ts";
 import { ReportEntity } from "./kept/reportEntity.ts";
-import { decideReports, effectOfReports } from "./report/reportService.ts";
+import { decideReports, effectOfReports } from "./report/decideReports.ts";
 import { sheetsOf, waitingInWeek, weekAround } from "./report/sheets.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { overPlans } from "../plan/held/overPlan.ts";

@@ -8,7 +8,8 @@ import {
   type PlanBundle,
   type Problem,
 } from "@chronometra/core";
-import { buildBundle, columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./buildBundle.ts";
+import { buildBundle } from "./buildBundle.ts";
+import { columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./sheets/readTables.ts";
 import { columnsOf, MADE_FROM, SHEET_NAMES, type SheetName } from "./sheets/columns.ts";
 import { matchSheets, type KnownHeadings, type MatchedSheet } from "./sheets/matchSheets.ts";
 import { numberIn } from "./sheets/numbers.ts";

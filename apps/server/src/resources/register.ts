@@ -1,4 +1,4 @@
-import type { Me, Register, RegisterRates, RegisterTable, TakeOver, WriteRegister } from "@chronometra/contract";
+import type { Me, Register, RegisterRates, RegisterTable, WriteRegister } from "@chronometra/contract";
 import {
   leaveId,
   type Calendar,
@@ -141,7 +141,7 @@ function withBases(rows: readonly RegisterRow[], id: string | undefined): Calend
 }
 
 /** A row as a plan takes it: with the calendars it needs where the plan lacks them, in the plan's own money, under the plan's own id. */
-function changesInto(
+export function changesInto(
   plan: Plan,
   rows: readonly RegisterRow[],
   { table, row }: Omit<RegisterRow, "entity">,
@@ -178,7 +178,7 @@ function personInto(plan: Plan, { rates, calendar, ...person }: Person, sameMone
 }
 
 /** What a list of changes per project would move; stores nothing. */
-async function effectsOf(database: DataSource, ids: readonly string[], changes: (plan: Plan) => Change[]) {
+export async function effectsOf(database: DataSource, ids: readonly string[], changes: (plan: Plan) => Change[]) {
   const effects = [];
   for (const id of new Set(ids)) {
     const project = await findProject(database, id);
@@ -213,7 +213,7 @@ function checkRow(rows: readonly RegisterRow[], { table, row }: WriteRegister["c
     throw new Failure("invalid", `The register has “${twin.row.name}” already; give it another name.`);
 }
 
-const LABELS: Record<RegisterTable, string> = {
+export const LABELS: Record<RegisterTable, string> = {
   calendars: "Calendar",
   people: "Person",
   teams: "Team",
@@ -325,51 +325,4 @@ export async function removeFromRegister(database: DataSource, table: string, id
         .join(", ")}${leaning.length > 3 ? ` and ${leaning.length - 3} more` : ""} in the register; change them first.`,
     );
   await database.getRepository(RegisterRowEntity).delete({ table: found.table, id });
-}
-
-/** The changes that take rows of the register over into a plan. */
-function takenOver(plan: Plan, rows: readonly RegisterRow[], house: House, wanted: TakeOver["rows"]): Change[] {
-  const changes: Change[] = [];
-  const seen = new Set<string>();
-  for (const { table, id } of wanted) {
-    const row = orNotFound(
-      rows.find((each) => each.table === table && each.row.id === id),
-      `${LABELS[table].toLowerCase()} of that name in the register`,
-    );
-    for (const change of changesInto(plan, rows, row, house)) {
-      const key = JSON.stringify(change);
-      if (!seen.has(key)) changes.push(change);
-      seen.add(key);
-    }
-  }
-  return changes;
-}
-
-/** What taking rows over would move in a project. */
-export async function takeOverEffect(database: DataSource, project: string, { rows: wanted }: TakeOver) {
-  const [house, rows] = [await houseMoney(database), await registerRows(database)];
-  return effectsOf(database, [project], (plan) => takenOver(plan, rows, house, wanted));
-}
-
-/** Takes rows of the register over into a project; gives the revision, for undoing. */
-export async function takeOver(
-  database: DataSource,
-  me: Me,
-  id: string,
-  { rows: wanted }: TakeOver,
-): Promise<{ project: string; revision: number }[]> {
-  return writeProjects(
-    database,
-    me,
-    [id],
-    async (writing) => {
-      const project = await writing.editable(id);
-      const [house, rows] = [await houseMoney(writing.manager), await registerRows(writing.manager)];
-      const changes = takenOver(await writing.plan(project), rows, house, wanted);
-      if (changes.length === 0) return [];
-      const label = `From the register: ${wanted.length} taken over`;
-      return [{ project: id, revision: (await storeChanges(writing, project, { changes, label })).result.revision }];
-    },
-    async (plan) => takenOver(plan, await registerRows(database.manager), await houseMoney(database), wanted),
-  );
 }

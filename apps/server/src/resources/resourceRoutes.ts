@@ -7,10 +7,9 @@ import {
   registerRates,
   removeFromRegister,
   takeInMissing,
-  takeOver,
-  takeOverEffect,
   writeRegister,
 } from "./register.ts";
+import { takeOver, takeOverEffect } from "./takeOver.ts";
 import { sharedEffect, sharedUse, storeShared } from "./sharedRows.ts";
 
 export function resourceRoutes(serving: Serving): void {

@@ -3,133 +3,17 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
-import { laterAndEarlier, movedOf, moveWords } from "../project/logLines.ts";
-import { figuresTogether } from "../project/together.ts";
 import { portfolioQuery } from "../project/queries.ts";
 import { call } from "../shared/session/api.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { Toned } from "../shared/dialogs/Toned.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
-import { countWords, dateWords, driftTone, indexTone, money, ratioWords } from "../shared/words/words.ts";
+import { countWords, dateWords } from "../shared/words/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
 import { cycleQuery } from "./queries.ts";
 import { Running } from "./Running.tsx";
+import { obstacles, Effect, LockRow } from "./LockRow.tsx";
 
 const UNDO_MILLISECONDS = 20_000;
-const openOf = (project: ProjectCycle, step: string): number => project.steps.find(({ name }) => name === step)!.open;
-
-/** What keeps a project from being locked at all. */
-function obstacles(project: ProjectCycle): string[] {
-  const waiting = openOf(project, "Review");
-  return [
-    ...(waiting > 0 ? [`${countWords(waiting, "report waits", "reports wait")} for a decision`] : []),
-    ...(openOf(project, "Recalculate") > 0 && !project.issued ? ["its data date is behind the period's"] : []),
-  ];
-}
-
-const index = (value: number | null) => (
-  <Toned tone={indexTone(value)} marked>
-    {ratioWords(value)}
-  </Toned>
-);
-
-/** What the projects chosen come to, as they would be locked: the figures of the portfolio for this period. */
-function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; portfolio: Portfolio }) {
-  const together = figuresTogether(lines, portfolio);
-  const moved = laterAndEarlier(lines.flatMap((line) => movedOf(line) ?? []));
-  return (
-    <p className="pb-2 text-sm" role="status">
-      {countWords(lines.length, "project as it stands", "projects as they stand")}
-      {together !== null && (
-        <>
-          : BAC {money(together.figures.bac, together.summedIn.minorDigits)}, EV{" "}
-          {money(together.figures.ev, together.summedIn.minorDigits)}, AC{" "}
-          {money(together.figures.ac, together.summedIn.minorDigits)} {together.summedIn.currency}, SPI{" "}
-          {index(together.figures.spi)}, CPI {index(together.figures.cpi)}
-        </>
-      )}
-      . {lines.length > 0 && <>Against the period before, {moved ?? "no finish has moved"}.</>}
-    </p>
-  );
-}
-
-function Row({
-  project,
-  line,
-  chosen,
-  word,
-  result,
-  fault,
-  onChoose,
-  onWord,
-}: {
-  project: ProjectCycle;
-  line: ProjectLine | undefined;
-  chosen: boolean;
-  word: string;
-  result: boolean;
-  fault: string | undefined;
-  onChoose: (on: boolean) => void;
-  onWord: (word: string) => void;
-}) {
-  const [stops, short] = [obstacles(project), shortfalls(project)];
-  const figures = line?.summary.figures;
-  const moved = line === undefined ? null : movedOf(line);
-  return (
-    <tr>
-      <td>
-        {!result && stops.length === 0 && (
-          <input
-            type="checkbox"
-            className="checkbox checkbox-xs"
-            aria-label={`Lock ${project.name}`}
-            checked={chosen}
-            onChange={(event) => onChoose(event.target.checked)}
-          />
-        )}
-      </td>
-      <td className="whitespace-nowrap">
-        <Link className="link-quiet" to={`/cycle?project=${project.id}`}>
-          <span className="muted">{project.code}</span> {project.name}
-        </Link>
-      </td>
-      <td className="num">{ratioWords(figures?.spi ?? null)}</td>
-      <td className="num">{ratioWords(figures?.cpi ?? null)}</td>
-      <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{moveWords(moved)}</Toned>}</td>
-      <td>
-        {result ? (
-          <span className="favourable">locked</span>
-        ) : stops.length > 0 ? (
-          <span className="adverse">
-            cannot be locked:{" "}
-            <Link
-              className="link-quiet"
-              to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}
-            >
-              {stops.join(", ")}
-            </Link>
-          </span>
-        ) : short.length === 0 ? (
-          <span className="muted">nothing falls short</span>
-        ) : (
-          <span className="undecided">{short.join("; ")}</span>
-        )}
-        {fault !== undefined && <span className="adverse block">{fault}</span>}
-      </td>
-      <td>
-        {!result && chosen && short.length > 0 && (
-          <input
-            className="input input-sm w-64 max-w-full"
-            aria-label={`Why ${project.name} is locked all the same`}
-            placeholder="why all the same"
-            value={word}
-            onChange={(event) => onWord(event.target.value)}
-          />
-        )}
-      </td>
-    </tr>
-  );
-}
 
 /** Locks the period for projects, one after another, each for itself; and takes back what was locked. */
 function useLocking(number: number | null, lines: ReadonlyMap<string, ProjectLine>, wordOf: (id: string) => string) {
@@ -282,7 +166,7 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
             </thead>
             <tbody>
               {shown.map((project) => (
-                <Row
+                <LockRow
                   key={project.id}
                   project={project}
                   line={lines.get(project.id)}

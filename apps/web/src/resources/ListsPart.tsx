@@ -1,12 +1,12 @@
-import { OWN_FIELD_TYPES, removeOwnField, renameCategory, type Change, type OwnField } from "@chronometra/core";
+import { renameCategory, type Change } from "@chronometra/core";
 import { X } from "lucide-react";
 import { toast } from "../shared/messages/toast.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
-import { countWords, money } from "../shared/words/words.ts";
+import { money } from "../shared/words/words.ts";
 import { newId } from "./stored/newId.ts";
 import type { PartProps } from "./stored/partProps.ts";
 
-function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<string | null> }) {
+export function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<string | null> }) {
   const remove = async (): Promise<void> => {
     const fault = await onRemove();
     if (fault !== null) toast.error(fault);
@@ -23,7 +23,7 @@ function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<stri
   );
 }
 
-const named = (text: string, taken: Iterable<{ readonly name: string }>): string | null => {
+export const named = (text: string, taken: Iterable<{ readonly name: string }>): string | null => {
   if (text.trim() === "") return "It needs a name.";
   return [...taken].some(({ name }) => name.toLowerCase() === text.trim().toLowerCase())
     ? `There is “${text.trim()}” already.`
@@ -206,158 +206,6 @@ export function CategoriesPart({ view, plan, change }: PartProps) {
                 placeholder="a further category"
                 onCommit={add}
               />
-            </td>
-          </tr>
-        )}
-      </tbody>
-    </table>
-  );
-}
-
-const TYPE_WORDS: Readonly<Record<OwnField["type"], string>> = {
-  text: "text",
-  number: "number",
-  date: "date",
-  choice: "one of some choices",
-  yesNo: "yes or no",
-};
-
-/** Fields of the plan's own, which every activity can have a value in. */
-export const FIELD_HINT = "Zone: North, South";
-
-/** A field of one's own as it is typed: a name, or a name and its choices. */
-export function readField(text: string): { name: string; choices: string[] } {
-  const [name = "", list] = text.split(/:(.*)/);
-  return {
-    name: name.trim(),
-    choices: [
-      ...new Set(
-        list
-          ?.split(/[;,]/)
-          .map((part) => part.trim())
-          .filter((part) => part !== "") ?? [],
-      ),
-    ],
-  };
-}
-
-export function FieldsPart({ view, plan, change }: PartProps) {
-  const filled = (key: string): number => [...plan.ownValues.values()].filter((values) => key in values).length;
-  const add = (text: string): Promise<string | null> | string => {
-    const { name, choices } = readField(text);
-    const id = newId("f");
-    return (
-      named(name, plan.fields.values()) ??
-      change(
-        [
-          {
-            type: "addRow",
-            table: "fields",
-            key: id,
-            row: { id, name, ...(choices.length > 0 ? { type: "choice", choices } : { type: "text" }) },
-          },
-        ],
-        `The field ${name} is made; select it among the plan's columns.`,
-      )
-    );
-  };
-  const setType = async (key: string, { name }: OwnField, type: OwnField["type"]): Promise<void> => {
-    const fault = await change(
-      [{ type: "editRow", table: "fields", key, set: { type, choices: type === "choice" ? ["First choice"] : null } }],
-      `${name} holds ${TYPE_WORDS[type]} now.`,
-    );
-    if (fault !== null) toast.error(`${fault}. Clear what is written in the field first.`);
-  };
-  const setChoices =
-    (key: string, { name }: OwnField) =>
-    (text: string): Promise<string | null> | string => {
-      const choices = [
-        ...new Set(
-          text
-            .split(";")
-            .map((part) => part.trim())
-            .filter((part) => part !== ""),
-        ),
-      ];
-      return choices.length === 0
-        ? "It needs at least one choice."
-        : change([{ type: "editRow", table: "fields", key, set: { choices } }], `${name} has new choices.`);
-    };
-  return (
-    <table className="ledger panel-table max-w-5xl" aria-label="Own fields">
-      <thead>
-        <tr>
-          <th>Field</th>
-          <th>Holds</th>
-          <th>Choices, divided by ;</th>
-          <th className="num">Filled in</th>
-          <th />
-        </tr>
-      </thead>
-      <tbody>
-        {[...plan.fields].map(([key, field]) => (
-          <tr key={key}>
-            <td>
-              <CommitField
-                label={`Name of ${field.name}`}
-                value={field.name}
-                width="w-48"
-                disabled={!view.mayEdit}
-                onCommit={(text) =>
-                  named(
-                    text,
-                    [...plan.fields.values()].filter(({ id }) => id !== key),
-                  ) ??
-                  change(
-                    [{ type: "editRow", table: "fields", key, set: { name: text.trim() } }],
-                    "The field is renamed.",
-                  )
-                }
-              />
-            </td>
-            <td>
-              <select
-                className="select select-xs w-40"
-                aria-label={`What ${field.name} holds`}
-                disabled={!view.mayEdit}
-                value={field.type}
-                onChange={(event) => void setType(key, field, event.target.value as OwnField["type"])}
-              >
-                {OWN_FIELD_TYPES.map((type) => (
-                  <option key={type} value={type}>
-                    {TYPE_WORDS[type]}
-                  </option>
-                ))}
-              </select>
-            </td>
-            <td>
-              {field.type === "choice" && (
-                <CommitField
-                  label={`Choices of ${field.name}`}
-                  value={(field.choices ?? []).join("; ")}
-                  width="w-full min-w-72"
-                  disabled={!view.mayEdit}
-                  onCommit={setChoices(key, field)}
-                />
-              )}
-            </td>
-            <td className="num">{countWords(filled(key), "activity", "activities")}</td>
-            <td>
-              {view.mayEdit && (
-                <Remove
-                  what={field.name}
-                  onRemove={() =>
-                    change(removeOwnField(plan, key), `${field.name} is removed, with what was written in it.`)
-                  }
-                />
-              )}
-            </td>
-          </tr>
-        ))}
-        {view.mayEdit && (
-          <tr>
-            <td colSpan={5}>
-              <CommitField label="Add a field" value="" adds width="w-80" placeholder={FIELD_HINT} onCommit={add} />
             </td>
           </tr>
         )}

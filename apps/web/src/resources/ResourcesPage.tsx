@@ -6,7 +6,8 @@ import { planValue } from "../plan/engine/planValue.ts";
 import { useProject } from "../project/useProject.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { CalendarsPart } from "./calendars/CalendarsPart.tsx";
-import { CategoriesPart, FieldsPart, TeamsPart } from "./ListsPart.tsx";
+import { CategoriesPart, TeamsPart } from "./ListsPart.tsx";
+import { OwnFieldsPart } from "./OwnFieldsPart.tsx";
 import { MeetingsPart } from "./MeetingsPart.tsx";
 import { PeoplePart } from "./PeoplePart.tsx";
 import { FromRegister } from "./register/FromRegister.tsx";
@@ -18,7 +19,7 @@ const PARTS = [
   { id: "people", name: "People", Part: PeoplePart },
   { id: "teams", name: "Teams", Part: TeamsPart },
   { id: "categories", name: "Cost categories", Part: CategoriesPart },
-  { id: "fields", name: "Own fields", Part: FieldsPart },
+  { id: "fields", name: "Own fields", Part: OwnFieldsPart },
   { id: "meetings", name: "Meetings", Part: MeetingsPart },
 ] as const;
 

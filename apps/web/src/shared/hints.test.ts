@@ -3,10 +3,11 @@ import { join } from "node:path";
 import { fromBundle, linkReader, workReader, type PlanBundle } from "@chronometra/core";
 import { EXCHANGE_HINT, readRate } from "../access/ExchangeRates.tsx";
 import { readTime, TIME_HINT } from "../collect/readTime.ts";
-import { COST_HINT, readCost, WORK_HINT } from "../plan/panel/WorkTab.tsx";
+import { COST_HINT, readCost } from "../plan/panel/WorkCosts.tsx";
+import { WORK_HINT } from "../plan/panel/WorkPeople.tsx";
 import { LINK_HINT } from "../plan/panel/WhyTab.tsx";
 import { EXCEPTION_HINT, LEAVE_HINT, readException } from "../resources/calendars/Exceptions.tsx";
-import { FIELD_HINT, readField } from "../resources/ListsPart.tsx";
+import { FIELD_HINT, readField } from "../resources/OwnFieldsPart.tsx";
 import { RATE_HINT, readPersonRate } from "../resources/Rates.tsx";
 
 const DAY: [string, string][] = [["08:00", "16:00"]];

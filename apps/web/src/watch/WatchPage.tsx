@@ -18,14 +18,16 @@ import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { SummedNote } from "../shared/table/SummedNote.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
 import { ActBar } from "./ActBar.tsx";
-import { AnswerTable, rowId } from "./AnswerTable.tsx";
+import { AnswerTable } from "./AnswerTable.tsx";
+import { rowId } from "./AnswerLines.tsx";
 import { CalendarAddress } from "./CalendarAddress.tsx";
 import { KeepDialog } from "./KeepDialog.tsx";
 import { PivotView } from "./PivotView.tsx";
 import { watchChoicesQuery, watchlistQuery, watchlistsQuery, watchQuery, watchRowsQuery } from "./queries.ts";
 import { COUNTED, questionIn, questionText } from "./questionWords.ts";
 import { Export, Layout, type LayoutProps } from "./questionTools.tsx";
-import { isWhole, Sentence } from "./Sentence.tsx";
+import { Sentence } from "./Sentence.tsx";
+import { isWhole } from "./Condition.tsx";
 import { FRESH, Shelf } from "./Shelf.tsx";
 
 /** The rows that are there: those that came with the answer, and all of the groups that were opened. */

@@ -1,6 +1,6 @@
 import { workColumn, knownInstants } from "../time/columns.ts";
 import { mulDivCeil, restOf, shareOfPercent, takeShare, wholes } from "../budget/exact.ts";
-import { actualFinishAt, actualStartAt } from "../plan/check/checkPlan.ts";
+import { actualFinishAt, actualStartAt } from "../plan/check/checkActivity.ts";
 import type { PlanTree } from "../plan/planTree.ts";
 import { remembered } from "../plan/remembered.ts";
 import { linkLabel, PlanProblems } from "../plan/problem.ts";

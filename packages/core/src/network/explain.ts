@@ -1,5 +1,5 @@
 import { backwardPass } from "./backwardPass.ts";
-import { actualFinishAt, actualStartAt } from "../plan/check/checkPlan.ts";
+import { actualFinishAt, actualStartAt } from "../plan/check/checkActivity.ts";
 import { planTree } from "../plan/planTree.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";

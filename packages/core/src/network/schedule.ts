@@ -1,4 +1,4 @@
-import { actualFinishAt, actualStartAt } from "../plan/check/checkPlan.ts";
+import { actualFinishAt, actualStartAt } from "../plan/check/checkActivity.ts";
 import { planTree, type PlanTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
 import type { Activity, PlanBundle } from "../plan/schema.ts";

@@ -7,7 +7,7 @@ import { ProjectEntity } from "../../project/projectEntity.ts";
 import { todayHere } from "../../shared/clock.ts";
 import { inTransaction } from "../../shared/database.ts";
 import { Failure } from "../../shared/failure.ts";
-import { MINUTES_OF_A_DAY } from "../report/reportService.ts";
+import { MINUTES_OF_A_DAY } from "../report/sendReport.ts";
 import { ANY_FILE, correctionOf, identities, saysTheSame, type Line } from "./identity.ts";
 import { matchLine, saidKey, type Candidate, type Match, type Said } from "./matchLines.ts";
 import { OutsideLineEntity, OutsideMatchEntity } from "./outsideEntities.ts";

@@ -1,4 +1,4 @@
-import { linkOffers } from "../grid/panes/sheetColumns.ts";
+import { linkOffers } from "../grid/panes/typedCells.ts";
 import type { Explanation, Reason } from "@chronometra/core";
 import { X } from "lucide-react";
 import { useEffect, useMemo, useState, type ReactNode } from "react";

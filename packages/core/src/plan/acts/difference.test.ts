@@ -1,7 +1,8 @@
 import fc from "fast-check";
 import { networks, planOf } from "../../testing/plans.ts";
 import { applyChanges } from "../applyChanges.ts";
-import { differencesTo, longestAscending, type RowDifference } from "./difference.ts";
+import { differencesTo } from "./difference.ts";
+import { longestAscending, type RowDifference } from "./tableDifferences.ts";
 import { fromBundle, toBundle } from "../plan.ts";
 import type { Activity, PlanBundle } from "../schema.ts";
 

@@ -1,4 +1,4 @@
-import { actualFinishAt, actualStartAt } from "../../plan/check/checkPlan.ts";
+import { actualFinishAt, actualStartAt } from "../../plan/check/checkActivity.ts";
 import { finishDayOf, parseDate, startDayOf, type EpochDay } from "../../time/instant.ts";
 import { offence, share, type Check, type MendPlace, type Offence } from "../ground/check.ts";
 import type { Placed } from "../ground/ground.ts";

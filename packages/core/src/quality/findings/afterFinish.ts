@@ -1,4 +1,4 @@
-import { actualFinishAt } from "../../plan/check/checkPlan.ts";
+import { actualFinishAt } from "../../plan/check/checkActivity.ts";
 import { finishDayOf, parseDate } from "../../time/instant.ts";
 import { faulty } from "../ground/check.ts";
 import type { Finding } from "../ground/finding.ts";

@@ -1,4 +1,4 @@
-import { actualStartAt } from "../../plan/check/checkPlan.ts";
+import { actualStartAt } from "../../plan/check/checkActivity.ts";
 import { epochDay, formatDate, startDayOf } from "../../time/instant.ts";
 import { faulty } from "../ground/check.ts";
 import type { Finding } from "../ground/finding.ts";

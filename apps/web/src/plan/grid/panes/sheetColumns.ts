@@ -1,35 +1,24 @@
-import {
-  CallNames,
-  couldBe,
-  formatDuration,
-  formatHours,
-  linkNames,
-  parseDuration,
-  wishText,
-  workNames,
-  type Change,
-} from "@chronometra/core";
-import {
-  dateWords,
-  DEADLINE_TONES,
-  driftTone,
-  driftWords,
-  marginWords,
-  money,
-  NOT_A_DATE,
-  readDate,
-} from "../../../shared/words/words.ts";
-import { lengthFault } from "../../../shared/words/lengthFault.ts";
-import type { Typed } from "../../engine/planEngine.ts";
-import type { Named, Sheet, SheetRow } from "../../engine/sheet.ts";
-import type { Reading, SheetColumn } from "../../engine/sheetColumn.ts";
+import { formatDuration, formatHours, wishText } from "@chronometra/core";
+import { dateWords, DEADLINE_TONES, driftTone, driftWords, marginWords, money } from "../../../shared/words/words.ts";
+import type { Sheet, SheetRow } from "../../engine/sheet.ts";
+import type { SheetColumn } from "../../engine/sheetColumn.ts";
 import { ownColumn } from "../../engine/ownColumn.ts";
-import { readWish } from "../../engine/wishWords.ts";
+import {
+  only,
+  readLength,
+  readPercent,
+  readLeft,
+  readName,
+  type DateChange,
+  readDay,
+  linkOffers,
+  workOffers,
+  readNamed,
+  readWishCell,
+  readDriven,
+  DRIVEN,
+} from "./typedCells.ts";
 
-const only =
-  (kinds: readonly SheetRow["kind"][], words: string) =>
-  (row: SheetRow): string | null =>
-    row.parked ? "It is parked: wake it first." : kinds.includes(row.kind) ? null : words;
 const WORK = only(["work"], "Only work has this of its own.");
 const DATED = only(["work", "milestone", "levelOfEffort"], "A summary's dates come from what is below it.");
 const WORKED = only(
@@ -37,56 +26,6 @@ const WORKED = only(
   "People work on what lies below a summary, not on the summary.",
 );
 const ANY = only(["work", "milestone", "levelOfEffort", "summary"], "");
-
-const unchanged: Typed = { changes: [] };
-
-function readLength(text: string, row: SheetRow): Typed {
-  if (text.trim() === "") return { changes: [{ type: "setDuration", activity: row.id, minutes: null }] };
-  const minutes = parseDuration(text, row.dayMinutes, "days");
-  if (minutes === null) return { fault: lengthFault(text, "Write a duration as 3d, 2.5d, 4h, 2w or 2d4h.") };
-  if (minutes === 0) return { fault: "Work takes time; make it a milestone instead." };
-  return minutes === row.durationMinutes
-    ? unchanged
-    : { changes: [{ type: "setDuration", activity: row.id, minutes }] };
-}
-
-function readPercent(text: string, row: SheetRow): Typed {
-  if (text.trim() === "")
-    return row.percent === null
-      ? unchanged
-      : { changes: [{ type: "reportProgress", activity: row.id, percent: null }] };
-  const percent = Number(text.replace("%", "").replace(",", ".").trim());
-  if (!Number.isFinite(percent) || percent < 0 || percent > 100) return { fault: "Percent lies between 0 and 100." };
-  return percent === row.percent ? unchanged : { changes: [{ type: "reportProgress", activity: row.id, percent }] };
-}
-
-function readLeft(text: string, row: SheetRow): Typed {
-  if (text.trim() === "")
-    return row.remainingMinutes === null
-      ? unchanged
-      : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: null }] };
-  const minutes = parseDuration(text, row.dayMinutes, "days");
-  if (minutes === null) return { fault: lengthFault(text, "Write what remains as 3d, 2.5d, 4h or 2d4h.") };
-  return minutes === row.remainingMinutes
-    ? unchanged
-    : { changes: [{ type: "reportProgress", activity: row.id, remainingMinutes: minutes }] };
-}
-
-function readName(text: string, row: SheetRow): Typed {
-  const name = text.trim();
-  if (name === "") return { fault: "An activity needs a name." };
-  return name === row.name ? unchanged : { changes: [{ type: "setName", activity: row.id, name }] };
-}
-
-type DateChange = (row: SheetRow, date: string | null) => Change;
-
-const readDay =
-  (current: (row: SheetRow) => string | null, change: DateChange) =>
-  (text: string, row: SheetRow, { today }: Reading): Typed => {
-    const date = text.trim() === "" ? null : readDate(text, today.slice(0, 4));
-    if (date === null && text.trim() !== "") return { fault: NOT_A_DATE };
-    return date === current(row) ? unchanged : { changes: [change(row, date)] };
-  };
 
 const dateColumn = (
   id: string,
@@ -105,74 +44,6 @@ const dateColumn = (
   closed,
   read: readDay(current, change),
 });
-
-/** The one that a text names, whole or by a beginning that only one has. */
-function findNamed(
-  text: string,
-  among: readonly Named[],
-  what: string,
-): { readonly id: string } | { readonly fault: string } {
-  const found = new CallNames(among).find(text);
-  if ("id" in found) return found;
-  return { fault: found.among.length === 0 ? `There is no ${what} “${text.trim()}”.` : couldBe(text, found.among) };
-}
-
-/** Kept while rows stay the same, since they are asked for at each sign that is typed. */
-const callsOf = new WeakMap<readonly SheetRow[], CallNames>();
-
-/** What may be typed as a predecessor of an activity. */
-export function linkOffers(rows: readonly SheetRow[], activity: string): string[] {
-  const known = callsOf.get(rows);
-  const names = known ?? linkNames(rows);
-  if (known === undefined) callsOf.set(rows, names);
-  return rows.flatMap(({ id, kind }) => (kind === "summary" || id === activity ? [] : [names.of(id)]));
-}
-
-/** Who may be typed as working on it. */
-export function workOffers(people: readonly Named[]): string[] {
-  const names = workNames(people);
-  return people.map(({ id }) => names.of(id));
-}
-
-const readNamed =
-  (field: "owner" | "calendar", what: string, among: (reading: Reading) => readonly Named[]) =>
-  (text: string, row: SheetRow, reading: Reading): Typed => {
-    const found = text.trim() === "" ? { id: null } : findNamed(text, among(reading), what);
-    if ("fault" in found) return found;
-    return found.id === row[field]
-      ? unchanged
-      : { changes: [{ type: "setWorking", activity: row.id, [field]: found.id } as Change] };
-  };
-
-function readWishCell(text: string, row: SheetRow, { today }: Reading): Typed {
-  if (text.trim() === wishText(row.wish)) return unchanged;
-  const wish = readWish(text, today.slice(0, 4));
-  return wish !== null && "fault" in wish ? wish : { changes: [{ type: "setWish", activity: row.id, wish }] };
-}
-
-const DRIVEN = { length: "duration", lengthDrifting: "duration, may drift", hours: "hours" } as const;
-
-function readDriven(text: string, row: SheetRow): Typed {
-  const plain = text.trim().toLowerCase();
-  const found =
-    plain === ""
-      ? "length"
-      : ((Object.keys(DRIVEN) as (keyof typeof DRIVEN)[]).find((key) => DRIVEN[key].startsWith(plain)) ??
-        (plain.includes("drift") ? "lengthDrifting" : undefined));
-  if (found === undefined)
-    return { fault: "Its dates follow its “duration”, its “duration, may drift”, or the “hours” of its people." };
-  if (found === row.drivenBy) return unchanged;
-  return {
-    changes: [
-      {
-        type: "setWorking",
-        activity: row.id,
-        driver: found === "hours" ? "effort" : null,
-        windowPolicy: found === "lengthDrifting" ? "drift" : null,
-      },
-    ],
-  };
-}
 
 /** What is left of work under way, as it is computed where nobody has said it. */
 function leftWords(row: SheetRow): string {

@@ -1,0 +1,136 @@
+import type { OutsideLine, OutsideTargets } from "@chronometra/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { toast } from "../../shared/messages/toast.ts";
+import { call } from "../../shared/session/api.ts";
+import { EffectView } from "../../shared/dialogs/EffectView.tsx";
+import { Failure } from "../../shared/dialogs/Failure.tsx";
+import { countWords } from "../../shared/words/words.ts";
+import { linesEffectQuery } from "./queries.ts";
+import { MatchByHand } from "./outsideColumns.tsx";
+
+/** What accepting corrections does to what was posted, and to what was not. */
+function correctedWords(lines: readonly OutsideLine[]): string {
+  const posted = lines.filter(({ was }) => was?.posted === true).length;
+  const rest = lines.length - posted;
+  return [
+    ...(posted > 0 ? [`${countWords(posted, "line is", "lines are")} posted: the difference is posted beside it`] : []),
+    ...(rest > 0
+      ? [`${countWords(rest, "line is", "lines are")} not posted yet, and will say what its system says now`]
+      : []),
+  ]
+    .join("; ")
+    .concat(".");
+}
+
+/** What can be done with the lines that are ticked, with what it would come to. */
+export function LineActions({
+  lines,
+  targets,
+  onDone,
+}: {
+  lines: readonly OutsideLine[];
+  targets: OutsideTargets;
+  onDone: () => void;
+}) {
+  const client = useQueryClient();
+  const [why, setWhy] = useState("");
+  const ids = lines.map(({ id }) => id);
+  const ready = lines.every(({ state }) => state === "matched");
+  const corrected = lines.every(({ state }) => state === "correction");
+  const costs = ready || corrected ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
+  const effect = useQuery(linesEffectQuery(costs));
+  const after = (words: string): void => {
+    toast(words);
+    onDone();
+    void client.invalidateQueries();
+  };
+  const post = useMutation({
+    mutationFn: () => call("POST /api/outside/post", { body: { ids } }),
+    onSuccess: ({ costs: posted, reports }) =>
+      after(
+        [
+          posted > 0 ? `${countWords(posted, "cost", "costs")} posted` : "",
+          reports > 0 ? `${countWords(reports, "time entry waits", "time entries wait")} to be reviewed` : "",
+        ]
+          .filter((words) => words !== "")
+          .join("; ") + ".",
+      ),
+  });
+  const aside = useMutation({
+    mutationFn: (reason: string | null) => call("POST /api/outside/aside", { body: { ids, why: reason } }),
+    onSuccess: (_done, reason) => after(reason === null ? "Taken up again." : "Set aside, not dropped."),
+  });
+  const correct = useMutation({
+    mutationFn: () => call("POST /api/outside/corrections", { body: { ids } }),
+    onSuccess: () => after(`${countWords(ids.length, "correction", "corrections")} accepted.`),
+  });
+  const error = post.error ?? aside.error ?? correct.error ?? effect.error;
+  return (
+    <div className="mb-2 flex flex-col gap-2 border-l-4 border-accent pl-3">
+      <div className="flex flex-wrap items-center gap-2">
+        <span className="font-semibold">{countWords(lines.length, "line", "lines")}</span>
+        {corrected && (
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={correct.isPending || (costs.length > 0 && effect.data === undefined)}
+            onClick={() => correct.mutate()}
+          >
+            Accept {lines.length === 1 ? "the correction" : "the corrections"}
+          </button>
+        )}
+        {!corrected && (
+          <button
+            type="button"
+            className="btn btn-primary btn-sm"
+            disabled={!ready || post.isPending || (costs.length > 0 && effect.data === undefined)}
+            onClick={() => post.mutate()}
+          >
+            Post
+          </button>
+        )}
+        {lines.every(({ state }) => state === "aside") ? (
+          <button type="button" className="btn btn-sm" disabled={aside.isPending} onClick={() => aside.mutate(null)}>
+            Restore
+          </button>
+        ) : (
+          <>
+            <input
+              className="input input-sm w-56"
+              aria-label="Why it is set aside"
+              placeholder="why it is set aside"
+              value={why}
+              onChange={(event) => setWhy(event.target.value)}
+            />
+            <button
+              type="button"
+              className="btn btn-sm"
+              disabled={aside.isPending || why.trim().length < 3}
+              onClick={() => aside.mutate(why)}
+            >
+              Set aside
+            </button>
+          </>
+        )}
+      </div>
+      {corrected && <p className="text-sm">{correctedWords(lines)}</p>}
+      {lines.length === 1 && lines[0]!.state !== "aside" && !corrected && (
+        <MatchByHand key={lines[0]!.id} line={lines[0]!} targets={targets} />
+      )}
+      {effect.data !== undefined && costs.length > 0 && (
+        <div className="grid gap-4 md:grid-cols-2">
+          {effect.data.map((of) => (
+            <section key={of.project}>
+              <h3 className="text-sm">
+                {of.projectName}: {corrected ? "accepting" : "posting"} would
+              </h3>
+              <EffectView effect={of.effect} />
+            </section>
+          ))}
+        </div>
+      )}
+      {error !== null && <Failure error={error} />}
+    </div>
+  );
+}

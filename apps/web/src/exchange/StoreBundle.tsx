@@ -1,0 +1,137 @@
+import type { ImportView } from "@chronometra/contract";
+import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
+import { useNavigate } from "react-router";
+import { toast } from "../shared/messages/toast.ts";
+import { portfolioQuery } from "../project/queries.ts";
+import { call } from "../shared/session/api.ts";
+import { Failure } from "../shared/dialogs/Failure.tsx";
+import { countWords } from "../shared/words/words.ts";
+import { holds, useMe } from "../shared/session/session.ts";
+
+/** Stands in the choice of programmes for one that is still to be made. */
+const NEW_PROGRAMME = "new";
+
+/** Gives up a file that was brought. */
+export function Drop({ view }: { view: ImportView }) {
+  const navigate = useNavigate();
+  const drop = useMutation({
+    mutationFn: () => call("DELETE /api/imports/:import", { params: { import: view.id } }),
+    onSuccess: () => navigate("/import"),
+  });
+  return (
+    <button type="button" className="btn btn-sm" onClick={() => drop.mutate()}>
+      Discard
+    </button>
+  );
+}
+
+/** Stores what was understood: as a new project, or as changes to one. */
+export function StoreBundle({ view }: { view: ImportView }) {
+  const client = useQueryClient();
+  const navigate = useNavigate();
+  const { data: portfolio } = useQuery(portfolioQuery);
+  const [programme, setProgramme] = useState("");
+  const [newName, setNewName] = useState("");
+  const isNew = programme === NEW_PROGRAMME;
+  const store = useMutation({
+    mutationFn: async () => {
+      const id = isNew ? (await call("POST /api/programmes", { body: { name: newName } })).id : programme;
+      return call("POST /api/imports/:import/store", {
+        params: { import: view.id },
+        body: { programme: id === "" ? null : id },
+      });
+    },
+    onSuccess: ({ project }) => {
+      toast(`${view.project?.name ?? "The plan"} is stored.`);
+      void client.invalidateQueries();
+      void navigate(`/projects/${project}/plan`);
+    },
+  });
+  return (
+    <>
+      <div className="flex flex-wrap items-end gap-2">
+        <label className="flex flex-col text-sm">
+          Programme
+          <select
+            className="select select-sm w-64"
+            value={programme}
+            onChange={(event) => setProgramme(event.target.value)}
+          >
+            <option value="">outside the programmes</option>
+            {portfolio?.programmes.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+            <option value={NEW_PROGRAMME}>a new programme …</option>
+          </select>
+        </label>
+        {isNew && (
+          <label className="flex flex-col text-sm">
+            Its name
+            <input
+              className="input input-sm w-56"
+              value={newName}
+              onChange={(event) => setNewName(event.target.value)}
+            />
+          </label>
+        )}
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={!view.storable || store.isPending || (isNew && newName.trim() === "")}
+          onClick={() => store.mutate()}
+        >
+          {store.isPending ? "Storing …" : "Store as a new project"}
+        </button>
+        <Drop view={view} />
+        {!view.storable && (
+          <span className="adverse text-sm">
+            Nothing is stored until {countWords(view.errors, "error is", "errors are")} mended.
+          </span>
+        )}
+      </div>
+      {store.error !== null && <Failure error={store.error} />}
+    </>
+  );
+}
+
+/** Whether the file is a new project, or brings changes to one that is there. */
+export function Destination({
+  view,
+  onAnswer,
+}: {
+  view: ImportView;
+  onAnswer: (changesTo: string | undefined) => void;
+}) {
+  const { data: portfolio } = useQuery(portfolioQuery);
+  const me = useMe();
+  const own = portfolio?.projects.filter(({ manager }) => holds(me, "controller") || manager === me.name) ?? [];
+  const same = own.find(({ code }) => code === view.project?.code);
+  return (
+    <label className="mt-2 flex flex-wrap items-center gap-2 text-sm">
+      It is
+      <select
+        className="select select-sm w-80"
+        value={view.answers.changesTo ?? ""}
+        onChange={(event) => onAnswer(event.target.value === "" ? undefined : event.target.value)}
+      >
+        <option value="">a new project</option>
+        {own.map(({ id, code, name }) => (
+          <option key={id} value={id}>
+            an edited copy of {code} {name}
+          </option>
+        ))}
+      </select>
+      {same !== undefined && view.answers.changesTo === undefined && (
+        <span className="undecided">
+          Its code is that of {same.name}: is it an edited copy of it?{" "}
+          <button type="button" className="cursor-pointer underline" onClick={() => onAnswer(same.id)}>
+            Show what it would change
+          </button>
+        </span>
+      )}
+    </label>
+  );
+}
