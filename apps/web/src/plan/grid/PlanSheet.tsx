@@ -1,10 +1,13 @@
+import { DropLine } from "./DropLine.tsx";
+import { useLineActions } from "./useLineActions.ts";
+import { useShownLinks } from "./useShownLinks.ts";
+import { useRowsInSight } from "./panes/useRowsInSight.ts";
 import { SheetBars } from "./SheetBars.tsx";
 import { useFirstPlace } from "./useFirstPlace.ts";
 import { SheetLines } from "./SheetLines.tsx";
 import { useKeepInSight } from "./panes/useKeepInSight.ts";
 import { useSheetGrid } from "./useSheetGrid.ts";
-import { defaultRangeExtractor, useVirtualizer } from "@tanstack/react-virtual";
-import { useEffect, useImperativeHandle, useMemo, useRef, type Ref, type RefObject } from "react";
+import { useEffect, useImperativeHandle, useRef, type Ref, type RefObject } from "react";
 import { ChartGround } from "../chart/ChartGround.tsx";
 import { DragNote } from "../chart/DragNote.tsx";
 import { ReplaceWish } from "../chart/ReplaceWish.tsx";
@@ -20,9 +23,7 @@ import type { ChartLook } from "../chart/chartLook.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import type { Reading } from "../engine/sheetColumn.ts";
 import { SheetHead } from "./panes/SheetHead.tsx";
-import { type LineActions } from "./SheetLine.tsx";
 import { Splitter } from "./panes/Splitter.tsx";
-import { useLatest } from "./panes/useLatest.ts";
 import type { Pane } from "./panes/usePane.ts";
 import { useKeepPlace } from "./panes/usePlace.ts";
 import type { PlanColumns } from "./panes/usePlanColumns.ts";
@@ -118,16 +119,7 @@ export function PlanSheet({
     onFold,
   });
   const { cursor, state, chosen } = grid;
-  const virtual = useVirtualizer({
-    count: rows.length,
-    getScrollElement: () => scroller.current,
-    estimateSize: () => ROW_HEIGHT,
-    overscan: 6,
-    useFlushSync: false,
-    // The row the keyboard stands on stays on the page when it is scrolled out of sight.
-    rangeExtractor: (range) =>
-      [...new Set([...defaultRangeExtractor(range), cursor.row])].filter((index) => index >= 0).sort((a, b) => a - b),
-  });
+  const virtual = useRowsInSight(rows.length, cursor.row, scroller);
   useImperativeHandle(handle, () => ({
     go: (id, column) => {
       grid.holdsFocus.current = true;
@@ -159,27 +151,11 @@ export function PlanSheet({
     left,
     onPlace: (place) => void work.arrange({ verb: "place", ids: work.idsIn(chosen), ...place }),
   });
-  const on: LineActions = useLatest({
-    focus: (row: number, column: number, extend: boolean) =>
-      grid.press({ id: rows[row]!.id, column, extend, twice: false }),
-    begin: (row: number, column: number) => grid.press({ id: rows[row]!.id, column, extend: false, twice: true }),
-    fold: onFold,
-    text: grid.setText,
-    leave: grid.leave,
-    editKey: grid.onEditKey,
-    grip: onGrip,
-  });
+  const on = useLineActions({ rows, grid, onFold, onGrip });
 
   const items = virtual.getVirtualItems();
   const lines = useLines(items, cursor.row, virtual.isScrolling);
-  const activeId = rows[cursor.row]?.id;
-  const shown = useMemo(
-    () =>
-      sheet.links.filter(({ from, to }) =>
-        look.lit === null ? from === activeId || to === activeId : look.lit.has(from) && look.lit.has(to),
-      ),
-    [sheet.links, look.lit, activeId],
-  );
+  const shown = useShownLinks(sheet.links, look.lit, rows[cursor.row]?.id);
   const drawing =
     drawn?.linkFrom == null
       ? null
@@ -235,17 +211,7 @@ export function PlanSheet({
               {mayEdit && (
                 <Handles rows={rows} scale={scale} left={left} scroller={scroller} rowAt={rowIndexAt} onGrab={onGrab} />
               )}
-              {drop !== null && (
-                <div
-                  aria-hidden="true"
-                  className="absolute z-3 h-0.5 bg-accent"
-                  style={{
-                    top: drop.line * ROW_HEIGHT - 1,
-                    left: 10 + drop.depth * 14,
-                    width: columns[0]!.width - 12 - drop.depth * 14,
-                  }}
-                />
-              )}
+              {drop !== null && <DropLine {...drop} width={columns[0]!.width} />}
             </div>
           </div>
         </div>
