@@ -52,46 +52,54 @@ const ownWork = async (plans: readonly PlanOfProject[], person: string): Promise
     )
   ).flat();
 
+/** The desk of someone who is no person of any plan. */
+const nobodysDesk = (today: string): Desk => ({
+  person: null,
+  today,
+  activities: [],
+  reports: [],
+  booked: {},
+  seenAt: null,
+  news: [],
+  clock: null,
+  forgotten: [],
+  meetings: [],
+  leave: [],
+  calendar: [],
+});
+
+/** A person's reports that wait, and those of late. */
+const reportsSince = (database: DataSource, personId: string, lately: string): Promise<ReportEntity[]> =>
+  database.getRepository(ReportEntity).find({
+    where: [
+      { personId, state: "submitted" },
+      { personId, date: MoreThanOrEqual(lately) },
+      { personId, sentAt: MoreThanOrEqual(new Date(`${lately}T00:00:00Z`)) },
+    ],
+    order: { date: "DESC", sentAt: "DESC" },
+  });
+
+/** Minutes that wait to be accepted, by activity. */
+function waitingIn(reports: readonly ReportEntity[]): (work: { project: string; activity: string }) => number {
+  const waiting = new Map<string, number>();
+  for (const { state, projectId, activityId, minutes } of reports) {
+    if (state !== "submitted") continue;
+    const key = `${projectId}\0${activityId}`;
+    waiting.set(key, (waiting.get(key) ?? 0) + (minutes ?? 0));
+  }
+  return ({ project, activity }) => waiting.get(`${project}\0${activity}`) ?? 0;
+}
+
 /** What a person sees on their desk: their own activities that are not finished, own reports, and what else asks for a glance. */
 export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const { person } = me;
   const today = todayOf(me);
-  if (person === null)
-    return {
-      person,
-      today,
-      activities: [],
-      reports: [],
-      booked: {},
-      seenAt: null,
-      news: [],
-      clock: null,
-      forgotten: [],
-      meetings: [],
-      leave: [],
-      calendar: [],
-    };
+  if (person === null) return nobodysDesk(today);
   const since = (days: number): string => formatDate(addDays(parseDate(today)!, -days));
-  const lately = since(SENT_DAYS);
-  const reports = await database.getRepository(ReportEntity).find({
-    where: [
-      { personId: person, state: "submitted" },
-      { personId: person, date: MoreThanOrEqual(lately) },
-      { personId: person, sentAt: MoreThanOrEqual(new Date(`${lately}T00:00:00Z`)) },
-    ],
-    order: { date: "DESC", sentAt: "DESC" },
-  });
-  const waiting = new Map<string, number>();
-  for (const report of reports) {
-    if (report.state !== "submitted") continue;
-    const key = `${report.projectId}\0${report.activityId}`;
-    waiting.set(key, (waiting.get(key) ?? 0) + (report.minutes ?? 0));
-  }
+  const reports = await reportsSince(database, person, since(SENT_DAYS));
+  const waiting = waitingIn(reports);
   const plans = await plansOf(database, person);
-  const activities = (await ownWork(plans, person)).map((activity) => ({
-    ...activity,
-    waitingMinutes: waiting.get(`${activity.project}\0${activity.activity}`) ?? 0,
-  }));
+  const activities = (await ownWork(plans, person)).map((work) => ({ ...work, waitingMinutes: waiting(work) }));
   const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([
     newsFor(database, person, activities),
     clockOf(database, person),

@@ -22,44 +22,43 @@ const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 type Line = PeopleWeek["people"][number];
 
-/** The week around a day of everyone with work in the projects that someone answers for. */
-export async function peopleWeek(database: DataSource, me: Me, date: string): Promise<PeopleWeek> {
-  const { monday, sunday } = weekAround(date);
-  const from = parseDate(monday)!;
-  const days = Array.from({ length: 7 }, (_, i) => addDays(from, i));
+const newLine = (id: string, name: string): Line => ({
+  id,
+  name,
+  expectedMinutes: 0,
+  plannedMinutes: 0,
+  postedMinutes: 0,
+  waitingMinutes: 0,
+  sheet: null,
+  remindedAt: null,
+  canBeReached: false,
+  projects: [],
+});
+
+/** A week's lines by person, of what the projects say that someone answers for. */
+async function linesBetween(database: DataSource, me: Me, monday: string, sunday: string): Promise<Map<string, Line>> {
   const waiting = await database
     .getRepository(ReportEntity)
     .find({ where: { state: "submitted", date: Between(monday, sunday) } });
+  const waitingOf = new Map<string, number>();
+  for (const { projectId, personId, minutes } of waiting) {
+    const key = `${projectId} ${personId}`;
+    waitingOf.set(key, (waitingOf.get(key) ?? 0) + (minutes ?? 0));
+  }
   const lines = new Map<string, Line>();
-  for (const project of (await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } })).filter((each) =>
-    mayEdit(me, each),
-  )) {
+  const projects = await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } });
+  for (const project of projects.filter((each) => mayEdit(me, each))) {
     const plan = await loadPlan(database.manager, project);
     const { planned, posted } = await overPlan("peopleBetween", { id: project.id, plan }, { from: monday, to: sunday });
     for (const id of new Set([...plan.assignments.values()].map(({ person }) => person))) {
       if (plan.placeholders.has(id)) continue;
-      const line = lines.get(id) ?? {
-        id,
-        name: plan.people.get(id)?.name ?? id,
-        expectedMinutes: 0,
-        plannedMinutes: 0,
-        postedMinutes: 0,
-        waitingMinutes: 0,
-        sheet: null,
-        remindedAt: null,
-        canBeReached: false,
-        projects: [],
-      };
+      const line = lines.get(id) ?? newLine(id, plan.people.get(id)?.name ?? id);
       const own = {
         project: project.id,
         name: project.head.name,
         plannedMinutes: planned.get(id) ?? 0,
         postedMinutes: posted.get(id) ?? 0,
-        waitingMinutes: waiting.reduce(
-          (sum, report) =>
-            report.projectId === project.id && report.personId === id ? sum + (report.minutes ?? 0) : sum,
-          0,
-        ),
+        waitingMinutes: waitingOf.get(`${project.id} ${id}`) ?? 0,
       };
       line.plannedMinutes += own.plannedMinutes;
       line.postedMinutes += own.postedMinutes;
@@ -68,6 +67,24 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
       lines.set(id, line);
     }
   }
+  return lines;
+}
+
+/** When each account was reminded of a week last. */
+async function remindedOf(database: DataSource, monday: string): Promise<Map<string | null, string>> {
+  const mails = await database.getRepository(MailEntity).find({
+    where: { subject: Like(`${reminderOf(monday)}%`), sentAt: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) },
+    order: { sentAt: "ASC" },
+  });
+  return new Map(mails.map(({ accountId, sentAt }) => [accountId, sentAt.toISOString()]));
+}
+
+/** The week around a day of everyone with work in the projects that someone answers for. */
+export async function peopleWeek(database: DataSource, me: Me, date: string): Promise<PeopleWeek> {
+  const { monday, sunday } = weekAround(date);
+  const from = parseDate(monday)!;
+  const days = Array.from({ length: 7 }, (_, i) => addDays(from, i));
+  const lines = await linesBetween(database, me, monday, sunday);
   const sheets = await sheetsOf(database, monday);
   const expected = await expectedMinutes(database, [...lines.keys()], days);
   const accounts = new Map(
@@ -75,11 +92,7 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
       account.personId === null ? [] : [[account.personId, account] as const],
     ),
   );
-  const mails = await database.getRepository(MailEntity).find({
-    where: { subject: Like(`${reminderOf(monday)}%`), sentAt: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) },
-    order: { sentAt: "ASC" },
-  });
-  const reminded = new Map(mails.map(({ accountId, sentAt }) => [accountId, sentAt.toISOString()]));
+  const reminded = await remindedOf(database, monday);
   const people = [...lines.values()].map((line): Line => {
     const account = accounts.get(line.id);
     return {

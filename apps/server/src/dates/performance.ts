@@ -52,6 +52,48 @@ function periodsOf(
   });
 }
 
+type Told = NonNullable<Period["explanation"]>;
+
+/** What was written of broken limits: by period, and of one rule in the open period. */
+function explanationsIn(
+  marks: readonly CycleMarkEntity[],
+  names: ReadonlyMap<string, string>,
+  open: number | undefined,
+) {
+  const present = ({ words, markedBy, markedAt }: CycleMarkEntity): Told => ({
+    words,
+    by: names.get(markedBy) ?? "",
+    at: markedAt.toISOString(),
+  });
+  const byPeriod = new Map<number, Told>();
+  for (const mark of marks) {
+    const known = byPeriod.get(mark.number);
+    const own = present(mark);
+    byPeriod.set(mark.number, known === undefined ? own : { ...own, words: `${known.words}; ${own.words}` });
+  }
+  const ofRule = (rule: string): Told | null => {
+    const mark = marks.find(
+      ({ number, step }) => number === open && (step === `Explain ${rule}` || step === "Explain"),
+    );
+    return mark === undefined ? null : present(mark);
+  };
+  return { byPeriod, ofRule };
+}
+
+/** When the project may finish, and between which estimates its cost lies. */
+function forecastOf({ finish, earnedSchedule, figures }: Summary): PerformanceView["forecast"] {
+  const estimates =
+    figures === null
+      ? []
+      : [figures.eac, figures.eacRemaining, figures.eacCpiSpi, figures.eacBottomUp].filter((each) => each !== null);
+  return {
+    finish,
+    esFinish: earnedSchedule?.forecastFinish ?? null,
+    least: estimates.length === 0 ? null : Math.min(...estimates),
+    most: estimates.length === 0 ? null : Math.max(...estimates),
+  };
+}
+
 /** A project's figures split, over the periods, and its earned schedule in every kind of period. */
 export async function performanceOf(
   database: DataSource,
@@ -68,29 +110,15 @@ export async function performanceOf(
     accountNames(database),
     thresholdsOf(database),
   ]);
-  const present = ({ words, markedBy, markedAt }: CycleMarkEntity) => ({
-    words,
-    by: names.get(markedBy) ?? "",
-    at: markedAt.toISOString(),
-  });
-  const explanations = new Map<number, NonNullable<Period["explanation"]>>();
-  for (const mark of marks) {
-    const known = explanations.get(mark.number);
-    const own = present(mark);
-    explanations.set(mark.number, known === undefined ? own : { ...own, words: `${known.words}; ${own.words}` });
-  }
-  const figures = summary.figures;
+  const explanations = explanationsIn(marks, names, open?.number);
   // As everywhere: a movement is told against the last period before the open one.
   const last = issued.findLast(({ number }) => open === null || number < open.number);
-  const estimates =
-    figures === null
-      ? []
-      : [figures.eac, figures.eacRemaining, figures.eacCpiSpi, figures.eacBottomUp].filter((each) => each !== null);
+  const drift = last === undefined ? null : (JSON.parse(last.summary) as Summary).drift;
   return {
     currency: plan.project.currency,
     minorDigits: plan.project.minorDigits ?? 2,
     asOf: summary.dataDate,
-    project: figures,
+    project: summary.figures,
     by,
     kinds: [
       ...Object.entries(SHARES).map(([id, { name }]) => ({ id, name })),
@@ -98,27 +126,11 @@ export async function performanceOf(
     ],
     parts,
     earnedSchedules,
-    periods: periodsOf(issued, summary, explanations),
+    periods: periodsOf(issued, summary, explanations.byPeriod),
     // Of a closed project nothing is asked any more.
     broken: closed
       ? []
-      : brokenLimits(
-          brokenRules(
-            standingOf(lineSummaryOf(summary), last === undefined ? null : (JSON.parse(last.summary) as Summary).drift),
-            thresholds,
-          ),
-          (rule) => {
-            const mark = marks.find(
-              ({ number, step }) => number === open?.number && (step === `Explain ${rule}` || step === "Explain"),
-            );
-            return mark === undefined ? null : present(mark);
-          },
-        ),
-    forecast: {
-      finish: summary.finish,
-      esFinish: summary.earnedSchedule?.forecastFinish ?? null,
-      least: estimates.length === 0 ? null : Math.min(...estimates),
-      most: estimates.length === 0 ? null : Math.max(...estimates),
-    },
+      : brokenLimits(brokenRules(standingOf(lineSummaryOf(summary), drift), thresholds), explanations.ofRule),
+    forecast: forecastOf(summary),
   };
 }

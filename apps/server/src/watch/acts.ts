@@ -56,6 +56,45 @@ function reassigned(plan: Plan, id: string, from: string | null, to: string): Ch
   return moved.map(([key]): Change => ({ type: "editRow", table: "assignments", key, set: { person: to } }));
 }
 
+type Act<D extends WatchAct["act"]["do"]> = Extract<WatchAct["act"], { readonly do: D }>;
+
+/** The changes that an act makes of an activity, or why it leaves it as it is. */
+type Of = (id: string) => Change[] | string;
+
+const ownerOf =
+  (plan: Plan, { to }: Act<"setOwner">): Of =>
+  (id) =>
+    plan.activities.get(id)!.owner === (to ?? undefined)
+      ? "is so already"
+      : [{ type: "setWorking", activity: id, owner: to }];
+
+const deadlineOf =
+  (plan: Plan, { date }: Act<"setDeadline">): Of =>
+  (id) =>
+    plan.activities.get(id)!.kind === "summary"
+      ? "a branch has no deadline"
+      : [{ type: "setDeadline", activity: id, date }];
+
+function durationOf(plan: Plan, { days }: Act<"setDuration">): Of {
+  const { set } = compileCalendars([...plan.calendars.values()]);
+  return (id) => {
+    const activity = plan.activities.get(id)!;
+    if ((activity.kind ?? "work") !== "work") return "has no duration of its own";
+    if (activity.driver === "effort") return "its hours decide how long it takes";
+    const { dayMinutes } = set.get(activity.calendar ?? plan.project.calendar);
+    return [{ type: "setDuration", activity: id, minutes: Math.max(1, Math.round(days * dayMinutes)) }];
+  };
+}
+
+function ownValueOf(plan: Plan, { field: name, value }: Act<"setOwnValue">): Of {
+  const field = [...plan.fields.values()].find((each) => each.name === name);
+  return (id) => {
+    if (field === undefined) return `its project has no field "${name}"`;
+    const fault = value === null ? null : ownValueFault(field, value);
+    return fault === null ? [{ type: "setOwnValue", activity: id, field: field.id, value }] : `${name} ${fault}`;
+  };
+}
+
 async function plannedFor(
   manager: EntityManager,
   { id: project, plan }: PlanOf,
@@ -63,78 +102,38 @@ async function plannedFor(
   act: WatchAct["act"],
 ): Promise<Planned> {
   const left: Planned["left"] = [];
-  const each = (make: (id: string) => Change[] | string): Change[] =>
-    ids.flatMap((id) => {
+  const each = (make: Of): Planned => {
+    const changes = ids.flatMap((id) => {
       const activity = plan.activities.get(id);
       const made = activity === undefined ? "no longer in the plan" : make(id);
       if (typeof made !== "string") return made;
       left.push({ id, name: activity?.name ?? id, why: made });
       return [];
     });
+    return { changes, left };
+  };
+  /** As `each`; whoever it names joins the plan first, where anything comes of it. */
+  const naming = async (person: string, make: Of): Promise<Planned> => {
+    const { changes } = each(make);
+    return { changes: changes.length === 0 ? [] : [...(await personChange(manager, plan, person)), ...changes], left };
+  };
   switch (act.do) {
     case "pushOut": {
       const reason = act.reason === undefined || act.reason === "" ? `put off by ${act.days} d` : act.reason;
       return overPlan("pushedOut", { id: project, plan }, { ids, days: act.days, reason });
     }
-    case "reassign": {
-      const changes = each((id) => reassigned(plan, id, act.from, act.to));
-      return {
-        changes: changes.length === 0 ? [] : [...(await personChange(manager, plan, act.to)), ...changes],
-        left,
-      };
-    }
-    case "setOwner": {
-      const changes = each((id) =>
-        plan.activities.get(id)!.owner === (act.to ?? undefined)
-          ? "is so already"
-          : [{ type: "setWorking", activity: id, owner: act.to }],
-      );
-      return {
-        changes:
-          changes.length === 0 || act.to === null
-            ? changes
-            : [...(await personChange(manager, plan, act.to)), ...changes],
-        left,
-      };
-    }
+    case "reassign":
+      return naming(act.to, (id) => reassigned(plan, id, act.from, act.to));
+    case "setOwner":
+      return act.to === null ? each(ownerOf(plan, act)) : naming(act.to, ownerOf(plan, act));
     case "setName":
-      return { changes: each((id) => [{ type: "setName", activity: id, name: act.name }]), left };
+      return each((id) => [{ type: "setName", activity: id, name: act.name }]);
     case "setDeadline":
-      return {
-        changes: each((id) =>
-          plan.activities.get(id)!.kind === "summary"
-            ? "a branch has no deadline"
-            : [{ type: "setDeadline", activity: id, date: act.date }],
-        ),
-        left,
-      };
-    case "setDuration": {
-      const { set } = compileCalendars([...plan.calendars.values()]);
-      const changes = each((id) => {
-        const activity = plan.activities.get(id)!;
-        if ((activity.kind ?? "work") !== "work") return "has no duration of its own";
-        if (activity.driver === "effort") return "its hours decide how long it takes";
-        return [
-          {
-            type: "setDuration",
-            activity: id,
-            minutes: Math.max(1, Math.round(act.days * set.get(activity.calendar ?? plan.project.calendar).dayMinutes)),
-          },
-        ];
-      });
-      return { changes, left };
-    }
-    case "setOwnValue": {
-      const field = [...plan.fields.values()].find(({ name }) => name === act.field);
-      const changes = each((id) => {
-        if (field === undefined) return `its project has no field "${act.field}"`;
-        const fault = act.value === null ? null : ownValueFault(field, act.value);
-        return fault === null
-          ? [{ type: "setOwnValue", activity: id, field: field.id, value: act.value }]
-          : `${act.field} ${fault}`;
-      });
-      return { changes, left };
-    }
+      return each(deadlineOf(plan, act));
+    case "setDuration":
+      return each(durationOf(plan, act));
+    case "setOwnValue":
+      return each(ownValueOf(plan, act));
     default:
       return act satisfies never;
   }

@@ -81,19 +81,52 @@ export async function bringFile(
   }
 }
 
+/** Refuses a file whose lines have been taken in already. */
+async function assertNew(database: DataSource, me: Me, kind: LineKind, digest: string): Promise<void> {
+  const same = await database.getRepository(OutsideFileEntity).findBy({ digest, kind });
+  const before = same.find(({ takenAt }) => takenAt !== null);
+  if (before === undefined) return;
+  const by = (await accountNames(database)).get(before.broughtBy) ?? "someone";
+  throw new Failure(
+    "conflict",
+    `This very file was taken in on ${dateWords(dayOf(me, before.takenAt!))} by ${by} as “${before.name}”; nothing was changed.`,
+  );
+}
+
+/** What each heading is taken for: as it was matched before, else by its words; no column twice. */
+async function headingsOf(database: DataSource, kind: LineKind, table: Table): Promise<OutsideFile["headings"]> {
+  const remembered = await database.getRepository(KnownHeadingEntity).findBy({ tableName: headingTable(kind) });
+  const known = new Map(remembered.map(({ heading, columnName }) => [heading, columnName]));
+  const taken = new Set<string>();
+  const byWords = (plain: string): string | null =>
+    Object.keys(columnsOf(kind)).find((column) => WORDS[column]!.includes(plain)) ?? null;
+  return table.headings.map((heading, i) => {
+    const plain = plainHeading(heading);
+    const guess = known.get(plain) ?? byWords(plain);
+    const column = guess === null || guess === "" || taken.has(guess) ? null : guess;
+    if (column !== null) taken.add(column);
+    const sample = table.rows.slice(0, 3).map((row) => textOf(row[i]));
+    return { heading, column, remembered: known.has(plain), sample: sample.filter((text) => text !== "") };
+  });
+}
+
+/** A number that may be read in two ways; `null` where there is none. */
+function doubtfulIn({ headings, rows }: Table): string | null {
+  for (let i = 0; i < headings.length; i++) {
+    const { style, doubtful } = styleOfColumn(
+      rows.map((row) => row[i]),
+      false,
+    );
+    if (style === null && doubtful !== null) return doubtful;
+  }
+  return null;
+}
+
 async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Received): Promise<OutsideFile> {
   const digest = createHash("sha256")
     .update(await readFile(upload.path))
     .digest("hex");
-  const files = database.getRepository(OutsideFileEntity);
-  const before = (await files.findBy({ digest, kind })).find(({ takenAt }) => takenAt !== null);
-  if (before !== undefined) {
-    const by = (await accountNames(database)).get(before.broughtBy) ?? "someone";
-    throw new Failure(
-      "conflict",
-      `This very file was taken in on ${dateWords(dayOf(me, before.takenAt!))} by ${by} as “${before.name}”; nothing was changed.`,
-    );
-  }
+  await assertNew(database, me, kind, digest);
   const source = await readCells([upload]);
   if (source.kind !== "tables")
     throw new Failure(
@@ -102,7 +135,7 @@ async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Rec
     );
   const table = tableOf(source.sheets);
   const id = randomUUID();
-  await files.insert({
+  await database.getRepository(OutsideFileEntity).insert({
     id,
     digest,
     kind,
@@ -112,49 +145,15 @@ async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Rec
     takenAt: null,
     source: JSON.stringify(table),
   });
-  const known = new Map(
-    (await database.getRepository(KnownHeadingEntity).findBy({ tableName: headingTable(kind) })).map(
-      ({ heading, columnName }) => [heading, columnName],
-    ),
-  );
-  const taken = new Set<string>();
-  const headings = table.headings.map((heading, i) => {
-    const plain = plainHeading(heading);
-    const remembered = known.has(plain);
-    const guess = remembered
-      ? known.get(plain)!
-      : (Object.keys(columnsOf(kind)).find((column) => WORDS[column]!.includes(plain)) ?? null);
-    const column = guess === null || guess === "" || taken.has(guess) ? null : guess;
-    if (column !== null) taken.add(column);
-    return {
-      heading,
-      column,
-      remembered,
-      sample: table.rows
-        .slice(0, 3)
-        .map((row) => textOf(row[i]))
-        .filter((text) => text !== ""),
-    };
-  });
-  const asksDateOrder = table.rows.some((row) =>
-    row.some((cell) => typeof cell === "string" && dependsOnOrder(cell) && soleOrder(cell) === null),
-  );
-  const doubtful =
-    table.headings
-      .map((_, i) =>
-        styleOfColumn(
-          table.rows.map((row) => row[i]),
-          false,
-        ),
-      )
-      .find(({ style, doubtful: cell }) => style === null && cell !== null)?.doubtful ?? null;
   return {
     id,
     name: upload.name,
     rows: table.rows.length,
-    headings: headings.filter(({ heading }) => heading !== ""),
-    asksDateOrder,
-    asksNumbers: doubtful,
+    headings: (await headingsOf(database, kind, table)).filter(({ heading }) => heading !== ""),
+    asksDateOrder: table.rows.some((row) =>
+      row.some((cell) => typeof cell === "string" && dependsOnOrder(cell) && soleOrder(cell) === null),
+    ),
+    asksNumbers: doubtfulIn(table),
   };
 }
 

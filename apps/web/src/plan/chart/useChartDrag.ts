@@ -65,10 +65,44 @@ interface Options {
 }
 
 const FINE_PIXELS_PER_DAY = 100;
-/** Moving, stretching and linking activities in the chart, with what it would move drawn before it is let go. */
-export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
+
+/** What a drag of a handle means: from where it was pressed, in pixels of the chart, to where the pointer is. */
+function gestureOf(
+  { rows, scale, rowAt, xAt }: Omit<Options, "session">,
+  id: string,
+  handle: Handle,
+  down: number,
+  event: PointerEvent,
+): Gesture | null {
+  const row = rows.find((each) => each.id === id);
+  if (row?.dates == null) return null;
+  const x = xAt(event.clientX);
+  if (handle === "band")
+    return { what: "move", activity: id, to: row.dates.start + instantAt(scale, x) - instantAt(scale, down) };
+  if (handle === "end")
+    return {
+      what: "stretch",
+      activity: id,
+      to: row.dates.finish + instantAt(scale, x) - instantAt(scale, down),
+      fine: scale.pixelsPerDay >= FINE_PIXELS_PER_DAY,
+    };
+  const target = rowAt(event.clientY);
+  if (target?.dates == null || target.id === id) return null;
+  const at = instantAt(scale, x);
+  const toEnd = target.kind !== "milestone" && at > (target.dates.start + target.dates.finish) / 2 ? "finish" : "start";
+  return {
+    what: "link",
+    from: id,
+    fromEnd: handle === "fromStart" ? "start" : "finish",
+    to: target.id,
+    toEnd,
+    key: `l-${crypto.randomUUID().slice(0, 13)}`,
+  };
+}
+
+/** What a drag would do, drawn before it is let go. */
+function useDrawn(session: PlanSession) {
   const [drawn, setDrawn] = useState<Drawn | null>(null);
-  const [asked, setAsked] = useState<Asked | null>(null);
   const wanted = useRef<{ gesture: Gesture; at: Drawn["at"] } | null>(null);
   const busy = useRef(false);
   const dragging = useRef(false);
@@ -91,7 +125,17 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
       busy.current = false;
     }
   };
+  const end = useCallback((): void => {
+    dragging.current = false;
+    wanted.current = null;
+    setDrawn(null);
+  }, []);
+  return { drawn, setDrawn, dragging, ask, end };
+}
 
+/** Does what was dragged, once whoever dragged it has been asked about a date wish that would go. */
+function useSettled(session: PlanSession) {
+  const [asked, setAsked] = useState<Asked | null>(null);
   const told = (refused: string | null): void => {
     if (refused !== null) toast.error(refused);
   };
@@ -106,34 +150,16 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
     };
     told(await session.drop(gesture, ask));
   };
+  return { asked, settle, onKeep: () => setAsked(null) };
+}
 
-  const gestureAt = (id: string, handle: Handle, down: number, event: PointerEvent): Gesture | null => {
-    const row = rows.find((each) => each.id === id);
-    if (row?.dates == null) return null;
-    const x = xAt(event.clientX);
-    if (handle === "band")
-      return { what: "move", activity: id, to: row.dates.start + instantAt(scale, x) - instantAt(scale, down) };
-    if (handle === "end")
-      return {
-        what: "stretch",
-        activity: id,
-        to: row.dates.finish + instantAt(scale, x) - instantAt(scale, down),
-        fine: scale.pixelsPerDay >= FINE_PIXELS_PER_DAY,
-      };
-    const target = rowAt(event.clientY);
-    if (target?.dates == null || target.id === id) return null;
-    const at = instantAt(scale, x);
-    const toEnd =
-      target.kind !== "milestone" && at > (target.dates.start + target.dates.finish) / 2 ? "finish" : "start";
-    return {
-      what: "link",
-      from: id,
-      fromEnd: handle === "fromStart" ? "start" : "finish",
-      to: target.id,
-      toEnd,
-      key: `l-${crypto.randomUUID().slice(0, 13)}`,
-    };
-  };
+/** Moving, stretching and linking activities in the chart, with what it would move drawn before it is let go. */
+export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
+  const { drawn, setDrawn, dragging, ask, end } = useDrawn(session);
+  const { asked, settle, onKeep } = useSettled(session);
+
+  const gestureAt = (id: string, handle: Handle, down: number, event: PointerEvent): Gesture | null =>
+    gestureOf({ rows, scale, rowAt, xAt }, id, handle, down, event);
   const latest = useRef(gestureAt);
   latest.current = gestureAt;
   const askLatest = useRef(ask);
@@ -146,11 +172,6 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
       event.preventDefault();
       event.stopPropagation();
       const down = xAt(event.clientX);
-      const end = (): void => {
-        dragging.current = false;
-        wanted.current = null;
-        setDrawn(null);
-      };
       startDrag(event, {
         onMove: (moved) => {
           dragging.current = true;
@@ -176,8 +197,8 @@ export function useChartDrag({ rows, scale, session, rowAt, xAt }: Options) {
         onLeave: end,
       });
     },
-    [xAt],
+    [xAt, dragging, end, setDrawn],
   );
 
-  return { drawn, onGrab, asked, onKeep: () => setAsked(null) };
+  return { drawn, onGrab, asked, onKeep };
 }

@@ -1,45 +1,30 @@
-import type { ChangeResult, ChangesSince, PlanView } from "@chronometra/contract";
+import { PlanQuestions } from "./planQuestions.ts";
+import type { SessionParts } from "./sessionParts.ts";
+import type { ChangeResult, ChangesSince } from "@chronometra/contract";
 import {
   changeWords,
   kindOfRow,
   type Naming,
-  type Alternate,
   type Arrangement,
   type Branches,
   type Change,
-  type Explanation,
   type Problem,
 } from "@chronometra/core";
 import { CallFailed } from "../../../shared/session/api.ts";
-import type { ActivityWork } from "../activityWork.ts";
-import type { Gesture, Meant } from "../dragged.ts";
-import type { Engine, Removal, Soon } from "../engine.ts";
-import { memoryKeeper, Outbox, type Keeper, type Refused, type Waiting } from "./outbox.ts";
-import type { BlockTyped, DrawnTest, Parking, Preview, Typed } from "../planEngine.ts";
+import type { Gesture } from "../dragged.ts";
+import type { Soon } from "../engine.ts";
+import { memoryKeeper, Outbox, type Refused, type Waiting } from "./outbox.ts";
+import type { BlockTyped } from "../planEngine.ts";
 import { Reach } from "./reach.ts";
 import { EMPTY, type SessionState } from "./sessionState.ts";
 import type { Sheet } from "../sheet.ts";
 import { patched, type SheetPatch } from "../sheetPatch.ts";
-import type { Store } from "./store.ts";
 import { UndoStack, type Done } from "./undoStack.ts";
 
 const SOMEONE = "someone else";
 
 /** A list of more changes than this is taken in by one task, and shown and sent by the next. */
 const MANY = 500;
-
-/** What a session is made of besides its engine. */
-export interface SessionParts {
-  readonly store: Store;
-  readonly engine: Engine;
-  readonly fetchPlan: () => Promise<PlanView>;
-  /** Where work that is not stored yet is kept. */
-  readonly keeper?: Keeper;
-  /** Told whenever the server has stored something. */
-  readonly onStored?: () => void;
-  /** Told when whoever works is not signed in any more. */
-  readonly onSignedOut?: () => void;
-}
 
 /** Names of what is on a sheet. */
 const namesOn =
@@ -51,7 +36,7 @@ const namesOn =
  * One person at work on one plan: changes show at once and are stored one after another, and can be undone. What the server
  * has not answered for waits in its order, outlives the page, and is sent again until it has.
  */
-export class PlanSession {
+export class PlanSession extends PlanQuestions {
   private state = EMPTY;
   /** The revision that the engine holds as confirmed. */
   private revision = 0;
@@ -70,11 +55,10 @@ export class PlanSession {
   private readonly reach = new Reach(() => void this.pump());
   private readonly listeners = new Set<() => void>();
   private readonly parts: Required<SessionParts>;
-  private readonly engine: Engine;
 
   constructor(parts: SessionParts) {
+    super(parts.engine);
     this.parts = { keeper: memoryKeeper(), onStored: () => undefined, onSignedOut: () => undefined, ...parts };
-    this.engine = parts.engine;
     this.outbox = new Outbox(this.parts.keeper);
     this.undoing = new UndoStack(this.outbox.undoable);
   }
@@ -145,8 +129,7 @@ export class PlanSession {
     this.set(this.takeIn(await this.engine.open(view, this.outbox.all), []));
   }
 
-  /** Counts as on its way from the first moment what is still being worked out: nothing reads as saved before it is. */
-  private async onItsWay<T>(work: () => Promise<T>): Promise<T> {
+  protected override async onItsWay<T>(work: () => Promise<T>): Promise<T> {
     this.working++;
     this.set({});
     try {
@@ -218,8 +201,6 @@ export class PlanSession {
   readonly arrange = (arrangement: Arrangement): Promise<readonly Problem[] | null> =>
     this.worked(() => this.engine.arrange(arrangement));
 
-  readonly dragged = async (gesture: Gesture): Promise<Meant> => this.engine.dragged(gesture);
-
   /**
    * Does what a gesture means once it is let go; gives what stands against it, or nothing.
    * @param asks gives whether a wish that someone meant is to be asked about before it goes: then nothing is done
@@ -242,34 +223,11 @@ export class PlanSession {
     });
   }
 
-  readonly pathTest = async (): Promise<DrawnTest | null> => this.engine.pathTest();
-
-  /** What changes would move, for drawing; nothing is kept. */
-  readonly preview = async (changes: readonly Change[]): Promise<Preview> => this.engine.preview(changes);
-
   /** Compares with another baseline from now on. */
   async compareWith(baseline: number): Promise<void> {
     const patch = await this.engine.compareWith(baseline);
     this.set({ sheet: this.take(patch) });
   }
-
-  readonly readLinks = (activity: string, text: string): Promise<Typed> =>
-    this.onItsWay(async () => this.engine.readLinks(activity, text));
-
-  readonly readWork = (activity: string, text: string): Promise<Typed> =>
-    this.onItsWay(async () => this.engine.readWork(activity, text));
-
-  readonly chainOf = async (activity: string): Promise<readonly string[]> => this.engine.chainOf(activity);
-
-  readonly work = async (activity: string): Promise<ActivityWork | null> => this.engine.work(activity);
-
-  readonly parking = async (ids: readonly string[]): Promise<Parking> => this.engine.parking(ids);
-
-  /** What removing rows would cut. */
-  readonly removal = (ids: readonly string[]): Promise<Removal> => this.onItsWay(async () => this.engine.removal(ids));
-
-  /** What the plan would come to with each of a group's ways live. */
-  readonly alternates = async (group: string): Promise<readonly Alternate[]> => this.engine.alternates(group);
 
   /** Makes rows ways of one step, or makes another way the live one; gives what stands against it, or nothing. */
   readonly ways = (
@@ -281,13 +239,9 @@ export class PlanSession {
   readonly wake = (ids: readonly string[]): Promise<readonly Problem[] | null> =>
     this.worked(() => this.engine.wake(ids));
 
-  readonly copy = async (ids: readonly string[]): Promise<Branches> => this.engine.copy(ids);
-
   /** Pastes branches after a row; gives what stands against it, or nothing. */
   readonly paste = (branches: Branches, after: string | null, keepIds: boolean): Promise<readonly Problem[] | null> =>
     this.worked(() => this.engine.paste(branches, after, keepIds));
-
-  readonly explain = async (activity: string): Promise<Explanation | null> => this.engine.explain(activity);
 
   readonly undo = (): Promise<void> => this.turn("undo");
   readonly redo = (): Promise<void> => this.turn("redo");
