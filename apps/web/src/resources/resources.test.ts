@@ -82,7 +82,9 @@ describe("amounts as they are typed", () => {
     ["0", 2, 0],
     ["1.200", 2, null],
     ["1,200", 0, 1200],
-    ["1.005", 3, null],
+    ["1.005", 3, 1005],
+    ["1,005", 3, null],
+    ["1.005.250", 3, 1_005_250_000],
     ["0.125", 3, 125],
     ["1.2.3", 2, null],
     ["12.345", 2, null],
@@ -91,7 +93,7 @@ describe("amounts as they are typed", () => {
 
   it("are read back as they are written, for every number of digits", () => {
     fc.assert(
-      fc.property(fc.integer({ min: -10_000_000, max: 10_000_000 }), fc.constantFrom(0, 2, 4), (minor, digits) =>
+      fc.property(fc.integer({ min: -10_000_000, max: 10_000_000 }), fc.constantFrom(0, 2, 3, 4), (minor, digits) =>
         expect(readAmount(amountText(minor, digits), digits)).toBe(minor),
       ),
     );

@@ -4,6 +4,8 @@
  */
 export function readAmount(text: string, minorDigits: number): number | null {
   const plain = text.replace(/[\s\u00a0']/g, "");
+  // Of a currency with three digits an amount is shown so itself: what was shown is read as it was meant.
+  if (minorDigits === 3 && /^-?\d+\.\d{3}$/.test(plain)) return minorIn(plain.replace(".", ""));
   const match = /^(-?)([1-9]\d{0,2}(?:[.,]\d{3})+|\d+)(?:([.,])(\d+))?$/.exec(plain);
   if (match === null) return null;
   const [, sign, whole = "", mark, digits = ""] = match;
@@ -14,8 +16,13 @@ export function readAmount(text: string, minorDigits: number): number | null {
   if (mark === undefined && marks.size === 1 && whole.replace(/\d/g, "").length === 1 && minorDigits > 0) return null;
   if (mark !== undefined && marks.size === 0 && digits.length === 3 && minorDigits < 3) return null;
   if (digits.length > minorDigits) return null;
-  const minor = Number(`${whole.replace(/[.,]/g, "")}${digits.padEnd(minorDigits, "0")}`);
-  return Number.isSafeInteger(minor) ? (sign === "-" ? -minor || 0 : minor) : null;
+  return minorIn(`${sign}${whole.replace(/[.,]/g, "")}${digits.padEnd(minorDigits, "0")}`);
+}
+
+/** Digits as a number of minor units, where it can be told exactly. */
+function minorIn(digits: string): number | null {
+  const minor = Number(digits);
+  return Number.isSafeInteger(minor) ? minor || 0 : null;
 }
 
 /** As `readAmount`, for what must be above nothing. */
