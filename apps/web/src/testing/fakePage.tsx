@@ -1,8 +1,8 @@
-import type { Me, Role } from "@chronometra/contract";
+import type { Me, ProjectLook, Role } from "@chronometra/contract";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
-import { createMemoryRouter, RouterProvider, useLocation } from "react-router";
+import { createMemoryRouter, Outlet, RouterProvider, useLocation } from "react-router";
 import { takePreferences } from "../shared/session/preferences.ts";
 import { Shown } from "../shared/session/session.ts";
 
@@ -57,20 +57,32 @@ const Where = () => {
   return <output aria-label="address">{`${pathname}${search}${hash}`}</output>;
 };
 
+interface Place {
+  readonly me?: Me;
+  readonly at?: string;
+  /** The project within whose frame it is shown. */
+  readonly project?: Partial<ProjectLook>;
+}
+
 /** Shows something at an address to someone; `address` of the page is told by `screen.getByLabelText("address")`. */
-export function show(page: ReactNode, { me = someone("controller"), at = "/" } = {}): QueryClient {
+export function show(page: ReactNode, { me = someone("controller"), at = "/", project }: Place = {}): QueryClient {
   takePreferences({}, null);
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } });
   const router = createMemoryRouter(
     [
       {
-        path: "*",
-        element: (
-          <>
-            {page}
-            <Where />
-          </>
-        ),
+        element: <Outlet context={project} />,
+        children: [
+          {
+            path: "*",
+            element: (
+              <>
+                {page}
+                <Where />
+              </>
+            ),
+          },
+        ],
       },
     ],
     { initialEntries: [at] },
