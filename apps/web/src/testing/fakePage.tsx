@@ -3,6 +3,7 @@ import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
 import { render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { createMemoryRouter, Outlet, RouterProvider, useLocation } from "react-router";
+import { responseOf } from "./response.ts";
 import { takePreferences } from "../shared/session/preferences.ts";
 import { Shown } from "../shared/session/session.ts";
 
@@ -31,14 +32,7 @@ export function listen(answer: (sent: Sent) => unknown): Sent[] {
     if (said instanceof Refusal && said.status === 0) throw new TypeError(said.message);
     const [status, text] =
       said instanceof Refusal ? [said.status, { code: said.code, message: said.message }] : [200, said];
-    return {
-      ok: status === 200,
-      status,
-      headers: new Headers(),
-      text: async () => JSON.stringify(text),
-      json: async () => text,
-      clone: () => null,
-    };
+    return responseOf(status, text);
   }) as never;
   return all;
 }

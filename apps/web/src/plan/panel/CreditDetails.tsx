@@ -4,7 +4,7 @@ import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { dateWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/words/today.ts";
-import type { Commit } from "./useCommit.ts";
+import { type Commit, telling } from "./useCommit.ts";
 
 /** What the tab shows the credit of. */
 export interface Props {
@@ -87,7 +87,7 @@ function Steps({ credit, set, mayEdit }: Ruled) {
                   type="button"
                   className="btn btn-ghost btn-xs btn-square"
                   aria-label={`Remove ${step.name}`}
-                  onClick={() => void set({ ...credit, steps: steps.filter((_step, n) => n !== i) })}
+                  onClick={() => telling(set)({ ...credit, steps: steps.filter((_step, n) => n !== i) })}
                 >
                   <X size={12} aria-hidden="true" />
                 </button>
@@ -144,7 +144,7 @@ function Stages({ credit, set, mayEdit }: Ruled) {
                 aria-label={`${stage.name} is reached`}
                 disabled={!mayEdit}
                 checked={credit.stage === stage.name}
-                onChange={() => void set({ ...credit, stage: stage.name })}
+                onChange={() => telling(set)({ ...credit, stage: stage.name })}
               />
             </td>
             <td>
@@ -178,7 +178,7 @@ function Stages({ credit, set, mayEdit }: Ruled) {
                   aria-label={`Remove ${stage.name}`}
                   disabled={credit.stage === stage.name}
                   title={credit.stage === stage.name ? "It is the stage that is reached" : undefined}
-                  onClick={() => void set({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}
+                  onClick={() => telling(set)({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}
                 >
                   <X size={12} aria-hidden="true" />
                 </button>
@@ -255,7 +255,7 @@ export function CreditDetails(props: Ruled) {
           aria-label="Follows"
           disabled={!mayEdit}
           value={credit.to ?? ""}
-          onChange={(event) => void set({ ...credit, to: event.target.value })}
+          onChange={(event) => telling(set)({ ...credit, to: event.target.value })}
         >
           {sheet.rows
             .filter(({ id, kind }) => id !== row.id && kind !== "summary")

@@ -1,3 +1,4 @@
+import { telling } from "./useCommit.ts";
 import type { Credit } from "@chronometra/core";
 import type { SheetRow } from "../engine/sheet.ts";
 import { type Props, CreditDetails } from "./CreditDetails.tsx";
@@ -54,7 +55,7 @@ export function CreditTab(props: Props) {
           className="select select-xs w-80"
           disabled={!mayEdit}
           value={credit.rule}
-          onChange={(event) => void set(begun(event.target.value as Credit["rule"], others))}
+          onChange={(event) => telling(set)(begun(event.target.value as Credit["rule"], others))}
         >
           {(Object.keys(RULES) as Credit["rule"][]).map((rule) => (
             <option key={rule} value={rule}>

@@ -4,7 +4,7 @@ import { dateWords, marginWords, NOT_A_DATE, readDate } from "../../shared/words
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/words/today.ts";
 import { readWish, wishChange } from "../engine/wishWords.ts";
-import type { Commit } from "./useCommit.ts";
+import { type Commit, telling } from "./useCommit.ts";
 
 interface Props {
   readonly row: SheetRow;
@@ -63,7 +63,7 @@ function Wish({ row, commit, mayEdit }: Props) {
         aria-label="Kind of date wish"
         disabled={!mayEdit || wish === null}
         value={type}
-        onChange={(event) => void take(event.target.value, wish!.date, wish?.reason ?? "")}
+        onChange={(event) => telling(take)(event.target.value, wish!.date, wish?.reason ?? "")}
       >
         {Object.entries(WISHES).map(([value, words]) => (
           <option key={value} value={value}>
@@ -101,7 +101,7 @@ export function DatesTab(props: Props) {
       disabled={!mayEdit}
       value={row[field] ?? ""}
       onChange={(event) =>
-        void commit([
+        telling(commit)([
           {
             type: "setWorking",
             activity: row.id,
@@ -131,7 +131,9 @@ export function DatesTab(props: Props) {
             className="select select-xs w-56"
             disabled={!mayEdit}
             value={row.kind}
-            onChange={(event) => void commit(kindChanges(row, event.target.value as (typeof KINDS)[number]["value"]))}
+            onChange={(event) =>
+              telling(commit)(kindChanges(row, event.target.value as (typeof KINDS)[number]["value"]))
+            }
           >
             {KINDS.map(({ value, words }) => (
               <option key={value} value={value}>
@@ -149,7 +151,7 @@ export function DatesTab(props: Props) {
             disabled={!mayEdit}
             value={row.drivenBy}
             onChange={(event) =>
-              void commit([
+              telling(commit)([
                 {
                   type: "setWorking",
                   activity: row.id,
@@ -190,7 +192,9 @@ export function DatesTab(props: Props) {
               disabled={!mayEdit}
               checked={row.dropped}
               onChange={(event) =>
-                void commit([{ type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null }])
+                telling(commit)([
+                  { type: "reportProgress", activity: row.id, dropped: event.target.checked ? true : null },
+                ])
               }
             />{" "}
             short of its scope: dropped, it earns only what it has

@@ -6,7 +6,7 @@ import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { countWords, dateWords, dayWords, roundedDays } from "../../shared/words/words.ts";
 import type { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { useCommit, type Commit } from "./useCommit.ts";
+import { useCommit, type Commit, telling } from "./useCommit.ts";
 import { holdWords, reasonWords } from "./whyWords.ts";
 
 interface Props {
@@ -129,7 +129,7 @@ function Told({ row, sheet, session, mayEdit, onGo, explanation }: Props & { exp
                     type="button"
                     className="btn btn-ghost btn-xs btn-square ml-1 h-4"
                     aria-label={`Remove the link: ${reasonWords(reason)}`}
-                    onClick={() => void commit([{ type: "removeRow", table: "links", key }])}
+                    onClick={() => telling(commit)([{ type: "removeRow", table: "links", key }])}
                   >
                     <X size={11} aria-hidden="true" />
                   </button>

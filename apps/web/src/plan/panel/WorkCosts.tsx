@@ -1,3 +1,4 @@
+import { telling } from "./useCommit.ts";
 import type { WorkProps } from "./workProps.ts";
 import { X } from "lucide-react";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
@@ -74,7 +75,7 @@ export function WorkCosts({ row, work, sheet, commit, mayEdit }: WorkProps) {
                 disabled={!mayEdit}
                 value={own.timing ?? "even"}
                 onChange={(event) =>
-                  void commit([
+                  telling(commit)([
                     {
                       type: "editRow",
                       table: "costs",
@@ -99,7 +100,7 @@ export function WorkCosts({ row, work, sheet, commit, mayEdit }: WorkProps) {
                   type="button"
                   className="btn btn-ghost btn-xs btn-square"
                   aria-label={`Remove ${own.category}`}
-                  onClick={() => void commit([{ type: "removeRow", table: "costs", key }])}
+                  onClick={() => telling(commit)([{ type: "removeRow", table: "costs", key }])}
                 >
                   <X size={12} aria-hidden="true" />
                 </button>

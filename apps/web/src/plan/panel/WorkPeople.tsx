@@ -1,3 +1,4 @@
+import { telling } from "./useCommit.ts";
 import type { WorkProps } from "./workProps.ts";
 import { formatHours, parseDuration, type Change } from "@chronometra/core";
 import { UserRound, X } from "lucide-react";
@@ -110,7 +111,7 @@ export function WorkPeople({ row, work, sheet, session, commit, mayEdit }: WorkP
                   type="button"
                   className="btn btn-ghost btn-xs btn-square"
                   aria-label={`Remove ${name} from it`}
-                  onClick={() => void commit([{ type: "removeRow", table: "assignments", key }])}
+                  onClick={() => telling(commit)([{ type: "removeRow", table: "assignments", key }])}
                 >
                   <X size={12} aria-hidden="true" />
                 </button>

@@ -9,6 +9,7 @@ import {
   type Plan,
 } from "@chronometra/core";
 import { CallFailed } from "../../shared/session/api.ts";
+import { responseOf } from "../../testing/response.ts";
 import { slipway, viewOf } from "./plans.ts";
 
 interface Answer {
@@ -108,10 +109,10 @@ export class FakeServer {
     });
     const trouble = this.trouble.shift();
     if (trouble === "unreachable") throw new TypeError("network");
-    if (typeof trouble === "object") return new Response(JSON.stringify(trouble.body), { status: trouble.status });
+    if (typeof trouble === "object") return responseOf(trouble.status, trouble.body);
     const { status, body } = this.shut ?? this.answer(address, JSON.parse(init.body ?? "null") as never);
     this.meanwhile.shift()?.();
     if (trouble === "answerLost") throw new TypeError("network");
-    return new Response(JSON.stringify(body), { status });
+    return responseOf(status, body);
   };
 }
