@@ -7,7 +7,6 @@ import { portfolioQuery } from "../project/queries.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 import { countWords } from "../shared/words/words.ts";
-import { holds, useMe } from "../shared/session/session.ts";
 
 /** Stands in the choice of programmes for one that is still to be made. */
 const NEW_PROGRAMME = "new";
@@ -106,8 +105,7 @@ export function Destination({
   onAnswer: (changesTo: string | undefined) => void;
 }) {
   const { data: portfolio } = useQuery(portfolioQuery);
-  const me = useMe();
-  const own = portfolio?.projects.filter(({ manager }) => holds(me, "controller") || manager === me.name) ?? [];
+  const own = portfolio?.projects.filter(({ mayEdit, closed }) => mayEdit && !closed) ?? [];
   const same = own.find(({ code }) => code === view.project?.code);
   return (
     <label className="mt-2 flex flex-wrap items-center gap-2 text-sm">

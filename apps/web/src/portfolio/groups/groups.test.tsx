@@ -1,0 +1,160 @@
+/** @jest-environment jsdom */
+import type { Portfolio } from "@chronometra/contract";
+import type { OwnField } from "@chronometra/core";
+import { screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { toast } from "../../shared/messages/toast.ts";
+import { listen, Refusal, show, type Sent } from "../../testing/fakePage.tsx";
+import { FieldsPart } from "./FieldsPart.tsx";
+import { ProgrammesPart } from "./ProgrammesPart.tsx";
+import { QualityLimitsPart } from "./QualityLimitsPart.tsx";
+
+jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+
+const server = (answer: (sent: Sent) => unknown = () => ({ ok: true })) => {
+  const all = listen(answer);
+  return (to: string) => all.filter((sent) => sent.to === to).map(({ body }) => body);
+};
+const put = async (label: string, text: string): Promise<void> => {
+  const field = screen.getByLabelText(label);
+  await userEvent.clear(field);
+  await userEvent.type(field, `${text}{Enter}`);
+};
+
+describe("fields that every project has", () => {
+  const PRIORITY: OwnField = { id: "f1", name: "Priority", type: "choice", choices: ["high", "low"] };
+  const FIELDS = "PUT /api/portfolio/fields";
+
+  it("are added with their type, choices each once", async () => {
+    const sent = server();
+    show(<FieldsPart fields={[]} />);
+    expect(screen.getByText(/^None yet/)).toBeTruthy();
+    await userEvent.type(screen.getByLabelText("Name"), " Priority ");
+    await userEvent.selectOptions(screen.getByLabelText("Type"), "one of a list");
+    await userEvent.type(screen.getByLabelText("Choices, by commas"), "high, low,, high");
+    await userEvent.click(screen.getByRole("button", { name: "Add" }));
+    await waitFor(() => expect(sent(FIELDS)).toHaveLength(1));
+    expect(sent(FIELDS)[0]).toEqual({
+      fields: [{ id: expect.any(String), name: "Priority", type: "choice", choices: ["high", "low"] }],
+    });
+    await waitFor(() => expect(screen.getByLabelText<HTMLInputElement>("Name").value).toBe(""));
+  });
+
+  it("are renamed and removed beside the others", async () => {
+    const sent = server();
+    const sponsor: OwnField = { id: "f2", name: "Sponsor", type: "text" };
+    show(<FieldsPart fields={[PRIORITY, sponsor]} />);
+    await put("Name of Priority", " ");
+    expect(screen.getByRole("alert").textContent).toBe("A field needs a name.");
+    await put("Name of Priority", "Rank");
+    await waitFor(() => expect(sent(FIELDS)).toEqual([{ fields: [{ ...PRIORITY, name: "Rank" }, sponsor] }]));
+    await userEvent.click(screen.getAllByRole("button", { name: "Remove" })[0]!);
+    await waitFor(() => expect(sent(FIELDS)[1]).toEqual({ fields: [sponsor] }));
+  });
+
+  it("that are refused keep what was typed, and say why", async () => {
+    server(() => new Refusal("There is a field “Priority” already."));
+    show(<FieldsPart fields={[PRIORITY]} />);
+    await userEvent.type(screen.getByLabelText("Name"), "priority");
+    await userEvent.click(screen.getByRole("button", { name: "Add" }));
+    await waitFor(() => expect(toast.error).toHaveBeenCalledWith("There is a field “Priority” already."));
+    expect(screen.getByLabelText<HTMLInputElement>("Name").value).toBe("priority");
+  });
+});
+
+describe("portfolios and programmes", () => {
+  const PORTFOLIO = {
+    programmes: [
+      { id: "b", name: "Basin", parent: "c" },
+      { id: "c", name: "Coast", parent: null },
+    ],
+    projects: [
+      { id: "p", code: "P", name: "Pier", programme: "b", mayEdit: true },
+      { id: "q", code: "Q", name: "Quay", programme: null, mayEdit: false },
+    ],
+  } as unknown as Portfolio;
+
+  it("stand in the order of their tree, and are renamed where they stand", async () => {
+    const sent = server();
+    show(<ProgrammesPart portfolio={PORTFOLIO} />);
+    expect(
+      screen.getAllByLabelText(/^Name of (Basin|Coast)$/).map((field) => (field as HTMLInputElement).value),
+    ).toEqual(["Coast", "Basin"]);
+    await put("Name of Basin", "Inner basin");
+    await waitFor(() => expect(sent("PUT /api/programmes/b")).toEqual([{ name: "Inner basin", parent: "c" }]));
+  });
+
+  it("become part of another, or of nothing; what would go round is refused", async () => {
+    const sent = server(({ body }) =>
+      (body as { parent?: string }).parent === "b" ? new Refusal("Coast lies above Basin.") : { ok: true },
+    );
+    show(<ProgrammesPart portfolio={PORTFOLIO} />);
+    await userEvent.selectOptions(screen.getByLabelText("Basin is part of"), "nothing");
+    await waitFor(() => expect(sent("PUT /api/programmes/b")).toEqual([{ name: "Basin", parent: null }]));
+    const coast = screen.getByLabelText("Coast is part of");
+    await userEvent.selectOptions(coast, within(coast).getByRole("option", { name: "Basin" }));
+    await waitFor(() => expect(toast.error).toHaveBeenCalledWith("Coast lies above Basin."));
+  });
+
+  it("take a project in, of those that one may change", async () => {
+    const sent = server();
+    show(<ProgrammesPart portfolio={PORTFOLIO} />);
+    expect(screen.getByLabelText<HTMLSelectElement>("Programme of Quay").disabled).toBe(true);
+    await userEvent.selectOptions(screen.getByLabelText("Programme of Pier"), "none");
+    await waitFor(() => expect(sent("PUT /api/projects/p/standing")).toEqual([{ programme: null }]));
+  });
+
+  it("are added; one that is refused keeps its name in the field", async () => {
+    let calls = 0;
+    const sent = server(() => (calls++ === 0 ? new Refusal("There is “Coast” already.") : { id: "n" }));
+    show(<ProgrammesPart portfolio={{ ...PORTFOLIO, projects: [] }} />);
+    expect(screen.getByText(/^No project is here yet/)).toBeTruthy();
+    const field = screen.getByLabelText<HTMLInputElement>("Name of a new portfolio or programme");
+    await userEvent.type(field, "Coast");
+    await userEvent.click(screen.getByRole("button", { name: "Add" }));
+    await waitFor(() => expect(toast.error).toHaveBeenCalledWith("There is “Coast” already."));
+    await userEvent.type(field, " north");
+    await userEvent.click(screen.getByRole("button", { name: "Add" }));
+    await waitFor(() => expect(field.value).toBe(""));
+    expect(sent("POST /api/programmes").at(-1)).toEqual({ name: "Coast north" });
+  });
+});
+
+describe("limits of the checks", () => {
+  const LIMITS = "PUT /api/portfolio/quality-limits";
+
+  it("are typed as percents where they are shares, and as they are where they are indices", async () => {
+    const sent = server();
+    show(<QualityLimitsPart limits={{ 5: 0.1 }} />);
+    const fields = screen.getAllByLabelText<HTMLInputElement>(/^Limit of /);
+    const own = fields.find(({ value }) => value === "10")!;
+    await put(own.getAttribute("aria-label")!, "7,5");
+    await waitFor(() => expect(sent(LIMITS)).toEqual([{ 5: 0.075 }]));
+    await put(fields.at(-1)!.getAttribute("aria-label")!, "0.9");
+    await waitFor(() => expect(sent(LIMITS)[1]).toEqual({ 5: 0.1, 14: 0.9 }));
+  });
+
+  it("emptied are the published ones again, which are shown", async () => {
+    const sent = server();
+    show(<QualityLimitsPart limits={{ 5: 0.1, silentDays: 21 }} />);
+    const own = screen.getAllByLabelText<HTMLInputElement>(/^Limit of /).find(({ value }) => value === "10")!;
+    await put(own.getAttribute("aria-label")!, " ");
+    await waitFor(() => expect(sent(LIMITS)).toEqual([{ silentDays: 21 }]));
+    expect(own.placeholder).toBe("5");
+    await put("Days without news", "2.5");
+    expect(screen.getByRole("alert").textContent).toBe("Write a whole number of days, as 14.");
+    await put("Days without news", "30");
+    await waitFor(() => expect(sent(LIMITS)[1]).toEqual({ 5: 0.1, silentDays: 30 }));
+  });
+
+  it("that are no numbers are not stored; why the server refuses one is shown beside it", async () => {
+    const sent = server(() => new Refusal("A share lies between 0 and 100%."));
+    show(<QualityLimitsPart limits={{}} />);
+    const label = screen.getAllByLabelText(/^Limit of /)[0]!.getAttribute("aria-label")!;
+    await put(label, "few");
+    expect(screen.getByRole("alert").textContent).toBe("Write a number, as 5 or 0.95.");
+    expect(sent(LIMITS)).toEqual([]);
+    await put(label, "250");
+    await waitFor(() => expect(screen.getByRole("alert").textContent).toBe("A share lies between 0 and 100%."));
+  });
+});
