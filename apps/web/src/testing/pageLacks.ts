@@ -23,7 +23,9 @@ if (typeof window !== "undefined") {
     this.open = true;
   };
   HTMLDialogElement.prototype.close = function close() {
+    if (!this.open) return;
     this.open = false;
+    this.dispatchEvent(new Event("close"));
   };
   Element.prototype.scrollIntoView = () => undefined;
 }

@@ -14,10 +14,10 @@ import {
 
 const DAY = 1440;
 
-/** How instants lie on the chart: `from` at x 0, so many pixels a day. Instants in local minutes since 1990. */
 /** Pixels from one row of the plan, and its lane, to the next. */
 export const ROW_HEIGHT = 21;
 
+/** How instants lie on the chart: `from` at x 0, so many pixels a day. Instants in local minutes since 1990. */
 export interface Scale {
   readonly from: number;
   readonly to: number;
