@@ -22,6 +22,91 @@ const usual = ({ mayPark }: Activity): End => (mayPark ? "parked" : "done");
 const endsOf = ({ mayPark }: Activity): End[] =>
   (Object.keys(ENDS) as End[]).filter((end) => end !== "parked" || mayPark);
 
+/** What becomes of each activity that is left, one by one or all alike. */
+function Fates({
+  closing,
+  project,
+  endOf,
+  onSay,
+}: {
+  closing: Closing;
+  project: { id: string };
+  endOf: (activity: Activity) => End;
+  onSay: (more: Record<string, End>) => void;
+}) {
+  return (
+    <>
+      <p className="muted text-sm">
+        Done: 100% as of {dateWords(closing.dataDate)}. Dropped as it is: ended on that day at the percent it has.
+        Parked: it stays in the plan and counts for nothing; work with dates, percent, time or cost on it cannot be.
+        Opening the project again takes all of this back.
+      </p>
+      <p className="my-1 flex flex-wrap gap-2 text-sm">
+        All of them:{" "}
+        {(Object.keys(ENDS) as End[]).map((end) => (
+          <button
+            key={end}
+            type="button"
+            className="btn btn-xs"
+            onClick={() =>
+              onSay(
+                Object.fromEntries(
+                  closing.activities.filter((activity) => endsOf(activity).includes(end)).map(({ id }) => [id, end]),
+                ),
+              )
+            }
+          >
+            {ENDS[end]}
+          </button>
+        ))}
+      </p>
+      <table className="ledger panel-table" aria-label="What remains">
+        <thead>
+          <tr>
+            <th>Activity</th>
+            <th>State</th>
+            <th>Finishes</th>
+            <th className="num">Booked</th>
+            <th>It is</th>
+          </tr>
+        </thead>
+        <tbody>
+          {closing.activities.map((activity) => (
+            <tr key={activity.id}>
+              <td>
+                <Link className="link-quiet" to={`/projects/${project.id}/plan?at=${encodeURIComponent(activity.id)}`}>
+                  {activity.name}
+                </Link>
+              </td>
+              <td>
+                {activity.state === "inProgress"
+                  ? `begun${activity.percent === null ? "" : `, ${activity.percent}%`}`
+                  : "not begun"}
+              </td>
+              <td className="whitespace-nowrap">{dateWords(activity.finish)}</td>
+              <td className="num">{activity.postedMinutes === 0 ? "" : formatHours(activity.postedMinutes)}</td>
+              <td>
+                <select
+                  className="select select-xs w-36"
+                  aria-label={`What becomes of ${activity.name}`}
+                  value={endOf(activity)}
+                  onChange={(event) => onSay({ [activity.id]: event.target.value as End })}
+                >
+                  {endsOf(activity).map((end) => (
+                    <option key={end} value={end}>
+                      {ENDS[end]}
+                    </option>
+                  ))}
+                </select>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </>
+  );
+}
+
 function Left({ closing, project }: { closing: Closing; project: { id: string; name: string } }) {
   const client = useQueryClient();
   const [said, setSaid] = useState<Record<string, End>>({});
@@ -59,81 +144,7 @@ function Left({ closing, project }: { closing: Closing; project: { id: string; n
           : `${countWords(closing.activities.length, "activity remains", "activities remain")}`}
       </h2>
       {closing.activities.length > 0 && (
-        <>
-          <p className="muted text-sm">
-            Done: 100% as of {dateWords(closing.dataDate)}. Dropped as it is: ended on that day at the percent it has.
-            Parked: it stays in the plan and counts for nothing; work with dates, percent, time or cost on it cannot be.
-            Opening the project again takes all of this back.
-          </p>
-          <p className="my-1 flex flex-wrap gap-2 text-sm">
-            All of them:{" "}
-            {(Object.keys(ENDS) as End[]).map((end) => (
-              <button
-                key={end}
-                type="button"
-                className="btn btn-xs"
-                onClick={() =>
-                  setSaid({
-                    ...said,
-                    ...Object.fromEntries(
-                      closing.activities
-                        .filter((activity) => endsOf(activity).includes(end))
-                        .map(({ id }) => [id, end]),
-                    ),
-                  })
-                }
-              >
-                {ENDS[end]}
-              </button>
-            ))}
-          </p>
-          <table className="ledger panel-table" aria-label="What remains">
-            <thead>
-              <tr>
-                <th>Activity</th>
-                <th>State</th>
-                <th>Finishes</th>
-                <th className="num">Booked</th>
-                <th>It is</th>
-              </tr>
-            </thead>
-            <tbody>
-              {closing.activities.map((activity) => (
-                <tr key={activity.id}>
-                  <td>
-                    <Link
-                      className="link-quiet"
-                      to={`/projects/${project.id}/plan?at=${encodeURIComponent(activity.id)}`}
-                    >
-                      {activity.name}
-                    </Link>
-                  </td>
-                  <td>
-                    {activity.state === "inProgress"
-                      ? `begun${activity.percent === null ? "" : `, ${activity.percent}%`}`
-                      : "not begun"}
-                  </td>
-                  <td className="whitespace-nowrap">{dateWords(activity.finish)}</td>
-                  <td className="num">{activity.postedMinutes === 0 ? "" : formatHours(activity.postedMinutes)}</td>
-                  <td>
-                    <select
-                      className="select select-xs w-36"
-                      aria-label={`What becomes of ${activity.name}`}
-                      value={endOf(activity)}
-                      onChange={(event) => setSaid({ ...said, [activity.id]: event.target.value as End })}
-                    >
-                      {endsOf(activity).map((end) => (
-                        <option key={end} value={end}>
-                          {ENDS[end]}
-                        </option>
-                      ))}
-                    </select>
-                  </td>
-                </tr>
-              ))}
-            </tbody>
-          </table>
-        </>
+        <Fates closing={closing} project={project} endOf={endOf} onSay={(more) => setSaid({ ...said, ...more })} />
       )}
       <form
         className="mt-3 flex flex-wrap items-end gap-2"

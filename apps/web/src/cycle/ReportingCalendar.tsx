@@ -12,6 +12,68 @@ import { calendarQuery } from "./queries.ts";
 
 type Planned = { readonly dataDate: string; readonly issueBy: string };
 
+/** One period; one that is planned is changed or taken out where it stands. */
+function PeriodLine({
+  period,
+  editable,
+  onReplace,
+}: {
+  period: Calendar["periods"][number];
+  editable: boolean;
+  onReplace: (by: Planned | null) => void;
+}) {
+  return (
+    <tr className={period.state === "open" ? "font-semibold" : ""}>
+      <td className="num figure">{period.number}</td>
+      <td className="whitespace-nowrap">{dateWords(period.from)}</td>
+      <td className="whitespace-nowrap">
+        {editable ? (
+          <DateField
+            label={`Data date of period ${period.number}`}
+            small
+            value={period.dataDate}
+            onDate={(dataDate) =>
+              onReplace({
+                dataDate,
+                issueBy: period.issueBy < dataDate ? `${dataDate}T12:00` : period.issueBy,
+              })
+            }
+          />
+        ) : (
+          dateWords(period.dataDate)
+        )}
+      </td>
+      <td className="whitespace-nowrap">
+        {editable ? (
+          <DateField
+            label={`Day of issue of period ${period.number}`}
+            small
+            value={period.issueBy.slice(0, 10)}
+            onDate={(day) => onReplace({ dataDate: period.dataDate, issueBy: `${day}${period.issueBy.slice(10)}` })}
+          />
+        ) : (
+          `${dateWords(period.issueBy.slice(0, 10))}, ${period.issueBy.slice(11)}`
+        )}
+      </td>
+      <td className="num">{period.state === "planned" ? "" : period.issued}</td>
+      <td className="num">{period.state === "planned" ? "" : period.locked}</td>
+      <td>
+        {editable && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs btn-square"
+            aria-label={`Remove period ${period.number}`}
+            onClick={() => onReplace(null)}
+          >
+            <X size={12} aria-hidden="true" />
+          </button>
+        )}
+        {period.state === "open" && <span className="muted text-sm">open</span>}
+      </td>
+    </tr>
+  );
+}
+
 function Rows({ calendar, mayPlan }: { calendar: Calendar; mayPlan: boolean }) {
   const client = useQueryClient();
   const planned: Planned[] = calendar.periods
@@ -65,58 +127,13 @@ function Rows({ calendar, mayPlan }: { calendar: Calendar; mayPlan: boolean }) {
           )}
           {calendar.periods.slice(-9).map((period) => {
             const at = calendar.periods.indexOf(period) - firstPlanned;
-            const editable = period.state === "planned" && mayPlan;
             return (
-              <tr key={period.number} className={period.state === "open" ? "font-semibold" : ""}>
-                <td className="num figure">{period.number}</td>
-                <td className="whitespace-nowrap">{dateWords(period.from)}</td>
-                <td className="whitespace-nowrap">
-                  {editable ? (
-                    <DateField
-                      label={`Data date of period ${period.number}`}
-                      small
-                      value={period.dataDate}
-                      onDate={(dataDate) =>
-                        replace(at, {
-                          dataDate,
-                          issueBy: period.issueBy < dataDate ? `${dataDate}T12:00` : period.issueBy,
-                        })
-                      }
-                    />
-                  ) : (
-                    dateWords(period.dataDate)
-                  )}
-                </td>
-                <td className="whitespace-nowrap">
-                  {editable ? (
-                    <DateField
-                      label={`Day of issue of period ${period.number}`}
-                      small
-                      value={period.issueBy.slice(0, 10)}
-                      onDate={(day) =>
-                        replace(at, { dataDate: period.dataDate, issueBy: `${day}${period.issueBy.slice(10)}` })
-                      }
-                    />
-                  ) : (
-                    `${dateWords(period.issueBy.slice(0, 10))}, ${period.issueBy.slice(11)}`
-                  )}
-                </td>
-                <td className="num">{period.state === "planned" ? "" : period.issued}</td>
-                <td className="num">{period.state === "planned" ? "" : period.locked}</td>
-                <td>
-                  {editable && (
-                    <button
-                      type="button"
-                      className="btn btn-ghost btn-xs btn-square"
-                      aria-label={`Remove period ${period.number}`}
-                      onClick={() => replace(at, null)}
-                    >
-                      <X size={12} aria-hidden="true" />
-                    </button>
-                  )}
-                  {period.state === "open" && <span className="muted text-sm">open</span>}
-                </td>
-              </tr>
+              <PeriodLine
+                key={period.number}
+                period={period}
+                editable={period.state === "planned" && mayPlan}
+                onReplace={(by) => replace(at, by)}
+              />
             );
           })}
         </tbody>

@@ -6,8 +6,8 @@ import { NameChoice } from "../shared/fields/NameChoice.tsx";
 import { dateWords } from "../shared/words/words.ts";
 import type { PartProps } from "./stored/partProps.ts";
 
-/** Meetings whose hours are ready to be booked on the desks of those who go. */
-export function MeetingsPart({ view, plan, change }: PartProps) {
+/** A meeting to be added: what, when, how long, on which activity, and who goes. */
+function NewMeeting({ plan, change }: Pick<PartProps, "plan" | "change">) {
   const [name, setName] = useState("");
   const [activity, setActivity] = useState<string | null>(null);
   const [date, setDate] = useState("");
@@ -41,6 +41,64 @@ export function MeetingsPart({ view, plan, change }: PartProps) {
     setName("");
     setPeople([]);
   };
+  return (
+    <form
+      className="mt-4 flex flex-col gap-2 text-sm"
+      aria-label="A new meeting"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void add();
+      }}
+    >
+      <div className="flex flex-wrap items-center gap-2">
+        <input
+          className="input input-sm w-48"
+          aria-label="Name of the meeting"
+          placeholder="name"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <DateField label="Day of the meeting" small value={date} onDate={setDate} /> weekly until{" "}
+        <DateField label="Last day, where weekly" small value={until} onDate={setUntil} />
+        <input
+          className="input input-sm w-20"
+          aria-label="How long"
+          value={length}
+          aria-invalid={minutes === null}
+          onChange={(event) => setLength(event.target.value)}
+        />
+        <NameChoice label="Booked on" things={open} onChoose={setActivity} />
+      </div>
+      <fieldset className="flex max-w-4xl flex-wrap gap-x-5 gap-y-0.5">
+        <legend className="sr-only">Who goes</legend>
+        {[...plan.people.values()]
+          .filter(({ id }) => !plan.placeholders.has(id))
+          .map((person) => (
+            <label key={person.id} className="flex min-h-[26px] items-center gap-1.5">
+              <input
+                type="checkbox"
+                className="checkbox checkbox-xs"
+                checked={people.includes(person.id)}
+                onChange={(event) =>
+                  setPeople(event.target.checked ? [...people, person.id] : people.filter((id) => id !== person.id))
+                }
+              />
+              {person.name}
+            </label>
+          ))}
+      </fieldset>
+      <button
+        className="btn btn-sm self-start"
+        disabled={name.trim() === "" || activity === null || date === "" || minutes === null || people.length === 0}
+      >
+        Add the meeting
+      </button>
+    </form>
+  );
+}
+
+/** Meetings whose hours are ready to be booked on the desks of those who go. */
+export function MeetingsPart({ view, plan, change }: PartProps) {
   return (
     <section>
       <p className="muted mb-2 max-w-prose text-sm">
@@ -98,60 +156,7 @@ export function MeetingsPart({ view, plan, change }: PartProps) {
           )}
         </tbody>
       </table>
-      {view.mayEdit && (
-        <form
-          className="mt-4 flex flex-col gap-2 text-sm"
-          aria-label="A new meeting"
-          onSubmit={(event) => {
-            event.preventDefault();
-            void add();
-          }}
-        >
-          <div className="flex flex-wrap items-center gap-2">
-            <input
-              className="input input-sm w-48"
-              aria-label="Name of the meeting"
-              placeholder="name"
-              value={name}
-              onChange={(event) => setName(event.target.value)}
-            />
-            <DateField label="Day of the meeting" small value={date} onDate={setDate} /> weekly until{" "}
-            <DateField label="Last day, where weekly" small value={until} onDate={setUntil} />
-            <input
-              className="input input-sm w-20"
-              aria-label="How long"
-              value={length}
-              aria-invalid={minutes === null}
-              onChange={(event) => setLength(event.target.value)}
-            />
-            <NameChoice label="Booked on" things={open} onChoose={setActivity} />
-          </div>
-          <fieldset className="flex max-w-4xl flex-wrap gap-x-5 gap-y-0.5">
-            <legend className="sr-only">Who goes</legend>
-            {[...plan.people.values()]
-              .filter(({ id }) => !plan.placeholders.has(id))
-              .map((person) => (
-                <label key={person.id} className="flex min-h-[26px] items-center gap-1.5">
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-xs"
-                    checked={people.includes(person.id)}
-                    onChange={(event) =>
-                      setPeople(event.target.checked ? [...people, person.id] : people.filter((id) => id !== person.id))
-                    }
-                  />
-                  {person.name}
-                </label>
-              ))}
-          </fieldset>
-          <button
-            className="btn btn-sm self-start"
-            disabled={name.trim() === "" || activity === null || date === "" || minutes === null || people.length === 0}
-          >
-            Add the meeting
-          </button>
-        </form>
-      )}
+      {view.mayEdit && <NewMeeting plan={plan} change={change} />}
     </section>
   );
 }

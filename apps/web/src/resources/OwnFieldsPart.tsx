@@ -33,9 +33,90 @@ export function readField(text: string): { name: string; choices: string[] } {
   };
 }
 
+type LineProps = Pick<PartProps, "view" | "plan" | "change"> & { readonly id: string; readonly field: OwnField };
+
+/** One field: its name, what it holds, its choices, and whether it is filled in anywhere. */
+function FieldLine({ id: key, field, view, plan, change }: LineProps) {
+  const { name } = field;
+  const filled = [...plan.ownValues.values()].filter((values) => key in values).length;
+  const setType = async (type: OwnField["type"]): Promise<void> => {
+    const fault = await change(
+      [{ type: "editRow", table: "fields", key, set: { type, choices: type === "choice" ? ["First choice"] : null } }],
+      `${name} holds ${TYPE_WORDS[type]} now.`,
+    );
+    if (fault !== null) toast.error(`${fault}. Clear what is written in the field first.`);
+  };
+  const setChoices = (text: string): Promise<string | null> | string => {
+    const choices = [
+      ...new Set(
+        text
+          .split(";")
+          .map((part) => part.trim())
+          .filter((part) => part !== ""),
+      ),
+    ];
+    return choices.length === 0
+      ? "It needs at least one choice."
+      : change([{ type: "editRow", table: "fields", key, set: { choices } }], `${name} has new choices.`);
+  };
+  return (
+    <tr>
+      <td>
+        <CommitField
+          label={`Name of ${field.name}`}
+          value={field.name}
+          width="w-48"
+          disabled={!view.mayEdit}
+          onCommit={(text) =>
+            named(
+              text,
+              [...plan.fields.values()].filter(({ id }) => id !== key),
+            ) ??
+            change([{ type: "editRow", table: "fields", key, set: { name: text.trim() } }], "The field is renamed.")
+          }
+        />
+      </td>
+      <td>
+        <select
+          className="select select-xs w-40"
+          aria-label={`What ${field.name} holds`}
+          disabled={!view.mayEdit}
+          value={field.type}
+          onChange={(event) => void setType(event.target.value as OwnField["type"])}
+        >
+          {OWN_FIELD_TYPES.map((type) => (
+            <option key={type} value={type}>
+              {TYPE_WORDS[type]}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {field.type === "choice" && (
+          <CommitField
+            label={`Choices of ${field.name}`}
+            value={(field.choices ?? []).join("; ")}
+            width="w-full min-w-72"
+            disabled={!view.mayEdit}
+            onCommit={setChoices}
+          />
+        )}
+      </td>
+      <td className="num">{countWords(filled, "activity", "activities")}</td>
+      <td>
+        {view.mayEdit && (
+          <Remove
+            what={field.name}
+            onRemove={() => change(removeOwnField(plan, key), `${field.name} is removed, with what was written in it.`)}
+          />
+        )}
+      </td>
+    </tr>
+  );
+}
+
 /** The project's own fields: added, renamed, given choices, taken away. */
 export function OwnFieldsPart({ view, plan, change }: PartProps) {
-  const filled = (key: string): number => [...plan.ownValues.values()].filter((values) => key in values).length;
   const add = (text: string): Promise<string | null> | string => {
     const { name, choices } = readField(text);
     const id = newId("f");
@@ -54,28 +135,6 @@ export function OwnFieldsPart({ view, plan, change }: PartProps) {
       )
     );
   };
-  const setType = async (key: string, { name }: OwnField, type: OwnField["type"]): Promise<void> => {
-    const fault = await change(
-      [{ type: "editRow", table: "fields", key, set: { type, choices: type === "choice" ? ["First choice"] : null } }],
-      `${name} holds ${TYPE_WORDS[type]} now.`,
-    );
-    if (fault !== null) toast.error(`${fault}. Clear what is written in the field first.`);
-  };
-  const setChoices =
-    (key: string, { name }: OwnField) =>
-    (text: string): Promise<string | null> | string => {
-      const choices = [
-        ...new Set(
-          text
-            .split(";")
-            .map((part) => part.trim())
-            .filter((part) => part !== ""),
-        ),
-      ];
-      return choices.length === 0
-        ? "It needs at least one choice."
-        : change([{ type: "editRow", table: "fields", key, set: { choices } }], `${name} has new choices.`);
-    };
   return (
     <table className="ledger panel-table max-w-5xl" aria-label="Own fields">
       <thead>
@@ -89,63 +148,7 @@ export function OwnFieldsPart({ view, plan, change }: PartProps) {
       </thead>
       <tbody>
         {[...plan.fields].map(([key, field]) => (
-          <tr key={key}>
-            <td>
-              <CommitField
-                label={`Name of ${field.name}`}
-                value={field.name}
-                width="w-48"
-                disabled={!view.mayEdit}
-                onCommit={(text) =>
-                  named(
-                    text,
-                    [...plan.fields.values()].filter(({ id }) => id !== key),
-                  ) ??
-                  change(
-                    [{ type: "editRow", table: "fields", key, set: { name: text.trim() } }],
-                    "The field is renamed.",
-                  )
-                }
-              />
-            </td>
-            <td>
-              <select
-                className="select select-xs w-40"
-                aria-label={`What ${field.name} holds`}
-                disabled={!view.mayEdit}
-                value={field.type}
-                onChange={(event) => void setType(key, field, event.target.value as OwnField["type"])}
-              >
-                {OWN_FIELD_TYPES.map((type) => (
-                  <option key={type} value={type}>
-                    {TYPE_WORDS[type]}
-                  </option>
-                ))}
-              </select>
-            </td>
-            <td>
-              {field.type === "choice" && (
-                <CommitField
-                  label={`Choices of ${field.name}`}
-                  value={(field.choices ?? []).join("; ")}
-                  width="w-full min-w-72"
-                  disabled={!view.mayEdit}
-                  onCommit={setChoices(key, field)}
-                />
-              )}
-            </td>
-            <td className="num">{countWords(filled(key), "activity", "activities")}</td>
-            <td>
-              {view.mayEdit && (
-                <Remove
-                  what={field.name}
-                  onRemove={() =>
-                    change(removeOwnField(plan, key), `${field.name} is removed, with what was written in it.`)
-                  }
-                />
-              )}
-            </td>
-          </tr>
+          <FieldLine key={key} id={key} field={field} view={view} plan={plan} change={change} />
         ))}
         {view.mayEdit && (
           <tr>

@@ -23,23 +23,37 @@ function correctedWords(lines: readonly OutsideLine[]): string {
     .concat(".");
 }
 
-/** What can be done with the lines that are ticked, with what it would come to. */
-export function LineActions({
-  lines,
-  targets,
-  onDone,
-}: {
-  lines: readonly OutsideLine[];
-  targets: OutsideTargets;
-  onDone: () => void;
-}) {
-  const client = useQueryClient();
+/** Sets lines aside with a reason, or takes them up again. */
+function Aside({ isAside, busy, onAside }: { isAside: boolean; busy: boolean; onAside: (why: string | null) => void }) {
   const [why, setWhy] = useState("");
-  const ids = lines.map(({ id }) => id);
-  const ready = lines.every(({ state }) => state === "matched");
-  const corrected = lines.every(({ state }) => state === "correction");
-  const costs = ready || corrected ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
-  const effect = useQuery(linesEffectQuery(costs));
+  return isAside ? (
+    <button type="button" className="btn btn-sm" disabled={busy} onClick={() => onAside(null)}>
+      Restore
+    </button>
+  ) : (
+    <>
+      <input
+        className="input input-sm w-56"
+        aria-label="Why it is set aside"
+        placeholder="why it is set aside"
+        value={why}
+        onChange={(event) => setWhy(event.target.value)}
+      />
+      <button
+        type="button"
+        className="btn btn-sm"
+        disabled={busy || why.trim().length < 3}
+        onClick={() => onAside(why)}
+      >
+        Set aside
+      </button>
+    </>
+  );
+}
+
+/** Posting lines, setting them aside, and accepting what was corrected. */
+function useLineActs(ids: string[], onDone: () => void) {
+  const client = useQueryClient();
   const after = (words: string): void => {
     toast(words);
     onDone();
@@ -65,6 +79,25 @@ export function LineActions({
     mutationFn: () => call("POST /api/outside/corrections", { body: { ids } }),
     onSuccess: () => after(`${countWords(ids.length, "correction", "corrections")} accepted.`),
   });
+  return { post, aside, correct };
+}
+
+/** What can be done with the lines that are ticked, with what it would come to. */
+export function LineActions({
+  lines,
+  targets,
+  onDone,
+}: {
+  lines: readonly OutsideLine[];
+  targets: OutsideTargets;
+  onDone: () => void;
+}) {
+  const ids = lines.map(({ id }) => id);
+  const ready = lines.every(({ state }) => state === "matched");
+  const corrected = lines.every(({ state }) => state === "correction");
+  const costs = ready || corrected ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
+  const effect = useQuery(linesEffectQuery(costs));
+  const { post, aside, correct } = useLineActs(ids, onDone);
   const error = post.error ?? aside.error ?? correct.error ?? effect.error;
   return (
     <div className="mb-2 flex flex-col gap-2 border-l-4 border-accent pl-3">
@@ -90,29 +123,11 @@ export function LineActions({
             Post
           </button>
         )}
-        {lines.every(({ state }) => state === "aside") ? (
-          <button type="button" className="btn btn-sm" disabled={aside.isPending} onClick={() => aside.mutate(null)}>
-            Restore
-          </button>
-        ) : (
-          <>
-            <input
-              className="input input-sm w-56"
-              aria-label="Why it is set aside"
-              placeholder="why it is set aside"
-              value={why}
-              onChange={(event) => setWhy(event.target.value)}
-            />
-            <button
-              type="button"
-              className="btn btn-sm"
-              disabled={aside.isPending || why.trim().length < 3}
-              onClick={() => aside.mutate(why)}
-            >
-              Set aside
-            </button>
-          </>
-        )}
+        <Aside
+          isAside={lines.every(({ state }) => state === "aside")}
+          busy={aside.isPending}
+          onAside={(reason) => aside.mutate(reason)}
+        />
       </div>
       {corrected && <p className="text-sm">{correctedWords(lines)}</p>}
       {lines.length === 1 && lines[0]!.state !== "aside" && !corrected && (

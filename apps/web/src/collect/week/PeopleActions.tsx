@@ -1,5 +1,5 @@
-import type { Endings as Answers, PeopleWeek } from "@chronometra/contract";
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { Endings as Answers, PeopleWeek, WeeksEffect as WeeksEffectView } from "@chronometra/contract";
+import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
@@ -10,16 +10,49 @@ import { AssumedStarts, Endings } from "../Endings.tsx";
 import { refetchDecided, weeksEffectQuery } from "../queries.ts";
 import { type Line } from "./peopleColumns.tsx";
 
-/** What is done with the people chosen: remind them, approve their weeks, or return them. */
-export function PeopleActions({
-  week,
-  chosen,
-  onDone,
+/** What approving the chosen weeks would accept and move, and what it must know first. */
+function WeeksEffect({
+  effect,
+  answers,
+  onAnswer,
 }: {
-  week: PeopleWeek;
-  chosen: readonly Line[];
-  onDone: () => void;
+  effect: UseQueryResult<WeeksEffectView>;
+  answers: Answers;
+  onAnswer: (answers: Answers) => void;
 }) {
+  return (
+    <section aria-label="Effect preview" aria-live="polite" className="w-full">
+      {effect.data === undefined ? (
+        effect.error === null && (
+          <p className="muted text-sm" role="status">
+            Calculating …
+          </p>
+        )
+      ) : (
+        <>
+          <h2 className="text-base">
+            {effect.data.reports.length === 0
+              ? "Nothing waits in them; approving closes the weeks"
+              : `Approving accepts ${countWords(effect.data.reports.length, "report", "reports")} and would`}
+          </h2>
+          <Endings effects={effect.data.effects} answers={answers} onAnswer={onAnswer} />
+          <div className="grid gap-x-8 md:grid-cols-2" aria-busy={effect.isFetching}>
+            {effect.data.effects.map((of) => (
+              <section key={of.project}>
+                <h3 className="text-sm">{of.projectName}</h3>
+                <AssumedStarts of={of} />
+                <EffectView effect={of.effect} />
+              </section>
+            ))}
+          </div>
+        </>
+      )}
+    </section>
+  );
+}
+
+/** Reminding, approving and returning: what is typed for it, what it would move, and how it went. */
+function useWeekActs(week: PeopleWeek, chosen: readonly Line[], onDone: () => void) {
   const client = useQueryClient();
   const [word, setWord] = useState("");
   const [reminder, setReminder] = useState("Please send your time of this week; the period is to be issued soon.");
@@ -47,7 +80,6 @@ export function PeopleActions({
     ),
     placeholderData: keepPreviousData,
   });
-  const isOpen = effect.data?.effects.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;
   const decide = useMutation({
     mutationFn: (decision: "approve" | "return") =>
       call("POST /api/time/:date/decision", {
@@ -62,6 +94,25 @@ export function PeopleActions({
           : `${countWords(approved.length, "week", "weeks")} approved${open.length === 0 ? "." : `; of ${open.join(", ")} other projects still decide reports.`}`,
       ),
   });
+  return { word, setWord, reminder, setReminder, endings, setEndings, effect, remind, decide };
+}
+
+/** What is done with the people chosen: remind them, approve their weeks, or return them. */
+export function PeopleActions({
+  week,
+  chosen,
+  onDone,
+}: {
+  week: PeopleWeek;
+  chosen: readonly Line[];
+  onDone: () => void;
+}) {
+  const { word, setWord, reminder, setReminder, endings, setEndings, effect, remind, decide } = useWeekActs(
+    week,
+    chosen,
+    onDone,
+  );
+  const isOpen = effect.data?.effects.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;
   const sent = chosen.filter(({ sheet }) => sheet?.state === "sent").length;
   const error = remind.error ?? decide.error ?? effect.error;
   return (
@@ -123,37 +174,7 @@ export function PeopleActions({
       </span>
       {error !== null && <Failure error={error} />}
       {sent > 0 && (
-        <section aria-label="Effect preview" aria-live="polite" className="w-full">
-          {effect.data === undefined ? (
-            effect.error === null && (
-              <p className="muted text-sm" role="status">
-                Calculating …
-              </p>
-            )
-          ) : (
-            <>
-              <h2 className="text-base">
-                {effect.data.reports.length === 0
-                  ? "Nothing waits in them; approving closes the weeks"
-                  : `Approving accepts ${countWords(effect.data.reports.length, "report", "reports")} and would`}
-              </h2>
-              <Endings
-                effects={effect.data.effects}
-                answers={endings}
-                onAnswer={(answers) => setEndings({ ...endings, ...answers })}
-              />
-              <div className="grid gap-x-8 md:grid-cols-2" aria-busy={effect.isFetching}>
-                {effect.data.effects.map((of) => (
-                  <section key={of.project}>
-                    <h3 className="text-sm">{of.projectName}</h3>
-                    <AssumedStarts of={of} />
-                    <EffectView effect={of.effect} />
-                  </section>
-                ))}
-              </div>
-            </>
-          )}
-        </section>
+        <WeeksEffect effect={effect} answers={endings} onAnswer={(answers) => setEndings({ ...endings, ...answers })} />
       )}
     </div>
   );

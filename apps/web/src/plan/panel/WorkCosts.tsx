@@ -15,16 +15,88 @@ export function readCost(text: string, minorDigits: number): { category: string;
   return match === null || minor === null ? null : { category: match[1]!, plannedMinor: minor };
 }
 
+type LineProps = Pick<WorkProps, "work" | "sheet" | "commit" | "mayEdit"> & {
+  readonly cost: WorkProps["work"]["costs"][number];
+};
+
+/** One line of cost, each part changed where it stands. */
+function CostLine({ cost: { key, row: own }, work, sheet, commit, mayEdit }: LineProps) {
+  const amount = (text: string): Promise<string | null> | string => {
+    const minor = readAmount(text, work.minorDigits);
+    return minor === null
+      ? AMOUNT_FAULT
+      : commit([{ type: "editRow", table: "costs", key, set: { plannedMinor: minor } }]);
+  };
+  return (
+    <tr>
+      <td>
+        <CommitField
+          label={`Category of ${own.category}`}
+          value={own.category}
+          width="w-40"
+          offers={sheet.categories}
+          disabled={!mayEdit}
+          onCommit={(text) =>
+            text.trim() === ""
+              ? "A cost needs a category."
+              : commit([{ type: "editRow", table: "costs", key, set: { category: text.trim() } }])
+          }
+        />
+      </td>
+      <td className="num">
+        <CommitField
+          label={`Amount of ${own.category}`}
+          value={amountText(own.plannedMinor, work.minorDigits)}
+          width="w-24"
+          numeric
+          disabled={!mayEdit}
+          onCommit={amount}
+        />
+      </td>
+      <td>
+        <select
+          className="select select-xs w-28"
+          aria-label={`When ${own.category} falls due`}
+          disabled={!mayEdit}
+          value={own.timing ?? "even"}
+          onChange={(event) =>
+            telling(commit)([
+              {
+                type: "editRow",
+                table: "costs",
+                key,
+                set: {
+                  timing: event.target.value === "even" ? null : (event.target.value as "start" | "finish"),
+                },
+              },
+            ])
+          }
+        >
+          {Object.entries(TIMINGS).map(([timing, words]) => (
+            <option key={timing} value={timing}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </td>
+      <td>
+        {mayEdit && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs btn-square"
+            aria-label={`Remove ${own.category}`}
+            onClick={() => telling(commit)([{ type: "removeRow", table: "costs", key }])}
+          >
+            <X size={12} aria-hidden="true" />
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
 /** What an activity costs besides its people, line by line. */
 export function WorkCosts({ row, work, sheet, commit, mayEdit }: WorkProps) {
-  const amount =
-    (key: string) =>
-    (text: string): Promise<string | null> | string => {
-      const minor = readAmount(text, work.minorDigits);
-      return minor === null
-        ? AMOUNT_FAULT
-        : commit([{ type: "editRow", table: "costs", key, set: { plannedMinor: minor } }]);
-    };
   const add = (text: string): Promise<string | null> | string => {
     const read = readCost(text, work.minorDigits);
     if (read === null) return `Write what for and how much: ${COST_HINT}.`;
@@ -42,71 +114,8 @@ export function WorkCosts({ row, work, sheet, commit, mayEdit }: WorkProps) {
         </tr>
       </thead>
       <tbody>
-        {work.costs.map(({ key, row: own }) => (
-          <tr key={key}>
-            <td>
-              <CommitField
-                label={`Category of ${own.category}`}
-                value={own.category}
-                width="w-40"
-                offers={sheet.categories}
-                disabled={!mayEdit}
-                onCommit={(text) =>
-                  text.trim() === ""
-                    ? "A cost needs a category."
-                    : commit([{ type: "editRow", table: "costs", key, set: { category: text.trim() } }])
-                }
-              />
-            </td>
-            <td className="num">
-              <CommitField
-                label={`Amount of ${own.category}`}
-                value={amountText(own.plannedMinor, work.minorDigits)}
-                width="w-24"
-                numeric
-                disabled={!mayEdit}
-                onCommit={amount(key)}
-              />
-            </td>
-            <td>
-              <select
-                className="select select-xs w-28"
-                aria-label={`When ${own.category} falls due`}
-                disabled={!mayEdit}
-                value={own.timing ?? "even"}
-                onChange={(event) =>
-                  telling(commit)([
-                    {
-                      type: "editRow",
-                      table: "costs",
-                      key,
-                      set: {
-                        timing: event.target.value === "even" ? null : (event.target.value as "start" | "finish"),
-                      },
-                    },
-                  ])
-                }
-              >
-                {Object.entries(TIMINGS).map(([timing, words]) => (
-                  <option key={timing} value={timing}>
-                    {words}
-                  </option>
-                ))}
-              </select>
-            </td>
-            <td>
-              {mayEdit && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove ${own.category}`}
-                  onClick={() => telling(commit)([{ type: "removeRow", table: "costs", key }])}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
-              )}
-            </td>
-          </tr>
+        {work.costs.map((cost) => (
+          <CostLine key={cost.key} cost={cost} work={work} sheet={sheet} commit={commit} mayEdit={mayEdit} />
         ))}
         {mayEdit && (
           <tr>

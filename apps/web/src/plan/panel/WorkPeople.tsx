@@ -10,33 +10,104 @@ import { todayHere } from "../../shared/words/today.ts";
 const hoursText = (minutes: number | undefined): string =>
   minutes === undefined ? "" : formatHours(minutes).replace(" ", "");
 
+type LineProps = Pick<WorkProps, "row" | "work" | "commit" | "mayEdit"> & {
+  readonly assignment: WorkProps["work"]["assignments"][number];
+};
+
+/** One person's work on the activity, each part changed where it stands. */
+function PersonLine({
+  assignment: { key, row: own, name, placeholder, costMinor },
+  row,
+  work,
+  commit,
+  mayEdit,
+}: LineProps) {
+  const edit = (set: Extract<Change, { type: "editRow"; table: "assignments" }>["set"]): Promise<string | null> =>
+    commit([{ type: "editRow", table: "assignments", key, set }]);
+  const hours =
+    (field: "plannedMinutes" | "remainingMinutes") =>
+    (text: string): Promise<string | null> | string => {
+      if (text.trim() === "" && field === "remainingMinutes") return edit({ remainingMinutes: null });
+      const minutes = parseDuration(text, row.dayMinutes, "hours");
+      return minutes === null ? "Write hours as 16h, 16 or 2d." : edit({ [field]: minutes });
+    };
+  const share = (text: string): Promise<string | null> | string => {
+    const percent = Number(text.replace("%", "").replace(",", ".").trim() || "100");
+    return percent > 0 && percent <= 10_000
+      ? edit({ unitsPercent: percent === 100 ? null : percent })
+      : "A share of someone's time is above 0, such as 50%.";
+  };
+  const from = (text: string): Promise<string | null> | string => {
+    const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
+    return date === null && text.trim() !== "" ? NOT_A_DATE : edit({ restart: date });
+  };
+  return (
+    <tr>
+      <td>
+        {placeholder && <UserRound size={12} className="undecided mr-1 inline" aria-label="stands for a role" />}
+        {name}
+      </td>
+      <td className="num">
+        <CommitField
+          label={`Hours of ${name}`}
+          value={hoursText(own.plannedMinutes)}
+          width="w-13"
+          numeric
+          disabled={!mayEdit}
+          onCommit={hours("plannedMinutes")}
+        />
+      </td>
+      <td className="num">
+        <CommitField
+          label={`Share of ${name}`}
+          value={`${own.unitsPercent ?? 100}%`}
+          width="w-13"
+          numeric
+          disabled={!mayEdit}
+          onCommit={share}
+        />
+      </td>
+      <td className="num">
+        <CommitField
+          label={`Remaining hours of ${name}`}
+          value={hoursText(own.remainingMinutes)}
+          width="w-13"
+          numeric
+          placeholder="–"
+          disabled={!mayEdit}
+          onCommit={hours("remainingMinutes")}
+        />
+      </td>
+      <td>
+        <CommitField
+          label={`${name} goes on from`}
+          date={own.restart ?? ""}
+          value={own.restart === undefined ? "" : dateWords(own.restart)}
+          width="w-24"
+          placeholder="with it"
+          disabled={!mayEdit}
+          onCommit={from}
+        />
+      </td>
+      <td className="num">{money(costMinor, work.minorDigits)}</td>
+      <td>
+        {mayEdit && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs btn-square"
+            aria-label={`Remove ${name} from it`}
+            onClick={() => telling(commit)([{ type: "removeRow", table: "assignments", key }])}
+          >
+            <X size={12} aria-hidden="true" />
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
 /** Who works on an activity, how long and with what share of their days. */
 export function WorkPeople({ row, work, sheet, session, commit, mayEdit }: WorkProps) {
-  const edit = (
-    key: string,
-    set: Extract<Change, { type: "editRow"; table: "assignments" }>["set"],
-  ): Promise<string | null> => commit([{ type: "editRow", table: "assignments", key, set }]);
-  const hours =
-    (key: string, field: "plannedMinutes" | "remainingMinutes") =>
-    (text: string): Promise<string | null> | string => {
-      if (text.trim() === "" && field === "remainingMinutes") return edit(key, { remainingMinutes: null });
-      const minutes = parseDuration(text, row.dayMinutes, "hours");
-      return minutes === null ? "Write hours as 16h, 16 or 2d." : edit(key, { [field]: minutes });
-    };
-  const share =
-    (key: string) =>
-    (text: string): Promise<string | null> | string => {
-      const percent = Number(text.replace("%", "").replace(",", ".").trim() || "100");
-      return percent > 0 && percent <= 10_000
-        ? edit(key, { unitsPercent: percent === 100 ? null : percent })
-        : "A share of someone's time is above 0, such as 50%.";
-    };
-  const from =
-    (key: string) =>
-    (text: string): Promise<string | null> | string => {
-      const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
-      return date === null && text.trim() !== "" ? NOT_A_DATE : edit(key, { restart: date });
-    };
   const add = async (text: string): Promise<string | null> => {
     const typed = await session.readWork(row.id, row.people === "" ? text : `${row.people}; ${text}`);
     return "fault" in typed ? typed.fault : commit(typed.changes);
@@ -56,68 +127,15 @@ export function WorkPeople({ row, work, sheet, session, commit, mayEdit }: WorkP
         </tr>
       </thead>
       <tbody>
-        {work.assignments.map(({ key, row: own, name, placeholder, costMinor }) => (
-          <tr key={key}>
-            <td>
-              {placeholder && <UserRound size={12} className="undecided mr-1 inline" aria-label="stands for a role" />}
-              {name}
-            </td>
-            <td className="num">
-              <CommitField
-                label={`Hours of ${name}`}
-                value={hoursText(own.plannedMinutes)}
-                width="w-13"
-                numeric
-                disabled={!mayEdit}
-                onCommit={hours(key, "plannedMinutes")}
-              />
-            </td>
-            <td className="num">
-              <CommitField
-                label={`Share of ${name}`}
-                value={`${own.unitsPercent ?? 100}%`}
-                width="w-13"
-                numeric
-                disabled={!mayEdit}
-                onCommit={share(key)}
-              />
-            </td>
-            <td className="num">
-              <CommitField
-                label={`Remaining hours of ${name}`}
-                value={hoursText(own.remainingMinutes)}
-                width="w-13"
-                numeric
-                placeholder="–"
-                disabled={!mayEdit}
-                onCommit={hours(key, "remainingMinutes")}
-              />
-            </td>
-            <td>
-              <CommitField
-                label={`${name} goes on from`}
-                date={own.restart ?? ""}
-                value={own.restart === undefined ? "" : dateWords(own.restart)}
-                width="w-24"
-                placeholder="with it"
-                disabled={!mayEdit}
-                onCommit={from(key)}
-              />
-            </td>
-            <td className="num">{money(costMinor, work.minorDigits)}</td>
-            <td>
-              {mayEdit && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove ${name} from it`}
-                  onClick={() => telling(commit)([{ type: "removeRow", table: "assignments", key }])}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
-              )}
-            </td>
-          </tr>
+        {work.assignments.map((assignment) => (
+          <PersonLine
+            key={assignment.key}
+            assignment={assignment}
+            row={row}
+            work={work}
+            commit={commit}
+            mayEdit={mayEdit}
+          />
         ))}
         {mayEdit && (
           <tr>

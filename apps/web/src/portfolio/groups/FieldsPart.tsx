@@ -12,9 +12,10 @@ const TYPE_WORDS: Record<OwnField["type"], string> = {
   yesNo: "yes or no",
 };
 
-/** Fields of one's own that every project has. */
-export function FieldsPart({ fields }: { fields: readonly OwnField[] }) {
-  const write = usePortfolioWrite("PUT /api/portfolio/fields");
+type Write = ReturnType<typeof usePortfolioWrite<"PUT /api/portfolio/fields">>;
+
+/** A field to be added, with its type and choices. */
+function NewField({ fields, write }: { fields: readonly OwnField[]; write: Write }) {
   const [name, setName] = useState("");
   const [type, setType] = useState<OwnField["type"]>("text");
   const [choices, setChoices] = useState("");
@@ -45,6 +46,59 @@ export function FieldsPart({ fields }: { fields: readonly OwnField[] }) {
       },
     );
   };
+  return (
+    <form
+      className="flex flex-wrap items-end gap-2 text-sm"
+      onSubmit={(event) => {
+        event.preventDefault();
+        add();
+      }}
+    >
+      <label>
+        Name
+        <input
+          className="input input-sm block w-36"
+          required
+          maxLength={200}
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+        />
+      </label>
+      <label>
+        Type
+        <select
+          className="select select-sm block w-32"
+          value={type}
+          onChange={(event) => setType(event.target.value as OwnField["type"])}
+        >
+          {OWN_FIELD_TYPES.map((each) => (
+            <option key={each} value={each}>
+              {TYPE_WORDS[each]}
+            </option>
+          ))}
+        </select>
+      </label>
+      {type === "choice" && (
+        <label className="flex-1">
+          Choices, by commas
+          <input
+            className="input input-sm block w-full"
+            required
+            value={choices}
+            onChange={(event) => setChoices(event.target.value)}
+          />
+        </label>
+      )}
+      <button className="btn btn-sm" disabled={write.isPending}>
+        Add
+      </button>
+    </form>
+  );
+}
+
+/** Fields of one's own that every project has. */
+export function FieldsPart({ fields }: { fields: readonly OwnField[] }) {
+  const write = usePortfolioWrite("PUT /api/portfolio/fields");
   return (
     <Part title="Own fields of projects">
       {fields.length === 0 ? (
@@ -86,52 +140,7 @@ export function FieldsPart({ fields }: { fields: readonly OwnField[] }) {
           ))}
         </ul>
       )}
-      <form
-        className="flex flex-wrap items-end gap-2 text-sm"
-        onSubmit={(event) => {
-          event.preventDefault();
-          add();
-        }}
-      >
-        <label>
-          Name
-          <input
-            className="input input-sm block w-36"
-            required
-            maxLength={200}
-            value={name}
-            onChange={(event) => setName(event.target.value)}
-          />
-        </label>
-        <label>
-          Type
-          <select
-            className="select select-sm block w-32"
-            value={type}
-            onChange={(event) => setType(event.target.value as OwnField["type"])}
-          >
-            {OWN_FIELD_TYPES.map((each) => (
-              <option key={each} value={each}>
-                {TYPE_WORDS[each]}
-              </option>
-            ))}
-          </select>
-        </label>
-        {type === "choice" && (
-          <label className="flex-1">
-            Choices, by commas
-            <input
-              className="input input-sm block w-full"
-              required
-              value={choices}
-              onChange={(event) => setChoices(event.target.value)}
-            />
-          </label>
-        )}
-        <button className="btn btn-sm" disabled={write.isPending}>
-          Add
-        </button>
-      </form>
+      <NewField fields={fields} write={write} />
     </Part>
   );
 }

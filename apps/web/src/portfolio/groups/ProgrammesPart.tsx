@@ -1,14 +1,63 @@
 import type { Portfolio } from "@chronometra/contract";
-import { useState } from "react";
+import { useState, type ReactNode } from "react";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { inTreeOrder } from "../programmeTree.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";
 
+/** One portfolio or programme: its name, and what it is part of. */
+function ProgrammeLine({
+  programme,
+  depth,
+  options,
+}: {
+  programme: Portfolio["programmes"][number];
+  depth: number;
+  options: ReactNode;
+}) {
+  const write = usePortfolioWrite("PUT /api/programmes/:programme");
+  return (
+    <li className="flex items-center gap-2 border-b rule py-1" style={{ paddingLeft: `${depth}rem` }}>
+      <CommitField
+        label={`Name of ${programme.name}`}
+        width="w-44"
+        value={programme.name}
+        onCommit={async (text) => {
+          try {
+            await write.mutateAsync({
+              params: { programme: programme.id },
+              body: { name: text, parent: programme.parent },
+            });
+            return null;
+          } catch (error) {
+            return error instanceof Error ? error.message : String(error);
+          }
+        }}
+      />
+      <label className="muted ml-auto">
+        part of{" "}
+        <select
+          className="select select-sm w-40"
+          aria-label={`${programme.name} is part of`}
+          value={programme.parent ?? ""}
+          onChange={(event) =>
+            write.mutate({
+              params: { programme: programme.id },
+              body: { name: programme.name, parent: event.target.value === "" ? null : event.target.value },
+            })
+          }
+        >
+          <option value="">nothing</option>
+          {options}
+        </select>
+      </label>
+    </li>
+  );
+}
+
 /** The tree of portfolios and programmes, and which project is part of which. */
 export function ProgrammesPart({ portfolio }: { portfolio: Portfolio }) {
   const add = usePortfolioWrite("POST /api/programmes");
-  const write = usePortfolioWrite("PUT /api/programmes/:programme");
   const place = usePortfolioWrite("PUT /api/projects/:project/standing");
   const [name, setName] = useState("");
   const tree = inTreeOrder(portfolio.programmes);
@@ -22,45 +71,7 @@ export function ProgrammesPart({ portfolio }: { portfolio: Portfolio }) {
     <Part title="Portfolios and programmes">
       <ul className="text-sm">
         {tree.map(({ programme, depth }) => (
-          <li
-            key={programme.id}
-            className="flex items-center gap-2 border-b rule py-1"
-            style={{ paddingLeft: `${depth}rem` }}
-          >
-            <CommitField
-              label={`Name of ${programme.name}`}
-              width="w-44"
-              value={programme.name}
-              onCommit={async (text) => {
-                try {
-                  await write.mutateAsync({
-                    params: { programme: programme.id },
-                    body: { name: text, parent: programme.parent },
-                  });
-                  return null;
-                } catch (error) {
-                  return error instanceof Error ? error.message : String(error);
-                }
-              }}
-            />
-            <label className="muted ml-auto">
-              part of{" "}
-              <select
-                className="select select-sm w-40"
-                aria-label={`${programme.name} is part of`}
-                value={programme.parent ?? ""}
-                onChange={(event) =>
-                  write.mutate({
-                    params: { programme: programme.id },
-                    body: { name: programme.name, parent: event.target.value === "" ? null : event.target.value },
-                  })
-                }
-              >
-                <option value="">nothing</option>
-                {options}
-              </select>
-            </label>
-          </li>
+          <ProgrammeLine key={programme.id} programme={programme} depth={depth} options={options} />
         ))}
       </ul>
       <form

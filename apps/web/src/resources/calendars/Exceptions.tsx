@@ -36,35 +36,96 @@ export function readException(text: string, year: string): Exception | { readonl
   return { from, to, shifts: [], ...(label.trim() === "" ? {} : { label: label.trim() }) };
 }
 
-/** Days that differ from the week: closed, or worked at other hours. */
-export function Exceptions({ exceptions, onChange, year, leave = false, disabled = false }: Props) {
-  const put = (i: number, change: Partial<Exception>): null => {
-    onChange(exceptions.map((each, n) => (n === i ? { ...each, ...change } : each)));
+interface LineProps {
+  readonly exception: Exception;
+  readonly at: number;
+  readonly leave: boolean;
+  readonly disabled: boolean;
+  /** Puts another in its place, or takes it out. */
+  readonly onPut: (next: Exception | null) => void;
+}
+
+/** One exception, each part changed where it stands. */
+function ExceptionLine({ exception, at, leave, disabled, onPut }: LineProps) {
+  const put = (change: Partial<Exception>): null => {
+    onPut({ ...exception, ...change });
     return null;
   };
   const date =
-    (i: number, field: "from" | "to") =>
+    (field: "from" | "to") =>
     (text: string): string | null => {
-      const read = readDate(text, exceptions[i]!.from.slice(0, 4));
-      return read === null ? NOT_A_DATE : put(i, { [field]: read });
+      const read = readDate(text, exception.from.slice(0, 4));
+      return read === null ? NOT_A_DATE : put({ [field]: read });
     };
-  const shifts =
-    (i: number) =>
-    (text: string): string | null => {
-      const read = readShifts(text);
-      return "fault" in read ? read.fault : put(i, { shifts: read });
-    };
-  const label =
-    (i: number) =>
-    (text: string): string | null => {
-      const { label: _was, ...rest } = exceptions[i]!;
-      onChange(
-        exceptions.map((each, n) =>
-          n === i ? { ...rest, ...(text.trim() === "" ? {} : { label: text.trim() }) } : each,
-        ),
-      );
-      return null;
-    };
+  const shifts = (text: string): string | null => {
+    const read = readShifts(text);
+    return "fault" in read ? read.fault : put({ shifts: read });
+  };
+  const label = (text: string): null => {
+    const { label: _was, ...rest } = exception;
+    onPut({ ...rest, ...(text.trim() === "" ? {} : { label: text.trim() }) });
+    return null;
+  };
+  return (
+    <tr>
+      <td>
+        <CommitField
+          label={`From, row ${at + 1}`}
+          date={exception.from}
+          value={dateWords(exception.from)}
+          width="w-28"
+          disabled={disabled}
+          onCommit={date("from")}
+        />
+      </td>
+      <td>
+        <CommitField
+          label={`To, row ${at + 1}`}
+          date={exception.to}
+          value={dateWords(exception.to)}
+          width="w-28"
+          disabled={disabled}
+          onCommit={date("to")}
+        />
+      </td>
+      {!leave && (
+        <td>
+          <CommitField
+            label={`Worked, row ${at + 1}`}
+            value={shiftText(exception.shifts)}
+            width="w-full min-w-24"
+            disabled={disabled}
+            onCommit={shifts}
+          />
+        </td>
+      )}
+      <td>
+        <CommitField
+          label={`What for, row ${at + 1}`}
+          value={exception.label ?? ""}
+          width="w-full min-w-24"
+          disabled={disabled}
+          onCommit={label}
+        />
+      </td>
+      <td>
+        {!disabled && (
+          <button
+            type="button"
+            className="btn btn-ghost btn-xs btn-square"
+            aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`}
+            onClick={() => onPut(null)}
+          >
+            <X size={12} aria-hidden="true" />
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
+/** Days that differ from the week: closed, or worked at other hours. */
+export function Exceptions({ exceptions, onChange, year, leave = false, disabled = false }: Props) {
   const add = (text: string): string | null => {
     const read = readException(text, String(year));
     if ("fault" in read) return read.fault;
@@ -84,60 +145,16 @@ export function Exceptions({ exceptions, onChange, year, leave = false, disabled
       </thead>
       <tbody>
         {exceptions.map((exception, i) => (
-          <tr key={`${i} ${exception.from}`}>
-            <td>
-              <CommitField
-                label={`From, row ${i + 1}`}
-                date={exception.from}
-                value={dateWords(exception.from)}
-                width="w-28"
-                disabled={disabled}
-                onCommit={date(i, "from")}
-              />
-            </td>
-            <td>
-              <CommitField
-                label={`To, row ${i + 1}`}
-                date={exception.to}
-                value={dateWords(exception.to)}
-                width="w-28"
-                disabled={disabled}
-                onCommit={date(i, "to")}
-              />
-            </td>
-            {!leave && (
-              <td>
-                <CommitField
-                  label={`Worked, row ${i + 1}`}
-                  value={shiftText(exception.shifts)}
-                  width="w-full min-w-24"
-                  disabled={disabled}
-                  onCommit={shifts(i)}
-                />
-              </td>
-            )}
-            <td>
-              <CommitField
-                label={`What for, row ${i + 1}`}
-                value={exception.label ?? ""}
-                width="w-full min-w-24"
-                disabled={disabled}
-                onCommit={label(i)}
-              />
-            </td>
-            <td>
-              {!disabled && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`}
-                  onClick={() => onChange(exceptions.filter((_each, n) => n !== i))}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
-              )}
-            </td>
-          </tr>
+          <ExceptionLine
+            key={`${i} ${exception.from}`}
+            exception={exception}
+            at={i}
+            leave={leave}
+            disabled={disabled}
+            onPut={(next) =>
+              onChange(exceptions.flatMap((each, n) => (n !== i ? [each] : next === null ? [] : [next])))
+            }
+          />
         ))}
         {!disabled && (
           <tr>
