@@ -34,6 +34,69 @@ export const withRate = (rates: Exchange["rates"], rate: Exchange["rates"][numbe
   rate,
 ];
 
+/** What one unit of other currencies is worth, and since when. */
+function Rates({
+  exchange,
+  mayWrite,
+  put,
+}: {
+  exchange: Exchange;
+  mayWrite: boolean;
+  put: (next: Exchange) => Promise<string | null>;
+}) {
+  const add = (text: string): Promise<string | null> | string => {
+    const rate = readRate(text, exchange, todayHere().slice(0, 4));
+    return typeof rate === "string" ? rate : put({ ...exchange, rates: withRate(exchange.rates, rate) });
+  };
+  return (
+    <table className="ledger panel-table self-start" aria-label="Rates">
+      <thead>
+        <tr>
+          <th>One</th>
+          <th className="num">is, in {exchange.currency}</th>
+          <th>Since</th>
+          <th />
+        </tr>
+      </thead>
+      <tbody>
+        {exchange.rates.map((rate) => (
+          <tr key={`${rate.currency} ${rate.from}`}>
+            <td>{rate.currency}</td>
+            <td className="num">{rate.rate}</td>
+            <td>{dateWords(rate.from)}</td>
+            <td>
+              {mayWrite && (
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs btn-square"
+                  aria-label={`Remove the rate of ${rate.currency} since ${dateWords(rate.from)}`}
+                  onClick={() => void put({ ...exchange, rates: exchange.rates.filter((each) => each !== rate) })}
+                >
+                  <X size={12} aria-hidden="true" />
+                </button>
+              )}
+            </td>
+          </tr>
+        ))}
+        {exchange.rates.length === 0 && (
+          <tr>
+            <td colSpan={4} className="muted">
+              No rate yet: amounts of another currency are not summed.
+            </td>
+          </tr>
+        )}
+        {mayWrite && (
+          <tr>
+            <td colSpan={4}>
+              <CommitField label="Add a rate" value="" adds width="w-64" placeholder={EXCHANGE_HINT} onCommit={add} />
+            </td>
+          </tr>
+        )}
+      </tbody>
+    </table>
+  );
+}
+
 function Table({ exchange, mayWrite }: { exchange: Exchange | null; mayWrite: boolean }) {
   const client = useQueryClient();
   const write = useMutation({
@@ -60,10 +123,6 @@ function Table({ exchange, mayWrite }: { exchange: Exchange | null; mayWrite: bo
   };
   const digits = (text: string): Promise<string | null> | string =>
     /^[0-4]$/.test(text.trim()) ? put({ ...exchange!, minorDigits: Number(text) }) : "Write 0 to 4.";
-  const add = (text: string): Promise<string | null> | string => {
-    const rate = readRate(text, exchange!, todayHere().slice(0, 4));
-    return typeof rate === "string" ? rate : put({ ...exchange!, rates: withRate(exchange!.rates, rate) });
-  };
   return (
     <div className="mt-1 flex flex-col gap-2 text-sm">
       <p className="flex flex-wrap items-center gap-2">
@@ -91,60 +150,7 @@ function Table({ exchange, mayWrite }: { exchange: Exchange | null; mayWrite: bo
           </>
         )}
       </p>
-      {exchange !== null && (
-        <table className="ledger panel-table self-start" aria-label="Rates">
-          <thead>
-            <tr>
-              <th>One</th>
-              <th className="num">is, in {exchange.currency}</th>
-              <th>Since</th>
-              <th />
-            </tr>
-          </thead>
-          <tbody>
-            {exchange.rates.map((rate) => (
-              <tr key={`${rate.currency} ${rate.from}`}>
-                <td>{rate.currency}</td>
-                <td className="num">{rate.rate}</td>
-                <td>{dateWords(rate.from)}</td>
-                <td>
-                  {mayWrite && (
-                    <button
-                      type="button"
-                      className="btn btn-ghost btn-xs btn-square"
-                      aria-label={`Remove the rate of ${rate.currency} since ${dateWords(rate.from)}`}
-                      onClick={() => void put({ ...exchange, rates: exchange.rates.filter((each) => each !== rate) })}
-                    >
-                      <X size={12} aria-hidden="true" />
-                    </button>
-                  )}
-                </td>
-              </tr>
-            ))}
-            {exchange.rates.length === 0 && (
-              <tr>
-                <td colSpan={4} className="muted">
-                  No rate yet: amounts of another currency are not summed.
-                </td>
-              </tr>
-            )}
-            {mayWrite && (
-              <tr>
-                <td colSpan={4}>
-                  <CommitField
-                    label="Add a rate"
-                    value=""
-                    adds
-                    width="w-64"
-                    placeholder={EXCHANGE_HINT}
-                    onCommit={add}
-                  />
-                </td>
-              </tr>
-            )}
-          </tbody>
-        </table>
-      )}
+      {exchange !== null && <Rates exchange={exchange} mayWrite={mayWrite} put={put} />}
       {write.error !== null && <Failure error={write.error} />}
     </div>
   );

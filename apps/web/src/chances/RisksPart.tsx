@@ -38,6 +38,23 @@ function Three({
   ));
 }
 
+/** How many days longer one activity takes; leaving it out gives none. */
+function Longer({ name, days, onDays }: { name: string; days: Points; onDays: (days: Points | null) => void }) {
+  return (
+    <fieldset className="flex flex-wrap items-center gap-1">
+      <legend className="sr-only">Days that {name} takes longer</legend>
+      <span className="w-72 truncate" title={name}>
+        {name}
+      </span>
+      <Three label={`${name} longer`} points={days} onPoints={onDays} />
+      <span className="muted">days longer</span>
+      <button type="button" className="btn btn-xs" aria-label={`Leave out ${name}`} onClick={() => onDays(null)}>
+        ×
+      </button>
+    </fieldset>
+  );
+}
+
 interface FormProps {
   readonly view: ChancesView;
   readonly nameOf: (activity: string) => string;
@@ -105,31 +122,19 @@ function RiskForm({ view, nameOf, risk, onKeep, onLeave }: FormProps) {
         </fieldset>
       </div>
       {effects.map(({ activity, days }) => (
-        <fieldset key={activity} className="flex flex-wrap items-center gap-1">
-          <legend className="sr-only">Days that {nameOf(activity)} takes longer</legend>
-          <span className="w-72 truncate" title={nameOf(activity)}>
-            {nameOf(activity)}
-          </span>
-          <Three
-            label={`${nameOf(activity)} longer`}
-            points={days}
-            onPoints={(next) =>
-              setDraft({
-                ...draft,
-                effects: effects.map((each) => (each.activity === activity ? { activity, days: next } : each)),
-              })
-            }
-          />
-          <span className="muted">days longer</span>
-          <button
-            type="button"
-            className="btn btn-xs"
-            aria-label={`Leave out ${nameOf(activity)}`}
-            onClick={() => setDraft({ ...draft, effects: effects.filter((each) => each.activity !== activity) })}
-          >
-            ×
-          </button>
-        </fieldset>
+        <Longer
+          key={activity}
+          name={nameOf(activity)}
+          days={days}
+          onDays={(next) =>
+            setDraft({
+              ...draft,
+              effects: effects.flatMap((each) =>
+                each.activity !== activity ? [each] : next === null ? [] : [{ activity, days: next }],
+              ),
+            })
+          }
+        />
       ))}
       <div className="flex flex-wrap items-center gap-2">
         <NameChoice

@@ -45,6 +45,34 @@ function useStoring(date: string, onStored: () => void) {
   return { stored, fault, storing, store, forget: () => setStored(null) };
 }
 
+/** The head of the table, with the tick for all projects. */
+const Head = ({ all, onAll }: { all: boolean; onAll: (on: boolean) => void }) => (
+  <thead>
+    <tr>
+      <th className="w-6">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label="Select all projects"
+          checked={all}
+          onChange={(event) => onAll(event.target.checked)}
+        />
+      </th>
+      <th>Project</th>
+      <th>Data date</th>
+      <th className="num">Finish</th>
+      <th className="num">Dates that move</th>
+      <th>Newly lost</th>
+      <th className="num">CV</th>
+      <th className="num">SPI</th>
+      <th className="num">CPI</th>
+      <th>
+        <span className="sr-only">In detail</span>
+      </th>
+    </tr>
+  </thead>
+);
+
 function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: string }) {
   const [date, setDate] = useState(suggested);
   const mine = portfolio.projects.filter(({ mayEdit }) => mayEdit);
@@ -84,30 +112,10 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
       </div>
       <div className="max-w-full overflow-x-auto">
         <table className="ledger" aria-label="Data dates">
-          <thead>
-            <tr>
-              <th className="w-6">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  aria-label="Select all projects"
-                  checked={taken.length === mine.length && mine.length > 0}
-                  onChange={(event) => choose(new Set(event.target.checked ? mine.map(({ id }) => id) : []))}
-                />
-              </th>
-              <th>Project</th>
-              <th>Data date</th>
-              <th className="num">Finish</th>
-              <th className="num">Dates that move</th>
-              <th>Newly lost</th>
-              <th className="num">CV</th>
-              <th className="num">SPI</th>
-              <th className="num">CPI</th>
-              <th>
-                <span className="sr-only">In detail</span>
-              </th>
-            </tr>
-          </thead>
+          <Head
+            all={taken.length === mine.length && mine.length > 0}
+            onAll={(on) => choose(new Set(on ? mine.map(({ id }) => id) : []))}
+          />
           <tbody>
             {mine.map((line) => {
               const effect = state.results.get(line.id);

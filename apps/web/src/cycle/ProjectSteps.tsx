@@ -62,11 +62,9 @@ function Marked({ mark, onUndo }: { mark: NonNullable<ProjectCycle["checked"]>; 
   );
 }
 
-/** Each step of the cycle of one project, what it waits for, and what can be done about it. */
-export function ProjectSteps({ project, number }: { project: ProjectCycle; number: number }) {
-  const me = useMe();
+/** What can be done about a project's steps, and how that went. */
+function useStepActs(project: ProjectCycle) {
   const client = useQueryClient();
-  const controller = holds(me, "controller");
   const params = { project: project.id };
   const act = useMutation({
     mutationFn: ({ work }: { work: () => Promise<unknown>; said: string }) => work(),
@@ -105,6 +103,14 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
         />
       )
     );
+  return { act, marked };
+}
+
+/** What stands beside each step of the cycle: the way to what it waits for, or what ends it. */
+function useStepTools(project: ProjectCycle, number: number) {
+  const controller = holds(useMe(), "controller");
+  const { act, marked } = useStepActs(project);
+  const params = { project: project.id };
   const tools: Partial<Record<string, ReactNode>> = {
     Collect: (
       <Link className="text-sm underline" to={`/cycle/missing?project=${project.id}`}>
@@ -188,6 +194,12 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
         </Link>
       )),
   };
+  return { tools, error: act.error };
+}
+
+/** Each step of the cycle of one project, what it waits for, and what can be done about it. */
+export function ProjectSteps({ project, number }: { project: ProjectCycle; number: number }) {
+  const { tools, error } = useStepTools(project, number);
   return (
     <div>
       {!project.takesPart && (
@@ -211,7 +223,7 @@ export function ProjectSteps({ project, number }: { project: ProjectCycle; numbe
           </div>
         ))}
       </dl>
-      {act.error !== null && <Failure error={act.error} />}
+      {error !== null && <Failure error={error} />}
       {project.lockedWord !== null && (
         <p className="pt-1 text-sm">
           Locked all the same: “{project.lockedWord.words}”{" "}

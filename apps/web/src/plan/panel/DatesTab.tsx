@@ -92,10 +92,15 @@ function Wish({ row, commit, mayEdit }: Props) {
   );
 }
 
-/** What the activity is, what decides its dates, who answers for it, and what was wished and promised. */
-export function DatesTab(props: Props) {
-  const { row, sheet, commit, mayEdit } = props;
-  const named = (field: "owner" | "calendar", among: Sheet["people"]) => (
+/** The owner or the calendar, of those there are. */
+function Named({
+  field,
+  among,
+  row,
+  commit,
+  mayEdit,
+}: Props & { field: "owner" | "calendar"; among: Sheet["people"] }) {
+  return (
     <select
       className="select select-xs w-56"
       disabled={!mayEdit}
@@ -118,6 +123,38 @@ export function DatesTab(props: Props) {
       ))}
     </select>
   );
+}
+
+/** What decides the dates: the length, or the hours of its people. */
+function Driven({ row, commit, mayEdit }: Props) {
+  return (
+    <select
+      className="select select-xs w-72"
+      disabled={!mayEdit}
+      value={row.drivenBy}
+      onChange={(event) =>
+        telling(commit)([
+          {
+            type: "setWorking",
+            activity: row.id,
+            driver: event.target.value === "hours" ? "effort" : null,
+            windowPolicy: event.target.value === "lengthDrifting" ? "drift" : null,
+          },
+        ])
+      }
+    >
+      {DRIVEN.map(({ value, words }) => (
+        <option key={value} value={value}>
+          {words}
+        </option>
+      ))}
+    </select>
+  );
+}
+
+/** What the activity is, what decides its dates, who answers for it, and what was wished and promised. */
+export function DatesTab(props: Props) {
+  const { row, sheet, commit, mayEdit } = props;
   const deadline = (text: string): Promise<string | null> | string => {
     const date = text.trim() === "" ? null : readDate(text, todayHere().slice(0, 4));
     return date === null && text.trim() !== "" ? NOT_A_DATE : commit([{ type: "setDeadline", activity: row.id, date }]);
@@ -143,33 +180,19 @@ export function DatesTab(props: Props) {
           </select>
         </Field>
       )}
-      <Field name="Owner">{named("owner", sheet.people)}</Field>
+      <Field name="Owner">
+        <Named field="owner" among={sheet.people} {...props} />
+      </Field>
       {row.kind === "work" && (
         <Field name="Dates follow">
-          <select
-            className="select select-xs w-72"
-            disabled={!mayEdit}
-            value={row.drivenBy}
-            onChange={(event) =>
-              telling(commit)([
-                {
-                  type: "setWorking",
-                  activity: row.id,
-                  driver: event.target.value === "hours" ? "effort" : null,
-                  windowPolicy: event.target.value === "lengthDrifting" ? "drift" : null,
-                },
-              ])
-            }
-          >
-            {DRIVEN.map(({ value, words }) => (
-              <option key={value} value={value}>
-                {words}
-              </option>
-            ))}
-          </select>
+          <Driven {...props} />
         </Field>
       )}
-      {!summary && <Field name="Calendar">{named("calendar", sheet.calendars)}</Field>}
+      {!summary && (
+        <Field name="Calendar">
+          <Named field="calendar" among={sheet.calendars} {...props} />
+        </Field>
+      )}
       <div className="flex items-center gap-2">
         <span className="muted w-24">Deadline</span>
         <CommitField

@@ -28,6 +28,52 @@ const say = (problems: Awaited<ReturnType<PlanSession["ways"]>>): void => {
     );
 };
 
+/** One way: what the plan would come to with it, and making it the live one. */
+function WayLine({ way, minorDigits, onLive }: { way: Alternate; minorDigits: number; onLive: () => void }) {
+  return (
+    <tr>
+      <td className={way.live ? "font-semibold" : ""}>{way.name}</td>
+      <td>
+        {way.fault !== null ? (
+          <span className="adverse">{way.fault}</span>
+        ) : (
+          <>
+            {dateWords(way.finish)}
+            {way.finishDays !== null && way.finishDays !== 0 && (
+              <>
+                {" "}
+                <Toned tone={driftTone(way.finishDays)}>{movedWords(way.finishDays)}</Toned>
+              </>
+            )}
+          </>
+        )}
+      </td>
+      <td className="num">{money(way.budgetMinor, minorDigits)}</td>
+      <td className="text-sm">
+        {way.load
+          .slice(0, 4)
+          .map(({ person, minutes }) => `${person} ${formatHours(minutes)}`)
+          .join(", ")}
+      </td>
+      <td>
+        {way.live ? (
+          <span className="favourable text-sm">✓ live</span>
+        ) : (
+          <button
+            type="button"
+            className="btn btn-xs"
+            disabled={way.fault !== null}
+            aria-label={`Make ${way.name} live`}
+            onClick={onLive}
+          >
+            Make live
+          </button>
+        )}
+      </td>
+    </tr>
+  );
+}
+
 /** The ways of a step side by side: what the plan would come to with each, and which is live. */
 function Ways({
   group,
@@ -71,46 +117,12 @@ function Ways({
           </thead>
           <tbody>
             {ways.map((way) => (
-              <tr key={way.activity}>
-                <td className={way.live ? "font-semibold" : ""}>{way.name}</td>
-                <td>
-                  {way.fault !== null ? (
-                    <span className="adverse">{way.fault}</span>
-                  ) : (
-                    <>
-                      {dateWords(way.finish)}
-                      {way.finishDays !== null && way.finishDays !== 0 && (
-                        <>
-                          {" "}
-                          <Toned tone={driftTone(way.finishDays)}>{movedWords(way.finishDays)}</Toned>
-                        </>
-                      )}
-                    </>
-                  )}
-                </td>
-                <td className="num">{money(way.budgetMinor, sheet.minorDigits)}</td>
-                <td className="text-sm">
-                  {way.load
-                    .slice(0, 4)
-                    .map(({ person, minutes }) => `${person} ${formatHours(minutes)}`)
-                    .join(", ")}
-                </td>
-                <td>
-                  {way.live ? (
-                    <span className="favourable text-sm">✓ live</span>
-                  ) : (
-                    <button
-                      type="button"
-                      className="btn btn-xs"
-                      disabled={way.fault !== null}
-                      aria-label={`Make ${way.name} live`}
-                      onClick={() => void session.ways({ group, live: way.activity }).then(say)}
-                    >
-                      Make live
-                    </button>
-                  )}
-                </td>
-              </tr>
+              <WayLine
+                key={way.activity}
+                way={way}
+                minorDigits={sheet.minorDigits}
+                onLive={() => void session.ways({ group, live: way.activity }).then(say)}
+              />
             ))}
           </tbody>
         </table>
