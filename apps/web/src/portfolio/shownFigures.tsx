@@ -7,12 +7,12 @@ import { Link } from "react-router";
 import { sinceLockWords, toldOf } from "../shared/words/sinceLock.ts";
 import { Toned } from "../shared/dialogs/Toned.tsx";
 import { activitiesBehind, anyOf } from "../watch/opens.ts";
+import type { driftTone } from "../shared/words/words.ts";
 import {
   DEADLINE_ORDER,
   DEADLINE_TONES,
   DEADLINE_WORDS,
   type DeadlineState,
-  driftTone,
   indexTone,
   money,
   percentWords,

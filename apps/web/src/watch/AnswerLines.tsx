@@ -4,7 +4,8 @@ import { Link } from "react-router";
 import { Toned } from "../shared/dialogs/Toned.tsx";
 import { countWords, driftTone } from "../shared/words/words.ts";
 import { EditCell, isEditable } from "./EditCell.tsx";
-import { COUNTED, valueWords, fieldsOf } from "./questionWords.ts";
+import type { fieldsOf } from "./questionWords.ts";
+import { COUNTED, valueWords } from "./questionWords.ts";
 
 /** What tells a row from all others of an answer. */
 export const rowId = ({ project, key }: Pick<WatchRow, "project" | "key">): string => `${project} ${key}`;
