@@ -1,3 +1,4 @@
+import { amountMinorSchema } from "./units.ts";
 import { z } from "zod";
 
 export const askApprovalSchema = z.strictObject({ word: z.string().max(2000) });
@@ -32,7 +33,7 @@ export const baselineLineSchema = z.object({
   reason: z.string(),
   digest: z.string(),
   activities: z.int(),
-  budgetMinor: z.int(),
+  budgetMinor: amountMinorSchema,
   start: z.string().nullable(),
   finish: z.string().nullable(),
   /** What was approved: the first plan, a change request and nothing else, or the whole plan as it stood, with a request or without. */

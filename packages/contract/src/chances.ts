@@ -1,4 +1,5 @@
 import { RANGE_CLASSES, rangeSchema, riskSchema } from "@chronometra/core";
+import { minutesSchema } from "./units.ts";
 import { z } from "zod";
 
 const classes = Object.keys(RANGE_CLASSES) as [keyof typeof RANGE_CLASSES, ...(keyof typeof RANGE_CLASSES)[]];
@@ -25,7 +26,7 @@ export const chancesSchema = z.object({
   currency: z.string(),
   minorDigits: z.int(),
   /** Minutes that a day of the project's calendar shows as. */
-  dayMinutes: z.int(),
+  dayMinutes: minutesSchema,
   runs: z.int(),
   finish: z.object({ planned: z.string(), chance: z.number(), ...percentiles }),
   cost: z.object({ planned: z.int(), chance: z.number(), ...amounts }),

@@ -1,5 +1,6 @@
 import { dateSchema, idSchema } from "@chronometra/core";
 import { z } from "zod";
+import { minutesSchema } from "./units.ts";
 import { effectSchema } from "./plan.ts";
 
 /** What a contributor sends from the desk; at least one of minutes, percent and remaining minutes. */
@@ -16,7 +17,7 @@ export const reportRequestSchema = z
       .refine((minutes) => minutes !== 0, "hours must not be 0")
       .optional(),
     percent: z.number().min(0).max(100).optional(),
-    remainingMinutes: z.int().min(0).max(10_000_000).optional(),
+    remainingMinutes: minutesSchema.min(0).max(10_000_000).optional(),
     note: z.string().max(1000).optional(),
   })
   .refine(
@@ -39,9 +40,9 @@ export const reportSchema = z.object({
   date: z.string(),
   /** Of leave its last day; `null` for anything else. */
   leaveUntil: z.string().nullable(),
-  minutes: z.int().nullable(),
+  minutes: minutesSchema.nullable(),
   percent: z.number().nullable(),
-  remainingMinutes: z.int().nullable(),
+  remainingMinutes: minutesSchema.nullable(),
   note: z.string(),
   state: z.enum(["submitted", "posted", "returned", "withdrawn"]),
   sentAt: z.string(),
@@ -64,11 +65,11 @@ const remarkSchema = z.discriminatedUnion("kind", [
   z.object({ kind: z.literal("unbaselined"), baseline: z.int() }),
   z.object({ kind: z.literal("outOfSequence"), after: z.string() }),
   z.object({ kind: z.literal("percentFell"), from: z.number(), to: z.number() }),
-  z.object({ kind: z.literal("leftRose"), fromMinutes: z.int(), toMinutes: z.int() }),
+  z.object({ kind: z.literal("leftRose"), fromMinutes: minutesSchema, toMinutes: minutesSchema }),
   z.object({ kind: z.literal("notAssigned") }),
   z.object({ kind: z.literal("late"), closedTo: z.string() }),
-  z.object({ kind: z.literal("adjusts"), backMinutes: z.int() }),
-  z.object({ kind: z.literal("reopens"), leftMinutes: z.int() }),
+  z.object({ kind: z.literal("adjusts"), backMinutes: minutesSchema }),
+  z.object({ kind: z.literal("reopens"), leftMinutes: minutesSchema }),
   z.object({ kind: z.literal("older"), what: z.enum(["percent", "remaining"]) }),
 ]);
 /** A report that waits to be decided, with what should be known of it first. */
@@ -101,7 +102,7 @@ export const reportsEffectSchema = z.array(
         outcome: z.enum(["stays", "moves", "held", "lost"]),
         /** Why it cannot be held; `null` where it can. */
         why: z.string().nullable(),
-        load: z.array(z.object({ person: z.string(), leftMinutes: z.int(), roomMinutes: z.int() })),
+        load: z.array(z.object({ person: z.string(), leftMinutes: minutesSchema, roomMinutes: minutesSchema })),
       }),
     ),
     /** Reports of 100% beside whose senders others still have hours: whether all of the activity is finished, or only their own work. */
@@ -111,7 +112,7 @@ export const reportsEffectSchema = z.array(
         activity: z.string(),
         name: z.string(),
         person: z.string(),
-        others: z.array(z.object({ person: z.string(), leftMinutes: z.int() })),
+        others: z.array(z.object({ person: z.string(), leftMinutes: minutesSchema })),
         answer: endingSchema.nullable(),
       }),
     ),
@@ -148,10 +149,10 @@ export const peopleWeekSchema = z.object({
       id: z.string(),
       name: z.string(),
       /** By their calendar, leave taken off. */
-      expectedMinutes: z.int(),
-      plannedMinutes: z.int(),
-      postedMinutes: z.int(),
-      waitingMinutes: z.int(),
+      expectedMinutes: minutesSchema,
+      plannedMinutes: minutesSchema,
+      postedMinutes: minutesSchema,
+      waitingMinutes: minutesSchema,
       sheet: weekSheetSchema.nullable(),
       /** When they were last reminded of this week. */
       remindedAt: z.string().nullable(),
@@ -160,9 +161,9 @@ export const peopleWeekSchema = z.object({
         z.object({
           project: z.string(),
           name: z.string(),
-          plannedMinutes: z.int(),
-          postedMinutes: z.int(),
-          waitingMinutes: z.int(),
+          plannedMinutes: minutesSchema,
+          postedMinutes: minutesSchema,
+          waitingMinutes: minutesSchema,
         }),
       ),
     }),

@@ -1,6 +1,6 @@
 import { DRIFT_GROUPS } from "@chronometra/core";
 import { z } from "zod";
-import { minorSchema } from "./units.ts";
+import { minorSchema, amountMinorSchema, minutesSchema } from "./units.ts";
 
 const stateRowSchema = z.object({
   startDate: z.string().nullable(),
@@ -25,7 +25,7 @@ export const comparisonSchema = z.object({
   currency: z.string(),
   minorDigits: z.int(),
   /** Minutes of a day in the project's calendar. */
-  dayMinutes: z.int(),
+  dayMinutes: minutesSchema,
   /** Every state that there is to compare, the newest first. */
   states: z.array(comparedStateSchema),
   from: comparedStateSchema,
@@ -69,7 +69,7 @@ export const onceFrozenSchema = z
     before: frozenFiguresSchema.nullable(),
     after: frozenFiguresSchema,
     /** Unfinished work whose approved finish would lie on the data date or before it. */
-    past: z.array(z.object({ id: z.string(), name: z.string(), finish: z.string(), pvMinor: z.int() })),
+    past: z.array(z.object({ id: z.string(), name: z.string(), finish: z.string(), pvMinor: amountMinorSchema })),
   })
   .nullable();
 export type OnceFrozenView = z.infer<typeof onceFrozenSchema>;

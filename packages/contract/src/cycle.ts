@@ -1,5 +1,6 @@
 import { dateSchema, LIMIT_RULES, parseInstant } from "@chronometra/core";
 import { z } from "zod";
+import { minutesSchema } from "./units.ts";
 import { CYCLE_STEPS } from "./cycleSteps.ts";
 
 const instantTextSchema = z.string().refine((text) => parseInstant(text) !== null, "must be a time YYYY-MM-DDTHH:MM");
@@ -155,7 +156,7 @@ export const closingSchema = z.object({
       state: z.enum(["notStarted", "inProgress"]),
       percent: z.number().nullable(),
       finish: z.string(),
-      postedMinutes: z.int(),
+      postedMinutes: minutesSchema,
       /** Work that counts already is not parked. */ mayPark: z.boolean(),
     }),
   ),

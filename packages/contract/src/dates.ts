@@ -1,5 +1,5 @@
 import { z } from "zod";
-import { minorSchema } from "./units.ts";
+import { minorSchema, minutesSchema } from "./units.ts";
 import { brokenLimitSchema } from "./cycle.ts";
 import { deadlineSchema, figuresSchema, earnedScheduleSchema } from "./look.ts";
 import { effectSchema } from "./plan.ts";
@@ -183,8 +183,8 @@ export const loadCellSchema = z.array(
     start: z.string(),
     finish: z.string(),
     float: z.number().nullable(),
-    minutes: z.int(),
-    postedMinutes: z.int(),
+    minutes: minutesSchema,
+    postedMinutes: minutesSchema,
     mayEdit: z.boolean(),
   }),
 );

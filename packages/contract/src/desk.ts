@@ -1,5 +1,6 @@
 import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
+import { minutesSchema } from "./units.ts";
 import { reportSchema, weekSheetSchema } from "./collect.ts";
 
 export const deskActivitySchema = z.object({
@@ -12,10 +13,10 @@ export const deskActivitySchema = z.object({
   finish: z.string(),
   state: z.enum(["notStarted", "inProgress", "complete"]),
   percent: z.number().nullable(),
-  plannedMinutes: z.int(),
-  remainingMinutes: z.int(),
-  postedMinutes: z.int(),
-  waitingMinutes: z.int(),
+  plannedMinutes: minutesSchema,
+  remainingMinutes: minutesSchema,
+  postedMinutes: minutesSchema,
+  waitingMinutes: minutesSchema,
   waitsFor: z.array(z.string()),
   blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
 });
@@ -47,7 +48,7 @@ export const clockSchema = z.object({
 export const startClockSchema = z.strictObject({ project: z.string(), activity: z.string() });
 /** Minutes of 0 drop what was measured. */
 export const stopClockSchema = z.strictObject({
-  minutes: z.int().min(0).max(1440, "a day has 24 hours; shorten what a forgotten clock has measured"),
+  minutes: minutesSchema.min(0).max(1440, "a day has 24 hours; shorten what a forgotten clock has measured"),
   note: z.string().max(1000),
 });
 
@@ -73,12 +74,12 @@ export const deskSchema = z.object({
       activity: z.string(),
       name: z.string(),
       date: z.string(),
-      minutes: z.int(),
+      minutes: minutesSchema,
     }),
   ),
   leave: z.array(z.object({ from: z.string(), to: z.string(), label: z.string(), waiting: z.boolean() })),
   /** The five weeks from Monday on: working time by one's calendar, leave taken off. */
-  calendar: z.array(z.object({ date: z.string(), expectedMinutes: z.int() })),
+  calendar: z.array(z.object({ date: z.string(), expectedMinutes: minutesSchema })),
 });
 export type Desk = z.infer<typeof deskSchema>;
 
@@ -92,7 +93,7 @@ export const weekViewSchema = z.object({
   days: z.array(
     z.object({
       date: z.string(),
-      /** Working time by the person's calendar, leave taken off. */ expectedMinutes: z.int(),
+      /** Working time by the person's calendar, leave taken off. */ expectedMinutes: minutesSchema,
     }),
   ),
   rows: z.array(
@@ -115,7 +116,7 @@ export const weekCellSchema = z.strictObject({
   project: z.string(),
   activity: z.string(),
   date: dateSchema,
-  minutes: z.int().min(0).max(1440, "a day has 24 hours"),
+  minutes: minutesSchema.min(0).max(1440, "a day has 24 hours"),
   note: z.string().max(1000).optional(),
 });
 export const writeWeekSchema = z.strictObject({ cells: z.array(weekCellSchema).min(1).max(500) });

@@ -6,7 +6,7 @@ import {
   thresholdsSchema,
 } from "@chronometra/core";
 import { z } from "zod";
-import { minorSchema } from "./units.ts";
+import { minorSchema, amountMinorSchema, minutesSchema } from "./units.ts";
 import { RATINGS } from "./ratings.ts";
 
 export const figuresSchema = z.object({
@@ -82,7 +82,7 @@ export const summarySchema = z.object({
   unscheduled: z.int(),
   unbaselined: z.int(),
   /** Work ended short of its scope, with the budget it has not earned; left out of what was kept before it was told. */
-  dropped: z.object({ count: z.int(), unearnedMinor: z.int() }).optional(),
+  dropped: z.object({ count: z.int(), unearnedMinor: amountMinorSchema }).optional(),
   figures: figuresSchema.nullable(),
   earnedSchedule: earnedScheduleSchema.nullable(),
   milestones: z.array(milestoneSchema),
@@ -275,19 +275,26 @@ export const activityLookSchema = z.object({
     })
     .nullable(),
   budget: z.array(
-    z.object({ activity: z.string(), what: z.string(), minutes: z.int().nullable(), amountMinor: z.int() }),
+    z.object({
+      activity: z.string(),
+      what: z.string(),
+      minutes: minutesSchema.nullable(),
+      amountMinor: amountMinorSchema,
+    }),
   ),
   time: z.array(
     z.object({
       activity: z.string(),
       person: z.string(),
       date: z.string(),
-      minutes: z.int(),
-      amountMinor: z.int(),
+      minutes: minutesSchema,
+      amountMinor: amountMinorSchema,
       note: z.string(),
     }),
   ),
-  costs: z.array(z.object({ activity: z.string(), date: z.string(), what: z.string(), amountMinor: z.int() })),
+  costs: z.array(
+    z.object({ activity: z.string(), date: z.string(), what: z.string(), amountMinor: amountMinorSchema }),
+  ),
   before: z.array(z.string()),
   after: z.array(z.string()),
 });

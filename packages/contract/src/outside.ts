@@ -1,5 +1,6 @@
 import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
+import { amountMinorSchema, minutesSchema } from "./units.ts";
 import { DATE_ORDERS, NUMBER_STYLES } from "./exchange.ts";
 
 /** What comes from other systems: costs of a ledger, and time of a time clock. */
@@ -23,7 +24,7 @@ export const feedLineSchema = z.strictObject({
   date: dateSchema,
   /** In whole units of the project's currency. */
   amount: z.number().optional(),
-  minutes: z.int().optional(),
+  minutes: minutesSchema.optional(),
   category: z.string().trim().max(200).optional(),
   note: z.string().max(1000).optional(),
 });
@@ -61,7 +62,7 @@ export const outsideLineSchema = z.object({
   person: z.object({ id: z.string(), name: z.string() }).nullable(),
   date: z.string(),
   amount: z.number().nullable(),
-  minutes: z.int().nullable(),
+  minutes: minutesSchema.nullable(),
   currency: z.string().nullable(),
   category: z.string(),
   reference: z.string(),
@@ -70,7 +71,12 @@ export const outsideLineSchema = z.object({
   why: z.string().nullable(),
   /** Of a correction: what the line said before, and whether that is posted. */
   was: z
-    .object({ amount: z.number().nullable(), minutes: z.int().nullable(), category: z.string(), posted: z.boolean() })
+    .object({
+      amount: z.number().nullable(),
+      minutes: minutesSchema.nullable(),
+      category: z.string(),
+      posted: z.boolean(),
+    })
     .nullable(),
 });
 export type OutsideLine = z.infer<typeof outsideLineSchema>;
@@ -115,7 +121,7 @@ export const costByHandSchema = z.strictObject({
   project: z.string(),
   activity: z.string(),
   date: dateSchema,
-  amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"),
+  amountMinor: amountMinorSchema.refine((amount) => amount !== 0, "the amount is not 0"),
   category: z.string().trim().max(200),
   reference: z.string().trim().max(200),
 });

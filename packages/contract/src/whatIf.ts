@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { amountMinorSchema, minutesSchema } from "./units.ts";
 import { effectSchema, planViewSchema } from "./plan.ts";
 
 export const RESERVES = ["contingency", "management"] as const;
@@ -7,7 +8,7 @@ const reserveSchema = z.enum(RESERVES);
 export const newWhatIfSchema = z.strictObject({ name: z.string().trim().min(1, "give the what-if a name").max(200) });
 
 /** What a change request asks to draw from a reserve. */
-const drawSchema = z.strictObject({ kind: reserveSchema, amountMinor: z.int().min(1) });
+const drawSchema = z.strictObject({ kind: reserveSchema, amountMinor: amountMinorSchema.min(1) });
 
 /** A copy of a plan on trial, which may have become a change request. */
 export const whatIfSchema = z.object({
@@ -68,8 +69,8 @@ export const whatIfViewSchema = z.object({
   meets: z.array(metSchema),
   effect: effectSchema.nullable(),
   /** Planned hours by person, live and here, where they differ. */
-  load: z.array(z.object({ person: z.string(), beforeMinutes: z.int(), afterMinutes: z.int() })),
-  budget: z.object({ beforeMinor: z.int(), afterMinor: z.int() }).nullable(),
+  load: z.array(z.object({ person: z.string(), beforeMinutes: minutesSchema, afterMinutes: minutesSchema })),
+  budget: z.object({ beforeMinor: amountMinorSchema, afterMinor: amountMinorSchema }).nullable(),
 });
 export type WhatIfView = z.infer<typeof whatIfViewSchema>;
 
@@ -100,7 +101,7 @@ export const reservesSchema = z.object({
     z.object({
       id: z.string(),
       kind: reserveSchema,
-      amountMinor: z.int(),
+      amountMinor: amountMinorSchema,
       reason: z.string(),
       by: z.string(),
       at: z.string(),
@@ -111,6 +112,6 @@ export const reservesSchema = z.object({
 export type Reserves = z.infer<typeof reservesSchema>;
 export const reserveEntrySchema = z.strictObject({
   kind: reserveSchema,
-  amountMinor: z.int().refine((amount) => amount !== 0, "the amount is not 0"),
+  amountMinor: amountMinorSchema.refine((amount) => amount !== 0, "the amount is not 0"),
   reason: z.string().trim().min(3, "say what for").max(1000),
 });

@@ -1,10 +1,10 @@
-import type { Change } from "@chronometra/core";
+import type { Change, Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { writeProject } from "../plan/writeProjects.ts";
+import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { assertMayEdit, findProject, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { orNotFound } from "../shared/failure.ts";
@@ -23,28 +23,19 @@ export function datesRoutes(serving: Serving, post: Post): void {
 
   serve(serving, "PUT /api/projects/:project/promises/:activity", async ({ database, me, params, body }) => {
     const key = params["activity"]!;
-    await writeProject(database, me, params["project"]!, async (writing, project) => {
+    const row = { consequence: body.consequence, ...(body.to === "" ? {} : { to: body.to }) };
+    const changesOf = ({ promises }: Plan): Change[] => [
+      ...(promises.has(key) ? [{ type: "removeRow", table: "promises", key } as const] : []),
+      ...(body.consequence === "" ? [] : [{ type: "addRow", table: "promises", key, row } as const]),
+    ];
+    const work = async (writing: Writing, project: ProjectEntity): Promise<void> => {
       const before = await writing.plan(project);
       const { name } = orNotFound(before.activities.get(key), "activity of that name in the plan");
-      const changes: Change[] = [
-        ...(before.promises.has(key) ? [{ type: "removeRow", table: "promises", key } as const] : []),
-        ...(body.consequence === ""
-          ? []
-          : [
-              {
-                type: "addRow",
-                table: "promises",
-                key,
-                row: { consequence: body.consequence, ...(body.to === "" ? {} : { to: body.to }) },
-              } as const,
-            ]),
-      ];
-      if (changes.length > 0)
-        await storeChanges(writing, project, {
-          changes,
-          label: `What follows if the deadline of ${name} is not kept`.slice(0, 200),
-        });
-    });
+      const changes = changesOf(before);
+      const label = `What follows if the deadline of ${name} is not kept`.slice(0, 200);
+      if (changes.length > 0) await storeChanges(writing, project, { changes, label });
+    };
+    await writeProject(database, me, params["project"]!, work, changesOf);
     return { ok: true as const };
   });
 

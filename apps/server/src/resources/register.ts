@@ -14,7 +14,7 @@ import { accountNames } from "../access/accounts.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { effectOn } from "../plan/prepare.ts";
-import { writeProjects } from "../plan/writeProjects.ts";
+import { writeProjects, type Writing } from "../plan/writeProjects.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -243,7 +243,8 @@ export async function writeRegister(
   me: Me,
   { change, seen, projects }: WriteRegister,
 ): Promise<{ project: string; revision: number }[]> {
-  return writeProjects(database, me, projects, async (writing) => {
+  let ahead: Promise<[Awaited<ReturnType<typeof registerRows>>, House]> | undefined;
+  const work = async (writing: Writing): Promise<{ project: string; revision: number }[]> => {
     const { manager } = writing;
     // Whoever writes the same row waits here, and then sees it.
     const [locked] = (await manager.query(
@@ -271,6 +272,10 @@ export async function writeRegister(
         });
     }
     return stored;
+  };
+  return writeProjects(database, me, projects, work, async (plan) => {
+    const [rows, house] = await (ahead ??= Promise.all([registerRows(database), houseMoney(database)]));
+    return changesInto(plan, rows, change, house);
   });
 }
 

@@ -26,7 +26,8 @@ const timeSchema = z
 
 export const idSchema = z.string().min(1).max(64);
 const text = z.string().max(4000);
-const minutesSchema = z.int().min(0);
+const minutesSchema = z.int().min(0).describe("working minutes");
+const minorSchema = z.int().describe("an amount in minor units of the project's currency");
 const percentSchema = z.number().min(0).max(100);
 
 const shiftSchema = z.tuple([timeSchema, timeSchema]);
@@ -53,12 +54,12 @@ export const calendarSchema = z.strictObject({
   id: idSchema,
   name: text,
   base: idSchema.optional(),
-  dayMinutes: z.int().min(1).max(1440).optional(),
+  dayMinutes: z.int().min(1).max(1440).describe("working minutes that one day stands for").optional(),
   week: weekSchema.optional(),
   exceptions: z.array(calendarExceptionSchema).optional(),
 });
 
-export const rateSchema = z.strictObject({ from: dateSchema, perHourMinor: z.int() });
+export const rateSchema = z.strictObject({ from: dateSchema, perHourMinor: minorSchema });
 
 export const personSchema = z.strictObject({
   id: idSchema,
@@ -77,7 +78,7 @@ export const projectSchema = z.strictObject({
   dataDate: dateSchema.optional(),
   calendar: idSchema,
   logic: z.enum(["retained", "override"]).optional(),
-  criticalFloatMinutes: z.int().optional(),
+  criticalFloatMinutes: z.int().describe("working minutes of float up to which an activity is critical").optional(),
   tightDays: z.number().min(0).optional(),
 });
 
@@ -140,7 +141,7 @@ export const costSchema = z.strictObject({
   id: idSchema,
   activity: idSchema,
   category: text,
-  plannedMinor: z.int(),
+  plannedMinor: minorSchema,
   timing: z.enum(["even", "start", "finish"]).optional(),
 });
 
@@ -150,9 +151,9 @@ export const baselineRowSchema = z.strictObject({
   finish: instantSchema,
   durationMinutes: minutesSchema,
   calendar: idSchema.optional(),
-  evenMinor: z.int(),
-  startMinor: z.int(),
-  finishMinor: z.int(),
+  evenMinor: minorSchema,
+  startMinor: minorSchema,
+  finishMinor: minorSchema,
   minutes: z.int(),
   deadline: dateSchema.optional(),
 });
@@ -178,7 +179,7 @@ export const timeEntrySchema = z.strictObject({
 export const actualCostSchema = z.strictObject({
   activity: idSchema,
   date: dateSchema,
-  amountMinor: z.int(),
+  amountMinor: minorSchema,
   category: text.optional(),
   reference: text.optional(),
 });

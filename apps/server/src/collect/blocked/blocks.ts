@@ -1,8 +1,8 @@
 import type { Me } from "@chronometra/contract";
-import type { Change } from "@chronometra/core";
+import type { Change, Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { storeChanges } from "../../plan/changeService.ts";
-import { writeProjects } from "../../plan/writeProjects.ts";
+import { writeProjects, type Writing } from "../../plan/writeProjects.ts";
 import { assertNotClosed, mayEdit } from "../../project/projectAccess.ts";
 import { todayOf } from "../../shared/clock.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
@@ -20,7 +20,16 @@ export async function markBlocked(
   me: Me,
   { project: projectId, activity, by, on }: BlockRequest,
 ): Promise<void> {
-  await writeProjects(database, me, [projectId], async (writing) => {
+  const changesOf = ({ blocks }: Plan): Change[] => {
+    const had = blocks.get(activity);
+    const since = had?.since ?? todayOf(me);
+    const row = { by: by!, since, saidBy: me.name, ...(on === undefined ? {} : { on }) };
+    return [
+      ...(had === undefined ? [] : [{ type: "removeRow", table: "blocks", key: activity } as const]),
+      ...(by === null ? [] : [{ type: "addRow", table: "blocks", key: activity, row } as const]),
+    ];
+  };
+  const work = async (writing: Writing): Promise<void> => {
     const project = writing.project(projectId);
     await assertNotClosed(writing.manager, project);
     const before = await writing.plan(project);
@@ -33,24 +42,12 @@ export async function markBlocked(
         "notAllowed",
         `"${row.name}" is not assigned to you; only those who work on it and its project manager say that it is blocked.`,
       );
-    const had = before.blocks.get(activity);
-    const changes: Change[] = [
-      ...(had === undefined ? [] : [{ type: "removeRow", table: "blocks", key: activity } as const]),
-      ...(by === null
-        ? []
-        : [
-            {
-              type: "addRow",
-              table: "blocks",
-              key: activity,
-              row: { by, since: had?.since ?? todayOf(me), saidBy: me.name, ...(on === undefined ? {} : { on }) },
-            } as const,
-          ]),
-    ];
+    const changes = changesOf(before);
     if (changes.length > 0)
       await storeChanges(writing, project, {
         changes,
         label: (by === null ? `No longer blocked: ${row.name}` : `Blocked: ${row.name}`).slice(0, 200),
       });
-  });
+  };
+  await writeProjects(database, me, [projectId], work, changesOf);
 }

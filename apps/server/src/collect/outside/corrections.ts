@@ -108,13 +108,15 @@ export async function acceptCorrections(
   const posted = ({ base }: Corrected): boolean => base.state === "posted";
   const looked = await correctedLines(database.manager, ids, false);
   const projects = [...new Set(looked.flatMap(({ base }) => (base.projectId === null ? [] : [base.projectId])))].sort();
-  return writeProjects(database, me, projects, async (writing) => {
+  const postedIn = (lines: readonly Corrected[], id: string): Corrected[] =>
+    lines.filter((each) => each.base.projectId === id && posted(each));
+  const work = async (writing: Writing): Promise<{ costs: number; reports: number }> => {
     const { manager } = writing;
     const all = await correctedLines(manager, ids, true);
     let reports = 0;
     for (const id of projects) {
       const project = await writing.editable(id);
-      const own = all.filter((each) => each.base.projectId === id && posted(each));
+      const own = postedIn(all, id);
       const changes = costCorrections(await writing.plan(project), own, await lockedTo(manager, id));
       if (changes.length > 0)
         await storeChanges(writing, project, {
@@ -136,5 +138,8 @@ export async function acceptCorrections(
       );
     }
     return { costs: all.filter((each) => posted(each) && each.base.kind === "cost").length, reports };
-  });
+  };
+  return writeProjects(database, me, projects, work, async (plan, { id }) =>
+    costCorrections(plan, postedIn(looked, id), await lockedTo(database.manager, id)),
+  );
 }

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me, OutsideLine, OutsideTargets } from "@chronometra/contract";
-import { dateWords, formatHours } from "@chronometra/core";
+import { dateWords, formatHours, type Change, type Plan } from "@chronometra/core";
 import { In, Not, type DataSource, type EntityManager } from "typeorm";
 import { lockedTo } from "../../project/locks.ts";
 import { storeChanges } from "../../plan/changeService.ts";
@@ -226,6 +226,38 @@ function byDay(rows: readonly OutsideLineEntity[]): { line: OutsideLineEntity; m
   return [...days.values()];
 }
 
+/** The changes that post the costs among a project's lines. */
+async function costsOf(
+  manager: EntityManager,
+  id: string,
+  plan: Plan,
+  own: readonly OutsideLineEntity[],
+): Promise<Change[]> {
+  const closedTo = await lockedTo(manager, id);
+  return own.flatMap((row) => (row.kind === "cost" ? [costChange(row, minorIn(plan, row.amount!), closedTo)] : []));
+}
+
+/** A line of time as a report that waits to be reviewed. */
+const reportOf = (line: OutsideLineEntity, projectId: string) => ({
+  id: line.id,
+  projectId,
+  activityId: line.activityId!,
+  personId: line.personId!,
+  date: line.date,
+  leaveUntil: null,
+  minutes: line.minutes,
+  percent: null,
+  remainingMinutes: null,
+  note: [line.note, line.source]
+    .filter((words) => words !== "")
+    .join(", ")
+    .slice(0, 1000),
+  state: "submitted" as const,
+  sentAt: new Date(),
+  decidedBy: null,
+  word: null,
+});
+
 /** Posts matched costs, and sends matched time to be reviewed like any report; all or none. */
 export async function postLines(
   database: DataSource,
@@ -243,38 +275,11 @@ export async function postLines(
       for (const [projectId, own] of byProject(rows)) {
         const project = await writing.editable(projectId);
         for (const { line, minutes } of byDay(own)) await assertBookable(manager, project, line, minutes);
-        const costs = own.filter(({ kind }) => kind === "cost");
-        const [plan, closedTo] = [await writing.plan(project), await lockedTo(manager, projectId)];
-        const changes = costs.map((row) => costChange(row, minorIn(plan, row.amount!), closedTo));
-        if (changes.length > 0)
-          await storeChanges(writing, project, {
-            changes,
-            label: `Posted ${costs.length === 1 ? "a cost" : `${costs.length} costs`} of ${costs[0]!.source}`.slice(
-              0,
-              200,
-            ),
-          });
-        const reports = own
-          .filter(({ kind }) => kind === "time")
-          .map((line) => ({
-            id: line.id,
-            projectId,
-            activityId: line.activityId!,
-            personId: line.personId!,
-            date: line.date,
-            leaveUntil: null,
-            minutes: line.minutes,
-            percent: null,
-            remainingMinutes: null,
-            note: [line.note, line.source]
-              .filter((words) => words !== "")
-              .join(", ")
-              .slice(0, 1000),
-            state: "submitted" as const,
-            sentAt: new Date(),
-            decidedBy: null,
-            word: null,
-          }));
+        const changes = await costsOf(manager, projectId, await writing.plan(project), own);
+        const { source } = own.find(({ kind }) => kind === "cost") ?? own[0]!;
+        const label = `Posted ${changes.length === 1 ? "a cost" : `${changes.length} costs`} of ${source}`;
+        if (changes.length > 0) await storeChanges(writing, project, { changes, label: label.slice(0, 200) });
+        const reports = own.flatMap((line) => (line.kind === "time" ? [reportOf(line, projectId)] : []));
         if (reports.length > 0) await manager.getRepository(ReportEntity).insert(reports);
       }
       await assertDaysHold(manager, rows);
@@ -284,6 +289,7 @@ export async function postLines(
       const costs = rows.filter(({ kind }) => kind === "cost").length;
       return { costs, reports: rows.length - costs };
     },
+    (plan, { id }) => costsOf(database.manager, id, plan, looked.find(([project]) => project === id)?.[1] ?? []),
   );
 }
 
@@ -310,11 +316,20 @@ export async function enterCost(
   me: Me,
   cost: { project: string; activity: string; date: string; amountMinor: number; category: string; reference: string },
 ): Promise<void> {
-  await writeProject(database, me, cost.project, async (writing, project) => {
-    const plan = await writing.plan(project);
-    const name = plan.activities.get(cost.activity)?.name ?? cost.activity;
-    const closedTo = await lockedTo(writing.manager, project.id);
-    const changes = [postedCost(`hand-${randomUUID()}`, cost, closedTo)];
-    await storeChanges(writing, project, { changes, label: `Cost of ${name}`.slice(0, 200) });
-  });
+  const key = `hand-${randomUUID()}`;
+  const changesOf = async (manager: EntityManager): Promise<Change[]> => [
+    postedCost(key, cost, await lockedTo(manager, cost.project)),
+  ];
+  await writeProject(
+    database,
+    me,
+    cost.project,
+    async (writing, project) => {
+      const plan = await writing.plan(project);
+      const name = plan.activities.get(cost.activity)?.name ?? cost.activity;
+      const changes = await changesOf(writing.manager);
+      await storeChanges(writing, project, { changes, label: `Cost of ${name}`.slice(0, 200) });
+    },
+    () => changesOf(database.manager),
+  );
 }
