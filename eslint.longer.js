@@ -91,7 +91,7 @@ export const LONGER = [
       "packages/core/src/plan/acts/{parking,tableDifferences}.ts",
       "apps/server/src/approve/whatIfRoutes.ts",
       "apps/server/src/collect/peopleTime.ts",
-      "apps/server/src/collect/outside/lines.ts",
+      "apps/server/src/collect/outside/{lines,postLines}.ts",
       "apps/server/src/exchange/importService.ts",
       "apps/server/src/watch/asked/pivot.ts",
       "apps/web/src/approve/PlanState.tsx",

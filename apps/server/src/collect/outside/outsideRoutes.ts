@@ -7,7 +7,8 @@ import { serve, type Serving } from "../../access/serve.ts";
 import { acceptCorrections } from "./corrections.ts";
 import { bringFile, takeFile } from "./files.ts";
 import { effectOfLines } from "./effectOfLines.ts";
-import { enterCost, matchByHand, openLines, postLines, setAside, targets } from "./lines.ts";
+import { enterCost, matchByHand, openLines, setAside, targets } from "./lines.ts";
+import { postLines } from "./postLines.ts";
 import { clockLines, ledgerLines } from "./simulated.ts";
 import { faultsOf, takeIn } from "./takeIn.ts";
 
