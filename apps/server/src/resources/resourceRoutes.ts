@@ -1,14 +1,8 @@
 import { findProject } from "../project/projectAccess.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { holidayCountries, publicHolidays } from "./holidays.ts";
-import {
-  readRegister,
-  registerEffect,
-  registerRates,
-  removeFromRegister,
-  takeInMissing,
-  writeRegister,
-} from "./register.ts";
+import { registerEffect, removeFromRegister, takeInMissing, writeRegister } from "./register.ts";
+import { readRegister, registerRates } from "./readRegister.ts";
 import { takeOver, takeOverEffect } from "./takeOver.ts";
 import { sharedEffect, sharedUse, storeShared } from "./sharedRows.ts";
 
