@@ -10,7 +10,7 @@ import { pastingLines } from "./pasting.ts";
 import { portfolioLines } from "./portfolio.ts";
 import { previewLines } from "./preview.ts";
 import { qualityLines } from "./quality.ts";
-import { savingLines } from "./saving.ts";
+import { manyLines, savingLines } from "./saving.ts";
 import { scrollingLines } from "./scrolling.ts";
 
 const only = process.argv[2];
@@ -20,7 +20,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   analysis: analysisLines,
   quality: qualityLines,
   preview: previewLines,
-  saving: () => savingLines(database!),
+  saving: async () => [...(await savingLines(database!)), ...(await manyLines(database!))],
   scrolling: () => scrollingLines(database!),
   pasting: () => pastingLines(database!),
   drift: driftLines,

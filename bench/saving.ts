@@ -1,24 +1,63 @@
 import { createProject } from "../apps/server/dist/begin/createProject.js";
 import { inTransaction } from "../apps/server/dist/shared/database.js";
 import { freezePlan, type Change } from "@chronometra/core";
-import type { Line } from "./measure.ts";
+import { limitLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 import { openBenchServer } from "./server.ts";
 
 const ACTIVITIES = 5_000;
 const SAVES = 21;
 const LIMIT_MILLISECONDS = 60;
+const MANY_ACTIVITIES = 10_000;
+const MANY_CHANGES = 5_000;
+const MANY_MILLISECONDS = 1_000;
+
+/** A plan with progress, frozen as its own baseline. */
+function approvedPlan(activities: number) {
+  const bare = largePlan({ activities, linksEach: 2, calendars: 5, progress: 0.3 });
+  const baseline = { number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) };
+  return { ...bare, baselines: [baseline] };
+}
+
+/** A list of very many changes, checked, applied and stored as one revision. */
+export async function manyLines(url: string): Promise<Line[]> {
+  const { database, me, address, headers, close } = await openBenchServer(url, "bench_many");
+  const project = await inTransaction(database, (tx) =>
+    createProject(tx, me, {
+      bundle: approvedPlan(MANY_ACTIVITIES),
+      programmeId: null,
+      managerId: me.id,
+      label: "bench",
+    }),
+  );
+  const times: number[] = [];
+  for (let revision = 1; revision <= 4; revision++) {
+    const changes: Change[] = Array.from({ length: MANY_CHANGES }, (_, i) => ({
+      type: "setDuration",
+      activity: `a${4_000 + i}`,
+      minutes: 480 * (1 + ((i + revision) % 9)),
+    }));
+    const from = performance.now();
+    const response = await fetch(`${address}/api/projects/${project.id}/changes`, {
+      method: "POST",
+      headers,
+      body: JSON.stringify({ revision, changes }),
+    });
+    await response.arrayBuffer();
+    if (response.status !== 200) throw new Error(`a list was refused: ${response.status}`);
+    times.push(performance.now() - from);
+  }
+  await close();
+  // The first of a server sends the plan to its thread.
+  const what = `A list of ${MANY_CHANGES} changes checked, applied and saved, ${MANY_ACTIVITIES} activities`;
+  return [limitLine(what, Math.min(...times.slice(1)), MANY_MILLISECONDS)];
+}
 
 /** One change stored through the server, figures made and kept with it: of a cell, and of a row put in the middle. */
 export async function savingLines(url: string): Promise<Line[]> {
   const { database, me, address, headers, close } = await openBenchServer(url, "bench_saving");
-  const bare = largePlan({ activities: ACTIVITIES, linksEach: 2, calendars: 5, progress: 0.3 });
-  const bundle = {
-    ...bare,
-    baselines: [{ number: 1, approvedOn: "2026-01-15", approvedBy: "x", reason: "y", ...freezePlan(bare) }],
-  };
   const project = await inTransaction(database, (tx) =>
-    createProject(tx, me, { bundle, programmeId: null, managerId: me.id, label: "bench" }),
+    createProject(tx, me, { bundle: approvedPlan(ACTIVITIES), programmeId: null, managerId: me.id, label: "bench" }),
   );
   let revision = 1;
   const save = async (change: Change): Promise<number> => {
