@@ -1,6 +1,6 @@
 import type { Me, WatchQuestion } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { ask } from "../apps/server/dist/watch/ask.js";
+import { ask } from "../apps/server/dist/watch/asked/ask.js";
 import { READY_WATCHLISTS } from "../apps/server/dist/watch/ready.js";
 import { leastOf, limitLine, type Line } from "./measure.ts";
 
