@@ -5,7 +5,10 @@ import { LONGER } from "./eslint.longer.js";
 const counted = (max) => ["error", { max, skipBlankLines: true, skipComments: true }];
 const [FILE, LOGIC, MARKUP, WAYS] = [300, 50, 100, 15];
 
-/** Tables and stories, which may be long: every call of the interface, its routes, what was done to the database, the demo world. */
+/**
+ * Tables and stories, which may be long: every call of the interface, its routes, what was done to the database, the
+ * demo world.
+ */
 const TABLES = ["packages/contract/src/endpoints.ts", "apps/server/src/demo/*.ts"];
 const LISTS = ["apps/server/src/**/*Routes.ts", "apps/server/src/start/migrations/*.ts"];
 

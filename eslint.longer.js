@@ -1,5 +1,6 @@
 /**
- * Where functions are longer, or have more ways through, than elsewhere: by name, with why. What is neither here nor within the
+ * Where functions are longer, or have more ways through, than elsewhere: by name, with why. What is neither here nor
+ * within the
  * limits is refused; whoever works on one of the last group leaves it shorter.
  */
 export const LONGER = [

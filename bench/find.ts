@@ -5,7 +5,10 @@ import { leastOf, limitLine, type Line } from "./measure.ts";
 
 const LIMIT_MILLISECONDS = 100;
 
-/** Texts of each kind: a word in every twelfth name, two and three such, a beginning, a rare one, a misspelt one, a code and a word. */
+/**
+ * Texts of each kind: a word in every twelfth name, two and three such, a beginning, a rare one, a misspelt one, a code
+ * and a word.
+ */
 const TEXTS = ["hinge", "hinge survey", "paint hinge upper", "h", "milestone 449", "hnige survy", "B-217 paint"];
 
 /** What is found by words among all projects. */

@@ -1,4 +1,7 @@
-/** `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network, analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio, people. */
+/**
+ * `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network,
+ * analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio, people.
+ */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";

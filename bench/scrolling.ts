@@ -7,7 +7,9 @@ const ROWS = 10_000;
 const FRAME = 32;
 const OPENED_MILLISECONDS = 1_500;
 
-/** Scrolling, zooming and walking through a plan of ten thousand rows, table and chart together, in Debian's Chromium. */
+/**
+ * Scrolling, zooming and walking through a plan of ten thousand rows, table and chart together, in Debian's Chromium.
+ */
 export async function scrollingLines(url: string): Promise<Line[]> {
   const bare = largePlan({ activities: ROWS, linksEach: 2, calendars: 5, progress: 0.3 });
   const bundle = {

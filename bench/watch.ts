@@ -15,7 +15,10 @@ const EVERYTHING: WatchQuestion = {
   pivot: { rows: "project", columns: "state", sum: "bac" },
 };
 
-/** Answers to questions over all activities: those that ship, and one that finds everything, grouped, sorted and counted. */
+/**
+ * Answers to questions over all activities: those that ship, and one that finds everything, grouped, sorted and
+ * counted.
+ */
 export async function watchLines(database: DataSource, me: Me, activities: number): Promise<Line[]> {
   const asked: [string, WatchQuestion][] = [
     ...READY_WATCHLISTS.filter(({ question }) => question.about === "activities").map(

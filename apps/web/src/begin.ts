@@ -31,7 +31,8 @@ async function run(): Promise<void> {
   }
 }
 
-// The first bar is painted before the application is read and run, which takes a phone's processor a good part of a second. A page
+// The first bar is painted before the application is read and run, which takes a phone's processor a good part of a
+// second. A page
 // that lies behind others is not painted at all.
 if (document.hidden) void run();
 else requestAnimationFrame(() => setTimeout(() => void run()));

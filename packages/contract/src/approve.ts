@@ -36,7 +36,10 @@ export const baselineLineSchema = z.object({
   budgetMinor: amountMinorSchema,
   start: z.string().nullable(),
   finish: z.string().nullable(),
-  /** What was approved: the first plan, a change request and nothing else, or the whole plan as it stood, with a request or without. */
+  /**
+   * What was approved: the first plan, a change request and nothing else, or the whole plan as it stood, with a request
+   * or without.
+   */
   how: z.enum(["first", "request", "whole"]),
   /** The change request that it came of. */
   request: z.int().nullable(),

@@ -105,7 +105,10 @@ export const reportsEffectSchema = z.array(
         load: z.array(z.object({ person: z.string(), leftMinutes: minutesSchema, roomMinutes: minutesSchema })),
       }),
     ),
-    /** Reports of 100% beside whose senders others still have hours: whether all of the activity is finished, or only their own work. */
+    /**
+     * Reports of 100% beside whose senders others still have hours: whether all of the activity is finished, or only
+     * their own work.
+     */
     asked: z.array(
       z.object({
         report: z.string(),

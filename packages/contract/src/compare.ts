@@ -60,7 +60,9 @@ const frozenFiguresSchema = z.object({
   spi: z.number().nullable(),
 });
 
-/** What freezing a state of a plan would make of its figures at once; `null` where there is no data date to measure at. */
+/**
+ * What freezing a state of a plan would make of its figures at once; `null` where there is no data date to measure at.
+ */
 export const onceFrozenSchema = z
   .object({
     currency: z.string(),
@@ -81,7 +83,10 @@ const progressedSchema = z.object({
   leftDays: z.number(),
 });
 
-/** Why a date moved between two states, cause by cause; the parts add up to the whole. Causes of no days would have moved it by themselves. */
+/**
+ * Why a date moved between two states, cause by cause; the parts add up to the whole. Causes of no days would have
+ * moved it by themselves.
+ */
 export const driftLedgerSchema = z.object({
   from: z.string().nullable(),
   to: z.string().nullable(),

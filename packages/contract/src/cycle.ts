@@ -32,7 +32,10 @@ const markSchema = z.object({ words: z.string(), by: z.string(), at: z.string() 
 export const someoneSchema = z.object({ id: z.string(), name: z.string() });
 export type Someone = z.infer<typeof someoneSchema>;
 
-/** Who owes time or progress of the open period: everyone with work to be done in it who has reported nothing of it, project by project. */
+/**
+ * Who owes time or progress of the open period: everyone with work to be done in it who has reported nothing of it,
+ * project by project.
+ */
 export const owingSchema = z.object({
   number: z.int().nullable(),
   from: z.string().nullable(),
@@ -107,7 +110,10 @@ export const cycleSchema = z.object({
 export type Cycle = z.infer<typeof cycleSchema>;
 
 const markWords = z.string().trim().max(4000);
-/** That a step of the period is done, in words; empty ones take the mark away. An explanation names the limit that it explains. */
+/**
+ * That a step of the period is done, in words; empty ones take the mark away. An explanation names the limit that it
+ * explains.
+ */
 export const markStepSchema = z.discriminatedUnion("step", [
   z.strictObject({ step: z.literal("Check"), words: markWords }),
   z.strictObject({ step: z.literal("Explain"), rule: z.enum(LIMIT_RULES), words: markWords }),

@@ -87,14 +87,18 @@ export const summarySchema = z.object({
   earnedSchedule: earnedScheduleSchema.nullable(),
   milestones: z.array(milestoneSchema),
   deadlines: z.array(deadlineSchema),
-  /** Values of the fourteen checks in the order of their numbers; left out of periods issued before they were measured. */
+  /**
+   * Values of the fourteen checks in the order of their numbers; left out of periods issued before they were measured.
+   */
   quality: z.array(z.number().nullable()).optional(),
 });
 export type Summary = z.infer<typeof summarySchema>;
 
 const DEADLINE_STATES = deadlineSchema.shape.state;
 
-/** A project's figures as the portfolio page shows them: the least of them that it can do with, since it has hundreds. */
+/**
+ * A project's figures as the portfolio page shows them: the least of them that it can do with, since it has hundreds.
+ */
 export const lineSummarySchema = summarySchema
   .omit({ milestones: true, deadlines: true, earnedSchedule: true })
   .extend({
@@ -108,7 +112,10 @@ export const lineSummarySchema = summarySchema
   });
 export type LineSummary = z.infer<typeof lineSummarySchema>;
 
-/** Figures of a locked period that what has changed since is told against; the estimate in minor units, from what is left. */
+/**
+ * Figures of a locked period that what has changed since is told against; the estimate in minor units, from what is
+ * left.
+ */
 export const lockedFiguresSchema = z.object({
   number: z.int(),
   dataDate: z.string(),

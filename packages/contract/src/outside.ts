@@ -16,7 +16,10 @@ export const LINE_COLUMNS = {
 
 /** A line as another system says it, before anything of it is known here. */
 export const feedLineSchema = z.strictObject({
-  /** What names the document in the system it comes from; within it, lines are told apart by project, activity, person, date and place. The same line with another amount is a correction. */
+  /**
+   * What names the document in the system it comes from; within it, lines are told apart by project, activity, person,
+   * date and place. The same line with another amount is a correction.
+   */
   reference: z.string().trim().min(1).max(200),
   project: z.string().trim().min(1, "name the project by code or name").max(400),
   activity: z.string().trim().max(400).optional(),

@@ -60,7 +60,10 @@ export const whatIfViewSchema = z.object({
   whatIf: whatIfSchema,
   /** The live plan's revision and how many lists the what-if has, to be named when it is decided. */
   seen: seenSchema,
-  /** The live plan with its changes; the revision is how many lists it has. `null` where they do not fit the live plan any more. */
+  /**
+   * The live plan with its changes; the revision is how many lists it has. `null` where they do not fit the live plan
+   * any more.
+   */
   plan: planViewSchema.nullable(),
   /** Why they do not. */
   fault: z.string().nullable(),
@@ -81,7 +84,10 @@ export const putForwardSchema = z.strictObject({
   draw: drawSchema.optional(),
 });
 export const decideRequestSchema = z.strictObject({
-  /** `approve` freezes the baseline in force with the request's changes and nothing else, `approveWhole` the whole plan as it stands with them. */
+  /**
+   * `approve` freezes the baseline in force with the request's changes and nothing else, `approveWhole` the whole plan
+   * as it stands with them.
+   */
   decision: z.enum(["approve", "approveWhole", "sendBack"]),
   reason: z.string().trim().min(1, "say why, in a few words").max(2000),
   seen: seenSchema.optional(),

@@ -180,7 +180,8 @@ export async function compareProject(
       `state "${name}"`,
     );
   const ends = { from: named(from), to: named(to) };
-  // What a request alone would freeze has the names of then, and is told against the plan behind the baseline, which has them too.
+  // What a request alone would freeze has the names of then, and is told against the plan behind the baseline, which
+  // has them too.
   const source = async (name: string): Promise<StateSource> =>
     to.startsWith("request-") && name.startsWith("baseline-")
       ? { whole: await wholeNamed(database, project, name) }

@@ -104,7 +104,10 @@ export async function tried(
 export const inForce = (plan: Plan): number | null =>
   [...plan.baselines.values()].reduce<number | null>((most, { number }) => Math.max(most ?? 0, number), null);
 
-/** The plan that approving a what-if alone would freeze: the one behind the baseline in force with its changes; or why there is none. */
+/**
+ * The plan that approving a what-if alone would freeze: the one behind the baseline in force with its changes; or why
+ * there is none.
+ */
 export async function aloneOnBaseline(
   manager: EntityManager,
   live: Plan,
@@ -138,7 +141,10 @@ function fitting(live: Plan, changes: readonly Change[], isLeftOut: (touched: re
   return kept;
 }
 
-/** Settles what meets: paths named stay as the what-if has them, the others as the live plan has; what no longer fits goes. */
+/**
+ * Settles what meets: paths named stay as the what-if has them, the others as the live plan has; what no longer fits
+ * goes.
+ */
 export const mergeWhatIf = (database: DataSource, me: Me, id: string, mine: readonly string[]): Promise<void> =>
   onWhatIf(database, me, id, async ({ writing, manager, whatIf, project }) => {
     const live = await writing.plan(project);

@@ -76,9 +76,9 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
 }
 
 /**
- * Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Alone it freezes the plan behind
- * the baseline in force with these changes, so that what else has moved since stays in sight; or the whole plan as it stands, knowingly.
- * Or sends it back.
+ * Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Alone it freezes the
+ * plan behind the baseline in force with these changes, so that what else has moved since stays in sight; or the whole
+ * plan as it stands, knowingly. Or sends it back.
  */
 async function decide(
   database: DataSource,

@@ -104,7 +104,9 @@ export async function beginWhatIf(
   });
 }
 
-/** A list of changes on a plan that has others; all of them are checked. Throws PlanProblems where they do not fit it. */
+/**
+ * A list of changes on a plan that has others; all of them are checked. Throws PlanProblems where they do not fit it.
+ */
 export async function onto(of: PlanOf, before: readonly Change[], changes: readonly Change[]): Promise<Applied> {
   await checkOn(of, [...before, ...changes]);
   return applyChanges(applyChanges(of.plan, before).plan, changes);

@@ -43,7 +43,10 @@ export function emptyPlan({
   };
 }
 
-/** Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a code that is taken. */
+/**
+ * Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a
+ * code that is taken.
+ */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
   const plan = fromBundle(wanted.bundle);
   const id = randomUUID();

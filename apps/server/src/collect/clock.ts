@@ -41,7 +41,10 @@ export const startClock = (
       .insert({ personId: person, projectId, activityId: activity, startedAt: at });
   });
 
-/** Stops a person's clock; what it measured, or what they say it should have, is sent for the day on which it was started. */
+/**
+ * Stops a person's clock; what it measured, or what they say it should have, is sent for the day on which it was
+ * started.
+ */
 export const stopClock = (database: DataSource, me: Me, minutes: number, note: string): Promise<void> =>
   alone(database, me, async (manager, person) => {
     const clock = await manager.getRepository(ClockEntity).findOneBy({ personId: person });

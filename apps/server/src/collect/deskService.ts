@@ -90,7 +90,10 @@ function waitingIn(reports: readonly ReportEntity[]): (work: { project: string; 
   return ({ project, activity }) => waiting.get(`${project}\0${activity}`) ?? 0;
 }
 
-/** What a person sees on their desk: their own activities that are not finished, own reports, and what else asks for a glance. */
+/**
+ * What a person sees on their desk: their own activities that are not finished, own reports, and what else asks for a
+ * glance.
+ */
 export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const { person } = me;
   const today = todayOf(me);

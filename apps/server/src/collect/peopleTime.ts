@@ -106,7 +106,10 @@ export async function peopleWeek(database: DataSource, me: Me, date: string): Pr
   return { from: monday, people: people.sort((a, b) => a.name.localeCompare(b.name)) };
 }
 
-/** What approving weeks would accept of those reports that this person decides, and what that would move; nothing stored. */
+/**
+ * What approving weeks would accept of those reports that this person decides, and what that would move; nothing
+ * stored.
+ */
 export async function effectOfWeeks(
   database: DataSource,
   me: Me,
@@ -128,7 +131,10 @@ interface WeekDecision {
   readonly endings?: Endings | undefined;
 }
 
-/** Approves weeks that were sent, which accepts what was seen to wait in them and this person decides; or returns them with a word. */
+/**
+ * Approves weeks that were sent, which accepts what was seen to wait in them and this person decides; or returns them
+ * with a word.
+ */
 export async function decideWeeks(
   database: DataSource,
   post: Post,

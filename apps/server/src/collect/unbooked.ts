@@ -11,7 +11,9 @@ const overPlan = overPlans<typeof COLLECT_WORKS>();
 
 const LOOK_BACK_DAYS = 14;
 
-/** Days of the last two weeks that a person works and has booked nothing on, and their meetings that are not booked yet. */
+/**
+ * Days of the last two weeks that a person works and has booked nothing on, and their meetings that are not booked yet.
+ */
 export async function unbookedDays(
   database: DataSource,
   person: string,

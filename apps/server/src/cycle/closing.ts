@@ -106,7 +106,10 @@ const fewOf = (named: readonly { readonly name: string }[]): string =>
     .map(({ name }) => `"${name}"`)
     .join(", ")}${named.length > FEW ? ` and ${named.length - FEW} more` : ""}`;
 
-/** Throws a Failure where it was not said of everything that is left what becomes of it, or something is to be parked that counts. */
+/**
+ * Throws a Failure where it was not said of everything that is left what becomes of it, or something is to be parked
+ * that counts.
+ */
 function assertAllSaid(left: Closing["activities"], said: Said): void {
   const unsaid = left.filter(({ id }) => said[id] === undefined);
   if (unsaid.length > 0) throw new Failure("invalid", `Say of ${fewOf(unsaid)} whether it is done, dropped or parked.`);
@@ -151,8 +154,8 @@ export async function closeProject(
 }
 
 /**
- * Opens a closed project again: what closing ended stands as before, in the same transaction. That it was closed, and why it is
- * open again, stands in its history.
+ * Opens a closed project again: what closing ended stands as before, in the same transaction. That it was closed, and
+ * why it is open again, stands in its history.
  */
 export async function openAgain(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
   await writeProjects(database, me, [projectId], async (writing) => {

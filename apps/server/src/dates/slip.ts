@@ -27,7 +27,9 @@ const accountsOf = async (
         ]),
   );
 
-/** The changes that slip a milestone and what was to go along, and what cannot. Throws a Failure where it cannot slip. */
+/**
+ * The changes that slip a milestone and what was to go along, and what cannot. Throws a Failure where it cannot slip.
+ */
 export async function slipOf(of: PlanOf, milestone: string, wanted: Wanted) {
   await overPlan("choice", of, milestone);
   return overPlan("slip", of, { milestone, wanted });

@@ -22,7 +22,10 @@ const readBack = async (
   };
 };
 
-/** A CSV set as another program writes it anew where decimals are parted by a comma: numbers in its way, parted by semicolons. */
+/**
+ * A CSV set as another program writes it anew where decimals are parted by a comma: numbers in its way, parted by
+ * semicolons.
+ */
 function writtenAnew(zip: Uint8Array): Uint8Array {
   const files = Object.entries(unzipSync(zip)).map(([name, data]) => {
     const { data: rows } = Papa.parse<string[]>(
@@ -40,7 +43,9 @@ function writtenAnew(zip: Uint8Array): Uint8Array {
   return zipSync(Object.fromEntries(files));
 }
 
-/** Names with spaces at their ends, signs that a spreadsheet would run, numbers with three decimals and with thousands. */
+/**
+ * Names with spaces at their ends, signs that a spreadsheet would run, numbers with three decimals and with thousands.
+ */
 const text = fc
   .oneof(
     fc.string({ minLength: 1, maxLength: 12 }),

@@ -151,8 +151,8 @@ function understandTables(
 }
 
 /**
- * Of a file that brings changes, rows whose activity or person was taken out of it: they go with what they hang on, as they
- * would in the plan.
+ * Of a file that brings changes, rows whose activity or person was taken out of it: they go with what they hang on, as
+ * they would in the plan.
  */
 function dropOrphans(built: Record<string, unknown>): ImportProblem[] {
   type Row = Record<string, unknown>;

@@ -61,9 +61,9 @@ function spentBy(bundle: PlanBundle): (date: string) => MinorUnits {
 }
 
 /**
- * Planned value over the whole baseline, earned value and actual cost as issued each period and, where none is locked there, as they
- * stand now.
- * What a period was issued with is told of its data date; it is not made up from today's plan.
+ * Planned value over the whole baseline, earned value and actual cost as issued each period and, where none is locked
+ * there, as they stand now. What a period was issued with is told of its data date; it is not made up from today's
+ * plan.
  */
 export function curveOf(
   { bundle, computed }: ComputedPlan,

@@ -116,8 +116,8 @@ export async function tryChanges(
 }
 
 /**
- * Stores a list of changes: applied to what is there now, checked, revision raised, and all that is kept beside the plan brought
- * up to it, all in the transaction of the writing.
+ * Stores a list of changes: applied to what is there now, checked, revision raised, and all that is kept beside the
+ * plan brought up to it, all in the transaction of the writing.
  * @throws {Failure} conflict, where someone else wrote the same field since `seen`
  * @throws {PlanProblems} where the plan would not hold
  */
@@ -211,8 +211,8 @@ async function assertBehindNoLock(
 }
 
 /**
- * Throws what stands against changes, in the words of their plan. Someone else may have taken away a row that they name: that is
- * told as such, not as bad data.
+ * Throws what stands against changes, in the words of their plan. Someone else may have taken away a row that they
+ * name: that is told as such, not as bad data.
  */
 const refusing =
   (plan: Plan, changes: readonly Change[], others: readonly ChangeListEntity[]) =>

@@ -8,7 +8,8 @@ import { writeProjects } from "./writeProjects.ts";
 const NOBODY: Me = { id: "", login: "", name: "", roles: [], person: null, timeZone: "UTC" };
 
 /**
- * Writes the rows and figures of projects whose rows are not of their newest revision, such as those stored before rows were kept.
+ * Writes the rows and figures of projects whose rows are not of their newest revision, such as those stored before rows
+ * were kept.
  * @returns how many there were
  */
 export async function fillRows(database: DataSource): Promise<number> {

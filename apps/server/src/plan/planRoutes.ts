@@ -50,7 +50,8 @@ export function planRoutes(serving: Serving): void {
         if (before !== null) return before;
         const order = await inverseOf(writing.manager, project, body.revision);
         const { result } = await storeChanges(writing, project, { ...order, list: body.list });
-        // What came between is not told again: a caller who holds an older revision than the one before loads the plan anew.
+        // What came between is not told again: a caller who holds an older revision than the one before loads the plan
+        // anew.
         return { ...result, changes: [...order.changes] };
       },
       async (_plan, project) => (await inverseOf(database.manager, project, body.revision)).changes,

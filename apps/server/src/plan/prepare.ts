@@ -19,7 +19,8 @@ export interface Prepared {
 const preparedFor = new WeakMap<Plan, { readonly text: string; readonly prepared: Prepared }>();
 
 /**
- * Applies changes to a plan as of a project's revision, and has worked out on the plan's thread what is stored with them.
+ * Applies changes to a plan as of a project's revision, and has worked out on the plan's thread what is stored with
+ * them.
  * @throws {PlanProblems} where they cannot be applied
  */
 export function prepare(
@@ -49,8 +50,8 @@ export function prepare(
 export type ChangesOf = (plan: Plan, project: ProjectEntity) => readonly Change[] | Promise<readonly Change[]>;
 
 /**
- * Prepares a list of changes before its project is locked, so that under the lock it is only compared and stored. Where the
- * plan is another by then, it is prepared again.
+ * Prepares a list of changes before its project is locked, so that under the lock it is only compared and stored. Where
+ * the plan is another by then, it is prepared again.
  */
 export async function prepareAhead(database: DataSource, id: string, changesOf: ChangesOf): Promise<void> {
   try {
@@ -63,7 +64,9 @@ export async function prepareAhead(database: DataSource, id: string, changesOf: 
   }
 }
 
-/** The effect of changes on a plan, with the currency its amounts are in. Throws PlanProblems where it would not hold. */
+/**
+ * The effect of changes on a plan, with the currency its amounts are in. Throws PlanProblems where it would not hold.
+ */
 export const effectOn = (of: PlanOf, changes: readonly Change[]) => overPlan("effect", of, changes);
 
 /** Whether changes hold on a plan. Throws PlanProblems where they do not. */

@@ -77,12 +77,12 @@ async function lock(manager: EntityManager, ids: readonly string[]): Promise<Map
 }
 
 /**
- * The one way in which plans are written: locks the projects in one order, does the work in one transaction in which each
- * statement sees what is committed, and only once that is carried out keeps the plans at hand and tells open pages.
- * Who writes the same project on this server waits in turn, without holding a connection.
+ * The one way in which plans are written: locks the projects in one order, does the work in one transaction in which
+ * each statement sees what is committed, and only once that is carried out keeps the plans at hand and tells open
+ * pages. Who writes the same project on this server waits in turn, without holding a connection.
  * @param ids of the projects that may be written; one that does not exist is found missing when it is asked for
- * @param changesOf the changes that `work` will store in each, where they are known before anything is locked: all that goes with
- *   them is worked out by then, in the same turn
+ * @param changesOf the changes that `work` will store in each, where they are known before anything is locked: all that
+ *   goes with them is worked out by then, in the same turn
  * @throws {Failure} `busy` where another writer holds one of them for too long
  */
 export async function writeProjects<T>(

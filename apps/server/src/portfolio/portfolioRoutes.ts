@@ -46,8 +46,8 @@ async function projectRows(database: DataSource): Promise<ProjectRow[]> {
 }
 
 /**
- * The portfolio page as the bytes that are sent. The figures of each project are kept as text and put in as they are: reading
- * and writing them again would be most of the page's time.
+ * The portfolio page as the bytes that are sent. The figures of each project are kept as text and put in as they are:
+ * reading and writing them again would be most of the page's time.
  */
 async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
   const [facts, { rows, kept }] = await Promise.all([

@@ -4,7 +4,10 @@ import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { Failure } from "../shared/failure.ts";
 import { judged } from "./judged.ts";
 
-/** The changes that mend some of a plan's offences, and those that cannot be mended so. Throws a Failure where nothing can. */
+/**
+ * The changes that mend some of a plan's offences, and those that cannot be mended so. Throws a Failure where nothing
+ * can.
+ */
 function mended(
   { plan, whole: { bundle, computed } }: HeldPlan,
   { mend, activities }: BodyOf<"POST /api/projects/:project/quality/mend">,

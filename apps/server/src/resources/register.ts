@@ -33,7 +33,10 @@ function withBases(rows: readonly RegisterRow[], id: string | undefined): Calend
   return found;
 }
 
-/** A row as a plan takes it: with the calendars it needs where the plan lacks them, in the plan's own money, under the plan's own id. */
+/**
+ * A row as a plan takes it: with the calendars it needs where the plan lacks them, in the plan's own money, under the
+ * plan's own id.
+ */
 export function changesInto(
   plan: Plan,
   rows: readonly RegisterRow[],
@@ -55,7 +58,10 @@ export function changesInto(
   return [...calendars, ...personInto(plan, row as Person, isMoneyOf(house, plan.project))];
 }
 
-/** Someone as a plan takes them: their leave there stays, on the calendar that they work by now, and so do rates of another money. */
+/**
+ * Someone as a plan takes them: their leave there stays, on the calendar that they work by now, and so do rates of
+ * another money.
+ */
 function personInto(plan: Plan, { rates, calendar, ...person }: Person, sameMoney: boolean): Change[] {
   const own = plan.people.get(person.id);
   const leave = own?.calendar === leaveId(person.id) ? plan.calendars.get(own.calendar) : undefined;

@@ -13,7 +13,10 @@ let readers: Piscina | undefined;
 const READER_MEGABYTES = 1024;
 const READER_MILLISECONDS = 120_000;
 
-/** By how much long work stands back behind calls and short work, as the system counts it: where processors are few, it waits. */
+/**
+ * By how much long work stands back behind calls and short work, as the system counts it: where processors are few, it
+ * waits.
+ */
 const BEHIND = 10;
 
 const source = fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : {};
@@ -90,8 +93,8 @@ const placeOf = (name: string): number =>
   [...name].reduce((sum, sign) => (sum * 31 + sign.codePointAt(0)!) >>> 0, 0) % THREADS;
 
 /**
- * Does short work on the thread to which its name falls: what it leaves there is found by the next of that name, while the
- * thread lives.
+ * Does short work on the thread to which its name falls: what it leaves there is found by the next of that name, while
+ * the thread lives.
  * @param file as for `inWorker`
  */
 export function onThread<T>(name: string, file: string, job: unknown): Promise<T> {

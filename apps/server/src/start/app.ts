@@ -46,9 +46,15 @@ export interface AppOptions {
   readonly logger: Logger;
   /** The built web client; left out where only the interface is served. */
   readonly webFolder?: string;
-  /** Connections for sessions alone, so that whoever waits for a plan keeps nobody from being known; left out, they share the others. */
+  /**
+   * Connections for sessions alone, so that whoever waits for a plan keeps nobody from being known; left out, they
+   * share the others.
+   */
   readonly sessions?: DataSource;
-  /** Which proxies in front are believed to say where a call comes from, as express takes it: `loopback`, or addresses. None by default. */
+  /**
+   * Which proxies in front are believed to say where a call comes from, as express takes it: `loopback`, or addresses.
+   * None by default.
+   */
   readonly proxies?: string | undefined;
   readonly mail?: PostOptions;
 }
@@ -146,7 +152,10 @@ export function createApp(options: AppOptions): App {
   };
 }
 
-/** Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a restart. */
+/**
+ * Signs session ids. Another server beside this one needs the same; alone, a fresh one would only end sessions at a
+ * restart.
+ */
 function sessionSecret(): string {
   return process.env["CHRONOMETRA_SECRET"] ?? randomBytes(32).toString("hex");
 }

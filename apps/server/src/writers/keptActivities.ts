@@ -158,7 +158,10 @@ type Reader = ReturnType<typeof reader>;
 
 const shownDay = (day: number | undefined): string | null => (day === undefined ? null : formatDate(epochDay(day)));
 
-/** What is done of an activity in percent: of work that nobody has begun nothing, of what spans others what they have earned. */
+/**
+ * What is done of an activity in percent: of work that nobody has begun nothing, of what spans others what they have
+ * earned.
+ */
 function percentOf(
   { kind, percent, dropped }: Activity,
   state: string | undefined,

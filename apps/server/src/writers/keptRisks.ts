@@ -26,8 +26,8 @@ interface Points {
 const mean = ({ low, likely, high }: Points): number => (low + likely + high) / 3;
 
 /**
- * A row for each activity that a risk bears on, and one for a risk that bears on none. What it costs stands in one of them, the
- * first that is not finished, so that sums of rows are sums of risks.
+ * A row for each activity that a risk bears on, and one for a risk that bears on none. What it costs stands in one of
+ * them, the first that is not finished, so that sums of rows are sums of risks.
  */
 function rowsOf(
   { id, name, probability, effects, costMinor }: Risk,
@@ -64,7 +64,10 @@ const differs = (was: Plan, now: Plan): boolean =>
   (now.risks.size > 0 &&
     (was.calendars !== now.calendars || was.project !== now.project || was.activities !== now.activities));
 
-/** Risks, on what they bear and what they cost: all of a plan's anew where they, or what they are counted in, have changed. */
+/**
+ * Risks, on what they bear and what they cost: all of a plan's anew where they, or what they are counted in, have
+ * changed.
+ */
 export const keptRisks: Writer = {
   tables: ["risk_row"],
   rows: ({ before, after: { plan, whole } }) => {

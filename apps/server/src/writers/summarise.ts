@@ -102,7 +102,10 @@ export interface Reporter {
   readonly from: string;
 }
 
-/** People with unfinished work, in the order of the plan's people: from when it begins, or from when it was to begin where the data date has put that off. */
+/**
+ * People with unfinished work, in the order of the plan's people: from when it begins, or from when it was to begin
+ * where the data date has put that off.
+ */
 export function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
   const since = new Map<string, string>();
   const approved = new Map(baseline?.content.activities.map(({ id, start }) => [id, start.slice(0, 10)]));

@@ -1,6 +1,6 @@
+import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
 import type { Exchange } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { X } from "lucide-react";
 import { readNumber } from "../shared/words/amounts.ts";
 import { call } from "../shared/session/api.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
@@ -66,14 +66,10 @@ function Rates({
             <td>{dateWords(rate.from)}</td>
             <td>
               {mayWrite && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove the rate of ${rate.currency} since ${dateWords(rate.from)}`}
-                  onClick={() => void put({ ...exchange, rates: exchange.rates.filter((each) => each !== rate) })}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
+                <RemoveButton
+                  what={`the rate of ${rate.currency} since ${dateWords(rate.from)}`}
+                  onRemove={() => void put({ ...exchange, rates: exchange.rates.filter((each) => each !== rate) })}
+                />
               )}
             </td>
           </tr>

@@ -4,7 +4,10 @@ import { sendWhatWaits } from "../plan/engine/session/usePlanSession.ts";
 import { useLeave, useSignIn } from "../shared/session/session.ts";
 import { SignInForm } from "./SignIn.tsx";
 
-/** Stands before the pages of someone whose session ran out, dialogs of theirs included, until they are back or leave for good. */
+/**
+ * Stands before the pages of someone whose session ran out, dialogs of theirs included, until they are back or leave
+ * for good.
+ */
 export default function SignInAgain({ me }: { me: Me }) {
   const dialog = useRef<HTMLDialogElement>(null);
   const leave = useLeave();

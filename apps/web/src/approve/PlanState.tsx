@@ -9,7 +9,10 @@ import { OnceFrozen } from "./OnceFrozen.tsx";
 import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./words/comparedWords.ts";
 
-/** How a plan stands that is to be approved: its dates and budget, what falls short, and what it changes against the baseline. */
+/**
+ * How a plan stands that is to be approved: its dates and budget, what falls short, and what it changes against the
+ * baseline.
+ */
 export function PlanState({ project, asked }: { project: string; asked?: Approval }) {
   const { data: look } = useQuery(projectQuery(project));
   const baseline = look?.summary.baseline ?? null;

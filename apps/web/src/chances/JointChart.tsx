@@ -7,7 +7,10 @@ import { dateWords, money } from "../shared/words/words.ts";
 const at = (date: string): number => Date.parse(`${date}T00:00:00Z`);
 const dateAt = (time: number): string => new Date(time).toISOString().slice(0, 10);
 
-/** Finish against cost, a point a run: down and to the left is sooner and cheaper; the plan is where the two lines cross. */
+/**
+ * Finish against cost, a point a run: down and to the left is sooner and cheaper; the plan is where the two lines
+ * cross.
+ */
 export function JointChart({ view: { sample, finish, cost, minorDigits: digits } }: { view: ChancesView }) {
   const option = useCallback(
     ({ of, text }: Inks) => {

@@ -21,7 +21,10 @@ interface RowProps {
   readonly onCredit: (credit: Credit, words: string) => void;
 }
 
-/** Where an activity stands among its stages: a line that rises to all of its credit, stations on it, and the one it has reached. */
+/**
+ * Where an activity stands among its stages: a line that rises to all of its credit, stations on it, and the one it has
+ * reached.
+ */
 function Track({ activity, credit, mayEdit, blocked, onCredit }: RowProps) {
   const stages = credit.stages ?? [];
   const at = stages.findIndex(({ name }) => name === credit.stage);

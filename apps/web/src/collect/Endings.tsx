@@ -9,7 +9,10 @@ interface Props {
   readonly onAnswer: (answers: Answers) => void;
 }
 
-/** Whether a 100% ends the activity or only its sender's own work, where others still have hours; and starts taken from the plan. */
+/**
+ * Whether a 100% ends the activity or only its sender's own work, where others still have hours; and starts taken from
+ * the plan.
+ */
 export function Endings({ effects, answers, onAnswer }: Props) {
   const asked = effects
     .flatMap((of) => of.asked)

@@ -48,7 +48,10 @@ const PREVIEWS = [
   ["reports", "weeks"],
 ] as const;
 
-/** Has everything fetched anew after a decision, but for previews: what they were of has been decided, and is asked of no more. */
+/**
+ * Has everything fetched anew after a decision, but for previews: what they were of has been decided, and is asked of
+ * no more.
+ */
 export function refetchDecided(client: QueryClient): void {
   const isPreview = (key: QueryKey): boolean =>
     PREVIEWS.some(([first, second]) => key[0] === first && key[1] === second);

@@ -16,7 +16,10 @@ import { ReportingCalendar } from "./ReportingCalendar.tsx";
 
 const stepOf = (project: ProjectCycle, name: CycleStep) => project.steps.find((step) => step.name === name)!;
 
-/** What a step counts of a project: the people, the reports, the plan, what is wrong with it; else what is done about it. */
+/**
+ * What a step counts of a project: the people, the reports, the plan, what is wrong with it; else what is done about
+ * it.
+ */
 function rowsBehind(step: CycleStep, project: string): string {
   switch (step) {
     case "Collect":

@@ -174,7 +174,10 @@ function ProjectStrip({ project }: { project: string }) {
   );
 }
 
-/** The data date, the period, the time left to issue, and the steps of the cycle with what is open in each; for a contributor their own week; what else belongs in the head comes from the frame. */
+/**
+ * The data date, the period, the time left to issue, and the steps of the cycle with what is open in each; for a
+ * contributor their own week; what else belongs in the head comes from the frame.
+ */
 export function PeriodBar({ me, children }: { me: Me; children: ReactNode }) {
   const { data } = useQuery(periodQuery);
   const mayOpen = (link: string): boolean => !link.startsWith("/time") || holds(me, "controller", "projectManager");

@@ -1,6 +1,6 @@
+import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
 import type { ReportingCalendar as Calendar } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { X } from "lucide-react";
 import { useState } from "react";
 import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
@@ -58,16 +58,7 @@ function PeriodLine({
       <td className="num">{period.state === "planned" ? "" : period.issued}</td>
       <td className="num">{period.state === "planned" ? "" : period.locked}</td>
       <td>
-        {editable && (
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs btn-square"
-            aria-label={`Remove period ${period.number}`}
-            onClick={() => onReplace(null)}
-          >
-            <X size={12} aria-hidden="true" />
-          </button>
-        )}
+        {editable && <RemoveButton what={`period ${period.number}`} onRemove={() => onReplace(null)} />}
         {period.state === "open" && <span className="muted text-sm">open</span>}
       </td>
     </tr>

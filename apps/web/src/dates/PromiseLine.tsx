@@ -16,7 +16,10 @@ interface Props {
 
 export const promiseKey = ({ project, id }: Pick<Promised, "project" | "id">): string => `${project}:${id}`;
 
-/** Deadlines on a line of time: the barb is the promise, the pennant the forecast, and between them the wedge of what is short or in hand. */
+/**
+ * Deadlines on a line of time: the barb is the promise, the pennant the forecast, and between them the wedge of what is
+ * short or in hand.
+ */
 export function PromiseLine({ rows, dataDate, chosen, onChoose }: Props) {
   if (rows.length === 0) return null;
   const scale = dateScale(

@@ -192,7 +192,10 @@ function Likely({ promised }: { promised: Promised }) {
   );
 }
 
-/** A deadline: how it stands, what decides it, how likely it is kept, what changed its margin, what follows if it is not. */
+/**
+ * A deadline: how it stands, what decides it, how likely it is kept, what changed its margin, what follows if it is
+ * not.
+ */
 export function PromisePanel({ promised, onClose }: { promised: Promised; onClose: () => void }) {
   return (
     <aside

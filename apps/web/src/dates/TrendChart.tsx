@@ -30,7 +30,10 @@ const DASHES = ["solid", "dashed", "dotted"] as const;
 const NAME_HEIGHT = 15;
 const LEAST_HEIGHT = 384;
 
-/** Milestone trend: when a date was said, against the date that was said. A line that climbs slips; one that reaches the diagonal is met. */
+/**
+ * Milestone trend: when a date was said, against the date that was said. A line that climbs slips; one that reaches the
+ * diagonal is met.
+ */
 export function TrendChart({ trend, shown }: { trend: MilestoneTrend; shown: readonly Milestone[] }) {
   const option = useCallback(
     ({ of, text }: Inks) => {

@@ -75,7 +75,10 @@ function useEffectOf(id: string, revision: number, keys: readonly string[]) {
   return { preview, effect: preview.data?.asked === asked ? preview.data.effect : null };
 }
 
-/** What both changed is left until someone says otherwise; so is all of a file of which nobody knows what it was made from. */
+/**
+ * What both changed is left until someone says otherwise; so is all of a file of which nobody knows what it was made
+ * from.
+ */
 const leftAtFirst = ({ madeFrom, rows }: FileChanges): Set<string> =>
   new Set(rows.flatMap(({ key, both }) => (both || madeFrom === null ? [key] : [])));
 

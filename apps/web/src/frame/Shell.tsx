@@ -68,8 +68,8 @@ function Pages({ me }: { me: Me }) {
 }
 
 /**
- * What stands on every page. When a session runs out, the pages stay as they are, unseen, with all that is typed on them, until
- * their owner has signed in again.
+ * What stands on every page. When a session runs out, the pages stay as they are, unseen, with all that is typed on
+ * them, until their owner has signed in again.
  */
 export function Shell() {
   const session = useQuery(sessionQuery);

@@ -20,7 +20,10 @@ function useAskBeforeLeaving(unsent: number): void {
   }, [unsent]);
 }
 
-/** On every page: that changes to a plan have not reached the server, where they were left or kept from an earlier visit. */
+/**
+ * On every page: that changes to a plan have not reached the server, where they were left or kept from an earlier
+ * visit.
+ */
 export function Unsent({ account }: { account: string }) {
   const unsent = useSyncExternalStore(onUnsent, unsentLists);
   const { pathname } = useLocation();

@@ -20,7 +20,10 @@ const mayPlan = (me: Me): boolean => holds(me, "controller", "projectManager");
 const isController = (me: Me): boolean => holds(me, "controller");
 const isAdministrator = (me: Me): boolean => holds(me, "administrator");
 
-/** All that is not of one project: what is set up, approved, collected, looked at, told; and the cycle, which goes through all of it. */
+/**
+ * All that is not of one project: what is set up, approved, collected, looked at, told; and the cycle, which goes
+ * through all of it.
+ */
 export const HOUSE: readonly Place[] = [
   {
     name: "Desk",

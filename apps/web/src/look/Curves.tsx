@@ -20,7 +20,10 @@ interface Props {
   readonly forecast: ForecastRange | null;
 }
 
-/** Planned value over the whole baseline, earned value and actual cost up to the data date, and the range in which the cost may end. */
+/**
+ * Planned value over the whole baseline, earned value and actual cost up to the data date, and the range in which the
+ * cost may end.
+ */
 export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props) {
   const last = curve.findLast(({ ev }) => ev !== null);
   const spent = curve.findLast(({ ac }) => ac !== null);

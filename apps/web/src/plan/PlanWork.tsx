@@ -48,7 +48,9 @@ interface Props {
   readonly fresh?: string | null;
 }
 
-/** The row and cell that are chosen: what acts on them takes those of now, what is told of them may come a moment later. */
+/**
+ * The row and cell that are chosen: what acts on them takes those of now, what is told of them may come a moment later.
+ */
 function useChosen() {
   const [chosen, setChosen] = useState<Active | null>(null);
   const current = useRef<Active>(null);

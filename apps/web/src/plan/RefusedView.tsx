@@ -49,7 +49,10 @@ function One({ refused, session }: { refused: Refused; session: PlanSession }) {
   );
 }
 
-/** What the server did not take, each with why and both values where two wrote the same; it stays until it is tried again or given up. */
+/**
+ * What the server did not take, each with why and both values where two wrote the same; it stays until it is tried
+ * again or given up.
+ */
 export function RefusedView({ refused, session }: { refused: readonly Refused[]; session: PlanSession }) {
   if (refused.length === 0) return null;
   return (

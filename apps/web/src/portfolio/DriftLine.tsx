@@ -10,7 +10,10 @@ interface Props {
   readonly now: number | null;
 }
 
-/** Points of a line through values, later being lower as in a log of soundings; all lines of a page share one scale of days. */
+/**
+ * Points of a line through values, later being lower as in a log of soundings; all lines of a page share one scale of
+ * days.
+ */
 export function driftPoints(values: readonly number[], most: number): string {
   const step = values.length > 1 ? (WIDTH - 2 * INSET) / (values.length - 1) : 0;
   const y = (days: number): number =>

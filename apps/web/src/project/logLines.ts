@@ -31,7 +31,10 @@ export interface LogLine {
 
 const DAY_FRACTION = 0.05;
 
-/** How far a finish has moved against the last period before the open one: as the open one was issued, where it was, else as it stands. Of a closed project nothing moves. */
+/**
+ * How far a finish has moved against the last period before the open one: as the open one was issued, where it was,
+ * else as it stands. Of a closed project nothing moves.
+ */
 export const movedOf = ({ summary, openDrift, issuedDrift, closed }: ProjectLine): number | null => {
   if (closed) return null;
   const now = openDrift ?? summary.drift;

@@ -22,8 +22,8 @@ export const commonOf = (lines: readonly ProjectLine[], { exchange, on }: Rates)
   commonMoney(lines.map(moneyOf), exchange, on);
 
 /**
- * The figures of several projects, formed from their sums, each measure of each project converted by itself (calculations.md,
- * section on money); `null` where none is measured, or a rate is missing.
+ * The figures of several projects, formed from their sums, each measure of each project converted by itself
+ * (calculations.md, section on money); `null` where none is measured, or a rate is missing.
  * @param among whose currencies decide what the sums are in: the same for a whole table
  */
 export function figuresTogether(

@@ -29,7 +29,9 @@ function PathTest({ project, test }: { project: string; test: NonNullable<Qualit
   );
 }
 
-/** What a check or finding names: why it matters, each activity with what offends, the way to mend it, and many at once. */
+/**
+ * What a check or finding names: why it matters, each activity with what offends, the way to mend it, and many at once.
+ */
 export function OffencePanel({ project, quality, about }: Props) {
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const rows = [...new Map(about.offences.map((each) => [`${each.id} ${each.words}`, each])).values()];

@@ -1,28 +1,17 @@
 import { renameCategory, type Change } from "@chronometra/core";
-import { X } from "lucide-react";
-import { toast } from "../shared/messages/toast.ts";
+import { telling } from "../shared/messages/telling.ts";
+import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { money } from "../shared/words/words.ts";
 import { newId } from "./stored/newId.ts";
 import type { PartProps } from "./stored/partProps.ts";
 
-export function Remove({ what, onRemove }: { what: string; onRemove: () => Promise<string | null> }) {
-  const remove = async (): Promise<void> => {
-    const fault = await onRemove();
-    if (fault !== null) toast.error(fault);
-  };
-  return (
-    <button
-      type="button"
-      className="btn btn-ghost btn-xs btn-square"
-      aria-label={`Remove ${what}`}
-      onClick={() => void remove()}
-    >
-      <X size={12} aria-hidden="true" />
-    </button>
-  );
-}
+/** Takes a line out of the plan; why it cannot be is told. */
+export const Remove = ({ what, onRemove }: { what: string; onRemove: () => Promise<string | null> }) => (
+  <RemoveButton what={what} onRemove={telling(onRemove)} />
+);
 
+/** Why a text cannot be the name of a line beside those taken; `null` where it can. */
 export const named = (text: string, taken: Iterable<{ readonly name: string }>): string | null => {
   if (text.trim() === "") return "It needs a name.";
   return [...taken].some(({ name }) => name.toLowerCase() === text.trim().toLowerCase())

@@ -1,5 +1,6 @@
 import { activityNames, formatHours, parseDuration } from "@chronometra/core";
 import { useMemo, useState } from "react";
+import { telling } from "../shared/messages/telling.ts";
 import { toast } from "../shared/messages/toast.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
@@ -138,7 +139,7 @@ export function MeetingsPart({ view, plan, change }: PartProps) {
                     type="button"
                     className="btn btn-xs"
                     onClick={() =>
-                      void change([{ type: "removeRow", table: "meetings", key }], `${meeting.name} is removed.`)
+                      telling(change)([{ type: "removeRow", table: "meetings", key }], `${meeting.name} is removed.`)
                     }
                   >
                     Remove

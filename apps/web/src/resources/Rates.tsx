@@ -1,5 +1,5 @@
+import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
 import type { Person } from "@chronometra/core";
-import { X } from "lucide-react";
 import { AMOUNT_FAULT, amountText, readAmount } from "../shared/words/amounts.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { todayHere } from "../shared/words/today.ts";
@@ -91,14 +91,10 @@ export function Rates({
             </td>
             <td>
               {!disabled && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove the rate from ${dateWords(rate.from)}`}
-                  onClick={() => onChange(rates.filter((_rate, n) => n !== i))}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
+                <RemoveButton
+                  what={`the rate from ${dateWords(rate.from)}`}
+                  onRemove={() => onChange(rates.filter((_rate, n) => n !== i))}
+                />
               )}
             </td>
           </tr>

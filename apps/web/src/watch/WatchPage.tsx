@@ -259,7 +259,10 @@ function questionOf(text: string | null): WatchQuestion | null {
   return parsed.data.columns.every(known) ? parsed.data : null;
 }
 
-/** Questions over all projects: saved ones, and one's own as they are put together. The address holds the question as it stands. */
+/**
+ * Questions over all projects: saved ones, and one's own as they are put together. The address holds the question as it
+ * stands.
+ */
 export function WatchPage() {
   const { watchlist: id } = useParams();
   const [params, setParams] = useSearchParams();

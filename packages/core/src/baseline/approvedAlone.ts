@@ -76,9 +76,9 @@ function problemsOf(plan: PlanBundle): readonly Problem[] {
 }
 
 /**
- * The approved plan with the changes of one request and nothing else of what the live plan has become. Progress that the
- * changes report is no part of it; what they remove and it does not have is gone already; people and calendars that came later
- * are taken as the live plan has them.
+ * The approved plan with the changes of one request and nothing else of what the live plan has become. Progress that
+ * the changes report is no part of it; what they remove and it does not have is gone already; people and calendars that
+ * came later are taken as the live plan has them.
  * @param approved the plan behind the baseline in force
  * @param live the live plan, whose keys the changes name
  */

@@ -104,7 +104,8 @@ export interface FrozenLogic {
 }
 
 /**
- * A baseline as it was frozen. A baseline carries no names: they are today's, or those that are told of what has left the plan.
+ * A baseline as it was frozen. A baseline carries no names: they are today's, or those that are told of what has left
+ * the plan.
  * @param plan today's plan
  */
 export function stateOfBaseline(

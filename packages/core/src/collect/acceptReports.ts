@@ -43,11 +43,11 @@ export interface Accepted {
 }
 
 /**
- * The changes that accepting reports makes, the same in whatever order they come. The first time booked is the actual start;
- * others who were to begin earlier and have not reported keep their start. 100% is the actual finish where nobody else has hours
- * left or all is said to be finished; work beyond the finish extends it. What is left of a person's work falls by the hours
- * booked, unless they say themselves what is left, and goes on after the day they spoke of. Leave moves what is left of its
- * person's work, nobody else's.
+ * The changes that accepting reports makes, the same in whatever order they come. The first time booked is the actual
+ * start; others who were to begin earlier and have not reported keep their start. 100% is the actual finish where
+ * nobody else has hours left or all is said to be finished; work beyond the finish extends it. What is left of a
+ * person's work falls by the hours booked, unless they say themselves what is left, and goes on after the day they
+ * spoke of. Leave moves what is left of its person's work, nobody else's.
  * @param reports in the order of the days they report on
  */
 export function acceptReports(
@@ -207,7 +207,10 @@ const fallen = (
     ? null
     : Math.max(0, (remainingMinutes ?? plannedMinutes) - minutes);
 
-/** The day after which what is left of a person's own work goes on, where their work decides dates and that day is past the data date. */
+/**
+ * The day after which what is left of a person's own work goes on, where their work decides dates and that day is past
+ * the data date.
+ */
 function restartOf(plan: Plan, activity: Activity, report: ReportContent): string | null {
   const decides = activity.driver === "effort" || activity.windowPolicy === "drift";
   const past = report.date > (plan.project.dataDate ?? "");

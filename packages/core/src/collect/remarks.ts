@@ -26,9 +26,9 @@ export type Remark =
   | { readonly kind: "older"; readonly what: "percent" | "remaining" };
 
 /**
- * Remarks on reports, by the report's id: time on finished, parked or unbaselined work, before what comes first is done,
- * progress that went back, hours left that rose, time of a locked period; and where hours go that are taken back, come late or
- * stand open again.
+ * Remarks on reports, by the report's id: time on finished, parked or unbaselined work, before what comes first is
+ * done, progress that went back, hours left that rose, time of a locked period; and where hours go that are taken back,
+ * come late or stand open again.
  * @param earlier reports that were accepted before on the same activities
  */
 export function remarksOn(

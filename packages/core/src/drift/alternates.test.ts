@@ -56,7 +56,8 @@ describe("alternates", () => {
 
   it("are compared without switching: finish, budget and hours of each (worked by hand)", () => {
     const plan = withWays();
-    // Monday 2 March: survey to Tuesday; the bore to Friday 6th, the trench to Tuesday 10th. 24 h at 60 and 5000 of plant; 40 h at 30 and 8 h at 60.
+    // Monday 2 March: survey to Tuesday; the bore to Friday 6th, the trench to Tuesday 10th. 24 h at 60 and 5000 of
+    // plant; 40 h at 30 and 8 h at 60.
     expect(compareAlternates(plan, "cross")).toEqual([
       {
         activity: "bore",

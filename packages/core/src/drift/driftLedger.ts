@@ -100,9 +100,10 @@ function cameOf(plan: PlanBundle, schedule: Schedule, id: string): Progressed | 
 }
 
 /**
- * Why a date moved between two states of a plan (calculations.md section 5, in the manner of AACE 29R-03's half-step methods):
- * the earlier state is brought to the later data date as it forecast itself, then what came instead is taken over activity by
- * activity, then what was revised, group by group. Each step is credited with what it moved; the parts add up to the whole.
+ * Why a date moved between two states of a plan (calculations.md section 5, in the manner of AACE 29R-03's half-step
+ * methods): the earlier state is brought to the later data date as it forecast itself, then what came instead is taken
+ * over activity by activity, then what was revised, group by group. Each step is credited with what it moved; the parts
+ * add up to the whole.
  * @param target an activity, or `null` for the project's finish
  * @param progress told the share that is done, 0 to 1
  * @throws {PlanProblems} where either state cannot be computed

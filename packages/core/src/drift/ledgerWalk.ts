@@ -67,7 +67,10 @@ export class Walk {
     private at: number,
   ) {}
 
-  /** Takes a step over; gives where the date lies then. Where it is away for a moment, or cannot be computed, it counts as where it was. */
+  /**
+   * Takes a step over; gives where the date lies then. Where it is away for a moment, or cannot be computed, it counts
+   * as where it was.
+   */
   take(step: Step): number {
     step.take(this.draft);
     if (this.live === null || !this.rewrite(this.draft.get("activities", step.id), this.draft)) this.build();
@@ -116,7 +119,10 @@ export class Walk {
   }
 }
 
-/** Groups whose steps are matters of one activity each, told one by one; of the others runs that together move nothing are not taken apart. */
+/**
+ * Groups whose steps are matters of one activity each, told one by one; of the others runs that together move nothing
+ * are not taken apart.
+ */
 export const OF_ONE: ReadonlySet<DriftGroup> = new Set(["progress", "work", "wishes"]);
 /** Of groups with more steps than this, only what moved the date is tried by itself. */
 const TRIED_ALONE = 40;
@@ -175,7 +181,9 @@ export function walked(
   return { causes, at: now };
 }
 
-/** Steps of which runs that together move nothing are not taken apart, so that only what counts is looked at one by one. */
+/**
+ * Steps of which runs that together move nothing are not taken apart, so that only what counts is looked at one by one.
+ */
 export function bisected(
   steps: readonly Step[],
   draft: Draft,
@@ -245,7 +253,10 @@ export interface DriftCause {
   readonly reason: string | null;
 }
 
-/** What was forecast of an activity for the later data date, or what came; dates as shown, what is left in its working days. */
+/**
+ * What was forecast of an activity for the later data date, or what came; dates as shown, what is left in its working
+ * days.
+ */
 export interface Progressed {
   readonly what: "finished" | "underWay" | "notBegun";
   readonly start: string;

@@ -37,8 +37,8 @@ export type LoadByWeek = ReadonlyMap<string, ReadonlyMap<EpochDay, WeekLoad>>;
 export const mondayOf = (day: EpochDay): EpochDay => addDays(day, -weekdayOf(day));
 
 /**
- * Minutes spread evenly over the working minutes of a calendar from one instant to another, week by week; what falls on a
- * window without any stands in its last week. The parts add up to the whole.
+ * Minutes spread evenly over the working minutes of a calendar from one instant to another, week by week; what falls on
+ * a window without any stands in its last week. The parts add up to the whole.
  */
 export function spreadOverWeeks(
   minutes: number,
@@ -62,7 +62,10 @@ export function spreadOverWeeks(
   return parts;
 }
 
-/** From when what is left of an assignment is worked: where its activity begins, or goes on with all that holds it, and its own restart. */
+/**
+ * From when what is left of an assignment is worked: where its activity begins, or goes on with all that holds it, and
+ * its own restart.
+ */
 function remainingFrom(
   row: ScheduledActivity,
   goesOn: LocalMinute | undefined,
@@ -74,9 +77,9 @@ function remainingFrom(
 }
 
 /**
- * Each person's load by week (calculations.md section 7): what is left of every assignment, spread evenly over the working
- * time of its person's calendar in what is left of the activity's window; what was planned, over the whole window; and
- * the time posted.
+ * Each person's load by week (calculations.md section 7): what is left of every assignment, spread evenly over the
+ * working time of its person's calendar in what is left of the activity's window; what was planned, over the whole
+ * window; and the time posted.
  * @param schedule what `schedulePlan` gave for the plan
  */
 export function loadByWeek(plan: PlanBundle, schedule: Schedule): LoadByWeek {

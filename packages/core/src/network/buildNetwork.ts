@@ -149,7 +149,10 @@ type NodeColumns = Pick<
   | "finishNotAfter"
 >;
 
-/** Writes what an activity's own fields and people say of its node; gives the parts of its people where they decide its finish. */
+/**
+ * Writes what an activity's own fields and people say of its node; gives the parts of its people where they decide its
+ * finish.
+ */
 function writeNode(
   columns: NodeColumns,
   n: number,

@@ -94,7 +94,10 @@ function linkedTo(
   };
 }
 
-/** The least place that a date asks for, in the same measure as {@link placeOf}: an index for work, an instant for a milestone. */
+/**
+ * The least place that a date asks for, in the same measure as {@link placeOf}: an index for work, an instant for a
+ * milestone.
+ */
 function wantedBy({ network }: Told, node: number, at: LocalMinute, isFinish: boolean): number {
   const calendar = network.calendars[network.calendarOf[node]!]!;
   const index = calendar.indexAt(at);

@@ -237,7 +237,8 @@ function placeWork(
   if (isBoundByLinks(network, node)) {
     const { other, type, lag } = network.inLinks;
     const ownCalendar = network.calendarOf[node]!;
-    // W never decreases: of the instants that links from other calendars bring, only the latest is turned into an index.
+    // W never decreases: of the instants that links from other calendars bring, only the latest is turned into an
+    // index.
     let startAfter = localMinute(-1);
     let finishAfter = localMinute(-1);
     const last = network.inStart[node + 1]!;

@@ -73,8 +73,8 @@ export interface BottomUp {
 }
 
 /**
- * The cost at completion of each activity that is no summary, by position in the plan; `null` where it is parked or a summary.
- * Together it is the project's `eacBottomUp`.
+ * The cost at completion of each activity that is no summary, by position in the plan; `null` where it is parked or a
+ * summary. Together it is the project's `eacBottomUp`.
  * @param baseline the baseline compared against, if any: what level of effort earns rests on it
  * @param asOf the data date, `YYYY-MM-DD`
  */
@@ -92,7 +92,10 @@ export function bottomUpByActivity(
   });
 }
 
-/** The sums of every unparked activity, summaries rolled up, and of the project without what left the plan; and what people have left to do. */
+/**
+ * The sums of every unparked activity, summaries rolled up, and of the project without what left the plan; and what
+ * people have left to do.
+ */
 function sumsByActivity(
   plan: PlanBundle,
   schedule: Schedule,

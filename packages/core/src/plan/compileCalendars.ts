@@ -124,7 +124,10 @@ function worksEver(resolved: Resolved): boolean {
  */
 const made = new WeakMap<Calendar, { readonly chain: readonly Calendar[]; readonly compiled: WorkCalendar }>();
 
-/** Calendars by what they say, as long as any plan uses them: most projects have the same, and a century of days is a megabyte. */
+/**
+ * Calendars by what they say, as long as any plan uses them: most projects have the same, and a century of days is a
+ * megabyte.
+ */
 const alike = new Map<string, WeakRef<WorkCalendar>>();
 const forgotten = new FinalizationRegistry<string>((text) => {
   if (alike.get(text)?.deref() === undefined) alike.delete(text);

@@ -1,6 +1,6 @@
 /**
- * A derivation that is made once of each value and found again while that value lives: plans and their lists are never altered,
- * so what follows from one of them holds for as long as it is at hand.
+ * A derivation that is made once of each value and found again while that value lives: plans and their lists are never
+ * altered, so what follows from one of them holds for as long as it is at hand.
  * @param derive what follows from the value alone
  */
 export function remembered<K extends object, V>(derive: (from: K) => V): (from: K) => V {

@@ -100,7 +100,9 @@ function victims(
   return result;
 }
 
-/** Everything that is blocked in some plans, with its causes, and its victims if it stays so for some working days more. */
+/**
+ * Everything that is blocked in some plans, with its causes, and its victims if it stays so for some working days more.
+ */
 export default function run({
   days,
   plans: list,

@@ -14,7 +14,10 @@ interface BlockRequest {
   readonly on?: { readonly project: string; readonly activity: string } | undefined;
 }
 
-/** Marks an activity as blocked, or no longer: those who work on it may, and whoever may change the plan. It moves no date. */
+/**
+ * Marks an activity as blocked, or no longer: those who work on it may, and whoever may change the plan. It moves no
+ * date.
+ */
 export async function markBlocked(
   database: DataSource,
   me: Me,

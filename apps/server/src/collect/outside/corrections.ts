@@ -48,7 +48,10 @@ export async function correctedLines(
   return rows.map((now) => ({ base: bases.get(now.corrects!)!, now }));
 }
 
-/** Costs that make up for what was posted, to the last minor unit: the difference, or in another category the old taken back and the new. */
+/**
+ * Costs that make up for what was posted, to the last minor unit: the difference, or in another category the old taken
+ * back and the new.
+ */
 function costDifference(plan: Plan, { base, now }: Corrected, closedTo: string | null): Change[] {
   const [was, is] = [minorIn(plan, base.amount!), minorIn(plan, now.amount!)];
   const line = { ...now, activityId: base.activityId };
@@ -64,8 +67,8 @@ export const costCorrections = (plan: Plan, corrected: readonly Corrected[], clo
     .flatMap((each) => costDifference(plan, each, closedTo));
 
 /**
- * Time that was sent on: a report that is not accepted says the new hours, and waits; one that was accepted is adjusted by
- * another.
+ * Time that was sent on: a report that is not accepted says the new hours, and waits; one that was accepted is adjusted
+ * by another.
  * @returns whether a report was written
  */
 async function correctTime(writing: Writing, { base, now }: Corrected): Promise<boolean> {
@@ -99,7 +102,10 @@ async function correctTime(writing: Writing, { base, now }: Corrected): Promise<
   return true;
 }
 
-/** Accepts corrections, all or none: a line that was not posted says what its system says now, one that was is adjusted by the difference. */
+/**
+ * Accepts corrections, all or none: a line that was not posted says what its system says now, one that was is adjusted
+ * by the difference.
+ */
 export async function acceptCorrections(
   database: DataSource,
   me: Me,

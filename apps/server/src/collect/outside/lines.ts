@@ -198,7 +198,10 @@ export async function assertDaysHold(manager: EntityManager, rows: readonly Outs
 
 type Worked = Pick<OutsideLineEntity, "activityId" | "personId" | "saidPerson" | "date">;
 
-/** What the desk refuses of time, other systems cannot tell either: days before the project, and more taken back than was accepted. */
+/**
+ * What the desk refuses of time, other systems cannot tell either: days before the project, and more taken back than
+ * was accepted.
+ */
 export async function assertBookable(
   manager: EntityManager,
   project: ProjectEntity,

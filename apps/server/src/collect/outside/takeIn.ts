@@ -140,7 +140,10 @@ class Intake {
 const count = (lines: readonly Became[], became: Became["became"]): number =>
   lines.filter((line) => line.became === became).length;
 
-/** Takes lines in, each once: matched by itself or as before, or waiting in sight; one that is here and says something else now waits as its correction. */
+/**
+ * Takes lines in, each once: matched by itself or as before, or waiting in sight; one that is here and says something
+ * else now waits as its correction.
+ */
 export const takeIn = (
   database: DataSource,
   kind: LineKind,

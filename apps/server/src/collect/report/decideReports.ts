@@ -110,7 +110,10 @@ function assertDecided({ windows, asked }: Outcome): void {
     );
 }
 
-/** Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it, and whoever comes next is told. */
+/**
+ * Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it, and whoever comes
+ * next is told.
+ */
 export async function decideReports(
   database: DataSource,
   post: Post,

@@ -138,8 +138,8 @@ export const takeBackReport = (database: DataSource, me: Me, id: string): Promis
   });
 
 /**
- * Writes cells of a week: what waits of an activity and day is taken back and said anew, so that with what is accepted it
- * comes to what was written. A report that says more than time is left as it is.
+ * Writes cells of a week: what waits of an activity and day is taken back and said anew, so that with what is accepted
+ * it comes to what was written. A report that says more than time is left as it is.
  */
 export const writeWeek = (database: DataSource, me: Me, cells: readonly WeekCell[]): Promise<void> =>
   alone(database, me, async (manager, person) => {

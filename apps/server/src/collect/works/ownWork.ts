@@ -80,7 +80,10 @@ function scheduleAsPlanned(held: HeldPlan): Schedule {
   return schedule;
 }
 
-/** The first day on which a person was to work in a plan, or did: what has not begun is put off by the data date, but was meant to. */
+/**
+ * The first day on which a person was to work in a plan, or did: what has not begun is put off by the data date, but
+ * was meant to.
+ */
 export function firstDay(held: HeldPlan, person: string): string | null {
   const { plan, whole } = held;
   const { rows } = scheduleAsPlanned(held);

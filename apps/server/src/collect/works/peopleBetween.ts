@@ -2,8 +2,8 @@ import { closeOf, compileCalendars, localMinute, openOf, parseDate, type EpochDa
 import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 
 /**
- * Work that a plan asks of each person from one day to another: what is planned of an assignment, spread evenly over its
- * person's working time between the activity's start and finish.
+ * Work that a plan asks of each person from one day to another: what is planned of an assignment, spread evenly over
+ * its person's working time between the activity's start and finish.
  */
 export function plannedBetween(
   { plan, whole: { bundle, computed } }: HeldPlan,

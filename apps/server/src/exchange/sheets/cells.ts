@@ -1,4 +1,6 @@
-/** A cell as it was brought: text, number, yes or no, a date (ISO, with time where it has one), an error, or nothing. */
+/**
+ * A cell as it was brought: text, number, yes or no, a date (ISO, with time where it has one), an error, or nothing.
+ */
 export type Cell = string | number | boolean | null | { readonly date: string } | TimeCell | { readonly fault: string };
 
 /** A time of day, or a length of time, as a spreadsheet keeps it: minutes, and what the person sees. */

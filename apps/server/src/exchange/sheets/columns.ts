@@ -39,8 +39,9 @@ const calendar = { id, name, base: optionalId, dayMinutes: int, hasWeek: { kind:
 const exception = { calendar: id, from: needDate, to: needDate, shifts, label: text };
 
 /**
- * A column of the project that holds one and a half: by it a file says how it writes numbers, also after another program has
- * written it anew in its own way; and that it was written here, where spaces at the ends of texts are meant.
+ * A column of the project that holds one and a half: by it a file says how it writes numbers, also after another
+ * program has written it anew in its own way; and that it was written here, where spaces at the ends of texts are
+ * meant.
  */
 export const NUMBERS_SAY = "oneAndAHalf";
 

@@ -115,7 +115,9 @@ function readShifts(cell: Cell): Reading {
 
 const MINUTES_IN = { minutes: 1, hours: 60, days: STANDARD_DAY_MINUTES } as const;
 
-/** Working time in what a column counts in: a number, `8:30`, `2 d`, `4h`, or a cell that a spreadsheet keeps as a time. */
+/**
+ * Working time in what a column counts in: a number, `8:30`, `2 d`, `4h`, or a cell that a spreadsheet keeps as a time.
+ */
 export function readTime(
   cell: Exclude<Cell, null>,
   unit: keyof typeof MINUTES_IN,

@@ -54,7 +54,10 @@ function valueOf({ attributes, paragraphs }: Open): Cell {
   }
 }
 
-/** Sheets of an OpenDocument spreadsheet as they are read, rows and cells that are said once for many put in their places. */
+/**
+ * Sheets of an OpenDocument spreadsheet as they are read, rows and cells that are said once for many put in their
+ * places.
+ */
 class Reading {
   readonly sheets: SourceSheet[] = [];
   private rows: Cell[][] = [];

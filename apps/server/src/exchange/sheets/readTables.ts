@@ -66,8 +66,8 @@ interface NumbersFound {
 }
 
 /**
- * How numbers are written: in each column by those that leave no doubt; else as the file itself says, or as was answered.
- * What is written here says it by a number that travels with it.
+ * How numbers are written: in each column by those that leave no doubt; else as the file itself says, or as was
+ * answered. What is written here says it by a number that travels with it.
  */
 export function numbersIn(sheets: readonly MatchedSheet[], answered: NumberStyle | undefined): NumbersFound {
   const styles = new Map<MatchedSheet, Map<number, ColumnStyle>>();

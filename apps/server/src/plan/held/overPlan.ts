@@ -28,8 +28,8 @@ export interface PlanOf {
 }
 
 /**
- * Has work done over a plan, away from the thread that answers calls: what is asked of one project comes to the same thread,
- * which holds its plan and is sent only what changes.
+ * Has work done over a plan, away from the thread that answers calls: what is asked of one project comes to the same
+ * thread, which holds its plan and is sent only what changes.
  * @template W what a room has these threads do
  * @throws {PlanProblems} and {Failure} as the work throws them
  */

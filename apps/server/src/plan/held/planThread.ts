@@ -35,7 +35,9 @@ function hold(tag: number, plan: HeldPlan): void {
   }
 }
 
-/** Holds a plan in the stead of the one that it was made from, which is asked about no more once the other is stored. */
+/**
+ * Holds a plan in the stead of the one that it was made from, which is asked about no more once the other is stored.
+ */
 export function holdInstead(before: HeldPlan, tag: number, plan: HeldPlan): void {
   for (const [each, { plan: own }] of held) if (own === before) held.delete(each);
   hold(tag, plan);

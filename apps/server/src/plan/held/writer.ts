@@ -23,7 +23,10 @@ export interface TableRows {
   readonly rows: readonly (readonly Cell[])[];
 }
 
-/** What is kept beside a plan, so that questions over all projects need no plans. Works on a thread for plans, without the database. */
+/**
+ * What is kept beside a plan, so that questions over all projects need no plans. Works on a thread for plans, without
+ * the database.
+ */
 export interface Writer {
   /** The tables whose rows it makes anew from nothing, each with a `project_id`. */
   readonly tables: readonly string[];

@@ -5,7 +5,10 @@ import { PresenceEntity } from "./presenceEntity.ts";
 /** A page that has not been heard of for so long is gone. */
 export const GONE_MILLISECONDS = 40_000;
 
-/** How long a page that only says where it stands is believed before its stream is there: it may have been closed in that moment. */
+/**
+ * How long a page that only says where it stands is believed before its stream is there: it may have been closed in
+ * that moment.
+ */
 const BELIEVED_MILLISECONDS = 5_000;
 
 /** A page that has a plan open. */
@@ -35,8 +38,9 @@ export const sweepPresence = async (database: DataSource): Promise<void> =>
     .delete({ seenAt: LessThan(String(Date.now() - GONE_MILLISECONDS)) }));
 
 /**
- * The pages of one stream, which are on their plans as long as it lasts. A browser that opens or leaves a page opens a stream
- * anew, perhaps to another server, and ends the one before: what the later one has taken, the earlier one leaves there.
+ * The pages of one stream, which are on their plans as long as it lasts. A browser that opens or leaves a page opens a
+ * stream anew, perhaps to another server, and ends the one before: what the later one has taken, the earlier one leaves
+ * there.
  */
 export class HeldPresence {
   private readonly stream = randomUUID();

@@ -23,7 +23,10 @@ export class PresenceEntity {
   })
   activityId!: string | null;
 
-  /** The stream by which the page listens, which takes this row along when it ends; `null` where the page has said where it is before it listens. */
+  /**
+   * The stream by which the page listens, which takes this row along when it ends; `null` where the page has said where
+   * it is before it listens.
+   */
   @Column({ type: "varchar", length: 36, nullable: true })
   stream!: string | null;
 

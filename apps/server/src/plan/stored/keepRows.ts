@@ -26,7 +26,10 @@ async function insertRows(
     );
 }
 
-/** Rows are named by the last column of those by which they go, together with all that are alike in the others: only so is an index used. */
+/**
+ * Rows are named by the last column of those by which they go, together with all that are alike in the others: only so
+ * is an index used.
+ */
 async function deleteRows(manager: EntityManager, projectId: string, { table, gone }: TableRows): Promise<void> {
   const { by, keys } = gone;
   if (keys.length === 0) return;

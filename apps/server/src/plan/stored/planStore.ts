@@ -19,7 +19,8 @@ const ROW_TABLES = PLAN_TABLES.filter((table) => table !== "baselines");
 
 /**
  * Plans by project as of a revision. Only a cache: a plan of a revision never changes, so another server's copy is the
- * same, and a revision that is not here is read from the database. What a transaction made comes here once it is carried out.
+ * same, and a revision that is not here is read from the database. What a transaction made comes here once it is
+ * carried out.
  */
 const cache = new Map<string, { readonly revision: number; readonly plan: Plan; readonly rows: number }>();
 
@@ -61,8 +62,9 @@ interface RawRow {
 }
 
 /**
- * One statement, and so one state: the head with its revision, the rows, the baselines. Read in two, rows of a newer revision
- * would be taken for those of the older one. Raw rows: making an entity of each would cost more than all the rest.
+ * One statement, and so one state: the head with its revision, the rows, the baselines. Read in two, rows of a newer
+ * revision would be taken for those of the older one. Raw rows: making an entity of each would cost more than all the
+ * rest.
  */
 const PLAN_SQL = `select 'project' as table_name, cast(revision as char) as row_key, 0 as position, head as doc from project where id = ?
   union all select table_name, row_key, position, doc from plan_row where project_id = ?
@@ -90,8 +92,8 @@ async function readPlan(manager: EntityManager, id: string): Promise<{ revision:
 }
 
 /**
- * The plan of a project as its row says. Where someone has written it since the row was read, the plan is the newer one, and
- * the row given is brought to that revision: what is told of it belongs together.
+ * The plan of a project as its row says. Where someone has written it since the row was read, the plan is the newer
+ * one, and the row given is brought to that revision: what is told of it belongs together.
  */
 export async function loadPlan(
   manager: EntityManager,

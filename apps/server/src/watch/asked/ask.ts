@@ -159,7 +159,10 @@ async function groupsAndRows(
   };
 }
 
-/** The projects in which the rows of the first groups lie, where rows are grouped by place: all others need not be sorted. */
+/**
+ * The projects in which the rows of the first groups lie, where rows are grouped by place: all others need not be
+ * sorted.
+ */
 function firstProjects(group: string, groups: readonly Group[], shown: number): string[] | null {
   if (!isPlace(group)) return null;
   const ids: string[] = [];

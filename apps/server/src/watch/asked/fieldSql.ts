@@ -121,7 +121,10 @@ const spent = (kind: string): Source => ({
   expressions: SPENT,
 });
 
-/** Where rows come from: `s` is time or a cost; a risk stands in one row with the activity that it bears on, where it bears on one. */
+/**
+ * Where rows come from: `s` is time or a cost; a risk stands in one row with the activity that it bears on, where it
+ * bears on one.
+ */
 export const SOURCES: Readonly<Record<WatchAbout, Source>> = {
   activities: { from: "activity_row r", key: "r.activity_id", always: null, expressions: ACTIVITY },
   time: spent("time"),
@@ -188,7 +191,10 @@ function fits(type: WatchType, is: WatchCondition["is"], own: boolean): boolean 
 
 const literally = (text: string): string => `%${text.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
 
-/** The comparison of a value with a condition, the value spelled as `x`; amounts are compared in whole units of the currency. */
+/**
+ * The comparison of a value with a condition, the value spelled as `x`; amounts are compared in whole units of the
+ * currency.
+ */
 function compare(x: string, type: WatchType, condition: WatchCondition, asker: Asker): Sql {
   switch (condition.is) {
     // A number that is 0 is there; the database would take it for an empty text.

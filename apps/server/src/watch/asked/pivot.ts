@@ -17,8 +17,8 @@ type Parting = readonly ("down_" | "across_")[];
 type Measured = Map<string, { readonly names: (string | null)[]; value: number }>;
 
 /**
- * The rows that hold counted or summed by two fields. Totals are of all rows, each counted once, also where a row stands under
- * several names, and also of what is not shown.
+ * The rows that hold counted or summed by two fields. Totals are of all rows, each counted once, also where a row
+ * stands under several names, and also of what is not shown.
  */
 export async function pivotOf(asking: Asking, alone: Sql | null, common: CommonMoney): Promise<WatchAnswer["pivot"]> {
   const { about, pivot } = asking.question;

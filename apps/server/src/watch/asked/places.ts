@@ -10,7 +10,9 @@ export interface ProjectPlace {
   readonly managerId: string;
 }
 
-/** Fields that a row has from its project: few enough to be looked up here, so that no question joins them row by row. */
+/**
+ * Fields that a row has from its project: few enough to be looked up here, so that no question joins them row by row.
+ */
 export type PlaceField = "project" | "programme" | "manager";
 export const isPlace = (name: string): name is PlaceField =>
   name === "project" || name === "programme" || name === "manager";

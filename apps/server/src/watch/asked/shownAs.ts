@@ -4,7 +4,10 @@ import { isPlace } from "./places.ts";
 
 export const NOTHING: Sql = { sql: "", values: [] };
 
-/** A field to show, sort or group by, with the table it has to be joined from. A place is the project's id here, and named later. */
+/**
+ * A field to show, sort or group by, with the table it has to be joined from. A place is the project's id here, and
+ * named later.
+ */
 export function shownAs(about: WatchAbout, name: string, alias: string): { sql: string; join: Sql } {
   if (name.startsWith(OWN_PREFIX))
     return {

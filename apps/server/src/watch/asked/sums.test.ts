@@ -79,7 +79,8 @@ beforeAll(async () => {
 afterAll(() => world.drop());
 
 describe("sums over several currencies", () => {
-  // 100.00 euro; 5 280 624 yen at 0.006 are 31 683.744; 1.125 dinar at 2.75 are 3.09375: two of each, rounded once a project.
+  // 100.00 euro; 5 280 624 yen at 0.006 are 31 683.744; 1.125 dinar at 2.75 are 3.09375: two of each, rounded once a
+  // project.
   const [eur, jpy, kwd] = [200_00, 63_367_49, 6_19];
 
   it("are not made without rates, and say which are missing", async () => {

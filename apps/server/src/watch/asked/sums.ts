@@ -4,7 +4,9 @@ import type { DataSource } from "typeorm";
 import { fieldOf, inWords, SOURCES, type Asker, type Loose, type Sql } from "./fieldSql.ts";
 import { NOTHING, shownAs } from "./shownAs.ts";
 
-/** A statement over the rows that hold: what is selected, what is joined for it, and what comes after the conditions. */
+/**
+ * A statement over the rows that hold: what is selected, what is joined for it, and what comes after the conditions.
+ */
 export type Run = (select: string, joins: readonly Sql[], rest?: Sql) => Promise<Loose[]>;
 
 /** A question being answered. */
@@ -38,7 +40,10 @@ function addRow(into: Summed, row: Loose, summed: readonly string[], counts: boo
   if (known === undefined) into.projects.set(id, { money, sums });
 }
 
-/** Branches are the sums of what is below them: in sums of activities they are left out, but for those of {@link loneBranches}. */
+/**
+ * Branches are the sums of what is below them: in sums of activities they are left out, but for those of {@link
+ * loneBranches}.
+ */
 export const sumOf = (about: WatchAbout, name: string, branches: "left out" | "alone"): string =>
   about === "activities" && branches === "left out"
     ? `sum(if(r.kind = 'summary', 0, ${SOURCES[about].expressions[name]!}))`
@@ -66,7 +71,9 @@ interface Part {
   readonly branches: "left out" | "alone";
 }
 
-/** The parts that sums are made of: all rows without branches, and branches of which nothing below is among the rows. */
+/**
+ * The parts that sums are made of: all rows without branches, and branches of which nothing below is among the rows.
+ */
 const partsOf = (alone: Sql | null): Part[] => [
   { within: NOTHING, branches: "left out" },
   ...(alone === null ? [] : [{ within: alone, branches: "alone" as const }]),
@@ -163,8 +170,8 @@ export function presentSums(
 const MOST_ALONE = 5000;
 
 /**
- * Branches among the rows of which nothing that lies below is: they stand for what is below them in sums (calculations.md
- * section 9), and are told as a condition. Where every row is asked for there are none.
+ * Branches among the rows of which nothing that lies below is: they stand for what is below them in sums
+ * (calculations.md section 9), and are told as a condition. Where every row is asked for there are none.
  */
 export async function loneBranches({
   database,

@@ -16,7 +16,9 @@ export function scaleOf(rows: readonly ComparedRow[], width: number): Scale | nu
   return { from, to, pixelsPerDay: (width / (to - from)) * DAY };
 }
 
-/** An activity's lane: the earlier state as a bracket above, the later as a band below, a wedge between their finishes. */
+/**
+ * An activity's lane: the earlier state as a bracket above, the later as a band below, a wedge between their finishes.
+ */
 export function comparedShapes({ from, to, milestone, finishDays }: ComparedRow, scale: Scale): LaneShapes {
   const span = (state: ComparedRow["from"]): readonly [number, number] | null =>
     state?.start == null || state.finish === null || state.parked

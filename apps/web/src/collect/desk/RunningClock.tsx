@@ -20,7 +20,10 @@ function useMinutesSince(at: string): number {
   return Math.max(0, Math.round((now - Date.parse(at)) / MINUTE));
 }
 
-/** The clock that runs: on what, how long, and what stops it. It runs on the server, so a closed browser does not matter. */
+/**
+ * The clock that runs: on what, how long, and what stops it. It runs on the server, so a closed browser does not
+ * matter.
+ */
 export function RunningClock({ clock }: { clock: NonNullable<Desk["clock"]> }) {
   const minutes = useMinutesSince(clock.startedAt);
   const [said, setSaid] = useState<number | null>(null);

@@ -16,7 +16,9 @@ interface Props {
   readonly onDone: () => void;
 }
 
-/** What accepting the selected reports would do, project by project, and the decision, which stays in sight below it. */
+/**
+ * What accepting the selected reports would do, project by project, and the decision, which stays in sight below it.
+ */
 export function Decision({ reports, onDone }: Props) {
   const client = useQueryClient();
   const [hold, setHold] = useState<WindowsHeld>([]);

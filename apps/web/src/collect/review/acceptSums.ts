@@ -4,7 +4,10 @@ import { countWords, money } from "../../shared/words/words.ts";
 
 const BROKEN = new Set(["willBreach", "breached", "metLate"]);
 
-/** What accepting reports comes to in all, in a few words each: hours, cost by currency, finishes and deadlines that move. */
+/**
+ * What accepting reports comes to in all, in a few words each: hours, cost by currency, finishes and deadlines that
+ * move.
+ */
 export function acceptSums(reports: readonly Pick<QueuedReport, "minutes">[], effects: ReportsEffect): string[] {
   const minutes = reports.reduce((sum, report) => sum + (report.minutes ?? 0), 0);
   const costs = new Map<string, { digits: number; actual: number; later: number; estimate: number }>();

@@ -52,7 +52,10 @@ function ReadAs({ found }: { found: Found | undefined }) {
 
 const KIND_WIDTH = "w-20 shrink-0";
 
-/** A field for words, and all that bears them: what was opened lately, what the page does, pages, projects and what is in them. */
+/**
+ * A field for words, and all that bears them: what was opened lately, what the page does, pages, projects and what is
+ * in them.
+ */
 export function FindDialog({ onClose }: { onClose: () => void }) {
   const me = useMe();
   const go = useNavigate();

@@ -170,7 +170,10 @@ interface Local {
   readonly pages: readonly Entry[];
 }
 
-/** All that is shown for a text, nothing twice: what was opened lately, what the page does, pages, and what the server found. */
+/**
+ * All that is shown for a text, nothing twice: what was opened lately, what the page does, pages, and what the server
+ * found.
+ */
 export function groupsFor(me: Me, text: string, { recent, commands, pages }: Local, found: Found | null): Group[] {
   const [recents, doing] = [recent.map(recentEntry), commands.map(commandEntry)];
   const groups: Group[] =

@@ -5,7 +5,9 @@ import { xOf, type Scale } from "./scale.ts";
 
 type Span = readonly [from: number, to: number];
 
-/** What is drawn in one activity's lane, in pixels from the chart's left edge; `null` where there is nothing of a kind. */
+/**
+ * What is drawn in one activity's lane, in pixels from the chart's left edge; `null` where there is nothing of a kind.
+ */
 export interface LaneShapes {
   /** The approved window. */
   readonly bracket: Span | null;

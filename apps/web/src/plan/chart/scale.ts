@@ -80,8 +80,8 @@ const onlyMonth = (_year: number, month: number): string => MONTHS[month - 1]!;
 const onlyYear = (year: number): string => String(year);
 
 /**
- * The two rows of marks of the chart's head, as fine as the scale has room for: hours, days, weeks, months, quarters, half years.
- * Together they say month and year at every zoom.
+ * The two rows of marks of the chart's head, as fine as the scale has room for: hours, days, weeks, months, quarters,
+ * half years. Together they say month and year at every zoom.
  */
 export function ticksOf(scale: Scale): { major: Tick[]; minor: Tick[] } {
   const { pixelsPerDay } = scale;

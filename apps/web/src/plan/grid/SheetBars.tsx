@@ -14,8 +14,8 @@ interface Props {
 }
 
 /**
- * What stands below the table: texts that could not be taken, and the scroll of its own side. Above it they would push the rows from
- * under a pointer that is pressed.
+ * What stands below the table: texts that could not be taken, and the scroll of its own side. Above it they would push
+ * the rows from under a pointer that is pressed.
  */
 export function SheetBars({ grid, rows, columns, pane }: Props) {
   const { state, cursor, holdsFocus } = grid;

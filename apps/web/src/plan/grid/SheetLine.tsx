@@ -23,7 +23,10 @@ interface Props {
   readonly row: SheetRow;
   readonly index: number;
   readonly top: number;
-  /** The sheet as it is, for what a cell may be chosen from: kept apart from the row, so that only rows that change are drawn anew. */
+  /**
+   * The sheet as it is, for what a cell may be chosen from: kept apart from the row, so that only rows that change are
+   * drawn anew.
+   */
   readonly source: RefObject<Sheet>;
   readonly minorDigits: number;
   readonly columns: readonly SheetColumn[];

@@ -17,7 +17,10 @@ interface FirstPlace {
   readonly grid: ReturnType<typeof useGrid>;
 }
 
-/** Where someone begins: at the row that was just made, at the one that the address names, or where they were when they left. */
+/**
+ * Where someone begins: at the row that was just made, at the one that the address names, or where they were when they
+ * left.
+ */
 export function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller }: FirstPlace): void {
   const [begun, setBegun] = useState(false);
   useEffect(() => {

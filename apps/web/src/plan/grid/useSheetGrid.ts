@@ -10,7 +10,10 @@ import { useRowWork } from "./work/useRowWork.ts";
 /** Rows that one press on a page key goes by. */
 const PAGE = 25;
 
-/** The row that stands for one that is folded away or left out of sight: the nearest above it that is there; `null` where it is not in the plan. */
+/**
+ * The row that stands for one that is folded away or left out of sight: the nearest above it that is there; `null`
+ * where it is not in the plan.
+ */
 function standing(sheet: Sheet, rows: readonly SheetRow[]): (id: string) => string | null {
   if (rows.length === sheet.rows.length) return () => null;
   const shown = new Set(rows.map(({ id }) => id));

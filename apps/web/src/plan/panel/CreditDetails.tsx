@@ -1,10 +1,11 @@
+import { telling } from "../../shared/messages/telling.ts";
+import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
 import type { Credit } from "@chronometra/core";
-import { X } from "lucide-react";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { dateWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/words/today.ts";
-import { type Commit, telling } from "./useCommit.ts";
+import type { Commit } from "./useCommit.ts";
 
 /** What the tab shows the credit of. */
 export interface Props {
@@ -83,14 +84,10 @@ function Steps({ credit, set, mayEdit }: Ruled) {
             </td>
             <td>
               {mayEdit && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove ${step.name}`}
-                  onClick={() => telling(set)({ ...credit, steps: steps.filter((_step, n) => n !== i) })}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
+                <RemoveButton
+                  what={step.name}
+                  onRemove={() => telling(set)({ ...credit, steps: steps.filter((_step, n) => n !== i) })}
+                />
               )}
             </td>
           </tr>
@@ -172,16 +169,11 @@ function Stages({ credit, set, mayEdit }: Ruled) {
             </td>
             <td>
               {mayEdit && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs btn-square"
-                  aria-label={`Remove ${stage.name}`}
-                  disabled={credit.stage === stage.name}
-                  title={credit.stage === stage.name ? "It is the stage that is reached" : undefined}
-                  onClick={() => telling(set)({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}
-                >
-                  <X size={12} aria-hidden="true" />
-                </button>
+                <RemoveButton
+                  what={stage.name}
+                  onRemove={() => telling(set)({ ...credit, stages: stages.filter((_stage, n) => n !== i) })}
+                  stays={credit.stage === stage.name ? "It is the stage that is reached" : undefined}
+                />
               )}
             </td>
           </tr>

@@ -1,4 +1,4 @@
-import { telling } from "./useCommit.ts";
+import { telling } from "../../shared/messages/telling.ts";
 import type { Credit } from "@chronometra/core";
 import type { SheetRow } from "../engine/sheet.ts";
 import { type Props, CreditDetails } from "./CreditDetails.tsx";

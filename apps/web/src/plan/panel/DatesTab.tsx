@@ -1,10 +1,11 @@
+import { telling } from "../../shared/messages/telling.ts";
 import { WISHES, type Change } from "@chronometra/core";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { dateWords, marginWords, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/words/today.ts";
 import { readWish, wishChange } from "../engine/wishWords.ts";
-import { type Commit, telling } from "./useCommit.ts";
+import type { Commit } from "./useCommit.ts";
 
 interface Props {
   readonly row: SheetRow;

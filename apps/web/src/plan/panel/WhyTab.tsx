@@ -1,3 +1,4 @@
+import { telling } from "../../shared/messages/telling.ts";
 import { linkOffers } from "../grid/panes/typedCells.ts";
 import type { Explanation, Reason } from "@chronometra/core";
 import { X } from "lucide-react";
@@ -6,7 +7,7 @@ import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { countWords, dateWords, dayWords, roundedDays } from "../../shared/words/words.ts";
 import type { PlanSession } from "../engine/session/planSession.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
-import { useCommit, type Commit, telling } from "./useCommit.ts";
+import { useCommit, type Commit } from "./useCommit.ts";
 import { holdWords, reasonWords } from "./whyWords.ts";
 
 interface Props {

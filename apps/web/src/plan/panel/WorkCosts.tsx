@@ -1,6 +1,6 @@
-import { telling } from "./useCommit.ts";
+import { telling } from "../../shared/messages/telling.ts";
+import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
 import type { WorkProps } from "./workProps.ts";
-import { X } from "lucide-react";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { AMOUNT_FAULT, amountText, readAmount } from "../../shared/words/amounts.ts";
 
@@ -81,14 +81,10 @@ function CostLine({ cost: { key, row: own }, work, sheet, commit, mayEdit }: Lin
       </td>
       <td>
         {mayEdit && (
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs btn-square"
-            aria-label={`Remove ${own.category}`}
-            onClick={() => telling(commit)([{ type: "removeRow", table: "costs", key }])}
-          >
-            <X size={12} aria-hidden="true" />
-          </button>
+          <RemoveButton
+            what={own.category}
+            onRemove={() => telling(commit)([{ type: "removeRow", table: "costs", key }])}
+          />
         )}
       </td>
     </tr>

@@ -1,7 +1,8 @@
-import { telling } from "./useCommit.ts";
+import { telling } from "../../shared/messages/telling.ts";
+import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
 import type { WorkProps } from "./workProps.ts";
 import { formatHours, parseDuration, type Change } from "@chronometra/core";
-import { UserRound, X } from "lucide-react";
+import { UserRound } from "lucide-react";
 import { workOffers } from "../grid/panes/typedCells.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { dateWords, money, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
@@ -92,14 +93,10 @@ function PersonLine({
       <td className="num">{money(costMinor, work.minorDigits)}</td>
       <td>
         {mayEdit && (
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs btn-square"
-            aria-label={`Remove ${name} from it`}
-            onClick={() => telling(commit)([{ type: "removeRow", table: "assignments", key }])}
-          >
-            <X size={12} aria-hidden="true" />
-          </button>
+          <RemoveButton
+            what={`${name} from it`}
+            onRemove={() => telling(commit)([{ type: "removeRow", table: "assignments", key }])}
+          />
         )}
       </td>
     </tr>

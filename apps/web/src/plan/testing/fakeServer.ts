@@ -17,10 +17,16 @@ interface Answer {
   readonly body: unknown;
 }
 
-/** What goes wrong with a call: nothing answers, or the answer is lost after the server has done its work, or the server says so. */
+/**
+ * What goes wrong with a call: nothing answers, or the answer is lost after the server has done its work, or the server
+ * says so.
+ */
 export type Trouble = "unreachable" | "answerLost" | Answer;
 
-/** A server of one plan, as far as a session needs it; someone else can write to it too. It fails in the ways of a real one. */
+/**
+ * A server of one plan, as far as a session needs it; someone else can write to it too. It fails in the ways of a real
+ * one.
+ */
 export class FakeServer {
   plan: Plan = fromBundle(slipway());
   revision = 1;

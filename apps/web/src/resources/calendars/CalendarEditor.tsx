@@ -30,7 +30,9 @@ const DAY_NAMES = {
 } as const;
 const DEFAULT_DAY = 480;
 
-/** Those that a calendar rests on, which others may lack, what they rest on first; each once, also where they go round. */
+/**
+ * Those that a calendar rests on, which others may lack, what they rest on first; each once, also where they go round.
+ */
 function basesOf(calendar: Calendar, all: readonly Calendar[]): Calendar[] {
   const found: Calendar[] = [];
   for (let at = calendar.base; at !== undefined;) {

@@ -1,6 +1,6 @@
+import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
 import type { Calendar } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
-import { X } from "lucide-react";
 import { useState } from "react";
 import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
@@ -68,26 +68,18 @@ function ExceptionLine({ exception, at, leave, disabled, onPut }: LineProps) {
   };
   return (
     <tr>
-      <td>
-        <CommitField
-          label={`From, row ${at + 1}`}
-          date={exception.from}
-          value={dateWords(exception.from)}
-          width="w-28"
-          disabled={disabled}
-          onCommit={date("from")}
-        />
-      </td>
-      <td>
-        <CommitField
-          label={`To, row ${at + 1}`}
-          date={exception.to}
-          value={dateWords(exception.to)}
-          width="w-28"
-          disabled={disabled}
-          onCommit={date("to")}
-        />
-      </td>
+      {(["from", "to"] as const).map((field) => (
+        <td key={field}>
+          <CommitField
+            label={`${field === "from" ? "From" : "To"}, row ${at + 1}`}
+            date={exception[field]}
+            value={dateWords(exception[field])}
+            width="w-28"
+            disabled={disabled}
+            onCommit={date(field)}
+          />
+        </td>
+      ))}
       {!leave && (
         <td>
           <CommitField
@@ -109,16 +101,7 @@ function ExceptionLine({ exception, at, leave, disabled, onPut }: LineProps) {
         />
       </td>
       <td>
-        {!disabled && (
-          <button
-            type="button"
-            className="btn btn-ghost btn-xs btn-square"
-            aria-label={`Remove ${exception.label ?? dateWords(exception.from)}`}
-            onClick={() => onPut(null)}
-          >
-            <X size={12} aria-hidden="true" />
-          </button>
-        )}
+        {!disabled && <RemoveButton what={exception.label ?? dateWords(exception.from)} onRemove={() => onPut(null)} />}
       </td>
     </tr>
   );

@@ -12,8 +12,8 @@ const meets = (a: { from: string; to: string }, b: { from: string; to: string })
   a.from <= b.to && b.from <= a.to;
 
 /**
- * Public holidays beside what someone has said of a calendar's days already. What was said stands: of two exceptions of one day the
- * later in the list holds, so holidays come before.
+ * Public holidays beside what someone has said of a calendar's days already. What was said stands: of two exceptions of
+ * one day the later in the list holds, so holidays come before.
  * @returns `kept`: holidays on which something is worked because someone said so
  */
 export function withHolidays(

@@ -97,7 +97,10 @@ export function Moved({ effects }: { effects: SharedEffect }) {
   );
 }
 
-/** Stores a calendar or person where it is kept and in the other projects that have them, after showing what that would move in each. */
+/**
+ * Stores a calendar or person where it is kept and in the other projects that have them, after showing what that would
+ * move in each.
+ */
 export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
   const client = useQueryClient();
   const [left, setLeft] = useState<readonly string[]>(

@@ -10,6 +10,9 @@ export const putRow = (change: RegisterChange, seen: object | null): Promise<unk
 export const removeRow = ({ table, row }: RegisterChange): Promise<unknown> =>
   call("DELETE /api/register/:table/:row", { params: { table, row: row.id } });
 
-/** Puts a row of the register back as it was before `change`; a new one goes. Refused where someone has changed it since. */
+/**
+ * Puts a row of the register back as it was before `change`; a new one goes. Refused where someone has changed it
+ * since.
+ */
 export const takeBackRow = (change: RegisterChange, before: object | null): Promise<unknown> =>
   before === null ? removeRow(change) : putRow({ ...change, row: before } as RegisterChange, change.row);

@@ -8,8 +8,8 @@ import { show } from "../../testing/fakePage.tsx";
 import type { PartProps } from "../stored/partProps.ts";
 
 /**
- * Shows a part of a plan's resources that changes the plan as the server would: checked whole, and refused in the words of what
- * stands against it.
+ * Shows a part of a plan's resources that changes the plan as the server would: checked whole, and refused in the words
+ * of what stands against it.
  */
 export function stagePlan(
   bundle: PlanBundle,

@@ -61,7 +61,9 @@ const lengths = (chart: EChartsType): number[] =>
     .filter(({ silent }) => silent !== true)
     .map(({ data }) => data?.length ?? 0);
 
-/** A chart in the theme's ink. Arrow keys go from point to point and say what is there; it can be saved as a picture. */
+/**
+ * A chart in the theme's ink. Arrow keys go from point to point and say what is there; it can be saved as a picture.
+ */
 export default function Chart({ name, words, height = "h-60", option, onPoint }: ChartProps) {
   const holder = useRef<HTMLDivElement>(null);
   const chart = useRef<EChartsType | null>(null);

@@ -20,7 +20,8 @@ export function ChartInView(props: ChartProps) {
         (it) => setChart(() => it),
         () => setFault(true),
       );
-    // What is further down is fetched when there is nothing else to do, so that it is at hand when the page goes on paper.
+    // What is further down is fetched when there is nothing else to do, so that it is at hand when the page goes on
+    // paper.
     const idle = isHandheld() ? null : requestIdleCallback(() => void fetched().catch(() => undefined));
     const watching = new IntersectionObserver(
       (entries) => entries.some(({ isIntersecting }) => isIntersecting) && draw(),

@@ -10,7 +10,10 @@ interface Props {
 /** Devices without a pointer that hovers are small and slow, and seldom search or print what they do not show. */
 export const isHandheld = (): boolean => matchMedia("(hover: none)").matches;
 
-/** A large part of a page further down: where a device is small it is drawn once it is nearly in sight, or goes on paper. */
+/**
+ * A large part of a page further down: where a device is small it is drawn once it is nearly in sight, or goes on
+ * paper.
+ */
 export function InView({ pixels, children }: Props) {
   const room = useRef<HTMLDivElement>(null);
   const [drawn, setDrawn] = useState(() => !isHandheld());

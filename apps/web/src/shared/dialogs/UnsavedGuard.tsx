@@ -3,8 +3,8 @@ import { useBlocker } from "react-router";
 import { Dialog } from "./Dialog.tsx";
 
 /**
- * Stands on a page while something on it is changed and not saved: whoever goes elsewhere, also to another tab of the same page,
- * is asked first, and so is whoever closes the window.
+ * Stands on a page while something on it is changed and not saved: whoever goes elsewhere, also to another tab of the
+ * same page, is asked first, and so is whoever closes the window.
  */
 export function UnsavedGuard({ what }: { what: string }) {
   const blocker = useBlocker(

@@ -4,7 +4,9 @@ import { call } from "../session/api.ts";
 
 const LONG_ENOUGH = 12_000;
 
-/** Says what was done, and offers to take it back where something was; `afterwards` says what taking it back does not. */
+/**
+ * Says what was done, and offers to take it back where something was; `afterwards` says what taking it back does not.
+ */
 export function undoToast(
   client: QueryClient,
   {

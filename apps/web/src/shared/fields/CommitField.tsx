@@ -20,7 +20,10 @@ interface Props {
   readonly date?: string;
 }
 
-/** A field that is taken with Enter or on leaving it; what cannot be stays as typed, with why below it. Escape puts back what was. */
+/**
+ * A field that is taken with Enter or on leaving it; what cannot be stays as typed, with why below it. Escape puts back
+ * what was.
+ */
 export function CommitField({
   label,
   value,
@@ -40,7 +43,8 @@ export function CommitField({
   const taking = useRef<string | null>(null);
   const latest = useRef({ text, value, label });
   latest.current = { text, value, label };
-  // Taken off the page while something was typed, as when someone else removes what it belongs to: the text stays in sight.
+  // Taken off the page while something was typed, as when someone else removes what it belongs to: the text stays in
+  // sight.
   useEffect(
     () => () => {
       const { text: typed, value: was, label: of } = latest.current;

@@ -14,7 +14,10 @@ interface Props {
 const GAP = 4;
 const [WIDTH, HEIGHT] = [300, 292];
 
-/** A calendar beside a date field. It lies above everything, and closes by Escape, by a press beside it and once a day was chosen. */
+/**
+ * A calendar beside a date field. It lies above everything, and closes by Escape, by a press beside it and once a day
+ * was chosen.
+ */
 export function DatePick({ value, max, disabled = false, onDate }: Props) {
   const [open, setOpen] = useState(false);
   const button = useRef<HTMLButtonElement>(null);

@@ -1,6 +1,9 @@
 import type { FormEvent } from "react";
 
-/** The texts in the named fields of a form that is submitted, instead of being sent by the browser; boxes alike in name by `all`. */
+/**
+ * The texts in the named fields of a form that is submitted, instead of being sent by the browser; boxes alike in name
+ * by `all`.
+ */
 export interface Fields {
   readonly text: (name: string) => string;
   readonly all: (name: string) => string[];

@@ -1,10 +1,28 @@
 import { lazy, Suspense, useEffect, useSyncExternalStore } from "react";
 import { messagesWanted } from "./toast.ts";
 
-const Shown = lazy(() => import("./ShownMessages.tsx"));
-const Room = lazy(async () => ({ default: (await import("./ShownMessages.tsx")).MessageRoom }));
+/**
+ * How long it waits where what shows messages could not be fetched: without a connection a page goes on, and tells
+ * later.
+ */
+const AGAIN_MILLISECONDS = 2_000;
 
-/** How long a page rests before what shows messages is fetched ahead, so that it is there when the connection is not. */
+async function fetched(): Promise<typeof import("./ShownMessages.tsx")> {
+  for (;;) {
+    try {
+      return await import("./ShownMessages.tsx");
+    } catch {
+      await new Promise((resolve) => setTimeout(resolve, AGAIN_MILLISECONDS));
+    }
+  }
+}
+
+const Shown = lazy(fetched);
+const Room = lazy(async () => ({ default: (await fetched()).MessageRoom }));
+
+/**
+ * How long a page rests before what shows messages is fetched ahead, so that it is there when the connection is not.
+ */
 const REST_MILLISECONDS = 3_000;
 
 const useWanted = (): boolean => useSyncExternalStore(messagesWanted.subscribe, messagesWanted.now);

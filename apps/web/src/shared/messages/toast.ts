@@ -25,8 +25,8 @@ export const messagesShown = (): void => shown();
 
 async function tell(kind: "message" | "error", words: string, options: ExternalToast | undefined): Promise<void> {
   messagesWanted.want();
-  const { toast } = await import("sonner");
   await areShown;
+  const { toast } = await import("sonner");
   toast[kind](words, options);
 }
 

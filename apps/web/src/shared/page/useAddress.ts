@@ -10,7 +10,8 @@ export function useAddress(): readonly [params: URLSearchParams, put: Put] {
   const [params, setParams] = useSearchParams();
   const put = useCallback<Put>(
     (change, how) => {
-      // Taken from the address, not from what was drawn last: several changes may come between one drawing and the next.
+      // Taken from the address, not from what was drawn last: several changes may come between one drawing and the
+      // next.
       const next = new URLSearchParams(window.location.search);
       for (const [name, value] of Object.entries(change)) {
         if (value === null || value === "") next.delete(name);

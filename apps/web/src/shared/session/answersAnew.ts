@@ -1,8 +1,8 @@
 import type { Query, QueryClient } from "@tanstack/react-query";
 
 /**
- * Has answers asked for once more that were on their way when something changed. The client's own way leaves a first answer
- * alone: it was given before the change, and would be shown until the next one.
+ * Has answers asked for once more that were on their way when something changed. The client's own way leaves a first
+ * answer alone: it was given before the change, and would be shown until the next one.
  */
 export function answersAnew(client: QueryClient): void {
   const overtaken = new Set<Query>();

@@ -108,7 +108,10 @@ async function sendUnlessBusy<K extends EndpointKey>(key: K, options: Options<K>
   }
 }
 
-/** The response to a call. A session that began anew meanwhile, as after signing out in another window, has another token: that is fetched and the call made once more. */
+/**
+ * The response to a call. A session that began anew meanwhile, as after signing out in another window, has another
+ * token: that is fetched and the call made once more.
+ */
 async function answerTo<K extends EndpointKey>(key: K, options: Options<K>): Promise<Response> {
   const response = await sendUnlessBusy(key, options);
   if (response.ok) return response;

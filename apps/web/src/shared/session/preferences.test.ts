@@ -4,7 +4,9 @@ import { keepPreference, preference, takePreferences } from "./preferences.ts";
 
 jest.mock("../messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
-/** The page is left within the moment in which something was chosen; the server tells the next one of the time before. */
+/**
+ * The page is left within the moment in which something was chosen; the server tells the next one of the time before.
+ */
 const leave = (): void => void window.dispatchEvent(new Event("pagehide"));
 
 it("what was chosen in the moment before a page was left holds on the next one, for the same person alone and once", () => {

@@ -31,7 +31,10 @@ function keep(session: SessionView): SessionView {
   return keepToken(session);
 }
 
-/** The session as it is now, beside what the pages knew: someone who did not sign out is still in the middle of something. */
+/**
+ * The session as it is now, beside what the pages knew: someone who did not sign out is still in the middle of
+ * something.
+ */
 async function sessionAfter(client: QueryClient): Promise<Session> {
   const before = client.getQueryData<Session>(SESSION_KEY);
   const session = keep(await (takeFirst() ?? call("GET /api/session")));
@@ -47,8 +50,8 @@ export const sessionQuery = queryOptions({
 });
 
 /**
- * Who the pages are shown to. They have it from the frame around them and not from the session itself: a page that is being
- * drawn while someone signs out would find nobody there.
+ * Who the pages are shown to. They have it from the frame around them and not from the session itself: a page that is
+ * being drawn while someone signs out would find nobody there.
  */
 export const Shown = createContext<Me | null>(null);
 
@@ -68,7 +71,10 @@ export const mayLook = (me: Me): boolean => holds(me, "controller", "projectMana
 const forget = (client: QueryClient): void =>
   client.removeQueries({ predicate: ({ queryKey }) => queryKey[0] !== SESSION_KEY[0] });
 
-/** Takes the session as it is now. Whoever comes back finds the pages as they left them, and only what is shown is fetched anew. */
+/**
+ * Takes the session as it is now. Whoever comes back finds the pages as they left them, and only what is shown is
+ * fetched anew.
+ */
 function changeHands(client: QueryClient, session: SessionView): void {
   const ended = client.getQueryData<Session>(SESSION_KEY)?.ended;
   client.setQueryData<Session>(SESSION_KEY, { ...session, ended: null });

@@ -26,7 +26,10 @@ interface Props<T> {
   readonly rows: readonly T[];
   readonly columns: readonly Column<T>[];
   readonly rowKey: (row: T) => string;
-  /** Rows of one group stand together under its name while no column sorts them; several names are a group within groups. */
+  /**
+   * Rows of one group stand together under its name while no column sorts them; several names are a group within
+   * groups.
+   */
   readonly group?: ((row: T) => string | readonly string[]) | undefined;
   readonly totalName?: string;
   readonly empty: ReactNode;

@@ -1,7 +1,10 @@
 import type { Money } from "@chronometra/core";
 import type { ReactNode } from "react";
 
-/** A column: what a row has in it, how that is shown, and what it is, so that copies and files say the same as the screen. */
+/**
+ * A column: what a row has in it, how that is shown, and what it is, so that copies and files say the same as the
+ * screen.
+ */
 export interface Column<T> {
   readonly id: string;
   readonly head: string;

@@ -25,8 +25,8 @@ function cellOf<T>(column: Column<T>, row: T): Cell {
 }
 
 /**
- * The columns that say something as a table of a file: headings with their unit, cells as {@link Column} describes them, and
- * the currency of a row at the end where amounts are among them.
+ * The columns that say something as a table of a file: headings with their unit, cells as {@link Column} describes
+ * them, and the currency of a row at the end where amounts are among them.
  */
 export function fileTable<T>(all: readonly Column<T>[], rows: readonly T[]): { heads: string[]; data: Cell[][] } {
   const columns = all.filter(({ tool }) => tool !== true);

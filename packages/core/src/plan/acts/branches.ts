@@ -85,9 +85,10 @@ function nextSibling(plan: Plan, after: string | null): string | undefined {
 }
 
 /**
- * The changes that paste branches into a plan. Ids that are taken are made anew; calendars, people and fields that the plan
- * does not have come along (a calendar or person of the same id is taken to be the same, a field by its name and type); links
- * come along where both ends are there. What is copied begins anew: its progress stays behind unless ids are kept.
+ * The changes that paste branches into a plan. Ids that are taken are made anew; calendars, people and fields that the
+ * plan does not have come along (a calendar or person of the same id is taken to be the same, a field by its name and
+ * type); links come along where both ends are there. What is copied begins anew: its progress stays behind unless ids
+ * are kept.
  */
 export function pasteBranches(plan: Plan, branches: Branches, { after, newKey, keepIds }: Place): Change[] {
   const same = branches.from === plan.project.code;
@@ -112,7 +113,8 @@ export function pasteBranches(plan: Plan, branches: Branches, { after, newKey, k
   const end = (id: string): string | undefined => idOf.get(id) ?? (same && plan.activities.has(id) ? id : undefined);
   const links = branches.links.flatMap((link): Change[] => {
     const [from, to] = [end(link.from), end(link.to)];
-    // Of a copy, links to what stays outside would tie the new work to the old work's neighbours; only what is moved keeps them.
+    // Of a copy, links to what stays outside would tie the new work to the old work's neighbours; only what is moved
+    // keeps them.
     const outside = !idOf.has(link.from) || !idOf.has(link.to);
     return from === undefined || to === undefined || (outside && !moved)
       ? []

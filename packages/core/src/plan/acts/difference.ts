@@ -52,11 +52,12 @@ function marked(plan: Plan, rows: readonly RowDifference[], base: PlanBundle): R
 }
 
 /**
- * What a file changed of the plan it was made from, row by row, in an order in which the rows can be taken over. What only the
- * plan changed since is no difference; what both changed is marked, and says what it was. Time, actual costs and baselines are
- * left alone: they come by reports and approvals only.
+ * What a file changed of the plan it was made from, row by row, in an order in which the rows can be taken over. What
+ * only the plan changed since is no difference; what both changed is marked, and says what it was. Time, actual costs
+ * and baselines are left alone: they come by reports and approvals only.
  * @param newKey keys for rows that bring none of their own
- * @param base the plan from which the file was made; `null` where nobody knows: then the file is compared with the plan as it is
+ * @param base the plan from which the file was made; `null` where nobody knows: then the file is compared with the plan
+ *   as it is
  */
 export function differencesTo(
   plan: Plan,

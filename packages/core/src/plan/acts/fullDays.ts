@@ -3,7 +3,10 @@ import type { PlanBundle } from "../schema.ts";
 
 const MINUTES_OF_A_DAY = 1440;
 
-/** Time that no day has: more than 24 hours of a person on a date. A plan can be computed with it, but no timesheet can hold it. */
+/**
+ * Time that no day has: more than 24 hours of a person on a date. A plan can be computed with it, but no timesheet can
+ * hold it.
+ */
 export function overfullDays({ timeEntries = [] }: PlanBundle): Problem[] {
   const days = new Map<string, number>();
   const found: Problem[] = [];

@@ -12,7 +12,10 @@ export function leaveOf(plan: Plan, person: Person): Leave {
   return person.calendar === leaveId(person.id) ? (plan.calendars.get(person.calendar)?.exceptions ?? []) : [];
 }
 
-/** The calendar that someone works by, leave apart: the one their own rests on, or the one they name; `undefined` for the project's. */
+/**
+ * The calendar that someone works by, leave apart: the one their own rests on, or the one they name; `undefined` for
+ * the project's.
+ */
 export function worksBy(plan: Plan, person: Person): string | undefined {
   return person.calendar === leaveId(person.id) ? plan.calendars.get(person.calendar)?.base : person.calendar;
 }
@@ -25,7 +28,10 @@ export const leaveCalendar = (person: Person, base: string, leave: Leave): Calen
   ...(leave.length === 0 ? {} : { exceptions: [...leave].sort((a, b) => (a.from < b.from ? -1 : 1)) }),
 });
 
-/** The changes that give someone of a plan leave, first and last day; none where they have it already or are not in the plan. */
+/**
+ * The changes that give someone of a plan leave, first and last day; none where they have it already or are not in the
+ * plan.
+ */
 export function addLeave(
   plan: Plan,
   personId: string,

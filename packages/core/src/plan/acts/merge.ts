@@ -69,8 +69,8 @@ function mergedTable(table: FileTable, base: PlanBundle, file: PlanBundle, now: 
 }
 
 /**
- * What a file and a plan made of one plan, brought together: what only one of the two changed is as that one has it, what both
- * changed as the file has it.
+ * What a file and a plan made of one plan, brought together: what only one of the two changed is as that one has it,
+ * what both changed as the file has it.
  * @param now the plan as it is
  * @param base the plan from which the file was made
  */

@@ -50,9 +50,9 @@ function lagOf(lags: readonly Link[]): Pick<Link, "lagMinutes" | "lagIn"> {
 const MOST = 5000;
 
 /**
- * Chains that parking rows would break: from what counts, through the rows and what lies below them, to what counts. A chain
- * that meets an activity at its finish and leaves it at its start says nothing, and is passed over. Of several between the
- * same two ends the one with the longest lag is told; those that a link there is says already are not.
+ * Chains that parking rows would break: from what counts, through the rows and what lies below them, to what counts. A
+ * chain that meets an activity at its finish and leaves it at its start says nothing, and is passed over. Of several
+ * between the same two ends the one with the longest lag is told; those that a link there is says already are not.
  */
 export function brokenChains(plan: Plan, tops: readonly string[]): BrokenChain[] {
   const topOf = underTops(plan, tops);
@@ -105,8 +105,8 @@ const carry = (chains: readonly BrokenChain[], newKey: () => string): Change[] =
   });
 
 /**
- * The changes that park rows and all below them, with their logic carried across or not. What was carried is remembered, so
- * that waking takes it back.
+ * The changes that park rows and all below them, with their logic carried across or not. What was carried is
+ * remembered, so that waking takes it back.
  */
 export function parkRows(
   plan: Plan,
@@ -123,8 +123,8 @@ export function parkRows(
 }
 
 /**
- * The changes that wake parked rows: links carried across them go, and where something of such a chain stays parked, its logic
- * is carried across what is left of it.
+ * The changes that wake parked rows: links carried across them go, and where something of such a chain stays parked,
+ * its logic is carried across what is left of it.
  */
 export function wakeRows(plan: Plan, ids: readonly string[], newKey: () => string): Change[] {
   const woken = new Set(ids);

@@ -3,7 +3,8 @@ import { ownRowsWithout } from "./hanging.ts";
 import type { Plan } from "../plan.ts";
 
 /**
- * Puts a person where a role was kept open: all that the placeholder was to do becomes theirs, and the placeholder goes.
+ * Puts a person where a role was kept open: all that the placeholder was to do becomes theirs, and the placeholder
+ * goes.
  * @param to a person of the plan
  */
 export function fillPlaceholder(plan: Plan, placeholder: string, to: string): Change[] {
@@ -18,7 +19,10 @@ export function fillPlaceholder(plan: Plan, placeholder: string, to: string): Ch
   ];
 }
 
-/** Takes a person out of the plan's list, out of its teams, and from what they own; their work has to be given away first. */
+/**
+ * Takes a person out of the plan's list, out of its teams, and from what they own; their work has to be given away
+ * first.
+ */
 export function removePerson(plan: Plan, id: string): Change[] {
   return [
     ...[...plan.activities.values()].flatMap((activity): Change[] =>

@@ -83,7 +83,8 @@ function hiddenFields(input: unknown): Problem[] {
 }
 
 /**
- * Takes anything for a plan bundle and checks it whole: shape, references, and what section 2 of calculations.md refuses.
+ * Takes anything for a plan bundle and checks it whole: shape, references, and what section 2 of calculations.md
+ * refuses.
  * @param input what `JSON.parse` gave
  * @param options.source the JSON text, if at hand; lets a search for hidden fields be left out
  * @returns the bundle, or every problem with its table, row and field

@@ -19,8 +19,9 @@ export const partsOf = (text: string): string[] =>
 export const unquoted = (text: string): string => text.trim().replace(/^“(.*)”$/, "$1");
 
 /**
- * What things are called where each must be meant by a text: by its name; where several bear it, by its name and what tells
- * it apart, “Dig (South chamber)”; where neither does, by `#` and its id. What would be read as more than a name stands in “…”.
+ * What things are called where each must be meant by a text: by its name; where several bear it, by its name and what
+ * tells it apart, “Dig (South chamber)”; where neither does, by `#` and its id. What would be read as more than a name
+ * stands in “…”.
  */
 export class CallNames {
   private readonly called = new Map<string, string>();

@@ -117,9 +117,9 @@ const same = (a: Link, b: Link): boolean =>
   ((a.lagMinutes ?? 0) === 0 || (a.lagIn ?? "successor") === (b.lagIn ?? "successor"));
 
 /**
- * Reads what was typed as all that an activity comes after, parts divided by `;`:
- * `NAME` (it starts when that has finished), `with NAME` (starts with it), `ends with NAME`, `ends as NAME starts`, each
- * with `+ 2d`, `- 4h` or `+ 48h by the clock` behind it. Names may be shortened, capitals do not count.
+ * Reads what was typed as all that an activity comes after, parts divided by `;`: `NAME` (it starts when that has
+ * finished), `with NAME` (starts with it), `ends with NAME`, `ends as NAME starts`, each with `+ 2d`, `- 4h` or `+ 48h
+ * by the clock` behind it. Names may be shortened, capitals do not count.
  * @returns the changes from the links there are to those that were typed, or what is wrong
  */
 export const readLinks = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges =>

@@ -83,8 +83,8 @@ function readPart(plan: Plan, names: CallNames, activity: string, text: string):
 }
 
 /**
- * Reads what was typed as all who work on an activity, parts divided by `;`: a name (or part of one that only one person
- * has), hours, `at 50%` of their time, `from 4 May 2026`.
+ * Reads what was typed as all who work on an activity, parts divided by `;`: a name (or part of one that only one
+ * person has), hours, `at 50%` of their time, `from 4 May 2026`.
  * @returns the changes from who works on it now to those typed, or what is wrong; hours left and other fields stay
  */
 export const readWork = (plan: Plan, activity: string, text: string, newKey: (n: number) => string): ReadChanges =>

@@ -20,8 +20,8 @@ const readably = (text: string): string =>
   text.replace(/\b\d{4}-\d{2}-\d{2}(T\d{2}:\d{2})?\b/g, (date) => dateWords(date));
 
 /**
- * A problem in the words of the screen: rows by their names, dates as they are shown there, and all of it as one sentence in
- * `said`. Of a bundle it is said as the file has it; this is for people who look at a plan.
+ * A problem in the words of the screen: rows by their names, dates as they are shown there, and all of it as one
+ * sentence in `said`. Of a bundle it is said as the file has it; this is for people who look at a plan.
  */
 export function problemInWords(problem: Problem, plan: Plan, changes: readonly Change[]): Problem {
   const name = (id: string): string => nameOf(plan, changes, id);

@@ -27,8 +27,8 @@ const TYPES: Readonly<Record<string, string>> = {
 };
 
 /**
- * What is wrong with a value, in words that go on from its name: "is missing", "must be a whole number, not 1.5". Words that a
- * schema gives itself stand as they are.
+ * What is wrong with a value, in words that go on from its name: "is missing", "must be a whole number, not 1.5". Words
+ * that a schema gives itself stand as they are.
  * @param value what stands where the issue points to
  */
 export function wordsOf(issue: z.core.$ZodIssue, value: unknown): string {

@@ -19,8 +19,9 @@ const GATHERING_MILLISECONDS = 50;
 const CLOSED = 2;
 
 /**
- * One stream for all pages of a browser, which has some six connections to a server and needs them for other things. When a
- * page comes or goes the stream is opened anew, and the one before ends once that has begun, so that nothing is missed.
+ * One stream for all pages of a browser, which has some six connections to a server and needs them for other things.
+ * When a page comes or goes the stream is opened anew, and the one before ends once that has begun, so that nothing is
+ * missed.
  */
 export class NewsHub {
   private readonly hearers = new Set<Hearer>();

@@ -41,7 +41,8 @@ export function usePlanNews(
   }, [project, session, client, here]);
   useEffect(() => {
     if (!here) return undefined;
-    // Whoever runs down the rows with the arrow keys is told of where they rest. That it could not be told hurts nothing.
+    // Whoever runs down the rows with the arrow keys is told of where they rest. That it could not be told hurts
+    // nothing.
     const telling = setTimeout(
       () =>
         void call("PUT /api/projects/:project/presence", { params: { project }, body: { client, activity } }).catch(

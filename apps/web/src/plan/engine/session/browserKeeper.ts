@@ -37,8 +37,8 @@ async function ifAlone(name: string, wait: number, work: () => void): Promise<vo
 }
 
 /**
- * Keeps a person's work on a plan in the browser, apart for each page that has it open. What a page left that is gone, because
- * it was closed or loaded again, is taken over by the next that opens the plan.
+ * Keeps a person's work on a plan in the browser, apart for each page that has it open. What a page left that is gone,
+ * because it was closed or loaded again, is taken over by the next that opens the plan.
  * @returns the keeper, and what ends the page's hold on it
  */
 export async function browserKeeper(account: string, plan: string): Promise<{ keeper: Keeper; release: () => void }> {
@@ -78,7 +78,10 @@ export async function browserKeeper(account: string, plan: string): Promise<{ ke
   return { keeper, release };
 }
 
-/** Forgets what others could have taken back: whoever comes next in this browser finds nothing of their plans, but for what waits to be sent. */
+/**
+ * Forgets what others could have taken back: whoever comes next in this browser finds nothing of their plans, but for
+ * what waits to be sent.
+ */
 export function forgetUndoOfOthers(account: string): void {
   for (const key of Object.keys(localStorage)) {
     if (!key.startsWith(PREFIX) || key.startsWith(keyOf(account, "", "").slice(0, -1))) continue;

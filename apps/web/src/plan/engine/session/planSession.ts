@@ -33,8 +33,8 @@ const namesOn =
     (table === "activities" ? sheet?.rows.find(({ id }) => id === key)?.name : undefined) ?? kindOfRow(table);
 
 /**
- * One person at work on one plan: changes show at once and are stored one after another, and can be undone. What the server
- * has not answered for waits in its order, outlives the page, and is sent again until it has.
+ * One person at work on one plan: changes show at once and are stored one after another, and can be undone. What the
+ * server has not answered for waits in its order, outlives the page, and is sent again until it has.
  */
 export class PlanSession extends PlanQuestions {
   private state = EMPTY;
@@ -178,7 +178,10 @@ export class PlanSession extends PlanQuestions {
     });
   }
 
-  /** Makes what was typed or pasted into many cells, as one list: all of it or nothing. Gives what stands against it, or nothing. */
+  /**
+   * Makes what was typed or pasted into many cells, as one list: all of it or nothing. Gives what stands against it, or
+   * nothing.
+   */
   changeBlock(block: BlockTyped): Promise<readonly string[] | null> {
     return this.onItsWay(async () => {
       const read = await this.engine.readBlock(block);

@@ -12,7 +12,9 @@ const AWAY = new Set([0, 401, 408, 425, 429, 502, 503, 504]);
 export const pauseAfter = (tries: number): number =>
   Math.min(FIRST_PAUSE_MILLISECONDS * 2 ** (tries - 1), LONGEST_PAUSE_MILLISECONDS);
 
-/** Whether the server can be reached: tries again by itself with growing pauses, and at once when there is a sign of it. */
+/**
+ * Whether the server can be reached: tries again by itself with growing pauses, and at once when there is a sign of it.
+ */
 export class Reach {
   private tries = 0;
   private timer: ReturnType<typeof setTimeout> | null = null;

@@ -144,8 +144,8 @@ async function begin(
 const nothing = (): (() => void) => () => undefined;
 
 /**
- * The session on a project's plan, or on a what-if beside it, in a worker of its own. When the page is left it is closed as soon
- * as the server has all that was done in it.
+ * The session on a project's plan, or on a what-if beside it, in a worker of its own. When the page is left it is
+ * closed as soon as the server has all that was done in it.
  * @returns `null` until it is there
  */
 export function usePlanSession(

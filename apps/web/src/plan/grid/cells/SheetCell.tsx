@@ -184,7 +184,10 @@ function lookOf({ row, column, active, chosen }: Props, open: boolean): string {
   ].join(" ");
 }
 
-/** Whether the pointer was drawn over a cell, pressed. One that a scroll brings under a pointer at rest was not chosen by anyone. */
+/**
+ * Whether the pointer was drawn over a cell, pressed. One that a scroll brings under a pointer at rest was not chosen
+ * by anyone.
+ */
 const isDrawnOver = ({ buttons, movementX, movementY }: MouseEvent): boolean =>
   buttons === 1 && (movementX !== 0 || movementY !== 0);
 

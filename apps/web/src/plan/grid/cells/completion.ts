@@ -7,7 +7,10 @@ export interface Completion {
 const MOST = 8;
 const LINK_WORDS = /^(ends with|ends as|with)\s+/i;
 
-/** How well a name answers to what was typed: 0 begins with it, 1 has a word that does, 2 has it somewhere; 3 not at all. */
+/**
+ * How well a name answers to what was typed: 0 begins with it, 1 has a word that does, 2 has it somewhere; 3 not at
+ * all.
+ */
 function fit(name: string, typed: string): number {
   const plain = name.toLowerCase();
   if (plain.startsWith(typed)) return 0;

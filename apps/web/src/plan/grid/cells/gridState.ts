@@ -121,7 +121,9 @@ function went(state: GridState, { ids, row, column, extend = false }: Extract<Gr
   };
 }
 
-/** The rows are others: the keyboard stays on its row wherever that is now, and with nobody's where it was taken out. */
+/**
+ * The rows are others: the keyboard stays on its row wherever that is now, and with nobody's where it was taken out.
+ */
 function among(state: GridState, { ids, gone, standsFor }: Extract<GridAct, { do: "rows" }>): GridState {
   const there = new Set(ids);
   const { typing } = state;

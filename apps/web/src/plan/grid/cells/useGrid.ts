@@ -7,9 +7,9 @@ import { useHeldKeys, type Key, type Press } from "./useHeldKeys.ts";
 import { textAfter, useTyping } from "./useTyping.ts";
 
 /**
- * Keyboard, choosing and editing of a grid: arrows (with Shift a range, with Ctrl to the end of what is filled), Home and End,
- * Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. Everything is held by the ids of rows, whatever
- * others do to their order; keys that come while a row is on its way wait for it.
+ * Keyboard, choosing and editing of a grid: arrows (with Shift a range, with Ctrl to the end of what is filled), Home
+ * and End, Page up and down, typing, Enter, Tab and Escape as in any spreadsheet. Everything is held by the ids of
+ * rows, whatever others do to their order; keys that come while a row is on its way wait for it.
  */
 export function useGrid(options: GridOptions) {
   const { rows, columns, gone, standsFor } = options;
@@ -55,7 +55,10 @@ export function useGrid(options: GridOptions) {
     else if (row >= 0) go(row, to, extend);
     return row >= 0;
   };
-  /** A key or press that waited, as if it came now. What was typed after a press on a row that went meanwhile is for no row. */
+  /**
+   * A key or press that waited, as if it came now. What was typed after a press on a row that went meanwhile is for no
+   * row.
+   */
   const replay = (what: Key | Press): boolean => {
     const { typing } = kept.current!.state;
     // What was typed before a press stands in a field that no pointer has left.

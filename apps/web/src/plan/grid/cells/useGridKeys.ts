@@ -92,7 +92,10 @@ export function useGridKeys(options: Options) {
     move();
     return true;
   };
-  /** A row that nothing was typed into is gone again: a Delete that follows at once was meant for it, and not for the row before. */
+  /**
+   * A row that nothing was typed into is gone again: a Delete that follows at once was meant for it, and not for the
+   * row before.
+   */
   const forgetDelete = (): void => void (deleteMeantUntil.current = Date.now() + HABIT_MILLISECONDS);
   return { gridKey, forgetDelete };
 }

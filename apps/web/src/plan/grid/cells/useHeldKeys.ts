@@ -17,8 +17,8 @@ export const MODIFIERS: ReadonlySet<string> = new Set(["Shift", "Control", "Alt"
 const LOOK_AGAIN_MILLISECONDS = 4;
 
 /**
- * Keys and presses that come while a row that they depend on is on its way wait for it, in their order: else Ctrl+Delete
- * after a press would remove a row that keys from before went to meanwhile.
+ * Keys and presses that come while a row that they depend on is on its way wait for it, in their order: else
+ * Ctrl+Delete after a press would remove a row that keys from before went to meanwhile.
  * @param replay takes what waited as if it came now; gives whether what came after it still means anything
  */
 export function useHeldKeys(replay: (what: Key | Press) => boolean) {

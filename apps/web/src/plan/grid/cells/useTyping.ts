@@ -61,7 +61,8 @@ export function useTyping({ rows, columns, mayEdit, onCommit, onPastEnd, onFresh
       return act({ do: "fault", fault: answer });
     }
     act({ do: "mend", cell });
-    // Whoever types on need not wait for the plan; where it refuses, the text stays in its cell, marked, until it is mended.
+    // Whoever types on need not wait for the plan; where it refuses, the text stays in its cell, marked, until it is
+    // mended.
     void answer?.then((fault) => fault !== null && act({ do: "refuse", entry: { ...cell, text, fault } }));
     act({ do: "end" });
     const at = ids.indexOf(typing.id);

@@ -13,7 +13,10 @@ interface Props {
   readonly dataDate: string | null;
 }
 
-/** The headings above the table, dragged to another place or by their edge to another width, and the time above the lanes. */
+/**
+ * The headings above the table, dragged to another place or by their edge to another width, and the time above the
+ * lanes.
+ */
 export function SheetHead({ columns: { columns, resize, moveBefore }, pane, scale, dataDate }: Props) {
   const [dragged, setDragged] = useState<{ id: string; over: string | null } | null>(null);
   const columnAt = (head: HTMLElement, clientX: number): SheetColumn | null => {

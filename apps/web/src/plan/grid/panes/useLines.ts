@@ -13,10 +13,10 @@ export interface Line extends Item {
 const SLICE = 14;
 
 /**
- * Lines scrolled out of sight are used again for those that come in, and while it scrolls each stays where it is among the
- * others: made anew or put elsewhere, a line is laid out with all that is in it. At rest they stand in the order of the rows,
- * as they are read. The row the keyboard stands on has a line apart once it is out of sight. Where many are to be made at once,
- * as after a paste, they come some at a time, the keyboard's row with the first.
+ * Lines scrolled out of sight are used again for those that come in, and while it scrolls each stays where it is among
+ * the others: made anew or put elsewhere, a line is laid out with all that is in it. At rest they stand in the order of
+ * the rows, as they are read. The row the keyboard stands on has a line apart once it is out of sight. Where many are
+ * to be made at once, as after a paste, they come some at a time, the keyboard's row with the first.
  */
 export function useLines(items: readonly Item[], cursor: number, scrolling: boolean): readonly Line[] {
   const slots = useRef(0);

@@ -27,8 +27,8 @@ export interface Pane {
 }
 
 /**
- * The side of the sheet that the table takes. With more columns than fit it scrolls for itself, the first staying where it is;
- * what is drawn moves by one property of the style, so that nothing is drawn anew.
+ * The side of the sheet that the table takes. With more columns than fit it scrolls for itself, the first staying where
+ * it is; what is drawn moves by one property of the style, so that nothing is drawn anew.
  */
 export function usePane(
   columns: readonly SheetColumn[],

@@ -12,8 +12,8 @@ export interface RowDrop {
 }
 
 /**
- * Where rows let go at a height would stand: before the row whose upper half that is, after one whose lower half it is, and
- * within a summary that stands open, or a row whose middle is met.
+ * Where rows let go at a height would stand: before the row whose upper half that is, after one whose lower half it is,
+ * and within a summary that stands open, or a row whose middle is met.
  * @param height in rows from the top, 2.5 the middle of the third
  */
 export function dropAt(rows: readonly SheetRow[], height: number): RowDrop | null {

@@ -24,7 +24,9 @@ export function findCells(
   );
 }
 
-/** A text with what was looked for replaced wherever it stands, capitals or not; what replaces it stands as it is typed. */
+/**
+ * A text with what was looked for replaced wherever it stands, capitals or not; what replaces it stands as it is typed.
+ */
 export const replacedIn = (text: string, find: string, by: string): string =>
   text.replace(new RegExp(find.replace(/[.*+?^${}()|[\]\\]/g, "\\$&"), "gi"), () => by);
 

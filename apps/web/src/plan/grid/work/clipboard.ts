@@ -28,7 +28,8 @@ export function copy(
   );
   event.preventDefault();
   if (!whole) return null;
-  // The clipboard must be written at once, and the plan answers a moment later: it holds a mark that what is kept carries too.
+  // The clipboard must be written at once, and the plan answers a moment later: it holds a mark that what is kept
+  // carries too.
   const mark = crypto.randomUUID();
   event.clipboardData.setData(BRANCHES_TYPE, mark);
   const isCut = event.type === "cut";
