@@ -91,8 +91,14 @@ export function Curves({ curve, minorDigits: digits, dataDate, forecast }: Props
             symbol: "none",
             lineStyle: { color: of("--color-error"), width: 1, type: "dotted", opacity: 0.8 },
             itemStyle: { color: of("--color-error") },
-            endLabel: { show: true, formatter: money(amount, digits), color: ink, fontSize: 11 },
-            labelLayout: { moveOverlap: "shiftY" },
+            endLabel: {
+              show: true,
+              formatter: money(amount, digits),
+              color: ink,
+              fontSize: 11,
+              // However close the two lie, each is told on its own side.
+              verticalAlign: which === "least" ? "top" : "bottom",
+            },
           })),
         ],
       };
