@@ -7,10 +7,12 @@ import { messagesWanted } from "./toast.ts";
  */
 const AGAIN_MILLISECONDS = 2_000;
 
-async function fetched(): Promise<typeof import("./ShownMessages.tsx")> {
+const fetchNow = () => import("./ShownMessages.tsx");
+
+async function fetched(): ReturnType<typeof fetchNow> {
   for (;;) {
     try {
-      return await import("./ShownMessages.tsx");
+      return await fetchNow();
     } catch {
       await new Promise((resolve) => setTimeout(resolve, AGAIN_MILLISECONDS));
     }

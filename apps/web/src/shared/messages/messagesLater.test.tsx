@@ -6,7 +6,7 @@ import { toast } from "./toast.ts";
 let mockTries = 0;
 jest.mock("./ShownMessages.tsx", () => {
   if (mockTries++ === 0) throw new TypeError("Failed to fetch dynamically imported module");
-  return jest.requireActual<typeof import("./ShownMessages.tsx")>("./ShownMessages.tsx");
+  return jest.requireActual<object>("./ShownMessages.tsx");
 });
 
 it("a message of a page that lost its connection is told once that is back, and the page stays", async () => {
