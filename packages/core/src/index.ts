@@ -34,12 +34,13 @@ export { schedulePlan, type ActivityState, type Schedule, type ScheduledActivity
 export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performance/figures.ts";
 export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedule.ts";
 export { type Performance } from "./performance/performance.ts";
-export { baselineRows, plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
+export { plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
 export { parseBundle } from "./plan/check/parseBundle.ts";
 export { valueAt, wordsOf } from "./plan/words/schemaWords.ts";
 export { checkOwnTables, checkWholePlan } from "./plan/check/checkOwnTables.ts";
 export { checkPlan } from "./plan/check/checkPlan.ts";
 export { planTree, type PlanTree } from "./plan/planTree.ts";
+export { positionsOf } from "./plan/positions.ts";
 export { remembered } from "./plan/remembered.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
 export { bundleJsonSchema } from "./plan/check/jsonSchema.ts";
@@ -47,6 +48,7 @@ export {
   type Activity,
   type Assignment,
   type Baseline,
+  type BaselineRow,
   type Calendar,
   activitySchema,
   assignmentSchema,

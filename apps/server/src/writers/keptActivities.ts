@@ -1,19 +1,18 @@
 import {
   type Activity,
-  baselineRows,
   deadlineStandings,
   epochDay,
   formatDate,
-  parseInstant,
   type Plan,
   type PlanBundle,
+  positionsOf,
   remainingWork,
   remembered,
-  startDayOf,
 } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import type { Cell, TableRows, Writer } from "../plan/held/writer.ts";
+import { approvedStarts } from "./approvedStarts.ts";
 import { cut } from "./cut.ts";
 
 /** The columns of `activity_row` after its key, in the order in which `activityRows` gives them. */
@@ -64,15 +63,18 @@ interface KeptActivity {
   readonly values: readonly (readonly [string, string | null, number | null])[];
 }
 
+/** What most activities have of people, or of values of their own: one list for all. */
+const NONE: readonly never[] = [];
+
 /** The names of the branches above an activity, the outermost first. */
 const branchNames = remembered((activities: PlanBundle["activities"]): ((activity: Activity) => string) => {
-  const byId = new Map(activities.map((each) => [each.id, each]));
+  const positions = positionsOf(activities);
   const known = new Map<string, string>();
   const pathOf = (id: string | undefined): string => {
     if (id === undefined) return "";
     let path = known.get(id);
     if (path === undefined) {
-      const parent = byId.get(id);
+      const parent = activities[positions.get(id) ?? -1];
       const above = pathOf(parent?.parent);
       path = parent === undefined ? "" : above === "" ? parent.name : `${above} / ${parent.name}`;
       known.set(id, path);
@@ -90,14 +92,14 @@ interface Work {
 
 function workByActivity(bundle: PlanBundle): Map<string, Work> {
   const people = new Map((bundle.people ?? []).map((person) => [person.id, person]));
-  const byId = new Map(bundle.activities.map((each) => [each.id, each]));
+  const positions = positionsOf(bundle.activities);
   const found = new Map<string, Work>();
   for (const assignment of bundle.assignments ?? []) {
     const { activity, person } = assignment;
     let work = found.get(activity);
     if (work === undefined) found.set(activity, (work = { planned: 0, remaining: 0, people: new Map() }));
     work.planned += assignment.plannedMinutes;
-    work.remaining += remainingWork(assignment, byId.get(activity)!);
+    work.remaining += remainingWork(assignment, bundle.activities[positions.get(activity)!]!);
     work.people.set(person, [person, cut(people.get(person)?.name ?? person, 500), people.get(person)?.role ?? null]);
   }
   return found;
@@ -149,14 +151,22 @@ function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan) {
     time: timeByActivity(bundle.timeEntries ?? []),
     links: countLinks(bundle.links ?? []),
     slips,
-    approved: baselineRows(baseline?.content.activities ?? []),
+    approvedStarts: approvedStarts(baseline?.content.activities),
     deadlines: deadlineStandings(bundle, schedule),
     names: namesOf(bundle.people ?? []),
   };
 }
 type Reader = ReturnType<typeof reader>;
 
-const shownDay = (day: number | undefined): string | null => (day === undefined ? null : formatDate(epochDay(day)));
+// What stands where there is none.
+const NO_DATES = { startDay: null, finishDay: null, totalFloat: null, critical: false, state: "unscheduled" } as const;
+const NO_SLIP = { baselineFinishDay: null, workingDays: null };
+const NO_DEADLINE = { marginDays: null, state: null };
+const NO_WORK = { planned: 0, remaining: 0 };
+const NO_TIME = { minutes: 0, last: null };
+const NO_FIGURES = { bac: 0, pv: 0, ev: 0, ac: 0, eacBottomUp: 0, percentComplete: null };
+
+const shownDay = (day: number | null): string | null => (day === null ? null : formatDate(epochDay(day)));
 
 /**
  * What is done of an activity in percent: of work that nobody has begun nothing, of what spans others what they have
@@ -171,64 +181,58 @@ function percentOf(
   return percent ?? (state === "complete" && dropped !== true ? 100 : 0);
 }
 
-function dateCells(
-  { bundle, schedule, performance, approved, slips, deadlines }: Reader,
-  activity: Activity,
-  i: number,
-): Cell[] {
-  const row = schedule.rows[i] ?? undefined;
-  const start = approved.get(activity.id)?.start;
-  const slip = slips.get(activity.id);
-  const deadline = deadlines.get(activity.id);
-  const { dayMinutes } = schedule.calendars.get(activity.calendar ?? bundle.project.calendar);
-  const float = row?.totalFloat ?? null;
-  return [
-    shownDay(row?.startDay),
-    shownDay(row?.finishDay),
-    start === undefined ? null : formatDate(startDayOf(parseInstant(start)!)),
-    shownDay(slip?.baselineFinishDay),
-    slip?.workingDays ?? null,
-    float === null ? null : float / dayMinutes,
-    row?.critical === true ? 1 : 0,
-    percentOf(activity, row?.state, performance?.activities[i]?.percentComplete ?? null),
-    activity.deadline ?? null,
-    deadline?.marginDays ?? null,
-    deadline?.state ?? null,
-    activity.wish?.type ?? null,
-    activity.durationMinutes === undefined ? null : activity.durationMinutes / dayMinutes,
-  ];
-}
-
-function workCells({ work, time, performance }: Reader, { id }: Activity, i: number): Cell[] {
-  const own = work.get(id);
-  const figures = performance?.activities[i];
-  return [
-    own?.planned ?? 0,
-    own?.remaining ?? 0,
-    time.get(id)?.minutes ?? 0,
-    figures?.bac ?? 0,
-    figures?.pv ?? 0,
-    figures?.ev ?? 0,
-    figures?.ac ?? 0,
-    figures?.eacBottomUp ?? 0,
-  ];
-}
-
-function nameCells({ branchOf, schedule, names }: Reader, activity: Activity, i: number): Cell[] {
-  const { name, kind = "work", owner } = activity;
-  const state = schedule.tree.parked.has(activity.id) ? "parked" : (schedule.rows[i]?.state ?? "unscheduled");
+/** The cells of an activity, in the order of the columns. Made for all of a plan at every change: in one piece. */
+function cellsOf(read: Reader, activity: Activity, i: number): Cell[] {
+  const { id, name, kind = "work", owner } = activity;
+  const { schedule, time, links } = read;
+  const { project } = read.bundle;
+  const row = schedule.rows[i] ?? NO_DATES;
+  const approvedStart = read.approvedStarts.get(id);
+  const slip = read.slips.get(id) ?? NO_SLIP;
+  const deadline = read.deadlines.get(id) ?? NO_DEADLINE;
+  const { dayMinutes } = schedule.calendars.get(activity.calendar ?? project.calendar);
+  const work = read.work.get(id) ?? NO_WORK;
+  const posted = time.get(id) ?? NO_TIME;
+  const figures = read.performance?.activities[i] ?? NO_FIGURES;
+  const block = read.plan.blocks.get(id);
   return [
     cut(name, 500),
-    branchOf(activity),
+    read.branchOf(activity),
     kind,
-    state,
+    schedule.tree.parked.has(id) ? "parked" : row.state,
     owner ?? null,
-    owner === undefined ? null : (names.get(owner) ?? owner),
+    owner === undefined ? null : (read.names.get(owner) ?? owner),
+    shownDay(row.startDay),
+    shownDay(row.finishDay),
+    approvedStart ?? null,
+    shownDay(slip.baselineFinishDay),
+    slip.workingDays,
+    row.totalFloat === null ? null : row.totalFloat / dayMinutes,
+    row.critical ? 1 : 0,
+    percentOf(activity, row.state, figures.percentComplete),
+    activity.deadline ?? null,
+    deadline.marginDays,
+    deadline.state,
+    activity.wish?.type ?? null,
+    activity.durationMinutes === undefined ? null : activity.durationMinutes / dayMinutes,
+    work.planned,
+    work.remaining,
+    posted.minutes,
+    figures.bac,
+    figures.pv,
+    figures.ev,
+    figures.ac,
+    figures.eacBottomUp,
+    project.currency,
+    10 ** (project.minorDigits ?? 2),
+    block === undefined ? 0 : 1,
+    block?.by ?? null,
+    posted.last,
+    links.into.get(id) ?? 0,
+    links.outOf.get(id) ?? 0,
+    activity.parent ?? null,
   ];
 }
-
-/** What most activities have of people, or of values of their own: one list for all. */
-const NONE: readonly never[] = [];
 
 function ownValues({ ownValues, fields }: Plan, id: string): KeptActivity["values"] {
   const own = ownValues.get(id);
@@ -238,43 +242,39 @@ function ownValues({ ownValues, fields }: Plan, id: string): KeptActivity["value
   );
 }
 
-/** What is kept of each activity, branches and parked work included. */
-function activityRows(whole: ComputedPlan, plan: Plan): KeptActivity[] {
-  const read = reader(whole, plan);
-  const { currency, minorDigits = 2 } = whole.bundle.project;
-  return whole.bundle.activities.map((activity, i): KeptActivity => {
-    const { id } = activity;
-    const block = plan.blocks.get(id);
-    const people = read.work.get(id)?.people;
-    return {
-      id,
-      people: people === undefined ? NONE : [...people.values()],
-      values: ownValues(plan, id),
-      cells: [
-        ...nameCells(read, activity, i),
-        ...dateCells(read, activity, i),
-        ...workCells(read, activity, i),
-        currency,
-        10 ** minorDigits,
-        block === undefined ? 0 : 1,
-        block?.by ?? null,
-        read.time.get(id)?.last ?? null,
-        read.links.into.get(id) ?? 0,
-        read.links.outOf.get(id) ?? 0,
-        activity.parent ?? null,
-      ],
-    };
-  });
+/** What is kept of an activity. */
+function rowOf(read: Reader, activity: Activity, i: number): KeptActivity {
+  const { id } = activity;
+  const people = read.work.get(id)?.people;
+  return {
+    id,
+    cells: cellsOf(read, activity, i),
+    people: people === undefined ? NONE : [...people.values()],
+    values: ownValues(read.plan, id),
+  };
 }
 
 type Rows = ReadonlyMap<string, KeptActivity>;
 
 const known = new WeakMap<HeldPlan, Rows>();
 
-function rowsById(held: HeldPlan): Rows {
+/**
+ * What is kept of each activity, branches and parked work included.
+ * @param was the rows of the plan before: of those that stay as they are, the same are taken
+ */
+function rowsById(held: HeldPlan, was: Rows): Rows {
   let rows = known.get(held);
-  if (rows === undefined)
-    known.set(held, (rows = new Map(activityRows(held.whole, held.plan).map((row) => [row.id, row]))));
+  if (rows === undefined) {
+    const read = reader(held.whole, held.plan);
+    rows = new Map(
+      held.whole.bundle.activities.map((activity, i) => {
+        const row = rowOf(read, activity, i);
+        const former = was.get(activity.id);
+        return [activity.id, former !== undefined && sameRow(former, row) ? former : row];
+      }),
+    );
+    known.set(held, rows);
+  }
   return rows;
 }
 
@@ -287,11 +287,14 @@ const sameAside = (a: KeptActivity | undefined, b: KeptActivity): boolean =>
     ? b.people.length + b.values.length === 0
     : sameLists(a.people, b.people) && sameLists(a.values, b.values);
 
+const sameRow = (a: KeptActivity, b: KeptActivity): boolean => sameCells(a.cells, b.cells) && sameAside(a, b);
+
 /** What differs between the rows of two plans: people and values of an activity are written anew together. */
 function differences(was: Rows, now: Rows): TableRows[] {
   const gone = [...was.keys()].filter((id) => !now.has(id));
-  const changed = [...now.values()].filter(({ id, cells }) => !sameCells(was.get(id)?.cells ?? [], cells));
-  const aside = [...now.values()].filter((row) => !sameAside(was.get(row.id), row));
+  const others = [...now.values()].filter((row) => was.get(row.id) !== row);
+  const changed = others.filter(({ id, cells }) => !sameCells(was.get(id)?.cells ?? NONE, cells));
+  const aside = others.filter((row) => !sameAside(was.get(row.id), row));
   const sidesGone = {
     by: ["activity_id"],
     keys: [...gone, ...aside.flatMap(({ id }) => (was.has(id) ? [id] : []))].map((id) => [id]),
@@ -321,8 +324,13 @@ function differences(was: Rows, now: Rows): TableRows[] {
   ];
 }
 
+const NO_ROWS: Rows = new Map();
+
 /** A row for each activity, with its people and values. */
 export const keptActivities: Writer = {
   tables: ["activity_row", "activity_person", "activity_value"],
-  rows: ({ before, after }) => differences(before === null ? new Map() : rowsById(before), rowsById(after)),
+  rows: ({ before, after }) => {
+    const was = before === null ? NO_ROWS : rowsById(before, NO_ROWS);
+    return differences(was, rowsById(after, was));
+  },
 };

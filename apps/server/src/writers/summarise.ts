@@ -9,10 +9,12 @@ import {
   finishDayOf,
   parseDate,
   parseInstant,
+  positionsOf,
   type Computed,
   type PlanBundle,
 } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/held/computedPlan.ts";
+import { approvedStarts } from "./approvedStarts.ts";
 
 /** What the portfolio page shows of a project, from what was computed. */
 export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
@@ -22,7 +24,7 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
   const done = activities.filter(
     (activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete",
   );
-  const names = new Map(activities.map(({ id, name }) => [id, name]));
+  const positions = positionsOf(activities);
   const approvedFinish =
     baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
   return {
@@ -61,7 +63,7 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
     quality: [...valuesOf(measureChecks(groundOf(bundle, schedule, baseline?.content ?? null)))],
     deadlines: [...deadlineStandings(bundle, schedule)].map(([id, standing]) => ({
       id,
-      name: names.get(id)!,
+      name: activities[positions.get(id)!]!.name,
       ...standing,
     })),
   };
@@ -108,7 +110,7 @@ export interface Reporter {
  */
 export function peopleAtWork({ bundle, placeholders, computed: { schedule, baseline } }: ComputedPlan): Reporter[] {
   const since = new Map<string, string>();
-  const approved = new Map(baseline?.content.activities.map(({ id, start }) => [id, start.slice(0, 10)]));
+  const approved = approvedStarts(baseline?.content.activities);
   for (const { activity, person } of bundle.assignments ?? []) {
     const row = schedule.rows[schedule.tree.indexOf.get(activity)!];
     if (row == null || row.state === "complete" || placeholders.has(person)) continue;

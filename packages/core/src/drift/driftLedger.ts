@@ -121,7 +121,6 @@ export function driftLedger(
   const kind = target === null ? "work" : after.activities.find(({ id }) => id === target)?.kind;
   const making: Making = {
     target,
-    calendars: { of: null, set: first.schedule.calendars },
     indexOf: (at) => calendar.indexAt(at),
     dayMinutes: calendar.dayMinutes,
     isSpan: kind === "summary" || kind === "levelOfEffort",
@@ -151,7 +150,7 @@ export function driftLedger(
       ? walked(
           steps,
           draft,
-          new Walk(new Draft(aside.project, aside.tables), target, making.calendars, making.indexOf, at),
+          new Walk(new Draft(aside.project, aside.tables), target, making.indexOf, at),
           at,
           making,
           toldOf,

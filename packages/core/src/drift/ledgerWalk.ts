@@ -5,7 +5,7 @@ import { earlyFinish, schedulePlan, type Schedule } from "../network/schedule.ts
 import type { Activity, Assignment, PlanBundle } from "../plan/schema.ts";
 import { planTree } from "../plan/planTree.ts";
 import { PlanProblems } from "../plan/problem.ts";
-import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
+import { compileCalendars } from "../plan/compileCalendars.ts";
 import { finishDayOf, formatDate, type LocalMinute, localMinute } from "../time/instant.ts";
 import { bundleOf, Draft, workKey } from "./ledgerDraft.ts";
 import { type DriftGroup, type Step } from "./ledgerSteps.ts";
@@ -26,22 +26,14 @@ export function finishIn(
   return { schedule, at: row?.finish ?? null, shown: row === null ? null : formatDate(row.finishDay) };
 }
 
-/** Calendars as they were compiled last: most changes leave them as they are. */
-type Compiled = { of: PlanBundle["calendars"] | null; set: CalendarSet };
-
-function compiled(calendars: PlanBundle["calendars"], last: Compiled): CalendarSet {
-  if (calendars !== last.of) Object.assign(last, { of: calendars, set: compileCalendars(calendars).set });
-  return last.set;
-}
-
 /** Where a date lies in a plan between two states; `null` where it has none or the plan cannot be computed. */
-function placeIn(plan: PlanBundle, target: string | null, last: Compiled): LocalMinute | null {
+function placeIn(plan: PlanBundle, target: string | null): LocalMinute | null {
   try {
     const kind = target === null ? "work" : plan.activities.find(({ id }) => id === target)?.kind;
     // What spans or sums up others has no place of its own in the network.
     return kind === "summary" || kind === "levelOfEffort"
       ? finishIn(plan, target).at
-      : earlyFinish(plan, target, compiled(plan.calendars, last));
+      : earlyFinish(plan, target, compileCalendars(plan.calendars).set);
   } catch (error) {
     if (!(error instanceof PlanProblems)) throw error;
     return null;
@@ -62,7 +54,6 @@ export class Walk {
   constructor(
     readonly draft: Draft,
     private readonly target: string | null,
-    private readonly calendars: Compiled,
     private readonly indexOf: IndexOf,
     private at: number,
   ) {}
@@ -111,7 +102,7 @@ export class Walk {
   private build(): void {
     const plan = bundleOf(this.draft);
     try {
-      this.live = new LiveDates(plan, compiled(plan.calendars, this.calendars));
+      this.live = new LiveDates(plan, compileCalendars(plan.calendars).set);
     } catch (error) {
       if (!(error instanceof PlanProblems || error instanceof NodeOutsideHorizon)) throw error;
       this.live = null;
@@ -130,7 +121,6 @@ const TRIED_ALONE = 40;
 /** What a ledger is made with. */
 export interface Making {
   readonly target: string | null;
-  readonly calendars: Compiled;
   readonly indexOf: IndexOf;
   readonly dayMinutes: number;
   /** Spans and sums have no place of their own in the network: for them everything is worked out anew. */
@@ -151,8 +141,8 @@ export const causeOf = (
 ): DriftCause => ({ group, kind, id, name, days, alone, reason, ...told });
 
 /** Where the date lies in a plan, as an index; the one before where it has none. */
-export function indexIn(draft: Draft, { target, calendars, indexOf }: Making, otherwise: number): number {
-  const at = placeIn(bundleOf(draft), target, calendars);
+export function indexIn(draft: Draft, { target, indexOf }: Making, otherwise: number): number {
+  const at = placeIn(bundleOf(draft), target);
   return at === null ? otherwise : indexOf(at);
 }
 
@@ -167,7 +157,7 @@ export function walked(
   onStep: () => void,
 ): { causes: DriftCause[]; at: number } {
   const { dayMinutes } = making;
-  const walk = new Walk(draft, making.target, making.calendars, making.indexOf, at);
+  const walk = new Walk(draft, making.target, making.indexOf, at);
   const causes: DriftCause[] = [];
   let now = at;
   for (const step of steps) {
@@ -212,7 +202,7 @@ export function bisected(
     const found = known.get(count);
     if (found !== undefined) return found;
     // Half of a change may be a loop: then the step that mends it is credited.
-    const place = placeIn(bundleOf(draftAfter(count)), making.target, making.calendars);
+    const place = placeIn(bundleOf(draftAfter(count)), making.target);
     const index = place === null ? placeAfter(count - 1) : making.indexOf(place);
     known.set(count, index);
     return index;

@@ -1,7 +1,8 @@
 import type { Schedule } from "../network/schedule.ts";
-import type { PlanBundle } from "../plan/schema.ts";
-import { finishDayOf, parseInstant, startDayOf, type EpochDay } from "../time/instant.ts";
-import { baselineRows, type BaselineContent } from "../performance/plannedValue.ts";
+import type { BaselineRow, PlanBundle } from "../plan/schema.ts";
+import { remembered } from "../plan/remembered.ts";
+import { finishDayOf, parseInstant, startDayOf, type EpochDay, type LocalMinute } from "../time/instant.ts";
+import type { BaselineContent } from "../performance/plannedValue.ts";
 
 /** How far an activity's finish has moved from the approved one; later is positive. */
 export interface Slip {
@@ -12,16 +13,21 @@ export interface Slip {
   readonly calendarDays: number;
 }
 
+/** When each activity of a baseline was to finish. */
+const approvedFinishes = remembered(
+  (rows: readonly BaselineRow[]): ReadonlyMap<string, LocalMinute> =>
+    new Map(rows.map(({ id, finish }) => [id, parseInstant(finish)!])),
+);
+
 /** Slip of every baselined activity that has dates, by id in the plan's order (calculations.md section 5). */
 export function slipsAgainst(plan: PlanBundle, schedule: Schedule, baseline: BaselineContent): Map<string, Slip> {
-  const rows = baselineRows(baseline.activities);
+  const approved = approvedFinishes(baseline.activities);
   const calendar = schedule.calendars.get(plan.project.calendar);
   const slips = new Map<string, Slip>();
   plan.activities.forEach((activity, i) => {
     const current = schedule.rows[i];
-    const approved = rows.get(activity.id);
-    if (current == null || approved === undefined || activity.kind === "summary") return;
-    const finish = parseInstant(approved.finish)!;
+    const finish = approved.get(activity.id);
+    if (current == null || finish === undefined || activity.kind === "summary") return;
     const baselineFinishDay = current.shownAsStart ? startDayOf(finish) : finishDayOf(finish);
     slips.set(activity.id, {
       baselineFinishDay,

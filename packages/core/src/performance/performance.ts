@@ -11,7 +11,7 @@ import { actualCosts, linesToCome, timeAhead, workToCome } from "./cost.ts";
 import { earnedShare } from "./credit.ts";
 import { earnedSchedule, type EarnedSchedule, type PeriodKind } from "./earnedSchedule.ts";
 import { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./figures.ts";
-import { plannedRows, plannedValueAt, type BaselineContent, type PlannedRow } from "./plannedValue.ts";
+import { plannedById, plannedRows, plannedValueAt, type BaselineContent, type PlannedRow } from "./plannedValue.ts";
 
 export interface Performance {
   /** The data date, `YYYY-MM-DD`. */
@@ -40,13 +40,13 @@ export function measurePerformance(
 ): Performance {
   const asOf = plan.project.dataDate!;
   const rows = plannedRows(plan, baseline, schedule.tree.parked);
-  const byId = new Map(rows.map((planned) => [planned.row.id, planned]));
+  const byId = plannedById(rows);
   const { sums, project: planned } = sumsByActivity(plan, schedule, byId, asOf);
-  const known = new Set(plan.activities.map((activity) => activity.id));
+  const { indexOf } = schedule.tree;
   const left = new Map<string, Figures>();
   let project = planned;
   for (const row of rows) {
-    if (known.has(row.row.id)) continue;
+    if (indexOf.has(row.row.id)) continue;
     const own = { ...NO_SUMS, bac: row.budget, pv: plannedValueAt(row, closeOf(parseDate(asOf)!)) };
     left.set(row.row.id, figuresOf(own));
     project = addSums(project, own);
@@ -85,7 +85,7 @@ export function bottomUpByActivity(
   asOf: string,
 ): (BottomUp | null)[] {
   const rows = baseline === null ? [] : plannedRows(plan, baseline, schedule.tree.parked);
-  const { sums, people } = sumsByActivity(plan, schedule, new Map(rows.map((row) => [row.row.id, row])), asOf);
+  const { sums, people } = sumsByActivity(plan, schedule, plannedById(rows), asOf);
   return plan.activities.map(({ kind }, i) => {
     const own = sums[i];
     return kind === "summary" || own == null ? null : { people: people[i]!, rest: own.eacBottomUp - people[i]! };
@@ -103,21 +103,21 @@ function sumsByActivity(
   asOf: string,
 ): { sums: (Sums | null)[]; project: Sums; people: number[] } {
   const { activities } = plan;
-  const { parentOf, parked } = schedule.tree;
-  const ordered = earningOrder(activities, parentOf);
+  const { indexOf, parentOf, parked } = schedule.tree;
+  const ordered = earningOrder(activities, schedule.tree);
   if ("loop" in ordered) throw new Error("a loop of apportioned activities passed the checks");
   const leaf = leafSums(plan, schedule, planned, asOf);
   const sums: (Sums | null)[] = activities.map(() => null);
   const shares: Share[] = [];
   const people: number[] = [];
-  const position = new Map(activities.map((activity, i) => [activity.id, i]));
   let project = NO_SUMS;
-  for (const i of ordered.order) {
+  for (let k = 0; k < ordered.order.length; k++) {
+    const i = ordered.order[k]!;
     const activity = activities[i]!;
     if (parked.has(activity.id)) continue;
     if (activity.kind === "summary") sums[i] ??= NO_SUMS;
     else {
-      const own = leaf(i, () => shares[position.get(activity.credit!.to!)!] ?? NOTHING);
+      const own = leaf(i, () => shares[indexOf.get(activity.credit!.to!)!] ?? NOTHING);
       sums[i] = own.sums;
       shares[i] = own.earned;
       people[i] = own.people;

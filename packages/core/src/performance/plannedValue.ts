@@ -1,18 +1,13 @@
 import { mulDivRound } from "../budget/exact.ts";
 import { minorUnits, NO_MONEY, plus, type MinorUnits } from "../budget/money.ts";
 import type { Baseline, BaselineRow, PlanBundle } from "../plan/schema.ts";
-import { compileCalendars } from "../plan/compileCalendars.ts";
+import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
 import { remembered } from "../plan/remembered.ts";
 import { parseInstant, type LocalMinute, type WorkMinutes } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 /** A baseline to measure against: its rows and the calendars it was approved with. */
 export type BaselineContent = Pick<Baseline, "activities" | "calendars">;
-
-/** The rows of a baseline by the id of their activity. */
-export const baselineRows = remembered(
-  (rows: readonly BaselineRow[]): ReadonlyMap<string, BaselineRow> => new Map(rows.map((row) => [row.id, row])),
-);
 
 /** A baseline row made ready for planned value at any instant. */
 export interface PlannedRow {
@@ -29,26 +24,48 @@ export interface PlannedRow {
  * The rows of a baseline that count: those of parked activities do not.
  * A row's calendar is sought among those of the baseline first, then among today's.
  */
-export function plannedRows(plan: PlanBundle, baseline: BaselineContent, parked: ReadonlySet<string>): PlannedRow[] {
-  const calendars = compileCalendars(baseline.calendars ?? [], plan.calendars).set;
-  const rows: PlannedRow[] = [];
-  for (const row of baseline.activities) {
-    if (parked.has(row.id)) continue;
-    const calendar = calendars.get(row.calendar ?? plan.project.calendar);
-    const startAt = parseInstant(row.start)!;
-    const finishAt = parseInstant(row.finish)!;
-    rows.push({
-      row,
-      budget: minorUnits(row.evenMinor + row.startMinor + row.finishMinor),
-      startAt,
-      finishAt,
-      calendar,
-      startIndex: calendar.indexAt(startAt),
-      finishIndex: calendar.indexAt(finishAt),
-    });
-  }
-  return rows;
+export function plannedRows(
+  plan: PlanBundle,
+  baseline: BaselineContent,
+  parked: ReadonlySet<string>,
+): readonly PlannedRow[] {
+  const { set } = compileCalendars(baseline.calendars, plan.calendars);
+  const rows = allPlannedRows(baseline.activities)(set)(plan.project.calendar);
+  return parked.size === 0 ? rows : rows.filter(({ row }) => !parked.has(row.id));
 }
+
+/** Every row of a baseline; the last argument is the id of the calendar of rows that name none. */
+const allPlannedRows = remembered((rows: readonly BaselineRow[]) =>
+  remembered((calendars: CalendarSet) => {
+    const known = new Map<string, readonly PlannedRow[]>();
+    return (standard: string): readonly PlannedRow[] => {
+      let planned = known.get(standard);
+      if (planned === undefined)
+        known.set(standard, (planned = rows.map((row) => plannedRow(row, calendars.get(row.calendar ?? standard)))));
+      return planned;
+    };
+  }),
+);
+
+function plannedRow(row: BaselineRow, calendar: WorkCalendar): PlannedRow {
+  const startAt = parseInstant(row.start)!;
+  const finishAt = parseInstant(row.finish)!;
+  return {
+    row,
+    budget: minorUnits(row.evenMinor + row.startMinor + row.finishMinor),
+    startAt,
+    finishAt,
+    calendar,
+    startIndex: calendar.indexAt(startAt),
+    finishIndex: calendar.indexAt(finishAt),
+  };
+}
+
+/** Rows made ready, by the id of their activity. */
+export const plannedById = remembered(
+  (rows: readonly PlannedRow[]): ReadonlyMap<string, PlannedRow> =>
+    new Map(rows.map((planned) => [planned.row.id, planned])),
+);
 
 /** Planned value of one row at an instant, in minor units (calculations.md section 3). */
 export function plannedValueAt(planned: PlannedRow, at: LocalMinute): MinorUnits {

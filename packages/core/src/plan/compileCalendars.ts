@@ -1,4 +1,5 @@
 import { WEEKDAYS } from "../time/weekdays.ts";
+import { remembered } from "./remembered.ts";
 import type { Calendar } from "./schema.ts";
 import type { Problem } from "./problem.ts";
 import { HORIZON_DAYS, parseDate, parseTime, workMinutes } from "../time/instant.ts";
@@ -153,16 +154,30 @@ function compiledOf(chain: readonly Calendar[]): WorkCalendar {
   return compiled;
 }
 
+/** Calendars ready to compute with, and every problem found in them. */
+interface CompiledCalendars {
+  readonly set: CalendarSet;
+  readonly problems: readonly Problem[];
+}
+
+const NO_CALENDARS: readonly Calendar[] = [];
+
 /**
  * Checks calendars and makes them ready to compute with (calculations.md section 1).
  * @param calendars those to check and offer
  * @param fallback where bases and ids that are not among `calendars` are sought next
  * @returns the set, and every problem found, named by calendar and field; with problems the set must not be used
  */
-export function compileCalendars(
-  calendars: readonly Calendar[],
-  fallback: readonly Calendar[] = [],
-): { set: CalendarSet; problems: Problem[] } {
+export const compileCalendars = (
+  calendars: readonly Calendar[] = NO_CALENDARS,
+  fallback: readonly Calendar[] = NO_CALENDARS,
+): CompiledCalendars => compiledWith(calendars)(fallback);
+
+const compiledWith = remembered((calendars: readonly Calendar[]) =>
+  remembered((fallback: readonly Calendar[]) => compileAnew(calendars, fallback)),
+);
+
+function compileAnew(calendars: readonly Calendar[], fallback: readonly Calendar[]): CompiledCalendars {
   const byId = new Map<string, Calendar>();
   for (const calendar of fallback) byId.set(calendar.id, calendar);
   for (const calendar of calendars) byId.set(calendar.id, calendar);

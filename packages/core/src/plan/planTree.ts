@@ -1,3 +1,4 @@
+import { positionsOf } from "./positions.ts";
 import { remembered } from "./remembered.ts";
 import type { Activity } from "./schema.ts";
 
@@ -16,8 +17,7 @@ export interface PlanTree {
 /** The tree; the parents must exist and form no loop. */
 export const planTree = remembered((activities: readonly Activity[]): PlanTree => {
   const count = activities.length;
-  const indexOf = new Map<string, number>();
-  for (let i = 0; i < count; i++) indexOf.set(activities[i]!.id, i);
+  const indexOf = positionsOf(activities);
   const parentOf = new Int32Array(count).fill(-1);
   for (let i = 0; i < count; i++) {
     const parent = activities[i]!.parent;

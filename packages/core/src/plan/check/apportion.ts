@@ -1,4 +1,5 @@
-import { planTree } from "../planTree.ts";
+import { planTree, type PlanTree } from "../planTree.ts";
+import { positionsOf } from "../positions.ts";
 import type { Problem } from "../problem.ts";
 import type { Activity, PlanBundle } from "../schema.ts";
 
@@ -12,10 +13,11 @@ const isApportioned = (activity: Activity): boolean =>
  */
 export function earningOrder(
   activities: readonly Activity[],
-  parentOf: Int32Array,
-): { order: number[] } | { loop: string[] } {
+  { parentOf, parentsFirst }: PlanTree,
+): { order: ArrayLike<number> } | { loop: string[] } {
+  if (!activities.some(isApportioned)) return { order: parentsFirst.toReversed() };
   const count = activities.length;
-  const position = new Map(activities.map((activity, i) => [activity.id, i]));
+  const position = positionsOf(activities);
   const below: number[][] = [];
   for (let i = 0; i < count; i++) if (parentOf[i]! >= 0) (below[parentOf[i]!] ??= []).push(i);
   const restsOn = (i: number): readonly number[] =>
@@ -50,8 +52,7 @@ export function earningOrder(
 
 /** Loops among apportioned activities, which are refused. */
 export function apportionLoops(plan: PlanBundle): Problem[] {
-  if (!plan.activities.some(isApportioned)) return [];
-  const ordered = earningOrder(plan.activities, planTree(plan.activities).parentOf);
+  const ordered = earningOrder(plan.activities, planTree(plan.activities));
   if ("order" in ordered) return [];
   const message = `what it is apportioned to rests on itself: ${[...ordered.loop, ordered.loop[0]!].join(" -> ")}`;
   const apportioned = ordered.loop.find((id) =>

@@ -4,6 +4,7 @@ import { remembered } from "../remembered.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "../problem.ts";
 import type { Activity, Baseline, PlanBundle } from "../schema.ts";
 import { planTree } from "../planTree.ts";
+import { positionsOf } from "../positions.ts";
 import { Findings, checkKind, checkActuals, checkCredit } from "./checkActivity.ts";
 
 /**
@@ -60,9 +61,9 @@ function repeated(ids: readonly string[]): string[] {
 function checkReferences(plan: PlanBundle, found: Findings): void {
   const calendars = new Set(plan.calendars.map((calendar) => calendar.id));
   const people = new Set((plan.people ?? []).map((person) => person.id));
-  const activities = new Set(plan.activities.map((activity) => activity.id));
+  const activities = positionsOf(plan.activities);
   const expect = (
-    known: Set<string>,
+    known: { has: (id: string) => boolean },
     kind: string,
     id: string | undefined,
     table: TableName,
@@ -101,10 +102,11 @@ function checkReferences(plan: PlanBundle, found: Findings): void {
 }
 
 function checkTree(plan: PlanBundle, found: Findings): void {
-  const byId = new Map(plan.activities.map((activity) => [activity.id, activity]));
+  const positions = positionsOf(plan.activities);
+  const byId = (id: string): Activity | undefined => plan.activities[positions.get(id) ?? -1];
   const settled = new Set<string>();
   for (const activity of plan.activities) {
-    const parent = activity.parent === undefined ? undefined : byId.get(activity.parent);
+    const parent = activity.parent === undefined ? undefined : byId(activity.parent);
     if (parent !== undefined && parent.kind !== "summary") {
       found.add(
         "activities",
@@ -121,7 +123,7 @@ function checkTree(plan: PlanBundle, found: Findings): void {
     let at: Activity | undefined = activity;
     while (at !== undefined && !settled.has(at.id) && !path.has(at.id)) {
       path.add(at.id);
-      at = at.parent === undefined ? undefined : byId.get(at.parent);
+      at = at.parent === undefined ? undefined : byId(at.parent);
     }
     if (at !== undefined && path.has(at.id)) {
       const loop = [...path].slice([...path].indexOf(at.id));
@@ -215,7 +217,7 @@ const baselineProblems = remembered((calendars: PlanBundle["calendars"]) =>
 
 function checkBaseline(baseline: Baseline, calendars: PlanBundle["calendars"], found: Findings): void {
   const row = (id: string): string => pairLabel(baseline.number, id);
-  for (const problem of compileCalendars(baseline.calendars ?? [], calendars).problems) {
+  for (const problem of compileCalendars(baseline.calendars, calendars).problems) {
     found.add("baselines", row(problem.row), `calendars ${problem.field}`.trim(), problem.message);
   }
   const own = baseline.calendars ?? [];
