@@ -88,8 +88,6 @@ export const LONGER = [
   {
     why: "To be split.",
     files: [
-      "packages/core/src/collect/{acceptReports,holdWindow}.ts",
-      "packages/core/src/plan/acts/{parking,tableDifferences}.ts",
       "apps/server/src/approve/whatIfRoutes.ts",
       "apps/server/src/collect/peopleTime.ts",
       "apps/server/src/collect/outside/{lines,postLines}.ts",

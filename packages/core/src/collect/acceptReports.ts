@@ -151,32 +151,39 @@ function percentOf({ heard }: Desk, activity: Activity, report: ReportContent): 
 
 /** When the activity began and ended, now that a report is known. */
 function datesOf(desk: Desk, activity: Activity, report: ReportContent, ends: boolean): Progress {
-  const { heard, assumed } = desk;
-  const { actualStart, actualFinish } = activity;
+  desk.heard.note(report);
+  const actualStart = startSaid(desk, activity, report);
+  const actualFinish = finishSaid(desk, activity, report, ends);
+  return {
+    ...(actualStart === null ? {} : { actualStart }),
+    ...(actualFinish === null ? {} : { actualFinish }),
+  };
+}
+
+/** The day on which the activity is now taken to have begun; `null` where that stays as it is. */
+function startSaid(desk: Desk, activity: Activity, report: ReportContent): string | null {
+  const { heard, assumed, plan } = desk;
   const worked = (report.minutes ?? 0) > 0 || (report.percent ?? 0) > 0;
-  const set: Progress = {};
-  heard.note(report);
-  if (worked && actualStart === undefined) {
-    const began = beginningOf(desk.plan, activity, report.personId, report.date, heard, desk.forecast());
-    set.actualStart = began.start;
+  if (!worked) return null;
+  if (activity.actualStart === undefined) {
+    const began = beginningOf(plan, activity, report.personId, report.date, heard, desk.forecast());
     if (began.assumed !== null) assumed.set(activity.id, began.assumed);
-  } else if (worked) {
-    const began = report.date < actualStart!.slice(0, 10) ? report.date : laterBeginning(desk.plan, activity, heard);
-    if (began !== null) {
-      set.actualStart = began;
-      assumed.delete(activity.id);
-    }
+    return began.start;
   }
-  if (ends && (actualFinish === undefined || activity.dropped === true)) set.actualFinish = heard.lastDay(activity.id);
+  const isEarlier = report.date < activity.actualStart.slice(0, 10);
+  const began = isEarlier ? report.date : laterBeginning(plan, activity, heard);
+  if (began !== null) assumed.delete(activity.id);
+  return began;
+}
+
+/** The day on which the activity is now taken to have ended; `null` where that stays as it is. */
+function finishSaid({ heard }: Desk, activity: Activity, report: ReportContent, ends: boolean): string | null {
+  const { actualFinish, dropped } = activity;
+  if (ends && (actualFinish === undefined || dropped === true)) return heard.lastDay(activity.id);
+  if (actualFinish === undefined || (report.minutes ?? 0) <= 0) return null;
   // Of work that is finished, time booked for a later day extends it, unless it is said to go on.
-  else if (
-    actualFinish !== undefined &&
-    (report.minutes ?? 0) > 0 &&
-    (report.percent ?? 100) === 100 &&
-    report.date > actualFinish.slice(0, 10)
-  )
-    set.actualFinish = report.date;
-  return set;
+  const goesOn = (report.percent ?? 100) < 100;
+  return !goesOn && report.date > actualFinish.slice(0, 10) ? report.date : null;
 }
 
 /** What is left of the work of whoever reports: nothing where their own work ends. */

@@ -50,6 +50,52 @@ function unholdable({ kind, actualFinish }: Activity): string | null {
   return kind === "milestone" || kind === "levelOfEffort" ? "it has no window of its own" : null;
 }
 
+/** An activity as it was, and as it would lie if nothing were held. */
+interface Candidate {
+  readonly id: string;
+  readonly row: ScheduledActivity | null;
+  readonly free: ScheduledActivity | null;
+}
+
+/** What becomes of its window, and the changes that hold it. */
+interface Outcome extends Candidate, Pick<ActivityWindow, "outcome" | "why"> {
+  readonly held: readonly Change[];
+}
+
+/** What becomes of a window in the plan as it is so far; `null` of an activity that has none there. */
+function outcomeOf(of: Candidate, at: Plan, now: Schedule, hold: ReadonlySet<string>): Outcome | null {
+  const { id, row, free } = of;
+  const activity = at.activities.get(id);
+  const moved = rowOf(at, now, id);
+  if (activity === undefined || free === null || moved === null) return null;
+  const isLater = row !== null && moved.finish > row.finish;
+  const why = isLater ? unholdable(activity) : null;
+  if (!isLater || !hold.has(id))
+    return { ...of, outcome: row !== null && free.finish > row.finish ? "moves" : "stays", why, held: [] };
+  const held = why === null ? changesToEndBy(at, activity, row.finish) : null;
+  if (held !== null) return { ...of, outcome: "held", why: null, held };
+  const ended = dateWords(formatDate(finishDayOf(row.finish)));
+  return { ...of, outcome: "lost", why: why ?? `nothing remains of its window, which ended on ${ended}`, held: [] };
+}
+
+/** The window as it is told; `null` where there is nothing to tell of it. */
+function windowOf({ id, row, free, outcome, why }: Outcome, at: Plan, now: Schedule): ActivityWindow | null {
+  const all = loadOf(at, now, id);
+  const load = outcome === "held" ? all : all.filter(({ leftMinutes, roomMinutes }) => leftMinutes > roomMinutes);
+  if (outcome === "stays" && load.length === 0) return null;
+  const shown = (each: ScheduledActivity): string => formatDate(each.finishDay);
+  return {
+    activity: id,
+    name: at.activities.get(id)!.name,
+    was: row === null ? null : shown(row),
+    wouldEnd: shown(free!),
+    ends: shown(rowOf(at, now, id)!),
+    outcome,
+    why,
+    load,
+  };
+}
+
 /**
  * The windows of activities that would end later, and those in which someone has more to do than fits. The ones that are to be
  * held keep their finish: they are fixed (driven by duration, held) and what is left of them shortened to fit. The work of their
@@ -70,53 +116,19 @@ export function holdWindows(
     .map((id) => ({ id, row: rowOf(before, was, id), free: rowOf(after, unheld, id) }))
     .sort((a, b) => (a.row?.start ?? 0) - (b.row?.start ?? 0));
   const changes: Change[] = [];
-  const outcomes: (Pick<ActivityWindow, "outcome" | "why"> & (typeof byStart)[number])[] = [];
+  const outcomes: Outcome[] = [];
   let at = after;
   let now = unheld;
   for (const each of byStart) {
-    const { id, row } = each;
-    const activity = at.activities.get(id);
-    const moved = rowOf(at, now, id);
-    if (activity === undefined || each.free === null || moved === null) continue;
-    const isLater = row !== null && moved.finish > row.finish;
-    const why = isLater ? unholdable(activity) : null;
-    if (!isLater || !hold.has(id)) {
-      outcomes.push({ ...each, outcome: row !== null && each.free.finish > row.finish ? "moves" : "stays", why });
-      continue;
-    }
-    const held = why === null ? changesToEndBy(at, activity, row.finish) : null;
-    if (held === null) {
-      outcomes.push({
-        ...each,
-        outcome: "lost",
-        why: why ?? `nothing remains of its window, which ended on ${dateWords(formatDate(finishDayOf(row.finish)))}`,
-      });
-      continue;
-    }
-    at = applyChanges(at, held).plan;
+    const came = outcomeOf(each, at, now, hold);
+    if (came === null) continue;
+    outcomes.push(came);
+    if (came.held.length === 0) continue;
+    at = applyChanges(at, came.held).plan;
     now = schedulePlan(toBundle(at));
-    changes.push(...held);
-    outcomes.push({ ...each, outcome: "held", why: null });
+    changes.push(...came.held);
   }
-  const windows = outcomes.flatMap(({ id, row, free, outcome, why }): ActivityWindow[] => {
-    const all = loadOf(at, now, id);
-    const load = outcome === "held" ? all : all.filter(({ leftMinutes, roomMinutes }) => leftMinutes > roomMinutes);
-    if (outcome === "stays" && load.length === 0) return [];
-    const shown = (each: ScheduledActivity): string => formatDate(each.finishDay);
-    return [
-      {
-        activity: id,
-        name: at.activities.get(id)!.name,
-        was: row === null ? null : shown(row),
-        wouldEnd: shown(free!),
-        ends: shown(rowOf(at, now, id)!),
-        outcome,
-        why,
-        load,
-      },
-    ];
-  });
-  return { changes, windows };
+  return { changes, windows: outcomes.flatMap((each) => windowOf(each, at, now) ?? []) };
 }
 
 /** Fixes a window and finds what must be left of it; `null` where it would be nothing. */

@@ -16,6 +16,9 @@ export interface BrokenChain {
 type LinkType = NonNullable<Link["type"]>;
 const leavesFinish = (type: LinkType): boolean => type === "FS" || type === "FF";
 const entersStart = (type: LinkType): boolean => type === "FS" || type === "SS";
+/** Whether a link goes on from where another ended: what came in at a finish does not leave at a start. */
+const leadsOn = (into: Link, outOf: Link): boolean =>
+  entersStart(into.type ?? "FS") || leavesFinish(outOf.type ?? "FS");
 const typeOf = (fromFinish: boolean, toStart: boolean): LinkType =>
   fromFinish ? (toStart ? "FS" : "FF") : toStart ? "SS" : "SF";
 
@@ -63,16 +66,7 @@ export function brokenChains(plan: Plan, tops: readonly string[]): BrokenChain[]
   const found = new Map<string, BrokenChain>();
   for (const first of plan.links.values()) {
     if (!counts(first.from) || !topOf.has(first.to)) continue;
-    const open: Walk[] = [{ first, last: first, lags: [first], through: [first.to] }];
-    for (let at = open.pop(), steps = 0; at !== undefined && steps < MOST; at = open.pop(), steps++) {
-      for (const next of out.get(at.last.to) ?? []) {
-        if (at.through.includes(next.to) || (!entersStart(at.last.type ?? "FS") && !leavesFinish(next.type ?? "FS")))
-          continue;
-        const walk: Walk = { first, last: next, lags: [...at.lags, next], through: at.through };
-        if (topOf.has(next.to)) open.push({ ...walk, through: [...at.through, next.to] });
-        else if (counts(next.to)) keepLongest(found, walk, topOf);
-      }
-    }
+    for (const walk of walksFrom(first, out, topOf)) if (counts(walk.last.to)) keepLongest(found, walk, topOf);
   }
   const said = ({ from, to, type = "FS", lagMinutes = 0 }: Link): boolean =>
     [...plan.links.values()].some(
@@ -80,6 +74,23 @@ export function brokenChains(plan: Plan, tops: readonly string[]): BrokenChain[]
         link.from === from && link.to === to && (link.type ?? "FS") === type && (link.lagMinutes ?? 0) >= lagMinutes,
     );
   return [...found.values()].filter(({ link }) => !said(link));
+}
+
+/** The ways from a link that leads into rows to be parked, to what is not among them. */
+function* walksFrom(
+  first: Link,
+  out: ReadonlyMap<string, readonly Link[]>,
+  topOf: ReadonlyMap<string, string>,
+): Generator<Walk> {
+  const open: Walk[] = [{ first, last: first, lags: [first], through: [first.to] }];
+  for (let at = open.pop(), steps = 0; at !== undefined && steps < MOST; at = open.pop(), steps++) {
+    for (const next of out.get(at.last.to) ?? []) {
+      if (at.through.includes(next.to) || !leadsOn(at.last, next)) continue;
+      const walk: Walk = { first, last: next, lags: [...at.lags, next], through: at.through };
+      if (topOf.has(next.to)) open.push({ ...walk, through: [...at.through, next.to] });
+      else yield walk;
+    }
+  }
 }
 
 function keepLongest(

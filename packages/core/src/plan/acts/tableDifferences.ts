@@ -76,6 +76,52 @@ export function longestAscending(numbers: readonly number[]): Set<number> {
   return kept;
 }
 
+/** A row as it is wanted, and what it is to stand before; `null` at the end. */
+interface Wanted {
+  readonly row: Activity;
+  readonly before: Activity | null;
+}
+
+const addedActivity = ({ row, before }: Wanted): RowDifference => ({
+  key: `activities/${row.id}`,
+  table: "activities",
+  what: "added",
+  name: row.name,
+  fields: [],
+  both: false,
+  changes: [
+    { type: "addRow", table: "activities", key: row.id, row, ...(before === null ? {} : { before: before.id }) },
+  ],
+});
+
+/** Where an activity stands, told as a field: below another one, or elsewhere below the same. */
+function placeBetween(plan: Plan, was: Activity, { row, before }: Wanted, moved: boolean): RowDifference["fields"] {
+  const nameOf = (parent: string | undefined): string | null =>
+    parent === undefined ? null : (plan.activities.get(parent)?.name ?? parent);
+  if (was.parent !== row.parent) return [{ field: "parent", from: nameOf(was.parent), to: nameOf(row.parent) }];
+  return moved ? [{ field: "place", from: null, to: before === null ? "last" : `before ${before.name}` }] : [];
+}
+
+/** @returns `null` where nothing differs */
+function changedActivity(plan: Plan, was: Activity, wanted: Wanted, moved: boolean): RowDifference | null {
+  const { row, before } = wanted;
+  const fields = fieldsBetween(was as Loose, row as Loose, ["id", "parent"]);
+  const place = placeBetween(plan, was, wanted, moved);
+  if (fields.length + place.length === 0) return null;
+  const changes: Change[] = fields.map(({ field, to }) => activityChange(row.id, field, to));
+  if (place.length > 0)
+    changes.push({ type: "moveBranch", activity: row.id, parent: row.parent ?? null, before: before?.id ?? null });
+  return {
+    key: `activities/${row.id}`,
+    table: "activities",
+    what: "changed",
+    name: was.name,
+    fields: [...fields, ...place],
+    both: false,
+    changes,
+  };
+}
+
 /** How the activities that are wanted differ from those of a plan, with the changes that would make them so. */
 export function activityDifferences(
   plan: Plan,
@@ -85,51 +131,13 @@ export function activityDifferences(
   const known = wanted.filter(({ id }) => place.has(id));
   const stays = longestAscending(known.map(({ id }) => place.get(id)!));
   const moved = new Set(known.filter((_row, i) => !stays.has(i)).map(({ id }) => id));
-  const written: RowDifference[] = [];
-  wanted.forEach((row, i) => {
-    const { id, name } = row;
-    const key = `activities/${id}`;
+  const written = wanted.flatMap((row, i): RowDifference[] => {
     // Rows are taken over from the last to the first, so that the one they stand before is there.
-    const before = wanted[i + 1]?.id ?? null;
-    const was = plan.activities.get(id);
-    if (was === undefined) {
-      written.push({
-        key,
-        table: "activities",
-        what: "added",
-        name,
-        fields: [],
-        both: false,
-        changes: [{ type: "addRow", table: "activities", key: id, row, ...(before === null ? {} : { before }) }],
-      });
-      return;
-    }
-    const fields = fieldsBetween(was as Loose, row as Loose, ["id", "parent"]);
-    const elsewhere = was.parent !== row.parent;
-    if (fields.length === 0 && !moved.has(id) && !elsewhere) return;
-    const nameOf = (parent: string | undefined): string | null =>
-      parent === undefined ? null : (plan.activities.get(parent)?.name ?? parent);
-    written.push({
-      key,
-      table: "activities",
-      what: "changed",
-      name: was.name,
-      fields: [
-        ...fields,
-        ...(elsewhere
-          ? [{ field: "parent", from: nameOf(was.parent), to: nameOf(row.parent) }]
-          : moved.has(id)
-            ? [{ field: "place", from: null, to: before === null ? "last" : `before ${wanted[i + 1]!.name}` }]
-            : []),
-      ],
-      both: false,
-      changes: [
-        ...fields.map(({ field, to }) => activityChange(id, field, to)),
-        ...(elsewhere || moved.has(id)
-          ? [{ type: "moveBranch", activity: id, parent: row.parent ?? null, before } as const]
-          : []),
-      ],
-    });
+    const so: Wanted = { row, before: wanted[i + 1] ?? null };
+    const was = plan.activities.get(row.id);
+    if (was === undefined) return [addedActivity(so)];
+    const changed = changedActivity(plan, was, so, moved.has(row.id));
+    return changed === null ? [] : [changed];
   });
   const stay = new Set(wanted.map(({ id }) => id));
   const removed = [...plan.activities.values()]
@@ -162,52 +170,39 @@ export function tableDifferences<T extends Paired>(
   nameOf: (row: PlanTables[T]) => string,
   newKey: () => string,
 ): RowDifference[] {
-  const rows = plan[table] as Rows<PlanTables[T]>;
   const waiting = new Map<string, [string, PlanTables[T]][]>();
-  for (const [key, row] of rows)
+  for (const [key, row] of plan[table] as Rows<PlanTables[T]>)
     waiting.set(matchOf(table, row), [...(waiting.get(matchOf(table, row)) ?? []), [key, row]]);
-  const found: RowDifference[] = [];
-  for (const row of wanted) {
+  const told = (
+    what: RowDifference["what"],
+    key: string,
+    row: PlanTables[T],
+    fields: RowDifference["fields"],
+    change: Change,
+  ): RowDifference => ({
+    key: `${table}/${key}`,
+    table,
+    what,
+    name: nameOf(row),
+    fields,
+    both: false,
+    changes: [change],
+  });
+  const found = wanted.flatMap((row): RowDifference[] => {
     const match = waiting.get(matchOf(table, row))?.shift();
-    const name = nameOf(row);
     if (match === undefined) {
       const key = "id" in row ? row.id : newKey();
-      found.push({
-        key: `${table}/${key}`,
-        table,
-        what: "added",
-        name,
-        fields: Object.entries(row).map(([field, to]) => ({ field, from: null, to })),
-        both: false,
-        changes: [{ type: "addRow", table, key, row } as Change],
-      });
-      continue;
+      const fields = Object.entries(row).map(([field, to]) => ({ field, from: null, to }));
+      return [told("added", key, row, fields, { type: "addRow", table, key, row } as Change)];
     }
-    const fields = fieldsBetween(match[1] as Loose, row as Loose, ["id"]);
-    if (fields.length === 0) continue;
+    const [key, was] = match;
+    const fields = fieldsBetween(was as Loose, row as Loose, ["id"]);
+    if (fields.length === 0) return [];
     const set = Object.fromEntries(fields.map(({ field, to }) => [field, to]));
-    found.push({
-      key: `${table}/${match[0]}`,
-      table,
-      what: "changed",
-      name,
-      fields,
-      both: false,
-      changes: [{ type: "editRow", table, key: match[0], set } as Change],
-    });
-  }
-  for (const left of waiting.values())
-    for (const [key, row] of left)
-      found.push({
-        key: `${table}/${key}`,
-        table,
-        what: "removed",
-        name: nameOf(row),
-        fields: [],
-        both: false,
-        changes: [{ type: "removeRow", table, key }],
-      });
-  return found;
+    return [told("changed", key, row, fields, { type: "editRow", table, key, set } as Change)];
+  });
+  const left = [...waiting.values()].flat();
+  return [...found, ...left.map(([key, row]) => told("removed", key, row, [], { type: "removeRow", table, key }))];
 }
 
 /** How the head of the project that is wanted differs. */
