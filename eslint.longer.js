@@ -1,7 +1,6 @@
 /**
  * Where functions are longer, or have more ways through, than elsewhere: by name, with why. What is neither here nor
- * within the
- * limits is refused; whoever works on one of the last group leaves it shorter.
+ * within the limits is refused.
  */
 export const LONGER = [
   {
@@ -83,35 +82,6 @@ export const LONGER = [
       "apps/web/src/plan/engine/session/planSession.ts",
       "apps/web/src/plan/grid/cells/{useGrid,useTyping}.ts",
       "apps/web/src/plan/testing/fakeServer.ts",
-    ],
-  },
-  {
-    why: "To be split.",
-    files: [
-      "apps/server/src/approve/whatIfRoutes.ts",
-      "apps/server/src/collect/peopleTime.ts",
-      "apps/server/src/collect/outside/{lines,postLines}.ts",
-      "apps/server/src/exchange/importService.ts",
-      "apps/server/src/watch/asked/pivot.ts",
-      "apps/web/src/approve/PlanState.tsx",
-      "apps/web/src/approve/compare/DriftPart.tsx",
-      "apps/web/src/collect/desk/DeskPage.tsx",
-      "apps/web/src/collect/outside/{BringLines,LineActions}.tsx",
-      "apps/web/src/collect/review/Decision.tsx",
-      "apps/web/src/collect/week/PeopleActions.tsx",
-      "apps/web/src/cycle/{DataDatesPage,LockPage,LockRow}.tsx",
-      "apps/web/src/exchange/FileChangesView.tsx",
-      "apps/web/src/frame/find/FindDialog.tsx",
-      "apps/web/src/frame/find/entries.ts",
-      "apps/web/src/look/PerformancePage.tsx",
-      "apps/web/src/plan/chart/useTimeScale.ts",
-      "apps/web/src/plan/grid/panes/{usePane,usePlanColumns}.ts",
-      "apps/web/src/plan/useChartLook.ts",
-      "apps/web/src/portfolio/PortfolioPage.tsx",
-      "apps/web/src/quality/OffencePanel.tsx",
-      "apps/web/src/resources/calendars/CalendarsPart.tsx",
-      "apps/web/src/shared/table/DataTable.tsx",
-      "apps/web/src/watch/{PivotView,WatchPage}.tsx",
     ],
   },
 ];

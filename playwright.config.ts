@@ -38,7 +38,7 @@ export default defineConfig({
     },
   },
   webServer: ports.map((port, i) => ({
-    command: "node --enable-source-maps apps/server/dist/main.js",
+    command: "ops/serve",
     url: `http://localhost:${port}/api/session`,
     timeout: 120_000,
     gracefulShutdown: { signal: "SIGTERM" as const, timeout: 5_000 },

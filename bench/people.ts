@@ -54,7 +54,7 @@ async function startDemo(url: string): Promise<ChildProcess> {
   const admin = await createConnection(url);
   await admin.query("create database bench_people");
   await admin.end();
-  const server = spawn(process.execPath, ["--enable-source-maps", "apps/server/dist/main.js"], {
+  const server = spawn("ops/serve", {
     env: {
       ...process.env,
       CHRONOMETRA_DATABASE: url.replace(/[^/]+$/, "bench_people"),

@@ -1,21 +1,19 @@
-import { RESERVED_CHANGES, type BodyOf, type Me, type WhatIf, type WhatIfView } from "@chronometra/contract";
-import { fromBundle } from "@chronometra/core";
+import { RESERVED_CHANGES, type Me, type WhatIf, type WhatIfView } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { presentPlan } from "../plan/presentPlan.ts";
-import { writeProject, writeProjects } from "../plan/writeProjects.ts";
-import { assertNotClosed, findProject, mayEdit } from "../project/projectAccess.ts";
+import { writeProject } from "../plan/writeProjects.ts";
+import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
-import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
-import { freezeProject } from "./approveService.ts";
+import { decideRequest } from "./decideRequest.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
 import { WhatIfEntity } from "./whatIfEntities.ts";
 import { dropWhatIf, restoreWhatIf } from "./whatIfEndings.ts";
-import { beginWhatIf, changeWhatIf, findWhatIf, undoInWhatIf, whatIfChanges } from "./whatIfService.ts";
-import { aloneOnBaseline, applyWhatIf, inForce, keepWhatIf, mergeWhatIf, putForward, tried } from "./mergeWhatIf.ts";
+import { beginWhatIf, changeWhatIf, findWhatIf, undoInWhatIf } from "./whatIfService.ts";
+import { aloneOnBaseline, inForce, keepWhatIf, mergeWhatIf, putForward, tried } from "./mergeWhatIf.ts";
 
 const DONE = { ok: true as const };
 
@@ -24,7 +22,8 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
   const projects = new Map(
     (await database.getRepository(ProjectEntity).find()).map((project) => [project.id, project]),
   );
-  return rows.map((row) => {
+  const nameOf = (account: string | null): string | null => (account === null ? null : (names.get(account) ?? ""));
+  return rows.map((row): WhatIf => {
     const project = projects.get(row.projectId)!;
     return {
       id: row.id,
@@ -32,7 +31,7 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
       projectName: project.head.name,
       projectCode: project.code,
       name: row.name,
-      by: names.get(row.askedBy ?? row.madeBy) ?? "",
+      by: nameOf(row.askedBy ?? row.madeBy) ?? "",
       at: row.madeAt.toISOString(),
       state: row.state,
       changes: row.version,
@@ -40,7 +39,7 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
       reason: row.reason,
       draw: row.draw === null ? null : (JSON.parse(row.draw) as WhatIf["draw"]),
       askedAt: row.askedAt?.toISOString() ?? null,
-      decidedBy: row.decidedBy === null ? null : (names.get(row.decidedBy) ?? ""),
+      decidedBy: nameOf(row.decidedBy),
       decidedAt: row.decidedAt?.toISOString() ?? null,
       word: row.word,
       baseline: row.baseline,
@@ -73,74 +72,6 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
     load,
     budget,
   };
-}
-
-/**
- * Approves a change request: applied, a new baseline frozen, the draw entered; all or nothing. Alone it freezes the
- * plan behind the baseline in force with these changes, so that what else has moved since stays in sight; or the whole
- * plan as it stands, knowingly. Or sends it back.
- */
-async function decide(
-  database: DataSource,
-  me: Me,
-  id: string,
-  { decision, reason: word, seen }: BodyOf<"POST /api/whatifs/:whatif/decision">,
-): Promise<WhatIfEntity> {
-  const at = new Date();
-  const { projectId } = await findWhatIf(database, id);
-  return writeProjects(
-    database,
-    me,
-    [projectId],
-    async (writing) => {
-      const { manager } = writing;
-      const project = writing.project(projectId);
-      const row = await findWhatIf(manager, id, true);
-      if (row.state !== "asked")
-        throw new Failure("conflict", "This change request has been decided or withdrawn already.");
-      if (row.askedBy === me.id)
-        throw new Failure("notAllowed", "You put this change request forward yourself; another approver decides it.");
-      await assertNotClosed(manager, project);
-      Object.assign(row, {
-        decidedBy: me.id,
-        decidedAt: at,
-        word,
-        state: decision === "sendBack" ? "sentBack" : "approved",
-        whole: decision === "approveWhole",
-      });
-      if (decision === "sendBack") return manager.getRepository(WhatIfEntity).save(row);
-      if (seen !== undefined && (seen.live !== project.revision || seen.version !== row.version))
-        throw new Failure(
-          "conflict",
-          "The plan was changed since you looked at this request; look at what it comes to now, and decide then.",
-        );
-      const called = `Change request ${row.request}: ${row.name}`;
-      const alone = row.whole ? null : await aloneOnBaseline(manager, await writing.plan(project), row);
-      if (alone !== null && "fault" in alone)
-        throw new Failure("conflict", `It cannot be approved by itself. ${alone.fault}`);
-      await applyWhatIf(writing, project, row, called);
-      const words = `${row.whole ? `Re-baselined with change request ${row.request}: ${row.name}` : called}. ${row.reason} — ${word}`;
-      row.baseline = await freezeProject(
-        writing,
-        project,
-        words,
-        dayOf(me, at),
-        at,
-        alone === null ? undefined : fromBundle(alone.plan),
-      );
-      const draw = row.draw === null ? null : (JSON.parse(row.draw) as NonNullable<WhatIf["draw"]>);
-      if (draw !== null)
-        await enterReserve(
-          manager,
-          me,
-          project.id,
-          { kind: draw.kind, amountMinor: -draw.amountMinor, reason: called, request: row.request! },
-          at,
-        );
-      return manager.getRepository(WhatIfEntity).save(row);
-    },
-    async () => (decision === "sendBack" ? [] : whatIfChanges(database, await findWhatIf(database, id))),
-  );
 }
 
 export function whatIfRoutes(serving: Serving): void {
@@ -226,7 +157,7 @@ export function whatIfRoutes(serving: Serving): void {
   );
 
   serve(serving, "POST /api/whatifs/:whatif/decision", async ({ database, me, params, body }) => {
-    const row = await decide(database, me, params["whatif"]!, body);
+    const row = await decideRequest(database, me, params["whatif"]!, body);
     return (await present(database, me, [row]))[0]!;
   });
 

@@ -35,16 +35,31 @@ const newLine = (id: string, name: string): Line => ({
   projects: [],
 });
 
-/** A week's lines by person, of what the projects say that someone answers for. */
-async function linesBetween(database: DataSource, me: Me, monday: string, sunday: string): Promise<Map<string, Line>> {
+const inProject = (projectId: string, personId: string): string => `${projectId} ${personId}`;
+
+/** The minutes that wait to be reviewed, by project and person. */
+async function waitingMinutes(database: DataSource, monday: string, sunday: string): Promise<Map<string, number>> {
   const waiting = await database
     .getRepository(ReportEntity)
     .find({ where: { state: "submitted", date: Between(monday, sunday) } });
-  const waitingOf = new Map<string, number>();
+  const found = new Map<string, number>();
   for (const { projectId, personId, minutes } of waiting) {
-    const key = `${projectId} ${personId}`;
-    waitingOf.set(key, (waitingOf.get(key) ?? 0) + (minutes ?? 0));
+    const key = inProject(projectId, personId);
+    found.set(key, (found.get(key) ?? 0) + (minutes ?? 0));
   }
+  return found;
+}
+
+function addProject(line: Line, own: Line["projects"][number]): void {
+  line.plannedMinutes += own.plannedMinutes;
+  line.postedMinutes += own.postedMinutes;
+  line.waitingMinutes += own.waitingMinutes;
+  if (own.plannedMinutes !== 0 || own.postedMinutes !== 0 || own.waitingMinutes !== 0) line.projects.push(own);
+}
+
+/** A week's lines by person, of what the projects say that someone answers for. */
+async function linesBetween(database: DataSource, me: Me, monday: string, sunday: string): Promise<Map<string, Line>> {
+  const waiting = await waitingMinutes(database, monday, sunday);
   const lines = new Map<string, Line>();
   const projects = await database.getRepository(ProjectEntity).find({ order: { code: "ASC" } });
   for (const project of projects.filter((each) => mayEdit(me, each))) {
@@ -53,17 +68,13 @@ async function linesBetween(database: DataSource, me: Me, monday: string, sunday
     for (const id of new Set([...plan.assignments.values()].map(({ person }) => person))) {
       if (plan.placeholders.has(id)) continue;
       const line = lines.get(id) ?? newLine(id, plan.people.get(id)?.name ?? id);
-      const own = {
+      addProject(line, {
         project: project.id,
         name: project.head.name,
         plannedMinutes: planned.get(id) ?? 0,
         postedMinutes: posted.get(id) ?? 0,
-        waitingMinutes: waitingOf.get(`${project.id} ${id}`) ?? 0,
-      };
-      line.plannedMinutes += own.plannedMinutes;
-      line.postedMinutes += own.postedMinutes;
-      line.waitingMinutes += own.waitingMinutes;
-      if (own.plannedMinutes !== 0 || own.postedMinutes !== 0 || own.waitingMinutes !== 0) line.projects.push(own);
+        waitingMinutes: waiting.get(inProject(project.id, id)) ?? 0,
+      });
       lines.set(id, line);
     }
   }

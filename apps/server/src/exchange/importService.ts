@@ -90,56 +90,44 @@ export async function sweepDrafts(database: DataSource, now = Date.now()): Promi
 
 const CUT_OFF = "The server was stopped while it read this file. Nothing was stored; bring the file again.";
 
+/** What a draft is told while its file is read. */
+function telling(database: DataSource, id: string) {
+  const drafts = database.getRepository(ImportDraftEntity);
+  const tell = (what: Partial<ImportDraftEntity>): Promise<unknown> => drafts.update({ id, state: "reading" }, what);
+  return {
+    alive: () => tell({ aliveAt: String(Date.now()) }),
+    progress: ({ share, step }: { share: number; step: string }) => tell({ progress: share, step: step.slice(0, 200) }),
+    failed: (step: string) => drafts.update({ id }, { state: "failed", progress: 1, step: step.slice(0, 200) }),
+    ready: (read: Pick<ImportDraftEntity, "source" | "understood">) =>
+      drafts.update({ id }, { state: "ready", progress: 1, step: "read", ...read }),
+  };
+}
+
 async function readInBackground(
   database: DataSource,
   id: string,
   files: readonly Received[],
   fileName: string,
 ): Promise<void> {
-  const drafts = database.getRepository(ImportDraftEntity);
+  const tell = telling(database, id);
   const abort = new AbortController();
   reading.set(id, abort);
-  const beating = setInterval(
-    () => void drafts.update({ id, state: "reading" }, { aliveAt: String(Date.now()) }).catch(() => undefined),
-    ALIVE_MILLISECONDS,
-  );
+  const beating = setInterval(() => void tell.alive().catch(() => undefined), ALIVE_MILLISECONDS);
   const drop = (): Promise<void> => dropFiles(files).catch(() => undefined);
   const { port1, port2 } = new MessageChannel();
-  port1.on(
-    "message",
-    ({ share, step }: { share: number; step: string }) =>
-      void drafts
-        .update({ id, state: "reading" }, { progress: share, step: step.slice(0, 200) })
-        .catch(() => undefined),
-  );
+  port1.on("message", (far: { share: number; step: string }) => void tell.progress(far).catch(() => undefined));
   try {
-    const job: ReadJob = {
-      job: "read",
-      files,
-      answers: {},
-      known: await knownHeadings(database),
-      fileName,
-      port: port2,
-    };
+    const known = await knownHeadings(database);
+    const job: ReadJob = { job: "read", files, answers: {}, known, fileName, port: port2 };
     // Gone before the draft says that it is ready, so that whoever sees it ready sees no file either.
     const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] }).finally(
       drop,
     );
-    if ("unreadable" in result)
-      await drafts.update({ id }, { state: "failed", progress: 1, step: result.unreadable.slice(0, 200) });
-    else
-      await drafts.update(
-        { id },
-        { state: "ready", progress: 1, step: "read", source: result.source, understood: result.understood },
-      );
+    if ("unreadable" in result) await tell.failed(result.unreadable);
+    else await tell.ready({ source: result.source, understood: result.understood });
   } catch (error) {
     if (!abort.signal.aborted)
-      await drafts
-        .update(
-          { id },
-          { state: "failed", progress: 1, step: `could not be read: ${(error as Error).message}`.slice(0, 200) },
-        )
-        .catch(() => undefined);
+      await tell.failed(`could not be read: ${(error as Error).message}`).catch(() => undefined);
   } finally {
     await drop();
     clearInterval(beating);

@@ -1,4 +1,4 @@
-import type { Approval } from "@chronometra/contract";
+import type { Approval, QualityView, Summary } from "@chronometra/contract";
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { Link } from "react-router";
 import { projectQuery } from "../project/queries.ts";
@@ -8,6 +8,50 @@ import { countWords, dateWords, money, standingWords } from "../shared/words/wor
 import { OnceFrozen } from "./OnceFrozen.tsx";
 import { comparisonQuery } from "./queries.ts";
 import { summaryWords } from "./words/comparedWords.ts";
+
+type Verdict = QualityView["verdict"];
+
+const REASONS_SHOWN = 3;
+const SHORT_SHOWN = 6;
+
+/** What a plan falls short of, in words. */
+const shortOf = ({ unscheduled, activities, deadlines }: Summary): string[] => [
+  ...(unscheduled > 0
+    ? [`${countWords(unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`]
+    : []),
+  ...(activities === 0 ? ["no activity has dates yet: there is nothing to freeze"] : []),
+  ...deadlines
+    .filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight")
+    .map(({ name, state, marginDays }) => `${name} ${standingWords(state, marginDays)}`),
+];
+
+function ShortOf({ short }: { short: readonly string[] }) {
+  if (short.length === 0) return <p className="favourable">✓ All work has dates, and no deadline is in danger.</p>;
+  return (
+    <ul className="undecided">
+      {short.slice(0, SHORT_SHOWN).map((words) => (
+        <li key={words}>{words}</li>
+      ))}
+      {short.length > SHORT_SHOWN && <li>and {short.length - SHORT_SHOWN} more</li>}
+    </ul>
+  );
+}
+
+/** How far the plan can be believed, with the first reasons. */
+function VerdictLine({ verdict, project }: { verdict: Verdict; project: string }) {
+  const { fitness, reasons } = verdict;
+  const told = reasons.slice(0, REASONS_SHOWN).map(({ words }) => words);
+  if (reasons.length > REASONS_SHOWN) told.push(`and ${reasons.length - REASONS_SHOWN} more`);
+  return (
+    <p>
+      <span className={FITNESS_TONES[fitness]}>{FITNESS_WORDS[fitness]}</span>
+      {told.length > 0 && `: ${told.join("; ")}`}.{" "}
+      <Link className="underline" to={`/projects/${project}/trust`}>
+        Why, and how to mend it
+      </Link>
+    </p>
+  );
+}
 
 /**
  * How a plan stands that is to be approved: its dates and budget, what falls short, and what it changes against the
@@ -30,15 +74,6 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
       </p>
     );
   const { summary } = look;
-  const short = [
-    ...(summary.unscheduled > 0
-      ? [`${countWords(summary.unscheduled, "activity has", "activities have")} no dates, and would be in no baseline`]
-      : []),
-    ...(summary.activities === 0 ? ["no activity has dates yet: there is nothing to freeze"] : []),
-    ...summary.deadlines
-      .filter(({ state }) => state === "willBreach" || state === "breached" || state === "tight")
-      .map(({ name, state, marginDays }) => `${name} ${standingWords(state, marginDays)}`),
-  ];
   return (
     <section aria-label="The plan as it stands" className="my-1 max-w-3xl border-l-4 border-current pl-3 text-sm">
       {asked !== undefined && asked.changedSince > 0 && (
@@ -68,34 +103,8 @@ export function PlanState({ project, asked }: { project: string; asked?: Approva
         </p>
       )}
       <OnceFrozen project={project} state={as} />
-      {quality.data !== undefined && (
-        <p>
-          <span className={FITNESS_TONES[quality.data.verdict.fitness]}>
-            {FITNESS_WORDS[quality.data.verdict.fitness]}
-          </span>
-          {quality.data.verdict.reasons.length > 0 &&
-            `: ${quality.data.verdict.reasons
-              .slice(0, 3)
-              .map(({ words }) => words)
-              .join(
-                "; ",
-              )}${quality.data.verdict.reasons.length > 3 ? `; and ${quality.data.verdict.reasons.length - 3} more` : ""}`}
-          .{" "}
-          <Link className="underline" to={`/projects/${project}/trust`}>
-            Why, and how to mend it
-          </Link>
-        </p>
-      )}
-      {short.length === 0 ? (
-        <p className="favourable">✓ All work has dates, and no deadline is in danger.</p>
-      ) : (
-        <ul className="undecided">
-          {short.slice(0, 6).map((words) => (
-            <li key={words}>{words}</li>
-          ))}
-          {short.length > 6 && <li>and {short.length - 6} more</li>}
-        </ul>
-      )}
+      {quality.data !== undefined && <VerdictLine verdict={quality.data.verdict} project={project} />}
+      <ShortOf short={shortOf(summary)} />
     </section>
   );
 }

@@ -1,4 +1,4 @@
-import type { Portfolio, ProjectLine } from "@chronometra/contract";
+import type { EffectView as EffectOfChanges, Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { portfolioQuery } from "../project/queries.ts";
@@ -73,6 +73,15 @@ const Head = ({ all, onAll }: { all: boolean; onAll: (on: boolean) => void }) =>
   </thead>
 );
 
+function InDetail({ name, effect }: { name: string; effect: EffectOfChanges }) {
+  return (
+    <section aria-label={`What would move in ${name}`} className="mt-2 max-w-3xl border-l-4 border-accent pl-3">
+      <h2 className="text-base">{name}</h2>
+      <EffectView effect={effect} />
+    </section>
+  );
+}
+
 function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: string }) {
   const [date, setDate] = useState(suggested);
   const mine = portfolio.projects.filter(({ mayEdit }) => mayEdit);
@@ -141,15 +150,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
           </tbody>
         </table>
       </div>
-      {shown !== undefined && (
-        <section
-          aria-label={`What would move in ${lineOf.get(opened!)!.name}`}
-          className="mt-2 max-w-3xl border-l-4 border-accent pl-3"
-        >
-          <h2 className="text-base">{lineOf.get(opened!)!.name}</h2>
-          <EffectView effect={shown} />
-        </section>
-      )}
+      {shown !== undefined && <InDetail name={lineOf.get(opened!)!.name} effect={shown} />}
       {fault !== null && <Failure error={fault} />}
       <div className="flex flex-wrap items-center gap-3 pt-3">
         {state.running ? (

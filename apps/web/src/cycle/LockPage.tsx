@@ -95,6 +95,29 @@ const chosenAtFirst = (open: readonly ProjectCycle[], only: string | null): Read
       .map(({ id }) => id),
   );
 
+/** The head of the table, with the tick for all that can be locked. */
+const Head = ({ all, onAll }: { all: boolean; onAll: (on: boolean) => void }) => (
+  <thead>
+    <tr>
+      <th className="w-6">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          aria-label="Select all that can be locked"
+          checked={all}
+          onChange={(event) => onAll(event.target.checked)}
+        />
+      </th>
+      <th>Project</th>
+      <th className="num">SPI</th>
+      <th className="num">CPI</th>
+      <th className="num">Since last period</th>
+      <th>Falls short</th>
+      <th>A word</th>
+    </tr>
+  </thead>
+);
+
 function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
   const [params] = useAddress();
   const only = params.get("project");
@@ -145,25 +168,10 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
         <>
           <Effect lines={taken.flatMap(({ id }) => lines.get(id) ?? [])} portfolio={portfolio} />
           <table className="ledger" aria-label="What will be locked">
-            <thead>
-              <tr>
-                <th className="w-6">
-                  <input
-                    type="checkbox"
-                    className="checkbox checkbox-xs"
-                    aria-label="Select all that can be locked"
-                    checked={lockable.length > 0 && lockable.every(({ id }) => chosen.has(id))}
-                    onChange={(event) => setChosen(new Set(event.target.checked ? lockable.map(({ id }) => id) : []))}
-                  />
-                </th>
-                <th>Project</th>
-                <th className="num">SPI</th>
-                <th className="num">CPI</th>
-                <th className="num">Since last period</th>
-                <th>Falls short</th>
-                <th>A word</th>
-              </tr>
-            </thead>
+            <Head
+              all={lockable.length > 0 && lockable.every(({ id }) => chosen.has(id))}
+              onAll={(on) => setChosen(new Set(on ? lockable.map(({ id }) => id) : []))}
+            />
             <tbody>
               {shown.map((project) => (
                 <LockRow

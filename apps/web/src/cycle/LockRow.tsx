@@ -42,6 +42,28 @@ export function Effect({ lines, portfolio }: { lines: readonly ProjectLine[]; po
   );
 }
 
+/** What keeps a project from being locked, or falls short. */
+function Standing({ project }: { project: ProjectCycle }) {
+  const [stops, short] = [obstacles(project), shortfalls(project)];
+  if (stops.length === 0)
+    return short.length === 0 ? (
+      <span className="muted">nothing falls short</span>
+    ) : (
+      <span className="undecided">{short.join("; ")}</span>
+    );
+  return (
+    <span className="adverse">
+      cannot be locked:{" "}
+      <Link
+        className="link-quiet"
+        to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}
+      >
+        {stops.join(", ")}
+      </Link>
+    </span>
+  );
+}
+
 /** A project about to be locked: what stands against it, what it would say, and its tick. */
 export function LockRow({
   project,
@@ -62,13 +84,14 @@ export function LockRow({
   onChoose: (on: boolean) => void;
   onWord: (word: string) => void;
 }) {
-  const [stops, short] = [obstacles(project), shortfalls(project)];
+  const isFree = !result && obstacles(project).length === 0;
+  const isToBeSaid = !result && chosen && shortfalls(project).length > 0;
   const figures = line?.summary.figures;
   const moved = line === undefined ? null : movedOf(line);
   return (
     <tr>
       <td>
-        {!result && stops.length === 0 && (
+        {isFree && (
           <input
             type="checkbox"
             className="checkbox checkbox-xs"
@@ -87,27 +110,11 @@ export function LockRow({
       <td className="num">{ratioWords(figures?.cpi ?? null)}</td>
       <td className="num">{moved === null ? "–" : <Toned tone={driftTone(moved)}>{moveWords(moved)}</Toned>}</td>
       <td>
-        {result ? (
-          <span className="favourable">locked</span>
-        ) : stops.length > 0 ? (
-          <span className="adverse">
-            cannot be locked:{" "}
-            <Link
-              className="link-quiet"
-              to={openOf(project, "Review") > 0 ? `/time?project=${project.id}` : "/cycle/data-dates"}
-            >
-              {stops.join(", ")}
-            </Link>
-          </span>
-        ) : short.length === 0 ? (
-          <span className="muted">nothing falls short</span>
-        ) : (
-          <span className="undecided">{short.join("; ")}</span>
-        )}
+        {result ? <span className="favourable">locked</span> : <Standing project={project} />}
         {fault !== undefined && <span className="adverse block">{fault}</span>}
       </td>
       <td>
-        {!result && chosen && short.length > 0 && (
+        {isToBeSaid && (
           <input
             className="input input-sm w-64 max-w-full"
             aria-label={`Why ${project.name} is locked all the same`}

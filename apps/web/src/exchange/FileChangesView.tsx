@@ -105,22 +105,19 @@ function Compared({ changes: { madeFrom, revision, rows } }: { changes: FileChan
   );
 }
 
-function Ticked({ view, changes, children }: { view: ImportView; changes: FileChanges; children: ReactNode }) {
+/** Takes the rows over that are ticked, and goes to the plan. */
+function useTaking(view: ImportView, revision: number, keys: readonly string[]) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [left, setLeft] = useState<ReadonlySet<string>>(() => leftAtFirst(changes));
-  const keys = changes.rows.flatMap(({ key }) => (left.has(key) ? [] : [key]));
-  const rows = useMemo(() => inReadingOrder(changes.rows), [changes.rows]);
-  const { preview, effect } = useEffectOf(view.id, changes.revision, keys);
-  const take = useMutation({
+  return useMutation({
     mutationFn: () =>
       call("POST /api/imports/:import/changes", {
         params: { import: view.id },
-        body: { revision: changes.revision, keys },
+        body: { revision, keys: [...keys] },
       }),
-    onSuccess: ({ project, revision }) => {
+    onSuccess: ({ project, revision: stored }) => {
       undoToast(client, {
-        revisions: [{ project, revision }],
+        revisions: [{ project, revision: stored }],
         words: `${countWords(keys.length, "row", "rows")} of ${view.fileName} taken over.`,
       });
       void client.invalidateQueries();
@@ -131,27 +128,37 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
       void client.invalidateQueries({ queryKey: fileChangesQuery(view.id).queryKey });
     },
   });
+}
+
+/** A row of the file with its tick. */
+const columnsOf = (left: ReadonlySet<string>, tick: (key: string, on: boolean) => void): readonly Column<Row>[] => [
+  {
+    id: "take",
+    head: "Take",
+    value: ({ key }) => (left.has(key) ? "no" : "yes"),
+    show: ({ key, name }) => (
+      <input
+        type="checkbox"
+        className="checkbox checkbox-xs"
+        aria-label={`Take over ${name}`}
+        checked={!left.has(key)}
+        onChange={(event) => tick(key, event.target.checked)}
+      />
+    ),
+  },
+  { id: "what", head: "What", value: ({ what, both }) => `${WHAT[what]}${both ? ", in both" : ""}` },
+  { id: "name", head: "Row", value: ({ name }) => name },
+  { id: "fields", head: "From the plan → to the file", wraps: true, value: fieldsText },
+];
+
+function Ticked({ view, changes, children }: { view: ImportView; changes: FileChanges; children: ReactNode }) {
+  const [left, setLeft] = useState<ReadonlySet<string>>(() => leftAtFirst(changes));
+  const keys = changes.rows.flatMap(({ key }) => (left.has(key) ? [] : [key]));
+  const rows = useMemo(() => inReadingOrder(changes.rows), [changes.rows]);
+  const { preview, effect } = useEffectOf(view.id, changes.revision, keys);
+  const take = useTaking(view, changes.revision, keys);
   const tick = (key: string, on: boolean): void =>
     setLeft((former) => new Set(on ? [...former].filter((each) => each !== key) : [...former, key]));
-  const columns: readonly Column<Row>[] = [
-    {
-      id: "take",
-      head: "Take",
-      value: ({ key }) => (left.has(key) ? "no" : "yes"),
-      show: ({ key, name }) => (
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          aria-label={`Take over ${name}`}
-          checked={!left.has(key)}
-          onChange={(event) => tick(key, event.target.checked)}
-        />
-      ),
-    },
-    { id: "what", head: "What", value: ({ what, both }) => `${WHAT[what]}${both ? ", in both" : ""}` },
-    { id: "name", head: "Row", value: ({ name }) => name },
-    { id: "fields", head: "From the plan → to the file", wraps: true, value: fieldsText },
-  ];
   return (
     <section className="pt-3">
       <h2 className="text-base">
@@ -201,7 +208,7 @@ function Ticked({ view, changes, children }: { view: ImportView; changes: FileCh
       <DataTable
         name="Changes of the file"
         rows={rows}
-        columns={columns}
+        columns={columnsOf(left, tick)}
         rowKey={({ key }) => key}
         group={({ table }) => TABLES[table] ?? table}
         empty={`The file says what the plan says; there is nothing to take over. Time, actual costs and baselines come by reports and approvals, not by a file.`}

@@ -14,6 +14,38 @@ import { partColumns, periodColumns, SCHEDULE_COLUMNS } from "./performanceColum
 import { performanceQuery } from "./queries.ts";
 import { SinceLock } from "./SinceLock.tsx";
 
+/** Where the project is heading, and what is to be explained of it. */
+function Outlook({ view, project }: { view: PerformanceView; project: string }) {
+  const { forecast, minorDigits: digits } = view;
+  return (
+    <p className="text-sm">
+      <span className="muted">
+        As of {dateWords(view.asOf)}, in {view.currency}.
+      </span>{" "}
+      At completion it will cost {money(forecast.least, digits)} to {money(forecast.most, digits)}, depending on how the
+      rest goes; the plan finishes {dateWords(forecast.finish)}, earned schedule points to{" "}
+      {dateWords(forecast.esFinish)}.
+      {view.broken.length > 0 && (
+        <>
+          {" "}
+          To be explained:{" "}
+          {view.broken.map((limit, i) => (
+            <span key={limit.rule}>
+              {i > 0 && "; "}
+              <LimitLink project={project} limit={limit} />
+              {limit.explanation !== null && <span className="muted"> “{limit.explanation.words}”</span>}
+            </span>
+          ))}
+          .{" "}
+          <Link className="underline" to={`/cycle?step=Explain&project=${project}`}>
+            Explain
+          </Link>
+        </>
+      )}
+    </p>
+  );
+}
+
 function Page({ view }: { view: PerformanceView }) {
   const [params, put] = useAddress();
   const look = useProject();
@@ -33,34 +65,9 @@ function Page({ view }: { view: PerformanceView }) {
         </Link>
       </p>
     );
-  const { forecast, minorDigits: digits } = view;
   return (
     <div className="page flex flex-col gap-4">
-      <p className="text-sm">
-        <span className="muted">
-          As of {dateWords(view.asOf)}, in {view.currency}.
-        </span>{" "}
-        At completion it will cost {money(forecast.least, digits)} to {money(forecast.most, digits)}, depending on how
-        the rest goes; the plan finishes {dateWords(forecast.finish)}, earned schedule points to{" "}
-        {dateWords(forecast.esFinish)}.
-        {view.broken.length > 0 && (
-          <>
-            {" "}
-            To be explained:{" "}
-            {view.broken.map((limit, i) => (
-              <span key={limit.rule}>
-                {i > 0 && "; "}
-                <LimitLink project={id} limit={limit} />
-                {limit.explanation !== null && <span className="muted"> “{limit.explanation.words}”</span>}
-              </span>
-            ))}
-            .{" "}
-            <Link className="underline" to={`/cycle?step=Explain&project=${id}`}>
-              Explain
-            </Link>
-          </>
-        )}
-      </p>
+      <Outlook view={view} project={id} />
       <SinceLock look={look} />
       <div className="grid gap-x-8 gap-y-3 lg:grid-cols-2">
         <Foldable name="Indices" place="performance">

@@ -11,31 +11,42 @@ const LONGEST = "longest";
 /** What the critical path test moves, drawn where it would lie. */
 const PATH_TEST = "test";
 
+/** What leads to an activity and what hangs on it; `null` where none is lit, or until that is known. */
+function useChain(activity: string | null, sheet: Sheet, session: PlanSession): ReadonlySet<string> | null {
+  const [chain, setChain] = useState<ReadonlySet<string> | null>(null);
+  useEffect(() => {
+    let current = true;
+    if (activity === null) setChain(null);
+    else void session.chainOf(activity).then((ids) => current && setChain(new Set(ids)));
+    return () => void (current = false);
+  }, [activity, sheet, session]);
+  return chain;
+}
+
+function usePathTest(isDrawn: boolean, sheet: Sheet, session: PlanSession): DrawnTest | null {
+  const [test, setTest] = useState<DrawnTest | null>(null);
+  useEffect(() => {
+    let current = true;
+    if (!isDrawn) setTest(null);
+    else void session.pathTest().then((drawn) => current && setTest(drawn));
+    return () => void (current = false);
+  }, [isDrawn, sheet, session]);
+  return test;
+}
+
 /** How the chart shows the plan, kept in the address so that a link leads to the same picture. */
 export function useChartLook(sheet: Sheet, session: PlanSession) {
   const [params, put] = useAddress();
   const baseline = params.get("baseline");
   const lit = params.get("lit");
   const field = sheet.fields.find(({ id }) => id === params.get("colour")) ?? null;
-  const [chain, setChain] = useState<ReadonlySet<string> | null>(null);
-  const [test, setTest] = useState<DrawnTest | null>(null);
+  const chain = useChain(lit === LONGEST || lit === PATH_TEST ? null : lit, sheet, session);
+  const test = usePathTest(lit === PATH_TEST, sheet, session);
   useEffect(() => {
     const wanted = Number(baseline);
     if (baseline !== null && sheet.baselines.includes(wanted) && sheet.baseline !== wanted)
       void session.compareWith(wanted);
   }, [baseline, sheet, session]);
-  useEffect(() => {
-    let current = true;
-    if (lit === null || lit === LONGEST || lit === PATH_TEST) setChain(null);
-    else void session.chainOf(lit).then((ids) => current && setChain(new Set(ids)));
-    return () => void (current = false);
-  }, [lit, sheet, session]);
-  useEffect(() => {
-    let current = true;
-    if (lit !== PATH_TEST) setTest(null);
-    else void session.pathTest().then((drawn) => current && setTest(drawn));
-    return () => void (current = false);
-  }, [lit, sheet, session]);
   const longest = useMemo(
     () =>
       lit === LONGEST

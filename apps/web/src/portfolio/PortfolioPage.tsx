@@ -1,4 +1,4 @@
-import type { Portfolio, ProjectLine } from "@chronometra/contract";
+import type { Paths, PeriodBar, Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link } from "react-router";
@@ -61,6 +61,8 @@ function inOrder(portfolio: Portfolio, rows: readonly ProjectLine[], by: string)
   return [...rows].sort((a, b) => String(group(a)).localeCompare(String(group(b))));
 }
 
+const NO_PATHS: Paths = {};
+
 const FOLDED = "portfolio.folded";
 /** Says in the address that every column is shown; without it those are hidden that are at first. */
 const NO_COLUMNS = "none";
@@ -119,32 +121,105 @@ function NothingYet() {
   );
 }
 
-function Page({ portfolio }: { portfolio: Portfolio }) {
+/** How many projects there are, as of when, and what their amounts are in. */
+function Facts({ portfolio }: { portfolio: Portfolio }) {
+  const { projects, on } = portfolio;
+  const currencies = [...new Set(projects.map(({ summary }) => summary.currency))];
+  const measured = projects.filter(({ summary }) => summary.figures !== null);
+  const isDated = projects.some(({ summary }) => summary.dataDate !== null);
+  return (
+    <>
+      <p className="muted text-sm">
+        {countWords(projects.length, "project", "projects")}
+        {currencies.length === 1 && ` · amounts in ${currencies[0]}`}
+        {isDated && ` · figures ${datesWords(projects)}`}
+      </p>
+      {currencies.length > 1 && (
+        <p className="text-sm">
+          <SummedNote money={toSummedIn(commonOf(measured, portfolio), on)} />
+        </p>
+      )}
+    </>
+  );
+}
+
+/** What someone may begin here. */
+function Begin() {
   const me = useMe();
+  return (
+    <>
+      {holds(me, "controller", "projectManager") && (
+        <Link className="btn btn-sm" to="/import">
+          Bring a plan
+        </Link>
+      )}
+      {holds(me, "controller") && <CycleTools />}
+    </>
+  );
+}
+
+const sortIn = (text: string | null): TableLook["sort"] =>
+  text === null ? null : { id: text.replace(/^-/, ""), desc: text.startsWith("-") };
+const sortText = (sort: TableLook["sort"]): string | null =>
+  sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`;
+
+interface ProjectsProps {
+  readonly portfolio: Portfolio;
+  readonly period: PeriodBar | undefined;
+  readonly paths: Paths;
+}
+
+/** Every project with its figures, those that the address asks for; its look is kept there too. */
+function Projects({ portfolio, period, paths }: ProjectsProps) {
   const [params, put] = useAddress();
-  // The page is drawn without these first, and with them in slices, so that it answers meanwhile.
-  const period = useDeferredValue(useQuery(periodQuery).data);
-  const paths = useDeferredValue(useQuery(pathsQuery).data);
   const [open, setOpen] = useState<ProjectLine | null>(null);
-  const [folded, setFolded] = useState(preference(FOLDED) === "yes");
   const narrowed = SHOWN[params.get("show") ?? ""];
   const by = params.get("by") ?? "programme";
-  const rows =
-    narrowed === undefined
-      ? portfolio.projects
-      : portfolio.projects.filter((line) => narrowed.holds(line, period?.dataDate ?? null, period?.number ?? null));
-  const ordered = useMemo(() => inOrder(portfolio, rows, by), [portfolio, rows, by]);
-  const columns = useMemo(() => portfolioColumns(portfolio, paths ?? {}, setOpen), [portfolio, paths]);
-  const dates = [...new Set(portfolio.projects.map(({ summary }) => summary.dataDate).filter((date) => date !== null))];
-  const measured = portfolio.projects.filter(({ summary }) => summary.figures !== null);
-  const currencies = [...new Set(portfolio.projects.map(({ summary }) => summary.currency))];
+  const rows = useMemo(() => {
+    const [dataDate, number] = [period?.dataDate ?? null, period?.number ?? null];
+    const shown = portfolio.projects.filter((line) => narrowed?.holds(line, dataDate, number) ?? true);
+    return inOrder(portfolio, shown, by);
+  }, [portfolio, narrowed, period, by]);
+  const columns = useMemo(() => portfolioColumns(portfolio, paths, setOpen), [portfolio, paths]);
   const onLook = ({ sort, filter, hidden }: TableLook): void =>
-    put({
-      sort: sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`,
-      find: filter,
-      without: hidden.length === 0 ? NO_COLUMNS : hidden.join("."),
-    });
-  const sorted = params.get("sort");
+    put({ sort: sortText(sort), find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
+  return (
+    <>
+      {narrowed !== undefined && (
+        <p className="pb-1 text-sm undecided">
+          Showing {countWords(rows.length, "project", "projects")} {narrowed.words}.{" "}
+          <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>
+            Show all
+          </button>
+        </p>
+      )}
+      <InView pixels={rows.length * 26}>
+        <DataTable
+          name="Projects"
+          rows={rows}
+          columns={columns}
+          rowKey={({ id }) => id}
+          group={groupOf(portfolio, by)}
+          totalName="All projects"
+          sort={sortIn(params.get("sort")) ?? undefined}
+          filter={params.get("find") ?? undefined}
+          hidden={params.get("without")?.split(".")}
+          onLook={onLook}
+          tools={<GroupBy by={by} fields={portfolio.fields} onBy={(next) => put({ by: next })} />}
+          empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <NothingYet />}
+        />
+      </InView>
+      {open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
+    </>
+  );
+}
+
+function Page({ portfolio }: { portfolio: Portfolio }) {
+  // The page is drawn without these first, and with them in slices, so that it answers meanwhile.
+  const period = useDeferredValue(useQuery(periodQuery).data);
+  const paths = useDeferredValue(useQuery(pathsQuery).data) ?? NO_PATHS;
+  const [folded, setFolded] = useState(preference(FOLDED) === "yes");
+  const hasProjects = portfolio.projects.length > 0;
   const fold = (now: boolean): void => {
     setFolded(now);
     keepPreference(FOLDED, now ? "yes" : "no");
@@ -153,18 +228,9 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
     <div className="page">
       <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <h1 className="text-xl">{portfolio.name}</h1>
-        <p className="muted text-sm">
-          {countWords(portfolio.projects.length, "project", "projects")}
-          {currencies.length === 1 && ` · amounts in ${currencies[0]}`}
-          {dates.length > 0 && ` · figures ${datesWords(portfolio.projects)}`}
-        </p>
-        {currencies.length > 1 && (
-          <p className="text-sm">
-            <SummedNote money={toSummedIn(commonOf(measured, portfolio), portfolio.on)} />
-          </p>
-        )}
+        <Facts portfolio={portfolio} />
         <div className="ml-auto flex flex-wrap items-center gap-1">
-          {portfolio.projects.length > 0 && (
+          {hasProjects && (
             <button
               type="button"
               className="btn btn-ghost btn-sm"
@@ -174,45 +240,16 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
               {folded ? "Show the log" : "Fold the log"}
             </button>
           )}
-          {holds(me, "controller", "projectManager") && (
-            <Link className="btn btn-sm" to="/import">
-              Bring a plan
-            </Link>
-          )}
-          {holds(me, "controller") && <CycleTools />}
+          <Begin />
         </div>
       </div>
-      {!folded && portfolio.projects.length > 0 && (
+      {!folded && hasProjects && (
         <div className="grid gap-x-8 pb-3 lg:grid-cols-[3fr_2fr]">
           <Log portfolio={portfolio} dataDate={period?.dataDate ?? null} />
-          <SpiCpiPlot projects={portfolio.projects} paths={paths ?? {}} />
+          <SpiCpiPlot projects={portfolio.projects} paths={paths} />
         </div>
       )}
-      {narrowed !== undefined && (
-        <p className="pb-1 text-sm undecided">
-          Showing {countWords(rows.length, "project", "projects")} {narrowed.words}.{" "}
-          <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>
-            Show all
-          </button>
-        </p>
-      )}
-      <InView pixels={ordered.length * 26}>
-        <DataTable
-          name="Projects"
-          rows={ordered}
-          columns={columns}
-          rowKey={({ id }) => id}
-          group={groupOf(portfolio, by)}
-          totalName="All projects"
-          sort={sorted === null ? undefined : { id: sorted.replace(/^-/, ""), desc: sorted.startsWith("-") }}
-          filter={params.get("find") ?? undefined}
-          hidden={params.get("without")?.split(".")}
-          onLook={onLook}
-          tools={<GroupBy by={by} fields={portfolio.fields} onBy={(next) => put({ by: next })} />}
-          empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <NothingYet />}
-        />
-      </InView>
-      {open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
+      <Projects portfolio={portfolio} period={period} paths={paths} />
     </div>
   );
 }

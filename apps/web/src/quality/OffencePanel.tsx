@@ -16,6 +16,29 @@ interface Props {
 
 const isCheck = (about: Check | Finding): about is Check => "number" in about;
 
+/** The number of the critical path test, and of the first check that is an index. */
+const PATH_TEST = 12;
+const FIRST_INDEX = 13;
+
+/** Why a check or finding names nobody. */
+function nobodyWords(about: Check | Finding): string {
+  if (!isCheck(about)) return "Nothing: it holds for all.";
+  if (about.passes === null) return "There is nothing to count.";
+  return about.number >= FIRST_INDEX
+    ? "It is an index of the whole plan and names nobody."
+    : "Nothing: it holds for all.";
+}
+
+/** What a check came to, against its limit. */
+function Measured({ check: { passes, words, limit, published } }: { check: Check }) {
+  return (
+    <p className="pt-1 text-sm">
+      <span className={passes === false ? "adverse" : passes === true ? "favourable" : "muted"}>{words}</span>, {limit}
+      {published !== null && <span className="muted"> (published: {published})</span>}
+    </p>
+  );
+}
+
 /** The answer of the critical path test, and the way to see it in the time chart. */
 function PathTest({ project, test }: { project: string; test: NonNullable<QualityView["pathTest"]> }) {
   return (
@@ -37,6 +60,7 @@ export function OffencePanel({ project, quality, about }: Props) {
   const rows = [...new Map(about.offences.map((each) => [`${each.id} ${each.words}`, each])).values()];
   const ids = [...new Set(rows.map(({ id }) => id))];
   const chosen = ids.filter((id) => !left.has(id));
+  const isPathTest = isCheck(about) && about.number === PATH_TEST;
   const many = quality.mayEdit && about.mendMany !== null && rows.length > 0;
   const tick = (of: readonly string[], on: boolean): void =>
     setLeft((was) => {
@@ -51,21 +75,10 @@ export function OffencePanel({ project, quality, about }: Props) {
       <h2 className="text-base">{about.name}</h2>
       {isCheck(about) && <p className="pt-1 text-sm">{about.counts}</p>}
       <p className="muted pt-1 text-sm">{about.why}</p>
-      {isCheck(about) && (
-        <p className="pt-1 text-sm">
-          <span className={about.passes === false ? "adverse" : about.passes === true ? "favourable" : "muted"}>
-            {about.words}
-          </span>
-          , {about.limit}
-          {about.published !== null && <span className="muted"> (published: {about.published})</span>}
-        </p>
-      )}
-      {isCheck(about) && about.number === 12 && quality.pathTest !== null && (
-        <PathTest project={project} test={quality.pathTest} />
-      )}
+      {isCheck(about) && <Measured check={about} />}
+      {isPathTest && quality.pathTest !== null && <PathTest project={project} test={quality.pathTest} />}
       <h3 className="mt-2 flex items-baseline gap-2 border-b rule text-sm">
-        {isCheck(about) && about.number === 12 ? "What was made longer" : "Named"}{" "}
-        <span className="muted font-sans">{rows.length}</span>
+        {isPathTest ? "What was made longer" : "Named"} <span className="muted font-sans">{rows.length}</span>
         {many && rows.length > 1 && (
           <label className="ml-auto flex items-center gap-1.5 font-sans">
             <input
@@ -96,15 +109,7 @@ export function OffencePanel({ project, quality, about }: Props) {
             <span className="muted ml-auto text-right">{words}</span>
           </li>
         ))}
-        {rows.length === 0 && (
-          <li className="muted py-1">
-            {isCheck(about) && about.passes === null
-              ? "There is nothing to count."
-              : isCheck(about) && about.number >= 13
-                ? "It is an index of the whole plan and names nobody."
-                : "Nothing: it holds for all."}
-          </li>
-        )}
+        {rows.length === 0 && <li className="muted py-1">{nobodyWords(about)}</li>}
       </ul>
       {many && (
         <MendPart

@@ -46,9 +46,9 @@ function Choice({
   );
 }
 
-/** With more columns than there are inks to tell apart, the bars show what is in all. */
 type PivotTable = NonNullable<WatchAnswer["pivot"]>;
 
+/** With more columns than there are inks to tell apart, the bars show what is in all. */
 const BARS = [
   "--color-primary",
   "--color-accent",
@@ -116,6 +116,59 @@ function CountTable({ table, head, across, said }: CountTableProps) {
   );
 }
 
+/** The counts as bars: stacked where few enough stand across. */
+function barsOf(table: PivotTable | null, said: (value: number) => string, { of, text }: Inks) {
+  const { rows, columns, cells, rowTotals } = table ?? { rows: [], columns: [], cells: [], rowTotals: [] };
+  const stacked = columns.length > 1 && columns.length <= BARS.length;
+  return {
+    grid: { left: 14, right: 24, top: 30, bottom: 4, containLabel: true },
+    legend: stacked ? { top: 0, left: 0, right: 30, type: "scroll", textStyle: text } : { show: false },
+    tooltip: {
+      trigger: "item",
+      backgroundColor: of("--color-base-100"),
+      borderColor: of("--color-base-content"),
+      textStyle: text,
+      valueFormatter: (value: unknown) => said(Number(value)),
+    },
+    yAxis: {
+      type: "category",
+      inverse: true,
+      data: rows,
+      axisLabel: { ...text, width: 150, overflow: "truncate" },
+      axisTick: { show: false },
+    },
+    xAxis: {
+      type: "value",
+      axisLabel: { ...text, hideOverlap: true, formatter: (value: number) => (value === 0 ? "0" : said(value)) },
+      splitLine: { lineStyle: { color: of("--color-base-300") } },
+    },
+    series: (stacked ? columns : ["in all"]).map((name, c) => ({
+      name,
+      type: "bar",
+      stack: "all",
+      barMaxWidth: 16,
+      itemStyle: { color: of(BARS[c]!), borderColor: of("--color-base-100") },
+      data: stacked ? cells.map((row) => row[c]) : rowTotals,
+    })),
+  };
+}
+
+/** What is not shown of the counts, and why their totals are less than their sums. */
+function CountNotes({ table: { moreRows, moreColumns }, several }: { table: PivotTable; several: boolean }) {
+  const more = [
+    ...(moreRows > 0 ? [countWords(moreRows, "row", "rows")] : []),
+    ...(moreColumns > 0 ? [countWords(moreColumns, "column", "columns")] : []),
+  ];
+  return (
+    <>
+      {more.length > 0 && (
+        <p className="muted pt-1 text-sm">{more.join(" and ")} more are not shown; the totals have them in.</p>
+      )}
+      {several && <p className="muted pt-1 text-sm">One may stand under several names; totals count each once.</p>}
+    </>
+  );
+}
+
 /** The same rows counted or summed: one field down, another across, as a table and as bars. */
 export function PivotView({ question, answer, choices, onQuestion }: Props) {
   const fields = fieldsOf(question.about, choices);
@@ -130,45 +183,12 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
     .map(([id, { head }]) => [id, head] as const);
   const type = pivot.sum === null ? "number" : (fields[pivot.sum]?.type ?? "number");
   const [one, many] = COUNTED[question.about];
+  const several = [pivot.rows, pivot.columns ?? ""].some((field) => fields[field]?.several === true);
   const said = useCallback(
     (value: number): string => (value === 0 ? "" : valueWords(type, value, answer.money.minorDigits)),
     [type, answer.money.minorDigits],
   );
-  const stacked = table !== null && table.columns.length > 1 && table.columns.length <= BARS.length;
-  const option = useCallback(
-    ({ of, text }: Inks) => ({
-      grid: { left: 14, right: 24, top: 30, bottom: 4, containLabel: true },
-      legend: stacked ? { top: 0, left: 0, right: 30, type: "scroll", textStyle: text } : { show: false },
-      tooltip: {
-        trigger: "item",
-        backgroundColor: of("--color-base-100"),
-        borderColor: of("--color-base-content"),
-        textStyle: text,
-        valueFormatter: (value: unknown) => said(Number(value)),
-      },
-      yAxis: {
-        type: "category",
-        inverse: true,
-        data: table?.rows ?? [],
-        axisLabel: { ...text, width: 150, overflow: "truncate" },
-        axisTick: { show: false },
-      },
-      xAxis: {
-        type: "value",
-        axisLabel: { ...text, hideOverlap: true, formatter: (value: number) => (value === 0 ? "0" : said(value)) },
-        splitLine: { lineStyle: { color: of("--color-base-300") } },
-      },
-      series: (stacked ? table!.columns : ["in all"]).map((name, c) => ({
-        name,
-        type: "bar",
-        stack: "all",
-        barMaxWidth: 16,
-        itemStyle: { color: of(BARS[c]!), borderColor: of("--color-base-100") },
-        data: stacked ? (table?.cells ?? []).map((row) => row[c]) : (table?.rowTotals ?? []),
-      })),
-    }),
-    [table, stacked, said],
-  );
+  const option = useCallback((inks: Inks) => barsOf(table, said, inks), [table, said]);
   if (table === null)
     return (
       <p className="muted text-sm" role="status">
@@ -176,7 +196,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
       </p>
     );
   return (
-    <section aria-label="Counted" className="border-b rule pb-3">
+    <section aria-label="PivotTable" className="border-b rule pb-3">
       <div className="flex flex-wrap items-center gap-3 py-1.5">
         <Choice label="Down" value={pivot.rows} things={things} onChoose={(rows) => rows !== null && put({ rows })} />
         <Choice
@@ -194,19 +214,7 @@ export function PivotView({ question, answer, choices, onQuestion }: Props) {
         <div className="grid gap-6 xl:grid-cols-[3fr_2fr]">
           <div className="max-h-96 overflow-auto" tabIndex={0} aria-label="Table of counts" role="region">
             <CountTable table={table} head={fields[pivot.rows]?.head} across={pivot.columns !== null} said={said} />
-            {table.moreRows + table.moreColumns > 0 && (
-              <p className="muted pt-1 text-sm">
-                {[
-                  ...(table.moreRows > 0 ? [countWords(table.moreRows, "row", "rows")] : []),
-                  ...(table.moreColumns > 0 ? [countWords(table.moreColumns, "column", "columns")] : []),
-                ].join(" and ")}{" "}
-                more are not shown; the totals have them in.
-              </p>
-            )}
-            {(fields[pivot.rows]?.several === true ||
-              (pivot.columns !== null && fields[pivot.columns]?.several === true)) && (
-              <p className="muted pt-1 text-sm">One may stand under several names; totals count each once.</p>
-            )}
+            <CountNotes table={table} several={several} />
           </div>
           <div className="max-h-96 overflow-y-auto" tabIndex={0} role="region" aria-label="Bars">
             <ChartInView

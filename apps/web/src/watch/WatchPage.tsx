@@ -8,26 +8,24 @@ import {
   type WatchQuestion,
   type WatchRow,
 } from "@chronometra/contract";
-import { useMutation, useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
-import { Link2, Save, Trash2 } from "lucide-react";
+import { useQueries, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate, useParams, useSearchParams } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
-import { call } from "../shared/session/api.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { SummedNote } from "../shared/table/SummedNote.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
 import { ActBar } from "./ActBar.tsx";
 import { AnswerTable } from "./AnswerTable.tsx";
 import { rowId } from "./AnswerLines.tsx";
-import { CalendarAddress } from "./CalendarAddress.tsx";
 import { KeepDialog } from "./KeepDialog.tsx";
 import { PivotView } from "./PivotView.tsx";
 import { watchChoicesQuery, watchlistQuery, watchlistsQuery, watchQuery, watchRowsQuery } from "./queries.ts";
 import { COUNTED, questionIn, questionText } from "./questionWords.ts";
-import { Export, Layout, type LayoutProps } from "./questionTools.tsx";
+import { ListTools } from "./ListTools.tsx";
+import { Layout, type LayoutProps } from "./questionTools.tsx";
 import { Sentence } from "./Sentence.tsx";
-import { isWhole } from "./Condition.tsx";
+import { askable } from "./askable.ts";
 import { FRESH, Shelf } from "./Shelf.tsx";
 
 /** The rows that are there: those that came with the answer, and all of the groups that were opened. */
@@ -126,51 +124,17 @@ function Answered({ name, question, answer, onQuestion }: LayoutProps & { name: 
   );
 }
 
-/** Leaves out what the condition writer has not finished yet. */
-const askable = (question: WatchQuestion): WatchQuestion => ({
-  ...question,
-  where: question.where.map((group) => group.filter(isWhole)).filter((group) => group.length > 0),
-});
-
 function Asked({
   watchlist,
   question,
   changed,
   onQuestion,
 }: LayoutProps & { watchlist: Watchlist | null; changed: boolean }) {
-  const client = useQueryClient();
   const navigate = useNavigate();
   const { data: choices } = useQuery(watchChoicesQuery);
   const [keeping, setKeeping] = useState<"new" | "own" | null>(null);
   const query = useQuery(watchQuery(askable(question)));
-  const mine = watchlist?.mine === true;
   const name = watchlist?.name ?? "A new question";
-  const drop = useMutation({
-    mutationFn: () => call("DELETE /api/watchlists/:watchlist", { params: { watchlist: watchlist!.id } }),
-    onSuccess: () => {
-      const was = watchlist!;
-      void client.invalidateQueries({ queryKey: watchlistsQuery.queryKey });
-      toast(`“${was.name}” is dropped.`, {
-        action: {
-          label: "Undo",
-          onClick: () =>
-            void call("POST /api/watchlists", {
-              body: { name: was.name, question: was.question, roles: was.roles },
-            }).then(() => client.invalidateQueries({ queryKey: watchlistsQuery.queryKey })),
-        },
-      });
-      void navigate("/watch");
-    },
-    onError: (error) => toast.error(error.message),
-  });
-  const copyLink = async (): Promise<void> => {
-    try {
-      await navigator.clipboard.writeText(window.location.href);
-      toast("The link to this question, as it stands, is copied.");
-    } catch {
-      toast.error("The browser did not allow copying; copy the address instead.");
-    }
-  };
   return (
     <section className="flex min-w-0 flex-1 flex-col" aria-label={name}>
       <div className="px-5 pt-3 pb-1">
@@ -180,36 +144,7 @@ function Asked({
             {changed && watchlist !== null && <span className="undecided font-sans text-sm"> changed</span>}
           </h2>
           <Layout question={question} onQuestion={onQuestion} />
-          <span className="ml-auto flex flex-wrap items-center gap-1">
-            {mine && changed && (
-              <button type="button" className="btn btn-primary btn-sm" onClick={() => setKeeping("own")}>
-                <Save size={14} aria-hidden="true" /> Save the change
-              </button>
-            )}
-            <button type="button" className="btn btn-ghost btn-sm" onClick={() => setKeeping("new")}>
-              <Save size={14} aria-hidden="true" /> Save as …
-            </button>
-            {mine && !changed && (
-              <button type="button" className="btn btn-ghost btn-sm" onClick={() => setKeeping("own")}>
-                Name and sharing
-              </button>
-            )}
-            <button type="button" className="btn btn-ghost btn-sm" onClick={() => void copyLink()}>
-              <Link2 size={14} aria-hidden="true" /> Link
-            </button>
-            <Export question={askable(question)} name={name} />
-            {watchlist !== null && <CalendarAddress subject={watchlist.id} words={`what “${name}” finds`} />}
-            {mine && (
-              <button
-                type="button"
-                className="btn btn-ghost btn-sm"
-                disabled={drop.isPending}
-                onClick={() => drop.mutate()}
-              >
-                <Trash2 size={14} aria-hidden="true" /> Remove
-              </button>
-            )}
-          </span>
+          <ListTools watchlist={watchlist} name={name} question={question} changed={changed} onKeep={setKeeping} />
         </div>
         <Sentence question={question} choices={choices} onQuestion={onQuestion} fresh={watchlist === null} />
       </div>

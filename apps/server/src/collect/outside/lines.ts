@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import type { Me, OutsideLine, OutsideTargets } from "@chronometra/contract";
-import { dateWords, formatHours, type Change } from "@chronometra/core";
+import { dateWords, formatHours, type Change, type Plan } from "@chronometra/core";
 import { In, Not, type DataSource, type EntityManager } from "typeorm";
 import { lockedTo } from "../../project/locks.ts";
 import { storeChanges } from "../../plan/changeService.ts";
@@ -34,37 +34,53 @@ export async function openLines(database: DataSource, me: Me): Promise<OutsideLi
   for (const row of rows) {
     const was = row.corrects === null ? null : (bases.get(row.corrects) ?? null);
     // A correction belongs where the line that it corrects has been matched to meanwhile.
-    const { projectId, activityId, personId } = was ?? row;
+    const { projectId } = was ?? row;
     const project = projectId === null ? null : (projects.get(projectId) ?? null);
     if (project !== null && !mayEdit(me, project)) continue;
     const plan = project === null ? null : await loadPlan(database.manager, project);
-    const thing = <T extends { name: string }>(id: string | null, rowsOf: ReadonlyMap<string, T> | undefined) =>
-      id === null ? null : { id, name: rowsOf?.get(id)?.name ?? id };
-    shown.push({
-      id: row.id,
-      kind: row.kind,
-      source: row.source,
-      state: row.state,
-      said: { project: row.saidProject, activity: row.saidActivity, person: row.saidPerson },
-      project: project === null ? null : { id: project.id, code: project.code, name: project.head.name },
-      activity: thing(activityId, plan?.activities),
-      person: thing(personId, plan?.people),
-      date: row.date,
-      amount: row.amount,
-      minutes: row.minutes,
-      currency: project?.head.currency ?? null,
-      category: row.category,
-      reference: row.reference,
-      note: row.note,
-      why: row.why,
-      was:
-        was === null
-          ? null
-          : { amount: was.amount, minutes: was.minutes, category: was.category, posted: was.state === "posted" },
-    });
+    shown.push({ ...belongs(was ?? row, project, plan), ...toldOf(row, was) });
   }
   return shown;
 }
+
+/** Where a line belongs, by name as far as that is known. */
+function belongs(
+  { activityId, personId }: OutsideLineEntity,
+  project: ProjectEntity | null,
+  plan: Plan | null,
+): Pick<OutsideLine, "project" | "activity" | "person" | "currency"> {
+  const thing = (id: string | null, rows: ReadonlyMap<string, { readonly name: string }> | undefined) =>
+    id === null ? null : { id, name: rows?.get(id)?.name ?? id };
+  return {
+    project: project === null ? null : { id: project.id, code: project.code, name: project.head.name },
+    activity: thing(activityId, plan?.activities),
+    person: thing(personId, plan?.people),
+    currency: project?.head.currency ?? null,
+  };
+}
+
+/**
+ * What a line says.
+ * @param was the line that it corrects, if any
+ */
+const toldOf = (row: OutsideLineEntity, was: OutsideLineEntity | null) => ({
+  id: row.id,
+  kind: row.kind,
+  source: row.source,
+  state: row.state,
+  said: { project: row.saidProject, activity: row.saidActivity, person: row.saidPerson },
+  date: row.date,
+  amount: row.amount,
+  minutes: row.minutes,
+  category: row.category,
+  reference: row.reference,
+  note: row.note,
+  why: row.why,
+  was:
+    was === null
+      ? null
+      : { amount: was.amount, minutes: was.minutes, category: was.category, posted: was.state === "posted" },
+});
 
 /** What lines can be matched to by someone. */
 export async function targets(database: DataSource, me: Me): Promise<OutsideTargets> {

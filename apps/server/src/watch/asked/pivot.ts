@@ -16,6 +16,17 @@ type Parting = readonly ("down_" | "across_")[];
 /** Measures by the names of the fields that the rows are parted by. */
 type Measured = Map<string, { readonly names: (string | null)[]; value: number }>;
 
+const NO_PIVOT: WatchAnswer["pivot"] = {
+  rows: [],
+  columns: [],
+  cells: [],
+  rowTotals: [],
+  columnTotals: [],
+  total: null,
+  moreRows: 0,
+  moreColumns: 0,
+};
+
 /**
  * The rows that hold counted or summed by two fields. Totals are of all rows, each counted once, also where a row
  * stands under several names, and also of what is not shown.
@@ -24,17 +35,7 @@ export async function pivotOf(asking: Asking, alone: Sql | null, common: CommonM
   const { about, pivot } = asking.question;
   const sum = pivot!.sum !== null && fieldOf(about, pivot!.sum).summed === true ? pivot!.sum : null;
   const isAmount = sum !== null && fieldOf(about, sum).type === "amount";
-  if (isAmount && common.money === null)
-    return {
-      rows: [],
-      columns: [],
-      cells: [],
-      rowTotals: [],
-      columnTotals: [],
-      total: null,
-      moreRows: 0,
-      moreColumns: 0,
-    };
+  if (isAmount && common.money === null) return NO_PIVOT;
   const field = { down_: pivot!.rows, across_: pivot!.columns } as const;
   const measure = async (parting: Parting): Promise<Measured> => {
     const found: Measured = new Map();

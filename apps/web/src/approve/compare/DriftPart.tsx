@@ -60,6 +60,35 @@ function CauseName({ cause, project }: { cause: DriftLedgerView["causes"][number
   );
 }
 
+/** What would have moved the date by itself, and did not beside the rest; folded at first. */
+function Hidden({ causes, project }: { causes: DriftLedgerView["causes"]; project: string }) {
+  const [all, setAll] = useState(false);
+  if (causes.length === 0) return null;
+  const most = causes.toSorted((a, b) => Math.abs(b.alone ?? 0) - Math.abs(a.alone ?? 0)).slice(0, MOST_HIDDEN);
+  return (
+    <div className="pt-1 text-sm">
+      <button type="button" className="underline cursor-pointer" aria-expanded={all} onClick={() => setAll(!all)}>
+        {all
+          ? "Fold"
+          : countWords(causes.length, "more would have moved it by itself", "more would have moved it by themselves")}
+      </button>
+      {all && (
+        <ul>
+          {most.map((cause, i) => (
+            <li key={`${i} ${cause.id}`} className="border-b rule py-0.5">
+              <CauseName cause={cause} project={project} />;{" "}
+              <Toned tone={driftTone(cause.alone)}>{aloneWords(cause)}</Toned>
+            </li>
+          ))}
+          {causes.length > MOST_HIDDEN && (
+            <li className="muted">and {causes.length - MOST_HIDDEN} more that would have moved it less</li>
+          )}
+        </ul>
+      )}
+    </div>
+  );
+}
+
 /** Why a date moved, cause by cause, as a bridge from where it was to where it is; each with the changes behind it. */
 export function Causes({
   ledger,
@@ -74,11 +103,7 @@ export function Causes({
   to: string;
   narrow?: boolean;
 }) {
-  const [all, setAll] = useState(false);
   const { bars, least, most } = bridgeOf(ledger.causes.filter(({ days }) => days !== 0));
-  const hidden = ledger.causes
-    .filter(({ days }) => days === 0)
-    .sort((a, b) => Math.abs(b.alone ?? 0) - Math.abs(a.alone ?? 0));
   if (ledger.from === null || ledger.to === null)
     return <p className="muted text-sm">In one of the two states it has no date.</p>;
   const moved = movedWords(ledger.days);
@@ -138,28 +163,7 @@ export function Causes({
           </tfoot>
         </table>
       )}
-      {hidden.length > 0 && (
-        <div className="pt-1 text-sm">
-          <button type="button" className="underline cursor-pointer" aria-expanded={all} onClick={() => setAll(!all)}>
-            {all
-              ? "Fold"
-              : `${countWords(hidden.length, "more would have moved it by itself", "more would have moved it by themselves")}`}
-          </button>
-          {all && (
-            <ul>
-              {hidden.slice(0, MOST_HIDDEN).map((cause, i) => (
-                <li key={`${i} ${cause.id}`} className="border-b rule py-0.5">
-                  <CauseName cause={cause} project={project} />;{" "}
-                  <Toned tone={driftTone(cause.alone)}>{aloneWords(cause)}</Toned>
-                </li>
-              ))}
-              {hidden.length > MOST_HIDDEN && (
-                <li className="muted">and {hidden.length - MOST_HIDDEN} more that would have moved it less</li>
-              )}
-            </ul>
-          )}
-        </div>
-      )}
+      <Hidden causes={ledger.causes.filter(({ days }) => days === 0)} project={project} />
     </>
   );
 }

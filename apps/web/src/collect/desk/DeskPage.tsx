@@ -121,6 +121,31 @@ function useActivityInAddress(): void {
   }, [hash]);
 }
 
+/** Where the clock runs, seen from an activity. */
+function clockOn({ clock }: Desk, { project, activity }: DeskActivity): "none" | "here" | "elsewhere" {
+  if (clock === null) return "none";
+  return clock.project === project && clock.activity === activity ? "here" : "elsewhere";
+}
+
+/** The percent last said, though it waits to be accepted. */
+const percentSaid = ({ reports }: Desk, { project, activity, percent }: DeskActivity): number | null =>
+  reports.find(
+    (report) =>
+      report.state === "submitted" &&
+      report.percent !== null &&
+      report.project === project &&
+      report.activity === activity,
+  )?.percent ?? percent;
+
+/** Why no activity is shown. */
+function nothingWords({ person }: Desk, waits: number): string {
+  if (person === null)
+    return "Your account is tied to no person in the plans; an administrator can do that under Accounts.";
+  return waits > 0
+    ? "All of your activities wait for others, and are hidden."
+    : "You have no open activities. When a project manager puts you on one, it appears here.";
+}
+
 function Work({ desk }: { desk: Desk }) {
   useActivityInAddress();
   const [day, setDay] = useState(desk.today);
@@ -136,22 +161,7 @@ function Work({ desk }: { desk: Desk }) {
     waiting === "shown" ? desk.activities : desk.activities.filter(({ waitsFor }) => waitsFor.length === 0),
     desk.today,
   );
-  const clockOn = ({ project, activity }: DeskActivity) =>
-    (desk.clock === null
-      ? "none"
-      : desk.clock.project === project && desk.clock.activity === activity
-        ? "here"
-        : "elsewhere") as "none" | "here" | "elsewhere";
   const card = view === "cards";
-  /** The percent last said, though it waits to be accepted. */
-  const said = (activity: DeskActivity): number | null =>
-    desk.reports.find(
-      (report) =>
-        report.state === "submitted" &&
-        report.percent !== null &&
-        report.project === activity.project &&
-        report.activity === activity.activity,
-    )?.percent ?? activity.percent;
   return (
     <div className="page grid gap-x-8 lg:grid-cols-[1fr_20rem]">
       <section>
@@ -182,15 +192,8 @@ function Work({ desk }: { desk: Desk }) {
               aria-label={card ? "Show as a list" : "Show as cards"}
               onClick={() => keep(VIEW, card ? "list" : "cards", setView)}
             >
-              {card ? (
-                <>
-                  <List size={14} aria-hidden="true" /> List
-                </>
-              ) : (
-                <>
-                  <LayoutGrid size={14} aria-hidden="true" /> Cards
-                </>
-              )}
+              {card ? <List size={14} aria-hidden="true" /> : <LayoutGrid size={14} aria-hidden="true" />}{" "}
+              {card ? "List" : "Cards"}
             </button>
             <Link className="underline" to="/desk/week">
               The week
@@ -198,15 +201,7 @@ function Work({ desk }: { desk: Desk }) {
           </span>
         </div>
         <DeskGlance desk={desk} day={day} onDay={setDay} />
-        {groups.length === 0 && (
-          <p className="muted py-6">
-            {desk.person === null
-              ? "Your account is tied to no person in the plans; an administrator can do that under Accounts."
-              : waits > 0
-                ? "All of your activities wait for others, and are hidden."
-                : "You have no open activities. When a project manager puts you on one, it appears here."}
-          </p>
-        )}
+        {groups.length === 0 && <p className="muted py-6">{nothingWords(desk, waits)}</p>}
         {groups.map(({ group, activities }) => (
           <section key={group} aria-label={group}>
             <h2 className={`mt-3 border-b-2 border-current pb-0.5 text-base ${group === "Overdue" ? "adverse" : ""}`}>
@@ -218,8 +213,8 @@ function Work({ desk }: { desk: Desk }) {
                   key={`${activity.project} ${activity.activity}`}
                   activity={activity}
                   day={day}
-                  clock={clockOn(activity)}
-                  said={said(activity)}
+                  clock={clockOn(desk, activity)}
+                  said={percentSaid(desk, activity)}
                   card={card}
                 />
               ))}

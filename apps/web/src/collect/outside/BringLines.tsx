@@ -24,13 +24,111 @@ export function takenWords({ added, matched, unmatched, corrections, known }: Ta
   return `${added + corrections === 0 ? "Nothing new: " : ""}${parts.join("; ")}.`;
 }
 
+type Columns = Readonly<Record<string, string>>;
+type DateOrder = keyof typeof ORDERS | "";
+
+/** The columns of the file, each with what it is of ours. */
+function Headings({
+  file,
+  kind,
+  columns,
+  onColumns,
+}: {
+  file: OutsideFile;
+  kind: LineKind;
+  columns: Columns;
+  onColumns: (columns: Columns) => void;
+}) {
+  return (
+    <table className="ledger" aria-label="Columns of the file">
+      <thead>
+        <tr>
+          <th>In the file</th>
+          <th>Such as</th>
+          <th>Is our</th>
+        </tr>
+      </thead>
+      <tbody>
+        {file.headings.map(({ heading, sample, remembered }) => (
+          <tr key={heading}>
+            <td>{heading}</td>
+            <td className="muted max-w-48 truncate text-sm">{sample.join(", ")}</td>
+            <td>
+              <select
+                className="select select-xs w-44"
+                aria-label={`What ${heading} is`}
+                value={columns[heading]}
+                onChange={(event) => onColumns({ ...columns, [heading]: event.target.value })}
+              >
+                <option value="">left out</option>
+                {Object.entries(LINE_COLUMNS[kind]).map(([column, needed]) => (
+                  <option key={column} value={column}>
+                    {column}
+                    {needed ? " (needed)" : ""}
+                  </option>
+                ))}
+              </select>
+              {remembered && <span className="muted pl-1 text-xs">as before</span>}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  );
+}
+
+function DateOrderAsked({ order, onOrder }: { order: DateOrder; onOrder: (order: DateOrder) => void }) {
+  return (
+    <label className="flex items-center gap-2 text-sm">
+      Its dates are written
+      <select
+        className="select select-sm w-48"
+        value={order}
+        onChange={(event) => onOrder(event.target.value as DateOrder)}
+      >
+        <option value="">say in which order</option>
+        {Object.entries(ORDERS).map(([id, words]) => (
+          <option key={id} value={id}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function NumbersAsked({
+  sample,
+  numbers,
+  onNumbers,
+}: {
+  sample: string;
+  numbers: NumberStyle | "";
+  onNumbers: (numbers: NumberStyle | "") => void;
+}) {
+  return (
+    <label className="flex items-center gap-2 text-sm">
+      “{sample}” means
+      <select
+        className="select select-sm w-56"
+        value={numbers}
+        onChange={(event) => onNumbers(event.target.value as NumberStyle | "")}
+      >
+        <option value="">say which sign parts decimals</option>
+        <option value="point">a point before decimals: 1.5</option>
+        <option value="comma">a comma before decimals: 1,5</option>
+      </select>
+    </label>
+  );
+}
+
 /** Which column of the file is which of ours; remembered for the next file. */
-function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; onDone: () => void }) {
+function FileColumns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; onDone: () => void }) {
   const client = useQueryClient();
-  const [columns, setColumns] = useState<Record<string, string>>(() =>
+  const [columns, setColumns] = useState<Columns>(() =>
     Object.fromEntries(file.headings.map(({ heading, column }) => [heading, column ?? ""])),
   );
-  const [order, setOrder] = useState<keyof typeof ORDERS | "">("");
+  const [order, setOrder] = useState<DateOrder>("");
   const [numbers, setNumbers] = useState<NumberStyle | "">("");
   const take = useMutation({
     mutationFn: () =>
@@ -60,71 +158,9 @@ function Columns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind; on
         {countWords(file.rows, "row", "rows")} in {file.name}. What is selected here is remembered for the next file of
         this kind.
       </p>
-      <table className="ledger" aria-label="Columns of the file">
-        <thead>
-          <tr>
-            <th>In the file</th>
-            <th>Such as</th>
-            <th>Is our</th>
-          </tr>
-        </thead>
-        <tbody>
-          {file.headings.map(({ heading, sample, remembered }) => (
-            <tr key={heading}>
-              <td>{heading}</td>
-              <td className="muted max-w-48 truncate text-sm">{sample.join(", ")}</td>
-              <td>
-                <select
-                  className="select select-xs w-44"
-                  aria-label={`What ${heading} is`}
-                  value={columns[heading]}
-                  onChange={(event) => setColumns({ ...columns, [heading]: event.target.value })}
-                >
-                  <option value="">left out</option>
-                  {Object.entries(LINE_COLUMNS[kind]).map(([column, needed]) => (
-                    <option key={column} value={column}>
-                      {column}
-                      {needed ? " (needed)" : ""}
-                    </option>
-                  ))}
-                </select>
-                {remembered && <span className="muted pl-1 text-xs">as before</span>}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      {file.asksDateOrder && (
-        <label className="flex items-center gap-2 text-sm">
-          Its dates are written
-          <select
-            className="select select-sm w-48"
-            value={order}
-            onChange={(event) => setOrder(event.target.value as keyof typeof ORDERS | "")}
-          >
-            <option value="">say in which order</option>
-            {Object.entries(ORDERS).map(([id, words]) => (
-              <option key={id} value={id}>
-                {words}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      {file.asksNumbers !== null && (
-        <label className="flex items-center gap-2 text-sm">
-          “{file.asksNumbers}” means
-          <select
-            className="select select-sm w-56"
-            value={numbers}
-            onChange={(event) => setNumbers(event.target.value as NumberStyle | "")}
-          >
-            <option value="">say which sign parts decimals</option>
-            <option value="point">a point before decimals: 1.5</option>
-            <option value="comma">a comma before decimals: 1,5</option>
-          </select>
-        </label>
-      )}
+      <Headings file={file} kind={kind} columns={columns} onColumns={setColumns} />
+      {file.asksDateOrder && <DateOrderAsked order={order} onOrder={setOrder} />}
+      {file.asksNumbers !== null && <NumbersAsked sample={file.asksNumbers} numbers={numbers} onNumbers={setNumbers} />}
       {take.error !== null && <Failure error={take.error} />}
       <button className="btn btn-primary btn-sm self-start" disabled={take.isPending}>
         Take the lines in
@@ -162,7 +198,7 @@ export function BringLines({ kind }: { kind: LineKind }) {
       </button>
       {file !== null && (
         <Dialog title={kind === "cost" ? "Costs from a file" : "Time from a file"} onClose={() => setFile(null)}>
-          <Columns file={file} kind={kind} onDone={() => setFile(null)} />
+          <FileColumns file={file} kind={kind} onDone={() => setFile(null)} />
         </Dialog>
       )}
     </>

@@ -1,4 +1,4 @@
-import type { OutsideLine, OutsideTargets } from "@chronometra/contract";
+import type { OutsideLine, OutsideTargets, ReportsEffect } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "../../shared/messages/toast.ts";
@@ -79,7 +79,30 @@ function useLineActs(ids: string[], onDone: () => void) {
     mutationFn: () => call("POST /api/outside/corrections", { body: { ids } }),
     onSuccess: () => after(`${countWords(ids.length, "correction", "corrections")} accepted.`),
   });
-  return { post, aside, correct };
+  return { post, aside, correct, error: post.error ?? aside.error ?? correct.error };
+}
+
+const acceptWords = (count: number): string => `Accept ${count === 1 ? "the correction" : "the corrections"}`;
+
+/** The line that can be matched by hand: a single one that waits, and corrects none. */
+function matchable([line, ...others]: readonly OutsideLine[]): OutsideLine | null {
+  if (line === undefined || others.length > 0) return null;
+  return line.state === "aside" || line.state === "correction" ? null : line;
+}
+
+function Effects({ effects, act }: { effects: ReportsEffect; act: "accepting" | "posting" }) {
+  return (
+    <div className="grid gap-4 md:grid-cols-2">
+      {effects.map((of) => (
+        <section key={of.project}>
+          <h3 className="text-sm">
+            {of.projectName}: {act} would
+          </h3>
+          <EffectView effect={of.effect} />
+        </section>
+      ))}
+    </div>
+  );
 }
 
 /** What can be done with the lines that are ticked, with what it would come to. */
@@ -93,58 +116,33 @@ export function LineActions({
   onDone: () => void;
 }) {
   const ids = lines.map(({ id }) => id);
-  const ready = lines.every(({ state }) => state === "matched");
-  const corrected = lines.every(({ state }) => state === "correction");
-  const costs = ready || corrected ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
+  const allAre = (wanted: OutsideLine["state"]): boolean => lines.every(({ state }) => state === wanted);
+  const corrected = allAre("correction");
+  const ready = corrected || allAre("matched");
+  const costs = ready ? lines.filter(({ kind }) => kind === "cost").map(({ id }) => id) : [];
   const effect = useQuery(linesEffectQuery(costs));
-  const { post, aside, correct } = useLineActs(ids, onDone);
-  const error = post.error ?? aside.error ?? correct.error ?? effect.error;
+  const { post, aside, correct, error: refused } = useLineActs(ids, onDone);
+  const act = corrected ? correct : post;
+  const toMatch = matchable(lines);
+  const error = refused ?? effect.error;
+  const isEffectKnown = costs.length === 0 || effect.data !== undefined;
   return (
     <div className="mb-2 flex flex-col gap-2 border-l-4 border-accent pl-3">
       <div className="flex flex-wrap items-center gap-2">
         <span className="font-semibold">{countWords(lines.length, "line", "lines")}</span>
-        {corrected && (
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            disabled={correct.isPending || (costs.length > 0 && effect.data === undefined)}
-            onClick={() => correct.mutate()}
-          >
-            Accept {lines.length === 1 ? "the correction" : "the corrections"}
-          </button>
-        )}
-        {!corrected && (
-          <button
-            type="button"
-            className="btn btn-primary btn-sm"
-            disabled={!ready || post.isPending || (costs.length > 0 && effect.data === undefined)}
-            onClick={() => post.mutate()}
-          >
-            Post
-          </button>
-        )}
-        <Aside
-          isAside={lines.every(({ state }) => state === "aside")}
-          busy={aside.isPending}
-          onAside={(reason) => aside.mutate(reason)}
-        />
+        <button
+          type="button"
+          className="btn btn-primary btn-sm"
+          disabled={!ready || act.isPending || !isEffectKnown}
+          onClick={() => act.mutate()}
+        >
+          {corrected ? acceptWords(lines.length) : "Post"}
+        </button>
+        <Aside isAside={allAre("aside")} busy={aside.isPending} onAside={(reason) => aside.mutate(reason)} />
       </div>
       {corrected && <p className="text-sm">{correctedWords(lines)}</p>}
-      {lines.length === 1 && lines[0]!.state !== "aside" && !corrected && (
-        <MatchByHand key={lines[0]!.id} line={lines[0]!} targets={targets} />
-      )}
-      {effect.data !== undefined && costs.length > 0 && (
-        <div className="grid gap-4 md:grid-cols-2">
-          {effect.data.map((of) => (
-            <section key={of.project}>
-              <h3 className="text-sm">
-                {of.projectName}: {corrected ? "accepting" : "posting"} would
-              </h3>
-              <EffectView effect={of.effect} />
-            </section>
-          ))}
-        </div>
-      )}
+      {toMatch !== null && <MatchByHand key={toMatch.id} line={toMatch} targets={targets} />}
+      {costs.length > 0 && <Effects effects={effect.data ?? []} act={corrected ? "accepting" : "posting"} />}
       {error !== null && <Failure error={error} />}
     </div>
   );

@@ -1,5 +1,5 @@
-import type { Endings as Answers, QueuedReport, WindowsHeld } from "@chronometra/contract";
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import type { Endings as Answers, QueuedReport, ReportsEffect, WindowsHeld } from "@chronometra/contract";
+import { keepPreviousData, useMutation, useQuery, useQueryClient, type UseQueryResult } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
@@ -14,6 +14,64 @@ import { Windows } from "./Windows.tsx";
 interface Props {
   readonly reports: readonly QueuedReport[];
   readonly onDone: () => void;
+}
+
+/** Whether windows are held by accepting, and what stands in its way; nothing where it is empty. */
+function standingOf(effects: ReportsEffect): { isHeld: boolean; inTheWay: string } {
+  const isOpen = effects.some(({ asked }) => asked.some(({ answer }) => answer === null));
+  const some = (wanted: "lost" | "held"): boolean =>
+    effects.some(({ windows }) => windows.some(({ outcome }) => outcome === wanted));
+  return {
+    isHeld: some("held"),
+    inTheWay: isOpen ? "Say first what each 100% ends." : some("lost") ? "A window selected cannot be held." : "",
+  };
+}
+
+/** That the effect is on its way, or why it is not known. */
+function NotKnown({ effect: { data, error } }: { effect: UseQueryResult<ReportsEffect> }) {
+  if (error !== null) return <Failure error={error} />;
+  return data === undefined ? (
+    <p className="muted text-sm" role="status">
+      Calculating …
+    </p>
+  ) : null;
+}
+
+/** What it would move, project by project, with what is asked and which windows are held. */
+function Moved({
+  effects,
+  endings,
+  onAnswer,
+  hold,
+  onHold,
+}: {
+  effects: ReportsEffect;
+  endings: Answers;
+  onAnswer: (answers: Answers) => void;
+  hold: WindowsHeld;
+  onHold: (hold: WindowsHeld) => void;
+}) {
+  const others = (project: string, activity: string): WindowsHeld =>
+    hold.filter((each) => each.project !== project || each.activity !== activity);
+  return (
+    <>
+      <Endings effects={effects} answers={endings} onAnswer={onAnswer} />
+      {effects.map((of) => (
+        <section key={of.project} className="pb-2">
+          {effects.length > 1 && <h3 className="border-b-2 border-current text-sm">{of.projectName}</h3>}
+          <AssumedStarts of={of} />
+          <EffectView effect={of.effect} />
+          <Windows
+            of={of}
+            hold={hold}
+            onHold={(activity, on) =>
+              onHold([...others(of.project, activity), ...(on ? [{ project: of.project, activity }] : [])])
+            }
+          />
+        </section>
+      ))}
+    </>
+  );
 }
 
 /**
@@ -38,27 +96,12 @@ export function Decision({ reports, onDone }: Props) {
       refetchDecided(client);
     },
   });
-  const isOpen = effect.data?.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;
-  const isLost = effect.data?.some(({ windows }) => windows.some(({ outcome }) => outcome === "lost")) === true;
-  const isHeld = effect.data?.some(({ windows }) => windows.some(({ outcome }) => outcome === "held")) === true;
-  const isKnown = effect.data !== undefined && !effect.isPlaceholderData;
-  const inTheWay = isOpen ? "Say first what each 100% ends." : isLost ? "A window selected cannot be held." : "";
-  const onHold =
-    (project: string) =>
-    (activity: string, on: boolean): void =>
-      setHold([
-        ...hold.filter((each) => each.project !== project || each.activity !== activity),
-        ...(on ? [{ project, activity }] : []),
-      ]);
+  const isKnown = effect.data !== undefined && !effect.isPlaceholderData && effect.error === null;
+  const { isHeld, inTheWay } = standingOf(effect.data ?? []);
   return (
     <>
       <h2 className="text-base">Accepting {countWords(ids.length, "report", "reports")} would</h2>
-      {effect.error !== null && <Failure error={effect.error} />}
-      {effect.data === undefined && effect.error === null && (
-        <p className="muted text-sm" role="status">
-          Calculating …
-        </p>
-      )}
+      <NotKnown effect={effect} />
       <div
         aria-busy={effect.isFetching}
         className="lg:min-h-0 lg:flex-1 lg:overflow-auto"
@@ -67,23 +110,17 @@ export function Decision({ reports, onDone }: Props) {
         aria-label="What it would move"
       >
         {effect.data !== undefined && (
-          <Endings
+          <Moved
             effects={effect.data}
-            answers={endings}
+            endings={endings}
             onAnswer={(answers) => setEndings({ ...endings, ...answers })}
+            hold={hold}
+            onHold={setHold}
           />
         )}
-        {effect.data?.map((of) => (
-          <section key={of.project} className="pb-2">
-            {effect.data.length > 1 && <h3 className="border-b-2 border-current text-sm">{of.projectName}</h3>}
-            <AssumedStarts of={of} />
-            <EffectView effect={of.effect} />
-            <Windows of={of} hold={hold} onHold={onHold(of.project)} />
-          </section>
-        ))}
       </div>
       <div className="sticky bottom-0 border-t-2 border-current bg-base-100 pt-1 pb-2">
-        {isKnown && effect.error === null && (
+        {isKnown && (
           <p className="text-sm" role="status" aria-label="In all">
             {acceptSums(reports, effect.data).join(" · ") || "No cost and no date moves."}
           </p>
@@ -102,7 +139,7 @@ export function Decision({ reports, onDone }: Props) {
           <button
             type="button"
             className="btn btn-primary btn-sm"
-            disabled={decide.isPending || !isKnown || effect.error !== null || inTheWay !== ""}
+            disabled={decide.isPending || !isKnown || inTheWay !== ""}
             onClick={() => decide.mutate("accept")}
           >
             {isHeld ? "Accept and hold" : "Accept"}

@@ -97,6 +97,13 @@ function useWeekActs(week: PeopleWeek, chosen: readonly Line[], onDone: () => vo
   return { word, setWord, reminder, setReminder, endings, setEndings, effect, remind, decide };
 }
 
+/** Why weeks cannot be approved yet; `null` where they can. */
+function notYetApproved(someNotSent: boolean, effect: WeeksEffectView | undefined): string | null {
+  const isOpen = effect?.effects.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;
+  if (isOpen) return "Say first what each 100% ends";
+  return someNotSent ? "Only weeks that were sent can be approved" : null;
+}
+
 /** What is done with the people chosen: remind them, approve their weeks, or return them. */
 export function PeopleActions({
   week,
@@ -112,8 +119,8 @@ export function PeopleActions({
     chosen,
     onDone,
   );
-  const isOpen = effect.data?.effects.some(({ asked }) => asked.some(({ answer }) => answer === null)) === true;
   const sent = chosen.filter(({ sheet }) => sheet?.state === "sent").length;
+  const inTheWay = notYetApproved(sent < chosen.length, effect.data);
   const error = remind.error ?? decide.error ?? effect.error;
   return (
     <div className="mb-2 flex flex-wrap items-end gap-x-6 gap-y-2 border-l-4 border-accent pl-3">
@@ -149,16 +156,8 @@ export function PeopleActions({
         <button
           type="button"
           className="btn btn-primary btn-sm"
-          disabled={
-            decide.isPending || sent < chosen.length || effect.data === undefined || effect.isFetching || isOpen
-          }
-          title={
-            isOpen
-              ? "Say first what each 100% ends"
-              : sent < chosen.length
-                ? "Only weeks that were sent can be approved"
-                : undefined
-          }
+          disabled={decide.isPending || inTheWay !== null || effect.data === undefined || effect.isFetching}
+          title={inTheWay ?? undefined}
           onClick={() => decide.mutate("approve")}
         >
           Approve {countWords(sent, "week", "weeks")}

@@ -52,6 +52,26 @@ function ReadAs({ found }: { found: Found | undefined }) {
 
 const KIND_WIDTH = "w-20 shrink-0";
 
+/** What someone can do now, or why nothing is shown. */
+function standsWords(found: number, words: string, waiting: boolean, unreachable: boolean): string {
+  if (found > 0) return "Up and Down go through them, Enter opens, Escape closes.";
+  if (words === "") return "Type the beginning of a name; what you open is listed here the next time.";
+  if (waiting) return "Loading …";
+  return unreachable
+    ? "The server cannot be reached; pages, commands and what was opened lately are found all the same."
+    : "Nothing bears these words. Try fewer of them, or only how they begin.";
+}
+
+function FoundEntry({ entry: { kind, name, aside } }: { entry: Entry }) {
+  return (
+    <>
+      <span className={`muted text-xs ${KIND_WIDTH}`}>{kind}</span>
+      <span className="min-w-40 truncate">{name}</span>
+      <span className="muted ml-auto truncate text-sm">{aside}</span>
+    </>
+  );
+}
+
 /**
  * A field for words, and all that bears them: what was opened lately, what the page does, pages, projects and what is
  * in them.
@@ -141,9 +161,7 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
                   className={`flex cursor-pointer items-baseline gap-2 px-1 py-0.5 ${index === highlightedIndex ? "bg-base-200 outline-2 -outline-offset-2 outline-accent" : ""}`}
                   {...getItemProps({ item: entry, index })}
                 >
-                  <span className={`muted text-xs ${KIND_WIDTH}`}>{entry.kind}</span>
-                  <span className="min-w-40 truncate">{entry.name}</span>
-                  <span className="muted ml-auto truncate text-sm">{entry.aside}</span>
+                  <FoundEntry entry={entry} />
                 </div>
               );
             })}
@@ -151,15 +169,7 @@ export function FindDialog({ onClose }: { onClose: () => void }) {
         ))}
       </div>
       <p role="status" className="muted pt-2 text-sm">
-        {items.length > 0
-          ? "Up and Down go through them, Enter opens, Escape closes."
-          : text.trim() === ""
-            ? "Type the beginning of a name; what you open is listed here the next time."
-            : waiting
-              ? "Loading …"
-              : isStale || query.error !== null
-                ? "The server cannot be reached; pages, commands and what was opened lately are found all the same."
-                : "Nothing bears these words. Try fewer of them, or only how they begin."}{" "}
+        {standsWords(items.length, words, waiting, isStale || query.error !== null)}{" "}
         <Link className="underline" to="/keys" onClick={onClose}>
           All keys
         </Link>

@@ -105,62 +105,57 @@ const workOf = (person: string): string =>
     pivot: null,
   })}`;
 
+const projectEntry = ({ id, code, name, closed }: Found["projects"][number]): Entry => ({
+  key: `project ${id}`,
+  name,
+  aside: closed ? `${code} · closed` : code,
+  kind: "project",
+  to: `/projects/${id}`,
+});
+
+const personEntry = ({ id, name }: Found["people"][number]): Entry => ({
+  key: `person ${id}`,
+  name,
+  aside: "all of their work",
+  kind: "person",
+  to: workOf(id),
+});
+
+const watchlistEntry = ({ id, name }: Found["watchlists"][number]): Entry => ({
+  key: `watchlist ${id}`,
+  name,
+  aside: "",
+  kind: "watchlist",
+  to: `/watch/${id}`,
+});
+
+const riskEntry = ({ id, project, code, name }: Found["risks"][number]): Entry => ({
+  key: `risk ${project} ${id}`,
+  name,
+  aside: code,
+  kind: "risk",
+  to: `/projects/${project}/chances`,
+});
+
+const periodEntry = ({ project, code, number, dataDate }: Found["periods"][number]): Entry => ({
+  key: `period ${project} ${number}`,
+  name: `Period ${number} of ${code}`,
+  aside: `to ${dateWords(dataDate)}, against the plan`,
+  kind: "period",
+  to: `/projects/${project}/compare?from=period-${number}&to=plan`,
+});
+
 /** What the server found, kind by kind. */
 export function foundGroups(me: Me, found: Found): Group[] {
   const activities = found.activities.map((activity) => activityEntry(me, activity));
   return [
-    {
-      name: "Projects",
-      entries: found.projects.map(({ id, code, name, closed }) => ({
-        key: `project ${id}`,
-        name,
-        aside: closed ? `${code} · closed` : code,
-        kind: "project",
-        to: `/projects/${id}`,
-      })),
-    },
+    { name: "Projects", entries: found.projects.map(projectEntry) },
     { name: "Milestones", entries: activities.filter(({ kind }) => kind === "milestone") },
     { name: "Activities", entries: activities.filter(({ kind }) => kind !== "milestone") },
-    {
-      name: "People",
-      entries: found.people.map(({ id, name }) => ({
-        key: `person ${id}`,
-        name,
-        aside: "all of their work",
-        kind: "person",
-        to: workOf(id),
-      })),
-    },
-    {
-      name: "Watchlists",
-      entries: found.watchlists.map(({ id, name }) => ({
-        key: `watchlist ${id}`,
-        name,
-        aside: "",
-        kind: "watchlist",
-        to: `/watch/${id}`,
-      })),
-    },
-    {
-      name: "Risks",
-      entries: found.risks.map(({ id, project, code, name }) => ({
-        key: `risk ${project} ${id}`,
-        name,
-        aside: code,
-        kind: "risk",
-        to: `/projects/${project}/chances`,
-      })),
-    },
-    {
-      name: "Issued periods",
-      entries: found.periods.map(({ project, code, number, dataDate }) => ({
-        key: `period ${project} ${number}`,
-        name: `Period ${number} of ${code}`,
-        aside: `to ${dateWords(dataDate)}, against the plan`,
-        kind: "period",
-        to: `/projects/${project}/compare?from=period-${number}&to=plan`,
-      })),
-    },
+    { name: "People", entries: found.people.map(personEntry) },
+    { name: "Watchlists", entries: found.watchlists.map(watchlistEntry) },
+    { name: "Risks", entries: found.risks.map(riskEntry) },
+    { name: "Issued periods", entries: found.periods.map(periodEntry) },
   ];
 }
 

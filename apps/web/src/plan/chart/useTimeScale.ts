@@ -28,6 +28,22 @@ export interface TimeScale {
   readonly fit: () => void;
 }
 
+/** The wheel with Ctrl zooms where the pointer is; `left` is where the chart begins. */
+function useWheelZoom(scroller: RefObject<HTMLDivElement | null>, left: number, zoom: TimeScale["zoom"]): void {
+  useEffect(() => {
+    const pane = scroller.current;
+    if (pane === null) return;
+    const onWheel = (event: WheelEvent): void => {
+      if (!event.ctrlKey && !event.metaKey) return;
+      event.preventDefault();
+      const x = event.clientX - pane.getBoundingClientRect().left - left;
+      zoom(Math.exp(-event.deltaY * WHEEL), Math.max(0, x));
+    };
+    pane.addEventListener("wheel", onWheel, { passive: false });
+    return () => pane.removeEventListener("wheel", onWheel);
+  }, [scroller, left, zoom]);
+}
+
 /**
  * The chart's scale: fitted to the room there is until someone zooms, by buttons or by the wheel with Ctrl.
  * @param left where the chart begins, right of the table
@@ -72,17 +88,6 @@ export function useTimeScale(
     scroller.current.scrollLeft = xOf(scale, held.current.instant) - held.current.x;
     held.current = null;
   }, [scale, scroller]);
-  useEffect(() => {
-    const pane = scroller.current;
-    if (pane === null) return;
-    const onWheel = (event: WheelEvent): void => {
-      if (!event.ctrlKey && !event.metaKey) return;
-      event.preventDefault();
-      const x = event.clientX - pane.getBoundingClientRect().left - left;
-      zoom(Math.exp(-event.deltaY * WHEEL), Math.max(0, x));
-    };
-    pane.addEventListener("wheel", onWheel, { passive: false });
-    return () => pane.removeEventListener("wheel", onWheel);
-  }, [scroller, left, zoom]);
+  useWheelZoom(scroller, left, zoom);
   return { scale, zoom, fit: () => setPixelsPerDay(null) };
 }

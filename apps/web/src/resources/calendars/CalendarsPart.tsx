@@ -39,6 +39,56 @@ const otherWords = (use: SharedUse | undefined, id: string): string => {
     : ` · also in ${others.length <= 4 ? others.map(({ code }) => code).join(", ") : countWords(others.length, "other project", "other projects")}`;
 };
 
+/** What is done with a calendar as a whole: taken for the project, or removed where nothing uses it. */
+function CalendarActs({
+  calendar,
+  usage,
+  change,
+}: {
+  calendar: Calendar;
+  usage: ReturnType<typeof usageOf>;
+  change: PartProps["change"];
+}) {
+  const used = usage.activities + usage.people + usage.bases > 0 || usage.project;
+  const tell = async (answer: Promise<string | null>): Promise<void> => {
+    const fault = await answer;
+    if (fault !== null) toast.error(fault);
+  };
+  return (
+    <p className="mb-2 flex gap-2">
+      {!usage.project && (
+        <button
+          type="button"
+          className="btn btn-xs"
+          onClick={() =>
+            void tell(
+              change(
+                [{ type: "setProject", set: { calendar: calendar.id } }],
+                `The project works by ${calendar.name}.`,
+              ),
+            )
+          }
+        >
+          Make it the project's own
+        </button>
+      )}
+      {!used && (
+        <button
+          type="button"
+          className="btn btn-xs"
+          onClick={() =>
+            void tell(
+              change([{ type: "removeRow", table: "calendars", key: calendar.id }], `${calendar.name} is removed.`),
+            )
+          }
+        >
+          Remove it
+        </button>
+      )}
+    </p>
+  );
+}
+
 /** The calendars of a plan. */
 export function CalendarsPart({ view, plan, use, change }: PartProps) {
   const [params, put] = useAddress();
@@ -54,11 +104,6 @@ export function CalendarsPart({ view, plan, use, change }: PartProps) {
     setFresh({ id: newId("calendar"), name: `Calendar ${all.length + 1}`, base: plan.project.calendar });
   };
   const usage = usageOf(plan, chosen.id);
-  const used = usage.activities + usage.people + usage.bases > 0 || usage.project;
-  const tell = async (answer: Promise<string | null>): Promise<void> => {
-    const fault = await answer;
-    if (fault !== null) toast.error(fault);
-  };
   return (
     <div className="grid gap-6 lg:grid-cols-[15rem_minmax(0,1fr)]">
       <div>
@@ -88,39 +133,7 @@ export function CalendarsPart({ view, plan, use, change }: PartProps) {
         )}
       </div>
       <div>
-        {view.mayEdit && fresh === null && (
-          <p className="mb-2 flex gap-2">
-            {!usage.project && (
-              <button
-                type="button"
-                className="btn btn-xs"
-                onClick={() =>
-                  void tell(
-                    change(
-                      [{ type: "setProject", set: { calendar: chosen.id } }],
-                      `The project works by ${chosen.name}.`,
-                    ),
-                  )
-                }
-              >
-                Make it the project's own
-              </button>
-            )}
-            {!used && (
-              <button
-                type="button"
-                className="btn btn-xs"
-                onClick={() =>
-                  void tell(
-                    change([{ type: "removeRow", table: "calendars", key: chosen.id }], `${chosen.name} is removed.`),
-                  )
-                }
-              >
-                Remove it
-              </button>
-            )}
-          </p>
-        )}
+        {view.mayEdit && fresh === null && <CalendarActs calendar={chosen} usage={usage} change={change} />}
         <CalendarEditor
           key={`${JSON.stringify(chosen)} ${fresh === null}`}
           wayOf={(draft, bases) =>

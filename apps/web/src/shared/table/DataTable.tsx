@@ -147,6 +147,37 @@ function grouped<T>(rows: readonly T[], group: Props<T>["group"]): Line<T>[] {
   return lines;
 }
 
+/** The head of a column, which sorts by it; of one of tools only its name, for those who cannot see. */
+function Head<T>({
+  column,
+  sorted,
+  onSort,
+}: {
+  column: Column<T>;
+  sorted: "none" | "ascending" | "descending";
+  onSort: () => void;
+}) {
+  if (column.tool === true)
+    return (
+      <th scope="col">
+        <span className="sr-only">{column.head}</span>
+      </th>
+    );
+  const isNumeric = column.numeric === true;
+  return (
+    <th scope="col" aria-sort={sorted} className={isNumeric ? "num" : ""} title={column.hint}>
+      <button type="button" className="relative cursor-pointer font-semibold" onClick={onSort}>
+        {column.head}
+        {sorted !== "none" && (
+          <span aria-hidden="true" className={`absolute top-0 ${isNumeric ? "right-full pr-0.5" : "left-full pl-0.5"}`}>
+            {sorted === "ascending" ? "↑" : "↓"}
+          </span>
+        )}
+      </button>
+    </th>
+  );
+}
+
 /** A table with sorting, a filter, a choice of columns, totals, copying and export; arrows move from cell to cell. */
 export function DataTable<T>(props: Props<T>) {
   const { name, columns, rowKey, group, totalName, empty, tools, rowClass } = props;
@@ -186,40 +217,14 @@ export function DataTable<T>(props: Props<T>) {
       >
         <thead>
           <tr>
-            {shown.map((column) => {
-              if (column.tool === true)
-                return (
-                  <th key={column.id} scope="col">
-                    <span className="sr-only">{column.head}</span>
-                  </th>
-                );
-              const direction = sorted?.id === column.id ? (sorted.desc ? "descending" : "ascending") : "none";
-              return (
-                <th
-                  key={column.id}
-                  scope="col"
-                  aria-sort={direction}
-                  className={column.numeric === true ? "num" : ""}
-                  title={column.hint}
-                >
-                  <button
-                    type="button"
-                    className="relative cursor-pointer font-semibold"
-                    onClick={() => table.getColumn(column.id)?.toggleSorting(undefined, false)}
-                  >
-                    {column.head}
-                    {direction !== "none" && (
-                      <span
-                        aria-hidden="true"
-                        className={`absolute top-0 ${column.numeric === true ? "right-full pr-0.5" : "left-full pl-0.5"}`}
-                      >
-                        {direction === "ascending" ? "↑" : "↓"}
-                      </span>
-                    )}
-                  </button>
-                </th>
-              );
-            })}
+            {shown.map((column) => (
+              <Head
+                key={column.id}
+                column={column}
+                sorted={sorted?.id === column.id ? (sorted.desc ? "descending" : "ascending") : "none"}
+                onSort={() => table.getColumn(column.id)?.toggleSorting(undefined, false)}
+              />
+            ))}
           </tr>
         </thead>
         <tbody>

@@ -26,6 +26,27 @@ export interface Pane {
   readonly onStrip: () => void;
 }
 
+/** Over the table, which is so wide, the wheel scrolls the table; over one that needs no scrolling, `width` 0, it does not. */
+function useWheelAcross(
+  scroller: RefObject<HTMLDivElement | null>,
+  width: number,
+  scrollBy: (pixels: number) => void,
+): void {
+  useEffect(() => {
+    const pane = scroller.current;
+    if (pane === null || width === 0) return undefined;
+    const onWheel = (event: WheelEvent): void => {
+      const across = event.shiftKey && event.deltaX === 0 ? event.deltaY : event.deltaX;
+      const isAcross = Math.abs(across) > (event.shiftKey ? 0 : Math.abs(event.deltaY));
+      if (event.ctrlKey || !isAcross || event.clientX - pane.getBoundingClientRect().left > width) return;
+      event.preventDefault();
+      scrollBy(across);
+    };
+    pane.addEventListener("wheel", onWheel, { passive: false });
+    return () => pane.removeEventListener("wheel", onWheel);
+  }, [scroller, width, scrollBy]);
+}
+
 /**
  * The side of the sheet that the table takes. With more columns than fit it scrolls for itself, the first staying where
  * it is; what is drawn moves by one property of the style, so that nothing is drawn anew.
@@ -67,25 +88,7 @@ export function usePane(
     [columns, width],
   );
   useEffect(onStrip, [onStrip, width, full]);
-  useEffect(() => {
-    const pane = scroller.current;
-    if (pane === null) return undefined;
-    // Over the table the wheel scrolls the table.
-    const onWheel = (event: WheelEvent): void => {
-      const across = event.shiftKey && event.deltaX === 0 ? event.deltaY : event.deltaX;
-      if (
-        event.ctrlKey ||
-        Math.abs(across) <= (event.shiftKey ? 0 : Math.abs(event.deltaY)) ||
-        event.clientX - pane.getBoundingClientRect().left > width ||
-        full <= width
-      )
-        return;
-      event.preventDefault();
-      scrollBy(across);
-    };
-    pane.addEventListener("wheel", onWheel, { passive: false });
-    return () => pane.removeEventListener("wheel", onWheel);
-  }, [scroller, width, full, scrollBy]);
+  useWheelAcross(scroller, full > width ? width : 0, scrollBy);
   return { width, full, split, x, show, scrollBy, strip, onStrip };
 }
 

@@ -38,6 +38,20 @@ export function inOrder(columns: readonly SheetColumn[], order: readonly string[
     .map(({ column }) => column);
 }
 
+/** Columns with one of them so many places on; `null` where there is no such place, or it is the name, which leads. */
+function movedBy(ids: readonly string[], id: string, step: number): string[] | null {
+  const from = ids.indexOf(id);
+  const to = from + step;
+  if (from < 1 || to < 1 || to >= ids.length) return null;
+  return ids.toSpliced(from, 1).toSpliced(to, 0, id);
+}
+
+/** Columns with one of them put before another, behind the name at least. */
+function movedBefore(ids: readonly string[], id: string, before: string): string[] {
+  const others = ids.filter((each) => each !== id);
+  return others.toSpliced(Math.max(1, others.indexOf(before)), 0, id);
+}
+
 const AWAY_AT_FIRST = ["began", "ended"];
 
 /**
@@ -61,8 +75,9 @@ export function usePlanColumns(fields: Sheet["fields"], besides: string | null =
         .map((column) => ({ ...column, width: kept?.widths[column.id] ?? column.width })),
     [all, hidden, kept, besides],
   );
+  const ids = all.map(({ id }) => id);
   const keep = (change: Partial<Layout>): void => {
-    const next = { order: kept?.order ?? all.map(({ id }) => id), hidden, widths: kept?.widths ?? {}, ...change };
+    const next = { order: kept?.order ?? ids, hidden, widths: kept?.widths ?? {}, ...change };
     setKept(next);
     keepPreference(KEPT_AS, JSON.stringify(next));
   };
@@ -70,25 +85,11 @@ export function usePlanColumns(fields: Sheet["fields"], besides: string | null =
     keep({ hidden: shown ? hidden.filter((other) => other !== id) : [...hidden, id] });
   const resize = (id: string, width: number): void =>
     keep({ widths: { ...kept?.widths, [id]: Math.round(Math.min(WIDEST, Math.max(NARROWEST, width))) } });
-  /** Puts a column before another among all, or so many places on. */
   const move = (id: string, step: number): void => {
-    const order = all.map((column) => column.id);
-    const from = order.indexOf(id);
-    const to = from + step;
-    if (from < 1 || to < 1 || to >= order.length) return;
-    order.splice(to, 0, ...order.splice(from, 1));
-    keep({ order });
+    const order = movedBy(ids, id, step);
+    if (order !== null) keep({ order });
   };
-  const moveBefore = (id: string, before: string): void => {
-    const order = all.map((column) => column.id).filter((each) => each !== id);
-    keep({
-      order: [
-        ...order.slice(0, Math.max(1, order.indexOf(before))),
-        id,
-        ...order.slice(Math.max(1, order.indexOf(before))),
-      ],
-    });
-  };
+  const moveBefore = (id: string, before: string): void => keep({ order: movedBefore(ids, id, before) });
   return {
     all,
     columns,
