@@ -2,7 +2,6 @@ import { createHash, randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
 import {
   canonicalText,
-  freezePlan,
   fromBundle,
   toBundle,
   withoutProgress,
@@ -12,11 +11,15 @@ import {
 } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
+import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
 import { writeProjects, type Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
+import type { APPROVE_WORKS } from "./approveWorks.ts";
 import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+
+const overPlan = overPlans<typeof APPROVE_WORKS>();
 
 export const digestOf = (content: string): string => createHash("sha256").update(content).digest("hex");
 
@@ -41,34 +44,38 @@ export async function insertBaseline(
     .insert({ projectId, number: baseline.number, content, digest: digestOf(content) });
 }
 
-/**
- * Freezes a plan as the project's next baseline; gives its number.
- * @param on the day of approval, `YYYY-MM-DD`
- * @param asked the plan to freeze, where not the one that is live
- */
-export async function freezeProject(
-  writing: Writing,
-  project: ProjectEntity,
-  reason: string,
-  on: string,
-  at: Date,
-  asked?: Plan,
-): Promise<number> {
-  const { manager, me } = writing;
-  const live = await writing.plan(project);
-  const plan = asked ?? live;
-  const frozen = freezePlan(toBundle(plan));
+/** An approval, in the ledger's words. */
+export interface Approved {
+  readonly by: Me;
+  /** The day of approval, `YYYY-MM-DD`. */
+  readonly on: string;
+  readonly reason: string;
+  /** The plan to freeze, where not the one that is live. */
+  readonly asked?: Plan | undefined;
+}
+
+/** The next baseline of a project whose plan is live. Throws a Failure where there is nothing to approve. */
+export async function nextBaseline({ id, plan: live }: PlanOf, approved: Approved): Promise<Baseline> {
+  const { by, on, reason, asked = live } = approved;
+  const frozen = await overPlan("frozen", { id, plan: asked });
   if (frozen.activities.length === 0)
     throw new Failure("invalid", "There is nothing to approve: no activity has dates yet.");
   const number = Math.max(0, ...[...live.baselines.values()].map((baseline) => baseline.number)) + 1;
-  const baseline: Baseline = {
-    number,
-    approvedOn: on,
-    approvedBy: me.name,
-    reason,
-    calendars: [...frozen.calendars],
-    activities: [...frozen.activities],
-  };
+  return { number, approvedOn: on, approvedBy: by.name, reason, ...frozen };
+}
+
+/** Freezes a plan as the project's next baseline; gives its number. */
+export async function freezeProject(
+  writing: Writing,
+  project: ProjectEntity,
+  approved: Approved,
+  at: Date,
+): Promise<number> {
+  const { manager } = writing;
+  const live = await writing.plan(project);
+  const plan = approved.asked ?? live;
+  const baseline = await nextBaseline({ id: project.id, plan: live }, approved);
+  const { number } = baseline;
   await insertBaseline(manager, project.id, baseline, plan);
   const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...whole } = withoutProgress(toBundle(plan));
   await manager
@@ -151,41 +158,43 @@ export async function decideApproval(
   reason: string,
   at = new Date(),
 ): Promise<ApprovalEntity> {
-  const { projectId } = await findApproval(database, id);
-  return writeProjects(database, me, [projectId], async (writing) => {
+  const looked = await findApproval(database, id);
+  const { projectId } = looked;
+  const isApproved = decision === "approve";
+  const kept = isApproved ? await planAsked(database.manager, looked) : null;
+  const asked = kept === null ? undefined : fromBundle(kept);
+  const approved: Approved = { by: me, on: dayOf(me, at), reason, asked };
+  const work = async (writing: Writing): Promise<ApprovalEntity> => {
     const { manager } = writing;
     const project = writing.project(projectId);
     const approval = await findApproval(manager, id);
-    if (approval.state !== "asked")
-      throw new Failure(
-        "conflict",
-        approval.state === "replaced"
-          ? "This request was replaced by one with a later plan; load the page again."
-          : "This request has been decided already.",
-      );
-    if (approval.askedBy === me.id)
-      throw new Failure("notAllowed", "You asked for this approval yourself; another approver decides it.");
-    const asked = decision === "approve" ? await planAsked(manager, approval) : null;
-    const baseline =
-      decision === "approve"
-        ? await freezeProject(
-            writing,
-            project,
-            reason,
-            dayOf(me, at),
-            at,
-            asked === null ? undefined : fromBundle(asked),
-          )
-        : null;
+    assertMayDecide(me, approval);
+    const baseline = isApproved ? await freezeProject(writing, project, approved, at) : null;
     await settle(manager, approval, {
-      state: baseline === null ? "sentBack" : "approved",
+      state: isApproved ? "approved" : "sentBack",
       decidedBy: me.id,
       decidedAt: at,
       reason,
       baseline,
     });
     return approval;
-  });
+  };
+  return writeProjects(database, me, [projectId], work, async (plan) =>
+    isApproved ? [{ type: "freeze", baseline: await nextBaseline({ id: projectId, plan }, approved) }] : [],
+  );
+}
+
+/** Throws a Failure where a request has been decided, or is one's own. */
+function assertMayDecide(me: Me, { state, askedBy }: ApprovalEntity): void {
+  if (state !== "asked")
+    throw new Failure(
+      "conflict",
+      state === "replaced"
+        ? "This request was replaced by one with a later plan; load the page again."
+        : "This request has been decided already.",
+    );
+  if (askedBy === me.id)
+    throw new Failure("notAllowed", "You asked for this approval yourself; another approver decides it.");
 }
 
 export const findApproval = async (database: DataSource | EntityManager, id: string): Promise<ApprovalEntity> =>

@@ -1,5 +1,5 @@
 import type { EffectView, WhatIfView } from "@chronometra/contract";
-import { plannedBudget, type Change, type Plan } from "@chronometra/core";
+import { approvedAlone, freezePlan, plannedBudget, type Change, type Plan, type PlanBundle } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/held/computedPlan.ts";
 import { effectBetween } from "../plan/held/effectBetween.ts";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
@@ -46,5 +46,15 @@ function whatIf(
   };
 }
 
+/** What a plan would be frozen as. */
+function frozen({ whole }: HeldPlan) {
+  const { activities, calendars } = freezePlan(whole.bundle);
+  return { activities: [...activities], calendars: [...calendars] };
+}
+
+/** The plan behind a baseline with changes of its own, as it would be approved beside what is live; or why it cannot be. */
+const alone = (live: HeldPlan, { kept, changes }: { kept: PlanBundle; changes: readonly Change[] }) =>
+  approvedAlone(kept, live.plan, changes);
+
 /** What is worked out over a plan when something is tried beside it, or it is compared with what it was. */
-export const APPROVE_WORKS = { compared, onceFrozenAs, whatIf };
+export const APPROVE_WORKS = { compared, onceFrozenAs, whatIf, frozen, alone };

@@ -2,7 +2,6 @@ import type { ChangeResult, Me, WhatIfView } from "@chronometra/contract";
 import {
   type Applied,
   applyChanges,
-  approvedAlone,
   type ApprovedAlone,
   type Change,
   describePath,
@@ -16,6 +15,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { listsSince, standing, storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
+import { checkOn } from "../plan/prepare.ts";
 import { type Writing } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
@@ -121,7 +121,11 @@ export async function aloneOnBaseline(
     return {
       fault: `The plan behind baseline ${number} is not kept here: it was approved elsewhere, or before plans were kept.`,
     };
-  return approvedAlone(JSON.parse(kept.content) as PlanBundle, live, await whatIfChanges(manager, whatIf));
+  return overPlan(
+    "alone",
+    { id: whatIf.projectId, plan: live },
+    { kept: JSON.parse(kept.content) as PlanBundle, changes: await whatIfChanges(manager, whatIf) },
+  );
 }
 
 /** Which of some changes still fit a plan, taken one by one: those that fail by themselves are left out. */
@@ -217,7 +221,11 @@ export const keepWhatIf = (database: DataSource, me: Me, id: string): Promise<Ch
         .update({ id: whatIf.id }, { state: "kept", decidedBy: me.id, decidedAt: new Date() });
       return result;
     },
-    async () => whatIfChanges(database, await findWhatIf(database, id)),
+    async (plan, project) => {
+      const changes = await whatIfChanges(database, await findWhatIf(database, id));
+      await checkOn({ id: project.id, plan }, changes);
+      return changes;
+    },
   );
 
 /** Puts a what-if forward as the project's next change request. */

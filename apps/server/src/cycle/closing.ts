@@ -2,11 +2,11 @@ import type { Closing, Me } from "@chronometra/contract";
 import { parkRows, type Change, type Plan } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { storeChanges } from "../plan/changeService.ts";
+import { storeChanges, type ChangeOrder } from "../plan/changeService.ts";
 import { inverseOf } from "../plan/history.ts";
 import { ChangeListEntity } from "../plan/stored/planEntities.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { writeProject, writeProjects } from "../plan/writeProjects.ts";
+import { writeProject, writeProjects, type Writing } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -158,16 +158,26 @@ export async function closeProject(
  * why it is open again, stands in its history.
  */
 export async function openAgain(database: DataSource, me: Me, projectId: string, reason: string): Promise<void> {
-  await writeProjects(database, me, [projectId], async (writing) => {
-    const closings = writing.manager.getRepository(ProjectClosingEntity);
+  const work = async (writing: Writing): Promise<void> => {
+    const { manager } = writing;
+    const closings = manager.getRepository(ProjectClosingEntity);
     const closing = await closings.findOneBy({ projectId });
     if (closing === null || (await closings.delete({ projectId })).affected === 0)
       throw new Failure("conflict", "This project is not closed.");
     const project = await writing.editable(projectId);
-    const back =
-      closing.revision === null
-        ? { changes: [{ type: "setProject" as const, set: {} }] }
-        : await inverseOf(writing.manager, project, closing.revision);
+    const back = await openingAgain(manager, project, closing);
     await storeChanges(writing, project, { ...back, label: `Opened again: ${reason}`.slice(0, 200) });
+  };
+  await writeProjects(database, me, [projectId], work, async (_plan, project) => {
+    const closing = await database.getRepository(ProjectClosingEntity).findOneBy({ projectId });
+    return closing === null ? [] : (await openingAgain(database.manager, project, closing)).changes;
   });
 }
+
+/** What takes back what closing a project ended. */
+const openingAgain = async (
+  manager: EntityManager,
+  project: ProjectEntity,
+  { revision }: ProjectClosingEntity,
+): Promise<Pick<ChangeOrder, "changes">> =>
+  revision === null ? { changes: [{ type: "setProject", set: {} }] } : inverseOf(manager, project, revision);

@@ -14,7 +14,7 @@ import type { DATES_WORKS } from "./datesWorks.ts";
 import { allDeadlines } from "./deadlines.ts";
 import { milestoneTrend } from "./milestoneTrend.ts";
 import { performanceOf } from "./performance.ts";
-import { effectOfSlip, slipOf, storeSlip } from "./slip.ts";
+import { effectOfSlip, slipAhead, storeSlip } from "./slip.ts";
 
 const overPlan = overPlans<typeof DATES_WORKS>();
 
@@ -70,7 +70,7 @@ export function datesRoutes(serving: Serving, post: Post): void {
       me,
       params["project"]!,
       (writing, project) => storeSlip(writing, project, post, params["milestone"]!, body),
-      async (plan, { id }) => (await slipOf({ id, plan }, params["milestone"]!, body)).changes,
+      (plan, { id }) => slipAhead({ id, plan }, params["milestone"]!, body),
     ),
   );
 

@@ -1,5 +1,5 @@
 import type { BodyOf, SlipEffect } from "@chronometra/contract";
-import type { NotPushed, Plan } from "@chronometra/core";
+import type { Change, NotPushed, Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { storeChanges } from "../plan/changeService.ts";
@@ -30,7 +30,7 @@ const accountsOf = async (
 /**
  * The changes that slip a milestone and what was to go along, and what cannot. Throws a Failure where it cannot slip.
  */
-export async function slipOf(of: PlanOf, milestone: string, wanted: Wanted) {
+async function slipOf(of: PlanOf, milestone: string, wanted: Wanted) {
   await overPlan("choice", of, milestone);
   return overPlan("slip", of, { milestone, wanted });
 }
@@ -55,6 +55,13 @@ export async function effectOfSlip(
       .map(({ person, name, moves }) => ({ name, count: moves.length, canBeReached: accounts.has(person) }))
       .sort((a, b) => a.name.localeCompare(b.name)),
   };
+}
+
+/** The changes of a slip, as they are worked out before its project is locked, with all that is told of them. */
+export async function slipAhead(of: PlanOf, milestone: string, wanted: Wanted): Promise<readonly Change[]> {
+  const { changes } = await slipOf(of, milestone, wanted);
+  if (wanted.tell) await overPlan("moved", of, changes);
+  return changes;
 }
 
 /** Slips a milestone with all that goes along, and tells those concerned, one message each whatever moved. */

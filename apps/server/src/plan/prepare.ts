@@ -46,8 +46,16 @@ export function prepare(
   return prepared;
 }
 
+type Changes = readonly Change[];
+
+/** Two lists that are stored one after the other: the second is made of the plan that the first leaves. */
+export interface TwoLists {
+  readonly first: Changes;
+  readonly second: (after: Plan) => Promise<Changes>;
+}
+
 /** The changes that are about to be stored in a project, as far as they are known before it is locked. */
-export type ChangesOf = (plan: Plan, project: ProjectEntity) => readonly Change[] | Promise<readonly Change[]>;
+export type ChangesOf = (plan: Plan, project: ProjectEntity) => Changes | TwoLists | Promise<Changes | TwoLists>;
 
 /**
  * Prepares a list of changes before its project is locked, so that under the lock it is only compared and stored. Where
@@ -57,8 +65,14 @@ export async function prepareAhead(database: DataSource, id: string, changesOf: 
   try {
     const project = await database.getRepository(ProjectEntity).findOneByOrFail({ id });
     const plan = await loadPlan(database.manager, project);
-    const changes = await changesOf(plan, project);
-    if (changes.length > 0) await prepare(project, plan, changes).rows();
+    const asked = await changesOf(plan, project);
+    const { first, second } = "second" in asked ? asked : { first: asked, second: null };
+    if (first.length === 0) return;
+    const { applied, rows } = prepare(project, plan, first);
+    await rows();
+    if (second === null) return;
+    const revision = project.revision + 1;
+    await prepare({ id, revision, keptRevision: revision }, applied.plan, await second(applied.plan)).rows();
   } catch {
     // All of it is done once more under the lock, of the plan as it is then; whatever stands against it is told there.
   }

@@ -6,6 +6,7 @@ import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction, isLockWait } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inTurn } from "../shared/turns.ts";
+import { askingOnce } from "./held/overPlan.ts";
 import { loadPlan, rememberPlan } from "./stored/planStore.ts";
 import { prepareAhead, type ChangesOf } from "./prepare.ts";
 import { tellWritten } from "./written.ts";
@@ -93,7 +94,7 @@ export async function writeProjects<T>(
   changesOf?: ChangesOf,
 ): Promise<T> {
   const ordered = [...new Set(ids)].sort();
-  const { result, writing } = await inTurn(database, ordered, async () => {
+  const inOneAct = async (): Promise<{ result: T; writing: Writing }> => {
     if (changesOf !== undefined) await Promise.all(ordered.map((id) => prepareAhead(database, id, changesOf)));
     return inTransaction(database, async (manager) => {
       const locked = await lock(manager, ordered).catch((error: unknown) => {
@@ -102,7 +103,8 @@ export async function writeProjects<T>(
       const writing = new Writing(manager, me, locked);
       return { result: await work(writing), writing };
     });
-  });
+  };
+  const { result, writing } = await inTurn(database, ordered, () => askingOnce(inOneAct));
   writing.remember();
   tellWritten(database, ordered);
   return result;

@@ -1,3 +1,4 @@
+import { AsyncLocalStorage } from "node:async_hooks";
 import { PlanProblems, type Plan } from "@chronometra/core";
 import { Failure } from "../../shared/failure.ts";
 import { onThread } from "../../shared/workers.ts";
@@ -27,6 +28,39 @@ export interface PlanOf {
   readonly plan: Plan;
 }
 
+type Answers = Map<string, Promise<PlanAnswer>>;
+const ofThisAct = new AsyncLocalStorage<Answers>();
+
+/**
+ * Does something in which the same is asked of the same plan once: what was worked out before projects are locked is
+ * found again under the lock.
+ */
+export const askingOnce = <T>(act: () => Promise<T>): Promise<T> => ofThisAct.run(new Map(), act);
+
+/** A text that two things asked share exactly where they say the same. */
+const textOf = (asked: unknown): string =>
+  JSON.stringify(asked, (_key, value: unknown) => (value instanceof Map ? { entries: [...value] } : value));
+
+/** An answer of this act, or a new one; one that failed is asked for again. */
+function answered(project: string, job: PlanJob, plan: Plan): Promise<PlanAnswer> {
+  const answers = ofThisAct.getStore();
+  if (answers === undefined) return askSending(project, job, plan);
+  const key = `${job.tag} ${job.work} ${textOf(job.asked)}`;
+  let answer = answers.get(key);
+  if (answer === undefined) {
+    answer = askSending(project, job, plan);
+    answers.set(key, answer);
+    answer.catch(() => answers.delete(key));
+  }
+  return answer;
+}
+
+/** Asks, and sends the plan where the thread does not hold it. */
+async function askSending(project: string, job: PlanJob, plan: Plan): Promise<PlanAnswer> {
+  const answer = await ask(project, job);
+  return answer.is === "missing" ? ask(project, { ...job, plan }) : answer;
+}
+
 /**
  * Has work done over a plan, away from the thread that answers calls: what is asked of one project comes to the same
  * thread, which holds its plan and is sent only what changes.
@@ -40,9 +74,7 @@ export const overPlans =
     { id, plan }: PlanOf,
     ...[asked]: Asked<W[K]>
   ): Promise<ReturnType<W[K]>> => {
-    const job: PlanJob = { tag: tagOf(plan), work, asked };
-    let answer = await ask(id, job);
-    if (answer.is === "missing") answer = await ask(id, { ...job, plan });
+    const answer = await answered(id, { tag: tagOf(plan), work, asked }, plan);
     switch (answer.is) {
       case "result":
         return answer.result as ReturnType<W[K]>;
