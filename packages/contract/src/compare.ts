@@ -8,9 +8,9 @@ const stateRowSchema = z.object({
   /** Instants in local minutes since 1990, for drawing. */
   start: z.number().nullable(),
   finish: z.number().nullable(),
-  durationMinutes: z.number().nullable(),
-  minutes: z.number(),
-  budgetMinor: z.number(),
+  durationMinutes: minutesSchema.nullable(),
+  minutes: minutesSchema,
+  budgetMinor: amountMinorSchema,
   deadline: z.string().nullable(),
   parked: z.boolean(),
 });
@@ -46,8 +46,8 @@ export const comparisonSchema = z.object({
     }),
   ),
   finish: z.object({ from: z.string().nullable(), to: z.string().nullable(), days: z.number().nullable() }),
-  budgetMinor: z.object({ from: z.number(), to: z.number() }),
-  minutes: z.object({ from: z.number(), to: z.number() }),
+  budgetMinor: z.object({ from: amountMinorSchema, to: amountMinorSchema }),
+  minutes: z.object({ from: minutesSchema, to: minutesSchema }),
   alike: z.int(),
 });
 export type ComparisonView = z.infer<typeof comparisonSchema>;
@@ -56,7 +56,7 @@ const frozenFiguresSchema = z.object({
   bac: minorSchema,
   pv: minorSchema,
   ev: minorSchema,
-  sv: z.int(),
+  sv: amountMinorSchema,
   spi: z.number().nullable(),
 });
 
