@@ -28,7 +28,7 @@ export const LONGER = [
       "apps/web/src/frame/firstSteps.ts",
       "apps/web/src/plan/grid/cells/gridState.ts",
       "apps/web/src/shared/words/amounts.ts",
-      "apps/web/src/watch/EditCell.tsx",
+      "apps/web/src/watch/answer/EditCell.tsx",
     ],
   },
   {
@@ -61,7 +61,7 @@ export const LONGER = [
   {
     why: "Drawings, with all that a picture is made of in one place.",
     files: [
-      "apps/web/src/plan/chart/{DragNote,Lane}.tsx",
+      "apps/web/src/plan/chart/{Lane,drag/DragNote}.tsx",
       "apps/web/src/plan/grid/{PlanSheet,SheetLine,SheetLines}.tsx",
       "apps/web/src/plan/grid/cells/SheetCell.tsx",
       "apps/web/src/plan/print/PrintPage.tsx",

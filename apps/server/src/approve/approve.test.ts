@@ -1,7 +1,7 @@
 import { createHash } from "node:crypto";
 import type { Approval, ChangeResult, ComparisonView, Ledger, ProjectLook } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
-import { BaselineEntity } from "./approveEntities.ts";
+import { BaselineEntity } from "./kept/approveEntities.ts";
 
 let world: TestWorld;
 let tomas: Caller;

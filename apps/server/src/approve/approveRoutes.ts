@@ -10,9 +10,9 @@ import { ProjectEntity } from "../project/projectEntity.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
-import { ApprovalEntity, BaselineEntity } from "./approveEntities.ts";
+import { ApprovalEntity, BaselineEntity } from "./kept/approveEntities.ts";
 import { compareProject, driftOf, frozenAs } from "./compareStates.ts";
-import { WhatIfEntity } from "./whatIfEntities.ts";
+import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */

@@ -16,8 +16,8 @@ import { writeProjects, type Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import type { APPROVE_WORKS } from "./approveWorks.ts";
-import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import type { APPROVE_WORKS } from "./works/approveWorks.ts";
+import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./kept/approveEntities.ts";
 
 const overPlan = overPlans<typeof APPROVE_WORKS>();
 

@@ -10,11 +10,11 @@ import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inWorker } from "../shared/workers.ts";
 import { dayOf, installationZone } from "../shared/clock.ts";
-import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
+import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./kept/approveEntities.ts";
 import { findApproval, planAsked } from "./approveService.ts";
-import type { APPROVE_WORKS } from "./approveWorks.ts";
-import type { StateSource } from "./compared.ts";
-import { WhatIfEntity } from "./whatIfEntities.ts";
+import type { APPROVE_WORKS } from "./works/approveWorks.ts";
+import type { StateSource } from "./works/compared.ts";
+import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { findWhatIf } from "./whatIfService.ts";
 import { aloneOnBaseline, tried } from "./mergeWhatIf.ts";
 
@@ -121,7 +121,7 @@ export async function driftOf(
   const { port1, port2 } = new MessageChannel();
   port1.on("message", onShare);
   const working = inWorker<DriftLedger | { fault: string }>(
-    "approve/driftWorker",
+    "approve/works/driftWorker",
     { before, after, target: target === "finish" ? null : target, port: port2 },
     { transferList: [port2], signal },
   );

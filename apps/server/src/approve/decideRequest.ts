@@ -10,7 +10,7 @@ import { Failure } from "../shared/failure.ts";
 import { freezeProject, nextBaseline, type Approved } from "./approveService.ts";
 import { aloneOnBaseline, applyWhatIf } from "./mergeWhatIf.ts";
 import { enterReserve } from "./reserves.ts";
-import { WhatIfEntity } from "./whatIfEntities.ts";
+import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { findWhatIf, whatIfChanges } from "./whatIfService.ts";
 
 type Decision = BodyOf<"POST /api/whatifs/:whatif/decision">;

@@ -1,5 +1,5 @@
-import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./approveEntities.ts";
-import { ReserveEntryEntity, WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
+import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./kept/approveEntities.ts";
+import { ReserveEntryEntity, WhatIfEntity, WhatIfListEntity } from "./kept/whatIfEntities.ts";
 
 /** The tables of this room. */
 export const APPROVE_ENTITIES = [

@@ -20,9 +20,9 @@ import { type Writing } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
-import { BaselinePlanEntity } from "./approveEntities.ts";
+import { BaselinePlanEntity } from "./kept/approveEntities.ts";
 import { assertLeft } from "./reserves.ts";
-import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
+import { WhatIfEntity, WhatIfListEntity } from "./kept/whatIfEntities.ts";
 import { overPlan, findWhatIf, onWhatIf, whatIfChanges, onto, append } from "./whatIfService.ts";
 
 type Meets = WhatIfView["meets"];

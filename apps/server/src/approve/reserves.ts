@@ -5,7 +5,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { findProject, mayEdit } from "../project/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
-import { ReserveEntryEntity } from "./whatIfEntities.ts";
+import { ReserveEntryEntity } from "./kept/whatIfEntities.ts";
 
 type Kind = ReserveEntryEntity["kind"];
 const WORDS: Readonly<Record<Kind, string>> = { contingency: "contingency", management: "management reserve" };

@@ -3,7 +3,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import { assertMayEdit, assertNotClosed, findProject } from "../project/projectAccess.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
-import { WhatIfEntity } from "./whatIfEntities.ts";
+import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { findWhatIf, isWorkable } from "./whatIfService.ts";
 
 /** Works on a what-if that is dropped or to be, for someone who may change its project; the live plan plays no part. */

@@ -10,7 +10,7 @@ import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { decideRequest } from "./decideRequest.ts";
 import { enterReserve, reservesOf } from "./reserves.ts";
-import { WhatIfEntity } from "./whatIfEntities.ts";
+import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { dropWhatIf, restoreWhatIf } from "./whatIfEndings.ts";
 import { beginWhatIf, changeWhatIf, findWhatIf, undoInWhatIf } from "./whatIfService.ts";
 import { aloneOnBaseline, inForce, keepWhatIf, mergeWhatIf, putForward, tried } from "./mergeWhatIf.ts";

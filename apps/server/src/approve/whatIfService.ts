@@ -7,8 +7,8 @@ import { checkOn, type ChangesOf } from "../plan/prepare.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import type { APPROVE_WORKS } from "./approveWorks.ts";
-import { WhatIfEntity, WhatIfListEntity } from "./whatIfEntities.ts";
+import type { APPROVE_WORKS } from "./works/approveWorks.ts";
+import { WhatIfEntity, WhatIfListEntity } from "./kept/whatIfEntities.ts";
 
 export const overPlan = overPlans<typeof APPROVE_WORKS>();
 

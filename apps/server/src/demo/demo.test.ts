@@ -8,7 +8,7 @@ import {
 } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
 import { listAccounts } from "../access/accounts.ts";
-import { BaselineEntity } from "../approve/approveEntities.ts";
+import { BaselineEntity } from "../approve/kept/approveEntities.ts";
 import { digestOf } from "../approve/approveService.ts";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
 import { FiguresEntity } from "../writers/figuresEntity.ts";

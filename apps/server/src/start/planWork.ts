@@ -1,7 +1,7 @@
 /**
  * What a thread for plans runs: all that rooms have worked out over plans, and the writers of what is kept beside them.
  */
-import { APPROVE_WORKS } from "../approve/approveWorks.ts";
+import { APPROVE_WORKS } from "../approve/works/approveWorks.ts";
 import { COLLECT_WORKS } from "../collect/works/collectWorks.ts";
 import { CYCLE_WORKS } from "../cycle/cycleWorks.ts";
 import { DATES_WORKS } from "../dates/datesWorks.ts";

@@ -2,7 +2,7 @@
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, type Sent } from "../testing/fakePage.tsx";
-import { DataDatesPage } from "./DataDatesPage.tsx";
+import { DataDatesPage } from "./oneByOne/DataDatesPage.tsx";
 
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 

@@ -3,7 +3,7 @@ import { CYCLE_STEPS, type Cycle, type CycleStep, type ProjectCycle } from "@chr
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, type Sent } from "../testing/fakePage.tsx";
-import { LockPage } from "./LockPage.tsx";
+import { LockPage } from "./oneByOne/LockPage.tsx";
 
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 

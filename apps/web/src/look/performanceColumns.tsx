@@ -23,7 +23,7 @@ import {
   varianceTone,
   varianceWords,
 } from "../shared/words/words.ts";
-import { activitiesBehind, anyOf, costsBehind, timeBehind } from "../watch/opens.ts";
+import { activitiesBehind, anyOf, costsBehind, timeBehind } from "../watch/question/opens.ts";
 
 type Part = PerformanceView["parts"][number];
 export type Period = PerformanceView["periods"][number];

@@ -1,7 +1,7 @@
 import { Info, Redo2, Search, Undo2, type LucideIcon } from "lucide-react";
 import type { RefObject } from "react";
 import { DateField } from "../shared/fields/DateField.tsx";
-import { ChartTools } from "./ChartTools.tsx";
+import { ChartTools } from "./look/ChartTools.tsx";
 import type { TimeScale } from "./chart/useTimeScale.ts";
 import type { PlanSession } from "./engine/session/planSession.ts";
 import type { SessionState } from "./engine/session/sessionState.ts";
@@ -9,12 +9,12 @@ import type { Sheet } from "./engine/sheet.ts";
 import { PlanColumnChoice } from "./grid/tools/PlanColumnChoice.tsx";
 import type { Active } from "./grid/PlanSheet.tsx";
 import { RowTools } from "./grid/tools/RowTools.tsx";
-import type { PlanColumns } from "./grid/panes/usePlanColumns.ts";
+import type { PlanColumns } from "./grid/columns/usePlanColumns.ts";
 import { WaysTool } from "./grid/tools/WaysTool.tsx";
 import type { ShownRows } from "./shownRows.ts";
 import { TryOut } from "./TryOut.tsx";
 import type { About } from "./useAbout.ts";
-import type { ChartLooks } from "./useChartLook.ts";
+import type { ChartLooks } from "./look/useChartLook.ts";
 
 interface ToolProps {
   readonly icon: LucideIcon;

@@ -13,15 +13,15 @@ import { usePlanNews } from "./engine/news/usePlanNews.ts";
 import { FindBar } from "./grid/tools/FindBar.tsx";
 import { PlanSheet, type Active, type SheetHandle } from "./grid/PlanSheet.tsx";
 import { usePane } from "./grid/panes/usePane.ts";
-import { usePlanColumns } from "./grid/panes/usePlanColumns.ts";
-import { LookNotes } from "./LookNotes.tsx";
+import { usePlanColumns } from "./grid/columns/usePlanColumns.ts";
+import { LookNotes } from "./look/LookNotes.tsx";
 import { AboutPanel } from "./panel/AboutPanel.tsx";
 import { PlanFoot } from "./PlanFoot.tsx";
 import { PlanToolbar } from "./PlanToolbar.tsx";
 import { Shelf } from "./Shelf.tsx";
 import { useShownRows } from "./shownRows.ts";
 import { useAbout } from "./useAbout.ts";
-import { useChartLook } from "./useChartLook.ts";
+import { useChartLook } from "./look/useChartLook.ts";
 import { usePageKeys } from "./usePageKeys.ts";
 
 const SCROLLBAR = 14;

@@ -6,7 +6,7 @@ import type { ReactNode } from "react";
 import { Link } from "react-router";
 import { sinceLockWords, toldOf } from "../shared/words/sinceLock.ts";
 import { Toned } from "../shared/dialogs/Toned.tsx";
-import { activitiesBehind, anyOf } from "../watch/opens.ts";
+import { activitiesBehind, anyOf } from "../watch/question/opens.ts";
 import type { driftTone } from "../shared/words/words.ts";
 import {
   DEADLINE_ORDER,

@@ -6,7 +6,7 @@ import { Failure } from "../shared/dialogs/Failure.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
 import { countWords } from "../shared/words/words.ts";
 import { actEffectQuery } from "./queries.ts";
-import { useAct } from "./useAct.tsx";
+import { useAct } from "./answer/useAct.tsx";
 
 type Act = WatchAct["act"];
 type Kind = "pushOut" | "reassign" | "setOwner";

@@ -4,7 +4,7 @@ import { Link2, Save, Trash2 } from "lucide-react";
 import { useNavigate } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
-import { askable } from "./askable.ts";
+import { askable } from "./question/askable.ts";
 import { CalendarAddress } from "./CalendarAddress.tsx";
 import { watchlistsQuery } from "./queries.ts";
 import { Export } from "./questionTools.tsx";

@@ -1,6 +1,6 @@
 import { WATCH_ABOUT, type WatchAbout, type Watchlist, type WatchQuestion } from "@chronometra/contract";
 import { NavLink } from "react-router";
-import { ABOUT_WORDS, questionText } from "./questionWords.ts";
+import { ABOUT_WORDS, questionText } from "./question/questionWords.ts";
 
 /** What one begins to ask with, of each thing that can be asked about. */
 export const FRESH: Record<WatchAbout, WatchQuestion> = {

@@ -16,16 +16,16 @@ import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { SummedNote } from "../shared/table/SummedNote.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
 import { ActBar } from "./ActBar.tsx";
-import { AnswerTable } from "./AnswerTable.tsx";
-import { rowId } from "./AnswerLines.tsx";
+import { AnswerTable } from "./answer/AnswerTable.tsx";
+import { rowId } from "./answer/AnswerLines.tsx";
 import { KeepDialog } from "./KeepDialog.tsx";
-import { PivotView } from "./PivotView.tsx";
+import { PivotView } from "./answer/PivotView.tsx";
 import { watchChoicesQuery, watchlistQuery, watchlistsQuery, watchQuery, watchRowsQuery } from "./queries.ts";
-import { COUNTED, questionIn, questionText } from "./questionWords.ts";
+import { COUNTED, questionIn, questionText } from "./question/questionWords.ts";
 import { ListTools } from "./ListTools.tsx";
 import { Layout, type LayoutProps } from "./questionTools.tsx";
-import { Sentence } from "./Sentence.tsx";
-import { askable } from "./askable.ts";
+import { Sentence } from "./question/Sentence.tsx";
+import { askable } from "./question/askable.ts";
 import { FRESH, Shelf } from "./Shelf.tsx";
 
 /** The rows that are there: those that came with the answer, and all of the groups that were opened. */

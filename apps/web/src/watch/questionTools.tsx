@@ -5,7 +5,7 @@ import { toast } from "../shared/messages/toast.ts";
 import { ColumnChoice } from "../shared/table/ColumnChoice.tsx";
 import { exportAnswer } from "./exportAnswer.ts";
 import { watchChoicesQuery } from "./queries.ts";
-import { fieldsOf } from "./questionWords.ts";
+import { fieldsOf } from "./question/questionWords.ts";
 
 export interface LayoutProps {
   readonly question: WatchQuestion;

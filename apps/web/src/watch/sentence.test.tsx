@@ -4,7 +4,7 @@ import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
 import { show } from "../testing/fakePage.tsx";
-import { Sentence } from "./Sentence.tsx";
+import { Sentence } from "./question/Sentence.tsx";
 
 const CHOICES = {
   people: [

@@ -1,6 +1,10 @@
-import { positionsOf } from "./positions.ts";
 import { remembered } from "./remembered.ts";
 import type { Activity } from "./schema.ts";
+
+/** The position of each row of a table by its id. */
+export const positionsOf = remembered(
+  (rows: readonly { readonly id: string }[]): ReadonlyMap<string, number> => new Map(rows.map(({ id }, i) => [id, i])),
+);
 
 /** The tree of a plan's activities, by position in the table. */
 export interface PlanTree {

@@ -4,7 +4,7 @@ import { type ReactNode } from "react";
 import { Link } from "react-router";
 import type { Column } from "../../shared/table/column.ts";
 import { momentWords } from "../../shared/words/words.ts";
-import { anyOf, timeBehind } from "../../watch/opens.ts";
+import { anyOf, timeBehind } from "../../watch/question/opens.ts";
 import { isMissing, overUnderWords, sheetWords } from "./sheetWords.ts";
 import { shiftDays } from "../weekSums.ts";
 

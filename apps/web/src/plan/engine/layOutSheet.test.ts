@@ -5,7 +5,7 @@ import { MAX_PIXELS_PER_DAY, MIN_PIXELS_PER_DAY, ticksOf, widthOf, xOf, type Sca
 import { layOutSheet } from "./layOutSheet.ts";
 import type { SheetRow } from "./sheet.ts";
 import type { Typed } from "./planEngine.ts";
-import { SHEET_COLUMNS } from "../grid/panes/sheetColumns.ts";
+import { SHEET_COLUMNS } from "../grid/columns/sheetColumns.ts";
 import { slipway } from "../testing/plans.ts";
 
 const sheetOf = (plan: PlanBundle) => layOutSheet(fromBundle(plan), plan, computePlan(plan));

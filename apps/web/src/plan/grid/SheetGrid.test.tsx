@@ -7,7 +7,7 @@ import { patched } from "../engine/sheetPatch.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { slipway, viewOf } from "../testing/plans.ts";
 import { SheetCell } from "./cells/SheetCell.tsx";
-import { SHEET_COLUMNS } from "./panes/sheetColumns.ts";
+import { SHEET_COLUMNS } from "./columns/sheetColumns.ts";
 import { useGrid } from "./cells/useGrid.ts";
 
 const NAME = SHEET_COLUMNS[0]!;

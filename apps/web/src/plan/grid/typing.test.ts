@@ -4,9 +4,9 @@ import { completionsOf } from "./cells/completion.ts";
 import { findCells, replaceCells, replacedIn } from "./tools/find.ts";
 import { layOutSheet } from "../engine/layOutSheet.ts";
 import { ownColumn, ownValueText, readOwnValue } from "../engine/ownColumn.ts";
-import { SHEET_COLUMNS } from "./panes/sheetColumns.ts";
+import { SHEET_COLUMNS } from "./columns/sheetColumns.ts";
 import { slipway } from "../testing/plans.ts";
-import { inOrder } from "./panes/usePlanColumns.ts";
+import { inOrder } from "./columns/usePlanColumns.ts";
 import { readWish } from "../engine/wishWords.ts";
 
 const NAMES = ["Dig", "Dig the pit", "Pour", "Lay pipe", "Digging watch"];

@@ -1,5 +1,5 @@
 import { telling } from "../../shared/messages/telling.ts";
-import { linkOffers } from "../grid/panes/typedCells.ts";
+import { linkOffers } from "../grid/columns/typedCells.ts";
 import type { Explanation, Reason } from "@chronometra/core";
 import { X } from "lucide-react";
 import { useEffect, useMemo, useState, type ReactNode } from "react";

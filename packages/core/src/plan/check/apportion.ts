@@ -1,5 +1,4 @@
-import { planTree, type PlanTree } from "../planTree.ts";
-import { positionsOf } from "../positions.ts";
+import { planTree, positionsOf, type PlanTree } from "../planTree.ts";
 import type { Problem } from "../problem.ts";
 import type { Activity, PlanBundle } from "../schema.ts";
 

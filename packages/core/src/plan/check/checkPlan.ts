@@ -3,8 +3,7 @@ import { apportionLoops } from "./apportion.ts";
 import { remembered } from "../remembered.ts";
 import { linkLabel, pairLabel, type Problem, type TableName } from "../problem.ts";
 import type { Activity, Baseline, PlanBundle } from "../schema.ts";
-import { planTree } from "../planTree.ts";
-import { positionsOf } from "../positions.ts";
+import { planTree, positionsOf } from "../planTree.ts";
 import { Findings, checkKind, checkActuals, checkCredit } from "./checkActivity.ts";
 
 /**

@@ -4,7 +4,7 @@ import { widthOf, type Scale } from "../../chart/scale.ts";
 import type { SheetColumn } from "../../engine/sheetColumn.ts";
 import { startDrag } from "../../../shared/page/startDrag.ts";
 import { SCROLLED, type Pane } from "./usePane.ts";
-import type { PlanColumns } from "./usePlanColumns.ts";
+import type { PlanColumns } from "../columns/usePlanColumns.ts";
 
 interface Props {
   readonly columns: PlanColumns;

@@ -1,7 +1,7 @@
 import { useCallback, type RefObject } from "react";
 import { HEAD_HEIGHT } from "../../chart/ChartHead.tsx";
 import type { Scale } from "../../chart/scale.ts";
-import { useChartDrag } from "../../chart/useChartDrag.ts";
+import { useChartDrag } from "../../chart/drag/useChartDrag.ts";
 import type { PlanSession } from "../../engine/session/planSession.ts";
 import type { SheetRow } from "../../engine/sheet.ts";
 import { ROW_HEIGHT } from "../../chart/scale.ts";

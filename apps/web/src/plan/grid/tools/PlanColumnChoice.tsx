@@ -1,5 +1,5 @@
 import { ArrowDown, ArrowUp, Columns3 } from "lucide-react";
-import type { PlanColumns } from "../panes/usePlanColumns.ts";
+import type { PlanColumns } from "../columns/usePlanColumns.ts";
 
 /** Which columns the plan shows, and in which order. */
 export function PlanColumnChoice({ columns: { all, hidden, choose, move, asAtFirst } }: { columns: PlanColumns }) {

@@ -1,7 +1,7 @@
 import { computePlan, fromBundle } from "@chronometra/core";
 import { copyBlock, fillTexts, idsAfter, writeBlock } from "./blocks.ts";
 import { layOutSheet } from "../../engine/layOutSheet.ts";
-import { SHEET_COLUMNS } from "../panes/sheetColumns.ts";
+import { SHEET_COLUMNS } from "../columns/sheetColumns.ts";
 import { slipway } from "../../testing/plans.ts";
 
 const plan = slipway();

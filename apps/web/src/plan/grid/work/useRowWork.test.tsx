@@ -7,7 +7,7 @@ import type { Removal } from "../../engine/engine.ts";
 import { layOutSheet } from "../../engine/layOutSheet.ts";
 import type { PlanSession } from "../../engine/session/planSession.ts";
 import { slipway } from "../../testing/plans.ts";
-import { SHEET_COLUMNS } from "../panes/sheetColumns.ts";
+import { SHEET_COLUMNS } from "../columns/sheetColumns.ts";
 import type { Block } from "./blocks.ts";
 import { useRowWork } from "./useRowWork.ts";
 

@@ -1,4 +1,4 @@
-import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { Dialog } from "../../../shared/dialogs/Dialog.tsx";
 import type { Asked } from "./useChartDrag.ts";
 
 /** Asks whether a date wish that someone meant, its reason with it, is to go for one that was dragged. */

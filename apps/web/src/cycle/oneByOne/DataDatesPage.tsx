@@ -1,15 +1,15 @@
 import type { EffectView as EffectOfChanges, Portfolio, ProjectLine } from "@chronometra/contract";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { portfolioQuery } from "../project/queries.ts";
-import { call } from "../shared/session/api.ts";
-import { DateField } from "../shared/fields/DateField.tsx";
-import { EffectView } from "../shared/dialogs/EffectView.tsx";
-import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
-import { undoToast } from "../shared/dialogs/undoToast.ts";
-import { countWords, dateWords } from "../shared/words/words.ts";
+import { portfolioQuery } from "../../project/queries.ts";
+import { call } from "../../shared/session/api.ts";
+import { DateField } from "../../shared/fields/DateField.tsx";
+import { EffectView } from "../../shared/dialogs/EffectView.tsx";
+import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
+import { countWords, dateWords } from "../../shared/words/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
-import { periodQuery } from "./queries.ts";
+import { periodQuery } from "../queries.ts";
 import { Running } from "./Running.tsx";
 import { Line } from "./DateLines.tsx";
 

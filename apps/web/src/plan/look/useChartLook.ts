@@ -1,10 +1,10 @@
 import { useEffect, useMemo, useState } from "react";
-import { useAddress } from "../shared/page/useAddress.ts";
-import { colouringBy } from "./chart/colours.ts";
-import type { DrawnTest } from "./engine/planEngine.ts";
-import type { PlanSession } from "./engine/session/planSession.ts";
-import type { ChartLook } from "./chart/chartLook.ts";
-import type { Sheet } from "./engine/sheet.ts";
+import { useAddress } from "../../shared/page/useAddress.ts";
+import { colouringBy } from "../chart/colours.ts";
+import type { DrawnTest } from "../engine/planEngine.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
+import type { ChartLook } from "../chart/chartLook.ts";
+import type { Sheet } from "../engine/sheet.ts";
 
 const NO_BASELINE = "none";
 const LONGEST = "longest";

@@ -11,7 +11,7 @@ import {
   type PlanState,
   type StateRow,
 } from "@chronometra/core";
-import type { HeldPlan } from "../plan/held/heldPlan.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 
 type Comparison = ReturnType<typeof compareStates>;
 

@@ -8,12 +8,12 @@ import {
 } from "@chronometra/contract";
 import { PencilLine } from "lucide-react";
 import { useRef, useState, type ReactNode } from "react";
-import { readNumber } from "../shared/words/amounts.ts";
-import { CommitField } from "../shared/fields/CommitField.tsx";
-import { NOT_A_DATE, readDate } from "../shared/words/words.ts";
-import { choicesOf } from "./questionWords.ts";
+import { readNumber } from "../../shared/words/amounts.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { NOT_A_DATE, readDate } from "../../shared/words/words.ts";
+import { choicesOf } from "../question/questionWords.ts";
 import { useAct } from "./useAct.tsx";
-import { todayHere } from "../shared/words/today.ts";
+import { todayHere } from "../../shared/words/today.ts";
 
 const PLAIN = new Set(["name", "owner", "duration", "deadline"]);
 

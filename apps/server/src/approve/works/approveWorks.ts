@@ -1,8 +1,8 @@
 import type { EffectView, WhatIfView } from "@chronometra/contract";
 import { approvedAlone, freezePlan, plannedBudget, type Change, type Plan, type PlanBundle } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/held/computedPlan.ts";
-import { effectBetween } from "../plan/held/effectBetween.ts";
-import type { HeldPlan } from "../plan/held/heldPlan.ts";
+import type { ComputedPlan } from "../../plan/held/computedPlan.ts";
+import { effectBetween } from "../../plan/held/effectBetween.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 import { compared, onceFrozenAs } from "./compared.ts";
 
 const minutesByPerson = (plan: Plan): Map<string, number> => {

@@ -1,5 +1,5 @@
 import { Link } from "react-router";
-import { movedWords } from "../shared/words/words.ts";
+import { movedWords } from "../../shared/words/words.ts";
 import type { ChartLooks } from "./useChartLook.ts";
 
 /** What the chart's colours stand for. */

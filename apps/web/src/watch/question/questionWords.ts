@@ -9,7 +9,15 @@ import {
   type WatchType,
 } from "@chronometra/contract";
 import { formatHours } from "@chronometra/core";
-import { dateWords, dayWords, driftWords, marginWords, money, percentWords, readDate } from "../shared/words/words.ts";
+import {
+  dateWords,
+  dayWords,
+  driftWords,
+  marginWords,
+  money,
+  percentWords,
+  readDate,
+} from "../../shared/words/words.ts";
 
 export type Is = WatchCondition["is"];
 

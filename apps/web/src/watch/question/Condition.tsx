@@ -1,10 +1,10 @@
 import type { WatchChoices, WatchCondition, WatchField, WatchQuestion } from "@chronometra/contract";
 import { Plus, X } from "lucide-react";
 import { useId } from "react";
-import { readNumber } from "../shared/words/amounts.ts";
-import { CommitField } from "../shared/fields/CommitField.tsx";
+import { readNumber } from "../../shared/words/amounts.ts";
+import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { choicesOf, CONDITIONS, conditionOf, movingDateWords, readMovingDate, type Is } from "./questionWords.ts";
-import { todayHere } from "../shared/words/today.ts";
+import { todayHere } from "../../shared/words/today.ts";
 
 /** The question, and how it is changed. */
 export interface Props {

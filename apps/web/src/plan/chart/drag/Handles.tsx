@@ -1,8 +1,8 @@
 import { useEffect, useState, type PointerEvent, type RefObject } from "react";
 import { flushSync } from "react-dom";
-import type { SheetRow } from "../engine/sheet.ts";
-import { laneShapes } from "./laneShapes.ts";
-import { ROW_HEIGHT, type Scale } from "./scale.ts";
+import type { SheetRow } from "../../engine/sheet.ts";
+import { laneShapes } from "../laneShapes.ts";
+import { ROW_HEIGHT, type Scale } from "../scale.ts";
 import type { Handle } from "./useChartDrag.ts";
 
 interface Props {

@@ -1,10 +1,10 @@
 import { closeOf, openOf, parseDate } from "@chronometra/core";
 import { ArrowLeftToLine, ArrowRightToLine, Printer, Shapes, Waypoints, ZoomIn, ZoomOut } from "lucide-react";
 import { Link } from "react-router";
-import { ChartKey } from "./chart/ChartKey.tsx";
-import type { TimeScale } from "./chart/useTimeScale.ts";
-import type { Sheet, SheetRow } from "./engine/sheet.ts";
-import { todayHere } from "../shared/words/today.ts";
+import { ChartKey } from "../chart/ChartKey.tsx";
+import type { TimeScale } from "../chart/useTimeScale.ts";
+import type { Sheet, SheetRow } from "../engine/sheet.ts";
+import { todayHere } from "../../shared/words/today.ts";
 import type { ChartLooks } from "./useChartLook.ts";
 
 interface Props {

@@ -1,6 +1,6 @@
 import type { EffectView as Effect, ProjectLine } from "@chronometra/contract";
 import { Link } from "react-router";
-import { Toned } from "../shared/dialogs/Toned.tsx";
+import { Toned } from "../../shared/dialogs/Toned.tsx";
 import {
   countWords,
   dateWords,
@@ -10,7 +10,7 @@ import {
   movedWords,
   ratioWords,
   varianceTone,
-} from "../shared/words/words.ts";
+} from "../../shared/words/words.ts";
 
 const moved = (days: number | null): string => movedWords(days, "stays");
 const LOST = new Set(["breached", "willBreach"]);

@@ -1,11 +1,11 @@
 import type { WatchAnswer, WatchField, WatchRow, WatchQuestion, WatchChoices } from "@chronometra/contract";
 import { type ReactNode } from "react";
 import { Link } from "react-router";
-import { Toned } from "../shared/dialogs/Toned.tsx";
-import { countWords, driftTone } from "../shared/words/words.ts";
+import { Toned } from "../../shared/dialogs/Toned.tsx";
+import { countWords, driftTone } from "../../shared/words/words.ts";
 import { EditCell, isEditable } from "./EditCell.tsx";
-import type { fieldsOf } from "./questionWords.ts";
-import { COUNTED, valueWords } from "./questionWords.ts";
+import type { fieldsOf } from "../question/questionWords.ts";
+import { COUNTED, valueWords } from "../question/questionWords.ts";
 
 /** What tells a row from all others of an answer. */
 export const rowId = ({ project, key }: Pick<WatchRow, "project" | "key">): string => `${project} ${key}`;

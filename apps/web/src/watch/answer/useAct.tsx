@@ -1,8 +1,8 @@
 import type { WatchAct } from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
-import { call } from "../shared/session/api.ts";
-import { undoToast } from "../shared/dialogs/undoToast.ts";
-import { countWords } from "../shared/words/words.ts";
+import { call } from "../../shared/session/api.ts";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
+import { countWords } from "../../shared/words/words.ts";
 
 /** Does something with rows of activities; what was done can be taken back from the note that says so. */
 export function useAct() {

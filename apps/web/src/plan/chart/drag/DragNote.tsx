@@ -1,4 +1,4 @@
-import { Toned } from "../../shared/dialogs/Toned.tsx";
+import { Toned } from "../../../shared/dialogs/Toned.tsx";
 import {
   dateWords,
   DEADLINE_TONES,
@@ -7,7 +7,7 @@ import {
   money,
   movedWords,
   standingWords,
-} from "../../shared/words/words.ts";
+} from "../../../shared/words/words.ts";
 import type { Drawn } from "./useChartDrag.ts";
 
 const MOST = 5;

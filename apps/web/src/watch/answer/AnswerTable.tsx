@@ -1,9 +1,9 @@
 import type { WatchAnswer, WatchField, WatchRow } from "@chronometra/contract";
 import { Fragment, useRef } from "react";
-import { moveCellFocus } from "../shared/table/cellFocus.ts";
-import { useFit } from "../shared/table/useFit.ts";
-import { countWords } from "../shared/words/words.ts";
-import { COUNTED, fieldsOf } from "./questionWords.ts";
+import { moveCellFocus } from "../../shared/table/cellFocus.ts";
+import { useFit } from "../../shared/table/useFit.ts";
+import { countWords } from "../../shared/words/words.ts";
+import { COUNTED, fieldsOf } from "../question/questionWords.ts";
 import { rowId, isNumeric, Sums, GroupLine, AnswerLine, type Props, type Ground } from "./AnswerLines.tsx";
 
 function Heads({

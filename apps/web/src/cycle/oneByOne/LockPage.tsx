@@ -2,14 +2,14 @@ import { shortfalls, type Cycle, type Portfolio, type ProjectCycle, type Project
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link } from "react-router";
-import { toast } from "../shared/messages/toast.ts";
-import { portfolioQuery } from "../project/queries.ts";
-import { call } from "../shared/session/api.ts";
-import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { useAddress } from "../shared/page/useAddress.ts";
-import { countWords, dateWords } from "../shared/words/words.ts";
+import { toast } from "../../shared/messages/toast.ts";
+import { portfolioQuery } from "../../project/queries.ts";
+import { call } from "../../shared/session/api.ts";
+import { Loaded } from "../../shared/dialogs/Failure.tsx";
+import { useAddress } from "../../shared/page/useAddress.ts";
+import { countWords, dateWords } from "../../shared/words/words.ts";
 import { useOneByOne } from "./oneByOne.ts";
-import { cycleQuery } from "./queries.ts";
+import { cycleQuery } from "../queries.ts";
 import { Running } from "./Running.tsx";
 import { obstacles, Effect, LockRow } from "./LockRow.tsx";
 

@@ -1,12 +1,12 @@
 import type { HistoryEntry, TakeBack } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { call } from "../shared/session/api.ts";
-import { Dialog } from "../shared/dialogs/Dialog.tsx";
-import { EffectView } from "../shared/dialogs/EffectView.tsx";
-import { Failure } from "../shared/dialogs/Failure.tsx";
-import { undoToast } from "../shared/dialogs/undoToast.ts";
-import { countWords, momentWords } from "../shared/words/words.ts";
-import { storedListQuery } from "./queries.ts";
+import { call } from "../../shared/session/api.ts";
+import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { EffectView } from "../../shared/dialogs/EffectView.tsx";
+import { Failure } from "../../shared/dialogs/Failure.tsx";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
+import { countWords, momentWords } from "../../shared/words/words.ts";
+import { storedListQuery } from "../queries.ts";
 
 interface Opened {
   readonly project: string;

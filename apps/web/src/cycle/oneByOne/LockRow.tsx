@@ -1,9 +1,9 @@
 import { shortfalls, type Portfolio, type ProjectCycle, type ProjectLine } from "@chronometra/contract";
 import { Link } from "react-router";
-import { laterAndEarlier, movedOf, moveWords } from "../project/logLines.ts";
-import { figuresTogether } from "../project/together.ts";
-import { Toned } from "../shared/dialogs/Toned.tsx";
-import { countWords, driftTone, indexTone, money, ratioWords } from "../shared/words/words.ts";
+import { laterAndEarlier, movedOf, moveWords } from "../../project/logLines.ts";
+import { figuresTogether } from "../../project/together.ts";
+import { Toned } from "../../shared/dialogs/Toned.tsx";
+import { countWords, driftTone, indexTone, money, ratioWords } from "../../shared/words/words.ts";
 
 const openOf = (project: ProjectCycle, step: string): number => project.steps.find(({ name }) => name === step)!.open;
 

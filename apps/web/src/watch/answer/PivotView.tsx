@@ -1,9 +1,9 @@
 import type { WatchAnswer, WatchChoices, WatchQuestion } from "@chronometra/contract";
 import { useCallback } from "react";
-import type { Inks } from "../shared/charts/Chart.tsx";
-import { ChartInView } from "../shared/charts/ChartInView.tsx";
-import { countWords } from "../shared/words/words.ts";
-import { COUNTED, fieldsOf, valueWords } from "./questionWords.ts";
+import type { Inks } from "../../shared/charts/Chart.tsx";
+import { ChartInView } from "../../shared/charts/ChartInView.tsx";
+import { countWords } from "../../shared/words/words.ts";
+import { COUNTED, fieldsOf, valueWords } from "../question/questionWords.ts";
 
 interface Props {
   readonly question: WatchQuestion;

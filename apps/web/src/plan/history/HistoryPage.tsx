@@ -1,13 +1,13 @@
 import type { History } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useSearchParams } from "react-router";
-import { useProject } from "../project/useProject.ts";
-import type { Column } from "../shared/table/column.ts";
-import { DataTable } from "../shared/table/DataTable.tsx";
-import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { momentWords } from "../shared/words/words.ts";
+import { useProject } from "../../project/useProject.ts";
+import type { Column } from "../../shared/table/column.ts";
+import { DataTable } from "../../shared/table/DataTable.tsx";
+import { Loaded } from "../../shared/dialogs/Failure.tsx";
+import { momentWords } from "../../shared/words/words.ts";
 import { StoredList } from "./StoredList.tsx";
-import { historyQuery } from "./queries.ts";
+import { historyQuery } from "../queries.ts";
 
 type Entry = History[number];
 

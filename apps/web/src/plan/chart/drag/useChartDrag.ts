@@ -1,12 +1,12 @@
 import type { Effect } from "@chronometra/core";
 import { useCallback, useRef, useState, type PointerEvent as ReactPointerEvent } from "react";
-import { toast } from "../../shared/messages/toast.ts";
-import type { Gesture, Meant } from "../engine/dragged.ts";
-import type { Ghosts, Preview } from "../engine/planEngine.ts";
-import type { PlanSession } from "../engine/session/planSession.ts";
-import type { SheetRow } from "../engine/sheet.ts";
-import { startDrag } from "../../shared/page/startDrag.ts";
-import { instantAt, type Scale } from "./scale.ts";
+import { toast } from "../../../shared/messages/toast.ts";
+import type { Gesture, Meant } from "../../engine/dragged.ts";
+import type { Ghosts, Preview } from "../../engine/planEngine.ts";
+import type { PlanSession } from "../../engine/session/planSession.ts";
+import type { SheetRow } from "../../engine/sheet.ts";
+import { startDrag } from "../../../shared/page/startDrag.ts";
+import { instantAt, type Scale } from "../scale.ts";
 
 /** Where a lane is taken hold of. */
 export type Handle = "band" | "end" | "fromStart" | "fromFinish";

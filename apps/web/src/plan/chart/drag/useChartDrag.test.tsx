@@ -2,12 +2,12 @@
 import { act, renderHook, waitFor } from "@testing-library/react";
 import type { PointerEvent as ReactPointerEvent } from "react";
 import { openOf, parseDate } from "@chronometra/core";
-import { toast } from "../../shared/messages/toast.ts";
-import { stage } from "../testing/stage.ts";
-import { xOf, type Scale } from "./scale.ts";
+import { toast } from "../../../shared/messages/toast.ts";
+import { stage } from "../../testing/stage.ts";
+import { xOf, type Scale } from "../scale.ts";
 import { useChartDrag, type Handle } from "./useChartDrag.ts";
 
-jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const at = (date: string): number => openOf(parseDate(date)!);
 const SCALE: Scale = { from: at("2026-03-02"), to: at("2026-06-01"), pixelsPerDay: 20 };

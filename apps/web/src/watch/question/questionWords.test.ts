@@ -1,5 +1,5 @@
 import { WATCH_FIELDS, watchConditionSchema, type WatchQuestion } from "@chronometra/contract";
-import { readNumber } from "../shared/words/amounts.ts";
+import { readNumber } from "../../shared/words/amounts.ts";
 import {
   choicesOf,
   CONDITIONS,
