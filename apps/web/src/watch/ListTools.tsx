@@ -22,9 +22,9 @@ function useRemoving(watchlist: Watchlist | null) {
         action: {
           label: "Undo",
           onClick: () =>
-            void call("POST /api/watchlists", {
-              body: { name: was.name, question: was.question, roles: was.roles },
-            }).then(() => client.invalidateQueries({ queryKey: watchlistsQuery.queryKey })),
+            void call("POST /api/watchlists", { body: { name: was.name, question: was.question, roles: was.roles } })
+              .then(() => client.invalidateQueries({ queryKey: watchlistsQuery.queryKey }))
+              .catch((error: Error) => toast.error(error.message)),
         },
       });
       void navigate("/watch");

@@ -3,8 +3,8 @@ import type { WatchChoices, WatchCondition, WatchQuestion } from "@chronometra/c
 import { screen, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { useState } from "react";
-import { show } from "../testing/fakePage.tsx";
-import { Sentence } from "./question/Sentence.tsx";
+import { show } from "../../testing/fakePage.tsx";
+import { Sentence } from "./Sentence.tsx";
 
 const CHOICES = {
   people: [
