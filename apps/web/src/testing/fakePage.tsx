@@ -1,11 +1,14 @@
 import type { Me, ProjectLook, Role } from "@chronometra/contract";
 import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
-import { render } from "@testing-library/react";
+import { configure, render } from "@testing-library/react";
 import type { ReactNode } from "react";
 import { createMemoryRouter, Outlet, RouterProvider, useLocation } from "react-router";
 import { responseOf } from "./response.ts";
 import { takePreferences } from "../shared/session/preferences.ts";
 import { Shown } from "../shared/session/session.ts";
+
+// On a busy machine a page may take its time.
+configure({ asyncUtilTimeout: 5_000 });
 
 /** What a page sent. */
 export interface Sent {
