@@ -16,5 +16,5 @@ export default {
   clearTextReporter: { allowColor: false, reportTests: false, logTests: false },
   tempDirName: ".stryker",
   concurrency: 2,
-  timeoutMS: 20_000,
+  timeoutMS: 8_000,
 };

@@ -1,6 +1,7 @@
 import { freezePlan } from "./baseline/freeze.ts";
 import { deadlineStandings, type DeadlineStanding } from "./drift/deadlines.ts";
 import { slipsAgainst } from "./drift/slip.ts";
+import { settled } from "./network/settled.ts";
 import { schedulePlan, type ActivityState, type Schedule } from "./network/schedule.ts";
 import type { Figures } from "./performance/figures.ts";
 import type { EarnedSchedule, PeriodKind } from "./performance/earnedSchedule.ts";
@@ -83,17 +84,21 @@ export interface Computed {
 
 /**
  * Computes dates and figures of a checked plan.
+ * @param before what was computed of a plan much like it: rows that say the same are taken from there, the same objects
  * @throws {PlanProblems} where it cannot be computed: a loop, or dates outside the horizon
  */
-export function computePlan(plan: PlanBundle, options: AnalyseOptions = {}): Computed {
-  const schedule = schedulePlan(plan);
+export function computePlan(plan: PlanBundle, options: AnalyseOptions = {}, before?: Computed): Computed {
+  const fresh = schedulePlan(plan);
+  const place = (i: number): number => before?.schedule.tree.indexOf.get(plan.activities[i]!.id) ?? -1;
+  const schedule =
+    before === undefined
+      ? fresh
+      : { ...fresh, rows: settled(fresh.rows, (i) => before.schedule.rows[place(i)] ?? null) };
   const baseline = chosenBaseline(plan, options.baseline);
-  const measured = baseline !== null && plan.project.dataDate !== undefined;
-  return {
-    schedule,
-    baseline,
-    performance: measured ? measurePerformance(plan, schedule, baseline.content, options.period ?? "workday") : null,
-  };
+  if (baseline === null || plan.project.dataDate === undefined) return { schedule, baseline, performance: null };
+  const { period = "workday" } = options;
+  const former = (i: number): Figures | null => before?.performance?.activities[place(i)] ?? null;
+  return { schedule, baseline, performance: measurePerformance(plan, schedule, baseline.content, period, former) };
 }
 
 /**

@@ -29,7 +29,7 @@ export { costOfMinutes, rateBook } from "./budget/rates.ts";
 export { deadlineStandings, type DeadlineStanding, type DeadlineState } from "./drift/deadlines.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";
 export { decidingChain, explainActivity, type Explanation, type LinkedTo, type Reason } from "./network/explain.ts";
-export { remainingWork, stateOf } from "./network/buildNetwork.ts";
+export { assignmentsByActivity, remainingWork, stateOf } from "./network/buildNetwork.ts";
 export { schedulePlan, type ActivityState, type Schedule, type ScheduledActivity } from "./network/schedule.ts";
 export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performance/figures.ts";
 export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedule.ts";

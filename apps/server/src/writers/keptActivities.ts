@@ -1,5 +1,7 @@
 import {
   type Activity,
+  type Assignment,
+  assignmentsByActivity,
   deadlineStandings,
   epochDay,
   formatDate,
@@ -85,25 +87,33 @@ const branchNames = remembered((activities: PlanBundle["activities"]): ((activit
 });
 
 interface Work {
-  planned: number;
-  remaining: number;
-  readonly people: Map<string, readonly [string, string, string | null]>;
+  readonly planned: number;
+  readonly remaining: number;
+  readonly people: KeptActivity["people"];
 }
 
-function workByActivity(bundle: PlanBundle): Map<string, Work> {
-  const people = new Map((bundle.people ?? []).map((person) => [person.id, person]));
-  const positions = positionsOf(bundle.activities);
-  const found = new Map<string, Work>();
-  for (const assignment of bundle.assignments ?? []) {
-    const { activity, person } = assignment;
-    let work = found.get(activity);
-    if (work === undefined) found.set(activity, (work = { planned: 0, remaining: 0, people: new Map() }));
-    work.planned += assignment.plannedMinutes;
-    work.remaining += remainingWork(assignment, bundle.activities[positions.get(activity)!]!);
-    work.people.set(person, [person, cut(people.get(person)?.name ?? person, 500), people.get(person)?.role ?? null]);
+/** What people have to do on an activity. */
+function workOn(activity: Activity, assignments: readonly Assignment[] | undefined, people: People): Work {
+  if (assignments === undefined) return NO_WORK;
+  const named = new Map<string, KeptActivity["people"][number]>();
+  let planned = 0;
+  let remaining = 0;
+  for (const assignment of assignments) {
+    const { person } = assignment;
+    planned += assignment.plannedMinutes;
+    remaining += remainingWork(assignment, activity);
+    named.set(person, [person, people.get(person)?.name ?? person, people.get(person)?.role ?? null]);
   }
-  return found;
+  return { planned, remaining, people: [...named.values()] };
 }
+
+type People = ReadonlyMap<string, { readonly name: string; readonly role: string | null }>;
+
+/** People by id, their names as their column holds them. */
+const peopleById = remembered(
+  (people: NonNullable<PlanBundle["people"]>): People =>
+    new Map(people.map(({ id, name, role }) => [id, { name: cut(name, 500), role: role ?? null }])),
+);
 
 const timeByActivity = remembered((entries: NonNullable<PlanBundle["timeEntries"]>) => {
   const found = new Map<string, { minutes: number; last: string }>();
@@ -129,10 +139,6 @@ const countLinks = remembered((links: NonNullable<PlanBundle["links"]>) => {
   return { into, outOf };
 });
 
-const namesOf = remembered(
-  (people: NonNullable<PlanBundle["people"]>) => new Map(people.map(({ id, name }) => [id, cut(name, 500)])),
-);
-
 const valueCells = (name: string, value: string | number | boolean): readonly [string, string | null, number | null] =>
   typeof value === "number"
     ? [name, null, value]
@@ -147,13 +153,13 @@ function reader({ bundle, computed, slips }: ComputedPlan, plan: Plan) {
     schedule,
     performance,
     branchOf: branchNames(bundle.activities),
-    work: workByActivity(bundle),
+    assignments: assignmentsByActivity(bundle),
     time: timeByActivity(bundle.timeEntries ?? []),
     links: countLinks(bundle.links ?? []),
     slips,
     approvedStarts: approvedStarts(baseline?.content.activities),
     deadlines: deadlineStandings(bundle, schedule),
-    names: namesOf(bundle.people ?? []),
+    people: peopleById(bundle.people ?? []),
   };
 }
 type Reader = ReturnType<typeof reader>;
@@ -162,7 +168,7 @@ type Reader = ReturnType<typeof reader>;
 const NO_DATES = { startDay: null, finishDay: null, totalFloat: null, critical: false, state: "unscheduled" } as const;
 const NO_SLIP = { baselineFinishDay: null, workingDays: null };
 const NO_DEADLINE = { marginDays: null, state: null };
-const NO_WORK = { planned: 0, remaining: 0 };
+const NO_WORK: Work = { planned: 0, remaining: 0, people: NONE };
 const NO_TIME = { minutes: 0, last: null };
 const NO_FIGURES = { bac: 0, pv: 0, ev: 0, ac: 0, eacBottomUp: 0, percentComplete: null };
 
@@ -182,7 +188,7 @@ function percentOf(
 }
 
 /** The cells of an activity, in the order of the columns. Made for all of a plan at every change: in one piece. */
-function cellsOf(read: Reader, activity: Activity, i: number): Cell[] {
+function cellsOf(read: Reader, activity: Activity, i: number, work: Work): Cell[] {
   const { id, name, kind = "work", owner } = activity;
   const { schedule, time, links } = read;
   const { project } = read.bundle;
@@ -191,7 +197,6 @@ function cellsOf(read: Reader, activity: Activity, i: number): Cell[] {
   const slip = read.slips.get(id) ?? NO_SLIP;
   const deadline = read.deadlines.get(id) ?? NO_DEADLINE;
   const { dayMinutes } = schedule.calendars.get(activity.calendar ?? project.calendar);
-  const work = read.work.get(id) ?? NO_WORK;
   const posted = time.get(id) ?? NO_TIME;
   const figures = read.performance?.activities[i] ?? NO_FIGURES;
   const block = read.plan.blocks.get(id);
@@ -201,7 +206,7 @@ function cellsOf(read: Reader, activity: Activity, i: number): Cell[] {
     kind,
     schedule.tree.parked.has(id) ? "parked" : row.state,
     owner ?? null,
-    owner === undefined ? null : (read.names.get(owner) ?? owner),
+    owner === undefined ? null : (read.people.get(owner)?.name ?? owner),
     shownDay(row.startDay),
     shownDay(row.finishDay),
     approvedStart ?? null,
@@ -245,37 +250,73 @@ function ownValues({ ownValues, fields }: Plan, id: string): KeptActivity["value
 /** What is kept of an activity. */
 function rowOf(read: Reader, activity: Activity, i: number): KeptActivity {
   const { id } = activity;
-  const people = read.work.get(id)?.people;
-  return {
-    id,
-    cells: cellsOf(read, activity, i),
-    people: people === undefined ? NONE : [...people.values()],
-    values: ownValues(read.plan, id),
-  };
+  const work = workOn(activity, read.assignments.get(id), read.people);
+  return { id, cells: cellsOf(read, activity, i, work), people: work.people, values: ownValues(read.plan, id) };
 }
 
 type Rows = ReadonlyMap<string, KeptActivity>;
 
-const known = new WeakMap<HeldPlan, Rows>();
+/** What is kept of a plan's activities, and what it was read with. */
+interface Kept {
+  readonly read: Reader;
+  readonly rows: Rows;
+}
+
+const known = new WeakMap<HeldPlan, Kept>();
+
+/** What rows rest on besides their activity, its dates, figures and the branches above it. */
+const AROUND = [
+  "project",
+  "calendars",
+  "people",
+  "links",
+  "assignments",
+  "timeEntries",
+  "baselines",
+  "fields",
+  "ownValues",
+  "blocks",
+] as const satisfies readonly (keyof Plan)[];
+
+/**
+ * Gives the row of an activity from before where all that it rests on is what it was; `null` where something may differ.
+ */
+function rowBefore(read: Reader, was: Kept | null): (activity: Activity, i: number) => KeptActivity | null {
+  if (was === null || AROUND.some((table) => was.read.plan[table] !== read.plan[table])) return () => null;
+  const { read: before, rows } = was;
+  const { indexOf, parked } = before.schedule.tree;
+  return (activity, i) => {
+    const { id } = activity;
+    const place = indexOf.get(id) ?? -1;
+    const same =
+      before.bundle.activities[place] === activity &&
+      before.schedule.rows[place] === read.schedule.rows[i] &&
+      before.performance?.activities[place] === read.performance?.activities[i] &&
+      parked.has(id) === read.schedule.tree.parked.has(id) &&
+      before.branchOf(activity) === read.branchOf(activity);
+    return same ? rows.get(id)! : null;
+  };
+}
 
 /**
  * What is kept of each activity, branches and parked work included.
- * @param was the rows of the plan before: of those that stay as they are, the same are taken
+ * @param was what is kept of the plan before: rows that stay as they are, are the same objects
  */
-function rowsById(held: HeldPlan, was: Rows): Rows {
-  let rows = known.get(held);
-  if (rows === undefined) {
+function keptOf(held: HeldPlan, was: Kept | null): Kept {
+  let kept = known.get(held);
+  if (kept === undefined) {
     const read = reader(held.whole, held.plan);
-    rows = new Map(
-      held.whole.bundle.activities.map((activity, i) => {
-        const row = rowOf(read, activity, i);
-        const former = was.get(activity.id);
-        return [activity.id, former !== undefined && sameRow(former, row) ? former : row];
-      }),
-    );
-    known.set(held, rows);
+    const before = rowBefore(read, was);
+    const rows = read.bundle.activities.map((activity, i): [string, KeptActivity] => {
+      const former = before(activity, i);
+      if (former !== null) return [activity.id, former];
+      const row = rowOf(read, activity, i);
+      const old = was?.rows.get(activity.id);
+      return [activity.id, old !== undefined && sameRow(old, row) ? old : row];
+    });
+    known.set(held, (kept = { read, rows: new Map(rows) }));
   }
-  return rows;
+  return kept;
 }
 
 const sameCells = (a: readonly Cell[], b: readonly Cell[]): boolean =>
@@ -330,7 +371,7 @@ const NO_ROWS: Rows = new Map();
 export const keptActivities: Writer = {
   tables: ["activity_row", "activity_person", "activity_value"],
   rows: ({ before, after }) => {
-    const was = before === null ? NO_ROWS : rowsById(before, NO_ROWS);
-    return differences(was, rowsById(after, was));
+    const was = before === null ? null : keptOf(before, null);
+    return differences(was?.rows ?? NO_ROWS, keptOf(after, was).rows);
   },
 };

@@ -31,12 +31,14 @@ export interface Performance {
  * @param plan a checked plan with a data date
  * @param schedule what `schedulePlan` gave for it
  * @param baseline the baseline compared against
+ * @param former figures of an activity before, by its position: they are taken again where its sums are the same
  */
 export function measurePerformance(
   plan: PlanBundle,
   schedule: Schedule,
   baseline: BaselineContent,
   period: PeriodKind,
+  former: (position: number) => Figures | null = () => null,
 ): Performance {
   const asOf = plan.project.dataDate!;
   const rows = plannedRows(plan, baseline, schedule.tree.parked);
@@ -59,12 +61,23 @@ export function measurePerformance(
   return {
     asOf,
     project: figuresOf(project),
-    activities: sums.map((own) => (own === null ? null : figuresOf(own))),
+    activities: sums.map((own, i) => (own === null ? null : figuresLike(own, former(i)))),
     left,
     unbaselined,
     earnedSchedule: earnedSchedule(rows, calendar, period, parseDate(asOf)!, project.ev),
   };
 }
+
+/** Figures of sums; those from before where the sums are the same. */
+const figuresLike = (sums: Sums, former: Figures | null): Figures =>
+  former !== null &&
+  former.bac === sums.bac &&
+  former.pv === sums.pv &&
+  former.ev === sums.ev &&
+  former.ac === sums.ac &&
+  former.eacBottomUp === sums.eacBottomUp
+    ? former
+    : figuresOf(sums);
 
 /** An activity's cost at completion by the bottom-up estimate, split: what its people have left to do, and all else. */
 export interface BottomUp {

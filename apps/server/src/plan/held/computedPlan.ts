@@ -10,10 +10,13 @@ export interface ComputedPlan {
   readonly slips: ReturnType<typeof slipsAgainst>;
 }
 
-/** Dates and figures of a plan. Throws PlanProblems where it cannot be computed. */
-export function computeWhole(plan: Plan): ComputedPlan {
+/**
+ * Dates and figures of a plan. Throws PlanProblems where it cannot be computed.
+ * @param before what was computed of the plan that it was made from: what stays as it is, is the same object
+ */
+export function computeWhole(plan: Plan, before?: ComputedPlan): ComputedPlan {
   const bundle = toBundle(plan);
-  const computed = computePlan(bundle);
+  const computed = computePlan(bundle, {}, before?.computed);
   const { schedule, baseline } = computed;
   return {
     bundle,

@@ -6,16 +6,22 @@ import { computeWhole, type ComputedPlan } from "./computedPlan.ts";
 export class HeldPlan {
   private known: ComputedPlan | undefined;
 
-  constructor(readonly plan: Plan) {}
+  /** @param before what was computed of the plan that it was made from, until it is computed itself */
+  constructor(
+    readonly plan: Plan,
+    private before?: ComputedPlan,
+  ) {}
 
   /** All that is computed of it. Throws PlanProblems where it cannot be computed. */
   get whole(): ComputedPlan {
-    return (this.known ??= computeWhole(this.plan));
+    this.known ??= computeWhole(this.plan, this.before);
+    this.before = undefined;
+    return this.known;
   }
 
   /** What changes make of it; checked whole. Throws PlanProblems. */
   after(changes: readonly Change[]): HeldPlan {
-    return changes.length === 0 ? this : new HeldPlan(applyChecked(this.plan, changes).plan);
+    return changes.length === 0 ? this : new HeldPlan(applyChecked(this.plan, changes).plan, this.known);
   }
 }
 
