@@ -14,11 +14,12 @@ import { HOUSE, placesFor, projectIn, titleOf, whereIs } from "./places.ts";
 import { Unsent } from "./Unsent.tsx";
 import { useMenus } from "../shared/dialogs/useMenus.ts";
 import { useTitle } from "../shared/page/useTitle.ts";
+import { untilFetched } from "../shared/page/untilFetched.ts";
 import { mayLook, sessionQuery, Shown } from "../shared/session/session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */
-const SignIn = lazy(() => import("../access/SignInPage.tsx"));
-const SignInAgain = lazy(() => import("../access/SignInAgain.tsx"));
+const SignIn = lazy(() => untilFetched(() => import("../access/SignInPage.tsx")));
+const SignInAgain = lazy(() => untilFetched(() => import("../access/SignInAgain.tsx")));
 
 /** The places of the whole installation; a project has a row of its own in their stead. */
 function Places({ me }: { me: Me }) {

@@ -72,14 +72,20 @@ function FoundEntry({ entry: { kind, name, aside } }: { entry: Entry }) {
   );
 }
 
+interface Props {
+  /** What was typed before it was there. */
+  readonly begun?: { readonly current: string };
+  readonly onClose: () => void;
+}
+
 /**
  * A field for words, and all that bears them: what was opened lately, what the page does, pages, projects and what is
  * in them.
  */
-export function FindDialog({ onClose }: { onClose: () => void }) {
+export function FindDialog({ begun, onClose }: Props) {
   const me = useMe();
   const go = useNavigate();
-  const [text, setText] = useState("");
+  const [text, setText] = useState(() => begun?.current ?? "");
   const [entered, setEntered] = useState(false);
   const asked = useRested(text.trim());
   const query = useQuery(findQuery(asked));

@@ -15,8 +15,12 @@ const isOfRow = (element: Element): boolean => {
 };
 const LONGEST = 60;
 
-const nameOf = (element: Element): string =>
-  (element.getAttribute("aria-label") ?? element.textContent).replace(/\s+/g, " ").trim();
+/** What a button says; of one that unfolds something, of what: "and 6 more" means nothing elsewhere. */
+function nameOf(element: Element): string {
+  const own = (element.getAttribute("aria-label") ?? element.textContent).replace(/\s+/g, " ").trim();
+  const group = element.hasAttribute("aria-expanded") ? element.closest("[role=group][aria-label]") : null;
+  return group === null ? own : `${group.getAttribute("aria-label")}: ${own}`;
+}
 
 const isShown = (element: HTMLElement): boolean =>
   element.closest("details:not([open]) > :not(summary)") !== null || element.offsetParent !== null;

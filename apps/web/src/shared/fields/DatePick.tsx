@@ -1,7 +1,8 @@
 import { CalendarDays } from "lucide-react";
 import { lazy, Suspense, useRef, useState } from "react";
+import { untilFetched } from "../page/untilFetched.ts";
 
-const Calendar = lazy(() => import("./Calendar.tsx"));
+const Calendar = lazy(() => untilFetched(() => import("./Calendar.tsx")));
 
 interface Props {
   /** `YYYY-MM-DD`, or empty. */

@@ -1,23 +1,8 @@
 import { lazy, Suspense, useEffect, useSyncExternalStore } from "react";
+import { untilFetched } from "../page/untilFetched.ts";
 import { messagesWanted } from "./toast.ts";
 
-/**
- * How long it waits where what shows messages could not be fetched: without a connection a page goes on, and tells
- * later.
- */
-const AGAIN_MILLISECONDS = 2_000;
-
-const fetchNow = () => import("./ShownMessages.tsx");
-
-async function fetched(): ReturnType<typeof fetchNow> {
-  for (;;) {
-    try {
-      return await fetchNow();
-    } catch {
-      await new Promise((resolve) => setTimeout(resolve, AGAIN_MILLISECONDS));
-    }
-  }
-}
+const fetched = () => untilFetched(() => import("./ShownMessages.tsx"));
 
 const Shown = lazy(fetched);
 const Room = lazy(async () => ({ default: (await fetched()).MessageRoom }));
