@@ -42,7 +42,7 @@ export function Find() {
   const close = useCallback(() => setOpen(false), []);
   const type = useCallback((change: (text: string) => string) => void (typed.current = change(typed.current)), []);
   useEffect(() => {
-    const timer = setTimeout(fetched, REST_MILLISECONDS);
+    const timer = setTimeout(() => void fetched(), REST_MILLISECONDS);
     return () => clearTimeout(timer);
   }, []);
   useEffect(() => {
