@@ -67,6 +67,22 @@ describe("moving data dates", () => {
     expect(screen.getByText(/2 projects are behind it/)).toBeTruthy();
   });
 
+  it("leaves closed projects out, and selects none whose plan was never approved: neither takes part in the period", async () => {
+    const [closed, bare] = [line("e", "2026-02-27"), line("f", null)];
+    const projects = [
+      { ...closed, closed: true },
+      { ...bare, summary: { ...bare.summary, baseline: null } },
+    ];
+    listen(({ to }) =>
+      to === "GET /api/portfolio" ? { programmes: [], projects } : { number: 3, dataDate: "2026-03-31" },
+    );
+    show(<DataDatesPage />);
+    await screen.findByRole("table", { name: "Data dates" });
+    expect(screen.queryByRole("checkbox", { name: "Move Project e" })).toBeNull();
+    expect(tick("Project f").checked).toBe(false);
+    expect(screen.getByText(/0 projects are behind it/)).toBeTruthy();
+  });
+
   it("moves nothing before it was looked at", async () => {
     const sent = server(({ to }) =>
       to.endsWith("/effect")

@@ -19,6 +19,7 @@ import { portfolioColumns } from "./portfolioColumns.tsx";
 import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
 import { pathsQuery, portfolioQuery } from "../project/queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
+import { isBehind } from "../project/isBehind.ts";
 import { commonOf } from "../project/together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
 
@@ -30,8 +31,7 @@ const SHOWN: Record<
   missing: { words: "with someone who has not reported", holds: ({ missing }) => missing.length > 0 },
   behind: {
     words: "whose data date is behind the period's",
-    holds: ({ summary, closed }, dataDate) =>
-      !closed && summary.baseline !== null && (summary.dataDate ?? "") < (dataDate ?? ""),
+    holds: isBehind,
   },
   unissued: {
     words: "not issued for this period",

@@ -1,6 +1,7 @@
-import type { EffectView as EffectOfChanges, Portfolio, ProjectLine } from "@chronometra/contract";
+import type { EffectView as EffectOfChanges, Portfolio } from "@chronometra/contract";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { isBehind } from "../../project/isBehind.ts";
 import { portfolioQuery } from "../../project/queries.ts";
 import { call } from "../../shared/session/api.ts";
 import { DateField } from "../../shared/fields/DateField.tsx";
@@ -84,10 +85,9 @@ function InDetail({ name, effect }: { name: string; effect: EffectOfChanges }) {
 
 function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: string }) {
   const [date, setDate] = useState(suggested);
-  const mine = portfolio.projects.filter(({ mayEdit }) => mayEdit);
-  const isBehind = ({ summary }: ProjectLine): boolean => (summary.dataDate ?? "") < date;
+  const mine = portfolio.projects.filter(({ mayEdit, closed }) => mayEdit && !closed);
   const [chosen, setChosen] = useState<ReadonlySet<string>>(
-    () => new Set(mine.filter(({ summary }) => (summary.dataDate ?? "") < suggested).map(({ id }) => id)),
+    () => new Set(mine.filter((line) => isBehind(line, suggested)).map(({ id }) => id)),
   );
   const [opened, setOpened] = useState<string | null>(null);
   const lineOf = new Map(mine.map((line) => [line.id, line]));
@@ -116,7 +116,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
         </div>
         <p className="muted text-sm">
           Remaining work is laid out from the close of this day on; earned value and cost are measured at it.{" "}
-          {countWords(mine.filter(isBehind).length, "project is", "projects are")} behind it.
+          {countWords(mine.filter((line) => isBehind(line, date)).length, "project is", "projects are")} behind it.
         </p>
       </div>
       <div className="max-w-full overflow-x-auto">
@@ -134,7 +134,7 @@ function Moving({ portfolio, date: suggested }: { portfolio: Portfolio; date: st
                 <Line
                   key={line.id}
                   line={line}
-                  isBehind={isBehind(line)}
+                  isBehind={isBehind(line, date)}
                   chosen={chosen.has(line.id)}
                   effect={effect}
                   why={why}
