@@ -9,11 +9,18 @@ import { WRITERS } from "./writers.ts";
 class Tables {
   private readonly rows = new Map<string, Map<string, readonly Cell[]>>();
 
-  take({ table, key, gone, rows }: TableRows): void {
+  take({ table, key, columns, gone, rows, edits = [] }: TableRows): void {
     const all = this.rows.get(table) ?? new Map<string, readonly Cell[]>();
     for (const keys of gone.keys)
       for (const [name, row] of all) if (keys.every((cell, i) => row[i] === cell)) all.delete(name);
     for (const row of rows) all.set(JSON.stringify(row.slice(0, key.length)), row);
+    for (const edit of edits)
+      for (const cells of edit.rows) {
+        const name = JSON.stringify(cells.slice(0, key.length));
+        const row = [...all.get(name)!];
+        edit.columns.forEach((column, i) => (row[key.length + columns.indexOf(column)] = cells[key.length + i]!));
+        all.set(name, row);
+      }
     this.rows.set(table, all);
   }
 

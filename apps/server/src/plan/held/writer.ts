@@ -21,6 +21,15 @@ export interface TableRows {
   readonly gone: { readonly by: readonly string[]; readonly keys: readonly (readonly Cell[])[] };
   /** Rows that come or change: cells of the key, then of the columns. */
   readonly rows: readonly (readonly Cell[])[];
+  /** Rows that are there and change in the same few columns. */
+  readonly edits?: readonly Edit[];
+}
+
+/** Many rows in which the same columns change: where the finish moves, so does the float of all that is not done. */
+export interface Edit {
+  readonly columns: readonly string[];
+  /** Cells of the key, then of these columns. */
+  readonly rows: readonly (readonly Cell[])[];
 }
 
 /**

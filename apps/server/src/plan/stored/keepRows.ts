@@ -1,5 +1,5 @@
 import type { EntityManager } from "typeorm";
-import type { Cell, TableRows } from "../held/writer.ts";
+import type { Cell, Edit, TableRows } from "../held/writer.ts";
 
 const AT_ONCE = 500;
 
@@ -51,6 +51,28 @@ async function deleteRows(manager: EntityManager, projectId: string, { table, go
       ]);
 }
 
+/** How a column of cells is read from JSON: as text where any of them is text. */
+const typeIn = (rows: Edit["rows"], place: number): string =>
+  rows.some((row) => typeof row[place] === "string") ? "varchar(1000) character set utf8mb4" : "double";
+
+/** Rows of which only some columns change are four times as quick to write as whole ones, of which all are compared. */
+async function editRows(
+  manager: EntityManager,
+  projectId: string,
+  { table, key, edits = [] }: TableRows,
+): Promise<void> {
+  for (const { columns, rows } of edits) {
+    const all = [...key, ...columns];
+    const cells = all.map((_, i) => `c${i} ${typeIn(rows, i)} path '$[${i}]'`).join(", ");
+    const same = key.map((column, i) => `r.${column} = d.c${i}`).join(" and ");
+    const set = columns.map((column, i) => `r.${column} = d.c${key.length + i}`).join(", ");
+    await manager.query(
+      `update ${table} r join json_table(?, '$[*]' columns (${cells})) d on ${same} set ${set} where r.project_id = ?`,
+      [JSON.stringify(rows), projectId],
+    );
+  }
+}
+
 /** Writes what changes in what is kept of a project; in the caller's transaction. */
 export async function keepRows(
   manager: EntityManager,
@@ -60,5 +82,6 @@ export async function keepRows(
   for (const change of changes) {
     await deleteRows(manager, projectId, change);
     await insertRows(manager, projectId, change);
+    await editRows(manager, projectId, change);
   }
 }
