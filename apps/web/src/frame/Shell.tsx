@@ -14,7 +14,7 @@ import { HOUSE, placesFor, projectIn, titleOf, whereIs } from "./places.ts";
 import { Unsent } from "./Unsent.tsx";
 import { useMenus } from "../shared/dialogs/useMenus.ts";
 import { useTitle } from "../shared/page/useTitle.ts";
-import { untilFetched } from "../shared/page/untilFetched.ts";
+import { untilFetched } from "../shared/messages/untilFetched.ts";
 import { mayLook, sessionQuery, Shown } from "../shared/session/session.ts";
 
 /** Fetched for those who need it: whoever is signed in already goes on without. */

@@ -1,6 +1,6 @@
 import { Search } from "lucide-react";
 import { lazy, Suspense, useCallback, useEffect, useRef, useState } from "react";
-import { untilFetched } from "../../shared/page/untilFetched.ts";
+import { untilFetched } from "../../shared/messages/untilFetched.ts";
 
 const fetched = () => untilFetched(() => import("./FindDialog.tsx"));
 const FindDialog = lazy(async () => ({ default: (await fetched()).FindDialog }));

@@ -1,6 +1,6 @@
 import { CalendarDays } from "lucide-react";
 import { lazy, Suspense, useRef, useState } from "react";
-import { untilFetched } from "../page/untilFetched.ts";
+import { untilFetched } from "../messages/untilFetched.ts";
 
 const Calendar = lazy(() => untilFetched(() => import("./Calendar.tsx")));
 

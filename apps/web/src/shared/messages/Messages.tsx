@@ -1,5 +1,5 @@
 import { lazy, Suspense, useEffect, useSyncExternalStore } from "react";
-import { untilFetched } from "../page/untilFetched.ts";
+import { untilFetched } from "./untilFetched.ts";
 import { messagesWanted } from "./toast.ts";
 
 const fetched = () => untilFetched(() => import("./ShownMessages.tsx"));
