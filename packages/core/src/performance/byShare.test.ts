@@ -96,6 +96,45 @@ describe("figures split", () => {
     );
   });
 
+  it("leave out what waits, what is dated later and what is parked, and tell what was booked ahead of whoever booked it", () => {
+    const base = plan(50, 300);
+    const time = (part: object) => ({
+      activity: "a",
+      person: "ann",
+      date: "2026-03-03",
+      minutes: 60,
+      state: "posted",
+      ...part,
+    });
+    const { parts, project } = split("person", {
+      ...base,
+      activities: [...base.activities, { id: "p", name: "Parked", durationMinutes: 480, parked: true }],
+      timeEntries: [
+        ...base.timeEntries!,
+        time({ state: "submitted" }),
+        // Of work that says itself what is left, so that it is spent already.
+        time({ person: "bo", date: "2026-03-05", minutes: 120 }),
+      ] as PlanBundle["timeEntries"],
+      assignments: base.assignments!.map((each) => ({ ...each, remainingMinutes: 600 })),
+      actualCosts: [
+        { activity: "b", date: "2026-03-04", amountMinor: 700, category: "timber" },
+        { activity: "b", date: "2026-03-05", amountMinor: 50, category: "timber" },
+      ],
+    });
+    expect(parts.get("ann")).toMatchObject({ ac: 0 });
+    expect(parts.get("bo")).toMatchObject({ ac: 15_000 });
+    // Bo: spent 150.00, ahead 60.00, and half of what is left on A and all on C by share of the planned cost.
+    expect([...parts.values()].reduce((sum, { eacBottomUp }) => sum + eacBottomUp, 0)).toBe(project.eacBottomUp);
+    const { parts: byCategory } = split("category", {
+      ...base,
+      actualCosts: [
+        { activity: "b", date: "2026-03-04", amountMinor: 700, category: "timber" },
+        { activity: "b", date: "2026-03-05", amountMinor: 50, category: "timber" },
+      ],
+    });
+    expect(byCategory.get("timber")).toMatchObject({ ac: 700 });
+  });
+
   it("by any value of activities, branches left out", () => {
     const of = plan(50, 300);
     const { performance } = computePlan(of);

@@ -5,6 +5,7 @@ import type { Activity, Baseline, Credit, PlanBundle } from "../plan/schema.ts";
 import { planOf } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
 import { closeOf, epochDay, formatDate, parseDate, type LocalMinute } from "../time/instant.ts";
+import { figuresOf, type Sums } from "./figures.ts";
 import { plannedRows, plannedValueAt, totalPlannedValueAt } from "./plannedValue.ts";
 
 const DAY = 480;
@@ -168,6 +169,33 @@ describe("earned schedule", () => {
         ),
       ).performance!.earnedSchedule,
     ).toMatchObject({ at: 0, spit: null });
+  });
+
+  it.each(["workday", "week", "month"] as const)("before the start no time has passed, counted by %s", (period) => {
+    const plan = baselined(
+      [{ id: "A", name: "A", durationMinutes: DAY }],
+      [row("A", "2026-02-02", "2026-02-06", { even: 10 })],
+      "2025-11-28",
+    );
+    expect(analyse(plan, { period }).performance!.earnedSchedule).toMatchObject({ at: 0, es: 0 });
+  });
+
+  it("of a plan that gives money back on the way, the latest time at which no more was planned counts", () => {
+    // Planned at the ends of Monday to Thursday: 10, 110, 50, 150; 60 is earned.
+    const plan = baselined(
+      [
+        { id: "A", name: "A", percent: 60, durationMinutes: DAY },
+        { id: "B", name: "B" },
+      ],
+      [
+        row("B", "2026-03-02", "2026-03-02", { finish: 10 }),
+        row("A", "2026-03-03", "2026-03-03", { finish: 100 }),
+        row("C", "2026-03-04", "2026-03-04", { finish: -60 }),
+        row("D", "2026-03-05", "2026-03-05", { finish: 100 }),
+      ],
+      "2026-03-05",
+    );
+    expect(analyse(plan).performance!.earnedSchedule.es).toBe(3 + (60 - 50) / 100);
   });
 });
 
@@ -397,6 +425,13 @@ describe("planned value", () => {
     expect(set.has("std")).toBe(true);
   });
 
+  it("of parked rows is left out", () => {
+    const rows = [row("A", "2026-01-05", "2026-01-06", { even: 7 }), row("P", "2026-01-05", "2026-01-06", { even: 1 })];
+    const counted = plannedRows(planOf([]), { activities: rows }, new Set(["P"]));
+    expect(counted.map(({ row: { id } }) => id)).toEqual(["A"]);
+    expect(plannedRows(planOf([]), { activities: rows }, new Set())).toHaveLength(2);
+  });
+
   it("rows of what has left the plan count, rows of what is parked do not", () => {
     const rows = [
       row("A", "2026-01-05", "2026-01-06", { even: 100 }),
@@ -544,6 +579,15 @@ describe("budget and actual cost", () => {
     );
     // The first rate also serves before its date: 16.67 -> 17, 17, 33.33 -> 33, -66.67 -> -67, and 100.
     expect(figures(plan).project.ac).toBe(17 + 17 + 33 - 67 + 100);
+  });
+
+  it("a forecast by an index is not defined where nothing was spent, earned or planned", () => {
+    const of = (part: object) =>
+      figuresOf({ bac: 100, pv: 50, ev: 40, ac: 60, eacBottomUp: 0, ...part } as unknown as Sums);
+    expect(of({})).toMatchObject({ eac: 150, etc: 90, vac: -50, tcpiEac: 60 / 90 });
+    for (const part of [{ ac: 0 }, { ev: 0 }])
+      expect(of(part)).toMatchObject({ eac: null, etc: null, vac: null, eacCpiSpi: null, tcpiEac: null });
+    expect(of({ pv: 0 })).toMatchObject({ eac: 150, eacCpiSpi: null, spi: null });
   });
 
   it("a ratio with nothing to divide by is not defined, never 0, 1 or infinity", () => {
