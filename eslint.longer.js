@@ -44,7 +44,7 @@ export const LONGER = [
       "apps/server/src/load/people.ts",
       "apps/server/src/look/activityLook.ts",
       "apps/server/src/portfolio/portfolioRoutes.ts",
-      "apps/server/src/writers/{activityRow,summarise}.ts",
+      "apps/server/src/writers/{summarise,activities/activityRow}.ts",
       "apps/web/src/plan/chart/laneShapes.ts",
       "apps/web/src/plan/engine/layOutSheet.ts",
     ],

@@ -1,6 +1,6 @@
 import type { Plan, Risk } from "@chronometra/core";
 import type { Cell, Writer } from "../plan/held/writer.ts";
-import { cut } from "./cut.ts";
+import { cut } from "./activities/cut.ts";
 
 const COLUMNS = [
   "activity_id",

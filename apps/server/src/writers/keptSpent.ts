@@ -1,6 +1,6 @@
 import { costOfMinutes, rateBook, type Plan } from "@chronometra/core";
 import type { Cell, TableRows, Writer } from "../plan/held/writer.ts";
-import { cut } from "./cut.ts";
+import { cut } from "./activities/cut.ts";
 
 /** Rows of a kind that came or changed since a plan, and keys of those that are gone. */
 interface Spent {

@@ -14,7 +14,7 @@ import {
   type PlanBundle,
 } from "@chronometra/core";
 import type { ComputedPlan } from "../plan/held/computedPlan.ts";
-import { approvedStarts } from "./approvedStarts.ts";
+import { approvedStarts } from "./activities/approvedStarts.ts";
 
 /** What the portfolio page shows of a project, from what was computed. */
 export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {

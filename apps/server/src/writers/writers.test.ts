@@ -2,7 +2,7 @@ import { freezePlan, fromBundle, type Change } from "@chronometra/core";
 import { HeldPlan } from "../plan/held/heldPlan.ts";
 import type { Cell, TableRows } from "../plan/held/writer.ts";
 import { smallPlan } from "../testing/testWorld.ts";
-import { keptActivities } from "./keptActivities.ts";
+import { keptActivities } from "./activities/keptActivities.ts";
 import { WRITERS } from "./writers.ts";
 
 /** Tables of one project as a database would have them after what the writers say. */

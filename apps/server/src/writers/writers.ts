@@ -1,5 +1,5 @@
 import type { Writer } from "../plan/held/writer.ts";
-import { keptActivities } from "./keptActivities.ts";
+import { keptActivities } from "./activities/keptActivities.ts";
 import { keptFigures } from "./keptFigures.ts";
 import { keptLoad } from "./keptLoad.ts";
 import { keptNames } from "./keptNames.ts";

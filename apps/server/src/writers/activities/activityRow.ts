@@ -11,8 +11,8 @@ import {
   remainingWork,
   remembered,
 } from "@chronometra/core";
-import type { ComputedPlan } from "../plan/held/computedPlan.ts";
-import type { Cell } from "../plan/held/writer.ts";
+import type { ComputedPlan } from "../../plan/held/computedPlan.ts";
+import type { Cell } from "../../plan/held/writer.ts";
 import { approvedStarts } from "./approvedStarts.ts";
 import { cut } from "./cut.ts";
 

@@ -1,6 +1,6 @@
 import type { Activity, Plan } from "@chronometra/core";
-import type { HeldPlan } from "../plan/held/heldPlan.ts";
-import type { Cell, Edit, TableRows, Writer } from "../plan/held/writer.ts";
+import type { HeldPlan } from "../../plan/held/heldPlan.ts";
+import type { Cell, Edit, TableRows, Writer } from "../../plan/held/writer.ts";
 import { COLUMNS, NONE, reader, rowOf, type KeptActivity, type Reader } from "./activityRow.ts";
 
 type Rows = ReadonlyMap<string, KeptActivity>;
