@@ -80,9 +80,10 @@ export async function savingLines(url: string): Promise<Line[]> {
     for (let i = 0; i < SAVES; i++) times.push(await save(change(i)));
     const sorted = times.slice(WARM_UP).sort((a, b) => a - b);
     const value = sorted[Math.floor(sorted.length / 2)]!;
+    const spread = `median ${value.toFixed(0)} ms, least ${sorted[0]!.toFixed(0)} ms, most ${sorted.at(-1)!.toFixed(0)} ms`;
     return {
       what,
-      measured: `median ${value.toFixed(0)} ms, least ${sorted[0]!.toFixed(0)} ms, most ${sorted.at(-1)!.toFixed(0)} ms; the first ${times[0]!.toFixed(0)} ms, the tenth ${times[9]!.toFixed(0)} ms`,
+      measured: `${spread}; the first ${times[0]!.toFixed(0)} ms, the tenth ${times[9]!.toFixed(0)} ms`,
       yardstick: `${LIMIT_MILLISECONDS} ms`,
       value,
       limit: LIMIT_MILLISECONDS,

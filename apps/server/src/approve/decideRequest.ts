@@ -15,7 +15,7 @@ import { findWhatIf, whatIfChanges } from "./whatIfService.ts";
 
 type Decision = BodyOf<"POST /api/whatifs/:whatif/decision">;
 
-/** A change request that waits to be decided by someone, locked. Throws a Failure where it does not, or is their own. */
+/** A change request that waits for someone, locked. Throws a Failure where it does not wait, or is their own. */
 async function askedOf(manager: EntityManager, me: Me, id: string): Promise<WhatIfEntity> {
   const row = await findWhatIf(manager, id, true);
   if (row.state !== "asked")

@@ -2,6 +2,7 @@ import { ChevronLeft, ChevronRight } from "lucide-react";
 import type { ReactNode } from "react";
 import { dateWords } from "../shared/words/words.ts";
 import { shiftDays } from "./weekSums.ts";
+import { ToolButton } from "../shared/fields/ToolButton.tsx";
 
 interface Props {
   readonly title: string;
@@ -16,25 +17,11 @@ export function WeekSteps({ title, from, onGo, children }: Props) {
   return (
     <div className="mb-1 flex flex-wrap items-center gap-2">
       <h1 className="text-xl">{title}</h1>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="The week before"
-        onClick={() => onGo(shiftDays(from, -7))}
-      >
-        <ChevronLeft size={16} aria-hidden="true" />
-      </button>
+      <ToolButton icon={ChevronLeft} name="The week before" onClick={() => onGo(shiftDays(from, -7))} />
       <span>
         {dateWords(from)} to {dateWords(shiftDays(from, 6))}
       </span>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="The week after"
-        onClick={() => onGo(shiftDays(from, 7))}
-      >
-        <ChevronRight size={16} aria-hidden="true" />
-      </button>
+      <ToolButton icon={ChevronRight} name="The week after" onClick={() => onGo(shiftDays(from, 7))} />
       {children}
     </div>
   );

@@ -11,6 +11,7 @@ import { holds, useMe } from "../shared/session/session.ts";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords, dateWords, momentWords } from "../shared/words/words.ts";
 import { owingQuery } from "./queries.ts";
+import { NoPeriod } from "./NoPeriod.tsx";
 
 type Line = Owing["people"][number];
 
@@ -157,17 +158,7 @@ function Missing({ owing }: { owing: Owing }) {
   const here = reachable.filter(({ id }) => chosen.has(id));
   const named =
     project === null ? null : owing.people.flatMap(({ projects }) => projects).find(({ id }) => id === project);
-  if (owing.number === null)
-    return (
-      <div className="page">
-        <p>
-          No reporting period is open.{" "}
-          <Link className="underline" to="/cycle">
-            Open the next one in the cycle
-          </Link>
-        </p>
-      </div>
-    );
+  if (owing.number === null) return <NoPeriod />;
   return (
     <div className="page">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-2">

@@ -67,7 +67,7 @@ describe("moving data dates", () => {
     expect(screen.getByText(/2 projects are behind it/)).toBeTruthy();
   });
 
-  it("leaves closed projects out, and selects none whose plan was never approved: neither takes part in the period", async () => {
+  it("leaves closed projects out, and selects none whose plan was never approved", async () => {
     const [closed, bare] = [line("e", "2026-02-27"), line("f", null)];
     const projects = [
       { ...closed, closed: true },

@@ -1,4 +1,4 @@
-import { Info, Redo2, Search, Undo2, type LucideIcon } from "lucide-react";
+import { Info, Redo2, Search, Undo2 } from "lucide-react";
 import type { RefObject } from "react";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { ChartTools } from "./look/ChartTools.tsx";
@@ -15,29 +15,7 @@ import type { ShownRows } from "./shownRows.ts";
 import { TryOut } from "./TryOut.tsx";
 import type { About } from "./useAbout.ts";
 import type { ChartLooks } from "./look/useChartLook.ts";
-
-interface ToolProps {
-  readonly icon: LucideIcon;
-  readonly name: string;
-  readonly title: string;
-  readonly disabled?: boolean;
-  readonly pressed?: boolean;
-  readonly onClick: () => void;
-}
-
-const Tool = ({ icon: Icon, name, title, disabled, pressed, onClick }: ToolProps) => (
-  <button
-    type="button"
-    className="btn btn-ghost btn-sm btn-square"
-    aria-label={name}
-    title={title}
-    disabled={disabled}
-    aria-pressed={pressed}
-    onClick={onClick}
-  >
-    <Icon size={14} aria-hidden="true" />
-  </button>
-);
+import { ToolButton } from "../shared/fields/ToolButton.tsx";
 
 /** How many rows there are; where some are parked, which of them are shown. */
 function RowCount({ count, parked }: { count: number; parked: ShownRows["parked"] }) {
@@ -105,14 +83,14 @@ export function PlanToolbar({
   const isFolded = shown.folded.size > 0;
   return (
     <div role="toolbar" aria-label="Plan" className="flex flex-wrap items-center gap-0.5 px-4 py-0.5">
-      <Tool
+      <ToolButton
         icon={Undo2}
         name="Undo"
         title="Undo (Ctrl+Z)"
         disabled={state.undoable === 0}
         onClick={() => void session.undo()}
       />
-      <Tool
+      <ToolButton
         icon={Redo2}
         name="Redo"
         title="Redo (Ctrl+Y)"
@@ -123,14 +101,14 @@ export function PlanToolbar({
       <button type="button" className="btn btn-ghost btn-sm" onClick={isFolded ? shown.unfold : shown.foldAll}>
         {isFolded ? "Unfold all" : "Fold all"}
       </button>
-      <Tool
+      <ToolButton
         icon={Search}
         name="Find and replace"
         title="Find and replace (Ctrl+F)"
         pressed={rest.finding}
         onClick={() => rest.onFind(!rest.finding)}
       />
-      <Tool
+      <ToolButton
         icon={Info}
         name="About"
         title="All about the selected row (Alt+Enter)"

@@ -5,6 +5,7 @@ import { useNavigate } from "react-router";
 import { call } from "../shared/session/api.ts";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { Failure } from "../shared/dialogs/Failure.tsx";
+import { ToolButton } from "../shared/fields/ToolButton.tsx";
 
 /** Begins a what-if: a copy beside the live plan, to try changes in. */
 export function TryOut({ project }: { project: string }) {
@@ -21,15 +22,12 @@ export function TryOut({ project }: { project: string }) {
   });
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="What if"
+      <ToolButton
+        icon={GitFork}
+        name="What if"
         onClick={() => setOpen(true)}
         title="What if: try changes in a copy beside the live plan"
-      >
-        <GitFork size={14} aria-hidden="true" />
-      </button>
+      />
       {open && (
         <Dialog title="What if …" onClose={() => setOpen(false)}>
           <form

@@ -96,7 +96,7 @@ describe("figures split", () => {
     );
   });
 
-  it("leave out what waits, what is dated later and what is parked, and tell what was booked ahead of whoever booked it", () => {
+  it("leave out what waits and what is dated later, and what was booked ahead is told of whoever booked it", () => {
     const base = plan(50, 300);
     const time = (part: object) => ({
       activity: "a",

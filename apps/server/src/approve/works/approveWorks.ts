@@ -52,7 +52,7 @@ function frozen({ whole }: HeldPlan) {
   return { activities: [...activities], calendars: [...calendars] };
 }
 
-/** The plan behind a baseline with changes of its own, as it would be approved beside what is live; or why it cannot be. */
+/** The plan behind a baseline with changes, as it would be approved beside what is live; or why it cannot be. */
 const alone = (live: HeldPlan, { kept, changes }: { kept: PlanBundle; changes: readonly Change[] }) =>
   approvedAlone(kept, live.plan, changes);
 

@@ -28,7 +28,8 @@ const AROUND = [
 ] as const satisfies readonly (keyof Plan)[];
 
 /**
- * Gives the row of an activity from before where all that it rests on is what it was; `null` where something may differ.
+ * Gives the row of an activity from before where all that it rests on is what it was; `null` where something may
+ * differ.
  */
 function rowBefore(read: Reader, was: Kept | null): (activity: Activity, i: number) => KeptActivity | null {
   if (was === null || AROUND.some((table) => was.read.plan[table] !== read.plan[table])) return () => null;

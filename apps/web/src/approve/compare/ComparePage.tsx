@@ -16,6 +16,7 @@ import { comparedShapes, scaleOf } from "./compareLanes.ts";
 import { DriftPart } from "./DriftPart.tsx";
 import { differsIn, finishWords, isShown, summaryWords, WHAT_WORDS, type ComparedRow } from "../words/comparedWords.ts";
 import { comparisonQuery } from "../queries.ts";
+import { ToolButton } from "../../shared/fields/ToolButton.tsx";
 
 const LANE_WIDTH = 240;
 const LANE_HEIGHT = 21;
@@ -226,15 +227,11 @@ export function ComparePage() {
               <div className="flex flex-wrap items-center gap-2">
                 <h2 className="text-base">Compared</h2>
                 {choice("From", from, "from")}
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-sm btn-square"
-                  aria-label="The other way round"
-                  title="The other way round"
+                <ToolButton
+                  icon={ArrowLeftRight}
+                  name="The other way round"
                   onClick={() => set({ from: to, to: from })}
-                >
-                  <ArrowLeftRight size={14} aria-hidden="true" />
-                </button>
+                />
                 {choice("To", to, "to")}
                 <Link className="muted ml-auto text-sm underline" to={`/projects/${look.id}/approvals`}>
                   The ledger of approvals

@@ -13,6 +13,7 @@ import { useOneByOne } from "./oneByOne.ts";
 import { periodQuery } from "../queries.ts";
 import { Running } from "./Running.tsx";
 import { Line } from "./DateLines.tsx";
+import { TickAll } from "./TickAll.tsx";
 
 interface Stored {
   readonly moved: readonly string[];
@@ -50,15 +51,7 @@ function useStoring(date: string, onStored: () => void) {
 const Head = ({ all, onAll }: { all: boolean; onAll: (on: boolean) => void }) => (
   <thead>
     <tr>
-      <th className="w-6">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          aria-label="Select all projects"
-          checked={all}
-          onChange={(event) => onAll(event.target.checked)}
-        />
-      </th>
+      <TickAll name="Select all projects" all={all} onAll={onAll} />
       <th>Project</th>
       <th>Data date</th>
       <th className="num">Finish</th>

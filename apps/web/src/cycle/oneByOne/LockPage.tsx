@@ -12,6 +12,8 @@ import { useOneByOne } from "./oneByOne.ts";
 import { cycleQuery } from "../queries.ts";
 import { Running } from "./Running.tsx";
 import { obstacles, Effect, LockRow } from "./LockRow.tsx";
+import { TickAll } from "./TickAll.tsx";
+import { NoPeriod } from "../NoPeriod.tsx";
 
 const UNDO_MILLISECONDS = 20_000;
 
@@ -99,15 +101,7 @@ const chosenAtFirst = (open: readonly ProjectCycle[], only: string | null): Read
 const Head = ({ all, onAll }: { all: boolean; onAll: (on: boolean) => void }) => (
   <thead>
     <tr>
-      <th className="w-6">
-        <input
-          type="checkbox"
-          className="checkbox checkbox-xs"
-          aria-label="Select all that can be locked"
-          checked={all}
-          onChange={(event) => onAll(event.target.checked)}
-        />
-      </th>
+      <TickAll name="Select all that can be locked" all={all} onAll={onAll} />
       <th>Project</th>
       <th className="num">SPI</th>
       <th className="num">CPI</th>
@@ -132,17 +126,7 @@ function Locking({ cycle, portfolio }: { cycle: Cycle; portfolio: Portfolio }) {
   const taken = open.filter(({ id }) => chosen.has(id) && !state.results.has(id));
   const unsaid = taken.filter((project) => shortfalls(project).length > 0 && wordOf(project.id) === "");
   const lockable = open.filter((project) => obstacles(project).length === 0 && !state.results.has(project.id));
-  if (cycle.number === null)
-    return (
-      <div className="page">
-        <p>
-          No reporting period is open.{" "}
-          <Link className="underline" to="/cycle">
-            Open the next one in the cycle
-          </Link>
-        </p>
-      </div>
-    );
+  if (cycle.number === null) return <NoPeriod />;
   const shown = cycle.projects.filter(({ id }) => open.some((each) => each.id === id) || state.results.has(id));
   return (
     <div className="page">

@@ -21,7 +21,7 @@ function OnItsWay({ onType, onClose }: { onType: (change: (text: string) => stri
       if (key === "Escape") onClose();
       else if (key === "Backspace") onType((text) => text.slice(0, -1));
       else if (key.length === 1) onType((text) => text + key);
-      else return;
+      // No other key reaches the page beneath either: Enter there would begin to write.
       event.preventDefault();
       event.stopPropagation();
     };

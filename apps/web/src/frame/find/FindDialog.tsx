@@ -85,7 +85,9 @@ interface Props {
 export function FindDialog({ begun, onClose }: Props) {
   const me = useMe();
   const go = useNavigate();
-  const [text, setText] = useState(() => begun?.current ?? "");
+  const [text, setText] = useState("");
+  // Read once it is on the page, not as it is drawn: keys come in between.
+  useEffect(() => setText(begun?.current ?? ""), [begun]);
   const [entered, setEntered] = useState(false);
   const asked = useRested(text.trim());
   const query = useQuery(findQuery(asked));

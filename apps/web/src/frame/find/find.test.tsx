@@ -14,7 +14,7 @@ jest.mock("./FindDialog.tsx", () => {
 });
 
 describe("the key that finds anything", () => {
-  it("keeps what is typed until the dialog is there, however long its connection is away, and the page stays", async () => {
+  it("keeps what is typed until the dialog is there, however long that is, and the page stays", async () => {
     listen(() => ({ readAs: [], projects: [], activities: [], people: [], watchlists: [], risks: [], periods: [] }));
     show(
       <>

@@ -6,6 +6,7 @@ import type { TimeScale } from "../chart/useTimeScale.ts";
 import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { todayHere } from "../../shared/words/today.ts";
 import type { ChartLooks } from "./useChartLook.ts";
+import { ToolButton } from "../../shared/fields/ToolButton.tsx";
 
 interface Props {
   readonly sheet: Sheet;
@@ -110,44 +111,30 @@ export function ChartTools({ sheet, row, time: { zoom, fit }, looks, onJump, pri
           To data date
         </button>
       )}
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="To its start"
-        title="To its start"
+      <ToolButton
+        icon={ArrowLeftToLine}
+        name="To its start"
         disabled={dates === null}
         onClick={() => onJump(dates!.start)}
-      >
-        <ArrowLeftToLine size={14} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="To its finish"
-        title="To its finish"
+      />
+      <ToolButton
+        icon={ArrowRightToLine}
+        name="To its finish"
         disabled={dates === null}
         onClick={() => onJump(dates!.finish)}
-      >
-        <ArrowRightToLine size={14} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="Show less time, larger"
+      />
+      <ToolButton
+        icon={ZoomIn}
+        name="Show less time, larger"
         title="Larger (Ctrl and wheel)"
         onClick={() => zoom(ZOOM)}
-      >
-        <ZoomIn size={14} aria-hidden="true" />
-      </button>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="Show more time, smaller"
+      />
+      <ToolButton
+        icon={ZoomOut}
+        name="Show more time, smaller"
         title="Smaller (Ctrl and wheel)"
         onClick={() => zoom(1 / ZOOM)}
-      >
-        <ZoomOut size={14} aria-hidden="true" />
-      </button>
+      />
       <button type="button" className="btn btn-ghost btn-sm" onClick={fit}>
         Fit
       </button>

@@ -26,7 +26,7 @@ export interface Pane {
   readonly onStrip: () => void;
 }
 
-/** Over the table, which is so wide, the wheel scrolls the table; over one that needs no scrolling, `width` 0, it does not. */
+/** Over the table, which is so wide, the wheel scrolls the table; where that needs no scrolling `width` is 0. */
 function useWheelAcross(
   scroller: RefObject<HTMLDivElement | null>,
   width: number,

@@ -6,6 +6,7 @@ import type { Parking } from "../../engine/planEngine.ts";
 import type { PlanSession } from "../../engine/session/planSession.ts";
 import { ParkDialog } from "../ParkDialog.tsx";
 import type { Active } from "../PlanSheet.tsx";
+import { ToolButton } from "../../../shared/fields/ToolButton.tsx";
 
 const MOVES = [
   { verb: "outdent", words: "Out a level (Alt+,)", Icon: Outdent },
@@ -52,15 +53,7 @@ function Park({ current, parked, session }: Props) {
   const Icon = parked ? Sailboat : Anchor;
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label={words}
-        title={words}
-        onClick={() => void begin()}
-      >
-        <Icon size={14} aria-hidden="true" />
-      </button>
+      <ToolButton icon={Icon} name={words} onClick={() => void begin()} />
       {asked !== null && (
         <ParkDialog
           what="park"
@@ -88,28 +81,20 @@ export function RowTools(props: Props) {
         <Plus size={14} aria-hidden="true" /> Row
       </button>
       {MOVES.map(({ verb, words, Icon }) => (
-        <button
+        <ToolButton
           key={verb}
-          type="button"
-          className="btn btn-ghost btn-sm btn-square"
-          aria-label={words}
-          title={words}
+          icon={Icon}
+          name={words}
           onClick={() =>
             void current.current!.work.arrange({ verb, ids: current.current!.work.idsIn(current.current!.block) })
           }
-        >
-          <Icon size={14} aria-hidden="true" />
-        </button>
+        />
       ))}
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label="Remove (Ctrl+Delete)"
-        title="Remove (Ctrl+Delete)"
+      <ToolButton
+        icon={Trash2}
+        name="Remove (Ctrl+Delete)"
         onClick={() => current.current!.work.remove(current.current!.block)}
-      >
-        <Trash2 size={14} aria-hidden="true" />
-      </button>
+      />
       <Park {...props} />
     </>
   );

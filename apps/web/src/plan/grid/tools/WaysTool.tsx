@@ -9,6 +9,7 @@ import { dateWords, driftTone, money, movedWords } from "../../../shared/words/w
 import type { PlanSession } from "../../engine/session/planSession.ts";
 import type { Sheet, SheetRow } from "../../engine/sheet.ts";
 import type { Active } from "../PlanSheet.tsx";
+import { ToolButton } from "../../../shared/fields/ToolButton.tsx";
 
 interface Props {
   readonly current: RefObject<Active | null>;
@@ -161,16 +162,13 @@ export function WaysTool({ current, sheet, session, row }: Props) {
   const shown = sheet.alternates.find(({ id }) => id === open);
   return (
     <>
-      <button
-        type="button"
-        className="btn btn-ghost btn-sm btn-square"
-        aria-label={group === undefined ? "Make the selected rows alternates" : `Ways to do ${group.name}`}
+      <ToolButton
+        icon={Split}
+        name={group === undefined ? "Make the selected rows alternates" : `Ways to do ${group.name}`}
         title={group === undefined ? "Ways of one step, of which one is live" : `Compare the ways to do ${group.name}`}
-        aria-pressed={group !== undefined}
+        pressed={group !== undefined}
         onClick={() => (group === undefined ? void make() : setOpen(group.id))}
-      >
-        <Split size={14} aria-hidden="true" />
-      </button>
+      />
       {shown !== undefined && (
         <Ways group={shown.id} name={shown.name} sheet={sheet} session={session} onClose={() => setOpen(null)} />
       )}
