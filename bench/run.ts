@@ -32,6 +32,11 @@ const parts: Record<string, () => Promise<Line[]>> = {
   people: () => peopleLines(database!),
 };
 
+if (only !== undefined && !(only in parts)) {
+  process.stderr.write(`There is no "${only}"; measured can be: ${Object.keys(parts).join(", ")}.\n`);
+  process.exit(2);
+}
+
 let over = 0;
 for (const [name, measure] of Object.entries(parts)) {
   if (only !== undefined && only !== name) continue;

@@ -1,5 +1,5 @@
 import type { ChangeResult, PlanView, Summary } from "@chronometra/contract";
-import { PLAN_TABLES, type Change } from "@chronometra/core";
+import { fromBundle, PLAN_TABLES, type Change } from "@chronometra/core";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ChangeListEntity } from "./stored/planEntities.ts";
@@ -396,14 +396,16 @@ describe("what is kept", () => {
     for (const [i, changes] of lists.entries()) expect((await change(tomas, i + 1, ...changes)).status).toBe(200);
     const cached = await plan();
     // Another server beside this one reads from the database alone.
-    const { loadPlan, rememberPlan } = await import("./stored/planStore.ts");
-    rememberPlan(project, -1, null as never);
+    const { keepAtHand, loadPlan, rememberPlan } = await import("./stored/planStore.ts");
+    const before = keepAtHand(0);
+    rememberPlan("another", 1, fromBundle(smallPlan()));
     const entity = await world.database.query("select id, revision, head from project where id = ?", [project]);
     const read = await loadPlan(world.database.manager, {
       id: project,
       revision: entity[0].revision,
       head: JSON.parse(entity[0].head),
     });
+    keepAtHand(before);
     for (const table of PLAN_TABLES)
       if (table in cached.tables) expect([...read[table]]).toEqual(cached.tables[table as keyof PlanView["tables"]]);
     expect(await world.database.getRepository(ChangeListEntity).countBy({ projectId: project })).toBe(6);

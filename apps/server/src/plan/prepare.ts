@@ -57,25 +57,39 @@ export interface TwoLists {
 /** The changes that are about to be stored in a project, as far as they are known before it is locked. */
 export type ChangesOf = (plan: Plan, project: ProjectEntity) => Changes | TwoLists | Promise<Changes | TwoLists>;
 
+/** A plan as of a revision of its project. */
+export interface PlanAsOf {
+  readonly revision: number;
+  readonly plan: Plan;
+}
+
 /**
  * Prepares a list of changes before its project is locked, so that under the lock it is only compared and stored. Where
  * the plan is another by then, it is prepared again.
+ * @returns the plan that it was prepared of, where it could be read
  */
-export async function prepareAhead(database: DataSource, id: string, changesOf: ChangesOf): Promise<void> {
+export async function prepareAhead(
+  database: DataSource,
+  id: string,
+  changesOf: ChangesOf,
+): Promise<PlanAsOf | undefined> {
+  let read: PlanAsOf | undefined;
   try {
     const project = await database.getRepository(ProjectEntity).findOneByOrFail({ id });
     const plan = await loadPlan(database.manager, project);
+    read = { revision: project.revision, plan };
     const asked = await changesOf(plan, project);
     const { first, second } = "second" in asked ? asked : { first: asked, second: null };
-    if (first.length === 0) return;
+    if (first.length === 0) return read;
     const { applied, rows } = prepare(project, plan, first);
     await rows();
-    if (second === null) return;
+    if (second === null) return read;
     const revision = project.revision + 1;
     await prepare({ id, revision, keptRevision: revision }, applied.plan, await second(applied.plan)).rows();
   } catch {
     // All of it is done once more under the lock, of the plan as it is then; whatever stands against it is told there.
   }
+  return read;
 }
 
 /**

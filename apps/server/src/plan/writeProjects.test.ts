@@ -12,7 +12,7 @@ import { PASSWORD, smallPlan, TestWorld, tokenOf, type Caller } from "../testing
 import { storeChanges } from "./changeService.ts";
 import { computeWhole } from "./held/computedPlan.ts";
 import { ChangeListEntity } from "./stored/planEntities.ts";
-import { keepAtHand, loadPlan } from "./stored/planStore.ts";
+import { keepAtHand, loadPlan, rememberPlan } from "./stored/planStore.ts";
 import { writeProject, writeProjects } from "./writeProjects.ts";
 
 let world: TestWorld;
@@ -175,6 +175,31 @@ describe("plans written by many at once", () => {
     const plan = await loadPlan(world.database.manager, row);
     keepAtHand(before);
     expect([row.revision, plan.activities.get("dig")!.name]).toEqual([2, "Dredge"]);
+  });
+
+  it("a plan that was read before its lock is not read again under it, however little is kept at hand", async () => {
+    const id = await world.addProject(ines.me, smallPlan());
+    const before = keepAtHand(0);
+    let read: Plan | undefined;
+    const dredge: Change = { type: "setName", activity: "dig", name: "Dredge" };
+    try {
+      await writeProject(
+        world.database,
+        ines.me,
+        id,
+        async (writing, project) => expect(await writing.plan(project)).toBe(read),
+        (plan) => {
+          read = plan;
+          rememberPlan("another", 1, fromBundle(smallPlan()));
+          return [dredge];
+        },
+      );
+      // The newest is at hand, however large it is: who types on in one plan does not have it read each time.
+      const row = await projectRow(id);
+      expect(await loadPlan(world.database.manager, row)).toBe(await loadPlan(world.database.manager, row));
+    } finally {
+      keepAtHand(before);
+    }
   });
 
   it("what a transaction made that is not carried out is nowhere afterwards", async () => {

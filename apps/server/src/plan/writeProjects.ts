@@ -8,7 +8,7 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import { inTurn } from "../shared/turns.ts";
 import { askingOnce } from "./held/overPlan.ts";
 import { loadPlan, rememberPlan } from "./stored/planStore.ts";
-import { prepareAhead, type ChangesOf } from "./prepare.ts";
+import { prepareAhead, type ChangesOf, type PlanAsOf } from "./prepare.ts";
 import { tellWritten } from "./written.ts";
 
 /** How long a writer waits for a project that another server is writing. */
@@ -21,12 +21,21 @@ const LOCK_WAIT_SECONDS = 2;
 export class Writing {
   private readonly plans = new Map<string, Plan>();
 
-  /** @param locked the projects asked for, by id */
+  /**
+   * @param locked the projects asked for, by id
+   * @param ahead plans that were read before the lock, by project: those of the locked revision need not be read again
+   */
   constructor(
     readonly manager: EntityManager,
     readonly me: Me,
     private readonly locked: ReadonlyMap<string, ProjectEntity>,
-  ) {}
+    ahead: ReadonlyMap<string, PlanAsOf | undefined>,
+  ) {
+    for (const [id, project] of locked) {
+      const read = ahead.get(id);
+      if (read?.revision === project.revision) this.plans.set(id, read.plan);
+    }
+  }
 
   /** A project that was asked for. Throws a Failure where there is none of that id. */
   project(id: string): ProjectEntity {
@@ -95,12 +104,16 @@ export async function writeProjects<T>(
 ): Promise<T> {
   const ordered = [...new Set(ids)].sort();
   const inOneAct = async (): Promise<{ result: T; writing: Writing }> => {
-    if (changesOf !== undefined) await Promise.all(ordered.map((id) => prepareAhead(database, id, changesOf)));
+    const ahead = new Map(
+      changesOf === undefined
+        ? []
+        : await Promise.all(ordered.map(async (id) => [id, await prepareAhead(database, id, changesOf)] as const)),
+    );
     return inTransaction(database, async (manager) => {
       const locked = await lock(manager, ordered).catch((error: unknown) => {
         throw isLockWait(error) ? new Failure("busy") : error;
       });
-      const writing = new Writing(manager, me, locked);
+      const writing = new Writing(manager, me, locked, ahead);
       return { result: await work(writing), writing };
     });
   };

@@ -1,5 +1,4 @@
 import {
-  longestAscending,
   PLAN_TABLES,
   type Baseline,
   type Plan,
@@ -10,6 +9,7 @@ import {
 } from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
 import { orNotFound } from "../../shared/failure.ts";
+import { placesBetween, placesOf, rememberPlaces, type Places } from "./places.ts";
 import { PlanRowEntity } from "./planEntities.ts";
 
 type Row = PlanTables[PlanTable];
@@ -24,7 +24,7 @@ const ROW_TABLES = PLAN_TABLES.filter((table) => table !== "baselines");
  */
 const cache = new Map<string, { readonly revision: number; readonly plan: Plan; readonly rows: number }>();
 
-/** How many rows of plans are kept at hand, some 1 kB each. */
+/** How many rows of plans are kept at hand, some 1 kB each; the newest plan is, however large. */
 let cachedRows = 100_000;
 
 /** Sets how many rows are kept at hand; gives what was set before. */
@@ -39,9 +39,9 @@ const rowsIn = (plan: Plan): number => PLAN_TABLES.reduce((sum, table) => sum + 
 
 function dropOldest(): void {
   let rows = 0;
-  for (const [id, kept] of [...cache].reverse()) {
+  for (const [i, [id, kept]] of [...cache].reverse().entries()) {
     rows += kept.rows;
-    if (rows > cachedRows) cache.delete(id);
+    if (rows > cachedRows && i > 0) cache.delete(id);
   }
 }
 
@@ -110,44 +110,16 @@ export async function loadPlan(
 }
 
 const INSERTED_AT_ONCE = 1000;
-/** Between two rows that stand closer than this there is no room for another; the whole table is numbered anew. */
-const LEAST_GAP = 1e-6;
 
-type Positions = Map<string, number>;
-
-/** Where the rows of a table stand, asked for only where one came or went between others. */
-async function positionsOf(manager: EntityManager, projectId: string, table: PlanTable): Promise<Positions> {
+/** Where the rows of a table stand: as this server remembers, or as the database says. */
+async function placesIn(manager: EntityManager, projectId: string, table: PlanTable, was: Rows<Row>): Promise<Places> {
+  const known = was.size === 0 ? new Map<string, number>() : placesOf(was);
+  if (known !== undefined) return known;
   const rows = (await manager.query("select row_key, position from plan_row where project_id = ? and table_name = ?", [
     projectId,
     table,
   ])) as { row_key: string; position: number }[];
   return new Map(rows.map(({ row_key, position }) => [row_key, position]));
-}
-
-/**
- * Positions for rows in an order, those that ascend already kept and the others put between them.
- * @returns `null` where there is no room
- */
-export function placesBetween(order: readonly string[], known: Positions): Positions | null {
-  const there = order.filter((key) => known.has(key));
-  const kept = new Set([...longestAscending(there.map((key) => known.get(key)!))].map((i) => there[i]!));
-  const places: Positions = new Map();
-  let last = -1;
-  for (let i = 0; i < order.length;) {
-    if (kept.has(order[i]!)) {
-      last = known.get(order[i]!)!;
-      places.set(order[i++]!, last);
-      continue;
-    }
-    let end = i;
-    while (end < order.length && !kept.has(order[end]!)) end++;
-    const next = end < order.length ? known.get(order[end]!)! : last + (end - i) + 1;
-    const gap = (next - last) / (end - i + 1);
-    if (gap < LEAST_GAP) return null;
-    for (let n = 1; i < end; i++, n++) places.set(order[i]!, last + gap * n);
-    last = next - gap;
-  }
-  return places;
 }
 
 const sameOrder = (a: Iterable<string>, b: Iterable<string>): boolean => {
@@ -169,22 +141,21 @@ export async function storeDifference(
     if (was === now) continue;
     const removed = [...was.keys()].filter((key) => !now.has(key));
     if (removed.length > 0) await manager.delete(PlanRowEntity, { projectId, tableName: table, rowKey: In(removed) });
-    const moved = was.size !== now.size || !sameOrder(was.keys(), now.keys());
-    const known: Positions | null = !moved
-      ? null
-      : was.size === 0
-        ? new Map()
-        : await positionsOf(manager, projectId, table);
-    const places = known === null ? null : placesBetween([...now.keys()], known);
-    if (places === null && !moved) await updateRows(manager, projectId, table, was, now);
-    else {
-      const rows = [...now].flatMap(([key, row], i) => {
-        const place = places?.get(key) ?? i;
-        return was.get(key) === row && known?.get(key) === place ? [] : [rowOf(projectId, table, key, row, place)];
-      });
-      for (let i = 0; i < rows.length; i += INSERTED_AT_ONCE)
-        await upsertRows(manager, rows.slice(i, i + INSERTED_AT_ONCE));
+    if (was.size === now.size && sameOrder(was.keys(), now.keys())) {
+      await updateRows(manager, projectId, table, was, now);
+      const stay = placesOf(was);
+      if (stay !== undefined) rememberPlaces(now, stay);
+      continue;
     }
+    const known = await placesIn(manager, projectId, table, was);
+    const places = placesBetween([...now.keys()], known);
+    const rows = [...now].flatMap(([key, row]) => {
+      const place = places.get(key)!;
+      return was.get(key) === row && known.get(key) === place ? [] : [rowOf(projectId, table, key, row, place)];
+    });
+    for (let i = 0; i < rows.length; i += INSERTED_AT_ONCE)
+      await upsertRows(manager, rows.slice(i, i + INSERTED_AT_ONCE));
+    rememberPlaces(now, places);
   }
 }
 
