@@ -130,8 +130,9 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await expect(page.getByText(/projects recalculated as of 27 Nov 2026/)).toBeVisible();
     await page.goto("/");
     await line.getByRole("link", { name: "Timber jetty" }).click();
-    await page.getByRole("button", { name: "Issue period 10" }).click();
-    await expect(page.getByText("Period 10 is issued for Timber jetty")).toBeVisible();
-    await expect(page.getByRole("button", { name: "Issue period 10" })).toBeHidden();
+    await page.getByRole("link", { name: "Report of period 10" }).click();
+    await page.getByRole("button", { name: "Issue the report of period 10" }).click();
+    await expect(page.getByText("The report of period 10 is issued.")).toBeVisible();
+    await expect(page.getByRole("link", { name: "Report of period 10" })).toBeHidden();
   });
 });

@@ -52,6 +52,11 @@ const places: RouteObject[] = [
         path: "compare",
         lazy: async () => ({ Component: (await import("./approve/compare/ComparePage.tsx")).ComparePage }),
       },
+      { path: "report", lazy: async () => ({ Component: (await import("./report/ReportPage.tsx")).ReportPage }) },
+      {
+        path: "report/:number",
+        lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
+      },
       { path: "closing", lazy: async () => ({ Component: (await import("./cycle/ClosingPage.tsx")).ClosingPage }) },
       {
         path: "history",
@@ -80,6 +85,12 @@ const places: RouteObject[] = [
   },
   { path: "watch", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
   { path: "watch/:watchlist", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
+  { path: "reports", lazy: async () => ({ Component: (await import("./report/ReportsPage.tsx")).ReportsPage }) },
+  { path: "reports/:group", lazy: async () => ({ Component: (await import("./report/ReportPage.tsx")).ReportPage }) },
+  {
+    path: "reports/:group/:number",
+    lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
+  },
   { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },
   { path: "approvals", lazy: async () => ({ Component: (await import("./approve/ApprovalsPage.tsx")).ApprovalsPage }) },
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },

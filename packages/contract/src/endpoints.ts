@@ -117,6 +117,17 @@ import {
   slipRequestSchema,
   writePromiseSchema,
 } from "./dates.ts";
+import {
+  issuedReportSchema,
+  madeFileSchema,
+  paperSchema,
+  reportContentSchema,
+  reportDraftSchema,
+  reportGroupsSchema,
+  reportLayoutSchema,
+  writeAspectSchema,
+  writeLayoutSchema,
+} from "./report.ts";
 import { chancesRequestSchema, chancesSchema } from "./chances.ts";
 import { mendedSchema, mendEffectSchema, mendRequestSchema, qualitySchema } from "./quality.ts";
 import {
@@ -352,6 +363,48 @@ export const endpoints = {
     response: file,
   },
   "POST /api/projects/:project/periods": { summary: "Issue the project's figures for the open period", response: done },
+
+  "GET /api/status-reports": {
+    summary: "Groups and projects, with the newest report of each",
+    response: reportGroupsSchema,
+  },
+  "GET /api/status-reports/:of": {
+    summary: "What is said in the open period's report of a project, a group or `house`, and the reports issued",
+    response: reportDraftSchema,
+  },
+  "GET /api/status-reports/:of/preview": {
+    summary: "The open period's report as it would be issued now",
+    response: reportContentSchema,
+  },
+  "PUT /api/status-reports/:of/said/:aspect": {
+    summary: "Say something on one side of the open period's report: rating, reason and text",
+    body: writeAspectSchema,
+    response: done,
+  },
+  "POST /api/status-reports/:of": { summary: "Issue the open period's report", response: done },
+  "GET /api/status-reports/:of/layout": {
+    summary: "Which parts a report has, in their order",
+    response: reportLayoutSchema,
+  },
+  "PUT /api/status-reports/:of/layout": {
+    summary: "Lay out the reports of a group and of the projects in it",
+    body: writeLayoutSchema,
+    response: done,
+  },
+  "GET /api/status-reports/:of/:number/:edition": {
+    summary: "A report as it was issued, by the number of its period; the edition is a number or `newest`",
+    response: issuedReportSchema,
+  },
+  "GET /api/status-reports/:of/:number/:edition/:form": {
+    summary: "A report as pdf or xlsx; the number is a period's or `open`; `?paper=letter` for another paper than A4",
+    response: file,
+  },
+
+  "POST /api/status-reports/:of/:number/:edition/:form": {
+    summary: "As the GET, line by line with the share that is done, the file at the end as base64",
+    body: paperSchema,
+    response: madeFileSchema,
+  },
 
   "GET /api/approvals": { summary: "Approvals that wait for a decision", response: z.array(approvalSchema) },
   "GET /api/projects/:project/changes/:since": {

@@ -122,7 +122,6 @@ export {
   type WatchField,
   type WatchType,
 } from "./watchFields.ts";
-export { RATINGS } from "./ratings.ts";
 export { type Found } from "./find.ts";
 export {
   type Register,
@@ -132,3 +131,20 @@ export {
   type TakeOver,
   type WriteRegister,
 } from "./register.ts";
+export {
+  type DraftAspect,
+  type IssuedLine,
+  type IssuedReport,
+  type Paper,
+  PAPERS,
+  REPORT_SECTIONS,
+  type ReportBlock,
+  type ReportCell,
+  type ReportContent,
+  type ReportDraft,
+  type ReportGroups,
+  type ReportPart,
+  type ReportSection,
+  type ReportTone,
+  SECTION_WORDS,
+} from "./report.ts";

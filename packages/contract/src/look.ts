@@ -3,11 +3,11 @@ import {
   ownFieldSchema,
   ownValueSchema,
   qualityLimitsSchema,
+  RATINGS,
   thresholdsSchema,
 } from "@chronometra/core";
 import { z } from "zod";
 import { minorSchema, amountMinorSchema, minutesSchema } from "./units.ts";
-import { RATINGS } from "./ratings.ts";
 
 export const figuresSchema = z.object({
   bac: minorSchema,

@@ -26,7 +26,7 @@ export {
 } from "./budget/exchange.ts";
 export { minorUnits, minus, NO_MONEY, type MinorUnits } from "./budget/money.ts";
 export { costOfMinutes, rateBook } from "./budget/rates.ts";
-export { deadlineStandings, type DeadlineStanding, type DeadlineState } from "./drift/deadlines.ts";
+export { deadlineStandings, type DeadlineStanding } from "./drift/deadlines.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";
 export { decidingChain, explainActivity, type Explanation, type LinkedTo, type Reason } from "./network/explain.ts";
 export { assignmentsByActivity, remainingWork, stateOf } from "./network/buildNetwork.ts";
@@ -138,6 +138,7 @@ export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
 export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./drift/alternates.ts";
 export { goesTo, isHeldOn, meetingsOf } from "./plan/acts/meetings.ts";
+export { causeWords, GROUP_WORDS, progressWords } from "./drift/ledgerWords.ts";
 export { DRIFT_GROUPS, driftLedger, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
 export type { DriftCause } from "./drift/ledgerWalk.ts";
 export { changeWords, namesIn, oneInWords, type Naming } from "./plan/words/changeWords.ts";
@@ -182,3 +183,26 @@ export { fitnessOf, GRAVE, limitWords, valueWords, type Fitness, type Verdict } 
 export { blocksOf, chancesOf, simulate, type Chances } from "./chances/chances.ts";
 export { prepare, RANGE_CLASSES, type RangeClass, type Uncertain } from "./chances/prepare.ts";
 export { BLOCK_RUNS, simulateBlock, type Block as SimulatedBlock } from "./chances/simulate.ts";
+export {
+  DEADLINE_WORDS,
+  driftWords,
+  marginWords,
+  movedWords,
+  roundedDays,
+  sideWords,
+  standingWords,
+  varianceWords,
+  type DeadlineState,
+} from "./words/standingWords.ts";
+export {
+  ASPECT_WORDS,
+  ASPECTS,
+  RATING_WORDS,
+  RATINGS,
+  type Aspect,
+  type Rating,
+  type ReportFacts,
+} from "./report/facts.ts";
+export { beginTexts } from "./report/beginTexts.ts";
+export { suggestRatings, type Suggested } from "./report/suggestRatings.ts";
+export { drawCurve, drawTrend, type Drawing, type Ink, LETTER, type Shape, spread } from "./report/drawing.ts";

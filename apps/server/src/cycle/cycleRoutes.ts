@@ -2,6 +2,7 @@ import { shortfalls } from "@chronometra/contract";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import type { Post } from "../tell/post.ts";
+import type { MakeAlongside } from "./alongside.ts";
 import { closeProject, closingOf, openAgain } from "./closing.ts";
 import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod, takeLockBack } from "./cycleService.ts";
 import { owingOf, remindOfPeriod } from "./owing.ts";
@@ -10,7 +11,8 @@ import { periodBar, standingsOf } from "./standings.ts";
 
 const DONE = { ok: true as const };
 
-export function cycleRoutes(serving: Serving, post: Post): void {
+/** @param make what is kept of a period that is issued, besides its figures */
+export function cycleRoutes(serving: Serving, post: Post, make: MakeAlongside): void {
   serve(serving, "GET /api/period", ({ database }) => periodBar(database));
 
   serve(serving, "GET /api/period/owing", ({ database, me }) => owingOf(database, me));
@@ -42,7 +44,7 @@ export function cycleRoutes(serving: Serving, post: Post): void {
   });
 
   serve(serving, "POST /api/projects/:project/periods", async ({ database, me, params }) => {
-    await issuePeriod(database, me, params["project"]!);
+    await issuePeriod(database, me, params["project"]!, make);
     return DONE;
   });
 
@@ -58,7 +60,7 @@ export function cycleRoutes(serving: Serving, post: Post): void {
         "invalid",
         `Of ${standing.name} ${short.join(", ")}: say in a word why the period is locked all the same.`,
       );
-    await lockPeriod(database, me, params["project"]!, word);
+    await lockPeriod(database, me, params["project"]!, word, make);
     return DONE;
   });
 

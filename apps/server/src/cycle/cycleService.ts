@@ -15,6 +15,7 @@ import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
+import { Outdated, withAlongside, type MadeAlongside, type MakeAlongside } from "./alongside.ts";
 import {
   CycleMarkEntity,
   IssuedPeriodEntity,
@@ -60,8 +61,14 @@ export function missingReporters(
   return people.filter(({ id, from }) => from <= period.dataDate && !reporters.has(`${projectId}\0${id}`));
 }
 
-/** Freezes a project's figures as those of the open period. */
-async function issue(writing: Writing, project: ProjectEntity, period: ReportingPeriodEntity, at: Date): Promise<void> {
+/** Freezes a project's figures as those of the open period, with what was made alongside. */
+async function issue(
+  writing: Writing,
+  project: ProjectEntity,
+  period: ReportingPeriodEntity,
+  at: Date,
+  made: MadeAlongside | null,
+): Promise<void> {
   const { manager, me } = writing;
   const projectId = project.id;
   const figures = await manager.getRepository(FiguresEntity).findOneByOrFail({ projectId, revision: project.revision });
@@ -89,6 +96,7 @@ async function issue(writing: Writing, project: ProjectEntity, period: Reporting
   await manager
     .getRepository(IssuedPlanEntity)
     .insert({ projectId, number: period.number, edition, content: JSON.stringify(plan) });
+  if (made === null || !(await made.store(writing, { edition, at }))) throw new Outdated();
 }
 
 async function periodToIssue(manager: EntityManager): Promise<ReportingPeriodEntity> {
@@ -98,7 +106,7 @@ async function periodToIssue(manager: EntityManager): Promise<ReportingPeriodEnt
 }
 
 /** Whether the newest edition of a period holds: it was issued, and not opened again since. */
-async function isIssued(manager: EntityManager, projectId: string, number: number): Promise<boolean> {
+export async function isIssued(manager: EntityManager, projectId: string, number: number): Promise<boolean> {
   const [issued] = await manager
     .getRepository(IssuedPeriodEntity)
     .find({ where: { projectId, number }, order: { edition: "DESC" }, take: 1 });
@@ -110,14 +118,24 @@ async function isIssued(manager: EntityManager, projectId: string, number: numbe
 }
 
 /** Issues the open period for a project. */
-export async function issuePeriod(database: DataSource, me: Me, projectId: string, at = new Date()): Promise<void> {
-  await writeProject(database, me, projectId, async (writing, project) => {
-    const { manager } = writing;
-    const period = await periodToIssue(manager);
-    if (await isIssued(manager, projectId, period.number))
-      throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
-    await issue(writing, project, period, at);
-  });
+export async function issuePeriod(
+  database: DataSource,
+  me: Me,
+  projectId: string,
+  make: MakeAlongside,
+  at = new Date(),
+): Promise<void> {
+  await withAlongside(
+    () => make(database, me, projectId),
+    (made) =>
+      writeProject(database, me, projectId, async (writing, project) => {
+        const { manager } = writing;
+        const period = await periodToIssue(manager);
+        if (await isIssued(manager, projectId, period.number))
+          throw new Failure("conflict", `Period ${period.number} has been issued for this project already.`);
+        await issue(writing, project, period, at, made);
+      }),
+  );
 }
 
 /** Locks the open period for a project, issuing it first where that was not done. Locked twice is locked once. */
@@ -126,36 +144,52 @@ export async function lockPeriod(
   me: Me,
   projectId: string,
   word: string,
+  make: MakeAlongside,
   at = new Date(),
 ): Promise<void> {
-  await writeProject(database, me, projectId, async (writing, project) => {
-    const { manager } = writing;
-    const period = await periodToIssue(manager);
-    const locks = manager.getRepository(PeriodLockEntity);
-    if ((await locks.findBy({ projectId, number: period.number })).some(({ reopenedAt }) => reopenedAt === null))
-      return;
-    const [{ waiting }] = (await manager.query(
-      "select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?",
-      [projectId, period.dataDate],
-    )) as [{ waiting: string }];
-    if (Number(waiting) > 0)
-      throw new Failure(
-        "invalid",
-        `${waiting} of the period's reports wait for a decision; accept or return them first.`,
-      );
-    if (!(await isIssued(manager, projectId, period.number))) await issue(writing, project, period, at);
-    await locks.insert({
-      id: randomUUID(),
-      projectId,
-      number: period.number,
-      dataDate: period.dataDate,
-      lockedBy: me.id,
-      lockedAt: at,
-      reopenedBy: null,
-      reopenedAt: null,
-      reason: null,
-      word: word === "" ? null : word,
-    });
+  await withAlongside(
+    async () => {
+      const period = await openPeriod(database);
+      const issued = period === null || (await isIssued(database.manager, projectId, period.number));
+      return issued ? null : make(database, me, projectId);
+    },
+    (made) => writeProject(database, me, projectId, (writing, project) => lock(writing, project, { word, made, at })),
+  );
+}
+
+interface Locking {
+  readonly word: string;
+  readonly made: MadeAlongside | null;
+  readonly at: Date;
+}
+
+async function lock(writing: Writing, project: ProjectEntity, { word, made, at }: Locking): Promise<void> {
+  const { manager, me } = writing;
+  const projectId = project.id;
+  const period = await periodToIssue(manager);
+  const locks = manager.getRepository(PeriodLockEntity);
+  if ((await locks.findBy({ projectId, number: period.number })).some(({ reopenedAt }) => reopenedAt === null)) return;
+  const [{ waiting }] = (await manager.query(
+    "select count(*) as waiting from report where project_id = ? and state = 'submitted' and date <= ?",
+    [projectId, period.dataDate],
+  )) as [{ waiting: string }];
+  if (Number(waiting) > 0)
+    throw new Failure(
+      "invalid",
+      `${waiting} of the period's reports wait for a decision; accept or return them first.`,
+    );
+  if (!(await isIssued(manager, projectId, period.number))) await issue(writing, project, period, at, made);
+  await locks.insert({
+    id: randomUUID(),
+    projectId,
+    number: period.number,
+    dataDate: period.dataDate,
+    lockedBy: me.id,
+    lockedAt: at,
+    reopenedBy: null,
+    reopenedAt: null,
+    reason: null,
+    word: word === "" ? null : word,
   });
 }
 

@@ -22,6 +22,7 @@ import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts"
 import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
+import { makeReport } from "../report/makeReport.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { enterReserve } from "../approve/reserves.ts";
 import { beginWhatIf, changeWhatIf } from "../approve/whatIfService.ts";
@@ -308,8 +309,8 @@ async function liveThrough(
     if (project.demo.story === "rebaselined" && period === REBASELINED_IN) await rebaseline(world, project, fromDate);
     await liveProject(world, project, period, fromDate, dataDate);
     if (period === OPEN_PERIOD) continue;
-    await issuePeriod(world.database, project.manager, project.id, at(dataDate, "18:00"));
-    await lockPeriod(world.database, world.controller, project.id, "", at(dataDate, "18:30"));
+    await issuePeriod(world.database, project.manager, project.id, makeReport, at(dataDate, "18:00"));
+    await lockPeriod(world.database, world.controller, project.id, "", makeReport, at(dataDate, "18:30"));
   }
 }
 

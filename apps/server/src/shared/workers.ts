@@ -69,9 +69,9 @@ export async function inReader<T>(
 }
 
 /** Writes a file away from the thread that answers calls; gives its bytes. */
-export async function inWriter(file: string, job: unknown): Promise<Buffer> {
+export async function inWriter(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<Buffer> {
   writers ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
-  const bytes = (await writers.run(job, { filename: fileOf(file) })) as Uint8Array;
+  const bytes = (await writers.run(job, { ...options, filename: fileOf(file) })) as Uint8Array;
   return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
 

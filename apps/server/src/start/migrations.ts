@@ -23,6 +23,7 @@ import { WeekChanges1815000000000 } from "./migrations/1815000000000-weekChanges
 import { Names1816000000000 } from "./migrations/1816000000000-names.ts";
 import { Register1817000000000 } from "./migrations/1817000000000-register.ts";
 import { PlainRows1818000000000 } from "./migrations/1818000000000-plainRows.ts";
+import { Reports1819000000000 } from "./migrations/1819000000000-reports.ts";
 
 /** The story of the database, in the order in which it happened. */
 export const MIGRATIONS = [
@@ -51,4 +52,5 @@ export const MIGRATIONS = [
   Names1816000000000,
   Register1817000000000,
   PlainRows1818000000000,
+  Reports1819000000000,
 ];

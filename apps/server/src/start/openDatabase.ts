@@ -8,6 +8,7 @@ import { EXCHANGE_ENTITIES } from "../exchange/importEntities.ts";
 import { PLAN_ENTITIES } from "../plan/entities.ts";
 import { computePlansIn } from "../plan/held/overPlan.ts";
 import { PROJECT_ENTITIES } from "../project/projectEntity.ts";
+import { REPORT_ENTITIES } from "../report/reportEntities.ts";
 import { RESOURCES_ENTITIES } from "../resources/registerEntity.ts";
 import { TELL_ENTITIES } from "../tell/mailEntity.ts";
 import { WATCH_ENTITIES } from "../watch/watchEntities.ts";
@@ -27,6 +28,7 @@ const ENTITIES = [
   ...EXCHANGE_ENTITIES,
   ...TELL_ENTITIES,
   ...WATCH_ENTITIES,
+  ...REPORT_ENTITIES,
 ];
 
 /**

@@ -10,6 +10,7 @@ import { LOOK_WORKS } from "../look/lookWorks.ts";
 import { answering } from "../plan/held/planThread.ts";
 import { planWorks } from "../plan/held/planWorks.ts";
 import { QUALITY_WORKS } from "../quality/qualityWorks.ts";
+import { REPORT_WORKS } from "../report/reportWorks.ts";
 import { WATCH_WORKS } from "../watch/watchWorks.ts";
 import { WRITERS } from "../writers/writers.ts";
 
@@ -22,5 +23,6 @@ export default answering({
   ...LOAD_WORKS,
   ...LOOK_WORKS,
   ...QUALITY_WORKS,
+  ...REPORT_WORKS,
   ...WATCH_WORKS,
 });

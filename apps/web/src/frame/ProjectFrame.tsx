@@ -1,11 +1,10 @@
 import type { ProjectLook } from "@chronometra/contract";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
 import { useEffect } from "react";
 import { Link, Outlet, useLocation, useParams } from "react-router";
-import { toast } from "../shared/messages/toast.ts";
 import { periodQuery } from "../cycle/queries.ts";
-import { addressOf, call } from "../shared/session/api.ts";
+import { addressOf } from "../shared/session/api.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { useTitle } from "../shared/page/useTitle.ts";
 import { Toned } from "../shared/dialogs/Toned.tsx";
@@ -45,29 +44,21 @@ function Export({ project }: { project: string }) {
   );
 }
 
-/** Issues the project's figures for the open period, where that is still to be done. */
-function Issue({ look }: { look: ProjectLook }) {
-  const client = useQueryClient();
+/** The way to the open period's report, where that is still to be issued. */
+function ToIssue({ look }: { look: ProjectLook }) {
   const { data: period } = useQuery(periodQuery);
-  const issue = useMutation({
-    mutationFn: () => call("POST /api/projects/:project/periods", { params: { project: look.id } }),
-    onSuccess: () => {
-      toast(`Period ${period?.number} is issued for ${look.name}; its figures stay as they are now.`);
-      void client.invalidateQueries();
-    },
-    onError: (error) => toast.error(error.message),
-  });
   if (
     !look.mayEdit ||
+    look.closed ||
     period?.number == null ||
     look.summary.baseline === null ||
     look.periods.some(({ number }) => number === period.number)
   )
     return null;
   return (
-    <button type="button" className="btn btn-sm" disabled={issue.isPending} onClick={() => issue.mutate()}>
-      Issue period {period.number}
-    </button>
+    <Link className="btn btn-sm" to={`/projects/${look.id}/report`}>
+      Report of period {period.number}
+    </Link>
   );
 }
 
@@ -127,7 +118,7 @@ function Head({ look }: { look: ProjectLook }) {
           <Standing look={look} />
         </div>
         <div className="ml-auto flex shrink-0 items-center gap-1">
-          <Issue look={look} />
+          <ToIssue look={look} />
           <Export project={look.id} />
         </div>
       </div>

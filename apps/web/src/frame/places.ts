@@ -62,7 +62,13 @@ export const HOUSE: readonly Place[] = [
       { to: "/watch", name: "Watchlists", open: mayLook },
     ],
   },
-  { name: "Tell", pages: [{ to: "/mail", name: "Mail" }] },
+  {
+    name: "Tell",
+    pages: [
+      { to: "/reports", name: "Reports", open: mayLook },
+      { to: "/mail", name: "Mail" },
+    ],
+  },
   {
     name: "Cycle",
     pages: [
@@ -99,7 +105,13 @@ export const PROJECT: readonly Place[] = [
       { to: "trust", name: "Trust" },
     ],
   },
-  { name: "Tell", pages: [{ to: "history", name: "History" }] },
+  {
+    name: "Tell",
+    pages: [
+      { to: "report", name: "Report" },
+      { to: "history", name: "History" },
+    ],
+  },
 ];
 
 /** Pages that stand in no place. */

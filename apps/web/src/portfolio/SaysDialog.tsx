@@ -1,14 +1,10 @@
-import { RATINGS, type ProjectLine } from "@chronometra/contract";
+import type { ProjectLine } from "@chronometra/contract";
+import { RATING_WORDS, RATINGS } from "@chronometra/core";
 import { useState } from "react";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { momentWords, type Tone } from "../shared/words/words.ts";
 import { usePortfolioWrite } from "./usePortfolioWrite.ts";
 
-export const RATING_WORDS: Record<(typeof RATINGS)[number], string> = {
-  well: "goes well",
-  care: "needs care",
-  trouble: "in trouble",
-};
 export const RATING_TONES: Record<(typeof RATINGS)[number], Tone> = {
   well: "favourable",
   care: "undecided",

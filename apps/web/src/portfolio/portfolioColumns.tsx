@@ -1,4 +1,5 @@
 import type { Paths, Portfolio, ProjectLine } from "@chronometra/contract";
+import { RATING_WORDS } from "@chronometra/core";
 import { Link } from "react-router";
 import type { Column } from "../shared/table/column.ts";
 import { Toned } from "../shared/dialogs/Toned.tsx";
@@ -6,7 +7,7 @@ import { DriftLine } from "./DriftLine.tsx";
 import { FITNESS_TONES, FITNESS_WORDS } from "../quality/fitnessWords.ts";
 import { rulesBroken, trustOf } from "../project/logLines.ts";
 import { ownFieldColumn } from "./OwnFieldCell.tsx";
-import { RATING_TONES, RATING_WORDS } from "./SaysDialog.tsx";
+import { RATING_TONES } from "./SaysDialog.tsx";
 import { countWords, dateWords } from "../shared/words/words.ts";
 import { baseColumns } from "./baseColumns.tsx";
 import { to, opens, changedSinceLock } from "./shownFigures.tsx";

@@ -1,8 +1,7 @@
 import type { Schedule } from "../network/schedule.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { closeOf, formatDate, parseDate } from "../time/instant.ts";
-
-export type DeadlineState = "metOnTime" | "metLate" | "dropped" | "breached" | "willBreach" | "tight" | "safe";
+import type { DeadlineState } from "../words/standingWords.ts";
 
 export interface DeadlineStanding {
   readonly deadline: string;

@@ -45,6 +45,6 @@ describe("a plan computed with what was computed of one much like it", () => {
       }),
       { numRuns: 200 },
     );
-    expect(Math.min(taken, moved)).toBeGreaterThan(100);
+    expect(Math.min(taken, moved)).toBeGreaterThan(30);
   });
 });

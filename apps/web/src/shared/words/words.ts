@@ -1,15 +1,24 @@
-import { dateWords, dayWords, moneyWords as money, MONTHS, ratioWords } from "@chronometra/core";
+import { dateWords, type DeadlineState, MONTHS, ratioWords, roundedDays } from "@chronometra/core";
 
 export {
   countWords,
   dateWords,
   dayWords,
+  DEADLINE_WORDS,
+  driftWords,
+  marginWords,
   moneyWords as money,
+  movedWords,
   numberWords,
   percentWords,
   ratioWords,
   readDate,
+  roundedDays,
   shortDateWords,
+  sideWords,
+  standingWords,
+  varianceWords,
+  type DeadlineState,
 } from "@chronometra/core";
 
 /** What to do where a text is no date. */
@@ -37,25 +46,10 @@ export const timeAxis = (text: object): object => {
 /** Whether a figure is bad news, good news, or neither. */
 export type Tone = "adverse" | "favourable" | "undecided" | "plain";
 
-/** To a tenth, half away from zero, so that early and late round alike. */
-export const roundedDays = (days: number): number => (Math.sign(days) * Math.round(Math.abs(days) * 10)) / 10;
-
-/** Working days as "12 d late", "3 d early", "on the day". */
-export function driftWords(days: number | null): string {
-  if (days === null) return "–";
-  const rounded = roundedDays(days);
-  if (rounded === 0) return "on the day";
-  return `${dayWords(Math.abs(rounded))} ${rounded > 0 ? "late" : "early"}`;
-}
-
 export const driftTone = (days: number | null): Tone => {
   const rounded = days === null ? 0 : roundedDays(days);
   return rounded > 0 ? "adverse" : rounded < 0 ? "favourable" : "plain";
 };
-
-/** Working days that a date has moved, as "12 d later", "3 d earlier"; `still` where nothing worked lies between. */
-export const movedWords = (days: number | null, still = "no worked time apart"): string =>
-  driftWords(days).replace("late", "later").replace("early", "earlier").replace("on the day", still);
 
 /** What a movement is measured from: "Since period 9" where it is one period for all. */
 export const sinceWords = (periods: readonly number[]): string =>
@@ -73,27 +67,6 @@ export const fromToWords = ({
 }): string =>
   clock === null ? `${dateWords(from)} → ${dateWords(to)}` : `${dateWords(from)}, ${clock.from} → ${clock.to}`;
 
-/** Days of margin as "5 d in hand", "3 d short". */
-export function marginWords(days: number): string {
-  const rounded = roundedDays(days);
-  return rounded < 0 ? `${dayWords(-rounded)} short` : `${dayWords(rounded)} in hand`;
-}
-
-/** How a promise stands, with its margin where it has one. */
-export const standingWords = (state: DeadlineState, marginDays: number | null): string =>
-  marginDays === null ? DEADLINE_WORDS[state] : `${DEADLINE_WORDS[state]}, ${marginWords(marginDays)}`;
-
-/** Which way a variance goes, "over"; "even" where nothing of it would be shown. */
-export const sideWords = (minor: number | null, digits: number, adverse: string, favourable: string): string =>
-  minor === null ? "" : money(minor, digits) === "0" ? "even" : minor < 0 ? adverse : favourable;
-
-/** A variance in words: "4 200 over", "900 behind". */
-export function varianceWords(minor: number | null, digits: number, adverse: string, favourable: string): string {
-  if (minor === null) return "–";
-  const side = sideWords(minor, digits, adverse, favourable);
-  return side === "even" ? side : `${money(Math.abs(minor), digits)} ${side}`;
-}
-
 export const varianceTone = (value: number | null): Tone =>
   value === null || value === 0 ? "plain" : value < 0 ? "adverse" : "favourable";
 
@@ -101,17 +74,6 @@ export const varianceTone = (value: number | null): Tone =>
 export const indexTone = (value: number | null): Tone =>
   value === null || ratioWords(value) === "1.00" ? "plain" : value < 1 ? "adverse" : "favourable";
 
-/** Deadline states in words. */
-export const DEADLINE_WORDS = {
-  metOnTime: "kept",
-  metLate: "kept late",
-  dropped: "dropped",
-  breached: "broken",
-  willBreach: "will break",
-  tight: "tight",
-  safe: "safe",
-} as const;
-export type DeadlineState = keyof typeof DEADLINE_WORDS;
 export const DEADLINE_TONES: Record<DeadlineState, Tone> = {
   metOnTime: "favourable",
   metLate: "adverse",

@@ -1,0 +1,189 @@
+import type { DraftAspect, ReportBlock, ReportContent, ReportPart } from "@chronometra/contract";
+import {
+  ASPECT_WORDS,
+  ASPECTS,
+  countWords,
+  DEADLINE_WORDS,
+  RATING_WORDS,
+  RATINGS,
+  type Aspect,
+  type Suggested,
+} from "@chronometra/core";
+import type { ProjectEntity } from "../../project/projectEntity.ts";
+import { saidIn } from "../said.ts";
+import { RATING_TONES, table, textCell } from "./cells.ts";
+import { saidBlocks } from "./composeProject.ts";
+
+/** A project of a group, with the report of the period that it issued; `null` where it has not. */
+export interface GroupMember {
+  readonly project: ProjectEntity;
+  readonly content: ReportContent | null;
+}
+
+const NAMED = 5;
+const namesOf = (members: readonly GroupMember[]): string => {
+  const codes = members.map(({ project }) => project.code);
+  return codes.length <= NAMED
+    ? codes.join(", ")
+    : `${codes.slice(0, NAMED).join(", ")} and ${codes.length - NAMED} more`;
+};
+
+/** Members by how their reports rate a side, the worst first. */
+function byRating(members: readonly GroupMember[], aspect: Aspect) {
+  return RATINGS.toReversed().map((rating) => ({
+    rating,
+    those: members.filter(({ content }) => saidIn(content)[aspect]?.rating === rating),
+  }));
+}
+
+/** How a group is to be rated: on each side as the worst of its projects. */
+export function suggestForGroup(members: readonly GroupMember[]): Readonly<Record<Aspect, Suggested>> {
+  const of = (aspect: Aspect): Suggested => {
+    const worst = byRating(members, aspect).find(({ those }) => those.length > 0);
+    if (worst === undefined) return { rating: "well", rules: ["no project has issued its report"] };
+    const count = members.filter(({ content }) => content !== null).length;
+    return {
+      rating: worst.rating,
+      rules: [`as the worst of its projects: ${worst.those.length} of ${count}, ${namesOf(worst.those)}`],
+    };
+  };
+  return Object.fromEntries(ASPECTS.map((aspect) => [aspect, of(aspect)])) as Record<Aspect, Suggested>;
+}
+
+/** With what the text on each side of a group begins. */
+export function beginForGroup(members: readonly GroupMember[]): Readonly<Record<Aspect, string>> {
+  const missing = members.filter(({ content }) => content === null);
+  const of = (aspect: Aspect): string => {
+    const lines = byRating(members, aspect).flatMap(({ rating, those }) =>
+      those.length === 0
+        ? []
+        : [
+            `${countWords(those.length, "project", "projects")} ${ratedWords(rating, those.length)}: ${namesOf(those)}.`,
+          ],
+    );
+    if (aspect === "overall" && missing.length > 0)
+      lines.push(
+        `${countWords(missing.length, "project has", "projects have")} not issued a report of this period: ${namesOf(missing)}.`,
+      );
+    return lines.join(" ");
+  };
+  return Object.fromEntries(ASPECTS.map((aspect) => [aspect, of(aspect)])) as Record<Aspect, string>;
+}
+
+const RATED_WORDS = {
+  well: ["goes well", "go well"],
+  care: ["needs care", "need care"],
+  trouble: ["is in trouble", "are in trouble"],
+} as const;
+const ratedWords = (rating: (typeof RATINGS)[number], count: number): string =>
+  RATED_WORDS[rating][count === 1 ? 0 : 1];
+
+type FigureItem = Extract<ReportBlock, { is: "figures" }>["items"][number];
+
+const figureOf = (content: ReportContent, name: string): FigureItem | undefined =>
+  content.parts
+    .flatMap(({ blocks }) => blocks)
+    .flatMap((block) => (block.is === "figures" ? block.items : []))
+    .find((item) => item.name === name);
+
+const GLANCED: readonly Aspect[] = ["overall", ...ASPECTS.filter((aspect) => aspect !== "overall")];
+
+/** The projects of a group at a glance, a line each: ratings and the dates. */
+function glance(members: readonly GroupMember[]): ReportBlock {
+  const rows = members.map(({ project, content }) => {
+    const said = saidIn(content);
+    const overall = said.overall?.rating;
+    return {
+      cells: [
+        textCell(`${project.code} ${project.head.name}`),
+        ...GLANCED.map((aspect) =>
+          textCell(
+            content === null ? (aspect === "overall" ? "no report" : "") : RATING_WORDS[said[aspect]?.rating ?? "well"],
+          ),
+        ),
+        content === null ? textCell("") : (figureOf(content, "Finish")?.value ?? textCell("–")),
+        content === null ? textCell("") : (figureOf(content, "Drift of the finish")?.value ?? textCell("–")),
+      ],
+      ...(overall === undefined || overall === "well" ? {} : { tone: RATING_TONES[overall] }),
+      link: content === null ? `/projects/${project.id}/report` : `/projects/${project.id}/report/${content.period}`,
+    };
+  });
+  return table(
+    ["Project", ...GLANCED.map((aspect) => ASPECT_WORDS[aspect]), "#Finish", "#Drift"],
+    rows,
+    "No project takes part.",
+  );
+}
+
+/** The worst news of a group: projects in trouble in their managers' words, promises that are not kept. */
+function worstNews(members: readonly GroupMember[]): ReportBlock {
+  const items = members.flatMap(({ project, content }) => {
+    const { overall } = saidIn(content);
+    const link = `/projects/${project.id}/report/${content?.period ?? ""}`;
+    const trouble =
+      overall?.rating === "trouble"
+        ? [{ text: `${project.code} ${RATING_WORDS.trouble}: ${overall.text}`, tone: "adverse" as const, link }]
+        : [];
+    const broken = (content?.parts ?? [])
+      .filter(({ id }) => id === "deadlines")
+      .flatMap(({ blocks }) => blocks)
+      .flatMap((block) => (block.is === "table" ? block.rows : []))
+      // What was kept late is no news any more.
+      .filter(({ cells, tone }) => tone === "adverse" && !cells[3]!.text.startsWith(DEADLINE_WORDS.metLate))
+      .map(({ cells }) => ({
+        text: `${project.code}: promise of ${cells[0]!.text} for ${cells[1]!.text}, ${cells[3]!.text}`,
+        tone: "adverse" as const,
+        link,
+      }));
+    return [...trouble, ...broken];
+  });
+  return {
+    is: "lines",
+    items,
+    none: "No project is in trouble, and every promise that was not due yet is kept as things stand.",
+  };
+}
+
+/** The parts of a project's report as they stand within that of its group. */
+const within = ({ project, content }: GroupMember): ReportPart[] =>
+  content === null
+    ? []
+    : content.parts.map((part, i) => ({
+        ...part,
+        id: `${project.code}-${part.id}`,
+        title: i === 0 ? `${project.code} ${content.title}: ${part.title}` : part.title,
+        level: i === 0 ? 1 : 2,
+        // What its manager said there is not said of the group.
+        blocks: part.blocks,
+      }));
+
+interface Group {
+  readonly organisation: string;
+  readonly name: string;
+  readonly by: string;
+  readonly period: { readonly number: number; readonly dataDate: string };
+}
+
+/** The report of a group: all its projects on one page, the worst news, what is said of the whole, then project by project. */
+export function composeGroup(
+  { organisation, name, by, period }: Group,
+  members: readonly GroupMember[],
+  aspects: readonly DraftAspect[],
+): ReportContent {
+  return {
+    format: 1,
+    of: "group",
+    organisation,
+    title: name,
+    under: countWords(members.length, "project", "projects"),
+    manager: by,
+    period: period.number,
+    dataDate: period.dataDate,
+    parts: [
+      { id: "glance", title: "At a glance", level: 1, blocks: [glance(members)] },
+      { id: "news", title: "The worst news", level: 1, blocks: [worstNews(members)] },
+      { id: "said", title: "What is said of the whole", level: 1, blocks: saidBlocks(aspects) },
+      ...members.flatMap(within),
+    ],
+  };
+}

@@ -1,0 +1,73 @@
+import type { ReportBlock } from "@chronometra/contract";
+import { countWords, dateWords, moneyWords } from "@chronometra/core";
+import type { Gathered } from "../../gather.ts";
+import { numberCell, pageOf, table, textCell } from "../cells.ts";
+
+export function decisions(gathered: Gathered): ReportBlock[] {
+  const { requests, approvals, waiting, of, project } = gathered;
+  const items = [
+    ...approvals.map(({ word }) => ({
+      text: `The plan is put forward for approval${word === "" ? "" : `: ${word}`}`,
+      link: "/approvals",
+    })),
+    ...requests.flatMap(({ state, request, name, reason }) =>
+      state === "asked"
+        ? [
+            {
+              text: `Change request ${request}, ${name}${reason === null ? "" : `: ${reason}`}`,
+              link: pageOf(gathered, "approvals"),
+            },
+          ]
+        : [],
+    ),
+    ...(waiting > 0
+      ? [
+          {
+            text: `${countWords(waiting, "report of time or progress waits", "reports of time or progress wait")} for the manager`,
+            link: `/time?project=${project.id}`,
+          },
+        ]
+      : []),
+    ...of.blocked.map(({ name, by, since }) => ({
+      text: `${name} is blocked since ${dateWords(since)}: ${by}`,
+      link: "/time/blocked",
+    })),
+  ];
+  return [{ is: "lines", items, none: "No decision is asked for." }];
+}
+
+const REQUEST_WORDS: Readonly<Record<string, string>> = {
+  asked: "waits",
+  approved: "approved",
+  sentBack: "sent back",
+};
+
+export function requests(gathered: Gathered): ReportBlock[] {
+  const { reserves, of } = gathered;
+  const link = pageOf(gathered, "approvals");
+  const rows = gathered.requests.map(({ request, name, state, reason, word }) => ({
+    cells: [
+      request === null ? textCell("") : numberCell(request),
+      textCell(name),
+      textCell(REQUEST_WORDS[state] ?? state),
+      textCell(word ?? reason ?? ""),
+    ],
+    ...(state === "asked" ? { tone: "undecided" as const } : {}),
+    link,
+  }));
+  const { currency, minorDigits } = of.summary;
+  const { contingency, management } = reserves.balances;
+  return [
+    table(["#No.", "Change request", "State", "Why"], rows, "No change was asked for."),
+    {
+      is: "lines",
+      items: [
+        {
+          text: `Of contingency ${moneyWords(contingency, minorDigits)} ${currency} remain, of management reserve ${moneyWords(management, minorDigits)} ${currency}.`,
+          link,
+        },
+      ],
+      none: "",
+    },
+  ];
+}

@@ -1,0 +1,95 @@
+import type { ReportBlock, Summary } from "@chronometra/contract";
+import { driftWords, moneyWords, movedWords, ratioWords, roundedDays } from "@chronometra/core";
+import type { Gathered } from "../../gather.ts";
+import { change, dateCell, driftCell, driftTone, moneyCell, pageOf, ratioCell } from "../cells.ts";
+
+type FigureItem = Extract<ReportBlock, { is: "figures" }>["items"][number];
+
+/** How figures moved, in words. */
+const moneyChange =
+  (digits: number) =>
+  (by: number): string =>
+    moneyWords(by, digits) === "0" ? "as before" : `${by > 0 ? "+" : "−"}${moneyWords(Math.abs(by), digits)}`;
+const indexChange = (by: number): string =>
+  Math.abs(by) < 0.005 ? "as before" : `${by > 0 ? "+" : "−"}${ratioWords(Math.abs(by))}`;
+const daysChange = (by: number): string => (roundedDays(by) === 0 ? "as before" : movedWords(by));
+const countChange = (by: number): string => (by === 0 ? "as before" : `${by > 0 ? "+" : "−"}${Math.abs(by)}`);
+
+/** When it is done. */
+function dated(gathered: Gathered, was: Summary | undefined): FigureItem[] {
+  const { summary } = gathered.of;
+  return [
+    {
+      name: "Finish",
+      value: dateCell(summary.finish),
+      change: change(summary.drift, was?.drift, daysChange),
+      link: pageOf(gathered, "dates"),
+    },
+    {
+      name: "Approved finish",
+      value: dateCell(summary.baselineFinish),
+      change: "",
+      link: pageOf(gathered, "approvals"),
+    },
+    {
+      name: "Drift of the finish",
+      value: driftCell(summary.drift),
+      change: was?.drift == null ? "" : `was ${driftWords(was.drift)}`,
+      ...driftTone(summary.drift),
+      link: pageOf(gathered, "dates"),
+    },
+    {
+      name: "Finished activities",
+      value: { text: `${summary.done} of ${summary.activities}`, value: summary.done },
+      change: change(summary.done, was?.done, countChange),
+      link: pageOf(gathered, "plan"),
+    },
+  ];
+}
+
+/** Amounts and indices, where there is a baseline to measure against. */
+function measured(gathered: Gathered, was: Summary | undefined): FigureItem[] {
+  const { minorDigits: digits, currency, figures: now, earnedSchedule } = gathered.of.summary;
+  if (now === null) return [];
+  const old = was?.figures;
+  const amount = (name: string, key: "bac" | "pv" | "ev" | "ac" | "eac" | "vac"): FigureItem => ({
+    name: `${name}, ${currency}`,
+    value: moneyCell(now[key], digits),
+    change: change(now[key], old?.[key], moneyChange(digits)),
+    ...(key === "vac" && now.vac !== null && now.vac !== 0
+      ? { tone: now.vac < 0 ? ("adverse" as const) : ("favourable" as const) }
+      : {}),
+    link: pageOf(gathered),
+  });
+  const index = (name: string, value: number | null, before: number | null | undefined): FigureItem => ({
+    name,
+    value: ratioCell(value),
+    change: change(value, before, indexChange),
+    ...(value === null || ratioWords(value) === "1.00" ? {} : { tone: value < 1 ? "adverse" : "favourable" }),
+    link: pageOf(gathered, "performance"),
+  });
+  return [
+    amount("Budget at completion", "bac"),
+    amount("Planned value", "pv"),
+    amount("Earned value", "ev"),
+    amount("Actual cost", "ac"),
+    index("SPI", now.spi, old?.spi),
+    index("CPI", now.cpi, old?.cpi),
+    index("SPI(t)", earnedSchedule?.spit ?? null, was?.earnedSchedule?.spit),
+    amount("Estimate at completion", "eac"),
+    amount("Variance at completion", "vac"),
+  ];
+}
+
+/** The figures of a project, each with its change since the report before. */
+export function figures(gathered: Gathered): ReportBlock[] {
+  const was = gathered.before?.summary;
+  return [{ is: "figures", items: [...dated(gathered, was), ...measured(gathered, was)] }];
+}
+
+export function curves({ of, period }: Gathered): ReportBlock[] {
+  const { currency, minorDigits } = of.summary;
+  return of.curve.length === 0
+    ? [{ is: "lines", items: [], none: "There is no baseline, and so no curve." }]
+    : [{ is: "curve", currency, minorDigits, dataDate: period.dataDate, points: of.curve }];
+}

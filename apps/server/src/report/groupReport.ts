@@ -1,0 +1,102 @@
+import type { DraftAspect, Me, ReportContent, ReportGroups } from "@chronometra/contract";
+import type { DataSource } from "typeorm";
+import { ProjectClosingEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
+import { openPeriod, organisationName } from "../cycle/cycleService.ts";
+import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
+import { beginForGroup, composeGroup, suggestForGroup, type GroupMember } from "./compose/composeGroup.ts";
+import { digestOf, issuedContent, issuedLines, reportBefore, storeIssued } from "./issued.ts";
+import { aspectsOf, faultOf } from "./said.ts";
+import { HOUSE, type Subject } from "./subjects.ts";
+
+type Group = Extract<Subject, { of: "group" }>;
+
+/** The projects of a group that take part or did in this period, each with its report that holds. */
+async function membersOf(database: DataSource, { projects }: Group, number: number): Promise<GroupMember[]> {
+  const closed = new Set((await database.getRepository(ProjectClosingEntity).find()).map(({ projectId }) => projectId));
+  const members: GroupMember[] = [];
+  for (const project of projects) {
+    const line = (await issuedLines(database, project.id)).find((each) => each.number === number && each.holds);
+    if (line === undefined && closed.has(project.id)) continue;
+    const content =
+      line === undefined ? null : (await issuedContent(database, project.id, number, line.edition)).content;
+    members.push({ project, content });
+  }
+  return members;
+}
+
+/** A group's report of a period as it would be issued now. */
+export async function groupReport(
+  database: DataSource,
+  me: Me,
+  group: Group,
+  period: ReportingPeriodEntity,
+): Promise<{ aspects: readonly DraftAspect[]; content: ReportContent; issued: number }> {
+  const [members, last, organisation] = await Promise.all([
+    membersOf(database, group, period.number),
+    reportBefore(database, group.id, period.number),
+    organisationName(database),
+  ]);
+  const beginning = { suggested: suggestForGroup(members), texts: beginForGroup(members), last };
+  const aspects = await aspectsOf(database, group.id, period.number, beginning);
+  const content = composeGroup({ organisation, name: group.name, by: me.name, period }, members, aspects);
+  return { aspects, content, issued: members.filter((each) => each.content !== null).length };
+}
+
+/** Issues a group's report of the open period, of the reports that its projects issued. */
+export async function issueGroup(database: DataSource, me: Me, group: Group, at = new Date()): Promise<void> {
+  const period = await openPeriod(database);
+  if (period === null) throw new Failure("invalid", "No reporting period is open.");
+  const { aspects, content, issued } = await groupReport(database, me, group, period);
+  if (issued === 0)
+    throw new Failure(
+      "invalid",
+      "None of its projects has issued a report of this period; there is nothing to gather.",
+    );
+  const fault = faultOf(aspects);
+  if (fault !== null) throw new Failure("invalid", fault);
+  await inTransaction(database, async (manager) => {
+    // Two who issue it at once come one after the other.
+    await manager.query("select number from reporting_period where number = ? for update", [period.number]);
+    const [newest] = (await issuedLines(manager, group.id)).filter(({ number }) => number === period.number);
+    if (newest?.digest === digestOf(JSON.stringify(content)))
+      throw new Failure("conflict", "This report has been issued already, and nothing in it has changed since.");
+    const edition = (newest?.edition ?? 0) + 1;
+    await storeIssued(manager, content, { subjectId: group.id, edition, issuedBy: me.id, issuedAt: at });
+  });
+}
+
+/** Groups with their projects, the whole portfolio first, then as they lie in each other. */
+export async function reportGroups(database: DataSource): Promise<ReportGroups> {
+  const [groups, projects, closed, newest, house] = await Promise.all([
+    database.getRepository(ProgrammeEntity).find({ order: { position: "ASC" } }),
+    database.getRepository(ProjectEntity).find({ order: { code: "ASC" } }),
+    database.getRepository(ProjectClosingEntity).find(),
+    database.query("select subject_id as id, max(number) as number from issued_report group by subject_id") as Promise<
+      { id: string; number: number }[]
+    >,
+    organisationName(database),
+  ]);
+  const over = new Set(closed.map(({ projectId }) => projectId));
+  const issued = new Map(newest.map(({ id, number }) => [id, number]));
+  const lineOf = ({ id, code, head }: ProjectEntity): ReportGroups[number]["projects"][number] => ({
+    id,
+    code,
+    name: head.name,
+    issued: issued.get(id) ?? null,
+    closed: over.has(id),
+  });
+  const inGroup = (id: string | null) => projects.filter(({ programmeId }) => programmeId === id).map(lineOf);
+  const below = (parent: string | null, level: number): ReportGroups =>
+    groups
+      .filter(({ parentId }) => parentId === parent)
+      .flatMap(({ id, name }) => [
+        { id, name, level, projects: inGroup(id), issued: issued.get(id) ?? null },
+        ...below(id, level + 1),
+      ]);
+  return [
+    { id: HOUSE, name: house, level: 0, projects: inGroup(null), issued: issued.get(HOUSE) ?? null },
+    ...below(null, 1),
+  ];
+}

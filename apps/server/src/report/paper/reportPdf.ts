@@ -1,0 +1,273 @@
+import { createRequire } from "node:module";
+import type { Paper, ReportBlock, ReportCell, ReportContent, ReportPart, ReportTone } from "@chronometra/contract";
+import { dateWords, drawCurve, drawTrend, type Drawing, type Ink, LETTER } from "@chronometra/core";
+import pdfmake from "pdfmake";
+import { plainText } from "./paperWords.ts";
+
+type Definition = Parameters<typeof pdfmake.createPdf>[0];
+type Content = Definition["content"];
+
+const require = createRequire(import.meta.url);
+const fontFile = (family: string, style: string, name: string): string =>
+  require.resolve(`@expo-google-fonts/${family}/${style}/${name}_${style}.ttf`);
+
+const FONTS = {
+  Text: {
+    normal: fontFile("source-sans-3", "400Regular", "SourceSans3"),
+    bold: fontFile("source-sans-3", "600SemiBold", "SourceSans3"),
+    italics: fontFile("source-sans-3", "400Regular_Italic", "SourceSans3"),
+    bolditalics: fontFile("source-sans-3", "600SemiBold_Italic", "SourceSans3"),
+  },
+  Head: {
+    normal: fontFile("besley", "500Medium", "Besley"),
+    bold: fontFile("besley", "600SemiBold", "Besley"),
+  },
+};
+const OWN_FILES: ReadonlySet<string> = new Set(Object.values(FONTS).flatMap((font) => Object.values(font)));
+
+/** Ink on paper: darker than on a screen, told apart in grey as well. */
+const COLOURS: Readonly<Record<Ink, string>> = {
+  ink: "#1b2530",
+  faint: "#6b737b",
+  hair: "#d3cdc0",
+  planned: "#3b4a5a",
+  earned: "#1f6b5c",
+  spent: "#8a6414",
+  late: "#a8321f",
+};
+const TONE_COLOURS: Readonly<Record<ReportTone, string>> = {
+  adverse: COLOURS.late,
+  favourable: COLOURS.earned,
+  undecided: COLOURS.spent,
+};
+/** Beside a tone always stands a sign. */
+const TONE_SIGNS: Readonly<Record<ReportTone, string>> = { adverse: "▼ ", favourable: "▲ ", undecided: "◆ " };
+const HAIRLINE = "#b9b3a6";
+
+const escaped = (text: string): string => plainText(text).replace(/[&<>"']/g, (sign) => `&#${sign.codePointAt(0)};`);
+
+/** A drawing as SVG. */
+export function svgOf({ width, height, shapes }: Drawing): string {
+  const drawn = shapes.map((shape) => {
+    if (shape.is === "text")
+      return `<text x="${shape.x.toFixed(1)}" y="${shape.y.toFixed(1)}" font-family="Text" font-size="${LETTER}" fill="${COLOURS[shape.ink]}" text-anchor="${shape.anchor}">${escaped(shape.text)}</text>`;
+    const points = shape.points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
+    const dash = shape.dash.length === 0 ? "" : ` stroke-dasharray="${shape.dash.join(" ")}"`;
+    return `<polyline points="${points}" fill="none" stroke="${COLOURS[shape.ink]}" stroke-width="${shape.width}"${dash}/>`;
+  });
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" viewBox="0 0 ${width} ${height}">${drawn.join("")}</svg>`;
+}
+
+const toned = (tone: ReportTone | undefined): object => (tone === undefined ? {} : { color: TONE_COLOURS[tone] });
+const signed = (text: string, tone: ReportTone | undefined): string =>
+  `${tone === undefined ? "" : TONE_SIGNS[tone]}${plainText(text)}`;
+
+/** Lines under heads and between rows, none around: the same on every table. */
+const LAYOUT = {
+  hLineWidth: (i: number, node: { table: { body: unknown[] } }) => (i === 0 || i === node.table.body.length ? 0 : 0.4),
+  vLineWidth: () => 0,
+  hLineColor: () => HAIRLINE,
+  paddingLeft: (i: number) => (i === 0 ? 0 : 5),
+  paddingRight: () => 0,
+  paddingTop: () => 1.5,
+  paddingBottom: () => 1.5,
+};
+
+function tableOf({ columns, rows, none, caption }: Extract<ReportBlock, { is: "table" }>): Content[] {
+  const title: Content[] =
+    caption === undefined ? [] : [{ text: plainText(caption), bold: true, headlineLevel: 3, margin: [0, 4, 0, 2] }];
+  if (rows.length === 0) return none === "" ? [] : [...title, { text: plainText(none), color: COLOURS.faint }];
+  const head: Content[] = columns.map(({ name, number }) => ({
+    text: plainText(name),
+    bold: true,
+    fontSize: 8,
+    alignment: number ? "right" : "left",
+  }));
+  const body = rows.map(({ cells, tone }): Content[] =>
+    cells.map(({ text }: ReportCell, i) => ({
+      text: i === 0 ? signed(text, tone) : plainText(text),
+      alignment: columns[i]?.number === true ? "right" : "left",
+      ...(i === 0 ? toned(tone) : {}),
+    })),
+  );
+  const many = columns.length > 6;
+  return [
+    ...title,
+    {
+      table: {
+        headerRows: 1,
+        dontBreakRows: true,
+        widths: columns.map(({ number }, i) => (i === 0 ? "*" : number || many ? "auto" : "auto")),
+        body: [head, ...body],
+      },
+      layout: LAYOUT,
+      fontSize: many ? 7.5 : 9,
+    },
+  ];
+}
+
+const FIGURES_A_LINE = 4;
+
+function figuresOf({ items }: Extract<ReportBlock, { is: "figures" }>): Content {
+  const lines: (typeof items)[] = [];
+  for (let i = 0; i < items.length; i += FIGURES_A_LINE) lines.push(items.slice(i, i + FIGURES_A_LINE));
+  return {
+    stack: lines.map((line) => ({
+      columns: [
+        ...line.map(({ name, value, change, tone }) => ({
+          width: `${100 / FIGURES_A_LINE}%`,
+          stack: [
+            { text: plainText(name), fontSize: 8, color: COLOURS.faint },
+            {
+              text: [
+                { text: tone === undefined ? "" : TONE_SIGNS[tone], fontSize: 9 },
+                { text: plainText(value.text), font: "Head", fontSize: 12 },
+              ],
+              ...toned(tone),
+            },
+            { text: plainText(change === "" ? " " : change), fontSize: 8 },
+          ],
+        })),
+      ],
+      columnGap: 6,
+      margin: [0, 2, 0, 4],
+      unbreakable: true,
+    })),
+  } as Content;
+}
+
+function saidOf({ name, words, rating, why, text }: Extract<ReportBlock, { is: "said" }>): Content {
+  const tone = ({ well: "favourable", care: "undecided", trouble: "adverse" } as const)[rating];
+  return {
+    stack: [
+      {
+        text: [
+          { text: `${plainText(name)}  `, bold: true },
+          { text: signed(words, tone), ...toned(tone), bold: true },
+          { text: `  ${plainText(why)}`, fontSize: 8, color: COLOURS.faint },
+        ],
+      },
+      { text: plainText(text), margin: [0, 1, 0, 5] },
+    ],
+  };
+}
+
+function contentsOf(block: ReportBlock): Content[] {
+  switch (block.is) {
+    case "figures":
+      return [figuresOf(block)];
+    case "table":
+      return tableOf(block);
+    case "lines":
+      return block.items.length === 0
+        ? block.none === ""
+          ? []
+          : [{ text: plainText(block.none), color: COLOURS.faint }]
+        : block.items.map(({ text, tone }) => ({ text: signed(text, tone), ...toned(tone), margin: [0, 0, 0, 2] }));
+    case "said":
+      return [saidOf(block)];
+    case "curve":
+      return [{ svg: svgOf(drawCurve(block)), width: 500, margin: [0, 4, 0, 0] }];
+    case "trend":
+      return [{ svg: svgOf(drawTrend(block)), width: 500, margin: [0, 6, 0, 0] }];
+  }
+}
+
+function partOf({ title, level, blocks }: ReportPart, isFirst: boolean, of: ReportContent["of"]): Content[] {
+  const heading: Content = {
+    text: plainText(title),
+    style: level === 1 ? "part" : "below",
+    headlineLevel: level,
+    ...(of === "group" && level === 1 && !isFirst ? { tocItem: true, tocStyle: "toc" } : {}),
+  };
+  return [heading, ...blocks.flatMap(contentsOf)];
+}
+
+/** How many parts of a group's report stand before its contents and the projects. */
+const FRONT_PARTS = 3;
+
+const projectOf = ({ id }: ReportPart): string => id.slice(0, id.lastIndexOf("-"));
+
+function contentOf({ title, under, period, dataDate, of, manager, parts }: ReportContent, draft: boolean): Content[] {
+  const front = of === "group" ? parts.slice(0, FRONT_PARTS) : parts;
+  const details = of === "group" ? parts.slice(FRONT_PARTS) : [];
+  return [
+    { text: plainText(title), style: "title" },
+    {
+      text: plainText(
+        `${under} · report of period ${period}, data date ${dateWords(dataDate)} · ${of === "group" ? "put together by" : "manager"} ${manager}${draft ? " · draft, not issued" : ""}`,
+      ),
+      color: COLOURS.faint,
+      margin: [0, 2, 0, 0],
+    },
+    ...front.flatMap((part, i) => partOf(part, i === 0, of)),
+    ...(details.length === 0
+      ? []
+      : [{ toc: { title: { text: "Contents", style: "part" } }, pageBreak: "before" as const }]),
+    ...details.flatMap((part, i): Content[] =>
+      part.level === 1 && (i === 0 || projectOf(details[i - 1]!) !== projectOf(part))
+        ? [{ text: "", pageBreak: "before" }, ...partOf(part, false, of)]
+        : partOf(part, false, of),
+    ),
+  ];
+}
+
+const LEAST_BELOW_HEADING = 2;
+const LOWEST_HEADING = 0.86;
+
+/** How a report lies on paper. */
+function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Definition {
+  const { organisation, title, period, dataDate } = content;
+  const name = `${plainText(title)} · report ${period}, ${dateWords(dataDate)}${draft ? " · draft" : ""}`;
+  return {
+    pageSize: paper,
+    pageMargins: [42, 48, 42, 44],
+    info: { title: name, author: plainText(organisation), creator: "Chronometra" },
+    defaultStyle: { font: "Text", fontSize: 9, color: COLOURS.ink, lineHeight: 1.1 },
+    styles: {
+      title: { font: "Head", bold: true, fontSize: 20 },
+      part: { font: "Head", bold: true, fontSize: 13, margin: [0, 12, 0, 4] },
+      below: { font: "Head", fontSize: 11, margin: [0, 8, 0, 3] },
+      toc: { fontSize: 9 },
+    },
+    // A heading, a caption or the head of a table does not stand alone at the foot of a page.
+    pageBreakBefore: ({ headlineLevel, startPosition }, around) =>
+      headlineLevel !== undefined &&
+      (around.getFollowingNodesOnPage().length < LEAST_BELOW_HEADING || startPosition.verticalRatio > LOWEST_HEADING),
+    header: {
+      columns: [
+        { text: plainText(organisation), width: "*" },
+        { text: name, alignment: "right", width: "auto" },
+      ],
+      fontSize: 8,
+      color: COLOURS.faint,
+      margin: [42, 22, 42, 0],
+    },
+    footer: (page, pages) => ({
+      text: `${page} of ${pages}`,
+      alignment: "right",
+      fontSize: 8,
+      color: COLOURS.faint,
+      margin: [42, 12, 42, 0],
+    }),
+    content: contentOf(content, draft),
+  };
+}
+
+/**
+ * A report as PDF, with its own fonts, charts as vectors, page numbers and a running head; of a group with contents.
+ * @param onShare told the share that is drawn, 0 to 1
+ */
+export async function reportPdf(
+  content: ReportContent,
+  paper: Paper,
+  draft: boolean,
+  onShare: (share: number) => void = () => undefined,
+): Promise<Buffer> {
+  pdfmake.setFonts(FONTS);
+  // What a report says is text: nothing in it is fetched, and no file is read but the fonts.
+  pdfmake.setUrlAccessPolicy(() => false);
+  pdfmake.setLocalAccessPolicy((path: string) => OWN_FILES.has(path));
+  pdfmake.setProgressCallback(onShare);
+  return pdfmake.createPdf(definitionOf(content, paper, draft)).getBuffer();
+}

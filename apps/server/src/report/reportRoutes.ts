@@ -1,0 +1,187 @@
+import type { EndpointKey, IssuedLine, Me, ReportContent, ReportDraft } from "@chronometra/contract";
+import { ASPECTS, dateWords, type Aspect } from "@chronometra/core";
+import type { DataSource } from "typeorm";
+import { serve, type Call, type Serving } from "../access/serve.ts";
+import type { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
+import { issuePeriod, isIssued, openPeriod } from "../cycle/cycleService.ts";
+import { isClosed } from "../project/projectAccess.ts";
+import { Failure } from "../shared/failure.ts";
+import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
+import { groupReport, issueGroup, reportGroups } from "./groupReport.ts";
+import { issuedLines, issuedReport } from "./issued.ts";
+import { makeReport, projectReport } from "./makeReport.ts";
+import { reportFile } from "./paper/reportFile.ts";
+import { writeSaid } from "./said.ts";
+import { assertMayWrite, findSubject, layoutOf, mayWrite, writeLayout, type Subject } from "./subjects.ts";
+
+const DONE = { ok: true as const };
+
+async function periodOrThrow(database: DataSource): Promise<ReportingPeriodEntity> {
+  const period = await openPeriod(database);
+  if (period === null)
+    throw new Failure("invalid", "No reporting period is open; a controller opens one in the cycle.");
+  return period;
+}
+
+/** The report of the open period as it would be issued now. */
+async function reportNow(
+  database: DataSource,
+  me: Me,
+  subject: Subject,
+  period: ReportingPeriodEntity,
+  signal: AbortSignal,
+): Promise<Pick<ReportDraft, "aspects" | "broken"> & { content: ReportContent }> {
+  if (subject.of === "group") {
+    const { aspects, content } = await groupReport(database, me, subject, period);
+    return { aspects: [...aspects], broken: [], content };
+  }
+  const { aspects, content, gathered } = await projectReport(database, me, subject.project, period, { signal });
+  return { aspects: [...aspects], broken: gathered.cycle.broken, content };
+}
+
+/** Why something cannot be issued now, in words; `null` where it can. */
+async function hindranceOf(
+  database: DataSource,
+  subject: Subject,
+  period: ReportingPeriodEntity | null,
+): Promise<string | null> {
+  if (period === null) return "No reporting period is open.";
+  if (subject.of === "group") return null;
+  const { project } = subject;
+  if (await isClosed(database, project)) return "The project is closed; what was issued stays.";
+  const { dataDate } = project.head;
+  if (dataDate !== period.dataDate)
+    return `The project's data date is ${dataDate === undefined ? "not set" : dateWords(dataDate)}; move it to ${dateWords(period.dataDate)}, the period's, before issuing.`;
+  return null;
+}
+
+async function draftOf(database: DataSource, me: Me, id: string, signal: AbortSignal): Promise<ReportDraft> {
+  const subject = await findSubject(database, id);
+  const period = await openPeriod(database);
+  const [reports, hindrance] = await Promise.all([issuedLines(database, id), hindranceOf(database, subject, period)]);
+  const may = mayWrite(me, subject);
+  const made = period === null ? { aspects: [], broken: [] } : await reportNow(database, me, subject, period, signal);
+  const issued =
+    period !== null &&
+    (subject.of === "project"
+      ? await isIssued(database.manager, id, period.number)
+      : reports.some(({ number }: IssuedLine) => number === period.number));
+  return {
+    id,
+    of: subject.of,
+    name: subject.name,
+    mayEdit: may,
+    mayIssue: may && hindrance === null && (subject.of === "group" || !issued),
+    period: period === null ? null : { number: period.number, dataDate: period.dataDate, issueBy: period.issueBy },
+    hindrance,
+    issued,
+    aspects: made.aspects,
+    broken: made.broken,
+    reports,
+  };
+}
+
+function aspectNamed(name: string): Aspect {
+  const found = ASPECTS.find((each) => each === name);
+  if (found === undefined) throw new Failure("notFound", `A report says something of ${ASPECTS.join(", ")}.`);
+  return found;
+}
+
+/** A number in an address. */
+function numberIn(text: string): number {
+  if (!/^\d{1,6}$/.test(text)) throw new Failure("notFound", `"${text}" is no number of a period.`);
+  return Number(text);
+}
+
+export function reportRoutes(serving: Serving): void {
+  serve(serving, "GET /api/status-reports", ({ database }) => reportGroups(database));
+
+  serve(serving, "GET /api/status-reports/:of", ({ database, me, params, response }) => {
+    const abort = new AbortController();
+    response.on("close", () => abort.abort());
+    return draftOf(database, me, params["of"]!, abort.signal);
+  });
+
+  serve(serving, "GET /api/status-reports/:of/preview", async ({ database, me, params, response }) => {
+    const abort = new AbortController();
+    response.on("close", () => abort.abort());
+    const subject = await findSubject(database, params["of"]!);
+    return (await reportNow(database, me, subject, await periodOrThrow(database), abort.signal)).content;
+  });
+
+  serve(serving, "PUT /api/status-reports/:of/said/:aspect", async ({ database, me, params, body }) => {
+    const subject = await findSubject(database, params["of"]!);
+    assertMayWrite(me, subject);
+    const { number } = await periodOrThrow(database);
+    if (subject.of === "project" && (await isIssued(database.manager, subject.id, number)))
+      throw new Failure("conflict", `The report of period ${number} is issued; what it says stays.`);
+    const aspect = aspectNamed(params["aspect"]!);
+    await writeSaid(database, me, { subjectId: subject.id, number, aspect }, body);
+    return DONE;
+  });
+
+  serve(serving, "POST /api/status-reports/:of", async ({ database, me, params }) => {
+    const subject = await findSubject(database, params["of"]!);
+    assertMayWrite(me, subject);
+    if (subject.of === "project") await issuePeriod(database, me, subject.id, makeReport);
+    else await issueGroup(database, me, subject);
+    return DONE;
+  });
+
+  serve(serving, "GET /api/status-reports/:of/layout", async ({ database, params }) => {
+    const { sections, from } = await layoutOf(database, await findSubject(database, params["of"]!));
+    return { sections, from: from === null ? null : from.id === params["of"] ? "own" : from.name };
+  });
+
+  serve(serving, "PUT /api/status-reports/:of/layout", async ({ database, params, body }) => {
+    await writeLayout(database, await findSubject(database, params["of"]!), body.sections);
+    return DONE;
+  });
+
+  serve(serving, "GET /api/status-reports/:of/:number/:edition", async ({ database, params }) => {
+    const { id } = await findSubject(database, params["of"]!);
+    const edition = params["edition"] === "newest" ? null : numberIn(params["edition"]!);
+    return issuedReport(database, id, numberIn(params["number"]!), edition);
+  });
+
+  /** A report that is asked for by its address, as it is issued or would be. */
+  const contentAsked = async (
+    { database, me, params }: Pick<Call<EndpointKey>, "database" | "me" | "params">,
+    signal: AbortSignal,
+  ): Promise<{ content: ReportContent; draft: boolean }> => {
+    const subject = await findSubject(database, params["of"]!);
+    if (params["number"] === "open") {
+      const period = await periodOrThrow(database);
+      return { content: (await reportNow(database, me, subject, period, signal)).content, draft: true };
+    }
+    const edition = params["edition"] === "newest" ? null : numberIn(params["edition"]!);
+    const { content } = await issuedReport(database, subject.id, numberIn(params["number"]!), edition);
+    return { content, draft: false };
+  };
+
+  serve(serving, "GET /api/status-reports/:of/:number/:edition/:form", async (call) => {
+    const { params, request, response } = call;
+    const abort = new AbortController();
+    response.on("close", () => abort.abort());
+    const asked = { form: params["form"]!, paper: String(request.query["paper"] ?? "A4"), signal: abort.signal };
+    const { content, draft } = await contentAsked(call, abort.signal);
+    const { bytes, type, name } = await reportFile(content, { ...asked, draft });
+    response.type(type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(bytes);
+    return "";
+  });
+
+  serve(serving, "POST /api/status-reports/:of/:number/:edition/:form", async (call) => {
+    const { params, body, request, response } = call;
+    const abort = new AbortController();
+    const make = async (onShare: (share: number) => void) => {
+      const { content, draft } = await contentAsked(call, abort.signal);
+      const asked = { form: params["form"]!, paper: body.paper, draft, signal: abort.signal, onShare };
+      const { bytes, type, name } = await reportFile(content, asked);
+      return { name, type, content: bytes.toString("base64") };
+    };
+    if (request.get("accept") !== PROGRESS_TYPE) return make(() => undefined);
+    // Whoever leaves the page does not wait for it any more.
+    response.on("close", () => abort.abort());
+    return withProgress(response, make);
+  });
+}

@@ -1,0 +1,99 @@
+import type { BodyOf, DraftAspect, IssuedReport, Me, ReportContent } from "@chronometra/contract";
+import { ASPECT_WORDS, ASPECTS, type Aspect, type Rating, type Suggested } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames } from "../access/accounts.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
+import { ReportSaidEntity } from "./reportEntities.ts";
+
+/** From what the sides of a report begin: the suggested rating, sentences that are true, and what was said before. */
+export interface Beginning {
+  readonly suggested: Readonly<Record<Aspect, Suggested>>;
+  readonly texts: Readonly<Record<Aspect, string>>;
+  readonly last: IssuedReport["content"] | null;
+}
+
+type Said = Readonly<Partial<Record<Aspect, { readonly rating: Rating; readonly text: string }>>>;
+
+/** What a report says on each side. */
+export const saidIn = (content: ReportContent | null): Said =>
+  Object.fromEntries(
+    (content?.parts ?? [])
+      .filter(({ id }) => id === "ratings" || id === "said")
+      .flatMap(({ blocks }) => blocks)
+      .flatMap((block) => (block.is === "said" ? [[block.aspect, { rating: block.rating, text: block.text }]] : [])),
+  );
+
+/** The sides of the report of a period as they stand. */
+export async function aspectsOf(
+  manager: DataSource | EntityManager,
+  subjectId: string,
+  number: number,
+  { suggested, texts, last }: Beginning,
+): Promise<DraftAspect[]> {
+  const rows = await manager.getRepository(ReportSaidEntity).findBy({ subjectId, number });
+  const names = rows.length === 0 ? new Map<string, string>() : await accountNames(manager);
+  const before = saidIn(last);
+  return ASPECTS.map((aspect) => {
+    const row = rows.find((each) => each.aspect === aspect);
+    return {
+      aspect,
+      version: row?.version ?? 0,
+      suggested: suggested[aspect].rating,
+      rules: [...suggested[aspect].rules],
+      rating: row?.rating ?? null,
+      reason: row?.reason ?? "",
+      text: row?.text ?? null,
+      begun: texts[aspect],
+      last: before[aspect] ?? null,
+      by: row === undefined ? null : (names.get(row.saidBy) ?? ""),
+      at: row?.saidAt.toISOString() ?? null,
+    };
+  });
+}
+
+/**
+ * Writes what is said on one side.
+ * @throws {Failure} conflict, where someone else wrote it since
+ */
+export async function writeSaid(
+  database: DataSource,
+  me: Me,
+  { subjectId, number, aspect }: { readonly subjectId: string; readonly number: number; readonly aspect: Aspect },
+  { version, rating, reason, text }: BodyOf<"PUT /api/status-reports/:of/said/:aspect">,
+): Promise<void> {
+  await inTransaction(database, async (manager) => {
+    const said = manager.getRepository(ReportSaidEntity);
+    const known = await said.findOne({ where: { subjectId, number, aspect }, lock: { mode: "pessimistic_write" } });
+    if ((known?.version ?? 0) !== version) {
+      const names = await accountNames(manager);
+      throw new Failure(
+        "conflict",
+        `${names.get(known?.saidBy ?? "") ?? "Someone"} wrote on "${ASPECT_WORDS[aspect]}" meanwhile. Load the page again to see it; copy your text first.`,
+      );
+    }
+    const row = {
+      subjectId,
+      number,
+      aspect,
+      version: version + 1,
+      rating,
+      reason,
+      text,
+      saidBy: me.id,
+      saidAt: new Date(),
+    };
+    if (known === null) await said.insert(row);
+    else await said.update({ subjectId, number, aspect }, row);
+  });
+}
+
+/** Why what is said cannot be issued so: a rating that differs from what the limits suggest needs a reason. */
+export function faultOf(aspects: readonly DraftAspect[]): string | null {
+  const bare = aspects.filter(
+    ({ rating, suggested, reason }) => rating !== null && rating !== suggested && reason.trim() === "",
+  );
+  if (bare.length === 0) return null;
+  const named = bare.map(({ aspect }) => ASPECT_WORDS[aspect]).join(", ");
+  return `Say why ${bare.length === 1 ? "the rating" : "the ratings"} of ${named} ${bare.length === 1 ? "differs" : "differ"} from what the limits suggest.`;
+}

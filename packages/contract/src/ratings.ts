@@ -1,2 +1,0 @@
-/** How a manager rates a project. */
-export const RATINGS = ["well", "care", "trouble"] as const;

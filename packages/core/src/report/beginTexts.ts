@@ -1,0 +1,133 @@
+import { dateWords } from "../words/dateWords.ts";
+import { countWords, moneyWords, percentWords, ratioWords } from "../words/numberWords.ts";
+import { driftWords, marginWords, movedWords, roundedDays } from "../words/standingWords.ts";
+import type { Aspect, ReportFacts } from "./facts.ts";
+
+const NAMED = 3;
+
+/** The first of some names, and how many more there are. */
+const namesOf = (names: readonly string[]): string =>
+  names.length <= NAMED ? names.join(", ") : `${names.slice(0, NAMED).join(", ")} and ${names.length - NAMED} more`;
+
+const amountIn =
+  ({ currency, minorDigits }: ReportFacts) =>
+  (minor: number): string =>
+    `${moneyWords(minor, minorDigits)} ${currency}`;
+
+function scheduleText(facts: ReportFacts): string[] {
+  const { finish, approvedFinish, drift, moved, since, figures, deadlines, milestones } = facts;
+  if (finish === null) return ["Nothing is scheduled yet."];
+  const against =
+    approvedFinish === null || drift === null
+      ? "; no baseline says when it was to be"
+      : roundedDays(drift) === 0
+        ? ", as approved"
+        : `, ${driftWords(drift)} against the approved ${dateWords(approvedFinish)}`;
+  const still = moved === null || since === null || roundedDays(moved) === 0;
+  const lines = [
+    `The finish is forecast for ${dateWords(finish)}${against}${since === null || moved === null ? "" : still ? `; it has not moved since period ${since}` : `; it moved ${movedWords(moved)} since period ${since}`}.`,
+  ];
+  if (figures?.spi != null)
+    lines.push(`Of what was planned to date ${percentWords(figures.spi)} is earned (SPI ${ratioWords(figures.spi)}).`);
+  const [late] = milestones
+    .filter((each) => !each.reached && each.dropped !== true && roundedDays(each.drift ?? 0) > 0)
+    .toSorted((a, b) => b.drift! - a.drift!);
+  if (late !== undefined)
+    lines.push(
+      `Furthest behind is the milestone "${late.name}", ${driftWords(late.drift)}, now ${dateWords(late.forecast)}.`,
+    );
+  for (const { name, deadline, marginDays } of deadlines.filter(
+    ({ state }) => state === "breached" || state === "willBreach",
+  ))
+    lines.push(
+      `The promise of "${name}" for ${dateWords(deadline)} is not kept as things stand${marginDays === null ? "" : `: ${marginWords(marginDays)}`}.`,
+    );
+  return lines;
+}
+
+function costText(facts: ReportFacts): string[] {
+  const { figures } = facts;
+  const amount = amountIn(facts);
+  if (figures === null) return ["There is no approved budget to measure the cost against."];
+  if (figures.bac === 0 && figures.ac === 0) return ["No cost is planned, and none was spent."];
+  const lines = [
+    figures.cpi === null
+      ? `Spent ${amount(figures.ac)}, earned ${amount(figures.ev)}.`
+      : `Spent ${amount(figures.ac)}, earned ${amount(figures.ev)} (CPI ${ratioWords(figures.cpi)}).`,
+  ];
+  if (figures.eac !== null && figures.vac !== null) {
+    const side = moneyWords(figures.vac, facts.minorDigits) === "0" ? null : figures.vac < 0 ? "over" : "under";
+    lines.push(
+      side === null
+        ? `The estimate at completion is ${amount(figures.eac)}, the budget.`
+        : `The estimate at completion is ${amount(figures.eac)}, ${amount(Math.abs(figures.vac))} ${side} the budget of ${amount(figures.bac)}.`,
+    );
+  }
+  return lines;
+}
+
+function scopeText({ done, activities, unbaselined, dropped, requestsWaiting }: ReportFacts): string[] {
+  const lines = [
+    activities === 0
+      ? "There is no scheduled work."
+      : `${done} of ${countWords(activities, "activity", "activities")} ${done === 1 ? "is" : "are"} finished.`,
+  ];
+  if (unbaselined > 0) lines.push(`${countWords(unbaselined, "activity is", "activities are")} in no baseline.`);
+  if (dropped > 0) lines.push(`${countWords(dropped, "activity was", "activities were")} ended short of the scope.`);
+  if (requestsWaiting > 0)
+    lines.push(`${countWords(requestsWaiting, "change request waits", "change requests wait")} for a decision.`);
+  return lines;
+}
+
+function risksText(facts: ReportFacts): string[] {
+  const { count, expectedMinor, contingencyMinor, blocked } = facts.risks;
+  const amount = amountIn(facts);
+  const cost =
+    expectedMinor === 0
+      ? "no cost is expected of them"
+      : `expected to cost ${amount(expectedMinor)}; ${contingencyMinor === 0 ? "no contingency is set aside" : `${amount(contingencyMinor)} of contingency remain`}`;
+  return [
+    count === 0 ? "No risk is recorded." : `${countWords(count, "risk is", "risks are")} recorded, ${cost}.`,
+    ...(blocked > 0 ? [`${countWords(blocked, "activity is", "activities are")} blocked.`] : []),
+  ];
+}
+
+function peopleText({ people: { missing, overloaded } }: ReportFacts): string[] {
+  return [
+    missing.length === 0
+      ? "Everybody has reported."
+      : `${countWords(missing.length, "person has", "people have")} not reported: ${namesOf(missing)}.`,
+    ...(overloaded.length === 0
+      ? []
+      : [
+          `${countWords(overloaded.length, "person has", "people have")} more to do than time in the next four weeks: ${namesOf(overloaded)}.`,
+        ]),
+  ];
+}
+
+function overallText(facts: ReportFacts): string[] {
+  const { broken, milestones } = facts;
+  const next = milestones
+    .filter((each) => !each.reached && each.dropped !== true)
+    .toSorted((a, b) => (a.forecast < b.forecast ? -1 : 1))[0];
+  const first = broken.map(({ words }) => words).join("; ");
+  return [
+    broken.length === 0
+      ? "No limit of the portfolio is broken."
+      : `${countWords(broken.length, "limit", "limits")} of the portfolio ${broken.length === 1 ? "is" : "are"} broken: ${first}.`,
+    ...(next === undefined ? [] : [`Next comes the milestone "${next.name}" on ${dateWords(next.forecast)}.`]),
+  ];
+}
+
+/**
+ * With what the manager's text on each side begins: sentences that are true, of figures and names, none where nothing is
+ * known.
+ */
+export const beginTexts = (facts: ReportFacts): Readonly<Record<Aspect, string>> => ({
+  schedule: scheduleText(facts).join(" "),
+  cost: costText(facts).join(" "),
+  scope: scopeText(facts).join(" "),
+  risks: risksText(facts).join(" "),
+  people: peopleText(facts).join(" "),
+  overall: overallText(facts).join(" "),
+});
