@@ -125,6 +125,8 @@ import {
   reportDraftSchema,
   reportGroupsSchema,
   reportLayoutSchema,
+  reportRecipientsSchema,
+  writeRecipientsSchema,
   writeAspectSchema,
   writeLayoutSchema,
 } from "./report.ts";
@@ -382,6 +384,15 @@ export const endpoints = {
     response: done,
   },
   "POST /api/status-reports/:of": { summary: "Issue the open period's report", response: done },
+  "GET /api/status-reports/:of/recipients": {
+    summary: "Who gets the reports of a project or a group when they are issued",
+    response: reportRecipientsSchema,
+  },
+  "PUT /api/status-reports/:of/recipients": {
+    summary: "Say who gets them: accounts, and addresses of mail",
+    body: writeRecipientsSchema,
+    response: done,
+  },
   "GET /api/status-reports/:of/layout": {
     summary: "Which parts a report has, in their order",
     response: reportLayoutSchema,

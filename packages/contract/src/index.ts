@@ -144,6 +144,7 @@ export {
   type ReportDraft,
   type ReportGroups,
   type ReportPart,
+  type ReportRecipients,
   type ReportSection,
   type ReportTone,
   SECTION_WORDS,

@@ -251,3 +251,17 @@ export const madeFileSchema = z.object({
   /** Its bytes as base64. */
   content: z.string(),
 });
+
+const someoneSchema = z.object({ id: z.string(), name: z.string() });
+/** Who gets the reports of something when they are issued, and who of the accounts could. */
+export const reportRecipientsSchema = z.object({
+  mayEdit: z.boolean(),
+  accounts: z.array(someoneSchema),
+  addresses: z.array(z.string()),
+  choices: z.array(someoneSchema),
+});
+export type ReportRecipients = z.infer<typeof reportRecipientsSchema>;
+export const writeRecipientsSchema = z.strictObject({
+  accounts: z.array(z.string().max(36)).max(500),
+  addresses: z.array(z.email("write an address as name@example.org").max(320)).max(500),
+});

@@ -10,6 +10,8 @@ export const mailSchema = z.object({
   state: z.enum(["kept", "waiting", "sending", "sent", "failed"]),
   tries: z.int(),
   why: z.string().nullable(),
+  /** The page that it is about, from the installation's address on. */
+  link: z.string().nullable(),
 });
 export type Mail = z.infer<typeof mailSchema>;
 

@@ -109,6 +109,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/status-reports/:of/preview": LOOKERS,
   "PUT /api/status-reports/:of/said/:aspect": PLANNERS,
   "POST /api/status-reports/:of": PLANNERS,
+  "GET /api/status-reports/:of/recipients": LOOKERS,
+  "PUT /api/status-reports/:of/recipients": PLANNERS,
   "GET /api/status-reports/:of/layout": LOOKERS,
   "PUT /api/status-reports/:of/layout": ["controller"],
   "GET /api/status-reports/:of/:number/:edition": LOOKERS,

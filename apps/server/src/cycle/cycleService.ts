@@ -27,7 +27,7 @@ import {
 } from "./cycleEntities.ts";
 
 /** The name of the organisation whose portfolio this is. */
-export async function organisationName(database: DataSource): Promise<string> {
+export async function organisationName(database: DataSource | EntityManager): Promise<string> {
   const setting = await database.getRepository(SettingEntity).findOneBy({ name: "organisation" });
   return setting?.value ?? "Portfolio";
 }

@@ -111,5 +111,5 @@ async function tell(
     ];
   });
   await post.put(manager, messages);
-  return messages.map(({ to }) => to.name).sort();
+  return moved.flatMap(({ person }) => accounts.get(person)?.name ?? []).sort();
 }

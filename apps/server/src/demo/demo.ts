@@ -273,6 +273,9 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
   await liveThrough(world, projects, period, fromDate, dataDate);
 }
 
+/** Mail of the demo world stays in its mailbox. */
+const POST = new Post({});
+
 /** A period of the projects that go their own way; one that is over is closed, with what is left of it dropped. */
 async function liveAside(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
   const former = DATA_DATES[period - 2];
@@ -309,8 +312,8 @@ async function liveThrough(
     if (project.demo.story === "rebaselined" && period === REBASELINED_IN) await rebaseline(world, project, fromDate);
     await liveProject(world, project, period, fromDate, dataDate);
     if (period === OPEN_PERIOD) continue;
-    await issuePeriod(world.database, project.manager, project.id, makeReport, at(dataDate, "18:00"));
-    await lockPeriod(world.database, world.controller, project.id, "", makeReport, at(dataDate, "18:30"));
+    await issuePeriod(world.database, project.manager, project.id, makeReport(POST), at(dataDate, "18:00"));
+    await lockPeriod(world.database, world.controller, project.id, "", makeReport(POST), at(dataDate, "18:30"));
   }
 }
 
@@ -451,8 +454,7 @@ async function tellInDemo(world: World, projects: readonly LiveProject[]): Promi
     ["ines", "tomas", "margit"].map((login) => accounts.findOneByOrFail({ login })),
   );
   const silent = await accounts.findBy({ personId: In([...SILENT].slice(0, 3)) });
-  const post = new Post({});
-  await post.put(
+  await POST.put(
     database.manager,
     silent.map((to) => ({
       to,
@@ -463,7 +465,7 @@ async function tellInDemo(world: World, projects: readonly LiveProject[]): Promi
     })),
     at("2026-11-24", "08:30"),
   );
-  await post.put(
+  await POST.put(
     database.manager,
     [
       {

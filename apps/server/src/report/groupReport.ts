@@ -7,6 +7,8 @@ import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { beginForGroup, composeGroup, suggestForGroup, type GroupMember } from "./compose/composeGroup.ts";
 import { digestOf, issuedContent, issuedLines, reportBefore, storeIssued } from "./issued.ts";
+import type { Post } from "../tell/post.ts";
+import { tellIssued } from "./recipients.ts";
 import { aspectsOf, faultOf } from "./said.ts";
 import { HOUSE, type Subject } from "./subjects.ts";
 
@@ -45,7 +47,13 @@ export async function groupReport(
 }
 
 /** Issues a group's report of the open period, of the reports that its projects issued. */
-export async function issueGroup(database: DataSource, me: Me, group: Group, at = new Date()): Promise<void> {
+export async function issueGroup(
+  database: DataSource,
+  post: Post,
+  me: Me,
+  group: Group,
+  at = new Date(),
+): Promise<void> {
   const period = await openPeriod(database);
   if (period === null) throw new Failure("invalid", "No reporting period is open.");
   const { aspects, content, issued } = await groupReport(database, me, group, period);
@@ -64,22 +72,27 @@ export async function issueGroup(database: DataSource, me: Me, group: Group, at 
       throw new Failure("conflict", "This report has been issued already, and nothing in it has changed since.");
     const edition = (newest?.edition ?? 0) + 1;
     await storeIssued(manager, content, { subjectId: group.id, edition, issuedBy: me.id, issuedAt: at });
+    await tellIssued(manager, post, content, { subjectId: group.id, edition });
   });
 }
 
 /** Groups with their projects, the whole portfolio first, then as they lie in each other. */
 export async function reportGroups(database: DataSource): Promise<ReportGroups> {
-  const [groups, projects, closed, newest, house] = await Promise.all([
+  const [groups, projects, closed, newest, former, house] = await Promise.all([
     database.getRepository(ProgrammeEntity).find({ order: { position: "ASC" } }),
     database.getRepository(ProjectEntity).find({ order: { code: "ASC" } }),
     database.getRepository(ProjectClosingEntity).find(),
     database.query("select subject_id as id, max(number) as number from issued_report group by subject_id") as Promise<
       { id: string; number: number }[]
     >,
+    // Periods that were issued before reports were kept have a page too.
+    database.query("select project_id as id, max(number) as number from issued_period group by project_id") as Promise<
+      { id: string; number: number }[]
+    >,
     organisationName(database),
   ]);
   const over = new Set(closed.map(({ projectId }) => projectId));
-  const issued = new Map(newest.map(({ id, number }) => [id, number]));
+  const issued = new Map([...former, ...newest].map(({ id, number }) => [id, number]));
   const lineOf = ({ id, code, head }: ProjectEntity): ReportGroups[number]["projects"][number] => ({
     id,
     code,

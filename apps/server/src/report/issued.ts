@@ -2,8 +2,11 @@ import { createHash } from "node:crypto";
 import type { IssuedLine, IssuedReport, ReportContent } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { PeriodLockEntity } from "../cycle/cycleEntities.ts";
+import { IssuedPeriodEntity, PeriodLockEntity } from "../cycle/cycleEntities.ts";
+import { organisationName } from "../cycle/cycleService.ts";
+import { findProject } from "../project/projectAccess.ts";
 import { orNotFound } from "../shared/failure.ts";
+import { formerContent } from "./compose/formerContent.ts";
 import { IssuedReportEntity } from "./reportEntities.ts";
 
 /** The digest that a report is issued with: SHA-256 of its text, in hexadecimal digits. */
@@ -25,23 +28,30 @@ export async function storeIssued(
   });
 }
 
-type Kept = Omit<IssuedReportEntity, "content">;
+type Kept = Pick<IssuedPeriodEntity, "number" | "edition" | "dataDate" | "issuedBy" | "issuedAt"> & {
+  readonly digest: string;
+};
+
+/** What was issued of something: reports, and the figures of periods that were issued before reports were kept. */
+async function allKept(database: DataSource | EntityManager, subjectId: string): Promise<Kept[]> {
+  const reports = await database.getRepository(IssuedReportEntity).find({
+    select: { number: true, edition: true, dataDate: true, issuedBy: true, issuedAt: true, digest: true },
+    where: { subjectId },
+  });
+  const known = new Set(reports.map(({ number, edition }) => `${number} ${edition}`));
+  const periods = await database.getRepository(IssuedPeriodEntity).find({
+    select: { number: true, edition: true, dataDate: true, issuedBy: true, issuedAt: true },
+    where: { projectId: subjectId },
+  });
+  const former = periods.filter(({ number, edition }) => !known.has(`${number} ${edition}`));
+  return [...reports, ...former.map((period) => ({ ...period, digest: "" }))].sort(
+    (a, b) => b.number - a.number || b.edition - a.edition,
+  );
+}
 
 /** Reports that were issued of something, the newest first, with whether they hold and why not. */
 export async function issuedLines(database: DataSource | EntityManager, subjectId: string): Promise<IssuedLine[]> {
-  const rows: Kept[] = await database.getRepository(IssuedReportEntity).find({
-    select: {
-      subjectId: true,
-      number: true,
-      edition: true,
-      dataDate: true,
-      issuedBy: true,
-      issuedAt: true,
-      digest: true,
-    },
-    where: { subjectId },
-    order: { number: "DESC", edition: "DESC" },
-  });
+  const rows = await allKept(database, subjectId);
   const [names, locks] = await Promise.all([
     accountNames(database),
     database.getRepository(PeriodLockEntity).findBy({ projectId: subjectId }),
@@ -70,11 +80,23 @@ export async function issuedContent(
   number: number,
   edition: number,
 ): Promise<{ content: ReportContent; whole: boolean }> {
-  const row = orNotFound(
-    await database.getRepository(IssuedReportEntity).findOneBy({ subjectId, number, edition }),
-    "report of that period",
-  );
+  const row = await database.getRepository(IssuedReportEntity).findOneBy({ subjectId, number, edition });
+  if (row === null) return { content: await formerReport(database, subjectId, number, edition), whole: true };
   return { content: JSON.parse(row.content) as ReportContent, whole: digestOf(row.content) === row.digest };
+}
+
+async function formerReport(
+  database: DataSource | EntityManager,
+  projectId: string,
+  number: number,
+  edition: number,
+): Promise<ReportContent> {
+  const found = await database.getRepository(IssuedPeriodEntity).findOneBy({ projectId, number, edition });
+  const period = orNotFound(found, "report of that period");
+  const project = await findProject(database, projectId);
+  const names = await accountNames(database);
+  const manager = names.get(project.managerId) ?? "";
+  return formerContent({ period, project, organisation: await organisationName(database), manager });
 }
 
 /** One report that was issued, with its neighbours and editions. */

@@ -1,7 +1,7 @@
 import type { DraftAspect, Me, ReportContent } from "@chronometra/contract";
 import { beginTexts, suggestRatings } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import type { MadeAlongside } from "../cycle/alongside.ts";
+import type { MadeAlongside, MakeAlongside } from "../cycle/alongside.ts";
 import { CycleMarkEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod } from "../cycle/cycleService.ts";
 import type { Writing } from "../plan/writeProjects.ts";
@@ -10,6 +10,8 @@ import { Failure } from "../shared/failure.ts";
 import { composeProject } from "./compose/composeProject.ts";
 import { gather, type Gathered, type InCommon } from "./gather.ts";
 import { reportBefore, storeIssued } from "./issued.ts";
+import type { Post } from "../tell/post.ts";
+import { tellIssued } from "./recipients.ts";
 import { aspectsOf, faultOf } from "./said.ts";
 import { findSubject, groupName, layoutOf } from "./subjects.ts";
 
@@ -67,11 +69,7 @@ async function sayOfWhole({ manager, me }: Writing, projectId: string, aspects: 
     .upsert({ projectId, rating: overall.rating ?? overall.suggested, note, saidBy: me.id, saidAt: at }, ["projectId"]);
 }
 
-/**
- * Makes the report that is issued with a project's figures: put together before the project is locked, stored where
- * nothing that it rests on has changed by then.
- */
-export async function makeReport(database: DataSource, me: Me, projectId: string): Promise<MadeAlongside> {
+async function made(post: Post, database: DataSource, me: Me, projectId: string): Promise<MadeAlongside> {
   const subject = await findSubject(database, projectId);
   if (subject.of !== "project") throw new Failure("notFound", "There is no project of that address.");
   const period = await openPeriod(database);
@@ -91,7 +89,17 @@ export async function makeReport(database: DataSource, me: Me, projectId: string
       if (fault !== null) throw new Failure("invalid", fault);
       await storeIssued(manager, content, { subjectId: projectId, edition, issuedBy: writing.me.id, issuedAt: at });
       await sayOfWhole(writing, projectId, aspects, at);
+      await tellIssued(manager, post, content, { subjectId: projectId, edition });
       return true;
     },
   };
 }
+
+/**
+ * Makes the report that is issued with a project's figures: put together before the project is locked, stored where
+ * nothing that it rests on has changed by then.
+ */
+export const makeReport =
+  (post: Post): MakeAlongside =>
+  (database, me, projectId) =>
+    made(post, database, me, projectId);

@@ -77,5 +77,19 @@ export class ReportLayoutEntity {
   sections!: string;
 }
 
+/** Who gets the reports of a project or group. */
+@Entity("report_recipient")
+export class ReportRecipientEntity {
+  @PrimaryColumn({ name: "subject_id", type: "varchar", length: 36 })
+  subjectId!: string;
+
+  /** An account, or an address of mail. */
+  @PrimaryColumn({ type: "varchar", length: 320 })
+  recipient!: string;
+
+  @Column({ type: "varchar", length: 8 })
+  kind!: "account" | "address";
+}
+
 /** The tables of this room. */
-export const REPORT_ENTITIES = [ReportSaidEntity, IssuedReportEntity, ReportLayoutEntity];
+export const REPORT_ENTITIES = [ReportSaidEntity, IssuedReportEntity, ReportLayoutEntity, ReportRecipientEntity];

@@ -7,10 +7,12 @@ import { issuePeriod, isIssued, openPeriod } from "../cycle/cycleService.ts";
 import { isClosed } from "../project/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
 import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
+import type { Post } from "../tell/post.ts";
 import { groupReport, issueGroup, reportGroups } from "./groupReport.ts";
 import { issuedLines, issuedReport } from "./issued.ts";
 import { makeReport, projectReport } from "./makeReport.ts";
 import { reportFile } from "./paper/reportFile.ts";
+import { recipientsOf, writeRecipients } from "./recipients.ts";
 import { writeSaid } from "./said.ts";
 import { assertMayWrite, findSubject, layoutOf, mayWrite, writeLayout, type Subject } from "./subjects.ts";
 
@@ -93,7 +95,9 @@ function numberIn(text: string): number {
   return Number(text);
 }
 
-export function reportRoutes(serving: Serving): void {
+export function reportRoutes(serving: Serving, post: Post): void {
+  const make = makeReport(post);
+
   serve(serving, "GET /api/status-reports", ({ database }) => reportGroups(database));
 
   serve(serving, "GET /api/status-reports/:of", ({ database, me, params, response }) => {
@@ -123,8 +127,19 @@ export function reportRoutes(serving: Serving): void {
   serve(serving, "POST /api/status-reports/:of", async ({ database, me, params }) => {
     const subject = await findSubject(database, params["of"]!);
     assertMayWrite(me, subject);
-    if (subject.of === "project") await issuePeriod(database, me, subject.id, makeReport);
-    else await issueGroup(database, me, subject);
+    if (subject.of === "project") await issuePeriod(database, me, subject.id, make);
+    else await issueGroup(database, post, me, subject);
+    return DONE;
+  });
+
+  serve(serving, "GET /api/status-reports/:of/recipients", async ({ database, me, params }) =>
+    recipientsOf(database, me, await findSubject(database, params["of"]!)),
+  );
+
+  serve(serving, "PUT /api/status-reports/:of/recipients", async ({ database, me, params, body }) => {
+    const subject = await findSubject(database, params["of"]!);
+    assertMayWrite(me, subject);
+    await writeRecipients(database, subject, body);
     return DONE;
   });
 

@@ -25,7 +25,7 @@ describe("the schema", () => {
     expect(await again.query("select count(*) as n from import_draft")).toHaveLength(1);
     expect(
       await again.query("select trigger_name from information_schema.triggers where trigger_schema = database()"),
-    ).toHaveLength(8);
+    ).toHaveLength(10);
     await again.destroy();
     await drop();
   });
@@ -40,7 +40,7 @@ describe("the schema", () => {
     const app = await openDatabase(at.href, url);
     expect(await rightsBeyond(app)).toEqual([]);
     expect(await rightsBeyond(database)).toContain("DROP");
-    for (const table of ["baseline", "baseline_plan", "issued_period", "issued_plan"]) {
+    for (const table of ["baseline", "baseline_plan", "issued_period", "issued_plan", "issued_report"]) {
       for (const act of [
         `truncate table ${table}`,
         `drop table ${table}`,

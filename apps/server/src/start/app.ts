@@ -31,6 +31,7 @@ import { onWritten } from "../plan/written.ts";
 import { planRoutes } from "../plan/planRoutes.ts";
 import { preferenceRoutes } from "../access/preferenceRoutes.ts";
 import { makeReport } from "../report/makeReport.ts";
+import { reportAttached } from "../report/recipients.ts";
 import { reportRoutes } from "../report/reportRoutes.ts";
 import { resourceRoutes } from "../resources/resourceRoutes.ts";
 import { Post, type PostOptions } from "../tell/post.ts";
@@ -114,7 +115,7 @@ export function createApp(options: AppOptions): App {
     }),
   );
   const news = new PlanNewsDesk(database, options.logger);
-  const post = new Post(options.mail ?? {});
+  const post = new Post({ attach: reportAttached, ...options.mail });
   const serving: Serving = { router: api, database, served: new Set() };
   for (const routes of [
     accessRoutes,
@@ -137,8 +138,8 @@ export function createApp(options: AppOptions): App {
   newsRoutes(serving, news);
   exchangeRoutes(serving, wholeBundle);
   for (const routes of [collectRoutes, datesRoutes]) routes(serving, post);
-  cycleRoutes(serving, post, makeReport);
-  reportRoutes(serving);
+  cycleRoutes(serving, post, makeReport(post));
+  reportRoutes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);

@@ -44,6 +44,10 @@ export class MailEntity {
   /** The page that the message is about, from the installation's address on. */
   @Column({ type: "varchar", length: 500, nullable: true })
   link!: string | null;
+
+  /** What is sent with it, by a name under which it is made when the message leaves. */
+  @Column({ type: "varchar", length: 200, nullable: true })
+  attachment!: string | null;
 }
 
 /** The tables of this room. */

@@ -7,13 +7,22 @@ import { asHtml, asText } from "./mailText.ts";
 
 type Addressed = Pick<AccountEntity, "login">;
 
-/** A message on its way to someone who can sign in. */
+/** A file that goes with a message. */
+export interface Attached {
+  readonly filename: string;
+  readonly content: Buffer;
+  readonly contentType: string;
+}
+
+/** A message on its way to someone who can sign in, or to an address of nobody here. */
 export interface Message {
-  readonly to: AccountEntity;
+  readonly to: AccountEntity | { readonly address: string };
   readonly subject: string;
   readonly body: string;
   /** The page it is about, as `/desk/week`. */
-  readonly link?: string;
+  readonly link?: string | undefined;
+  /** What is sent with it, by the name under which `attach` makes it when the message leaves. */
+  readonly attachment?: string;
   /** Who is answered. */
   readonly from?: Addressed;
 }
@@ -29,6 +38,8 @@ export interface PostOptions {
   readonly address?: string | undefined;
   /** How long a mail server may keep silent. */
   readonly patienceMilliseconds?: number | undefined;
+  /** Makes what a message is sent with. */
+  readonly attach?: ((database: DataSource, name: string) => Promise<Attached>) | undefined;
 }
 
 const PATIENCE_MILLISECONDS = 20_000;
@@ -73,16 +84,17 @@ export class Post {
 
   /** Writes messages, in the transaction of what they tell. */
   async put(manager: EntityManager, messages: readonly Message[], at = new Date()): Promise<void> {
-    const rows = messages.map(({ to, subject, body, link, from }) => ({
+    const rows = messages.map(({ to, subject, body, link, from, attachment }) => ({
       id: randomUUID(),
-      accountId: to.id,
-      address: this.addressOf(to),
+      accountId: "address" in to ? null : to.id,
+      address: "address" in to ? to.address : this.addressOf(to),
       subject: subject.slice(0, 300),
       body,
       sentAt: at,
       state: this.outside === null ? ("kept" as const) : ("waiting" as const),
       replyTo: from === undefined ? null : this.addressOf(from),
       link: link ?? null,
+      attachment: attachment ?? null,
     }));
     if (rows.length > 0) await manager.getRepository(MailEntity).insert(rows);
   }
@@ -117,7 +129,10 @@ export class Post {
     const link =
       mail.link === null || this.options.address === undefined ? null : new URL(mail.link, this.options.address).href;
     const sender = this.options.sender ?? `Chronometra <chronometra@${this.options.domain ?? "localhost"}>`;
+    const { attach } = this.options;
     try {
+      const attached =
+        mail.attachment === null || attach === undefined ? [] : [await attach(database, mail.attachment)];
       await this.outside!.sendMail({
         from: sender,
         to: mail.address,
@@ -128,6 +143,7 @@ export class Post {
         // RFC 3834: no out-of-office notices come back.
         headers: { "Auto-Submitted": "auto-generated" },
         ...(mail.replyTo === null ? {} : { replyTo: mail.replyTo }),
+        attachments: attached,
       });
       await mails.update({ id: mail.id, state: "sending" }, { state: "sent", why: null });
       return true;

@@ -8,7 +8,7 @@ export function tellRoutes(serving: Serving): void {
   serve(serving, "GET /api/mail", async ({ database, me }) => {
     const where = me.roles.includes("administrator") ? {} : { accountId: me.id };
     const mails = await database.getRepository(MailEntity).find({ where, order: { sentAt: "DESC" }, take: NEWEST });
-    return mails.map(({ id, address, subject, body, sentAt, state, tries, why }) => ({
+    return mails.map(({ id, address, subject, body, sentAt, state, tries, why, link }) => ({
       id,
       to: address,
       subject,
@@ -17,6 +17,7 @@ export function tellRoutes(serving: Serving): void {
       state,
       tries,
       why,
+      link,
     }));
   });
 

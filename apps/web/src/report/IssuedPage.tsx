@@ -47,9 +47,13 @@ function Issued({ of, report }: { of: string; report: IssuedReport }) {
       </nav>
       <p className="muted mt-1 text-sm">
         Edition {line.edition}, issued by {line.by}, {momentWords(line.at)};{" "}
-        <span className={line.holds ? "favourable" : "undecided"}>{standsWords(line)}</span>. Digest{" "}
-        <span title={line.digest}>{line.digest.slice(0, 12)}</span>{" "}
-        {whole ? "✓ as issued" : <span className="adverse">▾ its text is not the one that was issued</span>}
+        <span className={line.holds ? "favourable" : "undecided"}>{standsWords(line)}</span>.{" "}
+        {line.digest !== "" && (
+          <>
+            Digest <span title={line.digest}>{line.digest.slice(0, 12)}</span>{" "}
+            {whole ? "✓ as issued" : <span className="adverse">▾ its text is not the one that was issued</span>}
+          </>
+        )}
         {editions.length > 1 && (
           <>
             {" · editions: "}

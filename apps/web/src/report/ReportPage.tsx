@@ -11,6 +11,7 @@ import { dateWords } from "../shared/words/words.ts";
 import { IssuedList } from "./IssuedList.tsx";
 import { LayoutDialog } from "./LayoutDialog.tsx";
 import { reportDraftQuery, reportPreviewQuery, reportsOf } from "./queries.ts";
+import { Recipients } from "./Recipients.tsx";
 import { ReportFiles } from "./ReportFiles.tsx";
 import { ReportPaper } from "./ReportPaper.tsx";
 import { WriteAspect } from "./WriteAspect.tsx";
@@ -39,6 +40,7 @@ const Write = ({ draft }: { draft: ReportDraft }) => (
       />
     ))}
     {draft.of === "project" && <Explanations project={draft.id} />}
+    <Recipients of={draft.id} />
   </>
 );
 

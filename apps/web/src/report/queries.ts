@@ -27,6 +27,11 @@ export const reportLayoutQuery = (of: string) =>
     queryKey: [...key(of), "layout"],
     queryFn: () => call("GET /api/status-reports/:of/layout", { params: { of } }),
   });
+export const recipientsQuery = (of: string) =>
+  queryOptions({
+    queryKey: [...key(of), "recipients"],
+    queryFn: () => call("GET /api/status-reports/:of/recipients", { params: { of } }),
+  });
 export const reportGroupsQuery = queryOptions({
   queryKey: ["statusReport"],
   queryFn: () => call("GET /api/status-reports"),

@@ -1,6 +1,7 @@
 import type { Mail } from "@chronometra/contract";
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link } from "react-router";
 import { call } from "../shared/session/api.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
@@ -45,6 +46,11 @@ function Letter({ mail, all }: { mail: Mail; all: boolean }) {
       </p>
       {all && <Fate mail={mail} />}
       <p className="mt-1 max-w-prose whitespace-pre-line">{mail.body}</p>
+      {mail.link !== null && (
+        <Link className="text-sm underline" to={mail.link}>
+          Open the page
+        </Link>
+      )}
     </li>
   );
 }

@@ -54,7 +54,7 @@ export const table = (columns: readonly string[], rows: Table["rows"], none: str
 });
 
 /** A page of the project that a report is of. */
-export const pageOf = ({ project }: Gathered, part = ""): string =>
+export const pageOf = ({ project }: Pick<Gathered, "project">, part = ""): string =>
   `/projects/${project.id}${part === "" ? "" : `/${part}`}`;
 
 /** How an amount or index moved since the report before; nothing where there was none, or nothing moved. */

@@ -23,9 +23,21 @@ export class Reports1819000000000 implements MigrationInterface {
       `create table if not exists report_layout (
         group_id varchar(36) not null, sections varchar(500) not null, primary key (group_id)) ${TEXTS}`,
     );
+    await runner.query(
+      `create table if not exists report_recipient (
+        subject_id varchar(36) not null, recipient varchar(320) not null, kind varchar(8) not null,
+        primary key (subject_id, recipient)) ${TEXTS}`,
+    );
+    await runner.query("alter table mail add column if not exists attachment varchar(200) null");
+    for (const verb of ["update", "delete"])
+      await runner.query(
+        `create trigger if not exists issued_report_no_${verb} before ${verb} on issued_report for each row signal sqlstate '45000' set message_text = 'an issued report is written once and stays'`,
+      );
   }
 
   async down(runner: QueryRunner): Promise<void> {
-    for (const table of ["report_layout", "issued_report", "report_said"]) await runner.query(`drop table ${table}`);
+    await runner.query("alter table mail drop column if exists attachment");
+    for (const table of ["report_recipient", "report_layout", "issued_report", "report_said"])
+      await runner.query(`drop table ${table}`);
   }
 }

@@ -65,7 +65,9 @@ const DEADLINE_TONES: Readonly<Record<DeadlineLine["state"], "adverse" | "favour
 
 const CHAIN_NAMES = 6;
 
-export function deadlines(gathered: Gathered): ReportBlock[] {
+export function deadlines(
+  gathered: { readonly of: Pick<Gathered["of"], "summary" | "chains"> } & Pick<Gathered, "before">,
+): ReportBlock[] {
   const { summary, chains } = gathered.of;
   const was = new Map(gathered.before?.summary.deadlines.map((each) => [each.id, each]));
   const rows = summary.deadlines.map(({ id, name, deadline, finish, marginDays, state }) => {

@@ -3,6 +3,8 @@ import { driftWords, moneyWords, movedWords, ratioWords, roundedDays } from "@ch
 import type { Gathered } from "../../gather.ts";
 import { change, dateCell, driftCell, driftTone, moneyCell, pageOf, ratioCell } from "../cells.ts";
 
+/** What of all that is gathered the figures need. */
+type Known = { readonly of: Pick<Gathered["of"], "summary"> } & Pick<Gathered, "before" | "project">;
 type FigureItem = Extract<ReportBlock, { is: "figures" }>["items"][number];
 
 /** How figures moved, in words. */
@@ -16,7 +18,7 @@ const daysChange = (by: number): string => (roundedDays(by) === 0 ? "as before" 
 const countChange = (by: number): string => (by === 0 ? "as before" : `${by > 0 ? "+" : "−"}${Math.abs(by)}`);
 
 /** When it is done. */
-function dated(gathered: Gathered, was: Summary | undefined): FigureItem[] {
+function dated(gathered: Known, was: Summary | undefined): FigureItem[] {
   const { summary } = gathered.of;
   return [
     {
@@ -48,7 +50,7 @@ function dated(gathered: Gathered, was: Summary | undefined): FigureItem[] {
 }
 
 /** Amounts and indices, where there is a baseline to measure against. */
-function measured(gathered: Gathered, was: Summary | undefined): FigureItem[] {
+function measured(gathered: Known, was: Summary | undefined): FigureItem[] {
   const { minorDigits: digits, currency, figures: now, earnedSchedule } = gathered.of.summary;
   if (now === null) return [];
   const old = was?.figures;
@@ -82,7 +84,7 @@ function measured(gathered: Gathered, was: Summary | undefined): FigureItem[] {
 }
 
 /** The figures of a project, each with its change since the report before. */
-export function figures(gathered: Gathered): ReportBlock[] {
+export function figures(gathered: Known): ReportBlock[] {
   const was = gathered.before?.summary;
   return [{ is: "figures", items: [...dated(gathered, was), ...measured(gathered, was)] }];
 }

@@ -1,0 +1,101 @@
+import type { BodyOf, Me, ReportContent, ReportRecipients } from "@chronometra/contract";
+import { dateWords } from "@chronometra/core";
+import { In, type DataSource, type EntityManager } from "typeorm";
+import { LOOKERS } from "../access/accessTable.ts";
+import { AccountEntity } from "../access/accountEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure } from "../shared/failure.ts";
+import type { Attached, Message, Post } from "../tell/post.ts";
+import { issuedContent } from "./issued.ts";
+import { reportFile } from "./paper/reportFile.ts";
+import { ReportRecipientEntity } from "./reportEntities.ts";
+import { mayWrite, type Subject } from "./subjects.ts";
+
+/** Whether someone may read reports in the application. */
+const mayLook = ({ roles }: Pick<AccountEntity, "roles">): boolean => LOOKERS.some((role) => roles.includes(role));
+
+/** Who gets the reports of something, and who could. */
+export async function recipientsOf(database: DataSource, me: Me, subject: Subject): Promise<ReportRecipients> {
+  const [rows, accounts] = await Promise.all([
+    database.getRepository(ReportRecipientEntity).findBy({ subjectId: subject.id }),
+    database.getRepository(AccountEntity).find({ order: { name: "ASC" } }),
+  ]);
+  const chosen = new Set(rows.flatMap(({ kind, recipient }) => (kind === "account" ? [recipient] : [])));
+  const lookers = accounts.filter(mayLook).map(({ id, name }) => ({ id, name }));
+  return {
+    mayEdit: mayWrite(me, subject),
+    accounts: lookers.filter(({ id }) => chosen.has(id)),
+    addresses: rows.flatMap(({ kind, recipient }) => (kind === "address" ? [recipient] : [])).sort(),
+    choices: lookers,
+  };
+}
+
+/** Says who gets the reports of something from now on. */
+export async function writeRecipients(
+  database: DataSource,
+  subject: Subject,
+  { accounts, addresses }: BodyOf<"PUT /api/status-reports/:of/recipients">,
+): Promise<void> {
+  const wanted = [...new Set(accounts)];
+  await inTransaction(database, async (manager) => {
+    const found = await manager.getRepository(AccountEntity).findBy({ id: In(wanted) });
+    if (found.length < wanted.length) throw new Failure("invalid", "There is no such account; load the page again.");
+    const blind = found.filter((account) => !mayLook(account));
+    if (blind.length > 0)
+      throw new Failure(
+        "invalid",
+        `${blind.map(({ name }) => name).join(", ")} may not look into plans, and so gets no reports.`,
+      );
+    const recipients = manager.getRepository(ReportRecipientEntity);
+    await recipients.delete({ subjectId: subject.id });
+    const rows = [
+      ...wanted.map((recipient) => ({ subjectId: subject.id, recipient, kind: "account" as const })),
+      ...[...new Set(addresses.map((address) => address.toLowerCase()))].map((recipient) => ({
+        subjectId: subject.id,
+        recipient,
+        kind: "address" as const,
+      })),
+    ];
+    if (rows.length > 0) await recipients.insert(rows);
+  });
+}
+
+/** What a message is sent with: a report, named by its subject, number and edition. */
+const attachmentOf = (subjectId: string, number: number, edition: number): string =>
+  `report ${subjectId} ${number} ${edition}`;
+
+/** Sends a report that is issued to whoever is to have it, in the transaction that issues it: a link, and the PDF by mail. */
+export async function tellIssued(
+  manager: EntityManager,
+  post: Post,
+  content: ReportContent,
+  { subjectId, edition }: { readonly subjectId: string; readonly edition: number },
+): Promise<void> {
+  const rows = await manager.getRepository(ReportRecipientEntity).findBy({ subjectId });
+  if (rows.length === 0) return;
+  const ids = rows.flatMap(({ kind, recipient }) => (kind === "account" ? [recipient] : []));
+  const accounts = (await manager.getRepository(AccountEntity).findBy({ id: In(ids) })).filter(mayLook);
+  const { title, period, dataDate, of } = content;
+  const again = edition === 1 ? "" : `, edition ${edition}`;
+  const message = {
+    subject: `${title}: report of period ${period}${again}`,
+    body: `The report of period ${period} of ${title} is issued${again}, data date ${dateWords(dataDate)}.`,
+    link: `${of === "project" ? `/projects/${subjectId}/report` : `/reports/${subjectId}`}/${period}?edition=${edition}`,
+    attachment: attachmentOf(subjectId, period, edition),
+  };
+  const addresses = rows.flatMap(({ kind, recipient }) => (kind === "address" ? [recipient] : []));
+  await post.put(manager, [
+    ...accounts.map((to): Message => ({ to, ...message })),
+    // Who has no account cannot follow a link into the application.
+    ...addresses.map((address): Message => ({ to: { address }, ...message, link: undefined })),
+  ]);
+}
+
+/** The file that a message is sent with, made when it leaves. Throws where there is none of that name. */
+export async function reportAttached(database: DataSource, name: string): Promise<Attached> {
+  const [, subjectId, number, edition] = name.split(" ");
+  const { content } = await issuedContent(database, subjectId!, Number(number), Number(edition));
+  const { signal } = new AbortController();
+  const { bytes, type, name: filename } = await reportFile(content, { form: "pdf", paper: "A4", draft: false, signal });
+  return { filename, content: bytes, contentType: type };
+}
