@@ -130,9 +130,35 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await expect(page.getByText(/projects recalculated as of 27 Nov 2026/)).toBeVisible();
     await page.goto("/");
     await line.getByRole("link", { name: "Timber jetty" }).click();
+  });
+
+  await test.step("its report is rated and written, looked at as it will be read, issued, and read on paper", async () => {
     await page.getByRole("link", { name: "Report of period 10" }).click();
+    const schedule = page.getByRole("region", { name: "Schedule" });
+    const text = schedule.getByLabel("What is said of schedule");
+    await expect(text).toHaveValue(/^The finish is forecast for /);
+    await text.fill("The piles come on Monday.");
+    await schedule.getByLabel("goes well").check();
+    const why = schedule.getByLabel(/^Why it differs/);
+    await expect(schedule.getByText("needed before the report is issued")).toBeVisible();
+    await page.getByRole("button", { name: "Issue the report of period 10" }).click();
+    await expect(page.getByText(/Say why the rating of Schedule differs/)).toBeVisible();
+    await why.fill("The crane is late.");
+    await why.press("Tab");
+    await expect(schedule.getByText("needed before the report is issued")).toBeHidden();
+    await page.getByRole("button", { name: "As it will be read" }).click();
+    const paper = page.getByRole("article");
+    await expect(paper.getByText("The piles come on Monday.")).toBeVisible();
+    await expect(paper.getByText(/The limits suggest .* The crane is late\./)).toBeVisible();
     await page.getByRole("button", { name: "Issue the report of period 10" }).click();
     await expect(page.getByText("The report of period 10 is issued.")).toBeVisible();
     await expect(page.getByRole("link", { name: "Report of period 10" })).toBeHidden();
+    await page.getByRole("link", { name: "Read it" }).click();
+    await expect(page.getByText("✓ as issued")).toBeVisible();
+    await expect(paper.getByText("The piles come on Monday.")).toBeVisible();
+    const downloading = page.waitForEvent("download");
+    await page.getByRole("button", { name: "PDF" }).click();
+    const download = await downloading;
+    expect(download.suggestedFilename()).toBe("JT-01-report-10.pdf");
   });
 });

@@ -20,7 +20,7 @@ describe("places", () => {
       "Set up: Register, Exchange rates",
       "Approvals: Approvals",
       "Look: Portfolio, Deadlines, Load, Watchlists",
-      "Mail: Mail",
+      "Tell: Reports, Mail",
       "Cycle: Where projects stand, Not reported",
     ]);
     expect(placesFor(HOUSE, someone("cora", "controller")).map(({ name }) => name)).toEqual([
@@ -29,7 +29,7 @@ describe("places", () => {
       "Approvals",
       "Collect",
       "Look",
-      "Mail",
+      "Tell",
       "Cycle",
     ]);
   });

@@ -1,11 +1,14 @@
 import type { ReportDraft } from "@chronometra/contract";
+import type { Aspect } from "@chronometra/core";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useState } from "react";
 import { Link, useParams } from "react-router";
 import { ExplainLimits } from "../cycle/explain.tsx";
 import { projectCycleQuery } from "../cycle/queries.ts";
 import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
+import { UnsavedGuard } from "../shared/dialogs/UnsavedGuard.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { IssuedList } from "./IssuedList.tsx";
@@ -28,21 +31,34 @@ function Explanations({ project }: { project: string }) {
   );
 }
 
-const Write = ({ draft }: { draft: ReportDraft }) => (
-  <>
-    {draft.aspects.map((said) => (
-      <WriteAspect
-        key={said.aspect}
-        of={draft.id}
-        said={said}
-        mayEdit={draft.mayEdit && !(draft.of === "project" && draft.issued)}
-        lastNumber={draft.reports.find(({ number }) => number < draft.period!.number)?.number ?? null}
-      />
-    ))}
-    {draft.of === "project" && <Explanations project={draft.id} />}
-    <Recipients of={draft.id} />
-  </>
-);
+function Write({ draft }: { draft: ReportDraft }) {
+  const [unsaved, setUnsaved] = useState<ReadonlySet<Aspect>>(new Set());
+  const onUnsaved = useCallback((aspect: Aspect, isUnsaved: boolean): void => {
+    setUnsaved((before) => {
+      if (before.has(aspect) === isUnsaved) return before;
+      const after = new Set(before);
+      if (!after.delete(aspect)) after.add(aspect);
+      return after;
+    });
+  }, []);
+  return (
+    <>
+      {unsaved.size > 0 && <UnsavedGuard what="The report" />}
+      {draft.aspects.map((said) => (
+        <WriteAspect
+          key={said.aspect}
+          of={draft.id}
+          said={said}
+          mayEdit={draft.mayEdit && !(draft.of === "project" && draft.issued)}
+          lastNumber={draft.reports.find(({ number }) => number < draft.period!.number)?.number ?? null}
+          onUnsaved={onUnsaved}
+        />
+      ))}
+      {draft.of === "project" && <Explanations project={draft.id} />}
+      <Recipients of={draft.id} />
+    </>
+  );
+}
 
 function Preview({ of }: { of: string }) {
   const preview = useQuery(reportPreviewQuery(of));

@@ -1,40 +1,11 @@
-import type { BodyOf, DraftAspect } from "@chronometra/contract";
-import { ASPECT_WORDS, RATING_WORDS, RATINGS, type Rating } from "@chronometra/core";
-import { useMutation, useQueryClient } from "@tanstack/react-query";
+import type { DraftAspect } from "@chronometra/contract";
+import { ASPECT_WORDS, RATING_WORDS, RATINGS, type Aspect, type Rating } from "@chronometra/core";
 import { useEffect, useState } from "react";
 import { RATING_TONES } from "../portfolio/SaysDialog.tsx";
-import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 import { Toned } from "../shared/dialogs/Toned.tsx";
 import { momentWords } from "../shared/words/words.ts";
-import { reportDraftQuery } from "./queries.ts";
-
-type Written = Omit<BodyOf<"PUT /api/status-reports/:of/said/:aspect">, "version">;
-
-/** Stores what is said on one side as soon as it is written; what could not be stored stays in the fields. */
-function useWrite(of: string, said: DraftAspect, since: number) {
-  const client = useQueryClient();
-  const { queryKey } = reportDraftQuery(of);
-  return useMutation({
-    mutationFn: async (written: Written) => {
-      const params = { of, aspect: said.aspect };
-      await call("PUT /api/status-reports/:of/said/:aspect", { params, body: { ...written, version: said.version } });
-    },
-    onSuccess: (_done, written) => {
-      client.setQueryData(queryKey, (draft) =>
-        draft === undefined
-          ? draft
-          : {
-              ...draft,
-              aspects: draft.aspects.map((each) =>
-                each.aspect === said.aspect ? { ...each, ...written, version: since + 1 } : each,
-              ),
-            },
-      );
-      void client.invalidateQueries({ queryKey: ["statusReport", of] });
-    },
-  });
-}
+import { useSaid } from "./useSaid.ts";
 
 interface ReasonProps {
   readonly reason: string;
@@ -79,33 +50,35 @@ interface Props {
   readonly mayEdit: boolean;
   /** The number of the report before. */
   readonly lastNumber: number | null;
+  /** Told whether something that was written here could not be stored. */
+  readonly onUnsaved: (aspect: Aspect, isUnsaved: boolean) => void;
 }
 
 /** One side of a report: what the limits suggest, what is said instead, and what was said last. */
-export function WriteAspect({ of, said, mayEdit, lastNumber }: Props) {
-  const { aspect, suggested, rules, rating, begun, last, by, at } = said;
+export function WriteAspect({ of, said, mayEdit, lastNumber, onUnsaved }: Props) {
+  const { aspect, suggested, rules, begun, last, by, at } = said;
   const name = ASPECT_WORDS[aspect];
-  const write = useWrite(of, said, said.version);
-  const [text, setText] = useState(said.text ?? begun);
-  const [reason, setReason] = useState(said.reason);
-  const [isTouched, setTouched] = useState(false);
-  useEffect(() => {
-    if (isTouched) return;
-    setText(said.text ?? begun);
-    setReason(said.reason);
-  }, [said.text, said.reason, begun, isTouched]);
-  const put = (written: Partial<Written>): void => {
-    const now = { rating, reason: said.reason, text: said.text, ...written };
-    if (now.rating === rating && now.reason === said.reason && now.text === said.text) return setTouched(false);
-    write.mutate(now, { onSuccess: () => setTouched(false) });
-  };
+  const { shown, isSaving, fault, put } = useSaid(of, said);
+  const { rating } = shown;
+  useEffect(() => onUnsaved(aspect, fault !== null), [onUnsaved, aspect, fault]);
+  const [typed, setTyped] = useState<string | null>(null);
+  const [typedReason, setTypedReason] = useState<string | null>(null);
+  const text = typed ?? shown.text ?? begun;
   const differs = rating !== null && rating !== suggested;
   const rate = (chosen: Rating): void => put({ rating: chosen === suggested ? null : chosen });
+  const keepText = (): void => {
+    if (typed !== null) put({ text: typed === begun ? null : typed });
+    setTyped(null);
+  };
+  const keepReason = (): void => {
+    if (typedReason !== null) put({ reason: typedReason.trim() });
+    setTypedReason(null);
+  };
   return (
     <section aria-label={name} className="border-t rule py-3">
       <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1">
         <h2 className="w-24 text-lg">{name}</h2>
-        <fieldset className="flex flex-wrap gap-3" disabled={!mayEdit || write.isPending}>
+        <fieldset className="flex flex-wrap gap-3" disabled={!mayEdit}>
           <legend className="sr-only">{`Rating of ${name}`}</legend>
           {RATINGS.map((each) => (
             <label key={each} className={`inline-flex min-h-6 items-center gap-1.5 ${RATING_TONES[each]}`}>
@@ -126,15 +99,7 @@ export function WriteAspect({ of, said, mayEdit, lastNumber }: Props) {
         </p>
       </div>
       {differs && (
-        <Reason
-          reason={reason}
-          readOnly={!mayEdit}
-          onType={(typed) => {
-            setTouched(true);
-            setReason(typed);
-          }}
-          onDone={() => put({ reason: reason.trim() })}
-        />
+        <Reason reason={typedReason ?? shown.reason} readOnly={!mayEdit} onType={setTypedReason} onDone={keepReason} />
       )}
       <div className="mt-1 grid gap-4 md:grid-cols-2">
         <div>
@@ -145,31 +110,21 @@ export function WriteAspect({ of, said, mayEdit, lastNumber }: Props) {
             aria-label={`What is said of ${name.toLowerCase()}`}
             readOnly={!mayEdit}
             value={text}
-            onChange={(event) => {
-              setTouched(true);
-              setText(event.target.value);
-            }}
-            onBlur={() => isTouched && put({ text: text === begun ? null : text })}
+            onChange={(event) => setTyped(event.target.value)}
+            onBlur={keepText}
           />
           <p className="muted flex flex-wrap items-center gap-2 text-sm">
-            {said.text === null
+            {shown.text === null
               ? "Begun from the figures; it follows them until somebody writes here."
               : `Written by ${by ?? ""}${at === null ? "" : `, ${momentWords(at)}`}`}
-            {said.text !== null && mayEdit && (
-              <button
-                type="button"
-                className="btn btn-xs"
-                onClick={() => {
-                  setTouched(false);
-                  put({ text: null });
-                }}
-              >
+            {shown.text !== null && mayEdit && (
+              <button type="button" className="btn btn-xs" onClick={() => put({ text: null })}>
                 Begin from the figures again
               </button>
             )}
-            {write.isPending && <span role="status">Saving …</span>}
+            {isSaving && <span role="status">Saving …</span>}
           </p>
-          {write.error !== null && <Failure error={write.error} />}
+          {fault !== null && <Failure error={fault} />}
         </div>
         {last !== null && <Last last={last} number={lastNumber} />}
       </div>
