@@ -12,12 +12,12 @@ import { UnsavedGuard } from "../shared/dialogs/UnsavedGuard.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { IssuedList } from "./IssuedList.tsx";
-import { LayoutDialog } from "./LayoutDialog.tsx";
+import { LayoutDialog } from "./write/LayoutDialog.tsx";
 import { reportDraftQuery, reportPreviewQuery, reportsOf } from "./queries.ts";
-import { Recipients } from "./Recipients.tsx";
+import { Recipients } from "./write/Recipients.tsx";
 import { ReportFiles } from "./ReportFiles.tsx";
 import { ReportPaper } from "./ReportPaper.tsx";
-import { WriteAspect } from "./WriteAspect.tsx";
+import { WriteAspect } from "./write/WriteAspect.tsx";
 
 /** The broken limits of a project, each to be explained here. */
 function Explanations({ project }: { project: string }) {

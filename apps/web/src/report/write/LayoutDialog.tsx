@@ -2,13 +2,13 @@ import { REPORT_SECTIONS, SECTION_WORDS, type ReportSection } from "@chronometra
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { useState } from "react";
-import { call } from "../shared/session/api.ts";
-import { Dialog } from "../shared/dialogs/Dialog.tsx";
-import { Failure } from "../shared/dialogs/Failure.tsx";
-import { ToolButton } from "../shared/fields/ToolButton.tsx";
-import { toast } from "../shared/messages/toast.ts";
-import { holds, useMe } from "../shared/session/session.ts";
-import { reportLayoutQuery } from "./queries.ts";
+import { call } from "../../shared/session/api.ts";
+import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { Failure } from "../../shared/dialogs/Failure.tsx";
+import { ToolButton } from "../../shared/fields/ToolButton.tsx";
+import { toast } from "../../shared/messages/toast.ts";
+import { holds, useMe } from "../../shared/session/session.ts";
+import { reportLayoutQuery } from "../queries.ts";
 
 /** Moves one part of a list by one place. */
 export function movedBy<T>(list: readonly T[], at: number, by: -1 | 1): T[] {

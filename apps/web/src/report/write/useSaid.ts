@@ -1,8 +1,8 @@
 import type { BodyOf, DraftAspect } from "@chronometra/contract";
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { call } from "../shared/session/api.ts";
-import { reportDraftQuery } from "./queries.ts";
+import { call } from "../../shared/session/api.ts";
+import { reportDraftQuery } from "../queries.ts";
 
 type Written = Omit<BodyOf<"PUT /api/status-reports/:of/said/:aspect">, "version">;
 
@@ -23,15 +23,19 @@ export function useSaid(of: string, said: DraftAspect) {
   const client = useQueryClient();
   const [waiting, setWaiting] = useState<Written | null>(null);
   const [fault, setFault] = useState<unknown>(null);
+  const [isSaving, setSaving] = useState(false);
   const next = useRef<Written | null>(null);
   const isRunning = useRef(false);
   const version = useRef(said.version);
   useEffect(() => {
     version.current = Math.max(version.current, said.version);
+    // What was written is shown until the page is told that it is stored: nothing flickers under whoever types on.
+    if (next.current === null && said.version === version.current) setWaiting(null);
   }, [said.version]);
   const run = async (): Promise<void> => {
     isRunning.current = true;
     setFault(null);
+    setSaving(true);
     const params = { of, aspect: said.aspect };
     try {
       for (let written = next.current; written !== null; written = next.current) {
@@ -43,12 +47,12 @@ export function useSaid(of: string, said: DraftAspect) {
         if (next.current === written) next.current = null;
         note(client, of, { ...said, ...written, version: version.current });
       }
-      setWaiting(null);
       void client.invalidateQueries({ queryKey: ["statusReport", of] });
     } catch (error) {
       setFault(error);
     } finally {
       isRunning.current = false;
+      setSaving(false);
     }
   };
   const stored = { rating: said.rating, reason: said.reason, text: said.text };
@@ -59,5 +63,5 @@ export function useSaid(of: string, said: DraftAspect) {
     setWaiting(now);
     if (!isRunning.current) void run();
   };
-  return { shown: waiting ?? stored, isSaving: waiting !== null && fault === null, fault, put };
+  return { shown: waiting ?? stored, isSaving, fault, put };
 }

@@ -1,10 +1,10 @@
 import type { DraftAspect } from "@chronometra/contract";
 import { ASPECT_WORDS, RATING_WORDS, RATINGS, type Aspect, type Rating } from "@chronometra/core";
 import { useEffect, useState } from "react";
-import { RATING_TONES } from "../portfolio/SaysDialog.tsx";
-import { Failure } from "../shared/dialogs/Failure.tsx";
-import { Toned } from "../shared/dialogs/Toned.tsx";
-import { momentWords } from "../shared/words/words.ts";
+import { RATING_TONES } from "../../portfolio/SaysDialog.tsx";
+import { Failure } from "../../shared/dialogs/Failure.tsx";
+import { Toned } from "../../shared/dialogs/Toned.tsx";
+import { momentWords } from "../../shared/words/words.ts";
 import { useSaid } from "./useSaid.ts";
 
 interface ReasonProps {

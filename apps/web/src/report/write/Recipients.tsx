@@ -1,11 +1,11 @@
 import type { BodyOf, ReportRecipients } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { call } from "../shared/session/api.ts";
-import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
-import { NameChoice } from "../shared/fields/NameChoice.tsx";
-import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
-import { recipientsQuery } from "./queries.ts";
+import { call } from "../../shared/session/api.ts";
+import { Failure, Loaded } from "../../shared/dialogs/Failure.tsx";
+import { NameChoice } from "../../shared/fields/NameChoice.tsx";
+import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
+import { recipientsQuery } from "../queries.ts";
 
 type Written = BodyOf<"PUT /api/status-reports/:of/recipients">;
 
