@@ -1,6 +1,6 @@
 /**
  * `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network,
- * analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio, people.
+ * analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio, people, report.
  */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
@@ -14,6 +14,7 @@ import { portfolioLines } from "./portfolio.ts";
 import { previewLines } from "./preview.ts";
 import { qualityLines } from "./quality.ts";
 import { manyLines, savingLines } from "./saving.ts";
+import { reportLines } from "./report.ts";
 import { scrollingLines } from "./scrolling.ts";
 
 const only = process.argv[2];
@@ -30,6 +31,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   chances: chancesLines,
   portfolio: () => portfolioLines(database!),
   people: () => peopleLines(database!),
+  report: reportLines,
 };
 
 if (only !== undefined && !(only in parts)) {

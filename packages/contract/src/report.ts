@@ -211,6 +211,8 @@ export const issuedReportSchema = z.object({
   /** Neighbours that hold, by number. */
   before: z.int().nullable(),
   after: z.int().nullable(),
+  /** All periods of which there are reports, newest first. */
+  numbers: z.array(z.int()),
   editions: z.array(issuedLineSchema),
 });
 export type IssuedReport = z.infer<typeof issuedReportSchema>;

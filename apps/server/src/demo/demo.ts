@@ -3,12 +3,14 @@ import type { Me } from "@chronometra/contract";
 import {
   acceptReports,
   addDays,
+  type Aspect,
   type Change,
   dateWords,
   epochDay,
   formatDate,
   parseDate,
   type Plan,
+  type Rating,
   type ReportContent,
   schedulePlan,
   toBundle,
@@ -22,7 +24,10 @@ import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts"
 import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
+import { issueGroup } from "../report/groupReport.ts";
 import { makeReport } from "../report/makeReport.ts";
+import { writeSaid } from "../report/said.ts";
+import { findSubject, HOUSE } from "../report/subjects.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { enterReserve } from "../approve/reserves.ts";
 import { beginWhatIf, changeWhatIf } from "../approve/whatIfService.ts";
@@ -76,6 +81,38 @@ const DATA_DATES = [
 const PLANNED_DATES = ["2026-12-18", "2027-01-29", "2027-02-26", "2027-03-26"] as const;
 const FIRST_DAY = "2026-02-01";
 const OPEN_PERIOD = DATA_DATES.length;
+/** From this period on the controller gathers the projects' reports. */
+const REPORTED_FROM = 8;
+
+interface Saying {
+  readonly aspect: Aspect;
+  readonly rating?: Rating;
+  readonly reason?: string;
+  readonly text: string;
+}
+/** What managers said of their own, by project and period; of all else the reports say what the figures say. */
+const SAID: Readonly<Record<string, Readonly<Record<number, readonly Saying[]>>>> = {
+  "LG-02": {
+    8: [
+      {
+        aspect: "schedule",
+        rating: "care",
+        reason: "The yard has confirmed both leaves for September.",
+        text: "The north leaves are two weeks behind the yard’s own plan. The yard works Saturdays from now on; I expect to hold the opening to traffic.",
+      },
+    ],
+    9: [
+      {
+        aspect: "schedule",
+        text: "The Saturdays did not win back what was lost: the sill drawings came late, and fitting waits for them. The opening before Christmas cannot be held as things stand; a second fitting crew would bring it back into January.",
+      },
+      {
+        aspect: "overall",
+        text: "One promise will break unless a second fitting crew is agreed. The cost of it fits into contingency.",
+      },
+    ],
+  },
+};
 /** Time is reported up to here in the open period; the newest of it waits for acceptance. */
 const REPORTED_TO = "2026-11-20";
 const ACCEPTED_TO = "2026-11-13";
@@ -271,6 +308,17 @@ async function livePortfolio(world: World, projects: readonly LiveProject[], per
   const issueBy = `${dayString(epochDay(parseDate(dataDate)! + 4))}T12:00`;
   await world.database.getRepository(ReportingPeriodEntity).insert({ number: period, fromDate, dataDate, issueBy });
   await liveThrough(world, projects, period, fromDate, dataDate);
+  if (period >= REPORTED_FROM && period < OPEN_PERIOD) await reportGroups(world, dataDate);
+}
+
+/** The controller gathers what the projects reported: each programme, and the whole. */
+async function reportGroups(world: World, dataDate: string): Promise<void> {
+  const programmes = await world.database.getRepository(ProgrammeEntity).find();
+  for (const id of [...programmes.map((each) => each.id), HOUSE]) {
+    const subject = await findSubject(world.database, id);
+    if (subject.of === "group")
+      await issueGroup(world.database, POST, world.controller, subject, at(dataDate, "19:00"));
+  }
 }
 
 /** Mail of the demo world stays in its mailbox. */
@@ -312,6 +360,13 @@ async function liveThrough(
     if (project.demo.story === "rebaselined" && period === REBASELINED_IN) await rebaseline(world, project, fromDate);
     await liveProject(world, project, period, fromDate, dataDate);
     if (period === OPEN_PERIOD) continue;
+    for (const said of SAID[project.demo.code]?.[period] ?? [])
+      await writeSaid(
+        world.database,
+        project.manager,
+        { subjectId: project.id, number: period, aspect: said.aspect },
+        { version: 0, rating: said.rating ?? null, reason: said.reason ?? "", text: said.text },
+      );
     await issuePeriod(world.database, project.manager, project.id, makeReport(POST), at(dataDate, "18:00"));
     await lockPeriod(world.database, world.controller, project.id, "", makeReport(POST), at(dataDate, "18:30"));
   }

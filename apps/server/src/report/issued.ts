@@ -118,6 +118,7 @@ export async function issuedReport(
     ...(await issuedContent(database, subjectId, number, line.edition)),
     before: numbers.find((each) => each < number) ?? null,
     after: numbers.findLast((each) => each > number) ?? null,
+    numbers,
     editions,
   };
 }

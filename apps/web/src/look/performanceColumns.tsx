@@ -175,7 +175,14 @@ export function periodColumns(kind: Money, own: boolean): readonly Column<Period
       id: "number",
       head: "Period",
       value: ({ number }) => number ?? Infinity,
-      show: ({ number }) => (number === null ? "now" : `period ${number}`),
+      show: ({ number }) =>
+        number === null ? (
+          "now"
+        ) : (
+          <Link className="link-quiet" to={`../report/${number}`} relative="path">
+            period {number}
+          </Link>
+        ),
     },
     {
       id: "dataDate",

@@ -22,7 +22,7 @@ function Step({ base, to, words }: { base: string; to: number | null; words: str
 
 function Issued({ of, report }: { of: string; report: IssuedReport }) {
   const [params, put] = useAddress();
-  const { line, content, before, after, editions, whole } = report;
+  const { line, content, before, after, numbers, editions, whole } = report;
   const base = reportsOf(content.of, of);
   const other = Number(params.get("with") ?? "0");
   return (
@@ -33,15 +33,24 @@ function Issued({ of, report }: { of: string; report: IssuedReport }) {
         <Link className="text-sm underline" to={`${base}?view=issued`}>
           All reports
         </Link>
-        {before !== null && (
-          <button
-            type="button"
-            className="btn btn-sm"
-            aria-pressed={other !== 0}
-            onClick={() => put({ with: other === 0 ? String(before) : null })}
-          >
-            {other === 0 ? `Compare with period ${before}` : "Read it alone"}
-          </button>
+        {numbers.length > 1 && (
+          <label className="flex items-center gap-1 text-sm">
+            Compare with
+            <select
+              className="select select-sm w-36"
+              value={params.get("with") ?? ""}
+              onChange={(event) => put({ with: event.target.value })}
+            >
+              <option value="">nothing</option>
+              {numbers
+                .filter((each) => each !== line.number)
+                .map((each) => (
+                  <option key={each} value={each}>
+                    period {each}
+                  </option>
+                ))}
+            </select>
+          </label>
         )}
         <ReportFiles of={of} number={line.number} edition={String(line.edition)} />
       </nav>

@@ -112,7 +112,7 @@ function Draft({ draft }: { draft: ReportDraft }) {
             <button
               key={name}
               type="button"
-              className="btn btn-sm join-item"
+              className={`btn btn-sm join-item ${view === name ? "btn-active" : ""}`}
               aria-pressed={view === name}
               disabled={period === null && name !== "issued"}
               onClick={() => put({ view: name })}

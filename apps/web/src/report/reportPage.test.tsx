@@ -115,6 +115,7 @@ const ISSUED: IssuedReport = {
   whole: true,
   before: 8,
   after: null,
+  numbers: [9, 8],
   editions: [line(9), line(9, { edition: 0, holds: false })],
 };
 
@@ -263,7 +264,7 @@ describe("a report that is issued", () => {
   it("is compared with the one before, line by line", async () => {
     listen(({ to }) => (to.includes("/8/") ? { ...ISSUED, content: content(8, "1.00") } : ISSUED));
     page("/projects/p/report/9");
-    await userEvent.click(await screen.findByRole("button", { name: "Compare with period 8" }));
+    await userEvent.selectOptions(await screen.findByLabelText("Compare with"), "period 8");
     const table = within(await screen.findByRole("table", { name: "Two reports compared" }));
     const spi = table.getByText("SPI").closest("tr")!;
     expect([...spi.cells].map(({ textContent }) => textContent)).toEqual(["SPI", "1.00", "0.90"]);

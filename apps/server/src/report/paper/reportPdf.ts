@@ -62,9 +62,14 @@ const toned = (tone: ReportTone | undefined): object => (tone === undefined ? {}
 const signed = (text: string, tone: ReportTone | undefined): string =>
   `${tone === undefined ? "" : TONE_SIGNS[tone]}${plainText(text)}`;
 
+interface Ruled {
+  readonly table: { readonly headerRows?: number | undefined; readonly body: readonly unknown[] };
+}
+
 /** Lines under heads and between rows, none around: the same on every table. */
 const LAYOUT = {
-  hLineWidth: (i: number, node: { table: { body: unknown[] } }) => (i === 0 || i === node.table.body.length ? 0 : 0.4),
+  hLineWidth: (i: number, { table: { headerRows = 1, body } }: Ruled) =>
+    i < headerRows || i === body.length ? 0 : 0.4,
   vLineWidth: () => 0,
   hLineColor: () => HAIRLINE,
   paddingLeft: (i: number) => (i === 0 ? 0 : 5),
@@ -73,38 +78,55 @@ const LAYOUT = {
   paddingBottom: () => 1.5,
 };
 
-function tableOf({ columns, rows, none, caption }: Extract<ReportBlock, { is: "table" }>): Content[] {
-  const title: Content[] =
-    caption === undefined ? [] : [{ text: plainText(caption), bold: true, headlineLevel: 3, margin: [0, 4, 0, 2] }];
-  if (rows.length === 0) return none === "" ? [] : [...title, { text: plainText(none), color: COLOURS.faint }];
-  const head: Content[] = columns.map(({ name, number }) => ({
+type TableBlock = Extract<ReportBlock, { is: "table" }>;
+
+const headOf = ({ columns }: TableBlock): Content[] =>
+  columns.map(({ name, number }) => ({
     text: plainText(name),
     bold: true,
     fontSize: 8,
     alignment: number ? "right" : "left",
   }));
-  const body = rows.map(({ cells, tone }): Content[] =>
-    cells.map(({ text }: ReportCell, i) => ({
-      text: i === 0 ? signed(text, tone) : plainText(text),
-      alignment: columns[i]?.number === true ? "right" : "left",
-      ...(i === 0 ? toned(tone) : {}),
-    })),
-  );
-  const many = columns.length > 6;
+
+const rowOf = ({ columns }: TableBlock, { cells, tone }: TableBlock["rows"][number]): Content[] =>
+  cells.map(({ text }: ReportCell, i) => ({
+    text: i === 0 ? signed(text, tone) : plainText(text),
+    alignment: columns[i]?.number === true ? "right" : "left",
+    ...(i === 0 ? toned(tone) : {}),
+  }));
+
+const MANY_COLUMNS = 6;
+
+/**
+ * A table; what stands above it belongs to its head, so that none of it stands alone at the foot of a page, and all of
+ * it again where the table goes on.
+ */
+function tableOf(block: TableBlock, above: readonly Content[]): Content[] {
+  const { columns, rows, none, caption } = block;
+  const title: Content[] =
+    caption === undefined ? [] : [{ text: plainText(caption), bold: true, margin: [0, 4, 0, 2] }];
+  if (rows.length === 0)
+    return none === "" ? [...above] : [together([...above, ...title, { text: plainText(none), color: COLOURS.faint }])];
+  const over = [...above, ...title].map((words) => [
+    { stack: [words], colSpan: columns.length },
+    ...Array.from({ length: columns.length - 1 }, () => ""),
+  ]);
   return [
-    ...title,
     {
       table: {
-        headerRows: 1,
+        headerRows: over.length + 1,
+        keepWithHeaderRows: 1,
         dontBreakRows: true,
-        widths: columns.map(({ number }, i) => (i === 0 ? "*" : number || many ? "auto" : "auto")),
-        body: [head, ...body],
+        widths: columns.map((_column, i) => (i === 0 ? "*" : "auto")),
+        body: [...over, headOf(block), ...rows.map((row) => rowOf(block, row))],
       },
       layout: LAYOUT,
-      fontSize: many ? 7.5 : 9,
+      fontSize: columns.length > MANY_COLUMNS ? 7.5 : 9,
     },
   ];
 }
+
+const together = (stack: Content[]): Content => ({ stack, unbreakable: true });
 
 const FIGURES_A_LINE = 4;
 
@@ -157,7 +179,7 @@ function contentsOf(block: ReportBlock): Content[] {
     case "figures":
       return [figuresOf(block)];
     case "table":
-      return tableOf(block);
+      return tableOf(block, []);
     case "lines":
       return block.items.length === 0
         ? block.none === ""
@@ -173,14 +195,19 @@ function contentsOf(block: ReportBlock): Content[] {
   }
 }
 
-function partOf({ title, level, blocks }: ReportPart, isFirst: boolean, of: ReportContent["of"]): Content[] {
+/** A part of a report; its heading does not stand alone at the foot of a page. */
+function partOf({ title, level, blocks: [first, ...rest] }: ReportPart, isListed: boolean): Content[] {
   const heading: Content = {
     text: plainText(title),
     style: level === 1 ? "part" : "below",
-    headlineLevel: level,
-    ...(of === "group" && level === 1 && !isFirst ? { tocItem: true, tocStyle: "toc" } : {}),
+    ...(isListed ? { tocItem: true, tocStyle: "toc" } : {}),
   };
-  return [heading, ...blocks.flatMap(contentsOf)];
+  const others = rest.flatMap(contentsOf);
+  if (first === undefined) return [heading];
+  // A heading that is listed in the contents is listed once, and so is not repeated with a table.
+  if (first.is === "table" && !isListed) return [...tableOf(first, [heading]), ...others];
+  const [head, ...tail] = contentsOf(first);
+  return [...(head === undefined ? [heading] : [together([heading, head])]), ...tail, ...others];
 }
 
 /** How many parts of a group's report stand before its contents and the projects. */
@@ -200,20 +227,16 @@ function contentOf({ title, under, period, dataDate, of, manager, parts }: Repor
       color: COLOURS.faint,
       margin: [0, 2, 0, 0],
     },
-    ...front.flatMap((part, i) => partOf(part, i === 0, of)),
+    ...front.flatMap((part) => partOf(part, false)),
     ...(details.length === 0
       ? []
       : [{ toc: { title: { text: "Contents", style: "part" } }, pageBreak: "before" as const }]),
-    ...details.flatMap((part, i): Content[] =>
-      part.level === 1 && (i === 0 || projectOf(details[i - 1]!) !== projectOf(part))
-        ? [{ text: "", pageBreak: "before" }, ...partOf(part, false, of)]
-        : partOf(part, false, of),
-    ),
+    ...details.flatMap((part, i): Content[] => {
+      const isFirst = i === 0 || projectOf(details[i - 1]!) !== projectOf(part);
+      return [...(isFirst ? [{ text: "", pageBreak: "before" as const }] : []), ...partOf(part, isFirst)];
+    }),
   ];
 }
-
-const LEAST_BELOW_HEADING = 2;
-const LOWEST_HEADING = 0.86;
 
 /** How a report lies on paper. */
 function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Definition {
@@ -230,10 +253,6 @@ function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Def
       below: { font: "Head", fontSize: 11, margin: [0, 8, 0, 3] },
       toc: { fontSize: 9 },
     },
-    // A heading, a caption or the head of a table does not stand alone at the foot of a page.
-    pageBreakBefore: ({ headlineLevel, startPosition }, around) =>
-      headlineLevel !== undefined &&
-      (around.getFollowingNodesOnPage().length < LEAST_BELOW_HEADING || startPosition.verticalRatio > LOWEST_HEADING),
     header: {
       columns: [
         { text: plainText(organisation), width: "*" },

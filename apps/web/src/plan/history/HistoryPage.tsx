@@ -1,6 +1,6 @@
-import type { History } from "@chronometra/contract";
+import type { History, ProjectLook } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { useSearchParams } from "react-router";
+import { Link, useSearchParams } from "react-router";
 import { useProject } from "../../project/useProject.ts";
 import type { Column } from "../../shared/table/column.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";
@@ -51,9 +51,25 @@ function Narrowed({ part, onAll }: { part: Part; onAll: () => void }) {
   );
 }
 
+/** The reports that were issued of the project, each to be read. */
+function Issued({ look: { id, periods } }: { look: ProjectLook }) {
+  if (periods.length === 0) return null;
+  return (
+    <p className="muted mb-1 text-sm">
+      Reports of period{" "}
+      {periods.toReversed().map(({ number }) => (
+        <Link key={number} className="mr-2 underline" to={`/projects/${id}/report/${number}`}>
+          {number}
+        </Link>
+      ))}
+    </p>
+  );
+}
+
 /** Every list of changes that was stored, newest first; one that is opened says what it did and is taken back there. */
 export function HistoryPage() {
-  const { id } = useProject();
+  const look = useProject();
+  const { id } = look;
   const [params, setParams] = useSearchParams();
   const part = { from: params.get("from") ?? "", to: params.get("to") ?? "", about: params.get("about") ?? "" };
   const query = useQuery(historyQuery(id, part));
@@ -71,6 +87,7 @@ export function HistoryPage() {
   };
   return (
     <div className="page max-w-5xl">
+      <Issued look={look} />
       {narrowed && <Narrowed part={part} onAll={() => setParams({})} />}
       <Loaded query={query}>
         {(history) => (
