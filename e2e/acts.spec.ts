@@ -32,6 +32,7 @@ test("what was done before others went on is taken back from the history, shown 
   const name = "Lay deck";
   await typeInto(page, name, "Deadline", "4 Jan 2029");
   await typeInto(page, name, "Deadline", "5 Jan 2029");
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Tell" }).click();
   await page.getByRole("link", { name: "History", exact: true }).click();
   const table = page.getByRole("table", { name: "History" });
   const label = (date: string): string => `Deadline of “${name}”: ${date}`;

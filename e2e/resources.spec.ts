@@ -49,12 +49,12 @@ test("what is chosen on a calendar and not stored is not lost by going to anothe
   await page.getByLabel("Add an exception").press("Enter");
   await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("flood");
   const asked = page.getByRole("dialog", { name: "Not saved yet" });
-  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "History" }).click();
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Tell" }).click();
   await asked.getByRole("button", { name: "Stay and save it" }).click();
   await expect(page.getByLabel(/^What for, row/).last()).toHaveValue("flood");
-  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "History" }).click();
+  await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Tell" }).click();
   await asked.getByRole("button", { name: "Leave without saving" }).click();
-  await expect(page).toHaveURL(/\/history$/);
+  await expect(page).toHaveURL(/\/report$/);
 });
 
 test("public holidays come as exceptions that can be looked at and amended; bad shifts say so in place", async ({
@@ -152,7 +152,10 @@ test("a plan goes out as a workbook, is edited, and comes back as changes to tic
   await expect(page).toHaveURL(/\/plan$/);
   expect(await planText(page, id)).toContain('"durationMinutes":4800');
   expect(await planText(page, id)).not.toContain("Renamed in the workbook");
-  await page.getByRole("button", { name: "Undo", exact: true }).last().click();
+  await page
+    .getByRole("region", { name: /Notifications/ })
+    .getByRole("button", { name: "Undo" })
+    .click();
   await expect(page.getByText("It is as it was before.")).toBeVisible();
   expect(await planText(page, id)).toBe(before);
 });

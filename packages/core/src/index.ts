@@ -31,6 +31,7 @@ export { slipsAgainst, type Slip } from "./drift/slip.ts";
 export { decidingChain, explainActivity, type Explanation, type LinkedTo, type Reason } from "./network/explain.ts";
 export { assignmentsByActivity, remainingWork, stateOf } from "./network/buildNetwork.ts";
 export { schedulePlan, type ActivityState, type Schedule, type ScheduledActivity } from "./network/schedule.ts";
+export { figuresTogether } from "./performance/figuresTogether.ts";
 export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performance/figures.ts";
 export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedule.ts";
 export { type Performance } from "./performance/performance.ts";

@@ -1,7 +1,8 @@
-import type { DraftAspect, Me, ReportContent, ReportGroups } from "@chronometra/contract";
+import type { DraftAspect, Me, ReportContent, ReportGroups, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { ProjectClosingEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
+import { IssuedPeriodEntity, ProjectClosingEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod, organisationName } from "../cycle/cycleService.ts";
+import { exchangeOf } from "../portfolio/exchange.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
@@ -21,9 +22,16 @@ async function membersOf(database: DataSource, { projects }: Group, number: numb
   for (const project of projects) {
     const line = (await issuedLines(database, project.id)).find((each) => each.number === number && each.holds);
     if (line === undefined && closed.has(project.id)) continue;
-    const content =
-      line === undefined ? null : (await issuedContent(database, project.id, number, line.edition)).content;
-    members.push({ project, content });
+    if (line === undefined) {
+      members.push({ project, content: null, summary: null });
+      continue;
+    }
+    const { edition } = line;
+    const [{ content }, period] = await Promise.all([
+      issuedContent(database, project.id, number, edition),
+      database.getRepository(IssuedPeriodEntity).findOneByOrFail({ projectId: project.id, number, edition }),
+    ]);
+    members.push({ project, content, summary: JSON.parse(period.summary) as Summary });
   }
   return members;
 }
@@ -35,14 +43,19 @@ export async function groupReport(
   group: Group,
   period: ReportingPeriodEntity,
 ): Promise<{ aspects: readonly DraftAspect[]; content: ReportContent; issued: number }> {
-  const [members, last, organisation] = await Promise.all([
+  const [members, last, organisation, exchange] = await Promise.all([
     membersOf(database, group, period.number),
     reportBefore(database, group.id, period.number),
     organisationName(database),
+    exchangeOf(database),
   ]);
   const beginning = { suggested: suggestForGroup(members), texts: beginForGroup(members), last };
   const aspects = await aspectsOf(database, group.id, period.number, beginning);
-  const content = composeGroup({ organisation, name: group.name, by: me.name, period }, members, aspects);
+  const content = composeGroup(
+    { organisation, name: group.name, by: me.name, period, exchange, last },
+    members,
+    aspects,
+  );
   return { aspects, content, issued: members.filter((each) => each.content !== null).length };
 }
 

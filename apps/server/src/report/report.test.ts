@@ -12,7 +12,7 @@ import type {
   ReportDraft,
   Summary,
 } from "@chronometra/contract";
-import { type Aspect, moneyWords, ratioWords } from "@chronometra/core";
+import { type Aspect, moneyWords, type PlanBundle, ratioWords } from "@chronometra/core";
 import ExcelJS from "exceljs";
 import { SMTPServer } from "smtp-server";
 import type request from "supertest";
@@ -29,6 +29,8 @@ let quill: Caller;
 let project: string;
 let other: string;
 let group: string;
+/** Stores a plan and has it approved; gives its project. */
+let approved: (bundle?: PlanBundle) => Promise<string>;
 
 const NASTY = '<b>bold</b> & "quoted" =1+1 \u202eevil\u202c Ærø Žižek Ωμέγα Киев';
 
@@ -65,7 +67,7 @@ beforeAll(async () => {
   radu = await world.caller("radu", ["projectManager"]);
   quill = await world.caller("quill", ["reader"]);
   const margit = await world.caller("margit", ["approver"]);
-  const approved = async (bundle = smallPlan()): Promise<string> => {
+  approved = async (bundle = smallPlan()): Promise<string> => {
     const id = await world.addProject(tomas.me, bundle);
     const asked = await tomas.send("post", `/api/projects/${id}/approvals`, { word: "" });
     await margit.send("post", `/api/approvals/${asked.body.id}/decision`, { decision: "approve", reason: "go" });
@@ -407,8 +409,15 @@ describe("reports of groups", () => {
     expect((await ines.send("post", `/api/status-reports/${group}`)).status).toBe(200);
     const { content } = await issued(2, 1, group);
     const own = (await issued(2)).content;
-    expect(content.parts.slice(0, 3).map(({ id }) => id)).toEqual(["glance", "news", "said"]);
-    expect(figuresIn(content)).toEqual(figuresIn(own));
+    expect(content.parts.slice(0, 4).map(({ id }) => id)).toEqual(["glance", "news", "said", "sums"]);
+    // Of one project the sums are its own figures, and its parts stand as they were issued.
+    const [sums, ...projects] = [content.parts.slice(0, 4), content.parts.slice(4)].map((parts) =>
+      figuresIn({ ...content, parts }).map(({ name, value }) => [name, value] as const),
+    );
+    const ownFigures = figuresIn(own).map(({ name, value }) => [name, value] as const);
+    expect(projects[0]).toEqual(ownFigures);
+    expect(ownFigures).toEqual(expect.arrayContaining([...sums!]));
+    expect(sums!.length).toBe(8);
     expect(JSON.stringify(content.parts[0])).toContain("no report");
     const again = await ines.send("post", `/api/status-reports/${group}`);
     expect([again.status, again.body.message]).toEqual([409, expect.stringMatching(/nothing in it has changed/)]);
@@ -418,10 +427,42 @@ describe("reports of groups", () => {
       [2, true],
       [1, false],
     ]);
+    const both = (await issued(2, "newest", group)).content;
+    const { projects: lines } = (await ines.get("/api/portfolio")).body as Portfolio;
+    const summed = (key: "ev" | "bac"): number =>
+      lines
+        .filter(({ id }) => id === project || id === other)
+        .reduce((sum, { summary: { figures } }) => sum + figures![key], 0) / 100;
+    const together = new Map(
+      figuresIn({ ...both, parts: both.parts.filter(({ id }) => id === "sums") }).map((item) => [item.name, item]),
+    );
+    expect(together.get("Budget at completion, EUR")!.value.value).toBe(summed("bac"));
+    expect(together.get("Earned value, EUR")!.value.value).toBe(summed("ev"));
+    const curve = both.parts.find(({ id }) => id === "sums")!.blocks[1];
+    expect(curve).toMatchObject({ is: "curve", currency: "EUR" });
     const pdf = readPdf(await file(`${group}/2/newest/pdf`));
     expect(plain(pdf.text)).toContain("Contents");
     expect(close(pdf.text)).toContain("OTHERJetty");
   }, 60_000);
+
+  it("of several currencies are summed at the rate of their day, and say which one is missing", async () => {
+    const bundle = smallPlan({ project: { ...smallPlan().project, code: "YEN", currency: "JPY", minorDigits: 0 } });
+    const yen = await approved(bundle);
+    await ines.send("put", `/api/projects/${yen}/standing`, { programme: group });
+    await ines.send("post", "/api/portfolio/data-date", { date: "2026-03-13" });
+    expect((await tomas.send("post", `/api/status-reports/${yen}`)).status).toBe(200);
+    const sums = async () => (await preview(group)).parts.find(({ id }) => id === "sums")!;
+    expect(JSON.stringify(await sums())).toMatch(/no exchange rate of .*JPY/);
+    const rates = [{ currency: "JPY", from: "2026-01-01", rate: 0.01 }];
+    expect(
+      (await ines.send("put", "/api/portfolio/exchange", { exchange: { currency: "EUR", minorDigits: 2, rates } }))
+        .status,
+    ).toBe(200);
+    const budget = figuresIn({ ...(await preview(group)), parts: [await sums()] })[0]!;
+    const { projects } = (await ines.get("/api/portfolio")).body as Portfolio;
+    const of = (id: string): number => projects.find((each) => each.id === id)!.summary.figures!.bac;
+    expect(budget.value.value).toBe((of(project) + of(other)) / 100 + of(yen) / 100);
+  });
 
   it("are listed with their projects, each with its newest", async () => {
     const { body } = await quill.get("/api/status-reports");
@@ -432,10 +473,10 @@ describe("reports of groups", () => {
         name: "Harbour",
         level: 1,
         issued: 2,
-        projects: [
-          { id: other, issued: 2 },
-          { id: project, issued: 2 },
-        ],
+        projects: expect.arrayContaining([
+          expect.objectContaining({ id: other, issued: 2 }),
+          expect.objectContaining({ id: project, issued: 2 }),
+        ]),
       },
     ]);
     expect((await quill.get("/api/status-reports/nowhere")).status).toBe(404);

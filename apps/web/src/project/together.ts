@@ -1,15 +1,5 @@
 import type { Portfolio, ProjectLine, SummedIn } from "@chronometra/contract";
-import {
-  addSums,
-  commonMoney,
-  figuresOf,
-  NO_SUMS,
-  type CommonMoney,
-  type Figures,
-  type Sums,
-  minorUnits,
-  type MinorUnits,
-} from "@chronometra/core";
+import { commonMoney, figuresTogether as together, type CommonMoney, type Figures } from "@chronometra/core";
 import { toSummedIn } from "../shared/table/SummedNote.tsx";
 
 /** By what amounts of several currencies come together, and on which day. */
@@ -38,18 +28,9 @@ export function figuresTogether(
   );
   // Where the table has no sum, a part of it that is of one currency has one all the same.
   const common = whole.money === null ? commonOf(measured, rates) : whole;
-  if (measured.length === 0 || common.money === null) return null;
-  const sums = measured.reduce<Sums>((all, line) => {
-    const { bac, pv, ev, ac, eacBottomUp } = line.summary.figures!;
-    const own = moneyOf(line);
-    const inCommon = (minor: MinorUnits): MinorUnits => minorUnits(common.convert(minor, own));
-    return addSums(all, {
-      bac: inCommon(bac),
-      pv: inCommon(pv),
-      ev: inCommon(ev),
-      ac: inCommon(ac),
-      eacBottomUp: inCommon(eacBottomUp),
-    });
-  }, NO_SUMS);
-  return { figures: figuresOf(sums), summedIn: toSummedIn(common, rates.on) };
+  const figures = together(
+    measured.map((line) => ({ ...moneyOf(line), figures: line.summary.figures! })),
+    common,
+  );
+  return figures === null ? null : { figures, summedIn: toSummedIn(common, rates.on) };
 }

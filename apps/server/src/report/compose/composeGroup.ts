@@ -1,4 +1,4 @@
-import type { DraftAspect, ReportBlock, ReportContent, ReportPart } from "@chronometra/contract";
+import type { DraftAspect, ReportBlock, ReportContent, ReportPart, Summary } from "@chronometra/contract";
 import {
   ASPECT_WORDS,
   ASPECTS,
@@ -7,17 +7,22 @@ import {
   RATING_WORDS,
   RATINGS,
   type Aspect,
+  type Exchange,
   type Suggested,
 } from "@chronometra/core";
 import type { ProjectEntity } from "../../project/projectEntity.ts";
 import { saidIn } from "../said.ts";
 import { RATING_TONES, table, textCell } from "./cells.ts";
 import { saidBlocks } from "./composeProject.ts";
+import { groupFigures } from "./groupFigures.ts";
+import { partWithin } from "./partIds.ts";
 
 /** A project of a group, with the report of the period that it issued; `null` where it has not. */
 export interface GroupMember {
   readonly project: ProjectEntity;
   readonly content: ReportContent | null;
+  /** The figures that were frozen with it. */
+  readonly summary: Summary | null;
 }
 
 const NAMED = 5;
@@ -150,11 +155,9 @@ const within = ({ project, content }: GroupMember): ReportPart[] =>
     ? []
     : content.parts.map((part, i) => ({
         ...part,
-        id: `${project.code}-${part.id}`,
+        id: partWithin(project.code, part.id),
         title: i === 0 ? `${project.code} ${content.title}: ${part.title}` : part.title,
         level: i === 0 ? 1 : 2,
-        // What its manager said there is not said of the group.
-        blocks: part.blocks,
       }));
 
 interface Group {
@@ -162,11 +165,14 @@ interface Group {
   readonly name: string;
   readonly by: string;
   readonly period: { readonly number: number; readonly dataDate: string };
+  readonly exchange: Exchange | null;
+  /** The report before; `null` where there was none. */
+  readonly last: ReportContent | null;
 }
 
 /** The report of a group: all its projects on one page, the worst news, what is said of the whole, then project by project. */
 export function composeGroup(
-  { organisation, name, by, period }: Group,
+  { organisation, name, by, period, exchange, last }: Group,
   members: readonly GroupMember[],
   aspects: readonly DraftAspect[],
 ): ReportContent {
@@ -183,6 +189,12 @@ export function composeGroup(
       { id: "glance", title: "At a glance", level: 1, blocks: [glance(members)] },
       { id: "news", title: "The worst news", level: 1, blocks: [worstNews(members)] },
       { id: "said", title: "What is said of the whole", level: 1, blocks: saidBlocks(aspects) },
+      {
+        id: "sums",
+        title: "Figures together",
+        level: 1,
+        blocks: groupFigures({ members, exchange, dataDate: period.dataDate, last }),
+      },
       ...members.flatMap(within),
     ],
   };

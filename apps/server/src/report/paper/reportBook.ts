@@ -2,6 +2,7 @@ import type { ReportBlock, ReportCell, ReportContent, ReportPart } from "@chrono
 import { dateWords } from "@chronometra/core";
 import { Workbook } from "@cj-tech-master/excelts";
 import { harmless } from "../../exchange/sheets/toSheets.ts";
+import { projectOf } from "../compose/partIds.ts";
 import { plainText } from "./paperWords.ts";
 
 type Value = string | number | Date;
@@ -72,8 +73,8 @@ const LONGEST_NAME = 31;
 export async function reportBook(content: ReportContent, draft: boolean): Promise<Buffer> {
   const workbook = new Workbook();
   const sheets = new Map<string, ReportPart[]>();
-  content.parts.forEach((part, i) => {
-    const name = content.of === "project" || i < 3 ? "Report" : part.id.replace(/-[a-z]+$/, "");
+  content.parts.forEach((part) => {
+    const name = (content.of === "project" ? null : projectOf(part)) ?? "Report";
     sheets.set(name, [...(sheets.get(name) ?? []), part]);
   });
   for (const [name, parts] of sheets) {

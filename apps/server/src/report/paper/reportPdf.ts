@@ -2,6 +2,7 @@ import { createRequire } from "node:module";
 import type { Paper, ReportBlock, ReportCell, ReportContent, ReportPart, ReportTone } from "@chronometra/contract";
 import { dateWords, drawCurve, drawTrend, type Drawing, type Ink, LETTER } from "@chronometra/core";
 import pdfmake from "pdfmake";
+import { projectOf } from "../compose/partIds.ts";
 import { plainText } from "./paperWords.ts";
 
 type Definition = Parameters<typeof pdfmake.createPdf>[0];
@@ -210,14 +211,9 @@ function partOf({ title, level, blocks: [first, ...rest] }: ReportPart, isListed
   return [...(head === undefined ? [heading] : [together([heading, head])]), ...tail, ...others];
 }
 
-/** How many parts of a group's report stand before its contents and the projects. */
-const FRONT_PARTS = 3;
-
-const projectOf = ({ id }: ReportPart): string => id.slice(0, id.lastIndexOf("-"));
-
 function contentOf({ title, under, period, dataDate, of, manager, parts }: ReportContent, draft: boolean): Content[] {
-  const front = of === "group" ? parts.slice(0, FRONT_PARTS) : parts;
-  const details = of === "group" ? parts.slice(FRONT_PARTS) : [];
+  const front = of === "group" ? parts.filter((part) => projectOf(part) === null) : parts;
+  const details = of === "group" ? parts.filter((part) => projectOf(part) !== null) : [];
   return [
     { text: plainText(title), style: "title" },
     {
