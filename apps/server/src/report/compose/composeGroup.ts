@@ -1,4 +1,4 @@
-import type { DraftAspect, ReportBlock, ReportContent, ReportPart, Summary } from "@chronometra/contract";
+import type { DraftAspect, ReportBlock, ReportContent, ReportPart } from "@chronometra/contract";
 import {
   ASPECT_WORDS,
   ASPECTS,
@@ -10,20 +10,12 @@ import {
   type Exchange,
   type Suggested,
 } from "@chronometra/core";
-import type { ProjectEntity } from "../../project/projectEntity.ts";
 import { saidIn } from "../said.ts";
 import { RATING_TONES, table, textCell } from "./cells.ts";
 import { saidBlocks } from "./composeProject.ts";
 import { groupFigures } from "./groupFigures.ts";
+import type { GroupMember } from "./groupMember.ts";
 import { partWithin } from "./partIds.ts";
-
-/** A project of a group, with the report of the period that it issued; `null` where it has not. */
-export interface GroupMember {
-  readonly project: ProjectEntity;
-  readonly content: ReportContent | null;
-  /** The figures that were frozen with it. */
-  readonly summary: Summary | null;
-}
 
 const NAMED = 5;
 const namesOf = (members: readonly GroupMember[]): string => {

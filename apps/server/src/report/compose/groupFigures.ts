@@ -8,7 +8,7 @@ import {
   type Exchange,
 } from "@chronometra/core";
 import { moneyCell, ratioCell } from "./cells.ts";
-import type { GroupMember } from "./composeGroup.ts";
+import type { GroupMember } from "./groupMember.ts";
 
 type FigureItem = Extract<ReportBlock, { is: "figures" }>["items"][number];
 type Curve = Extract<ReportBlock, { is: "curve" }>;
