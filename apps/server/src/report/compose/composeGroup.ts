@@ -141,16 +141,14 @@ function worstNews(members: readonly GroupMember[]): ReportBlock {
   };
 }
 
-/** The parts of a project's report as they stand within that of its group. */
+/** The parts of a project's report as they stand within that of its group, under its name. */
 const within = ({ project, content }: GroupMember): ReportPart[] =>
   content === null
     ? []
-    : content.parts.map((part, i) => ({
-        ...part,
-        id: partWithin(project.code, part.id),
-        title: i === 0 ? `${project.code} ${content.title}: ${part.title}` : part.title,
-        level: i === 0 ? 1 : 2,
-      }));
+    : [
+        { id: partWithin(project.code, "name"), title: `${project.code} ${content.title}`, level: 1, blocks: [] },
+        ...content.parts.map((part) => ({ ...part, id: partWithin(project.code, part.id), level: 2 })),
+      ];
 
 interface Group {
   readonly organisation: string;

@@ -93,6 +93,7 @@ const rowOf = ({ columns }: TableBlock, { cells, tone }: TableBlock["rows"][numb
   cells.map(({ text }: ReportCell, i) => ({
     text: i === 0 ? signed(text, tone) : plainText(text),
     alignment: columns[i]?.number === true ? "right" : "left",
+    noWrap: columns[i]?.number === true,
     ...(i === 0 ? toned(tone) : {}),
   }));
 
@@ -159,20 +160,18 @@ function figuresOf({ items }: Extract<ReportBlock, { is: "figures" }>): Content 
   } as Content;
 }
 
-function saidOf({ name, words, rating, why, text }: Extract<ReportBlock, { is: "said" }>): Content {
+function saidOf({ name, words, rating, why, text }: Extract<ReportBlock, { is: "said" }>): Content[] {
   const tone = ({ well: "favourable", care: "undecided", trouble: "adverse" } as const)[rating];
-  return {
-    stack: [
-      {
-        text: [
-          { text: `${plainText(name)}  `, bold: true },
-          { text: signed(words, tone), ...toned(tone), bold: true },
-          { text: `  ${plainText(why)}`, fontSize: 8, color: COLOURS.faint },
-        ],
-      },
-      { text: plainText(text), margin: [0, 1, 0, 5] },
-    ],
-  };
+  return [
+    {
+      text: [
+        { text: `${plainText(name)}  `, bold: true },
+        { text: signed(words, tone), ...toned(tone), bold: true },
+        { text: `  ${plainText(why)}`, fontSize: 8, color: COLOURS.faint },
+      ],
+    },
+    { text: plainText(text), margin: [0, 1, 0, 5] },
+  ];
 }
 
 function contentsOf(block: ReportBlock): Content[] {
@@ -188,7 +187,7 @@ function contentsOf(block: ReportBlock): Content[] {
           : [{ text: plainText(block.none), color: COLOURS.faint }]
         : block.items.map(({ text, tone }) => ({ text: signed(text, tone), ...toned(tone), margin: [0, 0, 0, 2] }));
     case "said":
-      return [saidOf(block)];
+      return saidOf(block);
     case "curve":
       return [{ svg: svgOf(drawCurve(block)), width: 500, margin: [0, 4, 0, 0] }];
     case "trend":
@@ -234,10 +233,14 @@ function contentOf({ title, under, period, dataDate, of, manager, parts }: Repor
   ];
 }
 
+const LONGEST_IN_HEAD = 60;
+const shortened = (title: string): string =>
+  title.length <= LONGEST_IN_HEAD ? title : `${title.slice(0, LONGEST_IN_HEAD).trimEnd()}…`;
+
 /** How a report lies on paper. */
 function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Definition {
   const { organisation, title, period, dataDate } = content;
-  const name = `${plainText(title)} · report ${period}, ${dateWords(dataDate)}${draft ? " · draft" : ""}`;
+  const name = `${shortened(plainText(title))} · report ${period}, ${dateWords(dataDate)}${draft ? " · draft" : ""}`;
   return {
     pageSize: paper,
     pageMargins: [42, 48, 42, 44],
@@ -251,7 +254,7 @@ function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Def
     },
     header: {
       columns: [
-        { text: plainText(organisation), width: "*" },
+        { text: shortened(plainText(organisation)), width: "*" },
         { text: name, alignment: "right", width: "auto" },
       ],
       fontSize: 8,
