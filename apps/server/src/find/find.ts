@@ -157,7 +157,7 @@ async function periods(
   text: string,
   projects: readonly ProjectRow[],
 ): Promise<Found["periods"]> {
-  const number = /\bperiod\s+(\d{1,4})\b/i.exec(text)?.[1];
+  const number = /\b(?:period|report)\s+(?:of\s+period\s+)?(\d{1,4})\b/i.exec(text)?.[1];
   if (number === undefined) return [];
   const rows = (await database.query(
     `select i.project_id as project, i.number, max(i.data_date) as dataDate from issued_period i

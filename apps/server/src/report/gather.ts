@@ -122,6 +122,7 @@ function factsOf(gathered: Omit<Gathered, "facts">, broken: ReportFacts["broken"
   return {
     currency: summary.currency,
     minorDigits: summary.minorDigits,
+    isApproved: summary.baseline !== null,
     finish: summary.finish,
     approvedFinish: summary.baselineFinish,
     drift: summary.drift,

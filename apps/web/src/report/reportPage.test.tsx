@@ -201,8 +201,11 @@ describe("a report that is written", () => {
     expect(await cost.findByText(/Mo wrote on/)).toBeTruthy();
     expect(field.value).toBe("Begun on cost. Mine.");
     refuse = false;
-    await userEvent.click(cost.getByLabelText("needs care"));
-    await waitFor(() => expect(sent().at(-1)?.body).toMatchObject({ rating: "care", text: "Begun on cost. Mine." }));
+    await userEvent.click(cost.getByRole("button", { name: "Try again" }));
+    await waitFor(() => expect(sent()).toHaveLength(2));
+    expect(sent()[1]?.body).toMatchObject({ text: "Begun on cost. Mine.", version: 0 });
+    await waitFor(() => expect(cost.queryByRole("alert")).toBeNull());
+    expect(field.value).toBe("Begun on cost. Mine.");
   });
 
   it("cannot be written by whoever may not, nor once it is issued", async () => {

@@ -66,12 +66,13 @@ function costText(facts: ReportFacts): string[] {
   return lines;
 }
 
-function scopeText({ done, activities, unbaselined, dropped, requestsWaiting }: ReportFacts): string[] {
+function scopeText({ isApproved, done, activities, unbaselined, dropped, requestsWaiting }: ReportFacts): string[] {
   const lines = [
     activities === 0
       ? "There is no scheduled work."
       : `${done} of ${countWords(activities, "activity", "activities")} ${done === 1 ? "is" : "are"} finished.`,
   ];
+  if (!isApproved) lines.push("No plan is approved yet.");
   if (unbaselined > 0) lines.push(`${countWords(unbaselined, "activity is", "activities are")} in no baseline.`);
   if (dropped > 0) lines.push(`${countWords(dropped, "activity was", "activities were")} ended short of the scope.`);
   if (requestsWaiting > 0)

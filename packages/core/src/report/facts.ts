@@ -14,6 +14,8 @@ export type Rating = (typeof RATINGS)[number];
 export interface ReportFacts {
   readonly currency: string;
   readonly minorDigits: number;
+  /** Whether there is a baseline. */
+  readonly isApproved: boolean;
   /** Dates as shown; `null` where nothing is scheduled or approved. */
   readonly finish: string | null;
   readonly approvedFinish: string | null;

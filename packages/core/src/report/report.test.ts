@@ -9,6 +9,7 @@ import { suggestRatings } from "./suggestRatings.ts";
 const NOTHING: ReportFacts = {
   currency: "EUR",
   minorDigits: 2,
+  isApproved: true,
   finish: null,
   approvedFinish: null,
   drift: null,
@@ -83,6 +84,11 @@ describe("suggested ratings", () => {
     });
     expect([found.scope.rating, found.people.rating, found.cost.rating]).toEqual(["care", "care", "well"]);
     expect(found.scope.rules).toHaveLength(3);
+    expect(suggestRatings({ ...NOTHING, isApproved: false }).scope).toEqual({
+      rating: "care",
+      rules: ["no plan is approved yet"],
+    });
+    expect(suggestRatings(NOTHING).risks.rules).toEqual(["no risk is recorded, and nothing is blocked"]);
     expect(found.overall).toEqual({ rating: "care", rules: ["as the worst of its sides: scope, people"] });
   });
 
@@ -107,10 +113,10 @@ describe("suggested ratings", () => {
 
 describe("the texts that a report begins with", () => {
   it("say what there is not, where nothing is known", () => {
-    expect(beginTexts(NOTHING)).toEqual({
+    expect(beginTexts({ ...NOTHING, isApproved: false })).toEqual({
       schedule: "Nothing is scheduled yet.",
       cost: "There is no approved budget to measure the cost against.",
-      scope: "There is no scheduled work.",
+      scope: "There is no scheduled work. No plan is approved yet.",
       risks: "No risk is recorded.",
       people: "Everybody has reported.",
       overall: "No limit of the portfolio is broken.",

@@ -36,8 +36,9 @@ const byLimits = (broken: ReportFacts["broken"], well: string): Suggested =>
     well,
   );
 
-function scopeOf({ unbaselined, dropped, requestsWaiting }: ReportFacts): Suggested {
+function scopeOf({ isApproved, unbaselined, dropped, requestsWaiting }: ReportFacts): Suggested {
   const found: (readonly [Rating, string])[] = [];
+  if (!isApproved) found.push(["care", "no plan is approved yet"]);
   if (unbaselined > 0)
     found.push(["care", `${countWords(unbaselined, "activity is", "activities are")} in no baseline`]);
   if (dropped > 0)
@@ -65,7 +66,8 @@ function risksOf({ risks, currency, minorDigits }: ReportFacts): Suggested {
       `risks are expected to cost ${amount(expectedMinor)}, more than half of the contingency of ${amount(contingencyMinor)}`,
     ]);
   if (blocked > 0) found.push(["care", `${countWords(blocked, "activity is", "activities are")} blocked`]);
-  return rated(found, "contingency covers the risks, and nothing is blocked");
+  const covered = risks.count === 0 ? "no risk is recorded" : "contingency covers the risks";
+  return rated(found, `${covered}, and nothing is blocked`);
 }
 
 function peopleOf({ people: { missing, overloaded } }: ReportFacts): Suggested {

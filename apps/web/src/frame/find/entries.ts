@@ -139,10 +139,10 @@ const riskEntry = ({ id, project, code, name }: Found["risks"][number]): Entry =
 
 const periodEntry = ({ project, code, number, dataDate }: Found["periods"][number]): Entry => ({
   key: `period ${project} ${number}`,
-  name: `Period ${number} of ${code}`,
-  aside: `to ${dateWords(dataDate)}, against the plan`,
-  kind: "period",
-  to: `/projects/${project}/compare?from=period-${number}&to=plan`,
+  name: `Report of period ${number}, ${code}`,
+  aside: `data date ${dateWords(dataDate)}`,
+  kind: "report",
+  to: `/projects/${project}/report/${number}`,
 });
 
 /** What the server found, kind by kind. */
@@ -155,7 +155,7 @@ export function foundGroups(me: Me, found: Found): Group[] {
     { name: "People", entries: found.people.map(personEntry) },
     { name: "Watchlists", entries: found.watchlists.map(watchlistEntry) },
     { name: "Risks", entries: found.risks.map(riskEntry) },
-    { name: "Issued periods", entries: found.periods.map(periodEntry) },
+    { name: "Reports", entries: found.periods.map(periodEntry) },
   ];
 }
 

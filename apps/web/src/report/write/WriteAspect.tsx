@@ -124,7 +124,7 @@ export function WriteAspect({ of, said, mayEdit, lastNumber, onUnsaved }: Props)
             )}
             {isSaving && <span role="status">Saving …</span>}
           </p>
-          {fault !== null && <Failure error={fault} />}
+          {fault !== null && <Failure error={fault} onAgain={() => put({})} />}
         </div>
         {last !== null && <Last last={last} number={lastNumber} />}
       </div>

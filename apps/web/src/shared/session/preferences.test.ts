@@ -27,3 +27,17 @@ it("what was chosen in the moment before a page was left holds on the next one, 
   takePreferences({ columns: "all" }, "ines");
   expect(preference("columns")).toBe("all");
 });
+
+it("what was sent and not answered when the page was left holds on the next one too, and is sent so that it arrives", async () => {
+  jest.useFakeTimers();
+  const sent = listen(() => new Promise(() => undefined));
+  takePreferences({ hint: "open" }, "margit");
+  keepPreference("hint", "seen");
+  await jest.advanceTimersByTimeAsync(500);
+  expect(sent).toHaveLength(1);
+  leave();
+  expect(sent).toHaveLength(2);
+  takePreferences({ hint: "open" }, "margit");
+  expect(preference("hint")).toBe("seen");
+  jest.useRealTimers();
+});

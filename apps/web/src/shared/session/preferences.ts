@@ -5,7 +5,7 @@ const WAIT_MILLISECONDS = 400;
 
 /** How whoever is signed in likes the pages; told with the session. */
 let kept: Record<string, string> = {};
-/** What is on its way to the server, and how it is sent there and then. */
+/** What is on its way to the server until it has answered, and how it is sent there and then. */
 const waiting = new Map<string, { timer: ReturnType<typeof setTimeout>; send: (leaving: boolean) => void }>();
 
 /** Whose they are. */
@@ -35,13 +35,14 @@ export function keepPreference(name: string, value: string): void {
   kept = { ...kept, [name]: value };
   const former = waiting.get(name);
   if (former !== undefined) clearTimeout(former.timer);
-  const send = (leaving: boolean): void => {
-    waiting.delete(name);
-    void call("PUT /api/preferences/:name", { params: { name }, body: { value }, outlivesPage: leaving }).catch(() =>
-      toast.error("How you like this page could not be kept; it holds until you leave."),
-    );
-  };
-  waiting.set(name, { timer: setTimeout(send, WAIT_MILLISECONDS, false), send });
+  const send = (leaving: boolean): void =>
+    void call("PUT /api/preferences/:name", { params: { name }, body: { value }, outlivesPage: leaving })
+      .catch(() => toast.error("How you like this page could not be kept; it holds until you leave."))
+      .finally(() => {
+        if (waiting.get(name) === own) waiting.delete(name);
+      });
+  const own = { timer: setTimeout(send, WAIT_MILLISECONDS, false), send };
+  waiting.set(name, own);
 }
 
 // Whoever closes the page within that moment has chosen all the same.
