@@ -96,11 +96,13 @@ describe("finding anything", () => {
     answerWith(() => ({ ...NOTHING, activities: [DREDGE], people: [{ id: "bo", name: "Bo Loadwell" }] }));
     open(CORA);
     await userEvent.type(screen.getByRole("combobox"), "daedlines");
-    expect(options()[0]).toContain("Deadlines");
+    await waitFor(() => expect(options()[0]).toContain("Deadlines"));
     await userEvent.clear(screen.getByRole("combobox"));
     await userEvent.type(screen.getByRole("combobox"), "load");
     await screen.findByRole("group", { name: "People" });
-    expect(within(screen.getByRole("group", { name: "Pages" })).getAllByRole("option")).toHaveLength(1);
+    await waitFor(() =>
+      expect(within(screen.getByRole("group", { name: "Pages" })).getAllByRole("option")).toHaveLength(1),
+    );
     await userEvent.keyboard("{ArrowDown}{ArrowDown}{Enter}");
     await waitFor(() => expect(screen.getByLabelText("address").textContent).toMatch(/^\/watch\?q=/));
   });
