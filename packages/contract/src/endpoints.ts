@@ -389,7 +389,7 @@ export const endpoints = {
     response: reportRecipientsSchema,
   },
   "PUT /api/status-reports/:of/recipients": {
-    summary: "Say who gets them: accounts, and addresses of mail",
+    summary: "Add and remove who gets them: accounts, and addresses of mail",
     body: writeRecipientsSchema,
     response: done,
   },

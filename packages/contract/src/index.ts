@@ -19,6 +19,7 @@ export {
   type DeadlineLine,
   type LineSummary,
   type LockedFigures,
+  type MilestoneLine,
   type Paths,
   type Portfolio,
   type ProjectLine,
@@ -135,9 +136,6 @@ export {
   type DraftAspect,
   type IssuedLine,
   type IssuedReport,
-  type Paper,
-  PAPERS,
-  REPORT_SECTIONS,
   type ReportBlock,
   type ReportCell,
   type ReportContent,
@@ -145,7 +143,6 @@ export {
   type ReportGroups,
   type ReportPart,
   type ReportRecipients,
-  type ReportSection,
   type ReportTone,
-  SECTION_WORDS,
 } from "./report.ts";
+export { type Paper, PAPERS, REPORT_SECTIONS, type ReportSection, SECTION_WORDS } from "./reportWords.ts";

@@ -1,39 +1,7 @@
 import { ASPECTS, RATINGS } from "@chronometra/core";
 import { z } from "zod";
-import { brokenLimitSchema } from "./cycle.ts";
+import { PAPERS, REPORT_SECTIONS } from "./reportWords.ts";
 import { amountMinorSchema } from "./units.ts";
-
-/** Parts of a report by name, in the order in which they stand where nobody chose another. */
-export const REPORT_SECTIONS = [
-  "ratings",
-  "figures",
-  "curves",
-  "milestones",
-  "deadlines",
-  "drift",
-  "done",
-  "next",
-  "decisions",
-  "requests",
-  "load",
-  "trust",
-] as const;
-export type ReportSection = (typeof REPORT_SECTIONS)[number];
-
-export const SECTION_WORDS: Readonly<Record<ReportSection, string>> = {
-  ratings: "What the manager says",
-  figures: "Figures",
-  curves: "Planned, earned and spent",
-  milestones: "Milestones",
-  deadlines: "Promises",
-  drift: "Why the finish moved",
-  done: "Finished and begun",
-  next: "What comes next",
-  decisions: "Decisions needed",
-  requests: "Change requests and reserves",
-  load: "Load ahead",
-  trust: "Trust in the plan",
-};
 
 const aspectSchema = z.enum(ASPECTS);
 const ratingSchema = z.enum(RATINGS);
@@ -190,7 +158,6 @@ export const reportDraftSchema = z.object({
   /** Whether this period's report is issued. */
   issued: z.boolean(),
   aspects: z.array(draftAspectSchema),
-  broken: z.array(brokenLimitSchema),
   reports: z.array(issuedLineSchema),
 });
 export type ReportDraft = z.infer<typeof reportDraftSchema>;
@@ -241,9 +208,6 @@ export const writeLayoutSchema = z.strictObject({
   sections: z.array(z.enum(REPORT_SECTIONS)).min(1, "select at least one part").max(REPORT_SECTIONS.length).nullable(),
 });
 
-/** What a report is printed on. */
-export const PAPERS = ["A4", "LETTER"] as const;
-export type Paper = (typeof PAPERS)[number];
 export const paperSchema = z.strictObject({ paper: z.enum(PAPERS) });
 
 /** A file that took a while to be made. */
@@ -263,7 +227,12 @@ export const reportRecipientsSchema = z.object({
   choices: z.array(someoneSchema),
 });
 export type ReportRecipients = z.infer<typeof reportRecipientsSchema>;
+const recipientsSchema = z.strictObject({
+  accounts: z.array(z.string().max(36)).max(500).optional(),
+  addresses: z.array(z.email("write an address as name@example.org").max(320)).max(500).optional(),
+});
+/** Who is to get them besides, and who no more; the others stay, whoever named them. */
 export const writeRecipientsSchema = z.strictObject({
-  accounts: z.array(z.string().max(36)).max(500),
-  addresses: z.array(z.email("write an address as name@example.org").max(320)).max(500),
+  add: recipientsSchema.optional(),
+  remove: recipientsSchema.optional(),
 });

@@ -180,11 +180,20 @@ export { FINDINGS, type Found } from "./quality/findAll.ts";
 export { groundOf } from "./quality/ground/ground.ts";
 export { CHECKS, measureChecks, type CheckResult, type QualityLimits } from "./quality/measureChecks.ts";
 export { measureQuality, type Quality, type QualityOptions } from "./quality/measureQuality.ts";
-export { fitnessOf, GRAVE, limitWords, valueWords, type Fitness, type Verdict } from "./quality/verdict.ts";
+export {
+  FITNESS_WORDS,
+  fitnessOf,
+  GRAVE,
+  limitWords,
+  valueWords,
+  type Fitness,
+  type Verdict,
+} from "./quality/verdict.ts";
 export { blocksOf, chancesOf, simulate, type Chances } from "./chances/chances.ts";
 export { prepare, RANGE_CLASSES, type RangeClass, type Uncertain } from "./chances/prepare.ts";
 export { BLOCK_RUNS, simulateBlock, type Block as SimulatedBlock } from "./chances/simulate.ts";
 export {
+  DEADLINE_TONES,
   DEADLINE_WORDS,
   driftWords,
   marginWords,
@@ -204,6 +213,7 @@ export {
   type Rating,
   type ReportFacts,
 } from "./report/facts.ts";
+export { expectedCost, triangularMean } from "./chances/expectedCost.ts";
 export { beginTexts } from "./report/beginTexts.ts";
 export { suggestRatings, type Suggested } from "./report/suggestRatings.ts";
 export { drawCurve, drawTrend, type Drawing, type Ink, LETTER, type Shape, spread } from "./report/drawing.ts";

@@ -21,10 +21,7 @@ const MOST_TRIES = 5;
  * Does an act that stores what was made ahead, and makes it anew where something changed in between.
  * @throws {Failure} `busy` where it changes all the time
  */
-export async function withAlongside<T>(
-  make: () => Promise<MadeAlongside | null>,
-  act: (made: MadeAlongside | null) => Promise<T>,
-): Promise<T> {
+export async function withAlongside<M, T>(make: () => Promise<M>, act: (made: M) => Promise<T>): Promise<T> {
   for (let tries = 0; tries < MOST_TRIES; tries++) {
     const made = await make();
     try {

@@ -20,12 +20,17 @@ import {
   type Plan,
   type ReportFacts,
 } from "@chronometra/core";
-import { In, MoreThan, type DataSource } from "typeorm";
+import { In, IsNull, MoreThan, Not, type DataSource } from "typeorm";
 import { ApprovalEntity } from "../approve/kept/approveEntities.ts";
 import { WhatIfEntity } from "../approve/kept/whatIfEntities.ts";
 import { driftOf } from "../approve/compareStates.ts";
 import { reservesOf } from "../approve/reserves.ts";
-import { PlannedPeriodEntity, type IssuedPeriodEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
+import {
+  IssuedPlanEntity,
+  PlannedPeriodEntity,
+  type IssuedPeriodEntity,
+  type ReportingPeriodEntity,
+} from "../cycle/cycleEntities.ts";
 import { organisationName, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits, standingsOf } from "../cycle/standings.ts";
@@ -44,8 +49,8 @@ const overPlan = overPlans<typeof REPORT_WORKS>();
 const WEEKS_AHEAD = 4;
 const MONTH_DAYS = 30;
 
-/** All that a project's report of the open period is made of, as of one revision of its plan. */
-export interface Gathered {
+/** What of a project ratings and texts of the open period's report begin with, as of one revision of its plan. */
+export interface Known {
   readonly organisation: string;
   readonly project: ProjectEntity;
   readonly revision: number;
@@ -53,25 +58,29 @@ export interface Gathered {
   readonly period: ReportingPeriodEntity;
   /** The last day of the period to come. */
   readonly until: string;
-  readonly before: { readonly number: number; readonly dataDate: string; readonly summary: Summary } | null;
+  readonly before: {
+    readonly number: number;
+    readonly dataDate: string;
+    readonly issuedAt: Date;
+    readonly summary: Summary;
+  } | null;
+  readonly past: readonly IssuedPeriodEntity[];
   readonly of: PeriodOfPlan;
-  readonly trend: MilestoneTrend;
-  /** Why the finish moved since the report before; a text where that cannot be told. */
-  readonly drift: DriftLedgerView | string | null;
-  readonly quality: QualityView;
   readonly cycle: ProjectCycle;
   readonly requests: readonly WhatIfEntity[];
   readonly approvals: readonly ApprovalEntity[];
-  readonly waiting: number;
   readonly reserves: Reserves;
   /** Weeks ahead, and whoever of the project's people has work in them. */
   readonly load: Load;
   readonly facts: ReportFacts;
 }
 
-/** What several reports made in one go have in common. */
-export interface InCommon {
-  load?: Promise<Load>;
+/** All that a project's report is made of. */
+export interface Gathered extends Known {
+  readonly trend: MilestoneTrend;
+  /** Why the finish moved since the report before; a text where that cannot be told. */
+  readonly drift: DriftLedgerView | string | null;
+  readonly quality: QualityView;
 }
 
 /** The last day of the period after the open one: as planned, or as long as the open one. */
@@ -93,7 +102,12 @@ const beforeOf = (issued: readonly IssuedPeriodEntity[], { number }: ReportingPe
   const last = issued.findLast((each) => each.number < number);
   return last === undefined
     ? null
-    : { number: last.number, dataDate: last.dataDate, summary: JSON.parse(last.summary) as Summary };
+    : {
+        number: last.number,
+        dataDate: last.dataDate,
+        issuedAt: last.issuedAt,
+        summary: JSON.parse(last.summary) as Summary,
+      };
 };
 
 /** Why the finish moved since a period that was issued. */
@@ -113,10 +127,18 @@ async function driftSince(
   }
 }
 
-/** Whether someone has more work than time in a week. */
-export const isOver = (capacity: number, demand: number): boolean => demand > capacity;
+type Person = Load["people"][number];
 
-function factsOf(gathered: Omit<Gathered, "facts">, broken: ReportFacts["broken"]): ReportFacts {
+/** In which weeks someone has more work than time; whoever stands for a role has none. */
+export const weeksOver = ({ capacity, demand, placeholder }: Person): boolean[] =>
+  demand.map((minutes, i) => minutes > (placeholder ? 0 : capacity[i]!));
+
+const namesOver = ({ people }: Load, placeholders: boolean): string[] =>
+  people.flatMap((person) =>
+    person.placeholder === placeholders && weeksOver(person).includes(true) ? [person.name] : [],
+  );
+
+function factsOf(gathered: Omit<Known, "facts">, broken: ReportFacts["broken"]): ReportFacts {
   const { of, before, cycle, requests, reserves, load } = gathered;
   const { summary } = of;
   return {
@@ -126,7 +148,14 @@ function factsOf(gathered: Omit<Gathered, "facts">, broken: ReportFacts["broken"
     finish: summary.finish,
     approvedFinish: summary.baselineFinish,
     drift: summary.drift,
-    moved: summary.drift === null || before?.summary.drift == null ? null : summary.drift - before.summary.drift,
+    finishBefore: before?.summary.finish ?? null,
+    // Against another approved finish drifts cannot be compared.
+    moved:
+      summary.drift === null ||
+      before?.summary.drift == null ||
+      before.summary.baselineFinish !== summary.baselineFinish
+        ? null
+        : summary.drift - before.summary.drift,
     since: before?.number ?? null,
     figures: summary.figures,
     deadlines: summary.deadlines,
@@ -139,9 +168,8 @@ function factsOf(gathered: Omit<Gathered, "facts">, broken: ReportFacts["broken"
     risks: { ...of.risks, contingencyMinor: reserves.balances.contingency, blocked: of.blocked.length },
     people: {
       missing: cycle.missing.map(({ name }) => name),
-      overloaded: load.people.flatMap(({ name, capacity, demand }) =>
-        demand.some((minutes, i) => isOver(capacity[i]!, minutes)) ? [name] : [],
-      ),
+      overloaded: namesOver(load, false),
+      unfilled: namesOver(load, true),
     },
     broken,
   };
@@ -149,18 +177,15 @@ function factsOf(gathered: Omit<Gathered, "facts">, broken: ReportFacts["broken"
 
 /** What waits for a decision in a project, and what is set aside in it. */
 async function askedIn(database: DataSource, me: Me, { id }: ProjectEntity) {
-  const [requests, approvals, reserves, [{ waiting }]] = await Promise.all([
+  const [requests, approvals, reserves] = await Promise.all([
     database.getRepository(WhatIfEntity).find({
-      where: { projectId: id, state: In(["asked", "approved", "sentBack"]) },
+      where: { projectId: id, state: In(["asked", "approved", "sentBack"]), request: Not(IsNull()) },
       order: { request: "ASC" },
     }),
     database.getRepository(ApprovalEntity).findBy({ projectId: id, state: "asked" }),
     reservesOf(database, me, id),
-    database.query("select count(*) as waiting from report where project_id = ? and state = 'submitted'", [
-      id,
-    ]) as Promise<[{ waiting: string }]>,
   ]);
-  return { requests, approvals, reserves, waiting: Number(waiting) };
+  return { requests, approvals, reserves };
 }
 
 /** What was issued of a project before a period, up to when it is locked, and up to when one looks ahead. */
@@ -175,38 +200,58 @@ async function pastOf(database: DataSource, { id }: ProjectEntity, period: Repor
   return { past, points, locked, until, before: beforeOf(past, period) };
 }
 
-/** Gathers a project's report of a period; nothing is stored. */
-export async function gather(
+/** The plan as it was issued with the newest of some periods, as text. */
+async function planIssued(database: DataSource, past: readonly IssuedPeriodEntity[]): Promise<string | null> {
+  const last = past.at(-1);
+  if (last === undefined) return null;
+  const { projectId, number, edition } = last;
+  return (await database.getRepository(IssuedPlanEntity).findOneBy({ projectId, number, edition }))?.content ?? null;
+}
+
+/** Gathers what ratings and texts begin with; nothing is stored. */
+export async function gatherKnown(
   database: DataSource,
   me: Me,
   project: ProjectEntity,
   period: ReportingPeriodEntity,
-  { signal, common = {} }: { readonly signal: AbortSignal; readonly common?: InCommon },
-): Promise<Gathered> {
+): Promise<Known> {
   const plan = await loadPlan(database.manager, project);
   const { revision } = project;
   const { past, points, locked, until, before } = await pastOf(database, project, period);
-  const asked = { issued: points, lockedTo: locked, since: before?.dataDate ?? null, until };
-  common.load ??= loadFrom(database, firstMondayAfter(period.dataDate), WEEKS_AHEAD);
-  const [of, drift, quality, standing, waits, load, organisation, thresholds] = await Promise.all([
+  const issuedBefore = await planIssued(database, past);
+  const asked = { issued: points, lockedTo: locked, before: issuedBefore, since: before?.dataDate ?? null, until };
+  const [of, standing, waits, load, organisation, thresholds] = await Promise.all([
     overPlan("periodOfPlan", { id: project.id, plan }, asked),
-    driftSince(database, project, before, signal),
-    qualityOf(database, me, project),
     standingsOf(database, me, project.id),
     askedIn(database, me, project),
-    common.load,
+    loadFrom(database, firstMondayAfter(period.dataDate), WEEKS_AHEAD),
     organisationName(database),
     thresholdsOf(database),
   ]);
   const workers = new Set(of.workers);
   const rules = brokenRules(standingOf(lineSummaryOf(of.summary), before?.summary.drift ?? null), thresholds);
   const words = brokenLimits(rules, () => null);
-  const all: Omit<Gathered, "facts"> = {
-    ...{ organisation, project, revision, plan, period, until, before, of, drift, quality, ...waits },
-    trend: milestoneTrend(of.summary, past),
+  const all: Omit<Known, "facts"> = {
+    ...{ organisation, project, revision, plan, period, until, before, past, of, ...waits },
     cycle: standing.projects[0]!,
     load: { weeks: load.weeks, people: load.people.filter(({ id }) => workers.has(id)) },
   };
   const broken = rules.map((rule, i) => ({ ...rule, words: words[i]!.words }));
   return { ...all, facts: factsOf(all, broken) };
+}
+
+/** Gathers a project's report of a period whole; nothing is stored. */
+export async function gather(
+  database: DataSource,
+  me: Me,
+  project: ProjectEntity,
+  period: ReportingPeriodEntity,
+  signal: AbortSignal,
+): Promise<Gathered> {
+  const known = await gatherKnown(database, me, project, period);
+  const [drift, quality] = await Promise.all([
+    driftSince(database, project, known.before, signal),
+    qualityOf(database, me, project),
+  ]);
+  return { ...known, drift, quality, trend: milestoneTrend(known.of.summary, known.past) };
 }

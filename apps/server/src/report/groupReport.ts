@@ -1,5 +1,6 @@
 import type { DraftAspect, Me, ReportContent, ReportGroups, Summary } from "@chronometra/contract";
-import type { DataSource } from "typeorm";
+import type { DataSource, EntityManager } from "typeorm";
+import { Outdated, withAlongside } from "../cycle/alongside.ts";
 import { IssuedPeriodEntity, ProjectClosingEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod, organisationName } from "../cycle/cycleService.ts";
 import { exchangeOf } from "../portfolio/exchange.ts";
@@ -11,7 +12,7 @@ import type { GroupMember } from "./compose/groupMember.ts";
 import { digestOf, issuedContent, issuedLines, reportBefore, storeIssued } from "./issued.ts";
 import type { Post } from "../tell/post.ts";
 import { tellIssued } from "./recipients.ts";
-import { aspectsOf, faultOf } from "./said.ts";
+import { aspectsOf, faultOf, saidVersions } from "./said.ts";
 import { HOUSE, type Subject } from "./subjects.ts";
 
 type Group = Extract<Subject, { of: "group" }>;
@@ -40,10 +41,9 @@ async function membersOf(database: DataSource, { projects }: Group, number: numb
 /** A group's report of a period as it would be issued now. */
 export async function groupReport(
   database: DataSource,
-  me: Me,
   group: Group,
   period: ReportingPeriodEntity,
-): Promise<{ aspects: readonly DraftAspect[]; content: ReportContent; issued: number }> {
+): Promise<{ aspects: DraftAspect[]; content: ReportContent; issued: number }> {
   const [members, last, organisation, exchange] = await Promise.all([
     membersOf(database, group, period.number),
     reportBefore(database, group.id, period.number),
@@ -52,12 +52,26 @@ export async function groupReport(
   ]);
   const beginning = { suggested: suggestForGroup(members), texts: beginForGroup(members), last };
   const aspects = await aspectsOf(database, group.id, period.number, beginning);
-  const content = composeGroup(
-    { organisation, name: group.name, by: me.name, period, exchange, last },
-    members,
-    aspects,
-  );
+  const content = composeGroup({ organisation, name: group.name, period, exchange, last }, members, aspects);
   return { aspects, content, issued: members.filter((each) => each.content !== null).length };
+}
+
+/** What a group's report rests on: who wrote what on its sides, and which reports of its projects hold. */
+async function restsOn(manager: EntityManager, { id, projects }: Group, number: number): Promise<string> {
+  const ids = projects.map((project) => project.id);
+  return JSON.stringify(
+    await Promise.all([
+      saidVersions(manager, id, number),
+      manager.query(
+        "select subject_id, max(edition) from issued_report where number = ? and subject_id in (?) group by subject_id",
+        [number, [...ids, ""]],
+      ),
+      manager.query("select count(*), max(reopened_at) from period_lock where number = ? and project_id in (?)", [
+        number,
+        [...ids, ""],
+      ]),
+    ]),
+  );
 }
 
 /** Issues a group's report of the open period, of the reports that its projects issued. */
@@ -70,24 +84,36 @@ export async function issueGroup(
 ): Promise<void> {
   const period = await openPeriod(database);
   if (period === null) throw new Failure("invalid", "No reporting period is open.");
-  const { aspects, content, issued } = await groupReport(database, me, group, period);
-  if (issued === 0)
-    throw new Failure(
-      "invalid",
-      "None of its projects has issued a report of this period; there is nothing to gather.",
-    );
-  const fault = faultOf(aspects);
-  if (fault !== null) throw new Failure("invalid", fault);
-  await inTransaction(database, async (manager) => {
-    // Two who issue it at once come one after the other.
-    await manager.query("select number from reporting_period where number = ? for update", [period.number]);
-    const [newest] = (await issuedLines(manager, group.id)).filter(({ number }) => number === period.number);
-    if (newest?.digest === digestOf(JSON.stringify(content)))
-      throw new Failure("conflict", "This report has been issued already, and nothing in it has changed since.");
-    const edition = (newest?.edition ?? 0) + 1;
-    await storeIssued(manager, content, { subjectId: group.id, edition, issuedBy: me.id, issuedAt: at });
-    await tellIssued(manager, post, content, { subjectId: group.id, edition });
-  });
+  const make = async () => {
+    const before = await restsOn(database.manager, group, period.number);
+    const { aspects, content, issued } = await groupReport(database, group, period);
+    if (issued === 0)
+      throw new Failure(
+        "invalid",
+        "None of its projects has issued a report of this period; there is nothing to gather.",
+      );
+    const fault = faultOf(aspects);
+    if (fault !== null) throw new Failure("invalid", fault);
+    return {
+      store: async (manager: EntityManager): Promise<boolean> => {
+        // Two who issue it at once come one after the other.
+        await manager.query("select number from reporting_period where number = ? for update", [period.number]);
+        if ((await restsOn(manager, group, period.number)) !== before) return false;
+        const [newest] = (await issuedLines(manager, group.id)).filter(({ number }) => number === period.number);
+        if (newest?.digest === digestOf(JSON.stringify(content)))
+          throw new Failure("conflict", "This report has been issued already, and nothing in it has changed since.");
+        const edition = (newest?.edition ?? 0) + 1;
+        await storeIssued(manager, content, { subjectId: group.id, edition, issuedBy: me.id, issuedAt: at });
+        await tellIssued(manager, post, content, { subjectId: group.id, edition });
+        return true;
+      },
+    };
+  };
+  await withAlongside(make, (made) =>
+    inTransaction(database, async (manager) => {
+      if (!(await made.store(manager))) throw new Outdated();
+    }),
+  );
 }
 
 /** Groups with their projects, the whole portfolio first, then as they lie in each other. */

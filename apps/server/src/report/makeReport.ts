@@ -8,11 +8,11 @@ import type { Writing } from "../plan/writeProjects.ts";
 import { ProjectSaysEntity, type ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { composeProject } from "./compose/composeProject.ts";
-import { gather, type Gathered, type InCommon } from "./gather.ts";
+import { gather, gatherKnown, type Gathered, type Known } from "./gather.ts";
 import { reportBefore, storeIssued } from "./issued.ts";
 import type { Post } from "../tell/post.ts";
 import { tellIssued } from "./recipients.ts";
-import { aspectsOf, faultOf } from "./said.ts";
+import { aspectsOf, faultOf, saidVersions } from "./said.ts";
 import { findSubject, groupName, layoutOf } from "./subjects.ts";
 
 /** A project's report of the open period as it would be issued now. */
@@ -22,10 +22,23 @@ export interface ProjectReport {
   readonly content: ReportContent;
 }
 
-interface How {
-  readonly signal: AbortSignal;
-  readonly common?: InCommon;
+/** The sides of a project's report as they stand, begun from what is known of it. */
+async function sidesOf(database: DataSource, { facts, project, period }: Known): Promise<DraftAspect[]> {
+  const last = await reportBefore(database, project.id, period.number);
+  return aspectsOf(database, project.id, period.number, {
+    suggested: suggestRatings(facts),
+    texts: beginTexts(facts),
+    last,
+  });
 }
+
+/** What is said in a project's report of a period; the rest of the report is not put together for it. */
+export const projectSides = async (
+  database: DataSource,
+  me: Me,
+  project: ProjectEntity,
+  period: ReportingPeriodEntity,
+): Promise<DraftAspect[]> => sidesOf(database, await gatherKnown(database, me, project, period));
 
 /** Puts a project's report of a period together; nothing is stored. */
 export async function projectReport(
@@ -33,27 +46,22 @@ export async function projectReport(
   me: Me,
   project: ProjectEntity,
   period: ReportingPeriodEntity,
-  how: How,
+  signal: AbortSignal,
 ): Promise<ProjectReport> {
-  const gathered = await gather(database, me, project, period, how);
+  const gathered = await gather(database, me, project, period, signal);
   const subject = { of: "project" as const, id: project.id, name: project.head.name, project };
-  const [last, layout, group] = await Promise.all([
-    reportBefore(database, project.id, period.number),
+  const [aspects, layout, group] = await Promise.all([
+    sidesOf(database, gathered),
     layoutOf(database, subject),
     groupName(database, subject),
   ]);
-  const beginning = { suggested: suggestRatings(gathered.facts), texts: beginTexts(gathered.facts), last };
-  const aspects = await aspectsOf(database, project.id, period.number, beginning);
   return { gathered, aspects, content: composeProject(gathered, aspects, layout.sections, group) };
 }
 
 /** What a report rests on besides the plan: who wrote what on its sides, and how limits were explained. */
 async function restsOn(manager: EntityManager, projectId: string, number: number): Promise<string> {
   const [said, marks] = await Promise.all([
-    manager.query("select aspect, version from report_said where subject_id = ? and number = ? order by aspect", [
-      projectId,
-      number,
-    ]),
+    saidVersions(manager, projectId, number),
     manager.getRepository(CycleMarkEntity).find({ where: { projectId, number }, order: { step: "ASC" } }),
   ]);
   return JSON.stringify([said, marks.map(({ step, words }) => [step, words])]);
@@ -76,7 +84,7 @@ async function made(post: Post, database: DataSource, me: Me, projectId: string)
   if (period === null) throw new Failure("invalid", "No reporting period is open.");
   const before = await restsOn(database.manager, projectId, period.number);
   const { signal } = new AbortController();
-  const { gathered, aspects, content } = await projectReport(database, me, subject.project, period, { signal });
+  const { gathered, aspects, content } = await projectReport(database, me, subject.project, period, signal);
   return {
     store: async (writing, { edition, at }) => {
       const { manager } = writing;

@@ -6,7 +6,7 @@ import { AccountEntity } from "../access/accountEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import type { Attached, Message, Post } from "../tell/post.ts";
-import { issuedContent } from "./issued.ts";
+import { issuedReport } from "./issued.ts";
 import { reportFile } from "./paper/reportFile.ts";
 import { ReportRecipientEntity } from "./reportEntities.ts";
 import { mayWrite, type Subject } from "./subjects.ts";
@@ -30,33 +30,39 @@ export async function recipientsOf(database: DataSource, me: Me, subject: Subjec
   };
 }
 
-/** Says who gets the reports of something from now on. */
+/** Accounts that may be sent reports. Throws a Failure where one may not look, or is none. */
+async function lookersOf(manager: EntityManager, ids: readonly string[]): Promise<void> {
+  const wanted = [...new Set(ids)];
+  const found = await manager.getRepository(AccountEntity).findBy({ id: In(wanted) });
+  if (found.length < wanted.length) throw new Failure("invalid", "There is no such account; load the page again.");
+  const blind = found.filter((account) => !mayLook(account)).map(({ name }) => name);
+  if (blind.length > 0)
+    throw new Failure("invalid", `${blind.join(", ")} may not look into plans, and so gets no reports.`);
+}
+
+/** Adds and removes who gets the reports of something; of several who do so at once none undoes the other's. */
 export async function writeRecipients(
   database: DataSource,
   subject: Subject,
-  { accounts, addresses }: BodyOf<"PUT /api/status-reports/:of/recipients">,
+  { add = {}, remove = {} }: BodyOf<"PUT /api/status-reports/:of/recipients">,
 ): Promise<void> {
-  const wanted = [...new Set(accounts)];
+  const rowsOf = ({ accounts = [], addresses = [] }: typeof add): Omit<ReportRecipientEntity, "subjectId">[] => [
+    ...accounts.map((recipient) => ({ recipient, kind: "account" as const })),
+    ...addresses.map((address) => ({ recipient: address.toLowerCase(), kind: "address" as const })),
+  ];
   await inTransaction(database, async (manager) => {
-    const found = await manager.getRepository(AccountEntity).findBy({ id: In(wanted) });
-    if (found.length < wanted.length) throw new Failure("invalid", "There is no such account; load the page again.");
-    const blind = found.filter((account) => !mayLook(account));
-    if (blind.length > 0)
-      throw new Failure(
-        "invalid",
-        `${blind.map(({ name }) => name).join(", ")} may not look into plans, and so gets no reports.`,
-      );
+    await lookersOf(manager, add.accounts ?? []);
     const recipients = manager.getRepository(ReportRecipientEntity);
-    await recipients.delete({ subjectId: subject.id });
-    const rows = [
-      ...wanted.map((recipient) => ({ subjectId: subject.id, recipient, kind: "account" as const })),
-      ...[...new Set(addresses.map((address) => address.toLowerCase()))].map((recipient) => ({
-        subjectId: subject.id,
-        recipient,
-        kind: "address" as const,
-      })),
-    ];
-    if (rows.length > 0) await recipients.insert(rows);
+    const [added, removed] = [rowsOf(add), rowsOf(remove)];
+    if (removed.length > 0)
+      await recipients.delete({ subjectId: subject.id, recipient: In(removed.map(({ recipient }) => recipient)) });
+    if (added.length > 0)
+      await recipients
+        .createQueryBuilder()
+        .insert()
+        .values(added.map((row) => ({ subjectId: subject.id, ...row })))
+        .orIgnore()
+        .execute();
   });
 }
 
@@ -94,8 +100,8 @@ export async function tellIssued(
 /** The file that a message is sent with, made when it leaves. Throws where there is none of that name. */
 export async function reportAttached(database: DataSource, name: string): Promise<Attached> {
   const [, subjectId, number, edition] = name.split(" ");
-  const { content } = await issuedContent(database, subjectId!, Number(number), Number(edition));
+  const { content, line } = await issuedReport(database, subjectId!, Number(number), Number(edition));
   const { signal } = new AbortController();
-  const { bytes, type, name: filename } = await reportFile(content, { form: "pdf", paper: "A4", draft: false, signal });
+  const { bytes, type, name: filename } = await reportFile(content, line, { form: "pdf", paper: "A4", signal });
   return { filename, content: bytes, contentType: type };
 }

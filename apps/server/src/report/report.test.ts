@@ -141,10 +141,9 @@ describe("a period's report while it is made", () => {
   });
 
   it("suggests a rating on each side by the limits, and begins with sentences that say what the pages say", async () => {
-    const { aspects, broken } = await draft();
+    const { aspects } = await draft();
     const { summary } = await look();
     const schedule = aspects.find((each) => each.aspect === "schedule")!;
-    expect(broken.map(({ rule }) => rule)).toContain("spiBelow");
     expect([schedule.suggested, schedule.rating]).toEqual(["trouble", null]);
     expect(schedule.rules.join()).toContain(`SPI ${ratioWords(summary.figures!.spi)} is below 0.9`);
     expect(schedule.begun).toContain(`SPI ${ratioWords(summary.figures!.spi)}`);
@@ -159,6 +158,11 @@ describe("a period's report while it is made", () => {
     const late = await say("cost", { version: 0, text: "Mine" }, ines);
     expect([late.status, late.body.message]).toEqual([409, expect.stringMatching(/^Tomas wrote on "Cost" meanwhile/)]);
     expect((await aspect("cost")).text).toBe("All invoices are in.");
+    // Of two who begin on a side at the same moment one is told.
+    const both = await Promise.all([tomas, ines].map((who) => say("risks", { version: 0, text: who.me.name }, who)));
+    expect(both.map(({ status }) => status).toSorted()).toEqual([200, 409]);
+    const kept = both[0]!.status === 200 ? "Tomas" : "Ines";
+    expect([(await aspect("risks")).version, (await aspect("risks")).text]).toEqual([1, kept]);
     expect((await say("cost", { version: 1, text: NASTY }, ines)).status).toBe(200);
   });
 
@@ -206,12 +210,21 @@ describe("who gets a report", () => {
 
   it("is said by its manager: people who may look, and addresses", async () => {
     const ann = await world.addAccount("ann", ["contributor"], "ann");
-    const blind = await put({ accounts: [ann.id], addresses: [] });
+    const blind = await put({ add: { accounts: [ann.id] } });
     expect([blind.status, blind.body.message]).toEqual([422, expect.stringMatching(/^Ann may not look into plans/)]);
-    expect((await put({ accounts: [], addresses: ["nobody"] })).body.message).toMatch(/name@example\.org/);
-    expect((await put({ accounts: ["nobody"], addresses: [] })).status).toBe(422);
-    expect((await put({ accounts: [], addresses: [] }, radu)).status).toBe(403);
-    expect((await put({ accounts: [quill.me.id, quill.me.id], addresses: ["Board@Town.example"] })).status).toBe(200);
+    expect((await put({ add: { addresses: ["nobody"] } })).body.message).toMatch(/name@example\.org/);
+    expect((await put({ add: { accounts: ["nobody"] } })).status).toBe(422);
+    expect((await put({ remove: {} }, radu)).status).toBe(403);
+    const board = { addresses: ["Board@Town.example"] };
+    // Several who name others at once do not undo each other; whoever is named twice is named once.
+    const all = await Promise.all([
+      put({ add: { accounts: [quill.me.id] } }),
+      put({ add: { accounts: [quill.me.id] } }, ines),
+      put({ add: board }, ines),
+      put({ add: { ...board, accounts: [ines.me.id] } }),
+    ]);
+    expect(all.map(({ status }) => status)).toEqual([200, 200, 200, 200]);
+    expect((await put({ remove: { accounts: [ines.me.id] } })).status).toBe(200);
     const { body } = await quill.get(`/api/status-reports/${project}/recipients`);
     expect(body).toMatchObject({
       mayEdit: false,
@@ -308,6 +321,9 @@ describe("a report that is issued", () => {
       expect(text).toContain(close(NASTY.replace(/[\u202e\u202c]/g, "")));
       pdf.pages.forEach(({ text: page }, i) => expect(plain(page)).toContain(`${i + 1} of ${pdf.pages.length}`));
       expect(pdf.title).toContain("report 1, 6 Mar 2026");
+      const { digest } = (await issued(1)).line;
+      expect(plain(pdf.pages[0]!.text)).toMatch(/edition 1, issued by Tomas, \d/);
+      expect(plain(pdf.pages[0]!.text)).toContain(`digest ${digest.slice(0, 12)}`);
     }
     expect((await tomas.get(`/api/status-reports/${project}/1/newest/pdf?paper=A0`)).status).toBe(422);
     expect((await tomas.get(`/api/status-reports/${project}/1/newest/doc`)).status).toBe(404);
@@ -373,7 +389,9 @@ describe("a report that is issued", () => {
     await ines.send("post", "/api/portfolio/data-date", { date: "2026-03-13" });
     const now = await preview();
     const finish = figuresIn(now).find(({ name }) => name === "Finish")!;
-    expect(finish.change).toMatch(/later$/);
+    const was = (await issued(1)).content;
+    expect(finish.change).toBe(`was ${figuresIn(was).find(({ name }) => name === "Finish")!.value.text}`);
+    expect((await aspect("schedule")).begun).toMatch(/it moved .* later since period 1/);
     const why = now.parts.find(({ id }) => id === "drift")!.blocks;
     expect(JSON.stringify(why)).toMatch(/Since period 1 the finish moved from/);
     expect((await aspect("cost")).last).toEqual({ rating: "well", text: "One more invoice." });
@@ -428,6 +446,7 @@ describe("reports of groups", () => {
       [1, false],
     ]);
     const both = (await issued(2, "newest", group)).content;
+    expect(close(readPdf(await file(`${group}/2/1/pdf`)).text)).toContain(close("replaced by a later edition"));
     const { projects: lines } = (await ines.get("/api/portfolio")).body as Portfolio;
     const summed = (key: "ev" | "bac"): number =>
       lines

@@ -1,5 +1,6 @@
-import type { EndpointKey, IssuedLine, Me, ReportContent, ReportDraft } from "@chronometra/contract";
+import type { EndpointKey, IssuedLine, IssuedReport, Me, ReportContent, ReportDraft } from "@chronometra/contract";
 import { ASPECTS, dateWords, type Aspect } from "@chronometra/core";
+import type { Response } from "express";
 import type { DataSource } from "typeorm";
 import { serve, type Call, type Serving } from "../access/serve.ts";
 import type { ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
@@ -10,7 +11,7 @@ import { PROGRESS_TYPE, withProgress } from "../shared/progress.ts";
 import type { Post } from "../tell/post.ts";
 import { groupReport, issueGroup, reportGroups } from "./groupReport.ts";
 import { issuedLines, issuedReport } from "./issued.ts";
-import { makeReport, projectReport } from "./makeReport.ts";
+import { makeReport, projectReport, projectSides } from "./makeReport.ts";
 import { reportFile } from "./paper/reportFile.ts";
 import { recipientsOf, writeRecipients } from "./recipients.ts";
 import { writeSaid } from "./said.ts";
@@ -25,21 +26,25 @@ async function periodOrThrow(database: DataSource): Promise<ReportingPeriodEntit
   return period;
 }
 
+/** Ends what is done for a call when its caller has left. */
+function untilLeft(response: Response): AbortSignal {
+  const abort = new AbortController();
+  response.on("close", () => {
+    if (!response.writableFinished) abort.abort();
+  });
+  return abort.signal;
+}
+
 /** The report of the open period as it would be issued now. */
-async function reportNow(
-  database: DataSource,
-  me: Me,
+const reportNow = async (
+  { database, me }: Pick<Call<EndpointKey>, "database" | "me">,
   subject: Subject,
   period: ReportingPeriodEntity,
   signal: AbortSignal,
-): Promise<Pick<ReportDraft, "aspects" | "broken"> & { content: ReportContent }> {
-  if (subject.of === "group") {
-    const { aspects, content } = await groupReport(database, me, subject, period);
-    return { aspects: [...aspects], broken: [], content };
-  }
-  const { aspects, content, gathered } = await projectReport(database, me, subject.project, period, { signal });
-  return { aspects: [...aspects], broken: gathered.cycle.broken, content };
-}
+): Promise<ReportContent> =>
+  subject.of === "group"
+    ? (await groupReport(database, subject, period)).content
+    : (await projectReport(database, me, subject.project, period, signal)).content;
 
 /** Why something cannot be issued now, in words; `null` where it can. */
 async function hindranceOf(
@@ -52,22 +57,37 @@ async function hindranceOf(
   const { project } = subject;
   if (await isClosed(database, project)) return "The project is closed; what was issued stays.";
   const { dataDate } = project.head;
-  if (dataDate !== period.dataDate)
-    return `The project's data date is ${dataDate === undefined ? "not set" : dateWords(dataDate)}; move it to ${dateWords(period.dataDate)}, the period's, before issuing.`;
-  return null;
+  if (dataDate === period.dataDate) return null;
+  const is = dataDate === undefined ? "not set" : dateWords(dataDate);
+  return `The project's data date is ${is}; move it to ${dateWords(period.dataDate)}, the period's, before issuing.`;
 }
 
-async function draftOf(database: DataSource, me: Me, id: string, signal: AbortSignal): Promise<ReportDraft> {
+async function sidesNow(
+  database: DataSource,
+  me: Me,
+  subject: Subject,
+  period: ReportingPeriodEntity | null,
+): Promise<ReportDraft["aspects"]> {
+  if (period === null) return [];
+  return subject.of === "group"
+    ? (await groupReport(database, subject, period)).aspects
+    : projectSides(database, me, subject.project, period);
+}
+
+async function draftOf(database: DataSource, me: Me, id: string): Promise<ReportDraft> {
   const subject = await findSubject(database, id);
   const period = await openPeriod(database);
-  const [reports, hindrance] = await Promise.all([issuedLines(database, id), hindranceOf(database, subject, period)]);
+  const [reports, hindrance, aspects] = await Promise.all([
+    issuedLines(database, id),
+    hindranceOf(database, subject, period),
+    sidesNow(database, me, subject, period),
+  ]);
   const may = mayWrite(me, subject);
-  const made = period === null ? { aspects: [], broken: [] } : await reportNow(database, me, subject, period, signal);
   const issued =
     period !== null &&
     (subject.of === "project"
       ? await isIssued(database.manager, id, period.number)
-      : reports.some(({ number }: IssuedLine) => number === period.number));
+      : reports.some(({ number }) => number === period.number));
   return {
     id,
     of: subject.of,
@@ -77,8 +97,7 @@ async function draftOf(database: DataSource, me: Me, id: string, signal: AbortSi
     period: period === null ? null : { number: period.number, dataDate: period.dataDate, issueBy: period.issueBy },
     hindrance,
     issued,
-    aspects: made.aspects,
-    broken: made.broken,
+    aspects,
     reports,
   };
 }
@@ -95,22 +114,30 @@ function numberIn(text: string): number {
   return Number(text);
 }
 
+const editionIn = (text: string): number | null => (text === "newest" ? null : numberIn(text));
+
+/** A report that is asked for by its address: as it was issued, or, `open`, as it would be. */
+async function reportAsked(
+  call: Pick<Call<EndpointKey>, "database" | "me" | "params">,
+  signal: AbortSignal,
+): Promise<Pick<IssuedReport, "content"> & { line: IssuedLine | null }> {
+  const { database, params } = call;
+  const subject = await findSubject(database, params["of"]!);
+  if (params["number"] !== "open")
+    return issuedReport(database, subject.id, numberIn(params["number"]!), editionIn(params["edition"]!));
+  return { content: await reportNow(call, subject, await periodOrThrow(database), signal), line: null };
+}
+
 export function reportRoutes(serving: Serving, post: Post): void {
   const make = makeReport(post);
 
   serve(serving, "GET /api/status-reports", ({ database }) => reportGroups(database));
 
-  serve(serving, "GET /api/status-reports/:of", ({ database, me, params, response }) => {
-    const abort = new AbortController();
-    response.on("close", () => abort.abort());
-    return draftOf(database, me, params["of"]!, abort.signal);
-  });
+  serve(serving, "GET /api/status-reports/:of", ({ database, me, params }) => draftOf(database, me, params["of"]!));
 
-  serve(serving, "GET /api/status-reports/:of/preview", async ({ database, me, params, response }) => {
-    const abort = new AbortController();
-    response.on("close", () => abort.abort());
-    const subject = await findSubject(database, params["of"]!);
-    return (await reportNow(database, me, subject, await periodOrThrow(database), abort.signal)).content;
+  serve(serving, "GET /api/status-reports/:of/preview", async (call) => {
+    const subject = await findSubject(call.database, call.params["of"]!);
+    return reportNow(call, subject, await periodOrThrow(call.database), untilLeft(call.response));
   });
 
   serve(serving, "PUT /api/status-reports/:of/said/:aspect", async ({ database, me, params, body }) => {
@@ -155,48 +182,28 @@ export function reportRoutes(serving: Serving, post: Post): void {
 
   serve(serving, "GET /api/status-reports/:of/:number/:edition", async ({ database, params }) => {
     const { id } = await findSubject(database, params["of"]!);
-    const edition = params["edition"] === "newest" ? null : numberIn(params["edition"]!);
-    return issuedReport(database, id, numberIn(params["number"]!), edition);
+    return issuedReport(database, id, numberIn(params["number"]!), editionIn(params["edition"]!));
   });
-
-  /** A report that is asked for by its address, as it is issued or would be. */
-  const contentAsked = async (
-    { database, me, params }: Pick<Call<EndpointKey>, "database" | "me" | "params">,
-    signal: AbortSignal,
-  ): Promise<{ content: ReportContent; draft: boolean }> => {
-    const subject = await findSubject(database, params["of"]!);
-    if (params["number"] === "open") {
-      const period = await periodOrThrow(database);
-      return { content: (await reportNow(database, me, subject, period, signal)).content, draft: true };
-    }
-    const edition = params["edition"] === "newest" ? null : numberIn(params["edition"]!);
-    const { content } = await issuedReport(database, subject.id, numberIn(params["number"]!), edition);
-    return { content, draft: false };
-  };
 
   serve(serving, "GET /api/status-reports/:of/:number/:edition/:form", async (call) => {
     const { params, request, response } = call;
-    const abort = new AbortController();
-    response.on("close", () => abort.abort());
-    const asked = { form: params["form"]!, paper: String(request.query["paper"] ?? "A4"), signal: abort.signal };
-    const { content, draft } = await contentAsked(call, abort.signal);
-    const { bytes, type, name } = await reportFile(content, { ...asked, draft });
+    const signal = untilLeft(response);
+    const { content, line } = await reportAsked(call, signal);
+    const paper = String(request.query["paper"] ?? "A4");
+    const { bytes, type, name } = await reportFile(content, line, { form: params["form"]!, paper, signal });
     response.type(type).setHeader("Content-Disposition", `attachment; filename="${name}"`).end(bytes);
     return "";
   });
 
   serve(serving, "POST /api/status-reports/:of/:number/:edition/:form", async (call) => {
     const { params, body, request, response } = call;
-    const abort = new AbortController();
-    const make = async (onShare: (share: number) => void) => {
-      const { content, draft } = await contentAsked(call, abort.signal);
-      const asked = { form: params["form"]!, paper: body.paper, draft, signal: abort.signal, onShare };
-      const { bytes, type, name } = await reportFile(content, asked);
+    const signal = untilLeft(response);
+    const asked = { form: params["form"]!, paper: body.paper, signal };
+    const file = async (onShare: (share: number) => void) => {
+      const { content, line } = await reportAsked(call, signal);
+      const { bytes, type, name } = await reportFile(content, line, { ...asked, onShare });
       return { name, type, content: bytes.toString("base64") };
     };
-    if (request.get("accept") !== PROGRESS_TYPE) return make(() => undefined);
-    // Whoever leaves the page does not wait for it any more.
-    response.on("close", () => abort.abort());
-    return withProgress(response, make);
+    return request.get("accept") === PROGRESS_TYPE ? withProgress(response, file) : file(() => undefined);
   });
 }

@@ -1,5 +1,5 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
-import { formatDate } from "@chronometra/core";
+import { expectedCost, formatDate, type PlanBundle } from "@chronometra/core";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { chainTo } from "../dates/chain.ts";
 import { curveOf, type IssuedPoint } from "../look/lookService.ts";
@@ -9,6 +9,11 @@ import { summarise } from "../writers/summarise.ts";
 export interface PeriodAsked {
   readonly issued: readonly IssuedPoint[];
   readonly lockedTo: string | null;
+  /**
+   * The plan as it was issued with the report before, a plan bundle as text; `null` where there was none, or before
+   * plans were kept.
+   */
+  readonly before: string | null;
   /** The data date of the report before; `null` where there was none. */
   readonly since: string | null;
   /** The last day that "what comes next" looks ahead to. */
@@ -47,7 +52,22 @@ export interface PeriodOfPlan {
   readonly chains: Readonly<Record<string, readonly string[]>>;
 }
 
-function workIn({ plan, whole }: HeldPlan, { since, until }: PeriodAsked) {
+/**
+ * Whether something came since the report before: it had not then, whenever it is dated, since much is reported late; of
+ * a plan that was not kept, by its date.
+ */
+function cameSince(
+  { before, since }: PeriodAsked,
+  of: "actualStart" | "actualFinish",
+): (id: string, date: string) => boolean {
+  if (since === null) return () => true;
+  if (before === null) return (_id, date) => date > since;
+  const { activities } = JSON.parse(before) as PlanBundle;
+  const had = new Set(activities.flatMap((activity) => (activity[of] === undefined ? [] : [activity.id])));
+  return (id) => !had.has(id);
+}
+
+function workIn({ plan, whole }: HeldPlan, asked: PeriodAsked) {
   const { bundle, computed, slips } = whole;
   const { dataDate } = bundle.project;
   const names = new Map((bundle.people ?? []).map(({ id, name }) => [id, name]));
@@ -55,8 +75,7 @@ function workIn({ plan, whole }: HeldPlan, { since, until }: PeriodAsked) {
   for (const { activity, person } of plan.assignments.values())
     workers.set(activity, [...(workers.get(activity) ?? []), names.get(person) ?? person]);
   const [finished, begun, next]: [Named[], Named[], Named[]] = [[], [], []];
-  const inPeriod = (date: string): boolean =>
-    dataDate !== undefined && date <= dataDate && (since === null || date > since);
+  const [hasFinished, hasBegun] = [cameSince(asked, "actualFinish"), cameSince(asked, "actualStart")];
   bundle.activities.forEach((activity, i) => {
     const row = computed.schedule.rows[i];
     const { id, name, kind } = activity;
@@ -71,10 +90,10 @@ function workIn({ plan, whole }: HeldPlan, { since, until }: PeriodAsked) {
       people: [...new Set(workers.get(id))],
     };
     if (row.state === "complete") {
-      if (activity.dropped !== true && inPeriod(named.finish)) finished.push(named);
+      if (activity.dropped !== true && hasFinished(id, named.finish)) finished.push(named);
     } else if (row.state === "inProgress") {
-      if (inPeriod(named.start)) begun.push(named);
-    } else if (named.start <= until && (dataDate === undefined || named.start >= dataDate)) next.push(named);
+      if (hasBegun(id, named.start)) begun.push(named);
+    } else if (named.start <= asked.until && (dataDate === undefined || named.start >= dataDate)) next.push(named);
   });
   return { finished, begun, next: next.sort((a, b) => (a.start < b.start ? -1 : 1)) };
 }
@@ -107,13 +126,7 @@ function periodOfPlan(held: HeldPlan, asked: PeriodAsked): PeriodOfPlan {
     })),
     risks: {
       count: risks.length,
-      expectedMinor: Math.round(
-        risks.reduce(
-          (sum, { probability, costMinor: cost }) =>
-            cost === undefined ? sum : sum + (probability * (cost.low + cost.likely + cost.high)) / 3,
-          0,
-        ),
-      ),
+      expectedMinor: risks.reduce((sum, risk) => sum + expectedCost(risk), 0),
     },
     workers: workersIn(held),
     chains: Object.fromEntries(

@@ -52,6 +52,13 @@ export async function aspectsOf(
   });
 }
 
+/** Which versions the sides of a report have: whether somebody wrote since. */
+export const saidVersions = (manager: EntityManager, subjectId: string, number: number): Promise<unknown> =>
+  manager.query("select aspect, version from report_said where subject_id = ? and number = ? order by aspect", [
+    subjectId,
+    number,
+  ]);
+
 /**
  * Writes what is said on one side.
  * @throws {Failure} conflict, where someone else wrote it since
@@ -64,27 +71,23 @@ export async function writeSaid(
 ): Promise<void> {
   await inTransaction(database, async (manager) => {
     const said = manager.getRepository(ReportSaidEntity);
-    const known = await said.findOne({ where: { subjectId, number, aspect }, lock: { mode: "pessimistic_write" } });
-    if ((known?.version ?? 0) !== version) {
-      const names = await accountNames(manager);
-      throw new Failure(
-        "conflict",
-        `${names.get(known?.saidBy ?? "") ?? "Someone"} wrote on "${ASPECT_WORDS[aspect]}" meanwhile. Load the page again to see it; copy your text first.`,
-      );
-    }
-    const row = {
-      subjectId,
-      number,
-      aspect,
-      version: version + 1,
-      rating,
-      reason,
-      text,
-      saidBy: me.id,
-      saidAt: new Date(),
-    };
-    if (known === null) await said.insert(row);
-    else await said.update({ subjectId, number, aspect }, row);
+    const written = { rating, reason, text, version: version + 1, saidBy: me.id, saidAt: new Date() };
+    const of = { subjectId, number, aspect };
+    // One statement each: of two who write at once, one finds the version that they saw.
+    const stored =
+      version === 0
+        ? await said
+            .createQueryBuilder()
+            .insert()
+            .values({ ...of, ...written })
+            .orIgnore()
+            .execute()
+        : await said.update({ ...of, version }, written);
+    const rows = "affected" in stored ? stored.affected : (stored.raw as { affectedRows: number }).affectedRows;
+    if (rows === 1) return;
+    const known = await said.findOneBy(of);
+    const by = (await accountNames(manager)).get(known?.saidBy ?? "") ?? "Someone";
+    throw new Failure("conflict", `${by} wrote on "${ASPECT_WORDS[aspect]}" meanwhile.`);
   });
 }
 

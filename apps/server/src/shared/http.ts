@@ -84,7 +84,9 @@ export function asFailure(error: unknown): Failure {
 /** The last stop of every failed call: tells the caller, and logs what nobody expected. */
 export function tellFailure(error: unknown, request: Request, response: Response, next: NextFunction): void {
   const failure = asFailure(error);
-  if (failure.code === "internal") request.log?.error(error);
+  // Work that was ended because its caller left has not failed.
+  const isEnded = response.destroyed && (error as { name?: unknown }).name === "AbortError";
+  if (failure.code === "internal" && !isEnded) request.log?.error(error);
   if (failure.retryAfterSeconds !== null && !response.headersSent)
     response.setHeader("Retry-After", failure.retryAfterSeconds);
   if (response.headersSent) next(error);

@@ -1,4 +1,4 @@
-import type { Plan, Risk } from "@chronometra/core";
+import { expectedCost, triangularMean, type Plan, type Risk } from "@chronometra/core";
 import type { Cell, Writer } from "../plan/held/writer.ts";
 import { cut } from "./activities/cut.ts";
 
@@ -22,18 +22,16 @@ interface Points {
   readonly high: number;
 }
 
-/** The mean of a triangular distribution. */
-const mean = ({ low, likely, high }: Points): number => (low + likely + high) / 3;
-
 /**
  * A row for each activity that a risk bears on, and one for a risk that bears on none. What it costs stands in one of
  * them, the first that is not finished, so that sums of rows are sums of risks.
  */
 function rowsOf(
-  { id, name, probability, effects, costMinor }: Risk,
+  risk: Risk,
   { project: { currency, minorDigits = 2 }, activities }: Plan,
   dayMinutes: number,
 ): Cell[][] {
+  const { id, name, probability, effects, costMinor } = risk;
   const places: readonly { activity: string; minutes: Points | null }[] =
     effects.length === 0 ? [{ activity: "", minutes: null }] : effects;
   const open = places.findIndex(({ activity }) => activities.get(activity)?.actualFinish === undefined);
@@ -43,7 +41,9 @@ function rowsOf(
     const days =
       minutes === null
         ? [null, null, null, null]
-        : [minutes.low, minutes.likely, minutes.high, probability * mean(minutes)].map((each) => each / dayMinutes);
+        : [minutes.low, minutes.likely, minutes.high, probability * triangularMean(minutes)].map(
+            (each) => each / dayMinutes,
+          );
     return [
       `${id} ${i}`,
       activity,
@@ -51,7 +51,7 @@ function rowsOf(
       probability * 100,
       ...days,
       cost === null ? 0 : Math.round(cost.likely),
-      cost === null ? 0 : Math.round(probability * mean(cost)),
+      cost === null ? 0 : expectedCost(risk),
       currency,
       10 ** minorDigits,
     ];

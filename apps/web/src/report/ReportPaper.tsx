@@ -169,8 +169,8 @@ export function ReportPaper({ content, isLive }: { content: ReportContent; isLiv
         <p className="muted text-sm">{organisation}</p>
         <h1 className="text-2xl">{title}</h1>
         <p className="muted text-sm">
-          {under} · report of period {period}, data date {dateWords(dataDate)} ·{" "}
-          {of === "group" ? "put together by" : "manager"} {manager}
+          {under} · report of period {period}, data date {dateWords(dataDate)}
+          {manager !== "" && ` · manager ${manager}`}
           {isLive && " · draft, not issued"}
         </p>
       </header>

@@ -2,6 +2,7 @@ import type { ReportGroups } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { Fragment } from "react";
 import { Link } from "react-router";
+import { periodQuery } from "../cycle/queries.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { reportGroupsQuery, reportsOf } from "./queries.ts";
 
@@ -12,6 +13,18 @@ function Newest({ base, number }: { base: string; number: number | null }) {
   ) : (
     <Link className="link-quiet" to={`${base}/${number}`}>
       period {number}
+    </Link>
+  );
+}
+
+/** The way to the open period's report. */
+function Open({ base }: { base: string }) {
+  const { data: period } = useQuery(periodQuery);
+  return period?.number == null ? (
+    <span className="muted">none is open</span>
+  ) : (
+    <Link className="link-quiet" to={base}>
+      period {period.number}
     </Link>
   );
 }
@@ -37,9 +50,7 @@ function Groups({ groups }: { groups: ReportGroups }) {
                 <Newest base={reportsOf("group", id)} number={issued} />
               </td>
               <td>
-                <Link className="text-sm underline" to={reportsOf("group", id)}>
-                  Write it
-                </Link>
+                <Open base={reportsOf("group", id)} />
               </td>
             </tr>
             {projects.map((project) => (
@@ -51,13 +62,7 @@ function Groups({ groups }: { groups: ReportGroups }) {
                 <td>
                   <Newest base={reportsOf("project", project.id)} number={project.issued} />
                 </td>
-                <td>
-                  {!project.closed && (
-                    <Link className="text-sm underline" to={reportsOf("project", project.id)}>
-                      Write it
-                    </Link>
-                  )}
-                </td>
+                <td>{!project.closed && <Open base={reportsOf("project", project.id)} />}</td>
               </tr>
             ))}
           </Fragment>

@@ -47,7 +47,6 @@ const DRAFT: ReportDraft = {
   aspects: ASPECTS.map((name) =>
     aspect(name, name === "cost" ? { last: { rating: "care", text: "Steel was dear." } } : {}),
   ),
-  broken: [],
   reports: [line(9), line(9, { edition: 0, holds: false, reopened: "an invoice came" })],
 };
 const content = (period: number, spi: string): ReportContent => ({
@@ -188,24 +187,62 @@ describe("a report that is written", () => {
     await waitFor(() => expect(sent()[2]?.body).toMatchObject({ reason: "Steel.", version: 2 }));
   });
 
-  it("keeps what could not be stored, and says why", async () => {
+  it("keeps what could not be stored, says why, and tries again", async () => {
     let refuse = true;
     const sent = serve(DRAFT, () =>
-      refuse ? new Refusal("Mo wrote on “Cost” meanwhile.", 409, "conflict") : { ok: true },
+      refuse ? new Refusal("The server cannot be reached.", 503, "unavailable") : { ok: true },
     );
     page();
     const cost = await part("Cost");
     const field = cost.getByLabelText<HTMLTextAreaElement>("What is said of cost");
     await userEvent.type(field, " Mine.");
     await userEvent.tab();
-    expect(await cost.findByText(/Mo wrote on/)).toBeTruthy();
+    expect(await cost.findByText(/cannot be reached/)).toBeTruthy();
     expect(field.value).toBe("Begun on cost. Mine.");
     refuse = false;
+    const before = sent().length;
     await userEvent.click(cost.getByRole("button", { name: "Try again" }));
-    await waitFor(() => expect(sent()).toHaveLength(2));
-    expect(sent()[1]?.body).toMatchObject({ text: "Begun on cost. Mine.", version: 0 });
+    await waitFor(() => expect(sent()).toHaveLength(before + 1));
+    expect(sent().at(-1)?.body).toMatchObject({ text: "Begun on cost. Mine.", version: 0 });
     await waitFor(() => expect(cost.queryByRole("alert")).toBeNull());
     expect(field.value).toBe("Begun on cost. Mine.");
+  });
+
+  it.each([
+    ["Discard mine", null, "Theirs."],
+    ["Save mine in its place", "Begun on cost. Mine.", "Begun on cost. Mine."],
+  ])("shows what somebody else wrote meanwhile, and writes over nothing unseen: %s", async (choice, stored, shown) => {
+    const sent: Sent[] = [];
+    let theirs = false;
+    listen((each) => {
+      if (each.to.startsWith("GET"))
+        return each.to.endsWith("/p")
+          ? {
+              ...DRAFT,
+              aspects: DRAFT.aspects.map((said) =>
+                theirs && said.aspect === "cost" ? { ...said, version: 3, text: "Theirs.", by: "Mo" } : said,
+              ),
+            }
+          : { mayEdit: false, accounts: [], addresses: [], choices: [], broken: [] };
+      sent.push(each);
+      theirs = true;
+      return (each.body as { version: number }).version === 3
+        ? { ok: true }
+        : new Refusal("Mo wrote.", 409, "conflict");
+    });
+    page();
+    const cost = await part("Cost");
+    const field = cost.getByLabelText<HTMLTextAreaElement>("What is said of cost");
+    await userEvent.type(field, " Mine.");
+    await userEvent.tab();
+    expect(await cost.findByText("Theirs.")).toBeTruthy();
+    expect(cost.getByText(/Mo wrote here meanwhile/)).toBeTruthy();
+    expect(field.value).toBe("Begun on cost. Mine.");
+    await userEvent.click(cost.getByRole("button", { name: choice }));
+    await waitFor(() => expect(cost.queryByRole("alert")).toBeNull());
+    if (stored !== null) expect(sent.at(-1)?.body).toMatchObject({ text: stored, version: 3 });
+    else expect(sent).toHaveLength(1);
+    if (stored === null) await waitFor(() => expect(field.value).toBe(shown));
   });
 
   it("cannot be written by whoever may not, nor once it is issued", async () => {

@@ -5,6 +5,12 @@ import type { Found } from "./findAll.ts";
 /** Whether a plan is fit to be approved, and its dates to be believed. */
 export type Fitness = "fit" | "mend" | "unfit";
 
+export const FITNESS_WORDS: Readonly<Record<Fitness, string>> = {
+  fit: "Fit to approve",
+  mend: "Fit with mends",
+  unfit: "Not fit",
+};
+
 /** Checks whose failure makes every date doubtful; what the others find can be mended beside the work. Common practice, no source. */
 export const GRAVE: ReadonlySet<number> = new Set([1, 7, 9, 12]);
 

@@ -14,8 +14,17 @@ const amountIn =
   (minor: number): string =>
     `${moneyWords(minor, minorDigits)} ${currency}`;
 
+/** How the finish moved since the last report, as the end of a sentence. */
+function movedSince({ finish, finishBefore, moved, since }: ReportFacts): string {
+  if (since === null || finishBefore === null) return "";
+  if (finishBefore === finish) return `; it has not moved since period ${since}`;
+  return moved === null || roundedDays(moved) === 0
+    ? `; period ${since} said ${dateWords(finishBefore)}`
+    : `; it moved ${movedWords(moved)} since period ${since}`;
+}
+
 function scheduleText(facts: ReportFacts): string[] {
-  const { finish, approvedFinish, drift, moved, since, figures, deadlines, milestones } = facts;
+  const { finish, approvedFinish, drift, figures, deadlines, milestones } = facts;
   if (finish === null) return ["Nothing is scheduled yet."];
   const against =
     approvedFinish === null || drift === null
@@ -23,10 +32,7 @@ function scheduleText(facts: ReportFacts): string[] {
       : roundedDays(drift) === 0
         ? ", as approved"
         : `, ${driftWords(drift)} against the approved ${dateWords(approvedFinish)}`;
-  const still = moved === null || since === null || roundedDays(moved) === 0;
-  const lines = [
-    `The finish is forecast for ${dateWords(finish)}${against}${since === null || moved === null ? "" : still ? `; it has not moved since period ${since}` : `; it moved ${movedWords(moved)} since period ${since}`}.`,
-  ];
+  const lines = [`The finish is forecast for ${dateWords(finish)}${against}${movedSince(facts)}.`];
   if (figures?.spi != null)
     lines.push(`Of what was planned to date ${percentWords(figures.spi)} is earned (SPI ${ratioWords(figures.spi)}).`);
   const [late] = milestones
@@ -93,16 +99,23 @@ function risksText(facts: ReportFacts): string[] {
   ];
 }
 
-function peopleText({ people: { missing, overloaded } }: ReportFacts): string[] {
+function peopleText({ people: { missing, overloaded, unfilled } }: ReportFacts): string[] {
+  const named = (names: readonly string[], one: string, many: string): string[] =>
+    names.length === 0 ? [] : [`${countWords(names.length, one, many)}: ${namesOf(names)}.`];
   return [
-    missing.length === 0
-      ? "Everybody has reported."
-      : `${countWords(missing.length, "person has", "people have")} not reported: ${namesOf(missing)}.`,
-    ...(overloaded.length === 0
-      ? []
-      : [
-          `${countWords(overloaded.length, "person has", "people have")} more to do than time in the next four weeks: ${namesOf(overloaded)}.`,
-        ]),
+    ...(missing.length === 0
+      ? ["Everybody has reported."]
+      : named(missing, "person has not reported", "people have not reported")),
+    ...named(
+      overloaded,
+      "person has more to do than time in the next four weeks",
+      "people have more to do than time in the next four weeks",
+    ),
+    ...named(
+      unfilled,
+      "role has work in the next four weeks and nobody to do it",
+      "roles have work in the next four weeks and nobody to do it",
+    ),
   ];
 }
 

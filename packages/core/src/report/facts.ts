@@ -19,8 +19,10 @@ export interface ReportFacts {
   /** Dates as shown; `null` where nothing is scheduled or approved. */
   readonly finish: string | null;
   readonly approvedFinish: string | null;
-  /** Working days by which the finish lies after the approved one, and by which it moved since the last report. */
+  /** Working days by which the finish lies after the approved one. */
   readonly drift: number | null;
+  /** What the last report forecast, and by how many working days that moved; `null` where another finish was approved. */
+  readonly finishBefore: string | null;
   readonly moved: number | null;
   /** The number of the period that was reported last. */
   readonly since: number | null;
@@ -46,7 +48,7 @@ export interface ReportFacts {
   readonly requestsWaiting: number;
   readonly risks: {
     readonly count: number;
-    /** What they are expected to cost: chance times the middle of the three amounts, summed. */
+    /** What they are expected to cost together. */
     readonly expectedMinor: number;
     readonly contingencyMinor: number;
     /** Activities that are blocked. */
@@ -56,6 +58,8 @@ export interface ReportFacts {
     /** Who has not reported, and who has more to do than time in the four weeks to come. */
     readonly missing: readonly string[];
     readonly overloaded: readonly string[];
+    /** Roles with work in these weeks that nobody fills yet. */
+    readonly unfilled: readonly string[];
   };
   /** Limits of the portfolio that are broken, each in words. */
   readonly broken: readonly (Broken & { readonly words: string })[];

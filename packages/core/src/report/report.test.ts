@@ -13,6 +13,7 @@ const NOTHING: ReportFacts = {
   finish: null,
   approvedFinish: null,
   drift: null,
+  finishBefore: null,
   moved: null,
   since: null,
   figures: null,
@@ -24,7 +25,7 @@ const NOTHING: ReportFacts = {
   dropped: 0,
   requestsWaiting: 0,
   risks: { count: 0, expectedMinor: 0, contingencyMinor: 0, blocked: 0 },
-  people: { missing: [], overloaded: [] },
+  people: { missing: [], overloaded: [], unfilled: [] },
   broken: [],
 };
 const plain = (text: string): string => text.replaceAll("\u00a0", " ");
@@ -80,7 +81,7 @@ describe("suggested ratings", () => {
       unbaselined: 1,
       dropped: 2,
       requestsWaiting: 1,
-      people: { missing: ["Ann"], overloaded: [] },
+      people: { missing: ["Ann"], overloaded: [], unfilled: [] },
     });
     expect([found.scope.rating, found.people.rating, found.cost.rating]).toEqual(["care", "care", "well"]);
     expect(found.scope.rules).toHaveLength(3);
@@ -132,6 +133,7 @@ describe("the texts that a report begins with", () => {
       finish: "2026-11-27",
       approvedFinish: "2026-11-20",
       drift: 5,
+      finishBefore: "2026-11-30",
       moved: -1,
       since: 8,
       figures: {
@@ -151,7 +153,7 @@ describe("the texts that a report begins with", () => {
       deadlines: [{ name: "Open", deadline: "2026-11-25", marginDays: -2, state: "willBreach" }],
       done: 1,
       activities: 3,
-      people: { missing: ["Ann", "Bo", "Cem", "Dag"], overloaded: ["Ann"] },
+      people: { missing: ["Ann", "Bo", "Cem", "Dag"], overloaded: ["Ann"], unfilled: ["diver"] },
     });
     expect(plain(found.schedule)).toBe(
       'The finish is forecast for 27 Nov 2026, 5 d late against the approved 20 Nov 2026; it moved 1 d earlier since period 8. Of what was planned to date 87% is earned (SPI 0.87). Furthest behind is the milestone "Open", 5 d late, now 27 Nov 2026. The promise of "Open" for 25 Nov 2026 is not kept as things stand: 2 d short.',
@@ -161,9 +163,17 @@ describe("the texts that a report begins with", () => {
     );
     expect(found.scope).toBe("1 of 3 activities is finished.");
     expect(found.people).toBe(
-      "4 people have not reported: Ann, Bo, Cem and 1 more. 1 person has more to do than time in the next four weeks: Ann.",
+      "4 people have not reported: Ann, Bo, Cem and 1 more. 1 person has more to do than time in the next four weeks: Ann. 1 role has work in the next four weeks and nobody to do it: diver.",
     );
     expect(found.overall).toContain('Next comes the milestone "Open"');
+  });
+
+  it("say what was forecast before, where another finish was approved since", () => {
+    const facts = { ...NOTHING, finish: "2026-11-27", approvedFinish: "2026-11-27", drift: 0, since: 8 };
+    expect(beginTexts({ ...facts, finishBefore: "2026-12-04" }).schedule).toBe(
+      "The finish is forecast for 27 Nov 2026, as approved; period 8 said 4 Dec 2026.",
+    );
+    expect(beginTexts({ ...facts, finishBefore: "2026-11-27" }).schedule).toContain("it has not moved since period 8");
   });
 });
 

@@ -70,7 +70,7 @@ function risksOf({ risks, currency, minorDigits }: ReportFacts): Suggested {
   return rated(found, `${covered}, and nothing is blocked`);
 }
 
-function peopleOf({ people: { missing, overloaded } }: ReportFacts): Suggested {
+function peopleOf({ people: { missing, overloaded, unfilled } }: ReportFacts): Suggested {
   const found: (readonly [Rating, string])[] = [];
   if (missing.length > 0)
     found.push(["care", `${countWords(missing.length, "person has", "people have")} not reported`]);
@@ -78,6 +78,11 @@ function peopleOf({ people: { missing, overloaded } }: ReportFacts): Suggested {
     found.push([
       "care",
       `${countWords(overloaded.length, "person has", "people have")} more to do than time in the next four weeks`,
+    ]);
+  if (unfilled.length > 0)
+    found.push([
+      "care",
+      `${countWords(unfilled.length, "role has", "roles have")} work in the next four weeks, and nobody to do it`,
     ]);
   return rated(found, "everybody has reported, and nobody has more to do than time in the next four weeks");
 }

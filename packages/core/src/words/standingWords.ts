@@ -33,6 +33,16 @@ export const DEADLINE_WORDS = {
 } as const;
 /** How a deadline stands. */
 export type DeadlineState = keyof typeof DEADLINE_WORDS;
+/** Whether how a deadline stands is bad news, good news or undecided. */
+export const DEADLINE_TONES: Readonly<Record<DeadlineState, "adverse" | "favourable" | "undecided" | "plain">> = {
+  metOnTime: "favourable",
+  metLate: "adverse",
+  dropped: "undecided",
+  breached: "adverse",
+  willBreach: "adverse",
+  tight: "undecided",
+  safe: "plain",
+};
 
 /** How a promise stands, with its margin where it has one. */
 export const standingWords = (state: DeadlineState, marginDays: number | null): string =>

@@ -1,4 +1,4 @@
-import type { ReportBlock, ReportCell, ReportTone } from "@chronometra/contract";
+import type { ReportBlock, ReportCell, ReportTone, WatchQuestion } from "@chronometra/contract";
 import {
   dateWords,
   driftWords,
@@ -63,3 +63,19 @@ export const change = (
   was: number | null | undefined,
   words: (by: number) => string,
 ): string => (now == null || was == null ? "" : words(now - was));
+
+/** The watchlist of a project's activities in a state: what a count of them opens. */
+export function activitiesBehind({ project }: Pick<Gathered, "project">, state: string): string {
+  const anyOf = (field: string, of: string[]) => ({ field, is: "any" as const, of });
+  const question: WatchQuestion = {
+    about: "activities",
+    where: [
+      [anyOf("project", [project.id]), anyOf("kind", ["work", "milestone", "levelOfEffort"]), anyOf("state", [state])],
+    ],
+    columns: ["name", "people", "start", "finish", "drift", "percent"],
+    sort: [{ field: "finish", desc: false }],
+    group: null,
+    pivot: null,
+  };
+  return `/watch?q=${Buffer.from(JSON.stringify(question)).toString("base64url")}`;
+}

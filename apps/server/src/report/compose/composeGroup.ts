@@ -153,7 +153,6 @@ const within = ({ project, content }: GroupMember): ReportPart[] =>
 interface Group {
   readonly organisation: string;
   readonly name: string;
-  readonly by: string;
   readonly period: { readonly number: number; readonly dataDate: string };
   readonly exchange: Exchange | null;
   /** The report before; `null` where there was none. */
@@ -162,7 +161,7 @@ interface Group {
 
 /** The report of a group: all its projects on one page, the worst news, what is said of the whole, then project by project. */
 export function composeGroup(
-  { organisation, name, by, period, exchange, last }: Group,
+  { organisation, name, period, exchange, last }: Group,
   members: readonly GroupMember[],
   aspects: readonly DraftAspect[],
 ): ReportContent {
@@ -172,7 +171,7 @@ export function composeGroup(
     organisation,
     title: name,
     under: countWords(members.length, "project", "projects"),
-    manager: by,
+    manager: "",
     period: period.number,
     dataDate: period.dataDate,
     parts: [

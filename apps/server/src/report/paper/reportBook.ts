@@ -70,7 +70,7 @@ const FORBIDDEN_IN_NAMES = /[\\/?*[\]:']/g;
 const LONGEST_NAME = 31;
 
 /** A report as a workbook: a sheet for its front, and of a group one for each project. */
-export async function reportBook(content: ReportContent, draft: boolean): Promise<Buffer> {
+export async function reportBook(content: ReportContent, issued: string): Promise<Buffer> {
   const workbook = new Workbook();
   const sheets = new Map<string, ReportPart[]>();
   content.parts.forEach((part) => {
@@ -89,14 +89,9 @@ export async function reportBook(content: ReportContent, draft: boolean): Promis
     if (name === "Report") {
       add(head(content.title));
       add(row(text(content.under)));
-      add(
-        row(
-          text(
-            `Report of period ${content.period}, data date ${dateWords(content.dataDate)}${draft ? ", draft, not issued" : ""}`,
-          ),
-        ),
-      );
-      add(row(text(content.manager)));
+      add(row(text(`Report of period ${content.period}, data date ${dateWords(content.dataDate)}`)));
+      add(row(text(issued)));
+      if (content.manager !== "") add(row(text(content.manager)));
     }
     for (const part of parts) {
       add(row(""));

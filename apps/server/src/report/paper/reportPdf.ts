@@ -98,6 +98,11 @@ const rowOf = ({ columns }: TableBlock, { cells, tone }: TableBlock["rows"][numb
   }));
 
 const MANY_COLUMNS = 6;
+const LONG_CELL = 24;
+
+/** Whether a column has texts that are to be broken into lines; others are as wide as they must. */
+const isLong = ({ rows }: TableBlock, column: number): boolean =>
+  rows.some(({ cells }) => (cells[column]?.text.length ?? 0) > LONG_CELL);
 
 /**
  * A table; what stands above it belongs to its head, so that none of it stands alone at the foot of a page, and all of
@@ -119,7 +124,7 @@ function tableOf(block: TableBlock, above: readonly Content[]): Content[] {
         headerRows: over.length + 1,
         keepWithHeaderRows: 1,
         dontBreakRows: true,
-        widths: columns.map((_column, i) => (i === 0 ? "*" : "auto")),
+        widths: columns.map(({ number }, i) => (i === 0 || (!number && isLong(block, i)) ? "*" : "auto")),
         body: [...over, headOf(block), ...rows.map((row) => rowOf(block, row))],
       },
       layout: LAYOUT,
@@ -210,15 +215,17 @@ function partOf({ title, level, blocks: [first, ...rest] }: ReportPart, isListed
   return [...(head === undefined ? [heading] : [together([heading, head])]), ...tail, ...others];
 }
 
-function contentOf({ title, under, period, dataDate, of, manager, parts }: ReportContent, draft: boolean): Content[] {
+function contentOf({ title, under, period, dataDate, of, manager, parts }: ReportContent, issued: string): Content[] {
   const front = of === "group" ? parts.filter((part) => projectOf(part) === null) : parts;
   const details = of === "group" ? parts.filter((part) => projectOf(part) !== null) : [];
   return [
     { text: plainText(title), style: "title" },
     {
-      text: plainText(
-        `${under} · report of period ${period}, data date ${dateWords(dataDate)} · ${of === "group" ? "put together by" : "manager"} ${manager}${draft ? " · draft, not issued" : ""}`,
-      ),
+      text: [
+        plainText(`${under} · report of period ${period}, data date ${dateWords(dataDate)}`),
+        plainText(manager === "" ? "" : ` · manager ${manager}`),
+        plainText(` · ${issued}`),
+      ],
       color: COLOURS.faint,
       margin: [0, 2, 0, 0],
     },
@@ -238,9 +245,9 @@ const shortened = (title: string): string =>
   title.length <= LONGEST_IN_HEAD ? title : `${title.slice(0, LONGEST_IN_HEAD).trimEnd()}…`;
 
 /** How a report lies on paper. */
-function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Definition {
+function definitionOf(content: ReportContent, paper: Paper, issued: string): Definition {
   const { organisation, title, period, dataDate } = content;
-  const name = `${shortened(plainText(title))} · report ${period}, ${dateWords(dataDate)}${draft ? " · draft" : ""}`;
+  const name = `${shortened(plainText(title))} · report ${period}, ${dateWords(dataDate)}`;
   return {
     pageSize: paper,
     pageMargins: [42, 48, 42, 44],
@@ -268,18 +275,19 @@ function definitionOf(content: ReportContent, paper: Paper, draft: boolean): Def
       color: COLOURS.faint,
       margin: [42, 12, 42, 0],
     }),
-    content: contentOf(content, draft),
+    content: contentOf(content, issued),
   };
 }
 
 /**
  * A report as PDF, with its own fonts, charts as vectors, page numbers and a running head; of a group with contents.
+ * @param issued how it was issued, in words; or that it is not
  * @param onShare told the share that is drawn, 0 to 1
  */
 export async function reportPdf(
   content: ReportContent,
   paper: Paper,
-  draft: boolean,
+  issued: string,
   onShare: (share: number) => void = () => undefined,
 ): Promise<Buffer> {
   pdfmake.setFonts(FONTS);
@@ -287,5 +295,5 @@ export async function reportPdf(
   pdfmake.setUrlAccessPolicy(() => false);
   pdfmake.setLocalAccessPolicy((path: string) => OWN_FILES.has(path));
   pdfmake.setProgressCallback(onShare);
-  return pdfmake.createPdf(definitionOf(content, paper, draft)).getBuffer();
+  return pdfmake.createPdf(definitionOf(content, paper, issued)).getBuffer();
 }

@@ -32,8 +32,6 @@ function List({ of, known }: { of: string; known: ReportRecipients }) {
       void client.invalidateQueries({ queryKey: recipientsQuery(of).queryKey });
     },
   });
-  const now: Written = { accounts: known.accounts.map(({ id }) => id), addresses: [...known.addresses] };
-  const without = <T,>(list: readonly T[], each: T): T[] => list.filter((other) => other !== each);
   const may = known.mayEdit;
   return (
     <section aria-label="Who gets it" className="border-t rule py-3">
@@ -43,18 +41,10 @@ function List({ of, known }: { of: string; known: ReportRecipients }) {
       )}
       <ul className="flex flex-wrap gap-x-5">
         {known.accounts.map(({ id, name }) => (
-          <One
-            key={id}
-            name={name}
-            onRemove={may ? () => write.mutate({ ...now, accounts: without(now.accounts, id) }) : null}
-          />
+          <One key={id} name={name} onRemove={may ? () => write.mutate({ remove: { accounts: [id] } }) : null} />
         ))}
         {known.addresses.map((each) => (
-          <One
-            key={each}
-            name={each}
-            onRemove={may ? () => write.mutate({ ...now, addresses: without(now.addresses, each) }) : null}
-          />
+          <One key={each} name={each} onRemove={may ? () => write.mutate({ remove: { addresses: [each] } }) : null} />
         ))}
       </ul>
       {may && (
@@ -62,14 +52,14 @@ function List({ of, known }: { of: string; known: ReportRecipients }) {
           <NameChoice
             key={known.accounts.length}
             label="Someone with an account"
-            things={known.choices.filter(({ id }) => !now.accounts.includes(id))}
+            things={known.choices.filter(({ id }) => known.accounts.every((each) => each.id !== id))}
             onChoose={setChosen}
           />
           <button
             type="button"
             className="btn btn-sm"
             disabled={chosen === null || write.isPending}
-            onClick={() => write.mutate({ ...now, accounts: [...now.accounts, chosen!] })}
+            onClick={() => write.mutate({ add: { accounts: [chosen!] } })}
           >
             Add
           </button>
@@ -77,7 +67,7 @@ function List({ of, known }: { of: string; known: ReportRecipients }) {
             className="flex gap-2"
             onSubmit={(event) => {
               event.preventDefault();
-              write.mutate({ ...now, addresses: [...now.addresses, address.trim()] });
+              write.mutate({ add: { addresses: [address.trim()] } });
             }}
           >
             <input

@@ -5,7 +5,7 @@ import { RATING_TONES } from "../../portfolio/SaysDialog.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { Toned } from "../../shared/dialogs/Toned.tsx";
 import { momentWords } from "../../shared/words/words.ts";
-import { useSaid } from "./useSaid.ts";
+import { isConflict, useSaid } from "./useSaid.ts";
 
 interface ReasonProps {
   readonly reason: string;
@@ -44,6 +44,56 @@ const Last = ({ last, number }: { last: NonNullable<DraftAspect["last"]>; number
   </blockquote>
 );
 
+interface WhoseProps {
+  readonly said: DraftAspect;
+  /** Whether somebody wrote the text, and not the app. */
+  readonly isOwn: boolean;
+  readonly isSaving: boolean;
+  readonly onBegin: (() => void) | null;
+}
+
+/** Who wrote the text, and the way back to what the app begins with. */
+const Whose = ({ said: { by, at }, isOwn, isSaving, onBegin }: WhoseProps) => (
+  <p className="muted flex flex-wrap items-center gap-2 text-sm">
+    {isOwn
+      ? `Written by ${by ?? ""}${at === null ? "" : `, ${momentWords(at)}`}`
+      : "Begun from the figures; it follows them until somebody writes here."}
+    {isOwn && onBegin !== null && (
+      <button type="button" className="btn btn-xs" onClick={onBegin}>
+        Begin from the figures again
+      </button>
+    )}
+    {isSaving && <span role="status">Saving …</span>}
+  </p>
+);
+
+interface BothProps {
+  readonly said: DraftAspect;
+  readonly onMine: () => void;
+  readonly onTheirs: () => void;
+}
+
+/** What somebody else wrote on the same side meanwhile, and which of both is to stand. */
+const Both = ({ said: { by, rating, suggested, text, begun }, onMine, onTheirs }: BothProps) => (
+  <div role="alert" className="my-2 border-l-4 border-error bg-base-200 px-3 py-2 text-sm">
+    <p>
+      {by ?? "Somebody"} wrote here meanwhile:{" "}
+      <Toned tone={RATING_TONES[rating ?? suggested]} marked>
+        {RATING_WORDS[rating ?? suggested]}
+      </Toned>
+    </p>
+    <p className="whitespace-pre-line">{text ?? begun}</p>
+    <p className="mt-1 flex gap-2">
+      <button type="button" className="btn btn-xs" onClick={onTheirs}>
+        Discard mine
+      </button>
+      <button type="button" className="btn btn-xs" onClick={onMine}>
+        Save mine in its place
+      </button>
+    </p>
+  </div>
+);
+
 interface Props {
   readonly of: string;
   readonly said: DraftAspect;
@@ -56,13 +106,14 @@ interface Props {
 
 /** One side of a report: what the limits suggest, what is said instead, and what was said last. */
 export function WriteAspect({ of, said, mayEdit, lastNumber, onUnsaved }: Props) {
-  const { aspect, suggested, rules, begun, last, by, at } = said;
+  const { aspect, suggested, rules, begun, last } = said;
   const name = ASPECT_WORDS[aspect];
-  const { shown, isSaving, fault, put } = useSaid(of, said);
+  const { shown, isSaving, fault, put, drop } = useSaid(of, said);
   const { rating } = shown;
-  useEffect(() => onUnsaved(aspect, fault !== null), [onUnsaved, aspect, fault]);
   const [typed, setTyped] = useState<string | null>(null);
   const [typedReason, setTypedReason] = useState<string | null>(null);
+  const isTyping = typed !== null || typedReason !== null;
+  useEffect(() => onUnsaved(aspect, fault !== null || isTyping), [onUnsaved, aspect, fault, isTyping]);
   const text = typed ?? shown.text ?? begun;
   const differs = rating !== null && rating !== suggested;
   const rate = (chosen: Rating): void => put({ rating: chosen === suggested ? null : chosen });
@@ -113,18 +164,18 @@ export function WriteAspect({ of, said, mayEdit, lastNumber, onUnsaved }: Props)
             onChange={(event) => setTyped(event.target.value)}
             onBlur={keepText}
           />
-          <p className="muted flex flex-wrap items-center gap-2 text-sm">
-            {shown.text === null
-              ? "Begun from the figures; it follows them until somebody writes here."
-              : `Written by ${by ?? ""}${at === null ? "" : `, ${momentWords(at)}`}`}
-            {shown.text !== null && mayEdit && (
-              <button type="button" className="btn btn-xs" onClick={() => put({ text: null })}>
-                Begin from the figures again
-              </button>
-            )}
-            {isSaving && <span role="status">Saving …</span>}
-          </p>
-          {fault !== null && <Failure error={fault} onAgain={() => put({})} />}
+          <Whose
+            said={said}
+            isOwn={shown.text !== null}
+            isSaving={isSaving}
+            onBegin={mayEdit ? () => put({ text: null }) : null}
+          />
+          {fault !== null &&
+            (isConflict(fault) ? (
+              <Both said={said} onMine={() => put({})} onTheirs={drop} />
+            ) : (
+              <Failure error={fault} onAgain={() => put({})} />
+            ))}
         </div>
         {last !== null && <Last last={last} number={lastNumber} />}
       </div>

@@ -1,10 +1,13 @@
 import type { BodyOf, DraftAspect } from "@chronometra/contract";
 import { useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { useEffect, useRef, useState } from "react";
-import { call } from "../../shared/session/api.ts";
+import { call, CallFailed } from "../../shared/session/api.ts";
 import { reportDraftQuery } from "../queries.ts";
 
 type Written = Omit<BodyOf<"PUT /api/status-reports/:of/said/:aspect">, "version">;
+
+/** Whether somebody else wrote meanwhile. */
+export const isConflict = (error: unknown): boolean => error instanceof CallFailed && error.status === 409;
 
 /** Notes what was stored on one side, until the page is told anew. */
 const note = (client: QueryClient, of: string, stored: DraftAspect): void =>
@@ -24,44 +27,50 @@ export function useSaid(of: string, said: DraftAspect) {
   const [waiting, setWaiting] = useState<Written | null>(null);
   const [fault, setFault] = useState<unknown>(null);
   const [isSaving, setSaving] = useState(false);
-  const next = useRef<Written | null>(null);
-  const isRunning = useRef(false);
-  const version = useRef(said.version);
+  const { current: queue } = useRef({ next: null as Written | null, isRunning: false, version: said.version });
   useEffect(() => {
-    version.current = Math.max(version.current, said.version);
+    queue.version = Math.max(queue.version, said.version);
     // What was written is shown until the page is told that it is stored: nothing flickers under whoever types on.
-    if (next.current === null && said.version === version.current) setWaiting(null);
-  }, [said.version]);
+    if (queue.next === null && said.version === queue.version) setWaiting(null);
+  }, [said.version, queue]);
   const run = async (): Promise<void> => {
-    isRunning.current = true;
+    queue.isRunning = true;
     setFault(null);
     setSaving(true);
     const params = { of, aspect: said.aspect };
     try {
-      for (let written = next.current; written !== null; written = next.current) {
+      for (let written = queue.next; written !== null; written = queue.next) {
         await call("PUT /api/status-reports/:of/said/:aspect", {
           params,
-          body: { ...written, version: version.current },
+          body: { ...written, version: queue.version },
+          outlivesPage: true,
         });
-        version.current++;
-        if (next.current === written) next.current = null;
-        note(client, of, { ...said, ...written, version: version.current });
+        queue.version++;
+        if (queue.next === written) queue.next = null;
+        note(client, of, { ...said, ...written, version: queue.version });
       }
       void client.invalidateQueries({ queryKey: ["statusReport", of] });
     } catch (error) {
       setFault(error);
+      // What somebody else wrote is shown beside, and is not written over before it was seen.
+      if (isConflict(error)) await client.refetchQueries({ queryKey: reportDraftQuery(of).queryKey });
     } finally {
-      isRunning.current = false;
+      queue.isRunning = false;
       setSaving(false);
     }
   };
   const stored = { rating: said.rating, reason: said.reason, text: said.text };
   const put = (change: Partial<Written>): void => {
-    const now = { ...(next.current ?? stored), ...change };
-    if (JSON.stringify(now) === JSON.stringify(stored) && next.current === null) return;
-    next.current = now;
+    const now = { ...(queue.next ?? stored), ...change };
+    if (JSON.stringify(now) === JSON.stringify(stored) && queue.next === null) return;
+    queue.next = now;
     setWaiting(now);
-    if (!isRunning.current) void run();
+    if (!queue.isRunning) void run();
   };
-  return { shown: waiting ?? stored, isSaving, fault, put };
+  const drop = (): void => {
+    queue.next = null;
+    setWaiting(null);
+    setFault(null);
+  };
+  return { shown: waiting ?? stored, isSaving, fault, put, drop };
 }

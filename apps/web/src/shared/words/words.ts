@@ -4,6 +4,7 @@ export {
   countWords,
   dateWords,
   dayWords,
+  DEADLINE_TONES,
   DEADLINE_WORDS,
   driftWords,
   marginWords,
@@ -73,16 +74,6 @@ export const varianceTone = (value: number | null): Tone =>
 /** Tone of an index where 1 is on plan and below is adverse, as far as its digits tell. */
 export const indexTone = (value: number | null): Tone =>
   value === null || ratioWords(value) === "1.00" ? "plain" : value < 1 ? "adverse" : "favourable";
-
-export const DEADLINE_TONES: Record<DeadlineState, Tone> = {
-  metOnTime: "favourable",
-  metLate: "adverse",
-  dropped: "undecided",
-  breached: "adverse",
-  willBreach: "adverse",
-  tight: "undecided",
-  safe: "plain",
-};
 
 /** Whether nothing can change any more about how a promise was kept. */
 export const isSettled = (state: DeadlineState): boolean =>

@@ -1,6 +1,6 @@
 import type { ReportBlock } from "@chronometra/contract";
-import { dateWords, numberWords, percentWords } from "@chronometra/core";
-import { isOver, type Gathered } from "../../gather.ts";
+import { dateWords, FITNESS_WORDS, numberWords } from "@chronometra/core";
+import { weeksOver, type Gathered } from "../../gather.ts";
 import { pageOf, table, textCell } from "../cells.ts";
 
 const hours = (minutes: number): string => numberWords(minutes / 60, 1);
@@ -8,15 +8,15 @@ const hours = (minutes: number): string => numberWords(minutes / 60, 1);
 export function load({ load: { weeks, people } }: Gathered): ReportBlock[] {
   const rows = people
     .filter(({ demand }) => demand.some((minutes) => minutes > 0))
-    .map(({ name, capacity, demand }) => ({
+    .map((person) => ({
       cells: [
-        textCell(name),
-        ...demand.map((minutes, i) => ({
-          text: `${hours(minutes)} of ${hours(capacity[i]!)} h`,
+        textCell(person.placeholder ? `${person.name}, nobody yet` : person.name),
+        ...person.demand.map((minutes, i) => ({
+          text: person.placeholder ? `${hours(minutes)} h` : `${hours(minutes)} of ${hours(person.capacity[i]!)} h`,
           value: Math.round(minutes / 6) / 10,
         })),
       ],
-      ...(demand.some((minutes, i) => isOver(capacity[i]!, minutes)) ? { tone: "adverse" as const } : {}),
+      ...(weeksOver(person).includes(true) ? { tone: "adverse" as const } : {}),
       link: "/load",
     }));
   return [
@@ -28,11 +28,6 @@ export function load({ load: { weeks, people } }: Gathered): ReportBlock[] {
   ];
 }
 
-const FITNESS_WORDS = {
-  fit: "The plan is fit to be believed.",
-  mend: "The plan is fit, with mends.",
-  unfit: "The plan is not fit to be believed.",
-};
 const FITNESS_TONES = { fit: "favourable", mend: "undecided", unfit: "adverse" } as const;
 
 export function trust(gathered: Gathered): ReportBlock[] {
@@ -45,7 +40,7 @@ export function trust(gathered: Gathered): ReportBlock[] {
       is: "lines",
       items: [
         {
-          text: `${FITNESS_WORDS[verdict.fitness]} ${passed} of ${judged} checks hold${judged === 0 ? "" : ` (${percentWords(passed / judged)})`}.`,
+          text: `${FITNESS_WORDS[verdict.fitness]}: ${passed} of ${judged} checks hold.`,
           tone: FITNESS_TONES[verdict.fitness],
           link,
         },

@@ -1,9 +1,23 @@
-import type { DeadlineLine, ReportBlock } from "@chronometra/contract";
-import { marginWords, movedWords, roundedDays, standingWords } from "@chronometra/core";
+import type { MilestoneLine, ReportBlock } from "@chronometra/contract";
+import { dateWords, DEADLINE_TONES, marginWords, movedWords, roundedDays, standingWords } from "@chronometra/core";
 import type { Gathered } from "../../gather.ts";
-import { change, dateCell, driftCell, driftTone, pageOf, table, textCell } from "../cells.ts";
+import { dateCell, driftCell, driftTone, pageOf, table, textCell } from "../cells.ts";
 
 const MOST_TREND = 12;
+
+/**
+ * How a forecast moved since the report before. Where another date is approved by now, drifts cannot be compared, and it
+ * is said what was forecast.
+ */
+function sinceBefore(
+  { baseline, now, drift }: { readonly baseline: string | null; readonly now: string; readonly drift: number | null },
+  was: MilestoneLine | undefined,
+): string {
+  if (was === undefined) return "";
+  if (was.forecast === now) return "as before";
+  if (drift === null || was.drift === null || was.baseline !== baseline) return `was ${dateWords(was.forecast)}`;
+  return roundedDays(drift - was.drift) === 0 ? "as before" : movedWords(drift - was.drift);
+}
 
 export function milestones(gathered: Gathered): ReportBlock[] {
   const { trend, before } = gathered;
@@ -18,11 +32,7 @@ export function milestones(gathered: Gathered): ReportBlock[] {
               dateCell(baseline),
               dateCell(now),
               driftCell(drift),
-              textCell(
-                reached
-                  ? "reached"
-                  : change(drift, was.get(id)?.drift, (by) => (roundedDays(by) === 0 ? "as before" : movedWords(by))),
-              ),
+              textCell(reached ? "reached" : sinceBefore({ baseline, now, drift }, was.get(id))),
               dateCell(deadline),
             ],
             ...(reached ? {} : driftTone(drift)),
@@ -53,22 +63,13 @@ export function milestones(gathered: Gathered): ReportBlock[] {
   ];
 }
 
-const DEADLINE_TONES: Readonly<Record<DeadlineLine["state"], "adverse" | "favourable" | "undecided" | null>> = {
-  metOnTime: "favourable",
-  metLate: "adverse",
-  dropped: "undecided",
-  breached: "adverse",
-  willBreach: "adverse",
-  tight: "undecided",
-  safe: null,
-};
-
 const CHAIN_NAMES = 6;
 
 export function deadlines(
-  gathered: { readonly of: Pick<Gathered["of"], "summary" | "chains"> } & Pick<Gathered, "before">,
+  gathered: { readonly of: Pick<Gathered["of"], "summary" | "chains"> } & Pick<Gathered, "before" | "project">,
 ): ReportBlock[] {
   const { summary, chains } = gathered.of;
+  const link = `/deadlines?project=${gathered.project.id}`;
   const was = new Map(gathered.before?.summary.deadlines.map((each) => [each.id, each]));
   const rows = summary.deadlines.map(({ id, name, deadline, finish, marginDays, state }) => {
     const before = was.get(id);
@@ -81,14 +82,14 @@ export function deadlines(
         textCell(standingWords(state, marginDays)),
         textCell(before?.marginDays == null ? "" : `was ${marginWords(before.marginDays)}`),
       ],
-      ...(tone === null ? {} : { tone }),
-      link: "/deadlines",
+      ...(tone === "plain" ? {} : { tone }),
+      link,
     };
   });
   const named = new Map(summary.deadlines.map(({ id, name }) => [id, name]));
   const leading = Object.entries(chains).map(([id, names]) => ({
     text: `${named.get(id)}: ${names.length === 0 ? "nothing unfinished leads to it" : names.slice(-CHAIN_NAMES).join(" → ")}`,
-    link: "/deadlines",
+    link,
   }));
   return [
     table(["Promise", "#Promised for", "#Forecast", "How it stands", "Before"], rows, "Nothing has a deadline."),

@@ -4,7 +4,8 @@ import type { Gathered } from "../../gather.ts";
 import { numberCell, pageOf, table, textCell } from "../cells.ts";
 
 export function decisions(gathered: Gathered): ReportBlock[] {
-  const { requests, approvals, waiting, of, project } = gathered;
+  const { requests, approvals, cycle, of, project } = gathered;
+  const waiting = cycle.steps.find(({ name }) => name === "Review")?.open ?? 0;
   const items = [
     ...approvals.map(({ word }) => ({
       text: `The plan is put forward for approval${word === "" ? "" : `: ${word}`}`,
@@ -42,10 +43,14 @@ const REQUEST_WORDS: Readonly<Record<string, string>> = {
   sentBack: "sent back",
 };
 
+/** Change requests that wait, and those that were decided since the report before; and what is set aside. */
 export function requests(gathered: Gathered): ReportBlock[] {
-  const { reserves, of } = gathered;
+  const { reserves, of, before } = gathered;
   const link = pageOf(gathered, "approvals");
-  const rows = gathered.requests.map(({ request, name, state, reason, word }) => ({
+  const told = gathered.requests.filter(
+    ({ state, decidedAt }) => state === "asked" || before === null || (decidedAt ?? before.issuedAt) > before.issuedAt,
+  );
+  const rows = told.map(({ request, name, state, reason, word }) => ({
     cells: [
       request === null ? textCell("") : numberCell(request),
       textCell(name),
@@ -58,7 +63,11 @@ export function requests(gathered: Gathered): ReportBlock[] {
   const { currency, minorDigits } = of.summary;
   const { contingency, management } = reserves.balances;
   return [
-    table(["#No.", "Change request", "State", "Why"], rows, "No change was asked for."),
+    table(
+      ["#No.", "Change request", "State", "Why"],
+      rows,
+      "No change waits, and none was decided since the last report.",
+    ),
     {
       is: "lines",
       items: [

@@ -1,7 +1,7 @@
 import type { ReportBlock, Summary } from "@chronometra/contract";
-import { driftWords, moneyWords, movedWords, ratioWords, roundedDays } from "@chronometra/core";
+import { dateWords, driftWords, moneyWords, ratioWords } from "@chronometra/core";
 import type { Gathered } from "../../gather.ts";
-import { change, dateCell, driftCell, driftTone, moneyCell, pageOf, ratioCell } from "../cells.ts";
+import { activitiesBehind, change, dateCell, driftCell, driftTone, moneyCell, pageOf, ratioCell } from "../cells.ts";
 
 /** What of all that is gathered the figures need. */
 type Known = { readonly of: Pick<Gathered["of"], "summary"> } & Pick<Gathered, "before" | "project">;
@@ -14,7 +14,6 @@ const moneyChange =
     moneyWords(by, digits) === "0" ? "as before" : `${by > 0 ? "+" : "−"}${moneyWords(Math.abs(by), digits)}`;
 const indexChange = (by: number): string =>
   Math.abs(by) < 0.005 ? "as before" : `${by > 0 ? "+" : "−"}${ratioWords(Math.abs(by))}`;
-const daysChange = (by: number): string => (roundedDays(by) === 0 ? "as before" : movedWords(by));
 const countChange = (by: number): string => (by === 0 ? "as before" : `${by > 0 ? "+" : "−"}${Math.abs(by)}`);
 
 /** When it is done. */
@@ -24,7 +23,7 @@ function dated(gathered: Known, was: Summary | undefined): FigureItem[] {
     {
       name: "Finish",
       value: dateCell(summary.finish),
-      change: change(summary.drift, was?.drift, daysChange),
+      change: was === undefined ? "" : was.finish === summary.finish ? "as before" : `was ${dateWords(was.finish)}`,
       link: pageOf(gathered, "dates"),
     },
     {
@@ -44,7 +43,7 @@ function dated(gathered: Known, was: Summary | undefined): FigureItem[] {
       name: "Finished activities",
       value: { text: `${summary.done} of ${summary.activities}`, value: summary.done },
       change: change(summary.done, was?.done, countChange),
-      link: pageOf(gathered, "plan"),
+      link: activitiesBehind(gathered, "complete"),
     },
   ];
 }
