@@ -108,7 +108,8 @@ export async function savingLines(url: string): Promise<Line[]> {
       for (let i = 0; i < saves; i++) times.push(await save(change(i)));
       const sorted = times.slice(warmUp).sort((a, b) => a - b);
       const value = sorted[Math.floor(sorted.length / 2)]!;
-      const spread = `median ${value.toFixed(0)} ms, least ${sorted[0]!.toFixed(0)} ms, most ${sorted.at(-1)!.toFixed(0)} ms`;
+      const [least, most] = [sorted[0]!, sorted.at(-1)!].map((each) => each.toFixed(0));
+      const spread = `median ${value.toFixed(0)} ms, least ${least} ms, most ${most} ms`;
       lines.push({
         what: `A change saved, figures included, ${activities} activities: ${what}`,
         measured: `${spread}; the first ${times[0]!.toFixed(0)} ms`,

@@ -8,7 +8,7 @@ import { overPlans } from "../plan/held/overPlan.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import { inWorker } from "../shared/workers.ts";
+import { inAwaited } from "../shared/workers.ts";
 import { dayOf, installationZone } from "../shared/clock.ts";
 import { ApprovalEntity, BaselineEntity, BaselinePlanEntity } from "./kept/approveEntities.ts";
 import { findApproval, planAsked } from "./approveService.ts";
@@ -120,7 +120,7 @@ export async function driftOf(
   const [before, after] = [await wholeNamed(database, project, from), await wholeNamed(database, project, to)];
   const { port1, port2 } = new MessageChannel();
   port1.on("message", onShare);
-  const working = inWorker<DriftLedger | { fault: string }>(
+  const working = inAwaited<DriftLedger | { fault: string }>(
     "approve/works/driftWorker",
     { before, after, target: target === "finish" ? null : target, port: port2 },
     { transferList: [port2], signal },

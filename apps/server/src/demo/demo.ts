@@ -3,14 +3,12 @@ import type { Me } from "@chronometra/contract";
 import {
   acceptReports,
   addDays,
-  type Aspect,
   type Change,
   dateWords,
   epochDay,
   formatDate,
   parseDate,
   type Plan,
-  type Rating,
   type ReportContent,
   schedulePlan,
   toBundle,
@@ -24,6 +22,7 @@ import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts"
 import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
+import { SAID } from "./said.ts";
 import { issueGroup } from "../report/groupReport.ts";
 import { makeReport } from "../report/makeReport.ts";
 import { writeSaid } from "../report/said.ts";
@@ -84,35 +83,6 @@ const OPEN_PERIOD = DATA_DATES.length;
 /** From this period on the controller gathers the projects' reports. */
 const REPORTED_FROM = 8;
 
-interface Saying {
-  readonly aspect: Aspect;
-  readonly rating?: Rating;
-  readonly reason?: string;
-  readonly text: string;
-}
-/** What managers said of their own, by project and period; of all else the reports say what the figures say. */
-const SAID: Readonly<Record<string, Readonly<Record<number, readonly Saying[]>>>> = {
-  "LG-02": {
-    8: [
-      {
-        aspect: "schedule",
-        rating: "care",
-        reason: "The yard has confirmed both leaves for September.",
-        text: "The north leaves are two weeks behind the yard’s own plan. The yard works Saturdays from now on; I expect to hold the opening to traffic.",
-      },
-    ],
-    9: [
-      {
-        aspect: "schedule",
-        text: "The Saturdays did not win back what was lost: the sill drawings came late, and fitting waits for them. The opening before Christmas cannot be held as things stand; a second fitting crew would bring it back into January.",
-      },
-      {
-        aspect: "overall",
-        text: "One promise will break unless a second fitting crew is agreed. The cost of it fits into contingency.",
-      },
-    ],
-  },
-};
 /** Time is reported up to here in the open period; the newest of it waits for acceptance. */
 const REPORTED_TO = "2026-11-20";
 const ACCEPTED_TO = "2026-11-13";

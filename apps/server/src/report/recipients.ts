@@ -70,7 +70,7 @@ export async function writeRecipients(
 const attachmentOf = (subjectId: string, number: number, edition: number): string =>
   `report ${subjectId} ${number} ${edition}`;
 
-/** Sends a report that is issued to whoever is to have it, in the transaction that issues it: a link, and the PDF by mail. */
+/** Sends a report to whoever is to have it, in the transaction that issues it: a link, and the PDF by mail. */
 export async function tellIssued(
   manager: EntityManager,
   post: Post,
@@ -83,10 +83,11 @@ export async function tellIssued(
   const accounts = (await manager.getRepository(AccountEntity).findBy({ id: In(ids) })).filter(mayLook);
   const { title, period, dataDate, of } = content;
   const again = edition === 1 ? "" : `, edition ${edition}`;
+  const page = of === "project" ? `/projects/${subjectId}/report` : `/reports/${subjectId}`;
   const message = {
     subject: `${title}: report of period ${period}${again}`,
     body: `The report of period ${period} of ${title} is issued${again}, data date ${dateWords(dataDate)}.`,
-    link: `${of === "project" ? `/projects/${subjectId}/report` : `/reports/${subjectId}`}/${period}?edition=${edition}`,
+    link: `${page}/${period}?edition=${edition}`,
     attachment: attachmentOf(subjectId, period, edition),
   };
   const addresses = rows.flatMap(({ kind, recipient }) => (kind === "address" ? [recipient] : []));

@@ -53,8 +53,8 @@ export interface PeriodOfPlan {
 }
 
 /**
- * Whether something came since the report before: it had not then, whenever it is dated, since much is reported late; of
- * a plan that was not kept, by its date.
+ * Whether something came since the report before: it had not then, whenever it is dated, since much is reported late. Of
+ * a plan that was not kept it is told by its date.
  */
 function cameSince(
   { before, since }: PeriodAsked,

@@ -98,5 +98,6 @@ export function faultOf(aspects: readonly DraftAspect[]): string | null {
   );
   if (bare.length === 0) return null;
   const named = bare.map(({ aspect }) => ASPECT_WORDS[aspect]).join(", ");
-  return `Say why ${bare.length === 1 ? "the rating" : "the ratings"} of ${named} ${bare.length === 1 ? "differs" : "differ"} from what the limits suggest.`;
+  const [ratings, differ] = bare.length === 1 ? ["rating", "differs"] : ["ratings", "differ"];
+  return `Say why the ${ratings} of ${named} ${differ} from what the limits suggest.`;
 }

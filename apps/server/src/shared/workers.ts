@@ -1,14 +1,14 @@
 import { availableParallelism } from "node:os";
 import { Piscina } from "piscina";
 
-// Run from its source, a worker needs what the server itself was started with to read TypeScript; built, it needs nothing,
-// and takes over nothing: a reader of TypeScript would rewrite what is built, and slow it down.
+// Run from its source, a worker needs what the server itself was started with to read TypeScript; built, it takes over
+// nothing: a reader of TypeScript would rewrite what is built, and slow it down.
 const fromSource = import.meta.url.endsWith(".ts");
 type Options = NonNullable<Parameters<Piscina["run"]>[1]>;
 
 let pool: Piscina | undefined;
-/** A pool apart for files that people wait for: no simulation keeps them from being written. */
-let writers: Piscina | undefined;
+/** A pool apart for what people wait for, files and why dates moved: no simulation keeps them from it. */
+let awaited: Piscina | undefined;
 /** A pool apart for what strangers send: it may take so much memory and time, and is ended then. */
 let readers: Piscina | undefined;
 const READER_MEGABYTES = 1024;
@@ -68,10 +68,15 @@ export async function inReader<T>(
   }
 }
 
-/** Writes a file away from the thread that answers calls; gives its bytes. */
+/** Does what someone waits for, away from calls and from work that takes long; as `inWorker`. */
+export function inAwaited<T>(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<T> {
+  awaited ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
+  return awaited.run(job, { ...options, filename: fileOf(file) }) as Promise<T>;
+}
+
+/** Writes a file as `inAwaited`; gives its bytes. */
 export async function inWriter(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<Buffer> {
-  writers ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
-  const bytes = (await writers.run(job, { ...options, filename: fileOf(file) })) as Uint8Array;
+  const bytes = await inAwaited<Uint8Array>(file, job, options);
   return Buffer.from(bytes.buffer, bytes.byteOffset, bytes.byteLength);
 }
 
@@ -111,7 +116,7 @@ export function onThread<T>(name: string, file: string, job: unknown): Promise<T
 
 /** Ends the worker threads, when the server stops. */
 export async function stopWorkers(): Promise<void> {
-  await Promise.all([pool, readers, writers, ...threads].map((each) => each?.destroy()));
-  pool = readers = writers = undefined;
+  await Promise.all([pool, readers, awaited, ...threads].map((each) => each?.destroy()));
+  pool = readers = awaited = undefined;
   threads = [];
 }

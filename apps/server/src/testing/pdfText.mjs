@@ -1,4 +1,4 @@
-// Reads a PDF with another program than the one that wrote it: prints its pages as JSON, each the text that stands on it.
+// Reads a PDF with another program than the one that wrote it: prints the text of its pages as JSON.
 import { readFileSync } from "node:fs";
 import { getDocument } from "pdfjs-dist/legacy/build/pdf.mjs";
 

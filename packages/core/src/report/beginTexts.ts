@@ -63,10 +63,11 @@ function costText(facts: ReportFacts): string[] {
   ];
   if (figures.eac !== null && figures.vac !== null) {
     const side = moneyWords(figures.vac, facts.minorDigits) === "0" ? null : figures.vac < 0 ? "over" : "under";
+    const variance = amount(Math.abs(figures.vac));
     lines.push(
       side === null
         ? `The estimate at completion is ${amount(figures.eac)}, the budget.`
-        : `The estimate at completion is ${amount(figures.eac)}, ${amount(Math.abs(figures.vac))} ${side} the budget of ${amount(figures.bac)}.`,
+        : `The estimate at completion is ${amount(figures.eac)}, ${variance} ${side} the budget of ${amount(figures.bac)}.`,
     );
   }
   return lines;
@@ -89,10 +90,10 @@ function scopeText({ isApproved, done, activities, unbaselined, dropped, request
 function risksText(facts: ReportFacts): string[] {
   const { count, expectedMinor, contingencyMinor, blocked } = facts.risks;
   const amount = amountIn(facts);
+  const left =
+    contingencyMinor === 0 ? "no contingency is set aside" : `${amount(contingencyMinor)} of contingency remain`;
   const cost =
-    expectedMinor === 0
-      ? "no cost is expected of them"
-      : `expected to cost ${amount(expectedMinor)}; ${contingencyMinor === 0 ? "no contingency is set aside" : `${amount(contingencyMinor)} of contingency remain`}`;
+    expectedMinor === 0 ? "no cost is expected of them" : `expected to cost ${amount(expectedMinor)}; ${left}`;
   return [
     count === 0 ? "No risk is recorded." : `${countWords(count, "risk is", "risks are")} recorded, ${cost}.`,
     ...(blocked > 0 ? [`${countWords(blocked, "activity is", "activities are")} blocked.`] : []),
@@ -128,15 +129,12 @@ function overallText(facts: ReportFacts): string[] {
   return [
     broken.length === 0
       ? "No limit of the portfolio is broken."
-      : `${countWords(broken.length, "limit", "limits")} of the portfolio ${broken.length === 1 ? "is" : "are"} broken: ${first}.`,
+      : `${countWords(broken.length, "limit of the portfolio is", "limits of the portfolio are")} broken: ${first}.`,
     ...(next === undefined ? [] : [`Next comes the milestone "${next.name}" on ${dateWords(next.forecast)}.`]),
   ];
 }
 
-/**
- * With what the manager's text on each side begins: sentences that are true, of figures and names, none where nothing is
- * known.
- */
+/** With what the manager's text on each side begins: sentences that are true, of figures and names. */
 export const beginTexts = (facts: ReportFacts): Readonly<Record<Aspect, string>> => ({
   schedule: scheduleText(facts).join(" "),
   cost: costText(facts).join(" "),

@@ -10,7 +10,7 @@ export type Aspect = (typeof ASPECTS)[number];
 export const RATINGS = ["well", "care", "trouble"] as const;
 export type Rating = (typeof RATINGS)[number];
 
-/** What a status report of a project knows, from which ratings are suggested and sentences begun. Amounts in minor units. */
+/** What a report of a project knows, from which ratings are suggested and sentences begun. Amounts in minor units. */
 export interface ReportFacts {
   readonly currency: string;
   readonly minorDigits: number;
@@ -21,7 +21,7 @@ export interface ReportFacts {
   readonly approvedFinish: string | null;
   /** Working days by which the finish lies after the approved one. */
   readonly drift: number | null;
-  /** What the last report forecast, and by how many working days that moved; `null` where another finish was approved. */
+  /** What the last report forecast, and how far that moved in working days; `null` where another finish is approved. */
   readonly finishBefore: string | null;
   readonly moved: number | null;
   /** The number of the period that was reported last. */

@@ -48,7 +48,7 @@ describe("suggested ratings", () => {
       broken: brokenRules({ ...STANDING, ...standing }, THRESHOLDS).map((rule) => ({ ...rule, words: rule.rule })),
     });
 
-  // The rule is our own (common practice, no source): broken asks for care, by more than twice the allowance is trouble.
+  // Common practice, no source: broken asks for care, by more than twice the allowance is trouble.
   it.each([
     ["nothing is broken", {}, "well", "well"],
     ["SPI just below its limit", { spi: 0.89 }, "care", "well"],

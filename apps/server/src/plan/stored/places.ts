@@ -31,7 +31,7 @@ export function placesBetween(order: readonly string[], known: Places): Places {
     while (i < end && !stays[i]) i++;
     return i;
   };
-  /** Where the rows of a run begin, and how far they stand apart; at both ends of the table there is room without end. */
+  /** Before what the rows of a run begin, and how far they stand apart; at both ends of a table there is all room. */
   const roomIn = (from: number, to: number): { last: number; gap: number } => {
     const run = to - from + 1;
     if (to === end) return { last: from === 0 ? -1 : places[from - 1]!, gap: 1 };

@@ -17,6 +17,8 @@ import { groupFigures } from "./groupFigures.ts";
 import type { GroupMember } from "./groupMember.ts";
 import { partWithin } from "./partIds.ts";
 
+const countProjects = (count: number): string => countWords(count, "project", "projects");
+
 const NAMED = 5;
 const namesOf = (members: readonly GroupMember[]): string => {
   const codes = members.map(({ project }) => project.code);
@@ -54,14 +56,10 @@ export function beginForGroup(members: readonly GroupMember[]): Readonly<Record<
     const lines = byRating(members, aspect).flatMap(({ rating, those }) =>
       those.length === 0
         ? []
-        : [
-            `${countWords(those.length, "project", "projects")} ${ratedWords(rating, those.length)}: ${namesOf(those)}.`,
-          ],
+        : [`${countProjects(those.length)} ${ratedWords(rating, those.length)}: ${namesOf(those)}.`],
     );
     if (aspect === "overall" && missing.length > 0)
-      lines.push(
-        `${countWords(missing.length, "project has", "projects have")} not issued a report of this period: ${namesOf(missing)}.`,
-      );
+      lines.push(`${countProjects(missing.length)} without a report of this period: ${namesOf(missing)}.`);
     return lines.join(" ");
   };
   return Object.fromEntries(ASPECTS.map((aspect) => [aspect, of(aspect)])) as Record<Aspect, string>;
@@ -159,7 +157,7 @@ interface Group {
   readonly last: ReportContent | null;
 }
 
-/** The report of a group: all its projects on one page, the worst news, what is said of the whole, then project by project. */
+/** A group's report: its projects on one page, the worst news, what is said of the whole, then project by project. */
 export function composeGroup(
   { organisation, name, period, exchange, last }: Group,
   members: readonly GroupMember[],
@@ -170,7 +168,7 @@ export function composeGroup(
     of: "group",
     organisation,
     title: name,
-    under: countWords(members.length, "project", "projects"),
+    under: countProjects(members.length),
     manager: "",
     period: period.number,
     dataDate: period.dataDate,

@@ -5,7 +5,7 @@ import type { Gathered } from "../gather.ts";
 import { table, textCell } from "./cells.ts";
 import { PROJECT_PARTS } from "./projectParts.ts";
 
-/** What is said on each side, as it stands in a report: the ratings at a glance, then rating, reason and text of each. */
+/** What is said on each side, as it stands in a report: rating, why, and text. */
 export function saidBlocks(aspects: readonly DraftAspect[]): ReportBlock[] {
   return aspects.map(({ aspect, rating, suggested, rules, reason, text, begun }) => {
     const stands = rating ?? suggested;

@@ -11,7 +11,7 @@ interface Former {
   readonly manager: string;
 }
 
-/** What is known of a period that was issued before reports were kept: its figures and promises, as they were frozen. */
+/** What is known of a period that was issued before reports were kept: figures and promises, as they were frozen. */
 export function formerContent({ period, project, organisation, manager }: Former): ReportContent {
   const summary = JSON.parse(period.summary) as Summary;
   const known = { project, before: null, of: { summary, chains: {} } };

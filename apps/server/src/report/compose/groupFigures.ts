@@ -80,8 +80,8 @@ const curveOf = (content: ReportContent | null): Curve | undefined =>
   content?.parts.flatMap(({ blocks }) => blocks).find((block) => block.is === "curve");
 
 /**
- * The curves of the projects, added up on the days of which each of them says something: before it begins it has nothing,
- * after its end all that it had last.
+ * The curves of the projects, added up on the days of which each says something: before it begins it has nothing, after
+ * its end all that it had last.
  */
 function curve({ members, common }: Summed, dataDate: string): Curve | null {
   const curves = members.flatMap(({ content }) => curveOf(content) ?? []);

@@ -6,8 +6,8 @@ import { dateCell, driftCell, driftTone, pageOf, table, textCell } from "../cell
 const MOST_TREND = 12;
 
 /**
- * How a forecast moved since the report before. Where another date is approved by now, drifts cannot be compared, and it
- * is said what was forecast.
+ * How a forecast moved since the report before. Where another date is approved by now, drifts cannot be compared: it is
+ * said what was forecast.
  */
 function sinceBefore(
   { baseline, now, drift }: { readonly baseline: string | null; readonly now: string; readonly drift: number | null },
@@ -64,6 +64,8 @@ export function milestones(gathered: Gathered): ReportBlock[] {
 }
 
 const CHAIN_NAMES = 6;
+const chainWords = (names: readonly string[]): string =>
+  names.length === 0 ? "nothing unfinished leads to it" : names.slice(-CHAIN_NAMES).join(" → ");
 
 export function deadlines(
   gathered: { readonly of: Pick<Gathered["of"], "summary" | "chains"> } & Pick<Gathered, "before" | "project">,
@@ -88,7 +90,7 @@ export function deadlines(
   });
   const named = new Map(summary.deadlines.map(({ id, name }) => [id, name]));
   const leading = Object.entries(chains).map(([id, names]) => ({
-    text: `${named.get(id)}: ${names.length === 0 ? "nothing unfinished leads to it" : names.slice(-CHAIN_NAMES).join(" → ")}`,
+    text: `${named.get(id)}: ${chainWords(names)}`,
     link,
   }));
   return [

@@ -24,7 +24,7 @@ export function decisions(gathered: Gathered): ReportBlock[] {
     ...(waiting > 0
       ? [
           {
-            text: `${countWords(waiting, "report of time or progress waits", "reports of time or progress wait")} for the manager`,
+            text: `Of time and progress ${countWords(waiting, "entry waits", "entries wait")} for the manager`,
             link: `/time?project=${project.id}`,
           },
         ]
@@ -62,6 +62,7 @@ export function requests(gathered: Gathered): ReportBlock[] {
   }));
   const { currency, minorDigits } = of.summary;
   const { contingency, management } = reserves.balances;
+  const amount = (minor: number): string => `${moneyWords(minor, minorDigits)} ${currency}`;
   return [
     table(
       ["#No.", "Change request", "State", "Why"],
@@ -72,7 +73,7 @@ export function requests(gathered: Gathered): ReportBlock[] {
       is: "lines",
       items: [
         {
-          text: `Of contingency ${moneyWords(contingency, minorDigits)} ${currency} remain, of management reserve ${moneyWords(management, minorDigits)} ${currency}.`,
+          text: `Of contingency ${amount(contingency)} remain, of management reserve ${amount(management)}.`,
           link,
         },
       ],

@@ -16,6 +16,7 @@ export function drift(gathered: Gathered): ReportBlock[] {
     .toSorted((a, b) => Math.abs(b.days) - Math.abs(a.days));
   const shown = causes.slice(0, CAUSES);
   const rest = causes.slice(CAUSES);
+  const moved = roundedDays(ledger.days) === 0 ? "no worked time apart" : movedWords(ledger.days);
   const link = pageOf(gathered, `compare?from=period-${before.number}&to=plan`);
   const rows = shown.map((cause) => ({
     cells: [
@@ -42,7 +43,7 @@ export function drift(gathered: Gathered): ReportBlock[] {
       is: "lines",
       items: [
         {
-          text: `Since period ${before.number} the finish moved from ${dateWords(ledger.from)} to ${dateWords(ledger.to)}: ${roundedDays(ledger.days) === 0 ? "no worked time apart" : movedWords(ledger.days)}.`,
+          text: `Since period ${before.number} the finish moved from ${dateWords(ledger.from)} to ${dateWords(ledger.to)}: ${moved}.`,
           link,
         },
       ],
