@@ -79,6 +79,8 @@ test("whoever types in a row types in that row, whatever someone else does above
   }
   await header(other, "Pour").click();
   await other.keyboard.press("Control+Delete");
+  await expect(header(other, "Pour")).toBeHidden();
+  await expect(header(page, "Fence")).toBeVisible();
   await expect(header(page, "Pour")).toBeHidden();
   await page.keyboard.type("ms");
   await page.keyboard.press("Enter");

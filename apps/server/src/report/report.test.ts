@@ -1,4 +1,3 @@
-import { execFileSync } from "node:child_process";
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from "node:fs";
 import { tmpdir } from "node:os";
 import { join } from "node:path";
@@ -16,6 +15,7 @@ import { type Aspect, moneyWords, type PlanBundle, ratioWords } from "@chronomet
 import ExcelJS from "exceljs";
 import { SMTPServer } from "smtp-server";
 import type request from "supertest";
+import { close, plain, readPdf } from "../testing/readPdf.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { Post } from "../tell/post.ts";
 import { makeReport } from "./makeReport.ts";
@@ -32,7 +32,7 @@ let group: string;
 /** Stores a plan and has it approved; gives its project. */
 let approved: (bundle?: PlanBundle) => Promise<string>;
 
-const NASTY = '<b>bold</b> & "quoted" =1+1 \u202eevil\u202c Ærø Žižek Ωμέγα Киев';
+const NASTY = '<b>bold</b> & "quoted" =1+1 \u202eevil\u202c Ærø Žižek Ωμέγα Киев 港口 😀';
 
 let smtp: SMTPServer;
 const mails: { to: string[]; text: string }[] = [];
@@ -101,28 +101,6 @@ const change = async (...changes: object[]) =>
 type Figures = Extract<ReportBlock, { is: "figures" }>["items"];
 const figuresIn = (content: ReportContent): Figures =>
   content.parts.flatMap(({ blocks }) => blocks).flatMap((block) => (block.is === "figures" ? block.items : []));
-
-/** What stands on the pages of a PDF, read by another program; spaces of every kind and ends of lines are one space. */
-function readPdf(bytes: Buffer): {
-  title: string;
-  pages: { width: number; height: number; text: string }[];
-  text: string;
-} {
-  const folder = mkdtempSync(join(tmpdir(), "report-"));
-  try {
-    writeFileSync(join(folder, "report.pdf"), bytes);
-    const reader = join(import.meta.dirname, "../testing/pdfText.mjs");
-    const read = JSON.parse(
-      execFileSync(process.execPath, [reader, join(folder, "report.pdf")], { encoding: "utf8", maxBuffer: 1e8 }),
-    ) as { title: string; pages: { width: number; height: number; text: string }[] };
-    return { ...read, text: plain(read.pages.map(({ text }) => text).join(" ")) };
-  } finally {
-    rmSync(folder, { recursive: true });
-  }
-}
-const plain = (text: string): string => text.replace(/[\s\u00a0\u202f]+/g, " ");
-/** Where lines are broken is the paper's affair. */
-const close = (text: string): string => plain(text).replaceAll(" ", "");
 
 const file = async (path: string): Promise<Buffer> =>
   (await tomas.get(`/api/status-reports/${path}`).buffer(true).parse(binary)).body as Buffer;
@@ -317,8 +295,8 @@ describe("a report that is issued", () => {
           if (block.is === "said" && block.aspect !== "cost")
             for (const words of [block.words, block.text, block.why]) expect(text).toContain(close(words));
         }
-      // Markup and formulas are text; what would turn the direction of the line is left out.
-      expect(text).toContain(close(NASTY.replace(/[\u202e\u202c]/g, "")));
+      // Markup and formulas are text; what would turn the direction of the line is left out, what no font has is spelled.
+      expect(text).toContain(close(NASTY.replace(/[\u202e\u202c]/g, "").replace("😀", "[U+1F600]")));
       pdf.pages.forEach(({ text: page }, i) => expect(plain(page)).toContain(`${i + 1} of ${pdf.pages.length}`));
       expect(pdf.title).toContain("report 1, 6 Mar 2026");
       const { digest } = (await issued(1)).line;

@@ -1,29 +1,13 @@
-import { createRequire } from "node:module";
 import type { Paper, ReportBlock, ReportCell, ReportContent, ReportPart, ReportTone } from "@chronometra/contract";
 import { dateWords, drawCurve, drawTrend, type Drawing, type Ink, LETTER } from "@chronometra/core";
 import pdfmake from "pdfmake";
 import { projectOf } from "../compose/partIds.ts";
+import { FONTS, inFonts, runsOf } from "./fonts.ts";
 import { plainText } from "./paperWords.ts";
 
 type Definition = Parameters<typeof pdfmake.createPdf>[0];
 type Content = Definition["content"];
 
-const require = createRequire(import.meta.url);
-const fontFile = (family: string, style: string, name: string): string =>
-  require.resolve(`@expo-google-fonts/${family}/${style}/${name}_${style}.ttf`);
-
-const FONTS = {
-  Text: {
-    normal: fontFile("source-sans-3", "400Regular", "SourceSans3"),
-    bold: fontFile("source-sans-3", "600SemiBold", "SourceSans3"),
-    italics: fontFile("source-sans-3", "400Regular_Italic", "SourceSans3"),
-    bolditalics: fontFile("source-sans-3", "600SemiBold_Italic", "SourceSans3"),
-  },
-  Head: {
-    normal: fontFile("besley", "500Medium", "Besley"),
-    bold: fontFile("besley", "600SemiBold", "Besley"),
-  },
-};
 const OWN_FILES: ReadonlySet<string> = new Set(Object.values(FONTS).flatMap((font) => Object.values(font)));
 
 /** Ink on paper: darker than on a screen, told apart in grey as well. */
@@ -45,13 +29,21 @@ const TONE_COLOURS: Readonly<Record<ReportTone, string>> = {
 const TONE_SIGNS: Readonly<Record<ReportTone, string>> = { adverse: "▼ ", favourable: "▲ ", undecided: "◆ " };
 const HAIRLINE = "#b9b3a6";
 
-const escaped = (text: string): string => plainText(text).replace(/[&<>"']/g, (sign) => `&#${sign.codePointAt(0)};`);
+const escaped = (text: string): string => text.replace(/[&<>"']/g, (sign) => `&#${sign.codePointAt(0)};`);
+
+/** A text in a drawing, in fonts that have its letters. */
+const drawnText = (text: string): string =>
+  runsOf(plainText(text), "Text")
+    .map(({ text: run, font }) =>
+      font === "Text" ? escaped(run) : `<tspan font-family="${font}">${escaped(run)}</tspan>`,
+    )
+    .join("");
 
 /** A drawing as SVG. */
 export function svgOf({ width, height, shapes }: Drawing): string {
   const drawn = shapes.map((shape) => {
     if (shape.is === "text")
-      return `<text x="${shape.x.toFixed(1)}" y="${shape.y.toFixed(1)}" font-family="Text" font-size="${LETTER}" fill="${COLOURS[shape.ink]}" text-anchor="${shape.anchor}">${escaped(shape.text)}</text>`;
+      return `<text x="${shape.x.toFixed(1)}" y="${shape.y.toFixed(1)}" font-family="Text" font-size="${LETTER}" fill="${COLOURS[shape.ink]}" text-anchor="${shape.anchor}">${drawnText(shape.text)}</text>`;
     const points = shape.points.map(([x, y]) => `${x.toFixed(1)},${y.toFixed(1)}`).join(" ");
     const dash = shape.dash.length === 0 ? "" : ` stroke-dasharray="${shape.dash.join(" ")}"`;
     return `<polyline points="${points}" fill="none" stroke="${COLOURS[shape.ink]}" stroke-width="${shape.width}"${dash}/>`;
@@ -240,6 +232,9 @@ function contentOf({ title, under, period, dataDate, of, manager, parts }: Repor
   ];
 }
 
+/** Styles that give a font. */
+const FONT_OF_STYLE = { title: "Head", part: "Head", below: "Head" } as const;
+
 const LONGEST_IN_HEAD = 60;
 const shortened = (title: string): string =>
   title.length <= LONGEST_IN_HEAD ? title : `${title.slice(0, LONGEST_IN_HEAD).trimEnd()}…`;
@@ -254,20 +249,23 @@ function definitionOf(content: ReportContent, paper: Paper, issued: string): Def
     info: { title: name, author: plainText(organisation), creator: "Chronometra" },
     defaultStyle: { font: "Text", fontSize: 9, color: COLOURS.ink, lineHeight: 1.1 },
     styles: {
-      title: { font: "Head", bold: true, fontSize: 20 },
-      part: { font: "Head", bold: true, fontSize: 13, margin: [0, 12, 0, 4] },
-      below: { font: "Head", fontSize: 11, margin: [0, 8, 0, 3] },
+      title: { font: FONT_OF_STYLE.title, bold: true, fontSize: 20 },
+      part: { font: FONT_OF_STYLE.part, bold: true, fontSize: 13, margin: [0, 12, 0, 4] },
+      below: { font: FONT_OF_STYLE.below, fontSize: 11, margin: [0, 8, 0, 3] },
       toc: { fontSize: 9 },
     },
-    header: {
-      columns: [
-        { text: shortened(plainText(organisation)), width: "*" },
-        { text: name, alignment: "right", width: "auto" },
-      ],
-      fontSize: 8,
-      color: COLOURS.faint,
-      margin: [42, 22, 42, 0],
-    },
+    header: inFonts(
+      {
+        columns: [
+          { text: shortened(plainText(organisation)), width: "*" },
+          { text: name, alignment: "right", width: "auto" },
+        ],
+        fontSize: 8,
+        color: COLOURS.faint,
+        margin: [42, 22, 42, 0],
+      },
+      FONT_OF_STYLE,
+    ),
     footer: (page, pages) => ({
       text: `${page} of ${pages}`,
       alignment: "right",
@@ -275,7 +273,7 @@ function definitionOf(content: ReportContent, paper: Paper, issued: string): Def
       color: COLOURS.faint,
       margin: [42, 12, 42, 0],
     }),
-    content: contentOf(content, issued),
+    content: inFonts(contentOf(content, issued), FONT_OF_STYLE),
   };
 }
 

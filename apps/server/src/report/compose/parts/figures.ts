@@ -48,6 +48,9 @@ function dated(gathered: Known, was: Summary | undefined): FigureItem[] {
   ];
 }
 
+/** The activities that a figure is made of, by that figure. */
+const activitiesBy = (gathered: Known, figure: string): string => `${pageOf(gathered)}?sort=${figure}`;
+
 /** Amounts and indices, where there is a baseline to measure against. */
 function measured(gathered: Known, was: Summary | undefined): FigureItem[] {
   const { minorDigits: digits, currency, figures: now, earnedSchedule } = gathered.of.summary;
@@ -60,23 +63,23 @@ function measured(gathered: Known, was: Summary | undefined): FigureItem[] {
     ...(key === "vac" && now.vac !== null && now.vac !== 0
       ? { tone: now.vac < 0 ? ("adverse" as const) : ("favourable" as const) }
       : {}),
-    link: pageOf(gathered),
+    link: activitiesBy(gathered, key),
   });
-  const index = (name: string, value: number | null, before: number | null | undefined): FigureItem => ({
+  const index = (name: string, value: number | null, before: number | null | undefined, link: string): FigureItem => ({
     name,
     value: ratioCell(value),
     change: change(value, before, indexChange),
     ...(value === null || ratioWords(value) === "1.00" ? {} : { tone: value < 1 ? "adverse" : "favourable" }),
-    link: pageOf(gathered, "performance"),
+    link,
   });
   return [
     amount("Budget at completion", "bac"),
     amount("Planned value", "pv"),
     amount("Earned value", "ev"),
     amount("Actual cost", "ac"),
-    index("SPI", now.spi, old?.spi),
-    index("CPI", now.cpi, old?.cpi),
-    index("SPI(t)", earnedSchedule?.spit ?? null, was?.earnedSchedule?.spit),
+    index("SPI", now.spi, old?.spi, activitiesBy(gathered, "spi")),
+    index("CPI", now.cpi, old?.cpi, activitiesBy(gathered, "cpi")),
+    index("SPI(t)", earnedSchedule?.spit ?? null, was?.earnedSchedule?.spit, pageOf(gathered, "performance")),
     amount("Estimate at completion", "eac"),
     amount("Variance at completion", "vac"),
   ];
