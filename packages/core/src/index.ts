@@ -95,6 +95,15 @@ export { arrange, type Arrangement } from "./plan/acts/arrange.ts";
 export { activityNames, CallNames, couldBe, peopleNames } from "./plan/typed/callNames.ts";
 export { linkNames, linkReader, linkTexts, readLinks, type ReadChanges } from "./plan/typed/linkText.ts";
 export { readWork, workNames, workReader, workTexts } from "./plan/typed/workText.ts";
+export {
+  nameInAnyOrder,
+  readCommonLinks,
+  readCommonWork,
+  type CommonLag,
+  type CommonLink,
+  type CommonRead,
+  type CommonWork,
+} from "./plan/typed/commonText.ts";
 export { branchesSchema, copyBranches, pasteBranches, type Branches } from "./plan/acts/branches.ts";
 export { brokenChains, parkRows, wakeRows, type BrokenChain } from "./plan/acts/parking.ts";
 export { differencesTo } from "./plan/acts/difference.ts";
