@@ -33,10 +33,12 @@ import {
   fileChangesSchema,
   importAnswersSchema,
   importViewSchema,
+  keepUnderstandingSchema,
   newProjectSchema,
   storedSchema,
   storeImportSchema,
   takeChangesSchema,
+  understandingsSchema,
 } from "./exchange.ts";
 import {
   acceptedSchema,
@@ -832,6 +834,20 @@ export const endpoints = {
   "PUT /api/imports/:import": {
     summary: "Answer what it cannot say itself",
     body: importAnswersSchema,
+    response: importViewSchema,
+  },
+  "GET /api/understandings": {
+    summary: "How files were understood before, kept under names",
+    response: understandingsSchema,
+  },
+  "DELETE /api/understandings/:understanding": { summary: "Keep it no longer", response: done },
+  "POST /api/imports/:import/understanding": {
+    summary: "Keep under a name how this file was understood; one of that name is replaced",
+    body: keepUnderstandingSchema,
+    response: understandingsSchema,
+  },
+  "POST /api/imports/:import/understanding/:understanding": {
+    summary: "Understand this file as another one was",
     response: importViewSchema,
   },
   "POST /api/imports/:import/store": {

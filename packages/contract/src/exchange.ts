@@ -7,6 +7,18 @@ export const importProblemSchema = problemSchema.extend({
   /** Where it stands in the file that was brought: sheet and cell, where known. */
   place: z.string(),
   level: z.enum(["error", "notice"]),
+  /** The cell that says it, where it can be mended by writing another text into that; else left out. */
+  cell: z
+    .object({
+      sheet: z.string(),
+      /** As a spreadsheet shows it: `C5`. */
+      ref: z.string(),
+      heading: z.string(),
+      text: z.string(),
+      /** How many cells of its column say the same. */
+      alike: z.int(),
+    })
+    .optional(),
 });
 export type ImportProblem = z.infer<typeof importProblemSchema>;
 
@@ -14,7 +26,7 @@ export type ImportProblem = z.infer<typeof importProblemSchema>;
 export const headingSchema = z.object({
   heading: z.string(),
   column: z.string().nullable(),
-  guessed: z.enum(["same", "remembered", "none", "byHand"]),
+  guessed: z.enum(["same", "words", "cells", "remembered", "none", "byHand"]),
   sample: z.array(z.string()),
 });
 
@@ -24,6 +36,10 @@ export const sheetSchema = z.object({
   headingRow: z.int().nullable(),
   rows: z.int(),
   headings: z.array(headingSchema),
+  /** Rows that are no activity and were left out, with why; some of them taken after all. */
+  /** Columns that it needs and does not have, which may be said once for all of its rows. */
+  missing: z.array(z.object({ column: z.string(), words: z.string(), said: z.string() })),
+  leftOut: z.array(z.object({ line: z.int(), text: z.string(), why: z.string(), taken: z.boolean() })),
 });
 export type SheetView = z.infer<typeof sheetSchema>;
 
@@ -34,6 +50,18 @@ export type DateOrder = (typeof DATE_ORDERS)[number];
 export const NUMBER_STYLES = ["point", "comma"] as const;
 export type NumberStyle = (typeof NUMBER_STYLES)[number];
 
+/** What predecessors call rows by. */
+export const ROW_KEYS = ["ids", "outline", "rows", "lines"] as const;
+export type RowKeys = (typeof ROW_KEYS)[number];
+
+/** Who someone named in a file is, beside the id of someone who is known: a new person, a role without a name, nobody. */
+export const NEW_PERSON = "new";
+export const A_ROLE = "role";
+export const NOBODY = "nobody";
+
+/** The column of ours that a heading becomes a field of one's own by. */
+export const OWN_COLUMN = "own";
+
 /** What the person says of a file where it cannot speak for itself. */
 export const importAnswersSchema = z.strictObject({
   dateOrder: z.enum(DATE_ORDERS).optional(),
@@ -43,9 +71,26 @@ export const importAnswersSchema = z.strictObject({
   sheets: z
     .record(
       z.string(),
-      z.strictObject({ table: z.string().optional(), columns: z.record(z.string(), z.string()).optional() }),
+      z.strictObject({
+        table: z.string().optional(),
+        columns: z.record(z.string(), z.string()).optional(),
+        /** What every row says in a column that the sheet does not have, as the person of all hours. */
+        fixed: z.record(z.string(), z.string().max(400)).optional(),
+        /** Lines of rows that were left out and are to be taken, or taken and are to be left out. */
+        turned: z.array(z.int()).max(10_000).optional(),
+        /** What is meant by the cells of a column that say the same, by heading and text; empty: nothing. */
+        alike: z.record(z.string(), z.record(z.string(), z.string().max(4000))).optional(),
+        /** What single cells are to say, by their place (`C5`). */
+        cells: z.record(z.string(), z.string().max(4000)).optional(),
+      }),
     )
     .optional(),
+  /** What predecessors call rows by, where it is not what was taken. */
+  rowKeys: z.enum(ROW_KEYS).optional(),
+  /** Where start dates and links disagree, which of them holds. */
+  datesOrLinks: z.enum(["dates", "links"]).optional(),
+  /** Who those are that the file names and nobody knows. */
+  people: z.record(z.string(), z.string().max(80)).optional(),
   /** The project to which the file brings changes; left out for one that is new. */
   changesTo: z.string().max(36).optional(),
   project: z
@@ -54,6 +99,9 @@ export const importAnswersSchema = z.strictObject({
       name: z.string().max(400).optional(),
       start: z.string().optional(),
       currency: z.string().optional(),
+      dataDate: z.string().optional(),
+      /** A calendar of the register, by its id. */
+      calendar: z.string().max(64).optional(),
     })
     .optional(),
 });
@@ -71,7 +119,42 @@ export const importViewSchema = z.object({
   dateQuestion: z.object({ sample: z.string(), orders: z.array(z.enum(DATE_ORDERS)) }).nullable(),
   /** Set where a number in the file can be read in two ways and nothing tells which: the text, and both numbers. */
   numberQuestion: z.object({ sample: z.string(), point: z.string(), comma: z.string() }).nullable(),
-  project: z.object({ code: z.string(), name: z.string(), start: z.string(), currency: z.string() }).nullable(),
+  project: z
+    .object({
+      code: z.string(),
+      name: z.string(),
+      start: z.string(),
+      currency: z.string(),
+      dataDate: z.string(),
+      calendar: z.string(),
+    })
+    .nullable(),
+  /** What predecessors call rows by, where they are numbers that may mean several things: what was taken, and what else fits. */
+  rowKeysQuestion: z
+    .object({ sample: z.string(), taken: z.enum(ROW_KEYS), able: z.array(z.enum(ROW_KEYS)) })
+    .nullable(),
+  /** Activities that begin on another day by their links and lengths than the file says. */
+  datesQuestion: z
+    .object({
+      count: z.int(),
+      samples: z.array(z.object({ place: z.string(), name: z.string(), given: z.string(), byLinks: z.string() })),
+    })
+    .nullable(),
+  /** People whom the file names and nobody is called like, with those who may be meant. */
+  peopleQuestion: z.array(
+    z.object({
+      name: z.string(),
+      count: z.int(),
+      place: z.string(),
+      meant: z.array(z.object({ id: z.string(), name: z.string() })),
+    }),
+  ),
+  /** Calendars and people of the register, and whoever may manage the project. */
+  known: z.object({
+    calendars: z.array(z.object({ id: z.string(), name: z.string() })),
+    people: z.array(z.object({ id: z.string(), name: z.string() })),
+    managers: z.array(z.object({ id: z.string(), name: z.string() })),
+  }),
   counts: z.array(z.object({ table: z.string(), rows: z.int() })),
   /** The first activities as they were understood. */
   preview: z.array(
@@ -89,9 +172,22 @@ export const importViewSchema = z.object({
   storable: z.boolean(),
   storedAs: z.string().nullable(),
   answers: importAnswersSchema,
-  columns: z.record(z.string(), z.array(z.string())),
+  /** What sheets may hold and columns may be, in words. */
+  tables: z.array(
+    z.object({
+      table: z.string(),
+      words: z.string(),
+      columns: z.array(z.object({ column: z.string(), words: z.string() })),
+    }),
+  ),
 });
 export type ImportView = z.infer<typeof importViewSchema>;
+
+/** How files were understood before, kept under names for the next ones. */
+export const understandingsSchema = z.array(
+  z.object({ id: z.string(), name: z.string(), by: z.string(), at: z.string() }),
+);
+export const keepUnderstandingSchema = z.strictObject({ name: z.string().trim().min(1, "give it a name").max(120) });
 
 /** What a file would change in a project, row by row. */
 export const fileChangesSchema = z.object({
@@ -122,7 +218,11 @@ export const takeChangesSchema = z.strictObject({
   keys: z.array(z.string()).min(1, "select at least one row").max(100_000),
 });
 
-export const storeImportSchema = z.strictObject({ programme: z.string().nullable().optional() });
+export const storeImportSchema = z.strictObject({
+  programme: z.string().nullable().optional(),
+  /** The account that is to manage it; whoever stores it without one. */
+  manager: z.string().max(36).optional(),
+});
 /** A project that is begun with nothing in its plan. */
 export const newProjectSchema = z.strictObject({
   code: z.string().trim().min(1, "give the project a code").max(64),

@@ -12,6 +12,12 @@ export {
   NUMBER_STYLES,
   type NumberStyle,
   type SheetView,
+  A_ROLE,
+  NEW_PERSON,
+  NOBODY,
+  OWN_COLUMN,
+  ROW_KEYS,
+  type RowKeys,
 } from "./exchange.ts";
 export {
   type Accepted,

@@ -1,6 +1,14 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
-import { fromBundle, type PlanBundle } from "@chronometra/core";
+import {
+  checkOwnTables,
+  fromBundle,
+  PlanProblems,
+  type OwnField,
+  type OwnValues,
+  type Plan,
+  type PlanBundle,
+} from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
 import { ChangeListEntity } from "../plan/stored/planEntities.ts";
@@ -10,8 +18,18 @@ import { keepRows } from "../plan/stored/keepRows.ts";
 import { rowsOfAll } from "../plan/prepare.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 
+/** What a plan begins with that the open format leaves out. */
+export interface Beside {
+  readonly fields: readonly OwnField[];
+  /** By the id of the activity. */
+  readonly ownValues: Readonly<Record<string, OwnValues>>;
+  /** People who stand for a role until someone is named. */
+  readonly placeholders: readonly string[];
+}
+
 export interface NewProject {
   readonly bundle: PlanBundle;
+  readonly beside?: Beside;
   readonly programmeId: string | null;
   readonly managerId: string;
   readonly label: string;
@@ -43,12 +61,25 @@ export function emptyPlan({
   };
 }
 
+function withBeside(plan: Plan, beside: Beside | undefined): Plan {
+  if (beside === undefined) return plan;
+  const whole: Plan = {
+    ...plan,
+    fields: new Map(beside.fields.map((field) => [field.id, field])),
+    ownValues: new Map(Object.entries(beside.ownValues)),
+    placeholders: new Map(beside.placeholders.map((person) => [person, { person }])),
+  };
+  const problems = checkOwnTables(whole);
+  if (problems.length > 0) throw new PlanProblems(problems);
+  return whole;
+}
+
 /**
  * Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a
  * code that is taken.
  */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
-  const plan = fromBundle(wanted.bundle);
+  const plan = withBeside(fromBundle(wanted.bundle), wanted.beside);
   const id = randomUUID();
   const rows = await rowsOfAll({ id, plan }, 1);
   const { code } = plan.project;

@@ -9,6 +9,7 @@ import { rememberExport } from "./exportedPlans.ts";
 import { fileChangesEffect, takeFileChanges, viewFileChanges } from "./fileChanges.ts";
 import { answerImport, beginImport, dropImport, storeImport, viewImport } from "./importService.ts";
 import { receiveFiles } from "./receiveFiles.ts";
+import { answersAs, dropUnderstanding, keepUnderstanding, keptUnderstandings } from "./understandings.ts";
 import type { Written } from "./writeWorker.ts";
 
 /** Gives a plan with what is kept beside it, as it goes out. */
@@ -57,8 +58,22 @@ export function exchangeRoutes(serving: Serving, wholeBundle: WholeBundle): void
     answerImport(database, me, params["import"]!, body),
   );
 
+  serve(serving, "GET /api/understandings", ({ database }) => keptUnderstandings(database));
+  serve(serving, "DELETE /api/understandings/:understanding", async ({ database, params }) => {
+    await dropUnderstanding(database, params["understanding"]!);
+    return { ok: true as const };
+  });
+  serve(serving, "POST /api/imports/:import/understanding", async ({ database, me, params, body }) =>
+    keepUnderstanding(database, me, await viewImport(database, me, params["import"]!), body.name),
+  );
+  serve(serving, "POST /api/imports/:import/understanding/:understanding", async ({ database, me, params }) => {
+    const view = await viewImport(database, me, params["import"]!);
+    const answers = await answersAs(database, params["understanding"]!, view);
+    return answerImport(database, me, view.id, answers);
+  });
+
   serve(serving, "POST /api/imports/:import/store", async ({ database, me, params, body }) => ({
-    project: await storeImport(database, me, params["import"]!, body.programme ?? null),
+    project: await storeImport(database, me, params["import"]!, body.programme ?? null, body.manager),
   }));
 
   serve(serving, "GET /api/imports/:import/changes", ({ database, me, params }) =>

@@ -75,5 +75,25 @@ export class KnownHeadingEntity {
   columnName!: string;
 }
 
+/** How a file was understood, under a name, for the next one. */
+@Entity("understanding")
+export class UnderstandingEntity {
+  @PrimaryColumn({ type: "varchar", length: 36 })
+  id!: string;
+
+  @Column({ type: "varchar", length: 120, unique: true })
+  name!: string;
+
+  /** `ImportAnswers`, without what belongs to the one file. */
+  @Column({ type: "mediumtext" })
+  answers!: string;
+
+  @Column({ name: "kept_by", type: "varchar", length: 36 })
+  keptBy!: string;
+
+  @Column({ name: "kept_at", type: "datetime", precision: 3 })
+  keptAt!: Date;
+}
+
 /** The tables of this room. */
-export const EXCHANGE_ENTITIES = [ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity];
+export const EXCHANGE_ENTITIES = [ExportedPlanEntity, ImportDraftEntity, KnownHeadingEntity, UnderstandingEntity];

@@ -1,18 +1,21 @@
 import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
-import type { ImportAnswers, ImportView, Me } from "@chronometra/contract";
+import { OWN_COLUMN, type ImportAnswers, type ImportView, type Me } from "@chronometra/contract";
 import { LessThan, type DataSource } from "typeorm";
 import { createProject } from "../begin/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
+import { todayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inReader, ReaderEnded } from "../shared/workers.ts";
-import { SHEETS } from "./sheets/columns.ts";
+import { COLUMN_WORDS, SHEET_WORDS } from "./sheets/headingWords.ts";
+import { columnsOf, MADE_FROM, NUMBERS_SAY, type SheetName } from "./sheets/columns.ts";
+import { knownInWords, knownRows, managers } from "./ordinary/knownRows.ts";
 import { sweepExports } from "./exportedPlans.ts";
 import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
 import { plainHeading, type KnownHeadings } from "./sheets/matchSheets.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 import { dropFiles, type Received } from "./receiveFiles.ts";
-import type { Understood } from "./understand.ts";
+import type { Known, Understood } from "./understand.ts";
 import type { AnswerJob, CellsJob, JobResult, ReadJob } from "./worker.ts";
 
 const WORKER = "exchange/worker";
@@ -34,9 +37,22 @@ export async function readCells(files: readonly Received[]): Promise<SourceFile>
 /** Files that are being read now, so that dropping one stops its worker. */
 const reading = new Map<string, AbortController>();
 
-const COLUMNS: ImportView["columns"] = Object.fromEntries(
-  Object.entries(SHEETS).map(([table, columns]) => [table, Object.keys(columns)]),
-);
+/** Those that people write come first, in the order of their words; what has none is called by its name. */
+const columnsInWords = (table: SheetName): ImportView["tables"][number]["columns"] => {
+  const words = COLUMN_WORDS[table] ?? {};
+  const all = Object.keys(columnsOf(table)).filter((column) => column !== NUMBERS_SAY && column !== MADE_FROM);
+  return [
+    ...Object.entries(words).map(([column, said]) => ({ column, words: said })),
+    ...(table === "activities" ? [{ column: OWN_COLUMN, words: "A field of its own" }] : []),
+    ...all.filter((column) => words[column] === undefined).map((column) => ({ column, words: column })),
+  ];
+};
+
+const TABLES: ImportView["tables"] = Object.entries(SHEET_WORDS).map(([table, words]) => ({
+  table,
+  words,
+  columns: columnsInWords(table as SheetName),
+}));
 
 async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
   const known: Record<string, Record<string, string>> = {};
@@ -44,6 +60,11 @@ async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
     (known[tableName] ??= {})[heading] = columnName;
   return known;
 }
+
+const knownTo = async (database: DataSource, today: string): Promise<Known> => ({
+  ...(await knownRows(database, today)),
+  headings: await knownHeadings(database),
+});
 
 /** Takes a file in: it is read in a worker, and looked at under the draft's id meanwhile. */
 export async function beginImport(database: DataSource, me: Me, uploads: readonly Received[]): Promise<ImportView> {
@@ -66,7 +87,7 @@ export async function beginImport(database: DataSource, me: Me, uploads: readonl
     storedAs: null,
   });
   await database.getRepository(ImportDraftEntity).insert(draft);
-  void readInBackground(database, draft.id, uploads, fileName);
+  void readInBackground(database, me, draft.id, uploads, fileName);
   return viewOf(draft);
 }
 
@@ -105,6 +126,7 @@ function telling(database: DataSource, id: string) {
 
 async function readInBackground(
   database: DataSource,
+  me: Me,
   id: string,
   files: readonly Received[],
   fileName: string,
@@ -117,7 +139,7 @@ async function readInBackground(
   const { port1, port2 } = new MessageChannel();
   port1.on("message", (far: { share: number; step: string }) => void tell.progress(far).catch(() => undefined));
   try {
-    const known = await knownHeadings(database);
+    const known = await knownTo(database, todayOf(me));
     const job: ReadJob = { job: "read", files, answers: {}, known, fileName, port: port2 };
     // Gone before the draft says that it is ready, so that whoever sees it ready sees no file either.
     const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] }).finally(
@@ -152,16 +174,21 @@ export async function viewImport(database: DataSource, me: Me, id: string): Prom
       .getRepository(ImportDraftEntity)
       .update({ id, state: "reading" }, { state: "failed", progress: 1, step: CUT_OFF });
   }
-  return viewOf(draft);
+  return viewOf(draft, draft.state === "ready" ? await knownInWords(database) : NOBODY_KNOWN);
 }
 
-function viewOf(draft: ImportDraftEntity): ImportView {
+const NOBODY_KNOWN: ImportView["known"] = { calendars: [], people: [], managers: [] };
+
+function viewOf(draft: ImportDraftEntity, known: ImportView["known"] = NOBODY_KNOWN): ImportView {
   const understood = draft.understood === null ? null : (JSON.parse(draft.understood) as Understood);
   const nothing = {
     kind: null,
     sheets: [],
     dateQuestion: null,
     numberQuestion: null,
+    rowKeysQuestion: null,
+    datesQuestion: null,
+    peopleQuestion: [],
     project: null,
     counts: [],
     preview: [],
@@ -178,7 +205,8 @@ function viewOf(draft: ImportDraftEntity): ImportView {
     storable: draft.state === "ready" && understood !== null && understood.bundle !== null,
     storedAs: draft.storedAs,
     answers: JSON.parse(draft.answers) as ImportAnswers,
-    columns: COLUMNS,
+    tables: TABLES,
+    known,
   };
 }
 
@@ -196,7 +224,7 @@ export async function answerImport(
     job: "answer",
     source: draft.source,
     answers,
-    known: await knownHeadings(database),
+    known: await knownTo(database, todayOf(me)),
     fileName: draft.fileName,
   };
   const result = await inReader<JobResult>(WORKER, job);
@@ -205,7 +233,7 @@ export async function answerImport(
   await database.getRepository(ImportDraftEntity).update({ id }, changed);
   Object.assign(draft, changed);
   await rememberHeadings(database, answers, JSON.parse(result.understood) as Understood);
-  return viewOf(draft);
+  return viewOf(draft, await knownInWords(database));
 }
 
 async function rememberHeadings(database: DataSource, answers: ImportAnswers, understood: Understood): Promise<void> {
@@ -225,7 +253,10 @@ export async function storeImport(
   me: Me,
   id: string,
   programmeId: string | null,
+  managerId: string = me.id,
 ): Promise<string> {
+  if (managerId !== me.id && !(await managers(database)).some((each) => each.id === managerId))
+    throw new Failure("invalid", "Whoever is to manage it is no project manager and no controller.");
   return inTransaction(database, async (manager) => {
     const draft = orNotFound(
       await manager
@@ -240,7 +271,8 @@ export async function storeImport(
     const project = await createProject(manager, me, {
       bundle: understood.bundle,
       programmeId,
-      managerId: me.id,
+      managerId,
+      ...(understood.beside === undefined ? {} : { beside: understood.beside }),
       label: `Imported ${draft.fileName}`.slice(0, 200),
     });
     await manager

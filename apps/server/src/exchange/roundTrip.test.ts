@@ -4,6 +4,7 @@ import { parseBundle, type PlanBundle } from "@chronometra/core";
 import fc from "fast-check";
 import { strFromU8, strToU8, unzipSync, zipSync } from "fflate";
 import Papa from "papaparse";
+import { NOTHING_KNOWN } from "../testing/nothingKnown.ts";
 import { smallPlan } from "../testing/testWorld.ts";
 import { readFiles } from "./sheets/readFiles.ts";
 import { readOds } from "./sheets/readOds.ts";
@@ -14,7 +15,7 @@ const readBack = async (
   name: string,
   data: Uint8Array,
 ): Promise<{ bundle: PlanBundle | null; problems: string[]; asked: unknown }> => {
-  const { bundle, view } = understand(await readFiles([{ name, data }]), {}, {}, name);
+  const { bundle, view } = understand(await readFiles([{ name, data }]), {}, NOTHING_KNOWN, name);
   return {
     bundle,
     problems: view.problems.filter(({ level }) => level === "error").map(({ place, message }) => `${place} ${message}`),
@@ -149,16 +150,19 @@ describe("what is written here is read back exactly", () => {
   it("numbers of others that can be read two ways are asked about, and an answer settles all of them", async () => {
     const csv = "id,name,days\n1,Dig,1.125\n2,Pour,2.250\n";
     const file = await readFiles([{ name: "activities.csv", data: strToU8(csv) }]);
-    const asked = understand(file, { project: { start: "2026-03-02" } }, {}, "activities.csv");
+    const asked = understand(file, { project: { start: "2026-03-02" } }, NOTHING_KNOWN, "activities.csv");
     expect([asked.view.numberQuestion, asked.bundle]).toEqual([
       { sample: "1.125", point: "1.125", comma: "1125" },
       null,
     ]);
     expect(asked.view.problems[0]!.message).toMatch(/can be read as 1.125 or as 1125/);
     const minutes = (numberStyle: "point" | "comma") =>
-      understand(file, { project: { start: "2026-03-02" }, numberStyle }, {}, "activities.csv").bundle?.activities.map(
-        ({ durationMinutes }) => durationMinutes,
-      );
+      understand(
+        file,
+        { project: { start: "2026-03-02" }, numberStyle },
+        NOTHING_KNOWN,
+        "activities.csv",
+      ).bundle?.activities.map(({ durationMinutes }) => durationMinutes);
     expect([minutes("point"), minutes("comma")]).toEqual([
       [540, 1080],
       [540_000, 1_080_000],

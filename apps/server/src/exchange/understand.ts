@@ -1,17 +1,14 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
-import {
-  formatDate,
-  overfullDays,
-  parseBundle,
-  PlanProblems,
-  schedulePlan,
-  type PlanBundle,
-  type Problem,
-} from "@chronometra/core";
+import { formatDate, schedulePlan, type PlanBundle, type Problem } from "@chronometra/core";
+import type { Beside } from "../begin/createProject.ts";
 import { buildBundle } from "./buildBundle.ts";
-import { columnLetters, dateOrders, numbersIn, readTables, type ReadTables } from "./sheets/readTables.ts";
-import { columnsOf, MADE_FROM, SHEET_NAMES, type SheetName } from "./sheets/columns.ts";
-import { matchSheets, type KnownHeadings, type MatchedSheet } from "./sheets/matchSheets.ts";
+import { checkBundle } from "./check/checkBundle.ts";
+import { dateOrders, numbersIn, readTables, type ReadTables } from "./sheets/readTables.ts";
+import { furtherProblems, located, missingColumns, unknownPeople } from "./check/problems.ts";
+import { datesQuestion, datesWords, disagreements, withDates } from "./ordinary/dates.ts";
+import type { KnownRows } from "./ordinary/sense.ts";
+import { MADE_FROM, SHEET_NAMES } from "./sheets/columns.ts";
+import { matchSheets, type KnownHeadings } from "./sheets/matchSheets.ts";
 import { numberIn } from "./sheets/numbers.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 
@@ -19,39 +16,37 @@ import type { SourceFile } from "./sheets/readFiles.ts";
 export interface Understood {
   readonly view: Pick<
     ImportView,
-    "kind" | "sheets" | "dateQuestion" | "numberQuestion" | "project" | "counts" | "preview" | "problems" | "errors"
+    | "kind"
+    | "sheets"
+    | "dateQuestion"
+    | "numberQuestion"
+    | "rowKeysQuestion"
+    | "datesQuestion"
+    | "peopleQuestion"
+    | "project"
+    | "counts"
+    | "preview"
+    | "problems"
+    | "errors"
   >;
   /** The plan, where nothing stands against storing it. */
   readonly bundle: PlanBundle | null;
+  /** What comes with it and is no part of the open format. */
+  readonly beside?: Beside;
   /** The revision of the plan it was made from, where it says so. */
   readonly madeFrom?: number | undefined;
+}
+
+/** What is known from before: headings that were matched, and rows of the installation. */
+export interface Known extends KnownRows {
+  readonly headings: KnownHeadings;
 }
 
 const PREVIEWED = 200;
 const PROBLEMS_SHOWN = 500;
 
-const located = (problem: Problem, place = ""): ImportProblem => ({ ...problem, place, level: "error" });
-
-function checkBundle(input: unknown): { bundle: PlanBundle | null; problems: Problem[] } {
-  const parsed = parseBundle(input);
-  if (!parsed.ok) return { bundle: null, problems: parsed.problems };
-  try {
-    schedulePlan(parsed.bundle);
-  } catch (error) {
-    if (error instanceof PlanProblems) return { bundle: null, problems: [...error.problems] };
-    throw error;
-  }
-  const impossible = overfullDays(parsed.bundle);
-  return { bundle: impossible.length > 0 ? null : parsed.bundle, problems: impossible };
-}
-
 /** Reads what a file says, in the light of the answers given; stores nothing. */
-export function understand(
-  source: SourceFile,
-  answers: ImportAnswers,
-  known: KnownHeadings,
-  fileName: string,
-): Understood {
+export function understand(source: SourceFile, answers: ImportAnswers, known: Known, fileName: string): Understood {
   return source.kind === "bundle"
     ? understandBundle(source.text, answers)
     : understandTables(source.sheets, answers, known, fileName);
@@ -94,6 +89,9 @@ const emptyView = {
   sheets: [],
   dateQuestion: null,
   numberQuestion: null,
+  rowKeysQuestion: null,
+  datesQuestion: null,
+  peopleQuestion: [],
   project: null,
   counts: [],
   preview: [],
@@ -104,49 +102,70 @@ const emptyView = {
 function understandTables(
   source: Extract<SourceFile, { kind: "tables" }>["sheets"],
   answers: ImportAnswers,
-  known: KnownHeadings,
+  known: Known,
   fileName: string,
 ): Understood {
-  const sheets = matchSheets(source, answers, known);
+  const sheets = matchSheets(source, answers, known.headings);
   const dates = dateOrders(sheets);
   const order = answers.dateOrder ?? (dates?.orders.length === 1 ? dates.orders[0] : undefined);
   const numbers = numbersIn(sheets, answers.numberStyle);
   const { tables, problems } = readTables(sheets, order, numbers);
-  const missing = missingColumns(sheets, tables);
-  const { bundle: built, notices } = buildBundle(tables, answers, fileName);
-  const all = [...missing, ...problems];
-  if (answers.changesTo !== undefined) notices.push(...dropOrphans(built));
-  const checked = all.length === 0 ? checkBundle(built) : { bundle: null, problems: [] };
-  all.push(...checked.problems.map((problem) => located(problem, placeOf(problem, sheets, tables))));
-  const head = built["project"] as Record<string, unknown>;
-  const said = (field: string): string => (typeof head[field] === "string" ? (head[field] as string) : "");
+  const built = buildBundle(tables, sheets, answers, known, fileName);
+  const notices = [...built.notices];
+  const all = [
+    ...missingColumns(sheets, tables),
+    ...problems,
+    ...built.problems,
+    ...unknownPeople(built.peopleQuestion),
+  ];
+  if (answers.changesTo !== undefined) notices.push(...dropOrphans(built.bundle));
+  const checked = checkBundle(built.bundle);
+  all.push(...furtherProblems(checked.problems, all, sheets, tables, built.rowById));
+  const found = checked.bundle === null ? [] : disagreements(checked.bundle, checked.schedule!, built.given);
+  const datesHold = answers.datesOrLinks === "dates";
+  if (found.length > 0) notices.push({ ...located(DATES), level: "notice", message: datesWords(found, datesHold) });
+  const plan = checked.bundle === null ? null : datesHold ? withDates(checked.bundle, found) : checked.bundle;
+  const bundle = all.length === 0 ? plan : null;
   return {
     view: {
       kind: "tables",
       sheets: sheets.map(({ view }) => view),
-      numberQuestion:
-        numbers.sample === null
-          ? null
-          : {
-              sample: numbers.sample,
-              point: String(numberIn(numbers.sample, "point")),
-              comma: String(numberIn(numbers.sample, "comma")),
-            },
+      numberQuestion: numberQuestionOf(numbers.sample),
       dateQuestion: dates !== null && dates.orders.length > 1 ? dates : null,
-      ...describe(checked.bundle),
-      project: { code: said("code"), name: said("name"), start: said("start"), currency: said("currency") },
-      ...(checked.bundle === null
-        ? {
-            counts: SHEET_NAMES.flatMap((table) =>
-              tables.has(table) ? [{ table, rows: tables.get(table)!.length }] : [],
-            ),
-          }
-        : {}),
+      rowKeysQuestion: built.rowKeysQuestion,
+      datesQuestion: datesQuestion(found),
+      peopleQuestion: built.peopleQuestion,
+      ...describe(plan),
+      ...(plan === null ? { counts: countsOf(tables) } : {}),
+      project: headOf(built.bundle["project"] as Record<string, unknown>),
       problems: [...all.slice(0, PROBLEMS_SHOWN), ...notices],
       errors: all.length,
     },
-    bundle: checked.bundle,
+    bundle,
+    beside: built.beside,
     madeFrom: tables.get("project")?.[0]?.fields[MADE_FROM] as number | undefined,
+  };
+}
+
+const DATES: Problem = { table: "activities", row: "", field: "start", message: "" };
+
+const numberQuestionOf = (sample: string | null): ImportView["numberQuestion"] =>
+  sample === null
+    ? null
+    : { sample, point: String(numberIn(sample, "point")), comma: String(numberIn(sample, "comma")) };
+
+const countsOf = (tables: ReadTables): ImportView["counts"] =>
+  SHEET_NAMES.flatMap((table) => (tables.has(table) ? [{ table, rows: tables.get(table)!.length }] : []));
+
+function headOf(head: Record<string, unknown>): NonNullable<ImportView["project"]> {
+  const said = (field: string): string => (typeof head[field] === "string" ? (head[field] as string) : "");
+  return {
+    code: said("code"),
+    name: said("name"),
+    start: said("start"),
+    currency: said("currency"),
+    dataDate: said("dataDate"),
+    calendar: said("calendar"),
   };
 }
 
@@ -182,65 +201,8 @@ function dropOrphans(built: Record<string, unknown>): ImportProblem[] {
   });
 }
 
-/** Columns that a table cannot do without; an activity without an id is numbered, one without a name has its id's. */
-function missingColumns(sheets: readonly MatchedSheet[], tables: ReadTables): ImportProblem[] {
-  const problems: ImportProblem[] = [];
-  for (const { table, view, columns, source, headingRow } of sheets) {
-    if (table === null || (tables.get(table)?.length ?? 0) === 0) continue;
-    if (headingRow < 0)
-      problems.push({
-        table,
-        row: "",
-        field: "",
-        message: "has no row of headings that could be found",
-        place: source.name,
-        level: "error",
-      });
-    for (const [column, spec] of Object.entries(columnsOf(table))) {
-      if (
-        spec.required !== true ||
-        columns.includes(column) ||
-        (table === "activities" && column === "id") ||
-        table === "project"
-      )
-        continue;
-      const place = view.headingRow === null ? source.name : `${source.name}!${view.headingRow}:${view.headingRow}`;
-      problems.push({
-        table,
-        row: "",
-        field: column,
-        message: `no column was taken for "${column}"; match one by hand`,
-        place,
-        level: "error",
-      });
-    }
-  }
-  return problems;
-}
-
-/** The cell that a problem of the plan speaks of, where its row can be told. */
-function placeOf(problem: Problem, sheets: readonly MatchedSheet[], tables: ReadTables): string {
-  const table = problem.table as SheetName;
-  const rows = tables.get(table) ?? [];
-  const numbered = /^#(\d+)$/.exec(problem.row.split(" / ").at(-1) ?? "");
-  const row =
-    numbered !== null
-      ? rows[Number(numbered[1]) - 1]
-      : rows.find(
-          ({ fields }) =>
-            fields["id"] === problem.row ||
-            `${String(fields["from"])} -> ${String(fields["to"])}` === problem.row ||
-            `${String(fields["activity"])} / ${String(fields["person"])}` === problem.row,
-        );
-  if (row === undefined) return "";
-  const sheet = sheets.find((candidate) => candidate.source.name === row.sheet);
-  const column = sheet?.columns.indexOf(problem.field.replace(/\[.*$/, "")) ?? -1;
-  return column < 0 ? `${row.sheet} row ${row.line}` : `${row.sheet}!${columnLetters(column)}${row.line}`;
-}
-
 function describe(bundle: PlanBundle | null): Pick<Understood["view"], "project" | "counts" | "preview"> {
   if (bundle === null) return { project: null, counts: [], preview: [] };
-  const { code, name, start, currency } = bundle.project;
   const tables = [
     "activities",
     "links",
@@ -253,7 +215,7 @@ function describe(bundle: PlanBundle | null): Pick<Understood["view"], "project"
     "actualCosts",
   ] as const;
   return {
-    project: { code, name, start, currency },
+    project: headOf(bundle.project),
     counts: tables.map((table) => ({ table, rows: bundle[table]?.length ?? 0 })),
     preview: previewOf(bundle),
   };

@@ -1,16 +1,15 @@
 import type { MessagePort } from "node:worker_threads";
 import type { ImportAnswers } from "@chronometra/contract";
-import type { KnownHeadings } from "./sheets/matchSheets.ts";
 import { loadFiles, type Received } from "./receiveFiles.ts";
 import { Unreadable } from "./sheets/cells.ts";
 import { readFiles, type SourceFile } from "./sheets/readFiles.ts";
-import { understand, type Understood } from "./understand.ts";
+import { understand, type Known, type Understood } from "./understand.ts";
 
 export interface ReadJob {
   readonly job: "read";
   readonly files: readonly Received[];
   readonly answers: ImportAnswers;
-  readonly known: KnownHeadings;
+  readonly known: Known;
   readonly fileName: string;
   readonly port: MessagePort;
 }
@@ -19,7 +18,7 @@ export interface AnswerJob {
   readonly job: "answer";
   readonly source: string;
   readonly answers: ImportAnswers;
-  readonly known: KnownHeadings;
+  readonly known: Known;
   readonly fileName: string;
 }
 

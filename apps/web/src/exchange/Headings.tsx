@@ -6,15 +6,39 @@ interface Props {
 }
 
 const GUESS_WORDS = {
-  same: "same name",
+  same: "its name",
+  words: "words in it",
+  cells: "what its cells look like",
   remembered: "as matched before",
   none: "left out",
   byHand: "matched by you",
 } as const;
 
+/** What no column of a sheet says, said once for all of its rows. */
+function SaidOnce({
+  missing: { words, said },
+  onSay,
+}: {
+  missing: ImportView["sheets"][number]["missing"][number];
+  onSay: (text: string) => void;
+}) {
+  return (
+    <label className="my-1 flex items-center gap-2 text-sm">
+      <span className="undecided">No column says it. {words}, for all of its rows:</span>
+      <input
+        key={said}
+        className="input input-sm w-56"
+        defaultValue={said}
+        onBlur={(event) => event.target.value !== said && onSay(event.target.value)}
+        onKeyDown={(event) => event.key === "Enter" && event.currentTarget.blur()}
+      />
+    </label>
+  );
+}
+
 /** The sheets and headings of a file, each with the table and column of ours that it is taken for; all can be put right. */
 export function Headings({ view, onAnswer }: Props) {
-  const tables = Object.keys(view.columns);
+  const inWords = (table: string | null) => view.tables.find((each) => each.table === table);
   const said = view.answers.sheets ?? {};
   return (
     <section className="pt-4">
@@ -22,14 +46,14 @@ export function Headings({ view, onAnswer }: Props) {
       {view.sheets.map((sheet) => (
         <details
           key={sheet.name}
-          open={sheet.table === null || sheet.headings.some(({ column }) => column === null)}
+          open={sheet.missing.length > 0 || sheet.headings.some(({ column }) => column === null)}
           className="border-b rule py-1"
         >
           <summary className="cursor-pointer">
             <span className="font-semibold">{sheet.name}</span>{" "}
             <span className="muted text-sm">
               {sheet.rows} rows{sheet.headingRow !== null && `, headings in row ${sheet.headingRow}`}, taken for{" "}
-              {sheet.table ?? "nothing"}
+              {inWords(sheet.table)?.words ?? "nothing"}
             </span>
           </summary>
           <label className="my-1 flex items-center gap-2 text-sm">
@@ -37,16 +61,30 @@ export function Headings({ view, onAnswer }: Props) {
             <select
               className="select select-sm w-56"
               value={sheet.table ?? ""}
-              onChange={(event) => onAnswer({ ...said, [sheet.name]: { table: event.target.value } })}
+              onChange={(event) =>
+                onAnswer({ ...said, [sheet.name]: { ...said[sheet.name], table: event.target.value } })
+              }
             >
               <option value="">nothing to be taken over</option>
-              {tables.map((table) => (
+              {view.tables.map(({ table, words }) => (
                 <option key={table} value={table}>
-                  {table}
+                  {words}
                 </option>
               ))}
             </select>
           </label>
+          {sheet.missing.map((each) => (
+            <SaidOnce
+              key={each.column}
+              missing={each}
+              onSay={(text) =>
+                onAnswer({
+                  ...said,
+                  [sheet.name]: { ...said[sheet.name], fixed: { ...said[sheet.name]?.fixed, [each.column]: text } },
+                })
+              }
+            />
+          ))}
           {sheet.table !== null && (
             <table className="ledger max-w-4xl" aria-label={`Headings of ${sheet.name}`}>
               <thead>
@@ -79,9 +117,9 @@ export function Headings({ view, onAnswer }: Props) {
                         }
                       >
                         <option value="">left out</option>
-                        {view.columns[sheet.table!]!.map((each) => (
-                          <option key={each} value={each}>
-                            {each}
+                        {inWords(sheet.table)?.columns.map((each) => (
+                          <option key={each.column} value={each.column}>
+                            {each.words}
                           </option>
                         ))}
                       </select>

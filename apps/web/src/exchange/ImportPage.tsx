@@ -1,6 +1,6 @@
 import type { ImportView } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
-import { useRef, useState, type DragEvent } from "react";
+import { useEffect, useEffectEvent, useRef, useState, type DragEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { call } from "../shared/session/api.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
@@ -8,6 +8,9 @@ import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { fieldsOf } from "../shared/fields/fieldsOf.ts";
 import { importQuery } from "./queries.ts";
 import { Understanding } from "./Understanding.tsx";
+
+/** What pasted rows are called, and the project after them until it has a name. */
+const PASTED = "Pasted plan.txt";
 
 function Bring() {
   const navigate = useNavigate();
@@ -17,6 +20,22 @@ function Bring() {
     mutationFn: (files: File[]) => call("POST /api/imports", { files }),
     onSuccess: ({ id }) => navigate(`/import/${id}`),
   });
+  // What is copied from a spreadsheet comes as a table; into a field it is pasted as ever.
+  const paste = useEffectEvent((event: ClipboardEvent): void => {
+    const into = event.target as HTMLElement | null;
+    if (into?.closest("input, textarea, select, [contenteditable]") != null || bring.isPending) return;
+    const files = [...(event.clipboardData?.files ?? [])];
+    const text = event.clipboardData?.getData("text/plain") ?? "";
+    if (files.length > 0) bring.mutate(files);
+    else if (text.includes("\t") || text.includes("\n"))
+      bring.mutate([new File([text], PASTED, { type: "text/plain" })]);
+    else return;
+    event.preventDefault();
+  });
+  useEffect(() => {
+    document.addEventListener("paste", paste);
+    return () => document.removeEventListener("paste", paste);
+  }, []);
   const drop = (event: DragEvent): void => {
     event.preventDefault();
     setOver(false);
@@ -26,8 +45,8 @@ function Bring() {
     <div className="page max-w-3xl">
       <h1 className="text-xl">Bring a plan</h1>
       <p className="muted mt-1 max-w-prose">
-        A plan bundle (.json), a workbook (.xlsx or .ods), one CSV file of activities, or several CSV files, a table
-        each. You see what was understood, row by row, before anything is stored.
+        A workbook (.xlsx or .ods) or CSV as people keep their plans, with headings of their own, or a plan bundle
+        (.json). You see how it is read, mend what is not understood, and only then is it stored.
       </p>
       <div
         onDragOver={(event) => {
@@ -57,13 +76,13 @@ function Bring() {
         >
           {bring.isPending ? "Sending …" : "Select files"}
         </button>
-        <p className="muted text-sm">or drop them here</p>
+        <p className="muted text-sm">or drop them here, or paste rows copied from a spreadsheet (Ctrl+V)</p>
       </div>
       {bring.error !== null && <Failure error={bring.error} />}
       <Begin />
       <p className="muted mt-4 text-sm">
-        A workbook has a sheet for each table, named and headed as a project's own export has them; other headings can
-        be matched by hand and are remembered.
+        One sheet is enough: a name and a length for each activity, and whatever else there is of what comes before,
+        people, dates, costs. A project's own export, a sheet for each table, comes in again as it was.
       </p>
     </div>
   );

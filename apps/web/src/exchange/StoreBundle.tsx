@@ -25,6 +25,17 @@ export function Drop({ view }: { view: ImportView }) {
   );
 }
 
+/** What has to be done before the file can be stored. */
+function hindrance({ errors, peopleQuestion }: ImportView): string {
+  const names = peopleQuestion.length;
+  const wrong = errors - names;
+  const parts = [
+    ...(wrong > 0 ? [`${countWords(wrong, "error is", "errors are")} mended`] : []),
+    ...(names > 0 ? [`it is said who ${countWords(names, "name is", "names are")}`] : []),
+  ];
+  return `Nothing is stored until ${parts.join(" and ")}.`;
+}
+
 /** Stores what was understood: as a new project, or as changes to one. */
 export function StoreBundle({ view }: { view: ImportView }) {
   const client = useQueryClient();
@@ -32,13 +43,14 @@ export function StoreBundle({ view }: { view: ImportView }) {
   const { data: portfolio } = useQuery(portfolioQuery);
   const [programme, setProgramme] = useState("");
   const [newName, setNewName] = useState("");
+  const [manager, setManager] = useState("");
   const isNew = programme === NEW_PROGRAMME;
   const store = useMutation({
     mutationFn: async () => {
       const id = isNew ? (await call("POST /api/programmes", { body: { name: newName } })).id : programme;
       return call("POST /api/imports/:import/store", {
         params: { import: view.id },
-        body: { programme: id === "" ? null : id },
+        body: { programme: id === "" ? null : id, ...(manager === "" ? {} : { manager }) },
       });
     },
     onSuccess: ({ project }) => {
@@ -76,6 +88,23 @@ export function StoreBundle({ view }: { view: ImportView }) {
             />
           </label>
         )}
+        {view.known.managers.length > 1 && (
+          <label className="flex flex-col text-sm">
+            Manager
+            <select
+              className="select select-sm w-48"
+              value={manager}
+              onChange={(event) => setManager(event.target.value)}
+            >
+              <option value="">yourself</option>
+              {view.known.managers.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </select>
+          </label>
+        )}
         <button
           type="button"
           className="btn btn-primary btn-sm"
@@ -85,11 +114,7 @@ export function StoreBundle({ view }: { view: ImportView }) {
           {store.isPending ? "Storing …" : "Store as a new project"}
         </button>
         <Drop view={view} />
-        {!view.storable && (
-          <span className="adverse text-sm">
-            Nothing is stored until {countWords(view.errors, "error is", "errors are")} mended.
-          </span>
-        )}
+        {!view.storable && <span className="adverse text-sm">{hindrance(view)}</span>}
       </div>
       {store.error !== null && <Failure error={store.error} />}
     </>

@@ -4,10 +4,13 @@ import { call } from "../shared/session/api.ts";
 import type { Column } from "../shared/table/column.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";
 import { Failure } from "../shared/dialogs/Failure.tsx";
-import { countWords, dateWords, numberWords } from "../shared/words/words.ts";
+import { countWords, dateWords } from "../shared/words/words.ts";
 import { FileChangesView } from "./FileChangesView.tsx";
 import { Headings } from "./Headings.tsx";
-import { DateQuestion, NumberQuestion, ProjectFields } from "./Questions.tsx";
+import { Kept } from "./Kept.tsx";
+import { LeftOut, Mending, Supplied } from "./Mending.tsx";
+import { PeopleQuestion } from "./People.tsx";
+import { DateQuestion, DatesOrLinks, NumberQuestion, ProjectFields, RowKeysQuestion } from "./Questions.tsx";
 import { Drop, StoreBundle, Destination } from "./StoreBundle.tsx";
 
 interface Props {
@@ -15,26 +18,7 @@ interface Props {
   readonly onView: (view: ImportView) => void;
 }
 
-type Problem = ImportView["problems"][number];
 type Preview = ImportView["preview"][number];
-
-const PROBLEM_COLUMNS: readonly Column<Problem>[] = [
-  {
-    id: "level",
-    head: "",
-    value: ({ level }) => (level === "error" ? "must be mended" : "note"),
-    show: ({ level }) => (
-      <span className={level === "error" ? "adverse" : "undecided"}>
-        {level === "error" ? "✗ must be mended" : "◦ note"}
-      </span>
-    ),
-  },
-  { id: "place", head: "Where", value: ({ place }) => place },
-  { id: "table", head: "Table", value: ({ table }) => table },
-  { id: "row", head: "Row", value: ({ row }) => row },
-  { id: "field", head: "Field", value: ({ field }) => field },
-  { id: "message", head: "What", wraps: true, value: ({ message }) => message },
-];
 
 const PREVIEW_COLUMNS: readonly Column<Preview>[] = [
   {
@@ -59,6 +43,19 @@ const PREVIEW_COLUMNS: readonly Column<Preview>[] = [
   },
 ];
 
+/** What rows of a table are called, one and several. */
+const COUNTED: Readonly<Record<string, readonly [one: string, many: string]>> = {
+  activities: ["activity", "activities"],
+  links: ["link", "links"],
+  people: ["person", "people"],
+  assignments: ["person’s work on an activity", "times someone works on an activity"],
+  costs: ["planned cost", "planned costs"],
+  calendars: ["calendar", "calendars"],
+  baselines: ["approved plan", "approved plans"],
+  timeEntries: ["time entry", "time entries"],
+  actualCosts: ["cost that arose", "costs that arose"],
+};
+
 /** What was understood of a file and what was not, with the questions it leaves open. */
 export function Understanding({ view, onView }: Props) {
   const answer = useMutation({
@@ -74,9 +71,10 @@ export function Understanding({ view, onView }: Props) {
       <p className="muted text-sm">
         {counts.length === 0
           ? "Nothing was understood yet."
-          : `Understood: ${counts.map(({ table, rows }) => `${numberWords(rows)} ${table}`).join(", ")}.`}
+          : `Understood: ${counts.map(({ table, rows }) => countWords(rows, ...(COUNTED[table] ?? [table, table]))).join(", ")}.`}
         {answer.isPending && " Reading it again …"}
       </p>
+      {view.kind === "tables" && <Kept view={view} onView={onView} />}
       {view.numberQuestion !== null && (
         <NumberQuestion
           question={view.numberQuestion}
@@ -91,6 +89,21 @@ export function Understanding({ view, onView }: Props) {
           onAnswer={(dateOrder) => say({ dateOrder })}
         />
       )}
+      {view.rowKeysQuestion !== null && (
+        <RowKeysQuestion
+          question={view.rowKeysQuestion}
+          answer={view.answers.rowKeys}
+          onAnswer={(rowKeys) => say({ rowKeys })}
+        />
+      )}
+      {view.datesQuestion !== null && (
+        <DatesOrLinks
+          question={view.datesQuestion}
+          answer={view.answers.datesOrLinks}
+          onAnswer={(datesOrLinks) => say({ datesOrLinks })}
+        />
+      )}
+      <PeopleQuestion view={view} onAnswer={(people) => say({ people })} />
       <Destination
         view={view}
         onAnswer={(changesTo) => {
@@ -113,27 +126,9 @@ export function Understanding({ view, onView }: Props) {
         </p>
       )}
       {answer.error !== null && <Failure error={answer.error} />}
-      {view.problems.length > 0 && (
-        <section className="pt-4">
-          <h2 className="pb-1 text-base">What was not understood, or was supplied</h2>
-          {view.errors > view.problems.length && (
-            <p className="muted text-sm">
-              The first {view.problems.length} of {view.errors} are shown.
-            </p>
-          )}
-          <div className="max-h-80 overflow-auto" tabIndex={0} role="region" aria-label="What was not understood">
-            <DataTable
-              name="Problems"
-              rows={view.problems}
-              columns={PROBLEM_COLUMNS}
-              rowKey={(problem) =>
-                `${problem.place} ${problem.table} ${problem.row} ${problem.field} ${problem.message}`
-              }
-              empty=""
-            />
-          </div>
-        </section>
-      )}
+      <Mending view={view} onAnswer={(sheets) => say({ sheets })} />
+      <Supplied view={view} />
+      <LeftOut view={view} onAnswer={(sheets) => say({ sheets })} />
       {view.sheets.length > 0 && <Headings view={view} onAnswer={(sheets) => say({ sheets })} />}
       {view.preview.length > 0 && view.answers.changesTo === undefined && (
         <section className="pt-4">

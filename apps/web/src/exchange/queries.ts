@@ -17,3 +17,9 @@ export const fileChangesQuery = (id: string) =>
     queryKey: ["import", id, "changes"],
     queryFn: () => call("GET /api/imports/:import/changes", { params: { import: id } }),
   });
+
+/** How files were understood before. */
+export const understandingsQuery = queryOptions({
+  queryKey: ["understandings"],
+  queryFn: () => call("GET /api/understandings"),
+});

@@ -26,11 +26,17 @@ const VIEW: ImportView = {
         { heading: "Task", column: "name", guessed: "same", sample: ["Dig", "Pour"] },
         { heading: "Wie lang", column: null, guessed: "none", sample: ["3 d"] },
       ],
+      missing: [],
+      leftOut: [],
     },
   ] as unknown as ImportView["sheets"],
   dateQuestion: null,
   numberQuestion: null,
-  project: { code: "P", name: "Pier", start: "2026-03-02", currency: "EUR" },
+  rowKeysQuestion: null,
+  datesQuestion: null,
+  peopleQuestion: [],
+  known: { calendars: [], people: [], managers: [{ id: "m", name: "Cora" }] },
+  project: { code: "P", name: "Pier", start: "2026-03-02", currency: "EUR", dataDate: "", calendar: "standard" },
   counts: [
     { table: "activities", rows: 1200 },
     { table: "links", rows: 0 },
@@ -41,7 +47,17 @@ const VIEW: ImportView = {
   storable: true,
   storedAs: null,
   answers: {},
-  columns: { activities: ["name", "durationMinutes"], links: ["from", "to"] },
+  tables: [
+    {
+      table: "activities",
+      words: "activities of a plan",
+      columns: [
+        { column: "name", words: "Name of the activity" },
+        { column: "durationDays", words: "Length (days, where no unit is written)" },
+      ],
+    },
+    { table: "links", words: "links between activities", columns: [{ column: "from", words: "from" }] },
+  ],
 };
 const PORTFOLIO = {
   programmes: [{ id: "g", name: "Coast", parent: null }],
@@ -52,14 +68,18 @@ const PORTFOLIO = {
   ],
 };
 
+const UNDERSTANDINGS = [{ id: "u", name: "site office", by: "Cora", at: "2026-03-01T10:00:00.000Z" }];
+
 /** The page of a file; what is answered comes back as the server would have understood it. */
 function open(view: ImportView, act: (sent: Sent) => unknown = () => ({ project: "new" })) {
   const all = listen((sent) =>
     sent.to === "GET /api/portfolio"
       ? PORTFOLIO
-      : sent.to === "PUT /api/imports/i"
-        ? { ...view, answers: sent.body as ImportAnswers }
-        : act(sent),
+      : sent.to === "GET /api/understandings"
+        ? UNDERSTANDINGS
+        : sent.to === "PUT /api/imports/i"
+          ? { ...view, answers: sent.body as ImportAnswers }
+          : act(sent),
   );
   function Page() {
     const [now, setNow] = useState(view);
@@ -98,18 +118,21 @@ describe("what was understood of a file", () => {
   it("takes a heading for a column of ours, and a sheet for nothing", async () => {
     const sent = open(VIEW);
     expect(screen.getByText("left out", { selector: "td" })).toBeTruthy();
-    await userEvent.selectOptions(screen.getByLabelText("Column for Wie lang"), "durationMinutes");
+    await userEvent.selectOptions(
+      screen.getByLabelText("Column for Wie lang"),
+      "Length (days, where no unit is written)",
+    );
     await waitFor(() =>
       expect(sent("PUT /api/imports/i")).toEqual([
-        { sheets: { Sheet1: { table: "activities", columns: { "Wie lang": "durationMinutes" } } } },
+        { sheets: { Sheet1: { table: "activities", columns: { "Wie lang": "durationDays" } } } },
       ]),
     );
     await userEvent.selectOptions(screen.getByLabelText(/This sheet holds/), "nothing to be taken over");
-    await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toEqual({ sheets: { Sheet1: { table: "" } } }));
+    await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toMatchObject({ sheets: { Sheet1: { table: "" } } }));
   });
 
   it("asks for what the file does not say of its project", async () => {
-    const sent = open({ ...VIEW, project: { code: "P", name: "", start: "", currency: "EUR" } });
+    const sent = open({ ...VIEW, project: { ...VIEW.project!, name: "", start: "" } });
     await userEvent.type(screen.getByLabelText("Name"), "Pier");
     await userEvent.tab();
     await waitFor(() => expect(sent("PUT /api/imports/i")).toEqual([{ project: { name: "Pier" } }]));
@@ -182,6 +205,124 @@ describe("what was understood of a file", () => {
     expect(await screen.findByText("What it would change in P Pier")).toBeTruthy();
     await userEvent.selectOptions(screen.getByLabelText(/^It is/), "a new project");
     await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toEqual({}));
+  });
+});
+
+describe("what is not understood", () => {
+  const cell = (ref: string, text: string, alike = 1) => ({ sheet: "Sheet1", ref, heading: "How long", text, alike });
+  const error = (ref: string, text: string, alike?: number): ImportView["problems"][number] => ({
+    level: "error",
+    place: `Sheet1!${ref}`,
+    table: "activities",
+    row: "",
+    field: "durationDays",
+    message: `"${text}" is no duration`,
+    cell: cell(ref, text, alike),
+  });
+  const BROKEN: ImportView = {
+    ...VIEW,
+    storable: false,
+    errors: 3,
+    problems: [error("B3", "n/a", 2), error("B5", "n/a", 2), error("B6", "three")],
+  };
+
+  it("is mended for all cells alike at once, or singly, on the page itself", async () => {
+    const sent = open(BROKEN);
+    expect(screen.getByText("Sheet1!B3, Sheet1!B5")).toBeTruthy();
+    await userEvent.click(screen.getAllByRole("button", { name: "It means nothing" })[0]!);
+    const alike = { "How long": { "n/a": "" } };
+    await waitFor(() => expect(sent("PUT /api/imports/i")).toEqual([{ sheets: { Sheet1: { alike } } }]));
+    const field = screen.getByLabelText("Write instead at Sheet1!B6");
+    await userEvent.clear(field);
+    await userEvent.type(field, "3d{Enter}");
+    await waitFor(() =>
+      expect(sent("PUT /api/imports/i").at(-1)).toEqual({ sheets: { Sheet1: { alike, cells: { B6: "3d" } } } }),
+    );
+  });
+
+  it("are people whom nobody knows: each is said to be someone, or all of them to be new", async () => {
+    const asked = [
+      { name: "Ann", count: 2, place: "Sheet1!D3", meant: [{ id: "p1", name: "Ann Berg" }] },
+      { name: "Bo", count: 1, place: "Sheet1!D4", meant: [] },
+    ];
+    const known = {
+      ...VIEW.known,
+      people: [
+        { id: "p1", name: "Ann Berg" },
+        { id: "p2", name: "Boris Lind" },
+      ],
+    };
+    const sent = open({ ...VIEW, peopleQuestion: asked, known });
+    await userEvent.selectOptions(screen.getByLabelText("Who is Ann?"), "Ann Berg");
+    await waitFor(() => expect(sent("PUT /api/imports/i")).toEqual([{ people: { Ann: "p1" } }]));
+    await userEvent.selectOptions(screen.getByLabelText("Who is Bo?"), "someone else who is known …");
+    await userEvent.type(screen.getByLabelText("Who is Bo?"), "Boris Lind");
+    await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toEqual({ people: { Ann: "p1", Bo: "p2" } }));
+    await userEvent.click(button("All 2 are new people"));
+    await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toEqual({ people: { Ann: "new", Bo: "new" } }));
+  });
+
+  it("may be rows that are no activity, and is taken after all; or what numbers and dates mean", async () => {
+    const sent = open({
+      ...VIEW,
+      sheets: [{ ...VIEW.sheets[0]!, leftOut: [{ line: 14, text: "TOTAL · 22 d", why: "a total", taken: false }] }],
+      rowKeysQuestion: { sample: "3", taken: "rows", able: ["rows", "lines"] },
+      datesQuestion: {
+        count: 1,
+        samples: [{ place: "Sheet1!B4", name: "Paint", given: "2026-03-19", byLinks: "2026-03-12" }],
+      },
+    });
+    await userEvent.click(button("Take it"));
+    await waitFor(() => expect(sent("PUT /api/imports/i")).toEqual([{ sheets: { Sheet1: { turned: [14] } } }]));
+    await userEvent.click(screen.getByRole("radio", { name: "the row of the spreadsheet" }));
+    await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toMatchObject({ rowKeys: "lines" }));
+    expect(screen.getByText("12 Mar 2026")).toBeTruthy();
+    await userEvent.click(screen.getByRole("radio", { name: /^the dates/ }));
+    await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toMatchObject({ datesOrLinks: "dates" }));
+  });
+
+  it("is asked for once where a sheet of hours has no column for it", async () => {
+    const hours = {
+      ...VIEW.sheets[0]!,
+      table: "timeEntries",
+      missing: [{ column: "activity", words: "On which activity", said: "" }],
+    };
+    const sent = open({ ...VIEW, sheets: [hours] });
+    await userEvent.type(screen.getByLabelText(/On which activity, for all of its rows/), "Dig{Enter}");
+    await waitFor(() =>
+      expect(sent("PUT /api/imports/i")).toEqual([{ sheets: { Sheet1: { fixed: { activity: "Dig" } } } }]),
+    );
+  });
+});
+
+describe("how files are read", () => {
+  it("is noted under a name, and the next file is read so", async () => {
+    const sent = open(VIEW, ({ to }) =>
+      to === "POST /api/imports/i/understanding" ? UNDERSTANDINGS : { ...VIEW, fileName: "read so.xlsx" },
+    );
+    await userEvent.type(screen.getByLabelText("Note how it is read, for the next file"), "yard");
+    await userEvent.click(button("Note"));
+    await waitFor(() => expect(sent("POST /api/imports/i/understanding")).toEqual([{ name: "yard" }]));
+    await userEvent.selectOptions(await screen.findByLabelText("Read it as an earlier file"), "u");
+    await userEvent.click(button("Read it so"));
+    expect(await screen.findByText("read so.xlsx")).toBeTruthy();
+    expect(sent("POST /api/imports/i/understanding/u")).toHaveLength(1);
+  });
+
+  it("and someone else may be its manager", async () => {
+    const sent = open({
+      ...VIEW,
+      known: {
+        ...VIEW.known,
+        managers: [
+          { id: "m", name: "Cora" },
+          { id: "t", name: "Tom" },
+        ],
+      },
+    });
+    await userEvent.selectOptions(await screen.findByLabelText("Manager"), "Tom");
+    await userEvent.click(button("Store as a new project"));
+    await waitFor(() => expect(sent("POST /api/imports/i/store")).toEqual([{ programme: null, manager: "t" }]));
   });
 });
 

@@ -12,9 +12,20 @@ export interface TimeCell {
 export interface SourceSheet {
   readonly name: string;
   readonly rows: readonly Cell[][];
-  /** How far the first text of each row is indented, where the file says. */
+  /** How far the first texts of each row are indented at most, where the file says. */
   readonly indents: readonly number[];
+  /** How deep each row is grouped below others, where the file says. */
+  readonly levels?: readonly number[];
+  /** Where a cell stands in the file (`C5`), of a sheet that was put in other rows: column from 0, line from 1. */
+  readonly refOf?: (column: number, line: number) => string;
 }
+
+/** Where a cell of a sheet stands in the file, as a spreadsheet shows it: `C5`. */
+export const refIn = ({ refOf }: Pick<SourceSheet, "refOf">, column: number, line: number): string =>
+  refOf?.(column, line) ?? `${columnLetters(column)}${line}`;
+
+/** Of so many texts at the beginning of a row the indentation is looked at: before a name there may be a number. */
+export const INDENTED_TEXTS = 3;
 
 /** Thrown where a file cannot be read at all; the message is for whoever brought it. */
 export class Unreadable extends Error {}
@@ -36,4 +47,11 @@ export function asTime(minutes: number): TimeCell {
     minutes,
     shown: `${minutes < 0 ? "-" : ""}${String(Math.floor(size / 60)).padStart(2, "0")}:${String(size % 60).padStart(2, "0")}`,
   };
+}
+
+/** A column's letters as a spreadsheet shows them, 0 for A. */
+export function columnLetters(index: number): string {
+  let letters = "";
+  for (let at = index; at >= 0; at = Math.floor(at / 26) - 1) letters = String.fromCharCode(65 + (at % 26)) + letters;
+  return letters;
 }

@@ -7,11 +7,16 @@ export type CellKind =
   | "minutes"
   | "hours"
   | "days"
+  | "length"
   | "date"
   | "instant"
   | "dateOrInstant"
   | "bool"
-  | "shifts";
+  | "shifts"
+  | "percent"
+  | "money"
+  | "activityKind"
+  | "activityState";
 
 export interface ColumnSpec {
   readonly kind: CellKind;
@@ -75,12 +80,22 @@ export const SHEETS = {
     id,
     name,
     parent: optionalId,
-    kind: text,
+    outline: { kind: "text", readOnly: true } as ColumnSpec,
+    branch: { kind: "text", readOnly: true } as ColumnSpec,
+    kind: { kind: "activityKind" } as ColumnSpec,
     calendar: optionalId,
     durationMinutes: minutes,
     durationHours: { kind: "hours", readOnly: true } as ColumnSpec,
-    durationDays: { kind: "days", readOnly: true } as ColumnSpec,
+    durationDays: { kind: "length", readOnly: true } as ColumnSpec,
     start: { kind: "date", readOnly: true } as ColumnSpec,
+    finish: { kind: "date", readOnly: true } as ColumnSpec,
+    predecessors: { kind: "text", readOnly: true } as ColumnSpec,
+    people: { kind: "text", readOnly: true } as ColumnSpec,
+    role: { kind: "text", readOnly: true } as ColumnSpec,
+    plannedHours: { kind: "hours", readOnly: true } as ColumnSpec,
+    cost: { kind: "money", readOnly: true } as ColumnSpec,
+    state: { kind: "activityState", readOnly: true } as ColumnSpec,
+    note: { kind: "text", readOnly: true } as ColumnSpec,
     level: { kind: "int", readOnly: true } as ColumnSpec,
     driver: text,
     windowPolicy: text,
@@ -98,7 +113,7 @@ export const SHEETS = {
     "credit.to": optionalId,
     actualStart: { kind: "dateOrInstant" } as ColumnSpec,
     actualFinish: { kind: "dateOrInstant" } as ColumnSpec,
-    percent: number,
+    percent: { kind: "percent" } as ColumnSpec,
     remainingMinutes: minutes,
     dropped: { kind: "bool" } as ColumnSpec,
   },
@@ -130,7 +145,15 @@ export const SHEETS = {
     minutes: needMinutes,
     deadline: date,
   },
-  timeEntries: { activity: id, person: id, date: needDate, minutes: needMinutes, state: name, note: text },
+  timeEntries: {
+    activity: id,
+    person: id,
+    date: needDate,
+    minutes: needMinutes,
+    hours: { kind: "hours", readOnly: true } as ColumnSpec,
+    state: name,
+    note: text,
+  },
   actualCosts: { activity: id, date: needDate, amountMinor: needInt, category: text, reference: text },
 } as const satisfies Record<string, Record<string, ColumnSpec>>;
 
@@ -138,25 +161,3 @@ export type SheetName = keyof typeof SHEETS;
 export const SHEET_NAMES = Object.keys(SHEETS) as SheetName[];
 
 export const columnsOf = (sheet: SheetName): Readonly<Record<string, ColumnSpec>> => SHEETS[sheet];
-
-/** Headings that people write for a column, beside its own name; compared without case, spaces and signs. */
-export const SYNONYMS: Partial<Record<SheetName, Readonly<Record<string, readonly string[]>>>> = {
-  activities: {
-    id: ["activityid", "code", "no", "number", "ref", "wbs", "nr"],
-    name: ["activity", "activityname", "title", "description", "designation"],
-    parent: ["parentid", "belongsto", "under"],
-    durationMinutes: ["minutes"],
-    durationHours: ["hours", "durationh", "durationinhours"],
-    durationDays: ["days", "duration", "durationd", "durationindays", "length", "workingdays"],
-    start: ["starts", "begin", "begins", "plannedstart", "startdate"],
-    deadline: ["due", "duedate", "latestfinish"],
-    percent: ["done", "percentcomplete", "complete", "progress"],
-    actualStart: ["started", "actualbegin"],
-    actualFinish: ["finished", "ended", "actualend"],
-    level: ["outlinelevel", "depth"],
-    owner: ["responsible", "who"],
-  },
-  links: { from: ["predecessor", "before"], to: ["successor", "after"], type: ["kind"], lagMinutes: ["lag"] },
-  people: { id: ["personid"], name: ["person"] },
-  assignments: { activity: ["activityid"], person: ["who", "personid"], plannedMinutes: ["planned", "minutes"] },
-};

@@ -1,7 +1,11 @@
-import type { ImportAnswers, SheetView } from "@chronometra/contract";
-import { columnsOf, SHEET_NAMES, SYNONYMS, type SheetName } from "./columns.ts";
+import { OWN_COLUMN, type ImportAnswers, type SheetView } from "@chronometra/contract";
+import { columnsOf, SHEET_NAMES, type SheetName } from "./columns.ts";
+import { daysAsList } from "./daysAcross.ts";
+import { columnByCells, looksLikeOutline } from "./guessColumn.ts";
+import { COLUMN_WORDS, KEYWORDS, SYNONYMS } from "./headingWords.ts";
 import { shownOf } from "./readCells.ts";
 import type { Cell, SourceSheet } from "./cells.ts";
+import { leftOutOf, mended } from "./tidy.ts";
 
 /** Headings matched by hand before, by table and heading. */
 export type KnownHeadings = Readonly<Record<string, Readonly<Record<string, string>>>>;
@@ -14,6 +18,12 @@ export interface MatchedSheet {
   readonly headingRow: number;
   /** Column of ours by position; null where it is left out. */
   readonly columns: readonly (string | null)[];
+  /** Heading by position. */
+  readonly headings: readonly string[];
+  /** What every row says that says nothing else, by column. */
+  readonly fixed: Readonly<Record<string, string>>;
+  /** Lines (1 the first) that are no rows of the table. */
+  readonly leftOut: ReadonlySet<number>;
   readonly view: SheetView;
 }
 
@@ -58,9 +68,11 @@ function guessTable(source: SourceSheet, alone: boolean): SheetName | null {
   const byName = SHEET_NAMES.find((name) => plainHeading(name) === plainHeading(source.name));
   if (byName !== undefined) return byName;
   if (alone) return "activities";
-  const scored = SHEET_NAMES.map((name) => ({ name, count: findHeadings(name, source.rows).count })).sort(
-    (a, b) => b.count - a.count,
-  );
+  // Where as much speaks for either, it is a plan.
+  const scored = SHEET_NAMES.map((name) => ({
+    name,
+    count: findHeadings(name, source.rows).count + (name === "activities" ? 0.5 : 0),
+  })).sort((a, b) => b.count - a.count);
   const best = scored[0]!;
   return best.count >= 2 ? best.name : null;
 }
@@ -75,11 +87,18 @@ export function matchSheets(
   known: KnownHeadings,
 ): MatchedSheet[] {
   const filled = sheets.filter(({ rows }) => rows.some((row) => row.some((cell) => cell !== null)));
-  return filled.map((source) => {
+  return filled.map((brought) => {
+    const source = daysAsList(brought) ?? brought;
     const answer = answers.sheets?.[source.name];
     const table =
-      answer?.table === "" ? null : isTable(answer?.table) ? answer.table : guessTable(source, filled.length === 1);
-    return table === null ? leftOut(source) : matchColumns(source, table, answer?.columns ?? {}, known[table] ?? {});
+      answer?.table === ""
+        ? null
+        : isTable(answer?.table)
+          ? answer.table
+          : source === brought
+            ? guessTable(source, filled.length === 1)
+            : "timeEntries";
+    return table === null ? leftOut(source) : matchColumns(source, table, answer, known[table] ?? {});
   });
 }
 
@@ -89,43 +108,120 @@ function leftOut(source: SourceSheet): MatchedSheet {
     table: null,
     headingRow: -1,
     columns: [],
-    view: { name: source.name, table: null, headingRow: null, rows: source.rows.length, headings: [] },
+    headings: [],
+    fixed: {},
+    leftOut: new Set(),
+    view: {
+      name: source.name,
+      table: null,
+      headingRow: null,
+      rows: source.rows.length,
+      headings: [],
+      missing: [],
+      leftOut: [],
+    },
   };
 }
 
-function matchColumns(
-  source: SourceSheet,
+type Guess = SheetView["headings"][number]["guessed"];
+type Matched = { readonly column: string | null; readonly guessed: Guess };
+
+/** The column that each heading is taken for: by hand and by its own name first, then by words in it, then by the cells. */
+function matchAll(
   table: SheetName,
+  headings: readonly string[],
+  below: (column: number) => readonly (Cell | undefined)[],
   byHand: Readonly<Record<string, string>>,
   known: Readonly<Record<string, string>>,
-): MatchedSheet {
-  const found = findHeadings(table, source.rows);
-  const headingRow = found.count > 0 ? found.row : likelyHeadings(source.rows);
-  const cells = headingRow < 0 ? [] : (source.rows[headingRow] ?? []);
+): Matched[] {
   const taken = new Set<string>();
-  const headings: SheetView["headings"] = [];
-  const columns = cells.map((cell, c) => {
-    const heading = textOf(cell);
-    if (heading === "") return null;
+  const found: Matched[] = headings.map(() => ({ column: null, guessed: "none" }));
+  const take = (c: number, column: string | null, guessed: Guess): void => {
+    if (column === null || (taken.has(column) && column !== OWN_COLUMN)) return;
+    taken.add(column);
+    found[c] = { column, guessed };
+  };
+  headings.forEach((heading, c) => {
+    if (heading === "") return;
     const match = matchHeading(table, heading, byHand, known);
-    const column = match.column !== null && !taken.has(match.column) ? match.column : null;
-    if (column !== null) taken.add(column);
-    headings.push({
-      heading,
-      column,
-      guessed: column === null ? "none" : match.guessed,
-      sample: samples(source.rows, headingRow, c),
-    });
-    return column;
+    if (match.guessed === "byHand") {
+      found[c] = { column: null, guessed: "byHand" };
+      take(c, match.column, "byHand");
+    } else take(c, match.column, match.guessed);
   });
+  if (table !== "activities") return found;
+  const open = (c: number): boolean => headings[c] !== "" && found[c]!.guessed === "none";
+  headings.forEach((heading, c) => {
+    if (!open(c)) return;
+    const words = heading.toLowerCase();
+    take(c, KEYWORDS.find(([column, test]) => !taken.has(column) && test.test(words))?.[0] ?? null, "words");
+  });
+  headings.forEach((_heading, c) => {
+    if (open(c)) take(c, columnByCells(below(c), taken), "cells");
+  });
+  return meantTogether(found, below);
+}
+
+/** What columns mean beside each other: numbers with points in them are an outline, hours alone a length. */
+function meantTogether(found: Matched[], below: (column: number) => readonly (Cell | undefined)[]): Matched[] {
+  const has = (column: string): boolean => found.some((each) => each.column === column);
+  const isLong = has("durationDays") || has("durationMinutes") || has("durationHours");
+  return found.map((each, c): Matched => {
+    if (each.guessed === "byHand" || each.guessed === "remembered") return each;
+    if (each.column === "id" && !has("parent") && !has("outline") && looksLikeOutline(below(c)))
+      return { column: "outline", guessed: "cells" };
+    if (each.column === "plannedHours" && !isLong && !(has("start") && has("finish")))
+      return { ...each, column: "durationHours" };
+    return each;
+  });
+}
+
+function matchColumns(
+  brought: SourceSheet,
+  table: SheetName,
+  answer: NonNullable<ImportAnswers["sheets"]>[string] | undefined,
+  known: Readonly<Record<string, string>>,
+): MatchedSheet {
+  const found = findHeadings(table, brought.rows);
+  const headingRow = found.count > 0 ? found.row : likelyHeadings(brought.rows);
+  const headings = (headingRow < 0 ? [] : (brought.rows[headingRow] ?? [])).map(textOf);
+  const source = mended(brought, headingRow, headings, answer);
+  const below = (column: number): (Cell | undefined)[] => source.rows.slice(headingRow + 1).map((row) => row[column]);
+  const matched = matchAll(table, headings, below, answer?.columns ?? {}, known);
+  const columns = matched.map(({ column }) => column);
   const rows = Math.max(0, source.rows.length - headingRow - 1);
+  const isLoose = table === "activities" && headingRow >= 0;
+  const left = isLoose
+    ? leftOutOf(source, headingRow, columns, answer?.turned ?? [])
+    : { lines: new Set<number>(), told: [] };
   return {
     source,
     table,
     headingRow,
     columns,
-    view: { name: source.name, table, headingRow: headingRow < 0 ? null : headingRow + 1, rows, headings },
+    headings,
+    fixed: answer?.fixed ?? {},
+    leftOut: left.lines,
+    view: {
+      name: source.name,
+      table,
+      headingRow: headingRow < 0 ? null : headingRow + 1,
+      rows,
+      headings: headings.flatMap((heading, c) =>
+        heading === "" ? [] : [{ heading, ...matched[c]!, sample: samples(source.rows, headingRow, c, left.lines) }],
+      ),
+      missing: missingIn(table, columns, answer?.fixed ?? {}),
+      leftOut: left.told,
+    },
   };
+}
+
+/** What hours have to say, where a sheet has no column for it. */
+function missingIn(table: SheetName, columns: readonly (string | null)[], fixed: Readonly<Record<string, string>>) {
+  if (table !== "timeEntries") return [];
+  return ["person", "activity"]
+    .filter((column) => !columns.includes(column))
+    .map((column) => ({ column, words: COLUMN_WORDS.timeEntries![column]!, said: fixed[column] ?? "" }));
 }
 
 function matchHeading(
@@ -135,7 +231,8 @@ function matchHeading(
   known: Readonly<Record<string, string>>,
 ) {
   const has = (column: string | undefined): column is string =>
-    column !== undefined && Object.hasOwn(columnsOf(table), column);
+    column !== undefined &&
+    (Object.hasOwn(columnsOf(table), column) || (column === OWN_COLUMN && table === "activities"));
   if (Object.hasOwn(byHand, heading))
     return { column: has(byHand[heading]) ? byHand[heading] : null, guessed: "byHand" as const };
   const remembered = Object.hasOwn(known, plainHeading(heading)) ? known[plainHeading(heading)] : undefined;
@@ -143,10 +240,11 @@ function matchHeading(
   return { column: ourColumn(table, heading), guessed: "same" as const };
 }
 
-const samples = (rows: readonly Cell[][], headingRow: number, column: number): string[] =>
+const samples = (rows: readonly Cell[][], headingRow: number, column: number, leftOut: ReadonlySet<number>): string[] =>
   rows
     .slice(headingRow + 1, headingRow + 30)
-    .flatMap((row) => {
+    .flatMap((row, i) => {
+      if (leftOut.has(headingRow + 2 + i)) return [];
       const cell = row[column];
       return cell === null || cell === undefined ? [] : [shownOf(cell).trim()];
     })

@@ -1,6 +1,6 @@
 import fc from "fast-check";
 import { format } from "date-fns";
-import { columnLetters } from "./readTables.ts";
+import { columnLetters } from "./cells.ts";
 import { dateInOrder, dependsOnOrder, readCell, soleOrder, type HowRead } from "./readCells.ts";
 import type { Cell } from "./cells.ts";
 import { asBrought, harmless } from "./toSheets.ts";

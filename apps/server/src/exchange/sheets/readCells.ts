@@ -136,6 +136,79 @@ export function readTime(
     : read;
 }
 
+const KIND_WORDS: readonly (readonly [kind: string, words: RegExp])[] = [
+  ["milestone", /^(milestone|ms|m|yes|y|x|true|◆|event)$/i],
+  ["summary", /^(summary|phase|branch|group|heading|section|s)$/i],
+  ["levelOfEffort", /^(levelofeffort|level of effort|loe|hammock)$/i],
+  ["work", /^(work|task|activity|t|a|no|n|false|-|normal)$/i],
+];
+
+/** What kind of row it is, in the format's word or in common ones. */
+function readKind(cell: Cell): Reading {
+  const text = shownOf(cell as Exclude<Cell, null>).trim();
+  const found = KIND_WORDS.find(([, words]) => words.test(text));
+  return found === undefined
+    ? { fault: `"${text}" is no kind of activity; write work, milestone, summary or levelOfEffort` }
+    : { value: found[0] };
+}
+
+const STATE_WORDS: readonly (readonly [state: string, words: RegExp])[] = [
+  ["complete", /^(done|complete|completed|finished|closed|ended|100 ?%)$/i],
+  ["inProgress", /^(in progress|started|ongoing|under way|underway|running|active|begun|wip)$/i],
+  ["notStarted", /^(not started|to do|todo|open|planned|new|pending|waiting|-)$/i],
+  ["parked", /^(parked|on hold|hold|paused|deferred|postponed)$/i],
+];
+
+/** In which state a row is, in common words. */
+function readState(cell: Cell): Reading {
+  const text = shownOf(cell as Exclude<Cell, null>).trim();
+  const found = STATE_WORDS.find(([, words]) => words.test(text));
+  return found === undefined
+    ? { fault: `"${text}" is no state; write not started, in progress, done or parked` }
+    : { value: found[0] };
+}
+
+/** How far something is, 0 to 100: `50%`, `50`; `0.5` where the column counts in shares. */
+function readPercent(cell: Exclude<Cell, null>, how: HowRead): Reading {
+  if (typeof cell === "object") return { fault: `"${shownOf(cell)}" is no percentage` };
+  const read = readNumber(cell, how.numbers);
+  if ("fault" in read) return read;
+  const value = read.value as number;
+  // Beside `50` nobody means half a percent by `0.5`, but in what is written here.
+  const isShare = how.shares === true || (how.exact !== true && value > 0 && value < 1);
+  return isShare && !(typeof cell === "string" && cell.includes("%")) ? { value: Math.round(value * 1e8) / 1e6 } : read;
+}
+
+const CURRENCY_SIGNS = /^[\p{Sc}\s]+|[\p{Sc}\s]+$|^[A-Z]{3}\s+|\s+[A-Z]{3}$/gu;
+
+/** An amount as it is written, with or without its currency. */
+function readMoney(cell: Exclude<Cell, null>, how: HowRead): Reading {
+  if (typeof cell === "object") return { fault: `"${shownOf(cell)}" is no amount` };
+  return readNumber(typeof cell === "string" ? cell.trim().replace(CURRENCY_SIGNS, "") : cell, how.numbers);
+}
+
+/** A length as it was written: days of whatever calendar it counts in, and minutes besides. */
+export interface WrittenLength {
+  readonly days: number;
+  readonly minutes: number;
+}
+
+/** A length in days where no unit is written, in whatever unit stands there else: `3`, `2w`, `1.5 days`, `4h`, `1d 4h`. */
+function readLength(cell: Exclude<Cell, null>, numbers: NumberStyle | "mixed" | null): Reading {
+  const text = typeof cell === "string" ? cell.replace(/(\d\s*)(?:hrs?|hours?)\b/gi, "$1h") : cell;
+  const read = readTime(text, "days", numbers);
+  if ("fault" in read) return read;
+  const days = read.value as number;
+  if (typeof text === "number") return { value: { days, minutes: 0 } satisfies WrittenLength };
+  if (typeof text === "string" && !/[a-z:]/i.test(text)) return { value: { days, minutes: 0 } };
+  if (typeof text !== "string") return { value: { days: 0, minutes: days * STANDARD_DAY_MINUTES } };
+  // Of a longer day the part that is written in days grows, and the part in hours does not.
+  const [short, long] = [1, 2].map((times) => parseDuration(text, times * STANDARD_DAY_MINUTES, "days"));
+  if (short == null || long == null) return { value: { days, minutes: 0 } };
+  const own = (long - short) / STANDARD_DAY_MINUTES;
+  return { value: { days: own, minutes: short - own * STANDARD_DAY_MINUTES } };
+}
+
 /** A cell as whoever brought it sees it. */
 export const shownOf = (cell: Exclude<Cell, null>): string =>
   typeof cell !== "object" ? String(cell) : "date" in cell ? cell.date : "shown" in cell ? cell.shown : cell.fault;
@@ -146,6 +219,8 @@ export interface HowRead {
   readonly numbers: NumberStyle | "mixed" | null;
   /** Whether spaces at the ends of texts are meant. */
   readonly exact?: boolean;
+  /** Whether a column of percentages counts in shares of 1. */
+  readonly shares?: boolean;
 }
 
 /** Reads one cell that is not empty as what its column holds. */
@@ -176,6 +251,16 @@ export function readCell(cell: Exclude<Cell, null>, kind: CellKind, how: HowRead
     case "instant":
     case "dateOrInstant":
       return readInstant(cell, order);
+    case "length":
+      return readLength(cell, how.numbers);
+    case "percent":
+      return readPercent(cell, how);
+    case "money":
+      return readMoney(cell, how);
+    case "activityKind":
+      return readKind(cell);
+    case "activityState":
+      return readState(cell);
     case "bool":
       return readBool(cell);
     case "shifts":

@@ -5,6 +5,7 @@ import Papa from "papaparse";
 import {
   asShown,
   asTime,
+  INDENTED_TEXTS,
   leadingSpaces,
   MAX_CELLS,
   MAX_COLUMNS,
@@ -157,8 +158,18 @@ function readCsv(upload: Upload): SourceSheet {
   if (parsed.data.length > MAX_ROWS) throw new Unreadable(`${upload.name}: has more than ${MAX_ROWS} rows`);
   const rows = parsed.data.map((row) => row.map((cell): Cell => (cell.trim() === "" ? null : cell)));
   const name = upload.name.replace(/^.*[\\/]/, "").replace(/\.[^.]*$/, "");
-  return { name, rows, indents: parsed.data.map((row) => leadingSpaces(row.find((cell) => cell.trim() !== "") ?? "")) };
+  return { name, rows, indents: rows.map(indentOf) };
 }
+
+/** How far the first texts of a row are indented by spaces. */
+const indentOf = (row: readonly Cell[]): number =>
+  Math.max(
+    0,
+    ...row
+      .filter((cell) => typeof cell === "string")
+      .slice(0, INDENTED_TEXTS)
+      .map(leadingSpaces),
+  );
 
 async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceFile> {
   const workbook = new Workbook();
@@ -180,33 +191,36 @@ async function readWorkbook(upload: Upload, progress: Progress): Promise<SourceF
 function readPage(page: Worksheet, name: string): SourceSheet {
   const rows: Cell[][] = [];
   const indents: number[] = [];
+  const levels: number[] = [];
   const width = Math.min(page.columnCount, MAX_COLUMNS);
   let count = 0;
   // Only what is there: between two cells that lie far apart there may be millions that are not.
   page.eachRow((row, number) => {
     const cells: Cell[] = [];
     let indent = 0;
-    let seenText = false;
+    let texts = 0;
     row.eachCell((cell, c) => {
       if (c > width) return;
       if (++count > MAX_CELLS)
         throw new Unreadable(`${name}: sheet ${page.name} has more than ${numberWords(MAX_CELLS)} cells`);
       while (cells.length < c - 1) cells.push(null);
+      // What is merged down is said for each of its rows; what is merged across is said once.
+      if (cell.isMerged && cell.master !== cell && cell.master.col !== cell.col) return void cells.push(null);
       const format = typeof cell.numFmt === "object" ? cell.numFmt.formatCode : cell.numFmt;
       const value = asShown(plainValue(cell.value, format), format);
-      if (!seenText && typeof value === "string") {
-        seenText = true;
-        indent = (cell.alignment?.indent ?? 0) * 2 + leadingSpaces(value);
-      }
+      if (typeof value === "string" && texts++ < INDENTED_TEXTS)
+        indent = Math.max(indent, (cell.alignment?.indent ?? 0) * 2 + leadingSpaces(value));
       cells.push(value);
     });
     rows[number - 1] = cells;
     indents[number - 1] = indent;
+    levels[number - 1] = row.outlineLevel;
   });
   return {
     name: page.name,
     rows: Array.from(rows, (row) => row ?? []),
     indents: Array.from(indents, (indent) => indent ?? 0),
+    levels: Array.from(levels, (level) => level ?? 0),
   };
 }
 

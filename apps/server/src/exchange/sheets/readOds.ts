@@ -3,6 +3,7 @@ import { SaxesParser, type SaxesTagPlain } from "saxes";
 import {
   asShown,
   asTime,
+  INDENTED_TEXTS,
   leadingSpaces,
   MAX_CELLS,
   MAX_COLUMNS,
@@ -71,6 +72,8 @@ class Reading {
   /** Within a word that someone wrote beside a cell. */
   private aside = false;
   private count = 0;
+  /** What is merged down, by column: said for each of the rows that it spans. */
+  private readonly spans = new Map<number, { readonly value: Cell; left: number }>();
 
   constructor(private readonly fileName: string) {}
 
@@ -81,8 +84,11 @@ class Reading {
         rows: (this.rows = []),
         indents: (this.indents = []),
       });
-    if (name === "table:table") this.at = 0;
-    else if (name === "table:table-row")
+    if (name === "table:table") {
+      this.at = 0;
+      this.spans.clear();
+    }
+    if (name === "table:table-row")
       [this.row, this.column, this.repeated] = [[], 0, times(attributes, "table:number-rows-repeated")];
     else if (name === "table:table-cell" || name === "table:covered-table-cell")
       this.cell = { attributes, paragraphs: [] };
@@ -103,10 +109,21 @@ class Reading {
       this.cell?.paragraphs.push(this.paragraph);
       this.paragraph = null;
     } else if ((name === "table:table-cell" || name === "table:covered-table-cell") && this.cell !== null) {
-      this.put(valueOf(this.cell), times(this.cell.attributes, "table:number-columns-repeated"));
+      this.put(this.spanned(name, this.cell), times(this.cell.attributes, "table:number-columns-repeated"));
       this.cell = null;
     } else if (name === "table:table-row") this.endRow();
   };
+
+  /** What a cell says, or what the one above that spans it does. */
+  private spanned(name: string, cell: Open): Cell {
+    const value = valueOf(cell);
+    const rows = times(cell.attributes, "table:number-rows-spanned");
+    if (rows > 1) this.spans.set(this.column, { value, left: rows - 1 });
+    const over = this.spans.get(this.column);
+    if (rows > 1 || over === undefined || over.left === 0) return value;
+    over.left--;
+    return name === "table:covered-table-cell" ? over.value : value;
+  }
 
   private put(value: Cell, count: number): void {
     const end = this.column + count;
@@ -131,10 +148,11 @@ class Reading {
         this.rows.push([]);
         this.indents.push(0);
       }
-      const first = this.row.find((cell) => typeof cell === "string") as string | undefined;
+      const texts = this.row.filter((cell) => typeof cell === "string").slice(0, INDENTED_TEXTS);
+      const indent = Math.max(0, ...texts.map(leadingSpaces));
       for (let i = 0; i < this.repeated; i++) {
         this.rows.push([...this.row]);
-        this.indents.push(leadingSpaces(first ?? ""));
+        this.indents.push(indent);
       }
     }
     this.at += this.repeated;

@@ -1,13 +1,17 @@
 import type { DateOrder, ImportProblem, NumberStyle } from "@chronometra/contract";
-import { DATE_ORDERS } from "@chronometra/contract";
+import { DATE_ORDERS, OWN_COLUMN } from "@chronometra/contract";
 import { columnsOf, NUMBERS_SAY, type CellKind, type SheetName } from "./columns.ts";
 import type { MatchedSheet } from "./matchSheets.ts";
 import { styleOfColumn, type ColumnStyle } from "./numbers.ts";
-import { dateInOrder, dependsOnOrder, readCell, soleOrder } from "./readCells.ts";
-import type { Cell } from "./cells.ts";
+import { refIn, type Cell } from "./cells.ts";
+import { dateInOrder, dependsOnOrder, readCell, shownOf, soleOrder } from "./readCells.ts";
 
 /** A row as it was read, before its shape is checked. */
 export type Loose = Record<string, unknown>;
+
+/** A row without some of its fields. */
+export const without = (fields: Loose, names: readonly string[]): Loose =>
+  Object.fromEntries(Object.entries(fields).filter(([name]) => !names.includes(name)));
 
 /** A row as read, and where it stands. */
 export interface ReadRow {
@@ -16,19 +20,17 @@ export interface ReadRow {
   readonly line: number;
   readonly sheet: string;
   readonly indent: number;
+  /** How deep it is grouped below others in the file. */
+  readonly level: number;
+  /** What it says in columns that become fields of one's own, by their headings. */
+  readonly own: Readonly<Record<string, Exclude<Cell, null>>>;
 }
 
 /** The rows of each sheet that was recognised. */
 export type ReadTables = Map<SheetName, ReadRow[]>;
 
-/** A column's letters as a spreadsheet shows them, 0 for A. */
-export function columnLetters(index: number): string {
-  let letters = "";
-  for (let at = index; at >= 0; at = Math.floor(at / 26) - 1) letters = String.fromCharCode(65 + (at % 26)) + letters;
-  return letters;
-}
-
-const isDateKind = (kind: string): boolean => kind === "date" || kind === "instant" || kind === "dateOrInstant";
+const isDateKind = (kind: CellKind | undefined): boolean =>
+  kind === "date" || kind === "instant" || kind === "dateOrInstant";
 
 /** The orders in which all dates of the file can be read; those that leave no doubt are not asked about. */
 export function dateOrders(sheets: readonly MatchedSheet[]): { sample: string; orders: DateOrder[] } | null {
@@ -37,7 +39,7 @@ export function dateOrders(sheets: readonly MatchedSheet[]): { sample: string; o
   for (const { source, table, headingRow, columns } of sheets) {
     if (table === null) continue;
     const dated = columns.flatMap((column, c) =>
-      column !== null && isDateKind(columnsOf(table)[column]!.kind) ? [c] : [],
+      column !== null && isDateKind(columnsOf(table)[column]?.kind) ? [c] : [],
     );
     for (const row of source.rows.slice(headingRow + 1)) {
       for (const c of dated) {
@@ -54,7 +56,16 @@ export function dateOrders(sheets: readonly MatchedSheet[]): { sample: string; o
   return sample === null ? null : { sample, orders };
 }
 
-const NUMBER_KINDS: ReadonlySet<CellKind> = new Set(["int", "number", "minutes", "hours", "days"]);
+const NUMBER_KINDS: ReadonlySet<CellKind> = new Set<CellKind>([
+  "int",
+  "number",
+  "minutes",
+  "hours",
+  "days",
+  "length",
+  "percent",
+  "money",
+]);
 const WHOLE_KINDS: ReadonlySet<CellKind> = new Set(["int", "minutes"]);
 
 /** How each column of the sheets writes numbers, and one that can be read two ways where nothing tells which. */
@@ -79,8 +90,8 @@ export function numbersIn(sheets: readonly MatchedSheet[], answered: NumberStyle
     styles.set(sheet, own);
     if (table === null) continue;
     columns.forEach((column, c) => {
-      if (column === null) return;
-      const { kind } = columnsOf(table)[column]!;
+      const kind = column === null ? undefined : columnsOf(table)[column]?.kind;
+      if (kind === undefined) return;
       if (!NUMBER_KINDS.has(kind)) return;
       const cells = source.rows.slice(headingRow + 1).map((row) => row[c]);
       const style = styleOfColumn(cells, WHOLE_KINDS.has(kind));
@@ -113,12 +124,57 @@ export function readTables(
     if (table === null) continue;
     const rows = tables.get(table) ?? [];
     tables.set(table, rows);
+    const shares = sharesIn(sheet, table, numbers);
     sheet.source.rows.forEach((cells, i) => {
-      if (i <= sheet.headingRow || cells.every((cell) => cell === null)) return;
-      rows.push(readRow(sheet, table, cells, i, { order, found: numbers }, problems));
+      if (i <= sheet.headingRow || sheet.leftOut.has(i + 1) || cells.every((cell) => cell === null)) return;
+      rows.push(readRow(sheet, table, cells, i, { order, found: numbers, shares }, problems));
     });
   }
   return { tables, problems };
+}
+
+/** Columns of percentages that count in shares of 1: `0.5` for a half. What is written here counts to 100. */
+function sharesIn(
+  { source, headingRow, columns }: MatchedSheet,
+  table: SheetName,
+  { ours }: NumbersFound,
+): Set<number> {
+  const found = new Set<number>();
+  if (ours) return found;
+  columns.forEach((column, c) => {
+    if (column === null || columnsOf(table)[column]?.kind !== "percent") return;
+    const numbers = source.rows
+      .slice(headingRow + 1)
+      .map((row) => row[c])
+      .flatMap((cell) => (typeof cell === "number" ? [cell] : typeof cell === "string" ? plainShare(cell) : []));
+    if (numbers.some((value) => value > 0) && numbers.every((value) => value >= 0 && value <= 1)) found.add(c);
+  });
+  return found;
+}
+
+const plainShare = (text: string): number[] => {
+  const value = Number(text.trim().replace(",", "."));
+  return text.trim() === "" || Number.isNaN(value) ? [] : [value];
+};
+
+/** A problem with what a cell says, and what is needed to mend it on the page. */
+export function cellProblem(
+  sheet: MatchedSheet,
+  column: number,
+  line: number,
+  problem: Pick<ImportProblem, "table" | "row" | "field" | "message">,
+): ImportProblem {
+  const { source, headings, headingRow } = sheet;
+  const ref = refIn(source, column, line);
+  const said = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : shownOf(cell).trim());
+  const text = said(source.rows[line - 1]?.[column]);
+  const alike = source.rows.filter((row, i) => i > headingRow && said(row[column]) === text).length;
+  return {
+    ...problem,
+    place: `${source.name}!${ref}`,
+    level: "error",
+    cell: { sheet: source.name, ref, heading: headings[column] ?? "", text, alike },
+  };
 }
 
 function readRow(
@@ -126,30 +182,28 @@ function readRow(
   table: SheetName,
   cells: readonly Cell[],
   i: number,
-  { order, found }: { order: DateOrder | undefined; found: NumbersFound },
+  { order, found, shares }: { order: DateOrder | undefined; found: NumbersFound; shares: ReadonlySet<number> },
   problems: ImportProblem[],
 ): ReadRow {
   const fields: Loose = {};
+  const own: Record<string, Exclude<Cell, null>> = {};
   const line = i + 1;
   const specs = columnsOf(table);
   sheet.columns.forEach((column, c) => {
     const cell = cells[c];
     if (column === null || cell === null || cell === undefined) return;
-    const reading = readCell(cell, specs[column]!.kind, { order, numbers: found.styleAt(sheet, c), exact: found.ours });
+    if (column === OWN_COLUMN) return void (own[sheet.headings[c]!] = cell);
+    const how = { order, numbers: found.styleAt(sheet, c), exact: found.ours, shares: shares.has(c) };
+    const reading = readCell(cell, specs[column]!.kind, how);
     if ("value" in reading) fields[column] = reading.value;
-    else {
-      const place = `${sheet.source.name}!${columnLetters(c)}${line}`;
-      problems.push({
-        table,
-        row: rowName(fields, line),
-        field: column,
-        message: reading.fault,
-        place,
-        level: "error",
-      });
-    }
+    else
+      problems.push(
+        cellProblem(sheet, c, line, { table, row: rowName(fields, line), field: column, message: reading.fault }),
+      );
   });
-  return { fields, line, sheet: sheet.source.name, indent: sheet.source.indents[i] ?? 0 };
+  for (const [column, text] of Object.entries(sheet.fixed)) fields[column] ??= text;
+  const { indents, levels } = sheet.source;
+  return { fields, own, line, sheet: sheet.source.name, indent: indents[i] ?? 0, level: levels?.[i] ?? 0 };
 }
 
 const rowName = (fields: Loose, line: number): string =>

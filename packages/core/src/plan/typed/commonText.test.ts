@@ -132,6 +132,9 @@ describe("people as they are commonly written", () => {
     expect(nameInAnyOrder("Moss, Brígid")).toBe(nameInAnyOrder("brigid moss"));
     const read = readCommonWork("Moss, Brigid; Ann", 480, (name) => nameInAnyOrder(name) === "brigid moss");
     expect(read).toEqual({ parts: [{ name: "Moss, Brigid" }, { name: "Ann" }] });
+    expect(readCommonWork("Ahlgren, Zoë 50%; Ann", 480, () => false, false)).toEqual({
+      parts: [{ name: "Ahlgren, Zoë", unitsPercent: 50 }, { name: "Ann" }],
+    });
   });
 
   it.each([

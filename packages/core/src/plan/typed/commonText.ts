@@ -29,12 +29,17 @@ const MOST_PIECES = 60;
  * Parts a text by `;` and ends of lines, and by `,` where that leaves parts that mean something: a comma may also part
  * decimals, or a family name from a first name.
  * @param read gives what a part means, `null` where it means nothing
+ * @param signs whether commas part
  */
-function partsThatMean<T>(text: string, read: (part: string) => T | null): CommonRead<T> {
+function partsThatMean<T>(
+  text: string,
+  read: (part: string) => T | null,
+  signs: "commas too" | "no commas" = "commas too",
+): CommonRead<T> {
   const parts: T[] = [];
   for (const whole of text.split(/[;\n]/)) {
     if (whole.trim() === "") continue;
-    const pieces = whole.split(",");
+    const pieces = signs === "commas too" ? whole.split(",") : [whole];
     if (pieces.length > MOST_PIECES) return { fault: `“${whole.trim().slice(0, 60)} …” lists too much` };
     for (let from = 0; from < pieces.length;) {
       let found: { readonly part: T; readonly to: number } | null = null;
@@ -119,15 +124,18 @@ const NAME_LIKE = /^[^\d%[\]()]*\p{L}[^\d%[\]()]*$/u;
  * Reads who works on something as it is commonly written in spreadsheets: `Ann; Bob`, `Ann, Bob`, `Ann 50%`,
  * `Ann[50%]`, `Bob 16h`, `Bob (2 d)`. Common practice, no source.
  * @param dayMinutes minutes of a day of work
- * @param isKnown whether someone is called so; what is not may still be somebody, between two commas
+ * @param isKnown whether someone is called so; what is not may still be somebody
+ * @param commas whether commas part people; where only `;` does, they stand within names: `Moss, Brigid`
  */
 export function readCommonWork(
   text: string,
   dayMinutes: number,
   isKnown: (name: string) => boolean,
+  commas = true,
 ): CommonRead<CommonWork> {
-  const isName = (name: string): boolean => isKnown(name) || (NAME_LIKE.test(name) && !name.includes(","));
-  return partsThatMean(text, (part) => readCommonWorker(part, dayMinutes, isName));
+  const isName = (name: string): boolean => isKnown(name) || (NAME_LIKE.test(name) && !(commas && name.includes(",")));
+  const signs = commas ? "commas too" : "no commas";
+  return partsThatMean(text, (part) => readCommonWorker(part, dayMinutes, isName), signs);
 }
 
 /** A name as it is compared with others: its words in any order, without capitals and accents. */
