@@ -127,7 +127,7 @@ export function DatesOrLinks({
         </label>
         <label className="flex items-center gap-2">
           <input type="radio" name="holds" checked={answer === "dates"} onChange={() => onAnswer("dates")} /> the dates:
-          a date wish for each
+          a date wish for each; where links hold one later, the plan shows by how much
         </label>
       </div>
       <details className="mt-1 text-sm" open={count <= SAMPLES_OPEN}>
