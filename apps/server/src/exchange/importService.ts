@@ -8,7 +8,7 @@ import { todayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { inReader, ReaderEnded } from "../shared/workers.ts";
 import { COLUMN_WORDS, SHEET_WORDS } from "./sheets/headingWords.ts";
-import { columnsOf, MADE_FROM, NUMBERS_SAY, type SheetName } from "./sheets/columns.ts";
+import type { SheetName } from "./sheets/columns.ts";
 import { knownInWords, knownRows, managers } from "./ordinary/knownRows.ts";
 import { sweepExports } from "./exportedPlans.ts";
 import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
@@ -37,16 +37,11 @@ export async function readCells(files: readonly Received[]): Promise<SourceFile>
 /** Files that are being read now, so that dropping one stops its worker. */
 const reading = new Map<string, AbortController>();
 
-/** Those that people write come first, in the order of their words; what has none is called by its name. */
-const columnsInWords = (table: SheetName): ImportView["tables"][number]["columns"] => {
-  const words = COLUMN_WORDS[table] ?? {};
-  const all = Object.keys(columnsOf(table)).filter((column) => column !== NUMBERS_SAY && column !== MADE_FROM);
-  return [
-    ...Object.entries(words).map(([column, said]) => ({ column, words: said })),
-    ...(table === "activities" ? [{ column: OWN_COLUMN, words: "A field of its own" }] : []),
-    ...all.filter((column) => words[column] === undefined).map((column) => ({ column, words: column })),
-  ];
-};
+/** Columns in words; those that people write come first. */
+const columnsInWords = (table: SheetName): ImportView["tables"][number]["columns"] => [
+  ...Object.entries(COLUMN_WORDS[table]).map(([column, words]) => ({ column, words })),
+  ...(table === "activities" ? [{ column: OWN_COLUMN, words: "A field of its own" }] : []),
+];
 
 const TABLES: ImportView["tables"] = Object.entries(SHEET_WORDS).map(([table, words]) => ({
   table,

@@ -1,6 +1,7 @@
 import type { ImportAnswers, ImportView, PlanView } from "@chronometra/contract";
 import ExcelJS from "exceljs";
 import { stopWorkers } from "../../shared/workers.ts";
+import { columnsOf, MADE_FROM, NUMBERS_SAY, SHEET_NAMES } from "../sheets/columns.ts";
 import { TestWorld, type Caller } from "../../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -111,6 +112,22 @@ describe("an ordinary sheet that is stored", () => {
     expect((await ines.get("/api/understandings")).body).toEqual([]);
     const gone = await tomas.send("post", `/api/imports/${again.id}/understanding/${kept.body[0].id as string}`, {});
     expect(gone.status).toBe(404);
+  });
+
+  it("offers every column of every table in words, and no field of the format by its name", async () => {
+    const { tables } = await bring([
+      ["Task", "Duration"],
+      ["Dig", "1d"],
+    ]);
+    const offered = new Map(tables.map(({ table, columns }) => [table, columns]));
+    for (const table of SHEET_NAMES)
+      for (const column of Object.keys(columnsOf(table)).filter((each) => each !== NUMBERS_SAY && each !== MADE_FROM))
+        expect([table, column, offered.get(table)!.some((each) => each.column === column)]).toEqual([
+          table,
+          column,
+          true,
+        ]);
+    for (const { words } of [...offered.values()].flat()) expect(words).toMatch(/^[A-Z]\p{L}*/u);
   });
 
   it("of 10 000 rows with links, people and a total is understood as a whole", async () => {

@@ -85,8 +85,7 @@ export const KEYWORDS: readonly (readonly [column: string, words: RegExp])[] = [
   ["kind", /\b(milestone|type|kind)\b/],
 ];
 
-/** Columns that people who never saw the format choose from, in words; others are offered by their name. */
-export const COLUMN_WORDS: Partial<Record<SheetName, Readonly<Record<string, string>>>> = {
+const WORDS: Partial<Record<SheetName, Readonly<Record<string, string>>>> = {
   activities: {
     name: "Name of the activity",
     outline: "Outline number (1.2.3)",
@@ -128,6 +127,80 @@ export const COLUMN_WORDS: Partial<Record<SheetName, Readonly<Record<string, str
     remainingMinutes: "Length that is left",
     dropped: "Dropped",
   },
+  project: {
+    code: "Code",
+    name: "Name",
+    currency: "Currency",
+    minorDigits: "Decimals of the currency",
+    start: "Start",
+    dataDate: "Data date",
+    calendar: "Calendar",
+    logic: "Logic of work begun out of order",
+    criticalFloatMinutes: "Float up to which it is critical, in minutes",
+    tightDays: "Days of float up to which it is tight",
+  },
+  calendars: {
+    id: "Id",
+    name: "Name",
+    base: "Calendar it rests on",
+    dayMinutes: "Minutes of a day",
+    hasWeek: "Whether it has a week of its own",
+    mon: "Monday",
+    tue: "Tuesday",
+    wed: "Wednesday",
+    thu: "Thursday",
+    fri: "Friday",
+    sat: "Saturday",
+    sun: "Sunday",
+  },
+  calendarExceptions: { calendar: "Calendar", from: "First day", to: "Last day", shifts: "Shifts", label: "Why" },
+  people: { id: "Id", name: "Name", role: "Role", calendar: "Calendar" },
+  rates: { person: "Person", from: "From", perHourMinor: "An hour, in the smallest unit of the currency" },
+  steps: { activity: "Activity", name: "Step", weight: "Weight", doneOn: "Done on" },
+  stages: { activity: "Activity", name: "Stage", credit: "Credit" },
+  links: {
+    from: "What comes first",
+    to: "What comes after it",
+    type: "Kind of link (FS, SS, FF, SF)",
+    lagMinutes: "Lag in minutes",
+    lagIn: "How the lag counts",
+  },
+  assignments: {
+    activity: "Activity",
+    person: "Person",
+    plannedMinutes: "Planned minutes",
+    remainingMinutes: "Minutes left",
+    unitsPercent: "Share of their time, in percent",
+    restart: "Not before",
+  },
+  costs: {
+    id: "Id",
+    activity: "Activity",
+    category: "Category",
+    plannedMinor: "Planned, in the smallest unit of the currency",
+    timing: "When it arises (even, start, finish)",
+  },
+  baselines: { number: "Number", approvedOn: "Approved on", approvedBy: "Approved by", reason: "Reason" },
+  baselineActivities: {
+    baseline: "Approved plan",
+    id: "Id of the activity",
+    start: "Start",
+    finish: "Finish",
+    durationMinutes: "Length in minutes",
+    calendar: "Calendar",
+    evenMinor: "Even cost, in the smallest unit",
+    startMinor: "Cost at the start, in the smallest unit",
+    finishMinor: "Cost at the finish, in the smallest unit",
+    minutes: "Planned work in minutes",
+    deadline: "Deadline",
+  },
+  actualCosts: {
+    activity: "Activity",
+    date: "Day",
+    amountMinor: "Amount, in the smallest unit of the currency",
+    category: "Category",
+    reference: "Reference",
+  },
   timeEntries: {
     person: "Who worked",
     activity: "On which activity",
@@ -137,6 +210,13 @@ export const COLUMN_WORDS: Partial<Record<SheetName, Readonly<Record<string, str
     state: "State of the entry",
     note: "Note",
   },
+};
+
+/** What columns say, in words that whoever never saw the format understands. */
+export const COLUMN_WORDS: Readonly<Record<SheetName, Readonly<Record<string, string>>>> = {
+  ...(WORDS as Record<SheetName, Record<string, string>>),
+  baselineCalendars: { baseline: "Approved plan", ...WORDS.calendars },
+  baselineCalendarExceptions: { baseline: "Approved plan", ...WORDS.calendarExceptions },
 };
 
 /** What a sheet may hold, in words. */

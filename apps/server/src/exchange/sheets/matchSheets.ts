@@ -221,7 +221,7 @@ function missingIn(table: SheetName, columns: readonly (string | null)[], fixed:
   if (table !== "timeEntries") return [];
   return ["person", "activity"]
     .filter((column) => !columns.includes(column))
-    .map((column) => ({ column, words: COLUMN_WORDS.timeEntries![column]!, said: fixed[column] ?? "" }));
+    .map((column) => ({ column, words: COLUMN_WORDS.timeEntries[column]!, said: fixed[column] ?? "" }));
 }
 
 function matchHeading(
