@@ -57,6 +57,7 @@ const places: RouteObject[] = [
         path: "report/:number",
         lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
       },
+      { path: "charter", lazy: async () => ({ Component: (await import("./charter/CharterPage.tsx")).CharterPage }) },
       { path: "closing", lazy: async () => ({ Component: (await import("./cycle/ClosingPage.tsx")).ClosingPage }) },
       {
         path: "history",

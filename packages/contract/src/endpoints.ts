@@ -1,3 +1,4 @@
+import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
 import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
@@ -239,6 +240,20 @@ export const endpoints = {
     summary: "Open its last locked period again, with a reason",
     body: reopenSchema,
     response: done,
+  },
+  "GET /api/projects/:project/charter": {
+    summary: "The project as such: its head, who answers for it, why it is",
+    response: charterViewSchema,
+  },
+  "PUT /api/projects/:project/charter": {
+    summary: "Write one thing into the charter, where it still says what the writer saw",
+    body: writeCharterSchema,
+    response: charterViewSchema,
+  },
+  "POST /api/projects/:project/hand-over": {
+    summary: "Give the project to another manager; both are told",
+    body: handOverSchema,
+    response: charterViewSchema,
   },
   "GET /api/projects/:project/closing": { summary: "What remains before it can be closed", response: closingSchema },
   "POST /api/projects/:project/closing": {

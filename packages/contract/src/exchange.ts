@@ -54,14 +54,6 @@ export type NumberStyle = (typeof NUMBER_STYLES)[number];
 export const ROW_KEYS = ["ids", "outline", "rows", "lines"] as const;
 export type RowKeys = (typeof ROW_KEYS)[number];
 
-/** Who someone named in a file is, beside the id of someone who is known: a new person, a role without a name, nobody. */
-export const NEW_PERSON = "new";
-export const A_ROLE = "role";
-export const NOBODY = "nobody";
-
-/** The column of ours that a heading becomes a field of one's own by. */
-export const OWN_COLUMN = "own";
-
 /** What the person says of a file where it cannot speak for itself. */
 export const importAnswersSchema = z.strictObject({
   dateOrder: z.enum(DATE_ORDERS).optional(),

@@ -1,4 +1,13 @@
 export { type Accounts, type Me, type SessionView } from "./access.ts";
+export {
+  type Benefit,
+  type Charter,
+  type CharterField,
+  type CharterView,
+  type Deliverable,
+  type WriteCharter,
+} from "./charter.ts";
+export { PROJECT_STATE_WORDS, PROJECT_STATES, type ProjectState } from "./charterWords.ts";
 export { type ComparisonView, type DriftLedgerView, type OnceFrozenView, STATE_NAME } from "./compare.ts";
 export { type BodyOf, type Endpoint, type EndpointKey, endpoints, type ResponseOf } from "./endpoints.ts";
 export { type Clash, type ErrorBody, type ErrorCode, ERRORS, errorSchema } from "./errors.ts";
@@ -12,13 +21,10 @@ export {
   NUMBER_STYLES,
   type NumberStyle,
   type SheetView,
-  A_ROLE,
-  NEW_PERSON,
-  NOBODY,
-  OWN_COLUMN,
   ROW_KEYS,
   type RowKeys,
 } from "./exchange.ts";
+export { A_ROLE, NEW_PERSON, NOBODY, OWN_COLUMN } from "./exchangeWords.ts";
 export {
   type Accepted,
   type ActivityLook,

@@ -7,6 +7,7 @@ import {
   thresholdsSchema,
 } from "@chronometra/core";
 import { z } from "zod";
+import { PROJECT_STATES } from "./charterWords.ts";
 import { minorSchema, amountMinorSchema, minutesSchema } from "./units.ts";
 
 export const figuresSchema = z.object({
@@ -142,6 +143,8 @@ export const projectLineSchema = z.object({
   openDrift: z.number().nullable(),
   /** Nothing in it changes any more: it takes part in no period, and nothing of it is asked. */
   closed: z.boolean(),
+  /** How it stands as such. */
+  state: z.enum(PROJECT_STATES),
   /** What the newest locked period said, where the data date has not moved on from it. */
   locked: lockedFiguresSchema.nullable(),
   missing: z.array(z.object({ id: z.string(), name: z.string() })),
@@ -243,6 +246,8 @@ export const projectLookSchema = z.object({
   mayEdit: z.boolean(),
   /** Nothing in it changes any more. */
   closed: z.boolean(),
+  /** How it stands as such. */
+  state: z.enum(PROJECT_STATES),
   summary: summarySchema,
   rows: z.array(rowFiguresSchema),
   curve: z.array(curvePointSchema),

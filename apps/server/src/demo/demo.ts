@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import type { Me } from "@chronometra/contract";
+import type { CharterField, Me, WriteCharter } from "@chronometra/contract";
 import {
   acceptReports,
   addDays,
@@ -22,6 +22,8 @@ import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts"
 import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
+import { CHARTERS } from "./charters.ts";
+import { viewCharter, writeCharter } from "../charter/charter.ts";
 import { SAID } from "./said.ts";
 import { issueGroup } from "../report/groupReport.ts";
 import { makeReport } from "../report/makeReport.ts";
@@ -133,6 +135,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   const world = await populate(database);
   const projects: LiveProject[] = [];
   for (const demo of PROJECTS) projects.push(await bring(world, demo));
+  await charterInDemo(world, projects);
   // In a world of their own, so that what the dozen go through stays what it is.
   const aside: World = { ...world, random: new Random(SEED + 1), booked: new Map() };
   const others: LiveProject[] = [];
@@ -339,6 +342,22 @@ async function liveThrough(
       );
     await issuePeriod(world.database, project.manager, project.id, makeReport(POST), at(dataDate, "18:00"));
     await lockPeriod(world.database, world.controller, project.id, "", makeReport(POST), at(dataDate, "18:30"));
+  }
+}
+
+/** What projects say of themselves, written by those who manage them. */
+async function charterInDemo({ database }: World, projects: readonly LiveProject[]): Promise<void> {
+  for (const { demo, id, manager } of projects) {
+    const { fields, benefits = {}, deliverables = {} } = CHARTERS[demo.code] ?? { fields: {} };
+    const { charter, activities } = await viewCharter(database, manager, id);
+    const write = (written: object): Promise<unknown> => writeCharter(database, manager, id, written as WriteCharter);
+    for (const [field, value] of Object.entries(fields))
+      await write({ field, was: charter[field as CharterField], value });
+    for (const [key, value] of Object.entries(benefits)) await write({ field: "benefits", id: key, was: null, value });
+    for (const [key, { madeBy, ...rest }] of Object.entries(deliverables)) {
+      const makes = activities.filter(({ name }) => madeBy.includes(name)).map((activity) => activity.id);
+      await write({ field: "deliverables", id: key, was: null, value: { ...rest, makes } });
+    }
   }
 }
 

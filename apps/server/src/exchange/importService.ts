@@ -2,6 +2,7 @@ import { randomUUID } from "node:crypto";
 import { MessageChannel } from "node:worker_threads";
 import { OWN_COLUMN, type ImportAnswers, type ImportView, type Me } from "@chronometra/contract";
 import { LessThan, type DataSource } from "typeorm";
+import { managersOf } from "../access/managers.ts";
 import { createProject } from "../begin/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { todayOf } from "../shared/clock.ts";
@@ -9,7 +10,7 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import { inReader, ReaderEnded } from "../shared/workers.ts";
 import { COLUMN_WORDS, SHEET_WORDS } from "./sheets/headingWords.ts";
 import type { SheetName } from "./sheets/columns.ts";
-import { knownInWords, knownRows, managers } from "./ordinary/knownRows.ts";
+import { knownInWords, knownRows } from "./ordinary/knownRows.ts";
 import { sweepExports } from "./exportedPlans.ts";
 import { ImportDraftEntity, KnownHeadingEntity } from "./importEntities.ts";
 import { plainHeading, type KnownHeadings } from "./sheets/matchSheets.ts";
@@ -250,7 +251,7 @@ export async function storeImport(
   programmeId: string | null,
   managerId: string = me.id,
 ): Promise<string> {
-  if (managerId !== me.id && !(await managers(database)).some((each) => each.id === managerId))
+  if (managerId !== me.id && !(await managersOf(database)).some((each) => each.id === managerId))
     throw new Failure("invalid", "Whoever is to manage it is no project manager and no controller.");
   return inTransaction(database, async (manager) => {
     const draft = orNotFound(

@@ -4,6 +4,7 @@ import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
+import { stateOf } from "../charter/charter.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { serve, type Serving } from "../access/serve.ts";
@@ -39,6 +40,7 @@ export function lookRoutes(serving: Serving): void {
       manager: names.get(project.managerId) ?? "",
       mayEdit: mayEdit(me, project),
       closed: await isClosed(database, project),
+      state: await stateOf(database, project.id),
       ...looked,
       periods: issued.map((period) => {
         const summary = JSON.parse(period.summary) as Summary;

@@ -12,7 +12,7 @@ import {
 import { Between, MoreThan, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { lockedTo } from "../project/locks.ts";
-import type { ProjectEntity } from "../project/projectEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { inItsWords } from "./held/applyChecked.ts";
 import { keepRows } from "./stored/keepRows.ts";
@@ -129,6 +129,7 @@ export async function storeChanges(
   const { manager, me } = writing;
   const plan = await writing.plan(project);
   const { applied, others, rows } = await tryChanges(manager, project, plan, order);
+  await assertCodeFree(manager, project, applied.plan.project.code);
   const kept = await rows();
   const revision = project.revision + 1;
   await storeDifference(manager, project.id, plan, applied.plan);
@@ -145,16 +146,25 @@ export async function storeChanges(
     listId: order.list ?? null,
   });
   await keepRows(manager, project.id, kept);
-  await manager.query("update project set revision = ?, kept_revision = ?, head = ? where id = ?", [
+  await manager.query("update project set revision = ?, kept_revision = ?, head = ?, code = ? where id = ?", [
     revision,
     revision,
     JSON.stringify(applied.plan.project),
+    applied.plan.project.code,
     project.id,
   ]);
+  project.code = applied.plan.project.code;
   project.revision = project.keptRevision = revision;
   project.head = applied.plan.project;
   writing.made(project, applied.plan);
   return { result: await resultOf(manager, revision, order, applied, others), plan: applied.plan };
+}
+
+/** A project is told from all others by its code. */
+async function assertCodeFree(manager: EntityManager, project: ProjectEntity, code: string): Promise<void> {
+  if (code === project.code || !(await manager.getRepository(ProjectEntity).existsBy({ code }))) return;
+  const message = `A project with the code "${code}" exists already; give this one another.`;
+  throw new Failure("conflict", message, { problems: [{ table: "project", row: code, field: "code", message }] });
 }
 
 /** What its writer is told of a list that is stored: all that came since they looked, theirs last. */

@@ -1,4 +1,4 @@
-import type { LockedFigures, Portfolio } from "@chronometra/contract";
+import type { LockedFigures, Portfolio, ProjectState } from "@chronometra/contract";
 import {
   DEFAULT_THRESHOLDS,
   thresholdsSchema,
@@ -28,6 +28,8 @@ export interface PortfolioFacts {
   readonly says: ReadonlyMap<string, { rating: "well" | "care" | "trouble"; note: string; saidBy: string; at: string }>;
   readonly waiting: ReadonlyMap<string, number>;
   readonly closed: ReadonlySet<string>;
+  /** How projects stand as such, of those that are not simply running. */
+  readonly states: ReadonlyMap<string, ProjectState>;
   /** The period last issued whose issue was not withdrawn by opening it again, and the drift it said; and the last one before the open period. */
   readonly issued: ReadonlyMap<string, { number: number; drift: number | null }>;
   readonly compared: ReadonlyMap<string, { number: number; drift: number | null }>;
@@ -49,6 +51,7 @@ export const FACTS_SQL = `
   union all select 'value', project_id, field_id, value, null, null from project_value
   union all select 'says', project_id, rating, note, said_by, date_format(said_at, '%Y-%m-%dT%H:%i:%s.000Z') from project_says
   union all select 'closed', project_id, '', null, null, null from project_closing
+  union all select 'state', project_id, state, null, null, null from project_charter where state <> 'running'
   union all select 'waiting', project_id, count(*), null, null, null from report where state = 'submitted' group by project_id
   union all select 'issued', i.project_id, i.number, i.drift, null, null from issued_period i
     join (select w.project_id, max(w.number * 1000 + w.edition) as newest from issued_period w where not exists (select 1 from period_lock l where l.project_id = w.project_id and l.number = w.number and l.reopened_at >= w.issued_at) group by w.project_id) last
@@ -113,6 +116,7 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
       ]),
     ),
     closed: new Set(of("closed").map(([, project]) => project)),
+    states: new Map(of("state").map(([, project, state]) => [project, state as ProjectState])),
     waiting: new Map(of("waiting").map(([, project, count]) => [project, Number(count)])),
     issued: drifts(of("issued")),
     compared: drifts(of("compared")),

@@ -85,6 +85,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
           ? facts.issued.get(id)!.drift
           : null,
       closed: facts.closed.has(id),
+      state: facts.states.get(id) ?? "running",
       locked: facts.locked.get(id)?.dataDate === line.dataDate ? (facts.locked.get(id) ?? null) : null,
       missing:
         facts.period === null || !line.isApproved || facts.closed.has(id)

@@ -30,6 +30,7 @@ import { sweepPresence } from "../plan/news/presence.ts";
 import { onWritten } from "../plan/written.ts";
 import { planRoutes } from "../plan/planRoutes.ts";
 import { preferenceRoutes } from "../access/preferenceRoutes.ts";
+import { charterRoutes } from "../charter/charterRoutes.ts";
 import { makeReport } from "../report/makeReport.ts";
 import { reportAttached } from "../report/recipients.ts";
 import { reportRoutes } from "../report/reportRoutes.ts";
@@ -140,6 +141,7 @@ export function createApp(options: AppOptions): App {
   for (const routes of [collectRoutes, datesRoutes]) routes(serving, post);
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
+  charterRoutes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);

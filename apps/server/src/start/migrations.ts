@@ -24,6 +24,7 @@ import { Names1816000000000 } from "./migrations/1816000000000-names.ts";
 import { Register1817000000000 } from "./migrations/1817000000000-register.ts";
 import { PlainRows1818000000000 } from "./migrations/1818000000000-plainRows.ts";
 import { Reports1819000000000 } from "./migrations/1819000000000-reports.ts";
+import { Charters1821000000000 } from "./migrations/1821000000000-charters.ts";
 import { Understandings1820000000000 } from "./migrations/1820000000000-understandings.ts";
 
 /** The story of the database, in the order in which it happened. */
@@ -55,4 +56,5 @@ export const MIGRATIONS = [
   PlainRows1818000000000,
   Reports1819000000000,
   Understandings1820000000000,
+  Charters1821000000000,
 ];

@@ -8,6 +8,7 @@ import { EXCHANGE_ENTITIES } from "../exchange/importEntities.ts";
 import { PLAN_ENTITIES } from "../plan/entities.ts";
 import { computePlansIn } from "../plan/held/overPlan.ts";
 import { PROJECT_ENTITIES } from "../project/projectEntity.ts";
+import { CHARTER_ENTITIES } from "../charter/charterEntities.ts";
 import { REPORT_ENTITIES } from "../report/reportEntities.ts";
 import { RESOURCES_ENTITIES } from "../resources/registerEntity.ts";
 import { TELL_ENTITIES } from "../tell/mailEntity.ts";
@@ -29,6 +30,7 @@ const ENTITIES = [
   ...TELL_ENTITIES,
   ...WATCH_ENTITIES,
   ...REPORT_ENTITIES,
+  ...CHARTER_ENTITIES,
 ];
 
 /**

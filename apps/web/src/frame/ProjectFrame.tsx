@@ -1,4 +1,4 @@
-import type { ProjectLook } from "@chronometra/contract";
+import { PROJECT_STATE_WORDS, type ProjectLook } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
 import { useEffect } from "react";
@@ -64,7 +64,7 @@ function ToIssue({ look }: { look: ProjectLook }) {
 
 /** When the project will be done, and how that stands to what was approved. */
 function Standing({ look }: { look: ProjectLook }) {
-  const { summary, closed } = look;
+  const { summary, closed, state } = look;
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
     <p
@@ -73,6 +73,7 @@ function Standing({ look }: { look: ProjectLook }) {
     >
       {look.code}
       {closed && <strong className="font-semibold"> · closed</strong>}
+      {!closed && state !== "running" && <strong className="font-semibold"> · {PROJECT_STATE_WORDS[state]}</strong>}
       {summary.finish !== null && (
         <>
           {" "}

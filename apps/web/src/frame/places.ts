@@ -85,6 +85,7 @@ export const PROJECT: readonly Place[] = [
   {
     name: "Set up",
     pages: [
+      { to: "charter", name: "Charter" },
       { to: "resources", name: "Resources" },
       { to: "closing", name: "Closing" },
     ],

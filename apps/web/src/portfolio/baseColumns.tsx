@@ -1,4 +1,4 @@
-import type { Portfolio, ProjectLine } from "@chronometra/contract";
+import { PROJECT_STATE_WORDS, type Portfolio, type ProjectLine } from "@chronometra/contract";
 import { Link } from "react-router";
 import type { Column } from "../shared/table/column.ts";
 import { Toned } from "../shared/dialogs/Toned.tsx";
@@ -17,6 +17,10 @@ import {
 } from "../shared/words/words.ts";
 import { worstState, deadlineWords, to, opens, AMOUNT, INDEX, SHARE, watchOf, figureColumns } from "./shownFigures.tsx";
 
+/** How a project stands where it is not simply running. */
+const stateIn = ({ closed, state }: ProjectLine): string =>
+  closed ? "closed" : state === "running" ? "" : PROJECT_STATE_WORDS[state];
+
 /** All columns but those that the portfolio makes itself. */
 export function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   const figureColumn = figureColumns(portfolio);
@@ -29,15 +33,18 @@ export function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[
         <Link
           className="flex max-w-56 gap-1 font-semibold link-quiet"
           to={to(line)}
-          title={`${line.code} ${line.name}${line.closed ? ", closed" : ""}`}
+          title={`${line.code} ${line.name}${stateIn(line) === "" ? "" : `, ${stateIn(line)}`}`}
         >
           <span className="muted max-w-20 shrink-0 truncate font-normal">{line.code}</span>{" "}
           <span className="truncate">{line.name}</span>
-          {line.closed && <span className="muted font-normal">closed</span>}
+          {stateIn(line) !== "" && (
+            <span className="muted shrink-0 font-normal whitespace-nowrap">{stateIn(line)}</span>
+          )}
         </Link>
       ),
     },
     { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
+    { id: "state", head: "State", value: (line) => stateIn(line) || PROJECT_STATE_WORDS.running, hidden: true },
     {
       id: "done",
       head: "Finished",

@@ -24,6 +24,7 @@ function project(
     issuedNumber: 3,
     openDrift: null,
     closed: false,
+    state: "running",
     locked: null,
     missing: [],
     waiting: 0,

@@ -102,6 +102,29 @@ function edit(draft: Draft, table: PlanTable, key: string, set: Fields, inverse:
   return { inverse: inverse(written.were), touched: written.names.map((name) => `${table}/${key}/${name}`) };
 }
 
+/**
+ * Amounts mean what they meant when they were booked or approved: the currency stays from then on, and its decimals as
+ * long as there are any amounts at all.
+ * @throws {PlanProblems} where they would change
+ */
+function assertMoneyStays(plan: Plan, set: Fields): void {
+  const { project } = plan;
+  const refuse = (field: string, message: string): never => {
+    throw new PlanProblems([{ table: "project", row: project.code, field, message }]);
+  };
+  const isBooked =
+    plan.actualCosts.size > 0 ||
+    plan.baselines.size > 0 ||
+    [...plan.timeEntries.values()].some(({ state }) => state === "posted");
+  if (set["currency"] !== undefined && set["currency"] !== project.currency && isBooked)
+    refuse("currency", `money is booked or approved in ${project.currency}; the currency stays`);
+  const digits = set["minorDigits"] === undefined ? undefined : ((set["minorDigits"] ?? 2) as number);
+  const hasAmounts =
+    isBooked || plan.costs.size > 0 || [...plan.people.values()].some(({ rates }) => (rates ?? []).length > 0);
+  if (digits !== undefined && digits !== (project.minorDigits ?? 2) && hasAmounts)
+    refuse("minorDigits", "there are amounts in this currency already; its decimals stay");
+}
+
 function editProject(draft: Draft, set: Fields, inverse: (were: Fields) => Change): Step {
   const written = writeFields(draft.plan.project, set);
   draft.setProject(written.row);
@@ -158,6 +181,7 @@ function step(draft: Draft, change: Change): Step {
     edit(draft, "activities", id, set, inverse);
   switch (change.type) {
     case "setProject":
+      assertMoneyStays(draft.plan, change.set);
       return editProject(draft, change.set, (were) => ({ type: "setProject", set: were }) as Change);
     case "setDataDate":
       return editProject(

@@ -1,6 +1,7 @@
 import type { ImportView } from "@chronometra/contract";
 import type { Calendar, Person } from "@chronometra/core";
 import type { DataSource } from "typeorm";
+import { managersOf } from "../../access/managers.ts";
 import { houseMoney, registerRows } from "../../resources/registerRows.ts";
 import type { KnownRows } from "./sense.ts";
 
@@ -32,18 +33,10 @@ export async function knownRows(database: DataSource, today: string): Promise<Kn
   };
 }
 
-/** Whoever may manage a project, by name. */
-export async function managers(database: DataSource): Promise<{ id: string; name: string }[]> {
-  return (await database.query(
-    `select id, name from account
-      where json_contains(roles, '"projectManager"') or json_contains(roles, '"controller"') order by name`,
-  )) as { id: string; name: string }[];
-}
-
 /** What the page offers to choose from. */
 export async function knownInWords(database: DataSource): Promise<ImportView["known"]> {
   const { people, calendars } = await knownRows(database, "");
   const named = (rows: readonly { readonly id: string; readonly name: string }[]) =>
     rows.map(({ id, name }) => ({ id, name })).sort((a, b) => a.name.localeCompare(b.name, "en"));
-  return { people: named(people), calendars: named(calendars), managers: await managers(database) };
+  return { people: named(people), calendars: named(calendars), managers: await managersOf(database) };
 }

@@ -1,0 +1,169 @@
+import type { CharterView } from "@chronometra/contract";
+import { parseDuration, type ProjectHead } from "@chronometra/core";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import { dateWords, NOT_A_DATE, numberWords, readDate } from "../shared/words/words.ts";
+import type { Charterer } from "./useCharter.ts";
+import { Named } from "./Written.tsx";
+
+interface Props {
+  readonly view: CharterView;
+  readonly charterer: Charterer;
+}
+
+const LOGIC_WORDS = {
+  retained: "what is left waits for what it comes after",
+  override: "what is left goes on as it was begun",
+} as const;
+
+/** A number that someone typed, with a point or a comma. */
+const numberTyped = (text: string): number | null => {
+  const plain = text.trim().replace(",", ".");
+  const value = plain === "" ? Number.NaN : Number(plain);
+  return Number.isFinite(value) && value >= 0 ? value : null;
+};
+
+/** How each field of the project's head is called, shown and read. */
+interface HeadField {
+  readonly name: string;
+  readonly shown: (head: ProjectHead) => string;
+  readonly read: (text: string, head: ProjectHead) => Partial<Record<keyof ProjectHead, unknown>> | string;
+  readonly width: string;
+  readonly date?: true;
+}
+
+const FIELDS: readonly HeadField[] = [
+  {
+    name: "Code",
+    width: "w-40",
+    shown: ({ code }) => code,
+    read: (text) => (text.trim() === "" ? "A project needs a code." : { code: text.trim() }),
+  },
+  {
+    name: "Name",
+    width: "w-96",
+    shown: ({ name }) => name,
+    read: (text) => (text.trim() === "" ? "A project needs a name." : { name: text.trim() }),
+  },
+  {
+    name: "Start",
+    width: "w-32",
+    date: true,
+    shown: ({ start }) => dateWords(start),
+    read: (text, { start }) => {
+      const date = readDate(text, start.slice(0, 4));
+      return date === null ? NOT_A_DATE : { start: date };
+    },
+  },
+];
+
+const CRITICAL = "Critical up to";
+const TIGHT = "Tight up to";
+
+/** The project's head: what it is called, when it begins, in which money and by which rules it is computed. */
+export function HeadPart({ view, charterer }: Props) {
+  const { head, mayEdit, booked, calendars } = view;
+  const text = ({ name, shown, read, width, date }: HeadField) => (
+    <Named key={name} name={name}>
+      <CommitField
+        label={name}
+        width={width}
+        value={shown(head)}
+        disabled={!mayEdit}
+        {...(date === true ? { date: head.start } : {})}
+        onCommit={(typed) => {
+          const set = read(typed, head);
+          return typeof set === "string" ? set : charterer.setProject(set as never, `${name} is changed.`);
+        }}
+      />
+    </Named>
+  );
+  return (
+    <section>
+      <h2 className="pb-1 text-base">The project</h2>
+      {FIELDS.map(text)}
+      <Named name="Currency">
+        <CommitField
+          label="Currency"
+          width="w-20"
+          value={head.currency}
+          disabled={!mayEdit || booked}
+          onCommit={(typed) =>
+            /^[A-Za-z]{3}$/.test(typed.trim())
+              ? charterer.setProject({ currency: typed.trim().toUpperCase() }, "The currency is changed.")
+              : "Three letters, as EUR."
+          }
+        />
+        {booked && <span className="muted pl-2 text-sm">stays: money is booked or approved in it</span>}
+      </Named>
+      <Named name="Calendar">
+        <select
+          className="select select-xs w-64"
+          aria-label="Calendar"
+          disabled={!mayEdit}
+          value={head.calendar}
+          onChange={(event) =>
+            void charterer.setProject({ calendar: event.target.value }, "The project works by another calendar.")
+          }
+        >
+          {calendars.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      </Named>
+      <Named name="Begun out of order">
+        <select
+          className="select select-xs w-80"
+          aria-label="Begun out of order"
+          disabled={!mayEdit}
+          value={head.logic ?? "retained"}
+          onChange={(event) =>
+            void charterer.setProject(
+              { logic: event.target.value as "retained" | "override" },
+              "What is begun out of order is laid out otherwise.",
+            )
+          }
+        >
+          {Object.entries(LOGIC_WORDS).map(([logic, words]) => (
+            <option key={logic} value={logic}>
+              {words}
+            </option>
+          ))}
+        </select>
+      </Named>
+      <Named name={CRITICAL}>
+        <CommitField
+          label={CRITICAL}
+          width="w-20"
+          numeric
+          disabled={!mayEdit}
+          value={`${numberWords((head.criticalFloatMinutes ?? 0) / 60, 2)} h`}
+          onCommit={(typed) => {
+            const minutes = parseDuration(typed, 480, "hours");
+            return minutes === null
+              ? "A length, as 4h or 1d."
+              : charterer.setProject({ criticalFloatMinutes: minutes }, "What counts as critical is changed.");
+          }}
+        />
+        <span className="muted pl-2 text-sm">of total float</span>
+      </Named>
+      <Named name={TIGHT}>
+        <CommitField
+          label={TIGHT}
+          width="w-20"
+          numeric
+          disabled={!mayEdit}
+          value={numberWords(head.tightDays ?? 5, 2)}
+          onCommit={(typed) => {
+            const days = numberTyped(typed);
+            return days === null
+              ? "A number of days."
+              : charterer.setProject({ tightDays: days }, "What counts as tight is changed.");
+          }}
+        />
+        <span className="muted pl-2 text-sm">days before a deadline</span>
+      </Named>
+    </section>
+  );
+}

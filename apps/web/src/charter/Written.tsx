@@ -1,0 +1,102 @@
+import type { CharterField, CharterView } from "@chronometra/contract";
+import { useEffect, useId, useRef, useState, type ReactNode } from "react";
+import { CommitField } from "../shared/fields/CommitField.tsx";
+import type { Charterer } from "./useCharter.ts";
+
+interface Props {
+  readonly view: CharterView;
+  readonly charterer: Charterer;
+  readonly field: Exclude<CharterField, "state">;
+  readonly name: string;
+}
+
+/** A label beside what it names. */
+export const Named = ({ name, children }: { name: string; children: ReactNode }) => (
+  <div className="flex items-baseline gap-3 py-1">
+    <span className="muted w-36 shrink-0 text-sm">{name}</span>
+    <span className="min-w-0">{children}</span>
+  </div>
+);
+
+/** A short text of the charter. */
+export function ShortText({ view, charterer, field, name }: Props) {
+  const value = view.charter[field];
+  if (!view.mayEdit) return <Named name={name}>{value === "" ? <span className="muted">–</span> : value}</Named>;
+  return (
+    <Named name={name}>
+      <CommitField
+        label={name}
+        width="w-80"
+        value={value}
+        onCommit={(text) => charterer.write({ field, was: value, value: text.trim() }, `${name} is written.`)}
+      />
+    </Named>
+  );
+}
+
+const ROWS = 4;
+
+/** A long text of the charter: taken on leaving it or with Ctrl+Enter, given up with Escape. */
+export function LongText({ view, charterer, field, name, ask }: Props & { ask: string }) {
+  const value = view.charter[field];
+  const id = useId();
+  const [text, setText] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const latest = useRef(text);
+  latest.current = text;
+  // What is typed and not taken yet is not lost by closing the window.
+  useEffect(() => {
+    const stay = (event: BeforeUnloadEvent): void => {
+      if (latest.current !== null && latest.current !== value) event.preventDefault();
+    };
+    window.addEventListener("beforeunload", stay);
+    return () => window.removeEventListener("beforeunload", stay);
+  }, [value]);
+  const take = async (): Promise<void> => {
+    if (text === null) return;
+    if (text.trim() === value) return setText(null);
+    const answer = await charterer.write({ field, was: value, value: text.trim() }, `${name} is written.`);
+    setFault(answer);
+    if (answer === null) setText(null);
+  };
+  if (!view.mayEdit)
+    return (
+      <section className="py-2">
+        <h3 className="muted text-sm">{name}</h3>
+        <p className="max-w-prose whitespace-pre-wrap">{value === "" ? "–" : value}</p>
+      </section>
+    );
+  return (
+    <div className="py-2">
+      <label className="muted text-sm" htmlFor={id}>
+        {name}
+      </label>
+      <textarea
+        id={id}
+        className={`textarea textarea-sm w-full max-w-3xl ${fault === null ? "" : "textarea-error"}`}
+        rows={Math.max(ROWS, Math.min(16, (text ?? value).split("\n").length + 1))}
+        maxLength={8000}
+        placeholder={ask}
+        value={text ?? value}
+        onChange={(event) => {
+          setText(event.target.value);
+          setFault(null);
+        }}
+        onBlur={() => void take()}
+        onKeyDown={(event) => {
+          if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void take();
+          else if (event.key === "Escape" && text !== null) {
+            setText(null);
+            setFault(null);
+            event.stopPropagation();
+          }
+        }}
+      />
+      {fault !== null && (
+        <p role="alert" className="adverse text-sm">
+          {fault} {text !== null && value !== "" && <>It says now: “{value.slice(0, 300)}”.</>}
+        </p>
+      )}
+    </div>
+  );
+}
