@@ -852,12 +852,12 @@ export const endpoints = {
     response: importViewSchema,
   },
   "GET /api/understandings": {
-    summary: "How files were understood before, kept under names",
+    summary: "How files were understood before, saved under names",
     response: understandingsSchema,
   },
-  "DELETE /api/understandings/:understanding": { summary: "Keep it no longer", response: done },
+  "DELETE /api/understandings/:understanding": { summary: "Forget it", response: done },
   "POST /api/imports/:import/understanding": {
-    summary: "Keep under a name how this file was understood; one of that name is replaced",
+    summary: "Save under a name how this file was understood; one of that name is replaced",
     body: keepUnderstandingSchema,
     response: understandingsSchema,
   },

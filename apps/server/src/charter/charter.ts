@@ -7,8 +7,7 @@ import {
   type WriteCharter,
 } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
-import { accountNames } from "../access/accounts.ts";
-import { managersOf } from "../access/managers.ts";
+import { accountNames, managersOf } from "../access/accounts.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";

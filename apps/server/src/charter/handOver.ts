@@ -1,7 +1,7 @@
 import type { CharterView, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
-import { managersOf } from "../access/managers.ts";
+import { managersOf } from "../access/accounts.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { Failure } from "../shared/failure.ts";

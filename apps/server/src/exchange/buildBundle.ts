@@ -6,8 +6,8 @@ import { entriesOf, type WorkedOn } from "./ordinary/hours.ts";
 import type { Beside } from "../begin/createProject.ts";
 import type { KnownRows } from "./ordinary/sense.ts";
 import type { SheetName } from "./sheets/columns.ts";
-import type { MatchedSheet } from "./sheets/matchSheets.ts";
-import { without, type Loose, type ReadRow, type ReadTables } from "./sheets/readTables.ts";
+import type { MatchedSheet } from "./match/matchSheets.ts";
+import { without, type Loose, type ReadRow, type ReadTables } from "./match/readTables.ts";
 
 const pick = (fields: Loose, names: readonly string[]): Loose =>
   Object.fromEntries(names.flatMap((name) => (fields[name] === undefined ? [] : [[name, fields[name]]])));

@@ -3,12 +3,12 @@ import { formatDate, schedulePlan, type PlanBundle, type Problem } from "@chrono
 import type { Beside } from "../begin/createProject.ts";
 import { buildBundle } from "./buildBundle.ts";
 import { checkBundle } from "./check/checkBundle.ts";
-import { dateOrders, numbersIn, readTables, type ReadTables } from "./sheets/readTables.ts";
+import { dateOrders, numbersIn, readTables, type ReadTables } from "./match/readTables.ts";
 import { furtherProblems, located, missingColumns, unknownPeople } from "./check/problems.ts";
 import { datesQuestion, datesWords, disagreements, withDates } from "./ordinary/dates.ts";
 import type { KnownRows } from "./ordinary/sense.ts";
 import { MADE_FROM, SHEET_NAMES } from "./sheets/columns.ts";
-import { matchSheets, type KnownHeadings } from "./sheets/matchSheets.ts";
+import { matchSheets, type KnownHeadings } from "./match/matchSheets.ts";
 import { numberIn } from "./sheets/numbers.ts";
 import type { SourceFile } from "./sheets/readFiles.ts";
 

@@ -11,8 +11,8 @@ interface Props {
 }
 
 const LOGIC_WORDS = {
-  retained: "what is left waits for what it comes after",
-  override: "what is left goes on as it was begun",
+  retained: "the rest waits for what it comes after",
+  override: "the rest goes on as it was begun",
 } as const;
 
 /** A number that someone typed, with a point or a comma. */
@@ -61,7 +61,7 @@ const TIGHT = "Tight up to";
 
 /** The project's head: what it is called, when it begins, in which money and by which rules it is computed. */
 export function HeadPart({ view, charterer }: Props) {
-  const { head, mayEdit, booked, calendars } = view;
+  const { head, mayEdit, booked } = view;
   const text = ({ name, shown, read, width, date }: HeadField) => (
     <Named key={name} name={name}>
       <CommitField
@@ -95,6 +95,15 @@ export function HeadPart({ view, charterer }: Props) {
         />
         {booked && <span className="muted pl-2 text-sm">stays: money is booked or approved in it</span>}
       </Named>
+      <Rules view={view} charterer={charterer} />
+    </section>
+  );
+}
+
+/** By which rules the project is computed. */
+function Rules({ view: { head, mayEdit, calendars }, charterer }: Props) {
+  return (
+    <>
       <Named name="Calendar">
         <select
           className="select select-xs w-64"
@@ -142,7 +151,7 @@ export function HeadPart({ view, charterer }: Props) {
           onCommit={(typed) => {
             const minutes = parseDuration(typed, 480, "hours");
             return minutes === null
-              ? "A length, as 4h or 1d."
+              ? "A duration, as 4h or 1d."
               : charterer.setProject({ criticalFloatMinutes: minutes }, "What counts as critical is changed.");
           }}
         />
@@ -164,6 +173,6 @@ export function HeadPart({ view, charterer }: Props) {
         />
         <span className="muted pl-2 text-sm">days before a deadline</span>
       </Named>
-    </section>
+    </>
   );
 }

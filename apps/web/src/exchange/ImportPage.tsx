@@ -81,7 +81,7 @@ function Bring() {
       {bring.error !== null && <Failure error={bring.error} />}
       <Begin />
       <p className="muted mt-4 text-sm">
-        One sheet is enough: a name and a length for each activity, and whatever else there is of what comes before,
+        One sheet is enough: a name and a duration for each activity, and whatever else there is of what comes before,
         people, dates, costs. A project's own export, a sheet for each table, comes in again as it was.
       </p>
     </div>

@@ -117,7 +117,7 @@ export function DatesOrLinks({
     <fieldset className="my-3 border-l-4 border-accent bg-base-200 px-3 py-2">
       <legend className="sr-only">Dates or links</legend>
       <p>
-        {countWords(count, "activity starts", "activities start")} on another day in the file than links and lengths
+        {countWords(count, "activity starts", "activities start")} on another day in the file than links and durations
         give. Which holds?
       </p>
       <div className="mt-1 flex flex-wrap gap-4">

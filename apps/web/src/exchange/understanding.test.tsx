@@ -53,7 +53,7 @@ const VIEW: ImportView = {
       words: "activities of a plan",
       columns: [
         { column: "name", words: "Name of the activity" },
-        { column: "durationDays", words: "Length (days, where no unit is written)" },
+        { column: "durationDays", words: "Duration (days, if bare)" },
       ],
     },
     { table: "links", words: "links between activities", columns: [{ column: "from", words: "from" }] },
@@ -118,10 +118,7 @@ describe("what was understood of a file", () => {
   it("takes a heading for a column of ours, and a sheet for nothing", async () => {
     const sent = open(VIEW);
     expect(screen.getByText("left out", { selector: "td" })).toBeTruthy();
-    await userEvent.selectOptions(
-      screen.getByLabelText("Column for Wie lang"),
-      "Length (days, where no unit is written)",
-    );
+    await userEvent.selectOptions(screen.getByLabelText("Column for Wie lang"), "Duration (days, if bare)");
     await waitFor(() =>
       expect(sent("PUT /api/imports/i")).toEqual([
         { sheets: { Sheet1: { table: "activities", columns: { "Wie lang": "durationDays" } } } },

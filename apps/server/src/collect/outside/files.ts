@@ -15,7 +15,7 @@ import type { DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
 import { KnownHeadingEntity } from "../../exchange/importEntities.ts";
 import { readCells } from "../../exchange/importService.ts";
-import { plainHeading } from "../../exchange/sheets/matchSheets.ts";
+import { plainHeading } from "../../exchange/match/matchSheets.ts";
 import { readNumber, styleOfColumn } from "../../exchange/sheets/numbers.ts";
 import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../exchange/sheets/readCells.ts";
 import { dropFiles, type Received } from "../../exchange/receiveFiles.ts";

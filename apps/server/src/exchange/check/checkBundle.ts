@@ -6,7 +6,7 @@ import {
   type PlanBundle,
   type Problem,
 } from "@chronometra/core";
-import type { Loose } from "../sheets/readTables.ts";
+import type { Loose } from "../match/readTables.ts";
 
 /** A bundle that was checked and laid out, or all that stands against it. */
 export interface Checked {

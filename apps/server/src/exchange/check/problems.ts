@@ -2,8 +2,8 @@ import type { ImportProblem, ImportView } from "@chronometra/contract";
 import type { Problem } from "@chronometra/core";
 import type { Built } from "../buildBundle.ts";
 import { columnsOf, type SheetName } from "../sheets/columns.ts";
-import type { MatchedSheet } from "../sheets/matchSheets.ts";
-import { cellProblem, type ReadRow, type ReadTables } from "../sheets/readTables.ts";
+import type { MatchedSheet } from "../match/matchSheets.ts";
+import { cellProblem, type ReadRow, type ReadTables } from "../match/readTables.ts";
 
 /** A problem of the plan, told without a cell. */
 export const located = (problem: Problem, place = ""): ImportProblem => ({ ...problem, place, level: "error" });

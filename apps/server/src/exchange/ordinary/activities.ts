@@ -1,6 +1,6 @@
 import type { ImportAnswers, ImportProblem, ImportView } from "@chronometra/contract";
-import type { MatchedSheet } from "../sheets/matchSheets.ts";
-import { without, nest, type Loose, type ReadRow } from "../sheets/readTables.ts";
+import type { MatchedSheet } from "../match/matchSheets.ts";
+import { without, nest, type Loose, type ReadRow } from "../match/readTables.ts";
 import { lengthsIn, type Lasting } from "./lasting.ts";
 import { linksIn } from "./links.ts";
 import {

@@ -9,7 +9,7 @@ import {
   type PlanBundle,
   type schedulePlan,
 } from "@chronometra/core";
-import type { Loose } from "../sheets/readTables.ts";
+import type { Loose } from "../match/readTables.ts";
 import type { Lasting } from "./lasting.ts";
 import { calendarFor } from "./lengths.ts";
 
@@ -84,7 +84,7 @@ export function withDates(bundle: PlanBundle, found: readonly Disagreement[]): P
 export const datesWords = (found: readonly Disagreement[], hold: boolean): string =>
   hold
     ? `${countWords(found.length, "activity starts", "activities start")} on the date of the file by a date wish: ${namesOf(found)}.`
-    : `${countWords(found.length, "activity starts by its", "activities start by their")} links and lengths, and not on the date of the file: ${namesOf(found)}.`;
+    : `${countWords(found.length, "activity starts by its", "activities start by their")} links and durations, and not on the date of the file: ${namesOf(found)}.`;
 
 const NAMED = 5;
 const namesOf = (found: readonly Disagreement[]): string =>

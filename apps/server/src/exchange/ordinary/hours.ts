@@ -1,5 +1,5 @@
-import type { MatchedSheet } from "../sheets/matchSheets.ts";
-import { cellProblem, type Loose, type ReadRow } from "../sheets/readTables.ts";
+import type { MatchedSheet } from "../match/matchSheets.ts";
+import { cellProblem, type Loose, type ReadRow } from "../match/readTables.ts";
 import type { ImportProblem } from "@chronometra/contract";
 import type { Persons } from "./people.ts";
 

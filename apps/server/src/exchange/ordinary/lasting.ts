@@ -7,7 +7,7 @@ import {
   workMinutes,
   type WorkCalendar,
 } from "@chronometra/core";
-import type { Loose } from "../sheets/readTables.ts";
+import type { Loose } from "../match/readTables.ts";
 import { calendarFor, minutesBetween, writtenLength } from "./lengths.ts";
 import { against, DAY, note, placeOfCell, type Sense } from "./sense.ts";
 
@@ -184,19 +184,19 @@ function tell(sense: Sense, told: Told): void {
     note(
       sense,
       "durationMinutes",
-      `${countWords(told.fromDates, "activity without a length lasts from its start to its finish", "activities without a length last from their start to their finish")}.`,
+      `${countWords(told.fromDates, "activity without a duration lasts from its start to its finish", "activities without a duration last from their start to their finish")}.`,
     );
   if (told.rolledUp > 0)
     note(
       sense,
       "durationMinutes",
-      `Length, dates and percent of ${countWords(told.rolledUp, "branch", "branches")} were left out: they follow from what lies below.`,
+      `Duration, dates and percent of ${countWords(told.rolledUp, "branch", "branches")} were left out: they follow from what lies below.`,
     );
   if (told.withoutLength > 0)
     note(
       sense,
       "durationMinutes",
-      `${countWords(told.withoutLength, "activity has no length and waits unscheduled until it gets", "activities have no length and wait unscheduled until they get")} one.`,
+      `${countWords(told.withoutLength, "activity has no duration and waits unscheduled until it gets", "activities have no duration and wait unscheduled until they get")} one.`,
     );
   if (told.progressed > 0)
     note(

@@ -1,6 +1,6 @@
 import { compileCalendars, parseDate, closeOf, openOf, type Calendar, type WorkCalendar } from "@chronometra/core";
 import type { WrittenLength } from "../sheets/readCells.ts";
-import type { Loose, ReadRow } from "../sheets/readTables.ts";
+import type { Loose, ReadRow } from "../match/readTables.ts";
 
 /** The calendar of an id, ready to count in; `null` where it cannot be used, which is told elsewhere. */
 export function calendarFor(calendars: readonly Loose[]): (id: string) => WorkCalendar | null {

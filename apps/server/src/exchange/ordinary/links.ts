@@ -1,6 +1,6 @@
 import { countWords, readCommonLinks, type CommonLag, type CommonLink } from "@chronometra/core";
 import type { ImportView, RowKeys } from "@chronometra/contract";
-import type { Loose } from "../sheets/readTables.ts";
+import type { Loose } from "../match/readTables.ts";
 import { rowKeysOf, type RowCalls } from "./rowKeys.ts";
 import { against, DAY, note, type Sense } from "./sense.ts";
 

@@ -299,7 +299,7 @@ describe("cells that are mended on the page", () => {
     });
     expect(errors(found)).toEqual([]);
     expect(activities(found).map(([, , , , minutes]) => minutes)).toEqual([null, null, 1440]);
-    expect(notices(found).join("\n")).toContain("2 activities have no length");
+    expect(notices(found).join("\n")).toContain("2 activities have no duration");
   });
 });
 

@@ -1,4 +1,4 @@
-import type { ReadRow } from "../sheets/readTables.ts";
+import type { ReadRow } from "../match/readTables.ts";
 import { nameInAnyOrder } from "@chronometra/core";
 
 const segments = (text: string): string[] =>

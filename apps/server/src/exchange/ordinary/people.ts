@@ -1,6 +1,6 @@
 import { A_ROLE, NEW_PERSON, NOBODY, type ImportView } from "@chronometra/contract";
 import { countWords, nameInAnyOrder, readCommonWork, type CommonWork, type Person } from "@chronometra/core";
-import type { Loose } from "../sheets/readTables.ts";
+import type { Loose } from "../match/readTables.ts";
 import { against, DAY, note, placeOfCell, type Sense } from "./sense.ts";
 
 /** Who works on what, and who owns which row. */

@@ -1,6 +1,6 @@
 import type { ImportAnswers, ImportProblem } from "@chronometra/contract";
 import { MADE_FROM, NUMBERS_SAY } from "../sheets/columns.ts";
-import { without, type Loose, type ReadRow, type ReadTables } from "../sheets/readTables.ts";
+import { without, type Loose, type ReadRow, type ReadTables } from "../match/readTables.ts";
 import type { KnownRows } from "./sense.ts";
 
 /** Decimals of a currency (ISO 4217), as far as this platform knows it. */

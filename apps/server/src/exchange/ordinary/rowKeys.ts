@@ -1,6 +1,6 @@
 import { ROW_KEYS, type RowKeys } from "@chronometra/contract";
 import { readCommonLinks } from "@chronometra/core";
-import type { ReadRow } from "../sheets/readTables.ts";
+import type { ReadRow } from "../match/readTables.ts";
 import { DAY } from "./sense.ts";
 
 const plain = (text: string): string => text.trim().toLowerCase();

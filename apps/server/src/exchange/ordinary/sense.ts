@@ -1,8 +1,8 @@
 import type { ImportAnswers, ImportProblem } from "@chronometra/contract";
 import type { Calendar, Person } from "@chronometra/core";
 import { columnLetters } from "../sheets/cells.ts";
-import type { MatchedSheet } from "../sheets/matchSheets.ts";
-import { cellProblem, type ReadRow } from "../sheets/readTables.ts";
+import type { MatchedSheet } from "../match/matchSheets.ts";
+import { cellProblem, type ReadRow } from "../match/readTables.ts";
 
 /** What the installation knows and a file may speak of. */
 export interface KnownRows {

@@ -1,4 +1,4 @@
-import type { SheetName } from "./columns.ts";
+import type { SheetName } from "../sheets/columns.ts";
 
 /** Headings that people write for a column, beside its own name; compared without case, spaces and signs. */
 export const SYNONYMS: Partial<Record<SheetName, Readonly<Record<string, readonly string[]>>>> = {
@@ -90,7 +90,7 @@ const WORDS: Partial<Record<SheetName, Readonly<Record<string, string>>>> = {
     name: "Name of the activity",
     outline: "Outline number (1.2.3)",
     branch: "Branch that it belongs to",
-    durationDays: "Length (days, if bare)",
+    durationDays: "Duration (days, if bare)",
     start: "Start",
     finish: "Finish",
     predecessors: "What it comes after",
@@ -107,8 +107,8 @@ const WORDS: Partial<Record<SheetName, Readonly<Record<string, string>>>> = {
     id: "Number or id of the row",
     parent: "Number or id of the branch above",
     level: "How deep it lies (1, 2, 3)",
-    durationHours: "Length in hours",
-    durationMinutes: "Length in minutes",
+    durationHours: "Duration in hours",
+    durationMinutes: "Duration in minutes",
     actualStart: "Actual start",
     actualFinish: "Actual finish",
     calendar: "Calendar",
@@ -124,7 +124,7 @@ const WORDS: Partial<Record<SheetName, Readonly<Record<string, string>>>> = {
     "credit.unitsDone": "Units done",
     "credit.stage": "Stage reached",
     "credit.to": "Apportioned to",
-    remainingMinutes: "Length that is left",
+    remainingMinutes: "Remaining duration",
     dropped: "Dropped",
   },
   project: {
@@ -186,7 +186,7 @@ const WORDS: Partial<Record<SheetName, Readonly<Record<string, string>>>> = {
     id: "Id of the activity",
     start: "Start",
     finish: "Finish",
-    durationMinutes: "Length in minutes",
+    durationMinutes: "Duration in minutes",
     calendar: "Calendar",
     evenMinor: "Even cost, in the smallest unit",
     startMinor: "Cost at the start, in the smallest unit",

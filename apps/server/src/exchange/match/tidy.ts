@@ -1,6 +1,6 @@
 import type { ImportAnswers, SheetView } from "@chronometra/contract";
-import { refIn, type Cell, type SourceSheet } from "./cells.ts";
-import { shownOf } from "./readCells.ts";
+import { refIn, type Cell, type SourceSheet } from "../sheets/cells.ts";
+import { shownOf } from "../sheets/readCells.ts";
 
 type SheetAnswers = NonNullable<ImportAnswers["sheets"]>[string];
 

@@ -1,10 +1,10 @@
 import { OWN_COLUMN, type ImportAnswers, type SheetView } from "@chronometra/contract";
-import { columnsOf, SHEET_NAMES, type SheetName } from "./columns.ts";
+import { columnsOf, SHEET_NAMES, type SheetName } from "../sheets/columns.ts";
 import { daysAsList } from "./daysAcross.ts";
 import { columnByCells, looksLikeOutline } from "./guessColumn.ts";
 import { COLUMN_WORDS, KEYWORDS, SYNONYMS } from "./headingWords.ts";
-import { shownOf } from "./readCells.ts";
-import type { Cell, SourceSheet } from "./cells.ts";
+import { shownOf } from "../sheets/readCells.ts";
+import type { Cell, SourceSheet } from "../sheets/cells.ts";
 import { leftOutOf, mended } from "./tidy.ts";
 
 /** Headings matched by hand before, by table and heading. */

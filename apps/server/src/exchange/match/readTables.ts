@@ -1,10 +1,10 @@
 import type { DateOrder, ImportProblem, NumberStyle } from "@chronometra/contract";
 import { DATE_ORDERS, OWN_COLUMN } from "@chronometra/contract";
-import { columnsOf, NUMBERS_SAY, type CellKind, type SheetName } from "./columns.ts";
+import { columnsOf, NUMBERS_SAY, type CellKind, type SheetName } from "../sheets/columns.ts";
 import type { MatchedSheet } from "./matchSheets.ts";
-import { styleOfColumn, type ColumnStyle } from "./numbers.ts";
-import { refIn, type Cell } from "./cells.ts";
-import { dateInOrder, dependsOnOrder, readCell, shownOf, soleOrder } from "./readCells.ts";
+import { styleOfColumn, type ColumnStyle } from "../sheets/numbers.ts";
+import { refIn, type Cell } from "../sheets/cells.ts";
+import { dateInOrder, dependsOnOrder, readCell, shownOf, soleOrder } from "../sheets/readCells.ts";
 
 /** A row as it was read, before its shape is checked. */
 export type Loose = Record<string, unknown>;

@@ -1,6 +1,6 @@
 import { parseDate } from "@chronometra/core";
-import { columnLetters, type Cell, type SourceSheet } from "./cells.ts";
-import { readCell, shownOf } from "./readCells.ts";
+import { columnLetters, type Cell, type SourceSheet } from "../sheets/cells.ts";
+import { readCell, shownOf } from "../sheets/readCells.ts";
 import { isTotal } from "./tidy.ts";
 
 /** So many days beside each other in one row are the head of a sheet of hours. */

@@ -1,9 +1,9 @@
 import type { ImportView } from "@chronometra/contract";
 import type { Calendar, Person } from "@chronometra/core";
 import type { DataSource } from "typeorm";
-import { managersOf } from "../../access/managers.ts";
-import { houseMoney, registerRows } from "../../resources/registerRows.ts";
-import type { KnownRows } from "./sense.ts";
+import { managersOf } from "../access/accounts.ts";
+import { houseMoney, registerRows } from "../resources/registerRows.ts";
+import type { KnownRows } from "./ordinary/sense.ts";
 
 /** More people than this are not looked through for a name. */
 const MOST_PEOPLE = 20_000;

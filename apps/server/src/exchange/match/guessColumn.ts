@@ -1,6 +1,6 @@
 import { parseDuration } from "@chronometra/core";
-import type { Cell } from "./cells.ts";
-import { readCell, shownOf } from "./readCells.ts";
+import type { Cell } from "../sheets/cells.ts";
+import { readCell, shownOf } from "../sheets/readCells.ts";
 
 /** How many cells of a column are looked at. */
 const LOOKED_AT = 200;
