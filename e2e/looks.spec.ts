@@ -24,6 +24,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["load by role, things", "/load?by=role&show=things"],
         ["slip a milestone", ({ project, deadline }) => `/projects/${project("FS-01")}/slip/${deadline("FS-01")}`],
         ["bring a plan", "/import"],
+        ["charter", ({ project }) => `/projects/${project("LG-02")}/charter`],
       ],
       [
         ["watchlist", "/watch/overdue"],

@@ -59,16 +59,38 @@ const FIELDS: readonly HeadField[] = [
 const CRITICAL = "Critical up to";
 const TIGHT = "Tight up to";
 
+/** The project's head as whoever may not change it reads it. */
+function HeadRead({ head, calendars, booked }: CharterView) {
+  const lines: readonly (readonly [name: string, words: string])[] = [
+    ...FIELDS.map(({ name, shown }) => [name, shown(head)] as const),
+    ["Currency", `${head.currency}${booked ? ", in which money is booked or approved" : ""}`],
+    ["Calendar", calendars.find(({ id }) => id === head.calendar)?.name ?? head.calendar],
+    ["Begun out of order", LOGIC_WORDS[head.logic ?? "retained"]],
+    [CRITICAL, `${numberWords((head.criticalFloatMinutes ?? 0) / 60, 2)} h of total float`],
+    [TIGHT, `${numberWords(head.tightDays ?? 5, 2)} days before a deadline`],
+  ];
+  return (
+    <section>
+      <h2 className="pb-1 text-base">The project</h2>
+      {lines.map(([name, words]) => (
+        <Named key={name} name={name}>
+          {words}
+        </Named>
+      ))}
+    </section>
+  );
+}
+
 /** The project's head: what it is called, when it begins, in which money and by which rules it is computed. */
 export function HeadPart({ view, charterer }: Props) {
   const { head, mayEdit, booked } = view;
+  if (!mayEdit) return <HeadRead {...view} />;
   const text = ({ name, shown, read, width, date }: HeadField) => (
     <Named key={name} name={name}>
       <CommitField
         label={name}
         width={width}
         value={shown(head)}
-        disabled={!mayEdit}
         {...(date === true ? { date: head.start } : {})}
         onCommit={(typed) => {
           const set = read(typed, head);
@@ -86,7 +108,7 @@ export function HeadPart({ view, charterer }: Props) {
           label="Currency"
           width="w-20"
           value={head.currency}
-          disabled={!mayEdit || booked}
+          disabled={booked}
           onCommit={(typed) =>
             /^[A-Za-z]{3}$/.test(typed.trim())
               ? charterer.setProject({ currency: typed.trim().toUpperCase() }, "The currency is changed.")
@@ -101,14 +123,13 @@ export function HeadPart({ view, charterer }: Props) {
 }
 
 /** By which rules the project is computed. */
-function Rules({ view: { head, mayEdit, calendars }, charterer }: Props) {
+function Rules({ view: { head, calendars }, charterer }: Props) {
   return (
     <>
       <Named name="Calendar">
         <select
           className="select select-xs w-64"
           aria-label="Calendar"
-          disabled={!mayEdit}
           value={head.calendar}
           onChange={(event) =>
             void charterer.setProject({ calendar: event.target.value }, "The project works by another calendar.")
@@ -125,7 +146,6 @@ function Rules({ view: { head, mayEdit, calendars }, charterer }: Props) {
         <select
           className="select select-xs w-80"
           aria-label="Begun out of order"
-          disabled={!mayEdit}
           value={head.logic ?? "retained"}
           onChange={(event) =>
             void charterer.setProject(
@@ -146,7 +166,6 @@ function Rules({ view: { head, mayEdit, calendars }, charterer }: Props) {
           label={CRITICAL}
           width="w-20"
           numeric
-          disabled={!mayEdit}
           value={`${numberWords((head.criticalFloatMinutes ?? 0) / 60, 2)} h`}
           onCommit={(typed) => {
             const minutes = parseDuration(typed, 480, "hours");
@@ -162,7 +181,6 @@ function Rules({ view: { head, mayEdit, calendars }, charterer }: Props) {
           label={TIGHT}
           width="w-20"
           numeric
-          disabled={!mayEdit}
           value={numberWords(head.tightDays ?? 5, 2)}
           onCommit={(typed) => {
             const days = numberTyped(typed);

@@ -100,11 +100,12 @@ export function WhoPart({ view, charterer }: { view: CharterView; charterer: Cha
       <Named name="State">
         {view.closed ? (
           "closed"
+        ) : !view.mayEdit ? (
+          PROJECT_STATE_WORDS[state]
         ) : (
           <select
             className="select select-xs w-40"
             aria-label="State"
-            disabled={!view.mayEdit}
             value={state}
             onChange={(event) => {
               const value = event.target.value as typeof state;
@@ -120,9 +121,11 @@ export function WhoPart({ view, charterer }: { view: CharterView; charterer: Cha
             ))}
           </select>
         )}{" "}
-        <Link className="pl-2 text-sm underline" to="../closing">
-          {view.closed ? "how it was closed" : "close it"}
-        </Link>
+        {(view.closed || view.mayEdit) && (
+          <Link className="pl-2 text-sm underline" to="../closing">
+            {view.closed ? "how it was closed" : "close it"}
+          </Link>
+        )}
       </Named>
       {hands && <HandOver view={view} onClose={() => setHands(false)} />}
     </section>

@@ -34,7 +34,16 @@ export function ShortText({ view, charterer, field, name }: Props) {
   );
 }
 
-const ROWS = 4;
+/** Letters in a line, about. */
+const WIDE = 110;
+const LEAST_ROWS = 2;
+const MOST_ROWS = 16;
+
+/** How many lines a text takes, and one to go on in. */
+const rowsFor = (text: string): number => {
+  const lines = text.split("\n").reduce((sum, line) => sum + Math.max(1, Math.ceil(line.length / WIDE)), 0);
+  return Math.max(LEAST_ROWS, Math.min(MOST_ROWS, lines + (text.length > WIDE ? 1 : 0)));
+};
 
 /** A long text of the charter: taken on leaving it or with Ctrl+Enter, given up with Escape. */
 export function LongText({ view, charterer, field, name, ask }: Props & { ask: string }) {
@@ -62,19 +71,19 @@ export function LongText({ view, charterer, field, name, ask }: Props & { ask: s
   if (!view.mayEdit)
     return (
       <section className="py-2">
-        <h3 className="muted text-sm">{name}</h3>
+        <h3 className="muted font-sans text-sm">{name}</h3>
         <p className="max-w-prose whitespace-pre-wrap">{value === "" ? "–" : value}</p>
       </section>
     );
   return (
-    <div className="py-2">
+    <div className="flex max-w-3xl flex-col py-1.5">
       <label className="muted text-sm" htmlFor={id}>
         {name}
       </label>
       <textarea
         id={id}
-        className={`textarea textarea-sm w-full max-w-3xl ${fault === null ? "" : "textarea-error"}`}
-        rows={Math.max(ROWS, Math.min(16, (text ?? value).split("\n").length + 1))}
+        className={`textarea min-h-0 w-full px-2 py-1 leading-snug ${fault === null ? "" : "textarea-error"}`}
+        rows={rowsFor(text ?? value)}
         maxLength={8000}
         placeholder={ask}
         value={text ?? value}

@@ -185,7 +185,9 @@ describe("the page of a project", () => {
     open({ ...VIEW, mayEdit: false, mayHandOver: false, booked: true });
     expect(await screen.findByText("A pier")).toBeTruthy();
     expect(screen.queryByRole("button", { name: /Add|Hand over/ })).toBeNull();
-    expect(screen.getByLabelText<HTMLInputElement>("Code").disabled).toBe(true);
+    expect(screen.getByText("P-1")).toBeTruthy();
+    expect(screen.queryByRole("textbox")).toBeNull();
+    expect(screen.queryByRole("combobox")).toBeNull();
   });
 });
 
