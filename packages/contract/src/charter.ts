@@ -1,6 +1,7 @@
 import { dateSchema, projectSchema } from "@chronometra/core";
 import { z } from "zod";
 import { PROJECT_STATES } from "./charterWords.ts";
+import { amountMinorSchema } from "./units.ts";
 
 const short = z.string().trim().max(200);
 const long = z.string().trim().max(8000);
@@ -17,7 +18,7 @@ export const benefitSchema = z.strictObject({
     .array(
       z.strictObject({
         period: z.string().regex(/^\d{4}(-(0[1-9]|1[0-2]))?$/, "write a year or a month, as 2027 or 2027-03"),
-        amountMinor: z.int().describe("an amount in minor units of the project's currency"),
+        amountMinor: amountMinorSchema,
       }),
     )
     .max(240),
@@ -27,7 +28,7 @@ export const benefitSchema = z.strictObject({
       z.strictObject({
         on: dateSchema,
         text: z.string().trim().min(1, "say what was measured").max(300),
-        amountMinor: z.int().nullable().describe("an amount in minor units of the project's currency"),
+        amountMinor: amountMinorSchema.nullable(),
       }),
     )
     .max(200),
