@@ -32,7 +32,8 @@ const EMPTY: Charter = {
 
 async function charterOf(manager: DataSource | EntityManager, projectId: string): Promise<Charter> {
   const found = await manager.getRepository(ProjectCharterEntity).findOneBy({ projectId });
-  return found === null ? EMPTY : { ...EMPTY, ...found.content, state: found.state };
+  if (found === null) return EMPTY;
+  return { ...EMPTY, ...(JSON.parse(found.content) as Partial<Charter>), state: found.state };
 }
 
 /** How a project stands as such. */
@@ -132,7 +133,8 @@ export async function writeCharter(
     const next = withWritten(charter, written);
     if (next === charter) return;
     const { state, ...content } = next;
-    await manager.getRepository(ProjectCharterEntity).upsert({ projectId: project.id, state, content }, ["projectId"]);
+    const row = { projectId: project.id, state, content: JSON.stringify(content) };
+    await manager.getRepository(ProjectCharterEntity).upsert(row, ["projectId"]);
     await noteInLog(manager, project, me, wordsOf(written));
   });
   return viewCharter(database, me, id);

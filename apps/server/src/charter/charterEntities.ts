@@ -10,8 +10,9 @@ export class ProjectCharterEntity {
   @Column({ type: "varchar", length: 10 })
   state!: Charter["state"];
 
-  @Column({ type: "simple-json" })
-  content!: Omit<Charter, "state">;
+  /** All else of the charter, as JSON. */
+  @Column({ type: "mediumtext" })
+  content!: string;
 }
 
 /** What was written into a charter, and who was given the project. */
