@@ -1,5 +1,6 @@
 import type { ImportAnswers, ImportView } from "@chronometra/contract";
 import { useMutation } from "@tanstack/react-query";
+import { useState } from "react";
 import { call } from "../shared/session/api.ts";
 import type { Column } from "../shared/table/column.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";
@@ -56,25 +57,10 @@ const COUNTED: Readonly<Record<string, readonly [one: string, many: string]>> = 
   actualCosts: ["cost that arose", "costs that arose"],
 };
 
-/** What was understood of a file and what was not, with the questions it leaves open. */
-export function Understanding({ view, onView }: Props) {
-  const answer = useMutation({
-    mutationFn: (answers: ImportAnswers) =>
-      call("PUT /api/imports/:import", { params: { import: view.id }, body: answers }),
-    onSuccess: onView,
-  });
-  const say = (more: Partial<ImportAnswers>): void => answer.mutate({ ...view.answers, ...more });
-  const counts = view.counts.filter(({ rows }) => rows > 0);
+/** What the file leaves open: how numbers and dates are written, what rows are called by, whether dates or links hold. */
+function Asked({ view, say }: { view: ImportView; say: (more: Partial<ImportAnswers>) => void }) {
   return (
-    <div className="page" aria-busy={answer.isPending}>
-      <h1 className="text-xl">{view.fileName}</h1>
-      <p className="muted text-sm">
-        {counts.length === 0
-          ? "Nothing was understood yet."
-          : `Understood: ${counts.map(({ table, rows }) => countWords(rows, ...(COUNTED[table] ?? [table, table]))).join(", ")}.`}
-        {answer.isPending && " Reading it again …"}
-      </p>
-      {view.kind === "tables" && <Kept view={view} onView={onView} />}
+    <>
       {view.numberQuestion !== null && (
         <NumberQuestion
           question={view.numberQuestion}
@@ -103,12 +89,53 @@ export function Understanding({ view, onView }: Props) {
           onAnswer={(datesOrLinks) => say({ datesOrLinks })}
         />
       )}
+    </>
+  );
+}
+
+/** What was understood of a file and what was not, with the questions it leaves open. */
+export function Understanding({ view: brought, onView }: Props) {
+  // What was said counts at once: what is said next, before the file is read again, is said on top of it.
+  const [answers, setAnswers] = useState(brought.answers);
+  const answer = useMutation({
+    // One after the other: the last that was said is the last that is read.
+    scope: { id: `answers ${brought.id}` },
+    mutationFn: (body: ImportAnswers) => call("PUT /api/imports/:import", { params: { import: brought.id }, body }),
+    onSuccess: onView,
+    onError: () => setAnswers(brought.answers),
+  });
+  const view = { ...brought, answers, storable: brought.storable && !answer.isPending };
+  const put = (next: ImportAnswers): void => {
+    setAnswers(next);
+    answer.mutate(next);
+  };
+  const say = (more: Partial<ImportAnswers>): void => put({ ...answers, ...more });
+  const counts = view.counts.filter(({ rows }) => rows > 0);
+  return (
+    <div className="page" aria-busy={answer.isPending}>
+      <h1 className="text-xl">{view.fileName}</h1>
+      <p className="muted text-sm">
+        {counts.length === 0
+          ? "Nothing was understood yet."
+          : `Understood: ${counts.map(({ table, rows }) => countWords(rows, ...(COUNTED[table] ?? [table, table]))).join(", ")}.`}
+        {answer.isPending && " Reading it again …"}
+      </p>
+      {view.kind === "tables" && (
+        <Kept
+          view={view}
+          onView={(next) => {
+            setAnswers(next.answers);
+            onView(next);
+          }}
+        />
+      )}
+      <Asked view={view} say={say} />
       <PeopleQuestion view={view} onAnswer={(people) => say({ people })} />
       <Destination
         view={view}
         onAnswer={(changesTo) => {
           const { changesTo: _was, ...rest } = view.answers;
-          answer.mutate(changesTo === undefined ? rest : { ...rest, changesTo });
+          put(changesTo === undefined ? rest : { ...rest, changesTo });
         }}
       />
       {view.answers.changesTo === undefined ? (
@@ -121,7 +148,7 @@ export function Understanding({ view, onView }: Props) {
           <Drop view={view} />
         </FileChangesView>
       ) : (
-        <p className="adverse mt-2 text-sm">
+        <p className={`mt-2 text-sm ${answer.isPending ? "invisible" : "adverse"}`}>
           Nothing is taken over until {countWords(view.errors, "error is", "errors are")} mended.
         </p>
       )}

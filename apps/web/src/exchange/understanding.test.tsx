@@ -115,6 +115,31 @@ describe("what was understood of a file", () => {
     await waitFor(() => expect(sent("PUT /api/imports/i").at(-1)).toEqual({ numberStyle: "comma", dateOrder: "mdy" }));
   });
 
+  it("loses nothing that is said before the file has been read again", async () => {
+    let go: () => void = () => undefined;
+    const first = new Promise<void>((resolve) => (go = resolve));
+    const sent: ImportAnswers[] = [];
+    listen(async ({ to, body }) => {
+      if (to === "GET /api/portfolio") return PORTFOLIO;
+      if (to === "GET /api/understandings") return UNDERSTANDINGS;
+      sent.push(body as ImportAnswers);
+      if (sent.length === 1) await first;
+      return { ...VIEW, answers: body };
+    });
+    show(<Understanding view={VIEW} onView={() => undefined} />, { me: someone("projectManager") });
+    await userEvent.type(screen.getByLabelText("Name"), " 2");
+    await userEvent.type(screen.getByLabelText("Code"), "-2");
+    expect(button("Store as a new project").disabled).toBe(true);
+    await userEvent.selectOptions(screen.getByLabelText("Column for Wie lang"), "Duration (days, if bare)");
+    go();
+    await waitFor(() => expect(sent).toHaveLength(3));
+    expect(sent.at(-1)).toEqual({
+      project: { name: "Pier 2", code: "P-2" },
+      sheets: { Sheet1: { table: "activities", columns: { "Wie lang": "durationDays" } } },
+    });
+    await waitFor(() => expect(button("Store as a new project").disabled).toBe(false));
+  });
+
   it("takes a heading for a column of ours, and a sheet for nothing", async () => {
     const sent = open(VIEW);
     expect(screen.getByText("left out", { selector: "td" })).toBeTruthy();

@@ -73,12 +73,21 @@ describe("predecessors as they are commonly written", () => {
         ["5", "FS", 0],
       ],
     ],
+    [
+      "with Dig + 2d; ends with Staff",
+      [
+        ["Dig", "SS", 960],
+        ["Staff", "FF", 0],
+      ],
+    ],
+    ["ends as Dig starts", [["Dig", "SF", 0]]],
     ["", []],
   ])("%j", (text, expected) => expect(links(text)).toEqual(expected));
 
   it.each([
     ["9", "“9” means nothing here"],
     ["3;9FS", "“9FS” means nothing here"],
+    ["with Nobody", "“with Nobody” means nothing here"],
     ["3FS+2x", "“3FS+2x” means nothing here"],
     ["3,n/a", "“n/a” means nothing here"],
   ])("%j is told as what it is", (text, fault) => expect(links(text)).toBe(fault));

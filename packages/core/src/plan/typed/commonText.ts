@@ -84,12 +84,25 @@ function readCommonLink(text: string, dayMinutes: number, isKey: (key: string) =
     if (lag !== "none" && isKey(match[1]!))
       return { key: match[1]!, type: typed ? (match[2]!.toUpperCase() as LinkType) : "FS", lag };
   }
-  return null;
+  return readOwnWords(text, dayMinutes, isKey);
+}
+
+/** How the plan's own table says links of other kinds. */
+const OWN_WORDS = new RegExp(String.raw`^(with|ends with|ends as)\s+(.+?)(?:\s+starts)?${LAG}$`, "i");
+
+/** One predecessor in the words of the plan's own table: `with Pump + 2d`, `ends with Survey`. */
+function readOwnWords(text: string, dayMinutes: number, isKey: (key: string) => boolean): CommonLink | null {
+  const match = OWN_WORDS.exec(text);
+  if (match === null || !isKey(match[2]!)) return null;
+  const lag = lagOf(match[3], match[4], dayMinutes);
+  const type = ({ with: "SS", "ends with": "FF", "ends as": "SF" } as const)[match[1]!.toLowerCase() as "with"];
+  return lag === "none" ? null : { key: match[2]!, type, lag };
 }
 
 /**
  * Reads predecessors as they are commonly written in spreadsheets: `3`, `3;5`, `3, 5`, `3FS+2d`, `5SS-1w`, `7FF`,
- * `3FS+50%`, with whatever rows are called by (numbers, outline numbers, ids, names). Common practice, no source.
+ * `3FS+50%`, with whatever rows are called by (numbers, outline numbers, ids, names); or in the words of the plan's own
+ * table. Common practice, no source.
  * @param dayMinutes minutes of a day in which lags count
  * @param isKey whether something is what a row is called by
  */
