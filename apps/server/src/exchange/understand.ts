@@ -118,7 +118,7 @@ function understandTables(
     ...built.problems,
     ...unknownPeople(built.peopleQuestion),
   ];
-  if (answers.changesTo !== undefined) notices.push(...dropOrphans(built.bundle));
+  if (answers.changesTo !== undefined) notices.push(...dropOrphans(built.bundle), ...staysBehind(built.beside));
   const checked = checkBundle(built.bundle);
   all.push(...furtherProblems(checked.problems, all, sheets, tables, built.rowById));
   const found = checked.bundle === null ? [] : disagreements(checked.bundle, checked.schedule!, built.given);
@@ -146,6 +146,18 @@ function understandTables(
     madeFrom: tables.get("project")?.[0]?.fields[MADE_FROM] as number | undefined,
   };
 }
+
+/** What a file that brings changes says besides the open format, and is not taken over. */
+const staysBehind = ({ fields }: Beside): ImportProblem[] =>
+  fields.length === 0
+    ? []
+    : [
+        {
+          ...located({ table: "fields", row: "", field: "", message: "" }),
+          level: "notice",
+          message: `${fields.map(({ name }) => `“${name}”`).join(", ")}: fields of its own come with a new project only, and are left out here.`,
+        },
+      ];
 
 const DATES: Problem = { table: "activities", row: "", field: "start", message: "" };
 

@@ -29,24 +29,48 @@ function callsOf(row: Loose): string[] {
   ];
 }
 
-/** A bundle without what problems speak of: the field where that may be left out, else the row. `null` where nothing goes. */
-function without(input: Loose, problems: readonly Problem[]): Loose | null {
-  let gone = 0;
-  const next: Loose = { ...input };
-  for (const { table, row, field } of problems) {
-    const rows = next[table] as Loose[] | undefined;
-    if (!Array.isArray(rows)) continue;
+/** Where each row of a table stands, by what it is called; the first of several. */
+function placesOf(rows: readonly Loose[]): ReadonlyMap<string, number> {
+  const at = new Map<string, number>();
+  rows.forEach((row, i) => callsOf(row).forEach((call) => at.has(call) || at.set(call, i)));
+  return at;
+}
+
+/** A table without what problems speak of: the field where that may be left out, else the row. `null` where nothing goes. */
+function spared(table: string, rows: readonly Loose[], problems: readonly Problem[]): Loose[] | null {
+  const places = placesOf(rows);
+  const fields = new Map<number, Set<string>>();
+  const gone = new Set<number>();
+  for (const { row, field } of problems) {
     const numbered = /^#(\d+)$/.exec(row);
-    const at = numbered === null ? rows.findIndex((each) => callsOf(each).includes(row)) : Number(numbered[1]) - 1;
-    const found = rows[at];
-    if (found === undefined) continue;
+    const at = numbered === null ? places.get(row) : Number(numbered[1]) - 1;
+    const found = at === undefined ? undefined : rows[at];
+    if (at === undefined || found === undefined) continue;
     const root = field.replace(/[.[].*$/, "");
-    const { [root]: said, ...rest } = found;
-    const spared = root !== "" && root !== "id" && root !== "name" && said !== undefined && table === "activities";
-    gone++;
-    next[table] = spared ? rows.map((each, i) => (i === at ? rest : each)) : rows.filter((_each, i) => i !== at);
+    const mayGo =
+      root !== "" && root !== "id" && root !== "name" && found[root] !== undefined && table === "activities";
+    if (mayGo) fields.set(at, (fields.get(at) ?? new Set()).add(root));
+    else gone.add(at);
   }
-  return gone === 0 ? null : next;
+  if (fields.size + gone.size === 0) return null;
+  return rows.flatMap((row, i) => {
+    if (gone.has(i)) return [];
+    const less = fields.get(i);
+    return [less === undefined ? row : Object.fromEntries(Object.entries(row).filter(([name]) => !less.has(name)))];
+  });
+}
+
+/** A bundle without what problems speak of; `null` where nothing of it goes. */
+function without(input: Loose, problems: readonly Problem[]): Loose | null {
+  const next: Loose = { ...input };
+  let changed = false;
+  for (const table of new Set(problems.map((problem) => problem.table))) {
+    const own = problems.filter((problem) => problem.table === table);
+    const rows = input[table];
+    const less = Array.isArray(rows) ? spared(table, rows as Loose[], own) : null;
+    if (less !== null) [next[table], changed] = [less, true];
+  }
+  return changed ? next : null;
 }
 
 function laidOut(bundle: PlanBundle): Checked {

@@ -157,6 +157,25 @@ const plainShare = (text: string): number[] => {
   return text.trim() === "" || Number.isNaN(value) ? [] : [value];
 };
 
+const said = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : shownOf(cell).trim());
+
+const counted = new WeakMap<MatchedSheet, Map<number, Map<string, number>>>();
+
+/** How often each text stands in a column, counted once. */
+function countsIn(sheet: MatchedSheet, column: number): ReadonlyMap<string, number> {
+  const columns = counted.get(sheet) ?? new Map<number, Map<string, number>>();
+  counted.set(sheet, columns);
+  const known = columns.get(column);
+  if (known !== undefined) return known;
+  const counts = new Map<string, number>();
+  for (const row of sheet.source.rows.slice(sheet.headingRow + 1)) {
+    const text = said(row[column]);
+    counts.set(text, (counts.get(text) ?? 0) + 1);
+  }
+  columns.set(column, counts);
+  return counts;
+}
+
 /** A problem with what a cell says, and what is needed to mend it on the page. */
 export function cellProblem(
   sheet: MatchedSheet,
@@ -164,11 +183,10 @@ export function cellProblem(
   line: number,
   problem: Pick<ImportProblem, "table" | "row" | "field" | "message">,
 ): ImportProblem {
-  const { source, headings, headingRow } = sheet;
+  const { source, headings } = sheet;
   const ref = refIn(source, column, line);
-  const said = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : shownOf(cell).trim());
   const text = said(source.rows[line - 1]?.[column]);
-  const alike = source.rows.filter((row, i) => i > headingRow && said(row[column]) === text).length;
+  const alike = countsIn(sheet, column).get(text) ?? 1;
   return {
     ...problem,
     place: `${source.name}!${ref}`,

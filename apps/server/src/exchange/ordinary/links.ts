@@ -29,9 +29,8 @@ function linkOf({ type, lag }: CommonLink, from: string, to: string, length: num
   return { from, to, ...(type === "FS" ? {} : { type }), ...(minutes === 0 ? {} : { lagMinutes: minutes }) };
 }
 
-/** Whether two links lead from and to the same in the same way. */
-const saysSame = (a: Loose, b: Loose): boolean =>
-  a["from"] === b["from"] && a["to"] === b["to"] && a["type"] === b["type"];
+/** Whether two links to one row lead from the same in the same way. */
+const saysSame = (a: Loose, b: Loose): boolean => a["from"] === b["from"] && a["type"] === b["type"];
 
 /**
  * Links between rows, read from what stands in their column of predecessors.
@@ -56,6 +55,7 @@ export function linksIn(
       against(sense, at, "predecessors", `${read.fault}: ${how}`);
       continue;
     }
+    const own: Loose[] = [];
     for (const part of read.parts) {
       const from = calls.find(part.key, taken);
       const fault = faultOf(sense, part.key, from, at);
@@ -63,9 +63,10 @@ export function linksIn(
       else {
         if (part.lag !== null && "percent" in part.lag) shares++;
         const link = linkOf(part, sense.ids[from as number]!, sense.ids[at]!, lengths[from as number]);
-        if (!links.some((each) => saysSame(each, link))) links.push(link);
+        if (!own.some((each) => saysSame(each, link))) own.push(link);
       }
     }
+    links.push(...own);
   }
   note(sense, "predecessors", `What comes before was read as ${WAYS[taken]}, or as names.`);
   if (shares > 0)

@@ -27,6 +27,17 @@ function meantBy(name: string, people: readonly Pick<Person, "id" | "name">[]): 
   return near.slice(0, MEANT).map(({ person: { id, name: called } }) => ({ id, name: called }));
 }
 
+function byNames(people: readonly Person[]): ReadonlyMap<string, readonly Person[]> {
+  const found = new Map<string, Person[]>();
+  for (const person of people) {
+    const key = nameInAnyOrder(person.name);
+    const same = found.get(key);
+    if (same === undefined) found.set(key, [person]);
+    else same.push(person);
+  }
+  return found;
+}
+
 /** Everyone whom a plan that comes in may name: those it brings, those who are known, those who were said to be new. */
 export class Persons {
   readonly people: Loose[];
@@ -34,6 +45,9 @@ export class Persons {
   private readonly ids = new Map<string, string>();
   private readonly open = new Map<string, { name: string; count: number; place: string }>();
   private readonly taken: Set<unknown>;
+  /** Those who are known, by their names in any order. */
+  private readonly known: ReadonlyMap<string, readonly Person[]>;
+  private readonly said: ReadonlyMap<string, string>;
   private counter = 0;
 
   constructor(
@@ -42,6 +56,8 @@ export class Persons {
     private readonly money: { readonly currency: string; readonly minorDigits: number },
   ) {
     this.people = [...brought];
+    this.known = byNames(sense.known.people);
+    this.said = new Map(Object.entries(sense.answers.people ?? {}).map(([name, who]) => [nameInAnyOrder(name), who]));
     this.taken = new Set(brought.map(({ id }) => id));
     for (const { id, name } of brought) {
       this.ids.set(nameInAnyOrder(String(id)), String(id));
@@ -57,7 +73,7 @@ export class Persons {
   /** Whether someone of the file or of the register is called so, in any order of the name. */
   isKnown(name: string): boolean {
     const key = nameInAnyOrder(name);
-    return this.ids.has(key) || this.sense.known.people.some((person) => nameInAnyOrder(person.name) === key);
+    return this.ids.has(key) || this.known.has(key);
   }
 
   /** Who is called so; `null` where nobody is meant, `undefined` where it has to be asked first. */
@@ -65,9 +81,9 @@ export class Persons {
     const key = nameInAnyOrder(name);
     const there = this.ids.get(key);
     if (there !== undefined) return there;
-    const known = this.sense.known.people.filter((person) => nameInAnyOrder(person.name) === key);
+    const known = this.known.get(key) ?? [];
     if (known.length === 1) return this.bring(known[0]!, key);
-    const said = Object.entries(this.sense.answers.people ?? {}).find(([each]) => nameInAnyOrder(each) === key)?.[1];
+    const said = this.said.get(key);
     if (said === NOBODY) return null;
     if (said === NEW_PERSON || said === A_ROLE) return this.make(name, key, said === A_ROLE);
     const meant = this.sense.known.people.find(({ id }) => id === said);
