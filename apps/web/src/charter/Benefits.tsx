@@ -142,7 +142,7 @@ function BenefitDialog({
 
 /** What is expected to come of the project, and what was measured of it. */
 export function Benefits({ view, charterer }: Props) {
-  const [open, setOpen] = useState<{ id: string; was: Benefit | null } | null>(null);
+  const [open, setOpen] = useState<{ id: string; was: Benefit | null; told?: true } | null>(null);
   const digits = view.head.minorDigits ?? 2;
   const rows = rowsOf(view.charter.benefits);
   const write = (id: string, was: Benefit | null, value: Benefit | null, words: string) =>
@@ -224,7 +224,13 @@ export function Benefits({ view, charterer }: Props) {
           was={open.was}
           digits={digits}
           currency={view.head.currency}
-          onWrite={(value) => write(open.id, open.was, value, `“${value.what}” is written.`)}
+          onWrite={async (value) => {
+            // Whoever was told of another's word writes over it knowingly.
+            const was = open.told === true ? (view.charter.benefits[open.id] ?? null) : open.was;
+            const fault = await write(open.id, was, value, `“${value.what}” is written.`);
+            if (fault !== null) setOpen({ ...open, told: true });
+            return fault;
+          }}
           onClose={() => setOpen(null)}
         />
       )}

@@ -122,7 +122,7 @@ function DeliverableDialog({ view, was, onWrite, onClose }: DialogProps) {
 
 /** What the project brings forth: made by what, accepted by whom. */
 export function Deliverables({ view, charterer }: { view: CharterView; charterer: Charterer }) {
-  const [open, setOpen] = useState<{ id: string; was: Deliverable | null } | null>(null);
+  const [open, setOpen] = useState<{ id: string; was: Deliverable | null; told?: true } | null>(null);
   const rows = rowsOf(view.charter.deliverables);
   const write = (id: string, was: Deliverable | null, value: Deliverable | null, words: string) =>
     charterer.write({ field: "deliverables", id, was, value }, words);
@@ -203,7 +203,13 @@ export function Deliverables({ view, charterer }: { view: CharterView; charterer
           key={open.id}
           view={view}
           was={open.was}
-          onWrite={(value) => write(open.id, open.was, value, `“${value.name}” is written.`)}
+          onWrite={async (value) => {
+            // Whoever was told of another's word writes over it knowingly.
+            const was = open.told === true ? (view.charter.deliverables[open.id] ?? null) : open.was;
+            const fault = await write(open.id, was, value, `“${value.name}” is written.`);
+            if (fault !== null) setOpen({ ...open, told: true });
+            return fault;
+          }}
           onClose={() => setOpen(null)}
         />
       )}

@@ -1,7 +1,7 @@
 import type { CharterField, CharterView } from "@chronometra/contract";
 import { useEffect, useId, useRef, useState, type ReactNode } from "react";
 import { CommitField } from "../shared/fields/CommitField.tsx";
-import type { Charterer } from "./useCharter.ts";
+import { useSeen, type Charterer } from "./useCharter.ts";
 
 interface Props {
   readonly view: CharterView;
@@ -21,15 +21,22 @@ export const Named = ({ name, children }: { name: string; children: ReactNode })
 /** A short text of the charter. */
 export function ShortText({ view, charterer, field, name }: Props) {
   const value = view.charter[field];
+  const seen = useSeen(value);
   if (!view.mayEdit) return <Named name={name}>{value === "" ? <span className="muted">–</span> : value}</Named>;
   return (
     <Named name={name}>
-      <CommitField
-        label={name}
-        width="w-80"
-        value={value}
-        onCommit={(text) => charterer.write({ field, was: value, value: text.trim() }, `${name} is written.`)}
-      />
+      <span onInput={seen.begin}>
+        <CommitField
+          label={name}
+          width="w-80"
+          value={value}
+          onCommit={async (text) => {
+            const answer = await charterer.write({ field, was: seen.was(), value: text.trim() }, `${name} is written.`);
+            seen.end();
+            return answer;
+          }}
+        />
+      </span>
     </Named>
   );
 }
@@ -49,6 +56,7 @@ const rowsFor = (text: string): number => {
 export function LongText({ view, charterer, field, name, ask }: Props & { ask: string }) {
   const value = view.charter[field];
   const id = useId();
+  const seen = useSeen(value);
   const [text, setText] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const latest = useRef(text);
@@ -63,8 +71,12 @@ export function LongText({ view, charterer, field, name, ask }: Props & { ask: s
   }, [value]);
   const take = async (): Promise<void> => {
     if (text === null) return;
-    if (text.trim() === value) return setText(null);
-    const answer = await charterer.write({ field, was: value, value: text.trim() }, `${name} is written.`);
+    if (text.trim() === value) {
+      seen.end();
+      return setText(null);
+    }
+    const answer = await charterer.write({ field, was: seen.was(), value: text.trim() }, `${name} is written.`);
+    seen.end();
     setFault(answer);
     if (answer === null) setText(null);
   };
@@ -88,6 +100,7 @@ export function LongText({ view, charterer, field, name, ask }: Props & { ask: s
         placeholder={ask}
         value={text ?? value}
         onChange={(event) => {
+          seen.begin();
           setText(event.target.value);
           setFault(null);
         }}
@@ -95,6 +108,7 @@ export function LongText({ view, charterer, field, name, ask }: Props & { ask: s
         onKeyDown={(event) => {
           if (event.key === "Enter" && (event.ctrlKey || event.metaKey)) void take();
           else if (event.key === "Escape" && text !== null) {
+            seen.end();
             setText(null);
             setFault(null);
             event.stopPropagation();

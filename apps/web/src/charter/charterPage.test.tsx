@@ -1,6 +1,7 @@
 /** @jest-environment jsdom */
 import type { CharterView, WriteCharter } from "@chronometra/contract";
-import { screen, waitFor, within } from "@testing-library/react";
+import type { QueryClient } from "@tanstack/react-query";
+import { act, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { toast } from "../shared/messages/toast.ts";
 import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
@@ -42,10 +43,10 @@ const VIEW: CharterView = {
 };
 
 /** The page of a project; what is written comes back as the server would have it. */
-function open(view: CharterView = VIEW, act: (sent: Sent) => unknown = () => undefined) {
+function open(view: CharterView = VIEW, answer: (sent: Sent) => unknown = () => undefined) {
   let now = view;
   const all = listen((sent) => {
-    const said = act(sent);
+    const said = answer(sent);
     if (said !== undefined) return said;
     if (sent.to.startsWith("GET")) return now;
     if (sent.to.endsWith("/changes")) return { revision: 5, undoable: true, changes: [], merged: 0 };
@@ -61,9 +62,14 @@ function open(view: CharterView = VIEW, act: (sent: Sent) => unknown = () => und
       };
     return now;
   });
-  show(<CharterPage />, { me: someone("projectManager"), at: "/projects/p/charter", project: { id: "p" } });
+  open.client = show(<CharterPage />, {
+    me: someone("projectManager"),
+    at: "/projects/p/charter",
+    project: { id: "p" },
+  });
   return (to: string) => all.filter((sent) => sent.to === to).map(({ body }) => body);
 }
+open.client = null as QueryClient | null;
 const PUT = "PUT /api/projects/p/charter";
 
 describe("the page of a project", () => {
@@ -103,6 +109,23 @@ describe("the page of a project", () => {
     await userEvent.click(purpose);
     await userEvent.keyboard("{Escape}");
     expect(purpose.value).toBe("Their pier");
+  });
+
+  it("says what its writer saw when they began, whatever came in meanwhile", async () => {
+    const sent = open(VIEW, ({ to, body }) =>
+      to.startsWith("PUT") && (body as WriteCharter).was !== "Theirs"
+        ? new Refusal("Purpose was changed by someone else meanwhile.", 409, "conflict")
+        : undefined,
+    );
+    const client = open.client;
+    const purpose = await screen.findByLabelText<HTMLTextAreaElement>("Purpose");
+    await userEvent.type(purpose, "!");
+    act(
+      () => void client!.setQueryData(["charter", "p"], { ...VIEW, charter: { ...VIEW.charter, purpose: "Theirs" } }),
+    );
+    expect(purpose.value).toBe("A pier!");
+    await userEvent.tab();
+    await waitFor(() => expect(sent(PUT)).toEqual([{ field: "purpose", was: "A pier", value: "A pier!" }]));
   });
 
   it("changes the head as a change of the plan; what cannot be is told at its field", async () => {

@@ -1,6 +1,7 @@
 import type { CharterView, WriteCharter } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { queryOptions, useQueryClient } from "@tanstack/react-query";
+import { useRef } from "react";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { call, CallFailed } from "../shared/session/api.ts";
 
@@ -14,6 +15,20 @@ export const charterQuery = (project: string) =>
 /** What was written, turned round. */
 const takenBack = (written: WriteCharter): WriteCharter =>
   ({ ...written, was: written.value, value: written.was }) as WriteCharter;
+
+/**
+ * What stood where someone writes when they began to: another's word that came in meanwhile is told first, and only
+ * then written over.
+ */
+export function useSeen<T>(now: T) {
+  const seen = useRef<{ readonly value: T } | null>(null);
+  return {
+    begin: () => void (seen.current ??= { value: now }),
+    was: (): T => (seen.current === null ? now : seen.current.value),
+    /** It is stored, given up, or was told of. */
+    end: () => void (seen.current = null),
+  };
+}
 
 /** Writes into a project's charter and head; each gives why it cannot be, or nothing. */
 export function useCharter({ id, revision }: Pick<CharterView, "id" | "revision">) {
