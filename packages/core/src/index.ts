@@ -25,8 +25,27 @@ export {
   type Money,
 } from "./budget/exchange.ts";
 export { minorUnits, minus, NO_MONEY, type MinorUnits } from "./budget/money.ts";
+export { currencyDigits } from "./budget/currencyDigits.ts";
 export { costOfMinutes, rateBook } from "./budget/rates.ts";
 export { deadlineStandings, type DeadlineStanding } from "./drift/deadlines.ts";
+export { conditionSchema, type Condition } from "./gates/conditionSchema.ts";
+export {
+  conditionWords,
+  holdCondition,
+  stageAt,
+  type ConditionKind,
+  type GateFacts,
+  type Held,
+} from "./gates/conditions.ts";
+export { beginAnew, type TakenAlong } from "./begin/beginAnew.ts";
+export { branchAsPlan } from "./begin/branchAsPlan.ts";
+export { emptyPlan } from "./begin/emptyPlan.ts";
+export { joined, type Part } from "./begin/joined.ts";
+export { movedTo } from "./begin/movedTo.ts";
+export { planByHand, type HandMilestone, type HandStage } from "./begin/planByHand.ts";
+export { planOfSteps, type Step } from "./begin/planOfSteps.ts";
+export { repeated, type Repeat } from "./begin/repeated.ts";
+export { startForFinish, type StartFound } from "./begin/startForFinish.ts";
 export { slipsAgainst, type Slip } from "./drift/slip.ts";
 export { decidingChain, explainActivity, type Explanation, type LinkedTo, type Reason } from "./network/explain.ts";
 export { assignmentsByActivity, remainingWork, stateOf } from "./network/buildNetwork.ts";
@@ -40,7 +59,7 @@ export { parseBundle } from "./plan/check/parseBundle.ts";
 export { valueAt, wordsOf } from "./plan/words/schemaWords.ts";
 export { checkOwnTables, checkWholePlan } from "./plan/check/checkOwnTables.ts";
 export { checkPlan } from "./plan/check/checkPlan.ts";
-export { planTree, positionsOf, type PlanTree } from "./plan/planTree.ts";
+export { planTree, positionsOf, withBelow, type PlanTree } from "./plan/planTree.ts";
 export { remembered } from "./plan/remembered.ts";
 export { formatProblem, PlanProblems, type Problem, type TableName } from "./plan/problem.ts";
 export { bundleJsonSchema } from "./plan/check/jsonSchema.ts";

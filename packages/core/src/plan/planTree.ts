@@ -53,3 +53,17 @@ function orderParentsFirst(parentOf: Int32Array): Int32Array {
   }
   return order;
 }
+
+/** Ids of some rows of a tree and of all that lies below them; a parent may stand after what is below it. */
+export function withBelow(
+  rows: Iterable<{ readonly id: string; readonly parent?: string | null | undefined }>,
+  roots: Iterable<string>,
+): Set<string> {
+  const all = [...rows];
+  const found = new Set(roots);
+  for (let before = -1; before !== found.size;) {
+    before = found.size;
+    for (const { id, parent } of all) if (parent != null && found.has(parent)) found.add(id);
+  }
+  return found;
+}

@@ -1,6 +1,7 @@
 import { z } from "zod";
 import type { Change } from "../change.ts";
 import { ownFieldSchema, ownValuesSchema } from "../ownTables.ts";
+import { withBelow } from "../planTree.ts";
 import type { Plan } from "../plan.ts";
 import {
   activitySchema,
@@ -37,13 +38,7 @@ function withBases(plan: Plan, id: string | undefined, into: Set<string>): void 
 
 /** Activities and all below them as they stand, progress and parking included, in the order of the table. */
 export function copyBranches(plan: Plan, ids: readonly string[]): Branches {
-  const chosen = new Set(ids);
-  // Parents may stand after what is below them: look until nothing is added.
-  for (let before = -1; before !== chosen.size;) {
-    before = chosen.size;
-    for (const { id, parent } of plan.activities.values())
-      if (parent !== undefined && chosen.has(parent)) chosen.add(id);
-  }
+  const chosen = withBelow(plan.activities.values(), ids);
   const activities = [...plan.activities.values()].filter(({ id }) => chosen.has(id));
   const assignments = [...plan.assignments.values()].filter(({ activity }) => chosen.has(activity));
   const people = [...plan.people.values()].filter(
