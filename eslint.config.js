@@ -9,7 +9,7 @@ const [FILE, LOGIC, MARKUP, WAYS] = [300, 50, 100, 15];
  * Tables and stories, which may be long: every call of the interface, its routes, what was done to the database, the
  * demo world.
  */
-const TABLES = ["packages/contract/src/endpoints.ts", "apps/server/src/demo/*.ts"];
+const TABLES = ["packages/contract/src/endpoints.ts", "apps/server/src/demo/**/*.ts"];
 const LISTS = ["apps/server/src/**/*Routes.ts", "apps/server/src/start/migrations/*.ts"];
 
 export default tseslint.config(

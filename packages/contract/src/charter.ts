@@ -42,6 +42,8 @@ export const deliverableSchema = z.strictObject({
   /** Milestones and activities of the plan that make it. */
   makes: z.array(z.string().min(1).max(64)).max(100),
   accepted: z.strictObject({ by: z.string().trim().min(1, "say who accepts it").max(200), on: dateSchema }).nullable(),
+  /** The stage that it belongs to, of the project's life cycle; left out where it belongs to none. */
+  stage: key.optional(),
 });
 export type Deliverable = z.infer<typeof deliverableSchema>;
 

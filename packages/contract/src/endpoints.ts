@@ -1,3 +1,22 @@
+import { roadmapSchema } from "./roadmap.ts";
+import {
+  beginEffectSchema,
+  beginSchema,
+  begunEffectSchema,
+  newTemplateSchema,
+  templatesSchema,
+  writeTemplateSchema,
+} from "./begin.ts";
+import {
+  askGateSchema,
+  askedGatesSchema,
+  decideGateSchema,
+  doneActionSchema,
+  lifeCyclesSchema,
+  projectGatesSchema,
+  writeGatesSchema,
+  writeLifeCycleSchema,
+} from "./gates.ts";
 import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
@@ -44,6 +63,8 @@ import {
 import {
   acceptedSchema,
   activityLookSchema,
+  groupPeriodsSchema,
+  groupsSchema,
   newProgrammeSchema,
   pathsSchema,
   portfolioSchema,
@@ -255,6 +276,75 @@ export const endpoints = {
     body: handOverSchema,
     response: charterViewSchema,
   },
+  "GET /api/templates": {
+    summary: "Plans that others begin with",
+    response: templatesSchema,
+  },
+  "POST /api/templates": {
+    summary: "Make a template of a project or of a branch of it, without what happened in it",
+    body: newTemplateSchema,
+    response: templatesSchema,
+  },
+  "PUT /api/templates/:template": {
+    summary: "Write what a template is called, what it is for, and which of its branches may stand several times",
+    body: writeTemplateSchema,
+    response: templatesSchema,
+  },
+  "DELETE /api/templates/:template": {
+    summary: "Remove a template; what was begun with it stays",
+    response: templatesSchema,
+  },
+  "POST /api/begin/effect": {
+    summary: "What a project begun with others would be: its dates, work, cost and rows, and what is asked",
+    body: beginEffectSchema,
+    response: begunEffectSchema,
+  },
+  "POST /api/begin": {
+    summary: "Begin a project with projects, branches or templates, moved to a start or back from a finish",
+    body: beginSchema,
+    response: storedSchema,
+  },
+  "GET /api/life-cycles": {
+    summary: "Life cycles by kind of project: their stages, and what must be true at the gate of each",
+    response: lifeCyclesSchema,
+  },
+  "PUT /api/life-cycles/:cycle": {
+    summary: "Write a life cycle, where it still says what the writer saw; what was decided at its gates stays",
+    body: writeLifeCycleSchema,
+    response: lifeCyclesSchema,
+  },
+  "GET /api/projects/:project/gates": {
+    summary: "The stages a project goes through, what must be true at each gate, and what was decided",
+    response: projectGatesSchema,
+  },
+  "PUT /api/projects/:project/gates": {
+    summary: "Say by which life cycle it lives, when a gate is due, who decides, or what is confirmed",
+    body: writeGatesSchema,
+    response: projectGatesSchema,
+  },
+  "POST /api/projects/:project/gates/:stage": {
+    summary: "Ask for the gate of the stage that the project is in",
+    body: askGateSchema,
+    response: projectGatesSchema,
+  },
+  "DELETE /api/projects/:project/gates/:stage": {
+    summary: "Withdraw what was asked",
+    response: projectGatesSchema,
+  },
+  "POST /api/projects/:project/gates/:stage/decision": {
+    summary: "Decide a gate that is asked for; never by whoever asked",
+    body: decideGateSchema,
+    response: projectGatesSchema,
+  },
+  "PUT /api/projects/:project/gate-actions/:action": {
+    summary: "Say that what a gate asked for is done, or is not",
+    body: doneActionSchema,
+    response: projectGatesSchema,
+  },
+  "GET /api/gates": {
+    summary: "Gates that are asked for, in all projects",
+    response: askedGatesSchema,
+  },
   "GET /api/projects/:project/closing": { summary: "What remains before it can be closed", response: closingSchema },
   "POST /api/projects/:project/closing": {
     summary: "Finish what remains and close it",
@@ -271,12 +361,28 @@ export const endpoints = {
     body: newProgrammeSchema,
     response: programmeSchema,
   },
+  "GET /api/programmes": {
+    summary: "Portfolios and programmes in their order, with whoever answers for each",
+    response: groupsSchema,
+  },
+  "GET /api/programmes/:programme/periods": {
+    summary: "What was issued of its projects and of those below it, period by period; `house` for all",
+    response: groupPeriodsSchema,
+  },
+  "DELETE /api/programmes/:programme": {
+    summary: "Remove one that is empty",
+    response: groupsSchema,
+  },
   "PUT /api/programmes/:programme": {
-    summary: "Rename it, or make it part of another one",
+    summary: "Rename it, give it a manager, make it part of another one, or put it elsewhere among its like",
     body: writeProgrammeSchema,
     response: programmeSchema,
   },
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
+  "GET /api/portfolio/roadmap": {
+    summary: "Projects in time: approved against current, with milestones, deadlines and gates",
+    response: roadmapSchema,
+  },
   "GET /api/portfolio/paths": {
     summary: "SPI, CPI and drift of each project over the issued periods",
     response: pathsSchema,

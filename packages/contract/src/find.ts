@@ -25,6 +25,8 @@ export const foundSchema = z.object({
   ),
   people: z.array(foundThing),
   watchlists: z.array(foundThing),
+  /** Portfolios and programmes, with the number of the period last issued of each. */
+  groups: z.array(foundThing.extend({ issued: z.int().nullable() })),
   risks: z.array(foundInProject),
   /** Issued periods of projects. */
   periods: z.array(z.object({ project: z.string(), code: z.string(), number: z.int(), dataDate: z.string() })),

@@ -7,6 +7,35 @@ export {
   type Deliverable,
   type WriteCharter,
 } from "./charter.ts";
+export {
+  type BeginAsked,
+  type BeginEffectAsked,
+  type BeginSource,
+  type BegunEffect,
+  type DateWish,
+  type NewTemplate,
+  type OutlineRow,
+  type RepeatAsked,
+  type TakenAlongWish,
+  type Template,
+} from "./begin.ts";
+export { type RoadGate, type RoadLine, type Roadmap } from "./roadmap.ts";
+export {
+  type AskedGate,
+  type DecideGate,
+  type Gate,
+  type GateAction,
+  type GateDue,
+  type GateEvent,
+  type HeldCondition,
+  type LifeCycle,
+  type LifeCycles,
+  type ProjectGates,
+  type Stage,
+  type WriteGates,
+  type WriteLifeCycle,
+} from "./gates.ts";
+export { GATE_ACT_WORDS, GATE_DECISIONS, isPassed, type GateAct, type GateDecision } from "./gateWords.ts";
 export { PROJECT_STATE_WORDS, PROJECT_STATES, type ProjectState } from "./charterWords.ts";
 export { type ComparisonView, type DriftLedgerView, type OnceFrozenView, STATE_NAME } from "./compare.ts";
 export { type BodyOf, type Endpoint, type EndpointKey, endpoints, type ResponseOf } from "./endpoints.ts";
@@ -33,6 +62,8 @@ export {
   type LockedFigures,
   type MilestoneLine,
   type Paths,
+  type GroupPeriods,
+  type Groups,
   type Portfolio,
   type ProjectLine,
   type ProjectLook,

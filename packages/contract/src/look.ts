@@ -74,6 +74,9 @@ export const summarySchema = z.object({
   baseline: z.int().nullable(),
   finish: z.string().nullable(),
   baselineFinish: z.string().nullable(),
+  /** The first day of work, and the first that was approved; left out of what was kept before they were told. */
+  start: z.string().nullable().optional(),
+  baselineStart: z.string().nullable().optional(),
   /** Working days by which the finish has moved from the approved one. */
   drift: z.number().nullable(),
   /** Working days from the data date to the finish; `null` where either is not there. */
@@ -101,7 +104,7 @@ const DEADLINE_STATES = deadlineSchema.shape.state;
  * A project's figures as the portfolio page shows them: the least of them that it can do with, since it has hundreds.
  */
 export const lineSummarySchema = summarySchema
-  .omit({ milestones: true, deadlines: true, earnedSchedule: true })
+  .omit({ milestones: true, deadlines: true, earnedSchedule: true, start: true, baselineStart: true })
   .extend({
     /** SPI(t) of earned schedule. */
     spit: z.number().nullable(),
@@ -145,6 +148,8 @@ export const projectLineSchema = z.object({
   closed: z.boolean(),
   /** How it stands as such. */
   state: z.enum(PROJECT_STATES),
+  /** The stage of its life cycle that it is in; `null` where it is in none. */
+  stage: z.string().nullable(),
   /** What the newest locked period said, where the data date has not moved on from it. */
   locked: lockedFiguresSchema.nullable(),
   missing: z.array(z.object({ id: z.string(), name: z.string() })),
@@ -165,7 +170,35 @@ export const newProgrammeSchema = z.strictObject({
   name: programmeName,
   parent: z.string().max(36).nullable().optional(),
 });
-export const writeProgrammeSchema = z.strictObject({ name: programmeName, parent: z.string().max(36).nullable() });
+export const writeProgrammeSchema = z.strictObject({
+  name: programmeName,
+  parent: z.string().max(36).nullable(),
+  /** Whoever answers for it; left out, that stays. */
+  manager: z.string().max(36).nullable().optional(),
+  /** The group of the same level that it is put before, `null` for the end; left out, its place stays. */
+  before: z.string().max(36).nullable().optional(),
+});
+
+const namedOne = z.object({ id: z.string(), name: z.string() });
+/** Portfolios and programmes in their order, who answers for each, and who may. */
+export const groupsSchema = z.object({
+  groups: z.array(programmeSchema.extend({ manager: namedOne.nullable() })),
+  managers: z.array(namedOne),
+  mayEdit: z.boolean(),
+});
+export type Groups = z.infer<typeof groupsSchema>;
+
+/** What was issued of the projects of a group, period by period; of each the edition that holds. */
+export const groupPeriodsSchema = z.array(
+  z.object({
+    number: z.int(),
+    dataDate: z.string(),
+    projects: z.array(
+      z.object({ project: z.string(), currency: z.string(), minorDigits: z.int(), figures: figuresSchema }),
+    ),
+  }),
+);
+export type GroupPeriods = z.infer<typeof groupPeriodsSchema>;
 
 export const portfolioSchema = z.object({
   name: z.string(),
@@ -248,6 +281,8 @@ export const projectLookSchema = z.object({
   closed: z.boolean(),
   /** How it stands as such. */
   state: z.enum(PROJECT_STATES),
+  /** The stage of its life cycle that it is in; `null` where it is in none. */
+  stage: z.string().nullable(),
   summary: summarySchema,
   rows: z.array(rowFiguresSchema),
   curve: z.array(curvePointSchema),

@@ -2,7 +2,14 @@ import type { Standing } from "@chronometra/core";
 import type { LineSummary, MilestoneLine, Summary } from "./look.ts";
 
 /** What of a summary the portfolio page shows. */
-export function lineSummaryOf({ milestones, deadlines, earnedSchedule, ...rest }: Summary): LineSummary {
+export function lineSummaryOf({
+  milestones,
+  deadlines,
+  earnedSchedule,
+  start: _start,
+  baselineStart: _approved,
+  ...rest
+}: Summary): LineSummary {
   const deadlineCounts: LineSummary["deadlineCounts"] = {};
   for (const { state } of deadlines) deadlineCounts[state] = (deadlineCounts[state] ?? 0) + 1;
   const open = milestones.filter(({ reached, dropped, drift }) => !reached && dropped !== true && drift !== null);

@@ -117,3 +117,7 @@ export const managersOf = (database: DataSource | EntityManager): Promise<{ id: 
     `select id, name from account
       where json_contains(roles, '"projectManager"') or json_contains(roles, '"controller"') order by name`,
   );
+
+/** Whoever may decide gates, requests and plans, by name. */
+export const deciders = (database: DataSource | EntityManager): Promise<{ id: string; name: string }[]> =>
+  database.query(`select id, name from account where json_contains(roles, '"approver"') order by name`);

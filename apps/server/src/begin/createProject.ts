@@ -13,6 +13,7 @@ import type { EntityManager } from "typeorm";
 import { insertBaseline } from "../approve/approveService.ts";
 import { ChangeListEntity } from "../plan/stored/planEntities.ts";
 import { storeDifference } from "../plan/stored/planStore.ts";
+import { orTaken } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { keepRows } from "../plan/stored/keepRows.ts";
 import { rowsOfAll } from "../plan/prepare.ts";
@@ -28,40 +29,18 @@ export interface Beside {
 }
 
 export interface NewProject {
-  readonly bundle: PlanBundle;
-  readonly beside?: Beside;
+  readonly plan: Plan;
   readonly programmeId: string | null;
   readonly managerId: string;
   readonly label: string;
 }
 
-const DAY: [string, string][] = [
-  ["08:00", "12:00"],
-  ["13:00", "17:00"],
-];
-
-/** A plan with nothing in it but a week of five days. */
-export function emptyPlan({
-  code,
-  name,
-  start,
-  currency,
-}: {
-  code: string;
-  name: string;
-  start: string;
-  currency: string;
-}): PlanBundle {
-  return {
-    format: "chronometra-plan",
-    version: 1,
-    project: { code, name, currency, start, calendar: "standard" },
-    calendars: [{ id: "standard", name: "Standard week", week: { mon: DAY, tue: DAY, wed: DAY, thu: DAY, fri: DAY } }],
-    activities: [],
-  };
-}
-
-function withBeside(plan: Plan, beside: Beside | undefined): Plan {
+/**
+ * A checked bundle as a plan, with what is known besides.
+ * @throws {PlanProblems} where the two do not go together
+ */
+export function planWith(bundle: PlanBundle, beside: Beside | undefined): Plan {
+  const plan = fromBundle(bundle);
   if (beside === undefined) return plan;
   const whole: Plan = {
     ...plan,
@@ -74,19 +53,20 @@ function withBeside(plan: Plan, beside: Beside | undefined): Plan {
   return whole;
 }
 
+function taken(code: string): Failure {
+  const message = `A project with the code "${code}" exists already; give this one another.`;
+  return new Failure("conflict", message, { problems: [{ table: "project", row: code, field: "code", message }] });
+}
+
 /**
- * Stores a checked bundle as a new project at revision 1, with its figures. Throws PlanProblems, or a Failure for a
- * code that is taken.
+ * Stores a checked plan as a new project at revision 1, with its figures. Throws a Failure for a code that is taken.
  */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
-  const plan = withBeside(fromBundle(wanted.bundle), wanted.beside);
+  const { plan } = wanted;
   const id = randomUUID();
   const rows = await rowsOfAll({ id, plan }, 1);
   const { code } = plan.project;
-  if (await manager.getRepository(ProjectEntity).existsBy({ code })) {
-    const message = `A project with the code "${code}" exists already; give this one another.`;
-    throw new Failure("conflict", message, { problems: [{ table: "project", row: code, field: "code", message }] });
-  }
+  if (await manager.getRepository(ProjectEntity).existsBy({ code })) throw taken(code);
   if (
     wanted.programmeId !== null &&
     !(await manager.getRepository(ProgrammeEntity).existsBy({ id: wanted.programmeId }))
@@ -101,7 +81,7 @@ export async function createProject(manager: EntityManager, me: Me, wanted: NewP
     keptRevision: 1,
     head: plan.project,
   });
-  await manager.getRepository(ProjectEntity).insert(project);
+  await orTaken(manager.getRepository(ProjectEntity).insert(project), () => taken(code));
   await storeDifference(manager, project.id, null, plan);
   for (const baseline of plan.baselines.values()) await insertBaseline(manager, project.id, baseline, plan);
   await manager.getRepository(ChangeListEntity).insert({

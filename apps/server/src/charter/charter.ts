@@ -12,13 +12,13 @@ import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
-import { Failure } from "../shared/failure.ts";
+import { isNews } from "../shared/seen.ts";
 import { CharterLogEntity, ProjectCharterEntity } from "./charterEntities.ts";
 
 const LOG_SHOWN = 50;
 
 /** What is said of a project that nobody has written of. */
-const EMPTY: Charter = {
+export const EMPTY_CHARTER: Charter = {
   state: "running",
   sponsor: "",
   organisation: "",
@@ -30,15 +30,16 @@ const EMPTY: Charter = {
   deliverables: {},
 };
 
-async function charterOf(manager: DataSource | EntityManager, projectId: string): Promise<Charter> {
+/** The charter of a project as it stands. */
+export async function readCharter(manager: DataSource | EntityManager, projectId: string): Promise<Charter> {
   const found = await manager.getRepository(ProjectCharterEntity).findOneBy({ projectId });
-  if (found === null) return EMPTY;
-  return { ...EMPTY, ...(JSON.parse(found.content) as Partial<Charter>), state: found.state };
+  if (found === null) return EMPTY_CHARTER;
+  return { ...EMPTY_CHARTER, ...(JSON.parse(found.content) as Partial<Charter>), state: found.state };
 }
 
 /** How a project stands as such. */
 export const stateOf = async (database: DataSource, projectId: string): Promise<ProjectState> =>
-  (await charterOf(database, projectId)).state;
+  (await readCharter(database, projectId)).state;
 
 /** A project as such: its head, who answers for it, and its charter. */
 export async function viewCharter(database: DataSource, me: Me, id: string): Promise<CharterView> {
@@ -66,7 +67,7 @@ export async function viewCharter(database: DataSource, me: Me, id: string): Pro
       plan.baselines.size > 0 ||
       plan.actualCosts.size > 0 ||
       [...plan.timeEntries.values()].some(({ state }) => state === "posted"),
-    charter: await charterOf(database, id),
+    charter: await readCharter(database, id),
     log: log.map(({ at, accountId, what }) => ({ at: at.toISOString(), by: names.get(accountId) ?? "", what })),
   };
 }
@@ -98,8 +99,6 @@ function wordsOf(written: WriteCharter): string {
   return written.value === "" ? `${FIELD_WORDS[field]} cleared` : `${FIELD_WORDS[field]}: ${shortened(written.value)}`;
 }
 
-const same = (a: unknown, b: unknown): boolean => JSON.stringify(a) === JSON.stringify(b);
-
 /**
  * A charter with one thing written into it.
  * @throws {Failure} conflict, where it does not say any more what the writer saw
@@ -108,17 +107,30 @@ function withWritten(charter: Charter, written: WriteCharter): Charter {
   const { field } = written;
   const isRow = field === "benefits" || field === "deliverables";
   const now = isRow ? (charter[field][written.id] ?? null) : charter[field];
-  // Said twice is said once.
-  if (same(now, written.value)) return charter;
-  if (!same(now, written.was))
-    throw new Failure(
-      "conflict",
-      `${FIELD_WORDS[field]} was changed by someone else meanwhile. Nothing was written; look at what stands there now.`,
-    );
+  if (!isNews(now, written, FIELD_WORDS[field])) return charter;
   if (!isRow) return { ...charter, [field]: written.value };
   const { [written.id]: _was, ...rest } = charter[field];
   const rows = written.value === null ? rest : { ...charter[field], [written.id]: written.value };
   return { ...charter, [field]: rows };
+}
+
+async function storeCharter(manager: EntityManager, projectId: string, charter: Charter): Promise<void> {
+  const { state, ...content } = charter;
+  const row = { projectId, state, content: JSON.stringify(content) };
+  await manager.getRepository(ProjectCharterEntity).upsert(row, ["projectId"]);
+}
+
+/** Says how a project stands as such, whatever it stood as. */
+export async function setState(
+  manager: EntityManager,
+  me: Me,
+  project: Pick<ProjectEntity, "id">,
+  state: ProjectState,
+): Promise<void> {
+  const charter = await readCharter(manager, project.id);
+  if (charter.state === state) return;
+  await storeCharter(manager, project.id, { ...charter, state });
+  await noteInLog(manager, project, me, wordsOf({ field: "state", was: charter.state, value: state }));
 }
 
 /** Writes one thing into a charter. */
@@ -129,12 +141,10 @@ export async function writeCharter(
   written: WriteCharter,
 ): Promise<CharterView> {
   await writeProject(database, me, id, async ({ manager }, project) => {
-    const charter = await charterOf(manager, project.id);
+    const charter = await readCharter(manager, project.id);
     const next = withWritten(charter, written);
     if (next === charter) return;
-    const { state, ...content } = next;
-    const row = { projectId: project.id, state, content: JSON.stringify(content) };
-    await manager.getRepository(ProjectCharterEntity).upsert(row, ["projectId"]);
+    await storeCharter(manager, project.id, next);
     await noteInLog(manager, project, me, wordsOf(written));
   });
   return viewCharter(database, me, id);
@@ -149,4 +159,28 @@ export async function noteInLog(
   await manager
     .getRepository(CharterLogEntity)
     .insert({ projectId: project.id, at: new Date(), accountId: me.id, what: what.slice(0, 1000) });
+}
+
+/** A charter as another project begins with it: what was meant, without what came of it. */
+export async function meantOf(manager: DataSource | EntityManager, projectId: string): Promise<Charter> {
+  const { benefits, deliverables, ...said } = await readCharter(manager, projectId);
+  const each = <T>(rows: Readonly<Record<string, T>>, to: (row: T) => T): Record<string, T> =>
+    Object.fromEntries(Object.entries(rows).map(([id, row]) => [id, to(row)]));
+  return {
+    ...said,
+    state: EMPTY_CHARTER.state,
+    benefits: each(benefits, (row) => ({ ...row, by: null, money: [], measured: [] })),
+    deliverables: each(deliverables, (row) => ({ ...row, accepted: null })),
+  };
+}
+
+/** The charter that a project begins with. */
+export async function beginCharter(
+  manager: EntityManager,
+  me: Me,
+  project: Pick<ProjectEntity, "id">,
+  charter: Charter,
+): Promise<void> {
+  await storeCharter(manager, project.id, charter);
+  await noteInLog(manager, project, me, "Charter as it was begun with");
 }

@@ -1,4 +1,6 @@
-import type { Benefit, Charter, CharterField, Deliverable } from "@chronometra/contract";
+import type { Benefit, Charter, CharterField, Deliverable, WriteCharter } from "@chronometra/contract";
+import { viewCharter, writeCharter } from "../charter/charter.ts";
+import type { LiveProject, World } from "./world.ts";
 
 /** What the demo's projects say of themselves; a deliverable names by their names what makes it. */
 interface Chartered {
@@ -8,7 +10,7 @@ interface Chartered {
 }
 
 /** By project code. */
-export const CHARTERS: Readonly<Record<string, Chartered>> = {
+const CHARTERS: Readonly<Record<string, Chartered>> = {
   "LG-02": {
     fields: {
       sponsor: "Harbour master’s office",
@@ -49,12 +51,14 @@ export const CHARTERS: Readonly<Record<string, Chartered>> = {
         owner: "Tomas Lindqvist",
         madeBy: ["Leaves accepted at yard"],
         accepted: null,
+        stage: "works",
       },
       lock: {
         name: "Lock open to ships of the wide class",
         owner: "Harbour master",
         madeBy: ["Open to traffic"],
         accepted: null,
+        stage: "works",
       },
     },
   },
@@ -67,3 +71,19 @@ export const CHARTERS: Readonly<Record<string, Chartered>> = {
     },
   },
 };
+
+/** What projects say of themselves, written by those who manage them. */
+export async function charterInDemo({ database }: World, projects: readonly LiveProject[]): Promise<void> {
+  for (const { demo, id, manager } of projects) {
+    const { fields, benefits = {}, deliverables = {} } = CHARTERS[demo.code] ?? { fields: {} };
+    const { charter, activities } = await viewCharter(database, manager, id);
+    const write = (written: object): Promise<unknown> => writeCharter(database, manager, id, written as WriteCharter);
+    for (const [field, value] of Object.entries(fields))
+      await write({ field, was: charter[field as CharterField], value });
+    for (const [key, value] of Object.entries(benefits)) await write({ field: "benefits", id: key, was: null, value });
+    for (const [key, { madeBy, ...rest }] of Object.entries(deliverables)) {
+      const makes = activities.filter(({ name }) => madeBy.includes(name)).map((activity) => activity.id);
+      await write({ field: "deliverables", id: key, was: null, value: { ...rest, makes } });
+    }
+  }
+}

@@ -38,9 +38,9 @@ afterAll(() => world.drop());
 const line = (code: string): ProjectLine => portfolio.projects.find((project) => project.code === code)!;
 
 describe("the demo world", () => {
-  it("has a dozen projects and two that go their own way in three programmes, about forty people and about a thousand activities", () => {
+  it("has a dozen projects, two that go their own way and one without a plan in three programmes, about forty people and about a thousand activities", () => {
     expect(portfolio.programmes).toHaveLength(3);
-    expect(portfolio.projects).toHaveLength(14);
+    expect(portfolio.projects).toHaveLength(15);
     const activities = portfolio.projects.reduce((sum, { summary }) => sum + summary.activities, 0);
     expect(activities).toBeGreaterThan(700);
   });
@@ -67,7 +67,7 @@ describe("the demo world", () => {
     expect(line("LG-01").summary.figures!.ev).toBeLessThan(line("LG-01").summary.figures!.bac);
     expect(line("FS-08").summary).toMatchObject({ currency: "ISK", minorDigits: 0 });
     expect(portfolio.exchange).toMatchObject({ currency: "EUR", rates: [{ currency: "ISK" }, { currency: "ISK" }] });
-    expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "5" }]);
+    expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "6" }]);
     expect(await world.database.query("select count(*) as n from account where time_zone is not null")).toEqual([
       { n: "2" },
     ]);

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import type { CharterField, Me, WriteCharter } from "@chronometra/contract";
+import type { Me } from "@chronometra/contract";
 import {
   acceptReports,
   addDays,
@@ -16,38 +16,36 @@ import {
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { addAccount, hashPassword } from "../access/accounts.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
-import { askApproval, decideApproval } from "../approve/approveService.ts";
+import { askApproval } from "../approve/approveService.ts";
 import { ReportEntity } from "../collect/kept/reportEntity.ts";
 import { ReportingPeriodEntity, SettingEntity } from "../cycle/cycleEntities.ts";
 import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
-import { CHARTERS } from "./charters.ts";
-import { viewCharter, writeCharter } from "../charter/charter.ts";
-import { SAID } from "./said.ts";
+import { charterInDemo } from "./charters.ts";
+import { begunInDemo } from "./begun.ts";
+import { askedInDemo, gatesInDemo } from "./gates.ts";
+import { SAID } from "./invented/said.ts";
 import { issueGroup } from "../report/groupReport.ts";
 import { makeReport } from "../report/makeReport.ts";
 import { writeSaid } from "../report/said.ts";
 import { findSubject, HOUSE } from "../report/subjects.ts";
 import { storeChanges } from "../plan/changeService.ts";
-import { enterReserve } from "../approve/reserves.ts";
-import { beginWhatIf, changeWhatIf } from "../approve/whatIfService.ts";
-import { putForward } from "../approve/mergeWhatIf.ts";
-import { loadPlan } from "../plan/stored/planStore.ts";
-import { createProject } from "../begin/createProject.ts";
+import { createProject, planWith } from "../begin/createProject.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { takeInMissing } from "../resources/register.ts";
 import { setExchange } from "../portfolio/exchange.ts";
 import { Post } from "../tell/post.ts";
-import { findProject } from "../project/projectAccess.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
-import { buildPlan } from "./buildPlan.ts";
-import { keepingOf } from "./keeping.ts";
-import { dayAfterDate, livePeriod } from "./livePeriod.ts";
-import { PEOPLE } from "./people.ts";
-import { ASIDE, PROGRAMMES, PROJECTS, type DemoProject } from "./projects.ts";
-import { Random } from "./random.ts";
+import { buildPlan } from "./invented/buildPlan.ts";
+import { keepingOf } from "./invented/keeping.ts";
+import { dayAfterDate, livePeriod } from "./invented/livePeriod.ts";
+import { PEOPLE } from "./invented/people.ts";
+import { ASIDE, PROGRAMMES, PROJECTS, type DemoProject } from "./invented/projects.ts";
+import { putForwardInDemo } from "./putForward.ts";
+import { Random } from "./invented/random.ts";
+import { approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
 
 const SEED = 20_260_202;
 const PASSWORD = "saltmarrow";
@@ -97,25 +95,10 @@ const SILENT = new Set(
     (name) => PEOPLE.find((person) => person.name === name)!.id,
   ),
 );
+/** Who answers for the programmes, in their order; for the last nobody does yet. */
+const ANSWER: readonly string[] = ["Tomas Lindqvist", "Radu Fennimore"];
 /** Projects whose data date nobody has moved to the open period yet. */
 const BEHIND = new Set(["FS-03", "SW-02"]);
-
-interface World {
-  readonly database: DataSource;
-  readonly accounts: ReadonlyMap<string, Me>;
-  readonly controller: Me;
-  readonly approver: Me;
-  readonly random: Random;
-  readonly booked: Map<string, number>;
-}
-
-interface LiveProject {
-  readonly demo: DemoProject;
-  readonly id: string;
-  readonly manager: Me;
-}
-
-const at = (date: string, time = "15:00"): Date => new Date(`${date}T${time}:00Z`);
 
 /**
  * Fills an empty database with the Saltmarrow Estuary Authority, by the same changes that users make.
@@ -136,6 +119,11 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   const projects: LiveProject[] = [];
   for (const demo of PROJECTS) projects.push(await bring(world, demo));
   await charterInDemo(world, projects);
+  const gated = {
+    ...world,
+    project: (code: string) => projects.find(({ demo }) => demo.code === code)!,
+  };
+  await gatesInDemo(gated);
   // In a world of their own, so that what the dozen go through stays what it is.
   const aside: World = { ...world, random: new Random(SEED + 1), booked: new Map() };
   const others: LiveProject[] = [];
@@ -145,7 +133,9 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     await livePortfolio(world, projects, period);
     await liveAside(aside, others, period);
   }
+  await begunInDemo(world, projects, DATA_DATES.at(-1)!);
   await putForwardInDemo(world, projects);
+  await askedInDemo(gated, POST);
   await tellInDemo(world, projects);
   await setExchange(database, {
     currency: "EUR",
@@ -200,7 +190,13 @@ async function populate(database: DataSource): Promise<World> {
     );
   }
   for (const [position, name] of PROGRAMMES.entries())
-    await database.getRepository(ProgrammeEntity).insert({ id: randomUUID(), name, position, parentId: null });
+    await database.getRepository(ProgrammeEntity).insert({
+      id: randomUUID(),
+      name,
+      position,
+      parentId: null,
+      managerId: accounts.get(ANSWER[position] ?? "")?.id ?? null,
+    });
   return {
     database,
     accounts,
@@ -211,9 +207,6 @@ async function populate(database: DataSource): Promise<World> {
   };
 }
 
-const planOf = async (database: DataSource, id: string): Promise<Plan> =>
-  loadPlan(database.manager, await findProject(database, id));
-
 /** A project comes in, and its manager asks for approval; all but the last are approved before they begin. */
 async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const { database } = world;
@@ -222,7 +215,7 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
   const bundle = buildPlan(demo, world.random);
   const project = await inTransaction(database, (tx) =>
     createProject(tx, manager, {
-      bundle,
+      plan: planWith(bundle, undefined),
       programmeId: programme.id,
       managerId: manager.id,
       label: `Imported ${demo.code}.json`,
@@ -258,20 +251,6 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
     );
   }
   return { demo, id: project.id, manager };
-}
-
-async function approve(
-  world: World,
-  projectId: string,
-  manager: Me,
-  word: string,
-  reason: string,
-  day: string,
-): Promise<void> {
-  const approval = await writeProject(world.database, manager, projectId, (writing, project) =>
-    askApproval(writing, project, word, at(day, "09:00")),
-  );
-  await decideApproval(world.database, world.approver, approval.id, "approve", reason, at(day, "16:00"));
 }
 
 async function livePortfolio(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
@@ -345,22 +324,6 @@ async function liveThrough(
   }
 }
 
-/** What projects say of themselves, written by those who manage them. */
-async function charterInDemo({ database }: World, projects: readonly LiveProject[]): Promise<void> {
-  for (const { demo, id, manager } of projects) {
-    const { fields, benefits = {}, deliverables = {} } = CHARTERS[demo.code] ?? { fields: {} };
-    const { charter, activities } = await viewCharter(database, manager, id);
-    const write = (written: object): Promise<unknown> => writeCharter(database, manager, id, written as WriteCharter);
-    for (const [field, value] of Object.entries(fields))
-      await write({ field, was: charter[field as CharterField], value });
-    for (const [key, value] of Object.entries(benefits)) await write({ field: "benefits", id: key, was: null, value });
-    for (const [key, { madeBy, ...rest }] of Object.entries(deliverables)) {
-      const makes = activities.filter(({ name }) => madeBy.includes(name)).map((activity) => activity.id);
-      await write({ field: "deliverables", id: key, was: null, value: { ...rest, makes } });
-    }
-  }
-}
-
 const dayString = (day: number): string => new Date(Date.UTC(1990, 0, 1 + day)).toISOString().slice(0, 10);
 
 /** A period of one project: people report, their manager accepts and enters the invoices, the data date moves. */
@@ -417,70 +380,6 @@ async function liveProject(
       null,
       at(to, "16:00"),
     );
-}
-
-/** Reserves in two projects, a change request that waits for the approver, and something only tried. */
-async function putForwardInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
-  const { database } = world;
-  const of = (code: string): LiveProject => projects.find(({ demo }) => demo.code === code)!;
-  for (const [code, kind, amountMinor] of [
-    ["LG-02", "contingency", 6_000_000],
-    ["LG-02", "management", 9_000_000],
-    ["FS-01", "contingency", 4_000_000],
-  ] as const) {
-    await writeProject(database, world.controller, of(code).id, ({ manager }, { id }) =>
-      enterReserve(
-        manager,
-        world.controller,
-        id,
-        { kind, amountMinor, reason: "Set aside with the first baseline" },
-        at("2026-02-05"),
-      ),
-    );
-  }
-  const tried = async (code: string, name: string, days: number): Promise<string> => {
-    const { id, manager } = of(code);
-    const plan = await planOf(database, id);
-    const next = [...plan.activities.values()]
-      .filter(
-        ({ kind, parked, actualStart, durationMinutes }) =>
-          kind === undefined &&
-          parked !== true &&
-          actualStart === undefined &&
-          (durationMinutes ?? 0) > (days + 1) * 480,
-      )
-      .slice(0, 3);
-    const whatIf = await beginWhatIf(database, manager, id, name);
-    await changeWhatIf(
-      database,
-      manager,
-      whatIf.id,
-      0,
-      [
-        ...next.map(({ id: activity, durationMinutes }): Change => ({
-          type: "setDuration",
-          activity,
-          minutes: durationMinutes! - days * 480,
-        })),
-        {
-          type: "addRow",
-          table: "costs",
-          key: "second-crew",
-          row: { id: "second-crew", activity: next[0]!.id, category: "subcontract", plannedMinor: 1_800_000 },
-        },
-      ],
-      "A second crew",
-    );
-    return whatIf.id;
-  };
-  await putForward(
-    database,
-    of("LG-02").manager,
-    await tried("LG-02", "Second fitting crew for the south chamber", 3),
-    "The traffic window in February is lost otherwise",
-    { kind: "contingency", amountMinor: 1_800_000 },
-  );
-  await tried("SW-04", "Night work on the pools", 2);
 }
 
 /** People who live by another clock than the authority's. */
@@ -614,20 +513,6 @@ function whatIsBlocked({ code }: DemoProject, plan: Plan): Change[] {
           },
         },
       ];
-}
-
-async function change(
-  world: World,
-  id: string,
-  me: Me,
-  changes: readonly Change[],
-  label: string,
-  when: Date,
-): Promise<void> {
-  if (changes.length === 0) return;
-  await writeProject(world.database, me, id, (writing, project) =>
-    storeChanges(writing, project, { changes, label, at: when }),
-  );
 }
 
 async function accept(

@@ -3,7 +3,7 @@ import { MessageChannel } from "node:worker_threads";
 import { OWN_COLUMN, type ImportAnswers, type ImportView, type Me } from "@chronometra/contract";
 import { LessThan, type DataSource } from "typeorm";
 import { managersOf } from "../access/accounts.ts";
-import { createProject } from "../begin/createProject.ts";
+import { createProject, planWith } from "../begin/createProject.ts";
 import { inTransaction } from "../shared/database.ts";
 import { todayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -265,10 +265,9 @@ export async function storeImport(
     if (understood?.bundle == null)
       throw new Failure("invalid", "The file has errors; nothing can be stored until they are mended.");
     const project = await createProject(manager, me, {
-      bundle: understood.bundle,
+      plan: planWith(understood.bundle, understood.beside),
       programmeId,
       managerId,
-      ...(understood.beside === undefined ? {} : { beside: understood.beside }),
       label: `Imported ${draft.fileName}`.slice(0, 200),
     });
     await manager

@@ -89,6 +89,19 @@ describe("finding by words", () => {
     expect((await find("harbour", other)).watchlists).toEqual([]);
   });
 
+  it("finds groups by their names, not for whoever sees no plans", async () => {
+    const added = await (
+      await world.caller("cleo", ["controller"])
+    ).send("post", "/api/programmes", {
+      name: "Moorings and buoys",
+    });
+    const { id } = added.body as { id: string };
+    expect((await find("mooring")).groups).toEqual([{ id, name: "Moorings and buoys", issued: null }]);
+    expect((await find("buoys moor")).groups).toHaveLength(1);
+    const deckhand = await world.caller("delia", ["contributor"], "bo");
+    expect((await find("mooring", deckhand)).groups).toEqual([]);
+  });
+
   it.each([
     ["bredge", "Dredge"],
     ["braekwater", "Pour the breakwater’s cap"],
@@ -128,6 +141,7 @@ describe("finding by words", () => {
       activities: [],
       people: [],
       watchlists: [],
+      groups: [],
       risks: [],
       periods: [],
     });

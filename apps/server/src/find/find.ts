@@ -227,7 +227,29 @@ async function foundWatchlists(database: DataSource, me: Me, terms: readonly Ter
     .map(({ id, name }) => ({ id, name }));
 }
 
-const NOTHING: Found = { readAs: [], projects: [], activities: [], people: [], watchlists: [], risks: [], periods: [] };
+/** Groups by their names; there are few, and they are read as they are. */
+async function foundGroups(database: DataSource, terms: readonly Term[], text: string): Promise<Found["groups"]> {
+  if (terms.length === 0) return [];
+  const rows = (await database.query(
+    `select g.id, g.name, (select max(r.number) from issued_report r where r.subject_id = g.id) as issued from programme g`,
+  )) as Found["groups"];
+  const found = rows.filter(({ name }) => terms.every((term) => hasTerm(nameWords(name), term)));
+  return likeliest(found, SHOWN.others, ({ name }) => likeness(text, terms, name));
+}
+
+const groupNames = async (database: DataSource): Promise<string[]> =>
+  ((await database.query("select name from programme")) as { name: string }[]).map(({ name }) => name);
+
+const NOTHING: Found = {
+  readAs: [],
+  projects: [],
+  activities: [],
+  people: [],
+  watchlists: [],
+  groups: [],
+  risks: [],
+  periods: [],
+};
 
 /** All that bears the words of a text and that someone may see. Whoever sees no plans finds activities of their own. */
 export async function find(database: DataSource, me: Me, text: string): Promise<Found> {
@@ -235,7 +257,10 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
   if (!looks && me.person === null) return NOTHING;
   const projects = await projectRows(database);
   const { within, words } = readText(text, projects);
-  const known = new Set(projects.flatMap(({ name, code }) => [...nameWords(name), ...nameWords(code)]));
+  const known = new Set([
+    ...projects.flatMap(({ name, code }) => [...nameWords(name), ...nameWords(code)]),
+    ...(looks ? (await groupNames(database)).flatMap(nameWords) : []),
+  ]);
   const isKnown = (word: string): boolean => [...known].some((each) => each.startsWith(word));
   const terms = await Promise.all(words.map((word) => termOf(database, word, isKnown)));
   const looking: Looking = { database, me, text: words.join(" "), terms, within };
@@ -243,11 +268,12 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
     .filter(({ typed, read }) => read[0] !== typed)
     .map(({ typed, read }) => ({ typed, read: [...read] }));
   if (!looks) return { ...NOTHING, readAs, activities: await activities(looking) };
-  const [foundActivities, foundPeople, foundRisks, watchlists, issued] = await Promise.all([
+  const [foundActivities, foundPeople, foundRisks, watchlists, groups, issued] = await Promise.all([
     activities(looking),
     within === null ? people(looking) : [],
     risks(looking),
     foundWatchlists(database, me, terms),
+    within === null ? foundGroups(database, terms, looking.text) : [],
     periods(looking, text, projects),
   ]);
   return {
@@ -256,6 +282,7 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
     activities: foundActivities,
     people: foundPeople,
     watchlists,
+    groups,
     risks: foundRisks,
     periods: issued,
   };

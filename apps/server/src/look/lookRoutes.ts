@@ -4,6 +4,7 @@ import type { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
+import { lifeOf, stageOf } from "../gates/gateLife.ts";
 import { stateOf } from "../charter/charter.ts";
 import { findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
@@ -41,6 +42,7 @@ export function lookRoutes(serving: Serving): void {
       mayEdit: mayEdit(me, project),
       closed: await isClosed(database, project),
       state: await stateOf(database, project.id),
+      stage: stageOf(await lifeOf(database, project.id))?.name ?? null,
       ...looked,
       periods: issued.map((period) => {
         const summary = JSON.parse(period.summary) as Summary;

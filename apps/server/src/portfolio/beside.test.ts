@@ -1,4 +1,5 @@
-import type { Paths, Portfolio } from "@chronometra/contract";
+import type { Paths, Portfolio, GroupPeriods, Groups } from "@chronometra/contract";
+import { figuresOf, minorUnits, NO_SUMS } from "@chronometra/core";
 import { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
@@ -87,6 +88,86 @@ describe("portfolios and programmes", () => {
     await pm.send("put", `/api/projects/${project}/standing`, { programme: quays });
     expect((await line()).programme).toBe(quays);
     expect((await pm.send("put", `/api/projects/${project}/standing`, { programme: "nowhere" })).status).toBe(422);
+  });
+});
+
+describe("a group", () => {
+  const groups = async (): Promise<Groups> => (await controller.get("/api/programmes")).body as Groups;
+  const add = async (name: string, parent: string | null = null): Promise<string> =>
+    (await controller.send("post", "/api/programmes", { name, parent })).body.id as string;
+
+  it("is put elsewhere among its like, and given somebody who answers for it", async () => {
+    const [east, west, south] = [await add("East"), await add("West"), await add("South")];
+    const order = async (): Promise<string[]> =>
+      (await groups()).groups.map(({ name }) => name).filter((name) => ["East", "West", "South"].includes(name));
+    await controller.send("put", `/api/programmes/${south}`, { name: "South", parent: null, before: east });
+    expect(await order()).toEqual(["South", "East", "West"]);
+    await controller.send("put", `/api/programmes/${south}`, { name: "South", parent: null, before: null });
+    expect(await order()).toEqual(["East", "West", "South"]);
+    const gone = await controller.send("put", `/api/programmes/${west}`, {
+      name: "West",
+      parent: null,
+      before: "gone",
+    });
+    expect([gone.status, await order()]).toEqual([422, ["East", "West", "South"]]);
+    await controller.send("put", `/api/programmes/${west}`, { name: "West", parent: null, manager: pm.me.id });
+    await controller.send("put", `/api/programmes/${west}`, { name: "West bank", parent: null });
+    expect((await groups()).groups.find(({ id }) => id === west)).toMatchObject({
+      name: "West bank",
+      manager: { id: pm.me.id },
+    });
+    const nobody = await controller.send("put", `/api/programmes/${west}`, {
+      name: "West bank",
+      parent: null,
+      manager: "nobody",
+    });
+    expect(nobody.body.message).toContain("no project manager");
+  });
+
+  it("is removed only while nothing is in it and nothing was issued of it", async () => {
+    const outer = await add("Outer");
+    const inner = await add("Inner", outer);
+    expect((await pm.send("delete", `/api/programmes/${inner}`)).status).toBe(403);
+    expect((await controller.send("delete", `/api/programmes/${outer}`)).body.message).toContain("is not empty");
+    await pm.send("put", `/api/projects/${project}/standing`, { programme: inner });
+    expect((await controller.send("delete", `/api/programmes/${inner}`)).body.message).toContain("is not empty");
+    await pm.send("put", `/api/projects/${project}/standing`, { programme: null });
+    expect((await controller.send("delete", `/api/programmes/${inner}`)).status).toBe(200);
+    expect((await controller.send("delete", `/api/programmes/${inner}`)).status).toBe(404);
+    expect((await groups()).groups.some(({ id }) => id === inner)).toBe(false);
+  });
+
+  it("tells what was issued of its projects and of those below it, the edition that holds", async () => {
+    const other = await world.addProject(pm.me, smallPlan());
+    const outer = await add("Shelf");
+    const inner = await add("Bank", outer);
+    await pm.send("put", `/api/projects/${other}/standing`, { programme: inner });
+    const figures = figuresOf({ ...NO_SUMS, bac: minorUnits(100), pv: minorUnits(50), ac: minorUnits(45) });
+    const said = (ev: number): string =>
+      JSON.stringify({ currency: "EUR", minorDigits: 2, drift: 0, figures: { ...figures, ev } });
+    const point = {
+      projectId: other,
+      number: 7,
+      edition: 1,
+      dataDate: "2026-07-03",
+      revision: 1,
+      issuedBy: pm.me.id,
+      issuedAt: new Date(),
+    };
+    await world.database.getRepository(IssuedPeriodEntity).insert([
+      { ...point, summary: said(40) },
+      { ...point, edition: 2, summary: said(42) },
+    ]);
+    const of = async (id: string): Promise<GroupPeriods> =>
+      (await controller.get(`/api/programmes/${id}/periods`)).body as GroupPeriods;
+    const seven = (periods: GroupPeriods) => periods.find(({ number }) => number === 7);
+    expect(seven(await of(outer))).toMatchObject({
+      dataDate: "2026-07-03",
+      projects: [{ project: other, currency: "EUR", minorDigits: 2, figures: { ev: 42 } }],
+    });
+    expect(seven(await of("house"))).toEqual(seven(await of(outer)));
+    expect(await of(await add("Elsewhere"))).toEqual([]);
+    expect((await controller.get("/api/programmes/nowhere/periods")).status).toBe(404);
   });
 });
 

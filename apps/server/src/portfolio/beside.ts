@@ -1,8 +1,8 @@
-import type { BodyOf, Me, Paths, Portfolio } from "@chronometra/contract";
+import type { BodyOf, Me, Paths } from "@chronometra/contract";
 import { ownValueFault, type OwnField } from "@chronometra/core";
 import { In, IsNull, Not, type DataSource } from "typeorm";
 import { inTransaction } from "../shared/database.ts";
-import { Failure, orNotFound } from "../shared/failure.ts";
+import { Failure } from "../shared/failure.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import {
   ProgrammeEntity,
@@ -11,12 +11,6 @@ import {
   ProjectSaysEntity,
   ProjectValueEntity,
 } from "../project/projectEntity.ts";
-
-export const presentProgramme = ({ id, name, parentId }: ProgrammeEntity): Portfolio["programmes"][number] => ({
-  id,
-  name,
-  parent: parentId,
-});
 
 /** SPI, CPI and drift of each project as issued, period by period; of each period the edition that holds. */
 export async function pathsOf(database: DataSource): Promise<Paths> {
@@ -98,26 +92,5 @@ export async function writeStanding(
       else
         await manager.getRepository(ProjectValueEntity).upsert({ projectId, fieldId, value }, ["projectId", "fieldId"]);
     }
-  });
-}
-
-/** Renames a programme or makes it part of another one. */
-export async function writeProgramme(
-  database: DataSource,
-  id: string,
-  { name, parent }: { name: string; parent: string | null },
-): Promise<Portfolio["programmes"][number]> {
-  return inTransaction(database, async (manager) => {
-    const all = await manager.getRepository(ProgrammeEntity).find({ lock: { mode: "pessimistic_write" } });
-    const programme = orNotFound(all.find((each) => each.id === id) ?? null, "programme of that address");
-    if (all.some((each) => each.name === name && each.id !== id))
-      throw new Failure("conflict", `There is a programme called "${name}" already.`);
-    if (parent !== null && !all.some((each) => each.id === parent))
-      throw new Failure("invalid", "There is no such programme to be part of.");
-    const parentOf = new Map(all.map((each) => [each.id, each.parentId]));
-    for (let at = parent; at !== null; at = parentOf.get(at) ?? null)
-      if (at === id) throw new Failure("invalid", `"${name}" cannot be part of what is part of it.`);
-    await manager.getRepository(ProgrammeEntity).update({ id }, { name, parentId: parent });
-    return presentProgramme({ ...programme, name, parentId: parent });
   });
 }

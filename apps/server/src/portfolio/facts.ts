@@ -1,6 +1,7 @@
 import type { LockedFigures, Portfolio, ProjectState } from "@chronometra/contract";
 import {
   DEFAULT_THRESHOLDS,
+  stageAt,
   thresholdsSchema,
   type Exchange,
   type OwnField,
@@ -30,6 +31,8 @@ export interface PortfolioFacts {
   readonly closed: ReadonlySet<string>;
   /** How projects stand as such, of those that are not simply running. */
   readonly states: ReadonlyMap<string, ProjectState>;
+  /** The stage that projects are in, of those that live by a life cycle. */
+  readonly stages: ReadonlyMap<string, string>;
   /** The period last issued whose issue was not withdrawn by opening it again, and the drift it said; and the last one before the open period. */
   readonly issued: ReadonlyMap<string, { number: number; drift: number | null }>;
   readonly compared: ReadonlyMap<string, { number: number; drift: number | null }>;
@@ -52,6 +55,8 @@ export const FACTS_SQL = `
   union all select 'says', project_id, rating, note, said_by, date_format(said_at, '%Y-%m-%dT%H:%i:%s.000Z') from project_says
   union all select 'closed', project_id, '', null, null, null from project_closing
   union all select 'state', project_id, state, null, null, null from project_charter where state <> 'running'
+  union all select 'cycle', id, '', json_extract(content, '$.stages[*].id'), json_extract(content, '$.stages[*].name'), null from life_cycle
+  union all select 'life', project_id, life_cycle_id, passed, null, null from project_life
   union all select 'waiting', project_id, count(*), null, null, null from report where state = 'submitted' group by project_id
   union all select 'issued', i.project_id, i.number, i.drift, null, null from issued_period i
     join (select w.project_id, max(w.number * 1000 + w.edition) as newest from issued_period w where not exists (select 1 from period_lock l where l.project_id = w.project_id and l.number = w.number and l.reopened_at >= w.issued_at) group by w.project_id) last
@@ -73,6 +78,22 @@ const drifts = (rows: readonly Fact[]): Map<string, { number: number; drift: num
       { number: Number(number), drift: drift === null ? null : Number(drift) },
     ]),
   );
+
+/** The stage each project is in: the first of its life cycle that it has not passed. */
+function stagesIn(cycles: readonly Fact[], lives: readonly Fact[]): Map<string, string> {
+  const stagesOf = new Map(
+    cycles.map(([, id, , ids, names]) => {
+      const called = JSON.parse(names ?? "[]") as string[];
+      return [id, (JSON.parse(ids ?? "[]") as string[]).map((stage, i) => ({ id: stage, name: called[i]! }))];
+    }),
+  );
+  return new Map(
+    lives.flatMap(([, project, cycle, passed]) => {
+      const stage = stageAt(stagesOf.get(cycle) ?? [], JSON.parse(passed!) as string[]);
+      return stage === null ? [] : [[project, stage.name]];
+    }),
+  );
+}
 
 /** Reads the facts. */
 export async function portfolioFacts(database: DataSource): Promise<PortfolioFacts> {
@@ -117,6 +138,7 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     ),
     closed: new Set(of("closed").map(([, project]) => project)),
     states: new Map(of("state").map(([, project, state]) => [project, state as ProjectState])),
+    stages: stagesIn(of("cycle"), of("life")),
     waiting: new Map(of("waiting").map(([, project, count]) => [project, Number(count)])),
     issued: drifts(of("issued")),
     compared: drifts(of("compared")),

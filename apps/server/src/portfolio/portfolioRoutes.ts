@@ -1,6 +1,5 @@
-import { randomUUID } from "node:crypto";
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
-import { dateWords, PlanProblems, type Change } from "@chronometra/core";
+import { dateWords, emptyPlan, PlanProblems, type Change } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
 import { driftsAccepted } from "../collect/driftsAccepted.ts";
@@ -10,14 +9,16 @@ import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { JsonText } from "../shared/http.ts";
 import { serve, type Serving } from "../access/serve.ts";
-import { createProject, emptyPlan } from "../begin/createProject.ts";
-import { pathsOf, presentProgramme, writeFields, writeProgramme, writeStanding } from "./beside.ts";
+import { createProject, planWith } from "../begin/createProject.ts";
+import { pathsOf, writeFields, writeStanding } from "./beside.ts";
+import { addProgramme, groupPeriods, listGroups, removeProgramme, writeProgramme } from "./groups.ts";
 import { exchangeOf, setExchange } from "./exchange.ts";
+import { roadmapOf } from "./roadmap.ts";
 import { portfolioFacts } from "./facts.ts";
 import { keptLines } from "./keptLines.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { mayEdit } from "../project/projectAccess.ts";
-import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
+import { ProjectEntity } from "../project/projectEntity.ts";
 
 /** Why a project's data date stays where it is, if that concerns this project alone; `null` where it does not. */
 function whyRefused(error: unknown): string | null {
@@ -86,6 +87,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
           : null,
       closed: facts.closed.has(id),
       state: facts.states.get(id) ?? "running",
+      stage: facts.stages.get(id) ?? null,
       locked: facts.locked.get(id)?.dataDate === line.dataDate ? (facts.locked.get(id) ?? null) : null,
       missing:
         facts.period === null || !line.isApproved || facts.closed.has(id)
@@ -111,6 +113,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
 
 export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/portfolio", async ({ database, me }) => new JsonText(await portfolioBytes(database, me)));
+  serve(serving, "GET /api/portfolio/roadmap", ({ database, me }) => roadmapOf(database, me));
   serve(serving, "GET /api/portfolio/paths", ({ database }) => pathsOf(database));
   serve(serving, "GET /api/portfolio/accepted", ({ database }) => driftsAccepted(database));
   serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
@@ -134,24 +137,19 @@ export function portfolioRoutes(serving: Serving): void {
     writeProgramme(database, params["programme"]!, body),
   );
 
-  serve(serving, "POST /api/programmes", ({ database, body }) =>
-    inTransaction(database, async (manager) => {
-      const programmes = manager.getRepository(ProgrammeEntity);
-      if (await programmes.existsBy({ name: body.name }))
-        throw new Failure("conflict", `There is a programme called "${body.name}" already.`);
-      const parentId = body.parent ?? null;
-      if (parentId !== null && !(await programmes.existsBy({ id: parentId })))
-        throw new Failure("invalid", "There is no such programme to be part of.");
-      const programme = { id: randomUUID(), name: body.name, position: await programmes.count(), parentId };
-      await programmes.insert(programme);
-      return presentProgramme(programme);
-    }),
+  serve(serving, "POST /api/programmes", ({ database, body }) => addProgramme(database, body));
+  serve(serving, "GET /api/programmes", ({ database, me }) => listGroups(database, me));
+  serve(serving, "GET /api/programmes/:programme/periods", ({ database, params }) =>
+    groupPeriods(database, params["programme"]!),
+  );
+  serve(serving, "DELETE /api/programmes/:programme", ({ database, me, params }) =>
+    removeProgramme(database, me, params["programme"]!),
   );
 
   serve(serving, "POST /api/projects", ({ database, me, body }) =>
     inTransaction(database, async (manager) => {
       const project = await createProject(manager, me, {
-        bundle: emptyPlan(body),
+        plan: planWith(emptyPlan(body), undefined),
         programmeId: body.programme,
         managerId: me.id,
         label: "Begun with an empty plan",

@@ -15,6 +15,10 @@ export class ProgrammeEntity {
   /** The portfolio or programme that it is part of. */
   @Column({ name: "parent_id", type: "varchar", length: 36, nullable: true })
   parentId!: string | null;
+
+  /** The account that answers for it. */
+  @Column({ name: "manager_id", type: "varchar", length: 36, nullable: true })
+  managerId!: string | null;
 }
 
 /** A field of one's own that every project has. */

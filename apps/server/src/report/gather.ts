@@ -6,6 +6,7 @@ import {
   type Me,
   type MilestoneTrend,
   type ProjectCycle,
+  type ProjectGates,
   type QualityView,
   type Reserves,
   type Summary,
@@ -34,6 +35,7 @@ import {
 import { organisationName, thresholdsOf } from "../cycle/cycleService.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits, standingsOf } from "../cycle/standings.ts";
+import { viewGates } from "../gates/projectGates.ts";
 import { milestoneTrend } from "../dates/milestoneTrend.ts";
 import { loadFrom } from "../load/people.ts";
 import { overPlans } from "../plan/held/overPlan.ts";
@@ -70,6 +72,7 @@ export interface Known {
   readonly requests: readonly WhatIfEntity[];
   readonly approvals: readonly ApprovalEntity[];
   readonly reserves: Reserves;
+  readonly gates: ProjectGates;
   /** Weeks ahead, and whoever of the project's people has work in them. */
   readonly load: Load;
   readonly facts: ReportFacts;
@@ -177,15 +180,16 @@ function factsOf(gathered: Omit<Known, "facts">, broken: ReportFacts["broken"]):
 
 /** What waits for a decision in a project, and what is set aside in it. */
 async function askedIn(database: DataSource, me: Me, { id }: ProjectEntity) {
-  const [requests, approvals, reserves] = await Promise.all([
+  const [requests, approvals, reserves, gates] = await Promise.all([
     database.getRepository(WhatIfEntity).find({
       where: { projectId: id, state: In(["asked", "approved", "sentBack"]), request: Not(IsNull()) },
       order: { request: "ASC" },
     }),
     database.getRepository(ApprovalEntity).findBy({ projectId: id, state: "asked" }),
     reservesOf(database, me, id),
+    viewGates(database, me, id),
   ]);
-  return { requests, approvals, reserves };
+  return { requests, approvals, reserves, gates };
 }
 
 /** What was issued of a project before a period, up to when it is locked, and up to when one looks ahead. */

@@ -1,6 +1,7 @@
 import { REPORT_SECTIONS, type Me, type ReportSection } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { organisationName } from "../cycle/cycleService.ts";
+import { groupsBelow } from "../project/groupTree.ts";
 import { mayEdit } from "../project/projectAccess.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -22,20 +23,6 @@ export type Subject =
 
 const BY_CODE = { order: { code: "ASC" } } as const;
 
-/** Ids of a group and of all below it. */
-function withBelow(groups: readonly ProgrammeEntity[], id: string): Set<string> {
-  const found = new Set([id]);
-  for (let more = true; more;) {
-    more = false;
-    for (const each of groups)
-      if (each.parentId !== null && found.has(each.parentId) && !found.has(each.id)) {
-        found.add(each.id);
-        more = true;
-      }
-  }
-  return found;
-}
-
 /** The project or group of an id. Throws a Failure where there is none. */
 export async function findSubject(database: DataSource, id: string): Promise<Subject> {
   const projects = database.getRepository(ProjectEntity);
@@ -46,7 +33,7 @@ export async function findSubject(database: DataSource, id: string): Promise<Sub
   const groups = await database.getRepository(ProgrammeEntity).find();
   const group = groups.find((each) => each.id === id);
   if (group === undefined) throw new Failure("notFound", "There is no project and no group of that address.");
-  const below = withBelow(groups, id);
+  const below = groupsBelow(groups, id);
   const all = await projects.find(BY_CODE);
   return {
     of: "group",

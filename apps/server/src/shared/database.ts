@@ -27,6 +27,8 @@ export const RETRYABLE = new Set([1213, 1020, 1047]);
 const LOCK_WAIT_TIMEOUT = 1205;
 const NO_WAIT = 4068;
 
+const DUPLICATE = 1062;
+
 const errnoOf = (error: unknown): number | undefined => (error as { errno?: number }).errno;
 
 /** Whether someone else held a row for longer than this statement waits. */
@@ -48,5 +50,17 @@ export async function inTransaction<T>(database: DataSource, work: (manager: Ent
       if (attempt === TRIES) throw new Failure("busy");
       await new Promise((resolve) => setTimeout(resolve, 10 * 2 ** attempt * (0.5 + Math.random())));
     }
+  }
+}
+
+/**
+ * Stores what nothing else may be called alike.
+ * @param taken what is thrown where somebody stored such a thing at the same moment
+ */
+export async function orTaken<T>(storing: Promise<T>, taken: () => Failure): Promise<T> {
+  try {
+    return await storing;
+  } catch (error) {
+    throw errnoOf(error) === DUPLICATE ? taken() : error;
   }
 }

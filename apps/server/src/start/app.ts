@@ -30,6 +30,8 @@ import { sweepPresence } from "../plan/news/presence.ts";
 import { onWritten } from "../plan/written.ts";
 import { planRoutes } from "../plan/planRoutes.ts";
 import { preferenceRoutes } from "../access/preferenceRoutes.ts";
+import { beginRoutes } from "../begin/beginRoutes.ts";
+import { gateRoutes } from "../gates/gateRoutes.ts";
 import { charterRoutes } from "../charter/charterRoutes.ts";
 import { makeReport } from "../report/makeReport.ts";
 import { reportAttached } from "../report/recipients.ts";
@@ -126,6 +128,7 @@ export function createApp(options: AppOptions): App {
     resourceRoutes,
     approveRoutes,
     whatIfRoutes,
+    beginRoutes,
     outsideRoutes,
     lookRoutes,
     qualityRoutes,
@@ -142,6 +145,7 @@ export function createApp(options: AppOptions): App {
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
   charterRoutes(serving, post);
+  gateRoutes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
   app.use(api);

@@ -25,6 +25,10 @@ import { Register1817000000000 } from "./migrations/1817000000000-register.ts";
 import { PlainRows1818000000000 } from "./migrations/1818000000000-plainRows.ts";
 import { Reports1819000000000 } from "./migrations/1819000000000-reports.ts";
 import { Charters1821000000000 } from "./migrations/1821000000000-charters.ts";
+import { Gates1822000000000 } from "./migrations/1822000000000-gates.ts";
+import { Groups1825000000000 } from "./migrations/1825000000000-groups.ts";
+import { Starts1824000000000 } from "./migrations/1824000000000-starts.ts";
+import { Templates1823000000000 } from "./migrations/1823000000000-templates.ts";
 import { Understandings1820000000000 } from "./migrations/1820000000000-understandings.ts";
 
 /** The story of the database, in the order in which it happened. */
@@ -57,4 +61,8 @@ export const MIGRATIONS = [
   Reports1819000000000,
   Understandings1820000000000,
   Charters1821000000000,
+  Gates1822000000000,
+  Templates1823000000000,
+  Starts1824000000000,
+  Groups1825000000000,
 ];

@@ -8,6 +8,8 @@ import { EXCHANGE_ENTITIES } from "../exchange/importEntities.ts";
 import { PLAN_ENTITIES } from "../plan/entities.ts";
 import { computePlansIn } from "../plan/held/overPlan.ts";
 import { PROJECT_ENTITIES } from "../project/projectEntity.ts";
+import { BEGIN_ENTITIES } from "../begin/templateEntity.ts";
+import { GATE_ENTITIES } from "../gates/gateEntities.ts";
 import { CHARTER_ENTITIES } from "../charter/charterEntities.ts";
 import { REPORT_ENTITIES } from "../report/reportEntities.ts";
 import { RESOURCES_ENTITIES } from "../resources/registerEntity.ts";
@@ -31,6 +33,8 @@ const ENTITIES = [
   ...WATCH_ENTITIES,
   ...REPORT_ENTITIES,
   ...CHARTER_ENTITIES,
+  ...GATE_ENTITIES,
+  ...BEGIN_ENTITIES,
 ];
 
 /**

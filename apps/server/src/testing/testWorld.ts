@@ -1,6 +1,6 @@
 import { randomBytes, randomUUID } from "node:crypto";
 import type { Me, Role } from "@chronometra/contract";
-import type { PlanBundle } from "@chronometra/core";
+import { fromBundle, type PlanBundle } from "@chronometra/core";
 import { createConnection } from "mysql2/promise";
 import { pino } from "pino";
 import request from "supertest";
@@ -115,7 +115,12 @@ export class TestWorld {
   /** Stores a plan as a project of that manager; gives its id. */
   async addProject(manager: Me, bundle: PlanBundle): Promise<string> {
     const project = await inTransaction(this.database, (tx) =>
-      createProject(tx, manager, { bundle, programmeId: null, managerId: manager.id, label: "Brought by a test" }),
+      createProject(tx, manager, {
+        plan: fromBundle(bundle),
+        programmeId: null,
+        managerId: manager.id,
+        label: "Brought by a test",
+      }),
     );
     return project.id;
   }

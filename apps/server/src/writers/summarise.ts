@@ -2,6 +2,7 @@ import type { Summary } from "@chronometra/contract";
 import {
   closeOf,
   deadlineStandings,
+  epochDay,
   groundOf,
   measureChecks,
   valuesOf,
@@ -25,6 +26,13 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
     (activity, i) => activity.kind !== "summary" && activity.dropped !== true && schedule.rows[i]?.state === "complete",
   );
   const positions = positionsOf(activities);
+  const first = schedule.rows.reduce<number | null>(
+    (least, row) => (row === null || (least !== null && least <= row.startDay) ? least : row.startDay),
+    null,
+  );
+  const approvedStart =
+    baseline?.content.activities.reduce((least, row) => (least === "" || row.start < least ? row.start : least), "") ??
+    "";
   const approvedFinish =
     baseline?.content.activities.reduce((latest, row) => (row.finish > latest ? row.finish : latest), "") ?? "";
   return {
@@ -34,6 +42,8 @@ export function summarise({ bundle, computed, slips }: ComputedPlan): Summary {
     baseline: typeof baseline?.label === "number" ? baseline.label : null,
     finish: schedule.finish === null ? null : formatDate(finishDayOf(schedule.finish)),
     baselineFinish: approvedFinish === "" ? null : formatDate(finishDayOf(parseInstant(approvedFinish)!)),
+    start: first === null ? null : formatDate(epochDay(first)),
+    baselineStart: approvedStart === "" ? null : approvedStart.slice(0, 10),
     drift: driftOfFinish(bundle, computed, approvedFinish),
     daysLeft: daysLeft(bundle, computed),
     done: done.length,

@@ -1,19 +1,8 @@
+import { currencyDigits } from "@chronometra/core";
 import type { ImportAnswers, ImportProblem } from "@chronometra/contract";
 import { MADE_FROM, NUMBERS_SAY } from "../sheets/columns.ts";
 import { without, type Loose, type ReadRow, type ReadTables } from "../match/readTables.ts";
 import type { KnownRows } from "./sense.ts";
-
-/** Decimals of a currency (ISO 4217), as far as this platform knows it. */
-function decimalsOf(currency: unknown): number {
-  try {
-    // Only asked how many decimals a currency has; numbers are written by the core.
-    // eslint-disable-next-line no-restricted-syntax
-    const known = new Intl.NumberFormat("en", { style: "currency", currency: String(currency) });
-    return known.resolvedOptions().maximumFractionDigits!;
-  } catch {
-    return 2;
-  }
-}
 
 const PROGRESS = ["percent", "actualStart", "actualFinish", "state"];
 const hasBegun = ({ fields }: ReadRow): boolean =>
@@ -40,8 +29,8 @@ export function projectOf(
   const fields = without(tables.get("project")?.[0]?.fields ?? {}, [NUMBERS_SAY, MADE_FROM]);
   const head: Loose = { code, name: bare, currency: "EUR", calendar, ...fields, ...said };
   if (chosen !== undefined) head["calendar"] = calendar;
-  if (fields["minorDigits"] === undefined && decimalsOf(head["currency"]) !== 2)
-    head["minorDigits"] = decimalsOf(head["currency"]);
+  if (fields["minorDigits"] === undefined && (currencyDigits(String(head["currency"])) ?? 2) !== 2)
+    head["minorDigits"] = currencyDigits(String(head["currency"])) ?? 2;
   if (answers.changesTo === undefined) supplyDates(head, tables, known, notices);
   return head;
 }

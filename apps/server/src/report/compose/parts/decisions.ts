@@ -4,13 +4,21 @@ import type { Gathered } from "../../gather.ts";
 import { numberCell, pageOf, table, textCell } from "../cells.ts";
 
 export function decisions(gathered: Gathered): ReportBlock[] {
-  const { requests, approvals, cycle, of, project } = gathered;
+  const { requests, approvals, gates, cycle, of, project } = gathered;
   const waiting = cycle.steps.find(({ name }) => name === "Review")?.open ?? 0;
   const items = [
     ...approvals.map(({ word }) => ({
       text: `The plan is put forward for approval${word === "" ? "" : `: ${word}`}`,
       link: "/approvals",
     })),
+    ...(gates.asked === null
+      ? []
+      : [
+          {
+            text: `The gate “${gates.asked.gate}” is asked for${gates.asked.word === "" ? "" : `: ${gates.asked.word}`}`,
+            link: pageOf(gathered, "stages"),
+          },
+        ]),
     ...requests.flatMap(({ state, request, name, reason }) =>
       state === "asked"
         ? [

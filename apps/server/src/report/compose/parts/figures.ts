@@ -1,10 +1,21 @@
-import type { ReportBlock, Summary } from "@chronometra/contract";
+import { isPassed, type ReportBlock, type Summary } from "@chronometra/contract";
 import { dateWords, driftWords, moneyWords, ratioWords } from "@chronometra/core";
 import type { Gathered } from "../../gather.ts";
-import { activitiesBehind, change, dateCell, driftCell, driftTone, moneyCell, pageOf, ratioCell } from "../cells.ts";
+import {
+  activitiesBehind,
+  change,
+  dateCell,
+  driftCell,
+  driftTone,
+  moneyCell,
+  pageOf,
+  ratioCell,
+  textCell,
+} from "../cells.ts";
 
 /** What of all that is gathered the figures need. */
-type Known = { readonly of: Pick<Gathered["of"], "summary"> } & Pick<Gathered, "before" | "project">;
+type Known = { readonly of: Pick<Gathered["of"], "summary"> } & Pick<Gathered, "before" | "project"> &
+  Partial<Pick<Gathered, "gates">>;
 type FigureItem = Extract<ReportBlock, { is: "figures" }>["items"][number];
 
 /** How figures moved, in words. */
@@ -15,6 +26,24 @@ const moneyChange =
 const indexChange = (by: number): string =>
   Math.abs(by) < 0.005 ? "as before" : `${by > 0 ? "+" : "−"}${ratioWords(Math.abs(by))}`;
 const countChange = (by: number): string => (by === 0 ? "as before" : `${by > 0 ? "+" : "−"}${Math.abs(by)}`);
+
+/** Of a project that lives by a life cycle the stage it is in, and the gate that comes next. */
+function staged(gathered: Known): FigureItem[] {
+  const { gates, events } = gathered.gates ?? { gates: [], events: [] };
+  if (gates.length === 0) return [];
+  const here = gates.find(({ standing }) => standing === "here");
+  const last = events.find(({ act }) => isPassed(act));
+  const next =
+    here === undefined ? "" : `next ${here.gate}${here.dueOn === null ? "" : `, due ${dateWords(here.dueOn.date)}`}`;
+  return [
+    {
+      name: "Stage",
+      value: textCell(here?.name ?? "all gates passed"),
+      change: here === undefined && last !== undefined ? `the last was ${last.gate}` : next,
+      link: pageOf(gathered, "stages"),
+    },
+  ];
+}
 
 /** When it is done. */
 function dated(gathered: Known, was: Summary | undefined): FigureItem[] {
@@ -88,7 +117,7 @@ function measured(gathered: Known, was: Summary | undefined): FigureItem[] {
 /** The figures of a project, each with its change since the report before. */
 export function figures(gathered: Known): ReportBlock[] {
   const was = gathered.before?.summary;
-  return [{ is: "figures", items: [...dated(gathered, was), ...measured(gathered, was)] }];
+  return [{ is: "figures", items: [...staged(gathered), ...dated(gathered, was), ...measured(gathered, was)] }];
 }
 
 export function curves({ of, period }: Gathered): ReportBlock[] {

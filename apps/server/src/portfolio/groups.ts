@@ -1,0 +1,156 @@
+import { randomUUID } from "node:crypto";
+import type { BodyOf, GroupPeriods, Groups, Me, Portfolio, Summary } from "@chronometra/contract";
+import type { DataSource, EntityManager } from "typeorm";
+import { accountNames, managersOf } from "../access/accounts.ts";
+import { groupsBelow } from "../project/groupTree.ts";
+import { ProgrammeEntity } from "../project/projectEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
+
+/** All groups. */
+const HOUSE = "house";
+
+export const presentProgramme = ({
+  id,
+  name,
+  parentId,
+}: Pick<ProgrammeEntity, "id" | "name" | "parentId">): Portfolio["programmes"][number] => ({
+  id,
+  name,
+  parent: parentId,
+});
+
+const inOrder = (manager: DataSource | EntityManager): Promise<ProgrammeEntity[]> =>
+  manager.getRepository(ProgrammeEntity).find({ order: { position: "ASC", name: "ASC" } });
+
+/** The groups in their order, and who may answer for one. */
+export async function listGroups(database: DataSource, me: Me): Promise<Groups> {
+  const [rows, names, managers] = await Promise.all([inOrder(database), accountNames(database), managersOf(database)]);
+  return {
+    groups: rows.map((row) => ({
+      ...presentProgramme(row),
+      manager: row.managerId === null ? null : { id: row.managerId, name: names.get(row.managerId) ?? "" },
+    })),
+    managers,
+    mayEdit: me.roles.includes("controller") || me.roles.includes("administrator"),
+  };
+}
+
+/** What was issued of the projects of a group and of those below it, by period. */
+export async function groupPeriods(database: DataSource, id: string): Promise<GroupPeriods> {
+  const groups = await inOrder(database);
+  if (id !== HOUSE)
+    orNotFound(
+      groups.find((each) => each.id === id),
+      "group of that address",
+    );
+  const within = id === HOUSE ? null : [...groupsBelow(groups, id)];
+  // As text: the driver reads what the database calls JSON by itself.
+  const rows = (await database.query(
+    `select i.project_id as project, i.number, i.data_date as dataDate,
+        json_value(i.summary, '$.currency') as currency, json_value(i.summary, '$.minorDigits') as minorDigits,
+        concat(json_extract(i.summary, '$.figures')) as figures
+       from issued_period i join project p on p.id = i.project_id
+      where i.edition = (select max(e.edition) from issued_period e where e.project_id = i.project_id and e.number = i.number)
+        ${within === null ? "" : `and p.programme_id in (${within.map(() => "?").join(", ")})`}
+      order by i.number, p.code`,
+    within ?? [],
+  )) as {
+    project: string;
+    number: number;
+    dataDate: string;
+    currency: string;
+    minorDigits: string;
+    figures: string | null;
+  }[];
+  const periods = new Map<number, GroupPeriods[number]>();
+  for (const { project, number, dataDate, currency, minorDigits, figures } of rows) {
+    const read = figures === null ? null : (JSON.parse(figures) as Summary["figures"]);
+    if (read === null) continue;
+    const period = periods.get(number) ?? { number, dataDate, projects: [] };
+    period.projects.push({ project, currency, minorDigits: Number(minorDigits), figures: read });
+    periods.set(number, period);
+  }
+  return [...periods.values()];
+}
+
+async function assertFree(groups: readonly ProgrammeEntity[], name: string, id: string | null): Promise<void> {
+  if (groups.some((each) => each.name === name && each.id !== id))
+    throw new Failure("conflict", `There is a programme called "${name}" already.`);
+}
+
+/** Adds a group at the end. */
+export function addProgramme(
+  database: DataSource,
+  { name, parent = null }: BodyOf<"POST /api/programmes">,
+): Promise<Portfolio["programmes"][number]> {
+  return inTransaction(database, async (manager) => {
+    const groups = await inOrder(manager);
+    await assertFree(groups, name, null);
+    if (parent !== null && !groups.some(({ id }) => id === parent))
+      throw new Failure("invalid", "There is no such programme to be part of.");
+    const position = Math.max(-1, ...groups.map((each) => each.position)) + 1;
+    const programme = { id: randomUUID(), name, position, parentId: parent, managerId: null };
+    await manager.getRepository(ProgrammeEntity).insert(programme);
+    return presentProgramme(programme);
+  });
+}
+
+/** Where a group stands once it is put before another of its level, or at the end: all positions anew. */
+function reordered(groups: readonly ProgrammeEntity[], id: string, before: string | null): string[] {
+  const others = groups.filter((each) => each.id !== id).map((each) => each.id);
+  const at = before === null ? others.length : others.indexOf(before);
+  if (at === -1) throw new Failure("invalid", "The group that it was to be put before is not there any more.");
+  return [...others.slice(0, at), id, ...others.slice(at)];
+}
+
+/** Renames a group, gives it a manager, makes it part of another one, or puts it elsewhere among its like. */
+export async function writeProgramme(
+  database: DataSource,
+  id: string,
+  { name, parent, manager: answers, before }: BodyOf<"PUT /api/programmes/:programme">,
+): Promise<Portfolio["programmes"][number]> {
+  return inTransaction(database, async (manager) => {
+    const programmes = manager.getRepository(ProgrammeEntity);
+    const all = await programmes.find({ order: { position: "ASC", name: "ASC" }, lock: { mode: "pessimistic_write" } });
+    const programme = orNotFound(all.find((each) => each.id === id) ?? null, "programme of that address");
+    await assertFree(all, name, id);
+    if (parent !== null && !all.some((each) => each.id === parent))
+      throw new Failure("invalid", "There is no such programme to be part of.");
+    if (parent !== null && groupsBelow(all, id).has(parent))
+      throw new Failure("invalid", `"${name}" cannot be part of what is part of it.`);
+    if (answers != null && !(await managersOf(manager)).some((each) => each.id === answers))
+      throw new Failure("invalid", "Whoever is to answer for it is no project manager and no controller.");
+    await programmes.update(
+      { id },
+      { name, parentId: parent, ...(answers === undefined ? {} : { managerId: answers }) },
+    );
+    if (before !== undefined)
+      for (const [position, each] of reordered(all, id, before).entries())
+        await programmes.update({ id: each }, { position });
+    return presentProgramme({ ...programme, name, parentId: parent });
+  });
+}
+
+/** Removes a group that has nothing in it, and of which nothing was issued. */
+export async function removeProgramme(database: DataSource, me: Me, id: string): Promise<Groups> {
+  await inTransaction(database, async (manager) => {
+    const all = await manager.getRepository(ProgrammeEntity).find({ lock: { mode: "pessimistic_write" } });
+    const { name } = orNotFound(
+      all.find((each) => each.id === id),
+      "group of that address",
+    );
+    const [{ projects, reports }] = (await manager.query(
+      `select (select count(*) from project where programme_id = ?) as projects,
+              (select count(*) from issued_report where subject_id = ?) as reports`,
+      [id, id],
+    )) as [{ projects: string; reports: string }];
+    if (Number(projects) > 0 || all.some(({ parentId }) => parentId === id))
+      throw new Failure("invalid", `“${name}” is not empty; put its projects and groups elsewhere first.`);
+    if (Number(reports) > 0)
+      throw new Failure("invalid", `Reports of “${name}” were issued, and stay readable under it; it is not removed.`);
+    await manager.query("delete from report_layout where group_id = ?", [id]);
+    await manager.getRepository(ProgrammeEntity).delete({ id });
+  });
+  return listGroups(database, me);
+}
