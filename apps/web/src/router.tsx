@@ -6,10 +6,42 @@ import { FirstBar, Shell } from "./frame/Shell.tsx";
 const places: RouteObject[] = [
   { index: true, lazy: async () => ({ Component: (await import("./portfolio/PortfolioPage.tsx")).PortfolioPage }) },
   { path: "deadlines", lazy: async () => ({ Component: (await import("./dates/DeadlinesPage.tsx")).DeadlinesPage }) },
+  {
+    path: "groups",
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import("./portfolio/group/GroupPage.tsx")).GroupPage }) },
+      {
+        path: ":group",
+        lazy: async () => ({ Component: (await import("./portfolio/group/GroupPage.tsx")).GroupPage }),
+      },
+    ],
+  },
+  {
+    path: "roadmap",
+    lazy: async () => ({ Component: (await import("./portfolio/roadmap/RoadmapPage.tsx")).RoadmapPage }),
+  },
   { path: "load", lazy: async () => ({ Component: (await import("./load/LoadPage.tsx")).LoadPage }) },
+  {
+    path: "begin",
+    lazy: async () => ({ Component: (await import("./begin/ForPlanners.tsx")).ForPlanners }),
+    children: [
+      { index: true, lazy: async () => ({ Component: (await import("./begin/BeginPage.tsx")).BeginPage }) },
+      { path: "steps", lazy: async () => ({ Component: (await import("./begin/StepsPage.tsx")).StepsPage }) },
+      { path: "from", lazy: async () => ({ Component: (await import("./begin/FromPage.tsx")).FromPage }) },
+      { path: "by-hand", lazy: async () => ({ Component: (await import("./begin/HandPage.tsx")).HandPage }) },
+    ],
+  },
   {
     path: "set-up",
     children: [
+      {
+        path: "templates",
+        lazy: async () => ({ Component: (await import("./begin/templates/TemplatesPage.tsx")).TemplatesPage }),
+      },
+      {
+        path: "life-cycles",
+        lazy: async () => ({ Component: (await import("./gates/lifeCycles/LifeCyclesPage.tsx")).LifeCyclesPage }),
+      },
       {
         path: "groups",
         lazy: async () => ({ Component: (await import("./portfolio/groups/GroupsPage.tsx")).GroupsPage }),
@@ -57,6 +89,7 @@ const places: RouteObject[] = [
         path: "report/:number",
         lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
       },
+      { path: "stages", lazy: async () => ({ Component: (await import("./gates/StagesPage.tsx")).StagesPage }) },
       { path: "charter", lazy: async () => ({ Component: (await import("./charter/CharterPage.tsx")).CharterPage }) },
       { path: "closing", lazy: async () => ({ Component: (await import("./cycle/ClosingPage.tsx")).ClosingPage }) },
       {

@@ -4,6 +4,7 @@ import { Link } from "react-router";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
 import { momentWords } from "../shared/words/words.ts";
+import { AskedGates } from "../gates/AskedGates.tsx";
 import { Decide } from "./Decide.tsx";
 import { PlanState } from "./PlanState.tsx";
 import { approvalsQuery, requestsQuery } from "./queries.ts";
@@ -53,6 +54,7 @@ export function ApprovalsPage() {
           )
         }
       </Loaded>
+      <AskedGates />
       <h2 className="pt-6 text-lg">Change requests</h2>
       <Loaded query={requests}>
         {(list) =>

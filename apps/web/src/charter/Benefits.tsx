@@ -3,6 +3,7 @@ import { moneyWords } from "@chronometra/core";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { SaveOrCancel } from "../shared/dialogs/SaveOrCancel.tsx";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
 import { toast } from "../shared/messages/toast.ts";
@@ -122,19 +123,7 @@ function BenefitDialog({
         {was !== null && (
           <Measured measured={now.measured} onAdd={(one) => setNow({ ...now, measured: [...now.measured, one] })} />
         )}
-        {fault !== null && (
-          <p role="alert" className="adverse text-sm">
-            {fault}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <button type="button" className="btn btn-sm" onClick={onClose}>
-            Cancel
-          </button>
-          <button className="btn btn-primary btn-sm" disabled={now.what.trim() === ""}>
-            Save
-          </button>
-        </div>
+        <SaveOrCancel fault={fault} isReady={now.what.trim() !== ""} onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -1,7 +1,11 @@
 import type { CharterView } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { Link } from "react-router";
+import { MakeTemplate } from "../begin/templates/MakeTemplate.tsx";
 import { useProject } from "../project/useProject.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
+import { holds, useMe } from "../shared/session/session.ts";
 import { momentWords } from "../shared/words/words.ts";
 import { Benefits } from "./Benefits.tsx";
 import { Deliverables } from "./Deliverables.tsx";
@@ -9,6 +13,23 @@ import { HeadPart } from "./HeadPart.tsx";
 import { charterQuery, useCharter } from "./useCharter.ts";
 import { WhoPart } from "./WhoPart.tsx";
 import { LongText } from "./Written.tsx";
+
+/** What else may be begun with this project. */
+function Onwards({ view: { id, head } }: { view: CharterView }) {
+  const [making, setMaking] = useState(false);
+  if (!holds(useMe(), "controller", "projectManager")) return null;
+  return (
+    <p className="flex flex-wrap gap-2 pt-6">
+      <Link className="btn btn-sm" to={`/begin/from?with=project:${id}`}>
+        Begin a copy
+      </Link>
+      <button type="button" className="btn btn-sm" onClick={() => setMaking(true)}>
+        Make a template …
+      </button>
+      {making && <MakeTemplate project={{ id, name: head.name }} onClose={() => setMaking(false)} />}
+    </p>
+  );
+}
 
 function Charter({ view }: { view: CharterView }) {
   const charterer = useCharter(view);
@@ -42,6 +63,7 @@ function Charter({ view }: { view: CharterView }) {
       </section>
       <Benefits {...shared} />
       <Deliverables {...shared} />
+      <Onwards view={view} />
       {view.log.length > 0 && (
         <details className="pt-4">
           <summary className="cursor-pointer text-base">What was written here</summary>

@@ -1,8 +1,11 @@
-import type { CharterView, Deliverable } from "@chronometra/contract";
+import type { CharterView, Deliverable, Gate } from "@chronometra/contract";
+import { useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
+import { gatesQuery } from "../gates/queries.ts";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
+import { SaveOrCancel } from "../shared/dialogs/SaveOrCancel.tsx";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
 import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
@@ -14,12 +17,45 @@ import type { Charterer } from "./useCharter.ts";
 interface DialogProps {
   readonly view: CharterView;
   readonly was: Deliverable | null;
+  readonly stages: readonly Gate[];
   readonly onWrite: (value: Deliverable) => Promise<string | null>;
   readonly onClose: () => void;
 }
 
+interface StageProps {
+  readonly stages: readonly Gate[];
+  readonly now: Deliverable;
+  readonly onChange: (now: Deliverable) => void;
+}
+
+/** The stage that a deliverable belongs to; nothing of a project without stages. */
+function StageField({ stages, now, onChange }: StageProps) {
+  const { stage: at, ...rest } = now;
+  if (stages.length === 0 && at === undefined) return null;
+  return (
+    <label className="flex flex-col text-sm">
+      Belongs to the stage
+      <select
+        className="select select-sm"
+        value={at ?? ""}
+        onChange={(event) => onChange(event.target.value === "" ? rest : { ...rest, stage: event.target.value })}
+      >
+        <option value="">none</option>
+        {stages.map(({ stage, name }) => (
+          <option key={stage} value={stage}>
+            {name}
+          </option>
+        ))}
+        {at !== undefined && !stages.some(({ stage }) => stage === at) && (
+          <option value={at}>a stage that is no more</option>
+        )}
+      </select>
+    </label>
+  );
+}
+
 /** One deliverable, written as a whole. */
-function DeliverableDialog({ view, was, onWrite, onClose }: DialogProps) {
+function DeliverableDialog({ view, was, stages, onWrite, onClose }: DialogProps) {
   const [now, setNow] = useState(was ?? NO_DELIVERABLE);
   const [fault, setFault] = useState<string | null>(null);
   const [picks, setPicks] = useState(0);
@@ -82,6 +118,7 @@ function DeliverableDialog({ view, was, onWrite, onClose }: DialogProps) {
             }}
           />
         </div>
+        <StageField stages={stages} now={now} onChange={setNow} />
         <div className="flex items-end gap-2">
           <label className="flex flex-col text-sm">
             Accepted by
@@ -102,19 +139,7 @@ function DeliverableDialog({ view, was, onWrite, onClose }: DialogProps) {
             </button>
           )}
         </div>
-        {fault !== null && (
-          <p role="alert" className="adverse text-sm">
-            {fault}
-          </p>
-        )}
-        <div className="flex justify-end gap-2">
-          <button type="button" className="btn btn-sm" onClick={onClose}>
-            Cancel
-          </button>
-          <button className="btn btn-primary btn-sm" disabled={now.name.trim() === ""}>
-            Save
-          </button>
-        </div>
+        <SaveOrCancel fault={fault} isReady={now.name.trim() !== ""} onClose={onClose} />
       </form>
     </Dialog>
   );
@@ -124,6 +149,7 @@ function DeliverableDialog({ view, was, onWrite, onClose }: DialogProps) {
 export function Deliverables({ view, charterer }: { view: CharterView; charterer: Charterer }) {
   const [open, setOpen] = useState<{ id: string; was: Deliverable | null; told?: true } | null>(null);
   const rows = rowsOf(view.charter.deliverables);
+  const stages = useQuery(gatesQuery(view.id)).data?.gates ?? [];
   const write = (id: string, was: Deliverable | null, value: Deliverable | null, words: string) =>
     charterer.write({ field: "deliverables", id, was, value }, words);
   return (
@@ -138,6 +164,7 @@ export function Deliverables({ view, charterer }: { view: CharterView; charterer
               <th>What</th>
               <th>Owner</th>
               <th>Made by</th>
+              {stages.length > 0 && <th>Stage</th>}
               <th>Accepted</th>
               <th />
             </tr>
@@ -171,6 +198,7 @@ export function Deliverables({ view, charterer }: { view: CharterView; charterer
                         </span>
                       ))}
                 </td>
+                {stages.length > 0 && <td>{stages.find(({ stage }) => stage === row.stage)?.name ?? "–"}</td>}
                 <td>{row.accepted === null ? "not yet" : `${row.accepted.by}, ${dateWords(row.accepted.on)}`}</td>
                 <td>
                   {view.mayEdit && (
@@ -203,6 +231,7 @@ export function Deliverables({ view, charterer }: { view: CharterView; charterer
           key={open.id}
           view={view}
           was={open.was}
+          stages={stages}
           onWrite={async (value) => {
             // Whoever was told of another's word writes over it knowingly.
             const was = open.told === true ? (view.charter.deliverables[open.id] ?? null) : open.was;

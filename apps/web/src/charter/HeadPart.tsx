@@ -1,6 +1,7 @@
 import type { CharterView } from "@chronometra/contract";
-import { parseDuration, type ProjectHead } from "@chronometra/core";
+import { currencyDigits, parseDuration, type ProjectHead } from "@chronometra/core";
 import { CommitField } from "../shared/fields/CommitField.tsx";
+import { numberTyped } from "../shared/words/numberTyped.ts";
 import { dateWords, NOT_A_DATE, numberWords, readDate } from "../shared/words/words.ts";
 import type { Charterer } from "./useCharter.ts";
 import { Named } from "./Written.tsx";
@@ -15,12 +16,11 @@ const LOGIC_WORDS = {
   override: "the rest goes on as it was begun",
 } as const;
 
-/** A number that someone typed, with a point or a comma. */
-const numberTyped = (text: string): number | null => {
-  const plain = text.trim().replace(",", ".");
-  const value = plain === "" ? Number.NaN : Number(plain);
-  return Number.isFinite(value) && value >= 0 ? value : null;
-};
+/** A currency with the digits that it has. */
+const currencyTyped = (currency: string): { currency: string; minorDigits: number } => ({
+  currency,
+  minorDigits: currencyDigits(currency) ?? 2,
+});
 
 /** How each field of the project's head is called, shown and read. */
 interface HeadField {
@@ -111,7 +111,7 @@ export function HeadPart({ view, charterer }: Props) {
           disabled={booked}
           onCommit={(typed) =>
             /^[A-Za-z]{3}$/.test(typed.trim())
-              ? charterer.setProject({ currency: typed.trim().toUpperCase() }, "The currency is changed.")
+              ? charterer.setProject(currencyTyped(typed.trim().toUpperCase()), "The currency is changed.")
               : "Three letters, as EUR."
           }
         />

@@ -4,6 +4,7 @@ import { queryOptions, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { call, CallFailed } from "../shared/session/api.ts";
+import { takenBack } from "../shared/session/takenBack.ts";
 
 /** A project as such. */
 export const charterQuery = (project: string) =>
@@ -11,10 +12,6 @@ export const charterQuery = (project: string) =>
     queryKey: ["charter", project],
     queryFn: () => call("GET /api/projects/:project/charter", { params: { project } }),
   });
-
-/** What was written, turned round. */
-const takenBack = (written: WriteCharter): WriteCharter =>
-  ({ ...written, was: written.value, value: written.was }) as WriteCharter;
 
 /**
  * What stood where someone writes when they began to: another's word that came in meanwhile is told first, and only

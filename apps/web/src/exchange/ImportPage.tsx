@@ -3,9 +3,7 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useEffectEvent, useRef, useState, type DragEvent } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import { call } from "../shared/session/api.ts";
-import { DateField } from "../shared/fields/DateField.tsx";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
-import { fieldsOf } from "../shared/fields/fieldsOf.ts";
 import { importQuery } from "./queries.ts";
 import { Understanding } from "./Understanding.tsx";
 
@@ -79,72 +77,15 @@ function Bring() {
         <p className="muted text-sm">or drop them here, or paste rows copied from a spreadsheet (Ctrl+V)</p>
       </div>
       {bring.error !== null && <Failure error={bring.error} />}
-      <Begin />
+      <p className="mt-4 text-sm">
+        There is no file? <Link to="/begin">Begin a project</Link> in three steps, with a template, or with an empty
+        plan.
+      </p>
       <p className="muted mt-4 text-sm">
         One sheet is enough: a name and a duration for each activity, and whatever else there is of what comes before,
         people, dates, costs. A project's own export, a sheet for each table, comes in again as it was.
       </p>
     </div>
-  );
-}
-
-interface BeginFields {
-  code: string;
-  name: string;
-  currency: string;
-}
-
-/** A project begun with an empty plan, to be typed. */
-function Begin() {
-  const navigate = useNavigate();
-  const client = useQueryClient();
-  const [start, setStart] = useState("");
-  const begin = useMutation({
-    mutationFn: (fields: BeginFields) => call("POST /api/projects", { body: { ...fields, start, programme: null } }),
-    onSuccess: ({ project }) => {
-      void client.invalidateQueries();
-      void navigate(`/projects/${project}/plan`);
-    },
-  });
-  return (
-    <section className="mt-6">
-      <h2 className="text-base">Or begin with an empty plan</h2>
-      <form
-        className="mt-1 flex flex-wrap items-end gap-3"
-        onSubmit={(event) => {
-          const { text } = fieldsOf(event);
-          begin.mutate({ code: text("code"), name: text("name"), currency: text("currency") });
-        }}
-      >
-        <label className="flex flex-col text-sm">
-          Code
-          <input className="input input-sm w-28" required maxLength={64} name="code" />
-        </label>
-        <label className="flex flex-col text-sm">
-          Name
-          <input className="input input-sm w-64" required name="name" />
-        </label>
-        <div className="flex flex-col text-sm">
-          Starts
-          <DateField label="Starts" small value={start} onDate={setStart} />
-        </div>
-        <label className="flex flex-col text-sm">
-          Currency
-          <input
-            className="input input-sm w-20"
-            required
-            pattern="[A-Z]{3}"
-            title="three capital letters, as EUR"
-            name="currency"
-            defaultValue="EUR"
-          />
-        </label>
-        <button className="btn btn-sm" disabled={begin.isPending || start === ""}>
-          Begin
-        </button>
-      </form>
-      {begin.error !== null && <Failure error={begin.error} />}
-    </section>
   );
 }
 

@@ -64,7 +64,7 @@ function ToIssue({ look }: { look: ProjectLook }) {
 
 /** When the project will be done, and how that stands to what was approved. */
 function Standing({ look }: { look: ProjectLook }) {
-  const { summary, closed, state } = look;
+  const { summary, closed, state, stage } = look;
   const against = summary.baseline === null ? "not approved yet" : `against baseline ${summary.baseline}`;
   return (
     <p
@@ -74,6 +74,15 @@ function Standing({ look }: { look: ProjectLook }) {
       {look.code}
       {closed && <strong className="font-semibold"> · closed</strong>}
       {!closed && state !== "running" && <strong className="font-semibold"> · {PROJECT_STATE_WORDS[state]}</strong>}
+      {!closed && stage !== null && (
+        <>
+          {" "}
+          ·{" "}
+          <Link className="link-quiet" to={`/projects/${look.id}/stages`}>
+            {stage}
+          </Link>
+        </>
+      )}
       {summary.finish !== null && (
         <>
           {" "}

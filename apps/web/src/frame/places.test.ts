@@ -17,9 +17,9 @@ describe("places", () => {
     expect(shown(someone("ann", "contributor"))).toEqual(["Desk: My work, My week", "Mail: Mail"]);
     expect(shown(someone(null, "administrator"))).toEqual(["Set up: Register, Accounts, Other systems", "Mail: Mail"]);
     expect(shown(someone(null, "reader"))).toEqual([
-      "Set up: Register, Exchange rates",
+      "Set up: Register, Life cycles, Exchange rates",
       "Approvals: Approvals",
-      "Look: Portfolio, Deadlines, Load, Watchlists",
+      "Look: Portfolio, Groups, Roadmap, Deadlines, Load, Watchlists",
       "Tell: Reports, Mail",
       "Cycle: Where projects stand, Not reported",
     ]);

@@ -35,8 +35,20 @@ export const HOUSE: readonly Place[] = [
   {
     name: "Set up",
     pages: [
+      {
+        to: "/begin",
+        name: "Begin a project",
+        open: mayPlan,
+        behind: {
+          "/begin/steps": "In three steps",
+          "/begin/from": "With a template or a project",
+          "/begin/by-hand": "Without a plan",
+        },
+      },
       { to: "/import", name: "Bring a plan", open: mayPlan },
+      { to: "/set-up/templates", name: "Templates", open: mayPlan },
       { to: "/set-up/register", name: "Register", open: (me) => mayLook(me) || isAdministrator(me) },
+      { to: "/set-up/life-cycles", name: "Life cycles", open: mayLook },
       { to: "/set-up/groups", name: "Groups and limits", open: isController },
       { to: "/set-up/rates", name: "Exchange rates", open: mayLook },
       { to: "/set-up/accounts", name: "Accounts", open: isAdministrator },
@@ -57,6 +69,8 @@ export const HOUSE: readonly Place[] = [
     name: "Look",
     pages: [
       { to: "/", name: "Portfolio", open: mayLook },
+      { to: "/groups", name: "Groups", open: mayLook },
+      { to: "/roadmap", name: "Roadmap", open: mayLook },
       { to: "/deadlines", name: "Deadlines", open: mayLook },
       { to: "/load", name: "Load", open: mayLook },
       { to: "/watch", name: "Watchlists", open: mayLook },
@@ -93,7 +107,10 @@ export const PROJECT: readonly Place[] = [
   { name: "Plan", pages: [{ to: "plan", name: "Plan", behind: { "plan/print": "On paper" } }] },
   {
     name: "Approve",
-    pages: [{ to: "approvals", name: "Approvals", behind: { whatif: "What if", compare: "Compare" } }],
+    pages: [
+      { to: "approvals", name: "Approvals", behind: { whatif: "What if", compare: "Compare" } },
+      { to: "stages", name: "Stages and gates" },
+    ],
   },
   { name: "Collect", pages: [{ to: "board", name: "Board" }] },
   {

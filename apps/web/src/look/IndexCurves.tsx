@@ -2,7 +2,14 @@ import { useCallback } from "react";
 import type { Inks } from "../shared/charts/Chart.tsx";
 import { ChartInView } from "../shared/charts/ChartInView.tsx";
 import { ratioWords, timeAxis } from "../shared/words/words.ts";
-import type { Period } from "./performanceColumns.tsx";
+
+/** The indices of a period, and those of what was done in it alone, where they are told. */
+interface Period {
+  readonly dataDate: string;
+  readonly spi: number | null;
+  readonly cpi: number | null;
+  readonly own?: { readonly spi: number | null; readonly cpi: number | null };
+}
 
 /** SPI and CPI over the periods: of all until then, and of each period alone. */
 export function IndexCurves({ periods }: { periods: readonly Period[] }) {
@@ -55,8 +62,12 @@ export function IndexCurves({ periods }: { periods: readonly Period[] }) {
             },
           },
           line("CPI", ({ cpi }) => cpi, "--color-error", "solid", 2),
-          line("SPI of the period alone", ({ own }) => own.spi, "--color-info", "dotted", 1),
-          line("CPI of the period alone", ({ own }) => own.cpi, "--color-error", "dotted", 1),
+          ...(periods.some(({ own }) => own !== undefined)
+            ? [
+                line("SPI of the period alone", ({ own }) => own?.spi ?? null, "--color-info", "dotted", 1),
+                line("CPI of the period alone", ({ own }) => own?.cpi ?? null, "--color-error", "dotted", 1),
+              ]
+            : []),
         ],
       };
     },

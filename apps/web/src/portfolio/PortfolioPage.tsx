@@ -14,9 +14,9 @@ import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords } from "../shared/words/words.ts";
 import { datesWords } from "../project/logLines.ts";
 import { Log } from "./Log.tsx";
-import { ownValueWords } from "./OwnFieldCell.tsx";
 import { portfolioColumns } from "./portfolioColumns.tsx";
-import { inTreeOrder, pathOfProgramme } from "./programmeTree.ts";
+import { GroupBy } from "./grouped/GroupBy.tsx";
+import { groupNames, inGroupOrder, levelsIn } from "./grouped/grouping.ts";
 import { pathsQuery, portfolioQuery } from "../project/queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
 import { isBehind } from "../project/isBehind.ts";
@@ -40,62 +40,11 @@ const SHOWN: Record<
   },
 };
 
-/** The names of the groups that a project stands in, the outermost first. */
-function groupOf(portfolio: Portfolio, by: string): ((line: ProjectLine) => string | readonly string[]) | undefined {
-  if (by === "none") return undefined;
-  if (by === "manager") return ({ manager }) => manager;
-  const field = portfolio.fields.find(({ id }) => `own-${id}` === by);
-  if (field !== undefined)
-    return ({ values }) => ownValueWords(field, values[field.id]) || `no ${field.name.toLowerCase()}`;
-  return ({ programme }) => pathOfProgramme(portfolio.programmes, programme);
-}
-
-/** Projects so that those of one group come together, in the order of the tree or of the groups' names. */
-function inOrder(portfolio: Portfolio, rows: readonly ProjectLine[], by: string): readonly ProjectLine[] {
-  if (by === "none") return rows;
-  if (by === "programme")
-    return [...inTreeOrder(portfolio.programmes).map(({ programme: { id } }) => id as string | null), null].flatMap(
-      (programme) => rows.filter((line) => line.programme === programme),
-    );
-  const group = groupOf(portfolio, by)!;
-  return [...rows].sort((a, b) => String(group(a)).localeCompare(String(group(b))));
-}
-
 const NO_PATHS: Paths = {};
 
 const FOLDED = "portfolio.folded";
 /** Says in the address that every column is shown; without it those are hidden that are at first. */
 const NO_COLUMNS = "none";
-
-interface GroupByProps {
-  readonly by: string;
-  readonly fields: Portfolio["fields"];
-  readonly onBy: (by: string | null) => void;
-}
-
-/** By what the projects are grouped. */
-function GroupBy({ by, fields, onBy }: GroupByProps) {
-  return (
-    <label className="flex items-center gap-1 text-sm">
-      by
-      <select
-        className="select select-sm w-auto"
-        aria-label="Group projects by"
-        value={by}
-        onChange={(event) => onBy(event.target.value === "programme" ? null : event.target.value)}
-      >
-        <option value="programme">programme</option>
-        <option value="manager">manager</option>
-        {fields.map(({ id, name }) => (
-          <option key={id} value={`own-${id}`}>
-            {name.toLowerCase()}
-          </option>
-        ))}
-        <option value="none">nothing</option>
-      </select>
-    </label>
-  );
-}
 
 /** What to do where there is no project yet. */
 function NothingYet() {
@@ -105,8 +54,12 @@ function NothingYet() {
       No project is here yet.{" "}
       {holds(me, "controller", "projectManager") ? (
         <>
+          <Link className="underline" to="/begin">
+            Begin a project
+          </Link>{" "}
+          in three steps, or{" "}
           <Link className="underline" to="/import">
-            Bring a plan
+            bring a plan
           </Link>{" "}
           from a workbook, CSV files or a plan bundle; people who sign in are added under{" "}
           <Link className="underline" to="/set-up/accounts">
@@ -174,12 +127,13 @@ function Projects({ portfolio, period, paths }: ProjectsProps) {
   const [params, put] = useAddress();
   const [open, setOpen] = useState<ProjectLine | null>(null);
   const narrowed = SHOWN[params.get("show") ?? ""];
-  const by = params.get("by") ?? "programme";
+  const byText = params.get("by");
+  const levels = useMemo(() => levelsIn(byText, portfolio.fields), [byText, portfolio.fields]);
   const rows = useMemo(() => {
     const [dataDate, number] = [period?.dataDate ?? null, period?.number ?? null];
     const shown = portfolio.projects.filter((line) => narrowed?.holds(line, dataDate, number) ?? true);
-    return inOrder(portfolio, shown, by);
-  }, [portfolio, narrowed, period, by]);
+    return inGroupOrder(portfolio, shown, levels);
+  }, [portfolio, narrowed, period, levels]);
   const columns = useMemo(() => portfolioColumns(portfolio, paths, setOpen), [portfolio, paths]);
   const onLook = ({ sort, filter, hidden }: TableLook): void =>
     put({ sort: sortText(sort), find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
@@ -199,13 +153,13 @@ function Projects({ portfolio, period, paths }: ProjectsProps) {
           rows={rows}
           columns={columns}
           rowKey={({ id }) => id}
-          group={groupOf(portfolio, by)}
+          group={groupNames(portfolio, levels)}
           totalName="All projects"
           sort={sortIn(params.get("sort")) ?? undefined}
           filter={params.get("find") ?? undefined}
           hidden={params.get("without")?.split(".")}
           onLook={onLook}
-          tools={<GroupBy by={by} fields={portfolio.fields} onBy={(next) => put({ by: next })} />}
+          tools={<GroupBy levels={levels} fields={portfolio.fields} onBy={(next) => put({ by: next })} />}
           empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <NothingYet />}
         />
       </InView>

@@ -21,6 +21,13 @@ import { worstState, deadlineWords, to, opens, AMOUNT, INDEX, SHARE, watchOf, fi
 const stateIn = ({ closed, state }: ProjectLine): string =>
   closed ? "closed" : state === "running" ? "" : PROJECT_STATE_WORDS[state];
 
+/** What is said of a project whatever its figures. */
+const SAID: readonly Column<ProjectLine>[] = [
+  { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
+  { id: "stage", head: "Stage", value: ({ stage }) => stage, hidden: true },
+  { id: "state", head: "State", value: (line) => stateIn(line) || PROJECT_STATE_WORDS.running, hidden: true },
+];
+
 /** All columns but those that the portfolio makes itself. */
 export function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[] {
   const figureColumn = figureColumns(portfolio);
@@ -43,8 +50,7 @@ export function baseColumns(portfolio: Portfolio): readonly Column<ProjectLine>[
         </Link>
       ),
     },
-    { id: "manager", head: "Manager", value: ({ manager }) => manager, hidden: true },
-    { id: "state", head: "State", value: (line) => stateIn(line) || PROJECT_STATE_WORDS.running, hidden: true },
+    ...SAID,
     {
       id: "done",
       head: "Finished",

@@ -1,7 +1,7 @@
 import type { ProjectLine } from "@chronometra/contract";
 import { DEFAULT_THRESHOLDS, figuresOf, type Sums } from "@chronometra/core";
 import { doubtsOf, logLines, rulesBroken, trustOf } from "./logLines.ts";
-import { inTreeOrder, OUTSIDE, pathOfProgramme } from "../portfolio/programmeTree.ts";
+import { inTreeOrder, OUTSIDE, pathOfProgramme } from "./programmeTree.ts";
 import { driftPoints } from "../portfolio/DriftLine.tsx";
 import { waysOf } from "../portfolio/SpiCpiPlot.tsx";
 
@@ -25,6 +25,7 @@ function project(
     openDrift: null,
     closed: false,
     state: "running",
+    stage: null,
     locked: null,
     missing: [],
     waiting: 0,

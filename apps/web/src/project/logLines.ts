@@ -111,10 +111,14 @@ export const comparedTo = ({ id, comparedNumber, issuedNumber, openDrift }: Proj
 
 const IN_DANGER = ["breached", "willBreach", "tight"] as const;
 
-function promises(projects: readonly ProjectLine[]): LogLine {
-  const rows = projects
+/** Deadlines that are broken, will be, or are tight, the thinnest first. */
+export const deadlinesInDanger = (projects: readonly ProjectLine[]) =>
+  projects
     .flatMap((line) => line.summary.endangered.map((deadline) => ({ line, deadline })))
     .sort((a, b) => (a.deadline.marginDays ?? 0) - (b.deadline.marginDays ?? 0));
+
+function promises(projects: readonly ProjectLine[]): LogLine {
+  const rows = deadlinesInDanger(projects);
   const count = (state: string): number => rows.filter(({ deadline }) => deadline.state === state).length;
   const [broken, will, tight] = IN_DANGER.map(count) as [number, number, number];
   const parts = [

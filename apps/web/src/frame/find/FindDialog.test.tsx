@@ -10,7 +10,16 @@ jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.f
 
 const CORA: Me = { id: "1", name: "Cora", login: "cora", roles: ["controller"], person: null, timeZone: "UTC" };
 const ANN: Me = { id: "2", name: "Ann", login: "ann", roles: ["contributor"], person: "ann", timeZone: "UTC" };
-const NOTHING: Found = { readAs: [], projects: [], activities: [], people: [], watchlists: [], risks: [], periods: [] };
+const NOTHING: Found = {
+  readAs: [],
+  projects: [],
+  activities: [],
+  people: [],
+  watchlists: [],
+  groups: [],
+  risks: [],
+  periods: [],
+};
 const DREDGE: Found["activities"][number] = {
   id: "dig",
   name: "Dredge the berth",

@@ -129,6 +129,22 @@ const watchlistEntry = ({ id, name }: Found["watchlists"][number]): Entry => ({
   to: `/watch/${id}`,
 });
 
+/** A group, and the reports that were issued of it. */
+const groupEntries = ({ id, name, issued }: Found["groups"][number]): Entry[] => [
+  { key: `group ${id}`, name, aside: "its sums, projects and deadlines", kind: "group", to: `/groups/${id}` },
+  ...(issued === null
+    ? []
+    : [
+        {
+          key: `reports ${id}`,
+          name: `Report of ${name}`,
+          aside: `issued up to period ${issued}`,
+          kind: "report",
+          to: `/reports/${id}`,
+        },
+      ]),
+];
+
 const riskEntry = ({ id, project, code, name }: Found["risks"][number]): Entry => ({
   key: `risk ${project} ${id}`,
   name,
@@ -150,6 +166,7 @@ export function foundGroups(me: Me, found: Found): Group[] {
   const activities = found.activities.map((activity) => activityEntry(me, activity));
   return [
     { name: "Projects", entries: found.projects.map(projectEntry) },
+    { name: "Groups", entries: found.groups.flatMap(groupEntries) },
     { name: "Milestones", entries: activities.filter(({ kind }) => kind === "milestone") },
     { name: "Activities", entries: activities.filter(({ kind }) => kind !== "milestone") },
     { name: "People", entries: found.people.map(personEntry) },

@@ -15,7 +15,16 @@ jest.mock("./FindDialog.tsx", () => {
 
 describe("the key that finds anything", () => {
   it("keeps what is typed until the dialog is there, however long that is, and the page stays", async () => {
-    listen(() => ({ readAs: [], projects: [], activities: [], people: [], watchlists: [], risks: [], periods: [] }));
+    listen(() => ({
+      readAs: [],
+      projects: [],
+      activities: [],
+      people: [],
+      watchlists: [],
+      groups: [],
+      risks: [],
+      periods: [],
+    }));
     show(
       <>
         <p>The page</p>

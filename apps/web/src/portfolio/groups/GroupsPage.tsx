@@ -3,6 +3,7 @@ import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { portfolioQuery } from "../../project/queries.ts";
 import { Refused } from "../../shared/dialogs/Refused.tsx";
 import { holds, useMe } from "../../shared/session/session.ts";
+import { groupsQuery } from "../group/queries.ts";
 import { FieldsPart } from "./FieldsPart.tsx";
 import { ProgrammesPart } from "./ProgrammesPart.tsx";
 import { QualityLimitsPart } from "./QualityLimitsPart.tsx";
@@ -12,6 +13,7 @@ import { ThresholdsPart } from "./ThresholdsPart.tsx";
 export function GroupsPage() {
   const mayWrite = holds(useMe(), "controller");
   const query = useQuery(portfolioQuery);
+  const groups = useQuery(groupsQuery);
   if (!mayWrite) return <Refused who="controllers" />;
   return (
     <div className="page">
@@ -19,7 +21,7 @@ export function GroupsPage() {
       <Loaded query={query}>
         {(portfolio) => (
           <div className="grid items-start gap-x-12 gap-y-6 xl:grid-cols-2">
-            <ProgrammesPart portfolio={portfolio} />
+            <Loaded query={groups}>{(all) => <ProgrammesPart portfolio={portfolio} groups={all} />}</Loaded>
             <div className="flex flex-col gap-6">
               <FieldsPart fields={portfolio.fields} />
               <ThresholdsPart thresholds={portfolio.thresholds} />

@@ -1,5 +1,5 @@
 /** @jest-environment jsdom */
-import type { Portfolio } from "@chronometra/contract";
+import type { Groups, Portfolio } from "@chronometra/contract";
 import type { OwnField } from "@chronometra/core";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
@@ -73,10 +73,19 @@ describe("portfolios and programmes", () => {
       { id: "q", code: "Q", name: "Quay", programme: null, mayEdit: false },
     ],
   } as unknown as Portfolio;
+  const GROUPS: Groups = {
+    groups: [
+      { id: "b", name: "Basin", parent: "c", manager: null },
+      { id: "c", name: "Coast", parent: null, manager: { id: "t", name: "Tomas" } },
+      { id: "d", name: "Dunes", parent: null, manager: null },
+    ],
+    managers: [{ id: "t", name: "Tomas" }],
+    mayEdit: true,
+  };
 
   it("stand in the order of their tree, and are renamed where they stand", async () => {
     const sent = server();
-    show(<ProgrammesPart portfolio={PORTFOLIO} />);
+    show(<ProgrammesPart portfolio={PORTFOLIO} groups={GROUPS} />);
     expect(
       screen.getAllByLabelText(/^Name of (Basin|Coast)$/).map((field) => (field as HTMLInputElement).value),
     ).toEqual(["Coast", "Basin"]);
@@ -88,7 +97,7 @@ describe("portfolios and programmes", () => {
     const sent = server(({ body }) =>
       (body as { parent?: string }).parent === "b" ? new Refusal("Coast lies above Basin.") : { ok: true },
     );
-    show(<ProgrammesPart portfolio={PORTFOLIO} />);
+    show(<ProgrammesPart portfolio={PORTFOLIO} groups={GROUPS} />);
     await userEvent.selectOptions(screen.getByLabelText("Basin is part of"), "nothing");
     await waitFor(() => expect(sent("PUT /api/programmes/b")).toEqual([{ name: "Basin", parent: null }]));
     const coast = screen.getByLabelText("Coast is part of");
@@ -96,9 +105,32 @@ describe("portfolios and programmes", () => {
     await waitFor(() => expect(toast.error).toHaveBeenCalledWith("Coast lies above Basin."));
   });
 
+  it("are put elsewhere among their like, given a manager, and removed where they are empty", async () => {
+    const sent = server();
+    const dunes = { id: "d", name: "Dunes", parent: null };
+    const programmes = [...PORTFOLIO.programmes, dunes];
+    show(<ProgrammesPart portfolio={{ ...PORTFOLIO, programmes }} groups={GROUPS} />);
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Move Coast up" }).disabled).toBe(true);
+    await userEvent.click(screen.getByRole("button", { name: "Move Coast down" }));
+    await userEvent.click(screen.getByRole("button", { name: "Move Dunes up" }));
+    await waitFor(() =>
+      expect([...sent("PUT /api/programmes/c"), ...sent("PUT /api/programmes/d")]).toEqual([
+        { name: "Coast", parent: null, before: null },
+        { name: "Dunes", parent: null, before: "c" },
+      ]),
+    );
+    await userEvent.selectOptions(screen.getByLabelText("Who answers for Dunes"), "Tomas");
+    await waitFor(() =>
+      expect(sent("PUT /api/programmes/d").at(-1)).toEqual({ name: "Dunes", parent: null, manager: "t" }),
+    );
+    expect(screen.getByRole<HTMLButtonElement>("button", { name: "Remove Coast" }).disabled).toBe(true);
+    await userEvent.click(screen.getByRole("button", { name: "Remove Dunes" }));
+    await waitFor(() => expect(sent("DELETE /api/programmes/d")).toHaveLength(1));
+  });
+
   it("take a project in, of those that one may change", async () => {
     const sent = server();
-    show(<ProgrammesPart portfolio={PORTFOLIO} />);
+    show(<ProgrammesPart portfolio={PORTFOLIO} groups={GROUPS} />);
     expect(screen.getByLabelText<HTMLSelectElement>("Programme of Quay").disabled).toBe(true);
     await userEvent.selectOptions(screen.getByLabelText("Programme of Pier"), "none");
     await waitFor(() => expect(sent("PUT /api/projects/p/standing")).toEqual([{ programme: null }]));
@@ -107,7 +139,7 @@ describe("portfolios and programmes", () => {
   it("are added; one that is refused keeps its name in the field", async () => {
     let calls = 0;
     const sent = server(() => (calls++ === 0 ? new Refusal("There is “Coast” already.") : { id: "n" }));
-    show(<ProgrammesPart portfolio={{ ...PORTFOLIO, projects: [] }} />);
+    show(<ProgrammesPart portfolio={{ ...PORTFOLIO, projects: [] }} groups={GROUPS} />);
     expect(screen.getByText(/^No project is here yet/)).toBeTruthy();
     const field = screen.getByLabelText<HTMLInputElement>("Name of a new portfolio or programme");
     await userEvent.type(field, "Coast");

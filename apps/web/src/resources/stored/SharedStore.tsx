@@ -106,6 +106,7 @@ export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
   const [left, setLeft] = useState<readonly string[]>(
     others.filter(({ same, mayEdit }) => !same || !mayEdit).map(({ id }) => id),
   );
+  const closed = others.filter(({ mayEdit }) => !mayEdit).map(({ id }) => id);
   const projects = others.filter(({ id }) => !left.includes(id)).map(({ id }) => id);
   const asked = `${way.asked} ${projects.join(" ")}`;
   const preview = useMutation({
@@ -131,6 +132,16 @@ export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
       {others.length > 0 && (
         <fieldset className="mb-2 flex flex-wrap gap-x-4 gap-y-1">
           <legend className="muted float-left mr-2">Also in</legend>
+          {others.length > 2 && (
+            <>
+              <button type="button" className="link" onClick={() => setLeft(closed)}>
+                All
+              </button>
+              <button type="button" className="link" onClick={() => setLeft(others.map(({ id }) => id))}>
+                None
+              </button>
+            </>
+          )}
           {others.map(({ id, code, name, same, mayEdit }) => (
             <label
               key={id}

@@ -1,0 +1,11 @@
+import { queryOptions } from "@tanstack/react-query";
+import { call } from "../../shared/session/api.ts";
+
+/** Portfolios and programmes, with whoever answers for each. */
+export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: () => call("GET /api/programmes", {}) });
+/** What was issued of a group, period by period. */
+export const groupPeriodsQuery = (programme: string) =>
+  queryOptions({
+    queryKey: ["groups", programme, "periods"],
+    queryFn: () => call("GET /api/programmes/:programme/periods", { params: { programme } }),
+  });
