@@ -3,7 +3,7 @@ import { createConnection } from "mysql2/promise";
 import { createProject } from "../apps/server/dist/begin/createProject.js";
 import { FACTS_SQL } from "../apps/server/dist/portfolio/facts.js";
 import { inTransaction } from "../apps/server/dist/shared/database.js";
-import { freezePlan, type PlanBundle } from "@chronometra/core";
+import { freezePlan, fromBundle, type PlanBundle } from "@chronometra/core";
 import { findLines, nameOf } from "./find.ts";
 import { leastOf, ratioLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
@@ -42,7 +42,7 @@ export async function portfolioLines(url: string): Promise<Line[]> {
   const { database, me, address, headers, close } = await openBenchServer(url, "bench_portfolio");
   for (let i = 0; i < PROJECTS; i++)
     await inTransaction(database, (tx) =>
-      createProject(tx, me, { bundle: projectPlan(i), programmeId: null, managerId: me.id, label: "bench" }),
+      createProject(tx, me, { plan: fromBundle(projectPlan(i)), programmeId: null, managerId: me.id, label: "bench" }),
     );
   const page = await leastOf(25, () => readAll(`${address}/api/portfolio`, headers.cookie));
   const bare = await createConnection(url.replace(/[^/]+$/, "bench_portfolio"));

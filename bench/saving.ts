@@ -1,6 +1,6 @@
 import { createProject } from "../apps/server/dist/begin/createProject.js";
 import { inTransaction } from "../apps/server/dist/shared/database.js";
-import { freezePlan, type Change } from "@chronometra/core";
+import { freezePlan, fromBundle, type Change } from "@chronometra/core";
 import { limitLine, type Line } from "./measure.ts";
 import { largePlan } from "./plans.ts";
 import { openBenchServer } from "./server.ts";
@@ -30,7 +30,7 @@ export async function manyLines(url: string): Promise<Line[]> {
   const { database, me, address, headers, close } = await openBenchServer(url, "bench_many");
   const project = await inTransaction(database, (tx) =>
     createProject(tx, me, {
-      bundle: approvedPlan(MANY_ACTIVITIES),
+      plan: fromBundle(approvedPlan(MANY_ACTIVITIES)),
       programmeId: null,
       managerId: me.id,
       label: "bench",
@@ -87,7 +87,12 @@ export async function savingLines(url: string): Promise<Line[]> {
   const lines: Line[] = [];
   for (const { activities, saves, warmUp, limit } of SAVINGS) {
     const project = await inTransaction(database, (tx) =>
-      createProject(tx, me, { bundle: approvedPlan(activities), programmeId: null, managerId: me.id, label: "bench" }),
+      createProject(tx, me, {
+        plan: fromBundle(approvedPlan(activities)),
+        programmeId: null,
+        managerId: me.id,
+        label: "bench",
+      }),
     );
     let revision = 1;
     const save = async (change: Change): Promise<number> => {

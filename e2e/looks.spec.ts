@@ -15,6 +15,8 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
     [
       [
         ["portfolio", "/"],
+        ["roadmap", "/roadmap"],
+        ["all groups", "/groups"],
         ["deadlines", "/deadlines"],
         [
           "a deadline and what lies behind it",
@@ -25,6 +27,13 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["slip a milestone", ({ project, deadline }) => `/projects/${project("FS-01")}/slip/${deadline("FS-01")}`],
         ["bring a plan", "/import"],
         ["charter", ({ project }) => `/projects/${project("LG-02")}/charter`],
+        ["stages and gates", ({ project }) => `/projects/${project("LG-02")}/stages`],
+        ["life cycles", "/set-up/life-cycles"],
+        ["begin a project", "/begin"],
+        ["begin in three steps", "/begin/steps"],
+        ["begin with a project", ({ project }) => `/begin/from?with=project:${project("LG-02")}`],
+        ["begin without a plan", "/begin/by-hand"],
+        ["templates", "/set-up/templates"],
       ],
       [
         ["watchlist", "/watch/overdue"],

@@ -3,7 +3,7 @@ import { planCell, planText, saved, signIn } from "./helpers.ts";
 
 /** Begins a plan of its own with rows of some names; gives its id. */
 async function beginPlan(page: Page, code: string, names: readonly string[]): Promise<string> {
-  await page.goto("/import");
+  await page.goto("/begin");
   await page.getByLabel("Code").fill(code);
   await page.getByLabel("Name", { exact: true }).fill(`Plan ${code}`);
   await page.getByLabel("Starts").fill("1 Mar 2027");

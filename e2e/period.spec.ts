@@ -29,7 +29,7 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
   });
 
   await test.step("asks for approval", async () => {
-    await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Approvals" }).click();
+    await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Approve" }).click();
     await page.getByLabel("Ask for approval of the plan as it stands").fill("As walked through on site.");
     await page.getByRole("button", { name: "Ask for approval" }).click();
     await expect(page.getByText("waits for a decision")).toBeVisible();
@@ -45,7 +45,7 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
     await expect(page.getByText("Baseline 1 of Timber jetty is frozen.")).toBeVisible();
     await page.goto("/");
     await page.getByRole("link", { name: "JT-01 Timber jetty" }).click();
-    await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Approvals" }).click();
+    await page.getByRole("navigation", { name: "Project" }).getByRole("link", { name: "Approve" }).click();
     await page.getByRole("button", { name: "Check" }).click();
     await expect(page.getByText("unchanged since it was frozen")).toBeVisible();
   });

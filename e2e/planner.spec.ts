@@ -5,7 +5,7 @@ const names = (page: Page): Promise<string[]> => page.getByRole("rowheader").all
 
 test("a plan is built from nothing without the mouse: names, lengths, branches, links", async ({ page }) => {
   await signIn(page, "tomas");
-  await page.goto("/import");
+  await page.goto("/begin");
   await page.getByLabel("Code").fill("HM-01");
   await page.getByLabel("Name", { exact: true }).fill("Harbour mast");
   await page.getByLabel("Starts").fill("1 Mar 2027");
