@@ -184,8 +184,19 @@ export {
   type ReportContent,
   type ReportDraft,
   type ReportGroups,
+  type ReportLayout,
   type ReportPart,
   type ReportRecipients,
   type ReportTone,
+  type WriteLayout,
 } from "./report.ts";
-export { type Paper, PAPERS, REPORT_SECTIONS, type ReportSection, SECTION_WORDS } from "./reportWords.ts";
+export {
+  GROUP_SECTION_WORDS,
+  GROUP_SECTIONS,
+  type GroupSection,
+  type Paper,
+  PAPERS,
+  REPORT_SECTIONS,
+  type ReportSection,
+  SECTION_WORDS,
+} from "./reportWords.ts";

@@ -1,6 +1,6 @@
 import { ASPECTS, RATINGS } from "@chronometra/core";
 import { z } from "zod";
-import { PAPERS, REPORT_SECTIONS } from "./reportWords.ts";
+import { GROUP_SECTIONS, PAPERS, REPORT_SECTIONS } from "./reportWords.ts";
 import { amountMinorSchema } from "./units.ts";
 
 const aspectSchema = z.enum(ASPECTS);
@@ -199,14 +199,25 @@ export const reportGroupsSchema = z.array(
 export type ReportGroups = z.infer<typeof reportGroupsSchema>;
 
 export const reportLayoutSchema = z.object({
+  /** Of the projects' reports. */
   sections: z.array(z.enum(REPORT_SECTIONS)),
+  /** Of the group's own. */
+  groupSections: z.array(z.enum(GROUP_SECTIONS)),
   /** Where it is taken from: the group itself, one above, or nowhere. */
   from: z.string().nullable(),
 });
+export type ReportLayout = z.infer<typeof reportLayoutSchema>;
 export const writeLayoutSchema = z.strictObject({
-  /** `null` to take it from above. */
+  /** Of the projects' reports; `null` to take all from above. */
   sections: z.array(z.enum(REPORT_SECTIONS)).min(1, "select at least one part").max(REPORT_SECTIONS.length).nullable(),
+  /** Of the group's own; without it, all in their order. */
+  groupSections: z
+    .array(z.enum(GROUP_SECTIONS))
+    .min(1, "select at least one part")
+    .max(GROUP_SECTIONS.length)
+    .default([...GROUP_SECTIONS]),
 });
+export type WriteLayout = z.infer<typeof writeLayoutSchema>;
 
 export const paperSchema = z.strictObject({ paper: z.enum(PAPERS) });
 

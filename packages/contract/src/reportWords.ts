@@ -30,6 +30,18 @@ export const SECTION_WORDS: Readonly<Record<ReportSection, string>> = {
   trust: "Trust in the plan",
 };
 
+/** Parts of a group's own report by name, in the order in which they stand where nobody chose another. */
+export const GROUP_SECTIONS = ["glance", "news", "said", "sums", "projects"] as const;
+export type GroupSection = (typeof GROUP_SECTIONS)[number];
+
+export const GROUP_SECTION_WORDS: Readonly<Record<GroupSection, string>> = {
+  glance: "At a glance",
+  news: "The worst news",
+  said: "What is said of the whole",
+  sums: "Figures together",
+  projects: "Project by project",
+};
+
 /** What a report is printed on. */
 export const PAPERS = ["A4", "LETTER"] as const;
 export type Paper = (typeof PAPERS)[number];

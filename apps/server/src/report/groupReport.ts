@@ -13,7 +13,7 @@ import { digestOf, issuedContent, issuedLines, reportBefore, storeIssued } from 
 import type { Post } from "../tell/post.ts";
 import { tellIssued } from "./recipients.ts";
 import { aspectsOf, faultOf, saidVersions } from "./said.ts";
-import { HOUSE, type Subject } from "./subjects.ts";
+import { HOUSE, layoutOf, type Subject } from "./subjects.ts";
 
 type Group = Extract<Subject, { of: "group" }>;
 
@@ -44,15 +44,20 @@ export async function groupReport(
   group: Group,
   period: ReportingPeriodEntity,
 ): Promise<{ aspects: DraftAspect[]; content: ReportContent; issued: number }> {
-  const [members, last, organisation, exchange] = await Promise.all([
+  const [members, last, organisation, exchange, layout] = await Promise.all([
     membersOf(database, group, period.number),
     reportBefore(database, group.id, period.number),
     organisationName(database),
     exchangeOf(database),
+    layoutOf(database, group),
   ]);
   const beginning = { suggested: suggestForGroup(members), texts: beginForGroup(members), last };
   const aspects = await aspectsOf(database, group.id, period.number, beginning);
-  const content = composeGroup({ organisation, name: group.name, period, exchange, last }, members, aspects);
+  const content = composeGroup(
+    { organisation, name: group.name, period, exchange, last, sections: layout.groupSections },
+    members,
+    aspects,
+  );
   return { aspects, content, issued: members.filter((each) => each.content !== null).length };
 }
 

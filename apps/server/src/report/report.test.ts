@@ -416,6 +416,23 @@ describe("reports of groups", () => {
     expect(ownFigures).toEqual(expect.arrayContaining([...sums!]));
     expect(sums!.length).toBe(8);
     expect(JSON.stringify(content.parts[0])).toContain("no report");
+    // Another group's parts may be fewer, and stand in another order; the one that was issued stays.
+    const groupParts = async () => (await preview(group)).parts.map(({ id }) => id);
+    const put = (groupSections: string[]) =>
+      ines.send("put", `/api/status-reports/${group}/layout`, { sections: ["figures"], groupSections });
+    expect((await put(["projects", "sums", "glance"])).status).toBe(200);
+    const [name, ...rest] = await groupParts();
+    expect(name).toMatch(/-name$/);
+    expect(rest.slice(-2)).toEqual(["sums", "glance"]);
+    expect((await ines.get(`/api/status-reports/${group}/layout`)).body).toEqual({
+      sections: ["figures"],
+      groupSections: ["projects", "sums", "glance"],
+      from: "own",
+    });
+    expect((await put([])).status).toBe(422);
+    expect((await put(["glance", "secret"])).status).toBe(422);
+    expect((await ines.send("put", `/api/status-reports/${group}/layout`, { sections: null })).status).toBe(200);
+    expect((await groupParts()).slice(0, 4)).toEqual(["glance", "news", "said", "sums"]);
     const again = await ines.send("post", `/api/status-reports/${group}`);
     expect([again.status, again.body.message]).toEqual([409, expect.stringMatching(/nothing in it has changed/)]);
     await tomas.send("post", `/api/status-reports/${other}`);

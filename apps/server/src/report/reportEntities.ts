@@ -75,6 +75,10 @@ export class ReportLayoutEntity {
   /** Names of sections in their order, separated by commas. */
   @Column({ type: "varchar", length: 500 })
   sections!: string;
+
+  /** Those of the group's own report in the same way; empty for all in their order. */
+  @Column({ name: "group_sections", type: "varchar", length: 200, default: "" })
+  groupSections!: string;
 }
 
 /** Who gets the reports of a project or group. */

@@ -171,12 +171,12 @@ export function reportRoutes(serving: Serving, post: Post): void {
   });
 
   serve(serving, "GET /api/status-reports/:of/layout", async ({ database, params }) => {
-    const { sections, from } = await layoutOf(database, await findSubject(database, params["of"]!));
-    return { sections, from: from === null ? null : from.id === params["of"] ? "own" : from.name };
+    const { from, ...parts } = await layoutOf(database, await findSubject(database, params["of"]!));
+    return { ...parts, from: from === null ? null : from.id === params["of"] ? "own" : from.name };
   });
 
   serve(serving, "PUT /api/status-reports/:of/layout", async ({ database, params, body }) => {
-    await writeLayout(database, await findSubject(database, params["of"]!), body.sections);
+    await writeLayout(database, await findSubject(database, params["of"]!), body);
     return DONE;
   });
 

@@ -1,4 +1,11 @@
-import { REPORT_SECTIONS, type Me, type ReportSection } from "@chronometra/contract";
+import {
+  GROUP_SECTIONS,
+  REPORT_SECTIONS,
+  type GroupSection,
+  type Me,
+  type ReportSection,
+  type WriteLayout,
+} from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { organisationName } from "../cycle/cycleService.ts";
 import { groupsBelow } from "../project/groupTree.ts";
@@ -74,34 +81,52 @@ export async function groupName(manager: DataSource | EntityManager, subject: Su
 }
 
 export interface Layout {
+  /** Of reports of projects. */
   readonly sections: ReportSection[];
+  /** Of the group's own report. */
+  readonly groupSections: GroupSection[];
   /** The group that says so, by id and name; `null` where none does. */
   readonly from: { readonly id: string; readonly name: string } | null;
 }
 
-const isSection = (name: string): name is ReportSection => (REPORT_SECTIONS as readonly string[]).includes(name);
+/** The parts of a list of names that are known; all of them where the list is empty. */
+const partsIn = <T extends string>(names: string, known: readonly T[]): T[] =>
+  names === "" ? [...known] : names.split(",").flatMap((name) => known.filter((each) => each === name));
+
+const partsOf = ({ sections, groupSections }: Pick<ReportLayoutEntity, "sections" | "groupSections">) => ({
+  sections: partsIn(sections, REPORT_SECTIONS),
+  groupSections: partsIn(groupSections, GROUP_SECTIONS),
+});
 
 /** Which parts a report has, in which order: as the nearest group says that says anything. */
 export async function layoutOf(manager: DataSource | EntityManager, subject: Subject): Promise<Layout> {
   const layouts = new Map(
-    (await manager.getRepository(ReportLayoutEntity).find()).map(({ groupId, sections }) => [groupId, sections]),
+    (await manager.getRepository(ReportLayoutEntity).find()).map((layout) => [layout.groupId, layout]),
   );
   const above = [...(await groupsAbove(manager, subject)), { id: HOUSE, name: "the whole portfolio" }];
   for (const { id, name } of above) {
-    const sections = layouts.get(id);
-    if (sections !== undefined) return { sections: sections.split(",").filter(isSection), from: { id, name } };
+    const layout = layouts.get(id);
+    if (layout !== undefined) return { ...partsOf(layout), from: { id, name } };
   }
-  return { sections: [...REPORT_SECTIONS], from: null };
+  return { ...partsOf({ sections: "", groupSections: "" }), from: null };
 }
 
 /** Says how reports of a group are laid out; `null` takes it from above again. */
 export async function writeLayout(
   database: DataSource,
   subject: Subject,
-  sections: readonly ReportSection[] | null,
+  { sections, groupSections }: WriteLayout,
 ): Promise<void> {
   if (subject.of === "project") throw new Failure("invalid", "Reports are laid out for groups, not for one project.");
   const layouts = database.getRepository(ReportLayoutEntity);
   if (sections === null) await layouts.delete({ groupId: subject.id });
-  else await layouts.upsert({ groupId: subject.id, sections: [...new Set(sections)].join(",") }, ["groupId"]);
+  else
+    await layouts.upsert(
+      {
+        groupId: subject.id,
+        sections: [...new Set(sections)].join(","),
+        groupSections: [...new Set(groupSections)].join(","),
+      },
+      ["groupId"],
+    );
 }

@@ -1,4 +1,11 @@
-import type { DraftAspect, ReportBlock, ReportContent, ReportPart } from "@chronometra/contract";
+import {
+  GROUP_SECTION_WORDS,
+  type DraftAspect,
+  type GroupSection,
+  type ReportBlock,
+  type ReportContent,
+  type ReportPart,
+} from "@chronometra/contract";
 import {
   ASPECT_WORDS,
   ASPECTS,
@@ -155,14 +162,26 @@ interface Group {
   readonly exchange: Exchange | null;
   /** The report before; `null` where there was none. */
   readonly last: ReportContent | null;
+  /** Which parts it has, in their order. */
+  readonly sections: readonly GroupSection[];
 }
 
 /** A group's report: its projects on one page, the worst news, what is said of the whole, then project by project. */
 export function composeGroup(
-  { organisation, name, period, exchange, last }: Group,
+  { organisation, name, period, exchange, last, sections }: Group,
   members: readonly GroupMember[],
   aspects: readonly DraftAspect[],
 ): ReportContent {
+  const own = (id: Exclude<GroupSection, "projects">, blocks: readonly ReportBlock[]): ReportPart[] => [
+    { id, title: GROUP_SECTION_WORDS[id], level: 1, blocks: [...blocks] },
+  ];
+  const parts: Readonly<Record<GroupSection, () => ReportPart[]>> = {
+    glance: () => own("glance", [glance(members)]),
+    news: () => own("news", [worstNews(members)]),
+    said: () => own("said", saidBlocks(aspects)),
+    sums: () => own("sums", groupFigures({ members, exchange, dataDate: period.dataDate, last })),
+    projects: () => members.flatMap(within),
+  };
   return {
     format: 1,
     of: "group",
@@ -172,17 +191,6 @@ export function composeGroup(
     manager: "",
     period: period.number,
     dataDate: period.dataDate,
-    parts: [
-      { id: "glance", title: "At a glance", level: 1, blocks: [glance(members)] },
-      { id: "news", title: "The worst news", level: 1, blocks: [worstNews(members)] },
-      { id: "said", title: "What is said of the whole", level: 1, blocks: saidBlocks(aspects) },
-      {
-        id: "sums",
-        title: "Figures together",
-        level: 1,
-        blocks: groupFigures({ members, exchange, dataDate: period.dataDate, last }),
-      },
-      ...members.flatMap(within),
-    ],
+    parts: sections.flatMap((section) => parts[section]()),
   };
 }
