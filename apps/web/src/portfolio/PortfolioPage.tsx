@@ -19,6 +19,7 @@ import { GroupBy } from "./grouped/GroupBy.tsx";
 import { groupNames, inGroupOrder, levelsIn } from "./grouped/grouping.ts";
 import { pathsQuery, portfolioQuery } from "../project/queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
+import { openOnes } from "../project/openOnes.ts";
 import { isBehind } from "../project/isBehind.ts";
 import { commonOf } from "../project/together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
@@ -39,6 +40,8 @@ const SHOWN: Record<
       !closed && summary.baseline !== null && issuedNumber !== period,
   },
 };
+/** What the link to those that are closed leads to: they are in no sum of the others. */
+const CLOSED = "closed";
 
 const NO_PATHS: Paths = {};
 
@@ -74,8 +77,9 @@ function NothingYet() {
   );
 }
 
-/** How many projects there are, as of when, and what their amounts are in. */
-function Facts({ portfolio }: { portfolio: Portfolio }) {
+/** How many projects there are, as of when, and what their amounts are in; and how many are closed besides. */
+function Facts({ portfolio, closed }: { portfolio: Portfolio; closed: number }) {
+  const [params, put] = useAddress();
   const { projects, on } = portfolio;
   const currencies = [...new Set(projects.map(({ summary }) => summary.currency))];
   const measured = projects.filter(({ summary }) => summary.figures !== null);
@@ -86,6 +90,14 @@ function Facts({ portfolio }: { portfolio: Portfolio }) {
         {countWords(projects.length, "project", "projects")}
         {currencies.length === 1 && ` · amounts in ${currencies[0]}`}
         {isDated && ` · figures ${datesWords(projects)}`}
+        {closed > 0 && params.get("show") !== CLOSED && (
+          <>
+            {" · "}
+            <button type="button" className="underline cursor-pointer" onClick={() => put({ show: CLOSED })}>
+              {closed} closed
+            </button>
+          </>
+        )}
       </p>
       {currencies.length > 1 && (
         <p className="text-sm">
@@ -116,6 +128,19 @@ const sortIn = (text: string | null): TableLook["sort"] =>
 const sortText = (sort: TableLook["sort"]): string | null =>
   sort === null ? null : `${sort.desc ? "-" : ""}${sort.id}`;
 
+interface NothingProps {
+  readonly onlyClosed: boolean;
+  readonly isNarrowed: boolean;
+  readonly portfolio: Portfolio;
+}
+
+/** Why the table is empty. */
+function Nothing({ onlyClosed, isNarrowed, portfolio }: NothingProps) {
+  if (onlyClosed) return <p>No project is closed.</p>;
+  if (isNarrowed) return <p>None: nothing is open here.</p>;
+  return portfolio.projects.length > 0 ? <p>Every project is closed.</p> : <NothingYet />;
+}
+
 interface ProjectsProps {
   readonly portfolio: Portfolio;
   readonly period: PeriodBar | undefined;
@@ -126,22 +151,26 @@ interface ProjectsProps {
 function Projects({ portfolio, period, paths }: ProjectsProps) {
   const [params, put] = useAddress();
   const [open, setOpen] = useState<ProjectLine | null>(null);
+  const onlyClosed = params.get("show") === CLOSED;
   const narrowed = SHOWN[params.get("show") ?? ""];
   const byText = params.get("by");
   const levels = useMemo(() => levelsIn(byText, portfolio.fields), [byText, portfolio.fields]);
   const rows = useMemo(() => {
     const [dataDate, number] = [period?.dataDate ?? null, period?.number ?? null];
-    const shown = portfolio.projects.filter((line) => narrowed?.holds(line, dataDate, number) ?? true);
+    const shown = portfolio.projects.filter(
+      (line) => line.closed === onlyClosed && (narrowed?.holds(line, dataDate, number) ?? true),
+    );
     return inGroupOrder(portfolio, shown, levels);
-  }, [portfolio, narrowed, period, levels]);
+  }, [portfolio, narrowed, onlyClosed, period, levels]);
   const columns = useMemo(() => portfolioColumns(portfolio, paths, setOpen), [portfolio, paths]);
   const onLook = ({ sort, filter, hidden }: TableLook): void =>
     put({ sort: sortText(sort), find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
   return (
     <>
-      {narrowed !== undefined && (
+      {(narrowed !== undefined || onlyClosed) && (
         <p className="pb-1 text-sm undecided">
-          Showing {countWords(rows.length, "project", "projects")} {narrowed.words}.{" "}
+          Showing {countWords(rows.length, "project", "projects")}{" "}
+          {narrowed?.words ?? "closed, which no other sum counts"}.{" "}
           <button type="button" className="underline cursor-pointer" onClick={() => put({ show: null })}>
             Show all
           </button>
@@ -154,13 +183,13 @@ function Projects({ portfolio, period, paths }: ProjectsProps) {
           columns={columns}
           rowKey={({ id }) => id}
           group={groupNames(portfolio, levels)}
-          totalName="All projects"
+          totalName={onlyClosed ? "Closed projects" : "All projects"}
           sort={sortIn(params.get("sort")) ?? undefined}
           filter={params.get("find") ?? undefined}
           hidden={params.get("without")?.split(".")}
           onLook={onLook}
           tools={<GroupBy levels={levels} fields={portfolio.fields} onBy={(next) => put({ by: next })} />}
-          empty={narrowed !== undefined ? <p>None: nothing is open here.</p> : <NothingYet />}
+          empty={<Nothing onlyClosed={onlyClosed} isNarrowed={narrowed !== undefined} portfolio={portfolio} />}
         />
       </InView>
       {open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
@@ -173,7 +202,8 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
   const period = useDeferredValue(useQuery(periodQuery).data);
   const paths = useDeferredValue(useQuery(pathsQuery).data) ?? NO_PATHS;
   const [folded, setFolded] = useState(preference(FOLDED) === "yes");
-  const hasProjects = portfolio.projects.length > 0;
+  const open = useMemo(() => openOnes(portfolio), [portfolio]);
+  const hasProjects = open.projects.length > 0;
   const fold = (now: boolean): void => {
     setFolded(now);
     keepPreference(FOLDED, now ? "yes" : "no");
@@ -182,7 +212,7 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
     <div className="page">
       <div className="flex flex-wrap items-baseline gap-x-4 pb-1">
         <h1 className="text-xl">{portfolio.name}</h1>
-        <Facts portfolio={portfolio} />
+        <Facts portfolio={open} closed={portfolio.projects.length - open.projects.length} />
         <div className="ml-auto flex flex-wrap items-center gap-1">
           {hasProjects && (
             <button
@@ -199,8 +229,8 @@ function Page({ portfolio }: { portfolio: Portfolio }) {
       </div>
       {!folded && hasProjects && (
         <div className="grid gap-x-8 pb-3 lg:grid-cols-[3fr_2fr]">
-          <Log portfolio={portfolio} dataDate={period?.dataDate ?? null} />
-          <SpiCpiPlot projects={portfolio.projects} paths={paths} />
+          <Log portfolio={open} dataDate={period?.dataDate ?? null} />
+          <SpiCpiPlot projects={open.projects} paths={paths} />
         </div>
       )}
       <Projects portfolio={portfolio} period={period} paths={paths} />

@@ -5,6 +5,7 @@ import { Link, useParams } from "react-router";
 import { Curves } from "../../look/Curves.tsx";
 import { IndexCurves } from "../../look/IndexCurves.tsx";
 import { deadlinesInDanger } from "../../project/logLines.ts";
+import { openOnes } from "../../project/openOnes.ts";
 import { pathsQuery, portfolioQuery } from "../../project/queries.ts";
 import { figuresTogether } from "../../project/together.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
@@ -124,6 +125,24 @@ interface GroupProps {
   readonly portfolio: Portfolio;
 }
 
+/** Those that are closed, which the sums leave out. */
+function Closed({ lines }: { lines: readonly ProjectLine[] }) {
+  if (lines.length === 0) return null;
+  return (
+    <p className="pt-2 text-sm">
+      <span className="muted">Closed, and in no sum: </span>
+      {lines.map(({ id, code, name }, i) => (
+        <span key={id}>
+          {i > 0 && " · "}
+          <Link className="link-quiet" to={`/projects/${id}`}>
+            {code} {name}
+          </Link>
+        </span>
+      ))}
+    </p>
+  );
+}
+
 /** The groups directly below, each with what it comes to. */
 function Below({ id, groups, portfolio }: Omit<GroupProps, "name">) {
   const children = childrenOf(groups, id);
@@ -202,12 +221,14 @@ function Head({ id, name, groups }: Omit<GroupProps, "portfolio">) {
   );
 }
 
-function Group({ id, name, groups, portfolio }: GroupProps) {
+function Group({ id, name, groups, portfolio: all }: GroupProps) {
   useTitle(name);
   const issued = useQuery(groupPeriodsQuery(id));
   const paths = useQuery(pathsQuery).data ?? NO_PATHS;
   const [open, setOpen] = useState<ProjectLine | null>(null);
+  const portfolio = useMemo(() => openOnes(all), [all]);
   const lines = useMemo(() => linesOf(portfolio, groups, id), [portfolio, groups, id]);
+  const closed = useMemo(() => linesOf(all, groups, id).filter((line) => line.closed), [all, groups, id]);
   const within = useMemo(() => ({ ...portfolio, projects: lines }), [portfolio, lines]);
   const columns = useMemo(() => portfolioColumns(within, paths, setOpen), [within, paths]);
   return (
@@ -218,7 +239,7 @@ function Group({ id, name, groups, portfolio }: GroupProps) {
         <h2 className="pb-1 text-base">
           Over the periods, as issued{" "}
           <span className="muted text-sm font-normal">
-            what was not issued in a period counts as it was issued last
+            what was not issued in a period, or is closed since, counts as it was issued last
           </span>
         </h2>
         <Loaded query={issued}>{(periods) => <OverPeriods issued={periods} portfolio={portfolio} />}</Loaded>
@@ -234,6 +255,7 @@ function Group({ id, name, groups, portfolio }: GroupProps) {
           totalName="The group"
           empty={<p>No project is here yet; it is put here under Groups and limits.</p>}
         />
+        <Closed lines={closed} />
       </section>
       <section className="max-w-4xl pt-4">
         <h2 className="pb-1 text-base">Deadlines in danger</h2>

@@ -91,11 +91,11 @@ describe("a group", () => {
 });
 
 describe("the page of a group", () => {
-  const open = (at: string, issued: GroupPeriods = []): void => {
+  const open = (at: string, issued: GroupPeriods = [], portfolio = PORTFOLIO): void => {
     window.history.replaceState(null, "", at);
     listen(({ to }) =>
       to === "GET /api/portfolio"
-        ? PORTFOLIO
+        ? portfolio
         : to === "GET /api/programmes"
           ? ({ groups: GROUPS, managers: [], mayEdit: true } satisfies Groups)
           : to.endsWith("/periods")
@@ -120,6 +120,16 @@ describe("the page of a group", () => {
     expect(screen.getByRole("link", { name: "Tide of a" })).toBeTruthy();
     expect(screen.queryByRole("link", { name: "Tide of c" })).toBeNull();
     expect(await screen.findByText(/Nothing was issued yet/)).toBeTruthy();
+  });
+
+  it("leaves what is closed out of its sums and its count, and names it", async () => {
+    const closed = { ...line("z", "port"), closed: true };
+    open("/groups/port", [], { ...PORTFOLIO, projects: [...PORTFOLIO.projects, closed] });
+    expect(await screen.findByText("2 projects")).toBeTruthy();
+    expect(screen.getByText("Closed, and in no sum:")).toBeTruthy();
+    expect(screen.getByRole("link", { name: "Z Project z" })).toBeTruthy();
+    expect(screen.getByText("BAC", { selector: "dt" }).nextElementSibling!.textContent).toMatch(/^2.000$/);
+    expect(screen.queryByRole("link", { name: "Tide of z" })).toBeNull();
   });
 
   it("says so where nothing is in it, or it is there no more", async () => {
