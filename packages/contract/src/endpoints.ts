@@ -69,6 +69,7 @@ import {
   pathsSchema,
   portfolioSchema,
   programmeSchema,
+  namablesSchema,
   projectFieldsSchema,
   projectLookSchema,
   projectStandingSchema,
@@ -429,6 +430,10 @@ export const endpoints = {
     summary: "Say the group's currency and the rates of others against it; nothing takes the table away",
     body: z.strictObject({ exchange: exchangeSchema.nullable() }),
     response: done,
+  },
+  "GET /api/portfolio/people": {
+    summary: "Who can be named in a field of projects: whoever can sign in, and people of the register",
+    response: namablesSchema,
   },
   "PUT /api/portfolio/fields": {
     summary: "Say which fields of one's own every project has; values of those left out go",

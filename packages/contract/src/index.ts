@@ -19,6 +19,7 @@ export {
   type TakenAlongWish,
   type Template,
 } from "./begin.ts";
+export { PROJECT_FIELD_TYPES, type ProjectFieldType, projectValueFault } from "./projectFields.ts";
 export { type RoadGate, type RoadLine, type Roadmap } from "./roadmap.ts";
 export {
   type AskedGate,
@@ -65,9 +66,11 @@ export {
   type GroupPeriods,
   type Groups,
   type Portfolio,
+  type ProjectField,
   type ProjectLine,
   type ProjectLook,
   type Summary,
+  type WriteProjectFields,
 } from "./look.ts";
 export { type SummedIn } from "./money.ts";
 export {

@@ -8,6 +8,7 @@ import {
 } from "@chronometra/core";
 import { z } from "zod";
 import { PROJECT_STATES } from "./charterWords.ts";
+import { PROJECT_FIELD_TYPES } from "./projectFields.ts";
 import { minorSchema, amountMinorSchema, minutesSchema } from "./units.ts";
 
 export const figuresSchema = z.object({
@@ -200,13 +201,19 @@ export const groupPeriodsSchema = z.array(
 );
 export type GroupPeriods = z.infer<typeof groupPeriodsSchema>;
 
+/** A field that every project has. */
+export const projectFieldSchema = ownFieldSchema.extend({ type: z.enum(PROJECT_FIELD_TYPES) });
+export type ProjectField = z.infer<typeof projectFieldSchema>;
+
 export const portfolioSchema = z.object({
   name: z.string(),
   /** By what amounts of several currencies are summed, and the data date of such sums. */
   exchange: exchangeSchema.nullable(),
   on: z.string(),
   programmes: z.array(programmeSchema),
-  fields: z.array(ownFieldSchema),
+  fields: z.array(projectFieldSchema),
+  /** What those are called whom values of fields name, by id. */
+  named: z.record(z.string(), z.string()),
   thresholds: thresholdsSchema,
   qualityLimits: qualityLimitsSchema,
   projects: z.array(projectLineSchema),
@@ -240,7 +247,20 @@ export const pathsSchema = z.record(
 );
 export type Paths = z.infer<typeof pathsSchema>;
 
-export const projectFieldsSchema = z.strictObject({ fields: z.array(ownFieldSchema).max(50) });
+export const projectFieldsSchema = z.strictObject({
+  fields: z.array(projectFieldSchema).max(50),
+  /** The fields that their writer saw; with them, what someone else wrote meanwhile is not lost. */
+  seen: z.array(projectFieldSchema).max(50).optional(),
+  /** Choices that are called something else: values that say the one say the other from then on. */
+  renamed: z
+    .array(z.strictObject({ field: z.string().max(36), from: z.string().max(200), to: z.string().max(200) }))
+    .max(100)
+    .optional(),
+});
+export type WriteProjectFields = z.infer<typeof projectFieldsSchema>;
+
+/** Who can be named in a field of projects. */
+export const namablesSchema = z.array(z.object({ id: z.string(), name: z.string() }));
 
 /** What the portfolio knows of a project beside its plan; what is left out stays. */
 export const projectStandingSchema = z.strictObject({

@@ -94,6 +94,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/chances": LOOKERS,
   "GET /api/portfolio/exchange": LOOKERS,
   "PUT /api/portfolio/exchange": ["controller"],
+  "GET /api/portfolio/people": PLANNERS,
   "PUT /api/portfolio/fields": ["controller"],
   "PUT /api/projects/:project/standing": PLANNERS,
   "POST /api/portfolio/data-date": ["controller"],

@@ -51,6 +51,53 @@ describe("own fields of projects", () => {
     ]);
   });
 
+  it("hold money in whole units and people who are known, who are told by name", async () => {
+    const fields = [
+      { id: "worth", name: "Worth", type: "money" },
+      { id: "who", name: "Sponsor", type: "person" },
+    ];
+    const write = (values: object) => pm.send("put", `/api/projects/${project}/standing`, { values });
+    expect((await controller.send("put", "/api/portfolio/fields", { fields })).status).toBe(200);
+    const people = (await pm.get("/api/portfolio/people")).body as { id: string; name: string }[];
+    const otto = people.find(({ name }) => name === other.me.name)!;
+    expect((await write({ worth: 1200.5, who: otto.id })).status).toBe(200);
+    expect((await line()).values).toEqual({ worth: 1200.5, who: otto.id });
+    expect((await portfolio()).named).toEqual({ [otto.id]: otto.name });
+    expect((await write({ worth: 0.001 })).body.message).toMatch(/Worth must be an amount of at most 2 decimals/);
+    expect((await write({ worth: "much" })).status).toBe(422);
+    expect((await write({ who: "nobody" })).body.message).toMatch(/Sponsor must be somebody who is known here/);
+    expect((await line()).values).toEqual({ worth: 1200.5, who: otto.id });
+    await controller.send("put", "/api/portfolio/fields", { fields: [] });
+  });
+
+  it("have choices that are renamed in the projects too, also where two take each other's name", async () => {
+    const field = { id: "prio", name: "Priority", type: "choice", choices: ["high", "low"] };
+    await controller.send("put", "/api/portfolio/fields", { fields: [field] });
+    await pm.send("put", `/api/projects/${project}/standing`, { values: { prio: "high" } });
+    const swapped = await controller.send("put", "/api/portfolio/fields", {
+      fields: [{ ...field, choices: ["low", "high"] }],
+      seen: [field],
+      renamed: [
+        { field: "prio", from: "high", to: "low" },
+        { field: "prio", from: "low", to: "high" },
+      ],
+    });
+    expect([swapped.status, (await line()).values]).toEqual([200, { prio: "low" }]);
+    await controller.send("put", "/api/portfolio/fields", { fields: [] });
+  });
+
+  it("that somebody else wrote meanwhile are not written over", async () => {
+    await controller.send("put", "/api/portfolio/fields", { fields: [FIELDS[1]], seen: [] });
+    const late = await controller.send("put", "/api/portfolio/fields", { fields: [FIELDS[0]], seen: [] });
+    expect([late.status, late.body.message]).toEqual([
+      409,
+      expect.stringMatching(/own fields .* changed by someone else/),
+    ]);
+    expect((await portfolio()).fields).toEqual([FIELDS[1]]);
+    // Said twice is said once.
+    expect((await controller.send("put", "/api/portfolio/fields", { fields: [FIELDS[1]], seen: [] })).status).toBe(200);
+  });
+
   it("are refused where two have one name", async () => {
     expect(
       (await controller.send("put", "/api/portfolio/fields", { fields: [FIELDS[1], { ...FIELDS[1], id: "again" }] }))

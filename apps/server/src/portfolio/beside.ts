@@ -1,7 +1,7 @@
 import type { BodyOf, Me, Paths } from "@chronometra/contract";
-import { ownValueFault, type OwnField } from "@chronometra/core";
-import { In, IsNull, Not, type DataSource } from "typeorm";
+import type { DataSource } from "typeorm";
 import { inTransaction } from "../shared/database.ts";
+import { valueFault } from "./ownFields.ts";
 import { Failure } from "../shared/failure.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import {
@@ -24,40 +24,6 @@ export async function pathsOf(database: DataSource): Promise<Paths> {
     path.push(point);
   }
   return paths;
-}
-
-/** Writes the fields of one's own that every project has. A field whose values would no longer fit is refused. */
-export async function writeFields(database: DataSource, fields: readonly OwnField[]): Promise<void> {
-  const twice = fields.find(({ id, name }, i) =>
-    fields.some((other, j) => j < i && (other.id === id || other.name === name)),
-  );
-  if (twice !== undefined)
-    throw new Failure("invalid", `There are two fields called "${twice.name}"; give one another name.`);
-  await inTransaction(database, async (manager) => {
-    const values = await manager.getRepository(ProjectValueEntity).find();
-    for (const field of fields) {
-      const fault = values.flatMap(({ fieldId, value }) =>
-        fieldId === field.id ? (ownValueFault(field, value) ?? []) : [],
-      )[0];
-      if (fault !== undefined)
-        throw new Failure(
-          "invalid",
-          `"${field.name}" has values that would no longer fit: it ${fault}. Change those first.`,
-        );
-    }
-    const ids = fields.map(({ id }) => id);
-    await manager
-      .getRepository(ProjectFieldEntity)
-      .delete(ids.length === 0 ? { id: Not(IsNull()) } : { id: Not(In(ids)) });
-    await manager
-      .getRepository(ProjectValueEntity)
-      .delete(ids.length === 0 ? { fieldId: Not(IsNull()) } : { fieldId: Not(In(ids)) });
-    if (fields.length > 0)
-      await manager.getRepository(ProjectFieldEntity).upsert(
-        fields.map((definition, position) => ({ id: definition.id, position, definition })),
-        ["id"],
-      );
-  });
 }
 
 /** Writes what the portfolio knows of a project beside its plan. */
@@ -86,7 +52,7 @@ export async function writeStanding(
     for (const [fieldId, value] of Object.entries(values ?? {})) {
       const field = fields.get(fieldId);
       if (field === undefined) throw new Failure("invalid", "There is no such field; load the page again.");
-      const fault = value === null ? null : ownValueFault(field, value);
+      const fault = value === null ? null : await valueFault(manager, field, value, project.head.minorDigits ?? 2);
       if (fault !== null) throw new Failure("invalid", `${field.name} ${fault}.`);
       if (value === null) await manager.getRepository(ProjectValueEntity).delete({ projectId, fieldId });
       else

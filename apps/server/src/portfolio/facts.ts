@@ -1,10 +1,9 @@
-import type { LockedFigures, Portfolio, ProjectState } from "@chronometra/contract";
+import type { LockedFigures, Portfolio, ProjectField, ProjectState } from "@chronometra/contract";
 import {
   DEFAULT_THRESHOLDS,
   stageAt,
   thresholdsSchema,
   type Exchange,
-  type OwnField,
   type OwnValue,
   type QualityLimits,
   type Thresholds,
@@ -24,7 +23,9 @@ export interface PortfolioFacts {
   readonly reporters: ReadonlySet<string>;
   readonly names: ReadonlyMap<string, string>;
   readonly programmes: Portfolio["programmes"];
-  readonly fields: OwnField[];
+  readonly fields: ProjectField[];
+  /** What people of the register are called whom values name. */
+  readonly registered: ReadonlyMap<string, string>;
   readonly values: ReadonlyMap<string, Record<string, OwnValue>>;
   readonly says: ReadonlyMap<string, { rating: "well" | "care" | "trouble"; note: string; saidBy: string; at: string }>;
   readonly waiting: ReadonlyMap<string, number>;
@@ -52,6 +53,9 @@ export const FACTS_SQL = `
   union all select 'programme', id, name, parent_id, position, null from programme
   union all select 'field', id, definition, position, null, null from project_field
   union all select 'value', project_id, field_id, value, null, null from project_value
+  union all select distinct 'registered', r.row_key, json_value(r.doc, '$.name'), null, null, null
+    from project_field f join project_value v on v.field_id = f.id join register_row r on r.table_name = 'people' and r.row_key = json_value(v.value, '$')
+    where json_value(f.definition, '$.type') = 'person'
   union all select 'says', project_id, rating, note, said_by, date_format(said_at, '%Y-%m-%dT%H:%i:%s.000Z') from project_says
   union all select 'closed', project_id, '', null, null, null from project_closing
   union all select 'state', project_id, state, null, null, null from project_charter where state <> 'running'
@@ -128,7 +132,8 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     reporters: new Set(of("reporter").map(([, project, person]) => `${project}\0${person}`)),
     names: new Map(of("name").map(([, id, name]) => [id, name])),
     programmes: byPosition(of("programme"), 4).map(([, id, name, parent]) => ({ id, name, parent })),
-    fields: byPosition(of("field"), 3).map(([, , definition]) => JSON.parse(definition) as OwnField),
+    fields: byPosition(of("field"), 3).map(([, , definition]) => JSON.parse(definition) as ProjectField),
+    registered: new Map(of("registered").map(([, id, name]) => [id, name])),
     values,
     says: new Map(
       of("says").map(([, project, rating, note, saidBy, at]) => [

@@ -10,11 +10,12 @@ import { Failure } from "../shared/failure.ts";
 import { JsonText } from "../shared/http.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { createProject, planWith } from "../begin/createProject.ts";
-import { pathsOf, writeFields, writeStanding } from "./beside.ts";
+import { pathsOf, writeStanding } from "./beside.ts";
+import { namables, writeFields } from "./ownFields.ts";
 import { addProgramme, groupPeriods, listGroups, removeProgramme, writeProgramme } from "./groups.ts";
 import { exchangeOf, setExchange } from "./exchange.ts";
 import { roadmapOf } from "./roadmap.ts";
-import { portfolioFacts } from "./facts.ts";
+import { portfolioFacts, type PortfolioFacts } from "./facts.ts";
 import { keptLines } from "./keptLines.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { mayEdit } from "../project/projectAccess.ts";
@@ -26,6 +27,19 @@ function whyRefused(error: unknown): string | null {
   return error instanceof Failure && ["invalid", "notAllowed", "conflict", "busy", "notFound"].includes(error.code)
     ? error.message
     : null;
+}
+
+/** What those are called whom values of fields of persons name. */
+function namedIn({ fields, values, names, registered }: PortfolioFacts): Record<string, string> {
+  const persons = fields.filter(({ type }) => type === "person");
+  const ids =
+    persons.length === 0 ? [] : [...values.values()].flatMap((of) => persons.flatMap(({ id }) => of[id] ?? []));
+  return Object.fromEntries(
+    ids.flatMap((id) => {
+      const name = names.get(String(id)) ?? registered.get(String(id));
+      return name === undefined ? [] : [[id, name]];
+    }),
+  );
 }
 
 interface ProjectRow {
@@ -61,6 +75,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
     on: facts.period?.dataDate ?? todayOf(me),
     programmes: facts.programmes,
     fields: facts.fields,
+    named: namedIn(facts),
     thresholds: facts.thresholds,
     qualityLimits: facts.qualityLimits,
   };
@@ -125,8 +140,9 @@ export function portfolioRoutes(serving: Serving): void {
     await setExchange(database, body.exchange);
     return { ok: true as const };
   });
+  serve(serving, "GET /api/portfolio/people", ({ database }) => namables(database));
   serve(serving, "PUT /api/portfolio/fields", async ({ database, body }) => {
-    await writeFields(database, body.fields);
+    await writeFields(database, body);
     return { ok: true as const };
   });
   serve(serving, "PUT /api/projects/:project/standing", async ({ database, me, params, body }) => {

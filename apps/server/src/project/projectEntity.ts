@@ -1,4 +1,5 @@
-import type { OwnField, OwnValue, ProjectHead } from "@chronometra/core";
+import type { ProjectField } from "@chronometra/contract";
+import type { OwnValue, ProjectHead } from "@chronometra/core";
 import { Column, Entity, PrimaryColumn } from "typeorm";
 
 @Entity("programme")
@@ -30,9 +31,8 @@ export class ProjectFieldEntity {
   @Column({ type: "int" })
   position!: number;
 
-  /** An `OwnField` of the core. */
   @Column({ type: "simple-json" })
-  definition!: OwnField;
+  definition!: ProjectField;
 }
 
 @Entity("project_value")

@@ -129,6 +129,6 @@ export function portfolioColumns(
     trust,
     rules,
     says,
-    ...portfolio.fields.map(ownFieldColumn),
+    ...portfolio.fields.map((field) => ownFieldColumn(field, portfolio)),
   ];
 }

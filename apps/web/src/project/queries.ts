@@ -3,6 +3,11 @@ import { call } from "../shared/session/api.ts";
 
 export const portfolioQuery = queryOptions({ queryKey: ["portfolio"], queryFn: () => call("GET /api/portfolio") });
 
+export const namablesQuery = queryOptions({
+  queryKey: ["portfolio", "people"],
+  queryFn: () => call("GET /api/portfolio/people"),
+});
+
 export const acceptedQuery = queryOptions({
   queryKey: ["portfolio", "accepted"],
   queryFn: ({ signal }) => call("GET /api/portfolio/accepted", { signal }),

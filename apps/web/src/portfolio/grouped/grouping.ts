@@ -1,5 +1,5 @@
 import type { Portfolio, ProjectLine } from "@chronometra/contract";
-import { ownValueWords } from "../OwnFieldCell.tsx";
+import { ownValueOrder, ownValueWords } from "../ownValues.ts";
 import { inTreeOrder, pathOfProgramme } from "../../project/programmeTree.ts";
 
 /** At most so many levels. */
@@ -34,9 +34,14 @@ function namesBy(portfolio: Portfolio, by: string): (line: ProjectLine) => reado
   if (by === "stage") return ({ stage }) => [stage ?? "no stage"];
   const field = portfolio.fields.find(({ id }) => `own-${id}` === by);
   if (field !== undefined)
-    return ({ values }) => [ownValueWords(field, values[field.id]) || `no ${field.name.toLowerCase()}`];
+    return (line) => [ownValueWords(field, line, portfolio.named) || `no ${field.name.toLowerCase()}`];
   return ({ programme }) => pathOfProgramme(portfolio.programmes, programme);
 }
+
+const compareOrder = (a: string | number | null, b: string | number | null): number => {
+  if (a === null || b === null) return Number(a === null) - Number(b === null);
+  return typeof a === "number" && typeof b === "number" ? a - b : String(a).localeCompare(String(b));
+};
 
 /** The names of the groups that a project stands in, over all levels; nothing where there are none. */
 export function groupNames(
@@ -48,7 +53,10 @@ export function groupNames(
   return (line) => all.flatMap((names) => names(line));
 }
 
-/** Projects so that those of one group come together: programmes in the order of their tree, others by their names. */
+/**
+ * Projects so that those of one group come together: programmes in the order of their tree, choices and numbers in
+ * theirs, others by their names; what says nothing comes last.
+ */
 export function inGroupOrder(
   portfolio: Portfolio,
   rows: readonly ProjectLine[],
@@ -60,6 +68,11 @@ export function inGroupOrder(
     if (by === BY_PROGRAMME) {
       const at = ({ programme }: ProjectLine): number => place.get(programme ?? "") ?? place.size;
       return (a, b) => at(a) - at(b);
+    }
+    const field = portfolio.fields.find(({ id }) => `own-${id}` === by);
+    if (field !== undefined) {
+      const at = (line: ProjectLine) => ownValueOrder(field, line, portfolio.named);
+      return (a, b) => compareOrder(at(a), at(b));
     }
     const names = namesBy(portfolio, by);
     return (a, b) => String(names(a)).localeCompare(String(names(b)));

@@ -23,7 +23,7 @@ export function GroupsPage() {
           <div className="grid items-start gap-x-12 gap-y-6 xl:grid-cols-2">
             <Loaded query={groups}>{(all) => <ProgrammesPart portfolio={portfolio} groups={all} />}</Loaded>
             <div className="flex flex-col gap-6">
-              <FieldsPart fields={portfolio.fields} />
+              <FieldsPart portfolio={portfolio} />
               <ThresholdsPart thresholds={portfolio.thresholds} />
               <QualityLimitsPart limits={portfolio.qualityLimits} />
             </div>

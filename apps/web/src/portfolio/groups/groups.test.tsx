@@ -1,6 +1,5 @@
 /** @jest-environment jsdom */
-import type { Groups, Portfolio } from "@chronometra/contract";
-import type { OwnField } from "@chronometra/core";
+import type { Groups, Portfolio, ProjectField, ProjectLine } from "@chronometra/contract";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { toast } from "../../shared/messages/toast.ts";
@@ -22,12 +21,12 @@ const put = async (label: string, text: string): Promise<void> => {
 };
 
 describe("fields that every project has", () => {
-  const PRIORITY: OwnField = { id: "f1", name: "Priority", type: "choice", choices: ["high", "low"] };
+  const PRIORITY: ProjectField = { id: "f1", name: "Priority", type: "choice", choices: ["high", "low"] };
   const FIELDS = "PUT /api/portfolio/fields";
 
   it("are added with their type, choices each once", async () => {
     const sent = server();
-    show(<FieldsPart fields={[]} />);
+    show(<FieldsPart portfolio={{ fields: [], projects: [] }} />);
     expect(screen.getByText(/^None yet/)).toBeTruthy();
     await userEvent.type(screen.getByLabelText("Name"), " Priority ");
     await userEvent.selectOptions(screen.getByLabelText("Type"), "one of a list");
@@ -36,25 +35,81 @@ describe("fields that every project has", () => {
     await waitFor(() => expect(sent(FIELDS)).toHaveLength(1));
     expect(sent(FIELDS)[0]).toEqual({
       fields: [{ id: expect.any(String), name: "Priority", type: "choice", choices: ["high", "low"] }],
+      seen: [],
     });
     await waitFor(() => expect(screen.getByLabelText<HTMLInputElement>("Name").value).toBe(""));
   });
 
   it("are renamed and removed beside the others", async () => {
     const sent = server();
-    const sponsor: OwnField = { id: "f2", name: "Sponsor", type: "text" };
-    show(<FieldsPart fields={[PRIORITY, sponsor]} />);
+    const sponsor: ProjectField = { id: "f2", name: "Sponsor", type: "text" };
+    show(<FieldsPart portfolio={{ fields: [PRIORITY, sponsor], projects: [] }} />);
     await put("Name of Priority", " ");
     expect(screen.getByRole("alert").textContent).toBe("A field needs a name.");
     await put("Name of Priority", "Rank");
-    await waitFor(() => expect(sent(FIELDS)).toEqual([{ fields: [{ ...PRIORITY, name: "Rank" }, sponsor] }]));
+    await waitFor(() =>
+      expect(sent(FIELDS)).toMatchObject([
+        { fields: [{ ...PRIORITY, name: "Rank" }, sponsor], seen: [PRIORITY, sponsor] },
+      ]),
+    );
     await userEvent.click(screen.getAllByRole("button", { name: "Remove" })[0]!);
-    await waitFor(() => expect(sent(FIELDS)[1]).toEqual({ fields: [sponsor] }));
+    await waitFor(() => expect(sent(FIELDS)[1]).toEqual({ fields: [sponsor], seen: [PRIORITY, sponsor] }));
+  });
+
+  it("that say something in a project go only after they were asked about", async () => {
+    const sent = server();
+    const projects = [{ values: { f1: "high" } }, { values: {} }] as unknown as ProjectLine[];
+    show(<FieldsPart portfolio={{ fields: [PRIORITY], projects }} />);
+    expect(screen.getByText(/in 1 project$/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Remove" }));
+    expect(screen.getByText(/1 project says something in it/)).toBeTruthy();
+    expect(sent(FIELDS)).toEqual([]);
+    await userEvent.click(screen.getByRole("button", { name: "Remove it with what it says" }));
+    await waitFor(() => expect(sent(FIELDS)).toEqual([{ fields: [], seen: [PRIORITY] }]));
+  });
+
+  it("have choices that are renamed, put in order, added and removed", async () => {
+    const sent = server();
+    show(<FieldsPart portfolio={{ fields: [PRIORITY], projects: [] }} />);
+    await userEvent.click(screen.getByRole("button", { name: "Choices of Priority" }));
+    const dialog = within(screen.getByRole("dialog", { name: "Choices of Priority" }));
+    const save = dialog.getByRole<HTMLButtonElement>("button", { name: "Save" });
+    await userEvent.click(dialog.getByRole("button", { name: "Add a choice" }));
+    expect(dialog.getByRole("alert").textContent).toBe("Each choice needs a name.");
+    await userEvent.type(dialog.getByLabelText("Choice 3"), "low");
+    expect(dialog.getByRole("alert").textContent).toBe("“low” is there twice.");
+    expect(save.disabled).toBe(true);
+    await userEvent.clear(dialog.getByLabelText("Choice 3"));
+    await userEvent.type(dialog.getByLabelText("Choice 3"), "middle");
+    await userEvent.click(dialog.getByRole("button", { name: "Choice 3 earlier" }));
+    await userEvent.clear(dialog.getByLabelText("Choice 1"));
+    await userEvent.type(dialog.getByLabelText("Choice 1"), "first");
+    await userEvent.click(save);
+    await waitFor(() =>
+      expect(sent(FIELDS)).toEqual([
+        {
+          fields: [{ ...PRIORITY, choices: ["first", "middle", "low"] }],
+          seen: [PRIORITY],
+          renamed: [{ field: "f1", from: "high", to: "first" }],
+        },
+      ]),
+    );
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  });
+
+  it("are ready to be added, those that are not there yet", async () => {
+    const sent = server();
+    show(<FieldsPart portfolio={{ fields: [PRIORITY], projects: [] }} />);
+    expect(screen.queryByRole("button", { name: "Priority" })).toBeNull();
+    await userEvent.click(screen.getByRole("button", { name: "Sponsor" }));
+    await waitFor(() =>
+      expect(sent(FIELDS)[0]).toMatchObject({ fields: [PRIORITY, { name: "Sponsor", type: "person" }] }),
+    );
   });
 
   it("that are refused keep what was typed, and say why", async () => {
     server(() => new Refusal("There is a field “Priority” already."));
-    show(<FieldsPart fields={[PRIORITY]} />);
+    show(<FieldsPart portfolio={{ fields: [PRIORITY], projects: [] }} />);
     await userEvent.type(screen.getByLabelText("Name"), "priority");
     await userEvent.click(screen.getByRole("button", { name: "Add" }));
     await waitFor(() => expect(toast.error).toHaveBeenCalledWith("There is a field “Priority” already."));

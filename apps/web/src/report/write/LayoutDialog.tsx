@@ -12,17 +12,10 @@ import { call } from "../../shared/session/api.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { ToolButton } from "../../shared/fields/ToolButton.tsx";
+import { movedBy } from "../../shared/fields/movedBy.ts";
 import { toast } from "../../shared/messages/toast.ts";
 import { holds, useMe } from "../../shared/session/session.ts";
 import { reportLayoutQuery } from "../queries.ts";
-
-/** Moves one part of a list by one place. */
-export function movedBy<T>(list: readonly T[], at: number, by: -1 | 1): T[] {
-  const next = [...list];
-  const [each] = next.splice(at, 1);
-  next.splice(at + by, 0, each!);
-  return next;
-}
 
 /** The parts of one kind of report: all that there are, in their order, and which of them are shown. */
 interface Parts<T extends string> {

@@ -111,7 +111,10 @@ export function CommitField({
         </datalist>
       )}
       {fault !== null && (
-        <span role="alert" className="absolute top-full left-0 z-20 w-64 bg-error px-2 py-1 text-error-content">
+        <span
+          role="alert"
+          className={`absolute top-full ${numeric ? "right-0" : "left-0"} z-20 w-64 bg-error px-2 py-1 text-left whitespace-normal text-error-content`}
+        >
           {fault}
         </span>
       )}
