@@ -22,6 +22,8 @@ const moduleNameMapper = {
   "^@chronometra/contract$": `${import.meta.dirname}/packages/contract/src/index.ts`,
 };
 
+const MODULES_ONLY = "file-type|strtok3|token-types|uint8array-extras|@tokenizer|@borewit";
+
 const project = (displayName, rootDir, extra = {}) => ({
   displayName,
   rootDir,
@@ -46,8 +48,15 @@ export default {
       transformIgnorePatterns: ["/node_modules/(?!@tanstack/)"],
     }),
     project("ops", "ops", { testMatch: ["<rootDir>/*.test.ts"] }),
+    // What a file is by its content comes as modules only, too.
     project("server", "apps/server", {
       setupFiles: ["reflect-metadata"],
+      moduleNameMapper: {
+        ...moduleNameMapper,
+        "^file-type$": `${import.meta.dirname}/node_modules/file-type/index.js`,
+      },
+      transform: { ...transform, [`/(${MODULES_ONLY})/.+\\.js$`]: transform["^.+\\.tsx?$"] },
+      transformIgnorePatterns: [`/node_modules/(?!${MODULES_ONLY})/`],
       globalSetup: "<rootDir>/src/testing/globalSetup.ts",
     }),
   ],

@@ -17,6 +17,7 @@ import {
   writeGatesSchema,
   writeLifeCycleSchema,
 } from "./gates.ts";
+import { changedDocumentSchema, documentSchema, documentsSchema, newLinkSchema } from "./documents.ts";
 import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
@@ -266,6 +267,26 @@ export const endpoints = {
   "GET /api/projects/:project/charter": {
     summary: "The project as such: its head, who answers for it, why it is",
     response: charterViewSchema,
+  },
+  "GET /api/projects/:project/documents": {
+    summary:
+      "Files and links of a project, its activities, deliverables, gates and reports; of those who only work on it, those of their activities",
+    response: documentsSchema,
+  },
+  "POST /api/projects/:project/documents": { summary: "Add a link", body: newLinkSchema, response: documentSchema },
+  "POST /api/projects/:project/files": {
+    summary:
+      "Add a file (multipart, `file`), to what `about` and `aboutId` say, or as a new version of `document`; its kind is found by its content",
+    response: documentSchema,
+  },
+  "PUT /api/projects/:project/documents/:document": {
+    summary: "Give it another name, take it away, bring it back",
+    body: changedDocumentSchema,
+    response: done,
+  },
+  "GET /api/projects/:project/documents/:document/:version": {
+    summary: "A file as it came; to be seen in place with `show`, where that runs nothing",
+    response: file,
   },
   "PUT /api/projects/:project/charter": {
     summary: "Write one thing into the charter, where it still says what the writer saw",

@@ -20,6 +20,8 @@ export {
   type Template,
 } from "./begin.ts";
 export { PROJECT_FIELD_TYPES, type ProjectFieldType, projectValueFault } from "./projectFields.ts";
+export { DOCUMENT_PLACES, type DocumentPlace, LARGEST_FILE, PREVIEWS } from "./documentWords.ts";
+export { type DocumentVersion, type ProjectDocument, type ProjectDocuments } from "./documents.ts";
 export { type RoadGate, type RoadLine, type Roadmap } from "./roadmap.ts";
 export {
   type AskedGate,

@@ -19,6 +19,8 @@ import { collectRoutes } from "../collect/collectRoutes.ts";
 import { outsideRoutes } from "../collect/outside/outsideRoutes.ts";
 import { cycleRoutes } from "../cycle/cycleRoutes.ts";
 import { exchangeRoutes } from "../exchange/exchangeRoutes.ts";
+import { documentRoutes } from "../documents/documentRoutes.ts";
+import { sweepParts } from "../documents/fileParts.ts";
 import { sweepDrafts } from "../exchange/importService.ts";
 import { datesRoutes } from "../dates/datesRoutes.ts";
 import { findRoutes } from "../find/findRoutes.ts";
@@ -137,6 +139,7 @@ export function createApp(options: AppOptions): App {
     tellRoutes,
     watchRoutes,
     findRoutes,
+    documentRoutes,
   ])
     routes(serving);
   newsRoutes(serving, news);
@@ -152,7 +155,13 @@ export function createApp(options: AppOptions): App {
   if (options.webFolder !== undefined && existsSync(options.webFolder)) serveClient(app, options.webFolder);
   app.use(tellFailure);
   const sweep = async (): Promise<void> =>
-    void (await Promise.all([store.sweep(), sweepMisses(database), sweepPresence(database), sweepDrafts(database)]));
+    void (await Promise.all([
+      store.sweep(),
+      sweepMisses(database),
+      sweepPresence(database),
+      sweepDrafts(database),
+      sweepParts(database),
+    ]));
   const unlisten = onWritten(database, () => news.poke());
   return {
     app,
