@@ -8,6 +8,7 @@ import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
 import { momentWords } from "../shared/words/words.ts";
 import { Benefits } from "./Benefits.tsx";
+import { DocumentsPart } from "./DocumentsPart.tsx";
 import { Deliverables } from "./Deliverables.tsx";
 import { HeadPart } from "./HeadPart.tsx";
 import { charterQuery, useCharter } from "./useCharter.ts";
@@ -63,6 +64,7 @@ function Charter({ view }: { view: CharterView }) {
       </section>
       <Benefits {...shared} />
       <Deliverables {...shared} />
+      <DocumentsPart view={view} />
       <Onwards view={view} />
       {view.log.length > 0 && (
         <details className="pt-4">

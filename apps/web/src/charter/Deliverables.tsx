@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { Plus } from "lucide-react";
 import { useState } from "react";
 import { Link } from "react-router";
+import { DocumentsButton } from "../documents/DocumentsButton.tsx";
 import { gatesQuery } from "../gates/queries.ts";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { SaveOrCancel } from "../shared/dialogs/SaveOrCancel.tsx";
@@ -145,6 +146,56 @@ function DeliverableDialog({ view, was, stages, onWrite, onClose }: DialogProps)
   );
 }
 
+interface RowProps {
+  readonly view: CharterView;
+  readonly id: string;
+  readonly row: Deliverable;
+  readonly stages: readonly Gate[];
+  readonly onOpen: () => void;
+  readonly onRemove: () => void;
+}
+
+/** One deliverable as it is read. */
+function Row({ view, id, row, stages, onOpen, onRemove }: RowProps) {
+  return (
+    <tr>
+      <td className="max-w-72">
+        {view.mayEdit ? (
+          <button type="button" className="link-quiet cursor-pointer text-left" onClick={onOpen}>
+            {row.name}
+          </button>
+        ) : (
+          row.name
+        )}
+      </td>
+      <td>{row.owner || "–"}</td>
+      <td className="max-w-80">
+        {row.makes.length === 0
+          ? "–"
+          : makersOf(view, row).map((name, i) => (
+              <span key={row.makes[i]}>
+                {i > 0 && ", "}
+                <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(row.makes[i]!)}`}>
+                  {name}
+                </Link>
+              </span>
+            ))}
+      </td>
+      {stages.length > 0 && <td>{stages.find(({ stage }) => stage === row.stage)?.name ?? "–"}</td>}
+      <td>{row.accepted === null ? "not yet" : `${row.accepted.by}, ${dateWords(row.accepted.on)}`}</td>
+      <td className="whitespace-nowrap">
+        <DocumentsButton
+          project={view.id}
+          place={{ about: "deliverable", aboutId: id }}
+          of={row.name}
+          ask="what it has to be, and how it was accepted"
+        />
+        {view.mayEdit && <RemoveButton what={`the deliverable ${row.name}`} onRemove={onRemove} />}
+      </td>
+    </tr>
+  );
+}
+
 /** What the project brings forth: made by what, accepted by whom. */
 export function Deliverables({ view, charterer }: { view: CharterView; charterer: Charterer }) {
   const [open, setOpen] = useState<{ id: string; was: Deliverable | null; told?: true } | null>(null);
@@ -171,48 +222,19 @@ export function Deliverables({ view, charterer }: { view: CharterView; charterer
           </thead>
           <tbody>
             {rows.map(({ id, row }) => (
-              <tr key={id}>
-                <td className="max-w-72">
-                  {view.mayEdit ? (
-                    <button
-                      type="button"
-                      className="link-quiet cursor-pointer text-left"
-                      onClick={() => setOpen({ id, was: row })}
-                    >
-                      {row.name}
-                    </button>
-                  ) : (
-                    row.name
-                  )}
-                </td>
-                <td>{row.owner || "–"}</td>
-                <td className="max-w-80">
-                  {row.makes.length === 0
-                    ? "–"
-                    : makersOf(view, row).map((name, i) => (
-                        <span key={row.makes[i]}>
-                          {i > 0 && ", "}
-                          <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(row.makes[i]!)}`}>
-                            {name}
-                          </Link>
-                        </span>
-                      ))}
-                </td>
-                {stages.length > 0 && <td>{stages.find(({ stage }) => stage === row.stage)?.name ?? "–"}</td>}
-                <td>{row.accepted === null ? "not yet" : `${row.accepted.by}, ${dateWords(row.accepted.on)}`}</td>
-                <td>
-                  {view.mayEdit && (
-                    <RemoveButton
-                      what={`the deliverable ${row.name}`}
-                      onRemove={() =>
-                        void write(id, row, null, `“${row.name}” is removed.`).then(
-                          (fault) => fault !== null && toast.error(fault),
-                        )
-                      }
-                    />
-                  )}
-                </td>
-              </tr>
+              <Row
+                key={id}
+                view={view}
+                id={id}
+                row={row}
+                stages={stages}
+                onOpen={() => setOpen({ id, was: row })}
+                onRemove={() =>
+                  void write(id, row, null, `“${row.name}” is removed.`).then(
+                    (fault) => fault !== null && toast.error(fault),
+                  )
+                }
+              />
             ))}
           </tbody>
         </table>

@@ -8,6 +8,8 @@ import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.t
 import { CharterPage } from "./CharterPage.tsx";
 import { moneyLines, readMoneyLines } from "./rows.ts";
 
+jest.mock("../documents/DocumentList.tsx", () => ({ DocumentList: () => null }));
+jest.mock("../documents/DocumentsButton.tsx", () => ({ DocumentsButton: () => null }));
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const VIEW: CharterView = {

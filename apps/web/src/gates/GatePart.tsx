@@ -1,4 +1,6 @@
 import type { Gate, GateDue, ProjectGates } from "@chronometra/contract";
+import { useParams } from "react-router";
+import { DocumentList } from "../documents/DocumentList.tsx";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords, momentWords } from "../shared/words/words.ts";
@@ -134,6 +136,7 @@ const Withdraw = ({ gate, keeper }: Pick<Props, "gate" | "keeper">) => (
 
 /** One stage and the gate that ends it: what must be true, when, who decides, and what is next. */
 export function GatePart({ view, gate, keeper }: Props) {
+  const { project = "" } = useParams();
   const { standing, passed } = gate;
   const confirm =
     view.mayConfirm && standing !== "passed"
@@ -156,6 +159,14 @@ export function GatePart({ view, gate, keeper }: Props) {
         <dt className="muted">Decided by</dt>
         <dd>
           <Decider view={view} gate={gate} keeper={keeper} />
+        </dd>
+        <dt className="muted">Documents</dt>
+        <dd>
+          <DocumentList
+            project={project}
+            place={{ about: "gate", aboutId: gate.stage }}
+            ask="what is laid before whoever decides"
+          />
         </dd>
       </dl>
       {passed !== null && <p className="muted pb-1 text-sm">As it stood when it was decided:</p>}

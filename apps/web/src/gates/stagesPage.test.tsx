@@ -7,6 +7,8 @@ import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.t
 import { StagesPage } from "./StagesPage.tsx";
 import { standingWords } from "./StageTrack.tsx";
 
+jest.mock("../documents/DocumentList.tsx", () => ({ DocumentList: () => null }));
+jest.mock("../documents/DocumentsButton.tsx", () => ({ DocumentsButton: () => null }));
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const gate = (stage: string, standing: Gate["standing"], extra: Partial<Gate> = {}): Gate => ({

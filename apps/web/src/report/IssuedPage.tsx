@@ -7,6 +7,7 @@ import { momentWords } from "../shared/words/words.ts";
 import { Compared } from "./Compared.tsx";
 import { standsWords } from "./IssuedList.tsx";
 import { issuedReportQuery, reportsOf } from "./queries.ts";
+import { ReportDocuments } from "./ReportDocuments.tsx";
 import { ReportFiles } from "./ReportFiles.tsx";
 import { ReportPaper } from "./ReportPaper.tsx";
 
@@ -53,6 +54,7 @@ function Issued({ of, report }: { of: string; report: IssuedReport }) {
           </label>
         )}
         <ReportFiles of={of} number={line.number} edition={String(line.edition)} />
+        {content.of === "project" && <ReportDocuments project={of} number={line.number} />}
       </nav>
       <p className="muted mt-1 text-sm">
         Edition {line.edition}, issued by {line.by}, {momentWords(line.at)};{" "}

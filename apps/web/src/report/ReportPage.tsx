@@ -12,6 +12,7 @@ import { UnsavedGuard } from "../shared/dialogs/UnsavedGuard.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { IssuedList } from "./IssuedList.tsx";
+import { ReportDocuments } from "./ReportDocuments.tsx";
 import { LayoutDialog } from "./write/LayoutDialog.tsx";
 import { reportDraftQuery, reportPreviewQuery, reportsOf } from "./queries.ts";
 import { Recipients } from "./write/Recipients.tsx";
@@ -122,6 +123,7 @@ function Draft({ draft }: { draft: ReportDraft }) {
           ))}
         </div>
         {view === "preview" && <ReportFiles of={draft.id} number="open" edition="newest" />}
+        {draft.of === "project" && period !== null && <ReportDocuments project={draft.id} number={period.number} />}
         {draft.of === "group" && <LayoutDialog of={draft.id} />}
         {draft.mayIssue && <Issue draft={draft} />}
       </div>

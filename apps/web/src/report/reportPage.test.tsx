@@ -8,6 +8,7 @@ import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.t
 import { IssuedPage } from "./IssuedPage.tsx";
 import { ReportPage } from "./ReportPage.tsx";
 
+jest.mock("../documents/DocumentsButton.tsx", () => ({ DocumentsButton: () => null }));
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const aspect = (name: Aspect, more: Partial<DraftAspect> = {}): DraftAspect => ({

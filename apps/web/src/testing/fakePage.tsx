@@ -29,7 +29,7 @@ export class Refusal {
 export function listen(answer: (sent: Sent) => unknown): Sent[] {
   const all: Sent[] = [];
   globalThis.fetch = (async (address: string, { method = "GET", body }: RequestInit = {}) => {
-    const sent = { to: `${method} ${address}`, body: body === undefined ? undefined : JSON.parse(body as string) };
+    const sent = { to: `${method} ${address}`, body: typeof body === "string" ? JSON.parse(body) : undefined };
     all.push(sent);
     const said = await answer(sent);
     if (said instanceof Refusal && said.status === 0) throw new TypeError(said.message);

@@ -6,6 +6,7 @@ import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { CreditTab } from "./CreditTab.tsx";
 import { DatesTab } from "./DatesTab.tsx";
 import { useCommit } from "./useCommit.ts";
+import { NotesTab } from "./NotesTab.tsx";
 import { WhyTab } from "./WhyTab.tsx";
 import { WorkTab } from "./WorkTab.tsx";
 
@@ -14,6 +15,7 @@ export const TABS = [
   { id: "work", name: "Work and cost" },
   { id: "dates", name: "Dates and owner" },
   { id: "credit", name: "Rule of credit" },
+  { id: "notes", name: "Notes" },
 ] as const;
 export type AboutTab = (typeof TABS)[number]["id"];
 
@@ -104,6 +106,8 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
       >
         {row === null ? null : tab === "why" ? (
           <WhyTab row={row} sheet={sheet} session={session} mayEdit={open} onGo={onGo} />
+        ) : tab === "notes" ? (
+          <NotesTab row={row} />
         ) : work === null ? (
           <p className="muted" role="status">
             Loading …

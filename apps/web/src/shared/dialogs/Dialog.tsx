@@ -8,10 +8,12 @@ interface Props {
   readonly children: ReactNode;
   /** Keeps to the head of the page, so that it stands still while it grows. */
   readonly atHead?: boolean;
+  /** Takes the width there is, for what is read in it. */
+  readonly wide?: boolean;
 }
 
 /** A question that stands before the page; Escape leaves it. */
-export function Dialog({ title, onClose, children, atHead = false }: Props) {
+export function Dialog({ title, onClose, children, atHead = false, wide = false }: Props) {
   const dialog = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const before = document.activeElement as HTMLElement | null;
@@ -28,7 +30,7 @@ export function Dialog({ title, onClose, children, atHead = false }: Props) {
       ref={dialog}
       aria-label={title}
       onClose={onClose}
-      className={`${atHead ? "mx-auto mt-14 w-[min(46rem,94vw)]" : "m-auto w-[min(34rem,94vw)]"} border rule bg-base-100 p-0 text-base-content backdrop:bg-black/40`}
+      className={`${atHead ? "mx-auto mt-14 w-[min(46rem,94vw)]" : `m-auto ${wide ? "w-[min(64rem,94vw)]" : "w-[min(34rem,94vw)]"}`} border rule bg-base-100 p-0 text-base-content backdrop:bg-black/40`}
     >
       <div
         className="flex items-center justify-between px-5 py-2.5"
