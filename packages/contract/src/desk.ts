@@ -1,4 +1,4 @@
-import { dateSchema } from "@chronometra/core";
+import { dateSchema, noteSchema } from "@chronometra/core";
 import { z } from "zod";
 import { minutesSchema } from "./units.ts";
 import { reportSchema, weekSheetSchema } from "./collect.ts";
@@ -19,6 +19,10 @@ export const deskActivitySchema = z.object({
   waitingMinutes: minutesSchema,
   waitsFor: z.array(z.string()),
   blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
+  /** What its plan says of it besides; `null` where nothing. */
+  note: noteSchema.nullable(),
+  /** How many files and links there are on it. */
+  documents: z.int(),
 });
 export type DeskActivity = z.infer<typeof deskActivitySchema>;
 

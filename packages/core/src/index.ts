@@ -125,8 +125,8 @@ export {
 } from "./plan/typed/commonText.ts";
 export { branchesSchema, copyBranches, pasteBranches, type Branches } from "./plan/acts/branches.ts";
 export { brokenChains, parkRows, wakeRows, type BrokenChain } from "./plan/acts/parking.ts";
-export { differencesTo } from "./plan/acts/difference.ts";
-export { longestAscending, type RowDifference } from "./plan/acts/tableDifferences.ts";
+export { differencesTo } from "./plan/differences/difference.ts";
+export { longestAscending, type RowDifference } from "./plan/differences/tableDifferences.ts";
 export { fillPlaceholder, removeOwnField, removePerson, renameCategory } from "./plan/acts/staffing.ts";
 export {
   type ActivityRange,
@@ -139,6 +139,9 @@ export {
   type OwnValues,
   ownValueSchema,
   rangeSchema,
+  type ActivityNote,
+  noteSchema,
+  PRIORITIES,
   type Risk,
   riskSchema,
   type Team,
@@ -166,6 +169,7 @@ export { overfullDays } from "./plan/acts/fullDays.ts";
 export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/acts/leave.ts";
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
 export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./drift/alternates.ts";
+export { noteChanges, type NoteParts } from "./plan/acts/notes.ts";
 export { goesTo, isHeldOn, meetingsOf } from "./plan/acts/meetings.ts";
 export { causeWords, GROUP_WORDS, progressWords } from "./drift/ledgerWords.ts";
 export { DRIFT_GROUPS, driftLedger, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";

@@ -118,6 +118,8 @@ describe("what changed since one looked", () => {
       waitingMinutes: 0,
       waitsFor: [],
       blocked: null,
+      note: null,
+      documents: 0,
     };
     const was = { ...activity, waits: true, plannedMinutes: 30 };
     expect(

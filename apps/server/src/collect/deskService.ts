@@ -24,6 +24,7 @@ import { ReportEntity } from "./kept/reportEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { broughtTime } from "./works/broughtTime.ts";
 import type { COLLECT_WORKS } from "./works/collectWorks.ts";
+import { documentCounts } from "../documents/documents.ts";
 import { unbookedDays } from "./unbooked.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
@@ -102,7 +103,18 @@ export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const reports = await reportsSince(database, person, since(SENT_DAYS));
   const waiting = waitingIn(reports);
   const plans = await plansOf(database, person);
-  const activities = (await ownWork(plans, person)).map((work) => ({ ...work, waitingMinutes: waiting(work) }));
+  const [work, documents] = await Promise.all([
+    ownWork(plans, person),
+    documentCounts(
+      database,
+      plans.map(({ project }) => project.id),
+    ),
+  ]);
+  const activities = work.map((each) => ({
+    ...each,
+    waitingMinutes: waiting(each),
+    documents: documents.get(`${each.project}\0${each.activity}`) ?? 0,
+  }));
   const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([
     newsFor(database, person, activities),
     clockOf(database, person),

@@ -43,6 +43,7 @@ import { keepingOf } from "./invented/keeping.ts";
 import { dayAfterDate, livePeriod } from "./invented/livePeriod.ts";
 import { PEOPLE } from "./invented/people.ts";
 import { ASIDE, PROGRAMMES, PROJECTS, type DemoProject } from "./invented/projects.ts";
+import { notedInDemo } from "./noted.ts";
 import { putForwardInDemo } from "./putForward.ts";
 import { Random } from "./invented/random.ts";
 import { approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
@@ -134,6 +135,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     await liveAside(aside, others, period);
   }
   await begunInDemo(world, projects, DATA_DATES.at(-1)!);
+  await notedInDemo(world, projects, at(DATA_DATES.at(-1)!));
   await putForwardInDemo(world, projects);
   await askedInDemo(gated, POST);
   await tellInDemo(world, projects);

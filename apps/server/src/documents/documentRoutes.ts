@@ -41,7 +41,7 @@ async function send(
       "Content-Type",
       isShown ? (type === "text/plain" ? "text/plain; charset=utf-8" : type) : "application/octet-stream",
     )
-    .set("Content-Length", String(size))
+    .set("content-length", String(size))
     .set("Cache-Control", "private, no-cache")
     .set("ETag", `"${digest}"`)
     // Frames of this application alone may show it, and nothing in it loads or runs.
@@ -49,7 +49,7 @@ async function send(
   if (isShown)
     response.set("Content-Disposition", response.get("Content-Disposition")!.replace(/^attachment/, "inline"));
   if (request.fresh) {
-    response.removeHeader("Content-Length");
+    response.removeHeader("content-length");
     response.status(304).end();
     return;
   }

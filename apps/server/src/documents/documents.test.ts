@@ -1,5 +1,5 @@
 import { createHash, randomBytes } from "node:crypto";
-import { LARGEST_FILE, type ProjectDocument, type ProjectDocuments } from "@chronometra/contract";
+import { LARGEST_FILE, type Desk, type ProjectDocument, type ProjectDocuments } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { sweepParts } from "./fileParts.ts";
 
@@ -202,6 +202,14 @@ describe("documents", () => {
     ];
     expect((await fetched(ann, dig, 1)).status).toBe(200);
     expect([(await fetched(bo, dig, 1)).status, (await fetched(ann, other, 1)).status]).toEqual([404, 404]);
+    const note = { description: "Dig to the clay", priority: "high", checks: [{ id: "a", text: "Permit in hand" }] };
+    const { revision } = (await tomas.get(`${base()}/plan`)).body as { revision: number };
+    const changes = [{ type: "addRow", table: "notes", key: "dig", row: note }];
+    expect((await tomas.send("post", `${base()}/changes`, { revision, changes })).status).toBe(200);
+    const onDesk = async (who: Caller) =>
+      ((await who.get("/api/desk")).body as Desk).activities.filter((each) => each.project === project);
+    expect(await onDesk(ann)).toMatchObject([{ activity: "dig", note, documents: 1 }]);
+    expect(await onDesk(bo)).toMatchObject([{ activity: "pour", note: null, documents: 0 }]);
     // Not by way of another project.
     expect((await ines.get(`${base(elsewhere)}/documents/${dig.id}/1`)).status).toBe(404);
     expect((await put("x.txt", Buffer.from("x"), `document=${dig.id}`, radu, elsewhere)).status).toBe(404);

@@ -66,6 +66,18 @@ export async function listDocuments(database: DataSource, me: Me, projectId: str
   return { mayEdit: mayEdit(me, project), documents: await shownOf(database, all.filter(isSeen)) };
 }
 
+/** How many documents there are on activities of some projects, by `project\0activity`. */
+export async function documentCounts(
+  database: DataSource,
+  projectIds: readonly string[],
+): Promise<ReadonlyMap<string, number>> {
+  const rows = (await database.query(
+    "select project_id as project, about_id as activity, count(*) as count from document where about = 'activity' and removed_at is null and project_id in (?) group by project_id, about_id",
+    [[...projectIds, ""]],
+  )) as { project: string; activity: string; count: string }[];
+  return new Map(rows.map(({ project, activity, count }) => [`${project}\0${activity}`, Number(count)]));
+}
+
 const PLACE_SQL: Readonly<Record<Exclude<DocumentPlace, "project">, string>> = {
   activity: "select 1 from plan_row where project_id = ? and table_name = 'activities' and row_key = ?",
   deliverable:

@@ -42,7 +42,7 @@ export const dropContent = (database: DataSource, contentId: string): Promise<un
   database.getRepository(DocumentPartEntity).delete({ contentId });
 
 /** Stores what streams in, part by part, each by itself: no transaction waits for somebody's line. */
-async function store(database: DataSource, name: string, stream: Readable): Promise<Content> {
+export async function storeContent(database: DataSource, name: string, stream: Readable): Promise<Content> {
   const id = randomUUID();
   const hash = createHash("sha256");
   const parts = database.getRepository(DocumentPartEntity);
@@ -67,7 +67,7 @@ const nameOf = (sent: string): string => Buffer.from(sent, "latin1").toString("u
 
 const engine = (database: DataSource): StorageEngine => ({
   _handleFile: (_request, { originalname, stream }, done) => {
-    store(database, nameOf(originalname), stream).then(
+    storeContent(database, nameOf(originalname), stream).then(
       (content) => done(null, { content } as object),
       (error: unknown) => done(error),
     );

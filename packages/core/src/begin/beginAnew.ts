@@ -1,6 +1,7 @@
 import { durationOf } from "../baseline/freeze.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { leaveId, worksBy } from "../plan/acts/leave.ts";
+import type { ActivityNote } from "../plan/ownTables.ts";
 import { emptyOwnTables, toBundle, type Plan, type Rows } from "../plan/plan.ts";
 import type { Activity, Assignment, Calendar, Credit, Person } from "../plan/schema.ts";
 
@@ -138,6 +139,10 @@ function staffOf(plan: Plan, activities: Map<string, Activity>, people: TakenAlo
   return { ...nobody, people: new Map(), placeholders: new Map(), assignments: new Map(), activities: timed };
 }
 
+/** What is to be thought of is to be thought of again. */
+const noteAnew = (note: ActivityNote): ActivityNote =>
+  note.checks === undefined ? note : { ...note, checks: note.checks.map(({ done: _done, ...check }) => check) };
+
 /**
  * A plan as another one would begin with it: its activities, links, calendars, own fields and what else is asked for,
  * on the dates that it has. What happened in it stays behind: time, costs and progress, baselines, the data date, what
@@ -160,6 +165,7 @@ export function beginAnew(plan: Plan, { people, costs, risks, deadlines }: Taken
     ...emptyOwnTables(),
     fields: plan.fields,
     ownValues: plan.ownValues,
+    notes: entries(plan.notes, noteAnew),
     categories: plan.categories,
     carried: plan.carried,
     alternates: plan.alternates,

@@ -32,6 +32,7 @@ export function branchAsPlan(plan: Plan, root: string): Plan {
     teams: new Map(),
     costs: only(plan.costs, onRow),
     ownValues: only(plan.ownValues, (_row, id) => inside.has(id)),
+    notes: only(plan.notes, (_row, id) => inside.has(id)),
     ranges: only(plan.ranges, (_row, id) => inside.has(id)),
     blocks: only(plan.blocks, (_row, id) => inside.has(id)),
     promises: only(plan.promises, (_row, id) => inside.has(id)),

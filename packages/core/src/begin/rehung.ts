@@ -19,6 +19,7 @@ const HANGING = [
   "costs",
   "meetings",
   "ownValues",
+  "notes",
   "ranges",
   "alternates",
 ] as const satisfies readonly (keyof Plan)[];
@@ -65,6 +66,7 @@ export function rehung(plan: Plan, { activity, person, field, fresh }: Names): R
     ownValues: byActivity(plan.ownValues, (values) =>
       Object.fromEntries(Object.entries(values).map(([of, value]) => [field(of), value])),
     ),
+    notes: byActivity(plan.notes),
     ranges: byActivity(plan.ranges),
     alternates: keyed(plan.alternates, (key, row) => {
       if (!row.members.every((id) => activity.has(id))) return null;

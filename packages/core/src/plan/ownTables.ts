@@ -70,6 +70,26 @@ const rising = ({ low, likely, high }: { low: number; likely: number; high: numb
   low <= likely && likely <= high;
 const RISING = "the least comes before the likeliest, and that before the most";
 
+/** How much an activity matters among others, the most first. */
+export const PRIORITIES = ["high", "middle", "low"] as const;
+
+/** What there is to know of an activity besides its dates, work and cost. Keyed by the activity. */
+export const noteSchema = z.strictObject({
+  description: z.string().trim().min(1).max(8000).optional(),
+  priority: z.enum(PRIORITIES).optional(),
+  /** What to think of, in order. */
+  checks: z
+    .array(
+      z.strictObject({
+        id: idSchema,
+        text: z.string().trim().min(1, "say what is to be thought of").max(300),
+        done: z.literal(true).optional(),
+      }),
+    )
+    .max(100, "a list of 100 is long enough; make activities of its parts")
+    .optional(),
+});
+
 /** How exactly an activity's length is known: three points in percent of what is left of it. Keyed by the activity. */
 export const rangeSchema = z
   .strictObject({ low: percentOfLeft, likely: percentOfLeft, high: percentOfLeft })
@@ -100,6 +120,7 @@ export type Meeting = z.infer<typeof meetingSchema>;
 export type Alternates = z.infer<typeof alternatesSchema>;
 export type Promised = z.infer<typeof promiseSchema>;
 export type ActivityRange = z.infer<typeof rangeSchema>;
+export type ActivityNote = z.infer<typeof noteSchema>;
 export type Risk = z.infer<typeof riskSchema>;
 export type Carried = z.infer<typeof carriedSchema>;
 export type OwnField = z.infer<typeof ownFieldSchema>;

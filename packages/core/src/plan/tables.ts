@@ -43,6 +43,7 @@ export const TABLES = described({
   carried: { open: false, words: "logic carried across parked work", hand: "rows" },
   blocks: { open: false, words: "what blocks an activity", hand: "rows", activity: { by: "key" } },
   promises: { open: false, words: "a promise", hand: "rows", activity: { by: "key" } },
+  notes: { open: false, words: "notes", hand: "fields", activity: { by: "key" } },
   ranges: { open: false, words: "a range", hand: "rows", activity: { by: "key" } },
   risks: {
     open: false,

@@ -37,6 +37,8 @@ export function ownActivities(
       waitingMinutes: 0,
       waitsFor: waitsFor(plan, schedule, position, activity.id),
       blocked: blockOf(plan, activity.id),
+      note: plan.notes.get(activity.id) ?? null,
+      documents: 0,
     });
   }
   return found;

@@ -5,6 +5,7 @@ import { useState } from "react";
 import { call } from "../../shared/session/api.ts";
 import { placeOnDesk } from "../../shared/page/placeOnDesk.ts";
 import { dateWords, shortDateWords } from "../../shared/words/words.ts";
+import { DeskNotes } from "./DeskNotes.tsx";
 import { PercentScale } from "./PercentScale.tsx";
 import { readTime, TIME_HINT } from "../readTime.ts";
 import { SendField, type Wrong } from "./SendField.tsx";
@@ -150,6 +151,7 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
           {activity.path !== "" && ` / ${activity.path}`}
         </p>
         <Facts activity={activity} />
+        <DeskNotes activity={activity} />
         {activity.waitsFor.length > 0 && <p className="undecided text-sm">waits for {activity.waitsFor.join(", ")}</p>}
         <Blocked activity={activity} open={more} />
       </div>

@@ -25,6 +25,8 @@ const activity = (id: string, part: Partial<DeskActivity> = {}): DeskActivity =>
   waitingMinutes: 0,
   waitsFor: [],
   blocked: null,
+  note: null,
+  documents: 0,
   ...part,
 });
 const report = (part: Partial<Report>): Report => ({

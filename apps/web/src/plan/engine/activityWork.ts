@@ -1,4 +1,4 @@
-import type { Assignment, Computed, CostLine, Credit, Plan } from "@chronometra/core";
+import type { ActivityNote, Assignment, Computed, CostLine, Credit, Plan } from "@chronometra/core";
 import { costOfMinutes, formatDate, rateBook } from "@chronometra/core";
 
 /** Who works on an activity, what else it costs, and how its progress is credited; rows with their keys. */
@@ -12,6 +12,7 @@ export interface ActivityWork {
   }[];
   readonly costs: readonly { readonly key: string; readonly row: CostLine }[];
   readonly credit: Credit | null;
+  readonly note: ActivityNote;
   readonly currency: string;
   readonly minorDigits: number;
 }
@@ -34,6 +35,7 @@ export function activityWork(value: Plan, id: string, computed: Computed): Activ
     })),
     costs: [...value.costs].flatMap(([key, row]) => (row.activity === id ? [{ key, row }] : [])),
     credit: activity.credit ?? null,
+    note: value.notes.get(id) ?? {},
     currency: value.project.currency,
     minorDigits: value.project.minorDigits ?? 2,
   };

@@ -106,8 +106,6 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
       >
         {row === null ? null : tab === "why" ? (
           <WhyTab row={row} sheet={sheet} session={session} mayEdit={open} onGo={onGo} />
-        ) : tab === "notes" ? (
-          <NotesTab row={row} />
         ) : work === null ? (
           <p className="muted" role="status">
             Loading …
@@ -116,6 +114,8 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
           <WorkTab row={row} work={work} sheet={sheet} session={session} commit={commit} mayEdit={open} />
         ) : tab === "dates" ? (
           <DatesTab row={row} sheet={sheet} commit={commit} mayEdit={open} />
+        ) : tab === "notes" ? (
+          <NotesTab row={row} note={work.note} commit={commit} mayEdit={open} />
         ) : (
           <CreditTab row={row} credit={work.credit} sheet={sheet} commit={commit} mayEdit={open} />
         )}

@@ -6,8 +6,7 @@ import type { Problem, TableName } from "../problem.ts";
 /** Checks what a plan keeps besides the bundle: that it speaks of rows that are there, and values fit their fields. */
 export function checkOwnTables(plan: Plan): Problem[] {
   const found: Problem[] = [];
-  const say = (table: TableName, row: string, field: string, message: string): void =>
-    void found.push({ table, row, field, message });
+  const say: Say = (table, row, field, message) => void found.push({ table, row, field, message });
   const names = new Set<string>();
   for (const [key, { name, type, choices }] of plan.fields) {
     const plain = name.toLowerCase();
@@ -31,7 +30,7 @@ export function checkOwnTables(plan: Plan): Problem[] {
   }
   for (const [key, { person }] of plan.placeholders)
     if (!plan.people.has(person)) say("placeholders", key, "person", `there is no person "${person}"`);
-  for (const table of ["blocks", "promises", "ranges"] as const)
+  for (const table of ["blocks", "promises", "notes", "ranges"] as const)
     for (const key of plan[table].keys())
       if (!plan.activities.has(key)) say(table, key, "", `there is no activity "${key}"`);
   for (const [key, { name, effects }] of plan.risks)
@@ -45,15 +44,23 @@ export function checkOwnTables(plan: Plan): Problem[] {
       if (!plan.people.has(person))
         say("meetings", key, "people", `there is no person "${person}" for the meeting "${name}"`);
   }
+  checkNotes(plan, say);
   checkAlternates(plan, say);
   return found;
 }
 
+type Say = (table: TableName, row: string, field: string, message: string) => void;
+
+/** Lines of a check-list are told apart. */
+function checkNotes(plan: Plan, say: Say): void {
+  for (const [key, { checks = [] }] of plan.notes) {
+    const twice = checks.find(({ id }, i) => checks.some((other, j) => j < i && other.id === id));
+    if (twice !== undefined) say("notes", key, "checks", `"${twice.text}" has the id of another line of the list`);
+  }
+}
+
 /** Of each group of ways one is live; none stands in two groups. */
-function checkAlternates(
-  plan: Plan,
-  say: (table: TableName, row: string, field: string, message: string) => void,
-): void {
+function checkAlternates(plan: Plan, say: Say): void {
   const groupOf = new Map<string, string>();
   for (const [key, { name, members }] of plan.alternates) {
     for (const member of members) {

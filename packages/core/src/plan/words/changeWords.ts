@@ -48,6 +48,7 @@ const OF: Partial<Record<PlanTable, readonly [what: string, of: PlanTable]>> = {
   ownValues: ["own fields of", "activities"],
   blocks: ["what blocks", "activities"],
   promises: ["the promise of", "activities"],
+  notes: ["the notes of", "activities"],
   ranges: ["the range of", "activities"],
   placeholders: ["the role of", "people"],
   carried: ["logic carried by", "links"],

@@ -36,6 +36,7 @@ const FIELDS: Readonly<Record<string, string>> = {
   effects: "what it would add",
   from: "predecessor",
   to: "successor",
+  checks: "check-list",
 };
 
 /** What the screen calls a field. */
@@ -57,6 +58,7 @@ export function rowWords(plan: Plan, table: PlanTable | "project", id: string): 
     case "activities":
     case "ownValues":
     case "promises":
+    case "notes":
     case "ranges":
     case "blocks":
       return activity(id);

@@ -1,5 +1,5 @@
 import type { Change } from "../change.ts";
-import { ownRowsOf } from "./hanging.ts";
+import { ownRowsOf } from "../acts/hanging.ts";
 import type { Plan, Rows } from "../plan.ts";
 import type { PlanTables } from "../rowSchemas.ts";
 import { differing, type Loose } from "./fields.ts";
