@@ -8,12 +8,10 @@ test("a manager notes what has to be known of an activity and adds a file; whoev
   const id = await projectId(page, "LG-02");
   await page.goto(`/projects/${id}/charter`);
   const documents = page.getByRole("region", { name: "Documents" });
-  await documents
-    .getByLabel("Add files")
-    .setInputFiles([
-      { name: "survey.csv", mimeType: "text/csv", buffer: Buffer.from("depth\n4.2\n") },
-      { name: "tool.txt", mimeType: "text/plain", buffer: Buffer.concat([Buffer.from("MZ"), Buffer.alloc(100)]) },
-    ]);
+  await documents.getByLabel("Add files").setInputFiles([
+    { name: "survey.csv", mimeType: "text/csv", buffer: Buffer.from("depth\n4.2\n") },
+    { name: "tool.txt", mimeType: "text/plain", buffer: Buffer.concat([Buffer.from("MZ"), Buffer.alloc(100)]) },
+  ]);
   await expect(documents.getByRole("alert")).toContainText("“tool.txt” is a program");
   await documents.getByRole("button", { name: "survey.csv", exact: true }).click();
   const shown = page.getByRole("dialog", { name: "survey.csv" });
@@ -44,11 +42,23 @@ test("a manager notes what has to be known of an activity and adds a file; whoev
   await panel.getByLabel("Add to the check-list").press("Enter");
   await expect(panel.getByText(/2 of 5 done/)).toBeVisible();
   await expect(page.getByText("All is saved")).toBeVisible();
-  await signIn(page, worker.name.split(" ")[0]!.normalize("NFD").replace(/[^A-Za-z]/g, "").toLowerCase());
+  await signIn(
+    page,
+    worker.name
+      .split(" ")[0]!
+      .normalize("NFD")
+      .replace(/[^A-Za-z]/g, "")
+      .toLowerCase(),
+  );
   await page.goto("/desk");
   const card = page.getByRole("listitem").filter({ hasText: "Align drives, north" }).first();
   await card.getByText(/check-list of 5 · 1 document/).click();
   await expect(card.getByText("Radio channel agreed")).toBeVisible();
   await card.getByRole("button", { name: "Method, drives.txt" }).click();
-  await expect(page.getByRole("dialog").frameLocator("iframe").getByText(/three strokes without a stop/)).toBeVisible();
+  await expect(
+    page
+      .getByRole("dialog")
+      .frameLocator("iframe")
+      .getByText(/three strokes without a stop/),
+  ).toBeVisible();
 });
