@@ -54,7 +54,7 @@ test("a manager notes what has to be known of an activity and adds a file; whoev
   const card = page.getByRole("listitem").filter({ hasText: "Align drives, north" }).first();
   await card.getByText(/check-list of 5 · 1 document/).click();
   await expect(card.getByText("Radio channel agreed")).toBeVisible();
-  await card.getByRole("button", { name: "Method, drives.txt" }).click();
+  await card.getByRole("button", { name: "Method.txt" }).click();
   await expect(
     page
       .getByRole("dialog")
