@@ -44,8 +44,8 @@ async function send(
     .set("content-length", String(size))
     .set("Cache-Control", "private, no-cache")
     .set("ETag", `"${digest}"`)
-    // Frames of this application alone may show it, and nothing in it loads or runs.
-    .set("Content-Security-Policy", "default-src 'none'; style-src 'unsafe-inline'; frame-ancestors 'self'");
+    // Frames of this application alone may show it, and nothing in it loads or runs; a PDF is an object of its own.
+    .set("Content-Security-Policy", "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'");
   if (isShown)
     response.set("Content-Disposition", response.get("Content-Disposition")!.replace(/^attachment/, "inline"));
   if (request.fresh) {

@@ -226,5 +226,6 @@ describe("documents", () => {
       expect.stringMatching(/is closed/),
     ]);
     expect(await names(quill)).toContain("Method");
+    expect((await list()).mayEdit).toBe(false);
   });
 });

@@ -3,7 +3,7 @@ import type { BodyOf, DocumentPlace, Me, ProjectDocument, ProjectDocuments } fro
 import { In, IsNull, type DataSource, type EntityManager } from "typeorm";
 import { LOOKERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
-import { assertMayEdit, assertNotClosed, findProject, mayEdit } from "../project/projectAccess.ts";
+import { assertMayEdit, assertNotClosed, findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -63,7 +63,10 @@ export async function listDocuments(database: DataSource, me: Me, projectId: str
   const all = await database
     .getRepository(DocumentEntity)
     .find({ where: { projectId, removedAt: IsNull() }, order: { name: "ASC", id: "ASC" } });
-  return { mayEdit: mayEdit(me, project), documents: await shownOf(database, all.filter(isSeen)) };
+  return {
+    mayEdit: mayEdit(me, project) && !(await isClosed(database, project)),
+    documents: await shownOf(database, all.filter(isSeen)),
+  };
 }
 
 /** How many documents there are on activities of some projects, by `project\0activity`. */

@@ -1,7 +1,7 @@
 import type { BodyOf, EndpointKey, ResponseOf } from "@chronometra/contract";
 import { useMutation, useQueryClient, type UseMutationResult } from "@tanstack/react-query";
 import { toast } from "../shared/messages/toast.ts";
-import { call } from "../shared/session/api.ts";
+import { call, CallFailed } from "../shared/session/api.ts";
 
 interface Written<K extends EndpointKey> {
   readonly params?: Record<string, string>;
@@ -20,6 +20,10 @@ export function usePortfolioWrite<K extends EndpointKey>(
       void client.invalidateQueries();
       done?.();
     },
-    onError: (error) => toast.error(error.message),
+    onError: (error) => {
+      toast.error(error.message);
+      // What someone else wrote meanwhile is shown.
+      if (error instanceof CallFailed && error.status === 409) void client.invalidateQueries();
+    },
   });
 }
