@@ -64,6 +64,7 @@ import {
 import {
   acceptedSchema,
   activityLookSchema,
+  groupLimitsSchema,
   groupPeriodsSchema,
   groupsSchema,
   newProgrammeSchema,
@@ -416,6 +417,11 @@ export const endpoints = {
   "PUT /api/portfolio/thresholds": {
     summary: "Say beyond which limits a project is to be explained",
     body: thresholdsSchema,
+    response: done,
+  },
+  "PUT /api/programmes/:programme/thresholds": {
+    summary: "Limits of a group's own, for all projects in it and below that no nearer group says otherwise of",
+    body: groupLimitsSchema,
     response: done,
   },
   "PUT /api/portfolio/quality-limits": {

@@ -166,6 +166,8 @@ export type ProjectLine = z.infer<typeof projectLineSchema>;
 
 /** A portfolio or programme, part of another one or of none. */
 export const programmeSchema = z.object({ id: z.string(), name: z.string(), parent: z.string().nullable() });
+/** `null` to take them from above. */
+export const groupLimitsSchema = z.strictObject({ thresholds: thresholdsSchema.nullable() });
 const programmeName = z.string().trim().min(1, "give the programme a name").max(200);
 export const newProgrammeSchema = z.strictObject({
   name: programmeName,
@@ -210,7 +212,8 @@ export const portfolioSchema = z.object({
   /** By what amounts of several currencies are summed, and the data date of such sums. */
   exchange: exchangeSchema.nullable(),
   on: z.string(),
-  programmes: z.array(programmeSchema),
+  /** Each with limits of its own, where it does not take them from above. */
+  programmes: z.array(programmeSchema.extend({ thresholds: thresholdsSchema.nullable() })),
   fields: z.array(projectFieldSchema),
   /** What those are called whom values of fields name, by id. */
   named: z.record(z.string(), z.string()),

@@ -197,6 +197,8 @@ export {
   DEFAULT_THRESHOLDS,
   type Broken,
   type Standing,
+  limitsIn,
+  type LimitedGroup,
   type Thresholds,
 } from "./performance/thresholds.ts";
 export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";

@@ -92,6 +92,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/portfolio/paths": LOOKERS,
   "GET /api/portfolio/accepted": LOOKERS,
   "PUT /api/portfolio/thresholds": ["controller"],
+  "PUT /api/programmes/:programme/thresholds": ["controller"],
   "PUT /api/portfolio/quality-limits": ["controller"],
   "GET /api/projects/:project/quality": LOOKERS,
   "POST /api/projects/:project/quality/mend/effect": PLANNERS,

@@ -38,6 +38,7 @@ interface Row {
   readonly code: string;
   readonly head: string;
   readonly managerId: string;
+  readonly programmeId: string | null;
   readonly people: string;
   /** A `LineSummary` of the contract, as text. */
   readonly summary: string;
@@ -49,7 +50,7 @@ interface Row {
 
 const rowsOf = (database: DataSource, number: number, only: string | null): Promise<Row[]> =>
   database.query(
-    `select p.id, p.code, p.head, p.manager_id as managerId, f.people,
+    `select p.id, p.code, p.head, p.manager_id as managerId, p.programme_id as programmeId, f.people,
        f.line as summary,
        (select i.drift from issued_period i where i.project_id = p.id and i.number < ? order by i.number desc, i.edition desc limit 1) as issuedDrift,
        (select count(*) from report r where r.project_id = p.id and r.state = 'submitted') as waiting,
@@ -192,7 +193,7 @@ function projectCycle(known: Known, row: Row, me: Pick<Me, "id" | "roles">): Pro
   const waiting = Number(row.waiting);
   const [findings, checked] = [findingsOf(summary, limits), marked(known, row.id, "Check")];
   const broken = brokenLimits(
-    brokenRules(standingOf(summary, row.issuedDrift), thresholds),
+    brokenRules(standingOf(summary, row.issuedDrift), thresholds(row.programmeId)),
     (rule) => marked(known, row.id, `Explain ${rule}`) ?? marked(known, row.id, "Explain"),
   );
   const unexplained = broken.filter(({ explanation }) => explanation === null).length;

@@ -4,6 +4,8 @@ import {
   type DriftLedgerView,
   type MilestoneTrend,
   type PerformanceView,
+  type Portfolio,
+  type ProjectCycle,
   type Promised,
   type SlipChoiceView,
   type SlipEffect,
@@ -244,6 +246,36 @@ describe("performance", () => {
       "the finish moved 4 d since the last period, more than 3 d",
     ]);
     expect((await controller.send("put", "/api/portfolio/thresholds", { spiBelow: 7 })).status).toBe(422);
+  });
+
+  it("names them by the limits of the project's group, or of the nearest above that has some, on every page", async () => {
+    const [above, below] = [
+      (await controller.send("post", "/api/programmes", { name: "Coast" })).body.id as string,
+      (await controller.send("post", "/api/programmes", { name: "Basin" })).body.id as string,
+    ];
+    await controller.send("put", `/api/programmes/${below}`, { name: "Basin", parent: above });
+    await controller.send("put", `/api/projects/${project}/standing`, { programme: below });
+    const limits = {
+      ...{ spiBelow: 0.5, cpiBelow: null, spitBelow: null, driftOver: null, movedOver: null, overrunOver: null },
+      deadlines: false,
+    };
+    const words = async (): Promise<string[]> => (await view("person")).broken.map((broken) => broken.words);
+    const limit = (thresholds: object | null, who = controller) =>
+      who.send("put", `/api/programmes/${above}/thresholds`, { thresholds });
+    expect(await words()).toHaveLength(2);
+    expect((await limit(limits)).status).toBe(200);
+    expect(await words()).toEqual(["SPI 0.47 is below 0.5"]);
+    const cycle = (await controller.get(`/api/projects/${project}/cycle`)).body as ProjectCycle;
+    expect(cycle.broken.map((broken) => broken.words)).toEqual(["SPI 0.47 is below 0.5"]);
+    const { programmes } = (await controller.get("/api/portfolio")).body as Portfolio;
+    expect(programmes.map(({ name, thresholds }) => [name, thresholds])).toEqual([
+      ["Coast", limits],
+      ["Basin", null],
+    ]);
+    expect((await limit({ ...limits, spiBelow: 9 })).status).toBe(422);
+    expect((await controller.send("put", "/api/programmes/gone/thresholds", { thresholds: null })).status).toBe(404);
+    expect((await limit(null)).status).toBe(200);
+    expect(await words()).toHaveLength(2);
   });
 
   it("says what it can be split by where it cannot be by something", async () => {

@@ -130,7 +130,10 @@ export async function performanceOf(
     // Of a closed project nothing is asked any more.
     broken: closed
       ? []
-      : brokenLimits(brokenRules(standingOf(lineSummaryOf(summary), drift), thresholds), explanations.ofRule),
+      : brokenLimits(
+          brokenRules(standingOf(lineSummaryOf(summary), drift), thresholds(project.programmeId)),
+          explanations.ofRule,
+        ),
     forecast: forecastOf(summary),
   };
 }

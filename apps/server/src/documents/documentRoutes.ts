@@ -45,7 +45,10 @@ async function send(
     .set("Cache-Control", "private, no-cache")
     .set("ETag", `"${digest}"`)
     // Frames of this application alone may show it, and nothing in it loads or runs; a PDF is an object of its own.
-    .set("Content-Security-Policy", "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'");
+    .set(
+      "Content-Security-Policy",
+      "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'",
+    );
   if (isShown)
     response.set("Content-Disposition", response.get("Content-Disposition")!.replace(/^attachment/, "inline"));
   if (request.fresh) {

@@ -50,7 +50,7 @@ export const FACTS_SQL = `
   select 'period' as kind, number as a, from_date as b, data_date as c, null as d, null as e from open_period
   union all select 'setting', name, value, null, null, null from setting where name in ('organisation', 'thresholds', 'qualityLimits', 'exchange')
   union all select 'name', id, name, null, null, null from account
-  union all select 'programme', id, name, parent_id, position, null from programme
+  union all select 'programme', id, name, parent_id, position, thresholds from programme
   union all select 'field', id, definition, position, null, null from project_field
   union all select 'value', project_id, field_id, value, null, null from project_value
   union all select distinct 'registered', r.row_key, json_value(r.doc, '$.name'), null, null, null
@@ -99,6 +99,11 @@ function stagesIn(cycles: readonly Fact[], lives: readonly Fact[]): Map<string, 
   );
 }
 
+const groupOf = ([, id, name, parent, , limits]: Fact): Portfolio["programmes"][number] => ({
+  ...{ id, name, parent },
+  thresholds: limits === null ? null : thresholdsSchema.parse(JSON.parse(limits)),
+});
+
 /** Reads the facts. */
 export async function portfolioFacts(database: DataSource): Promise<PortfolioFacts> {
   const byKind = new Map<string, Fact[]>();
@@ -131,7 +136,7 @@ export async function portfolioFacts(database: DataSource): Promise<PortfolioFac
     period: period === undefined ? null : { number: Number(period[1]), fromDate: period[2], dataDate: period[3]! },
     reporters: new Set(of("reporter").map(([, project, person]) => `${project}\0${person}`)),
     names: new Map(of("name").map(([, id, name]) => [id, name])),
-    programmes: byPosition(of("programme"), 4).map(([, id, name, parent]) => ({ id, name, parent })),
+    programmes: byPosition(of("programme"), 4).map(groupOf),
     fields: byPosition(of("field"), 3).map(([, , definition]) => JSON.parse(definition) as ProjectField),
     registered: new Map(of("registered").map(([, id, name]) => [id, name])),
     values,

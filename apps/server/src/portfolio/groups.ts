@@ -10,11 +10,14 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 /** All groups. */
 const HOUSE = "house";
 
+/** A group and where it lies. */
+type PlacedGroup = Pick<Portfolio["programmes"][number], "id" | "name" | "parent">;
+
 export const presentProgramme = ({
   id,
   name,
   parentId,
-}: Pick<ProgrammeEntity, "id" | "name" | "parentId">): Portfolio["programmes"][number] => ({
+}: Pick<ProgrammeEntity, "id" | "name" | "parentId">): PlacedGroup => ({
   id,
   name,
   parent: parentId,
@@ -83,7 +86,7 @@ async function assertFree(groups: readonly ProgrammeEntity[], name: string, id: 
 export function addProgramme(
   database: DataSource,
   { name, parent = null }: BodyOf<"POST /api/programmes">,
-): Promise<Portfolio["programmes"][number]> {
+): Promise<PlacedGroup> {
   return inTransaction(database, async (manager) => {
     const groups = await inOrder(manager);
     await assertFree(groups, name, null);
@@ -109,7 +112,7 @@ export async function writeProgramme(
   database: DataSource,
   id: string,
   { name, parent, manager: answers, before }: BodyOf<"PUT /api/programmes/:programme">,
-): Promise<Portfolio["programmes"][number]> {
+): Promise<PlacedGroup> {
   return inTransaction(database, async (manager) => {
     const programmes = manager.getRepository(ProgrammeEntity);
     const all = await programmes.find({ order: { position: "ASC", name: "ASC" }, lock: { mode: "pessimistic_write" } });

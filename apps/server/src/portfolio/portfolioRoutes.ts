@@ -1,7 +1,7 @@
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
 import { dateWords, emptyPlan, PlanProblems, type Change } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
-import { missingReporters, setThresholds } from "../cycle/cycleService.ts";
+import { missingReporters, setGroupThresholds, setThresholds } from "../cycle/cycleService.ts";
 import { driftsAccepted } from "../collect/driftsAccepted.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -133,6 +133,10 @@ export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/portfolio/accepted", ({ database }) => driftsAccepted(database));
   serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
     await setThresholds(database, body);
+    return { ok: true as const };
+  });
+  serve(serving, "PUT /api/programmes/:programme/thresholds", async ({ database, params, body }) => {
+    await setGroupThresholds(database, params["programme"]!, body.thresholds);
     return { ok: true as const };
   });
   serve(serving, "GET /api/portfolio/exchange", ({ database }) => exchangeOf(database));

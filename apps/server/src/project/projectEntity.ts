@@ -20,6 +20,10 @@ export class ProgrammeEntity {
   /** The account that answers for it. */
   @Column({ name: "manager_id", type: "varchar", length: 36, nullable: true })
   managerId!: string | null;
+
+  /** Its own `Thresholds` as JSON; `null` where it takes them from above. */
+  @Column({ type: "varchar", length: 1000, nullable: true })
+  thresholds!: string | null;
 }
 
 /** A field of one's own that every project has. */

@@ -233,7 +233,10 @@ export async function gatherKnown(
     thresholdsOf(database),
   ]);
   const workers = new Set(of.workers);
-  const rules = brokenRules(standingOf(lineSummaryOf(of.summary), before?.summary.drift ?? null), thresholds);
+  const rules = brokenRules(
+    standingOf(lineSummaryOf(of.summary), before?.summary.drift ?? null),
+    thresholds(project.programmeId),
+  );
   const words = brokenLimits(rules, () => null);
   const all: Omit<Known, "facts"> = {
     ...{ organisation, project, revision, plan, period, until, before, past, of, ...waits },

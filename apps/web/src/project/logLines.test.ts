@@ -113,7 +113,7 @@ describe("the log", () => {
     expect(line([open, closed], "Cost").rows.map(({ project: id }) => id)).toEqual(["c"]);
     expect(
       [closed, { ...closed, closed: false }].map(
-        (each) => rulesBroken(each, { thresholds: DEFAULT_THRESHOLDS }).length,
+        (each) => rulesBroken(each, { thresholds: DEFAULT_THRESHOLDS, programmes: [] }).length,
       ),
     ).toEqual([0, 1]);
   });

@@ -1,5 +1,5 @@
 import { standingOf, type Portfolio, type ProjectLine } from "@chronometra/contract";
-import { brokenRules, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
+import { brokenRules, limitsIn, CHECKS, failedChecks, fitnessOf, GRAVE, type QualityLimits } from "@chronometra/core";
 import { commonOf, type Rates } from "./together.ts";
 import {
   countWords,
@@ -264,6 +264,11 @@ export const logLines = (
   reports(projects),
 ];
 
-/** How many rules of the portfolio a project breaks. */
-export const rulesBroken = (line: ProjectLine, { thresholds }: Pick<Portfolio, "thresholds">) =>
-  line.closed ? [] : brokenRules(standingOf(line.summary, line.issuedDrift), thresholds);
+/** Which limits a project breaks: those of its group, else of the nearest above. */
+export const rulesBroken = (
+  line: ProjectLine,
+  { thresholds, programmes }: Pick<Portfolio, "thresholds" | "programmes">,
+) =>
+  line.closed
+    ? []
+    : brokenRules(standingOf(line.summary, line.issuedDrift), limitsIn(programmes, thresholds, line.programme));

@@ -1,6 +1,7 @@
 import type { Portfolio } from "@chronometra/contract";
 
-type Programme = Portfolio["programmes"][number];
+/** A programme as far as its place is concerned. */
+type Programme = Pick<Portfolio["programmes"][number], "id" | "name" | "parent">;
 
 export const OUTSIDE = "Outside the programmes";
 

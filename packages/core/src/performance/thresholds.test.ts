@@ -1,4 +1,4 @@
-import { brokenRules, DEFAULT_THRESHOLDS, type Standing } from "./thresholds.ts";
+import { brokenRules, DEFAULT_THRESHOLDS, limitsIn, type Standing } from "./thresholds.ts";
 import { thresholdsSchema } from "./thresholdsSchema.ts";
 
 const fine: Standing = { spi: 1, cpi: 1, spit: 1, drift: 0, moved: 0, bac: 1000, eac: 1000, lost: 0 };
@@ -44,5 +44,26 @@ describe("thresholds", () => {
   it("refuse a limit that cannot be", () => {
     expect(thresholdsSchema.safeParse({ ...all, spiBelow: 0 }).success).toBe(false);
     expect(thresholdsSchema.safeParse({ ...all, driftOver: -1 }).success).toBe(false);
+  });
+});
+
+describe("limits of groups", () => {
+  const strict = { ...DEFAULT_THRESHOLDS, spiBelow: 0.97 };
+  const GROUPS = [
+    { id: "port", parent: null, thresholds: strict },
+    { id: "locks", parent: "port", thresholds: null },
+    { id: "coast", parent: null, thresholds: null },
+    { id: "round", parent: "about", thresholds: null },
+    { id: "about", parent: "round", thresholds: null },
+  ];
+  const of = (group: string | null) => limitsIn(GROUPS, DEFAULT_THRESHOLDS, group);
+
+  it("are the nearest that somebody gave, the house's where nobody did", () => {
+    expect([of("port"), of("locks")]).toEqual([strict, strict]);
+    expect([of("coast"), of(null), of("gone")]).toEqual(Array(3).fill(DEFAULT_THRESHOLDS));
+  });
+
+  it("end even where groups lie in each other", () => {
+    expect(of("round")).toBe(DEFAULT_THRESHOLDS);
   });
 });

@@ -79,3 +79,26 @@ export function brokenRules(standing: Standing, thresholds: Thresholds): Broken[
       : []),
   ];
 }
+
+/** A group of projects, as far as limits look at it. */
+export interface LimitedGroup {
+  readonly id: string;
+  readonly parent: string | null;
+  /** Its own limits; `null` where it takes them from above. */
+  readonly thresholds: Thresholds | null;
+}
+
+/**
+ * The limits that hold in a group: its own, else those of the nearest group above that has some, else the house's.
+ * @param group the group that a project lies in; `null` of one that lies in none
+ */
+export function limitsIn(groups: readonly LimitedGroup[], house: Thresholds, group: string | null): Thresholds {
+  let at = group;
+  for (let steps = 0; at !== null && steps <= groups.length; steps++) {
+    const found = groups.find(({ id }) => id === at);
+    if (found === undefined) break;
+    if (found.thresholds !== null) return found.thresholds;
+    at = found.parent;
+  }
+  return house;
+}

@@ -24,7 +24,7 @@ export function GroupsPage() {
             <Loaded query={groups}>{(all) => <ProgrammesPart portfolio={portfolio} groups={all} />}</Loaded>
             <div className="flex flex-col gap-6">
               <FieldsPart portfolio={portfolio} />
-              <ThresholdsPart thresholds={portfolio.thresholds} />
+              <ThresholdsPart portfolio={portfolio} />
               <QualityLimitsPart limits={portfolio.qualityLimits} />
             </div>
           </div>

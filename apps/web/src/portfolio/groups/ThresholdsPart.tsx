@@ -1,4 +1,7 @@
-import type { Thresholds } from "@chronometra/core";
+import type { Portfolio } from "@chronometra/contract";
+import { limitsIn, type Thresholds } from "@chronometra/core";
+import { useState } from "react";
+import { inTreeOrder } from "../../project/programmeTree.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { readNumber } from "../../shared/words/amounts.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
@@ -13,51 +16,127 @@ const LIMITS: readonly (readonly [Exclude<keyof Thresholds, "deadlines">, string
   ["overrunOver", "Estimate at completion over the budget by more than", "%"],
 ];
 
-/** The limits beyond which a manager is asked to explain; an empty one asks nothing. */
-export function ThresholdsPart({ thresholds }: { thresholds: Thresholds }) {
-  const write = usePortfolioWrite("PUT /api/portfolio/thresholds");
+/** What is refused has been told at the foot of the page by whoever sent it. */
+const told = (): void => undefined;
+
+interface LimitsProps {
+  readonly limits: Thresholds;
+  /** Whether they are taken from above, and only read here. */
+  readonly fromAbove: boolean;
+  readonly onWrite: (limits: Thresholds) => Promise<unknown>;
+}
+
+/** Limits, each to be written where it stands. */
+function Limits({ limits, fromAbove, onWrite }: LimitsProps) {
+  return (
+    <ul>
+      {LIMITS.map(([rule, words, unit]) => (
+        <li key={rule} className="flex items-center gap-2 border-b rule py-1 text-sm">
+          <span className="flex-1">{words}</span>
+          <CommitField
+            label={words}
+            width="w-20"
+            numeric
+            placeholder="none"
+            disabled={fromAbove}
+            value={limits[rule] === null ? "" : String(limits[rule])}
+            onCommit={async (text) => {
+              const value = text.trim() === "" ? null : readNumber(text);
+              if (value === null && text.trim() !== "") return "Write a number, as 0.9 or 10.";
+              try {
+                await onWrite({ ...limits, [rule]: value });
+                return null;
+              } catch (error) {
+                return error instanceof Error ? error.message : String(error);
+              }
+            }}
+          />
+          <span className="w-4">{unit}</span>
+        </li>
+      ))}
+      <li className="py-1 text-sm">
+        <label className="flex items-center gap-2">
+          <input
+            type="checkbox"
+            className="checkbox checkbox-xs"
+            disabled={fromAbove}
+            checked={limits.deadlines}
+            onChange={(event) => void onWrite({ ...limits, deadlines: event.target.checked }).catch(told)}
+          />
+          A deadline is broken, or will be
+        </label>
+      </li>
+    </ul>
+  );
+}
+
+type Group = Portfolio["programmes"][number];
+
+/** Whose limits those are that hold in a group. */
+const sourceOf = (programmes: readonly Group[], group: Group): string => {
+  const path = [group.parent];
+  for (let at = path[0]; at !== null && at !== undefined; at = path.at(-1)) {
+    const above = programmes.find(({ id }) => id === at);
+    if (above === undefined || path.length > programmes.length) break;
+    if (above.thresholds !== null) return above.name;
+    path.push(above.parent);
+  }
+  return "the whole portfolio";
+};
+
+/** The limits beyond which a manager is asked to explain, of all projects or of a group; an empty one asks nothing. */
+export function ThresholdsPart({ portfolio }: { portfolio: Pick<Portfolio, "thresholds" | "programmes"> }) {
+  const { thresholds, programmes } = portfolio;
+  const [of, setOf] = useState("");
+  const house = usePortfolioWrite("PUT /api/portfolio/thresholds");
+  const own = usePortfolioWrite("PUT /api/programmes/:programme/thresholds");
+  const group = programmes.find(({ id }) => id === of);
+  const limits = group === undefined ? thresholds : limitsIn(programmes, thresholds, group.id);
+  const writeOwn = (value: Thresholds | null): Promise<unknown> =>
+    own.mutateAsync({ params: { programme: of }, body: { thresholds: value } });
   return (
     <Part title="When a project is to be explained">
       <p className="muted pb-2 text-sm">
         A project that breaks one of these is marked on the portfolio, and its manager is asked for an explanation,
         which stays with the period. An empty limit asks nothing.
       </p>
-      <ul>
-        {LIMITS.map(([rule, words, unit]) => (
-          <li key={rule} className="flex items-center gap-2 border-b rule py-1 text-sm">
-            <span className="flex-1">{words}</span>
-            <CommitField
-              label={words}
-              width="w-20"
-              numeric
-              placeholder="none"
-              value={thresholds[rule] === null ? "" : String(thresholds[rule])}
-              onCommit={async (text) => {
-                const value = text.trim() === "" ? null : readNumber(text);
-                if (value === null && text.trim() !== "") return "Write a number, as 0.9 or 10.";
-                try {
-                  await write.mutateAsync({ body: { ...thresholds, [rule]: value } });
-                  return null;
-                } catch (error) {
-                  return error instanceof Error ? error.message : String(error);
-                }
-              }}
-            />
-            <span className="w-4">{unit}</span>
-          </li>
-        ))}
-        <li className="py-1 text-sm">
+      {programmes.length > 0 && (
+        <p className="flex flex-wrap items-center gap-2 pb-1 text-sm">
           <label className="flex items-center gap-2">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-xs"
-              checked={thresholds.deadlines}
-              onChange={(event) => write.mutate({ body: { ...thresholds, deadlines: event.target.checked } })}
-            />
-            A deadline is broken, or will be
+            Limits of
+            <select className="select select-xs w-56" value={of} onChange={({ target }) => setOf(target.value)}>
+              <option value="">the whole portfolio</option>
+              {inTreeOrder(programmes).map(({ programme, depth }) => (
+                <option key={programme.id} value={programme.id}>
+                  {"\u2003".repeat(depth)}
+                  {programme.name}
+                </option>
+              ))}
+            </select>
           </label>
-        </li>
-      </ul>
+          {group !== undefined && (
+            <>
+              <span className="muted">
+                {group.thresholds === null ? `as for ${sourceOf(programmes, group)}` : "its own"}
+              </span>
+              <button
+                type="button"
+                className="btn btn-xs"
+                disabled={own.isPending}
+                onClick={() => void writeOwn(group.thresholds === null ? limits : null).catch(told)}
+              >
+                {group.thresholds === null ? "Give it limits of its own" : "Take them from above"}
+              </button>
+            </>
+          )}
+        </p>
+      )}
+      <Limits
+        key={of}
+        limits={limits}
+        fromAbove={group !== undefined && group.thresholds === null}
+        onWrite={(value) => (group === undefined ? house.mutateAsync({ body: value }) : writeOwn(value))}
+      />
     </Part>
   );
 }

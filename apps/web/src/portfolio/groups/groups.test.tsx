@@ -6,6 +6,7 @@ import { toast } from "../../shared/messages/toast.ts";
 import { listen, Refusal, show, type Sent } from "../../testing/fakePage.tsx";
 import { FieldsPart } from "./FieldsPart.tsx";
 import { ProgrammesPart } from "./ProgrammesPart.tsx";
+import { ThresholdsPart } from "./ThresholdsPart.tsx";
 import { QualityLimitsPart } from "./QualityLimitsPart.tsx";
 
 jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
@@ -117,6 +118,51 @@ describe("fields that every project has", () => {
   });
 });
 
+describe("limits", () => {
+  const HOUSE = {
+    ...{ spiBelow: 0.9, cpiBelow: null, spitBelow: null, driftOver: null, movedOver: null, overrunOver: null },
+    deadlines: true,
+  };
+  const portfolio = (own: object | null) =>
+    ({
+      thresholds: HOUSE,
+      programmes: [
+        { id: "c", name: "Coast", parent: null, thresholds: own },
+        { id: "b", name: "Basin", parent: "c", thresholds: null },
+      ],
+    }) as unknown as Portfolio;
+  const spi = (): HTMLInputElement => screen.getByLabelText<HTMLInputElement>("SPI below");
+
+  it("are the house's, until a group is given its own, which begin with those it had", async () => {
+    const sent = server();
+    show(<ThresholdsPart portfolio={portfolio(null)} />);
+    await put("SPI below", "0.95");
+    await waitFor(() => expect(sent("PUT /api/portfolio/thresholds")).toEqual([{ ...HOUSE, spiBelow: 0.95 }]));
+    await userEvent.selectOptions(screen.getByLabelText("Limits of"), "c");
+    expect(screen.getByText("as for the whole portfolio")).toBeTruthy();
+    expect([spi().disabled, spi().value]).toEqual([true, "0.9"]);
+    await userEvent.click(screen.getByRole("button", { name: "Give it limits of its own" }));
+    await waitFor(() => expect(sent("PUT /api/programmes/c/thresholds")).toEqual([{ thresholds: HOUSE }]));
+  });
+
+  it("of a group hold for those below it, and can be taken from above again", async () => {
+    const sent = server();
+    show(<ThresholdsPart portfolio={portfolio({ ...HOUSE, spiBelow: 0.8 })} />);
+    await userEvent.selectOptions(screen.getByLabelText("Limits of"), "b");
+    expect(screen.getByText("as for Coast")).toBeTruthy();
+    expect(spi().value).toBe("0.8");
+    await userEvent.selectOptions(screen.getByLabelText("Limits of"), "c");
+    await put("SPI below", "0.85");
+    await userEvent.click(screen.getByRole("button", { name: "Take them from above" }));
+    await waitFor(() =>
+      expect(sent("PUT /api/programmes/c/thresholds")).toEqual([
+        { thresholds: { ...HOUSE, spiBelow: 0.85 } },
+        { thresholds: null },
+      ]),
+    );
+  });
+});
+
 describe("portfolios and programmes", () => {
   const PORTFOLIO = {
     programmes: [
@@ -162,7 +208,7 @@ describe("portfolios and programmes", () => {
 
   it("are put elsewhere among their like, given a manager, and removed where they are empty", async () => {
     const sent = server();
-    const dunes = { id: "d", name: "Dunes", parent: null };
+    const dunes = { id: "d", name: "Dunes", parent: null, thresholds: null };
     const programmes = [...PORTFOLIO.programmes, dunes];
     show(<ProgrammesPart portfolio={{ ...PORTFOLIO, programmes }} groups={GROUPS} />);
     expect(screen.getByRole<HTMLButtonElement>("button", { name: "Move Coast up" }).disabled).toBe(true);
