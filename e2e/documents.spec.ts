@@ -20,7 +20,7 @@ test("a manager notes what has to be known of an activity and adds a file; whoev
   await documents
     .getByLabel("New version of survey.csv")
     .setInputFiles({ name: "survey 2.csv", mimeType: "text/csv", buffer: Buffer.from("depth\n4.4\n") });
-  await expect(documents.getByText("2 versions")).toBeVisible();
+  await expect(documents.getByRole("listitem").filter({ hasText: "survey.csv" }).getByText("2 versions")).toBeVisible();
   await documents.getByRole("button", { name: "Remove survey.csv" }).click();
   await expect(documents.getByRole("button", { name: "survey.csv", exact: true })).toHaveCount(0);
   await page.getByRole("button", { name: "Undo", exact: true }).click();
