@@ -49,14 +49,24 @@ function Opener({ project, document }: Pick<Props, "project" | "document">) {
   const newest = versions[0];
   if (link !== null)
     return (
-      <a className="link-quiet break-all" href={link} target="_blank" rel="noopener noreferrer" title={link}>
+      <a
+        className="link-quiet inline-flex items-center break-all"
+        href={link}
+        target="_blank"
+        rel="noopener noreferrer"
+        title={link}
+      >
         {name}
       </a>
     );
   if (newest === undefined) return <>{name}</>;
   if (!isShown(newest))
     return (
-      <a className="link-quiet break-all" href={fileAddress(project, id, newest.number, "save")} download>
+      <a
+        className="link-quiet inline-flex items-center break-all"
+        href={fileAddress(project, id, newest.number, "save")}
+        download
+      >
         {name}
       </a>
     );
@@ -128,7 +138,7 @@ export function DocumentLine({ project, document, mayEdit, documents, on, onVers
   const newest = versions[0];
   const Icon = link === null ? FileText : Link2;
   return (
-    <li className="border-b rule py-0.5 text-sm">
+    <li className="border-b rule py-0.5 text-sm [&_a]:min-h-6 [&_button]:min-h-6 [&_button]:min-w-6 [&_summary]:min-h-6">
       <div className="flex flex-wrap items-center gap-x-2">
         <Icon size={14} aria-hidden="true" className="muted shrink-0" />
         <Opener project={project} document={document} />
