@@ -138,7 +138,7 @@ export function DocumentLine({ project, document, mayEdit, documents, on, onVers
   const newest = versions[0];
   const Icon = link === null ? FileText : Link2;
   return (
-    <li className="border-b rule py-0.5 text-sm [&_a]:min-h-6 [&_button]:min-h-6 [&_button]:min-w-6 [&_summary]:min-h-6">
+    <li className="border-b rule py-0.5 text-sm [&_a]:min-h-[24px] [&_button]:min-h-[24px] [&_button]:min-w-[24px] [&_summary]:min-h-[24px]">
       <div className="flex flex-wrap items-center gap-x-2">
         <Icon size={14} aria-hidden="true" className="muted shrink-0" />
         <Opener project={project} document={document} />

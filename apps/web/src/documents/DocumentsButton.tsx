@@ -24,7 +24,7 @@ export function DocumentsButton({ project, place, of, ask }: Props) {
     <>
       <button
         type="button"
-        className="btn btn-ghost btn-xs mr-2 min-h-6 min-w-6"
+        className="btn btn-ghost btn-xs mr-2 min-h-[24px] min-w-[24px]"
         aria-label={count === 0 ? `Documents of ${of}` : `${countWords(count, "document", "documents")} of ${of}`}
         onClick={() => setOpen(true)}
       >
