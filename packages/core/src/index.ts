@@ -197,6 +197,7 @@ export {
   DEFAULT_THRESHOLDS,
   type Broken,
   type Standing,
+  limitedBy,
   limitsIn,
   type LimitedGroup,
   type Thresholds,

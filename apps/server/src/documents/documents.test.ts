@@ -1,7 +1,11 @@
 import { createHash, randomBytes } from "node:crypto";
+import { once } from "node:events";
+import { request as httpRequest } from "node:http";
+import type { AddressInfo } from "node:net";
 import { LARGEST_FILE, type Desk, type ProjectDocument, type ProjectDocuments } from "@chronometra/contract";
+import express from "express";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
-import { sweepParts } from "./fileParts.ts";
+import { receiveFile, sweepParts } from "./fileParts.ts";
 
 let world: TestWorld;
 let ines: Caller, tomas: Caller, radu: Caller, quill: Caller, ann: Caller, bo: Caller;
@@ -150,6 +154,37 @@ describe("a file", () => {
     expect(await partsLeft()).toBe(before);
     expect((await put("whole.bin", Buffer.alloc(LARGEST_FILE, 1))).status).toBe(200);
   });
+});
+
+it("what is given up on its way leaves nothing, and keeps nobody else waiting", async () => {
+  const before = await partsLeft();
+  const app = express().post("/", async (call, answer) => {
+    answer.json((await receiveFile(world.database, call, answer)).size);
+  });
+  const server = app.listen(0, "127.0.0.1");
+  await once(server, "listening");
+  const url = `http://127.0.0.1:${(server.address() as AddressInfo).port}/`;
+  const until = async (holds: (parts: number) => boolean): Promise<void> => {
+    while (!holds(await partsLeft())) await new Promise((resolve) => setTimeout(resolve, 5));
+  };
+  const givenUp = async (): Promise<void> => {
+    const sending = httpRequest(url, {
+      method: "POST",
+      headers: { "content-type": "multipart/form-data; boundary=line" },
+    }).on("error", () => undefined);
+    sending.write('--line\r\ncontent-disposition: form-data; name="file"; filename="large.bin"\r\n\r\n');
+    sending.write(Buffer.alloc(1_000_000, 1));
+    await until((parts) => parts > before);
+    sending.destroy();
+    await until((parts) => parts === before);
+  };
+  // More than may be under way at once.
+  for (let i = 0; i < 9; i++) await givenUp();
+  const form = new FormData();
+  form.set("file", new Blob(["small"]), "small.txt");
+  expect(await (await fetch(url, { method: "POST", body: form })).json()).toBe(5);
+  server.closeAllConnections();
+  server.close();
 });
 
 it("bytes that became no version, as of a server that was stopped, are taken away after a while", async () => {

@@ -20,6 +20,9 @@ interface Props {
   readonly onVersion: (file: File) => void;
 }
 
+/** Everything that is pressed in a line. */
+const LARGE_ENOUGH = "[&_a]:min-h-[24px] [&_button]:min-h-[24px] [&_button]:min-w-[24px] [&_summary]:min-h-[24px]";
+
 /** What a document was before, version by version. */
 function Versions({ project, document: { id, versions } }: Pick<Props, "project" | "document">) {
   if (versions.length < 2) return null;
@@ -138,7 +141,7 @@ export function DocumentLine({ project, document, mayEdit, documents, on, onVers
   const newest = versions[0];
   const Icon = link === null ? FileText : Link2;
   return (
-    <li className="border-b rule py-0.5 text-sm [&_a]:min-h-[24px] [&_button]:min-h-[24px] [&_button]:min-w-[24px] [&_summary]:min-h-[24px]">
+    <li className={`border-b rule py-0.5 text-sm ${LARGE_ENOUGH}`}>
       <div className="flex flex-wrap items-center gap-x-2">
         <Icon size={14} aria-hidden="true" className="muted shrink-0" />
         <Opener project={project} document={document} />

@@ -19,7 +19,7 @@ import { GroupBy } from "./grouped/GroupBy.tsx";
 import { groupNames, inGroupOrder, levelsIn } from "./grouped/grouping.ts";
 import { pathsQuery, portfolioQuery } from "../project/queries.ts";
 import { SaysDialog } from "./SaysDialog.tsx";
-import { openOnes } from "../project/openOnes.ts";
+import { closedOnes, openOnes } from "../project/openOnes.ts";
 import { isBehind } from "../project/isBehind.ts";
 import { commonOf } from "../project/together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
@@ -155,14 +155,14 @@ function Projects({ portfolio, period, paths }: ProjectsProps) {
   const narrowed = SHOWN[params.get("show") ?? ""];
   const byText = params.get("by");
   const levels = useMemo(() => levelsIn(byText, portfolio.fields), [byText, portfolio.fields]);
+  // What the table sums is in the money of those that it is of, open or closed.
+  const table = useMemo(() => (onlyClosed ? closedOnes(portfolio) : openOnes(portfolio)), [portfolio, onlyClosed]);
   const rows = useMemo(() => {
     const [dataDate, number] = [period?.dataDate ?? null, period?.number ?? null];
-    const shown = portfolio.projects.filter(
-      (line) => line.closed === onlyClosed && (narrowed?.holds(line, dataDate, number) ?? true),
-    );
-    return inGroupOrder(portfolio, shown, levels);
-  }, [portfolio, narrowed, onlyClosed, period, levels]);
-  const columns = useMemo(() => portfolioColumns(portfolio, paths, setOpen), [portfolio, paths]);
+    const shown = table.projects.filter((line) => narrowed?.holds(line, dataDate, number) ?? true);
+    return inGroupOrder(table, shown, levels);
+  }, [table, narrowed, period, levels]);
+  const columns = useMemo(() => portfolioColumns(table, paths, setOpen), [table, paths]);
   const onLook = ({ sort, filter, hidden }: TableLook): void =>
     put({ sort: sortText(sort), find: filter, without: hidden.length === 0 ? NO_COLUMNS : hidden.join(".") });
   return (

@@ -8,12 +8,12 @@ import { PortfolioPage } from "./PortfolioPage.tsx";
 jest.mock("./SpiCpiPlot.tsx", () => ({ SpiCpiPlot: () => <p>plot</p> }));
 jest.mock("../shared/charts/InView.tsx", () => ({ InView: ({ children }: { children: unknown }) => children }));
 
-const line = (id: string, closed = false): ProjectLine =>
+const line = (id: string, closed = false, currency = "EUR"): ProjectLine =>
   ({
     ...{ id, code: id.toUpperCase(), name: `Project ${id}`, programme: null, closed, state: "running", stage: null },
     ...{ locked: null, waiting: 0, values: {}, missing: [], says: null, issuedNumber: null, manager: "Mo" },
     summary: {
-      ...{ currency: "EUR", minorDigits: 2, finish: "2026-12-09", baselineFinish: null, drift: null, dataDate: null },
+      ...{ currency, minorDigits: 2, finish: "2026-12-09", baselineFinish: null, drift: null, dataDate: null },
       ...{ worst: null, spit: null, figures: null, baseline: null, endangered: [], deadlineCounts: {}, quality: [] },
     },
   }) as unknown as ProjectLine;
@@ -40,6 +40,14 @@ describe("the portfolio", () => {
     expect(screen.getByText(/Showing 1 project closed/)).toBeTruthy();
     await userEvent.click(screen.getByRole("button", { name: "Show all" }));
     expect((await table()).getByText(/Project a/)).toBeTruthy();
+  });
+
+  it.each([
+    [true, 0],
+    [false, 1],
+  ])("names currencies where those shown have several; one of another that is closed: %s", async (closed, columns) => {
+    open([line("a"), line("b", closed, "JPY")]);
+    expect((await table()).queryAllByRole("columnheader", { name: /^In\b/ })).toHaveLength(columns);
   });
 
   it("says what to do where there is no project, and that all are closed where they are", async () => {

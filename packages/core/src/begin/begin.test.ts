@@ -102,6 +102,7 @@ const pier = (): Plan => {
         },
       ],
     ]),
+    notes: new Map([["deck", { priority: "high", checks: [{ id: "t", text: "Tide table", done: true }] }]]),
     blocks: new Map([["deck", { by: "no crane", since: "2026-03-09", saidBy: "Ann" }]]),
   };
 };
@@ -116,6 +117,7 @@ describe("a plan begun anew", () => {
     expect(anew.activities.get("open")!.credit).toEqual({ rule: "steps", steps: [{ name: "Rope cut", weight: 1 }] });
     expect([...anew.assignments.values()][0]).toEqual({ activity: "drive", person: "ann", plannedMinutes: 3 * DAY });
     expect([anew.costs.size, anew.risks.size, anew.ranges.size, anew.meetings.size]).toEqual([1, 1, 1, 1]);
+    expect(anew.notes.get("deck")).toEqual({ priority: "high", checks: [{ id: "t", text: "Tide table" }] });
   });
 
   it("puts roles in the place of people, whose work and rates stay", () => {

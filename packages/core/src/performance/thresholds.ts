@@ -89,16 +89,19 @@ export interface LimitedGroup {
 }
 
 /**
- * The limits that hold in a group: its own, else those of the nearest group above that has some, else the house's.
+ * Whose limits hold in a group: its own, else those of the nearest group above that has some; `null` for the house's.
  * @param group the group that a project lies in; `null` of one that lies in none
  */
-export function limitsIn(groups: readonly LimitedGroup[], house: Thresholds, group: string | null): Thresholds {
+export function limitedBy<G extends LimitedGroup>(groups: readonly G[], group: string | null): G | null {
   let at = group;
   for (let steps = 0; at !== null && steps <= groups.length; steps++) {
     const found = groups.find(({ id }) => id === at);
-    if (found === undefined) break;
-    if (found.thresholds !== null) return found.thresholds;
+    if (found === undefined || found.thresholds !== null) return found ?? null;
     at = found.parent;
   }
-  return house;
+  return null;
 }
+
+/** The limits that hold in a group, the house's where no group says otherwise. */
+export const limitsIn = (groups: readonly LimitedGroup[], house: Thresholds, group: string | null): Thresholds =>
+  limitedBy(groups, group)?.thresholds ?? house;

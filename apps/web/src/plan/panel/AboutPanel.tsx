@@ -115,7 +115,7 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
         ) : tab === "dates" ? (
           <DatesTab row={row} sheet={sheet} commit={commit} mayEdit={open} />
         ) : tab === "notes" ? (
-          <NotesTab row={row} note={work.note} commit={commit} mayEdit={open} />
+          <NotesTab row={row} note={work.note} session={session} commit={commit} mayEdit={open} />
         ) : (
           <CreditTab row={row} credit={work.credit} sheet={sheet} commit={commit} mayEdit={open} />
         )}

@@ -1,40 +1,59 @@
 import { PRIORITIES, noteChanges, type ActivityNote, type NoteParts } from "@chronometra/core";
+import { useRef } from "react";
 import { useParams } from "react-router";
 import { DocumentList } from "../../documents/DocumentList.tsx";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { CommitText } from "../../shared/fields/CommitText.tsx";
 import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
 import { telling } from "../../shared/messages/telling.ts";
+import type { PlanSession } from "../engine/session/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { Commit } from "./useCommit.ts";
 
 interface Props {
   readonly row: SheetRow;
   readonly note: ActivityNote;
+  readonly session: Pick<PlanSession, "work">;
   readonly commit: Commit;
   readonly mayEdit: boolean;
 }
 
+/** What parts become of the notes as they stand by then. */
+type Writing = (now: ActivityNote) => NoteParts;
+
 interface PartProps {
   readonly note: ActivityNote;
-  readonly write: (parts: NoteParts) => Promise<string | null>;
+  readonly write: (parts: Writing) => Promise<string | null>;
   readonly mayEdit: boolean;
 }
 
+/**
+ * Writes parts of the notes, one after the other and each from what stands by then: two lines that are ticked at once
+ * are both ticked.
+ */
+function useNotes(id: string, { session, commit }: Pick<Props, "session" | "commit">): PartProps["write"] {
+  const last = useRef<Promise<unknown>>(Promise.resolve());
+  return (parts) => {
+    const next = last.current.then(async () => {
+      const work = await session.work(id);
+      if (work === null) return "The activity was removed meanwhile.";
+      return commit(noteChanges({ notes: new Map(isEmpty(work.note) ? [] : [[id, work.note]]) }, id, parts(work.note)));
+    });
+    last.current = next.catch(() => undefined);
+    return next;
+  };
+}
+
+const isEmpty = (note: ActivityNote): boolean => Object.keys(note).length === 0;
+
+type Check = NonNullable<ActivityNote["checks"]>[number];
+
+const ticked = ({ id, text }: Check, done: boolean): Check => ({ id, text, ...(done ? { done: true } : {}) });
+
 /** What to think of, ticked as it is done. */
 function Checks({ note: { checks = [] }, write, mayEdit }: PartProps) {
-  const set = (id: string, part: { text?: string; done?: boolean }): Promise<string | null> =>
-    write({
-      checks: checks.map((check) =>
-        check.id !== id
-          ? check
-          : {
-              id,
-              text: part.text ?? check.text,
-              ...((part.done ?? check.done === true) ? { done: true as const } : {}),
-            },
-      ),
-    });
+  const set = (id: string, change: (check: Check) => Check): Promise<string | null> =>
+    write((now) => ({ checks: (now.checks ?? []).map((check) => (check.id === id ? change(check) : check)) }));
   const done = checks.filter((check) => check.done === true).length;
   return (
     <section aria-label="Check-list" className="pt-2">
@@ -55,7 +74,7 @@ function Checks({ note: { checks = [] }, write, mayEdit }: PartProps) {
               aria-label={`Done: ${text}`}
               disabled={!mayEdit}
               checked={isDone === true}
-              onChange={(event) => telling(set)(id, { done: event.target.checked })}
+              onChange={({ target: { checked } }) => telling(set)(id, (check) => ticked(check, checked))}
             />
             <CommitField
               label={`Line of the check-list: ${text}`}
@@ -63,13 +82,17 @@ function Checks({ note: { checks = [] }, write, mayEdit }: PartProps) {
               value={text}
               disabled={!mayEdit}
               onCommit={(typed) =>
-                typed.trim() === "" ? "Say what is to be thought of." : set(id, { text: typed.trim() })
+                typed.trim() === ""
+                  ? "Say what is to be thought of."
+                  : set(id, (check) => ({ ...check, text: typed.trim() }))
               }
             />
             {mayEdit && (
               <RemoveButton
                 what={text}
-                onRemove={() => telling(write)({ checks: checks.filter((check) => check.id !== id) })}
+                onRemove={() =>
+                  telling(write)((now) => ({ checks: (now.checks ?? []).filter((check) => check.id !== id) }))
+                }
               />
             )}
           </li>
@@ -85,7 +108,9 @@ function Checks({ note: { checks = [] }, write, mayEdit }: PartProps) {
           onCommit={(typed) =>
             typed.trim() === ""
               ? null
-              : write({ checks: [...checks, { id: crypto.randomUUID().slice(0, 13), text: typed.trim() }] })
+              : write((now) => ({
+                  checks: [...(now.checks ?? []), { id: crypto.randomUUID().slice(0, 13), text: typed.trim() }],
+                }))
           }
         />
       )}
@@ -102,8 +127,8 @@ function Priority({ note: { priority }, write, mayEdit }: PartProps) {
         className="select select-xs w-36"
         disabled={!mayEdit}
         value={priority ?? ""}
-        onChange={({ target }) =>
-          telling(write)({ priority: PRIORITIES.find((each) => each === target.value) ?? null })
+        onChange={({ target: { value } }) =>
+          telling(write)(() => ({ priority: PRIORITIES.find((each) => each === value) ?? null }))
         }
       >
         <option value="">none</option>
@@ -118,10 +143,9 @@ function Priority({ note: { priority }, write, mayEdit }: PartProps) {
 }
 
 /** What there is to know of an activity besides its dates, work and cost; those who work on it find it on their desk. */
-export function NotesTab({ row, note, commit, mayEdit }: Props) {
+export function NotesTab({ row, note, session, commit, mayEdit }: Props) {
   const { project = "" } = useParams();
-  const write = (parts: NoteParts): Promise<string | null> =>
-    commit(noteChanges({ notes: new Map(Object.keys(note).length === 0 ? [] : [[row.id, note]]) }, row.id, parts));
+  const write = useNotes(row.id, { session, commit });
   const shared = { note, write, mayEdit };
   return (
     <>
@@ -131,7 +155,7 @@ export function NotesTab({ row, note, commit, mayEdit }: Props) {
         value={note.description ?? ""}
         ask="what has to be done, how, and when it counts as done"
         disabled={!mayEdit}
-        onCommit={(text) => write({ description: text === "" ? null : text })}
+        onCommit={(text) => write(() => ({ description: text === "" ? null : text }))}
       />
       <Checks {...shared} />
       <section aria-label="Documents" className="pt-3">

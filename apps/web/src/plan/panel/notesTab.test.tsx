@@ -1,74 +1,92 @@
 /** @jest-environment jsdom */
-import type { Change } from "@chronometra/core";
-import { screen, waitFor } from "@testing-library/react";
+import { act, fireEvent, screen, waitFor } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
+import { useSyncExternalStore } from "react";
+import type { ActivityNote } from "@chronometra/core";
 import { show } from "../../testing/fakePage.tsx";
-import type { SheetRow } from "../engine/sheet.ts";
-import { NotesTab } from "./NotesTab.tsx";
+import { stage } from "../testing/stage.ts";
+import { AboutPanel } from "./AboutPanel.tsx";
 
 jest.mock("../../documents/DocumentList.tsx", () => ({ DocumentList: () => <p>documents</p> }));
 
-const ROW = { id: "dig", name: "Dig" } as SheetRow;
-const NOTE = {
+function Panel({ mayEdit }: { mayEdit: boolean }) {
+  const { session } = stage;
+  const { sheet } = useSyncExternalStore(session.subscribe, session.snapshot);
+  return (
+    <AboutPanel
+      {...{ tab: "notes", onTab: () => undefined, sheet: sheet!, session, mayEdit, takesKeyboard: false }}
+      row={sheet?.rows.find((row) => row.id === "dig") ?? null}
+      onGo={() => undefined}
+      onClose={() => undefined}
+    />
+  );
+}
+const NOTE: ActivityNote = {
   priority: "low",
   checks: [
     { id: "a", text: "Permit", done: true },
     { id: "b", text: "Crane" },
+    { id: "c", text: "Tide" },
   ],
-} as const;
-const open = (note: object = NOTE, mayEdit = true, answer: string | null = null) => {
-  const sent: Change[] = [];
-  const commit = (changes: readonly Change[]): Promise<string | null> => {
-    sent.push(...changes);
-    return Promise.resolve(answer);
-  };
-  show(<NotesTab row={ROW} note={note} commit={commit} mayEdit={mayEdit} />);
-  return sent;
 };
-const edits = (set: object) => ({ type: "editRow", table: "notes", key: "dig", set });
+const open = async (note: ActivityNote | null = NOTE, mayEdit = true): Promise<void> => {
+  if (note !== null)
+    await act(async () => {
+      await stage.session.change([{ type: "addRow", table: "notes", key: "dig", row: note }]);
+      await stage.settled();
+    });
+  show(<Panel mayEdit={mayEdit} />);
+  await screen.findByLabelText("Description");
+};
+/** What the server has by now. */
+const stored = async (): Promise<ActivityNote | undefined> => {
+  await act(() => stage.settled());
+  return stage.server.plan.notes.get("dig");
+};
+const done = async (): Promise<string[]> =>
+  ((await stored())?.checks ?? []).filter((check) => check.done === true).map(({ id }) => id);
 
 describe("the notes of an activity", () => {
-  it("begin with whatever is written first", async () => {
-    const sent = open({});
+  it("begin with whatever is written first, and are undone", async () => {
+    await open(null);
     await userEvent.type(screen.getByLabelText("Description"), "Dig to the clay");
     await userEvent.tab();
-    await waitFor(() =>
-      expect(sent).toEqual([{ type: "addRow", table: "notes", key: "dig", row: { description: "Dig to the clay" } }]),
-    );
+    await waitFor(async () => expect(await stored()).toEqual({ description: "Dig to the clay" }));
+    await act(() => stage.session.undo());
+    await waitFor(async () => expect(await stored()).toBeUndefined());
   });
 
   it("have a list of which lines are ticked, written anew, added and taken away", async () => {
-    const sent = open();
-    expect(screen.getByText("1 of 2 done")).toBeTruthy();
+    await open();
+    expect(await screen.findByText("1 of 3 done")).toBeTruthy();
     await userEvent.click(screen.getByRole("checkbox", { name: "Done: Permit" }));
+    await waitFor(async () => expect(await done()).toEqual([]));
     await userEvent.click(screen.getByRole("button", { name: "Remove Crane" }));
-    await userEvent.type(screen.getByLabelText("Add to the check-list"), "Tide table{Enter}");
-    await waitFor(() => expect(sent).toHaveLength(3));
-    expect(sent.slice(0, 2)).toEqual([
-      edits({
-        checks: [
-          { id: "a", text: "Permit" },
-          { id: "b", text: "Crane" },
-        ],
-      }),
-      edits({ checks: [NOTE.checks[0]] }),
-    ]);
-    expect(sent[2]).toMatchObject(edits({ checks: [...NOTE.checks, { text: "Tide table" }] }));
+    await userEvent.type(screen.getByLabelText("Add to the check-list"), "Barge{Enter}");
+    await waitFor(async () =>
+      expect((await stored())!.checks!.map(({ text }) => text)).toEqual(["Permit", "Tide", "Barge"]),
+    );
     await userEvent.selectOptions(screen.getByLabelText("Priority"), "high");
-    await waitFor(() => expect(sent[3]).toEqual(edits({ priority: "high" })));
+    await waitFor(async () => expect((await stored())!.priority).toBe("high"));
   });
 
-  it("that cannot be stored stay as typed, with why", async () => {
-    open({}, true, "the plan was locked");
-    await userEvent.type(screen.getByLabelText("Description"), "Deep");
+  it("lose nothing of what is ticked at once", async () => {
+    await open();
+    fireEvent.click(await screen.findByRole("checkbox", { name: "Done: Crane" }));
+    fireEvent.click(screen.getByRole("checkbox", { name: "Done: Tide" }));
+    await waitFor(async () => expect(await done()).toEqual(["a", "b", "c"]));
+  });
+
+  it("are gone once nothing is said any more", async () => {
+    await open({ description: "Deep" });
+    await userEvent.clear(screen.getByLabelText("Description"));
     await userEvent.tab();
-    expect((await screen.findByRole("alert")).textContent).toContain("the plan was locked");
-    expect(screen.getByLabelText<HTMLTextAreaElement>("Description").value).toBe("Deep");
+    await waitFor(async () => expect(await stored()).toBeUndefined());
   });
 
-  it("are read alone by whoever may not change the plan", () => {
-    open(NOTE, false);
-    expect(screen.getByRole<HTMLInputElement>("checkbox", { name: "Done: Permit" }).disabled).toBe(true);
+  it("are read alone by whoever may not change the plan", async () => {
+    await open(NOTE, false);
+    expect((await screen.findByRole<HTMLInputElement>("checkbox", { name: "Done: Permit" })).disabled).toBe(true);
     expect(screen.queryByLabelText("Add to the check-list")).toBeNull();
   });
 });

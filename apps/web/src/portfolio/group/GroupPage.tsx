@@ -5,7 +5,7 @@ import { Link, useParams } from "react-router";
 import { Curves } from "../../look/Curves.tsx";
 import { IndexCurves } from "../../look/IndexCurves.tsx";
 import { deadlinesInDanger } from "../../project/logLines.ts";
-import { openOnes } from "../../project/openOnes.ts";
+import { closedOnes, openOnes } from "../../project/openOnes.ts";
 import { pathsQuery, portfolioQuery } from "../../project/queries.ts";
 import { figuresTogether } from "../../project/together.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
@@ -129,17 +129,18 @@ interface GroupProps {
 function Closed({ lines }: { lines: readonly ProjectLine[] }) {
   if (lines.length === 0) return null;
   return (
-    <p className="pt-2 text-sm">
-      <span className="muted">Closed, and in no sum: </span>
-      {lines.map(({ id, code, name }, i) => (
-        <span key={id}>
-          {i > 0 && " · "}
-          <Link className="link-quiet" to={`/projects/${id}`}>
-            {code} {name}
-          </Link>
-        </span>
-      ))}
-    </p>
+    <details className="pt-2 text-sm">
+      <summary className="muted cursor-pointer">{lines.length} closed, in no sum</summary>
+      <ul>
+        {lines.map(({ id, code, name }) => (
+          <li key={id}>
+            <Link className="link-quiet" to={`/projects/${id}`}>
+              {code} {name}
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </details>
   );
 }
 
@@ -228,7 +229,7 @@ function Group({ id, name, groups, portfolio: all }: GroupProps) {
   const [open, setOpen] = useState<ProjectLine | null>(null);
   const portfolio = useMemo(() => openOnes(all), [all]);
   const lines = useMemo(() => linesOf(portfolio, groups, id), [portfolio, groups, id]);
-  const closed = useMemo(() => linesOf(all, groups, id).filter((line) => line.closed), [all, groups, id]);
+  const closed = useMemo(() => linesOf(closedOnes(all), groups, id), [all, groups, id]);
   const within = useMemo(() => ({ ...portfolio, projects: lines }), [portfolio, lines]);
   const columns = useMemo(() => portfolioColumns(within, paths, setOpen), [within, paths]);
   return (

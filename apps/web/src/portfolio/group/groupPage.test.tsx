@@ -126,7 +126,7 @@ describe("the page of a group", () => {
     const closed = { ...line("z", "port"), closed: true };
     open("/groups/port", [], { ...PORTFOLIO, projects: [...PORTFOLIO.projects, closed] });
     expect(await screen.findByText("2 projects")).toBeTruthy();
-    expect(screen.getByText("Closed, and in no sum:")).toBeTruthy();
+    expect(screen.getByText("1 closed, in no sum")).toBeTruthy();
     expect(screen.getByRole("link", { name: "Z Project z" })).toBeTruthy();
     expect(screen.getByText("BAC", { selector: "dt" }).nextElementSibling!.textContent).toMatch(/^2.000$/);
     expect(screen.queryByRole("link", { name: "Tide of z" })).toBeNull();

@@ -1,5 +1,5 @@
 import type { Portfolio } from "@chronometra/contract";
-import { limitsIn, type Thresholds } from "@chronometra/core";
+import { limitedBy, limitsIn, type Thresholds } from "@chronometra/core";
 import { useState } from "react";
 import { inTreeOrder } from "../../project/programmeTree.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
@@ -70,20 +70,6 @@ function Limits({ limits, fromAbove, onWrite }: LimitsProps) {
   );
 }
 
-type Group = Portfolio["programmes"][number];
-
-/** Whose limits those are that hold in a group. */
-const sourceOf = (programmes: readonly Group[], group: Group): string => {
-  const path = [group.parent];
-  for (let at = path[0]; at !== null && at !== undefined; at = path.at(-1)) {
-    const above = programmes.find(({ id }) => id === at);
-    if (above === undefined || path.length > programmes.length) break;
-    if (above.thresholds !== null) return above.name;
-    path.push(above.parent);
-  }
-  return "the whole portfolio";
-};
-
 /** The limits beyond which a manager is asked to explain, of all projects or of a group; an empty one asks nothing. */
 export function ThresholdsPart({ portfolio }: { portfolio: Pick<Portfolio, "thresholds" | "programmes"> }) {
   const { thresholds, programmes } = portfolio;
@@ -117,7 +103,9 @@ export function ThresholdsPart({ portfolio }: { portfolio: Pick<Portfolio, "thre
           {group !== undefined && (
             <>
               <span className="muted">
-                {group.thresholds === null ? `as for ${sourceOf(programmes, group)}` : "its own"}
+                {group.thresholds === null
+                  ? `as for ${limitedBy(programmes, group.id)?.name ?? "the whole portfolio"}`
+                  : "its own"}
               </span>
               <button
                 type="button"

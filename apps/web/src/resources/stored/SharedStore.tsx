@@ -134,10 +134,14 @@ export function SharedStore({ others, way, what, onDone, onLeave }: Props) {
           <legend className="muted float-left mr-2">Also in</legend>
           {others.length > 2 && (
             <>
-              <button type="button" className="link" onClick={() => setLeft(closed)}>
+              <button type="button" className="btn btn-ghost btn-xs min-h-[24px]" onClick={() => setLeft(closed)}>
                 All
               </button>
-              <button type="button" className="link" onClick={() => setLeft(others.map(({ id }) => id))}>
+              <button
+                type="button"
+                className="btn btn-ghost btn-xs min-h-[24px]"
+                onClick={() => setLeft(others.map(({ id }) => id))}
+              >
                 None
               </button>
             </>
