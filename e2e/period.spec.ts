@@ -22,7 +22,7 @@ test("one reporting period, end to end: a plan comes in, is approved, time is bo
       .setInputFiles(fileOf("jetty.json", JSON.stringify(broughtPlan("JT-01", "Timber jetty"))));
     await expect(page.getByText("Understood: 4 activities, 2 links")).toBeVisible();
     await expect(page.getByRole("table", { name: "Preview" }).getByText("Drive piles")).toBeVisible();
-    await page.getByLabel("Programme").selectOption({ label: "Locks and crossings" });
+    await page.getByLabel("Belongs to").selectOption({ label: "Locks and crossings" });
     await page.getByRole("button", { name: "Store as a new project" }).click();
     await expect(page.getByRole("heading", { name: "Timber jetty" })).toBeVisible();
     await expect(await planCell(page, "Jetty open", "Finishes")).toHaveText("27 Nov 2026");

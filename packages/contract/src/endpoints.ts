@@ -24,6 +24,7 @@ import { findSchema, foundSchema } from "./find.ts";
 import { exchangeSchema, qualityLimitsSchema, thresholdsSchema } from "@chronometra/core";
 import { z } from "zod";
 import {
+  accountSchema,
   accountsSchema,
   changePasswordSchema,
   editAccountSchema,
@@ -218,9 +219,9 @@ export const endpoints = {
   "GET /api/accounts": { summary: "Everyone who can sign in", response: accountsSchema },
   "POST /api/accounts": { summary: "Add an account", body: newAccountSchema, response: meSchema },
   "PUT /api/accounts/:account": {
-    summary: "Change an account's name, roles, person or password",
+    summary: "Change an account's name, roles, groups they are given for, person or password",
     body: editAccountSchema,
-    response: meSchema,
+    response: accountSchema,
   },
 
   "GET /api/period": { summary: "The period bar: data date, steps of the cycle, time left", response: periodBarSchema },

@@ -1,4 +1,4 @@
-export { type Accounts, type Me, type SessionView } from "./access.ts";
+export { type Account, type Accounts, type Me, type SessionView } from "./access.ts";
 export {
   type Benefit,
   type Charter,
@@ -160,7 +160,7 @@ export {
 export { type QualityView } from "./quality.ts";
 export { type ChancesRequest, type ChancesView } from "./chances.ts";
 export { CYCLE_STEPS, type CycleStep, shortfalls } from "./cycleSteps.ts";
-export { type Role, ROLES } from "./roles.ts";
+export { PLACED_ROLES, type Role, ROLES } from "./roles.ts";
 export { lineSummaryOf, standingOf } from "./standing.ts";
 export {
   OWN_PREFIX,

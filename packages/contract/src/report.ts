@@ -190,6 +190,8 @@ export const reportGroupsSchema = z.array(
     id: z.string(),
     name: z.string(),
     level: z.int(),
+    /** Whether the group's own report may be opened: it tells of all projects in it, seen or not. */
+    mayOpen: z.boolean(),
     projects: z.array(
       z.object({ id: z.string(), code: z.string(), name: z.string(), issued: z.int().nullable(), closed: z.boolean() }),
     ),

@@ -2,6 +2,7 @@ import { randomBytes } from "node:crypto";
 import type { Accounts, Me, SessionView } from "@chronometra/contract";
 import type { Request } from "express";
 import type { DataSource } from "typeorm";
+import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { isTimeZone } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "./serve.ts";
@@ -86,17 +87,23 @@ export function accessRoutes(serving: Serving): void {
     const rows = (await database.query(
       "select row_key as id, min(json_value(doc, '$.name')) as name from plan_row where table_name = 'people' group by row_key order by name",
     )) as { id: string; name: string }[];
-    return { accounts: await listAccounts(database), people: rows.map(({ id, name }) => ({ id, name })) };
+    const groups = await database.getRepository(ProgrammeEntity).find({ order: { position: "ASC", name: "ASC" } });
+    return {
+      accounts: await listAccounts(database),
+      groups: groups.map(({ id, name, parentId }) => ({ id, name, parent: parentId })),
+      people: rows.map(({ id, name }) => ({ id, name })),
+    };
   });
 
   serve(serving, "POST /api/accounts", async ({ database, body }) => {
     if (await database.getRepository(AccountEntity).existsBy({ login: body.login }))
       throw new Failure("conflict", `Someone signs in as "${body.login}" already; use another name.`);
-    const { login, name, roles, person } = body;
+    const { login, name, roles, only, person } = body;
     return addAccount(database, {
       login,
       name,
       roles,
+      only,
       personId: person,
       passwordHash: await hashPassword(body.password),
     });

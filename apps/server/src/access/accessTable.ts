@@ -1,10 +1,19 @@
 import type { EndpointKey, Role } from "@chronometra/contract";
+import { LOOKERS } from "../project/reach.ts";
 
-/** Everyone with the address, everyone who is signed in, another system by its token, or holders of one of some roles. */
-export type Access = "anyone" | "signedIn" | "token" | readonly Role[];
+/** Holders of a role for the whole house, not for groups alone. */
+interface OfHouse {
+  readonly house: readonly Role[];
+}
 
-/** Those who may look into any plan. */
-export const LOOKERS = ["controller", "projectManager", "approver", "reader"] as const;
+/**
+ * Everyone with the address, everyone who is signed in, another system by its token, or holders of one of some roles:
+ * where the call is of a project, for that project; else somewhere, and the answer is of what lies there.
+ */
+export type Access = "anyone" | "signedIn" | "token" | readonly Role[] | OfHouse;
+
+const house = (...roles: readonly Role[]): OfHouse => ({ house: roles });
+
 /** What is said to whoever may not: who may, and what to do. */
 export function refusalWords(roles: readonly Role[]): string {
   if (roles.includes("reader"))
@@ -14,7 +23,8 @@ export function refusalWords(roles: readonly Role[]): string {
   return `This is for ${named.length === 1 ? last : `${named.slice(0, -1).join(", ")} and ${last}`}. Ask an administrator if it is to be yours.`;
 }
 
-const ROLE_WORDS: Readonly<Record<Role, string>> = {
+/** The holders of roles. */
+export const ROLE_WORDS: Readonly<Record<Role, string>> = {
   controller: "controllers",
   projectManager: "project managers",
   contributor: "contributors",
@@ -29,7 +39,7 @@ export const KEEPERS = ["controller", "administrator"] as const;
 
 /**
  * Who may call what: the one place where it is decided. Project managers may change only projects that are theirs;
- * `mayEdit` in projectAccess.ts sees to that.
+ * `mayEdit` in reach.ts sees to that.
  */
 export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/session": "anyone",
@@ -37,17 +47,17 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "DELETE /api/session": "signedIn",
   "PUT /api/session/time-zone": "signedIn",
   "PUT /api/session/password": "signedIn",
-  "GET /api/accounts": ["administrator"],
-  "POST /api/accounts": ["administrator"],
-  "PUT /api/accounts/:account": ["administrator"],
+  "GET /api/accounts": house("administrator"),
+  "POST /api/accounts": house("administrator"),
+  "PUT /api/accounts/:account": house("administrator"),
   "GET /api/openapi.json": "anyone",
 
   "POST /api/find": "signedIn",
 
   "GET /api/period": "signedIn",
-  "POST /api/periods": ["controller"],
+  "POST /api/periods": house("controller"),
   "GET /api/periods": LOOKERS,
-  "PUT /api/periods/planned": ["controller"],
+  "PUT /api/periods/planned": house("controller"),
   "GET /api/period/owing": LOOKERS,
   "POST /api/period/reminders": PLANNERS,
   "GET /api/cycle": LOOKERS,
@@ -71,7 +81,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/begin/effect": PLANNERS,
   "POST /api/begin": PLANNERS,
   "GET /api/life-cycles": LOOKERS,
-  "PUT /api/life-cycles/:cycle": ["controller"],
+  "PUT /api/life-cycles/:cycle": house("controller"),
   "GET /api/projects/:project/gates": LOOKERS,
   "PUT /api/projects/:project/gates": ["controller", "projectManager", "approver"],
   "POST /api/projects/:project/gates/:stage": PLANNERS,
@@ -85,23 +95,23 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/programmes": ["controller", "projectManager", "administrator"],
   "GET /api/programmes": LOOKERS,
   "GET /api/programmes/:programme/periods": LOOKERS,
-  "DELETE /api/programmes/:programme": ["controller", "administrator"],
-  "PUT /api/programmes/:programme": ["controller", "administrator"],
+  "DELETE /api/programmes/:programme": house("controller", "administrator"),
+  "PUT /api/programmes/:programme": house("controller", "administrator"),
   "GET /api/portfolio": LOOKERS,
   "GET /api/portfolio/roadmap": LOOKERS,
   "GET /api/portfolio/paths": LOOKERS,
   "GET /api/portfolio/accepted": LOOKERS,
-  "PUT /api/portfolio/thresholds": ["controller"],
+  "PUT /api/portfolio/thresholds": house("controller"),
   "PUT /api/programmes/:programme/thresholds": ["controller"],
-  "PUT /api/portfolio/quality-limits": ["controller"],
+  "PUT /api/portfolio/quality-limits": house("controller"),
   "GET /api/projects/:project/quality": LOOKERS,
   "POST /api/projects/:project/quality/mend/effect": PLANNERS,
   "POST /api/projects/:project/quality/mend": PLANNERS,
   "POST /api/projects/:project/chances": LOOKERS,
   "GET /api/portfolio/exchange": LOOKERS,
-  "PUT /api/portfolio/exchange": ["controller"],
+  "PUT /api/portfolio/exchange": house("controller"),
   "GET /api/portfolio/people": PLANNERS,
-  "PUT /api/portfolio/fields": ["controller"],
+  "PUT /api/portfolio/fields": house("controller"),
   "PUT /api/projects/:project/standing": PLANNERS,
   "POST /api/portfolio/data-date": ["controller"],
 
@@ -119,11 +129,11 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "PUT /api/projects/:project/presence": LOOKERS,
   "GET /api/projects/:project/shared": LOOKERS,
   "GET /api/register": [...LOOKERS, "administrator"],
-  "GET /api/register/rates": KEEPERS,
-  "POST /api/register/effect": KEEPERS,
-  "POST /api/register": KEEPERS,
-  "POST /api/register/missing": KEEPERS,
-  "DELETE /api/register/:table/:row": KEEPERS,
+  "GET /api/register/rates": house(...KEEPERS),
+  "POST /api/register/effect": house(...KEEPERS),
+  "POST /api/register": house(...KEEPERS),
+  "POST /api/register/missing": house(...KEEPERS),
+  "DELETE /api/register/:table/:row": house(...KEEPERS),
   "POST /api/projects/:project/register/effect": PLANNERS,
   "POST /api/projects/:project/register": PLANNERS,
   "POST /api/shared/effect": PLANNERS,
@@ -184,7 +194,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/time/:date/reminders": PLANNERS,
   "GET /api/blocked/:days": LOOKERS,
   "GET /api/mail": "signedIn",
-  "POST /api/mail/:mail/again": ["administrator"],
+  "POST /api/mail/:mail/again": house("administrator"),
   "PUT /api/desk/seen": "signedIn",
   "PUT /api/desk/clock": ["contributor", "projectManager", "controller"],
   "POST /api/desk/clock/stop": ["contributor", "projectManager", "controller"],
@@ -206,12 +216,12 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/outside/effect": PLANNERS,
   "POST /api/outside/aside": PLANNERS,
   "POST /api/outside/costs": PLANNERS,
-  "POST /api/outside/simulated": ["controller"],
+  "POST /api/outside/simulated": house("controller"),
   "POST /api/feeds/time": "token",
   "POST /api/feeds/costs": "token",
-  "GET /api/tokens": ["administrator"],
-  "POST /api/tokens": ["administrator"],
-  "DELETE /api/tokens/:token": ["administrator"],
+  "GET /api/tokens": house("administrator"),
+  "POST /api/tokens": house("administrator"),
+  "DELETE /api/tokens/:token": house("administrator"),
 
   "GET /api/deadlines": LOOKERS,
   "PUT /api/projects/:project/promises/:activity": PLANNERS,

@@ -1,4 +1,4 @@
-import type { Role } from "@chronometra/contract";
+import type { Account, Role } from "@chronometra/contract";
 import { Column, Entity, PrimaryColumn } from "typeorm";
 
 @Entity("account")
@@ -17,6 +17,10 @@ export class AccountEntity {
 
   @Column({ type: "simple-json" })
   roles!: Role[];
+
+  /** The groups for which a role was given; roles that are left out, and `null`, hold for the whole house. */
+  @Column({ name: "only_in", type: "simple-json", nullable: true })
+  only!: Account["only"] | null;
 
   /** The id of the person in plans whose work this account sees on its desk. */
   @Column({ name: "person_id", type: "varchar", length: 64, nullable: true })

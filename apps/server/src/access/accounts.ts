@@ -1,19 +1,45 @@
 import { randomBytes, randomUUID } from "node:crypto";
-import type { Me, Role } from "@chronometra/contract";
+import { PLACED_ROLES, type Account, type Me, type Role } from "@chronometra/contract";
 import { hash, verify } from "@node-rs/argon2";
 import type { DataSource, EntityManager } from "typeorm";
+import { groupsBelow } from "../project/groupTree.ts";
+import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { installationZone } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
+import { ROLE_WORDS } from "./accessTable.ts";
 import { AccountEntity } from "./accountEntity.ts";
+import { holdsFor, type Placed } from "../project/reach.ts";
 
-export const asMe = (account: AccountEntity): Me => ({
+const present = (account: AccountEntity): Account => ({
   id: account.id,
   name: account.name,
   login: account.login,
   roles: account.roles,
+  only: account.only ?? {},
   person: account.personId,
   timeZone: account.timeZone ?? installationZone(),
 });
+
+/** Where roles hold that were given for groups: these groups and all below them. */
+export async function withinOf(
+  database: DataSource | EntityManager,
+  only: Account["only"] | null,
+): Promise<Pick<Me, "within">> {
+  if (only === null || Object.keys(only).length === 0) return {};
+  const groups = (await database.query("select id, parent_id as parentId from programme")) as {
+    id: string;
+    parentId: string | null;
+  }[];
+  const below = (roots: readonly string[]): string[] => [
+    ...new Set(roots.flatMap((root) => [...groupsBelow(groups, root)])),
+  ];
+  return { within: Object.fromEntries(Object.entries(only).map(([role, roots]) => [role, below(roots)])) };
+}
+
+async function asMe(database: DataSource | EntityManager, account: AccountEntity): Promise<Me> {
+  const { only, ...me } = present(account);
+  return { ...me, ...(await withinOf(database, only)) };
+}
 
 /** Argon2id with the parameters that OWASP's password storage cheat sheet asks for (19 MiB, 2 passes). */
 const ARGON = { memoryCost: 19_456, timeCost: 2, parallelism: 1 };
@@ -28,12 +54,12 @@ export async function findByPassword(database: DataSource, login: string, passwo
   const account = await database.getRepository(AccountEntity).findOneBy({ login: login.trim().toLowerCase() });
   const stored = account?.passwordHash ?? (await (decoy ??= hashPassword(randomUUID())));
   const matches = await verify(stored, password);
-  return account !== null && matches ? asMe(account) : null;
+  return account !== null && matches ? asMe(database, account) : null;
 }
 
 export async function findAccount(database: DataSource | EntityManager, id: string): Promise<Me | null> {
   const account = await database.getRepository(AccountEntity).findOneBy({ id });
-  return account === null ? null : asMe(account);
+  return account === null ? null : asMe(database, account);
 }
 
 /** Names by account id. */
@@ -47,26 +73,52 @@ export interface NewAccount {
   readonly name: string;
   readonly passwordHash: string;
   readonly roles: Role[];
+  readonly only?: Account["only"];
   readonly personId: string | null;
   readonly timeZone?: string | null;
 }
 
 export async function addAccount(database: DataSource | EntityManager, account: NewAccount): Promise<Me> {
+  const only = await placed(database, account.roles, account.only ?? {});
   const row = database
     .getRepository(AccountEntity)
-    .create({ id: randomUUID(), timeZone: null, ...account, login: account.login.toLowerCase() });
+    .create({ id: randomUUID(), timeZone: null, ...account, only, login: account.login.toLowerCase() });
   await database.getRepository(AccountEntity).insert(row);
-  return asMe(row);
+  return asMe(database, row);
+}
+
+/**
+ * The groups for which roles are given, as they are stored.
+ * @throws {Failure} for a role that is not held or cannot be given for groups, and for a group that is not there
+ */
+async function placed(
+  database: DataSource | EntityManager,
+  roles: readonly Role[],
+  only: Account["only"],
+): Promise<Account["only"] | null> {
+  const given = Object.entries(only) as [Role, string[]][];
+  if (given.length === 0) return null;
+  const groups = new Set((await database.getRepository(ProgrammeEntity).find()).map(({ id }) => id));
+  for (const [role, roots] of given) {
+    if (!roles.includes(role) || !(PLACED_ROLES as readonly Role[]).includes(role))
+      throw new Failure("invalid", `The role of ${ROLE_WORDS[role]} is not given here, or not for groups.`);
+    if (roots.length === 0)
+      throw new Failure("invalid", `Say for which groups the role of ${ROLE_WORDS[role]} is given.`);
+    if (roots.some((id) => !groups.has(id)))
+      throw new Failure("invalid", "There is no such group any more; load the page again.");
+  }
+  return only;
 }
 
 /** Everyone who can sign in, by name. */
-export async function listAccounts(database: DataSource): Promise<Me[]> {
-  return (await database.getRepository(AccountEntity).find({ order: { name: "ASC" } })).map(asMe);
+export async function listAccounts(database: DataSource): Promise<Account[]> {
+  return (await database.getRepository(AccountEntity).find({ order: { name: "ASC" } })).map(present);
 }
 
 interface AccountEdit {
   readonly name: string;
   readonly roles: Role[];
+  readonly only: Account["only"];
   readonly person: string | null;
   readonly password?: string | undefined;
 }
@@ -75,7 +127,7 @@ interface AccountEdit {
  * Changes an account; a new password ends its sessions.
  * @throws {Failure} where nobody would be left to administer
  */
-export async function editAccount(manager: EntityManager, id: string, edit: AccountEdit): Promise<Me> {
+export async function editAccount(manager: EntityManager, id: string, edit: AccountEdit): Promise<Account> {
   const repository = manager.getRepository(AccountEntity);
   const all = await repository.find({ lock: { mode: "pessimistic_write" } });
   const account = orNotFound(
@@ -85,11 +137,12 @@ export async function editAccount(manager: EntityManager, id: string, edit: Acco
   const others = all.filter((row) => row.id !== id && row.roles.includes("administrator"));
   if (!edit.roles.includes("administrator") && others.length === 0)
     throw new Failure("invalid", "Someone must remain administrator; give another account that role first.");
-  Object.assign(account, { name: edit.name, roles: edit.roles, personId: edit.person });
+  const only = await placed(manager, edit.roles, edit.only);
+  Object.assign(account, { name: edit.name, roles: edit.roles, only, personId: edit.person });
   if (edit.password !== undefined) account.passwordHash = await hashPassword(edit.password);
   await repository.save(account);
   if (edit.password !== undefined) await endSessions(manager, id);
-  return asMe(account);
+  return present(account);
 }
 
 /** Ends all sessions of an account. */
@@ -118,6 +171,25 @@ export const managersOf = (database: DataSource | EntityManager): Promise<{ id: 
       where json_contains(roles, '"projectManager"') or json_contains(roles, '"controller"') order by name`,
   );
 
-/** Whoever may decide gates, requests and plans, by name. */
-export const deciders = (database: DataSource | EntityManager): Promise<{ id: string; name: string }[]> =>
-  database.query(`select id, name from account where json_contains(roles, '"approver"') order by name`);
+/** Everyone who can sign in, with where their roles hold, by name. */
+export async function everyAccount(database: DataSource | EntityManager): Promise<Me[]> {
+  const accounts = await database.getRepository(AccountEntity).find({ order: { name: "ASC" } });
+  return Promise.all(accounts.map((account) => asMe(database, account)));
+}
+
+/** Accounts that hold a role of some for a project, as they would for a call of their own, by name. */
+export async function holdersFor(
+  database: DataSource | EntityManager,
+  roles: readonly Role[],
+  project: Placed,
+): Promise<{ id: string; name: string }[]> {
+  return (await everyAccount(database))
+    .filter((each) => holdsFor(each, roles, project))
+    .map(({ id, name }) => ({ id, name }));
+}
+
+/** Whoever may decide gates, requests and the plan of a project, by name. */
+export const deciders = (
+  database: DataSource | EntityManager,
+  project: Placed,
+): Promise<{ id: string; name: string }[]> => holdersFor(database, ["approver"], project);

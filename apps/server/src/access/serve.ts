@@ -1,11 +1,12 @@
-import { endpoints, type BodyOf, type EndpointKey, type Me, type ResponseOf } from "@chronometra/contract";
+import { endpoints, type BodyOf, type EndpointKey, type Me, type ResponseOf, type Role } from "@chronometra/contract";
 import { valueAt, wordsOf, type Problem } from "@chronometra/core";
 import express, { type Request, type Response, type Router } from "express";
 import type { DataSource } from "typeorm";
 import type { z } from "zod";
 import { Failure } from "../shared/failure.ts";
 import { JsonText } from "../shared/http.ts";
-import { ACCESS, refusalWords } from "./accessTable.ts";
+import { ACCESS, refusalWords, type Access } from "./accessTable.ts";
+import { findSeen, holdsEverywhere, holdsFor } from "../project/reach.ts";
 import { findAccount } from "./accounts.ts";
 import { admitSystem, type ApiTokenEntity } from "./tokens.ts";
 
@@ -36,6 +37,21 @@ const SAFE_METHODS = new Set(["GET", "HEAD"]);
 /** Every changing call carries the token of its session in this header. */
 export const TOKEN_HEADER = "x-chronometra-token";
 
+/** Refuses whoever does not hold what a call asks for; of a project that they do not see, as if it were not there. */
+async function assertHolds(
+  database: DataSource,
+  me: Me,
+  access: Extract<Access, object>,
+  project: unknown,
+): Promise<void> {
+  const roles = "house" in access ? access.house : access;
+  const holds = "house" in access ? holdsEverywhere : (_me: Me, role: Role) => me.roles.includes(role);
+  if (!roles.some((role) => holds(me, role))) throw new Failure("notAllowed", refusalWords(roles));
+  if (me.within === undefined || typeof project !== "string") return;
+  if (!holdsFor(me, roles, await findSeen(database, me, project)))
+    throw new Failure("notAllowed", `${refusalWords(roles)} Your role is for other groups.`);
+}
+
 async function admit(
   key: EndpointKey,
   request: Request,
@@ -47,8 +63,7 @@ async function admit(
   const me = id === undefined ? null : (request.session.me ?? (await findAccount(database, id)));
   if (access !== "anyone") {
     if (me === null) throw new Failure("signInNeeded");
-    if (access !== "signedIn" && !access.some((role) => me.roles.includes(role)))
-      throw new Failure("notAllowed", refusalWords(access));
+    if (access !== "signedIn") await assertHolds(database, me, access, request.params["project"]);
   }
   if (!SAFE_METHODS.has(request.method)) {
     const token = request.session.token;

@@ -1,8 +1,9 @@
-import type { Role } from "@chronometra/contract";
+import type { Account, Role } from "@chronometra/contract";
 import { Store, type SessionData } from "express-session";
 import { LessThan, type DataSource } from "typeorm";
 import { installationZone } from "../shared/clock.ts";
 import { SessionEntity } from "./accountEntity.ts";
+import { withinOf } from "./accounts.ts";
 
 type Done = (error?: unknown) => void;
 
@@ -32,25 +33,34 @@ export class SessionStore extends Store {
   /** The session and whoever is signed in by it, in one question: every call asks it. */
   private async fetch(sid: string): Promise<SessionData | null> {
     const [row] = (await this.database.query(
-      "select s.data, s.expires_at as expiresAt, a.id, a.login, a.name, a.roles, a.person_id as person, a.time_zone as timeZone from session s left join account a on a.id = json_value(s.data, '$.accountId') where s.sid = ?",
+      "select s.data, s.expires_at as expiresAt, a.id, a.login, a.name, a.roles, a.only_in as onlyIn, a.person_id as person, a.time_zone as timeZone from session s left join account a on a.id = json_value(s.data, '$.accountId') where s.sid = ?",
       [sid],
     )) as ({ data: string; expiresAt: string } & (
       | { id: null }
-      | { id: string; login: string; name: string; roles: string; person: string | null; timeZone: string | null }
+      | {
+          id: string;
+          login: string;
+          name: string;
+          roles: string;
+          onlyIn: string | null;
+          person: string | null;
+          timeZone: string | null;
+        }
     ))[];
     if (row === undefined || Number(row.expiresAt) < Date.now()) return null;
     const { data, expiresAt, ...account } = row;
+    const session = { ...(JSON.parse(data) as SessionData), keptUntil: Number(expiresAt) };
+    if (account.id === null) return { ...session, me: null };
+    const { onlyIn, roles, timeZone, ...me } = account;
+    const only = onlyIn === null ? null : (JSON.parse(onlyIn) as Account["only"]);
     return {
-      ...(JSON.parse(data) as SessionData),
-      keptUntil: Number(expiresAt),
-      me:
-        account.id === null
-          ? null
-          : {
-              ...account,
-              roles: JSON.parse(account.roles) as Role[],
-              timeZone: account.timeZone ?? installationZone(),
-            },
+      ...session,
+      me: {
+        ...me,
+        roles: JSON.parse(roles) as Role[],
+        ...(await withinOf(this.database, only)),
+        timeZone: timeZone ?? installationZone(),
+      },
     };
   }
 

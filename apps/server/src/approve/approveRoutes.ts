@@ -5,7 +5,8 @@ import { accountNames } from "../access/accounts.ts";
 import { listsSince, standing } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { findProject } from "../project/projectAccess.ts";
+import { holdsIn, mayEdit, projectsSeen, type Placed } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
@@ -16,8 +17,8 @@ import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
-const mayDecide = (me: Me, approval: ApprovalEntity): boolean =>
-  me.roles.includes("approver") && approval.state === "asked" && approval.askedBy !== me.id;
+const mayDecide = (me: Me, project: Placed, approval: ApprovalEntity): boolean =>
+  holdsIn(me, "approver", project.programmeId) && approval.state === "asked" && approval.askedBy !== me.id;
 
 /** How many changes the plan has had since each of some requests, those that were undone left out. */
 async function changesSince(
@@ -59,7 +60,7 @@ async function present(
       decidedAt: approval.decidedAt?.toISOString() ?? null,
       reason: approval.reason,
       baseline: approval.baseline,
-      mayDecide: mayDecide(me, approval),
+      mayDecide: mayDecide(me, project, approval),
       changedSince: approval.state !== "asked" || approval.revision === null ? 0 : (since.get(approval.id) ?? 0),
     };
   });
@@ -90,7 +91,12 @@ export function approveRoutes(serving: Serving): void {
     const open = await database
       .getRepository(ApprovalEntity)
       .find({ where: { state: "asked" }, order: { askedAt: "ASC" } });
-    return present(database, me, open);
+    const seen = await projectsSeen(database, me);
+    return present(
+      database,
+      me,
+      open.filter(({ projectId }) => seen?.has(projectId) !== false),
+    );
   });
 
   serve(serving, "GET /api/projects/:project/ledger", async ({ database, me, params }): Promise<Ledger> => {

@@ -18,6 +18,7 @@ import { dayOf } from "../shared/clock.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import type { APPROVE_WORKS } from "./works/approveWorks.ts";
 import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./kept/approveEntities.ts";
+import { holdsIn } from "../project/reach.ts";
 
 const overPlan = overPlans<typeof APPROVE_WORKS>();
 
@@ -168,6 +169,7 @@ export async function decideApproval(
     const { manager } = writing;
     const project = writing.project(projectId);
     const approval = await findApproval(manager, id);
+    assertApproves(me, project);
     assertMayDecide(me, approval);
     const baseline = isApproved ? await freezeProject(writing, project, approved, at) : null;
     await settle(manager, approval, {
@@ -182,6 +184,12 @@ export async function decideApproval(
   return writeProjects(database, me, [projectId], work, async (plan) =>
     isApproved ? [{ type: "freeze", baseline: await nextBaseline({ id: projectId, plan }, approved) }] : [],
   );
+}
+
+/** Refuses whoever approves in other groups alone. */
+export function assertApproves(me: Me, project: ProjectEntity): void {
+  if (!holdsIn(me, "approver", project.programmeId))
+    throw new Failure("notAllowed", `Your role of an approver is not for the group of "${project.head.name}".`);
 }
 
 /** Throws a Failure where a request has been decided, or is one's own. */

@@ -7,7 +7,7 @@ import { assertNotClosed } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
-import { freezeProject, nextBaseline, type Approved } from "./approveService.ts";
+import { assertApproves, freezeProject, nextBaseline, type Approved } from "./approveService.ts";
 import { aloneOnBaseline, applyWhatIf } from "./mergeWhatIf.ts";
 import { enterReserve } from "./reserves.ts";
 import { WhatIfEntity } from "./kept/whatIfEntities.ts";
@@ -104,6 +104,7 @@ export async function decideRequest(
   const work = async (writing: Writing): Promise<WhatIfEntity> => {
     const { manager } = writing;
     const project = writing.project(projectId);
+    assertApproves(me, project);
     const row = await askedOf(manager, me, id);
     await assertNotClosed(manager, project);
     if (!sendsBack && seen !== undefined && (seen.live !== project.revision || seen.version !== row.version))

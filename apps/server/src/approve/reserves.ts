@@ -3,7 +3,8 @@ import { randomUUID } from "node:crypto";
 import type { Me, Reserves } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { findProject } from "../project/projectAccess.ts";
+import { mayEdit } from "../project/reach.ts";
 import { Failure } from "../shared/failure.ts";
 import { ReserveEntryEntity } from "./kept/whatIfEntities.ts";
 

@@ -4,7 +4,8 @@ import { accountNames } from "../access/accounts.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { presentPlan } from "../plan/presentPlan.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { findProject } from "../project/projectAccess.ts";
+import { findSeen, holdsIn, mayEdit, projectsSeen } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
@@ -48,13 +49,14 @@ async function present(database: DataSource | EntityManager, me: Me, rows: reado
       minorDigits: project.head.minorDigits ?? 2,
       mayEdit: mayEdit(me, project) && (row.state === "open" || row.state === "sentBack"),
       mayRestore: mayEdit(me, project) && row.state === "dropped",
-      mayDecide: me.roles.includes("approver") && row.state === "asked" && row.askedBy !== me.id,
+      mayDecide: holdsIn(me, "approver", project.programmeId) && row.state === "asked" && row.askedBy !== me.id,
     };
   });
 }
 
 async function view(database: DataSource, me: Me, id: string): Promise<WhatIfView> {
   const row = await findWhatIf(database, id);
+  await findSeen(database, me, row.projectId);
   const { project, after, fault, behind, meets, effect, load, budget } = await tried(database, row);
   const [whatIf] = await present(database, me, [row]);
   const plan =
@@ -75,13 +77,17 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
 }
 
 export function whatIfRoutes(serving: Serving): void {
-  serve(serving, "GET /api/requests", async ({ database, me }) =>
-    present(
+  serve(serving, "GET /api/requests", async ({ database, me }) => {
+    const asked = await database
+      .getRepository(WhatIfEntity)
+      .find({ where: { state: "asked" }, order: { askedAt: "ASC" } });
+    const seen = await projectsSeen(database, me);
+    return present(
       database,
       me,
-      await database.getRepository(WhatIfEntity).find({ where: { state: "asked" }, order: { askedAt: "ASC" } }),
-    ),
-  );
+      asked.filter(({ projectId }) => seen?.has(projectId) !== false),
+    );
+  });
 
   serve(serving, "GET /api/projects/:project/whatifs", async ({ database, me, params }) => {
     const project = await findProject(database, params["project"]!);
@@ -101,9 +107,9 @@ export function whatIfRoutes(serving: Serving): void {
 
   serve(serving, "GET /api/whatifs/:whatif", ({ database, me, params }) => view(database, me, params["whatif"]!));
 
-  serve(serving, "GET /api/whatifs/:whatif/alone", async ({ database, params }) => {
+  serve(serving, "GET /api/whatifs/:whatif/alone", async ({ database, me, params }) => {
     const row = await findWhatIf(database, params["whatif"]!);
-    const live = await loadPlan(database.manager, await findProject(database, row.projectId));
+    const live = await loadPlan(database.manager, await findSeen(database, me, row.projectId));
     const alone = await aloneOnBaseline(database.manager, live, row);
     return { baseline: inForce(live), fault: "fault" in alone ? alone.fault : null };
   });

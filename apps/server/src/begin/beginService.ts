@@ -13,7 +13,6 @@ import type { DataSource, EntityManager } from "typeorm";
 import { beginCharter, EMPTY_CHARTER, meantOf } from "../charter/charter.ts";
 import { beginLife, lifeOf } from "../gates/gateLife.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { findProject } from "../project/projectAccess.ts";
 import { changesInto } from "../resources/register.ts";
 import { houseMoney, registerRows } from "../resources/registerRows.ts";
 import { todayOf } from "../shared/clock.ts";
@@ -24,6 +23,7 @@ import type { ReadPart, Wanted } from "./assemble.ts";
 import { createProject } from "./createProject.ts";
 import { findTemplate } from "./templates.ts";
 import type { Put } from "./worker.ts";
+import { findSeen } from "../project/reach.ts";
 
 /** A part with what is known of where it comes from. */
 interface Sourced extends ReadPart {
@@ -56,10 +56,11 @@ async function templatePart(
 
 async function projectPart(
   database: DataSource,
+  me: Me,
   { project: id, branch }: { readonly project: string; readonly branch: string | null },
   along: BeginAsked["along"],
 ): Promise<Sourced> {
-  const project = await findProject(database, id);
+  const project = await findSeen(database, me, id);
   const plan = await loadPlan(database.manager, project);
   const isChartered = along.charter && branch === null;
   const row = branch === null ? undefined : orNotFound(plan.activities.get(branch), "branch of that plan any more");
@@ -86,13 +87,14 @@ const SOME_DAY = "2024-01-01";
 
 function partFrom(
   database: DataSource,
+  me: Me,
   part: Part,
   along: BeginAsked["along"],
   name: string,
 ): Promise<Sourced> | Sourced {
   const { source } = part;
   if ("template" in source) return templatePart(database, source.template, part, along);
-  if ("project" in source) return projectPart(database, source, along);
+  if ("project" in source) return projectPart(database, me, source, along);
   const head = { code: "-", name, currency: source.currency };
   if ("steps" in source) return saidPart("steps", planOfSteps({ ...head, start: SOME_DAY }, source.steps));
   const plan = planByHand(head, source.stages, source.milestones);
@@ -100,8 +102,12 @@ function partFrom(
   return saidPart("stages kept by hand", plan);
 }
 
-const sourcesOf = (database: DataSource, { parts, along }: BeginEffectAsked, name: string): Promise<Sourced[]> =>
-  Promise.all(parts.map((part) => partFrom(database, part, along, name)));
+const sourcesOf = (
+  database: DataSource,
+  me: Me,
+  { parts, along }: BeginEffectAsked,
+  name: string,
+): Promise<Sourced[]> => Promise.all(parts.map((part) => partFrom(database, me, part, along, name)));
 
 /** Puts the plan together; throws why it cannot be. */
 async function put(wanted: Wanted): Promise<Extract<Put, { plan: Plan }>> {
@@ -128,7 +134,7 @@ const wantedOf = (
 
 /** What a project begun with others would be; nothing is stored. */
 export async function beginEffect(database: DataSource, me: Me, asked: BeginEffectAsked): Promise<BegunEffect> {
-  const parts = await sourcesOf(database, asked, "The project");
+  const parts = await sourcesOf(database, me, asked, "The project");
   const { outline } = await put(wantedOf(me, parts, asked, "-", "-"));
   return {
     ...outline,
@@ -178,7 +184,7 @@ function withSaid(charter: Charter | null, { purpose = "", deliverables = [] }: 
 
 /** Begins a project with others; gives its id. */
 export async function begin(database: DataSource, me: Me, asked: BeginAsked): Promise<{ project: string }> {
-  const parts = await sourcesOf(database, asked, asked.name);
+  const parts = await sourcesOf(database, me, asked, asked.name);
   const { plan } = await put(wantedOf(me, parts, asked, asked.code, asked.name));
   const [first] = parts as [Sourced, ...Sourced[]];
   return inTransaction(database, async (manager) => {

@@ -18,6 +18,7 @@ import { Failure } from "../shared/failure.ts";
 import { keepRows } from "../plan/stored/keepRows.ts";
 import { rowsOfAll } from "../plan/prepare.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
+import { assertMayBeginIn } from "../project/projectAccess.ts";
 
 /** What a plan begins with that the open format leaves out. */
 export interface Beside {
@@ -63,6 +64,7 @@ function taken(code: string): Failure {
  */
 export async function createProject(manager: EntityManager, me: Me, wanted: NewProject): Promise<ProjectEntity> {
   const { plan } = wanted;
+  assertMayBeginIn(me, wanted.programmeId);
   const id = randomUUID();
   const rows = await rowsOfAll({ id, plan }, 1);
   const { code } = plan.project;

@@ -6,12 +6,12 @@ import { accountNames } from "../access/accounts.ts";
 import { meantOf } from "../charter/charter.ts";
 import { lifeOf } from "../gates/gateLife.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { findProject } from "../project/projectAccess.ts";
 import { inTransaction, orTaken } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { branchAlone } from "./assemble.ts";
 import { planOfText, planText } from "./planText.ts";
 import { TemplateEntity } from "./templateEntity.ts";
+import { findSeen } from "../project/reach.ts";
 
 /** A template with its plan. */
 export async function findTemplate(manager: DataSource | EntityManager, id: string) {
@@ -80,7 +80,7 @@ export async function makeTemplate(
   me: Me,
   { project: projectId, branch, along, name, description, repeats }: BodyOf<"POST /api/templates">,
 ): Promise<Template[]> {
-  const project = await findProject(database, projectId);
+  const project = await findSeen(database, me, projectId);
   const live = await loadPlan(database.manager, project);
   if (branch !== null && !live.activities.has(branch))
     throw new Failure("invalid", "That branch is not in the plan any more.");

@@ -1,5 +1,5 @@
 import { In } from "typeorm";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";

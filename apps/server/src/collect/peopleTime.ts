@@ -3,7 +3,7 @@ import { addDays, dateWords, parseDate } from "@chronometra/core";
 import { Between, In, Like, MoreThanOrEqual, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";

@@ -13,7 +13,7 @@ const DONE = { ok: true as const };
 
 /** @param make what is kept of a period that is issued, besides its figures */
 export function cycleRoutes(serving: Serving, post: Post, make: MakeAlongside): void {
-  serve(serving, "GET /api/period", ({ database }) => periodBar(database));
+  serve(serving, "GET /api/period", ({ database, me }) => periodBar(database, me));
 
   serve(serving, "GET /api/period/owing", ({ database, me }) => owingOf(database, me));
   serve(serving, "POST /api/period/reminders", ({ database, me, body }) =>
@@ -27,9 +27,9 @@ export function cycleRoutes(serving: Serving, post: Post, make: MakeAlongside): 
     return reportingCalendar(database);
   });
 
-  serve(serving, "POST /api/periods", async ({ database, body }) => {
+  serve(serving, "POST /api/periods", async ({ database, me, body }) => {
     await openNextPeriod(database, body);
-    return periodBar(database);
+    return periodBar(database, me);
   });
 
   serve(serving, "GET /api/cycle", ({ database, me }) => standingsOf(database, me));

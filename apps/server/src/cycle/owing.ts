@@ -3,7 +3,7 @@ import { addDays, epochDay, formatDate, mondayOf, parseDate, type ProjectHead } 
 import { In, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../writers/summarise.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit, maySee } from "../project/reach.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import type { Post } from "../tell/post.ts";
@@ -30,13 +30,14 @@ interface Row {
   readonly code: string;
   readonly head: string;
   readonly managerId: string;
+  readonly programmeId: string | null;
   readonly people: string;
 }
 
 /** Projects that take part in a period: those with an approved plan that are not closed. */
 const takingPart = (database: DataSource): Promise<Row[]> =>
   database.query(
-    `select p.id, p.code, p.head, p.manager_id as managerId, f.people from project p join figures f on f.project_id = p.id and f.revision = p.revision
+    `select p.id, p.code, p.head, p.manager_id as managerId, p.programme_id as programmeId, f.people from project p join figures f on f.project_id = p.id and f.revision = p.revision
      where json_value(f.line, '$.baseline') is not null and p.id not in (select project_id from project_closing) order by p.code`,
   );
 
@@ -48,7 +49,7 @@ function mondays(from: string, to: string): string[] {
   return found;
 }
 
-/** Who owes time or progress of the open period, by name, each with all that they owe it on. */
+/** Who owes time or progress of the open period in projects that someone sees, by name, each with all that they owe it on. */
 export async function owingOf(database: DataSource, me: Me): Promise<Owing> {
   const period = await openPeriod(database);
   if (period === null) return { number: null, from: null, dataDate: null, people: [] };
@@ -58,7 +59,8 @@ export async function owingOf(database: DataSource, me: Me): Promise<Owing> {
     reachedSince(database, period),
   ]);
   const people = new Map<string, Owing["people"][number]>();
-  for (const { id, code, head, managerId, people: text } of rows) {
+  for (const row of rows.filter((each) => maySee(me, each))) {
+    const { id, code, head, people: text } = row;
     for (const person of missingReporters(id, JSON.parse(text) as Reporter[], period, reporters)) {
       const since = person.from > period.fromDate ? person.from : period.fromDate;
       const known = people.get(person.id) ?? {
@@ -72,7 +74,7 @@ export async function owingOf(database: DataSource, me: Me): Promise<Owing> {
       };
       people.set(person.id, {
         ...known,
-        mayRemind: known.mayRemind || mayEdit(me, { managerId }),
+        mayRemind: known.mayRemind || mayEdit(me, row),
         projects: [...known.projects, { id, code, name: (JSON.parse(head) as ProjectHead).name, since }],
         weeks: [...new Set([...known.weeks, ...mondays(since, period.dataDate)])].sort(),
       });

@@ -27,7 +27,7 @@ import {
 import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../writers/summarise.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { LOOKERS, mayEdit, maySee } from "../project/reach.ts";
 import { qualityLimitsOf } from "./qualityLimits.ts";
 import { CycleMarkEntity, PeriodLockEntity } from "./cycleEntities.ts";
 import { reachedSince } from "./owing.ts";
@@ -182,7 +182,7 @@ const stepsOf = (steps: readonly Open[], takesPart: boolean): ProjectCycle["step
 
 const CONTROLLERS = ["a controller"];
 
-function projectCycle(known: Known, row: Row, me: Pick<Me, "id" | "roles">): ProjectCycle {
+function projectCycle(known: Known, row: Row, me: Pick<Me, "id" | "roles" | "within">): ProjectCycle {
   const { period, names, limits, thresholds } = known;
   const manager = names.get(row.managerId) ?? "";
   const closed = Number(row.closed) === 1;
@@ -214,7 +214,7 @@ function projectCycle(known: Known, row: Row, me: Pick<Me, "id" | "roles">): Pro
     code: row.code,
     name: (JSON.parse(row.head) as ProjectHead).name,
     manager,
-    mayEdit: mayEdit(me as Me, { managerId: row.managerId }),
+    mayEdit: mayEdit(me, row),
     takesPart,
     closed,
     steps: stepsOf(steps, takesPart),
@@ -227,10 +227,10 @@ function projectCycle(known: Known, row: Row, me: Pick<Me, "id" | "roles">): Pro
   };
 }
 
-/** Where projects stand in the open period; of a single one where it is named. */
+/** Where the projects that someone sees stand in the open period; of a single one where it is named. */
 export async function standingsOf(
   database: DataSource,
-  me: Pick<Me, "id" | "roles">,
+  me: Pick<Me, "id" | "roles" | "within">,
   only: string | null = null,
 ): Promise<Cycle> {
   const known = await knownOf(database, only);
@@ -239,7 +239,7 @@ export async function standingsOf(
     number: period?.number ?? null,
     dataDate: period?.dataDate ?? null,
     issueBy: period?.issueBy ?? null,
-    projects: rows.map((row) => projectCycle(known, row, me)),
+    projects: rows.filter((row) => maySee(me, row)).map((row) => projectCycle(known, row, me)),
   };
 }
 
@@ -281,10 +281,14 @@ function stepOfAll(name: CycleStep, projects: readonly ProjectCycle[]): PeriodBa
   return { name, open, done, words: done ? "done" : open === 0 ? "no project yet" : words[name], link: LINKS[name] };
 }
 
-export async function periodBar(database: DataSource): Promise<PeriodBar> {
+const EVERYWHERE: Pick<Me, "id" | "roles"> = { id: "", roles: ["reader"] };
+
+/** Where the open period stands: for whoever looks into projects, in those; for others, in all together. */
+export async function periodBar(database: DataSource, me: Me): Promise<PeriodBar> {
+  const looks = LOOKERS.some((role) => me.roles.includes(role));
   const [organisation, { number, dataDate, issueBy, projects }] = await Promise.all([
     organisationName(database),
-    standingsOf(database, { id: "", roles: [] }),
+    standingsOf(database, looks ? me : EVERYWHERE),
   ]);
   const part = projects.filter(({ takesPart }) => takesPart);
   return {

@@ -1,21 +1,22 @@
 import type { Me, Promised, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit, maySee } from "../project/reach.ts";
 
 interface Row {
   readonly id: string;
   readonly code: string;
   readonly name: string;
   readonly managerId: string;
+  readonly programmeId: string | null;
   readonly summary: string;
 }
 
-/** Every deadline of every project from kept figures, with how it stood when last issued and what follows if it is not kept. */
+/** Every deadline of every project that someone sees from kept figures, with how it stood when last issued and what follows if it is not kept. */
 export async function allDeadlines(database: DataSource, me: Me): Promise<Promised[]> {
   const [rows, issued, kept, names] = await Promise.all([
     database.query(
-      "select p.id, p.code, json_value(p.head, '$.name') as name, p.manager_id as managerId, f.summary from project p join figures f on f.project_id = p.id and f.revision = p.revision where p.id not in (select project_id from project_closing)",
+      "select p.id, p.code, json_value(p.head, '$.name') as name, p.manager_id as managerId, p.programme_id as programmeId, f.summary from project p join figures f on f.project_id = p.id and f.revision = p.revision where p.id not in (select project_id from project_closing)",
     ) as Promise<Row[]>,
     database.query(
       `select i.project_id as id, i.number, i.summary from issued_period i
@@ -38,8 +39,10 @@ export async function allDeadlines(database: DataSource, me: Me): Promise<Promis
       JSON.parse(doc) as { consequence: string; to?: string },
     ]),
   );
-  return rows.flatMap(({ id: project, code, name: projectName, managerId, summary }) =>
-    (JSON.parse(summary) as Summary).deadlines.map((line): Promised => {
+  return rows.flatMap((row) => {
+    const { id: project, code, name: projectName, managerId, summary } = row;
+    if (!maySee(me, row)) return [];
+    return (JSON.parse(summary) as Summary).deadlines.map((line): Promised => {
       const was = before.get(project)?.deadlines.get(line.id);
       const promise = promises.get(`${project} ${line.id}`);
       return {
@@ -47,7 +50,7 @@ export async function allDeadlines(database: DataSource, me: Me): Promise<Promis
         code,
         projectName,
         manager: names.get(managerId) ?? "",
-        mayEdit: mayEdit(me, { managerId }),
+        mayEdit: mayEdit(me, row),
         ...line,
         consequence: promise?.consequence ?? null,
         to: promise?.to ?? null,
@@ -61,6 +64,6 @@ export async function allDeadlines(database: DataSource, me: Me): Promise<Promis
                 state: was.state,
               },
       };
-    }),
-  );
+    });
+  });
 }

@@ -7,10 +7,11 @@ import {
   type Summary,
 } from "@chronometra/contract";
 import { analyse, type PlanBundle } from "@chronometra/core";
-import { listAccounts } from "../access/accounts.ts";
+import { findAccount, listAccounts } from "../access/accounts.ts";
 import { BaselineEntity } from "../approve/kept/approveEntities.ts";
 import { digestOf } from "../approve/approveService.ts";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
+import { standingsOf } from "../cycle/standings.ts";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import { TestWorld, type Caller } from "../testing/testWorld.ts";
 import { DEMO_SIGN_INS, loadDemoIfEmpty } from "./demo.ts";
@@ -159,10 +160,14 @@ describe("the demo world", () => {
       "margit",
       "amadou",
       "quill",
+      "wim",
       "dagny",
     ]);
     const accounts = await listAccounts(world.database);
     for (const { login } of DEMO_SIGN_INS.people) expect(accounts.map((account) => account.login)).toContain(login);
+    const wim = await findAccount(world.database, accounts.find(({ login }) => login === "wim")!.id);
+    const standing = (await standingsOf(world.database, wim!)).projects.map(({ code }) => code);
+    expect([standing.length > 0, standing.includes("LG-02")]).toEqual([true, false]);
     const { deskOf } = await import("../collect/deskService.ts");
     const desk = await deskOf(
       world.database,

@@ -60,6 +60,7 @@ export const DEMO_SIGN_INS = {
     { login: "margit", is: "Margit Adeyemi, approver" },
     { login: "amadou", is: "Amadou Keller, contributor" },
     { login: "quill", is: "Quill Marchetti, reader" },
+    { login: "wim", is: "Wim Castellan, reader of one group" },
     { login: "dagny", is: "Dagny Osei, administrator" },
   ],
 } as const;
@@ -199,6 +200,11 @@ async function populate(database: DataSource): Promise<World> {
       parentId: null,
       managerId: accounts.get(ANSWER[position] ?? "")?.id ?? null,
     });
+  const fairway = await database.getRepository(ProgrammeEntity).findOneByOrFail({ name: PROGRAMMES[1] });
+  await addAccount(database, {
+    ...{ login: "wim", name: "Wim Castellan", passwordHash, personId: null },
+    ...{ roles: ["reader"], only: { reader: [fairway.id] } },
+  });
   return {
     database,
     accounts,

@@ -1,9 +1,9 @@
 import { randomUUID } from "node:crypto";
 import type { BodyOf, DocumentPlace, Me, ProjectDocument, ProjectDocuments } from "@chronometra/contract";
 import { In, IsNull, type DataSource, type EntityManager } from "typeorm";
-import { LOOKERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
-import { assertMayEdit, assertNotClosed, findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
+import { assertMayEdit, assertNotClosed, findProject, isClosed } from "../project/projectAccess.ts";
+import { mayEdit, maySee } from "../project/reach.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
@@ -16,8 +16,6 @@ export interface Place {
   readonly aboutId: string;
 }
 
-const isLooker = (me: Me): boolean => LOOKERS.some((role) => me.roles.includes(role));
-
 /** The activities that someone works on in a project. */
 async function activitiesOf(manager: DataSource | EntityManager, projectId: string, me: Me): Promise<Set<string>> {
   if (me.person === null) return new Set();
@@ -29,9 +27,13 @@ async function activitiesOf(manager: DataSource | EntityManager, projectId: stri
 }
 
 /** Says of documents whether someone may see them: all of them, or those of activities that they work on. */
-async function seenBy(manager: DataSource | EntityManager, projectId: string, me: Me): Promise<(of: Place) => boolean> {
-  if (isLooker(me)) return () => true;
-  const own = await activitiesOf(manager, projectId, me);
+async function seenBy(
+  manager: DataSource | EntityManager,
+  project: ProjectEntity,
+  me: Me,
+): Promise<(of: Place) => boolean> {
+  if (maySee(me, project)) return () => true;
+  const own = await activitiesOf(manager, project.id, me);
   return ({ about, aboutId }) => about === "activity" && own.has(aboutId);
 }
 
@@ -59,7 +61,7 @@ async function shownOf(
 /** What someone may see of the documents of a project, by name. */
 export async function listDocuments(database: DataSource, me: Me, projectId: string): Promise<ProjectDocuments> {
   const project = await findProject(database, projectId);
-  const isSeen = await seenBy(database, projectId, me);
+  const isSeen = await seenBy(database, project, me);
   const all = await database
     .getRepository(DocumentEntity)
     .find({ where: { projectId, removedAt: IsNull() }, order: { name: "ASC", id: "ASC" } });
@@ -203,7 +205,7 @@ export async function findVersion(
   number: number,
 ): Promise<DocumentVersionEntity> {
   const document = await database.getRepository(DocumentEntity).findOneBy({ id, projectId, removedAt: IsNull() });
-  const isSeen = await seenBy(database, projectId, me);
+  const isSeen = await seenBy(database, await findProject(database, projectId), me);
   const version =
     document === null || !isSeen(document)
       ? null

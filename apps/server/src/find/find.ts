@@ -1,6 +1,6 @@
 import type { Found, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { LOOKERS } from "../access/accessTable.ts";
+import { LOOKERS, groupsShown, maySee, seesAll } from "../project/reach.ts";
 import { NAMED } from "../writers/keptNames.ts";
 import { nameWords } from "../writers/nameWords.ts";
 import { watchlistsFor } from "../watch/watchlists.ts";
@@ -27,6 +27,8 @@ interface ProjectRow {
   readonly code: string;
   readonly name: string;
   readonly closed: number;
+  readonly managerId: string;
+  readonly programmeId: string | null;
 }
 
 const beginsWith = (word: string): string => `${word.replaceAll(/[\\%_]/g, "\\$&")}%`;
@@ -73,13 +75,12 @@ interface Looking {
   readonly terms: readonly Term[];
   /** Where a word is a project's code, the projects it may be; the terms are then the others. */
   readonly within: readonly string[] | null;
+  /** The projects that are looked into; `null` for all. */
+  readonly of: readonly string[] | null;
 }
 
 /** Keys of things of a kind that have all words; whoever sees no plans finds only activities that are theirs. */
-async function things(
-  { database, me, terms, within }: Looking,
-  kind: string,
-): Promise<{ project: string; id: string }[]> {
+async function things({ database, me, terms, of }: Looking, kind: string): Promise<{ project: string; id: string }[]> {
   const ordered = [...terms].sort((a, b) => a.names - b.names);
   if (ordered.length === 0) return [];
   const joins = ordered.slice(1).map(
@@ -95,13 +96,13 @@ async function things(
       };
   return (await database.query(
     `select distinct w0.project_id as project, w0.thing_id as id from find_word w0 ${joins.join(" ")} ${own.sql}
-      where ${anyWord("w0", ordered[0]!)} and w0.kind = ? ${within === null ? "" : "and w0.project_id in (?)"} limit ?`,
+      where ${anyWord("w0", ordered[0]!)} and w0.kind = ? ${of === null ? "" : "and w0.project_id in (?)"} limit ?`,
     [
       ...ordered.slice(1).flatMap(({ read }) => read.map(beginsWith)),
       ...own.values,
       ...ordered[0]!.read.map(beginsWith),
       kind,
-      ...(within === null ? [] : [within]),
+      ...(of === null ? [] : [of]),
       LOOKED_AT,
     ],
   )) as { project: string; id: string }[];
@@ -153,7 +154,7 @@ async function risks(looking: Looking): Promise<Found["risks"]> {
 
 /** Issued periods, where someone writes "period" and a number, or a project and its period. */
 async function periods(
-  { database, within }: Looking,
+  { database, of }: Looking,
   text: string,
   projects: readonly ProjectRow[],
 ): Promise<Found["periods"]> {
@@ -161,8 +162,8 @@ async function periods(
   if (number === undefined) return [];
   const rows = (await database.query(
     `select i.project_id as project, i.number, max(i.data_date) as dataDate from issued_period i
-      where i.number = ? ${within === null ? "" : "and i.project_id in (?)"} group by i.project_id, i.number`,
-    [Number(number), ...(within === null ? [] : [within])],
+      where i.number = ? ${of === null ? "" : "and i.project_id in (?)"} group by i.project_id, i.number`,
+    [Number(number), ...(of === null ? [] : [of])],
   )) as Omit<Found["periods"][number], "code">[];
   const codes = new Map(projects.map(({ id, code }) => [id, code]));
   return rows
@@ -173,7 +174,8 @@ async function periods(
 
 const projectRows = (database: DataSource): Promise<ProjectRow[]> =>
   database.query(
-    `select p.id, p.code, json_value(p.head, '$.name') as name, c.project_id is not null as closed
+    `select p.id, p.code, json_value(p.head, '$.name') as name, c.project_id is not null as closed,
+        p.manager_id as managerId, p.programme_id as programmeId
       from project p left join project_closing c on c.project_id = p.id order by p.code`,
   );
 
@@ -215,7 +217,7 @@ function foundProjects(
         terms.every((term) => hasTerm([...nameWords(name), ...nameWords(code)], term)),
   );
   return likeliest(found, SHOWN.others, ({ name, closed }) => likeness(text, terms, name) - closed).map(
-    ({ closed, ...project }) => ({ ...project, closed: closed === 1 }),
+    ({ id, code, name, closed }) => ({ id, code, name, closed: closed === 1 }),
   );
 }
 
@@ -228,13 +230,23 @@ async function foundWatchlists(database: DataSource, me: Me, terms: readonly Ter
 }
 
 /** Groups by their names; there are few, and they are read as they are. */
-async function foundGroups(database: DataSource, terms: readonly Term[], text: string): Promise<Found["groups"]> {
+async function foundGroups(
+  { database, me, terms, text }: Looking,
+  projects: readonly ProjectRow[],
+): Promise<Found["groups"]> {
   if (terms.length === 0) return [];
   const rows = (await database.query(
-    `select g.id, g.name, (select max(r.number) from issued_report r where r.subject_id = g.id) as issued from programme g`,
-  )) as Found["groups"];
-  const found = rows.filter(({ name }) => terms.every((term) => hasTerm(nameWords(name), term)));
-  return likeliest(found, SHOWN.others, ({ name }) => likeness(text, terms, name));
+    `select g.id, g.name, g.parent_id as parent, (select max(r.number) from issued_report r where r.subject_id = g.id) as issued from programme g`,
+  )) as (Found["groups"][number] & { parent: string | null })[];
+  const shown = groupsShown(
+    me,
+    rows,
+    projects.map(({ programmeId }) => programmeId),
+  );
+  const found = shown.filter(({ name }) => terms.every((term) => hasTerm(nameWords(name), term)));
+  return likeliest(found, SHOWN.others, ({ name }) => likeness(text, terms, name)).map(
+    ({ parent: _parent, ...group }) => group,
+  );
 }
 
 const groupNames = async (database: DataSource): Promise<string[]> =>
@@ -255,7 +267,8 @@ const NOTHING: Found = {
 export async function find(database: DataSource, me: Me, text: string): Promise<Found> {
   const looks = mayLook(me);
   if (!looks && me.person === null) return NOTHING;
-  const projects = await projectRows(database);
+  const all = await projectRows(database);
+  const projects = looks ? all.filter((project) => maySee(me, project)) : all;
   const { within, words } = readText(text, projects);
   const known = new Set([
     ...projects.flatMap(({ name, code }) => [...nameWords(name), ...nameWords(code)]),
@@ -263,7 +276,8 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
   ]);
   const isKnown = (word: string): boolean => [...known].some((each) => each.startsWith(word));
   const terms = await Promise.all(words.map((word) => termOf(database, word, isKnown)));
-  const looking: Looking = { database, me, text: words.join(" "), terms, within };
+  const of = within ?? (looks && !seesAll(me) ? [...projects.map(({ id }) => id), ""] : null);
+  const looking: Looking = { database, me, text: words.join(" "), terms, within, of };
   const readAs = terms
     .filter(({ typed, read }) => read[0] !== typed)
     .map(({ typed, read }) => ({ typed, read: [...read] }));
@@ -273,7 +287,7 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
     within === null ? people(looking) : [],
     risks(looking),
     foundWatchlists(database, me, terms),
-    within === null ? foundGroups(database, terms, looking.text) : [],
+    within === null ? foundGroups(looking, projects) : [],
     periods(looking, text, projects),
   ]);
   return {

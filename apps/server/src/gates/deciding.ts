@@ -117,7 +117,7 @@ export async function askGate(
     if (missing.length > 0 && word === "")
       throw new Failure("invalid", "Some of what must be true is not. Say why it is asked for all the same.");
     await happened(manager, me, project, stage, { act: "asked", word, conditions, at });
-    const to = said.decider === null ? (await deciders(manager)).map((each) => each.id) : [said.decider];
+    const to = said.decider === null ? (await deciders(manager, project)).map((each) => each.id) : [said.decider];
     await tell(manager, post, me, project, {
       to,
       subject: `“${stage.gate}” asks for a decision`,

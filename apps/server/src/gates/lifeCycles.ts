@@ -5,6 +5,7 @@ import { inTransaction, orTaken } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { isNews } from "../shared/seen.ts";
 import { LifeCycleEntity } from "./gateEntities.ts";
+import { holdsEverywhere, seenSql } from "../project/reach.ts";
 
 const contentOf = ({ content }: { readonly content: string }): LifeCycle => JSON.parse(content) as LifeCycle;
 
@@ -19,13 +20,15 @@ interface Living {
   readonly passed: string;
 }
 
-/** The life cycles by kind, with the projects that live by each. */
+/** The life cycles by kind, with the projects that someone sees which live by each. */
 export async function listLifeCycles(database: DataSource, me: Me): Promise<LifeCycles> {
+  const seen = seenSql(me, "p");
   const [rows, living] = await Promise.all([
     database.getRepository(LifeCycleEntity).find({ order: { kind: "ASC" } }),
     database.query(
       `select l.life_cycle_id as cycle, p.id, p.code, json_value(p.head, '$.name') as name, l.passed
-         from project_life l join project p on p.id = l.project_id order by p.code`,
+         from project_life l join project p on p.id = l.project_id where ${seen.sql} order by p.code`,
+      [...seen.values],
     ) as Promise<Living[]>,
   ]);
   return {
@@ -44,7 +47,7 @@ export async function listLifeCycles(database: DataSource, me: Me): Promise<Life
           })),
       };
     }),
-    mayEdit: me.roles.includes("controller"),
+    mayEdit: holdsEverywhere(me, "controller"),
   };
 }
 

@@ -4,8 +4,10 @@ import type { DataSource, EntityManager } from "typeorm";
 import { accountNames, deciders } from "../access/accounts.ts";
 import { noteInLog } from "../charter/charter.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { assertMayEdit, assertNotClosed, findProject, isClosed, mayEdit } from "../project/projectAccess.ts";
+import { assertMayEdit, assertNotClosed, findProject, isClosed } from "../project/projectAccess.ts";
+import { holdsIn, mayEdit, type Placed } from "../project/reach.ts";
 import { todayOf } from "../shared/clock.ts";
+import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { isNews } from "../shared/seen.ts";
 import { LifeCycleEntity } from "./gateEntities.ts";
@@ -31,12 +33,11 @@ function dueOn(due: GateDue | null, { summary }: ProjectFacts, today: string, is
   return day === null ? null : { ...day, overdue: isOpen && day.date < today };
 }
 
-const mayConfirm = (me: Me, project: { managerId: string }): boolean =>
-  mayEdit(me, project) || me.roles.includes("approver");
+const mayConfirm = (me: Me, project: Placed): boolean =>
+  mayEdit(me, project) || holdsIn(me, "approver", project.programmeId);
 
 /** Why someone who approves may not decide what is asked; `null` where they may, or hold no such role. */
 function whyNotDecide(me: Me, askedBy: string, decider: { id: string; name: string } | null): string | null {
-  if (!me.roles.includes("approver")) return null;
   if (askedBy === me.id) return "You asked for it yourself; somebody else decides.";
   return decider === null || decider.id === me.id ? null : `${decider.name} decides it.`;
 }
@@ -74,7 +75,7 @@ export async function viewGates(database: DataSource, me: Me, id: string): Promi
     lifeOf(manager, id),
     accountNames(database),
     database.getRepository(LifeCycleEntity).find({ select: { id: true, kind: true }, order: { kind: "ASC" } }),
-    deciders(database),
+    deciders(database, project),
     factsOf(manager, project),
     isClosed(database, project),
     lastEvent(manager, id),
@@ -84,7 +85,8 @@ export async function viewGates(database: DataSource, me: Me, id: string): Promi
   const gates = life === null ? [] : life.cycle.stages.map((stage) => gateOf(stage, { life, ...gathered }));
   const asked = last?.act === "asked" ? events[0]! : null;
   const decider = gates.find(({ stage }) => stage === asked?.stage)?.decider ?? null;
-  const whyNot = asked === null ? null : whyNotDecide(me, last!.accountId, decider);
+  const decides = holdsIn(me, "approver", project.programmeId);
+  const whyNot = asked === null || !decides ? null : whyNotDecide(me, last!.accountId, decider);
   return {
     lifeCycle: life === null ? null : { id: life.id, kind: life.cycle.kind },
     lifeCycles: cycles,
@@ -95,7 +97,7 @@ export async function viewGates(database: DataSource, me: Me, id: string): Promi
     deciders: approvers,
     mayEdit: mayEdit(me, project) && !closed,
     mayConfirm: mayConfirm(me, project) && !closed,
-    mayDecide: asked !== null && me.roles.includes("approver") && whyNot === null && !closed,
+    mayDecide: asked !== null && decides && whyNot === null && !closed,
     whyNot,
   };
 }
@@ -134,14 +136,15 @@ type Said = { readonly said: Partial<SaidOfGate>; readonly words: string } | nul
 
 async function decidedBy(
   manager: EntityManager,
+  project: Placed,
   { gate }: Stage,
   said: SaidOfGate,
   written: Extract<WrittenGate, { field: "decider" }>,
 ): Promise<Said> {
   if (!isNews(said.decider, written, `Who decides “${gate}”`)) return null;
-  const who = (await deciders(manager)).find((each) => each.id === written.value);
+  const who = (await deciders(manager, project)).find((each) => each.id === written.value);
   if (written.value !== null && who === undefined)
-    throw new Failure("invalid", "Whoever is to decide is no approver. Nothing was changed.");
+    throw new Failure("invalid", "Whoever is to decide is no approver of this project. Nothing was changed.");
   return { said: { decider: written.value }, words: `“${gate}” is decided by ${who?.name ?? "any approver"}` };
 }
 
@@ -164,7 +167,13 @@ function confirmedBy(
 }
 
 /** Writes when a gate is due, who decides, or that a condition is confirmed; gives it in words. */
-async function writeGate(manager: EntityManager, me: Me, id: string, written: WrittenGate): Promise<string | null> {
+async function writeGate(
+  manager: EntityManager,
+  me: Me,
+  project: ProjectEntity,
+  written: WrittenGate,
+): Promise<string | null> {
+  const { id } = project;
   const life = orNotFound(await lifeOf(manager, id, "stays"), "life cycle of this project");
   const stage = orNotFound(
     life.cycle.stages.find((each) => each.id === written.stage),
@@ -176,7 +185,7 @@ async function writeGate(manager: EntityManager, me: Me, id: string, written: Wr
   const due = (value: GateDue | null): Said => ({ said: { due: value }, words: `“${stage.gate}” ${dueWords(value)}` });
   const next =
     written.field === "decider"
-      ? await decidedBy(manager, stage, said, written)
+      ? await decidedBy(manager, project, stage, said, written)
       : written.field === "confirmed"
         ? confirmedBy(me, stage, said, written)
         : isNews(said.due, written, `When “${stage.gate}” is due`)
@@ -197,7 +206,7 @@ export async function writeGates(database: DataSource, me: Me, id: string, writt
     const words =
       written.field === "lifeCycle"
         ? await writeLifeOf(manager, id, written)
-        : await writeGate(manager, me, id, written);
+        : await writeGate(manager, me, project, written);
     if (words !== null) await noteInLog(manager, project, me, words);
   });
   return viewGates(database, me, id);

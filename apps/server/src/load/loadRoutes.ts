@@ -2,8 +2,8 @@ import { serve, type Serving } from "../access/serve.ts";
 import { loadFrom, workInWeek } from "./people.ts";
 
 export function loadRoutes(serving: Serving): void {
-  serve(serving, "GET /api/load/:from/:weeks", ({ database, params }) =>
-    loadFrom(database, params["from"]!, Number(params["weeks"])),
+  serve(serving, "GET /api/load/:from/:weeks", ({ database, me, params }) =>
+    loadFrom(database, params["from"]!, Number(params["weeks"]), me),
   );
   serve(serving, "GET /api/load/:person/:monday/work", ({ database, me, params }) =>
     workInWeek(database, me, params["person"]!, params["monday"]!),

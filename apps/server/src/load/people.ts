@@ -2,7 +2,7 @@ import type { Load, LoadCell, Me } from "@chronometra/contract";
 import { addDays, formatDate, mondayOf, parseDate, type EpochDay, type Team } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { EVERYTHING, mayEdit, seenSql } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { everyone, minutesOn, type KnownPerson } from "../resources/capacity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -29,22 +29,29 @@ const capacityIn = (monday: EpochDay, known: KnownPerson | undefined): number =>
         0,
       );
 
-/** People's weeks from the one around a day on, over all projects that are not closed. */
-export async function loadFrom(database: DataSource, from: string, weeks: number): Promise<Load> {
+/**
+ * People's weeks from the one around a day on, over the projects that are not closed.
+ * @param me of the projects that they see alone; left out, of all
+ */
+export async function loadFrom(database: DataSource, from: string, weeks: number, me?: Me): Promise<Load> {
   if (!Number.isInteger(weeks) || weeks < 1 || weeks > MOST_WEEKS)
     throw new Failure("invalid", `Ask for 1 to ${MOST_WEEKS} weeks.`);
   const first = mondayAround(from);
   const mondays = Array.from({ length: weeks }, (_, i) => addDays(first, i * WEEK_DAYS));
   const dates = mondays.map(formatDate);
   const place = new Map(dates.map((date, i) => [date, i]));
+  const { sql, values } = me === undefined ? EVERYTHING : seenSql(me, "p");
+  const inSeen = `project_id in (select p.id from project p where ${sql})`;
   const [people, rows, teams, placeholders] = await Promise.all([
-    everyone(database, null),
+    everyone(database, null, me),
     database.query(
       `select person_id as person, monday, sum(demand) as demand, sum(things) as things, sum(planned) as planned, sum(posted) as posted from load_week
-       where monday between ? and ? and project_id not in (select project_id from project_closing) group by person_id, monday`,
-      [dates[0], dates.at(-1)],
+       where monday between ? and ? and project_id not in (select project_id from project_closing) and ${inSeen} group by person_id, monday`,
+      [dates[0], dates.at(-1), ...values],
     ) as Promise<{ person: string; monday: string; demand: string; things: string; planned: string; posted: string }[]>,
-    database.query("select doc from plan_row where table_name = 'teams'") as Promise<{ doc: string }[]>,
+    database.query(`select doc from plan_row where table_name = 'teams' and ${inSeen}`, [...values]) as Promise<
+      { doc: string }[]
+    >,
     database.query("select distinct row_key as id from plan_row where table_name = 'placeholders'") as Promise<
       { id: string }[]
     >,
@@ -91,10 +98,12 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
 export async function workInWeek(database: DataSource, me: Me, person: string, date: string): Promise<LoadCell> {
   const monday = mondayAround(date);
   const from = formatDate(monday);
+  const seen = seenSql(me, "p");
   const ids = (
     (await database.query(
-      "select project_id as id from load_week where person_id = ? and monday = ? and project_id not in (select project_id from project_closing)",
-      [person, from],
+      `select l.project_id as id from load_week l join project p on p.id = l.project_id
+        where person_id = ? and monday = ? and p.id not in (select project_id from project_closing) and ${seen.sql}`,
+      [person, from, ...seen.values],
     )) as { id: string }[]
   ).map(({ id }) => id);
   if (ids.length === 0) return [];

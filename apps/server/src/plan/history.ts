@@ -12,7 +12,8 @@ import {
 } from "@chronometra/core";
 import { Between, IsNull, Not, Raw, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { assertNotClosed, mayEdit } from "../project/projectAccess.ts";
+import { assertNotClosed } from "../project/projectAccess.ts";
+import { mayEdit } from "../project/reach.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { tryChanges, type ChangeOrder } from "./changeService.ts";

@@ -2,7 +2,7 @@ import type { Me, PlanView } from "@chronometra/contract";
 import { SHOWN_TABLES, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit } from "../project/reach.ts";
 import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
 
 const viewTables = (plan: Plan): PlanView["tables"] =>

@@ -3,7 +3,7 @@ import type { DataSource } from "typeorm";
 import { inTransaction } from "../shared/database.ts";
 import { valueFault } from "./ownFields.ts";
 import { Failure } from "../shared/failure.ts";
-import { assertMayEdit, findProject } from "../project/projectAccess.ts";
+import { assertMayBeginIn, assertMayEdit, findProject } from "../project/projectAccess.ts";
 import {
   ProgrammeEntity,
   ProjectEntity,
@@ -11,14 +11,17 @@ import {
   ProjectSaysEntity,
   ProjectValueEntity,
 } from "../project/projectEntity.ts";
+import { projectsSeen } from "../project/reach.ts";
 
-/** SPI, CPI and drift of each project as issued, period by period; of each period the edition that holds. */
-export async function pathsOf(database: DataSource): Promise<Paths> {
+/** SPI, CPI and drift of each project that someone sees as issued, period by period; of each period the edition that holds. */
+export async function pathsOf(database: DataSource, me: Me): Promise<Paths> {
+  const seen = await projectsSeen(database, me);
   const rows = (await database.query(
     "select project_id as project, number, data_date as dataDate, spi, cpi, drift from issued_period order by project_id, number, edition",
   )) as ({ project: string } & Paths[string][number])[];
   const paths: Record<string, Paths[string]> = {};
   for (const { project, ...point } of rows) {
+    if (seen?.has(project) === false) continue;
     const path = (paths[project] ??= []);
     if (path.at(-1)?.number === point.number) path.pop();
     path.push(point);
@@ -39,6 +42,7 @@ export async function writeStanding(
     if (programme !== undefined) {
       if (programme !== null && !(await manager.getRepository(ProgrammeEntity).existsBy({ id: programme })))
         throw new Failure("invalid", "There is no such programme.");
+      if (programme !== project.programmeId) assertMayBeginIn(me, programme);
       await manager.getRepository(ProjectEntity).update({ id: projectId }, { programmeId: programme });
     }
     if (says === null) await manager.getRepository(ProjectSaysEntity).delete({ projectId });

@@ -6,6 +6,7 @@ import { groupsBelow } from "../project/groupTree.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
+import { groupsShown, holdsEverywhere, holdsIn, seenSql } from "../project/reach.ts";
 
 /** All groups. */
 const HOUSE = "house";
@@ -26,22 +27,39 @@ export const presentProgramme = ({
 const inOrder = (manager: DataSource | EntityManager): Promise<ProgrammeEntity[]> =>
   manager.getRepository(ProgrammeEntity).find({ order: { position: "ASC", name: "ASC" } });
 
-/** The groups in their order, and who may answer for one. */
+/** The groups that hold a project which someone sees. */
+async function groupsHolding(database: DataSource, me: Me): Promise<(string | null)[]> {
+  const { sql, values } = seenSql(me, "p");
+  const rows = (await database.query(`select distinct p.programme_id as id from project p where ${sql}`, [
+    ...values,
+  ])) as { id: string | null }[];
+  return rows.map(({ id }) => id);
+}
+
+/** The groups that someone sees something of, in their order, and who may answer for one. */
 export async function listGroups(database: DataSource, me: Me): Promise<Groups> {
-  const [rows, names, managers] = await Promise.all([inOrder(database), accountNames(database), managersOf(database)]);
+  const [rows, names, managers, holding] = await Promise.all([
+    inOrder(database),
+    accountNames(database),
+    managersOf(database),
+    groupsHolding(database, me),
+  ]);
+  const shown = new Set(groupsShown(me, rows.map(presentProgramme), holding).map(({ id }) => id));
+  const isShown = ({ id }: ProgrammeEntity): boolean => shown.has(id);
   return {
-    groups: rows.map((row) => ({
+    groups: rows.filter(isShown).map((row) => ({
       ...presentProgramme(row),
       manager: row.managerId === null ? null : { id: row.managerId, name: names.get(row.managerId) ?? "" },
     })),
     managers,
-    mayEdit: me.roles.includes("controller") || me.roles.includes("administrator"),
+    mayEdit: holdsEverywhere(me, "controller") || me.roles.includes("administrator"),
   };
 }
 
-/** What was issued of the projects of a group and of those below it, by period. */
-export async function groupPeriods(database: DataSource, id: string): Promise<GroupPeriods> {
+/** What was issued of the projects of a group and of those below it that someone sees, by period. */
+export async function groupPeriods(database: DataSource, me: Me, id: string): Promise<GroupPeriods> {
   const groups = await inOrder(database);
+  const seen = seenSql(me, "p");
   if (id !== HOUSE)
     orNotFound(
       groups.find((each) => each.id === id),
@@ -55,9 +73,9 @@ export async function groupPeriods(database: DataSource, id: string): Promise<Gr
         concat(json_extract(i.summary, '$.figures')) as figures
        from issued_period i join project p on p.id = i.project_id
       where i.edition = (select max(e.edition) from issued_period e where e.project_id = i.project_id and e.number = i.number)
-        ${within === null ? "" : `and p.programme_id in (${within.map(() => "?").join(", ")})`}
+        ${within === null ? "" : `and p.programme_id in (${within.map(() => "?").join(", ")})`} and ${seen.sql}
       order by i.number, p.code`,
-    within ?? [],
+    [...(within ?? []), ...seen.values],
   )) as {
     project: string;
     number: number;
@@ -82,13 +100,21 @@ async function assertFree(groups: readonly ProgrammeEntity[], name: string, id: 
     throw new Failure("conflict", `There is a programme called "${name}" already.`);
 }
 
-/** Adds a group at the end. */
+const PLANNERS = ["controller", "projectManager"] as const;
+
+/**
+ * Adds a group at the end.
+ * @throws {Failure} for whoever plans in other groups alone, a name that is taken, and a group above that is not there
+ */
 export function addProgramme(
   database: DataSource,
+  me: Me,
   { name, parent = null }: BodyOf<"POST /api/programmes">,
 ): Promise<PlacedGroup> {
   return inTransaction(database, async (manager) => {
     const groups = await inOrder(manager);
+    if (!me.roles.includes("administrator") && !PLANNERS.some((role) => holdsIn(me, role, parent)))
+      throw new Failure("notAllowed", "Your role is for other groups; make it part of one of those.");
     await assertFree(groups, name, null);
     if (parent !== null && !groups.some(({ id }) => id === parent))
       throw new Failure("invalid", "There is no such programme to be part of.");
@@ -152,6 +178,15 @@ export async function removeProgramme(database: DataSource, me: Me, id: string):
       throw new Failure("invalid", `“${name}” is not empty; put its projects and groups elsewhere first.`);
     if (Number(reports) > 0)
       throw new Failure("invalid", `Reports of “${name}” were issued, and stay readable under it; it is not removed.`);
+    const given = (await manager.query(
+      "select name from account where only_in like concat('%\"', ?, '\"%') order by name",
+      [id],
+    )) as { name: string }[];
+    if (given.length > 0)
+      throw new Failure(
+        "invalid",
+        `Roles are given for “${name}”, to ${given.map((each) => each.name).join(", ")}; give them for another group first.`,
+      );
     await manager.query("delete from report_layout where group_id = ?", [id]);
     await manager.getRepository(ProgrammeEntity).delete({ id });
   });

@@ -18,7 +18,7 @@ import { roadmapOf } from "./roadmap.ts";
 import { portfolioFacts, type PortfolioFacts } from "./facts.ts";
 import { keptLines } from "./keptLines.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { groupsShown, holdsIn, mayEdit, maySee } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 
 /** Why a project's data date stays where it is, if that concerns this project alone; `null` where it does not. */
@@ -30,10 +30,15 @@ function whyRefused(error: unknown): string | null {
 }
 
 /** What those are called whom values of fields of persons name. */
-function namedIn({ fields, values, names, registered }: PortfolioFacts): Record<string, string> {
+function namedIn(
+  { fields, values, names, registered }: PortfolioFacts,
+  projects: readonly ProjectRow[],
+): Record<string, string> {
   const persons = fields.filter(({ type }) => type === "person");
   const ids =
-    persons.length === 0 ? [] : [...values.values()].flatMap((of) => persons.flatMap(({ id }) => of[id] ?? []));
+    persons.length === 0
+      ? []
+      : projects.flatMap((project) => persons.flatMap(({ id }) => values.get(project.id)?.[id] ?? []));
   return Object.fromEntries(
     ids.flatMap((id) => {
       const name = names.get(String(id)) ?? registered.get(String(id));
@@ -46,18 +51,18 @@ interface ProjectRow {
   readonly id: string;
   readonly code: string;
   readonly name: string;
-  readonly programme: string | null;
+  readonly programmeId: string | null;
   readonly managerId: string;
   readonly revision: number;
 }
 
 const PROJECTS_SQL =
-  "select id, code, json_value(head, '$.name') as name, programme_id as programme, manager_id as managerId, revision from project";
+  "select id, code, json_value(head, '$.name') as name, programme_id as programmeId, manager_id as managerId, revision from project";
 
-/** In the order of their codes; put in order here, where it is quick. */
-async function projectRows(database: DataSource): Promise<ProjectRow[]> {
+/** Those that someone sees, in the order of their codes; put in order here, where it is quick. */
+async function projectRows(database: DataSource, me: Me): Promise<ProjectRow[]> {
   const rows = (await database.query(PROJECTS_SQL)) as ProjectRow[];
-  return rows.sort((a, b) => (a.code < b.code ? -1 : a.code > b.code ? 1 : 0));
+  return rows.filter((row) => maySee(me, row)).sort((a, b) => (a.code < b.code ? -1 : a.code > b.code ? 1 : 0));
 }
 
 /**
@@ -67,21 +72,25 @@ async function projectRows(database: DataSource): Promise<ProjectRow[]> {
 async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
   const [facts, { rows, kept }] = await Promise.all([
     portfolioFacts(database),
-    projectRows(database).then(async (found) => ({ rows: found, kept: await keptLines(database, found) })),
+    projectRows(database, me).then(async (found) => ({ rows: found, kept: await keptLines(database, found) })),
   ]);
   const top: Omit<Portfolio, "projects"> = {
     name: facts.organisation,
     exchange: facts.exchange,
     on: facts.period?.dataDate ?? todayOf(me),
-    programmes: facts.programmes,
+    programmes: groupsShown(
+      me,
+      facts.programmes,
+      rows.map(({ programmeId }) => programmeId),
+    ),
     fields: facts.fields,
-    named: namedIn(facts),
+    named: namedIn(facts, rows),
     thresholds: facts.thresholds,
     qualityLimits: facts.qualityLimits,
   };
   const parts: Buffer[] = [];
   let before = `${JSON.stringify(top).slice(0, -1)},"projects":[`;
-  for (const { id, code, programme, revision, name, managerId } of rows) {
+  for (const { id, code, programmeId, revision, name, managerId } of rows) {
     const line = kept.get(id);
     if (line === undefined) continue;
     const says = facts.says.get(id);
@@ -89,7 +98,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
     const beside: Omit<ProjectLine, "summary"> = {
       id,
       code,
-      programme,
+      programme: programmeId,
       revision,
       name,
       manager: facts.names.get(managerId) ?? "",
@@ -112,7 +121,7 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
               name: called,
             })),
       waiting: facts.waiting.get(id) ?? 0,
-      mayEdit: mayEdit(me, { managerId }),
+      mayEdit: mayEdit(me, { managerId, programmeId }),
       values: facts.values.get(id) ?? {},
       says:
         says === undefined
@@ -129,13 +138,15 @@ async function portfolioBytes(database: DataSource, me: Me): Promise<Buffer> {
 export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/portfolio", async ({ database, me }) => new JsonText(await portfolioBytes(database, me)));
   serve(serving, "GET /api/portfolio/roadmap", ({ database, me }) => roadmapOf(database, me));
-  serve(serving, "GET /api/portfolio/paths", ({ database }) => pathsOf(database));
-  serve(serving, "GET /api/portfolio/accepted", ({ database }) => driftsAccepted(database));
+  serve(serving, "GET /api/portfolio/paths", ({ database, me }) => pathsOf(database, me));
+  serve(serving, "GET /api/portfolio/accepted", ({ database, me }) => driftsAccepted(database, me));
   serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
     await setThresholds(database, body);
     return { ok: true as const };
   });
-  serve(serving, "PUT /api/programmes/:programme/thresholds", async ({ database, params, body }) => {
+  serve(serving, "PUT /api/programmes/:programme/thresholds", async ({ database, me, params, body }) => {
+    if (!holdsIn(me, "controller", params["programme"]!))
+      throw new Failure("notAllowed", "Only a controller of this group may write its limits.");
     await setGroupThresholds(database, params["programme"]!, body.thresholds);
     return { ok: true as const };
   });
@@ -157,10 +168,10 @@ export function portfolioRoutes(serving: Serving): void {
     writeProgramme(database, params["programme"]!, body),
   );
 
-  serve(serving, "POST /api/programmes", ({ database, body }) => addProgramme(database, body));
+  serve(serving, "POST /api/programmes", ({ database, me, body }) => addProgramme(database, me, body));
   serve(serving, "GET /api/programmes", ({ database, me }) => listGroups(database, me));
-  serve(serving, "GET /api/programmes/:programme/periods", ({ database, params }) =>
-    groupPeriods(database, params["programme"]!),
+  serve(serving, "GET /api/programmes/:programme/periods", ({ database, me, params }) =>
+    groupPeriods(database, me, params["programme"]!),
   );
   serve(serving, "DELETE /api/programmes/:programme", ({ database, me, params }) =>
     removeProgramme(database, me, params["programme"]!),
@@ -185,9 +196,10 @@ export function portfolioRoutes(serving: Serving): void {
     const revisions: { project: string; revision: number }[] = [];
     const changes: Change[] = [{ type: "setDataDate", date: body.date }];
     const label = `Data date moved to ${dateWords(body.date)}`;
-    for (const { id, code } of await database
+    const found = await database
       .getRepository(ProjectEntity)
-      .find({ ...(body.projects === undefined ? {} : { where: { id: In(body.projects) } }), order: { code: "ASC" } })) {
+      .find({ ...(body.projects === undefined ? {} : { where: { id: In(body.projects) } }), order: { code: "ASC" } });
+    for (const { id, code } of found.filter((project) => maySee(me, project))) {
       try {
         const isThere = ({ head }: ProjectEntity): boolean => head.dataDate === body.date;
         const changed = await writeProject(

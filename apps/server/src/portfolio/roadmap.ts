@@ -2,6 +2,7 @@ import type { Me, Roadmap, RoadLine, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { roadGates } from "../gates/roadGates.ts";
 import { portfolioFacts } from "./facts.ts";
+import { groupsShown, maySee } from "../project/reach.ts";
 
 /** What of a project's figures the roadmap shows. */
 type Kept = Pick<
@@ -13,7 +14,7 @@ interface Row {
   readonly id: string;
   readonly code: string;
   readonly name: string;
-  readonly programme: string | null;
+  readonly programmeId: string | null;
   readonly managerId: string;
   readonly revision: number;
   readonly start: string;
@@ -51,24 +52,24 @@ async function figuresOf(database: DataSource, rows: readonly Row[]): Promise<Re
   return new Map(rows.flatMap(({ id }) => (known.has(id) ? [[id, known.get(id)!.kept] as const] : [])));
 }
 
-/** The projects that are not closed, in time, by code. */
+/** The projects that someone sees and that are not closed, in time, by code. */
 export async function roadmapOf(database: DataSource, me: Me): Promise<Roadmap> {
   const [facts, all, gates] = await Promise.all([
     portfolioFacts(database),
     database.query(
-      `select id, code, json_value(head, '$.name') as name, programme_id as programme, manager_id as managerId, revision,
+      `select id, code, json_value(head, '$.name') as name, programme_id as programmeId, manager_id as managerId, revision,
               json_value(head, '$.start') as start from project order by code`,
     ) as Promise<Row[]>,
     roadGates(database, me),
   ]);
-  const open = all.filter(({ id }) => !facts.closed.has(id));
+  const open = all.filter((row) => !facts.closed.has(row.id) && maySee(me, row));
   const figures = await figuresOf(database, open);
-  const projects = open.flatMap(({ id, code, name, programme, managerId, start }): RoadLine[] => {
+  const projects = open.flatMap(({ id, code, name, programmeId, managerId, start }): RoadLine[] => {
     const kept = figures.get(id);
     if (kept === undefined) return [];
     return [
       {
-        ...{ id, code, name, programme },
+        ...{ id, code, name, programme: programmeId },
         manager: facts.names.get(managerId) ?? "",
         state: facts.states.get(id) ?? "running",
         stage: facts.stages.get(id) ?? null,
@@ -79,5 +80,10 @@ export async function roadmapOf(database: DataSource, me: Me): Promise<Roadmap> 
     ];
   });
   const dates = projects.flatMap(({ dataDate }) => dataDate ?? []).sort();
-  return { programmes: facts.programmes, dataDate: dates.at(-1) ?? null, projects };
+  const programmes = groupsShown(
+    me,
+    facts.programmes,
+    projects.map(({ programme }) => programme),
+  );
+  return { programmes, dataDate: dates.at(-1) ?? null, projects };
 }

@@ -2,10 +2,7 @@ import type { Me } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { ProjectEntity } from "./projectEntity.ts";
-
-/** Whether someone may change a project: controllers any, project managers their own. */
-export const mayEdit = (me: Me, project: { managerId: string }): boolean =>
-  me.roles.includes("controller") || (me.roles.includes("projectManager") && project.managerId === me.id);
+import { holdsIn, mayEdit, type Placed } from "./reach.ts";
 
 /** The project of that id. */
 export async function findProject(database: DataSource | EntityManager, id: string): Promise<ProjectEntity> {
@@ -22,7 +19,14 @@ export async function assertNotClosed(manager: DataSource | EntityManager, proje
     throw new Failure("invalid", `"${project.head.name}" is closed; a controller may open it again.`);
 }
 
-export function assertMayEdit(me: Me, project: { managerId: string }): void {
+/** Refuses whoever may not put projects into a group; `null` for none. */
+export function assertMayBeginIn(me: Me, group: string | null): void {
+  if (!holdsIn(me, "controller", group) && !holdsIn(me, "projectManager", group))
+    throw new Failure("notAllowed", "Your role is for other groups; put the project into one of those.");
+}
+
+/** Refuses whoever may not change a project. */
+export function assertMayEdit(me: Me, project: Placed): void {
   if (!mayEdit(me, project))
     throw new Failure("notAllowed", "Only the project's manager or a controller may change this project.");
 }

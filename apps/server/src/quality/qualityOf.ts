@@ -5,7 +5,7 @@ import { issuedPeriods } from "../cycle/issued.ts";
 import { qualityLimitsOf } from "../cycle/qualityLimits.ts";
 import { overPlans } from "../plan/held/overPlan.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { mayEdit } from "../project/reach.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import type { QUALITY_WORKS } from "./qualityWorks.ts";
 

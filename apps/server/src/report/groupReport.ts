@@ -14,6 +14,7 @@ import type { Post } from "../tell/post.ts";
 import { tellIssued } from "./recipients.ts";
 import { aspectsOf, faultOf, saidVersions } from "./said.ts";
 import { HOUSE, layoutOf, type Subject } from "./subjects.ts";
+import { maySee, groupsShown, seesGroup } from "../project/reach.ts";
 
 type Group = Extract<Subject, { of: "group" }>;
 
@@ -121,9 +122,9 @@ export async function issueGroup(
   );
 }
 
-/** Groups with their projects, the whole portfolio first, then as they lie in each other. */
-export async function reportGroups(database: DataSource): Promise<ReportGroups> {
-  const [groups, projects, closed, newest, former, house] = await Promise.all([
+/** Groups with the projects that someone sees, the whole portfolio first, then as they lie in each other. */
+export async function reportGroups(database: DataSource, me: Me): Promise<ReportGroups> {
+  const [allGroups, allProjects, closed, newest, former, house] = await Promise.all([
     database.getRepository(ProgrammeEntity).find({ order: { position: "ASC" } }),
     database.getRepository(ProjectEntity).find({ order: { code: "ASC" } }),
     database.getRepository(ProjectClosingEntity).find(),
@@ -136,6 +137,12 @@ export async function reportGroups(database: DataSource): Promise<ReportGroups> 
     >,
     organisationName(database),
   ]);
+  const projects = allProjects.filter((project) => maySee(me, project));
+  const groups = groupsShown(
+    me,
+    allGroups.map(({ id, name, parentId }) => ({ id, name, parent: parentId })),
+    projects.map(({ programmeId }) => programmeId),
+  );
   const over = new Set(closed.map(({ projectId }) => projectId));
   const issued = new Map([...former, ...newest].map(({ id, number }) => [id, number]));
   const lineOf = ({ id, code, head }: ProjectEntity): ReportGroups[number]["projects"][number] => ({
@@ -146,15 +153,15 @@ export async function reportGroups(database: DataSource): Promise<ReportGroups> 
     closed: over.has(id),
   });
   const inGroup = (id: string | null) => projects.filter(({ programmeId }) => programmeId === id).map(lineOf);
-  const below = (parent: string | null, level: number): ReportGroups =>
+  // The report of a group tells of all that lies in it.
+  const lineOfGroup = (group: string | null, name: string, level: number): ReportGroups[number] => {
+    const id = group ?? HOUSE;
+    const mayOpen = seesGroup(me, group);
+    return { id, name, level, mayOpen, projects: inGroup(group), issued: mayOpen ? (issued.get(id) ?? null) : null };
+  };
+  const below = (above: string | null, level: number): ReportGroups =>
     groups
-      .filter(({ parentId }) => parentId === parent)
-      .flatMap(({ id, name }) => [
-        { id, name, level, projects: inGroup(id), issued: issued.get(id) ?? null },
-        ...below(id, level + 1),
-      ]);
-  return [
-    { id: HOUSE, name: house, level: 0, projects: inGroup(null), issued: issued.get(HOUSE) ?? null },
-    ...below(null, 1),
-  ];
+      .filter(({ parent }) => parent === above)
+      .flatMap(({ id, name }) => [lineOfGroup(id, name, level), ...below(id, level + 1)]);
+  return [lineOfGroup(null, house, 0), ...below(null, 1)];
 }

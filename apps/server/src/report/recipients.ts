@@ -1,27 +1,29 @@
 import type { BodyOf, Me, ReportContent, ReportRecipients } from "@chronometra/contract";
 import { dateWords } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { LOOKERS } from "../access/accessTable.ts";
 import { AccountEntity } from "../access/accountEntity.ts";
+import { everyAccount } from "../access/accounts.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import type { Attached, Message, Post } from "../tell/post.ts";
 import { issuedReport } from "./issued.ts";
 import { reportFile } from "./paper/reportFile.ts";
 import { ReportRecipientEntity } from "./reportEntities.ts";
-import { mayWrite, type Subject } from "./subjects.ts";
+import { findSubject, mayWrite, seesSubject, type Subject } from "./subjects.ts";
 
-/** Whether someone may read reports in the application. */
-const mayLook = ({ roles }: Pick<AccountEntity, "roles">): boolean => LOOKERS.some((role) => roles.includes(role));
+/** Those who may read the reports of something in the application, by name. */
+async function lookersAt(manager: DataSource | EntityManager, subject: Subject): Promise<Me[]> {
+  return (await everyAccount(manager)).filter((each) => seesSubject(each, subject));
+}
 
 /** Who gets the reports of something, and who could. */
 export async function recipientsOf(database: DataSource, me: Me, subject: Subject): Promise<ReportRecipients> {
   const [rows, accounts] = await Promise.all([
     database.getRepository(ReportRecipientEntity).findBy({ subjectId: subject.id }),
-    database.getRepository(AccountEntity).find({ order: { name: "ASC" } }),
+    lookersAt(database, subject),
   ]);
   const chosen = new Set(rows.flatMap(({ kind, recipient }) => (kind === "account" ? [recipient] : [])));
-  const lookers = accounts.filter(mayLook).map(({ id, name }) => ({ id, name }));
+  const lookers = accounts.map(({ id, name }) => ({ id, name }));
   return {
     mayEdit: mayWrite(me, subject),
     accounts: lookers.filter(({ id }) => chosen.has(id)),
@@ -31,13 +33,14 @@ export async function recipientsOf(database: DataSource, me: Me, subject: Subjec
 }
 
 /** Accounts that may be sent reports. Throws a Failure where one may not look, or is none. */
-async function lookersOf(manager: EntityManager, ids: readonly string[]): Promise<void> {
+async function assertMayLook(manager: EntityManager, subject: Subject, ids: readonly string[]): Promise<void> {
   const wanted = [...new Set(ids)];
   const found = await manager.getRepository(AccountEntity).findBy({ id: In(wanted) });
   if (found.length < wanted.length) throw new Failure("invalid", "There is no such account; load the page again.");
-  const blind = found.filter((account) => !mayLook(account)).map(({ name }) => name);
+  const lookers = new Set((await lookersAt(manager, subject)).map(({ id }) => id));
+  const blind = found.filter(({ id }) => !lookers.has(id)).map(({ name }) => name);
   if (blind.length > 0)
-    throw new Failure("invalid", `${blind.join(", ")} may not look into plans, and so gets no reports.`);
+    throw new Failure("invalid", `${blind.join(", ")} may not look into this, and so gets no reports of it.`);
 }
 
 /** Adds and removes who gets the reports of something; of several who do so at once none undoes the other's. */
@@ -51,7 +54,7 @@ export async function writeRecipients(
     ...addresses.map((address) => ({ recipient: address.toLowerCase(), kind: "address" as const })),
   ];
   await inTransaction(database, async (manager) => {
-    await lookersOf(manager, add.accounts ?? []);
+    await assertMayLook(manager, subject, add.accounts ?? []);
     const recipients = manager.getRepository(ReportRecipientEntity);
     const [added, removed] = [rowsOf(add), rowsOf(remove)];
     if (removed.length > 0)
@@ -80,7 +83,11 @@ export async function tellIssued(
   const rows = await manager.getRepository(ReportRecipientEntity).findBy({ subjectId });
   if (rows.length === 0) return;
   const ids = rows.flatMap(({ kind, recipient }) => (kind === "account" ? [recipient] : []));
-  const accounts = (await manager.getRepository(AccountEntity).findBy({ id: In(ids) })).filter(mayLook);
+  // Whoever may not look into it any more is not told of it.
+  const lookers = new Set((await lookersAt(manager, await findSubject(manager, subjectId))).map(({ id }) => id));
+  const accounts = (await manager.getRepository(AccountEntity).findBy({ id: In(ids) })).filter(({ id }) =>
+    lookers.has(id),
+  );
   const { title, period, dataDate, of } = content;
   const again = edition === 1 ? "" : `, edition ${edition}`;
   const page = of === "project" ? `/projects/${subjectId}/report` : `/reports/${subjectId}`;

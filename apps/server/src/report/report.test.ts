@@ -188,7 +188,7 @@ describe("who gets a report", () => {
   it("is said by its manager: people who may look, and addresses", async () => {
     const ann = await world.addAccount("ann", ["contributor"], "ann");
     const blind = await put({ add: { accounts: [ann.id] } });
-    expect([blind.status, blind.body.message]).toEqual([422, expect.stringMatching(/^Ann may not look into plans/)]);
+    expect([blind.status, blind.body.message]).toEqual([422, expect.stringMatching(/^Ann may not look into this/)]);
     expect((await put({ add: { addresses: ["nobody"] } })).body.message).toMatch(/name@example\.org/);
     expect((await put({ add: { accounts: ["nobody"] } })).status).toBe(422);
     expect((await put({ remove: {} }, radu)).status).toBe(403);

@@ -15,7 +15,7 @@ import { makeReport, projectReport, projectSides } from "./makeReport.ts";
 import { reportFile } from "./paper/reportFile.ts";
 import { recipientsOf, writeRecipients } from "./recipients.ts";
 import { writeSaid } from "./said.ts";
-import { assertMayWrite, findSubject, layoutOf, mayWrite, writeLayout, type Subject } from "./subjects.ts";
+import { assertMayWrite, subjectSeen, layoutOf, mayWrite, writeLayout, type Subject } from "./subjects.ts";
 
 const DONE = { ok: true as const };
 
@@ -75,7 +75,7 @@ async function sidesNow(
 }
 
 async function draftOf(database: DataSource, me: Me, id: string): Promise<ReportDraft> {
-  const subject = await findSubject(database, id);
+  const subject = await subjectSeen(database, me, id);
   const period = await openPeriod(database);
   const [reports, hindrance, aspects] = await Promise.all([
     issuedLines(database, id),
@@ -121,8 +121,8 @@ async function reportAsked(
   call: Pick<Call<EndpointKey>, "database" | "me" | "params">,
   signal: AbortSignal,
 ): Promise<Pick<IssuedReport, "content"> & { line: IssuedLine | null }> {
-  const { database, params } = call;
-  const subject = await findSubject(database, params["of"]!);
+  const { database, me, params } = call;
+  const subject = await subjectSeen(database, me, params["of"]!);
   if (params["number"] !== "open")
     return issuedReport(database, subject.id, numberIn(params["number"]!), editionIn(params["edition"]!));
   return { content: await reportNow(call, subject, await periodOrThrow(database), signal), line: null };
@@ -131,17 +131,17 @@ async function reportAsked(
 export function reportRoutes(serving: Serving, post: Post): void {
   const make = makeReport(post);
 
-  serve(serving, "GET /api/status-reports", ({ database }) => reportGroups(database));
+  serve(serving, "GET /api/status-reports", ({ database, me }) => reportGroups(database, me));
 
   serve(serving, "GET /api/status-reports/:of", ({ database, me, params }) => draftOf(database, me, params["of"]!));
 
   serve(serving, "GET /api/status-reports/:of/preview", async (call) => {
-    const subject = await findSubject(call.database, call.params["of"]!);
+    const subject = await subjectSeen(call.database, call.me, call.params["of"]!);
     return reportNow(call, subject, await periodOrThrow(call.database), untilLeft(call.response));
   });
 
   serve(serving, "PUT /api/status-reports/:of/said/:aspect", async ({ database, me, params, body }) => {
-    const subject = await findSubject(database, params["of"]!);
+    const subject = await subjectSeen(database, me, params["of"]!);
     assertMayWrite(me, subject);
     const { number } = await periodOrThrow(database);
     if (subject.of === "project" && (await isIssued(database.manager, subject.id, number)))
@@ -152,7 +152,7 @@ export function reportRoutes(serving: Serving, post: Post): void {
   });
 
   serve(serving, "POST /api/status-reports/:of", async ({ database, me, params }) => {
-    const subject = await findSubject(database, params["of"]!);
+    const subject = await subjectSeen(database, me, params["of"]!);
     assertMayWrite(me, subject);
     if (subject.of === "project") await issuePeriod(database, me, subject.id, make);
     else await issueGroup(database, post, me, subject);
@@ -160,28 +160,30 @@ export function reportRoutes(serving: Serving, post: Post): void {
   });
 
   serve(serving, "GET /api/status-reports/:of/recipients", async ({ database, me, params }) =>
-    recipientsOf(database, me, await findSubject(database, params["of"]!)),
+    recipientsOf(database, me, await subjectSeen(database, me, params["of"]!)),
   );
 
   serve(serving, "PUT /api/status-reports/:of/recipients", async ({ database, me, params, body }) => {
-    const subject = await findSubject(database, params["of"]!);
+    const subject = await subjectSeen(database, me, params["of"]!);
     assertMayWrite(me, subject);
     await writeRecipients(database, subject, body);
     return DONE;
   });
 
-  serve(serving, "GET /api/status-reports/:of/layout", async ({ database, params }) => {
-    const { from, ...parts } = await layoutOf(database, await findSubject(database, params["of"]!));
+  serve(serving, "GET /api/status-reports/:of/layout", async ({ database, me, params }) => {
+    const { from, ...parts } = await layoutOf(database, await subjectSeen(database, me, params["of"]!));
     return { ...parts, from: from === null ? null : from.id === params["of"] ? "own" : from.name };
   });
 
-  serve(serving, "PUT /api/status-reports/:of/layout", async ({ database, params, body }) => {
-    await writeLayout(database, await findSubject(database, params["of"]!), body);
+  serve(serving, "PUT /api/status-reports/:of/layout", async ({ database, me, params, body }) => {
+    const subject = await subjectSeen(database, me, params["of"]!);
+    assertMayWrite(me, subject);
+    await writeLayout(database, subject, body);
     return DONE;
   });
 
-  serve(serving, "GET /api/status-reports/:of/:number/:edition", async ({ database, params }) => {
-    const { id } = await findSubject(database, params["of"]!);
+  serve(serving, "GET /api/status-reports/:of/:number/:edition", async ({ database, me, params }) => {
+    const { id } = await subjectSeen(database, me, params["of"]!);
     return issuedReport(database, id, numberIn(params["number"]!), editionIn(params["edition"]!));
   });
 

@@ -9,7 +9,7 @@ import {
 import type { DataSource, EntityManager } from "typeorm";
 import { organisationName } from "../cycle/cycleService.ts";
 import { groupsBelow } from "../project/groupTree.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { holdsIn, mayEdit, maySee, seesGroup } from "../project/reach.ts";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { ReportLayoutEntity } from "./reportEntities.ts";
@@ -28,10 +28,12 @@ export type Subject =
       readonly projects: readonly ProjectEntity[];
     };
 
+const gone = (): Failure => new Failure("notFound", "There is no project and no group of that address.");
+
 const BY_CODE = { order: { code: "ASC" } } as const;
 
 /** The project or group of an id. Throws a Failure where there is none. */
-export async function findSubject(database: DataSource, id: string): Promise<Subject> {
+export async function findSubject(database: DataSource | EntityManager, id: string): Promise<Subject> {
   const projects = database.getRepository(ProjectEntity);
   if (id === HOUSE)
     return { of: "group", id, name: await organisationName(database), projects: await projects.find(BY_CODE) };
@@ -39,7 +41,7 @@ export async function findSubject(database: DataSource, id: string): Promise<Sub
   if (project !== null) return { of: "project", id, name: project.head.name, project };
   const groups = await database.getRepository(ProgrammeEntity).find();
   const group = groups.find((each) => each.id === id);
-  if (group === undefined) throw new Failure("notFound", "There is no project and no group of that address.");
+  if (group === undefined) throw gone();
   const below = groupsBelow(groups, id);
   const all = await projects.find(BY_CODE);
   return {
@@ -50,9 +52,22 @@ export async function findSubject(database: DataSource, id: string): Promise<Sub
   };
 }
 
+/** Whether someone may look into all that a report tells of. */
+export const seesSubject = (me: Me, subject: Subject): boolean =>
+  subject.of === "project" ? maySee(me, subject.project) : seesGroup(me, subject.id === HOUSE ? null : subject.id);
+
+/** The project or group of an id, for someone who may look into all of it; to others it is not there. */
+export async function subjectSeen(database: DataSource, me: Me, id: string): Promise<Subject> {
+  const subject = await findSubject(database, id);
+  if (!seesSubject(me, subject)) throw gone();
+  return subject;
+}
+
 /** Whether someone may write a report: of a project whoever may change it, of a group a controller. */
 export const mayWrite = (me: Me, subject: Subject): boolean =>
-  subject.of === "project" ? mayEdit(me, subject.project) : me.roles.includes("controller");
+  subject.of === "project"
+    ? mayEdit(me, subject.project)
+    : holdsIn(me, "controller", subject.id === HOUSE ? null : subject.id);
 
 /** Refuses whoever may not write a report. */
 export function assertMayWrite(me: Me, subject: Subject): void {
@@ -61,7 +76,7 @@ export function assertMayWrite(me: Me, subject: Subject): void {
       "notAllowed",
       subject.of === "project"
         ? "Only the project's manager or a controller may write its report."
-        : "Only controllers may write the report of a group.",
+        : "Only controllers may write the report of a group, and how reports in it are laid out.",
     );
 }
 

@@ -1,3 +1,4 @@
+import type { Me } from "@chronometra/contract";
 import {
   closeOf,
   compileCalendars,
@@ -8,6 +9,7 @@ import {
   type WorkCalendar,
 } from "@chronometra/core";
 import type { DataSource } from "typeorm";
+import { EVERYTHING, seenSql } from "../project/reach.ts";
 
 /** Someone as the plans that are not closed know them. */
 export interface KnownPerson {
@@ -17,14 +19,19 @@ export interface KnownPerson {
   readonly calendars: Set<WorkCalendar>;
 }
 
-/** People of any plan that is not closed, with the calendars that the plans have for them: everyone, or those named. */
+/**
+ * People of any plan that is not closed, with the calendars that the plans have for them: everyone, or those named.
+ * @param me of the plans that they see alone; left out, of all
+ */
 export async function everyone(
   database: DataSource,
   only: readonly string[] | null,
+  me?: Me,
 ): Promise<Map<string, KnownPerson>> {
+  const seen = me === undefined ? EVERYTHING : seenSql(me, "p");
   const rows = (await database.query(
-    `select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)${only === null ? "" : " and p.id in (select project_id from plan_row where table_name = 'people' and row_key in (?)) and (r.table_name = 'calendars' or r.row_key in (?))"}`,
-    only === null ? [] : [only, only],
+    `select r.project_id as project, r.table_name as kind, r.doc, json_value(p.head, '$.calendar') as standard from plan_row r join project p on p.id = r.project_id where r.table_name in ('people', 'calendars') and p.id not in (select project_id from project_closing)${only === null ? "" : " and p.id in (select project_id from plan_row where table_name = 'people' and row_key in (?)) and (r.table_name = 'calendars' or r.row_key in (?))"} and ${seen.sql}`,
+    [...(only === null ? [] : [only, only]), ...seen.values],
   )) as { project: string; kind: "people" | "calendars"; doc: string; standard: string }[];
   const calendars = new Map<string, Calendar[]>();
   for (const { project, kind, doc } of rows)

@@ -3,7 +3,7 @@ import { type Calendar, type Person, type ProjectHead, type Team } from "@chrono
 import type { DataSource, EntityManager } from "typeorm";
 import { KEEPERS } from "../access/accessTable.ts";
 import { accountNames } from "../access/accounts.ts";
-import { mayEdit } from "../project/projectAccess.ts";
+import { holdsEverywhere, mayEdit, maySee } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import {
   houseMoney,
@@ -26,12 +26,12 @@ interface Used extends Owner {
 export const isMoneyOf = (house: House, { currency, minorDigits = 2 }: ProjectHead): boolean =>
   currency === house.currency && minorDigits === house.minorDigits;
 
-/** In which open projects a row of the register is used, by their codes. */
+/** In which open projects that someone sees a row of the register is used, by their codes. */
 function useOf(me: Me, { table, row }: RegisterRow, own: readonly OwnRow[], projects: ReadonlyMap<string, Used>) {
   return own
     .flatMap((each) => {
       const used = projects.get(each.project);
-      if (used === undefined) return [];
+      if (used === undefined || !maySee(me, used.project)) return [];
       const { project } = used;
       return [
         {
@@ -75,7 +75,7 @@ export async function readRegister(database: DataSource, me: Me): Promise<Regist
       }));
   return {
     ...house,
-    mayWrite: KEEPERS.some((role) => me.roles.includes(role)),
+    mayWrite: KEEPERS.some((role) => holdsEverywhere(me, role)),
     calendars: entries("calendars", (row) => row as Calendar),
     people: entries("people", (row) => {
       const { rates: _rates, ...person } = row as Person;
@@ -103,7 +103,7 @@ export async function registerRates(database: DataSource): Promise<RegisterRates
 export async function projectsById(database: DataSource | EntityManager, house: House): Promise<Map<string, Used>> {
   const projects = await database
     .getRepository(ProjectEntity)
-    .find({ select: { id: true, managerId: true, code: true, head: true } });
+    .find({ select: { id: true, managerId: true, programmeId: true, code: true, head: true } });
   return new Map(
     projects.map((project) => [
       project.id,

@@ -10,7 +10,7 @@ export function resourceRoutes(serving: Serving): void {
   serve(serving, "GET /api/projects/:project/shared", async ({ database, me, params }) =>
     sharedUse(database, me, await findProject(database, params["project"]!)),
   );
-  serve(serving, "POST /api/shared/effect", ({ database, body }) => sharedEffect(database, body));
+  serve(serving, "POST /api/shared/effect", ({ database, me, body }) => sharedEffect(database, me, body));
   serve(serving, "POST /api/shared", ({ database, me, body }) => storeShared(database, me, body));
   serve(serving, "GET /api/register", ({ database, me }) => readRegister(database, me));
   serve(serving, "GET /api/register/rates", ({ database }) => registerRates(database));

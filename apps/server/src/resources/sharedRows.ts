@@ -5,7 +5,7 @@ import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { findProject, mayEdit } from "../project/projectAccess.ts";
+import { findSeen, mayEdit, maySee } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 
 type Shared = "calendars" | "people";
@@ -35,7 +35,7 @@ const changesFor = (plan: Plan, rows: SharedRows["rows"]): Change[] =>
     ifMissing === true && plan[table].has(row.id) ? [] : rowChange(plan, table, row),
   );
 
-/** Where else the calendars and people of a project are used: rows of one id are taken to be the same thing. */
+/** Where else that someone sees the calendars and people of a project are used: rows of one id are taken to be the same thing. */
 export async function sharedUse(database: DataSource, me: Me, project: ProjectEntity): Promise<SharedUse> {
   const plan = await loadPlan(database.manager, project);
   const rows = (await database.query(
@@ -46,8 +46,10 @@ export async function sharedUse(database: DataSource, me: Me, project: ProjectEn
     (
       await database
         .getRepository(ProjectEntity)
-        .find({ select: { id: true, managerId: true, code: true, head: true } })
-    ).map((other) => [other.id, other]),
+        .find({ select: { id: true, managerId: true, programmeId: true, code: true, head: true } })
+    )
+      .filter((other) => maySee(me, other))
+      .map((other) => [other.id, other]),
   );
   const use: { calendars: Record<string, OtherProject[]>; people: Record<string, OtherProject[]> } = {
     calendars: {},
@@ -71,10 +73,10 @@ export async function sharedUse(database: DataSource, me: Me, project: ProjectEn
 }
 
 /** What writing rows would move, project by project; stores nothing. */
-export async function sharedEffect(database: DataSource, { projects, rows }: SharedRows) {
+export async function sharedEffect(database: DataSource, me: Me, { projects, rows }: SharedRows) {
   const effects = [];
   for (const id of [...new Set(projects)]) {
-    const project = await findProject(database, id);
+    const project = await findSeen(database, me, id);
     const plan = await loadPlan(database.manager, project);
     const effect = await effectOn({ id, plan }, changesFor(plan, rows));
     effects.push({ project: id, code: project.code, name: project.head.name, effect });

@@ -42,7 +42,9 @@ const whoMay = (key: EndpointKey): string => {
       ? "For everyone who is signed in."
       : access === "token"
         ? "For: other systems, with `Authorization: Bearer` and their token."
-        : `For: ${access.join(", ")}.`;
+        : "house" in access
+          ? `For: ${access.house.join(", ")}, of the whole house.`
+          : `For: ${access.join(", ")}.`;
 };
 
 function operation(key: EndpointKey, endpoint: Endpoint): object {

@@ -1,5 +1,5 @@
 import { randomBytes, randomUUID } from "node:crypto";
-import type { Me, Role } from "@chronometra/contract";
+import type { Account, Me, Role } from "@chronometra/contract";
 import { fromBundle, type PlanBundle } from "@chronometra/core";
 import { createConnection } from "mysql2/promise";
 import { pino } from "pino";
@@ -84,19 +84,25 @@ export class TestWorld {
     return new TestWorld(url, database, app, drop, await hashPassword(PASSWORD));
   }
 
-  addAccount(login: string, roles: Role[], person: string | null = null): Promise<Me> {
+  addAccount(login: string, roles: Role[], person: string | null = null, only: Account["only"] = {}): Promise<Me> {
     return addAccount(this.database, {
       login,
       name: login.charAt(0).toUpperCase() + login.slice(1),
       passwordHash: this.passwordHash,
       roles,
+      only,
       personId: person,
     });
   }
 
   /** Adds an account and signs it in. */
-  async caller(login: string, roles: Role[], person: string | null = null): Promise<Caller> {
-    const me = await this.addAccount(login, roles, person);
+  async caller(
+    login: string,
+    roles: Role[],
+    person: string | null = null,
+    only: Account["only"] = {},
+  ): Promise<Caller> {
+    const me = await this.addAccount(login, roles, person, only);
     const agent = request.agent(this.app.app);
     const first = await agent.get("/api/session");
     const signedIn = await agent
@@ -113,11 +119,11 @@ export class TestWorld {
   }
 
   /** Stores a plan as a project of that manager; gives its id. */
-  async addProject(manager: Me, bundle: PlanBundle): Promise<string> {
+  async addProject(manager: Me, bundle: PlanBundle, programmeId: string | null = null): Promise<string> {
     const project = await inTransaction(this.database, (tx) =>
       createProject(tx, manager, {
         plan: fromBundle(bundle),
-        programmeId: null,
+        programmeId,
         managerId: manager.id,
         label: "Brought by a test",
       }),

@@ -45,7 +45,7 @@ export async function feedText(database: DataSource, secret: string): Promise<st
   const me = await findAccount(database, feed.accountId);
   const lookers = ACCESS["POST /api/watch"] as readonly string[];
   if (me === null || !me.roles.some((role) => lookers.includes(role))) throw new Failure("notAllowed");
-  if (feed.subject === DEADLINES) return calendarText("Deadlines", await deadlineDays(database));
+  if (feed.subject === DEADLINES) return calendarText("Deadlines", await deadlineDays(database, me));
   const { name, question } = await watchlist(database, me, feed.subject);
   const asked = withCalendarFields(question);
   const days: CalendarDay[] = calendarDays(asked, await ask(database, me, asked, SHOWN_AT_MOST));

@@ -24,7 +24,7 @@ export function watchRoutes(serving: Serving): void {
     await dropWatchlist(database, me, params["watchlist"]!);
     return OK;
   });
-  serve(serving, "GET /api/watch/choices", ({ database }) => watchChoices(database));
+  serve(serving, "GET /api/watch/choices", ({ database, me }) => watchChoices(database, me));
   serve(serving, "POST /api/watch", ({ database, me, body }) => ask(database, me, body));
   serve(serving, "POST /api/watch/rows", ({ database, me, body }) =>
     rowsOfAnswer(database, me, body.question, body.group),

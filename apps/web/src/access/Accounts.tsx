@@ -1,4 +1,4 @@
-import { ROLES, type Accounts as AllAccounts, type Me, type Role } from "@chronometra/contract";
+import type { Account, Accounts as AllAccounts } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { toast } from "../shared/messages/toast.ts";
@@ -9,30 +9,24 @@ import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { fieldsOf, type Fields } from "../shared/fields/fieldsOf.ts";
 import { accountsQuery } from "./queries.ts";
-
-const ROLE_WORDS: Record<Role, string> = {
-  controller: "controller",
-  projectManager: "project manager",
-  contributor: "contributor",
-  approver: "approver",
-  reader: "reader",
-  administrator: "administrator",
-};
+import { RolesField, type Given } from "./RolesField.tsx";
+import { rolesInWords } from "./roleWords.ts";
 
 interface EditProps {
   /** The account to change; left out for a new one. */
-  readonly account: Me | null;
-  readonly people: AllAccounts["people"];
+  readonly account: Account | null;
+  readonly all: Pick<AllAccounts, "people" | "groups">;
   readonly onClose: () => void;
 }
 
-function EditAccount({ account, people, onClose }: EditProps) {
+function EditAccount({ account, all: { people, groups }, onClose }: EditProps) {
+  const [given, setGiven] = useState<Given>(account ?? { roles: [], only: {} });
   const client = useQueryClient();
   const save = useMutation({
-    mutationFn: ({ text, all }: Fields) => {
+    mutationFn: ({ text }: Fields) => {
       const [person, password] = [text("person"), text("password")];
-      const roles = ROLES.filter((role) => all("roles").includes(role));
-      const fields = { name: text("name"), roles, person: person === "" ? null : person };
+      const { roles, only } = given;
+      const fields = { name: text("name"), roles, only, person: person === "" ? null : person };
       if (account === null) return call("POST /api/accounts", { body: { login: text("login"), ...fields, password } });
       return call("PUT /api/accounts/:account", {
         params: { account: account.id },
@@ -58,23 +52,7 @@ function EditAccount({ account, people, onClose }: EditProps) {
           Name
           <input className="input w-full" required name="name" defaultValue={account?.name ?? ""} />
         </label>
-        <fieldset>
-          <legend>May act as</legend>
-          <div className="grid grid-cols-2 gap-1">
-            {ROLES.map((role) => (
-              <label key={role} className="flex items-center gap-2 text-sm">
-                <input
-                  type="checkbox"
-                  className="checkbox checkbox-xs"
-                  name="roles"
-                  value={role}
-                  defaultChecked={account?.roles.includes(role) ?? false}
-                />{" "}
-                {ROLE_WORDS[role]}
-              </label>
-            ))}
-          </div>
-        </fieldset>
+        <RolesField given={given} groups={groups} onGive={setGiven} />
         <label className="flex flex-col">
           Person in the plans
           <select className="select w-full" name="person" defaultValue={account?.person ?? ""}>
@@ -107,9 +85,9 @@ function EditAccount({ account, people, onClose }: EditProps) {
 }
 
 function Table({ all }: { all: AllAccounts }) {
-  const [editing, setEditing] = useState<Me | "new" | null>(null);
+  const [editing, setEditing] = useState<Account | "new" | null>(null);
   const personName = new Map(all.people.map(({ id, name }) => [id, name]));
-  const columns: Column<Me>[] = [
+  const columns: Column<Account>[] = [
     {
       id: "name",
       head: "Name",
@@ -121,7 +99,7 @@ function Table({ all }: { all: AllAccounts }) {
       ),
     },
     { id: "login", head: "Signs in as", value: ({ login }) => login },
-    { id: "roles", head: "May act as", value: ({ roles }) => roles.map((role) => ROLE_WORDS[role]).join(", ") },
+    { id: "roles", head: "May act as", value: (account) => rolesInWords(account, all.groups) },
     {
       id: "person",
       head: "Person in the plans",
@@ -143,11 +121,7 @@ function Table({ all }: { all: AllAccounts }) {
         }
       />
       {editing !== null && (
-        <EditAccount
-          account={editing === "new" ? null : editing}
-          people={all.people}
-          onClose={() => setEditing(null)}
-        />
+        <EditAccount account={editing === "new" ? null : editing} all={all} onClose={() => setEditing(null)} />
       )}
     </>
   );

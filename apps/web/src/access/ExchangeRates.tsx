@@ -5,7 +5,7 @@ import { readNumber } from "../shared/words/amounts.ts";
 import { call } from "../shared/session/api.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
-import { holds, useMe } from "../shared/session/session.ts";
+import { holdsEverywhere, useMe } from "../shared/session/session.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords, readDate } from "../shared/words/words.ts";
 import { exchangeQuery } from "./queries.ts";
@@ -163,7 +163,9 @@ export function ExchangeRates() {
         Amounts of one currency are summed as they are. Those of several are converted at the rates in force on the data
         date of the sum, each project by itself; without a rate there is no sum.
       </p>
-      <Loaded query={query}>{(exchange) => <Table exchange={exchange} mayWrite={holds(me, "controller")} />}</Loaded>
+      <Loaded query={query}>
+        {(exchange) => <Table exchange={exchange} mayWrite={holdsEverywhere(me, "controller")} />}
+      </Loaded>
     </section>
   );
 }

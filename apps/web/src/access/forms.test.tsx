@@ -70,23 +70,59 @@ describe("the way in before there are pages", () => {
 });
 
 describe("accounts", () => {
-  const INES = { id: "a1", login: "ines", name: "Ines", roles: ["controller"], person: null, timeZone: "UTC" };
+  const INES = {
+    id: "a1",
+    login: "ines",
+    name: "Ines",
+    roles: ["controller"],
+    only: {},
+    person: null,
+    timeZone: "UTC",
+  };
+  const GROUPS = [
+    { id: "port", name: "Port", parent: null },
+    { id: "locks", name: "Locks", parent: "port" },
+  ];
 
   it("one that is changed begins with what it is, and sends all of it; an empty password stays as it was", async () => {
     const sent = listen(({ to }) =>
-      to.startsWith("GET") ? { accounts: [INES], people: [{ id: "p1", name: "Ines Okafor" }] } : INES,
+      to.startsWith("GET") ? { accounts: [INES], people: [{ id: "p1", name: "Ines Okafor" }], groups: GROUPS } : INES,
     );
     show(<Accounts />);
     await userEvent.click(await screen.findByRole("button", { name: "Ines" }));
     expect(screen.getByRole<HTMLInputElement>("checkbox", { name: "controller" }).checked).toBe(true);
     await userEvent.click(screen.getByRole("checkbox", { name: "approver" }));
+    expect(screen.getAllByText("for the whole house")).toHaveLength(2);
+    const where = (role: string) => screen.getByRole("combobox", { name: `Groups for which ${role} is given` });
+    await userEvent.selectOptions(where("approver"), "locks");
+    await userEvent.selectOptions(where("approver"), "port");
+    await userEvent.click(screen.getByRole("button", { name: "Not for Port as approver" }));
+    await userEvent.selectOptions(where("controller"), "port");
+    // A role that is taken away and given again holds everywhere, as one that was never limited.
+    await userEvent.click(screen.getByRole("checkbox", { name: "controller" }));
+    await userEvent.click(screen.getByRole("checkbox", { name: "controller" }));
     await userEvent.selectOptions(screen.getByRole("combobox", { name: "Person in the plans" }), "Ines Okafor");
     await userEvent.click(screen.getByRole("button", { name: "Save" }));
     await waitFor(() => expect(sent.some(({ to }) => to.startsWith("PUT"))).toBe(true));
     const put = sent.find(({ to }) => to.startsWith("PUT"))!;
     expect(put).toEqual({
       to: "PUT /api/accounts/a1",
-      body: { name: "Ines", roles: expect.arrayContaining(["controller", "approver"]), person: "p1" },
+      body: { name: "Ines", roles: ["controller", "approver"], only: { approver: ["locks"] }, person: "p1" },
     });
+  });
+});
+
+describe("where roles are given", () => {
+  it("is said of an account in the list", async () => {
+    const rita = {
+      id: "a2",
+      login: "rita",
+      name: "Rita",
+      roles: ["reader", "approver"],
+      only: { reader: ["locks", "x"] },
+    };
+    listen(() => ({ accounts: [rita], people: [], groups: [{ id: "locks", name: "Locks", parent: null }] }));
+    show(<Accounts />);
+    expect(await screen.findByText("reader (Locks, a group that is gone), approver")).toBeTruthy();
   });
 });

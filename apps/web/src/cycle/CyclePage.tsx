@@ -6,7 +6,7 @@ import type { Column } from "../shared/table/column.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { holds, useMe } from "../shared/session/session.ts";
+import { holds, holdsEverywhere, useMe } from "../shared/session/session.ts";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords, dateWords } from "../shared/words/words.ts";
 import { CycleTools } from "./CycleTools.tsx";
@@ -150,7 +150,7 @@ function Projects({ cycle }: { cycle: Cycle }) {
           )
         }
       />
-      <ReportingCalendar mayPlan={controller} />
+      <ReportingCalendar mayPlan={holdsEverywhere(me, "controller")} />
       {chosen !== undefined && cycle.number !== null && (
         <Dialog title={`${chosen.code} ${chosen.name}: period ${cycle.number}`} onClose={() => set("project", null)}>
           <ProjectSteps project={chosen} number={cycle.number} />

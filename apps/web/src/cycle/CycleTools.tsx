@@ -9,9 +9,11 @@ import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { calendarQuery, periodQuery } from "./queries.ts";
+import { holdsEverywhere, useMe } from "../shared/session/session.ts";
 
 /** A controller's steps of the cycle: move every data date to the period's, open the next period. */
 export function CycleTools() {
+  const mayOpen = holdsEverywhere(useMe(), "controller");
   const { data: period } = useQuery(periodQuery);
   const [params, put] = useAddress();
   const [open, setOpen] = useState(params.get("next") === "open");
@@ -24,10 +26,12 @@ export function CycleTools() {
       <Link className="btn btn-sm" to="/cycle/data-dates">
         Move data dates
       </Link>
-      <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>
-        Open next period
-      </button>
-      {open && <OpenPeriod after={period?.dataDate ?? null} onClose={close} />}
+      {mayOpen && (
+        <button type="button" className="btn btn-sm" onClick={() => setOpen(true)}>
+          Open next period
+        </button>
+      )}
+      {mayOpen && open && <OpenPeriod after={period?.dataDate ?? null} onClose={close} />}
     </div>
   );
 }

@@ -3,10 +3,11 @@ import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { useNavigate } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
-import { portfolioQuery } from "../project/queries.ts";
+import { useGroupChoices } from "../project/useGroupChoices.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
 import { countWords } from "../shared/words/words.ts";
+import { portfolioQuery } from "../project/queries.ts";
 
 /** Stands in the choice of programmes for one that is still to be made. */
 const NEW_PROGRAMME = "new";
@@ -40,8 +41,9 @@ function hindrance({ errors, peopleQuestion }: ImportView): string {
 export function StoreBundle({ view }: { view: ImportView }) {
   const client = useQueryClient();
   const navigate = useNavigate();
-  const { data: portfolio } = useQuery(portfolioQuery);
-  const [programme, setProgramme] = useState("");
+  const { choices, isEverywhere } = useGroupChoices();
+  const [chosen, setChosen] = useState<string | null>(null);
+  const programme = chosen ?? choices[0]?.id ?? "";
   const [newName, setNewName] = useState("");
   const [manager, setManager] = useState("");
   const isNew = programme === NEW_PROGRAMME;
@@ -63,19 +65,18 @@ export function StoreBundle({ view }: { view: ImportView }) {
     <>
       <div className="flex flex-wrap items-end gap-2">
         <label className="flex flex-col text-sm">
-          Programme
+          Belongs to
           <select
             className="select select-sm w-64"
             value={programme}
-            onChange={(event) => setProgramme(event.target.value)}
+            onChange={(event) => setChosen(event.target.value)}
           >
-            <option value="">outside the programmes</option>
-            {portfolio?.programmes.map(({ id, name }) => (
+            {choices.map(({ id, words }) => (
               <option key={id} value={id}>
-                {name}
+                {words}
               </option>
             ))}
-            <option value={NEW_PROGRAMME}>a new programme …</option>
+            {isEverywhere && <option value={NEW_PROGRAMME}>a new group …</option>}
           </select>
         </label>
         {isNew && (

@@ -188,7 +188,7 @@ describe("what was understood of a file", () => {
 
   it("becomes a project of a programme that is made with it", async () => {
     const sent = open(VIEW, ({ to }) => (to === "POST /api/programmes" ? { id: "h" } : { project: "new" }));
-    await userEvent.selectOptions(await screen.findByLabelText("Programme"), "a new programme …");
+    await userEvent.selectOptions(await screen.findByLabelText("Belongs to"), "a new group …");
     expect(button("Store as a new project").disabled).toBe(true);
     await userEvent.type(screen.getByLabelText("Its name"), "Harbour");
     await userEvent.click(button("Store as a new project"));

@@ -23,6 +23,7 @@ import { closedOnes, openOnes } from "../project/openOnes.ts";
 import { isBehind } from "../project/isBehind.ts";
 import { commonOf } from "../project/together.ts";
 import { SpiCpiPlot } from "./SpiCpiPlot.tsx";
+import { reachInWords } from "../project/programmeTree.ts";
 
 /** What the steps of the period bar lead to: the projects in which something is still open. */
 const SHOWN: Record<
@@ -80,6 +81,7 @@ function NothingYet() {
 /** How many projects there are, as of when, and what their amounts are in; and how many are closed besides. */
 function Facts({ portfolio, closed }: { portfolio: Portfolio; closed: number }) {
   const [params, put] = useAddress();
+  const reach = reachInWords(useMe(), portfolio.programmes);
   const { projects, on } = portfolio;
   const currencies = [...new Set(projects.map(({ summary }) => summary.currency))];
   const measured = projects.filter(({ summary }) => summary.figures !== null);
@@ -88,6 +90,7 @@ function Facts({ portfolio, closed }: { portfolio: Portfolio; closed: number }) 
     <>
       <p className="muted text-sm">
         {countWords(projects.length, "project", "projects")}
+        {reach !== null && ` · you see ${reach}`}
         {currencies.length === 1 && ` · amounts in ${currencies[0]}`}
         {isDated && ` · figures ${datesWords(projects)}`}
         {closed > 0 && params.get("show") !== CLOSED && (

@@ -1,4 +1,5 @@
-import type { Portfolio } from "@chronometra/contract";
+import type { Me, Portfolio } from "@chronometra/contract";
+import { seesAll, seesGroup } from "../shared/session/session.ts";
 
 /** A programme as far as its place is concerned. */
 type Programme = Pick<Portfolio["programmes"][number], "id" | "name" | "parent">;
@@ -26,4 +27,11 @@ export function inTreeOrder(programmes: readonly Programme[]): { programme: Prog
   const walk = (parent: string | null, depth: number): { programme: Programme; depth: number }[] =>
     (below.get(parent) ?? []).flatMap((programme) => [{ programme, depth }, ...walk(programme.id, depth + 1)]);
   return walk(null, 0);
+}
+
+/** The groups that someone looks into, the topmost alone, where that is not the whole house; else `null`. */
+export function reachInWords(me: Me, programmes: readonly Programme[]): string | null {
+  if (seesAll(me)) return null;
+  const top = programmes.filter(({ id, parent }) => seesGroup(me, id) && (parent === null || !seesGroup(me, parent)));
+  return top.length === 0 ? null : top.map(({ name }) => name).join(", ");
 }

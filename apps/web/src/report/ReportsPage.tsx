@@ -40,18 +40,14 @@ function Groups({ groups }: { groups: ReportGroups }) {
         </tr>
       </thead>
       <tbody>
-        {groups.map(({ id, name, level, issued, projects }) => (
+        {groups.map(({ id, name, level, issued, mayOpen, projects }) => (
           <Fragment key={id}>
             <tr>
               <th scope="row" className="text-left" style={{ paddingInlineStart: `${level * 1.25}rem` }}>
                 {name}
               </th>
-              <td>
-                <Newest base={reportsOf("group", id)} number={issued} />
-              </td>
-              <td>
-                <Open base={reportsOf("group", id)} />
-              </td>
+              <td>{mayOpen && <Newest base={reportsOf("group", id)} number={issued} />}</td>
+              <td>{mayOpen && <Open base={reportsOf("group", id)} />}</td>
             </tr>
             {projects.map((project) => (
               <tr key={project.id}>

@@ -2,7 +2,7 @@ import type { Blocked, Me } from "@chronometra/contract";
 import { type Plan } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../../plan/stored/planStore.ts";
-import { mayEdit } from "../../project/projectAccess.ts";
+import { mayEdit, maySee } from "../../project/reach.ts";
 import { ProjectEntity } from "../../project/projectEntity.ts";
 import { Failure } from "../../shared/failure.ts";
 import { onThread } from "../../shared/workers.ts";
@@ -15,8 +15,8 @@ interface Known {
 
 const MOST_DAYS = 250;
 
-/** Plans with something blocked in them, and those that they wait for. */
-async function plansWithBlocks(database: DataSource): Promise<Map<string, Known>> {
+/** Plans that someone sees with something blocked in them, and those that they wait for. */
+async function plansWithBlocks(database: DataSource, me: Me): Promise<Map<string, Known>> {
   const rows = (await database.query("select distinct project_id as id from plan_row where table_name = 'blocks'")) as {
     id: string;
   }[];
@@ -24,8 +24,10 @@ async function plansWithBlocks(database: DataSource): Promise<Map<string, Known>
   const add = async (ids: readonly string[]): Promise<void> => {
     const missing = ids.filter((id) => !known.has(id));
     if (missing.length === 0) return;
-    for (const project of await database.getRepository(ProjectEntity).findBy({ id: In(missing) }))
+    for (const project of await database.getRepository(ProjectEntity).findBy({ id: In(missing) })) {
+      if (!maySee(me, project)) continue;
       known.set(project.id, { project, plan: await loadPlan(database.manager, project) });
+    }
   };
   await add(rows.map(({ id }) => id));
   await add(
@@ -36,12 +38,12 @@ async function plansWithBlocks(database: DataSource): Promise<Map<string, Known>
   return known;
 }
 
-/** Everything that is marked as blocked, with its causes and its victims if it stays so for some working days more. */
+/** Everything that someone sees and that is marked as blocked, with its causes and its victims if it stays so for some working days more. */
 export async function blockedEverywhere(database: DataSource, me: Me, daysText: string): Promise<Blocked> {
   const days = Number(daysText);
   if (!Number.isInteger(days) || days < 1 || days > MOST_DAYS)
     throw new Failure("invalid", `Say for how many working days, 1 to ${MOST_DAYS}.`);
-  const plans = await plansWithBlocks(database);
+  const plans = await plansWithBlocks(database, me);
   const found = await onThread<Line[]>("blocked", "collect/blocked/blockedWorker", {
     days,
     plans: [...plans.values()].map(({ project, plan }) => ({ id: project.id, name: project.head.name, plan })),

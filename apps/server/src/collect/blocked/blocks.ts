@@ -3,7 +3,8 @@ import type { Change, Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { storeChanges } from "../../plan/changeService.ts";
 import { writeProjects, type Writing } from "../../plan/writeProjects.ts";
-import { assertNotClosed, mayEdit } from "../../project/projectAccess.ts";
+import { assertNotClosed } from "../../project/projectAccess.ts";
+import { mayEdit } from "../../project/reach.ts";
 import { todayOf } from "../../shared/clock.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 

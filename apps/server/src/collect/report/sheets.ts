@@ -2,7 +2,7 @@ import type { Me, WeekSheet } from "@chronometra/contract";
 import { addDays, dateWords, formatDate, parseDate, weekdayOf } from "@chronometra/core";
 import { Between, In, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
-import { mayEdit } from "../../project/projectAccess.ts";
+import { mayEdit } from "../../project/reach.ts";
 import { ProjectEntity } from "../../project/projectEntity.ts";
 import { todayOf } from "../../shared/clock.ts";
 import { Failure } from "../../shared/failure.ts";

@@ -8,6 +8,7 @@ import { serve, type Serving } from "../../access/serve.ts";
 import { ChangeListEntity } from "../stored/planEntities.ts";
 import type { Listener, PlanNewsDesk } from "./planNews.ts";
 import { HeldPresence, notePresence, type OpenPage } from "./presence.ts";
+import { maySee } from "../../project/reach.ts";
 
 /** Proxies close what is silent for a minute. */
 const HEARTBEAT_MILLISECONDS = 15_000;
@@ -49,9 +50,10 @@ export function newsRoutes(serving: Serving, news: PlanNewsDesk): void {
   serve(serving, "GET /api/news", async ({ database, me, request, response }) => {
     const pages = pagesOf(request.query["on"]);
     if (pages.length === 0) throw new Failure("invalid", "Say which plans to tell of: on=project.page.");
-    const projects = await database
+    const named = await database
       .getRepository(ProjectEntity)
       .find({ where: { id: In(pages.map(({ project }) => project)) } });
+    const projects = named.filter((project) => maySee(me, project));
     const [first] = projects;
     if (first === undefined) throw new Failure("notFound", "There is no project of that address.");
     const there = new Set(projects.map(({ id }) => id));

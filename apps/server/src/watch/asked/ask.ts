@@ -19,6 +19,7 @@ import {
   type Group,
   type Run,
 } from "./sums.ts";
+import { seesAll } from "../../project/reach.ts";
 
 const SHOWN_AT_MOST = 500;
 const GROUPS_AT_MOST = 2000;
@@ -27,7 +28,7 @@ const CHOSEN_AT_MOST = 5000;
 
 /** Who asks, with the people of the teams that they are in. */
 export async function askerOf(database: DataSource, me: Me): Promise<Asker> {
-  const places = await placesOf(database);
+  const places = await placesOf(database, me);
   if (me.person === null) return { me, places, team: [] };
   const rows = (await database.query("select doc from plan_row where table_name = 'teams'")) as { doc: string }[];
   const teams = rows.map(({ doc }) => JSON.parse(doc) as Team).filter(({ members }) => members.includes(me.person!));
@@ -37,6 +38,12 @@ export async function askerOf(database: DataSource, me: Me): Promise<Asker> {
     team: [...new Set(teams.flatMap(({ members }) => members))].filter((person) => person !== me.person),
   };
 }
+
+/** A question of the projects that the asker sees. */
+const inReach = (where: Sql, { me, places }: Asker): Sql =>
+  seesAll(me)
+    ? where
+    : { sql: `(${where.sql}) and r.project_id in (?)`, values: [...where.values, [...places.keys(), ""]] };
 
 /** Takes a question in hand. Throws a Failure for a field or condition that does not exist. */
 async function begin(database: DataSource, me: Me, question: WatchQuestion): Promise<Asking> {
@@ -51,7 +58,7 @@ async function begin(database: DataSource, me: Me, question: WatchQuestion): Pro
   ])
     fieldOf(about, name);
   const [asker, money] = await Promise.all([askerOf(database, me), exchangeNow(database, me)]);
-  const where = whereSql(about, question.where, asker);
+  const where = inReach(whereSql(about, question.where, asker), asker);
   const run: Run = (select, joins, rest = NOTHING) =>
     database.query(
       `select ${select} from ${SOURCES[about].from}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`,

@@ -1,6 +1,6 @@
 import { OWN_PREFIX, type WatchAbout, type WatchQuestion, type WatchRow } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { mayEdit } from "../../project/projectAccess.ts";
+import { mayEdit } from "../../project/reach.ts";
 import { fieldOf, inWords, type Asker, type Loose } from "./fieldSql.ts";
 import { isPlace } from "./places.ts";
 
@@ -71,7 +71,7 @@ export async function presentRows(
       key: String(row["key_"]),
       currency: String(row["currency_"]),
       minorDigits: Math.round(Math.log10(Number(row["scale_"]))),
-      mayEdit: mayEdit(asker.me, { managerId: asker.places.get(String(row["project_"]))?.managerId ?? "" }),
+      mayEdit: mayEdit(asker.me, asker.places.get(String(row["project_"]))!),
       group: group === null ? null : inWords(about, group, row["group_"], asker),
       values: Object.fromEntries(columns.map((name) => [name, value(name)])),
     };

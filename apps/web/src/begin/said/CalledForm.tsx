@@ -1,8 +1,6 @@
 import type { BeginAsked } from "@chronometra/contract";
-import { useQuery } from "@tanstack/react-query";
 import type { ReactNode } from "react";
-import { pathOfProgramme } from "../../project/programmeTree.ts";
-import { portfolioQuery } from "../../project/queries.ts";
+import { useGroupChoices } from "../../project/useGroupChoices.ts";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { fieldsOf } from "../../shared/fields/fieldsOf.ts";
 
@@ -20,7 +18,7 @@ interface Props {
 
 /** What the project is called and where it belongs; the last step of each way to begin. */
 export function CalledForm({ isReady, isBusy, error, onBegin, children }: Props) {
-  const portfolio = useQuery(portfolioQuery).data;
+  const { choices } = useGroupChoices();
   return (
     <form
       className="pt-4"
@@ -42,10 +40,9 @@ export function CalledForm({ isReady, isBusy, error, onBegin, children }: Props)
         <label className="flex flex-col text-sm">
           Belongs to
           <select className="select select-sm w-64" name="programme">
-            <option value="">no group yet</option>
-            {portfolio?.programmes.map(({ id }) => (
+            {choices.map(({ id, words }) => (
               <option key={id} value={id}>
-                {pathOfProgramme(portfolio.programmes, id).join(" › ")}
+                {words}
               </option>
             ))}
           </select>

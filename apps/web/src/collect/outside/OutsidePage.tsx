@@ -5,7 +5,7 @@ import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
-import { holds, useMe } from "../../shared/session/session.ts";
+import { holdsEverywhere, useMe } from "../../shared/session/session.ts";
 import { BringLines, takenWords } from "./BringLines.tsx";
 import { CostByHand } from "./CostByHand.tsx";
 import { linesQuery, targetsQuery } from "./queries.ts";
@@ -39,7 +39,7 @@ function Lines({ lines, targets }: { lines: readonly OutsideLine[]; targets: Out
         <h1 className="text-xl">Costs and time from elsewhere</h1>
         <BringLines kind="cost" />
         <BringLines kind="time" />
-        {holds(me, "controller") && (
+        {holdsEverywhere(me, "controller") && (
           <>
             <button
               type="button"

@@ -6,11 +6,13 @@ import { Curves } from "../../look/Curves.tsx";
 import { IndexCurves } from "../../look/IndexCurves.tsx";
 import { deadlinesInDanger } from "../../project/logLines.ts";
 import { closedOnes, openOnes } from "../../project/openOnes.ts";
+import { reachInWords } from "../../project/programmeTree.ts";
 import { pathsQuery, portfolioQuery } from "../../project/queries.ts";
 import { figuresTogether } from "../../project/together.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { Toned } from "../../shared/dialogs/Toned.tsx";
 import { useTitle } from "../../shared/page/useTitle.ts";
+import { seesGroup, useMe } from "../../shared/session/session.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";
 import { SummedNote } from "../../shared/table/SummedNote.tsx";
 import {
@@ -196,6 +198,8 @@ function Below({ id, groups, portfolio }: Omit<GroupProps, "name">) {
 
 function Head({ id, name, groups }: Omit<GroupProps, "portfolio">) {
   const own = groups.find((group) => group.id === id);
+  const me = useMe();
+  const isWhole = seesGroup(me, id);
   return (
     <div className="flex flex-wrap items-baseline gap-x-3 pb-2">
       {id !== HOUSE && (
@@ -210,10 +214,13 @@ function Head({ id, name, groups }: Omit<GroupProps, "portfolio">) {
       )}
       <h1 className="text-xl">{name}</h1>
       {own?.manager != null && <span className="muted text-sm">{own.manager.name} answers for it</span>}
+      {!isWhole && <span className="undecided text-sm">Of what you see: {reachInWords(me, groups) ?? "your own"}</span>}
       <span className="ml-auto flex gap-2">
-        <Link className="btn btn-sm" to={`/reports/${id}`}>
-          Report
-        </Link>
+        {isWhole && (
+          <Link className="btn btn-sm" to={`/reports/${id}`}>
+            Report
+          </Link>
+        )}
         <Link className="btn btn-sm" to="/roadmap">
           Roadmap
         </Link>

@@ -1,9 +1,9 @@
 /** @jest-environment jsdom */
 import type { GroupPeriods, Groups, Portfolio, ProjectLine } from "@chronometra/contract";
 import type { Figures } from "@chronometra/core";
-import { screen, within } from "@testing-library/react";
+import { cleanup, screen, within } from "@testing-library/react";
 import { Route, Routes } from "react-router";
-import { listen, show } from "../../testing/fakePage.tsx";
+import { listen, show, someone } from "../../testing/fakePage.tsx";
 import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
 import { GroupPage } from "./GroupPage.tsx";
 
@@ -91,7 +91,7 @@ describe("a group", () => {
 });
 
 describe("the page of a group", () => {
-  const open = (at: string, issued: GroupPeriods = [], portfolio = PORTFOLIO): void => {
+  const open = (at: string, issued: GroupPeriods = [], portfolio = PORTFOLIO, me = someone("controller")): void => {
     window.history.replaceState(null, "", at);
     listen(({ to }) =>
       to === "GET /api/portfolio"
@@ -106,9 +106,19 @@ describe("the page of a group", () => {
       <Routes>
         <Route path="/groups/:group?" element={<GroupPage />} />
       </Routes>,
-      { at },
+      { at, me },
     );
   };
+
+  it("offers the report, which tells of all that lies in a group, to whoever looks at all of it", async () => {
+    const me = { ...someone("reader"), within: { reader: ["locks", "north"] } };
+    open("/groups/locks", [], PORTFOLIO, me);
+    expect(await screen.findByRole("link", { name: "Report" })).toBeTruthy();
+    cleanup();
+    open("/groups/port", [], PORTFOLIO, me);
+    expect(await screen.findByText("Of what you see: Locks")).toBeTruthy();
+    expect(screen.queryByRole("link", { name: "Report" })).toBeNull();
+  });
 
   it("says what it comes to, what lies below it, and which deadlines are in danger", async () => {
     open("/groups/port");

@@ -6,6 +6,7 @@ import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { readNumber } from "../../shared/words/amounts.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";
+import { holdsEverywhere, holdsIn, useMe } from "../../shared/session/session.ts";
 
 const LIMITS: readonly (readonly [Exclude<keyof Thresholds, "deadlines">, string, string])[] = [
   ["spiBelow", "SPI below", ""],
@@ -73,31 +74,37 @@ function Limits({ limits, fromAbove, onWrite }: LimitsProps) {
 /** The limits beyond which a manager is asked to explain, of all projects or of a group; an empty one asks nothing. */
 export function ThresholdsPart({ portfolio }: { portfolio: Pick<Portfolio, "thresholds" | "programmes"> }) {
   const { thresholds, programmes } = portfolio;
-  const [of, setOf] = useState("");
+  const me = useMe();
+  const isHouse = holdsEverywhere(me, "controller");
+  const own = programmes.filter(({ id }) => holdsIn(me, "controller", id));
+  const [chosen, setOf] = useState<string | null>(null);
+  const of = chosen ?? (isHouse ? "" : (own[0]?.id ?? ""));
   const house = usePortfolioWrite("PUT /api/portfolio/thresholds");
-  const own = usePortfolioWrite("PUT /api/programmes/:programme/thresholds");
+  const ofGroup = usePortfolioWrite("PUT /api/programmes/:programme/thresholds");
   const group = programmes.find(({ id }) => id === of);
   const limits = group === undefined ? thresholds : limitsIn(programmes, thresholds, group.id);
   const writeOwn = (value: Thresholds | null): Promise<unknown> =>
-    own.mutateAsync({ params: { programme: of }, body: { thresholds: value } });
+    ofGroup.mutateAsync({ params: { programme: of }, body: { thresholds: value } });
   return (
     <Part title="When a project is to be explained">
       <p className="muted pb-2 text-sm">
         A project that breaks one of these is marked on the portfolio, and its manager is asked for an explanation,
         which stays with the period. An empty limit asks nothing.
       </p>
-      {programmes.length > 0 && (
+      {own.length > 0 && (
         <p className="flex flex-wrap items-center gap-2 pb-1 text-sm">
           <label className="flex items-center gap-2">
             Limits of
             <select className="select select-xs w-56" value={of} onChange={({ target }) => setOf(target.value)}>
-              <option value="">the whole portfolio</option>
-              {inTreeOrder(programmes).map(({ programme, depth }) => (
-                <option key={programme.id} value={programme.id}>
-                  {"\u2003".repeat(depth)}
-                  {programme.name}
-                </option>
-              ))}
+              {isHouse && <option value="">the whole portfolio</option>}
+              {inTreeOrder(programmes)
+                .filter(({ programme }) => own.some(({ id }) => id === programme.id))
+                .map(({ programme, depth }) => (
+                  <option key={programme.id} value={programme.id}>
+                    {"\u2003".repeat(depth)}
+                    {programme.name}
+                  </option>
+                ))}
             </select>
           </label>
           {group !== undefined && (
@@ -110,7 +117,7 @@ export function ThresholdsPart({ portfolio }: { portfolio: Pick<Portfolio, "thre
               <button
                 type="button"
                 className="btn btn-xs"
-                disabled={own.isPending}
+                disabled={ofGroup.isPending}
                 onClick={() => void writeOwn(group.thresholds === null ? limits : null).catch(told)}
               >
                 {group.thresholds === null ? "Give it limits of its own" : "Take them from above"}

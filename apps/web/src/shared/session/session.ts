@@ -64,8 +64,24 @@ export function useMe(): Me {
 
 export const holds = (me: Me, ...roles: Role[]): boolean => roles.some((role) => me.roles.includes(role));
 
+/** Whether someone holds a role for the whole house, not for groups alone. */
+export const holdsEverywhere = (me: Me, role: Role): boolean => holds(me, role) && me.within?.[role] === undefined;
+
+/** Whether someone holds a role in a group. */
+export const holdsIn = (me: Me, role: Role, group: string): boolean =>
+  holdsEverywhere(me, role) || (me.within?.[role]?.includes(group) ?? false);
+
+/** The roles that look at projects. */
+export const LOOKERS = ["controller", "projectManager", "approver", "reader"] as const;
+
 /** Whether someone may look at projects, beyond their own desk. */
-export const mayLook = (me: Me): boolean => holds(me, "controller", "projectManager", "approver", "reader");
+export const mayLook = (me: Me): boolean => holds(me, ...LOOKERS);
+
+/** Whether someone may look at every project. */
+export const seesAll = (me: Me): boolean => LOOKERS.some((role) => holdsEverywhere(me, role));
+
+/** Whether someone may look at all that lies in a group. */
+export const seesGroup = (me: Me, group: string): boolean => LOOKERS.some((role) => holdsIn(me, role, group));
 
 /** Forgets all that was fetched for whoever was signed in before. */
 const forget = (client: QueryClient): void =>
