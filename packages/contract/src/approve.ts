@@ -1,7 +1,12 @@
+import { dateSchema } from "@chronometra/core";
 import { amountMinorSchema } from "./units.ts";
 import { z } from "zod";
 
-export const askApprovalSchema = z.strictObject({ word: z.string().max(2000) });
+export const askApprovalSchema = z.strictObject({
+  word: z.string().max(2000),
+  /** The day on which the first plan of a project that runs already was really approved; left out where it is approved here. */
+  agreedOn: dateSchema.nullable().optional(),
+});
 export const decideApprovalSchema = z.strictObject({
   decision: z.enum(["approve", "sendBack"]),
   reason: z.string().trim().min(1, "say why, in a few words").max(2000),
@@ -16,6 +21,8 @@ export const approvalSchema = z.object({
   askedBy: z.string(),
   askedAt: z.string(),
   word: z.string(),
+  /** The day on which it was approved before it came here; `null` where it is approved here. */
+  agreedOn: z.string().nullable(),
   decidedBy: z.string().nullable(),
   decidedAt: z.string().nullable(),
   reason: z.string().nullable(),

@@ -915,6 +915,10 @@ export const endpoints = {
       "Its figures by `person`, `role`, `category` or `own:field`, by period, and earned schedule in every kind of period",
     response: performanceSchema,
   },
+  "GET /api/programmes/:programme/load/:from/:weeks": {
+    summary: "Weeks of those who have work in the projects of a group, with all their work",
+    response: loadSchema,
+  },
   "GET /api/load/:from/:weeks": {
     summary: "People's weeks from the one around a day on: capacity, remaining work, planned and booked time",
     response: loadSchema,

@@ -231,6 +231,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/slip/:milestone/effect": PLANNERS,
   "POST /api/projects/:project/slip/:milestone": PLANNERS,
   "GET /api/projects/:project/performance/:by": LOOKERS,
+  "GET /api/programmes/:programme/load/:from/:weeks": LOOKERS,
   "GET /api/load/:from/:weeks": LOOKERS,
   "GET /api/load/:person/:monday/work": LOOKERS,
   "GET /api/watchlists": LOOKERS,

@@ -5,6 +5,7 @@ import {
   type Found,
   type Groups,
   type LifeCycle,
+  type Load,
 } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { ACCESS } from "./accessTable.ts";
@@ -163,6 +164,10 @@ describe("a role that was given for a group", () => {
     for (const other of [port, "house", yard])
       expect((await reader.get(`/api/status-reports/${other}`)).status).toBe(404);
     expect((await reader.get(`/api/programmes/${yard}/periods`)).body).toEqual([]);
+    const names = async (id: string, who = reader): Promise<string[]> =>
+      ((await who.get(`/api/programmes/${id}/load/2026-03-02/8`)).body as Load).people.map(({ name }) => name);
+    expect([await names(locks), await names(yard)]).toEqual([["Ann", "Bo"], []]);
+    expect(await names(yard, margit)).toEqual(["Ann", "Zed Unseen"]);
   });
 
   it("opens what-ifs and documents of what lies there alone", async () => {

@@ -53,6 +53,20 @@ describe("approving a plan", () => {
     });
   });
 
+  it("bears the day on which the plan of a project that runs already was really approved, of the first alone", async () => {
+    const agreed = (agreedOn: string) =>
+      tomas.send("post", `/api/projects/${project}/approvals`, { word: "by the board", agreedOn });
+    expect((await agreed("2099-01-01")).body.message).toMatch(/still to come/);
+    expect((await agreed("3 May")).status).toBe(422);
+    expect((await ledger()).approvals).toEqual([]);
+    const asked = (await agreed("2026-02-20")).body as Approval;
+    expect(asked.agreedOn).toBe("2026-02-20");
+    await decide(margit, asked.id, "approve", "minutes of the board seen");
+    expect((await ledger()).baselines).toMatchObject([{ number: 1, approvedOn: "2026-02-20", approvedBy: "Margit" }]);
+    expect((await ledger()).approvals[0]!.decidedAt!.slice(0, 10)).not.toBe("2026-02-20");
+    expect((await agreed("2026-02-21")).body.message).toMatch(/^Only the first plan/);
+  });
+
   it("is never one's own to decide, also for someone with both roles", async () => {
     const { id } = (await ask()).body as { id: string };
     expect((await decide(tomas, id, "approve")).status).toBe(403);

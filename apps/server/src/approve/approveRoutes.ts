@@ -56,6 +56,7 @@ async function present(
       askedBy: names.get(approval.askedBy) ?? "",
       askedAt: approval.askedAt.toISOString(),
       word: approval.word,
+      agreedOn: approval.agreedOn,
       decidedBy: approval.decidedBy === null ? null : (names.get(approval.decidedBy) ?? ""),
       decidedAt: approval.decidedAt?.toISOString() ?? null,
       reason: approval.reason,
@@ -133,8 +134,7 @@ export function approveRoutes(serving: Serving): void {
       database,
       me,
       params["project"]!,
-      async (writing, project) =>
-        (await present(writing.manager, me, [await askApproval(writing, project, body.word)]))[0]!,
+      async (writing, project) => (await present(writing.manager, me, [await askApproval(writing, project, body)]))[0]!,
     ),
   );
 

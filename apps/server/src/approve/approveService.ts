@@ -1,7 +1,8 @@
 import { createHash, randomUUID } from "node:crypto";
-import type { Me } from "@chronometra/contract";
+import type { BodyOf, Me } from "@chronometra/contract";
 import {
   canonicalText,
+  dateWords,
   fromBundle,
   toBundle,
   withoutProgress,
@@ -90,6 +91,14 @@ export async function freezeProject(
   return number;
 }
 
+/** Refuses a day of an earlier approval that cannot be: of a plan that has a baseline, or still to come. */
+function assertAgreed(me: Me, plan: Plan, on: string, at: Date): void {
+  if (plan.baselines.size > 0)
+    throw new Failure("invalid", "Only the first plan can have been approved before; later ones are approved here.");
+  if (on > dayOf(me, at))
+    throw new Failure("invalid", `It cannot have been approved on ${dateWords(on)}, which is still to come.`);
+}
+
 /**
  * Asks for the plan as it is to be approved. One request waits at a time: where the plan has moved on since one was made, the
  * new one takes its place.
@@ -97,11 +106,13 @@ export async function freezeProject(
 export async function askApproval(
   writing: Writing,
   project: ProjectEntity,
-  word: string,
+  { word, agreedOn = null }: BodyOf<"POST /api/projects/:project/approvals">,
   at = new Date(),
 ): Promise<ApprovalEntity> {
   const { manager, me } = writing;
   const repository = manager.getRepository(ApprovalEntity);
+  const plan = await writing.plan(project);
+  if (agreedOn !== null) assertAgreed(me, plan, agreedOn, at);
   const waiting = await repository.findOneBy({ projectId: project.id, state: "asked" });
   if (waiting?.revision === project.revision)
     throw new Failure("conflict", "Approval of this plan has been asked for already and waits for a decision.");
@@ -120,16 +131,12 @@ export async function askApproval(
     askedBy: me.id,
     askedAt: at,
     word,
+    agreedOn,
     revision: project.revision,
     ...undecided,
   });
   await repository.insert(approval);
-  const {
-    timeEntries: _time,
-    actualCosts: _costs,
-    baselines: _baselines,
-    ...asked
-  } = toBundle(await writing.plan(project));
+  const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...asked } = toBundle(plan);
   await manager.getRepository(ApprovalPlanEntity).insert({ approvalId: approval.id, content: JSON.stringify(asked) });
   return approval;
 }
@@ -164,7 +171,7 @@ export async function decideApproval(
   const isApproved = decision === "approve";
   const kept = isApproved ? await planAsked(database.manager, looked) : null;
   const asked = kept === null ? undefined : fromBundle(kept);
-  const approved: Approved = { by: me, on: dayOf(me, at), reason, asked };
+  const approved: Approved = { by: me, on: looked.agreedOn ?? dayOf(me, at), reason, asked };
   const work = async (writing: Writing): Promise<ApprovalEntity> => {
     const { manager } = writing;
     const project = writing.project(projectId);

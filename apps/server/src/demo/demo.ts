@@ -240,7 +240,7 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
       askApproval(
         writing,
         locked,
-        "Scope agreed with the water quality board; buoys are on order from January.",
+        { word: "Scope agreed with the water quality board; buoys are on order from January." },
         at("2026-11-19"),
       ),
     );

@@ -43,7 +43,7 @@ export async function approve(
   day: string,
 ): Promise<void> {
   const approval = await writeProject(world.database, manager, projectId, (writing, project) =>
-    askApproval(writing, project, word, at(day, "09:00")),
+    askApproval(writing, project, { word }, at(day, "09:00")),
   );
   await decideApproval(world.database, world.approver, approval.id, "approve", reason, at(day, "16:00"));
 }

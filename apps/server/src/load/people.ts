@@ -3,7 +3,8 @@ import { addDays, formatDate, mondayOf, parseDate, type EpochDay, type Team } fr
 import { In, type DataSource } from "typeorm";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { EVERYTHING, mayEdit, seenSql } from "../project/reach.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
+import { groupsBelow } from "../project/groupTree.ts";
+import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
 import { everyone, minutesOn, type KnownPerson } from "../resources/capacity.ts";
 import { Failure } from "../shared/failure.ts";
 import { overPlans } from "../plan/held/overPlan.ts";
@@ -29,15 +30,20 @@ const capacityIn = (monday: EpochDay, known: KnownPerson | undefined): number =>
         0,
       );
 
+/** The Mondays of some weeks from the one around a day on. */
+function mondaysFrom(from: string, weeks: number): EpochDay[] {
+  if (!Number.isInteger(weeks) || weeks < 1 || weeks > MOST_WEEKS)
+    throw new Failure("invalid", `Ask for 1 to ${MOST_WEEKS} weeks.`);
+  const first = mondayAround(from);
+  return Array.from({ length: weeks }, (_, i) => addDays(first, i * WEEK_DAYS));
+}
+
 /**
  * People's weeks from the one around a day on, over the projects that are not closed.
  * @param me of the projects that they see alone; left out, of all
  */
 export async function loadFrom(database: DataSource, from: string, weeks: number, me?: Me): Promise<Load> {
-  if (!Number.isInteger(weeks) || weeks < 1 || weeks > MOST_WEEKS)
-    throw new Failure("invalid", `Ask for 1 to ${MOST_WEEKS} weeks.`);
-  const first = mondayAround(from);
-  const mondays = Array.from({ length: weeks }, (_, i) => addDays(first, i * WEEK_DAYS));
+  const mondays = mondaysFrom(from, weeks);
   const dates = mondays.map(formatDate);
   const place = new Map(dates.map((date, i) => [date, i]));
   const { sql, values } = me === undefined ? EVERYTHING : seenSql(me, "p");
@@ -92,6 +98,28 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
     for (const measure of ["demand", "things", "planned", "posted"] as const) line[measure][i] = Number(sums[measure]);
   }
   return { weeks: dates, people: [...lines.values()].sort((a, b) => a.name.localeCompare(b.name)) };
+}
+
+/** The weeks of those who have work in them in a group's projects, or in one below it; with all their work, wherever it is. */
+export async function loadOfGroup(
+  database: DataSource,
+  me: Me,
+  group: string,
+  { from, weeks }: { readonly from: string; readonly weeks: number },
+): Promise<Load> {
+  const mondays = mondaysFrom(from, weeks).map(formatDate);
+  const groups = await database.getRepository(ProgrammeEntity).find({ select: { id: true, parentId: true } });
+  if (!groups.some(({ id }) => id === group)) throw new Failure("notFound", "There is no group of that address.");
+  const seen = seenSql(me, "p");
+  const rows = (await database.query(
+    `select distinct l.person_id as person from load_week l join project p on p.id = l.project_id
+      where l.monday between ? and ? and l.demand > 0 and p.programme_id in (?)
+        and p.id not in (select project_id from project_closing) and ${seen.sql}`,
+    [mondays[0], mondays.at(-1), [...groupsBelow(groups, group)], ...seen.values],
+  )) as { person: string }[];
+  const working = new Set(rows.map(({ person }) => person));
+  const load = await loadFrom(database, from, weeks, me);
+  return { ...load, people: load.people.filter(({ id }) => working.has(id)) };
 }
 
 /** What one person's week consists of: the work left in it, and the time booked, project by project. */

@@ -5,7 +5,7 @@ import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
 import { momentWords } from "../shared/words/words.ts";
 import { AskedGates } from "../gates/AskedGates.tsx";
-import { Decide } from "./Decide.tsx";
+import { AgreedWords, Decide } from "./Decide.tsx";
 import { PlanState } from "./PlanState.tsx";
 import { approvalsQuery, requestsQuery } from "./queries.ts";
 import { DecideRequest } from "./DecideRequest.tsx";
@@ -26,6 +26,7 @@ function Waiting({ approval }: { approval: Approval }) {
         {approval.askedBy} asked on {momentWords(approval.askedAt)}
       </p>
       {approval.word !== "" && <p className="mt-1 max-w-prose">“{approval.word}”</p>}
+      <AgreedWords approval={approval} />
       <PlanState project={approval.project} asked={approval} />
       {approval.mayDecide ? <Decide approval={approval} /> : <p className="muted mt-1 text-sm">{why}</p>}
     </li>

@@ -4,6 +4,18 @@ import { useState } from "react";
 import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Failure } from "../shared/dialogs/Failure.tsx";
+import { dateWords } from "../shared/words/words.ts";
+
+/** On which day a plan was approved before it came here, where it was. */
+export function AgreedWords({ approval: { agreedOn, askedBy } }: { approval: Approval }) {
+  if (agreedOn === null) return null;
+  return (
+    <p className="max-w-prose text-sm">
+      {askedBy} says that it was approved on {dateWords(agreedOn)}, before it came here; the baseline will bear that
+      day.
+    </p>
+  );
+}
 
 /** An approver's word on a plan: approve it, which freezes a baseline, or send it back; either with a reason. */
 export function Decide({ approval }: { approval: Approval }) {

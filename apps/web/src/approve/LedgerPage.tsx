@@ -5,19 +5,49 @@ import { Link } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
 import { useProject } from "../project/useProject.ts";
 import { addressOf, call } from "../shared/session/api.ts";
+import { DateField } from "../shared/fields/DateField.tsx";
+import { todayHere } from "../shared/words/today.ts";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { countWords, dateWords, momentWords, money } from "../shared/words/words.ts";
-import { Decide } from "./Decide.tsx";
+import { AgreedWords, Decide } from "./Decide.tsx";
 import { PlanState } from "./PlanState.tsx";
 import { ledgerQuery, whatIfsQuery } from "./queries.ts";
 import { WhatIfs } from "./Requests.tsx";
 import { ReservesPart } from "./ReservesPart.tsx";
 
+/** Of a project that runs already: on which day its plan was approved before it came here. */
+function AgreedBefore({ on, onAgreed }: { on: string | null; onAgreed: (on: string | null) => void }) {
+  return (
+    <p className="flex min-h-8 flex-wrap items-center gap-3 text-sm">
+      <label className="flex items-center gap-2">
+        <input
+          type="checkbox"
+          className="checkbox checkbox-xs"
+          checked={on !== null}
+          onChange={({ target }) => onAgreed(target.checked ? "" : null)}
+        />
+        It runs already, and this plan was approved before
+      </label>
+      {on !== null && (
+        <>
+          <DateField label="Approved on" value={on} max={todayHere()} onDate={onAgreed} small />
+          <span className="muted">The baseline bears this day, once an approver has confirmed it here.</span>
+        </>
+      )}
+    </p>
+  );
+}
+
 function Ask({ project, first }: { project: string; first: boolean }) {
   const client = useQueryClient();
   const [word, setWord] = useState("");
+  const [agreedOn, setAgreedOn] = useState<string | null>(null);
   const ask = useMutation({
-    mutationFn: () => call("POST /api/projects/:project/approvals", { params: { project }, body: { word } }),
+    mutationFn: () =>
+      call("POST /api/projects/:project/approvals", {
+        params: { project },
+        body: { word, ...(agreedOn === null || agreedOn === "" ? {} : { agreedOn }) },
+      }),
     onSuccess: () => {
       toast("Approval is asked for; an approver sees it under Approvals.");
       void client.invalidateQueries();
@@ -51,10 +81,11 @@ function Ask({ project, first }: { project: string; first: boolean }) {
           placeholder="What the approver should know"
         />
       </label>
+      {first && <AgreedBefore on={agreedOn} onAgreed={setAgreedOn} />}
       <PlanState project={project} />
       {ask.error !== null && <Failure error={ask.error} />}
       <div>
-        <button className="btn btn-primary btn-sm" disabled={ask.isPending}>
+        <button className="btn btn-primary btn-sm" disabled={ask.isPending || agreedOn === ""}>
           Ask for approval
         </button>
       </div>
@@ -201,6 +232,7 @@ export function LedgerPage() {
                 <section className="mb-4">
                   <h2 className="text-base">{open.askedBy} asks for approval</h2>
                   {open.word !== "" && <p>“{open.word}”</p>}
+                  <AgreedWords approval={open} />
                   <PlanState project={id} asked={open} />
                   <Decide approval={open} />
                 </section>
@@ -220,7 +252,8 @@ export function LedgerPage() {
                 {ledger.approvals.map((approval) => (
                   <li key={approval.id} className="border-b rule py-1.5">
                     <span className="font-semibold">{approval.askedBy}</span> asked on {momentWords(approval.askedAt)}
-                    {approval.word !== "" && <>: “{approval.word}”</>}{" "}
+                    {approval.word !== "" && <>: “{approval.word}”</>}
+                    {approval.agreedOn !== null && `, approved before on ${dateWords(approval.agreedOn)}`}{" "}
                     <span className="muted">— {outcome(approval)}</span>
                   </li>
                 ))}

@@ -3,12 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { FileDown } from "lucide-react";
 import Papa from "papaparse";
 import { useMemo } from "react";
+import { portfolioQuery } from "../project/queries.ts";
 import { DateField } from "../shared/fields/DateField.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { saveFile } from "../shared/table/saveFile.ts";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords } from "../shared/words/words.ts";
-import { loadLines, type LoadBy, type LoadLine } from "./loadLines.ts";
+import { isOver, loadLines, type LoadBy, type LoadLine } from "./loadLines.ts";
 import { LoadTable, type LoadMeasure } from "./LoadTable.tsx";
 import { loadQuery } from "./queries.ts";
 import { todayHere } from "../shared/words/today.ts";
@@ -47,12 +48,25 @@ function useAsked() {
   const by = (["person", "role", "team"] as const).find((each) => each === params.get("by")) ?? "person";
   const measure = MEASURES.find(([each]) => each === params.get("show"))?.[0] ?? "hours";
   const over = params.get("over") === "yes";
-  return { params, put, today, from, weeks, by, measure, over };
+  return { params, put, today, from, weeks, by, measure, over, group: params.get("group") };
+}
+
+/** Of which group those are who are shown, and the way back to all. */
+function OfGroup({ id, onAll }: { id: string; onAll: () => void }) {
+  const name = useQuery(portfolioQuery).data?.programmes.find((group) => group.id === id)?.name ?? "a group";
+  return (
+    <span className="undecided">
+      Who works in {name}, with all their work.{" "}
+      <button type="button" className="cursor-pointer underline" onClick={onAll}>
+        Show all
+      </button>
+    </span>
+  );
 }
 
 /** Which weeks, of whom and in what, and the table as a file. */
 function LoadHead({
-  asked: { put, from, weeks, by, measure, over },
+  asked: { put, from, weeks, by, measure, over, group },
   onExport,
 }: {
   asked: ReturnType<typeof useAsked>;
@@ -119,6 +133,7 @@ function LoadHead({
         />
         only who is over
       </label>
+      {group !== null && <OfGroup id={group} onAll={() => put({ group: null, who: null, week: null })} />}
       <button
         type="button"
         className="btn btn-ghost btn-sm ml-auto"
@@ -134,11 +149,11 @@ function LoadHead({
 /** Who is over and who has room, week by week: people, roles or teams. */
 export function LoadPage() {
   const asked = useAsked();
-  const { params, put, today, from, weeks, by, measure, over } = asked;
+  const { params, put, today, from, weeks, by, measure, over, group } = asked;
   const [key, monday] = [params.get("who"), params.get("week")];
-  const query = useQuery(loadQuery(from, weeks));
+  const query = useQuery(loadQuery(from, weeks, group));
   const all = useMemo(() => (query.data === undefined ? [] : loadLines(query.data, by)), [query.data, by]);
-  const lines = over ? all.filter(({ demand, capacity }) => demand.some((minutes, i) => minutes > capacity[i]!)) : all;
+  const lines = over ? all.filter(isOver) : all;
   const line = all.find((each) => each.key === key);
   const i = query.data?.weeks.indexOf(monday ?? "") ?? -1;
   return (

@@ -63,3 +63,7 @@ export function overAndRoom({ demand, capacity }: Pick<LoadLine, "demand" | "cap
   });
   return { over, room };
 }
+
+/** Whether there is more to do than time in one of the weeks. */
+export const isOver = ({ demand, capacity }: Pick<LoadLine, "demand" | "capacity">): boolean =>
+  demand.some((minutes, i) => minutes > capacity[i]!);

@@ -1,10 +1,16 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call } from "../shared/session/api.ts";
 
-export const loadQuery = (from: string, weeks: number) =>
+/** People's weeks; of a group those of who has work in its projects. */
+export const loadQuery = (from: string, weeks: number, group: string | null = null) =>
   queryOptions({
-    queryKey: ["load", from, weeks],
-    queryFn: () => call("GET /api/load/:from/:weeks", { params: { from, weeks: String(weeks) } }),
+    queryKey: ["load", from, weeks, group],
+    queryFn: () =>
+      group === null
+        ? call("GET /api/load/:from/:weeks", { params: { from, weeks: String(weeks) } })
+        : call("GET /api/programmes/:programme/load/:from/:weeks", {
+            params: { programme: group, from, weeks: String(weeks) },
+          }),
   });
 export const loadCellQuery = (person: string, monday: string) =>
   queryOptions({

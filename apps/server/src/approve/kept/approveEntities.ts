@@ -21,6 +21,10 @@ export class ApprovalEntity {
   @Column({ type: "text" })
   word!: string;
 
+  /** The day on which it was approved before it came here, `YYYY-MM-DD`; `null` where it is approved here. */
+  @Column({ name: "agreed_on", type: "varchar", length: 10, nullable: true })
+  agreedOn!: string | null;
+
   @Column({ name: "decided_by", type: "varchar", length: 36, nullable: true })
   decidedBy!: string | null;
 

@@ -28,6 +28,7 @@ import {
 } from "../../shared/words/words.ts";
 import { portfolioColumns } from "../portfolioColumns.tsx";
 import { SaysDialog } from "../SaysDialog.tsx";
+import { GroupLoad } from "./GroupLoad.tsx";
 import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
 import { groupPeriodsQuery, groupsQuery } from "./queries.ts";
 
@@ -268,6 +269,10 @@ function Group({ id, name, groups, portfolio: all }: GroupProps) {
       <section className="max-w-4xl pt-4">
         <h2 className="pb-1 text-base">Deadlines in danger</h2>
         <Endangered lines={lines} />
+      </section>
+      <section className="max-w-4xl pt-4">
+        <h2 className="pb-1 text-base">Load</h2>
+        <GroupLoad id={id} />
       </section>
       {open !== null && <SaysDialog line={open} onClose={() => setOpen(null)} />}
     </div>

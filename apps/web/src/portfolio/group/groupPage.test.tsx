@@ -8,6 +8,7 @@ import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigu
 import { GroupPage } from "./GroupPage.tsx";
 
 jest.mock("../../look/Curves.tsx", () => ({ Curves: () => <p>curves</p> }));
+jest.mock("./GroupLoad.tsx", () => ({ GroupLoad: () => <p>load</p> }));
 jest.mock("../../look/IndexCurves.tsx", () => ({ IndexCurves: () => <p>indices</p> }));
 
 const GROUPS: Groups["groups"] = [

@@ -85,8 +85,9 @@ export default function Chart({ name, words, height = "h-60", option, onPoint }:
     const watching = new ResizeObserver(() => {
       // Paper has widths of its own; what is on the screen stays as it is drawn.
       if (matchMedia("print").matches) return;
-      // Told of the size that it begins with as well.
-      const { clientWidth, clientHeight } = holder.current!;
+      // Told of the size that it begins with as well, and once more as it leaves the page.
+      if (holder.current === null) return;
+      const { clientWidth, clientHeight } = holder.current;
       if (clientWidth === drawn.getWidth() && clientHeight === drawn.getHeight()) return;
       drawn.resize();
       sized();
