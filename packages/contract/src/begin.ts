@@ -13,6 +13,8 @@ export const takenAlongSchema = z.strictObject({
   risks: z.boolean(),
   deadlines: z.boolean(),
   charter: z.boolean(),
+  /** Of a project: its newest files and its links. A template has none. */
+  documents: z.boolean(),
 });
 export type TakenAlongWish = z.infer<typeof takenAlongSchema>;
 

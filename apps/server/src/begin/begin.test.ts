@@ -1,4 +1,11 @@
-import type { BegunEffect, CharterView, ProjectGates, Template } from "@chronometra/contract";
+import type {
+  BegunEffect,
+  CharterView,
+  ProjectDocument,
+  ProjectDocuments,
+  ProjectGates,
+  Template,
+} from "@chronometra/contract";
 import { fromBundle, type PlanBundle } from "@chronometra/core";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { findProject } from "../project/projectAccess.ts";
@@ -47,7 +54,7 @@ const PIER: PlanBundle = {
   ],
   costs: [{ id: "k", activity: "deck", category: "Timber", plannedMinor: 70_000 }],
 };
-const ALONG = { people: "roles", costs: true, risks: true, deadlines: true, charter: true } as const;
+const ALONG = { people: "roles", costs: true, risks: true, deadlines: true, charter: true, documents: false } as const;
 
 let world: TestWorld;
 let ines: Caller;
@@ -132,6 +139,38 @@ describe("a project begun with another", () => {
     expect(charter.manager.name).toBe("Radu");
     const gates = (await radu.get(`/api/projects/${id}/gates`)).body as ProjectGates;
     expect(gates.gates).toMatchObject([{ standing: "here" }]);
+  });
+
+  it("has documents where they are asked for: the newest file and the links, of what is in it too", async () => {
+    const source = await world.addProject(tomas.me, { ...PIER, project: { ...PIER.project, code: "P-DOC" } });
+    const file = (text: string, to: string) =>
+      tomas.send("post", `/api/projects/${source}/files?${to}`).attach("file", Buffer.from(text), "method.txt");
+    const first = (await file("old", "about=activity&aboutId=deck")).body as ProjectDocument;
+    await file("new", `document=${first.id}`);
+    const link = { about: "project", aboutId: "", name: "Drawings", link: "https://drawings.example/" };
+    await tomas.send("post", `/api/projects/${source}/documents`, link);
+    const gone = (await tomas.send("post", `/api/projects/${source}/documents`, { ...link, name: "Gone" })).body;
+    await tomas.send("put", `/api/projects/${source}/documents/${gone.id}`, { removed: true });
+
+    const documentsOf = async (code: string, extra: object, branch: string | null = null) => {
+      const along = { ...ALONG, ...extra };
+      const { body } = await begin({ ...asked({ project: source, branch }, { along }), code, name: code }, radu);
+      const { documents } = (await radu.get(`/api/projects/${body.project}/documents`)).body as ProjectDocuments;
+      return { id: body.project as string, documents };
+    };
+    expect((await documentsOf("P-D1", {})).documents).toEqual([]);
+    const whole = await documentsOf("P-D2", { documents: true });
+    expect(whole.documents).toMatchObject([
+      { name: "Drawings", about: "project", link: "https://drawings.example/", versions: [] },
+      { name: "method.txt", about: "activity", aboutId: "deck", by: "Radu", versions: [{ number: 1, size: 3 }] },
+    ]);
+    const read = `/api/projects/${whole.id}/documents/${whole.documents[1]!.id}/1`;
+    expect(((await radu.get(read).buffer(true)).body as Buffer).toString()).toBe("new");
+    const branch = await documentsOf("P-D3", { documents: true }, "section");
+    expect(branch.documents.map(({ name }) => name)).toEqual(["method.txt"]);
+    // Each goes its own way from here.
+    await radu.send("put", `/api/projects/${whole.id}/documents/${whole.documents[1]!.id}`, { removed: true });
+    expect(((await tomas.get(`/api/projects/${source}/documents`)).body as ProjectDocuments).documents).toHaveLength(2);
   });
 
   it("goes back from a finish, or says the earliest that it can be", async () => {

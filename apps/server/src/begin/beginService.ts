@@ -24,12 +24,16 @@ import { createProject } from "./createProject.ts";
 import { findTemplate } from "./templates.ts";
 import type { Put } from "./worker.ts";
 import { findSeen } from "../project/reach.ts";
+import { copyDocuments } from "../documents/copyDocuments.ts";
+import { type Place } from "../documents/documents.ts";
 
 /** A part with what is known of where it comes from. */
 interface Sourced extends ReadPart {
   readonly asks: readonly RepeatAsked[];
   readonly charter: Charter | null;
   readonly lifeCycle: string | null;
+  /** The project whose documents go along; `null` for none. */
+  readonly documentsOf: string | null;
 }
 
 type Part = BeginEffectAsked["parts"][number];
@@ -51,6 +55,7 @@ async function templatePart(
     asks: repeats,
     charter: along.charter ? charter : null,
     lifeCycle: along.charter ? lifeCycle : null,
+    documentsOf: null,
   };
 }
 
@@ -73,12 +78,13 @@ async function projectPart(
     asks: [],
     charter: isChartered ? await meantOf(database.manager, id) : null,
     lifeCycle: isChartered ? ((await lifeOf(database.manager, id))?.id ?? null) : null,
+    documentsOf: along.documents ? id : null,
   };
 }
 
 /** What is said here and now is all there is of it. */
 const saidPart = (name: string, plan: Plan): Sourced => ({
-  ...{ name, plan, branch: null, repeats: [], asks: [], charter: null, lifeCycle: null },
+  ...{ name, plan, branch: null, repeats: [], asks: [], charter: null, lifeCycle: null, documentsOf: null },
   along: { people: "people", costs: true, risks: true, deadlines: true },
 });
 
@@ -182,6 +188,29 @@ function withSaid(charter: Charter | null, { purpose = "", deliverables = [] }: 
   return { ...own, ...(purpose === "" ? {} : { purpose }), deliverables: rows };
 }
 
+/**
+ * Gives a project that was begun the documents of those that it was begun with: theirs as such, and, of a single one
+ * whose rows kept their names, those of its activities and deliverables.
+ */
+async function beginDocuments(
+  manager: EntityManager,
+  me: Me,
+  to: { readonly id: string; readonly plan: Plan; readonly charter: Charter | null },
+  parts: readonly Sourced[],
+): Promise<void> {
+  for (const { documentsOf, branch } of parts) {
+    if (documentsOf === null) continue;
+    const isThere = ({ about, aboutId }: Place): boolean =>
+      about === "project"
+        ? branch === null
+        : parts.length === 1 &&
+          (about === "activity"
+            ? to.plan.activities.has(aboutId)
+            : about === "deliverable" && to.charter?.deliverables[aboutId] !== undefined);
+    await copyDocuments(manager, me, { from: documentsOf, to: to.id, isThere });
+  }
+}
+
 /** Begins a project with others; gives its id. */
 export async function begin(database: DataSource, me: Me, asked: BeginAsked): Promise<{ project: string }> {
   const parts = await sourcesOf(database, me, asked, asked.name);
@@ -196,6 +225,7 @@ export async function begin(database: DataSource, me: Me, asked: BeginAsked): Pr
     });
     const charter = withSaid(parts.length === 1 ? first.charter : null, asked);
     if (charter !== null) await beginCharter(manager, me, project, charter);
+    await beginDocuments(manager, me, { id: project.id, plan, charter }, parts);
     if (parts.length === 1 && first.lifeCycle !== null) await beginLife(manager, project.id, first.lifeCycle);
     return { project: project.id };
   });

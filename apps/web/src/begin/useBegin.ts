@@ -4,13 +4,14 @@ import { useNavigate } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 
-/** All of what is planned, on its own dates. */
+/** All of what is planned; documents are for whoever asks for them. */
 export const ALL_ALONG: BeginEffectAsked["along"] = {
   people: "people",
   costs: true,
   risks: true,
   deadlines: true,
   charter: true,
+  documents: false,
 };
 
 /** Begins a project, and goes to its plan. */

@@ -3,6 +3,8 @@ import type { TakenAlongWish } from "@chronometra/contract";
 interface Props {
   readonly along: TakenAlongWish;
   readonly onChange: (along: TakenAlongWish) => void;
+  /** Whether documents can go along, as from a project. */
+  readonly hasDocuments: boolean;
 }
 
 const PEOPLE: readonly (readonly [TakenAlongWish["people"], string])[] = [
@@ -15,10 +17,11 @@ const MORE: readonly (readonly [Exclude<keyof TakenAlongWish, "people">, string]
   ["risks", "risks and ranges"],
   ["deadlines", "deadlines"],
   ["charter", "charter and stages"],
+  ["documents", "documents"],
 ];
 
 /** What goes along. */
-export const AlongFields = ({ along, onChange }: Props) => (
+export const AlongFields = ({ along, onChange, hasDocuments }: Props) => (
   <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
     <legend className="pb-1">What goes along; time, costs and progress so far never do</legend>
     <label className="flex items-center gap-2">
@@ -35,7 +38,7 @@ export const AlongFields = ({ along, onChange }: Props) => (
         ))}
       </select>
     </label>
-    {MORE.map(([field, words]) => (
+    {MORE.filter(([field]) => hasDocuments || field !== "documents").map(([field, words]) => (
       <label key={field} className="flex items-center gap-1">
         <input
           type="checkbox"
