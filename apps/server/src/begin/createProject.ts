@@ -1,6 +1,7 @@
 import { randomUUID } from "node:crypto";
 import type { Me } from "@chronometra/contract";
 import {
+  type ActivityNote,
   checkOwnTables,
   fromBundle,
   PlanProblems,
@@ -25,6 +26,8 @@ export interface Beside {
   readonly fields: readonly OwnField[];
   /** By the id of the activity. */
   readonly ownValues: Readonly<Record<string, OwnValues>>;
+  /** How activities are described, by their id. */
+  readonly notes: Readonly<Record<string, ActivityNote>>;
   /** People who stand for a role until someone is named. */
   readonly placeholders: readonly string[];
 }
@@ -47,6 +50,7 @@ export function planWith(bundle: PlanBundle, beside: Beside | undefined): Plan {
     ...plan,
     fields: new Map(beside.fields.map((field) => [field.id, field])),
     ownValues: new Map(Object.entries(beside.ownValues)),
+    notes: new Map(Object.entries(beside.notes)),
     placeholders: new Map(beside.placeholders.map((person) => [person, { person }])),
   };
   const problems = checkOwnTables(whole);

@@ -147,6 +147,25 @@ describe("what is written here is read back exactly", () => {
     expect(() => readOds("x.ods", "<a><b></a>")).toThrow(/is no spreadsheet that can be read/);
   });
 
+  it("an OpenDocument spreadsheet of others says what lies below what by indents of cells, and by groups of rows", () => {
+    const style = (name: string, margin: string, family = "table-cell"): string =>
+      `<style:style style:name="${name}" style:family="${family}"><style:paragraph-properties fo:text-align="start" fo:margin-left="${margin}"/></style:style>`;
+    const cell = (text: string, of: string): string =>
+      `<table:table-row><table:table-cell table:style-name="${of}" office:value-type="string"><text:p>${text}</text:p></table:table-cell></table:table-row>`;
+    const styles = style("ce1", "0.353cm") + style("ce2", "0.278in") + style("ce3", "10mm", "paragraph");
+    const group = (rows: string): string => `<table:table-row-group>${rows}</table:table-row-group>`;
+    const rows = `${cell("Works", "none")}${group(`${cell("Dig", "ce1")}${group(cell("Deep", "ce2"))}`)}${cell("Open", "ce3")}`;
+    const [sheet] = readOds(
+      "x.ods",
+      `<office:document-content><office:automatic-styles>${styles}</office:automatic-styles><office:body><office:spreadsheet><table:table table:name="One">${rows}</table:table></office:spreadsheet></office:body></office:document-content>`,
+    );
+    // In tenths of a millimetre: 0.353 cm, and 0.278 in of 25.4 mm.
+    expect([sheet!.indents, sheet!.levels]).toEqual([
+      [0, 35, 71, 0],
+      [0, 1, 2, 0],
+    ]);
+  });
+
   it("numbers of others that can be read two ways are asked about, and an answer settles all of them", async () => {
     const csv = "id,name,days\n1,Dig,1.125\n2,Pour,2.250\n";
     const file = await readFiles([{ name: "activities.csv", data: strToU8(csv) }]);

@@ -148,16 +148,18 @@ function understandTables(
 }
 
 /** What a file that brings changes says besides the open format, and is not taken over. */
-const staysBehind = ({ fields }: Beside): ImportProblem[] =>
-  fields.length === 0
+const staysBehind = ({ fields, notes }: Beside): ImportProblem[] => {
+  const names = [...fields.map(({ name }) => `“${name}”`), ...(Object.keys(notes).length > 0 ? ["notes"] : [])];
+  return names.length === 0
     ? []
     : [
         {
           ...located({ table: "fields", row: "", field: "", message: "" }),
           level: "notice",
-          message: `${fields.map(({ name }) => `“${name}”`).join(", ")}: fields of its own come with a new project only, and are left out here.`,
+          message: `${names.join(", ")}: notes and fields of its own come with a new project only, and are left out here.`,
         },
       ];
+};
 
 const DATES: Problem = { table: "activities", row: "", field: "start", message: "" };
 

@@ -9,7 +9,8 @@ import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
 import { toast } from "../shared/messages/toast.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords } from "../shared/words/words.ts";
-import { moneyLines, NO_BENEFIT, readMoneyLines, rowsOf, sumOf } from "./rows.ts";
+import { readAmount } from "../shared/words/amounts.ts";
+import { cameOf, moneyLines, NO_BENEFIT, readMoneyLines, rowsOf, sumOf } from "./rows.ts";
 import type { Charterer } from "./useCharter.ts";
 
 interface Props {
@@ -20,13 +21,20 @@ interface Props {
 /** What was measured of a benefit, to which something is added. */
 function Measured({
   measured,
+  digits,
+  currency,
   onAdd,
 }: {
   measured: Benefit["measured"];
+  digits: number;
+  currency: string;
   onAdd: (one: Benefit["measured"][number]) => void;
 }) {
   const [on, setOn] = useState(todayHere());
   const [text, setText] = useState("");
+  const [amount, setAmount] = useState("");
+  const amountMinor = amount.trim() === "" ? null : readAmount(amount, digits);
+  const isAmount = amount.trim() === "" || amountMinor !== null;
   return (
     <fieldset className="text-sm">
       <legend>Measured so far</legend>
@@ -34,6 +42,7 @@ function Measured({
         {measured.map((each, i) => (
           <li key={i}>
             {dateWords(each.on)}: {each.text}
+            {each.amountMinor !== null && `, ${moneyWords(each.amountMinor, digits)} ${currency}`}
           </li>
         ))}
       </ul>
@@ -47,18 +56,34 @@ function Measured({
           value={text}
           onChange={(event) => setText(event.target.value)}
         />
+        <input
+          className="input input-sm w-28 text-right"
+          aria-label={`${currency} that came since it was measured last, where it is money`}
+          aria-invalid={!isAmount}
+          placeholder={currency}
+          value={amount}
+          onChange={(event) => setAmount(event.target.value)}
+        />
         <button
           type="button"
           className="btn btn-sm"
-          disabled={text.trim() === "" || on === ""}
+          disabled={text.trim() === "" || on === "" || !isAmount}
           onClick={() => {
-            onAdd({ on, text: text.trim(), amountMinor: null });
+            onAdd({ on, text: text.trim(), amountMinor });
             setText("");
+            setAmount("");
           }}
         >
           Add
         </button>
       </div>
+      {isAmount ? (
+        <p className="muted">Where it is money, how much came since it was measured last.</p>
+      ) : (
+        <p role="alert" className="adverse">
+          “{amount}” is no amount in {currency}.
+        </p>
+      )}
     </fieldset>
   );
 }
@@ -121,11 +146,32 @@ function BenefitDialog({
           />
         </label>
         {was !== null && (
-          <Measured measured={now.measured} onAdd={(one) => setNow({ ...now, measured: [...now.measured, one] })} />
+          <Measured
+            {...{ measured: now.measured, digits, currency }}
+            onAdd={(one) => setNow({ ...now, measured: [...now.measured, one] })}
+          />
         )}
         <SaveOrCancel fault={fault} isReady={now.what.trim() !== ""} onClose={onClose} />
       </form>
     </Dialog>
+  );
+}
+
+/** What a benefit is to come to in money, and what came of it so far against what was expected by then. */
+function InMoney({ benefit, digits }: { benefit: Benefit; digits: number }) {
+  const [sum, came] = [sumOf(benefit.money), cameOf(benefit)];
+  return (
+    <>
+      {sum === null ? "–" : moneyWords(sum, digits)}
+      {came !== null && (
+        <span className="block text-xs">
+          <span className={came.cameMinor < came.expectedMinor ? "adverse" : "favourable"}>
+            {moneyWords(came.cameMinor, digits)} came
+          </span>
+          , {moneyWords(came.expectedMinor, digits)} expected by {dateWords(came.on)}
+        </span>
+      )}
+    </>
   );
 }
 
@@ -156,7 +202,6 @@ export function Benefits({ view, charterer }: Props) {
           </thead>
           <tbody>
             {rows.map(({ id, row }) => {
-              const sum = sumOf(row.money);
               const last = row.measured.at(-1);
               return (
                 <tr key={id}>
@@ -177,7 +222,7 @@ export function Benefits({ view, charterer }: Props) {
                   <td>{row.target || "–"}</td>
                   <td className="whitespace-nowrap">{row.by === null ? "–" : dateWords(row.by)}</td>
                   <td className="text-right" title={moneyLines(row.money, digits)}>
-                    {sum === null ? "–" : moneyWords(sum, digits)}
+                    <InMoney benefit={row} digits={digits} />
                   </td>
                   <td>{last === undefined ? "not yet" : `${last.text} (${dateWords(last.on)})`}</td>
                   <td>

@@ -161,6 +161,40 @@ describe("the page of a project", () => {
     await waitFor(() => expect(sent("POST /api/projects/p/hand-over")).toEqual([{ manager: "r", word: "Yours" }]));
   });
 
+  it("measures a benefit in money against what was expected by then", async () => {
+    const tolls = {
+      ...{ what: "Tolls", measure: "", target: "", by: null },
+      money: [
+        { period: "2025", amountMinor: 100_000 },
+        { period: "2026-02", amountMinor: 20_000 },
+        { period: "2099", amountMinor: 1 },
+      ],
+      measured: [
+        { on: "2026-01-31", text: "opened late", amountMinor: null },
+        { on: "2026-02-28", text: "from the till", amountMinor: 90_000 },
+      ],
+    };
+    const sent = open({ ...VIEW, charter: { ...VIEW.charter, benefits: { b: tolls } } });
+    expect((await screen.findByText("900 came")).className).toBe("adverse");
+    expect(screen.getByText(/1.200 expected by 28 Feb 2026/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Tolls" }));
+    const benefit = within(screen.getByRole("dialog", { name: "Benefit" }));
+    expect(benefit.getByText("28 Feb 2026: from the till, 900 EUR")).toBeTruthy();
+    await userEvent.type(benefit.getByLabelText("What was measured"), "March");
+    const amount = benefit.getByLabelText(/^EUR that came/);
+    await userEvent.type(amount, "lots");
+    expect(benefit.getByRole<HTMLButtonElement>("button", { name: "Add" }).disabled).toBe(true);
+    expect(benefit.getByRole("alert").textContent).toBe("“lots” is no amount in EUR.");
+    await userEvent.clear(amount);
+    await userEvent.type(amount, "400");
+    await userEvent.click(benefit.getByRole("button", { name: "Add" }));
+    await userEvent.click(benefit.getByRole("button", { name: "Save" }));
+    await waitFor(() =>
+      expect(sent(PUT)).toMatchObject([{ value: { measured: [{}, {}, { text: "March", amountMinor: 40_000 }] } }]),
+    );
+    expect((await screen.findByText(/1.300 came/)).className).toBe("favourable");
+  });
+
   it("takes a benefit with its money by month and year, and a deliverable with what makes it", async () => {
     const sent = open();
     await userEvent.click(await screen.findByRole("button", { name: "Add a benefit" }));

@@ -35,6 +35,38 @@ export const moneyLines = (money: Benefit["money"], digits: number): string =>
 export const sumOf = (money: Benefit["money"]): number | null =>
   money.length === 0 ? null : money.reduce((sum, { amountMinor }) => sum + amountMinor, 0);
 
+/** The last day of a month or year. */
+function lastDayOf(period: string): string {
+  const [year, month = "12"] = period.split("-");
+  return new Date(Date.UTC(Number(year), Number(month), 0)).toISOString().slice(0, 10);
+}
+
+/** What was measured of a benefit in money, against what was expected by then. */
+export interface Came {
+  /** The day on which money was measured last. */
+  readonly on: string;
+  /** All that came up to it, and what was expected of the months and years that are over by then; minor units. */
+  readonly cameMinor: number;
+  readonly expectedMinor: number;
+}
+
+/** What came of a benefit; `null` where no money was measured. */
+export function cameOf({ money, measured }: Pick<Benefit, "money" | "measured">): Came | null {
+  const amounts = measured.flatMap(({ on, amountMinor }) => (amountMinor === null ? [] : [{ on, amountMinor }]));
+  const on = amounts
+    .map((each) => each.on)
+    .sort()
+    .at(-1);
+  if (on === undefined) return null;
+  const sum = (all: readonly { readonly amountMinor: number }[]): number =>
+    all.reduce((so, { amountMinor }) => so + amountMinor, 0);
+  return {
+    on,
+    cameMinor: sum(amounts),
+    expectedMinor: sum(money.filter(({ period }) => lastDayOf(period) <= on)),
+  };
+}
+
 /** Names of the activities that make a deliverable; those that left the plan are told as such. */
 export function makersOf({ activities }: CharterView, { makes }: Deliverable): string[] {
   const names = new Map(activities.map(({ id, name }) => [id, name]));

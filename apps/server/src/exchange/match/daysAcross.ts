@@ -1,34 +1,9 @@
-import { parseDate } from "@chronometra/core";
 import { columnLetters, type Cell, type SourceSheet } from "../sheets/cells.ts";
 import { readCell, shownOf } from "../sheets/readCells.ts";
+import { daysIn } from "./dayHeads.ts";
 import { isTotal } from "./tidy.ts";
 
-/** So many days beside each other in one row are the head of a sheet of hours. */
-const LEAST_DAYS = 3;
 const ROWS_TRIED = 25;
-
-/** The day that a heading says, where it says one beyond doubt. */
-function dayOf(cell: Cell | undefined): Cell {
-  if (cell === null || cell === undefined || typeof cell === "number" || typeof cell === "boolean") return null;
-  if (typeof cell === "object") return "date" in cell ? cell : null;
-  const bare = cell.trim().replace(/^(mon|tue|wed|thu|fri|sat|sun)\w*[,.]?\s+/i, "");
-  return "value" in readCell(bare, "date", { order: "dmy", numbers: null }) ? bare : null;
-}
-
-/** More days apart than this, and they are no days beside each other. */
-const MOST_APART = 7;
-
-/** Whether cells are days one after the other. */
-function areDays(cells: readonly Cell[]): boolean {
-  const days = cells.map((cell) => {
-    const read = readCell(cell as Exclude<Cell, null>, "date", { order: "dmy", numbers: null });
-    return "value" in read ? parseDate(read.value as string) : null;
-  });
-  return days.every((day, i) => {
-    const before = days[i - 1];
-    return day !== null && (i === 0 || (before != null && day > before && day - before <= MOST_APART));
-  });
-}
 
 /** Whether what stands below could be hours. */
 const areHours = (cells: readonly (Cell | undefined)[]): boolean =>
@@ -41,33 +16,38 @@ const areHours = (cells: readonly (Cell | undefined)[]): boolean =>
       (typeof cell === "string" && "value" in readCell(cell, "hours", { numbers: "point" })),
   );
 
+/** Where the days stand that are the head of a sheet. */
+function headIn(source: SourceSheet): { readonly headAt: number; readonly days: ReadonlyMap<number, Cell> } | null {
+  for (let headAt = 0; headAt < Math.min(source.rows.length, ROWS_TRIED); headAt++) {
+    const days = daysIn(source, headAt);
+    if (days !== null) return { headAt, days };
+  }
+  return null;
+}
+
 /**
  * A sheet of hours with days across, as a list: a row for each cell that is filled, with its day. Sums at the end of
  * rows and below are left out.
  * @returns the list, each of its cells known by where it stands; `null` where the sheet has no days across
  */
 export function daysAsList(source: SourceSheet): SourceSheet | null {
-  const headAt = source.rows
-    .slice(0, ROWS_TRIED)
-    .findIndex((row) => row.filter((cell) => dayOf(cell) !== null).length >= LEAST_DAYS);
-  if (headAt < 0) return null;
+  const found = headIn(source);
+  if (found === null) return null;
+  const { headAt, days } = found;
   const head = source.rows[headAt]!;
-  const days = head.flatMap((cell, c) => (dayOf(cell) === null ? [] : [c]));
+  const first = Math.min(...days.keys());
   const below = source.rows.slice(headAt + 1);
-  if (!areDays(days.map((c) => dayOf(head[c]))) || !days.every((c) => areHours(below.map((row) => row[c]))))
-    return null;
-  const labels = head.flatMap((cell, c) =>
-    typeof cell === "string" && dayOf(cell) === null && c < days[0]! ? [c] : [],
-  );
+  if (![...days.keys()].every((c) => areHours(below.map((row) => row[c])))) return null;
+  const labels = head.flatMap((cell, c) => (typeof cell === "string" && c < first ? [c] : []));
   const rows: Cell[][] = [[...labels.map((c) => head[c]!), "Date", "Hours"]];
   const refs: string[][] = [[]];
   source.rows.forEach((row, i) => {
     const texts = labels.map((c) => (row[c] == null ? "" : shownOf(row[c]).trim()));
     if (i <= headAt || texts.some(isTotal) || texts.every((text) => text === "")) return;
-    for (const c of days) {
+    for (const [c, day] of days) {
       const cell = row[c] ?? null;
       if (cell === null || cell === 0) continue;
-      rows.push([...labels.map((label) => row[label] ?? null), dayOf(head[c]), cell]);
+      rows.push([...labels.map((label) => row[label] ?? null), day, cell]);
       const at = (column: number, line: number): string => `${columnLetters(column)}${line}`;
       refs.push([...labels.map((label) => at(label, i + 1)), at(c, headAt + 1), at(c, i + 1)]);
     }

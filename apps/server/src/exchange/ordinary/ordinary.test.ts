@@ -415,7 +415,7 @@ describe("people", () => {
 });
 
 describe("columns that the plan has none for", () => {
-  it("become fields of its own, and notes a field of theirs", async () => {
+  it("become fields of its own, and notes descriptions", async () => {
     const found = await read(
       [
         [...HEAD, "Remarks", "Zone", "Drawing"],
@@ -428,12 +428,12 @@ describe("columns that the plan has none for", () => {
     expect(found.beside!.fields).toEqual([
       { id: "field-1", name: "Zone", type: "text" },
       { id: "field-2", name: "Drawing", type: "number" },
-      { id: "field-3", name: "Note", type: "text" },
     ]);
     expect(found.beside!.ownValues).toEqual({
-      1: { "field-1": "North", "field-2": 12, "field-3": "mind the cable" },
+      1: { "field-1": "North", "field-2": 12 },
       2: { "field-1": "South", "field-2": 14 },
     });
+    expect(found.beside!.notes).toEqual({ 1: { description: "mind the cable" } });
   });
 });
 
@@ -467,6 +467,42 @@ describe("hours that people worked", () => {
       ["1", "Ann", "2026-03-04", 270, "posted"],
       ["2", "Bob", "2026-03-03", 120, "posted"],
     ]);
+  });
+
+  it.each([
+    ["Hours 2025", "Week 1", ["Mon 29 Dec", "Tue 30 Dec", "Fri 2 Jan"], ["2025-12-29", "2025-12-30", "2026-01-02"]],
+    ["Hours", "2026", ["2.3.", "3.3.", "4.3."], ["2026-03-02", "2026-03-03", "2026-03-04"]],
+    ["Hours", "2026", ["3/30", "3/31", "4/1"], ["2026-03-30", "2026-03-31", "2026-04-01"]],
+    ["Hours", "of March 2026", [1, 2, 3, 4, 5], ["2026-03-01", "2026-03-02", "2026-03-03", "2026-03-04", "2026-03-05"]],
+  ] as const)(
+    "are read below days without a year, which stands above them: %s, %s, %j",
+    async (name, title, days, dates) => {
+      const found = await read((book) => {
+        plan(book);
+        const sheet = book.addWorksheet(name);
+        addRow(sheet, [title]);
+        addRow(sheet, ["Who", "Task", ...days]);
+        addRow(sheet, ["Ann", "Dig", ...days.map(() => 8)]);
+      }, ALL_NEW);
+      expect(errors(found)).toEqual([]);
+      expect(entries(found).map(([, , date]) => date)).toEqual(dates);
+    },
+  );
+
+  it.each([
+    ["no year stands above", "Hours", ["2 Mar", "3 Mar", "4 Mar"]],
+    ["two years do", "2025 and 2026", ["2 Mar", "3 Mar", "4 Mar"]],
+    ["a weekday is another one", "2026", ["Tue 2 Mar", "Wed 3 Mar", "Thu 4 Mar"]],
+    ["few numbers could be anything", "March 2026", [1, 2, 3]],
+  ] as const)("are not read from headings of which %s", async (_why, title, days) => {
+    const found = await read((book) => {
+      plan(book);
+      const sheet = book.addWorksheet("Hours");
+      addRow(sheet, [title]);
+      addRow(sheet, ["Who", "Task", ...days]);
+      addRow(sheet, ["Ann", "Dig", ...days.map(() => 8)]);
+    }, ALL_NEW);
+    expect(found.bundle?.timeEntries ?? []).toEqual([]);
   });
 
   it("are asked for what a sheet does not say, once for all of its rows", async () => {

@@ -1,14 +1,13 @@
 import { DATE_ORDERS } from "@chronometra/contract";
 import { readCell, shownOf } from "../sheets/readCells.ts";
 import type { Cell } from "../sheets/cells.ts";
-import type { OwnField } from "@chronometra/core";
+import type { ActivityNote, OwnField } from "@chronometra/core";
 import type { Beside } from "../../begin/createProject.ts";
 import type { Sense } from "./sense.ts";
 
-/** Fields of one's own, and what activities have in them, by the id of the activity. */
-export type OwnFound = Pick<Beside, "fields" | "ownValues">;
+/** Fields of one's own, what activities have in them, and how they are described; by the id of the activity. */
+export type OwnFound = Pick<Beside, "fields" | "ownValues" | "notes">;
 
-const NOTE = "Note";
 const LONGEST = 4000;
 
 type Type = "text" | "number" | "yesNo" | "date";
@@ -31,7 +30,7 @@ const valueOf = (cell: Exclude<Cell, null>, type: Type): string | number | boole
   return shownOf(cell).trim().slice(0, LONGEST);
 };
 
-/** Fields of one's own that columns of a sheet become, and its notes. */
+/** Fields of one's own that columns of a sheet become, and the descriptions that its notes do. */
 export function ownIn(sense: Sense): OwnFound {
   const columns = new Map<string, Map<number, Exclude<Cell, null>>>();
   const put = (name: string, i: number, cell: Exclude<Cell, null>): void => {
@@ -39,9 +38,11 @@ export function ownIn(sense: Sense): OwnFound {
     columns.set(name, known);
     known.set(i, cell);
   };
-  sense.rows.forEach(({ own, fields }, i) => {
+  const notes: Record<string, ActivityNote> = {};
+  sense.rows.forEach(({ own, fields: { note } }, i) => {
     for (const [heading, cell] of Object.entries(own)) put(heading.slice(0, 200), i, cell);
-    if (fields["note"] !== undefined) put(NOTE, i, fields["note"] as string);
+    const description = typeof note === "string" ? note.trim().slice(0, LONGEST) : "";
+    if (description !== "") notes[sense.ids[i]!] = { description };
   });
   const values: Record<string, Record<string, string | number | boolean>> = {};
   const fields = [...columns].map(([name, cells], n): OwnField => {
@@ -50,5 +51,5 @@ export function ownIn(sense: Sense): OwnFound {
     for (const [i, cell] of cells) (values[sense.ids[i]!] ??= {})[id] = valueOf(cell, type);
     return { id, name, type };
   });
-  return { fields, ownValues: values };
+  return { fields, ownValues: values, notes };
 }

@@ -11,7 +11,8 @@ export const STANDARD_DAY_MINUTES = 480;
 /** What a cell says, or why it says nothing that can be used. */
 export type Reading = { readonly value: unknown } | { readonly fault: string };
 
-const MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+/** The beginnings of the names of the months. */
+export const MONTHS = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
 
 const iso = (year: number, month: number, day: number): string => {
   const full = year < 100 ? (year < 90 ? 2000 : 1900) + year : year;

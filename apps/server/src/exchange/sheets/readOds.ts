@@ -32,6 +32,15 @@ function readTime(text: string): Cell {
   return asTime(sign === "-" ? -size : size);
 }
 
+/** Tenths of a millimetre, by unit (OpenDocument 1.3, part 3, 18.3.18: `length`). */
+const UNITS: Readonly<Record<string, number>> = { cm: 100, mm: 10, in: 254, pt: 254 / 72, pc: 254 / 6, px: 254 / 96 };
+
+/** A length in tenths of a millimetre; 0 where it is none. */
+function lengthOf(text: string | undefined): number {
+  const [, number, unit] = /^(\d+(?:\.\d+)?)(cm|mm|in|pt|pc|px)$/.exec(text ?? "") ?? [];
+  return number === undefined ? 0 : Math.round(Number(number) * UNITS[unit!]!);
+}
+
 /** What a cell holds (OpenDocument 1.3, part 3, 19.385: `office:value-type`). */
 function valueOf({ attributes, paragraphs }: Open): Cell {
   const text = paragraphs.join("\n");
@@ -63,6 +72,15 @@ class Reading {
   readonly sheets: SourceSheet[] = [];
   private rows: Cell[][] = [];
   private indents: number[] = [];
+  private levels: number[] = [];
+  /** How far styles of cells are indented, by the name of the style that is read and by those that were. */
+  private style: string | null = null;
+  private readonly margins = new Map<string, number>();
+  /** How many groups of rows are open: what is grouped lies below what is not. */
+  private group = 0;
+  /** How far the first texts of a row are indented, and how many were looked at. */
+  private indent = 0;
+  private texts = 0;
   private at = 0;
   private row: Cell[] = [];
   private column = 0;
@@ -83,14 +101,22 @@ class Reading {
         name: attributes["table:name"] ?? `Sheet ${this.sheets.length + 1}`,
         rows: (this.rows = []),
         indents: (this.indents = []),
+        levels: (this.levels = []),
       });
     if (name === "table:table") {
       this.at = 0;
+      this.group = 0;
       this.spans.clear();
     }
-    if (name === "table:table-row")
+    if (name === "style:style")
+      this.style = attributes["style:family"] === "table-cell" ? (attributes["style:name"] ?? null) : null;
+    else if (name === "style:paragraph-properties" && this.style !== null)
+      this.margins.set(this.style, lengthOf(attributes["fo:margin-left"]));
+    else if (name === "table:table-row-group") this.group++;
+    else if (name === "table:table-row") {
       [this.row, this.column, this.repeated] = [[], 0, times(attributes, "table:number-rows-repeated")];
-    else if (name === "table:table-cell" || name === "table:covered-table-cell")
+      [this.indent, this.texts] = [0, 0];
+    } else if (name === "table:table-cell" || name === "table:covered-table-cell")
       this.cell = { attributes, paragraphs: [] };
     else if (name === "office:annotation") this.aside = true;
     else if (name === "text:p" && this.cell !== null && !this.aside) this.paragraph = "";
@@ -105,11 +131,19 @@ class Reading {
 
   readonly close = ({ name }: SaxesTagPlain): void => {
     if (name === "office:annotation") this.aside = false;
+    else if (name === "style:style") this.style = null;
+    else if (name === "table:table-row-group") this.group--;
     else if (name === "text:p" && this.paragraph !== null) {
       this.cell?.paragraphs.push(this.paragraph);
       this.paragraph = null;
     } else if ((name === "table:table-cell" || name === "table:covered-table-cell") && this.cell !== null) {
-      this.put(this.spanned(name, this.cell), times(this.cell.attributes, "table:number-columns-repeated"));
+      const value = this.spanned(name, this.cell);
+      if (typeof value === "string" && this.texts++ < INDENTED_TEXTS)
+        this.indent = Math.max(
+          this.indent,
+          leadingSpaces(value) + (this.margins.get(this.cell.attributes["table:style-name"] ?? "") ?? 0),
+        );
+      this.put(value, times(this.cell.attributes, "table:number-columns-repeated"));
       this.cell = null;
     } else if (name === "table:table-row") this.endRow();
   };
@@ -147,12 +181,12 @@ class Reading {
       while (this.rows.length < this.at) {
         this.rows.push([]);
         this.indents.push(0);
+        this.levels.push(0);
       }
-      const texts = this.row.filter((cell) => typeof cell === "string").slice(0, INDENTED_TEXTS);
-      const indent = Math.max(0, ...texts.map(leadingSpaces));
       for (let i = 0; i < this.repeated; i++) {
         this.rows.push([...this.row]);
-        this.indents.push(indent);
+        this.indents.push(this.indent);
+        this.levels.push(this.group);
       }
     }
     this.at += this.repeated;
