@@ -29,6 +29,7 @@ test("a cell is changed in place: dates move at once, it is saved, undone and re
   await expect(finish).toHaveText(moved!);
   await page.getByRole("button", { name: "Undo" }).click();
   await expect(finish).toHaveText(before!);
+  await expect(page.getByRole("status").filter({ hasText: "All is saved" })).toBeVisible();
   await page.reload();
   await toTheEnd();
   await expect(await planCell(page, "Handed over", "Finishes")).toHaveText(before!);
