@@ -46,7 +46,7 @@ function Measured({
           </li>
         ))}
       </ul>
-      <div className="flex items-center gap-2">
+      <div className="flex flex-wrap items-center gap-2">
         <DateField label="Measured on" small value={on} onDate={setOn} />
         <input
           className="input input-sm w-60"
