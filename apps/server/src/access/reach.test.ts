@@ -4,6 +4,7 @@ import {
   type EndpointKey,
   type Found,
   type Groups,
+  type ImportView,
   type LifeCycle,
   type Load,
 } from "@chronometra/contract";
@@ -155,6 +156,17 @@ describe("a role that was given for a group", () => {
       expect(JSON.stringify({ ...found, readAs: [] })).not.toMatch(SECRET);
     }
     expect(((await reader.send("post", "/api/find", { text: "seen dig" })).body as Found).activities).toHaveLength(1);
+  });
+
+  it("knows the people of what lies there, where a file is brought, and acts on nothing else", async () => {
+    let view = (
+      await manager.send("post", "/api/imports").attach("file", Buffer.from("Name,Duration\nDig,3d\n"), "a.csv")
+    ).body as ImportView;
+    while (view.state === "reading") view = (await manager.get(`/api/imports/${view.id}`)).body as ImportView;
+    expect(view.known.people.map(({ name }) => name)).toEqual(["Ann", "Bo"]);
+    const act = { rows: [{ project: hidden, activity: "dig" }], act: { do: "setOwner", to: null } };
+    const { status, text } = await controller.send("post", "/api/watch/effect", act);
+    expect([status, SECRET.test(text)]).toEqual([404, false]);
   });
 
   it("shows its groups, those below, and what they are part of", async () => {

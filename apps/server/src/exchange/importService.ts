@@ -57,8 +57,8 @@ async function knownHeadings(database: DataSource): Promise<KnownHeadings> {
   return known;
 }
 
-const knownTo = async (database: DataSource, today: string): Promise<Known> => ({
-  ...(await knownRows(database, today)),
+const knownTo = async (database: DataSource, me: Me): Promise<Known> => ({
+  ...(await knownRows(database, me, todayOf(me))),
   headings: await knownHeadings(database),
 });
 
@@ -135,7 +135,7 @@ async function readInBackground(
   const { port1, port2 } = new MessageChannel();
   port1.on("message", (far: { share: number; step: string }) => void tell.progress(far).catch(() => undefined));
   try {
-    const known = await knownTo(database, todayOf(me));
+    const known = await knownTo(database, me);
     const job: ReadJob = { job: "read", files, answers: {}, known, fileName, port: port2 };
     // Gone before the draft says that it is ready, so that whoever sees it ready sees no file either.
     const result = await inReader<JobResult>(WORKER, job, { signal: abort.signal, transferList: [port2] }).finally(
@@ -170,7 +170,7 @@ export async function viewImport(database: DataSource, me: Me, id: string): Prom
       .getRepository(ImportDraftEntity)
       .update({ id, state: "reading" }, { state: "failed", progress: 1, step: CUT_OFF });
   }
-  return viewOf(draft, draft.state === "ready" ? await knownInWords(database) : NOBODY_KNOWN);
+  return viewOf(draft, draft.state === "ready" ? await knownInWords(database, me) : NOBODY_KNOWN);
 }
 
 const NOBODY_KNOWN: ImportView["known"] = { calendars: [], people: [], managers: [] };
@@ -220,7 +220,7 @@ export async function answerImport(
     job: "answer",
     source: draft.source,
     answers,
-    known: await knownTo(database, todayOf(me)),
+    known: await knownTo(database, me),
     fileName: draft.fileName,
   };
   const result = await inReader<JobResult>(WORKER, job);
@@ -229,7 +229,7 @@ export async function answerImport(
   await database.getRepository(ImportDraftEntity).update({ id }, changed);
   Object.assign(draft, changed);
   await rememberHeadings(database, answers, JSON.parse(result.understood) as Understood);
-  return viewOf(draft, await knownInWords(database));
+  return viewOf(draft, await knownInWords(database, me));
 }
 
 async function rememberHeadings(database: DataSource, answers: ImportAnswers, understood: Understood): Promise<void> {

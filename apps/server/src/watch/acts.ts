@@ -5,8 +5,8 @@ import { storeChanges } from "../plan/changeService.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { effectOn } from "../plan/prepare.ts";
 import { writeProjects } from "../plan/writeProjects.ts";
-import { findProject, isClosed } from "../project/projectAccess.ts";
-import { mayEdit } from "../project/reach.ts";
+import { isClosed } from "../project/projectAccess.ts";
+import { findSeen, mayEdit } from "../project/reach.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
 import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
@@ -182,7 +182,7 @@ export async function effectOfAct(
   const effects: SharedEffect = [];
   const left: Left[] = [];
   for (const [id, ids] of byProject(rows)) {
-    const project = await findProject(database, id);
+    const project = await findSeen(database, me, id);
     const plan = await loadPlan(database.manager, project);
     const why = await notOpen(database.manager, me, project);
     if (why !== null) {
