@@ -20,21 +20,28 @@ const present = (account: AccountEntity): Account => ({
   timeZone: account.timeZone ?? installationZone(),
 });
 
+/** A group and what it is part of. */
+type GroupPlace = Pick<ProgrammeEntity, "id" | "parentId">;
+
+const groupTree = (database: DataSource | EntityManager): Promise<GroupPlace[]> =>
+  database.query("select id, parent_id as parentId from programme");
+
 /** Where roles hold that were given for groups: these groups and all below them. */
-export async function withinOf(
-  database: DataSource | EntityManager,
-  only: Account["only"] | null,
-): Promise<Pick<Me, "within">> {
-  if (only === null || Object.keys(only).length === 0) return {};
-  const groups = (await database.query("select id, parent_id as parentId from programme")) as {
-    id: string;
-    parentId: string | null;
-  }[];
+function reachIn(groups: readonly GroupPlace[], only: Account["only"]): Pick<Me, "within"> {
+  const given = Object.entries(only);
+  if (given.length === 0) return {};
   const below = (roots: readonly string[]): string[] => [
     ...new Set(roots.flatMap((root) => [...groupsBelow(groups, root)])),
   ];
-  return { within: Object.fromEntries(Object.entries(only).map(([role, roots]) => [role, below(roots)])) };
+  return { within: Object.fromEntries(given.map(([role, roots]) => [role, below(roots)])) };
 }
+
+/** The same of one account, for which the groups are read where they are needed. */
+export const withinOf = async (
+  database: DataSource | EntityManager,
+  only: Account["only"] | null,
+): Promise<Pick<Me, "within">> =>
+  only === null || Object.keys(only).length === 0 ? {} : reachIn(await groupTree(database), only);
 
 async function asMe(database: DataSource | EntityManager, account: AccountEntity): Promise<Me> {
   const { only, ...me } = present(account);
@@ -174,7 +181,11 @@ export const managersOf = (database: DataSource | EntityManager): Promise<{ id: 
 /** Everyone who can sign in, with where their roles hold, by name. */
 export async function everyAccount(database: DataSource | EntityManager): Promise<Me[]> {
   const accounts = await database.getRepository(AccountEntity).find({ order: { name: "ASC" } });
-  return Promise.all(accounts.map((account) => asMe(database, account)));
+  const groups = await groupTree(database);
+  return accounts.map((account) => {
+    const { only, ...me } = present(account);
+    return { ...me, ...reachIn(groups, only) };
+  });
 }
 
 /** Accounts that hold a role of some for a project, as they would for a call of their own, by name. */
