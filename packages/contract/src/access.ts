@@ -22,7 +22,10 @@ export const meSchema = z.object({
 });
 export type Me = z.infer<typeof meSchema>;
 
-/** Who is signed in, how they like the pages, by name, as they left them, and the token that every changing call must carry. */
+/**
+ * Who is signed in, how they like the pages, by name, as they left them, and the token that every changing call must
+ * carry.
+ */
 export const sessionSchema = z.object({
   me: meSchema.nullable(),
   preferences: z.record(z.string(), z.string()),

@@ -4,7 +4,10 @@ import { z } from "zod";
 
 export const askApprovalSchema = z.strictObject({
   word: z.string().max(2000),
-  /** The day on which the first plan of a project that runs already was really approved; left out where it is approved here. */
+  /**
+   * The day on which the first plan of a project that runs already was really approved; left out where it is approved
+   * here.
+   */
   agreedOn: dateSchema.nullable().optional(),
 });
 export const decideApprovalSchema = z.strictObject({

@@ -157,7 +157,10 @@ export async function endSessions(manager: DataSource | EntityManager, accountId
   await manager.query("delete from session where json_value(data, '$.accountId') = ?", [accountId]);
 }
 
-/** Where there is no account at all: makes the first administrator, who also holds all other roles, and gives the password. */
+/**
+ * Where there is no account at all: makes the first administrator, who also holds all other roles, and gives the
+ * password.
+ */
 export async function addFirstAccount(database: DataSource): Promise<{ login: string; password: string } | null> {
   if ((await database.getRepository(AccountEntity).count()) > 0) return null;
   const password = randomBytes(9).toString("base64url");

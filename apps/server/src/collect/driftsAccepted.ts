@@ -12,7 +12,10 @@ import { projectsSeen } from "../project/reach.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 
-/** How far the finish of each project that someone sees with reports that wait would have drifted with all of them accepted. */
+/**
+ * How far the finish of each project that someone sees with reports that wait would have drifted with all of them
+ * accepted.
+ */
 export async function driftsAccepted(database: DataSource, me: Me): Promise<Accepted> {
   const waiting = await database
     .getRepository(ReportEntity)

@@ -11,7 +11,10 @@ import { ANY_REMINDER, periodReminderOf } from "../tell/reminders.ts";
 import type { ReportingPeriodEntity } from "./cycleEntities.ts";
 import { missingReporters, openPeriod, reportersIn } from "./cycleService.ts";
 
-/** People who have an account, with when they were last reminded of their time since a period began; `null` where they were not. */
+/**
+ * People who have an account, with when they were last reminded of their time since a period began; `null` where they
+ * were not.
+ */
 export async function reachedSince(
   database: DataSource,
   period: ReportingPeriodEntity | null,
@@ -49,7 +52,10 @@ function mondays(from: string, to: string): string[] {
   return found;
 }
 
-/** Who owes time or progress of the open period in projects that someone sees, by name, each with all that they owe it on. */
+/**
+ * Who owes time or progress of the open period in projects that someone sees, by name, each with all that they owe it
+ * on.
+ */
 export async function owingOf(database: DataSource, me: Me): Promise<Owing> {
   const period = await openPeriod(database);
   if (period === null) return { number: null, from: null, dataDate: null, people: [] };

@@ -12,7 +12,10 @@ interface Row {
   readonly summary: string;
 }
 
-/** Every deadline of every project that someone sees from kept figures, with how it stood when last issued and what follows if it is not kept. */
+/**
+ * Every deadline of every project that someone sees from kept figures, with how it stood when last issued and what
+ * follows if it is not kept.
+ */
 export async function allDeadlines(database: DataSource, me: Me): Promise<Promised[]> {
   const [rows, issued, kept, names] = await Promise.all([
     database.query(

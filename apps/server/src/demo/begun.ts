@@ -9,7 +9,9 @@ import { approve, at, change, planOf, type LiveProject, type World } from "./wor
 
 const ALL = { people: "people", costs: true, risks: true, deadlines: true, charter: true, documents: false } as const;
 
-/** A template of the lock's renewal, for the locks that come next: roles for people, a chamber as often as there are. */
+/**
+ * A template of the lock's renewal, for the locks that come next: roles for people, a chamber as often as there are.
+ */
 async function templateInDemo(database: DataSource, manager: Me, project: string, branch: string): Promise<void> {
   await makeTemplate(database, manager, {
     name: "Renewal of lock gates",

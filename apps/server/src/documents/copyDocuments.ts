@@ -11,7 +11,9 @@ interface Copied {
   readonly isThere: (place: Place) => boolean;
 }
 
-/** Gives a project the documents of another one, each as it is now: the newest file, whose bytes both have, or the link. */
+/**
+ * Gives a project the documents of another one, each as it is now: the newest file, whose bytes both have, or the link.
+ */
 export async function copyDocuments(manager: EntityManager, me: Me, { from, to, isThere }: Copied): Promise<void> {
   const [documents, versions] = [manager.getRepository(DocumentEntity), manager.getRepository(DocumentVersionEntity)];
   const found = (await documents.findBy({ projectId: from, removedAt: IsNull() })).filter(isThere);

@@ -100,7 +100,10 @@ export async function loadFrom(database: DataSource, from: string, weeks: number
   return { weeks: dates, people: [...lines.values()].sort((a, b) => a.name.localeCompare(b.name)) };
 }
 
-/** The weeks of those who have work in them in a group's projects, or in one below it; with all their work, wherever it is. */
+/**
+ * The weeks of those who have work in them in a group's projects, or in one below it; with all their work, wherever it
+ * is.
+ */
 export async function loadOfGroup(
   database: DataSource,
   me: Me,

@@ -13,7 +13,10 @@ import {
 } from "../project/projectEntity.ts";
 import { projectsSeen } from "../project/reach.ts";
 
-/** SPI, CPI and drift of each project that someone sees as issued, period by period; of each period the edition that holds. */
+/**
+ * SPI, CPI and drift of each project that someone sees as issued, period by period; of each period the edition that
+ * holds.
+ */
 export async function pathsOf(database: DataSource, me: Me): Promise<Paths> {
   const seen = await projectsSeen(database, me);
   const rows = (await database.query(

@@ -19,14 +19,19 @@ export interface Placed {
 export const holdsEverywhere = (me: Holder, role: Role): boolean =>
   me.roles.includes(role) && me.within?.[role] === undefined;
 
-/** Whether someone holds a role in a group; `null` for what lies in none. One given for groups holds in and below them. */
+/**
+ * Whether someone holds a role in a group; `null` for what lies in none. One given for groups holds in and below them.
+ */
 export const holdsIn = (me: Holder, role: Role, group: string | null): boolean =>
   holdsEverywhere(me, role) || (group !== null && me.roles.includes(role) && me.within![role]!.includes(group));
 
 const manages = (me: Holder, { managerId }: Placed): boolean =>
   me.roles.includes("projectManager") && managerId === me.id;
 
-/** Whether someone holds one of some roles for a project; a project manager does for each of their own, wherever it lies. */
+/**
+ * Whether someone holds one of some roles for a project; a project manager does for each of their own, wherever it
+ * lies.
+ */
 export const holdsFor = (me: Holder, roles: readonly Role[], project: Placed): boolean =>
   roles.some((role) => holdsIn(me, role, project.programmeId)) ||
   (roles.includes("projectManager") && manages(me, project));

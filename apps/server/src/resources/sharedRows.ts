@@ -35,7 +35,10 @@ const changesFor = (plan: Plan, rows: SharedRows["rows"]): Change[] =>
     ifMissing === true && plan[table].has(row.id) ? [] : rowChange(plan, table, row),
   );
 
-/** Where else that someone sees the calendars and people of a project are used: rows of one id are taken to be the same thing. */
+/**
+ * Where else that someone sees the calendars and people of a project are used: rows of one id are taken to be the same
+ * thing.
+ */
 export async function sharedUse(database: DataSource, me: Me, project: ProjectEntity): Promise<SharedUse> {
   const plan = await loadPlan(database.manager, project);
   const rows = (await database.query(

@@ -54,7 +54,10 @@ export interface Caller {
   send(method: "post" | "put" | "delete", path: string, body?: object): request.Test;
 }
 
-/** No sentence of the server says a date as files do; what is quoted of a caller stays as they wrote it, and so does how to write one. */
+/**
+ * No sentence of the server says a date as files do; what is quoted of a caller stays as they wrote it, and so does how
+ * to write one.
+ */
 function speaksToPeople({ body }: request.Response): void {
   const said = Array.isArray(body)
     ? (body as { label?: unknown }[]).map((each) => each?.label)

@@ -26,7 +26,10 @@ function byName(fields: readonly OwnField[]): WatchChoices["ownFields"] {
   return [...own.values()].sort((a, b) => a.name.localeCompare(b.name));
 }
 
-/** What may be chosen in a question of the projects that someone sees: who works there, roles, projects, and their own fields by name. */
+/**
+ * What may be chosen in a question of the projects that someone sees: who works there, roles, projects, and their own
+ * fields by name.
+ */
 export async function watchChoices(database: DataSource, me: Me): Promise<WatchChoices> {
   const { sql, values } = seenSql(me, "p");
   const asked = (text: string) => database.query(text.replaceAll("$seen", sql), [...values]);

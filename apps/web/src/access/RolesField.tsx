@@ -58,7 +58,9 @@ function Where({ role, given, groups, onGive }: Props & { role: Role }) {
   );
 }
 
-/** What an account may act as, and for which groups; one that is given for a group is given for what is below it too. */
+/**
+ * What an account may act as, and for which groups; one that is given for a group is given for what is below it too.
+ */
 export function RolesField({ given, groups, onGive }: Props) {
   const tick = (role: Role, isTicked: boolean): void => {
     const { [role]: _was, ...only } = given.only;

@@ -44,7 +44,9 @@ export function loadLines({ weeks, people }: Load, by: LoadBy): LoadLine[] {
     .sort((a, b) => (a.key === "" ? 1 : b.key === "" ? -1 : a.name.localeCompare(b.name)));
 }
 
-/** How full a week is: `null` where there is nothing to do; over 1 is too much; Infinity where there is no time at all. */
+/**
+ * How full a week is: `null` where there is nothing to do; over 1 is too much; Infinity where there is no time at all.
+ */
 export function fullness(demand: number, capacity: number): number | null {
   if (demand === 0) return null;
   return capacity === 0 ? Infinity : demand / capacity;

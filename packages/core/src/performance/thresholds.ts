@@ -1,4 +1,7 @@
-/** Limits of a portfolio beyond which a project is to be explained; `null` where there is none. Common practice, no source. */
+/**
+ * Limits of a portfolio beyond which a project is to be explained; `null` where there is none. Common practice, no
+ * source.
+ */
 export interface Thresholds {
   spiBelow: number | null;
   cpiBelow: number | null;

@@ -38,7 +38,10 @@ async function plansWithBlocks(database: DataSource, me: Me): Promise<Map<string
   return known;
 }
 
-/** Everything that someone sees and that is marked as blocked, with its causes and its victims if it stays so for some working days more. */
+/**
+ * Everything that someone sees and that is marked as blocked, with its causes and its victims if it stays so for some
+ * working days more.
+ */
 export async function blockedEverywhere(database: DataSource, me: Me, daysText: string): Promise<Blocked> {
   const days = Number(daysText);
   if (!Number.isInteger(days) || days < 1 || days > MOST_DAYS)

@@ -194,7 +194,9 @@ export interface WrittenLength {
   readonly minutes: number;
 }
 
-/** A length in days where no unit is written, in whatever unit stands there else: `3`, `2w`, `1.5 days`, `4h`, `1d 4h`. */
+/**
+ * A length in days where no unit is written, in whatever unit stands there else: `3`, `2w`, `1.5 days`, `4h`, `1d 4h`.
+ */
 function readLength(cell: Exclude<Cell, null>, numbers: NumberStyle | "mixed" | null): Reading {
   const text = typeof cell === "string" ? cell.replace(/(\d\s*)(?:hrs?|hours?)\b/gi, "$1h") : cell;
   const read = readTime(text, "days", numbers);

@@ -142,7 +142,9 @@ function Priority({ note: { priority }, write, mayEdit }: PartProps) {
   );
 }
 
-/** What there is to know of an activity besides its dates, work and cost; those who work on it find it on their desk. */
+/**
+ * What there is to know of an activity besides its dates, work and cost; those who work on it find it on their desk.
+ */
 export function NotesTab({ row, note, session, commit, mayEdit }: Props) {
   const { project = "" } = useParams();
   const write = useNotes(row.id, { session, commit });

@@ -10,7 +10,10 @@ import { HOUSE } from "./groupFigures.ts";
 const WEEKS = 13;
 const HOUR = 60;
 
-/** How those who work in a group stand in the next weeks, with all their work: who has too much, and where there is room. */
+/**
+ * How those who work in a group stand in the next weeks, with all their work: who has too much, and where there is
+ * room.
+ */
 export function GroupLoad({ id }: { id: string }) {
   const group = id === HOUSE ? null : id;
   const at = `/load?weeks=${WEEKS}${group === null ? "" : `&group=${group}`}`;
