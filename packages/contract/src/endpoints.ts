@@ -67,6 +67,7 @@ import {
   activityLookSchema,
   groupLimitsSchema,
   groupPeriodsSchema,
+  groupPlannedSchema,
   groupsSchema,
   newProgrammeSchema,
   pathsSchema,
@@ -392,6 +393,10 @@ export const endpoints = {
   "GET /api/programmes/:programme/periods": {
     summary: "What was issued of its projects and of those below it, period by period; `house` for all",
     response: groupPeriodsSchema,
+  },
+  "GET /api/programmes/:programme/planned": {
+    summary: "What its projects and those below it plan to earn month by month; `house` for all",
+    response: groupPlannedSchema,
   },
   "DELETE /api/programmes/:programme": {
     summary: "Remove one that is empty",

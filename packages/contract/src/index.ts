@@ -66,6 +66,7 @@ export {
   type MilestoneLine,
   type Paths,
   type GroupPeriods,
+  type GroupPlanned,
   type Groups,
   type Portfolio,
   type ProjectField,

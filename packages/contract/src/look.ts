@@ -203,6 +203,19 @@ export const groupPeriodsSchema = z.array(
 );
 export type GroupPeriods = z.infer<typeof groupPeriodsSchema>;
 
+/** What the measured projects of a group that are not closed plan to earn by calendar month, summed by currency. */
+export const groupPlannedSchema = z.array(
+  z.object({
+    currency: z.string(),
+    minorDigits: z.int(),
+    /** The first approved day, `YYYY-MM-DD`. */
+    first: z.string(),
+    /** By month, `YYYY-MM`, in their order; those in which nothing is planned may be left out. */
+    months: z.array(z.object({ month: z.string(), minor: amountMinorSchema })),
+  }),
+);
+export type GroupPlanned = z.infer<typeof groupPlannedSchema>;
+
 /** A field that every project has. */
 export const projectFieldSchema = ownFieldSchema.extend({ type: z.enum(PROJECT_FIELD_TYPES) });
 export type ProjectField = z.infer<typeof projectFieldSchema>;

@@ -54,6 +54,8 @@ export { figuresTogether } from "./performance/figuresTogether.ts";
 export { addSums, figuresOf, NO_SUMS, type Figures, type Sums } from "./performance/figures.ts";
 export { type EarnedSchedule, type PeriodKind } from "./performance/earnedSchedule.ts";
 export { type Performance } from "./performance/performance.ts";
+export { earnedTogether } from "./performance/earnedTogether.ts";
+export { plannedByMonth, type PlannedMonth } from "./performance/plannedByMonth.ts";
 export { plannedRows, totalPlannedValueAt, type BaselineContent } from "./performance/plannedValue.ts";
 export { parseBundle } from "./plan/check/parseBundle.ts";
 export { valueAt, wordsOf } from "./plan/words/schemaWords.ts";

@@ -95,6 +95,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/programmes": ["controller", "projectManager", "administrator"],
   "GET /api/programmes": LOOKERS,
   "GET /api/programmes/:programme/periods": LOOKERS,
+  "GET /api/programmes/:programme/planned": LOOKERS,
   "DELETE /api/programmes/:programme": house("controller", "administrator"),
   "PUT /api/programmes/:programme": house("controller", "administrator"),
   "GET /api/portfolio": LOOKERS,

@@ -1,5 +1,5 @@
-import type { Paths, Portfolio, GroupPeriods, Groups } from "@chronometra/contract";
-import { figuresOf, minorUnits, NO_SUMS } from "@chronometra/core";
+import type { Paths, Portfolio, GroupPeriods, GroupPlanned, Groups } from "@chronometra/contract";
+import { figuresOf, freezePlan, minorUnits, NO_SUMS } from "@chronometra/core";
 import { IssuedPeriodEntity } from "../cycle/cycleEntities.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
@@ -215,6 +215,36 @@ describe("a group", () => {
     expect(seven(await of("house"))).toEqual(seven(await of(outer)));
     expect(await of(await add("Elsewhere"))).toEqual([]);
     expect((await controller.get("/api/programmes/nowhere/periods")).status).toBe(404);
+  });
+
+  it("tells what its open, measured projects plan to earn by month, and nothing of others", async () => {
+    const bundle = smallPlan();
+    const approved = { number: 1, approvedOn: "2026-03-01", approvedBy: "x", reason: "y", ...freezePlan(bundle) };
+    const project = { ...bundle.project, dataDate: "2026-03-04" };
+    const measured = { ...bundle, project, baselines: [approved] };
+    const ids = await Promise.all(
+      [measured, measured, bundle].map((each, i) =>
+        world.addProject(pm.me, { ...each, project: { ...each.project, code: `${project.code}${i}` } }),
+      ),
+    );
+    const group = await add("Groynes");
+    for (const id of ids) await pm.send("put", `/api/projects/${id}/standing`, { programme: group });
+    const planned = async (): Promise<GroupPlanned> =>
+      (await controller.get(`/api/programmes/${group}/planned`)).body as GroupPlanned;
+    const budget = (all: GroupPlanned): number => all[0]!.months.reduce((sum, { minor }) => sum + minor, 0);
+    const lines = ((await controller.get("/api/portfolio")).body as Portfolio).projects;
+    const bac = lines.find(({ id }) => id === ids[0])!.summary.figures!.bac;
+    const both = await planned();
+    expect(both).toMatchObject([
+      { currency: "EUR", minorDigits: 2, first: approved.activities[0]!.start.slice(0, 10) },
+    ]);
+    expect([bac > 0, budget(both)]).toEqual([true, 2 * bac]);
+    await world.database.query(
+      "insert into project_closing (project_id, closed_by, closed_at, word) values (?, ?, now(3), 'over')",
+      [ids[1], pm.me.id],
+    );
+    expect(budget(await planned())).toBe(bac);
+    expect((await controller.get("/api/programmes/nowhere/planned")).status).toBe(404);
   });
 });
 

@@ -1,5 +1,5 @@
 import { randomUUID } from "node:crypto";
-import type { BodyOf, GroupPeriods, Groups, Me, Portfolio, Summary } from "@chronometra/contract";
+import type { BodyOf, Groups, Me, Portfolio } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames, managersOf } from "../access/accounts.ts";
 import { groupsBelow } from "../project/groupTree.ts";
@@ -7,9 +7,6 @@ import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { groupsShown, holdsEverywhere, holdsIn, seenSql } from "../project/reach.ts";
-
-/** All groups. */
-const HOUSE = "house";
 
 /** A group and where it lies. */
 type PlacedGroup = Pick<Portfolio["programmes"][number], "id" | "name" | "parent">;
@@ -24,7 +21,7 @@ export const presentProgramme = ({
   parent: parentId,
 });
 
-const inOrder = (manager: DataSource | EntityManager): Promise<ProgrammeEntity[]> =>
+export const inOrder = (manager: DataSource | EntityManager): Promise<ProgrammeEntity[]> =>
   manager.getRepository(ProgrammeEntity).find({ order: { position: "ASC", name: "ASC" } });
 
 /** The groups that hold a project which someone sees. */
@@ -54,45 +51,6 @@ export async function listGroups(database: DataSource, me: Me): Promise<Groups> 
     managers,
     mayEdit: holdsEverywhere(me, "controller") || me.roles.includes("administrator"),
   };
-}
-
-/** What was issued of the projects of a group and of those below it that someone sees, by period. */
-export async function groupPeriods(database: DataSource, me: Me, id: string): Promise<GroupPeriods> {
-  const groups = await inOrder(database);
-  const seen = seenSql(me, "p");
-  if (id !== HOUSE)
-    orNotFound(
-      groups.find((each) => each.id === id),
-      "group of that address",
-    );
-  const within = id === HOUSE ? null : [...groupsBelow(groups, id)];
-  // As text: the driver reads what the database calls JSON by itself.
-  const rows = (await database.query(
-    `select i.project_id as project, i.number, i.data_date as dataDate,
-        json_value(i.summary, '$.currency') as currency, json_value(i.summary, '$.minorDigits') as minorDigits,
-        concat(json_extract(i.summary, '$.figures')) as figures
-       from issued_period i join project p on p.id = i.project_id
-      where i.edition = (select max(e.edition) from issued_period e where e.project_id = i.project_id and e.number = i.number)
-        ${within === null ? "" : `and p.programme_id in (${within.map(() => "?").join(", ")})`} and ${seen.sql}
-      order by i.number, p.code`,
-    [...(within ?? []), ...seen.values],
-  )) as {
-    project: string;
-    number: number;
-    dataDate: string;
-    currency: string;
-    minorDigits: string;
-    figures: string | null;
-  }[];
-  const periods = new Map<number, GroupPeriods[number]>();
-  for (const { project, number, dataDate, currency, minorDigits, figures } of rows) {
-    const read = figures === null ? null : (JSON.parse(figures) as Summary["figures"]);
-    if (read === null) continue;
-    const period = periods.get(number) ?? { number, dataDate, projects: [] };
-    period.projects.push({ project, currency, minorDigits: Number(minorDigits), figures: read });
-    periods.set(number, period);
-  }
-  return [...periods.values()];
 }
 
 async function assertFree(groups: readonly ProgrammeEntity[], name: string, id: string | null): Promise<void> {

@@ -12,7 +12,8 @@ import { serve, type Serving } from "../access/serve.ts";
 import { createProject, planWith } from "../begin/createProject.ts";
 import { pathsOf, writeStanding } from "./beside.ts";
 import { namables, writeFields } from "./ownFields.ts";
-import { addProgramme, groupPeriods, listGroups, removeProgramme, writeProgramme } from "./groups.ts";
+import { groupPeriods, groupPlanned } from "./groupSums.ts";
+import { addProgramme, listGroups, removeProgramme, writeProgramme } from "./groups.ts";
 import { exchangeOf, setExchange } from "./exchange.ts";
 import { roadmapOf } from "./roadmap.ts";
 import { portfolioFacts, type PortfolioFacts } from "./facts.ts";
@@ -172,6 +173,9 @@ export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/programmes", ({ database, me }) => listGroups(database, me));
   serve(serving, "GET /api/programmes/:programme/periods", ({ database, me, params }) =>
     groupPeriods(database, me, params["programme"]!),
+  );
+  serve(serving, "GET /api/programmes/:programme/planned", ({ database, me, params }) =>
+    groupPlanned(database, me, params["programme"]!),
   );
   serve(serving, "DELETE /api/programmes/:programme", ({ database, me, params }) =>
     removeProgramme(database, me, params["programme"]!),

@@ -32,6 +32,7 @@ import { Documents1827000000000 } from "./migrations/1827000000000-documents.ts"
 import { GroupLimits1828000000000 } from "./migrations/1828000000000-groupLimits.ts";
 import { Reach1829000000000 } from "./migrations/1829000000000-reach.ts";
 import { Agreed1830000000000 } from "./migrations/1830000000000-agreed.ts";
+import { Planned1831000000000 } from "./migrations/1831000000000-planned.ts";
 import { Starts1824000000000 } from "./migrations/1824000000000-starts.ts";
 import { Templates1823000000000 } from "./migrations/1823000000000-templates.ts";
 import { Understandings1820000000000 } from "./migrations/1820000000000-understandings.ts";
@@ -75,4 +76,5 @@ export const MIGRATIONS = [
   GroupLimits1828000000000,
   Reach1829000000000,
   Agreed1830000000000,
+  Planned1831000000000,
 ];

@@ -60,6 +60,11 @@ export function periodsFrom(kind: PeriodKind, first: EpochDay, calendar: WorkCal
       reaching: (day) => Math.max(1, Math.ceil((day - firstSunday) / 7) + 1),
     };
   }
+  return monthsFrom(first);
+}
+
+/** Calendar months from a day on; the first may be short. */
+export function monthsFrom(first: EpochDay): Periods {
   const monthOf = (day: EpochDay): number => civilOf(day).year * MONTHS + civilOf(day).month - 1;
   const firstMonth = monthOf(first);
   return {
@@ -136,25 +141,40 @@ export function earnedSchedule(
   dataDate: EpochDay,
   ev: number,
 ): EarnedSchedule {
-  const nothing = {
-    period: kind,
-    es: null,
-    at: null,
-    pd: null,
-    svt: null,
-    spit: null,
-    forecastDuration: null,
-    forecastFinish: null,
-  };
-  if (rows.length === 0) return nothing;
+  if (rows.length === 0) return { ...NOTHING_EARNED, period: kind };
   const first = startDayOf(localMinute(rows.reduce((least, row) => Math.min(least, row.startAt), Infinity)));
   const last = finishDayOf(localMinute(rows.reduce((most, row) => Math.max(most, row.finishAt), 0)));
   const bac = rows.reduce((sum, row) => sum + row.budget, 0);
   const periods = periodsFrom(kind, first, calendar);
   const pd = periods.reaching(last);
   const at = actualTime(periods, first, dataDate, calendar);
-  if (pd === null) return { ...nothing, at };
-  const es = earnedTime(rows, periods, pd, bac, ev);
+  if (pd === null) return { ...NOTHING_EARNED, period: kind, at };
+  return pointsTo({ kind, periods, es: earnedTime(rows, periods, pd, bac, ev), at, pd });
+}
+
+/** Where nothing can be said. */
+export const NOTHING_EARNED: EarnedSchedule = {
+  period: "month",
+  es: null,
+  at: null,
+  pd: null,
+  svt: null,
+  spit: null,
+  forecastDuration: null,
+  forecastFinish: null,
+};
+
+interface Reached {
+  readonly kind: PeriodKind;
+  readonly periods: Periods;
+  /** In periods. */
+  readonly es: number | null;
+  readonly at: number | null;
+  readonly pd: number;
+}
+
+/** What follows of the time earned, the time passed and the time planned. */
+export function pointsTo({ kind, periods, es, at, pd }: Reached): EarnedSchedule {
   const spit = es === null || at === null ? null : ratio(es, at);
   const forecastDuration = spit === null || spit === 0 ? null : pd / spit;
   return {

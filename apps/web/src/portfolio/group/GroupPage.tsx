@@ -28,6 +28,7 @@ import {
 } from "../../shared/words/words.ts";
 import { portfolioColumns } from "../portfolioColumns.tsx";
 import { SaysDialog } from "../SaysDialog.tsx";
+import { GroupEarnedSchedule } from "./GroupEarnedSchedule.tsx";
 import { GroupLoad } from "./GroupLoad.tsx";
 import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
 import { groupPeriodsQuery, groupsQuery } from "./queries.ts";
@@ -244,6 +245,10 @@ function Group({ id, name, groups, portfolio: all }: GroupProps) {
     <div className="page">
       <Head id={id} name={name} groups={groups} />
       <Sums lines={lines} portfolio={portfolio} />
+      <section className="pt-4">
+        <h2 className="pb-1 text-base">Earned schedule</h2>
+        <GroupEarnedSchedule id={id} lines={lines} portfolio={portfolio} />
+      </section>
       <section className="pt-4">
         <h2 className="pb-1 text-base">
           Over the periods, as issued{" "}

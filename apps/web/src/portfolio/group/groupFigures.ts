@@ -1,5 +1,13 @@
-import type { GroupPeriods, Groups, Portfolio, ProjectLine, SummedIn } from "@chronometra/contract";
-import { commonMoney, figuresTogether as together, withBelow, type Figures } from "@chronometra/core";
+import type { GroupPeriods, GroupPlanned, Groups, Portfolio, ProjectLine, SummedIn } from "@chronometra/contract";
+import {
+  commonMoney,
+  earnedTogether,
+  figuresTogether as together,
+  withBelow,
+  type EarnedSchedule,
+  type Figures,
+} from "@chronometra/core";
+import { commonOf, figuresTogether } from "../../project/together.ts";
 import { toSummedIn } from "../../shared/table/SummedNote.tsx";
 
 export const HOUSE = "house";
@@ -58,4 +66,50 @@ export function periodsTogether(
     return figures === null ? [] : [{ number, dataDate, figures }];
   });
   return { periods: summed, summedIn: all.length === 0 ? null : toSummedIn(common, on) };
+}
+
+/** Earned schedule of a group, and which of its projects stand at an earlier data date than the others. */
+export interface GroupEarned {
+  readonly earned: EarnedSchedule;
+  /** `YYYY-MM-DD`, the latest data date, which the time passed is counted to. */
+  readonly dataDate: string;
+  readonly behind: readonly ProjectLine[];
+}
+
+const monthNumber = (date: string): number => Number(date.slice(0, 4)) * 12 + Number(date.slice(5, 7));
+
+/**
+ * What its planned and earned value say in time, all in one money; `null` where nothing is measured, or a rate is
+ * missing.
+ */
+export function earnedOf(
+  planned: GroupPlanned,
+  lines: readonly ProjectLine[],
+  portfolio: Portfolio,
+): GroupEarned | null {
+  const measured = lines.filter(({ summary }) => summary.figures !== null && summary.dataDate !== null);
+  const sums = figuresTogether(measured, portfolio);
+  const common = commonOf(measured, portfolio);
+  if (sums === null || common.money === null || planned.length === 0) return null;
+  const first = planned.reduce((least, each) => (each.first < least ? each.first : least), planned[0]!.first);
+  const byMonth: number[] = [];
+  for (const { currency, minorDigits, months } of planned)
+    for (const { month, minor } of months) {
+      const k = monthNumber(month) - monthNumber(first);
+      byMonth[k] = (byMonth[k] ?? 0) + common.convert(minor, { currency, minorDigits });
+    }
+  const dataDate = measured.reduce(
+    (latest, { summary }) => (summary.dataDate! > latest ? summary.dataDate! : latest),
+    "",
+  );
+  return {
+    earned: earnedTogether({
+      first,
+      planned: Array.from(byMonth, (each) => each ?? 0),
+      ev: sums.figures.ev,
+      dataDate,
+    }),
+    dataDate,
+    behind: measured.filter(({ summary }) => summary.dataDate! < dataDate),
+  };
 }

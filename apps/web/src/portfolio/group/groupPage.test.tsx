@@ -4,7 +4,7 @@ import type { Figures } from "@chronometra/core";
 import { cleanup, screen, within } from "@testing-library/react";
 import { Route, Routes } from "react-router";
 import { listen, show, someone } from "../../testing/fakePage.tsx";
-import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
+import { childrenOf, earnedOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
 import { GroupPage } from "./GroupPage.tsx";
 
 jest.mock("../../look/Curves.tsx", () => ({ Curves: () => <p>curves</p> }));
@@ -91,6 +91,41 @@ describe("a group", () => {
   });
 });
 
+describe("earned schedule of a group", () => {
+  const at = (id: string, dataDate: string, currency = "EUR"): ProjectLine => {
+    const one = line(id, "port", currency);
+    return { ...one, summary: { ...one.summary, dataDate, figures: figures(100_000, 50_000, 50_000) } };
+  };
+  const planned = (currency: string, first: string, months: Record<string, number>) => ({
+    ...{ currency, minorDigits: currency === "JPY" ? 0 : 2, first },
+    months: Object.entries(months).map(([month, minor]) => ({ month, minor })),
+  });
+
+  it("adds what is planned month by month, in one money, and names who stands earlier than the others", () => {
+    const lines = [at("a", "2026-02-14"), at("b", "2026-02-28")];
+    const both = [planned("EUR", "2026-01-01", { "2026-01": 50_000, "2026-03": 150_000 })];
+    const found = earnedOf(both, lines, PORTFOLIO)!;
+    expect(found.earned).toMatchObject({ pd: 3, at: 2 });
+    expect(found.earned.es).toBeCloseTo(2 + 50_000 / 150_000, 9);
+    expect([found.dataDate, found.behind.map(({ id }) => id)]).toEqual(["2026-02-28", ["a"]]);
+  });
+
+  it("converts each currency, and says nothing where a rate is missing", () => {
+    const lines = [at("a", "2026-02-28"), at("b", "2026-02-28", "JPY")];
+    const two = [
+      planned("EUR", "2026-02-10", { "2026-02": 100_000 }),
+      planned("JPY", "2026-01-01", { "2026-01": 100_000 }),
+    ];
+    expect(earnedOf(two, lines, PORTFOLIO)).toBeNull();
+    const rates = { currency: "EUR", minorDigits: 2, rates: [{ currency: "JPY", rate: 0.01, from: "2026-01-01" }] };
+    const found = earnedOf(two, lines, { ...PORTFOLIO, exchange: rates } as never);
+    // 1 000 EUR each of 1 000 EUR and 1 000 EUR: half of each is earned, which was planned for January.
+    expect(found!.earned).toMatchObject({ pd: 2, at: 2, es: 1, svt: -1 });
+    expect(earnedOf([], lines.slice(0, 1), PORTFOLIO)).toBeNull();
+    expect(earnedOf(two, [], PORTFOLIO)).toBeNull();
+  });
+});
+
 describe("the page of a group", () => {
   const open = (at: string, issued: GroupPeriods = [], portfolio = PORTFOLIO, me = someone("controller")): void => {
     window.history.replaceState(null, "", at);
@@ -101,7 +136,9 @@ describe("the page of a group", () => {
           ? ({ groups: GROUPS, managers: [], mayEdit: true } satisfies Groups)
           : to.endsWith("/periods")
             ? issued
-            : {},
+            : to.endsWith("/planned")
+              ? []
+              : {},
     );
     show(
       <Routes>

@@ -3,6 +3,12 @@ import { call } from "../../shared/session/api.ts";
 
 /** Portfolios and programmes, with whoever answers for each. */
 export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: () => call("GET /api/programmes", {}) });
+/** What a group plans to earn, month by month. */
+export const groupPlannedQuery = (programme: string) =>
+  queryOptions({
+    queryKey: ["groups", programme, "planned"],
+    queryFn: () => call("GET /api/programmes/:programme/planned", { params: { programme } }),
+  });
 /** What was issued of a group, period by period. */
 export const groupPeriodsQuery = (programme: string) =>
   queryOptions({
