@@ -1,42 +1,15 @@
 import fc from "fast-check";
 import { analyse } from "../analyse.ts";
 import { freezePlan } from "../baseline/freeze.ts";
-import type { Activity, Baseline, Credit, PlanBundle } from "../plan/schema.ts";
+import type { Activity, Credit, PlanBundle } from "../plan/schema.ts";
+import { baselined, EARNED, late, PLANNED, row } from "../testing/measured.ts";
 import { planOf } from "../testing/plans.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
 import { closeOf, epochDay, formatDate, parseDate, type LocalMinute } from "../time/instant.ts";
-import { earnedTogether } from "./earnedTogether.ts";
 import { figuresOf, type Sums } from "./figures.ts";
-import { plannedByMonth } from "./plannedByMonth.ts";
 import { plannedRows, plannedValueAt, totalPlannedValueAt } from "./plannedValue.ts";
 
 const DAY = 480;
-const row = (
-  id: string,
-  start: string,
-  finish: string,
-  parts: { even?: number; start?: number; finish?: number },
-): Baseline["activities"][number] => ({
-  id,
-  start: `${start}T08:00`,
-  finish: `${finish}T17:00`,
-  durationMinutes: DAY,
-  evenMinor: parts.even ?? 0,
-  startMinor: parts.start ?? 0,
-  finishMinor: parts.finish ?? 0,
-  minutes: 0,
-});
-const baselined = (
-  activities: Activity[],
-  rows: Baseline["activities"],
-  dataDate: string,
-  rest: Partial<PlanBundle> = {},
-): PlanBundle =>
-  planOf(activities, [], {
-    baselines: [{ number: 1, approvedOn: "2026-01-01", approvedBy: "x", reason: "y", activities: rows }],
-    ...rest,
-    project: { code: "P", name: "P", currency: "USD", start: "2026-01-05", calendar: "std", dataDate },
-  });
 const figures = (plan: PlanBundle) => analyse(plan).performance!;
 
 describe("published examples of earned value", () => {
@@ -104,33 +77,6 @@ describe("published examples of earned value", () => {
 });
 
 describe("earned schedule", () => {
-  // W. Lipke, "Schedule is Different", The Measurable News, 2003: the late-finish project; data from memory.
-  const PLANNED = [105, 200, 515, 845, 1175, 1475, 1805, 2135, 2435, 2665, 2760, 2823];
-  const EARNED = [95, 180, 470, 770, 1065, 1315, 1610, 1900, 2150, 2275, 2425, 2555, 2695, 2770, 2823];
-  const MONTH_ENDS = [31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31, 31, 28, 31].map(
-    (days, i) => `${i < 12 ? 2026 : 2027}-${String((i % 12) + 1).padStart(2, "0")}-${days}`,
-  );
-
-  /** Twelve parts, each worth a month's planned value at that month's end; what is earned fills them in order. */
-  function late(month: number): PlanBundle {
-    const earned = EARNED[month - 1]!;
-    const before = (k: number): number => (k === 0 ? 0 : PLANNED[k - 1]!);
-    const activities = PLANNED.map((_value, k): Activity => {
-      const worth = PLANNED[k]! - before(k);
-      return {
-        id: `m${k + 1}`,
-        name: "",
-        durationMinutes: DAY,
-        credit: { rule: "units", unitsTotal: worth, unitsDone: Math.max(0, Math.min(worth, earned - before(k))) },
-      };
-    });
-    const rows = PLANNED.map((value, k) => ({
-      ...row(`m${k + 1}`, "2026-01-01", MONTH_ENDS[k]!, { finish: value - before(k) }),
-      start: "2026-01-01T08:00",
-    }));
-    return baselined(activities, rows, MONTH_ENDS[month - 1]!);
-  }
-
   it.each(EARNED.map((ev, i) => [i + 1, ev]))("Lipke's late project after %i months", (month, ev) => {
     const { project, earnedSchedule } = analyse(late(month), { period: "month" }).performance!;
     const closed = PLANNED.filter((value) => value <= ev).length;
@@ -139,58 +85,6 @@ describe("earned schedule", () => {
     expect(project).toMatchObject({ ev, pv: PLANNED[Math.min(month, 12) - 1] });
     expect(earnedSchedule).toMatchObject({ pd: 12, at: month });
     expect(earnedSchedule.es).toBeCloseTo(es, 9);
-  });
-
-  it.each(EARNED.map((ev, i) => [i + 1, ev]))(
-    "two such projects together are where each is, after %i months",
-    (month, ev) => {
-      const plan = late(month);
-      const own = analyse(plan, { period: "month" }).performance!.earnedSchedule;
-      const months = plannedByMonth(plannedRows(plan, plan.baselines![0]!, new Set()));
-      expect(months.map(({ from }) => from.slice(8))).toEqual(Array.from({ length: 12 }, () => "01"));
-      const together = earnedTogether({
-        first: months[0]!.from,
-        planned: months.map(({ minor }) => 2 * minor),
-        ev: 2 * ev,
-        dataDate: MONTH_ENDS[month - 1]!,
-      });
-      expect(together.es).toBeCloseTo(own.es!, 9);
-      expect({ ...together, es: null, svt: null, spit: null, forecastDuration: null }).toEqual({
-        ...{ ...own, es: null, svt: null, spit: null, forecastDuration: null },
-      });
-      expect(together.spit).toBeCloseTo(own.spit!, 9);
-    },
-  );
-
-  it("a group counts the days of a month that has begun, and says nothing where nothing is planned", () => {
-    const of = (planned: number[], ev: number, dataDate: string) =>
-      earnedTogether({ first: "2026-01-16", planned, ev, dataDate });
-    // The first month has 16 days, of which 8 have passed.
-    expect(of([100, 300], 50, "2026-01-23")).toMatchObject({ at: 0.5, es: 0.5, pd: 2, spit: 1 });
-    expect(of([100, 300], 250, "2026-02-14")).toMatchObject({ at: 1.5, es: 1.5 });
-    expect(of([100, 0, 300], 100, "2026-03-31")).toMatchObject({ at: 3, es: 2, svt: -1 });
-    expect(of([100, 300], 0, "2026-01-10")).toMatchObject({ at: 0, es: 0, spit: null, forecastFinish: null });
-    expect(of([0, 0], 0, "2026-02-14")).toMatchObject({ es: null, at: null });
-    expect(of([], 0, "2026-02-14")).toMatchObject({ es: null });
-  });
-
-  it("what is planned month by month adds up to the budget, whatever the baseline", () => {
-    const day = fc.integer({ min: 1, max: 28 });
-    const one = fc.tuple(fc.integer({ min: 1, max: 9 }), day, fc.integer({ min: 10, max: 12 }), day, fc.nat(100_000));
-    fc.assert(
-      fc.property(fc.array(one, { minLength: 1, maxLength: 8 }), (all) => {
-        const two = (each: number) => String(each).padStart(2, "0");
-        const rows = all.map(([m, d, n, e, even], i) =>
-          row(`a${i}`, `2026-${two(m)}-${two(d)}`, `2026-${two(n)}-${two(e)}`, { even, start: i }),
-        );
-        const activities = all.map((_, i): Activity => ({ id: `a${i}`, name: "", durationMinutes: DAY }));
-        const plan = baselined(activities, rows, "2026-06-30");
-        const months = plannedByMonth(plannedRows(plan, plan.baselines![0]!, new Set()));
-        const budget = all.reduce((sum, [, , , , even], i) => sum + even + i, 0);
-        expect(months.reduce((sum, { minor }) => sum + minor, 0)).toBe(budget);
-        expect(months.every(({ minor }) => minor >= 0)).toBe(true);
-      }),
-    );
   });
 
   it("SPI of a finished project ends at 1 however late it was; SPI(t) does not (common practice, no source)", () => {
