@@ -62,6 +62,10 @@ const places: RouteObject[] = [
       { index: true, lazy: async () => ({ Component: (await import("./look/FiguresPage.tsx")).FiguresPage }) },
       { path: "plan", lazy: async () => ({ Component: (await import("./plan/PlanPage.tsx")).PlanPage }) },
       { path: "plan/print", lazy: async () => ({ Component: (await import("./plan/print/PrintPage.tsx")).PrintPage }) },
+      {
+        path: "registers",
+        lazy: async () => ({ Component: (await import("./matters/RegistersPage.tsx")).RegistersPage }),
+      },
       { path: "board", lazy: async () => ({ Component: (await import("./collect/BoardPage.tsx")).BoardPage }) },
       {
         path: "resources",
@@ -116,6 +120,10 @@ const places: RouteObject[] = [
   {
     path: "time/people",
     lazy: async () => ({ Component: (await import("./collect/week/PeoplePage.tsx")).PeoplePage }),
+  },
+  {
+    path: "registers",
+    lazy: async () => ({ Component: (await import("./matters/RegistersPage.tsx")).RegistersPage }),
   },
   { path: "watch", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },
   { path: "watch/:watchlist", lazy: async () => ({ Component: (await import("./watch/WatchPage.tsx")).WatchPage }) },

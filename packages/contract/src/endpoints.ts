@@ -11,7 +11,6 @@ import {
   askGateSchema,
   askedGatesSchema,
   decideGateSchema,
-  doneActionSchema,
   lifeCyclesSchema,
   projectGatesSchema,
   writeGatesSchema,
@@ -65,20 +64,34 @@ import {
 import {
   acceptedSchema,
   activityLookSchema,
+  pathsSchema,
+  portfolioSchema,
+  namablesSchema,
+  projectFieldsSchema,
+  projectLookSchema,
+  projectStandingSchema,
+  programmeSchema,
+} from "./look.ts";
+import {
   groupLimitsSchema,
   groupPeriodsSchema,
   groupPlannedSchema,
   groupsSchema,
   newProgrammeSchema,
-  pathsSchema,
-  portfolioSchema,
-  programmeSchema,
-  namablesSchema,
-  projectFieldsSchema,
-  projectLookSchema,
-  projectStandingSchema,
   writeProgrammeSchema,
-} from "./look.ts";
+} from "./groups.ts";
+import {
+  matterCountsSchema,
+  mattersSchema,
+  matterSettingsSchema,
+  matterViewSchema,
+  newMatterSchema,
+  strikeSchema,
+  struckSchema,
+  tiePlacesSchema,
+  writeMatterSchema,
+  writeMatterSettingsSchema,
+} from "./matters.ts";
 import {
   changeRequestSchema,
   changeResultSchema,
@@ -361,10 +374,42 @@ export const endpoints = {
     body: decideGateSchema,
     response: projectGatesSchema,
   },
-  "PUT /api/projects/:project/gate-actions/:action": {
-    summary: "Say that what a gate asked for is done, or is not",
-    body: doneActionSchema,
-    response: projectGatesSchema,
+  "GET /api/matters": {
+    summary: "What stands in the registers, by kind, project, group, owner and state; the first due first",
+    response: mattersSchema,
+  },
+  "GET /api/projects/:project/matters": {
+    summary: "What stands in the registers of a project",
+    response: mattersSchema,
+  },
+  "GET /api/projects/:project/ties": {
+    summary: "What of a project a matter can be tied to",
+    response: tiePlacesSchema,
+  },
+  "GET /api/matters/counts": {
+    summary: "How many open matters are overdue, and one’s own",
+    response: matterCountsSchema,
+  },
+  "PUT /api/matters/settings": {
+    summary: "Define the scale of severity and the own fields of registers",
+    body: writeMatterSettingsSchema,
+    response: matterSettingsSchema,
+  },
+  "POST /api/matters": { summary: "Put something into a register", body: newMatterSchema, response: matterViewSchema },
+  "GET /api/matters/:matter": { summary: "A matter with its history", response: matterViewSchema },
+  "PUT /api/matters/:matter": {
+    summary: "Write things of a matter, all or nothing; `null` where it is removed",
+    body: writeMatterSchema,
+    response: matterViewSchema.nullable(),
+  },
+  "POST /api/matters/:matter/strike/effect": {
+    summary: "What it moves if a risk strikes and the parked work tied to it wakes, nothing stored",
+    response: effectSchema,
+  },
+  "POST /api/matters/:matter/strike": {
+    summary: "A risk struck: it becomes an issue, and the parked work tied to it wakes",
+    body: strikeSchema,
+    response: struckSchema,
   },
   "GET /api/gates": {
     summary: "Gates that are asked for, in all projects",

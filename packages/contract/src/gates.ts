@@ -44,6 +44,8 @@ export const lifeCyclesSchema = z.object({
       projects: z.array(z.object({ id: z.string(), code: z.string(), name: z.string(), stage: z.string().nullable() })),
     }),
   ),
+  /** The scale of severity that conditions speak of, the least first. */
+  severities: z.array(named),
   mayEdit: z.boolean(),
 });
 export type LifeCycles = z.infer<typeof lifeCyclesSchema>;
@@ -82,12 +84,13 @@ const heldSchema = z.object({
 });
 export type HeldCondition = z.infer<typeof heldSchema>;
 
-/** Something to be done after a gate was passed with conditions. */
+/** An action of the register that a gate asked for which was passed with conditions. */
 const gateActionSchema = z.object({
   id: z.string(),
   what: z.string(),
   owner: z.string(),
   due: dateSchema.nullable(),
+  /** `YYYY-MM-DD`. */
   doneOn: z.string().nullable(),
   doneBy: z.string().nullable(),
 });
@@ -156,7 +159,7 @@ export const decideGateSchema = z.strictObject({
   actions: z
     .array(
       z.strictObject({
-        what: z.string().trim().min(1, "say what is to be done").max(300),
+        what: z.string().trim().min(1, "say what is to be done").max(200),
         owner: z.string().trim().max(200),
         due: dateSchema.nullable(),
       }),
@@ -164,7 +167,6 @@ export const decideGateSchema = z.strictObject({
     .max(50),
 });
 export type DecideGate = z.infer<typeof decideGateSchema>;
-export const doneActionSchema = z.strictObject({ done: z.boolean() });
 
 /** Gates that wait for a decision, over all projects. */
 export const askedGatesSchema = z.array(

@@ -65,9 +65,6 @@ export {
   type LockedFigures,
   type MilestoneLine,
   type Paths,
-  type GroupPeriods,
-  type GroupPlanned,
-  type Groups,
   type Portfolio,
   type ProjectField,
   type ProjectLine,
@@ -75,6 +72,37 @@ export {
   type Summary,
   type WriteProjectFields,
 } from "./look.ts";
+export { type GroupPeriods, type GroupPlanned, type Groups } from "./groups.ts";
+export {
+  CHANCE_BANDS,
+  DEFAULT_SEVERITIES,
+  MATTER_FIELD_WORDS,
+  MATTER_KIND_WORDS,
+  MATTER_KINDS,
+  MATTER_STATES,
+  matterStateWords,
+  OWNERS_FIELDS,
+  RESPONSE_WORDS,
+  STRATEGIES,
+  TIE_PLACES,
+  type MatterField,
+  type MatterKind,
+  type MatterState,
+  type Strategy,
+  type TiePlace,
+} from "./matterWords.ts";
+export {
+  matterSettingsSchema,
+  type Matter,
+  type MatterCounts,
+  type MatterEvents,
+  type Matters,
+  type MatterSettings,
+  type MatterView,
+  type MatterWrite,
+  type NewMatter,
+  type Tie,
+} from "./matters.ts";
 export { type SummedIn } from "./money.ts";
 export {
   type ChangeResult,

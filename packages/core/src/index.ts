@@ -148,6 +148,7 @@ export {
   riskSchema,
   type Team,
   teamSchema,
+  openRisks,
 } from "./plan/ownTables.ts";
 export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";

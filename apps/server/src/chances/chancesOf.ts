@@ -4,6 +4,7 @@ import type { ChancesRequest, ChancesView } from "@chronometra/contract";
 import {
   activityNames,
   blocksOf,
+  openRisks,
   toBundle,
   type PlanBundle,
   type SimulatedBlock,
@@ -69,7 +70,7 @@ export async function chancesOfProject(
   const uncertain: Uncertain = {
     plan: bundle,
     ranges: new Map(plan.ranges),
-    risks: [...plan.risks.values()],
+    risks: openRisks(plan.risks),
     otherwise: asked.otherwise,
     correlation: asked.correlation,
   };
@@ -92,9 +93,9 @@ export async function chancesOfProject(
     })),
     activities: activities.map((each) => ({ ...each, name: nameOf(each.id), range: plan.ranges.get(each.id) ?? null })),
     open: open.map((id) => ({ id, name: names.of(id) })),
-    risks: [...plan.risks.values()],
-    bornOn: [
-      ...new Set([...plan.risks.values()].flatMap(({ effects }) => effects.map(({ activity }) => activity))),
-    ].map((id) => ({ id, name: nameOf(id) })),
+    risks: openRisks(plan.risks),
+    bornOn: [...new Set(openRisks(plan.risks).flatMap(({ effects }) => effects.map(({ activity }) => activity)))].map(
+      (id) => ({ id, name: nameOf(id) }),
+    ),
   };
 }

@@ -1,6 +1,7 @@
 import type { LifeCycle, Me, WriteGates } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { askGate, decideGate, doAction } from "../gates/deciding.ts";
+import { askGate, decideGate } from "../gates/deciding.ts";
+import { writeMatter } from "../matters/writeMatters.ts";
 import { writeLifeCycle } from "../gates/lifeCycles.ts";
 import { viewGates, writeGates } from "../gates/projectGates.ts";
 
@@ -134,7 +135,9 @@ export async function gatesInDemo(told: Told): Promise<void> {
     ],
   });
   const nights = (await viewGates(database, lock.manager, lock.id)).events[0]!.actions[1]!;
-  await doAction(database, lock.manager, lock.id, { action: nights.id, done: true });
+  await writeMatter(database, lock.manager, nights.id, {
+    writes: [{ field: "state", was: "open", value: "settled" }],
+  });
   await pass("planning", "", ["2026-01-26", "2026-01-28"], {});
 }
 

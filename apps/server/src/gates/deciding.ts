@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import {
   GATE_ACT_WORDS,
   isPassed,
@@ -9,10 +8,13 @@ import {
   type ProjectGates,
   type Stage,
 } from "@chronometra/contract";
+import { CallNames } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { deciders } from "../access/accounts.ts";
+import { namables } from "../resources/namables.ts";
 import { noteInLog, setState } from "../charter/charter.ts";
+import { beginMatter } from "../matters/writeMatters.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
@@ -157,6 +159,28 @@ const NEEDS: Readonly<Record<"passed" | "conditional", string>> = {
   conditional: "Passed with conditions: say at least one of what is to be done.",
 };
 
+interface Asked {
+  readonly project: string;
+  readonly stage: Stage;
+  readonly event: number;
+  readonly actions: DecideGate["actions"];
+}
+
+/** Puts what a gate asks for into the register of actions. */
+async function askActions(manager: EntityManager, me: Me, { project, stage, event, actions }: Asked): Promise<void> {
+  if (actions.length === 0) return;
+  const known = new CallNames(await namables(manager));
+  for (const [position, { what, owner, due }] of actions.entries()) {
+    const found = known.findWhole(owner);
+    const id = await beginMatter(manager, me, {
+      ...{ kind: "action", project, group: null, title: what, due },
+      owner: "id" in found ? found.id : null,
+      ties: [{ about: "gate", id: stage.id }],
+    });
+    await manager.getRepository(GateActionEntity).insert({ id, projectId: project, eventId: event, position, owner });
+  }
+}
+
 /** Decides a gate that is asked for: what was found then stays with it, and whoever asked is told. */
 export async function decideGate(
   database: DataSource,
@@ -180,18 +204,7 @@ export async function decideGate(
     if (decision !== "conditional" && actions.length > 0)
       throw new Failure("invalid", "Only a pass with conditions asks for something to be done.");
     const event = await happened(manager, me, project, stage, { act: decision, word, conditions, at });
-    if (actions.length > 0)
-      await manager.getRepository(GateActionEntity).insert(
-        actions.map((action, position) => ({
-          id: randomUUID(),
-          projectId: id,
-          eventId: event,
-          position,
-          ...action,
-          doneBy: null,
-          doneAt: null,
-        })),
-      );
+    await askActions(manager, me, { project: id, stage, event, actions });
     if (isPassed(decision)) await storeLife(manager, id, { ...life, passed: [...life.passed, stage.id] });
     if (decision === "stopped") await setState(manager, me, project, "onHold");
     await tell(manager, post, me, project, {
@@ -204,23 +217,6 @@ export async function decideGate(
         decision === "stopped" ? "The project is on hold." : "",
       ],
     });
-  });
-  return viewGates(database, me, id);
-}
-
-/** Says that what a gate asked for is done, or is not. */
-export async function doAction(
-  database: DataSource,
-  me: Me,
-  id: string,
-  { action, done }: { readonly action: string; readonly done: boolean },
-): Promise<ProjectGates> {
-  await writeProject(database, me, id, async ({ manager }, project) => {
-    const actions = manager.getRepository(GateActionEntity);
-    const row = orNotFound(await actions.findOneBy({ id: action, projectId: id }), "action of that address");
-    if ((row.doneAt !== null) === done) return;
-    await actions.update({ id: action }, done ? { doneBy: me.id, doneAt: new Date() } : { doneBy: null, doneAt: null });
-    await noteInLog(manager, project, me, `“${row.what}” ${done ? "done" : "not done"}`);
   });
   return viewGates(database, me, id);
 }

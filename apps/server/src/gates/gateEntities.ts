@@ -69,9 +69,10 @@ export class GateEventEntity {
   conditions!: string;
 }
 
-/** What is to be done after a gate was passed with conditions. */
+/** Which action in the register a gate asked for that was passed with conditions. */
 @Entity("gate_action")
 export class GateActionEntity {
+  /** The action's. */
   @PrimaryColumn({ type: "varchar", length: 36 })
   id!: string;
 
@@ -84,20 +85,9 @@ export class GateActionEntity {
   @Column({ type: "int" })
   position!: number;
 
-  @Column({ type: "varchar", length: 300 })
-  what!: string;
-
+  /** Whoever is to do it, as it was written. */
   @Column({ type: "varchar", length: 200 })
   owner!: string;
-
-  @Column({ type: "char", length: 10, nullable: true })
-  due!: string | null;
-
-  @Column({ name: "done_by", type: "varchar", length: 36, nullable: true })
-  doneBy!: string | null;
-
-  @Column({ name: "done_at", type: "datetime", precision: 3, nullable: true })
-  doneAt!: Date | null;
 }
 
 /** The tables of this room. */

@@ -4,6 +4,8 @@ import type { EntityManager } from "typeorm";
 import { readCharter } from "../charter/charter.ts";
 import { openPeriod } from "../cycle/cycleService.ts";
 import { qualityLimitsOf } from "../cycle/qualityLimits.ts";
+import { openIssues } from "../matters/ofProject.ts";
+import { matterSettings } from "../matters/matterSettings.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { orNotFound } from "../shared/failure.ts";
@@ -52,6 +54,8 @@ export async function factsOf(manager: EntityManager, project: ProjectEntity): P
       blocked: [...plan.blocks.keys()].map((id) => plan.activities.get(id)?.name ?? id),
       openPeriod: (await openPeriod(manager))?.number ?? null,
       issuedPeriod: await issuedPeriodOf(manager, project.id),
+      severities: (await matterSettings(manager)).severities,
+      issues: await openIssues(manager, project.id),
     },
     summary,
     deliverablesOf: (stage) =>

@@ -7,6 +7,7 @@ import {
   type Stage,
   type Summary,
 } from "@chronometra/contract";
+import { actionsOf } from "../matters/ofProject.ts";
 import { conditionWords, holdCondition, stageAt } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { GateActionEntity, GateEventEntity, ProjectLifeEntity } from "./gateEntities.ts";
@@ -83,6 +84,9 @@ export function dayOfGate(
 export const stageOf = (life: Life | null): Stage | null =>
   life === null ? null : stageAt(life.cycle.stages, life.passed);
 
+const severityName = (scale: ProjectFacts["facts"]["severities"], severity: string): string =>
+  scale.find(({ id }) => id === severity)?.name ?? "of a step that is not there any more";
+
 /** The conditions of a stage's gate, held against the project. */
 export function heldOf(stage: Stage, said: SaidOfGate, known: ProjectFacts): HeldCondition[] {
   const facts = {
@@ -93,7 +97,7 @@ export function heldOf(stage: Stage, said: SaidOfGate, known: ProjectFacts): Hel
   return stage.conditions.map((condition) => ({
     id: condition.id,
     kind: condition.kind,
-    words: conditionWords(condition),
+    words: conditionWords(condition, (severity) => severityName(facts.severities, severity)),
     ...holdCondition(condition, facts),
   }));
 }
@@ -104,9 +108,10 @@ export async function eventsOf(
   projectId: string,
   names: ReadonlyMap<string, string>,
 ): Promise<GateEvent[]> {
-  const [rows, actions] = await Promise.all([
+  const [rows, actions, standings] = await Promise.all([
     manager.getRepository(GateEventEntity).find({ where: { projectId }, order: { id: "DESC" } }),
     manager.getRepository(GateActionEntity).find({ where: { projectId }, order: { position: "ASC" } }),
+    actionsOf(manager, projectId),
   ]);
   return rows.map((row) => ({
     id: row.id,
@@ -120,14 +125,12 @@ export async function eventsOf(
     conditions: JSON.parse(row.conditions) as HeldCondition[],
     actions: actions
       .filter(({ eventId }) => eventId === row.id)
-      .map(({ id, what, owner, due, doneAt, doneBy }) => ({
-        id,
-        what,
-        owner,
-        due,
-        doneOn: doneAt?.toISOString() ?? null,
-        doneBy: doneBy === null ? null : (names.get(doneBy) ?? ""),
-      })),
+      .flatMap(({ id, owner }) => {
+        const standing = standings.get(id);
+        if (standing === undefined) return [];
+        const { title, due, closedOn, closedBy } = standing;
+        return [{ id, what: title, owner: standing.owner ?? owner, due, doneOn: closedOn, doneBy: closedBy }];
+      }),
   }));
 }
 

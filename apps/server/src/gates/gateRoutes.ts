@@ -1,7 +1,7 @@
 import { serve, type Serving } from "../access/serve.ts";
 import type { Post } from "../tell/post.ts";
 import { askedGates } from "./askedGates.ts";
-import { askGate, decideGate, doAction, withdrawGate } from "./deciding.ts";
+import { askGate, decideGate, withdrawGate } from "./deciding.ts";
 import { listLifeCycles, writeLifeCycle } from "./lifeCycles.ts";
 import { viewGates, writeGates } from "./projectGates.ts";
 
@@ -26,8 +26,5 @@ export function gateRoutes(serving: Serving, post: Post): void {
   );
   serve(serving, "POST /api/projects/:project/gates/:stage/decision", ({ database, me, params, body }) =>
     decideGate(database, me, post, params["project"]!, { stage: params["stage"]!, ...body }),
-  );
-  serve(serving, "PUT /api/projects/:project/gate-actions/:action", ({ database, me, params, body }) =>
-    doAction(database, me, params["project"]!, { action: params["action"]!, ...body }),
   );
 }

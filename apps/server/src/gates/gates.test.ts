@@ -1,4 +1,12 @@
-import type { AskedGate, LifeCycle, LifeCycles, Portfolio, ProjectGates, WriteGates } from "@chronometra/contract";
+import type {
+  AskedGate,
+  LifeCycle,
+  LifeCycles,
+  Matters,
+  Portfolio,
+  ProjectGates,
+  WriteGates,
+} from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -215,10 +223,14 @@ describe("a gate", () => {
     });
     const action = all[0]!.passed!.actions[0]!;
     expect(action).toMatchObject({ what: "Bring the permit", due: "2026-12-24", doneOn: null });
-    const path = `/api/projects/${project}/gate-actions/${action.id}`;
-    expect((await margit.send("put", path, { done: true })).status).toBe(403);
-    await tomas.send("put", path, { done: true });
+    const done = { writes: [{ field: "state", was: "open", value: "settled" }] };
+    expect((await margit.send("put", `/api/matters/${action.id}`, done)).status).toBe(403);
+    await tomas.send("put", `/api/matters/${action.id}`, done);
     expect((await gates()).events[0]!.actions).toMatchObject([{ doneBy: "Tomas" }]);
+    const { matters } = (await tomas.get(`/api/projects/${project}/matters?all=1`)).body as Matters;
+    expect(matters).toMatchObject([
+      { kind: "action", title: "Bring the permit", ties: [{ about: "gate", name: "Go" }] },
+    ]);
   });
 
   it("sent back may be asked for again; stopped, the project is on hold", async () => {

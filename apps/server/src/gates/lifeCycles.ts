@@ -1,6 +1,7 @@
 import type { LifeCycle, LifeCycles, Me, WriteLifeCycle } from "@chronometra/contract";
 import { stageAt } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
+import { matterSettings } from "../matters/matterSettings.ts";
 import { inTransaction, orTaken } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { isNews } from "../shared/seen.ts";
@@ -47,6 +48,7 @@ export async function listLifeCycles(database: DataSource, me: Me): Promise<Life
           })),
       };
     }),
+    severities: (await matterSettings(database)).severities,
     mayEdit: holdsEverywhere(me, "controller"),
   };
 }

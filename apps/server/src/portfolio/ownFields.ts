@@ -1,25 +1,11 @@
 import { projectValueFault, type ProjectField, type WriteProjectFields } from "@chronometra/contract";
 import type { OwnValue } from "@chronometra/core";
 import { In, IsNull, Not, type DataSource, type EntityManager } from "typeorm";
-import { AccountEntity } from "../access/accountEntity.ts";
+import { namables } from "../resources/namables.ts";
 import { ProjectFieldEntity, ProjectValueEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { isNews } from "../shared/seen.ts";
-
-/** Who can be named in a field of projects, by name: whoever can sign in, and people of the register besides. */
-export async function namables(manager: DataSource | EntityManager): Promise<{ id: string; name: string }[]> {
-  const [accounts, people] = await Promise.all([
-    manager.getRepository(AccountEntity).find({ select: { id: true, name: true, personId: true } }),
-    manager.query(
-      "select row_key as id, json_value(doc, '$.name') as name from register_row where table_name = 'people'",
-    ) as Promise<{ id: string; name: string }[]>,
-  ]);
-  const signIn = new Set(accounts.map(({ personId }) => personId));
-  return [...accounts.map(({ id, name }) => ({ id, name })), ...people.filter(({ id }) => !signIn.has(id))].sort(
-    (a, b) => a.name.localeCompare(b.name) || (a.id < b.id ? -1 : 1),
-  );
-}
 
 /** Why a value of a project cannot be written; `null` where it can. */
 export async function valueFault(

@@ -67,6 +67,13 @@ export function seenSql(me: Holder, name: string): SeenSql {
   return { sql: `(${name}.programme_id in (?) or ${name}.manager_id = ?)`, values: [[...groups, ""], own] };
 }
 
+/** What holds of a column that names the group in which something lies, where someone sees what lies there. */
+export function seenGroupSql(me: Holder, column: string): SeenSql {
+  if (seesAll(me)) return EVERYTHING;
+  const groups = LOOKERS.flatMap((role) => (me.roles.includes(role) ? me.within![role]! : []));
+  return { sql: `${column} in (?)`, values: [[...groups, ""]] };
+}
+
 /** The ids of the projects that someone may look into; `null` where that is all. */
 export async function projectsSeen(
   database: DataSource | EntityManager,

@@ -4,6 +4,7 @@ import type { DataSource, EntityManager } from "typeorm";
 import type { MadeAlongside, MakeAlongside } from "../cycle/alongside.ts";
 import { CycleMarkEntity, type ReportingPeriodEntity } from "../cycle/cycleEntities.ts";
 import { openPeriod } from "../cycle/cycleService.ts";
+import { keepStandings } from "../matters/ofProject.ts";
 import type { Writing } from "../plan/writeProjects.ts";
 import { ProjectSaysEntity, type ProjectEntity } from "../project/projectEntity.ts";
 import { Failure } from "../shared/failure.ts";
@@ -96,6 +97,7 @@ async function made(post: Post, database: DataSource, me: Me, projectId: string)
       const fault = faultOf(aspects);
       if (fault !== null) throw new Failure("invalid", fault);
       await storeIssued(manager, content, { subjectId: projectId, edition, issuedBy: writing.me.id, issuedAt: at });
+      await keepStandings(manager, projectId, period.number);
       await sayOfWhole(writing, projectId, aspects, at);
       await tellIssued(manager, post, content, { subjectId: projectId, edition });
       return true;

@@ -1,5 +1,5 @@
 import type { ProjectLook, Summary } from "@chronometra/contract";
-import { expectedCost, formatDate, type PlanBundle } from "@chronometra/core";
+import { expectedCost, formatDate, openRisks, type PlanBundle } from "@chronometra/core";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
 import { chainTo } from "../dates/chain.ts";
 import { curveOf, type IssuedPoint } from "../look/lookService.ts";
@@ -113,7 +113,7 @@ const ENDANGERED: ReadonlySet<string> = new Set(["breached", "willBreach", "tigh
 function periodOfPlan(held: HeldPlan, asked: PeriodAsked): PeriodOfPlan {
   const { plan, whole } = held;
   const summary = summarise(whole);
-  const risks = [...plan.risks.values()];
+  const risks = openRisks(plan.risks);
   return {
     summary,
     curve: curveOf(whole, asked.issued, asked.lockedTo),

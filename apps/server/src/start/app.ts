@@ -33,6 +33,7 @@ import { onWritten } from "../plan/written.ts";
 import { planRoutes } from "../plan/planRoutes.ts";
 import { preferenceRoutes } from "../access/preferenceRoutes.ts";
 import { beginRoutes } from "../begin/beginRoutes.ts";
+import { matterRoutes } from "../matters/matterRoutes.ts";
 import { gateRoutes } from "../gates/gateRoutes.ts";
 import { charterRoutes } from "../charter/charterRoutes.ts";
 import { makeReport } from "../report/makeReport.ts";
@@ -148,6 +149,7 @@ export function createApp(options: AppOptions): App {
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
   charterRoutes(serving, post);
+  matterRoutes(serving);
   gateRoutes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));

@@ -33,6 +33,7 @@ import { GroupLimits1828000000000 } from "./migrations/1828000000000-groupLimits
 import { Reach1829000000000 } from "./migrations/1829000000000-reach.ts";
 import { Agreed1830000000000 } from "./migrations/1830000000000-agreed.ts";
 import { Planned1831000000000 } from "./migrations/1831000000000-planned.ts";
+import { Matters1832000000000 } from "./migrations/1832000000000-matters.ts";
 import { Starts1824000000000 } from "./migrations/1824000000000-starts.ts";
 import { Templates1823000000000 } from "./migrations/1823000000000-templates.ts";
 import { Understandings1820000000000 } from "./migrations/1820000000000-understandings.ts";
@@ -77,4 +78,5 @@ export const MIGRATIONS = [
   Reach1829000000000,
   Agreed1830000000000,
   Planned1831000000000,
+  Matters1832000000000,
 ];

@@ -11,6 +11,7 @@ import { PROJECT_ENTITIES } from "../project/projectEntity.ts";
 import { BEGIN_ENTITIES } from "../begin/templateEntity.ts";
 import { GATE_ENTITIES } from "../gates/gateEntities.ts";
 import { CHARTER_ENTITIES } from "../charter/charterEntities.ts";
+import { MATTER_ENTITIES } from "../matters/matterEntities.ts";
 import { DOCUMENT_ENTITIES } from "../documents/documentEntities.ts";
 import { REPORT_ENTITIES } from "../report/reportEntities.ts";
 import { RESOURCES_ENTITIES } from "../resources/registerEntity.ts";
@@ -37,6 +38,7 @@ const ENTITIES = [
   ...GATE_ENTITIES,
   ...BEGIN_ENTITIES,
   ...DOCUMENT_ENTITIES,
+  ...MATTER_ENTITIES,
 ];
 
 /**

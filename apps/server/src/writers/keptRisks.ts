@@ -1,4 +1,4 @@
-import { expectedCost, triangularMean, type Plan, type Risk } from "@chronometra/core";
+import { expectedCost, openRisks, triangularMean, type Plan, type Risk } from "@chronometra/core";
 import type { Cell, Writer } from "../plan/held/writer.ts";
 import { cut } from "./activities/cut.ts";
 
@@ -64,12 +64,23 @@ const differs = (was: Plan, now: Plan): boolean =>
   (now.risks.size > 0 &&
     (was.calendars !== now.calendars || was.project !== now.project || was.activities !== now.activities));
 
+/** A risk as registers have it: what it is, how likely, and whether it is over. */
+const headOf = (risk: Risk, { project: { currency, minorDigits = 2 } }: Plan): Cell[] => [
+  risk.id,
+  cut(risk.name, 500),
+  risk.probability,
+  risk.over ?? null,
+  expectedCost(risk),
+  currency,
+  minorDigits,
+];
+
 /**
  * Risks, on what they bear and what they cost: all of a plan's anew where they, or what they are counted in, have
  * changed.
  */
 export const keptRisks: Writer = {
-  tables: ["risk_row"],
+  tables: ["risk_row", "risk_head"],
   rows: ({ before, after: { plan, whole } }) => {
     if (before !== null && !differs(before.plan, plan)) return [];
     const { dayMinutes } = whole.computed.schedule.calendars.get(plan.project.calendar);
@@ -79,7 +90,14 @@ export const keptRisks: Writer = {
         key: ["entry"],
         columns: COLUMNS,
         gone: { by: [], keys: (before?.plan.risks.size ?? 0) > 0 ? [[]] : [] },
-        rows: [...plan.risks.values()].flatMap((risk) => rowsOf(risk, plan, dayMinutes)),
+        rows: openRisks(plan.risks).flatMap((risk) => rowsOf(risk, plan, dayMinutes)),
+      },
+      {
+        table: "risk_head",
+        key: ["risk_id"],
+        columns: ["name", "chance", "gone", "expected", "currency", "digits"],
+        gone: { by: [], keys: (before?.plan.risks.size ?? 0) > 0 ? [[]] : [] },
+        rows: [...plan.risks.values()].map((risk) => headOf(risk, plan)),
       },
     ];
   },

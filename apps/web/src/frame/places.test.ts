@@ -14,12 +14,16 @@ const shown = (me: Me): string[] =>
 
 describe("places", () => {
   it("follow the order of the work, and leave out what is not mine to do", () => {
-    expect(shown(someone("ann", "contributor"))).toEqual(["Desk: My work, My week", "Mail: Mail"]);
+    expect(shown(someone("ann", "contributor"))).toEqual([
+      "Desk: My work, My week",
+      "Registers: Registers",
+      "Mail: Mail",
+    ]);
     expect(shown(someone(null, "administrator"))).toEqual(["Set up: Register, Accounts, Other systems", "Mail: Mail"]);
     expect(shown(someone(null, "reader"))).toEqual([
       "Set up: Register, Life cycles, Exchange rates",
       "Approvals: Approvals",
-      "Look: Portfolio, Groups, Roadmap, Deadlines, Load, Watchlists",
+      "Look: Portfolio, Groups, Roadmap, Deadlines, Registers, Load, Watchlists",
       "Tell: Reports, Mail",
       "Cycle: Where projects stand, Not reported",
     ]);

@@ -72,6 +72,7 @@ export const HOUSE: readonly Place[] = [
       { to: "/groups", name: "Groups", open: mayLook },
       { to: "/roadmap", name: "Roadmap", open: mayLook },
       { to: "/deadlines", name: "Deadlines", open: mayLook },
+      { to: "/registers", name: "Registers", open: (me) => mayLook(me) || me.person !== null },
       { to: "/load", name: "Load", open: mayLook },
       { to: "/watch", name: "Watchlists", open: mayLook },
     ],
@@ -112,7 +113,13 @@ export const PROJECT: readonly Place[] = [
       { to: "stages", name: "Stages and gates" },
     ],
   },
-  { name: "Collect", pages: [{ to: "board", name: "Board" }] },
+  {
+    name: "Collect",
+    pages: [
+      { to: "registers", name: "Registers" },
+      { to: "board", name: "Board" },
+    ],
+  },
   {
     name: "Look",
     pages: [

@@ -1,4 +1,5 @@
 import { GATE_ACT_WORDS, type GateAction, type ProjectGates } from "@chronometra/contract";
+import { Link, useParams } from "react-router";
 import { dateWords, momentWords } from "../shared/words/words.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { Conditions } from "./Conditions.tsx";
@@ -15,6 +16,7 @@ const actionsIn = ({ events }: ProjectGates): (GateAction & { gate: string })[] 
 /** What gates that were passed with conditions asked for. */
 export function GateActions({ view, keeper }: Props) {
   const actions = actionsIn(view);
+  const { project } = useParams();
   if (actions.length === 0) return null;
   return (
     <section className="pt-6">
@@ -32,7 +34,11 @@ export function GateActions({ view, keeper }: Props) {
         <tbody>
           {actions.map(({ id, what, owner, due, gate, doneOn, doneBy }) => (
             <tr key={id}>
-              <td>{what}</td>
+              <td>
+                <Link className="link-quiet" to={`/projects/${project}/registers?matter=${id}`}>
+                  {what}
+                </Link>
+              </td>
               <td>{owner === "" ? "–" : owner}</td>
               <td className="whitespace-nowrap">
                 {due === null ? "–" : dateWords(due)}
@@ -40,7 +46,7 @@ export function GateActions({ view, keeper }: Props) {
               </td>
               <td>{gate}</td>
               <td className="whitespace-nowrap">
-                {doneOn === null ? "not yet" : `${doneBy}, ${momentWords(doneOn)}`}{" "}
+                {doneOn === null ? "not yet" : `${doneBy ?? "done"}, ${dateWords(doneOn)}`}{" "}
                 {view.mayEdit && (
                   <button
                     type="button"

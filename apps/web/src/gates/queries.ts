@@ -1,5 +1,5 @@
 import type { DecideGate, ProjectGates, WriteGates } from "@chronometra/contract";
-import { queryOptions, useQueryClient } from "@tanstack/react-query";
+import { queryOptions, useQueryClient, type QueryClient } from "@tanstack/react-query";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { toast } from "../shared/messages/toast.ts";
 import { call, CallFailed } from "../shared/session/api.ts";
@@ -28,6 +28,14 @@ export const lifeCyclesQuery = queryOptions({
 async function told(act: Promise<string | null>): Promise<void> {
   const fault = await act;
   if (fault !== null) toast.error(fault);
+}
+
+/** Says in the register of actions that one is done, or is not. */
+async function sayDone(client: QueryClient, project: string, matter: string, done: boolean): Promise<ProjectGates> {
+  const [was, value] = done ? (["open", "settled"] as const) : (["settled", "open"] as const);
+  await call("PUT /api/matters/:matter", { params: { matter }, body: { writes: [{ field: "state", was, value }] } });
+  void client.invalidateQueries({ queryKey: ["matters"] });
+  return call("GET /api/projects/:project/gates", { params: { project } });
 }
 
 /** What is done at a project's gates; each gives why it cannot be, or nothing. */
@@ -78,10 +86,7 @@ export function useGates(project: string) {
         () => call("POST /api/projects/:project/gates/:stage/decision", { params: { project, stage }, body }),
         "form",
       ),
-    done: (action: string, done: boolean) =>
-      tried(() =>
-        call("PUT /api/projects/:project/gate-actions/:action", { params: { project, action }, body: { done } }),
-      ),
+    done: (matter: string, done: boolean) => tried(() => sayDone(client, project, matter, done)),
   };
 }
 

@@ -180,6 +180,6 @@ describe("a gate", () => {
     const table = within(screen.getByRole("table", { name: "To be done after gates" }));
     expect(table.getByText("overdue")).toBeTruthy();
     await userEvent.click(table.getByRole("button", { name: "Done: Bring it" }));
-    expect(sent("PUT /api/projects/p/gate-actions/x")).toEqual([{ done: true }]);
+    expect(sent("PUT /api/matters/x")).toEqual([{ writes: [{ field: "state", was: "open", value: "settled" }] }]);
   });
 });

@@ -1,7 +1,7 @@
 import { durationOf } from "../baseline/freeze.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { leaveId, worksBy } from "../plan/acts/leave.ts";
-import type { ActivityNote } from "../plan/ownTables.ts";
+import type { ActivityNote, Risk } from "../plan/ownTables.ts";
 import { emptyOwnTables, toBundle, type Plan, type Rows } from "../plan/plan.ts";
 import type { Activity, Assignment, Calendar, Credit, Person } from "../plan/schema.ts";
 
@@ -143,6 +143,9 @@ function staffOf(plan: Plan, activities: Map<string, Activity>, people: TakenAlo
 const noteAnew = (note: ActivityNote): ActivityNote =>
   note.checks === undefined ? note : { ...note, checks: note.checks.map(({ done: _done, ...check }) => check) };
 
+/** A risk may come about again, whatever became of it. */
+const riskAnew = ({ over: _over, ...risk }: Risk): Risk => risk;
+
 /**
  * A plan as another one would begin with it: its activities, links, calendars, own fields and what else is asked for,
  * on the dates that it has. What happened in it stays behind: time, costs and progress, baselines, the data date, what
@@ -169,7 +172,7 @@ export function beginAnew(plan: Plan, { people, costs, risks, deadlines }: Taken
     categories: plan.categories,
     carried: plan.carried,
     alternates: plan.alternates,
-    ...(risks ? { risks: plan.risks, ranges: plan.ranges } : {}),
+    ...(risks ? { risks: entries(plan.risks, riskAnew), ranges: plan.ranges } : {}),
     ...staffOf(bare, new Map(bare.activities), people),
     costs: costs ? plan.costs : new Map(),
   };

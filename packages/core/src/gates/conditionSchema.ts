@@ -13,6 +13,8 @@ export const conditionSchema = z.discriminatedUnion("kind", [
   z.strictObject({ id, kind: z.literal("deliverables") }),
   z.strictObject({ id, kind: z.literal("unblocked") }),
   z.strictObject({ id, kind: z.literal("issued") }),
+  /** No open issue at that step of the scale of severity or above. */
+  z.strictObject({ id, kind: z.literal("issues"), severity: z.string().min(1).max(64) }),
   z.strictObject({
     id,
     kind: z.literal("confirmed"),

@@ -16,6 +16,12 @@ const FACTS: GateFacts = {
   blocked: [],
   openPeriod: 9,
   issuedPeriod: 9,
+  severities: [
+    { id: "s", name: "small" },
+    { id: "m", name: "serious" },
+    { id: "g", name: "grave" },
+  ],
+  issues: [],
   confirmed: {},
 };
 const held = (condition: object, facts: Partial<GateFacts> = {}) =>
@@ -49,6 +55,18 @@ describe("a condition of a gate", () => {
     expect(held({ kind: "deadlines" }, { deadlines: 0 }).met).toBeNull();
     expect(held({ kind: "deliverables" }, { deliverables: [] }).met).toBeNull();
     expect(held({ kind: "issued" }, { openPeriod: null }).met).toBeNull();
+  });
+
+  it("finds open issues at a step of the scale and above, and those of which nobody has said how severe they are", () => {
+    const issue = (title: string, severity: string | null) => ({ title, severity });
+    const of = (...issues: GateFacts["issues"]) => held({ kind: "issues", severity: "m" }, { issues });
+    expect(of()).toEqual({ met: true, says: "None is open." });
+    expect(of(issue("Rust", "s"))).toEqual({ met: true, says: "1 open, none of them." });
+    expect(of(issue("Rust", "s"), issue("Crack", "m"))).toEqual({ met: false, says: "1: “Crack”." });
+    expect(of(issue("Crack", "g")).met).toBe(false);
+    expect(of(issue("Noise", null))).toEqual({ met: false, says: "1: “Noise”." });
+    expect(of(issue("Noise", "gone")).met).toBe(false);
+    expect(held({ kind: "issues", severity: "gone" }).met).toBeNull();
   });
 
   it("counts days late, and none for early", () => {
@@ -94,9 +112,10 @@ describe("a condition of a gate", () => {
       { id: "9", kind: "deliverables" },
       { id: "10", kind: "unblocked" },
       { id: "11", kind: "issued" },
+      { id: "13", kind: "issues", severity: "m" },
       { id: "12", kind: "confirmed", text: "The permit is here" },
     ];
-    const words = all.map(conditionWords);
+    const words = all.map((each) => conditionWords(each));
     expect(new Set(words).size).toBe(all.length);
     expect(words[4]).toBe("The estimate at completion is at most 2.5% over the budget");
   });

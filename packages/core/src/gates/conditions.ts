@@ -5,7 +5,7 @@ import type { Condition } from "./conditionSchema.ts";
 export type ConditionKind = Condition["kind"];
 
 /** A condition in words. */
-export function conditionWords(condition: Condition): string {
+export function conditionWords(condition: Condition, severityName: (id: string) => string = (id) => id): string {
   switch (condition.kind) {
     case "baseline":
       return "A baseline is approved";
@@ -25,6 +25,8 @@ export function conditionWords(condition: Condition): string {
       return "No work is blocked";
     case "issued":
       return "The report of the period is issued";
+    case "issues":
+      return `No open issue is ${severityName(condition.severity)} or worse`;
     case "confirmed":
       return condition.text;
   }
@@ -49,6 +51,9 @@ export interface GateFacts {
   /** The open reporting period, and the one last issued for the project. */
   readonly openPeriod: number | null;
   readonly issuedPeriod: number | null;
+  /** The scale of severity, the least first, and the open issues, each with its step. */
+  readonly severities: readonly { readonly id: string; readonly name: string }[];
+  readonly issues: readonly { readonly title: string; readonly severity: string | null }[];
   /** Who confirmed what, in words, by the id of the condition. */
   readonly confirmed: Readonly<Record<string, string>>;
 }
@@ -96,6 +101,20 @@ function issuedHeld({ openPeriod, issuedPeriod }: GateFacts): Held {
   return { met: false, says: `Period ${openPeriod} is open and not issued.` };
 }
 
+function issuesHeld(severity: string, { severities, issues }: GateFacts): Held {
+  const rank = (id: string | null): number => severities.findIndex((step) => step.id === id);
+  const least = rank(severity);
+  if (least < 0) return { met: null, says: "The scale of severity has no such step any more." };
+  // An issue of which nobody has said how severe it is may be any.
+  const found = issues.filter((issue) => rank(issue.severity) >= least || rank(issue.severity) < 0);
+  if (found.length === 0)
+    return { met: true, says: issues.length === 0 ? "None is open." : `${issues.length} open, none of them.` };
+  return { met: false, says: `${found.length}: ${some(found.map(({ title }) => title))}.` };
+}
+
+const noneOf = (names: readonly string[]): Held =>
+  names.length === 0 ? { met: true, says: "None is." } : { met: false, says: `${names.length}: ${some(names)}.` };
+
 const FITNESS_ENOUGH: Readonly<Record<"fit" | "mend", readonly Fitness[]>> = { fit: ["fit"], mend: ["fit", "mend"] };
 
 /** Holds a condition of a gate against what is known of the project. */
@@ -122,11 +141,11 @@ export function holdCondition(condition: Condition, facts: GateFacts): Held {
     case "deliverables":
       return deliverablesHeld(facts);
     case "unblocked":
-      return facts.blocked.length === 0
-        ? { met: true, says: "None is." }
-        : { met: false, says: `${facts.blocked.length}: ${some(facts.blocked)}.` };
+      return noneOf(facts.blocked);
     case "issued":
       return issuedHeld(facts);
+    case "issues":
+      return issuesHeld(condition.severity, facts);
     case "confirmed": {
       const by = facts.confirmed[condition.id];
       return by === undefined ? { met: false, says: "Nobody has confirmed it yet." } : { met: true, says: by };

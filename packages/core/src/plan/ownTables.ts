@@ -106,6 +106,8 @@ export const riskSchema = z.strictObject({
   probability: z.number().min(0, "a chance between 0 and 1").max(1, "a chance between 0 and 1"),
   effects: z.array(z.strictObject({ activity: idSchema, minutes: threePoints })).max(200),
   costMinor: threePoints.optional(),
+  /** That it cannot come about any more: it has, or its time is over. It is in no simulation and in no sum then. */
+  over: z.enum(["struck", "past"]).optional(),
 });
 
 /** Ways to do one step, of which one is live and the others are parked. */
@@ -122,6 +124,9 @@ export type Promised = z.infer<typeof promiseSchema>;
 export type ActivityRange = z.infer<typeof rangeSchema>;
 export type ActivityNote = z.infer<typeof noteSchema>;
 export type Risk = z.infer<typeof riskSchema>;
+/** The risks that may still come about. */
+export const openRisks = (risks: ReadonlyMap<string, Risk>): Risk[] =>
+  [...risks.values()].filter(({ over }) => over === undefined);
 export type Carried = z.infer<typeof carriedSchema>;
 export type OwnField = z.infer<typeof ownFieldSchema>;
 export type OwnValue = z.infer<typeof ownValueSchema>;

@@ -1,4 +1,4 @@
-import type { LifeCycle } from "@chronometra/contract";
+import type { LifeCycle, LifeCycles } from "@chronometra/contract";
 import { conditionWords } from "@chronometra/core";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
@@ -9,13 +9,14 @@ type Condition = LifeCycle["stages"][number]["conditions"][number];
 
 interface Props {
   readonly condition: Condition;
+  readonly severities: LifeCycles["severities"];
   readonly mayEdit: boolean;
   /** Writes it otherwise, or takes it away; gives why it cannot be. */
   readonly onWrite: (condition: Condition | null) => Promise<string | null>;
 }
 
 /** A condition with what of it may be said otherwise. */
-function Edited({ condition, onWrite }: Omit<Props, "mayEdit">) {
+function Edited({ condition, severities, onWrite }: Omit<Props, "mayEdit">) {
   const limit = (value: number, label: string, set: (value: number) => Condition) => (
     <CommitField
       label={label}
@@ -54,6 +55,25 @@ function Edited({ condition, onWrite }: Omit<Props, "mayEdit">) {
           ))}
         </select>
       );
+    case "issues":
+      return (
+        <>
+          No open issue is{" "}
+          <select
+            className="select select-xs"
+            aria-label="How severe at most"
+            value={condition.severity}
+            onChange={(event) => void onWrite({ ...condition, severity: event.target.value })}
+          >
+            {severities.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>{" "}
+          or worse
+        </>
+      );
     case "confirmed":
       return (
         <CommitField
@@ -71,12 +91,15 @@ function Edited({ condition, onWrite }: Omit<Props, "mayEdit">) {
 }
 
 /** One of the things that must be true at a gate. */
-export const ConditionLine = ({ condition, mayEdit, onWrite }: Props) => (
-  <li className="flex min-h-7 items-center gap-2">
-    <span className="min-w-0 flex-1">
-      {mayEdit ? <Edited condition={condition} onWrite={onWrite} /> : conditionWords(condition)}
-      {condition.kind === "confirmed" && <span className="muted"> (a person confirms)</span>}
-    </span>
-    {mayEdit && <RemoveButton what={conditionWords(condition)} onRemove={() => void onWrite(null)} />}
-  </li>
-);
+export function ConditionLine({ condition, severities, mayEdit, onWrite }: Props) {
+  const words = conditionWords(condition, (id) => severities.find((step) => step.id === id)?.name ?? "…");
+  return (
+    <li className="flex min-h-7 items-center gap-2">
+      <span className="min-w-0 flex-1">
+        {mayEdit ? <Edited condition={condition} severities={severities} onWrite={onWrite} /> : words}
+        {condition.kind === "confirmed" && <span className="muted"> (a person confirms)</span>}
+      </span>
+      {mayEdit && <RemoveButton what={words} onRemove={() => void onWrite(null)} />}
+    </li>
+  );
+}

@@ -45,7 +45,17 @@ function freeName(stages: readonly Stage[]): string {
   for (let number = stages.length + 1; ; number++) if (!names.has(`Stage ${number}`)) return `Stage ${number}`;
 }
 
-function Cycle({ entry, mayEdit, write }: { entry: Entry; mayEdit: boolean; write: WriteCycle }) {
+function Cycle({
+  entry,
+  severities,
+  mayEdit,
+  write,
+}: {
+  entry: Entry;
+  severities: LifeCycles["severities"];
+  mayEdit: boolean;
+  write: WriteCycle;
+}) {
   const { id, cycle, projects } = entry;
   const to = (next: Partial<LifeCycle>, words: string) =>
     write(id, { was: cycle, value: { ...cycle, ...next } }, words);
@@ -90,6 +100,7 @@ function Cycle({ entry, mayEdit, write }: { entry: Entry; mayEdit: boolean; writ
           <StageLine
             key={stage.id}
             stage={stage}
+            severities={severities}
             mayEdit={mayEdit}
             isFirst={at === 0}
             isLast={at === stages.length - 1}
@@ -165,12 +176,12 @@ export function LifeCyclesPage() {
         where it can be, and someone who did not ask decides. Renaming and moving stages keeps what was decided.
       </p>
       <Loaded query={query}>
-        {({ cycles, mayEdit }) => (
+        {({ cycles, severities, mayEdit }) => (
           <>
             {mayEdit && <NewCycle write={write} />}
             {cycles.length === 0 && <p>There is none yet.</p>}
             {cycles.map((entry) => (
-              <Cycle key={entry.id} entry={entry} mayEdit={mayEdit} write={write} />
+              <Cycle key={entry.id} entry={entry} severities={severities} mayEdit={mayEdit} write={write} />
             ))}
           </>
         )}

@@ -1,4 +1,4 @@
-import type { Stage } from "@chronometra/contract";
+import type { LifeCycles, Stage } from "@chronometra/contract";
 import { ArrowDown, ArrowUp } from "lucide-react";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
@@ -7,6 +7,7 @@ import { NEW_CONDITIONS } from "./useLifeCycles.ts";
 
 interface Props {
   readonly stage: Stage;
+  readonly severities: LifeCycles["severities"];
   readonly mayEdit: boolean;
   readonly isFirst: boolean;
   readonly isLast: boolean;
@@ -43,7 +44,7 @@ function Names({ stage, mayEdit, onWrite }: Pick<Props, "stage" | "mayEdit" | "o
 }
 
 /** A stage, its gate, and what must be true there. */
-export function StageLine({ stage, mayEdit, isFirst, isLast, onWrite, onMove }: Props) {
+export function StageLine({ stage, severities, mayEdit, isFirst, isLast, onWrite, onMove }: Props) {
   const { name, conditions } = stage;
   const move = (by: 1 | -1, isEnd: boolean) => (
     <button
@@ -79,6 +80,7 @@ export function StageLine({ stage, mayEdit, isFirst, isLast, onWrite, onMove }: 
           <ConditionLine
             key={condition.id}
             condition={condition}
+            severities={severities}
             mayEdit={mayEdit}
             onWrite={(next) =>
               onWrite(
@@ -99,7 +101,7 @@ export function StageLine({ stage, mayEdit, isFirst, isLast, onWrite, onMove }: 
               aria-label={`Add what must be true at ${stage.gate}`}
               value=""
               onChange={(event) => {
-                const made = NEW_CONDITIONS[Number(event.target.value)]![1]();
+                const made = NEW_CONDITIONS[Number(event.target.value)]![1](severities);
                 void onWrite({ ...stage, conditions: [...conditions, made] }, "It is added.");
               }}
             >

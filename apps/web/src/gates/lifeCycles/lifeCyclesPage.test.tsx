@@ -17,6 +17,10 @@ const CYCLE: LifeCycle = {
 };
 const LIST: LifeCycles = {
   cycles: [{ id: "r", cycle: CYCLE, projects: [{ id: "p", code: "P-1", name: "Pier", stage: "Idea" }] }],
+  severities: [
+    { id: "small", name: "small" },
+    { id: "grave", name: "grave" },
+  ],
   mayEdit: true,
 };
 

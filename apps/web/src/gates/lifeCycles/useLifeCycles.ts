@@ -1,4 +1,4 @@
-import type { LifeCycle, WriteLifeCycle } from "@chronometra/contract";
+import type { LifeCycle, LifeCycles, WriteLifeCycle } from "@chronometra/contract";
 import { useQueryClient } from "@tanstack/react-query";
 import { undoToast } from "../../shared/dialogs/undoToast.ts";
 import { call, CallFailed } from "../../shared/session/api.ts";
@@ -70,7 +70,7 @@ export const newCycle = (kind: string): LifeCycle => ({
 /** What may be added to a gate, with what it begins with. */
 export const NEW_CONDITIONS: readonly (readonly [
   name: string,
-  made: () => LifeCycle["stages"][number]["conditions"][number],
+  made: (severities: LifeCycles["severities"]) => LifeCycle["stages"][number]["conditions"][number],
 ])[] = [
   ["something that a person confirms", () => ({ id: newId(), kind: "confirmed", text: "To be said what" })],
   ["a baseline is approved", () => ({ id: newId(), kind: "baseline" })],
@@ -80,5 +80,6 @@ export const NEW_CONDITIONS: readonly (readonly [
   ["finish within a limit", () => ({ id: newId(), kind: "drift", days: 10 })],
   ["deliverables accepted", () => ({ id: newId(), kind: "deliverables" })],
   ["no work is blocked", () => ({ id: newId(), kind: "unblocked" })],
+  ["no severe issue is open", (scale) => ({ id: newId(), kind: "issues", severity: scale.at(-2)!.id })],
   ["the period is issued", () => ({ id: newId(), kind: "issued" })],
 ];

@@ -1,0 +1,144 @@
+import type { MatterKind, MatterState, Me, Strategy, Tie } from "@chronometra/contract";
+import type { OwnValue } from "@chronometra/core";
+import type { DataSource, EntityManager } from "typeorm";
+import { seenGroupSql, seenSql } from "../project/reach.ts";
+
+/** All of a matter that nothing is asked by. */
+export interface MatterContent {
+  readonly text?: string;
+  readonly strategy?: Strategy | null;
+  readonly response?: string;
+  readonly residual?: { readonly chance: number; readonly severity: string | null } | null;
+  readonly proximity?: string | null;
+  readonly values?: Readonly<Record<string, OwnValue>>;
+}
+
+/** A matter as it is read, with where it lies. */
+export interface MatterRow {
+  readonly id: string;
+  readonly kind: MatterKind;
+  readonly projectId: string | null;
+  readonly groupId: string | null;
+  readonly riskId: string | null;
+  readonly title: string;
+  readonly state: MatterState;
+  readonly severity: string | null;
+  readonly owner: string | null;
+  readonly raisedBy: string | null;
+  readonly raisedOn: string | null;
+  readonly due: string | null;
+  readonly closedOn: string | null;
+  readonly chance: number | null;
+  readonly content: string | null;
+  readonly expected: string | null;
+  readonly currency: string | null;
+  readonly digits: number | null;
+  readonly code: string | null;
+  readonly projectName: string | null;
+  readonly managerId: string | null;
+  readonly programmeId: string | null;
+  readonly isClosed: number;
+  readonly groupName: string | null;
+  readonly groupManager: string | null;
+}
+
+/** Matters of all kinds: risks of projects as their plans have them, with what was written of them besides. */
+const ALL = `select m.id, m.kind, m.project_id, m.group_id, m.risk_id, m.title, m.state, m.severity, m.owner, m.raised_by, m.raised_on, m.due, m.closed_on,
+      m.chance, m.content, null as expected, null as currency, null as digits
+    from matter m where m.risk_id is null and m.removed = 0
+  union all
+  select concat(h.project_id, ':', h.risk_id), 'risk', h.project_id, null, h.risk_id, h.name,
+      case when h.gone is null then 'open' when h.gone = 'struck' then 'struck' else 'settled' end,
+      s.severity, s.owner, s.raised_by, s.raised_on, s.due, s.closed_on, h.chance, s.content, h.expected, h.currency, h.digits
+    from risk_head h left join matter s on s.id = concat(h.project_id, ':', h.risk_id)`;
+
+const FROM = `(${ALL}) x left join project p on p.id = x.project_id left join programme g on g.id = x.group_id
+  left join project_closing c on c.project_id = x.project_id`;
+
+const COLUMNS = `x.id, x.kind, x.project_id as projectId, x.group_id as groupId, x.risk_id as riskId, x.title, x.state, x.severity, x.owner,
+  x.raised_by as raisedBy, x.raised_on as raisedOn, x.due, x.closed_on as closedOn, x.chance, x.content, x.expected, x.currency, x.digits,
+  p.code, json_value(p.head, '$.name') as projectName, p.manager_id as managerId, p.programme_id as programmeId, c.project_id is not null as isClosed,
+  g.name as groupName, g.manager_id as groupManager`;
+
+/** What of the registers is asked for; all that is left out does not matter. */
+export interface MatterQuestion {
+  readonly id?: string;
+  readonly kind?: MatterKind;
+  readonly project?: string;
+  /** Groups, what lies in them, and matters of their own. */
+  readonly groups?: readonly string[];
+  /** Open ones; left out, all. */
+  readonly open?: boolean;
+  /** Open ones due before that day. */
+  readonly overdueOn?: string;
+  /** Those that one of these owns. */
+  readonly owners?: readonly string[];
+  readonly tie?: Tie;
+  /** Those of closed projects as well. */
+  readonly closedToo?: boolean;
+}
+
+/** Who someone is in registers: their account, and the person that they are. */
+export const ownersOf = ({ id, person }: Pick<Me, "id" | "person">): string[] =>
+  person === null ? [id] : [id, person];
+
+interface Condition {
+  readonly sql: string;
+  readonly values: readonly unknown[];
+}
+
+/** What holds of `x`, `p` and `c` of what someone sees, or owns, and asks for. */
+function where(me: Me, asked: MatterQuestion): Condition {
+  const [projects, groups] = [seenSql(me, "p"), seenGroupSql(me, "x.group_id")];
+  const all: Condition[] = [
+    {
+      sql: `((x.project_id is not null and ${projects.sql}) or (x.project_id is null and ${groups.sql}) or x.owner in (?))`,
+      values: [...projects.values, ...groups.values, ownersOf(me)],
+    },
+  ];
+  const add = (sql: string, ...values: unknown[]): void => void all.push({ sql, values });
+  const { id, kind, project, groups: within, open, overdueOn, owners, tie, closedToo = false } = asked;
+  if (id !== undefined) add("x.id = ?", id);
+  if (kind !== undefined) add("x.kind = ?", kind);
+  if (project !== undefined) add("x.project_id = ?", project);
+  if (within !== undefined) add("(p.programme_id in (?) or x.group_id in (?))", [...within, ""], [...within, ""]);
+  if (open === true) add("x.state = 'open'");
+  if (overdueOn !== undefined) add("x.state = 'open' and x.due < ?", overdueOn);
+  if (owners !== undefined) add("x.owner in (?)", owners);
+  if (tie !== undefined)
+    add(
+      "exists (select 1 from matter_tie t where t.matter_id = x.id and t.about = ? and t.about_id = ?)",
+      tie.about,
+      tie.id,
+    );
+  if (!closedToo) add("c.project_id is null");
+  return { sql: all.map(({ sql }) => sql).join(" and "), values: all.flatMap(({ values }) => values) };
+}
+
+/** The first of what is asked for, by when it is due. */
+export async function readMatters(
+  manager: DataSource | EntityManager,
+  me: Me,
+  asked: MatterQuestion,
+  most: number,
+): Promise<MatterRow[]> {
+  const { sql, values } = where(me, asked);
+  return (await manager.query(
+    `select ${COLUMNS} from ${FROM} where ${sql}
+      order by x.state <> 'open', x.due is null, x.due, p.code, x.title, x.id limit ${most}`,
+    [...values],
+  )) as MatterRow[];
+}
+
+/** How many there are of what is asked for. */
+export async function countMatters(
+  manager: DataSource | EntityManager,
+  me: Me,
+  asked: MatterQuestion,
+): Promise<number> {
+  const { sql, values } = where(me, asked);
+  const [row] = (await manager.query(`select count(*) as count from ${FROM} where ${sql}`, [...values])) as [
+    { count: string },
+  ];
+  return Number(row.count);
+}
