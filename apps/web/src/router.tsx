@@ -50,6 +50,12 @@ const places: RouteObject[] = [
         path: "register",
         lazy: async () => ({ Component: (await import("./resources/register/RegisterPage.tsx")).RegisterPage }),
       },
+      {
+        path: "registers",
+        lazy: async () => ({
+          Component: (await import("./matters/settings/RegisterSettingsPage.tsx")).RegisterSettingsPage,
+        }),
+      },
       { path: "rates", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).RatesPage }) },
       { path: "accounts", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).AccountsPage }) },
       { path: "systems", lazy: async () => ({ Component: (await import("./access/SetUpPages.tsx")).SystemsPage }) },

@@ -73,6 +73,8 @@ export const mattersSchema = z.object({
   settings: matterSettingsSchema,
   matters: z.array(matterSchema),
   total: z.int(),
+  /** Of one project, what remains of its contingency; `null` of several. */
+  contingency: z.object({ minor: amountMinorSchema, currency: z.string(), minorDigits: z.int() }).nullable(),
   /** Where whoever reads this may add some: in any project they plan; here, where one place was asked for. */
   mayAdd: z.boolean(),
   maySet: z.boolean(),

@@ -88,6 +88,12 @@ const ACTIVITY_FIELDS = {
   },
   blocked: { head: "Blocked", type: "yesNo" },
   blockedBy: { head: "Blocked by", type: "text" },
+  inRegisters: {
+    head: "Open in registers",
+    type: "number",
+    hint: "Open risks, issues, actions and decisions tied to it",
+  },
+  registersDue: { head: "Due in registers", type: "date", hint: "When the first of these is due" },
   reported: { head: "Last booked", type: "date", hint: "The last day with time booked on it" },
   before: { head: "Predecessors", type: "number" },
   after: { head: "Successors", type: "number" },

@@ -44,6 +44,7 @@ import { dayAfterDate, livePeriod } from "./invented/livePeriod.ts";
 import { PEOPLE } from "./invented/people.ts";
 import { ASIDE, PROGRAMMES, PROJECTS, type DemoProject } from "./invented/projects.ts";
 import { notedInDemo } from "./noted.ts";
+import { registersInDemo, risksInDemo } from "./registers.ts";
 import { putForwardInDemo } from "./putForward.ts";
 import { Random } from "./invented/random.ts";
 import { approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
@@ -126,6 +127,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     project: (code: string) => projects.find(({ demo }) => demo.code === code)!,
   };
   await gatesInDemo(gated);
+  await risksInDemo(world, projects);
   // In a world of their own, so that what the dozen go through stays what it is.
   const aside: World = { ...world, random: new Random(SEED + 1), booked: new Map() };
   const others: LiveProject[] = [];
@@ -137,6 +139,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   }
   await begunInDemo(world, projects, DATA_DATES.at(-1)!);
   await notedInDemo(world, projects, at(DATA_DATES.at(-1)!));
+  await registersInDemo(world, projects);
   await putForwardInDemo(world, projects);
   await askedInDemo(gated, POST);
   await tellInDemo(world, projects);

@@ -13,6 +13,7 @@ import {
 } from "@chronometra/contract";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
+import { reservesOf } from "../approve/reserves.ts";
 import { namesOf } from "../resources/namables.ts";
 import { isClosed } from "../project/projectAccess.ts";
 import { groupsBelow } from "../project/groupTree.ts";
@@ -176,6 +177,11 @@ async function questionOf(manager: DataSource | EntityManager, me: Me, query: Qu
   };
 }
 
+async function contingencyOf(database: DataSource, me: Me, projectId: string): Promise<Matters["contingency"]> {
+  const { balances, currency, minorDigits } = await reservesOf(database, me, projectId);
+  return { minor: balances.contingency, currency, minorDigits };
+}
+
 /** What stands in the registers, as far as someone sees it, and what they may do there. */
 export async function listMatters(database: DataSource, me: Me, query: Query): Promise<Matters> {
   const asked = await questionOf(database, me, query);
@@ -185,6 +191,7 @@ export async function listMatters(database: DataSource, me: Me, query: Query): P
     settings: await matterSettings(database),
     matters: await presentMatters(database, me, rows),
     total: rows.length < MOST_SHOWN ? rows.length : await countMatters(database, me, asked),
+    contingency: project === null ? null : await contingencyOf(database, me, project.id),
     mayAdd:
       project === null
         ? me.roles.includes("controller") || me.roles.includes("projectManager")

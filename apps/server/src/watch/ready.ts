@@ -55,6 +55,15 @@ export const READY_WATCHLISTS: readonly Watchlist[] = [
     ]),
   ),
   ready(
+    "registers",
+    "Overdue in registers",
+    question(
+      [[{ field: "registersDue", is: "before", date: "today" }]],
+      ["name", "owner", "registersDue", "inRegisters", "start", "finish"],
+      { sort: [{ field: "registersDue", desc: false }] },
+    ),
+  ),
+  ready(
     "no-date",
     "No date",
     question(

@@ -4,6 +4,7 @@ import { LogOut, Moon, Sun, UserRoundCog } from "lucide-react";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useMatch } from "react-router";
 import { weekQuery } from "../collect/queries.ts";
+import { matterCountsQuery } from "../matters/queries.ts";
 import { Dial } from "../shared/charts/Dial.tsx";
 import { holds, mayLook, useSignOut } from "../shared/session/session.ts";
 import { setTheme, useTheme } from "../shared/charts/theme.ts";
@@ -23,8 +24,10 @@ function useNow(): Date {
 
 const PERIOD_MILLISECONDS = 28 * 24 * 3_600_000;
 
+/** The time left to issue, and how much in the registers is overdue. */
 function TimeLeft({ period }: { period: Period }) {
   const now = useNow();
+  const overdue = useQuery(matterCountsQuery).data?.overdue ?? 0;
   if (period.number === null || period.issueBy === null) {
     return (
       <div className="text-sm" style={{ color: "var(--bar-muted)" }}>
@@ -56,6 +59,14 @@ function TimeLeft({ period }: { period: Period }) {
         <div className="text-xs" style={{ color: left < 0 ? "#ff9377" : "var(--bar-brass)" }}>
           {timeLeftWords(until, now)}
           {left < 0 ? "" : " to issue"}
+          {overdue > 0 && (
+            <>
+              {" · "}
+              <Link className="underline" to="/registers?overdue=1">
+                {overdue} overdue
+              </Link>
+            </>
+          )}
         </div>
       </div>
     </div>

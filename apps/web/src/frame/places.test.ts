@@ -21,7 +21,7 @@ describe("places", () => {
     ]);
     expect(shown(someone(null, "administrator"))).toEqual(["Set up: Register, Accounts, Other systems", "Mail: Mail"]);
     expect(shown(someone(null, "reader"))).toEqual([
-      "Set up: Register, Life cycles, Exchange rates",
+      "Set up: Register, Life cycles, Scale of registers, Exchange rates",
       "Approvals: Approvals",
       "Look: Portfolio, Groups, Roadmap, Deadlines, Registers, Load, Watchlists",
       "Tell: Reports, Mail",

@@ -49,6 +49,7 @@ export const HOUSE: readonly Place[] = [
       { to: "/set-up/templates", name: "Templates", open: mayPlan },
       { to: "/set-up/register", name: "Register", open: (me) => mayLook(me) || isAdministrator(me) },
       { to: "/set-up/life-cycles", name: "Life cycles", open: mayLook },
+      { to: "/set-up/registers", name: "Scale of registers", open: mayLook },
       { to: "/set-up/groups", name: "Groups and limits", open: isController },
       { to: "/set-up/rates", name: "Exchange rates", open: mayLook },
       { to: "/set-up/accounts", name: "Accounts", open: isAdministrator },

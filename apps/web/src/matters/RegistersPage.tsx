@@ -1,14 +1,14 @@
 import { MATTER_KIND_WORDS, MATTER_KINDS, type Matter, type MatterKind, type Matters } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState, type ReactNode } from "react";
-import { useParams } from "react-router";
-import { groupsQuery } from "../portfolio/group/queries.ts";
-import { portfolioQuery } from "../project/queries.ts";
+import { Link, useParams } from "react-router";
+import { groupsQuery, portfolioQuery } from "../project/queries.ts";
+import { Toned } from "../shared/dialogs/Toned.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { mayLook, useMe } from "../shared/session/session.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";
-import { countWords } from "../shared/words/words.ts";
+import { countWords, money } from "../shared/words/words.ts";
 import { matterColumns } from "./matterColumns.tsx";
 import { MatterDialog } from "./MatterDialog.tsx";
 import { NewMatterForm } from "./NewMatterForm.tsx";
@@ -20,6 +20,8 @@ const FILTERS = ["kind", "group", "tie", "all", "overdue", "mine"] as const;
 /** What the address asks for. */
 const askedIn = (params: URLSearchParams): Asked =>
   Object.fromEntries(FILTERS.flatMap((name) => (params.get(name) === null ? [] : [[name, params.get(name)!]])));
+
+const titled = (words: string): string => words.slice(0, 1).toUpperCase() + words.slice(1);
 
 type Put = ReturnType<typeof useAddress>[1];
 
@@ -39,7 +41,7 @@ function Kinds({ kind, put }: { kind: MatterKind | null; put: Put }) {
   return (
     <div className="flex flex-wrap gap-x-4 text-sm" role="group" aria-label="Registers">
       {tab(null, "All")}
-      {MATTER_KINDS.map((each) => tab(each, MATTER_KIND_WORDS[each][1]))}
+      {MATTER_KINDS.map((each) => tab(each, titled(MATTER_KIND_WORDS[each][1])))}
     </div>
   );
 }
@@ -111,6 +113,33 @@ const emptyWords = (kind: MatterKind | null, asked: Asked): string => {
   return asked.all === undefined ? `${named} is open.` : `${named} stands here yet.`;
 };
 
+/** What open risks are expected to cost, by currency, against the contingency of a project. */
+function Exposure({ shown: { matters, contingency } }: { shown: Matters }) {
+  const sums = new Map<string, { minor: number; minorDigits: number }>();
+  for (const { state, expected } of matters) {
+    if (state !== "open" || expected === null || expected.minor === 0) continue;
+    const { currency, minor, minorDigits } = expected;
+    sums.set(currency, { minor: (sums.get(currency)?.minor ?? 0) + minor, minorDigits });
+  }
+  if (sums.size === 0 && contingency === null) return null;
+  const amounts = [...sums].map(([currency, { minor, minorDigits }]) => `${money(minor, minorDigits)} ${currency}`);
+  const expected = [...sums.values()].reduce((sum, { minor }) => sum + minor, 0);
+  return (
+    <p className="pb-2 text-sm">
+      Open risks are expected to cost {amounts.length === 0 ? "nothing" : amounts.join(" and ")}
+      {contingency !== null && (
+        <>
+          ;{" "}
+          <Toned tone={expected > contingency.minor ? "adverse" : "plain"} marked>
+            {money(contingency.minor, contingency.minorDigits)} {contingency.currency} of contingency remain
+          </Toned>
+        </>
+      )}
+      .
+    </p>
+  );
+}
+
 interface ShownProps {
   readonly asked: Asked;
   readonly project: string | null;
@@ -123,7 +152,7 @@ function Shown({ asked, project, shown, params, put }: ShownProps) {
   const keeper = useMatters();
   const places = usePlaces(project);
   const [adding, setAdding] = useState(false);
-  const { settings, matters, total, mayAdd } = shown;
+  const { settings, matters, total, mayAdd, maySet } = shown;
   const kind = MATTER_KINDS.find((each) => each === asked.kind) ?? null;
   const open = (matter: Matter): void => put({ matter: matter.id }, "push");
   const columns = useMemo(
@@ -140,6 +169,7 @@ function Shown({ asked, project, shown, params, put }: ShownProps) {
   return (
     <>
       {kind === "risk" && <RiskMatrix matters={matters} settings={settings} onOpen={open} />}
+      {kind === "risk" && <Exposure shown={shown} />}
       <DataTable
         key={kind ?? "all"}
         name={kind === null ? "Registers" : `Register of ${MATTER_KIND_WORDS[kind][1]}`}
@@ -147,11 +177,18 @@ function Shown({ asked, project, shown, params, put }: ShownProps) {
         columns={columns}
         rowKey={({ id }) => id}
         tools={
-          mayAdd && (
-            <button type="button" className="btn btn-sm" onClick={() => setAdding(true)}>
-              {kind === null ? "Add …" : `Add ${MATTER_KIND_WORDS[kind][0]} …`}
-            </button>
-          )
+          <>
+            {maySet && (
+              <Link className="btn btn-ghost btn-sm" to="/set-up/registers">
+                Scale and fields
+              </Link>
+            )}
+            {mayAdd && (
+              <button type="button" className="btn btn-sm" onClick={() => setAdding(true)}>
+                {kind === null ? "Add …" : `Add ${MATTER_KIND_WORDS[kind][0]} …`}
+              </button>
+            )}
+          </>
         }
         empty={<p>{emptyWords(kind, asked)}</p>}
       />

@@ -46,6 +46,7 @@ export function StrikeForm(props: { matter: Matter; settings: MatterSettings; on
           }),
       });
       put({ matter: issue });
+      onClose();
     },
   });
   return (

@@ -94,7 +94,7 @@ export function matterColumns({ kind, settings, places, onOpen }: Shown): Column
       wraps: true,
       value: ({ title }) => title,
       show: (matter) => (
-        <button type="button" className="cursor-pointer text-left hover:underline" onClick={() => onOpen(matter)}>
+        <button type="button" className="link-quiet cursor-pointer text-left" onClick={() => onOpen(matter)}>
           {matter.title}
         </button>
       ),

@@ -23,3 +23,6 @@ export const projectQuery = (project: string) =>
     queryKey: ["project", project],
     queryFn: () => call("GET /api/projects/:project", { params: { project } }),
   });
+
+/** Portfolios and programmes, with whoever answers for each. */
+export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: () => call("GET /api/programmes", {}) });

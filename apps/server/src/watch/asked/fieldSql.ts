@@ -28,6 +28,12 @@ export interface Sql {
 
 type Expressions = Readonly<Record<string, string>>;
 
+/** Open matters that are tied to the activity `r`; whether a plan's risk is open its head says. */
+const OPEN_MATTERS = `from matter_tie t join matter m on m.id = t.matter_id
+    left join risk_head h on h.project_id = m.project_id and h.risk_id = m.risk_id
+   where t.about = 'activity' and t.about_id = r.activity_id and m.project_id = r.project_id and m.removed = 0
+     and (if(m.risk_id is null, m.state = 'open', h.risk_id is not null and h.gone is null))`;
+
 const ACTIVITY: Expressions = {
   name: "r.name",
   branch: "r.branch",
@@ -59,6 +65,8 @@ const ACTIVITY: Expressions = {
   estimate: "r.estimate",
   blocked: "r.blocked",
   blockedBy: "r.blocked_by",
+  inRegisters: `(select count(*) ${OPEN_MATTERS})`,
+  registersDue: `(select min(m.due) ${OPEN_MATTERS})`,
   reported: "r.reported",
   before: "r.links_in",
   after: "r.links_out",

@@ -7,6 +7,7 @@ import { Link, useLocation } from "react-router";
 import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { DateField } from "../../shared/fields/DateField.tsx";
+import { OwnMatters } from "../../matters/MatterItems.tsx";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { keepPreference, preference } from "../../shared/session/preferences.ts";
 import { dateWords } from "../../shared/words/words.ts";
@@ -201,6 +202,7 @@ function Work({ desk }: { desk: Desk }) {
           </span>
         </div>
         <DeskGlance desk={desk} day={day} onDay={setDay} />
+        <OwnMatters />
         {groups.length === 0 && <p className="muted py-6">{nothingWords(desk, waits)}</p>}
         {groups.map(({ group, activities }) => (
           <section key={group} aria-label={group}>

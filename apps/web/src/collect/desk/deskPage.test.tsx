@@ -7,6 +7,7 @@ import { preference } from "../../shared/session/preferences.ts";
 import { listen, Refusal, show, someone, type Sent } from "../../testing/fakePage.tsx";
 import { DeskPage } from "./DeskPage.tsx";
 
+jest.mock("../../matters/MatterItems.tsx", () => ({ OwnMatters: () => null }));
 jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const activity = (id: string, part: Partial<DeskActivity> = {}): DeskActivity => ({

@@ -3,6 +3,7 @@ import { useRef } from "react";
 import { useParams } from "react-router";
 import { DocumentList } from "../../documents/DocumentList.tsx";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
+import { ActivityMatters } from "../../matters/MatterItems.tsx";
 import { CommitText } from "../../shared/fields/CommitText.tsx";
 import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
 import { telling } from "../../shared/messages/telling.ts";
@@ -168,6 +169,7 @@ export function NotesTab({ row, note, session, commit, mayEdit }: Props) {
           ask="drawings, method statements, permits; those who work on it find them on their desk"
         />
       </section>
+      <ActivityMatters project={project} activity={row.id} />
     </>
   );
 }

@@ -7,7 +7,7 @@ import { IndexCurves } from "../../look/IndexCurves.tsx";
 import { deadlinesInDanger } from "../../project/logLines.ts";
 import { closedOnes, openOnes } from "../../project/openOnes.ts";
 import { reachInWords } from "../../project/programmeTree.ts";
-import { pathsQuery, portfolioQuery } from "../../project/queries.ts";
+import { groupsQuery, pathsQuery, portfolioQuery } from "../../project/queries.ts";
 import { figuresTogether } from "../../project/together.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { Toned } from "../../shared/dialogs/Toned.tsx";
@@ -31,7 +31,7 @@ import { SaysDialog } from "../SaysDialog.tsx";
 import { GroupEarnedSchedule } from "./GroupEarnedSchedule.tsx";
 import { GroupLoad } from "./GroupLoad.tsx";
 import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
-import { groupPeriodsQuery, groupsQuery } from "./queries.ts";
+import { groupPeriodsQuery } from "./queries.ts";
 
 const NO_PATHS: Paths = {};
 
@@ -223,6 +223,9 @@ function Head({ id, name, groups }: Omit<GroupProps, "portfolio">) {
             Report
           </Link>
         )}
+        <Link className="btn btn-sm" to={id === HOUSE ? "/registers" : `/registers?group=${id}`}>
+          Registers
+        </Link>
         <Link className="btn btn-sm" to="/roadmap">
           Roadmap
         </Link>

@@ -1,8 +1,6 @@
 import { queryOptions } from "@tanstack/react-query";
 import { call } from "../../shared/session/api.ts";
 
-/** Portfolios and programmes, with whoever answers for each. */
-export const groupsQuery = queryOptions({ queryKey: ["groups"], queryFn: () => call("GET /api/programmes", {}) });
 /** What a group plans to earn, month by month. */
 export const groupPlannedQuery = (programme: string) =>
   queryOptions({

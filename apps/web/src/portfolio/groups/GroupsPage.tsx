@@ -1,9 +1,8 @@
 import { useQuery } from "@tanstack/react-query";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
-import { portfolioQuery } from "../../project/queries.ts";
+import { groupsQuery, portfolioQuery } from "../../project/queries.ts";
 import { Refused } from "../../shared/dialogs/Refused.tsx";
 import { holds, holdsEverywhere, useMe } from "../../shared/session/session.ts";
-import { groupsQuery } from "../group/queries.ts";
 import { FieldsPart } from "./FieldsPart.tsx";
 import { ProgrammesPart } from "./ProgrammesPart.tsx";
 import { QualityLimitsPart } from "./QualityLimitsPart.tsx";
