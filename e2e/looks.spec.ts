@@ -29,6 +29,13 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["charter", ({ project }) => `/projects/${project("LG-02")}/charter`],
         ["stages and gates", ({ project }) => `/projects/${project("LG-02")}/stages`],
         ["life cycles", "/set-up/life-cycles"],
+        ["registers", "/registers"],
+        ["risks of a project", ({ project }) => `/projects/${project("LG-02")}/registers?kind=risk`],
+        [
+          "a risk",
+          ({ project }) => `/projects/${project("LG-02")}/registers?kind=risk&matter=${project("LG-02")}%3Arisk-2`,
+        ],
+        ["scale of registers", "/set-up/registers"],
         ["begin a project", "/begin"],
         ["begin in three steps", "/begin/steps"],
         ["begin with a project", ({ project }) => `/begin/from?with=project:${project("LG-02")}`],

@@ -168,6 +168,17 @@ describe("a project begun with another", () => {
     expect(((await radu.get(read).buffer(true)).body as Buffer).toString()).toBe("new");
     const branch = await documentsOf("P-D3", { documents: true }, "section");
     expect(branch.documents.map(({ name }) => name)).toEqual(["method.txt"]);
+    // A template has them too, where they are asked for, and its projects from it.
+    const made = { project: source, branch: null, along: { ...ALONG, documents: true }, description: "", repeats: [] };
+    const templates = (await tomas.send("post", "/api/templates", { ...made, name: "With method" })).body as Template[];
+    const { id: template } = templates.find(({ name }) => name === "With method")!;
+    const along = { ...ALONG, documents: true };
+    const { body } = await begin({ ...asked({ template }, { along }), code: "P-D4", name: "P-D4" }, radu);
+    const begun = (await radu.get(`/api/projects/${body.project}/documents`)).body as ProjectDocuments;
+    expect(begun.documents.map(({ name }) => name)).toEqual(["Drawings", "method.txt"]);
+    await tomas.send("delete", `/api/templates/${template}`);
+    const rows = await world.database.query("select id from document where project_id = ?", [template]);
+    expect(rows).toEqual([]);
     // Each goes its own way from here.
     await radu.send("put", `/api/projects/${whole.id}/documents/${whole.documents[1]!.id}`, { removed: true });
     expect(((await tomas.get(`/api/projects/${source}/documents`)).body as ProjectDocuments).documents).toHaveLength(2);

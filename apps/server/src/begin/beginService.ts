@@ -32,7 +32,7 @@ interface Sourced extends ReadPart {
   readonly asks: readonly RepeatAsked[];
   readonly charter: Charter | null;
   readonly lifeCycle: string | null;
-  /** The project whose documents go along; `null` for none. */
+  /** The project or template whose documents go along; `null` for none. */
   readonly documentsOf: string | null;
 }
 
@@ -55,7 +55,7 @@ async function templatePart(
     asks: repeats,
     charter: along.charter ? charter : null,
     lifeCycle: along.charter ? lifeCycle : null,
-    documentsOf: null,
+    documentsOf: along.documents ? id : null,
   };
 }
 

@@ -4,6 +4,7 @@ import { beginAnew } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { meantOf } from "../charter/charter.ts";
+import { copyDocuments, forgetDocuments } from "../documents/copyDocuments.ts";
 import { lifeOf } from "../gates/gateLife.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { inTransaction, orTaken } from "../shared/database.ts";
@@ -100,6 +101,16 @@ export async function makeTemplate(
       lifeCycleId,
     });
     await orTaken(inserted, () => taken(name));
+    if (along.documents)
+      await copyDocuments(manager, me, {
+        from: projectId,
+        to: id,
+        isThere: ({ about, aboutId }) =>
+          about === "activity"
+            ? plan.activities.has(aboutId)
+            : branch === null &&
+              (about === "project" || (about === "deliverable" && charter?.deliverables[aboutId] !== undefined)),
+      });
   });
   return listTemplates(database, me);
 }
@@ -135,6 +146,7 @@ export async function writeTemplate(
 export async function removeTemplate(database: DataSource, me: Me, id: string): Promise<Template[]> {
   await inTransaction(database, async (manager) => {
     await ownTemplate(manager, me, id);
+    await forgetDocuments(manager, id);
     await manager.getRepository(TemplateEntity).delete({ id });
   });
   return listTemplates(database, me);

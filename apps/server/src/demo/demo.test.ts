@@ -33,7 +33,7 @@ beforeAll(async () => {
   expect(told).toHaveLength(10);
   ines = await world.caller("looker", ["controller"]);
   portfolio = (await ines.get("/api/portfolio")).body as Portfolio;
-}, 120_000);
+}, 240_000);
 afterAll(() => world.drop());
 
 const line = (code: string): ProjectLine => portfolio.projects.find((project) => project.code === code)!;

@@ -135,7 +135,7 @@ export async function gatesInDemo(told: Told): Promise<void> {
     ],
   });
   const nights = (await viewGates(database, lock.manager, lock.id)).events[0]!.actions[1]!;
-  await writeMatter(database, lock.manager, nights.id, {
+  await writeMatter(database, lock.manager, LONG_AGO, nights.id, {
     writes: [{ field: "state", was: "open", value: "settled" }],
   });
   await pass("planning", "", ["2026-01-26", "2026-01-28"], {});

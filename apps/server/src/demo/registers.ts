@@ -3,6 +3,9 @@ import { listMatters } from "../matters/listMatters.ts";
 import { raiseMatter, writeMatter } from "../matters/writeMatters.ts";
 import { planOf, type LiveProject, type World } from "./world.ts";
 
+/** Nobody is told of what happened long ago. */
+const UNTOLD = { put: () => Promise.resolve() };
+
 /** How severe risks were taken to be in the beginning, by project and name. */
 const FIRST_SEEN: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   "LG-02": {
@@ -134,7 +137,7 @@ async function sayOfRisks(
         value,
       }));
       const ties = await tieTo(world, id, tiedTo);
-      await writeMatter(world.database, manager, risk.id, {
+      await writeMatter(world.database, manager, UNTOLD, risk.id, {
         writes: [...writes, { field: "ties", was: [], value: ties }] as never,
       });
     }
@@ -159,7 +162,7 @@ async function raise(world: World, me: Me, project: LiveProject | null, raised: 
   const { database, accounts } = world;
   const owner = [...accounts.values()].find(({ name }) => name === by)?.id ?? me.id;
   const ties = project === null ? [] : await tieTo(world, project.id, tiedTo);
-  const { matter } = await raiseMatter(database, me, {
+  const { matter } = await raiseMatter(database, me, UNTOLD, {
     ...asked,
     project: project?.id ?? null,
     group: null,
@@ -167,9 +170,9 @@ async function raise(world: World, me: Me, project: LiveProject | null, raised: 
     ties,
   });
   if (response !== undefined)
-    await writeMatter(database, me, matter.id, { writes: [{ field: "response", was: "", value: response }] });
+    await writeMatter(database, me, UNTOLD, matter.id, { writes: [{ field: "response", was: "", value: response }] });
   if (isSettled === true)
-    await writeMatter(database, me, matter.id, { writes: [{ field: "state", was: "open", value: "settled" }] });
+    await writeMatter(database, me, UNTOLD, matter.id, { writes: [{ field: "state", was: "open", value: "settled" }] });
 }
 
 /** What stands in the demo's registers by now: a risk about to strike with parked work behind it, and what else came. */

@@ -11,8 +11,17 @@ interface Copied {
   readonly isThere: (place: Place) => boolean;
 }
 
+/** Forgets the documents of what is removed whole. */
+export async function forgetDocuments(manager: EntityManager, of: string): Promise<void> {
+  const [documents, versions] = [manager.getRepository(DocumentEntity), manager.getRepository(DocumentVersionEntity)];
+  const found = await documents.findBy({ projectId: of });
+  await versions.delete({ documentId: In(found.map(({ id }) => id)) });
+  await documents.delete({ projectId: of });
+}
+
 /**
- * Gives a project the documents of another one, each as it is now: the newest file, whose bytes both have, or the link.
+ * Gives a project, or a template, the documents of another one, each as it is now: the newest file, whose bytes both
+ * have, or the link.
  */
 export async function copyDocuments(manager: EntityManager, me: Me, { from, to, isThere }: Copied): Promise<void> {
   const [documents, versions] = [manager.getRepository(DocumentEntity), manager.getRepository(DocumentVersionEntity)];

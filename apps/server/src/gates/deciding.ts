@@ -14,6 +14,7 @@ import { AccountEntity } from "../access/accountEntity.ts";
 import { deciders } from "../access/accounts.ts";
 import { namables } from "../resources/namables.ts";
 import { noteInLog, setState } from "../charter/charter.ts";
+import { tellOwner } from "../matters/tellOfMatters.ts";
 import { beginMatter } from "../matters/writeMatters.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed } from "../project/projectAccess.ts";
@@ -160,24 +161,33 @@ const NEEDS: Readonly<Record<"passed" | "conditional", string>> = {
 };
 
 interface Asked {
-  readonly project: string;
+  readonly project: ProjectEntity;
   readonly stage: Stage;
   readonly event: number;
   readonly actions: DecideGate["actions"];
 }
 
 /** Puts what a gate asks for into the register of actions. */
-async function askActions(manager: EntityManager, me: Me, { project, stage, event, actions }: Asked): Promise<void> {
+async function askActions(
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  { project, stage, event, actions }: Asked,
+): Promise<void> {
   if (actions.length === 0) return;
   const known = new CallNames(await namables(manager));
   for (const [position, { what, owner, due }] of actions.entries()) {
     const found = known.findWhole(owner);
     const id = await beginMatter(manager, me, {
-      ...{ kind: "action", project, group: null, title: what, due },
+      ...{ kind: "action", project: project.id, group: null, title: what, due },
       owner: "id" in found ? found.id : null,
       ties: [{ about: "gate", id: stage.id }],
     });
-    await manager.getRepository(GateActionEntity).insert({ id, projectId: project, eventId: event, position, owner });
+    await manager
+      .getRepository(GateActionEntity)
+      .insert({ id, projectId: project.id, eventId: event, position, owner });
+    const told = { id, kind: "action", title: what, due, code: project.code } as const;
+    await tellOwner(manager, post, me, told, "id" in found ? found.id : null);
   }
 }
 
@@ -204,7 +214,7 @@ export async function decideGate(
     if (decision !== "conditional" && actions.length > 0)
       throw new Failure("invalid", "Only a pass with conditions asks for something to be done.");
     const event = await happened(manager, me, project, stage, { act: decision, word, conditions, at });
-    await askActions(manager, me, { project: id, stage, event, actions });
+    await askActions(manager, post, me, { project, stage, event, actions });
     if (isPassed(decision)) await storeLife(manager, id, { ...life, passed: [...life.passed, stage.id] });
     if (decision === "stopped") await setState(manager, me, project, "onHold");
     await tell(manager, post, me, project, {

@@ -3,11 +3,12 @@ import { findSeen } from "../project/reach.ts";
 import { listMatters, matterCounts, viewMatter } from "./listMatters.ts";
 import { writeMatterSettings } from "./matterSettings.ts";
 import { strike, strikeEffect } from "./strike.ts";
+import type { Telling } from "./tellOfMatters.ts";
 import { tiePlaces } from "./ties.ts";
 import { raiseMatter, writeMatter } from "./writeMatters.ts";
 
 /** Registers: risks, issues, actions, decisions, assumptions and lessons. */
-export function matterRoutes(serving: Serving): void {
+export function matterRoutes(serving: Serving, post: Telling): void {
   serve(serving, "GET /api/matters", ({ database, me, request }) => listMatters(database, me, request.query));
   serve(serving, "GET /api/projects/:project/matters", ({ database, me, params, request }) =>
     listMatters(database, me, { ...request.query, project: params["project"] }),
@@ -17,15 +18,15 @@ export function matterRoutes(serving: Serving): void {
   );
   serve(serving, "GET /api/matters/counts", ({ database, me }) => matterCounts(database, me));
   serve(serving, "PUT /api/matters/settings", ({ database, body }) => writeMatterSettings(database, body));
-  serve(serving, "POST /api/matters", ({ database, me, body }) => raiseMatter(database, me, body));
+  serve(serving, "POST /api/matters", ({ database, me, body }) => raiseMatter(database, me, post, body));
   serve(serving, "GET /api/matters/:matter", ({ database, me, params }) => viewMatter(database, me, params["matter"]!));
   serve(serving, "PUT /api/matters/:matter", ({ database, me, params, body }) =>
-    writeMatter(database, me, params["matter"]!, body),
+    writeMatter(database, me, post, params["matter"]!, body),
   );
   serve(serving, "POST /api/matters/:matter/strike/effect", ({ database, me, params }) =>
     strikeEffect(database, me, params["matter"]!),
   );
   serve(serving, "POST /api/matters/:matter/strike", ({ database, me, params, body }) =>
-    strike(database, me, params["matter"]!, body),
+    strike(database, me, post, params["matter"]!, body),
   );
 }

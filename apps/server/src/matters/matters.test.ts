@@ -162,6 +162,29 @@ describe("a register", () => {
   });
 });
 
+describe("whoever is concerned", () => {
+  const mail = async (): Promise<string[]> =>
+    (
+      (await world.database.query(
+        "select concat(a.login, ' | ', m.subject) as line from mail m join account a on a.id = m.account_id order by m.id",
+      )) as { line: string }[]
+    ).map(({ line }) => line);
+
+  it("hears of it once: the owner of what is theirs now, whoever raised it that it is settled, and nobody of their own", async () => {
+    const { code } = (await raised({ owner: tomas.me.id })).project!;
+    expect(await mail()).toEqual([]);
+    const { id } = await raised({ kind: "action", title: "Book the crane", owner: amadou.me.id });
+    await write(id, [{ field: "state", was: "open", value: "settled" }], amadou);
+    await write(id, [{ field: "state", was: "open", value: "settled" }], amadou);
+    await write(id, [{ field: "owner", was: amadou.me.id, value: ines.me.id }]);
+    expect((await mail()).toSorted()).toEqual([
+      `amadou | ${code}: action for you: Book the crane`,
+      `ines | ${code}: action for you: Book the crane`,
+      `tomas | ${code}: done: Book the crane`,
+    ]);
+  });
+});
+
 describe("what registers are kept by", () => {
   it("is a scale and own fields that the house defines; what is used stays", async () => {
     const { settings } = await list("", ines);

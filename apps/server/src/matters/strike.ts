@@ -11,6 +11,7 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import { findMatter } from "./listMatters.ts";
 import { MatterTieEntity } from "./matterEntities.ts";
 import type { MatterRow } from "./matterRows.ts";
+import { tellStruck, type Telling } from "./tellOfMatters.ts";
 import { beginMatter, noteEvent } from "./writeMatters.ts";
 
 /** A risk of a plan that may still strike. */
@@ -56,6 +57,7 @@ export async function strikeEffect(
 export async function strike(
   database: DataSource,
   me: Me,
+  post: Telling,
   id: string,
   { title, severity, owner, due }: BodyOf<"POST /api/matters/:matter/strike">,
 ): Promise<ResponseOf<"POST /api/matters/:matter/strike">> {
@@ -77,6 +79,17 @@ export async function strike(
     });
     await noteEvent(manager, me, id, { field: "State", was: "open", value: `struck: “${title}”` });
     const named = woken.map((activity) => orNotFound(plan.activities.get(activity), "activity of that address").name);
+    await tellStruck(
+      manager,
+      post,
+      me,
+      { id: issue, kind: "issue", title, code: project.code, due },
+      {
+        to: [owner, row.owner, row.raisedBy, project.managerId],
+        risk: row.title,
+        woken: named,
+      },
+    );
     return { issue, woken: named, revision: result.revision };
   });
 }

@@ -1,5 +1,6 @@
 import { randomUUID } from "node:crypto";
 import {
+  matterStateWords,
   OWNERS_FIELDS,
   type BodyOf,
   type MatterSettings,
@@ -11,9 +12,9 @@ import {
 import type { Change } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { writeProject, writeProjects } from "../plan/writeProjects.ts";
+import { writeProject, writeProjects, type Writing } from "../plan/writeProjects.ts";
 import { assertMayBeginIn } from "../project/projectAccess.ts";
-import { ProgrammeEntity } from "../project/projectEntity.ts";
+import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
 import { holdsIn } from "../project/reach.ts";
 import { todayOf } from "../shared/clock.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -23,6 +24,7 @@ import { findMatter, mayWrite, viewMatter } from "./listMatters.ts";
 import { MatterEntity, MatterEventEntity, MatterTieEntity } from "./matterEntities.ts";
 import type { MatterContent, MatterRow } from "./matterRows.ts";
 import { matterSettings } from "./matterSettings.ts";
+import { tellOwner, tellSettled, type Telling } from "./tellOfMatters.ts";
 import { assertFits, fieldWords, saidIn, valueWords, withWrite, type Written } from "./writes.ts";
 
 /** The id of what there is to know of a project's risk. */
@@ -129,6 +131,21 @@ async function writable(
   return row;
 }
 
+/** Tells the new owner, and whoever raised it that it is settled. */
+async function tellWritten(
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  row: MatterRow,
+  news: readonly MatterWrite[],
+): Promise<void> {
+  for (const write of news) {
+    if (write.field === "owner") await tellOwner(manager, post, me, row, write.value);
+    if (write.field === "state" && write.value === "settled")
+      await tellSettled(manager, post, me, row, row.raisedBy, matterStateWords(row.kind, "settled"));
+  }
+}
+
 /** Brings back what was removed, which nobody sees any more. */
 async function bringBack(database: DataSource, me: Me, id: string): Promise<MatterView> {
   await inTransaction(database, async (manager) => {
@@ -150,6 +167,7 @@ async function bringBack(database: DataSource, me: Me, id: string): Promise<Matt
 export async function writeMatter(
   database: DataSource,
   me: Me,
+  post: Telling,
   id: string,
   { writes }: BodyOf<"PUT /api/matters/:matter">,
 ): Promise<MatterView | null> {
@@ -159,12 +177,13 @@ export async function writeMatter(
   if (projectId === null)
     await inTransaction(database, async (manager) => {
       const row = await writable(manager, me, id, writes);
-      await applyWrites(manager, me, row, settings, writes);
+      await tellWritten(manager, post, me, row, await applyWrites(manager, me, row, settings, writes));
     });
   else
     await writeProjects(database, me, [projectId], async (writing) => {
       const row = await writable(writing.manager, me, id, writes);
       const news = await applyWrites(writing.manager, me, row, settings, writes);
+      await tellWritten(writing.manager, post, me, row, news);
       const changes = riskId === null ? [] : planChanges(row, news);
       if (changes.length > 0)
         await storeChanges(writing, writing.project(projectId), { changes, label: `Risk “${row.title}” changed` });
@@ -222,6 +241,27 @@ export async function beginMatter(
   return of.id;
 }
 
+/** What its owner is told of a new matter. */
+const toldOf = (id: string, { kind, title, due = null }: NewMatter, code: string | null) => ({
+  id,
+  kind,
+  title,
+  due,
+  code,
+});
+
+/** Puts something into a register of a project that is being written; a risk into its plan. */
+async function beginOfProject(writing: Writing, project: ProjectEntity, asked: NewMatter): Promise<string> {
+  const { manager, me } = writing;
+  const { kind, title, chance = null } = asked;
+  if (kind !== "risk") return beginMatter(manager, me, asked);
+  const riskId = randomUUID().slice(0, 13);
+  const row = { id: riskId, name: title, probability: chance!, effects: [] };
+  const changes: Change[] = [{ type: "addRow", table: "risks", key: riskId, row }];
+  await storeChanges(writing, project, { changes, label: `Risk “${title}” added` });
+  return beginMatter(manager, me, asked, { id: idOfRisk(project.id, riskId), riskId });
+}
+
 /** Refuses whoever may not put something into the registers of a group, or of the house. */
 async function assertMayRaise(manager: EntityManager, me: Me, group: string | null): Promise<void> {
   if (group === null) {
@@ -240,8 +280,8 @@ async function assertMayRaise(manager: EntityManager, me: Me, group: string | nu
  * Puts something into a register. A project's risk becomes one of its plan, so that chances can be reckoned with it.
  * @throws {Failure} notAllowed, invalid
  */
-export async function raiseMatter(database: DataSource, me: Me, asked: NewMatter): Promise<MatterView> {
-  const { kind, project, group, chance = null, title } = asked;
+export async function raiseMatter(database: DataSource, me: Me, post: Telling, asked: NewMatter): Promise<MatterView> {
+  const { kind, project, group, chance = null } = asked;
   if (project !== null && group !== null)
     throw new Failure("invalid", "It is of a project or of a group, not of both.");
   if (kind === "risk" && chance === null) throw new Failure("invalid", "Say how likely the risk is, as a percent.");
@@ -249,17 +289,16 @@ export async function raiseMatter(database: DataSource, me: Me, asked: NewMatter
   if (project === null) {
     const id = await inTransaction(database, async (manager) => {
       await assertMayRaise(manager, me, group);
-      return beginMatter(manager, me, asked);
+      const begun = await beginMatter(manager, me, asked);
+      await tellOwner(manager, post, me, toldOf(begun, asked, null), asked.owner ?? null);
+      return begun;
     });
     return viewMatter(database, me, id);
   }
   const id = await writeProject(database, me, project, async (writing, found) => {
-    if (kind !== "risk") return beginMatter(writing.manager, me, asked);
-    const riskId = randomUUID().slice(0, 13);
-    const row = { id: riskId, name: title, probability: chance!, effects: [] };
-    const changes: Change[] = [{ type: "addRow", table: "risks", key: riskId, row }];
-    await storeChanges(writing, found, { changes, label: `Risk “${title}” added` });
-    return beginMatter(writing.manager, me, asked, { id: idOfRisk(project, riskId), riskId });
+    const begun = await beginOfProject(writing, found, asked);
+    await tellOwner(writing.manager, post, me, toldOf(begun, asked, found.code), asked.owner ?? null);
+    return begun;
   });
   return viewMatter(database, me, id);
 }

@@ -149,7 +149,7 @@ export function createApp(options: AppOptions): App {
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
   charterRoutes(serving, post);
-  matterRoutes(serving);
+  matterRoutes(serving, post);
   gateRoutes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));

@@ -108,7 +108,6 @@ function From({ portfolio, templates }: { portfolio: Portfolio; templates: reado
         <DateFields dated={dated} onChange={setDated} />
         <AlongFields
           along={along}
-          hasDocuments={parts.some(({ source }) => "project" in source)}
           onChange={(next) => {
             setAlong(next);
             // Other people are other roles.

@@ -3,8 +3,6 @@ import type { TakenAlongWish } from "@chronometra/contract";
 interface Props {
   readonly along: TakenAlongWish;
   readonly onChange: (along: TakenAlongWish) => void;
-  /** Whether documents can go along, as from a project. */
-  readonly hasDocuments: boolean;
 }
 
 const PEOPLE: readonly (readonly [TakenAlongWish["people"], string])[] = [
@@ -21,7 +19,7 @@ const MORE: readonly (readonly [Exclude<keyof TakenAlongWish, "people">, string]
 ];
 
 /** What goes along. */
-export const AlongFields = ({ along, onChange, hasDocuments }: Props) => (
+export const AlongFields = ({ along, onChange }: Props) => (
   <fieldset className="flex flex-wrap items-center gap-x-4 gap-y-1 text-sm">
     <legend className="pb-1">What goes along; time, costs and progress so far never do</legend>
     <label className="flex items-center gap-2">
@@ -38,7 +36,7 @@ export const AlongFields = ({ along, onChange, hasDocuments }: Props) => (
         ))}
       </select>
     </label>
-    {MORE.filter(([field]) => hasDocuments || field !== "documents").map(([field, words]) => (
+    {MORE.map(([field, words]) => (
       <label key={field} className="flex items-center gap-1">
         <input
           type="checkbox"

@@ -77,7 +77,7 @@ export function MakeTemplate({ project, onClose }: Props) {
           </select>
         </label>
         <TemplateForm words={words} branches={summaries} onChange={setWords} />
-        <AlongFields along={along} onChange={setAlong} hasDocuments={false} />
+        <AlongFields along={along} onChange={setAlong} />
         <SaveOrCancel
           fault={make.error?.message ?? null}
           isReady={words.name.trim() !== "" && plan !== undefined && !make.isPending}

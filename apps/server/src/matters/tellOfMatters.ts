@@ -1,0 +1,92 @@
+import { MATTER_KIND_WORDS, type MatterKind, type Me } from "@chronometra/contract";
+import { dateWords } from "@chronometra/core";
+import { In, type EntityManager } from "typeorm";
+import { AccountEntity } from "../access/accountEntity.ts";
+import type { Message, Post } from "../tell/post.ts";
+
+/** Takes what people are told. */
+export type Telling = Pick<Post, "put">;
+
+/** What people are told of a matter. */
+interface Told {
+  readonly id: string;
+  readonly kind: MatterKind;
+  readonly title: string;
+  /** Its project as it is called in short; `null` of a group's or the house's. */
+  readonly code: string | null;
+  readonly due: string | null;
+}
+
+/** Tells people of a matter, whoever does it left out; they are accounts, or the persons that accounts are. */
+async function tell(
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  matter: Told,
+  { to, subject, words }: { to: readonly (string | null)[]; subject: string; words: readonly string[] },
+): Promise<void> {
+  const ids = [...new Set(to)].flatMap((id) => (id === null ? [] : [id]));
+  if (ids.length === 0) return;
+  const accounts = await manager.getRepository(AccountEntity).find({ where: [{ id: In(ids) }, { personId: In(ids) }] });
+  const { code, title, id } = matter;
+  await post.put(
+    manager,
+    accounts
+      .filter((account) => account.id !== me.id)
+      .map((account): Message => ({
+        to: account,
+        subject: `${code === null ? "" : `${code}: `}${subject}: ${title}`.slice(0, 200),
+        body: words.filter((line) => line !== "").join("\n\n"),
+        link: `/registers?all=1&matter=${encodeURIComponent(id)}`,
+      })),
+  );
+}
+
+const dueWords = ({ due }: Told): string => (due === null ? "" : `Due on ${dateWords(due)}.`);
+
+/** Tells whoever owns a matter from now on. */
+export const tellOwner = (
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  matter: Told,
+  owner: string | null,
+): Promise<void> =>
+  tell(manager, post, me, matter, {
+    to: [owner],
+    subject: `${MATTER_KIND_WORDS[matter.kind][0]} for you`,
+    words: [`${me.name} asks you to see to: ${matter.title}`, dueWords(matter)],
+  });
+
+/** Tells whoever raised a matter that it is settled. */
+export const tellSettled = (
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  matter: Told,
+  raisedBy: string | null,
+  state: string,
+): Promise<void> =>
+  tell(manager, post, me, matter, {
+    to: [raisedBy],
+    subject: state,
+    words: [`${me.name} says: ${state}.`],
+  });
+
+/** Tells those concerned that a risk struck, and what has become of it. */
+export const tellStruck = (
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  issue: Told,
+  { to, risk, woken }: { to: readonly (string | null)[]; risk: string; woken: readonly string[] },
+): Promise<void> =>
+  tell(manager, post, me, issue, {
+    to,
+    subject: "a risk struck",
+    words: [
+      `The risk “${risk}” struck, says ${me.name}; it is the issue “${issue.title}” now.`,
+      woken.length === 0 ? "" : `Woken: ${woken.join(", ")}.`,
+      dueWords(issue),
+    ],
+  });
