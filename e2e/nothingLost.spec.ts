@@ -328,7 +328,7 @@ test("signing out is not taken for a session that ran out, whatever is refused m
 test("whoever signs in as someone else after a session ran out finds a page of their own", async ({ page }) => {
   await signIn(page, "tomas");
   await page.goto("/desk");
-  await expect(page.getByRole("main")).not.toBeEmpty();
+  await expect(page.getByRole("region", { name: "Yours in the registers" })).toBeVisible();
   await endSession(page);
   await page.getByRole("link", { name: "Look", exact: true }).click();
   const again = page.getByRole("dialog", { name: "Sign in again" });

@@ -115,7 +115,9 @@ function besidesOf({
 }
 
 function shown(me: Me, row: MatterRow, { today, ties, owners, accounts, names, before }: Spoken): Matter {
-  const { id, kind, title, state, severity, due, raisedOn, closedOn, chance } = row;
+  const { id, kind, title, state, severity, due, raisedOn, chance } = row;
+  // A plan that was taken back has a risk open again, whatever was written when it was over.
+  const closedOn = state === "open" ? null : row.closedOn;
   const ownerName = row.owner === null ? null : (owners.get(row.owner) ?? "nobody known");
   return {
     ...{ id, kind, title, state, severity, due, raisedOn, closedOn, chance },

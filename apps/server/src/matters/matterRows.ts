@@ -42,17 +42,54 @@ export interface MatterRow {
   readonly groupManager: string | null;
 }
 
-/** Matters of all kinds: risks of projects as their plans have them, with what was written of them besides. */
-const ALL = `select m.id, m.kind, m.project_id, m.group_id, m.risk_id, m.title, m.state, m.severity, m.owner, m.raised_by, m.raised_on, m.due, m.closed_on,
+interface Condition {
+  readonly sql: string;
+  readonly values: readonly unknown[];
+}
+
+const all = (conditions: readonly Condition[]): Condition => ({
+  sql: conditions.map(({ sql }) => sql).join(" and "),
+  values: conditions.flatMap(({ values }) => values),
+});
+
+const TIED = "in (select t.matter_id from matter_tie t where t.about_id = ? and t.about = ?)";
+
+/**
+ * Matters of all kinds: risks of projects as their plans have them, with what was written of them besides, and all
+ * others. What can be told of either without looking at the rest is asked there, where there are indices.
+ */
+function matters({ id, kind, project, open, overdueOn, owners, tie }: MatterQuestion): Condition {
+  const own: Condition[] = [{ sql: "m.risk_id is null and m.removed = 0", values: [] }];
+  const risks: Condition[] = [{ sql: "true", values: [] }];
+  const both = (ofOwn: string, ofRisks: string, ...values: unknown[]): void => {
+    own.push({ sql: ofOwn, values });
+    risks.push({ sql: ofRisks, values });
+  };
+  const [projectId = "", riskId = ""] = (id ?? "").split(/:(.*)/s);
+  if (id !== undefined) own.push({ sql: "m.id = ?", values: [id] });
+  if (id !== undefined) risks.push({ sql: "h.project_id = ? and h.risk_id = ?", values: [projectId, riskId] });
+  if (kind !== undefined) own.push({ sql: "m.kind = ?", values: [kind] });
+  if (kind !== undefined && kind !== "risk") risks.push({ sql: "false", values: [] });
+  if (project !== undefined) both("m.project_id = ?", "h.project_id = ?", project);
+  if (open === true) both("m.state = 'open'", "h.gone is null");
+  if (overdueOn !== undefined) both("m.state = 'open' and m.due < ?", "h.gone is null and s.due < ?", overdueOn);
+  if (owners !== undefined) both("m.owner in (?)", "s.owner in (?)", owners);
+  if (tie !== undefined) both(`m.id ${TIED}`, `s.id ${TIED}`, tie.id, tie.about);
+  const [ofOwn, ofRisks] = [all(own), all(risks)];
+  return {
+    sql: `select m.id, m.kind, m.project_id, m.group_id, m.risk_id, m.title, m.state, m.severity, m.owner, m.raised_by, m.raised_on, m.due, m.closed_on,
       m.chance, m.content, null as expected, null as currency, null as digits
-    from matter m where m.risk_id is null and m.removed = 0
+    from matter m where ${ofOwn.sql}
   union all
   select concat(h.project_id, ':', h.risk_id), 'risk', h.project_id, null, h.risk_id, h.name,
       case when h.gone is null then 'open' when h.gone = 'struck' then 'struck' else 'settled' end,
       s.severity, s.owner, s.raised_by, s.raised_on, s.due, s.closed_on, h.chance, s.content, h.expected, h.currency, h.digits
-    from risk_head h left join matter s on s.id = concat(h.project_id, ':', h.risk_id)`;
+    from risk_head h left join matter s on s.id = concat(h.project_id, ':', h.risk_id) where ${ofRisks.sql}`,
+    values: [...ofOwn.values, ...ofRisks.values],
+  };
+}
 
-const FROM = `(${ALL}) x left join project p on p.id = x.project_id left join programme g on g.id = x.group_id
+const PLACED = `left join project p on p.id = x.project_id left join programme g on g.id = x.group_id
   left join project_closing c on c.project_id = x.project_id`;
 
 const COLUMNS = `x.id, x.kind, x.project_id as projectId, x.group_id as groupId, x.risk_id as riskId, x.title, x.state, x.severity, x.owner,
@@ -82,37 +119,27 @@ export interface MatterQuestion {
 export const ownersOf = ({ id, person }: Pick<Me, "id" | "person">): string[] =>
   person === null ? [id] : [id, person];
 
-interface Condition {
-  readonly sql: string;
-  readonly values: readonly unknown[];
-}
-
-/** What holds of `x`, `p` and `c` of what someone sees, or owns, and asks for. */
-function where(me: Me, asked: MatterQuestion): Condition {
+/** Those of what is asked for that someone sees, or owns, as `x`, with their projects as `p`: what comes after `from`. */
+function asRead(me: Me, asked: MatterQuestion): Condition {
   const [projects, groups] = [seenSql(me, "p"), seenGroupSql(me, "x.group_id")];
-  const all: Condition[] = [
+  const { groups: within, closedToo = false } = asked;
+  const conditions: Condition[] = [
     {
       sql: `((x.project_id is not null and ${projects.sql}) or (x.project_id is null and ${groups.sql}) or x.owner in (?))`,
       values: [...projects.values, ...groups.values, ownersOf(me)],
     },
   ];
-  const add = (sql: string, ...values: unknown[]): void => void all.push({ sql, values });
-  const { id, kind, project, groups: within, open, overdueOn, owners, tie, closedToo = false } = asked;
-  if (id !== undefined) add("x.id = ?", id);
-  if (kind !== undefined) add("x.kind = ?", kind);
-  if (project !== undefined) add("x.project_id = ?", project);
-  if (within !== undefined) add("(p.programme_id in (?) or x.group_id in (?))", [...within, ""], [...within, ""]);
-  if (open === true) add("x.state = 'open'");
-  if (overdueOn !== undefined) add("x.state = 'open' and x.due < ?", overdueOn);
-  if (owners !== undefined) add("x.owner in (?)", owners);
-  if (tie !== undefined)
-    add(
-      "exists (select 1 from matter_tie t where t.matter_id = x.id and t.about = ? and t.about_id = ?)",
-      tie.about,
-      tie.id,
-    );
-  if (!closedToo) add("c.project_id is null");
-  return { sql: all.map(({ sql }) => sql).join(" and "), values: all.flatMap(({ values }) => values) };
+  if (within !== undefined)
+    conditions.push({
+      sql: "(p.programme_id in (?) or x.group_id in (?))",
+      values: [
+        [...within, ""],
+        [...within, ""],
+      ],
+    });
+  if (!closedToo) conditions.push({ sql: "c.project_id is null", values: [] });
+  const [from, which] = [matters(asked), all(conditions)];
+  return { sql: `(${from.sql}) x ${PLACED} where ${which.sql}`, values: [...from.values, ...which.values] };
 }
 
 /** The first of what is asked for, by when it is due. */
@@ -122,9 +149,9 @@ export async function readMatters(
   asked: MatterQuestion,
   most: number,
 ): Promise<MatterRow[]> {
-  const { sql, values } = where(me, asked);
+  const { sql, values } = asRead(me, asked);
   return (await manager.query(
-    `select ${COLUMNS} from ${FROM} where ${sql}
+    `select ${COLUMNS} from ${sql}
       order by x.state <> 'open', x.due is null, x.due, p.code, x.title, x.id limit ${most}`,
     [...values],
   )) as MatterRow[];
@@ -136,9 +163,7 @@ export async function countMatters(
   me: Me,
   asked: MatterQuestion,
 ): Promise<number> {
-  const { sql, values } = where(me, asked);
-  const [row] = (await manager.query(`select count(*) as count from ${FROM} where ${sql}`, [...values])) as [
-    { count: string },
-  ];
+  const { sql, values } = asRead(me, asked);
+  const [row] = (await manager.query(`select count(*) as count from ${sql}`, [...values])) as [{ count: string }];
   return Number(row.count);
 }

@@ -109,6 +109,10 @@ describe("a register", () => {
     await tomas.send("put", `/api/projects/${project}/standing`, { programme: group });
     expect((await titles(`?group=${group}`, quill)).toSorted()).toEqual(["Of a project elsewhere", "Of the port"]);
     expect((await raise({ project: null, title: "By a planner" }, tomas)).status).toBe(403);
+    expect((await raise({ project: null, group, title: "By a planner" }, tomas)).status).toBe(403);
+    await ines.send("put", `/api/programmes/${group}`, { name: "Port", parent: null, manager: tomas.me.id });
+    const own = await raised({ project: null, group, title: "By whoever answers for it" }, tomas);
+    expect([own.mayWrite, own.group]).toEqual(["all", { id: group, name: "Port" }]);
     expect((await quill.get("/api/matters?group=nowhere")).status).toBe(404);
   });
 
@@ -222,6 +226,7 @@ describe("a risk of a plan", () => {
     expect((await view(id)).matter).toMatchObject({ title: "Storm", chance: 0.2, severity: "grave" });
     await write(id, [{ field: "state", was: "open", value: "settled" }]);
     expect([await titles(), (await view(id)).matter.state]).toEqual([[], "settled"]);
+    expect(await titles("?kind=risk&all=1&mine=1")).toEqual([]);
     const rows = (await world.database.query("select count(*) as n from risk_row where project_id = ?", [project])) as [
       { n: string },
     ];

@@ -13,7 +13,6 @@ import type { Change } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
 import { writeProject, writeProjects, type Writing } from "../plan/writeProjects.ts";
-import { assertMayBeginIn } from "../project/projectAccess.ts";
 import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
 import { holdsIn } from "../project/reach.ts";
 import { todayOf } from "../shared/clock.ts";
@@ -273,7 +272,8 @@ async function assertMayRaise(manager: EntityManager, me: Me, group: string | nu
     await manager.getRepository(ProgrammeEntity).findOneBy({ id: group }),
     "group of that address",
   );
-  if (managerId !== me.id && !holdsIn(me, "controller", group)) assertMayBeginIn(me, group);
+  if (managerId !== me.id && !holdsIn(me, "controller", group))
+    throw new Failure("notAllowed", "What is of a group is put here by its manager and by controllers.");
 }
 
 /**

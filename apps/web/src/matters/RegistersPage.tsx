@@ -1,4 +1,11 @@
-import { MATTER_KIND_WORDS, MATTER_KINDS, type Matter, type MatterKind, type Matters } from "@chronometra/contract";
+import {
+  MATTER_KIND_WORDS,
+  MATTER_KINDS,
+  type Groups,
+  type Matter,
+  type MatterKind,
+  type Matters,
+} from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState, type ReactNode } from "react";
 import { Link, useParams } from "react-router";
@@ -6,7 +13,7 @@ import { groupsQuery, portfolioQuery } from "../project/queries.ts";
 import { Toned } from "../shared/dialogs/Toned.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
-import { mayLook, useMe } from "../shared/session/session.ts";
+import { holdsEverywhere, holdsIn, mayLook, useMe } from "../shared/session/session.ts";
 import { DataTable } from "../shared/table/DataTable.tsx";
 import { countWords, money } from "../shared/words/words.ts";
 import { matterColumns } from "./matterColumns.tsx";
@@ -92,18 +99,22 @@ function Filters({ asked, project, put }: { asked: Asked; project: string | null
 
 /** Projects and groups that something may be put to. */
 function usePlaces(project: string | null) {
-  const looks = mayLook(useMe());
-  const portfolio = useQuery({ ...portfolioQuery, enabled: project === null && looks }).data;
+  const me = useMe();
+  const enabled = project === null && mayLook(me);
+  const portfolio = useQuery({ ...portfolioQuery, enabled }).data;
+  const groups = useQuery({ ...groupsQuery, enabled }).data;
   return useMemo(() => {
-    if (portfolio === undefined) return [];
+    if (portfolio === undefined || groups === undefined) return [];
+    const isMine = ({ id, manager }: Groups["groups"][number]): boolean =>
+      manager?.id === me.id || holdsIn(me, "controller", id);
     return [
       ...portfolio.projects
         .filter(({ closed, mayEdit }) => !closed && mayEdit)
         .map(({ id, code, name }) => ({ id: `project:${id}`, name: `${code} ${name}` })),
-      ...portfolio.programmes.map(({ id, name }) => ({ id: `group:${id}`, name })),
-      { id: "house:", name: portfolio.name },
+      ...groups.groups.filter(isMine).map(({ id, name }) => ({ id: `group:${id}`, name })),
+      ...(holdsEverywhere(me, "controller") ? [{ id: "house:", name: portfolio.name }] : []),
     ];
-  }, [portfolio]);
+  }, [portfolio, groups, me]);
 }
 
 const emptyWords = (kind: MatterKind | null, asked: Asked): string => {
