@@ -36,6 +36,7 @@ test("anything is found from anywhere by one key, misspelt as well, and what was
 
 test("commands of the page are carried out, and pages are gone to", async ({ page }) => {
   await signIn(page, "ines");
+  await expect(page.getByRole("button", { name: "Fold the log" })).toBeVisible();
   await find(page, "fold log");
   await page.keyboard.press("Enter");
   await expect(page.getByRole("button", { name: "Show the log" })).toBeVisible();
