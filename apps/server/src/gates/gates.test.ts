@@ -227,6 +227,8 @@ describe("a gate", () => {
     expect((await margit.send("put", `/api/matters/${action.id}`, done)).status).toBe(403);
     await tomas.send("put", `/api/matters/${action.id}`, done);
     expect((await gates()).events[0]!.actions).toMatchObject([{ doneBy: "Tomas" }]);
+    const remove = { writes: [{ field: "removed", was: false, value: true }] };
+    expect((await tomas.send("put", `/api/matters/${action.id}`, remove)).body.message).toMatch(/on the condition/);
     const { matters } = (await tomas.get(`/api/projects/${project}/matters?all=1`)).body as Matters;
     expect(matters).toMatchObject([
       { kind: "action", title: "Bring the permit", ties: [{ about: "gate", name: "Go" }] },

@@ -12,7 +12,6 @@ import {
   type TiePlace,
 } from "@chronometra/contract";
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { accountNames } from "../access/accounts.ts";
 import { reservesOf } from "../approve/reserves.ts";
 import { namesOf } from "../resources/namables.ts";
 import { isClosed } from "../project/projectAccess.ts";
@@ -77,9 +76,9 @@ async function tiesOf(manager: DataSource | EntityManager, ids: readonly string[
 interface Spoken {
   readonly today: string;
   readonly ties: ReadonlyMap<string, readonly Tie[]>;
-  readonly owners: ReadonlyMap<string, string>;
-  readonly accounts: ReadonlyMap<string, string>;
-  readonly names: ReadonlyMap<string, string>;
+  /** Whoever owns or raised one, by id. */
+  readonly people: ReadonlyMap<string, string>;
+  readonly tied: ReadonlyMap<string, string>;
   readonly before: ReadonlyMap<string, { chance: number; severity: string | null }>;
 }
 
@@ -90,16 +89,15 @@ async function spokenOf(manager: DataSource | EntityManager, me: Me, rows: reado
     projectId === null ? [] : (ties.get(id) ?? []).map((tie) => ({ ...tie, project: projectId })),
   );
   const risks = rows.flatMap(({ kind, projectId }) => (kind === "risk" && projectId !== null ? [projectId] : []));
-  const [owners, accounts, names, before] = await Promise.all([
+  const [people, tied, before] = await Promise.all([
     namesOf(
       manager,
-      rows.flatMap(({ owner }) => owner ?? []),
+      rows.flatMap(({ owner, raisedBy }) => [owner, raisedBy].flatMap((id) => id ?? [])),
     ),
-    accountNames(manager),
     tieNames(manager, placed),
     standingsBefore(manager, [...new Set(risks)]),
   ]);
-  return { today: todayOf(me), ties, owners, accounts, names, before };
+  return { today: todayOf(me), ties, people, tied, before };
 }
 
 const expectedOf = ({ expected, currency, digits }: MatterRow): Matter["expected"] =>
@@ -114,23 +112,23 @@ function besidesOf({
   return { text, strategy, response, residual, proximity, values };
 }
 
-function shown(me: Me, row: MatterRow, { today, ties, owners, accounts, names, before }: Spoken): Matter {
+function shown(me: Me, row: MatterRow, { today, ties, people, tied, before }: Spoken): Matter {
   const { id, kind, title, state, severity, due, raisedOn, chance } = row;
   // A plan that was taken back has a risk open again, whatever was written when it was over.
   const closedOn = state === "open" ? null : row.closedOn;
-  const ownerName = row.owner === null ? null : (owners.get(row.owner) ?? "nobody known");
+  const ownerName = row.owner === null ? null : (people.get(row.owner) ?? "nobody known");
   return {
     ...{ id, kind, title, state, severity, due, raisedOn, closedOn, chance },
     ...besidesOf(row),
     project: projectOf(row),
     group: row.groupId === null ? null : { id: row.groupId, name: row.groupName ?? "" },
     owner: ownerName === null ? null : { id: row.owner!, name: ownerName },
-    raisedBy: accounts.get(row.raisedBy ?? "") ?? "",
+    raisedBy: people.get(row.raisedBy ?? "") ?? "",
     overdue: state === "open" && due !== null && due < today,
     expected: expectedOf(row),
     ties: (ties.get(id) ?? []).map((tie) => ({
       ...tie,
-      name: names.get(`${row.projectId} ${tieKey(tie)}`) ?? "not there any more",
+      name: tied.get(`${row.projectId} ${tieKey(tie)}`) ?? "not there any more",
     })),
     before: before.get(id) ?? null,
     mayWrite: mayWrite(me, row),
@@ -213,12 +211,13 @@ const MOST_EVENTS = 500;
 /** A matter with what happened to it. */
 export async function viewMatter(database: DataSource, me: Me, id: string): Promise<MatterView> {
   const [matter] = await presentMatters(database, me, [await findMatter(database, me, id)]);
-  const [events, names] = await Promise.all([
-    database
-      .getRepository(MatterEventEntity)
-      .find({ where: { matterId: id }, order: { id: "DESC" }, take: MOST_EVENTS }),
-    accountNames(database),
-  ]);
+  const events = await database
+    .getRepository(MatterEventEntity)
+    .find({ where: { matterId: id }, order: { id: "DESC" }, take: MOST_EVENTS });
+  const names = await namesOf(
+    database,
+    events.map(({ accountId }) => accountId),
+  );
   return {
     matter: matter!,
     settings: await matterSettings(database),

@@ -11,6 +11,8 @@ export interface MatterContent {
   readonly residual?: { readonly chance: number; readonly severity: string | null } | null;
   readonly proximity?: string | null;
   readonly values?: Readonly<Record<string, OwnValue>>;
+  /** The account that settled it; said no more once it is open again. */
+  readonly closedBy?: string | null;
 }
 
 /** A matter as it is read, with where it lies. */
@@ -76,25 +78,23 @@ function matters({ id, kind, project, open, overdueOn, owners, tie }: MatterQues
   if (owners !== undefined) both("m.owner in (?)", "s.owner in (?)", owners);
   if (tie !== undefined) both(`m.id ${TIED}`, `s.id ${TIED}`, tie.id, tie.about);
   const [ofOwn, ofRisks] = [all(own), all(risks)];
-  return {
-    sql: `select m.id, m.kind, m.project_id, m.group_id, m.risk_id, m.title, m.state, m.severity, m.owner, m.raised_by, m.raised_on, m.due, m.closed_on,
-      m.chance, m.content, null as expected, null as currency, null as digits
-    from matter m where ${ofOwn.sql}
-  union all
-  select concat(h.project_id, ':', h.risk_id), 'risk', h.project_id, null, h.risk_id, h.name,
-      case when h.gone is null then 'open' when h.gone = 'struck' then 'struck' else 'settled' end,
-      s.severity, s.owner, s.raised_by, s.raised_on, s.due, s.closed_on, h.chance, s.content, h.expected, h.currency, h.digits
-    from risk_head h left join matter s on s.id = concat(h.project_id, ':', h.risk_id) where ${ofRisks.sql}`,
-    values: [...ofOwn.values, ...ofRisks.values],
-  };
+  const others = `select m.id, m.kind, m.project_id, m.group_id, m.risk_id, m.title, m.state, m.severity, m.owner,
+      m.raised_by, m.raised_on, m.due, m.closed_on, m.chance, m.content, null as expected, null as currency, null as digits
+    from matter m where ${ofOwn.sql}`;
+  const ofPlans = `select concat(h.project_id, ':', h.risk_id), 'risk', h.project_id, null, h.risk_id, h.name,
+      case when h.gone is null then 'open' when h.gone = 'struck' then 'struck' else 'settled' end, s.severity, s.owner,
+      s.raised_by, s.raised_on, s.due, s.closed_on, h.chance, s.content, h.expected, h.currency, h.digits
+    from risk_head h left join matter s on s.id = concat(h.project_id, ':', h.risk_id) where ${ofRisks.sql}`;
+  return { sql: `${others} union all ${ofPlans}`, values: [...ofOwn.values, ...ofRisks.values] };
 }
 
 const PLACED = `left join project p on p.id = x.project_id left join programme g on g.id = x.group_id
   left join project_closing c on c.project_id = x.project_id`;
 
-const COLUMNS = `x.id, x.kind, x.project_id as projectId, x.group_id as groupId, x.risk_id as riskId, x.title, x.state, x.severity, x.owner,
-  x.raised_by as raisedBy, x.raised_on as raisedOn, x.due, x.closed_on as closedOn, x.chance, x.content, x.expected, x.currency, x.digits,
-  p.code, json_value(p.head, '$.name') as projectName, p.manager_id as managerId, p.programme_id as programmeId, c.project_id is not null as isClosed,
+const COLUMNS = `x.id, x.kind, x.project_id as projectId, x.group_id as groupId, x.risk_id as riskId,
+  x.title, x.state, x.severity, x.owner, x.raised_by as raisedBy, x.raised_on as raisedOn, x.due, x.closed_on as closedOn,
+  x.chance, x.content, x.expected, x.currency, x.digits, p.code, json_value(p.head, '$.name') as projectName,
+  p.manager_id as managerId, p.programme_id as programmeId, c.project_id is not null as isClosed,
   g.name as groupName, g.manager_id as groupManager`;
 
 /** What of the registers is asked for; all that is left out does not matter. */

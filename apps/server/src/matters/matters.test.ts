@@ -38,15 +38,22 @@ const changeNow = async (changes: object[]) => {
   expect(answer.status).toBe(200);
 };
 
-beforeEach(async () => {
+beforeAll(async () => {
   world = await TestWorld.open();
   ines = await world.caller("ines", ["controller"]);
   tomas = await world.caller("tomas", ["projectManager"]);
   amadou = await world.caller("amadou", ["contributor"]);
   quill = await world.caller("quill", ["reader"]);
+});
+afterAll(() => world.drop());
+
+/** Each with a project of its own, and nothing in any register yet. */
+beforeEach(async () => {
+  for (const table of ["matter", "matter_tie", "matter_event", "risk_head", "project_closing", "mail"])
+    await world.database.query(`delete from ${table}`);
+  await world.database.query("delete from setting where name = 'matters'");
   project = await world.addProject(tomas.me, smallPlan());
 });
-afterEach(() => world.drop());
 
 describe("a register", () => {
   it("has what was raised, the first due first, and what happened to each: what was and what is", async () => {

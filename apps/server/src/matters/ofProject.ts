@@ -31,7 +31,7 @@ export async function actionsOf(
 ): Promise<ReadonlyMap<string, ActionStanding>> {
   const rows = (await manager.query(
     `select m.id, m.title, m.owner, m.due, m.closed_on as closedOn,
-        (select e.account_id from matter_event e where e.matter_id = m.id and e.field = 'State' order by e.id desc limit 1) as closedBy
+        json_value(m.content, '$.closedBy') as closedBy
        from matter m where m.project_id = ? and m.kind = 'action' and m.removed = 0`,
     [projectId],
   )) as {

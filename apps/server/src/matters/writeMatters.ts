@@ -103,7 +103,7 @@ async function applyWrites(
     await assertFits(register, write);
     const words = (value: MatterWrite["value"]): Promise<string> => valueWords(register, write, value);
     await noteEvent(manager, me, row.id, { field: what, was: await words(write.was), value: await words(write.value) });
-    now = withWrite(now, write, todayOf(me));
+    now = withWrite(now, write, me);
     news.push(write);
   }
   if (news.length > 0) await storeMatter(manager, now);
@@ -233,7 +233,7 @@ export async function beginMatter(
   let written: Written = { row: bare(me, asked, of), content: {}, ties: [], removed: false };
   for (const write of firstWrites(asked)) {
     await assertFits({ manager, row: written.row, settings }, write);
-    written = withWrite(written, write, todayOf(me));
+    written = withWrite(written, write, me);
   }
   await storeMatter(manager, written);
   await noteEvent(manager, me, of.id, { field: "Raised", was: "", value: asked.title });

@@ -3,11 +3,13 @@ import {
   matterStateWords,
   type MatterSettings,
   type MatterWrite,
+  type Me,
   type Tie,
 } from "@chronometra/contract";
 import { dateWords, ownValueFault, percentWords, type OwnValue } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { namesOf } from "../resources/namables.ts";
+import { todayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import type { MatterContent, MatterRow } from "./matterRows.ts";
 import { tieKey, tiePlaces } from "./ties.ts";
@@ -43,13 +45,14 @@ function withValue({ values = {} }: MatterContent, of: string, value: OwnValue |
   return value === null ? rest : { ...values, [of]: value };
 }
 
-/** A matter with one thing written, whatever it said; settled, it bears the day. */
-export function withWrite(written: Written, write: MatterWrite, today: string): Written {
+/** A matter with one thing written, whatever it said; settled, it bears the day and whoever did so. */
+export function withWrite(written: Written, write: MatterWrite, me: Me): Written {
   const { row, content } = written;
-  if (isOneOf(OF_ROW, write)) {
-    const closedOn = write.field !== "state" ? row.closedOn : write.value === "open" ? null : today;
-    return { ...written, row: { ...row, [write.field]: write.value, closedOn } };
+  if (write.field === "state") {
+    const [closedOn, closedBy] = write.value === "open" ? [null, null] : [todayOf(me), me.id];
+    return { ...written, row: { ...row, state: write.value, closedOn }, content: { ...content, closedBy } };
   }
+  if (isOneOf(OF_ROW, write)) return { ...written, row: { ...row, [write.field]: write.value } };
   if (isOneOf([...TEXTS, ...BESIDES], write))
     return { ...written, content: { ...content, [write.field]: write.value } };
   if (write.field === "ties") return { ...written, ties: write.value };
@@ -150,10 +153,13 @@ const FAULTS: {
     const own = value === null ? null : ownValueFault(field, value);
     return own === null ? null : `“${field.name}” ${own}.`;
   },
-  removed: ({ row }) =>
-    row.riskId === null
-      ? null
-      : "A risk of a plan is removed where chances are reckoned, on its page Chances; or it is past.",
+  removed: async ({ manager, row }, { value }) => {
+    if (!value) return null;
+    if (row.riskId !== null)
+      return "A risk of a plan is removed where chances are reckoned, on its page Chances; or it is past.";
+    const asked = (await manager.query("select 1 from gate_action where id = ?", [row.id])) as unknown[];
+    return asked.length === 0 ? null : "A gate was passed on the condition that it is done; it stays, and is settled.";
+  },
 };
 
 /**

@@ -4,7 +4,7 @@ import { CommitField } from "../shared/fields/CommitField.tsx";
 import { numberTyped } from "../shared/words/numberTyped.ts";
 import { dateWords, NOT_A_DATE, numberWords, readDate } from "../shared/words/words.ts";
 import type { Charterer } from "./useCharter.ts";
-import { Named } from "./Written.tsx";
+import { Named } from "../shared/fields/Named.tsx";
 
 interface Props {
   readonly view: CharterView;

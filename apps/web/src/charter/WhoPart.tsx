@@ -7,7 +7,8 @@ import { Failure } from "../shared/dialogs/Failure.tsx";
 import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { charterQuery, type Charterer } from "./useCharter.ts";
-import { Named, ShortText } from "./Written.tsx";
+import { Named } from "../shared/fields/Named.tsx";
+import { ShortText } from "./Written.tsx";
 
 /** Gives the project to someone else. */
 function HandOver({ view, onClose }: { view: CharterView; onClose: () => void }) {

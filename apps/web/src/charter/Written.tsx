@@ -1,6 +1,6 @@
 import type { CharterField, CharterView } from "@chronometra/contract";
-import type { ReactNode } from "react";
 import { CommitField } from "../shared/fields/CommitField.tsx";
+import { Named } from "../shared/fields/Named.tsx";
 import { CommitText } from "../shared/fields/CommitText.tsx";
 import { useSeen, type Charterer } from "./useCharter.ts";
 
@@ -10,14 +10,6 @@ interface Props {
   readonly field: Exclude<CharterField, "state">;
   readonly name: string;
 }
-
-/** A label beside what it names. */
-export const Named = ({ name, children }: { name: string; children: ReactNode }) => (
-  <div className="flex items-baseline gap-3 py-1">
-    <span className="muted w-36 shrink-0 text-sm">{name}</span>
-    <span className="min-w-0">{children}</span>
-  </div>
-);
 
 /** A short text of the charter. */
 export function ShortText({ view, charterer, field, name }: Props) {

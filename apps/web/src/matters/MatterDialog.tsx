@@ -11,7 +11,7 @@ import { Link } from "react-router";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { CommitText } from "../shared/fields/CommitText.tsx";
-import { toast } from "../shared/messages/toast.ts";
+import { telling } from "../shared/messages/telling.ts";
 import { dateWords, momentWords } from "../shared/words/words.ts";
 import { MatterFields } from "./MatterFields.tsx";
 import { placeOf } from "./matterColumns.tsx";
@@ -22,11 +22,10 @@ import { TiesPart } from "./TiesPart.tsx";
 /** Where it lies, who raised it, and how it stands. */
 function Head({ matter, write, onStrike }: { matter: Matter; write: WriteOne; onStrike: () => void }) {
   const { kind, state, project, raisedBy, raisedOn, closedOn, mayWrite } = matter;
-  const settle = async (): Promise<void> => {
+  const settle = telling(() => {
     const value = state === "open" ? "settled" : "open";
-    const fault = await write({ field: "state", was: state, value }, `It is ${matterStateWords(kind, value)}.`);
-    if (fault !== null) toast.error(fault);
-  };
+    return write({ field: "state", was: state, value }, `It is ${matterStateWords(kind, value)}.`);
+  });
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2 text-sm">
       <span className="font-semibold">{matterStateWords(kind, state)}</span>
@@ -45,7 +44,7 @@ function Head({ matter, write, onStrike }: { matter: Matter; write: WriteOne; on
       </span>
       <span className="ml-auto flex gap-2">
         {mayWrite !== null && state !== "struck" && (
-          <button type="button" className="btn btn-sm" onClick={() => void settle()}>
+          <button type="button" className="btn btn-sm" onClick={() => settle()}>
             {state === "open" ? `It is ${matterStateWords(kind, "settled")}` : "Open it again"}
           </button>
         )}
@@ -118,11 +117,11 @@ function Whole({ view, keeper, onClose }: PartProps) {
   const { matter, settings, events } = view;
   const [striking, setStriking] = useState(false);
   const write: WriteOne = (one, words) => keeper.write(matter, [one], words);
-  const remove = async (): Promise<void> => {
+  const remove = telling(async () => {
     const fault = await write({ field: "removed", was: false, value: true }, `“${matter.title}” is removed.`);
     if (fault === null) onClose();
-    else toast.error(fault);
-  };
+    return fault;
+  });
   const { text, response, kind, mayWrite } = matter;
   const isPlans = matter.kind === "risk" && matter.project !== null;
   if (striking) return <StrikeForm matter={matter} settings={settings} onClose={() => setStriking(false)} />;
@@ -153,7 +152,7 @@ function Whole({ view, keeper, onClose }: PartProps) {
           </Link>
         )}
         {mayWrite === "all" && !isPlans && (
-          <button type="button" className="btn btn-sm ml-auto" onClick={() => void remove()}>
+          <button type="button" className="btn btn-sm ml-auto" onClick={() => remove()}>
             Remove the {MATTER_KIND_WORDS[kind][0]}
           </button>
         )}

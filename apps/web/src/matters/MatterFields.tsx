@@ -1,13 +1,15 @@
 import { STRATEGIES, type Matter, type MatterSettings, type Strategy } from "@chronometra/contract";
 import { CallNames, type OwnField, type OwnValue } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo, type ReactNode } from "react";
+import { useMemo } from "react";
+import { readOwnValue } from "../project/ownValues.ts";
 import { namablesQuery } from "../project/queries.ts";
 import { CommitField } from "../shared/fields/CommitField.tsx";
-import { toast } from "../shared/messages/toast.ts";
-import { readNumber } from "../shared/words/amounts.ts";
+import { Named } from "../shared/fields/Named.tsx";
+import { telling } from "../shared/messages/telling.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords, money, NOT_A_DATE, percentWords, readDate } from "../shared/words/words.ts";
+import { chanceTyped } from "./chanceTyped.ts";
 import { severityName } from "./matterColumns.tsx";
 import type { WriteOne } from "./queries.ts";
 
@@ -16,18 +18,6 @@ interface Props {
   readonly settings: MatterSettings;
   readonly write: WriteOne;
 }
-
-const Named = ({ name, children }: { name: string; children: ReactNode }) => (
-  <div className="flex items-baseline gap-2">
-    <span className="muted w-28 shrink-0 text-sm">{name}</span>
-    <span className="min-w-0">{children}</span>
-  </div>
-);
-
-const told = async (act: Promise<string | null>): Promise<void> => {
-  const fault = await act;
-  if (fault !== null) toast.error(fault);
-};
 
 /** A choice among some, or none. */
 function Choice(props: {
@@ -72,10 +62,6 @@ function Day(props: { label: string; value: string | null; onWrite: (day: string
   );
 }
 
-const readPercent = (text: string): number | null => {
-  const percent = readNumber(text.replace("%", ""));
-  return percent === null || percent < 0 || percent > 100 ? null : Number((percent / 100).toFixed(6));
-};
 const AS_PERCENT = "A percent of 0 to 100, as 30.";
 
 const NOBODY: { id: string; name: string }[] = [];
@@ -129,7 +115,7 @@ function RiskFields({ matter, settings, write }: Props) {
             numeric
             value={percentWords(chance, 1)}
             onCommit={(text) => {
-              const value = readPercent(text);
+              const value = chanceTyped(text);
               return value === null
                 ? AS_PERCENT
                 : write({ field: "chance", was: chance, value }, "The probability is changed.");
@@ -146,8 +132,9 @@ function RiskFields({ matter, settings, write }: Props) {
           none="none yet"
           options={STRATEGIES.map((each) => ({ id: each, name: each }))}
           onChoose={(value) =>
-            void told(
-              write({ field: "strategy", was: strategy, value: value as Strategy | null }, "The response is changed."),
+            telling(write)(
+              { field: "strategy", was: strategy, value: value as Strategy | null },
+              "The response is changed.",
             )
           }
         />
@@ -161,7 +148,7 @@ function RiskFields({ matter, settings, write }: Props) {
             value={residual === null ? "" : percentWords(residual.chance, 1)}
             onCommit={(text) => {
               if (text.trim() === "") return after(null);
-              const value = readPercent(text);
+              const value = chanceTyped(text);
               return value === null ? AS_PERCENT : after({ chance: value, severity: residual?.severity ?? null });
             }}
           />
@@ -171,7 +158,7 @@ function RiskFields({ matter, settings, write }: Props) {
               value={residual.severity}
               none="none yet"
               options={settings.severities}
-              onChoose={(severity) => void told(after({ ...residual, severity }))}
+              onChoose={(severity) => telling(after)({ ...residual, severity })}
             />
           )}
         </span>
@@ -203,16 +190,7 @@ const ownText = (field: OwnField, value: OwnValue | undefined): string =>
         ? dateWords(String(value))
         : String(value);
 
-/** What was typed into an own field; `undefined` where it does not fit. */
-function readOwn(field: OwnField, text: string): OwnValue | null | undefined {
-  const typed = text.trim();
-  if (typed === "") return null;
-  if (field.type === "number") return readNumber(typed) ?? undefined;
-  if (field.type === "date") return readDate(typed, todayHere().slice(0, 4)) ?? undefined;
-  if (field.type === "yesNo") return typed === "yes" ? true : typed === "no" ? false : undefined;
-  if (field.type === "choice") return field.choices?.includes(typed) === true ? typed : undefined;
-  return typed;
-}
+const NO_ONE = new CallNames([]);
 
 function OwnFields({ matter, settings, write }: Props) {
   return (settings.fields[matter.kind] ?? []).map((field) => {
@@ -228,7 +206,7 @@ function OwnFields({ matter, settings, write }: Props) {
             {...(field.type === "choice" ? { offers: field.choices ?? [] } : {})}
             {...(field.type === "yesNo" ? { offers: ["yes", "no"] } : {})}
             onCommit={(text) => {
-              const read = readOwn(field, text);
+              const read = readOwnValue(field, text, { year: todayHere().slice(0, 4), minorDigits: 0, people: NO_ONE });
               return read === undefined
                 ? `That does not fit “${field.name}”.`
                 : write(
@@ -274,7 +252,7 @@ export function MatterFields(props: Props) {
             none="none yet"
             options={settings.severities}
             onChoose={(value) =>
-              void told(write({ field: "severity", was: severity, value }, "The severity is changed."))
+              telling(write)({ field: "severity", was: severity, value }, "The severity is changed.")
             }
           />
         ) : (

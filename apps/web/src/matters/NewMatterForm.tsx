@@ -9,7 +9,7 @@ import { useState } from "react";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { SaveOrCancel } from "../shared/dialogs/SaveOrCancel.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
-import { readNumber } from "../shared/words/amounts.ts";
+import { chanceTyped } from "./chanceTyped.ts";
 import type { MatterKeeper } from "./queries.ts";
 import { WhoWhen } from "./WhoWhen.tsx";
 
@@ -51,18 +51,12 @@ function placeIn(place: string | null): Pick<NewMatter, "project" | "group"> {
   return { project: of === "project" ? id : null, group: of === "group" ? id : null };
 }
 
-/** A typed probability, 0 to 1; `null` where it is none. */
-function chanceIn(text: string): number | null {
-  const percent = readNumber(text.replace("%", ""));
-  return percent === null || percent < 0 || percent > 100 ? null : Number((percent / 100).toFixed(6));
-}
-
 /** What was typed as a new matter, or what is wrong with it. */
 export function readNew(draft: Draft, project: string | null, ties: NewMatter["ties"] = []): NewMatter | string {
   const { kind, place, title, text, severity, owner, due, chance } = draft;
   if (title.trim() === "") return "Write what it is.";
   if (project === null && place === null) return "Select where it belongs.";
-  const share = kind === "risk" ? chanceIn(chance) : null;
+  const share = kind === "risk" ? chanceTyped(chance) : null;
   if (kind === "risk" && share === null) return "Write the probability as a percent, as 30.";
   return {
     kind,

@@ -24,6 +24,9 @@ import { RiskMatrix } from "./RiskMatrix.tsx";
 
 const FILTERS = ["kind", "group", "tie", "all", "overdue", "mine"] as const;
 
+/** Filters under which sums of what is shown would not be those of the register. */
+const NARROWING = ["tie", "overdue", "mine"] as const;
+
 /** What the address asks for. */
 const askedIn = (params: URLSearchParams): Asked =>
   Object.fromEntries(FILTERS.flatMap((name) => (params.get(name) === null ? [] : [[name, params.get(name)!]])));
@@ -180,7 +183,9 @@ function Shown({ asked, project, shown, params, put }: ShownProps) {
   return (
     <>
       {kind === "risk" && <RiskMatrix matters={matters} settings={settings} onOpen={open} />}
-      {kind === "risk" && <Exposure shown={shown} />}
+      {kind === "risk" && !NARROWING.some((name) => asked[name] !== undefined) && total === matters.length && (
+        <Exposure shown={shown} />
+      )}
       <DataTable
         key={kind ?? "all"}
         name={kind === null ? "Registers" : `Register of ${MATTER_KIND_WORDS[kind][1]}`}

@@ -20,20 +20,36 @@ const middle = ({ severity, band }: Spot): readonly [x: number, y: number] => [
   TOP + (CHANCE_BANDS.length - band - 0.5) * CELL_HEIGHT,
 ];
 
-/** Risks with where they are drawn; those of one spot beside each other. */
-function draw(placed: readonly PlacedRisk[]): Drawn[] {
+/** More than this in one spot are told by their number; each is in the table. */
+const MOST_APART = 15;
+
+/** A spot with more risks than can be told apart. */
+interface Crowd {
+  readonly count: number;
+  readonly at: Spot;
+}
+
+/** Risks with where they are drawn, those of one spot beside each other; and spots that are too full for that. */
+function draw(placed: readonly PlacedRisk[]): { drawn: Drawn[]; crowds: Crowd[] } {
   const bySpot = new Map<string, PlacedRisk[]>();
   for (const each of placed) {
     const key = `${each.at.severity} ${each.at.band}`;
     bySpot.set(key, [...(bySpot.get(key) ?? []), each]);
   }
-  const drawn = [...bySpot.values()].flatMap((here) =>
-    spreadIn(here.length).map(([dx, dy], i) => {
-      const [x, y] = middle(here[i]!.at);
-      return { ...here[i]!, x: x + dx * (CELL_WIDTH - 16), y: y + dy * (CELL_HEIGHT - 10), letter: "" };
-    }),
-  );
-  return drawn.sort((a, b) => a.y - b.y || b.x - a.x).map((each, i) => ({ ...each, letter: String(i + 1) }));
+  const spots = [...bySpot.values()];
+  const crowds = spots.filter((here) => here.length > MOST_APART);
+  const drawn = spots
+    .filter((here) => here.length <= MOST_APART)
+    .flatMap((here) =>
+      spreadIn(here.length).map(([dx, dy], i) => {
+        const [x, y] = middle(here[i]!.at);
+        return { ...here[i]!, x: x + dx * (CELL_WIDTH - 16), y: y + dy * (CELL_HEIGHT - 10), letter: "" };
+      }),
+    );
+  return {
+    drawn: drawn.sort((a, b) => a.y - b.y || b.x - a.x).map((each, i) => ({ ...each, letter: String(i + 1) })),
+    crowds: crowds.map((here) => ({ count: here.length, at: here[0]!.at })),
+  };
 }
 
 const bandWords = (band: number): string => {
@@ -93,15 +109,15 @@ interface Props {
 
 /** Open risks by how likely and how severe they are, with how they moved and where responses are to bring them. */
 export function RiskMatrix({ matters, settings, onOpen }: Props) {
-  const { drawn, unplaced } = useMemo(() => {
+  const { drawn, crowds, unplaced } = useMemo(() => {
     const { placed, unplaced: rest } = placeRisks(matters, settings);
-    return { drawn: draw(placed), unplaced: rest };
+    return { ...draw(placed), unplaced: rest };
   }, [matters, settings]);
   const [width, height] = [
     LEFT + settings.severities.length * CELL_WIDTH + 1,
     TOP + CHANCE_BANDS.length * CELL_HEIGHT + FOOT,
   ];
-  if (drawn.length === 0 && unplaced.length === 0) return null;
+  if (drawn.length === 0 && crowds.length === 0 && unplaced.length === 0) return null;
   return (
     <figure className="flex flex-wrap gap-x-8 gap-y-2 pb-3">
       <svg
@@ -112,6 +128,18 @@ export function RiskMatrix({ matters, settings, onOpen }: Props) {
         className="max-w-full"
       >
         <Ruled settings={settings} />
+        {crowds.map(({ count, at }) => (
+          <text
+            key={`${at.severity} ${at.band}`}
+            x={middle(at)[0]}
+            y={middle(at)[1] + 5}
+            textAnchor="middle"
+            className="figure"
+            fill="currentColor"
+          >
+            {countWords(count, "risk", "risks")}
+          </text>
+        ))}
         {drawn.map((risk) => (
           <Ways key={risk.risk.id} risk={risk} />
         ))}

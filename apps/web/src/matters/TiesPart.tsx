@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { Link } from "react-router";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
 import { RemoveButton } from "../shared/fields/RemoveButton.tsx";
-import { toast } from "../shared/messages/toast.ts";
+import { telling } from "../shared/messages/telling.ts";
 import { tiesQuery, type WriteOne } from "./queries.ts";
 
 const PLACE_WORDS: Readonly<Record<TiePlace, string>> = {
@@ -45,15 +45,12 @@ export function TiesPart({ matter, write }: { matter: Matter; write: WriteOne })
   );
   if (project === null) return null;
   const bare = ties.map(({ about, id }) => ({ about, id }));
-  const put = async (value: Tie[], words: string): Promise<void> => {
-    const fault = await write({ field: "ties", was: bare, value }, words);
-    if (fault !== null) toast.error(fault);
-  };
+  const put = telling((value: Tie[], words: string) => write({ field: "ties", was: bare, value }, words));
   const add = (key: string | null): void => {
     const tie = places.find(({ about, id }) => `${about} ${id}` === key);
     if (tie === undefined || bare.some(({ about, id }) => about === tie.about && id === tie.id)) return;
     setRound(round + 1);
-    void put([...bare, { about: tie.about, id: tie.id }], `It is tied to ${tie.name}.`);
+    put([...bare, { about: tie.about, id: tie.id }], `It is tied to ${tie.name}.`);
   };
   return (
     <section className="py-1.5 text-sm" aria-label="Tied to">
@@ -69,7 +66,7 @@ export function TiesPart({ matter, write }: { matter: Matter; write: WriteOne })
               <RemoveButton
                 what={`the tie to ${name}`}
                 onRemove={() =>
-                  void put(
+                  put(
                     bare.filter((each) => each.about !== about || each.id !== id),
                     `It is not tied to ${name} any more.`,
                   )

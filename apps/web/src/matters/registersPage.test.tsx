@@ -102,6 +102,14 @@ describe("registers", () => {
     expect(screen.getByRole("button", { name: "1: Ice" })).toBeTruthy();
   });
 
+  it("tell more risks of one spot than can be told apart by their number", async () => {
+    const many = Array.from({ length: 16 }, (_, i) => ({ ...RISK, id: `p:${i}`, title: `Ice ${i}` }));
+    open("/projects/p/registers?kind=risk", { matters: many });
+    expect(await screen.findByText("16 risks")).toBeTruthy();
+    expect(screen.queryByRole("button", { name: "1: Ice 0" })).toBeNull();
+    expect(screen.getByRole("button", { name: "Ice 15" })).toBeTruthy();
+  });
+
   it("write beside what was seen; what someone else wrote meanwhile is told and stays", async () => {
     const words = "Severity was changed by someone else meanwhile.";
     const sent = open("/projects/p/registers?matter=1", {
@@ -109,7 +117,7 @@ describe("registers", () => {
       write: () => new Refusal(words, 409, "conflict"),
     });
     await userEvent.selectOptions(await screen.findByRole("combobox", { name: "Severity" }), "small");
-    await waitFor(() => expect(toast.error).toHaveBeenCalledWith(words));
+    await waitFor(() => expect(toast.error).toHaveBeenCalledWith(`Not stored: ${words}`));
     expect(sent.find(({ to }) => to === "PUT /api/matters/1")!.body).toEqual({
       writes: [{ field: "severity", was: "g", value: "s" }],
     });

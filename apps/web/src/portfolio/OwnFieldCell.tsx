@@ -9,7 +9,7 @@ import type { Column } from "../shared/table/column.ts";
 import { AMOUNT_FAULT } from "../shared/words/amounts.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { money } from "../shared/words/words.ts";
-import { minorOf, ownValueOrder, ownValueText, ownValueWords, readOwnValue } from "./ownValues.ts";
+import { minorOf, ownValueOrder, ownValueText, ownValueWords, readOwnValue } from "../project/ownValues.ts";
 import { usePortfolioWrite } from "./usePortfolioWrite.ts";
 
 const ASKED: Record<ProjectField["type"], string> = {

@@ -24,12 +24,11 @@ export function earnedTogether({ first: from, planned, ev, dataDate }: EarnedOf)
   const bac = planned.reduce((sum, each) => sum + each, 0);
   if (planned.length === 0 || bac === 0) return NOTHING_EARNED;
   const periods = monthsFrom(first);
-  const closedAt = (k: number) => periods.lastDay(k);
   let at = 0;
   if (day >= first) {
     const reached = periods.reaching(day)!;
-    const begins = addDays(closedAt(reached - 1)!, 1);
-    const end = closedAt(reached);
+    const begins = addDays(periods.lastDay(reached - 1)!, 1);
+    const end = periods.lastDay(reached);
     at = end === null ? reached - 1 : reached - 1 + (day - begins + 1) / (end - begins + 1);
   }
   return pointsTo({ kind: "month", periods, es: earnedMonths(planned, bac, ev), at, pd: planned.length });

@@ -45,7 +45,7 @@ export class Matters1832000000000 implements MigrationInterface {
     await runner.query(
       `insert ignore into matter (id, kind, project_id, title, state, raised_by, raised_on, due, closed_on, content)
          select a.id, 'action', a.project_id, left(a.what, 200), if(a.done_at is null, 'open', 'settled'), e.account_id, date_format(e.at, '%Y-%m-%d'), a.due,
-             date_format(a.done_at, '%Y-%m-%d'), if(char_length(a.what) > 200, json_object('text', a.what), '{}')
+             date_format(a.done_at, '%Y-%m-%d'), json_object('text', if(char_length(a.what) > 200, a.what, ''), 'closedBy', a.done_by)
            from gate_action a join gate_event e on e.id = a.event_id`,
     );
     await runner.query(

@@ -13,6 +13,7 @@ import { undoToast } from "../../shared/dialogs/undoToast.ts";
 import { CommitField } from "../../shared/fields/CommitField.tsx";
 import { movedBy } from "../../shared/fields/movedBy.ts";
 import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
+import { telling } from "../../shared/messages/telling.ts";
 import { toast } from "../../shared/messages/toast.ts";
 import { call } from "../../shared/session/api.ts";
 import { mattersQuery } from "../queries.ts";
@@ -38,10 +39,6 @@ function useSettings(was: MatterSettings): Write {
   };
 }
 
-const told = async (act: Promise<string | null>): Promise<void> => {
-  const fault = await act;
-  if (fault !== null) toast.error(fault);
-};
 const newId = (): string => crypto.randomUUID().slice(0, 13);
 
 interface PartProps {
@@ -86,7 +83,7 @@ function Scale({ settings, mayEdit, write }: PartProps) {
                 type="button"
                 className="btn btn-xs"
                 aria-label={`Move ${name} up`}
-                onClick={() => void told(put(movedBy(severities, i, -1), "The order is changed."))}
+                onClick={() => telling(put)(movedBy(severities, i, -1), "The order is changed.")}
               >
                 ↑
               </button>
@@ -96,11 +93,9 @@ function Scale({ settings, mayEdit, write }: PartProps) {
                 what={`the step ${name}`}
                 stays={severities.length <= 2 ? "A scale has two steps at least" : undefined}
                 onRemove={() =>
-                  void told(
-                    put(
-                      severities.filter((step) => step.id !== id),
-                      `The step ${name} is removed.`,
-                    ),
+                  telling(put)(
+                    severities.filter((step) => step.id !== id),
+                    `The step ${name} is removed.`,
                   )
                 }
               />
@@ -222,11 +217,9 @@ function Fields({ kind, settings, mayEdit, write }: PartProps & { kind: MatterKi
               <RemoveButton
                 what={`the field ${field.name}`}
                 onRemove={() =>
-                  void told(
-                    put(
-                      fields.filter(({ id }) => id !== field.id),
-                      `The field ${field.name} is removed; undone, what it says is back.`,
-                    ),
+                  telling(put)(
+                    fields.filter(({ id }) => id !== field.id),
+                    `The field ${field.name} is removed; undone, what it says is back.`,
                   )
                 }
               />

@@ -1,5 +1,5 @@
 import type { Portfolio, ProjectLine } from "@chronometra/contract";
-import { ownValueOrder, ownValueWords } from "../ownValues.ts";
+import { ownValueOrder, ownValueWords } from "../../project/ownValues.ts";
 import { inTreeOrder, pathOfProgramme } from "../../project/programmeTree.ts";
 
 /** At most so many levels. */
