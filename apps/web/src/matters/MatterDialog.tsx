@@ -16,7 +16,7 @@ import { dateWords, momentWords } from "../shared/words/words.ts";
 import { MatterFields } from "./MatterFields.tsx";
 import { placeOf } from "./matterColumns.tsx";
 import { matterQuery, type MatterKeeper, type WriteOne } from "./queries.ts";
-import { StrikeForm } from "./StrikeForm.tsx";
+import { StrikeForm } from "./risks/StrikeForm.tsx";
 import { TiesPart } from "./TiesPart.tsx";
 
 /** Where it lies, who raised it, and how it stands. */

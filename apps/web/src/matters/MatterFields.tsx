@@ -9,7 +9,7 @@ import { Named } from "../shared/fields/Named.tsx";
 import { telling } from "../shared/messages/telling.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords, money, NOT_A_DATE, percentWords, readDate } from "../shared/words/words.ts";
-import { chanceTyped } from "./chanceTyped.ts";
+import { chanceTyped } from "./risks/chanceTyped.ts";
 import { severityName } from "./matterColumns.tsx";
 import type { WriteOne } from "./queries.ts";
 

@@ -9,7 +9,7 @@ import { useState } from "react";
 import { Dialog } from "../shared/dialogs/Dialog.tsx";
 import { SaveOrCancel } from "../shared/dialogs/SaveOrCancel.tsx";
 import { NameChoice } from "../shared/fields/NameChoice.tsx";
-import { chanceTyped } from "./chanceTyped.ts";
+import { chanceTyped } from "./risks/chanceTyped.ts";
 import type { MatterKeeper } from "./queries.ts";
 import { WhoWhen } from "./WhoWhen.tsx";
 

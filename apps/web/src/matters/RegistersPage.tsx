@@ -20,7 +20,7 @@ import { matterColumns } from "./matterColumns.tsx";
 import { MatterDialog } from "./MatterDialog.tsx";
 import { NewMatterForm } from "./NewMatterForm.tsx";
 import { mattersQuery, useMatters, type Asked } from "./queries.ts";
-import { RiskMatrix } from "./RiskMatrix.tsx";
+import { RiskMatrix } from "./risks/RiskMatrix.tsx";
 
 const FILTERS = ["kind", "group", "tie", "all", "overdue", "mine"] as const;
 

@@ -3,7 +3,7 @@ import type { Team } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { exchangeNow } from "../../portfolio/exchange.ts";
 import { Failure } from "../../shared/failure.ts";
-import { fieldOf, inWords, SOURCES, whereSql, type Asker, type Loose, type Sql } from "./fieldSql.ts";
+import { fieldOf, fromOf, inWords, SOURCES, whereSql, type Asker, type Loose, type Sql } from "./fieldSql.ts";
 import { pivotOf } from "./pivot.ts";
 import { isPlace, placesOf } from "./places.ts";
 import { presentRows } from "./presentRows.ts";
@@ -48,20 +48,21 @@ const inReach = (where: Sql, { me, places }: Asker): Sql =>
 /** Takes a question in hand. Throws a Failure for a field or condition that does not exist. */
 async function begin(database: DataSource, me: Me, question: WatchQuestion): Promise<Asking> {
   const { about, group, pivot } = question;
-  for (const name of [
+  const shown = [
     ...question.columns,
     ...question.sort.map(({ field }) => field),
     ...(group === null ? [] : [group]),
     ...(pivot === null
       ? []
       : [pivot.rows, ...(pivot.columns === null ? [] : [pivot.columns]), ...(pivot.sum === null ? [] : [pivot.sum])]),
-  ])
-    fieldOf(about, name);
+  ];
+  for (const name of shown) fieldOf(about, name);
+  const from = fromOf(about, [...shown, ...question.where.flat().map(({ field }) => field)]);
   const [asker, money] = await Promise.all([askerOf(database, me), exchangeNow(database, me)]);
   const where = inReach(whereSql(about, question.where, asker), asker);
   const run: Run = (select, joins, rest = NOTHING) =>
     database.query(
-      `select ${select} from ${SOURCES[about].from}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`,
+      `select ${select} from ${from}${joins.map(({ sql }) => sql).join("")} where ${where.sql}${rest.sql}`,
       [...joins.flatMap(({ values }) => values), ...where.values, ...rest.values],
     );
   return {

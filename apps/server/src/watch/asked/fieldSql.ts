@@ -28,12 +28,6 @@ export interface Sql {
 
 type Expressions = Readonly<Record<string, string>>;
 
-/** Open matters that are tied to the activity `r`; whether a plan's risk is open its head says. */
-const OPEN_MATTERS = `from matter_tie t join matter m on m.id = t.matter_id
-    left join risk_head h on h.project_id = m.project_id and h.risk_id = m.risk_id
-   where t.about = 'activity' and t.about_id = r.activity_id and m.project_id = r.project_id and m.removed = 0
-     and (if(m.risk_id is null, m.state = 'open', h.risk_id is not null and h.gone is null))`;
-
 const ACTIVITY: Expressions = {
   name: "r.name",
   branch: "r.branch",
@@ -65,8 +59,8 @@ const ACTIVITY: Expressions = {
   estimate: "r.estimate",
   blocked: "r.blocked",
   blockedBy: "r.blocked_by",
-  inRegisters: `(select count(*) ${OPEN_MATTERS})`,
-  registersDue: `(select min(m.due) ${OPEN_MATTERS})`,
+  inRegisters: "coalesce(registered.matters, 0)",
+  registersDue: "registered.due",
   reported: "r.reported",
   before: "r.links_in",
   after: "r.links_out",
@@ -144,6 +138,23 @@ export const SOURCES: Readonly<Record<WatchAbout, Source>> = {
     expressions: RISK,
   },
 };
+
+/**
+ * Open matters by the activity that they are tied to, as `registered`: summed once for all activities, since asking for
+ * each would take minutes over a large house. Whether a plan's risk is open its head says.
+ */
+const REGISTERED = ` left join (
+  select m.project_id, t.about_id, count(*) as matters, min(m.due) as due
+    from matter_tie t join matter m on m.id = t.matter_id
+    left join risk_head h on h.project_id = m.project_id and h.risk_id = m.risk_id
+   where t.about = 'activity' and m.removed = 0
+     and if(m.risk_id is null, m.state = 'open', h.risk_id is not null and h.gone is null)
+   group by m.project_id, t.about_id) registered on registered.project_id = r.project_id and registered.about_id = r.activity_id`;
+const OF_REGISTERS = new Set(["inRegisters", "registersDue"]);
+
+/** What the rows of a question are taken from, in which these fields are spoken of. */
+export const fromOf = (about: WatchAbout, fields: readonly string[]): string =>
+  fields.some((name) => OF_REGISTERS.has(name)) ? `${SOURCES[about].from}${REGISTERED}` : SOURCES[about].from;
 
 /** The field of that name, an own field taken to be a text until a condition shows otherwise. */
 export function fieldOf(about: WatchAbout, name: string): WatchField {

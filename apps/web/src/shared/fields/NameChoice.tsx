@@ -1,5 +1,5 @@
 import { CallNames } from "@chronometra/core";
-import { useId, useMemo, useState } from "react";
+import { useEffect, useId, useMemo, useRef, useState } from "react";
 
 interface Props {
   readonly label: string;
@@ -8,7 +8,7 @@ interface Props {
   readonly width?: string;
 }
 
-/** Chooses one thing by typing its name; those of one name are told apart. */
+/** Chooses one thing by typing its name, which may be typed before the things have arrived; those of one name are told apart. */
 export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
   const list = useId();
   const [text, setText] = useState("");
@@ -17,6 +17,13 @@ export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
     const found = names.findWhole(typed.trim());
     return "id" in found ? found.id : null;
   };
+  const told = useRef<string | null>(null);
+  const tell = (id: string | null): void => {
+    if (id === told.current) return;
+    told.current = id;
+    onChoose(id);
+  };
+  useEffect(() => tell(chosenBy(text)), [names]);
   return (
     <>
       <input
@@ -28,7 +35,7 @@ export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
         aria-invalid={text !== "" && chosenBy(text) === null}
         onChange={(event) => {
           setText(event.target.value);
-          onChoose(chosenBy(event.target.value));
+          tell(chosenBy(event.target.value));
         }}
       />
       <datalist id={list}>

@@ -1,5 +1,5 @@
 import { CHANCE_BANDS, type Matter, type MatterSettings } from "@chronometra/contract";
-import { rankOf } from "./matterColumns.tsx";
+import { rankOf } from "../matterColumns.tsx";
 
 /** Where a risk stands: its place on the scale of severity, from 0, and in the bands of probability, from 0. */
 export interface Spot {

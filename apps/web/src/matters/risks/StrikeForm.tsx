@@ -1,14 +1,14 @@
 import type { Matter, MatterSettings } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
-import { EffectView } from "../shared/dialogs/EffectView.tsx";
-import { Loaded } from "../shared/dialogs/Failure.tsx";
-import { undoToast } from "../shared/dialogs/undoToast.ts";
-import { useAddress } from "../shared/page/useAddress.ts";
-import { call } from "../shared/session/api.ts";
-import { countWords } from "../shared/words/words.ts";
-import { mattersChanged } from "./queries.ts";
-import { WhoWhen } from "./WhoWhen.tsx";
+import { EffectView } from "../../shared/dialogs/EffectView.tsx";
+import { Loaded } from "../../shared/dialogs/Failure.tsx";
+import { undoToast } from "../../shared/dialogs/undoToast.ts";
+import { useAddress } from "../../shared/page/useAddress.ts";
+import { call } from "../../shared/session/api.ts";
+import { countWords } from "../../shared/words/words.ts";
+import { mattersChanged } from "../queries.ts";
+import { WhoWhen } from "../WhoWhen.tsx";
 
 /** A risk struck: what waking the parked work tied to it moves, and the issue that it becomes. */
 export function StrikeForm(props: { matter: Matter; settings: MatterSettings; onClose: () => void }) {

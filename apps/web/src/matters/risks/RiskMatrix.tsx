@@ -1,6 +1,6 @@
 import { CHANCE_BANDS, type Matter, type MatterSettings } from "@chronometra/contract";
 import { useMemo } from "react";
-import { countWords, percentWords } from "../shared/words/words.ts";
+import { countWords, percentWords } from "../../shared/words/words.ts";
 import { placeRisks, spreadIn, type PlacedRisk, type Spot } from "./matrix.ts";
 
 const CELL_WIDTH = 128;

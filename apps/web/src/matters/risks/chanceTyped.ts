@@ -1,4 +1,4 @@
-import { readNumber } from "../shared/words/amounts.ts";
+import { readNumber } from "../../shared/words/amounts.ts";
 
 /** A probability typed as a percent, 0 to 1; `null` where it is none. */
 export function chanceTyped(text: string): number | null {
