@@ -13,17 +13,14 @@ export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
   const list = useId();
   const [text, setText] = useState("");
   const names = useMemo(() => new CallNames(things), [things]);
-  const chosenBy = (typed: string): string | null => {
-    const found = names.findWhole(typed.trim());
-    return "id" in found ? found.id : null;
-  };
+  const found = names.findWhole(text.trim());
+  const chosen = "id" in found ? found.id : null;
   const told = useRef<string | null>(null);
-  const tell = (id: string | null): void => {
-    if (id === told.current) return;
-    told.current = id;
-    onChoose(id);
-  };
-  useEffect(() => tell(chosenBy(text)), [names]);
+  useEffect(() => {
+    if (chosen === told.current) return;
+    told.current = chosen;
+    onChoose(chosen);
+  });
   return (
     <>
       <input
@@ -32,11 +29,8 @@ export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
         placeholder={label}
         list={list}
         value={text}
-        aria-invalid={text !== "" && chosenBy(text) === null}
-        onChange={(event) => {
-          setText(event.target.value);
-          tell(chosenBy(event.target.value));
-        }}
+        aria-invalid={text !== "" && chosen === null}
+        onChange={(event) => setText(event.target.value)}
       />
       <datalist id={list}>
         {things.map(({ id }) => (
