@@ -118,7 +118,7 @@ test("everyone's week in one place: who is missing is reminded in one go, a week
     .replace(/[^A-Za-z]/g, "")
     .toLowerCase();
   await signIn(page, login);
-  await page.goto("/mail");
+  await page.goto("/inbox");
   await expect(page.getByRole("heading", { name: "Your time of the week of 16 Nov 2026" })).toBeVisible();
 
   await signIn(page, "hana");

@@ -136,7 +136,15 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
       ],
     ],
   ],
-  ["margit", [[["approvals", "/approvals"]]]],
+  [
+    "margit",
+    [
+      [
+        ["approvals", "/approvals"],
+        ["inbox", "/inbox"],
+      ],
+    ],
+  ],
 ];
 
 async function placesOf(page: Page): Promise<Places> {

@@ -13,6 +13,7 @@ const KEEP_ALIVE_MILLISECONDS = 65_000;
 const SWEEP_MILLISECONDS = 60 * 60 * 1000;
 
 const DELIVER_MILLISECONDS = 2000;
+const DIFFERENCES_MILLISECONDS = 20_000;
 
 /** Does work again and again, each time a while after it was done last; gives what ends it. */
 function everyNow(pauseMilliseconds: number, work: () => Promise<unknown>, logger: Logger): () => void {
@@ -56,7 +57,7 @@ async function main(): Promise<void> {
   const env = (name: string): string | undefined => process.env[`CHRONOMETRA_${name}`];
   const mail = { smtp: env("SMTP"), domain: env("MAIL_DOMAIN"), sender: env("MAIL_FROM"), address: env("ADDRESS") };
   const sessions = await openSessions(url);
-  const { app, sweep, deliver, close } = createApp({
+  const { app, sweep, deliver, tellDifferences, close } = createApp({
     database,
     sessions,
     logger,
@@ -85,9 +86,11 @@ async function main(): Promise<void> {
   });
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const delivering = everyNow(DELIVER_MILLISECONDS, deliver, logger);
+  const telling = everyNow(DIFFERENCES_MILLISECONDS, tellDifferences, logger);
   const stop = (): void => {
     clearInterval(sweeping);
     delivering();
+    telling();
     server.close(
       () => void Promise.all([database.destroy(), sessions.destroy(), stopWorkers()]).then(() => process.exit(0)),
     );

@@ -139,6 +139,7 @@ const places: RouteObject[] = [
     path: "reports/:group/:number",
     lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
   },
+  { path: "inbox", lazy: async () => ({ Component: (await import("./tell/InboxPage.tsx")).InboxPage }) },
   { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },
   { path: "approvals", lazy: async () => ({ Component: (await import("./approve/ApprovalsPage.tsx")).ApprovalsPage }) },
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },

@@ -131,7 +131,7 @@ import {
   takenInSchema,
   tokensSchema,
 } from "./outside.ts";
-import { mailSchema, postedSchema } from "./tell.ts";
+import { inboxSchema, mailSchema, postedSchema, seenSchema, tellingSchema } from "./tell.ts";
 import {
   calendarFeedSchema,
   newFeedSchema,
@@ -858,6 +858,21 @@ export const endpoints = {
     summary: "The simulated mailbox: one's own messages, an administrator sees all",
     response: z.array(mailSchema),
   },
+  "GET /api/inbox": {
+    summary: "What one was told, the newest first, and how much of it is open",
+    response: inboxSchema,
+  },
+  "GET /api/inbox/count": {
+    summary: "How much of what one was told is neither seen nor done",
+    response: z.object({ open: z.int() }),
+  },
+  "PUT /api/inbox/seen": {
+    summary: "Note what of one's inbox was seen or put aside, or take that back",
+    body: seenSchema,
+    response: done,
+  },
+  "GET /api/telling": { summary: "How one is told by mail", response: tellingSchema },
+  "PUT /api/telling": { summary: "Say how one wants to be told by mail", body: tellingSchema, response: tellingSchema },
   "GET /api/blocked/:days": {
     summary: "What is blocked, its causes and who will feel it, if it stays so for some working days",
     response: blockedSchema,

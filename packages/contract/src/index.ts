@@ -141,7 +141,16 @@ export {
   type WindowsHeld,
 } from "./collect.ts";
 export { type Desk, type DeskActivity, type DeskNews, type WeekCell, type WeekView } from "./desk.ts";
-export { type Mail } from "./tell.ts";
+export { type Inbox, type Mail, type Notice, type Telling } from "./tell.ts";
+export {
+  MAIL_WAY_WORDS,
+  MAIL_WAYS,
+  NOTICE_KINDS,
+  NOTICE_WORDS,
+  USUAL_WAYS,
+  type MailWay,
+  type NoticeKind,
+} from "./noticeWords.ts";
 export {
   type BrokenLimit,
   type Closing,

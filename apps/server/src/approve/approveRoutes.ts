@@ -15,6 +15,7 @@ import { ApprovalEntity, BaselineEntity } from "./kept/approveEntities.ts";
 import { compareProject, driftOf, frozenAs } from "./compareStates.ts";
 import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
+import type { Telling } from "../tell/post.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
 const mayDecide = (me: Me, project: Placed, approval: ApprovalEntity): boolean =>
@@ -87,7 +88,7 @@ function baselineLine(baseline: Baseline, digest: string, of: WhatIfEntity | und
   };
 }
 
-export function approveRoutes(serving: Serving): void {
+export function approveRoutes(serving: Serving, post: Telling): void {
   serve(serving, "GET /api/approvals", async ({ database, me }) => {
     const open = await database
       .getRepository(ApprovalEntity)
@@ -134,12 +135,13 @@ export function approveRoutes(serving: Serving): void {
       database,
       me,
       params["project"]!,
-      async (writing, project) => (await present(writing.manager, me, [await askApproval(writing, project, body)]))[0]!,
+      async (writing, project) =>
+        (await present(writing.manager, me, [await askApproval(writing, project, post, body)]))[0]!,
     ),
   );
 
   serve(serving, "POST /api/approvals/:approval/decision", async ({ database, me, params, body }) => {
-    const approval = await decideApproval(database, me, params["approval"]!, body.decision, body.reason);
+    const approval = await decideApproval(database, post, me, params["approval"]!, body.decision, body.reason);
     return (await present(database, me, [approval]))[0]!;
   });
 

@@ -20,6 +20,9 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import type { APPROVE_WORKS } from "./works/approveWorks.ts";
 import { ApprovalEntity, ApprovalPlanEntity, BaselineEntity, BaselinePlanEntity } from "./kept/approveEntities.ts";
 import { holdsIn } from "../project/reach.ts";
+import { settleNotices } from "../tell/notices.ts";
+import type { Telling } from "../tell/post.ts";
+import { tellAsked, tellDecided, type Request } from "./tellOfApprovals.ts";
 
 const overPlan = overPlans<typeof APPROVE_WORKS>();
 
@@ -106,6 +109,7 @@ function assertAgreed(me: Me, plan: Plan, on: string, at: Date): void {
 export async function askApproval(
   writing: Writing,
   project: ProjectEntity,
+  post: Telling,
   { word, agreedOn = null }: BodyOf<"POST /api/projects/:project/approvals">,
   at = new Date(),
 ): Promise<ApprovalEntity> {
@@ -116,13 +120,15 @@ export async function askApproval(
   const waiting = await repository.findOneBy({ projectId: project.id, state: "asked" });
   if (waiting?.revision === project.revision)
     throw new Failure("conflict", "Approval of this plan has been asked for already and waits for a decision.");
-  if (waiting !== null)
+  if (waiting !== null) {
+    await settleNotices(manager, requestOf(waiting).about, at);
     await settle(manager, waiting, {
       state: "replaced",
       decidedBy: me.id,
       decidedAt: at,
       reason: "Asked anew with a later plan.",
     });
+  }
   const undecided = { decidedBy: null, decidedAt: null, reason: null, baseline: null };
   const approval = repository.create({
     id: randomUUID(),
@@ -138,8 +144,11 @@ export async function askApproval(
   await repository.insert(approval);
   const { timeEntries: _time, actualCosts: _costs, baselines: _baselines, ...asked } = toBundle(plan);
   await manager.getRepository(ApprovalPlanEntity).insert({ approvalId: approval.id, content: JSON.stringify(asked) });
+  await tellAsked(manager, post, me, project, { ...requestOf(approval), word, at });
   return approval;
 }
+
+const requestOf = ({ id }: ApprovalEntity): Request => ({ about: `approval ${id}`, what: "the plan" });
 
 async function settle(
   manager: EntityManager,
@@ -160,6 +169,7 @@ export async function planAsked(manager: EntityManager, approval: ApprovalEntity
 /** Approves the plan as it was asked for, and freezes that, or sends it back; never what one asked for oneself. */
 export async function decideApproval(
   database: DataSource,
+  post: Telling,
   me: Me,
   id: string,
   decision: "approve" | "sendBack",
@@ -185,6 +195,11 @@ export async function decideApproval(
       decidedAt: at,
       reason,
       baseline,
+    });
+    const { askedBy } = approval;
+    await tellDecided(manager, post, me, project, {
+      ...requestOf(approval),
+      ...{ askedBy, approved: isApproved, word: reason, at },
     });
     return approval;
   };

@@ -8,10 +8,12 @@ import type { ProjectEntity } from "../project/projectEntity.ts";
 import { dayOf } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
 import { assertApproves, freezeProject, nextBaseline, type Approved } from "./approveService.ts";
-import { aloneOnBaseline, applyWhatIf } from "./mergeWhatIf.ts";
+import { aloneOnBaseline, applyWhatIf, requestOf } from "./mergeWhatIf.ts";
 import { enterReserve } from "./reserves.ts";
 import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { findWhatIf, whatIfChanges } from "./whatIfService.ts";
+import type { Telling } from "../tell/post.ts";
+import { tellDecided } from "./tellOfApprovals.ts";
 
 type Decision = BodyOf<"POST /api/whatifs/:whatif/decision">;
 
@@ -94,6 +96,7 @@ async function listsOf(database: DataSource, me: Me, live: Plan, id: string, of:
  */
 export async function decideRequest(
   database: DataSource,
+  post: Telling,
   me: Me,
   id: string,
   { decision, reason: word, seen }: Decision,
@@ -120,6 +123,11 @@ export async function decideRequest(
       whole: of.whole,
     });
     if (!sendsBack) await approve(writing, project, row, of);
+    const { askedBy } = row;
+    await tellDecided(manager, post, me, project, {
+      ...requestOf(row),
+      ...{ askedBy, approved: !sendsBack, word, at: of.at },
+    });
     return manager.getRepository(WhatIfEntity).save(row);
   };
   return writeProjects(database, me, [projectId], work, (live) =>

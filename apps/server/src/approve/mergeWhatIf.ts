@@ -24,6 +24,8 @@ import { BaselinePlanEntity } from "./kept/approveEntities.ts";
 import { assertLeft } from "./reserves.ts";
 import { WhatIfEntity, WhatIfListEntity } from "./kept/whatIfEntities.ts";
 import { overPlan, findWhatIf, onWhatIf, whatIfChanges, onto, append } from "./whatIfService.ts";
+import type { Telling } from "../tell/post.ts";
+import { tellAsked, type Request } from "./tellOfApprovals.ts";
 
 type Meets = WhatIfView["meets"];
 
@@ -228,9 +230,16 @@ export const keepWhatIf = (database: DataSource, me: Me, id: string): Promise<Ch
     },
   );
 
+/** How people are told of a change request. */
+export const requestOf = ({ id, request, name }: WhatIfEntity): Request => ({
+  about: `request ${id}`,
+  what: `change request ${request}, “${name}”,`,
+});
+
 /** Puts a what-if forward as the project's next change request. */
 export const putForward = (
   database: DataSource,
+  post: Telling,
   me: Me,
   id: string,
   reason: string,
@@ -255,5 +264,7 @@ export const putForward = (
       decidedAt: null,
       word: null,
     });
-    return manager.getRepository(WhatIfEntity).save(whatIf);
+    const saved = await manager.getRepository(WhatIfEntity).save(whatIf);
+    await tellAsked(manager, post, me, project, { ...requestOf(saved), word: reason, at: saved.askedAt! });
+    return saved;
   });

@@ -5,6 +5,8 @@ import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { findWhatIf, isWorkable } from "./whatIfService.ts";
+import { settleNotices } from "../tell/notices.ts";
+import { requestOf } from "./mergeWhatIf.ts";
 
 /** Works on a what-if that is dropped or to be, for someone who may change its project; the live plan plays no part. */
 const onEnding = <T>(
@@ -29,6 +31,7 @@ export const dropWhatIf = (database: DataSource, me: Me, id: string): Promise<vo
     await manager
       .getRepository(WhatIfEntity)
       .update({ id }, { state: "dropped", decidedBy: me.id, decidedAt: new Date() });
+    await settleNotices(manager, requestOf(whatIf).about);
   });
 
 /** Takes up a what-if again that was dropped: open, as it was left; one that was put forward is put forward anew. */

@@ -15,6 +15,7 @@ import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { dropWhatIf, restoreWhatIf } from "./whatIfEndings.ts";
 import { beginWhatIf, changeWhatIf, findWhatIf, undoInWhatIf } from "./whatIfService.ts";
 import { aloneOnBaseline, inForce, keepWhatIf, mergeWhatIf, putForward, tried } from "./mergeWhatIf.ts";
+import type { Telling } from "../tell/post.ts";
 
 const DONE = { ok: true as const };
 
@@ -76,7 +77,7 @@ async function view(database: DataSource, me: Me, id: string): Promise<WhatIfVie
   };
 }
 
-export function whatIfRoutes(serving: Serving): void {
+export function whatIfRoutes(serving: Serving, post: Telling): void {
   serve(serving, "GET /api/requests", async ({ database, me }) => {
     const asked = await database
       .getRepository(WhatIfEntity)
@@ -159,11 +160,13 @@ export function whatIfRoutes(serving: Serving): void {
     serving,
     "POST /api/whatifs/:whatif/request",
     async ({ database, me, params, body }) =>
-      (await present(database, me, [await putForward(database, me, params["whatif"]!, body.reason, body.draw)]))[0]!,
+      (
+        await present(database, me, [await putForward(database, post, me, params["whatif"]!, body.reason, body.draw)])
+      )[0]!,
   );
 
   serve(serving, "POST /api/whatifs/:whatif/decision", async ({ database, me, params, body }) => {
-    const row = await decideRequest(database, me, params["whatif"]!, body);
+    const row = await decideRequest(database, post, me, params["whatif"]!, body);
     return (await present(database, me, [row]))[0]!;
   });
 

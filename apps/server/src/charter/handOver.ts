@@ -40,6 +40,9 @@ export async function handOver(
       manager,
       told.map((account): Message => ({
         to: account,
+        kind: "period",
+        project: project.id,
+        from: me,
         subject: `${code} ${name}: ${account.id === to ? "it is yours to manage" : `${next.name} manages it now`}`,
         body: [`${label}, by ${me.name}.`, word].filter((line) => line !== "").join("\n\n"),
         link: `/projects/${project.id}/charter`,

@@ -7,8 +7,8 @@ import { mayEdit } from "../project/reach.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
-import { MailEntity } from "../tell/mailEntity.ts";
-import { reminderOf } from "../tell/reminders.ts";
+import { NoticeEntity } from "../tell/noticeEntities.ts";
+import { reminderOf, weekAsked } from "../tell/reminders.ts";
 import type { Post } from "../tell/post.ts";
 import { WeekSheetEntity } from "./kept/deskEntities.ts";
 import { ReportEntity } from "./kept/reportEntity.ts";
@@ -83,11 +83,11 @@ async function linesBetween(database: DataSource, me: Me, monday: string, sunday
 
 /** When each account was reminded of a week last. */
 async function remindedOf(database: DataSource, monday: string): Promise<Map<string | null, string>> {
-  const mails = await database.getRepository(MailEntity).find({
-    where: { subject: Like(`${reminderOf(monday)}%`), sentAt: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) },
-    order: { sentAt: "ASC" },
+  const told = await database.getRepository(NoticeEntity).find({
+    where: { subject: Like(`${reminderOf(monday)}%`), at: MoreThanOrEqual(new Date(`${monday}T00:00:00Z`)) },
+    order: { at: "ASC" },
   });
-  return new Map(mails.map(({ accountId, sentAt }) => [accountId, sentAt.toISOString()]));
+  return new Map(told.map(({ accountId, at }) => [accountId, at.toISOString()]));
 }
 
 /** The week around a day of everyone with work in the projects that someone answers for. */
@@ -212,8 +212,11 @@ export async function remind(
       manager,
       accounts.map((to) => ({
         to,
+        kind: "asked" as const,
+        about: weekAsked(to.personId!, monday),
         subject: reminderOf(monday),
-        body: `${to.name},\n\n${words.trim()}\n\n${me.name}`,
+        body: words.trim(),
+        act: "Open the week",
         link: `/desk/week?date=${monday}`,
         from: me,
       })),

@@ -21,7 +21,7 @@ export async function reachedSince(
 ): Promise<ReadonlyMap<string, string | null>> {
   if (period === null) return new Map();
   const rows = (await database.query(
-    `select a.person_id as person, max(m.sent_at) as at from account a left join mail m on m.account_id = a.id and m.sent_at >= ? and m.subject like ?
+    `select a.person_id as person, max(m.at) as at from account a left join notice m on m.account_id = a.id and m.at >= ? and m.subject like ?
      where a.person_id is not null group by a.person_id`,
     [new Date(`${period.fromDate}T00:00:00Z`), ANY_REMINDER],
   )) as { person: string; at: Date | null }[];
@@ -121,8 +121,10 @@ export async function remindOfPeriod(
       manager,
       accounts.map((to) => ({
         to,
+        kind: "asked" as const,
         subject: periodReminderOf(owing.number!),
-        body: `${to.name},\n\n${words.trim()}\n\nNothing was reported yet on: ${on(to.personId)}.\n\n${me.name}`,
+        body: `${words.trim()}\n\nNothing was reported yet on: ${on(to.personId)}.`,
+        act: "Report",
         link: "/desk",
         from: me,
       })),

@@ -9,6 +9,7 @@ import type { Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import type { Message, Post } from "../tell/post.ts";
 import type { DATES_WORKS } from "./datesWorks.ts";
+import { datesTold } from "../tell/differences.ts";
 
 const overPlan = overPlans<typeof DATES_WORKS>();
 
@@ -80,13 +81,14 @@ export async function storeSlip(
     changes,
     label: `Slipped ${before.activities.get(milestone)!.name} by ${wanted.days} d: ${wanted.reason}`.slice(0, 200),
   });
-  const told = await tell(writing, post, plan, milestone, wanted, moved);
+  const told = await tell(writing, post, project, plan, milestone, wanted, moved);
   return { revision: result.revision, left, told };
 }
 
 async function tell(
   { manager, me }: Writing,
   post: Post,
+  project: ProjectEntity,
   plan: Plan,
   milestone: string,
   wanted: Wanted,
@@ -104,12 +106,15 @@ async function tell(
       {
         to,
         subject: `${plan.project.name}: ${plan.activities.get(milestone)!.name} slips by ${wanted.days} d`,
-        body: `${to.name},\n\n${wanted.reason}\n\nOf yours this moves:\n${lines.join("\n")}\n\n${me.name}`,
+        kind: "moved",
+        body: `${wanted.reason}\n\nOf yours this moves:\n${lines.join("\n")}`,
         link: "/desk",
         from: me,
       },
     ];
   });
   await post.put(manager, messages);
+  const ids = moved.flatMap(({ moves }) => moves.map(({ id }) => id));
+  await datesTold(manager, project.id, [...new Set(ids)]);
   return moved.flatMap(({ person }) => accounts.get(person)?.name ?? []).sort();
 }

@@ -35,7 +35,6 @@ import { createProject, planWith } from "../begin/createProject.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { takeInMissing } from "../resources/register.ts";
 import { setExchange } from "../portfolio/exchange.ts";
-import { Post } from "../tell/post.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { buildPlan } from "./invented/buildPlan.ts";
@@ -47,7 +46,8 @@ import { notedInDemo } from "./noted.ts";
 import { registersInDemo, risksInDemo } from "./registers.ts";
 import { putForwardInDemo } from "./putForward.ts";
 import { Random } from "./invented/random.ts";
-import { approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
+import { POST, UNTOLD, approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
+import { tellDifferences } from "../tell/differences.ts";
 
 const SEED = 20_260_202;
 const PASSWORD = "saltmarrow";
@@ -133,6 +133,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   const others: LiveProject[] = [];
   for (const demo of ASIDE) others.push(await bring(aside, demo));
   for (let period = 1; period <= OPEN_PERIOD; period++) {
+    if (period === OPEN_PERIOD) await toldSoFar(database);
     say(`demo data: period ${period} of ${OPEN_PERIOD}`);
     await livePortfolio(world, projects, period);
     await liveAside(aside, others, period);
@@ -143,6 +144,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   await putForwardInDemo(world, projects);
   await askedInDemo(gated, POST);
   await tellInDemo(world, projects);
+  await tellDifferences(database, POST, at(DATA_DATES.at(-1)!));
   await setExchange(database, {
     currency: "EUR",
     minorDigits: 2,
@@ -243,6 +245,7 @@ async function bring(world: World, demo: DemoProject): Promise<LiveProject> {
       askApproval(
         writing,
         locked,
+        POST,
         { word: "Scope agreed with the water quality board; buoys are on order from January." },
         at("2026-11-19"),
       ),
@@ -283,9 +286,6 @@ async function reportGroups(world: World, dataDate: string): Promise<void> {
       await issueGroup(world.database, POST, world.controller, subject, at(dataDate, "19:00"));
   }
 }
-
-/** Mail of the demo world stays in its mailbox. */
-const POST = new Post({});
 
 /** A period of the projects that go their own way; one that is over is closed, with what is left of it dropped. */
 async function liveAside(world: World, projects: readonly LiveProject[], period: number): Promise<void> {
@@ -399,21 +399,26 @@ const ELSEWHERE: Readonly<Record<string, string>> = {
   "Priya Nordahl": "Pacific/Auckland",
 };
 
+/** What moved before the last period, people were told long ago. */
+async function toldSoFar(database: DataSource): Promise<void> {
+  while ((await tellDifferences(database, UNTOLD)) > 0);
+}
+
 /** Some mail, people west and east of the authority, and reports that came in another order than the work was done. */
 async function tellInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
   const { database } = world;
   const accounts = database.getRepository(AccountEntity);
   for (const [name, timeZone] of Object.entries(ELSEWHERE)) await accounts.update({ name }, { timeZone });
-  const [ines, tomas, margit] = await Promise.all(
-    ["ines", "tomas", "margit"].map((login) => accounts.findOneByOrFail({ login })),
-  );
+  const [ines, tomas] = await Promise.all(["ines", "tomas"].map((login) => accounts.findOneByOrFail({ login })));
   const silent = await accounts.findBy({ personId: In([...SILENT].slice(0, 3)) });
   await POST.put(
     database.manager,
     silent.map((to) => ({
       to,
+      kind: "asked" as const,
+      act: "Report",
       subject: `Your time of period ${OPEN_PERIOD}`,
-      body: `${to.name},\n\nPlease send your time up to the 27th; the period is to be issued on the first.\n\n${ines!.name}`,
+      body: "Please send your time up to the 27th; the period is to be issued on the first.",
       link: "/desk",
       from: ines!,
     })),
@@ -423,16 +428,11 @@ async function tellInDemo(world: World, projects: readonly LiveProject[]): Promi
     database.manager,
     [
       {
-        to: margit!,
-        subject: "North lock gates: a change request waits for you",
-        body: `${margit!.name},\n\n“Second fitting crew for the south chamber” draws 18,000 EUR of contingency. The traffic window in February is lost otherwise.\n\n${tomas!.name}`,
-        link: "/approvals",
-        from: tomas!,
-      },
-      {
         to: tomas!,
+        kind: "asked",
+        act: "Explain",
         subject: "North lock gates: figures before Tuesday",
-        body: `${tomas!.name},\n\nSPI is below the limit again; please explain it in the cycle before the period is issued.\n\n${ines!.name}`,
+        body: "SPI is below the limit again; please explain it in the cycle before the period is issued.",
         link: "/cycle?step=Explain",
         from: ines!,
       },

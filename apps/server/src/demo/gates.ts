@@ -4,6 +4,7 @@ import { askGate, decideGate } from "../gates/deciding.ts";
 import { writeMatter } from "../matters/writeMatters.ts";
 import { writeLifeCycle } from "../gates/lifeCycles.ts";
 import { viewGates, writeGates } from "../gates/projectGates.ts";
+import { UNTOLD } from "./world.ts";
 
 const RENEWAL: LifeCycle = {
   kind: "Renewal of works that stand",
@@ -88,9 +89,6 @@ interface Told {
 
 const RENEWAL_ID = "renewal";
 const NEW_ID = "installation";
-/** What was told a year ago is in nobody's mailbox any more. */
-const LONG_AGO = { put: async () => undefined };
-
 async function confirmed(
   { database }: Told,
   { id, manager }: Managed,
@@ -118,9 +116,9 @@ export async function gatesInDemo(told: Told): Promise<void> {
   await confirmed(told, lock, "case", "purpose");
   const pass = async (stage: string, word: string, days: readonly [string, string], rest: object): Promise<void> => {
     const [askedOn, decidedOn] = days.map((day) => new Date(`${day}T10:00:00Z`));
-    const { asked } = await askGate(database, lock.manager, LONG_AGO, lock.id, { stage, word }, askedOn);
+    const { asked } = await askGate(database, lock.manager, UNTOLD, lock.id, { stage, word }, askedOn);
     const decision = { decision: "passed" as const, word: "Go on.", actions: [], ...rest };
-    await decideGate(database, approver, LONG_AGO, lock.id, { stage, asked: asked!.id, ...decision }, decidedOn);
+    await decideGate(database, approver, UNTOLD, lock.id, { stage, asked: asked!.id, ...decision }, decidedOn);
   };
   await pass("case", "The divers survey the sill as soon as the ice is gone.", ["2026-01-12", "2026-01-14"], {
     decision: "conditional",
@@ -135,7 +133,7 @@ export async function gatesInDemo(told: Told): Promise<void> {
     ],
   });
   const nights = (await viewGates(database, lock.manager, lock.id)).events[0]!.actions[1]!;
-  await writeMatter(database, lock.manager, LONG_AGO, nights.id, {
+  await writeMatter(database, lock.manager, UNTOLD, nights.id, {
     writes: [{ field: "state", was: "open", value: "settled" }],
   });
   await pass("planning", "", ["2026-01-26", "2026-01-28"], {});

@@ -3,7 +3,7 @@ import { putForward } from "../approve/mergeWhatIf.ts";
 import { enterReserve } from "../approve/reserves.ts";
 import { beginWhatIf, changeWhatIf } from "../approve/whatIfService.ts";
 import { writeProject } from "../plan/writeProjects.ts";
-import { at, planOf, type LiveProject, type World } from "./world.ts";
+import { POST, at, planOf, type LiveProject, type World } from "./world.ts";
 
 /** Reserves in two projects, a change request that waits for the approver, and something only tried. */
 export async function putForwardInDemo(world: World, projects: readonly LiveProject[]): Promise<void> {
@@ -61,6 +61,7 @@ export async function putForwardInDemo(world: World, projects: readonly LiveProj
   };
   await putForward(
     database,
+    POST,
     of("LG-02").manager,
     await tried("LG-02", "Second fitting crew for the south chamber", 3),
     "The traffic window in February is lost otherwise",

@@ -1,10 +1,7 @@
 import type { Me, NewMatter, Tie } from "@chronometra/contract";
 import { listMatters } from "../matters/listMatters.ts";
 import { raiseMatter, writeMatter } from "../matters/writeMatters.ts";
-import { planOf, type LiveProject, type World } from "./world.ts";
-
-/** Nobody is told of what happened long ago. */
-const UNTOLD = { put: () => Promise.resolve() };
+import { UNTOLD, planOf, type LiveProject, type World } from "./world.ts";
 
 /** How severe risks were taken to be in the beginning, by project and name. */
 const FIRST_SEEN: Readonly<Record<string, Readonly<Record<string, string>>>> = {

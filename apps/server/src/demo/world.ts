@@ -8,6 +8,7 @@ import { writeProject } from "../plan/writeProjects.ts";
 import { findProject } from "../project/projectAccess.ts";
 import type { DemoProject } from "./invented/projects.ts";
 import type { Random } from "./invented/random.ts";
+import { Post, type Telling } from "../tell/post.ts";
 
 /** What the demo world is filled with, and by whom. */
 export interface World {
@@ -29,6 +30,12 @@ export interface LiveProject {
 /** An instant of a day, in UTC. */
 export const at = (date: string, time = "15:00"): Date => new Date(`${date}T${time}:00Z`);
 
+/** What was told long ago is in nobody's inbox any more. */
+export const UNTOLD: Telling = { put: () => Promise.resolve() };
+
+/** Mail of the demo world stays in its mailbox. */
+export const POST = new Post({ togetherMilliseconds: 0 });
+
 /** The plan of a project as it stands. */
 export const planOf = async (database: DataSource, id: string): Promise<Plan> =>
   loadPlan(database.manager, await findProject(database, id));
@@ -43,9 +50,9 @@ export async function approve(
   day: string,
 ): Promise<void> {
   const approval = await writeProject(world.database, manager, projectId, (writing, project) =>
-    askApproval(writing, project, { word }, at(day, "09:00")),
+    askApproval(writing, project, UNTOLD, { word }, at(day, "09:00")),
   );
-  await decideApproval(world.database, world.approver, approval.id, "approve", reason, at(day, "16:00"));
+  await decideApproval(world.database, UNTOLD, world.approver, approval.id, "approve", reason, at(day, "16:00"));
 }
 
 /** Stores changes of a project as of some moment; nothing where there are none. */

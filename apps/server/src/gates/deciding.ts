@@ -20,14 +20,12 @@ import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
-import type { Message, Post } from "../tell/post.ts";
+import type { Message, Telling } from "../tell/post.ts";
 import { GateActionEntity, GateEventEntity } from "./gateEntities.ts";
 import { factsOf } from "./gateFacts.ts";
 import { heldOf, lastEvent, lifeOf, saidOf, stageOf, storeLife, type Life } from "./gateLife.ts";
 import { viewGates } from "./projectGates.ts";
-
-/** Takes what people are told. */
-type Telling = Pick<Post, "put">;
+import { settleNotices } from "../tell/notices.ts";
 
 /** The stage a project is in, whose gate is spoken of. */
 async function stageHere(manager: EntityManager, id: string, stageId: string): Promise<{ life: Life; stage: Stage }> {
@@ -74,13 +72,21 @@ async function happened(
   return row.id;
 }
 
+/** What is asked of whoever decides a project's gates. */
+const gateAsked = (project: string): string => `gate ${project}`;
+
 /** Tells people of a gate, whoever does it left out. */
 async function tell(
   manager: EntityManager,
   post: Telling,
   me: Me,
   project: ProjectEntity,
-  { to, subject, body }: { to: readonly string[]; subject: string; body: readonly string[] },
+  {
+    to,
+    subject,
+    body,
+    asks = false,
+  }: { to: readonly string[]; subject: string; body: readonly string[]; asks?: boolean },
 ): Promise<void> {
   const ids = [...new Set(to)].filter((id) => id !== me.id);
   if (ids.length === 0) return;
@@ -89,7 +95,9 @@ async function tell(
   await post.put(
     manager,
     accounts.map((account): Message => ({
-      to: account,
+      ...{ to: account, from: me, project: project.id },
+      kind: asks ? "asked" : "decided",
+      ...(asks ? { about: gateAsked(project.id), act: "Decide" } : {}),
       subject: `${code} ${name}: ${subject}`,
       body: body.filter((line) => line !== "").join("\n\n"),
       link: `/projects/${project.id}/stages`,
@@ -123,6 +131,7 @@ export async function askGate(
     const to = said.decider === null ? (await deciders(manager, project)).map((each) => each.id) : [said.decider];
     await tell(manager, post, me, project, {
       to,
+      asks: true,
       subject: `“${stage.gate}” asks for a decision`,
       body: [
         `${me.name} asks for the gate “${stage.gate}”, which ends the stage “${stage.name}”.`,
@@ -140,6 +149,7 @@ export async function withdrawGate(database: DataSource, me: Me, id: string, sta
     const { stage } = await stageHere(manager, id, stageId);
     if ((await lastEvent(manager, id))?.act !== "asked")
       throw new Failure("conflict", `“${stage.gate}” is not asked for, or was decided already.`);
+    await settleNotices(manager, gateAsked(id));
     await happened(manager, me, project, stage, { act: "withdrawn", word: "", conditions: [], at: new Date() });
   });
   return viewGates(database, me, id);
@@ -214,6 +224,7 @@ export async function decideGate(
     if (decision !== "conditional" && actions.length > 0)
       throw new Failure("invalid", "Only a pass with conditions asks for something to be done.");
     const event = await happened(manager, me, project, stage, { act: decision, word, conditions, at });
+    await settleNotices(manager, gateAsked(id), at);
     await askActions(manager, post, me, { project, stage, event, actions });
     if (isPassed(decision)) await storeLife(manager, id, { ...life, passed: [...life.passed, stage.id] });
     if (decision === "stopped") await setState(manager, me, project, "onHold");

@@ -3,7 +3,7 @@ import { findSeen } from "../project/reach.ts";
 import { listMatters, matterCounts, viewMatter } from "./listMatters.ts";
 import { writeMatterSettings } from "./matterSettings.ts";
 import { strike, strikeEffect } from "./strike.ts";
-import type { Telling } from "./tellOfMatters.ts";
+import type { Telling } from "../tell/post.ts";
 import { tiePlaces } from "./ties.ts";
 import { raiseMatter, writeMatter } from "./writeMatters.ts";
 

@@ -11,7 +11,8 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 import { findMatter } from "./listMatters.ts";
 import { MatterTieEntity } from "./matterEntities.ts";
 import type { MatterRow } from "./matterRows.ts";
-import { tellStruck, type Telling } from "./tellOfMatters.ts";
+import type { Telling } from "../tell/post.ts";
+import { tellStruck } from "./tellOfMatters.ts";
 import { beginMatter, noteEvent } from "./writeMatters.ts";
 
 /** A risk of a plan that may still strike. */

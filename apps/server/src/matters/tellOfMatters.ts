@@ -1,11 +1,9 @@
-import { MATTER_KIND_WORDS, type MatterKind, type Me } from "@chronometra/contract";
+import { MATTER_KIND_WORDS, type MatterKind, type Me, type NoticeKind } from "@chronometra/contract";
 import { dateWords } from "@chronometra/core";
 import { In, type EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
-import type { Message, Post } from "../tell/post.ts";
-
-/** Takes what people are told. */
-export type Telling = Pick<Post, "put">;
+import { settleNotices } from "../tell/notices.ts";
+import type { Message, Telling } from "../tell/post.ts";
 
 /** What people are told of a matter. */
 interface Told {
@@ -17,13 +15,30 @@ interface Told {
   readonly due: string | null;
 }
 
+/** What is asked of the owner of a matter. */
+const askedOf = (matter: string): string => `matter ${matter}`;
+
+/** Notes that nothing is asked of the owner of a matter any more: it is settled, removed, or another's. */
+export const askNoMore = (manager: EntityManager, matter: string): Promise<void> =>
+  settleNotices(manager, askedOf(matter));
+
 /** Tells people of a matter, whoever does it left out; they are accounts, or the persons that accounts are. */
 async function tell(
   manager: EntityManager,
   post: Telling,
   me: Me,
   matter: Told,
-  { to, subject, words }: { to: readonly (string | null)[]; subject: string; words: readonly string[] },
+  {
+    to,
+    kind,
+    subject,
+    words,
+  }: {
+    to: readonly (string | null)[];
+    kind: NoticeKind;
+    subject: string;
+    words: readonly string[];
+  },
 ): Promise<void> {
   const ids = [...new Set(to)].flatMap((id) => (id === null ? [] : [id]));
   if (ids.length === 0) return;
@@ -35,6 +50,9 @@ async function tell(
       .filter((account) => account.id !== me.id)
       .map((account): Message => ({
         to: account,
+        kind,
+        from: me,
+        ...(kind === "asked" ? { about: askedOf(id), act: "See to it" } : {}),
         subject: `${code === null ? "" : `${code}: `}${subject}: ${title}`.slice(0, 200),
         body: words.filter((line) => line !== "").join("\n\n"),
         link: `/registers?all=1&matter=${encodeURIComponent(id)}`,
@@ -54,6 +72,7 @@ export const tellOwner = (
 ): Promise<void> =>
   tell(manager, post, me, matter, {
     to: [owner],
+    kind: "asked",
     subject: `${MATTER_KIND_WORDS[matter.kind][0]} for you`,
     words: [`${me.name} asks you to see to: ${matter.title}`, dueWords(matter)],
   });
@@ -69,6 +88,7 @@ export const tellSettled = (
 ): Promise<void> =>
   tell(manager, post, me, matter, {
     to: [raisedBy],
+    kind: "decided",
     subject: state,
     words: [`${me.name} says: ${state}.`],
   });
@@ -83,6 +103,7 @@ export const tellStruck = (
 ): Promise<void> =>
   tell(manager, post, me, issue, {
     to,
+    kind: "risk",
     subject: "a risk struck",
     words: [
       `The risk “${risk}” struck, says ${me.name}; it is the issue “${issue.title}” now.`,

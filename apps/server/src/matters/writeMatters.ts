@@ -23,7 +23,8 @@ import { findMatter, mayWrite, viewMatter } from "./listMatters.ts";
 import { MatterEntity, MatterEventEntity, MatterTieEntity } from "./matterEntities.ts";
 import type { MatterContent, MatterRow } from "./matterRows.ts";
 import { matterSettings } from "./matterSettings.ts";
-import { tellOwner, tellSettled, type Telling } from "./tellOfMatters.ts";
+import type { Telling } from "../tell/post.ts";
+import { askNoMore, tellOwner, tellSettled } from "./tellOfMatters.ts";
 import { assertFits, fieldWords, saidIn, valueWords, withWrite, type Written } from "./writes.ts";
 
 /** The id of what there is to know of a project's risk. */
@@ -139,6 +140,7 @@ async function tellWritten(
   news: readonly MatterWrite[],
 ): Promise<void> {
   for (const write of news) {
+    if (["owner", "state", "removed"].includes(write.field)) await askNoMore(manager, row.id);
     if (write.field === "owner") await tellOwner(manager, post, me, row, write.value);
     if (write.field === "state" && write.value === "settled")
       await tellSettled(manager, post, me, row, row.raisedBy, matterStateWords(row.kind, "settled"));

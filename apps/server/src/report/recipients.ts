@@ -94,6 +94,8 @@ export async function tellIssued(
   const message = {
     subject: `${title}: report of period ${period}${again}`,
     body: `The report of period ${period} of ${title} is issued${again}, data date ${dateWords(dataDate)}.`,
+    kind: "period" as const,
+    act: "Read it",
     link: `${page}/${period}?edition=${edition}`,
     attachment: attachmentOf(subjectId, period, edition),
   };

@@ -217,6 +217,8 @@ describe("a report that is issued", () => {
   let summary: Summary;
 
   it("says word for word what was shown, with a digest; and the portfolio tells what its manager said", async () => {
+    // What was told of approvals before.
+    await world.app.deliver();
     asShown = await preview();
     ({ summary } = await look());
     expect((await tomas.send("post", `/api/status-reports/${project}`)).status).toBe(200);
@@ -257,7 +259,7 @@ describe("a report that is issued", () => {
     const unfolded = ({ text }: { text: string }): string => text.replaceAll("=\r\n", "");
     expect([unfolded(own!).includes(link), unfolded(outside!).includes(link)]).toEqual([true, false]);
     expect((await quill.get("/api/mail")).body).toMatchObject([{ link: `/projects/${project}/report/1?edition=1` }]);
-  });
+  }, 60_000);
 
   it("has the figures that the pages and the bundle's analysis had at that moment", async () => {
     const said = new Map(figuresIn(asShown).map(({ name, value }) => [name, value]));

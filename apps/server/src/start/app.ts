@@ -49,6 +49,9 @@ import { serveClient } from "../shared/clientFiles.ts";
 import { loggedCall, otherMethods, tellFailure } from "../shared/http.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { openApiDocument } from "./openapi.ts";
+import { inboxRoutes, sweepNotices } from "../tell/inboxRoutes.ts";
+import { tellDifferences } from "../tell/differences.ts";
+import { tellWaiting } from "../collect/report/tellReports.ts";
 
 export interface AppOptions {
   readonly database: DataSource;
@@ -92,6 +95,8 @@ export interface App {
   readonly sweep: () => Promise<void>;
   /** Sends mail that waits; gives how many left. */
   readonly deliver: () => Promise<number>;
+  /** Tells people what of their work is not what they were told last; gives of how many projects it looked. */
+  readonly tellDifferences: () => Promise<number>;
   /** Ends open streams. */
   readonly close: () => void;
 }
@@ -129,8 +134,6 @@ export function createApp(options: AppOptions): App {
     portfolioRoutes,
     planRoutes,
     resourceRoutes,
-    approveRoutes,
-    whatIfRoutes,
     beginRoutes,
     outsideRoutes,
     lookRoutes,
@@ -138,6 +141,7 @@ export function createApp(options: AppOptions): App {
     chancesRoutes,
     loadRoutes,
     tellRoutes,
+    inboxRoutes,
     watchRoutes,
     findRoutes,
     documentRoutes,
@@ -145,7 +149,7 @@ export function createApp(options: AppOptions): App {
     routes(serving);
   newsRoutes(serving, news);
   exchangeRoutes(serving, wholeBundle);
-  for (const routes of [collectRoutes, datesRoutes]) routes(serving, post);
+  for (const routes of [approveRoutes, whatIfRoutes, collectRoutes, datesRoutes]) routes(serving, post);
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
   charterRoutes(serving, post);
@@ -163,6 +167,7 @@ export function createApp(options: AppOptions): App {
       sweepPresence(database),
       sweepDrafts(database),
       sweepParts(database),
+      sweepNotices(database),
     ]));
   const unlisten = onWritten(database, () => news.poke());
   return {
@@ -170,6 +175,10 @@ export function createApp(options: AppOptions): App {
     served: serving.served,
     sweep,
     deliver: () => post.deliver(database),
+    tellDifferences: async () => {
+      await tellWaiting(database, post);
+      return tellDifferences(database, post);
+    },
     close: () => (unlisten(), news.close(), post.close()),
   };
 }

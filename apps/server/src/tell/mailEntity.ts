@@ -1,4 +1,5 @@
 import { Column, Entity, Index, PrimaryColumn } from "typeorm";
+import { NoticeEntity, TellingEntity, ToldActivityEntity, ToldProjectEntity } from "./noticeEntities.ts";
 
 /** A message: kept in the mailbox that ships with the application, and sent out by a mail server where one is named. */
 @Entity("mail")
@@ -51,4 +52,4 @@ export class MailEntity {
 }
 
 /** The tables of this room. */
-export const TELL_ENTITIES = [MailEntity];
+export const TELL_ENTITIES = [MailEntity, NoticeEntity, TellingEntity, ToldProjectEntity, ToldActivityEntity];

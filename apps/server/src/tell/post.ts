@@ -1,11 +1,15 @@
 import { randomUUID } from "node:crypto";
 import { createTransport, type Transporter } from "nodemailer";
-import type { DataSource, EntityManager } from "typeorm";
-import type { AccountEntity } from "../access/accountEntity.ts";
+import { In, type DataSource, type EntityManager } from "typeorm";
+import { AccountEntity } from "../access/accountEntity.ts";
+import { inTransaction } from "../shared/database.ts";
+import { digestOf, type Words } from "./digest.ts";
 import { MailEntity } from "./mailEntity.ts";
 import { asHtml, asText } from "./mailText.ts";
+import { NoticeEntity } from "./noticeEntities.ts";
+import { dueTo, writeNotices, type Notice } from "./notices.ts";
 
-type Addressed = Pick<AccountEntity, "login">;
+type Addressed = Pick<AccountEntity, "id" | "login" | "name">;
 
 /** A file that goes with a message. */
 export interface Attached {
@@ -14,17 +18,23 @@ export interface Attached {
   readonly contentType: string;
 }
 
-/** A message on its way to someone who can sign in, or to an address of nobody here. */
-export interface Message {
+/** Something told to someone who can sign in, or sent to an address of nobody here. */
+export interface Message extends Omit<Notice, "to" | "from"> {
   readonly to: AccountEntity | { readonly address: string };
-  readonly subject: string;
-  readonly body: string;
-  /** The page it is about, as `/desk/week`. */
-  readonly link?: string | undefined;
   /** What is sent with it, by the name under which `attach` makes it when the message leaves. */
   readonly attachment?: string;
   /** Who is answered. */
-  readonly from?: Addressed;
+  readonly from?: Addressed | undefined;
+}
+
+/** Takes what people are told. */
+export type Telling = Pick<Post, "put">;
+
+/** A message in its envelope. */
+interface Letter extends Words {
+  readonly to: AccountEntity | { readonly address: string };
+  readonly attachment?: string | undefined;
+  readonly from?: Addressed | undefined;
 }
 
 export interface PostOptions {
@@ -36,12 +46,15 @@ export interface PostOptions {
   readonly sender?: string | undefined;
   /** Where this installation is reached, `https://plans.example.org`, for links in mail. */
   readonly address?: string | undefined;
+  /** What happens within so many milliseconds after a message goes together into the next. */
+  readonly togetherMilliseconds?: number | undefined;
   /** How long a mail server may keep silent. */
   readonly patienceMilliseconds?: number | undefined;
   /** Makes what a message is sent with. */
   readonly attach?: ((database: DataSource, name: string) => Promise<Attached>) | undefined;
 }
 
+const TOGETHER_MILLISECONDS = 10 * 60_000;
 const PATIENCE_MILLISECONDS = 20_000;
 /** How long a server has a message to itself. Whoever takes longer has stopped. */
 const HELD_MILLISECONDS = 5 * 60_000;
@@ -58,8 +71,13 @@ export const pauseAfter = (tries: number): number =>
 /** Whether a mail server has refused a message for good (RFC 5321, 4.2.1: codes from 500 on). */
 const isFinal = (error: unknown): boolean => ((error as { responseCode?: number }).responseCode ?? 0) >= 500;
 
+const NOTHING_ELSE: Pick<Message, "attachment" | "from"> = {};
+
+const isOutside = (message: Message): message is Message & { readonly to: { readonly address: string } } =>
+  "address" in message.to;
+
 /**
- * Mail: written in the transaction of what it tells, so that it is there if and only if that happened; kept in the mailbox
+ * What people are told: it stands in their inbox and is sent by mail as they wish. Mail is written in the transaction of what it tells, so that it is there if and only if that happened; kept in the mailbox
  * that ships with the application; and sent out afterwards, where a mail server is named, until it has left or failed for good.
  */
 export class Post {
@@ -82,25 +100,69 @@ export class Post {
     return login.includes("@") ? login : `${login}@${this.options.domain ?? "localhost"}`;
   }
 
-  /** Writes messages, in the transaction of what they tell. */
+  /** Tells people, in the transaction of what they are told. */
   async put(manager: EntityManager, messages: readonly Message[], at = new Date()): Promise<void> {
-    const rows = messages.map(({ to, subject, body, link, from, attachment }) => ({
-      id: randomUUID(),
-      accountId: "address" in to ? null : to.id,
-      address: "address" in to ? to.address : this.addressOf(to),
+    const notices = messages.flatMap((message) =>
+      isOutside(message) ? [] : [{ ...message, to: message.to as AccountEntity }],
+    );
+    const due = await writeNotices(manager, notices, at, this.options.togetherMilliseconds ?? TOGETHER_MILLISECONDS);
+    for (const { to, rows, first } of due) {
+      const { attachment, from } = rows.length === 1 ? first : NOTHING_ELSE;
+      await this.mail(manager, { to, ...digestOf(rows), attachment, from }, at, rows);
+    }
+    for (const { to, subject, body, link, attachment, from } of messages.filter(isOutside))
+      await this.mail(manager, { to, subject, body, link: link ?? null, attachment, from }, at);
+  }
+
+  /** Writes a message, and notes which notices it tells. */
+  private async mail(
+    manager: EntityManager,
+    { to, subject, body, link, from, attachment }: Letter,
+    at: Date,
+    tells: readonly NoticeEntity[] = [],
+  ): Promise<void> {
+    const id = randomUUID();
+    const isOurs = !("address" in to);
+    await manager.getRepository(MailEntity).insert({
+      id,
+      accountId: isOurs ? to.id : null,
+      address: isOurs ? this.addressOf(to) : to.address,
       subject: subject.slice(0, 300),
-      body,
+      body: [isOurs ? `${to.name},` : "", body, isOurs && from !== undefined ? from.name : ""]
+        .filter((part) => part !== "")
+        .join("\n\n"),
       sentAt: at,
       state: this.outside === null ? ("kept" as const) : ("waiting" as const),
       replyTo: from === undefined ? null : this.addressOf(from),
-      link: link ?? null,
+      link,
       attachment: attachment ?? null,
-    }));
-    if (rows.length > 0) await manager.getRepository(MailEntity).insert(rows);
+    });
+    if (tells.length > 0)
+      await manager
+        .getRepository(NoticeEntity)
+        .update({ id: In(tells.map((each) => each.id)) }, { mailAt: null, mailId: id });
+  }
+
+  /** Writes the mail whose time has come, one message a person, whatever it tells of; gives how many it wrote. */
+  async gather(database: DataSource, now = new Date()): Promise<number> {
+    const rows = await database.query("select distinct account_id as id from notice where mail_at <= ?", [now]);
+    let written = 0;
+    for (const { id } of rows as { id: string }[])
+      written += await inTransaction(database, async (manager) => {
+        // Of two servers the second finds nothing due any more.
+        await manager.query("select id from account where id = ? for update", [id]);
+        const to = await manager.getRepository(AccountEntity).findOneBy({ id });
+        const due = to === null ? [] : await dueTo(manager, to, now);
+        if (due.length > 0) await this.mail(manager, { to: to!, ...digestOf(due) }, now, due);
+        await manager.query("update notice set mail_at = null where account_id = ? and mail_at <= ?", [id, now]);
+        return due.length > 0 ? 1 : 0;
+      });
+    return written;
   }
 
   /** Sends what waits and may be tried; gives how many left. What another server has taken up is left to it. */
   async deliver(database: DataSource, now = Date.now()): Promise<number> {
+    await this.gather(database, new Date(now));
     if (this.outside === null) return 0;
     const mails = database.getRepository(MailEntity);
     await database.query(

@@ -11,3 +11,6 @@ export const periodReminderOf = (number: number): string => `${ANY} period ${num
 
 /** What subjects of reminders of a week or a period begin with, as a pattern of the database. */
 export const ANY_REMINDER = `${ANY} %`;
+
+/** What a reminder of a week asks of someone, done once they have sent it. */
+export const weekAsked = (person: string, monday: string): string => `week ${person} ${monday}`;

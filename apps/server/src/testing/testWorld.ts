@@ -83,7 +83,12 @@ export class TestWorld {
 
   static async open(options: Partial<AppOptions> = {}): Promise<TestWorld> {
     const { url, database, drop } = await freshDatabase();
-    const app = createApp({ database, logger: pino({ level: "silent" }), ...options });
+    const app = createApp({
+      database,
+      logger: pino({ level: "silent" }),
+      ...options,
+      mail: { togetherMilliseconds: 0, ...options.mail },
+    });
     return new TestWorld(url, database, app, drop, await hashPassword(PASSWORD));
   }
 

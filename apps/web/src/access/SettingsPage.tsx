@@ -8,6 +8,7 @@ import { useMe } from "../shared/session/session.ts";
 import { setTheme, useTheme } from "../shared/charts/theme.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords } from "../shared/words/words.ts";
+import { TellingPart } from "../tell/TellingPart.tsx";
 
 function OwnPassword() {
   const form = useRef<HTMLFormElement>(null);
@@ -120,6 +121,7 @@ export function SettingsPage() {
       <h1 className="text-xl">Settings</h1>
       <OwnPassword />
       <TimeZone />
+      <TellingPart />
       <Looks />
     </div>
   );

@@ -1,6 +1,6 @@
 import type { Me, PeriodBar as Period } from "@chronometra/contract";
 import { useQuery } from "@tanstack/react-query";
-import { LogOut, Moon, Sun, UserRoundCog } from "lucide-react";
+import { Inbox as InboxIcon, LogOut, Moon, Sun, UserRoundCog } from "lucide-react";
 import { useEffect, useState, type ReactNode } from "react";
 import { Link, useMatch } from "react-router";
 import { weekQuery } from "../collect/queries.ts";
@@ -11,6 +11,7 @@ import { setTheme, useTheme } from "../shared/charts/theme.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords, momentWords, timeLeftWords } from "../shared/words/words.ts";
 import { periodQuery, projectCycleQuery } from "./queries.ts";
+import { inboxCountQuery } from "../tell/queries.ts";
 
 /** The time, told anew each minute. */
 function useNow(): Date {
@@ -127,30 +128,53 @@ function OwnWeek({ period }: { period: Period }) {
   );
 }
 
+/** The way to one's inbox, with how much of it is open. */
+function InboxLink() {
+  const open = useQuery(inboxCountQuery).data?.open ?? 0;
+  return (
+    <Link
+      className="flex min-h-[26px] items-center gap-1 p-1.5"
+      aria-label={open === 0 ? "Inbox" : `Inbox, ${open} open`}
+      to="/inbox"
+    >
+      <InboxIcon size={16} aria-hidden="true" />
+      {open > 0 && (
+        <span className="figure text-sm" style={{ color: "var(--bar-brass)" }}>
+          {open > 99 ? "99+" : open}
+        </span>
+      )}
+    </Link>
+  );
+}
+
+const rolesOf = ({ roles }: Me): string =>
+  roles.map((role) => role.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ");
+
 function Person({ me, children }: { me: Me; children: ReactNode }) {
   const theme = useTheme();
   const signOut = useSignOut();
   return (
     <div className="ml-auto flex items-center gap-1">
       {children}
+      <InboxLink />
       <div className="hidden pl-2 text-right leading-tight sm:block">
         <div>{me.name}</div>
-        <div className="text-xs" style={{ color: "var(--bar-muted)" }}>
-          {me.roles.map((role) => role.replace(/[A-Z]/g, (letter) => ` ${letter.toLowerCase()}`)).join(", ")}
+        <div className="max-w-[8rem] truncate text-xs" style={{ color: "var(--bar-muted)" }} title={rolesOf(me)}>
+          {rolesOf(me)}
         </div>
       </div>
-      <Link className="p-2" aria-label="Settings" to="/settings">
+      <Link className="p-1.5" aria-label="Settings" to="/settings">
         <UserRoundCog size={16} aria-hidden="true" />
       </Link>
       <button
         type="button"
-        className="p-2 cursor-pointer"
+        className="p-1.5 cursor-pointer"
         aria-label={theme === "enamel" ? "Use the dark theme" : "Use the light theme"}
         onClick={() => setTheme(theme === "enamel" ? "nightwatch" : "enamel")}
       >
         {theme === "enamel" ? <Moon size={16} aria-hidden="true" /> : <Sun size={16} aria-hidden="true" />}
       </button>
-      <button type="button" className="p-2 cursor-pointer" aria-label="Sign out" onClick={() => signOut.mutate()}>
+      <button type="button" className="p-1.5 cursor-pointer" aria-label="Sign out" onClick={() => signOut.mutate()}>
         <LogOut size={16} aria-hidden="true" />
       </button>
     </div>
@@ -195,7 +219,7 @@ export function PeriodBar({ me, children }: { me: Me; children: ReactNode }) {
   const project = useMatch("/projects/:project/*")?.params.project;
   return (
     <header
-      className="flex min-h-12 flex-wrap items-center gap-x-5 gap-y-1 px-5 py-1"
+      className="flex min-h-12 flex-wrap items-center gap-x-4 gap-y-1 px-5 py-1"
       style={{ background: "var(--bar-ground)", color: "var(--bar-ink)" }}
     >
       <div className="leading-tight">

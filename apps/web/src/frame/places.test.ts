@@ -17,14 +17,17 @@ describe("places", () => {
     expect(shown(someone("ann", "contributor"))).toEqual([
       "Desk: My work, My week",
       "Registers: Registers",
-      "Mail: Mail",
+      "Tell: Inbox, Mail",
     ]);
-    expect(shown(someone(null, "administrator"))).toEqual(["Set up: Register, Accounts, Other systems", "Mail: Mail"]);
+    expect(shown(someone(null, "administrator"))).toEqual([
+      "Set up: Register, Accounts, Other systems",
+      "Tell: Inbox, Mail",
+    ]);
     expect(shown(someone(null, "reader"))).toEqual([
       "Set up: Register, Life cycles, Scale of registers, Exchange rates",
       "Approvals: Approvals",
       "Look: Portfolio, Groups, Roadmap, Deadlines, Registers, Load, Watchlists",
-      "Tell: Reports, Mail",
+      "Tell: Reports, Inbox, Mail",
       "Cycle: Where projects stand, Not reported",
     ]);
     expect(placesFor(HOUSE, someone("cora", "controller")).map(({ name }) => name)).toEqual([

@@ -82,6 +82,7 @@ export const HOUSE: readonly Place[] = [
     name: "Tell",
     pages: [
       { to: "/reports", name: "Reports", open: mayLook },
+      { to: "/inbox", name: "Inbox" },
       { to: "/mail", name: "Mail" },
     ],
   },

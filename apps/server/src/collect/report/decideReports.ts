@@ -15,6 +15,7 @@ import { acceptedBefore } from "../kept/acceptedBefore.ts";
 import { ReportEntity } from "../kept/reportEntity.ts";
 import type { Outcome } from "../works/outcome.ts";
 import type { COLLECT_WORKS } from "../works/collectWorks.ts";
+import { tellReturned } from "./tellReports.ts";
 
 const overPlan = overPlans<typeof COLLECT_WORKS>();
 
@@ -110,6 +111,17 @@ function assertDecided({ windows, asked }: Outcome): void {
     );
 }
 
+/** What a report is on; leave is on no activity. */
+const nameOf = ({ activities, project }: Plan, { activityId }: ReportEntity): string =>
+  activities.get(activityId)?.name ?? project.name;
+
+/** How accepting some reports is told in a project's history. */
+function labelOf(reports: readonly ReportEntity[], { windows }: Outcome): string {
+  const held = windows.filter(({ outcome }) => outcome === "held").length;
+  const holding = held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`;
+  return `Accepted ${reports.length === 1 ? "a report" : `${reports.length} reports`}${holding}`;
+}
+
 /**
  * Accepts or returns reports, all or none; accepted time is posted, the activities' progress with it, and whoever comes
  * next is told.
@@ -134,16 +146,19 @@ export async function decideReports(
       const { manager } = writing;
       const reports = await waitingReports(manager, ids, true);
       const decided: { before: Plan; plan: Plan }[] = [];
+      const returned: { report: ReportEntity; name: string }[] = [];
       for (const [projectId, own] of byProject(reports)) {
         const project = await writing.editable(projectId);
-        if (decision === "return") continue;
         const before = await writing.plan(project);
+        if (decision === "return") {
+          returned.push(...own.map((report) => ({ report, name: nameOf(before, report) })));
+          continue;
+        }
         const outcome = await outcomeOf(manager, { id: projectId, plan: before }, own, deciding);
         assertDecided(outcome);
-        const { changes, windows } = outcome;
+        const { changes } = outcome;
         if (changes.length === 0) continue;
-        const held = windows.filter((window) => window.outcome === "held").length;
-        const label = `Accepted ${own.length === 1 ? "a report" : `${own.length} reports`}${held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`}`;
+        const label = labelOf(own, outcome);
         decided.push({ before, plan: (await storeChanges(writing, project, { changes, label })).plan });
       }
       await manager
@@ -153,6 +168,7 @@ export async function decideReports(
           { state: decision === "return" ? "returned" : "posted", decidedBy: me.id, word: word ?? null },
         );
       await tellNext(manager, post, decided);
+      await tellReturned(manager, post, me, returned, word ?? null);
     },
     async (plan, { id }) => {
       const own = looked.find(([project]) => project === id)![1];

@@ -276,7 +276,7 @@ describe("reminders", () => {
     const post = new Post({ smtp: "smtp://127.0.0.1:1", domain: "saltmarrow.example" });
     const account = await world.database.getRepository(AccountEntity).findOneByOrFail({ login: "ann" });
     await inTransaction(world.database, (manager) =>
-      post.put(manager, [{ to: account, subject: "Late", body: "Late" }]),
+      post.put(manager, [{ to: account, kind: "asked", subject: "Late", body: "Late" }]),
     );
     expect(await post.deliver(world.database)).toBe(0);
     const state = async (): Promise<unknown[]> =>
@@ -309,7 +309,7 @@ describe("reminders", () => {
     const post = new Post({ smtp: `smtp://127.0.0.1:${port}`, patienceMilliseconds: 300 });
     const account = await world.database.getRepository(AccountEntity).findOneByOrFail({ login: "ann" });
     await inTransaction(world.database, (manager) =>
-      post.put(manager, [{ to: account, subject: "Late", body: "Late" }]),
+      post.put(manager, [{ to: account, kind: "asked", subject: "Late", body: "Late" }]),
     );
     expect(await post.deliver(world.database)).toBe(0);
     expect(((await ann.get("/api/mail")).body as Mail[])[0]).toMatchObject({

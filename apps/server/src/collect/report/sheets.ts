@@ -8,6 +8,8 @@ import { todayOf } from "../../shared/clock.ts";
 import { Failure } from "../../shared/failure.ts";
 import { WeekSheetEntity } from "../kept/deskEntities.ts";
 import { ReportEntity } from "../kept/reportEntity.ts";
+import { settleNotices } from "../../tell/notices.ts";
+import { weekAsked } from "../../tell/reminders.ts";
 
 const LAST_DAY = 6;
 
@@ -58,6 +60,7 @@ export async function sendSheet(manager: EntityManager, me: Me, person: string, 
     },
     ["personId", "monday"],
   );
+  await settleNotices(manager, weekAsked(person, monday));
 }
 
 /** Keeps with weeks that were sent that they were changed since, until they are sent again or decided. */

@@ -57,8 +57,9 @@ export async function tellNext(
   const accounts = await manager.getRepository(AccountEntity).findBy({ personId: In([...lines.keys()]) });
   const messages = accounts.map((to): Message => ({
     to,
+    kind: "begin",
     subject: "You can begin",
-    body: `${to.name},\n\n${lines.get(to.personId!)!.join("\n")}`,
+    body: lines.get(to.personId!)!.join("\n"),
     link: "/desk",
   }));
   await post.put(manager, messages);

@@ -1,0 +1,78 @@
+import type { Me } from "@chronometra/contract";
+import { dateWords, formatHours } from "@chronometra/core";
+import { In, IsNull, type DataSource, type EntityManager } from "typeorm";
+import { AccountEntity } from "../../access/accountEntity.ts";
+import { inTransaction } from "../../shared/database.ts";
+import { NoticeEntity } from "../../tell/noticeEntities.ts";
+import { settleNotices } from "../../tell/notices.ts";
+import type { Telling } from "../../tell/post.ts";
+import type { ReportEntity } from "../kept/reportEntity.ts";
+
+const saidIn = ({ date, minutes, percent }: ReportEntity, name: string): string =>
+  [
+    dateWords(date),
+    name,
+    ...(minutes === null ? [] : [formatHours(minutes)]),
+    ...(percent === null ? [] : [`${percent} %`]),
+  ].join(", ");
+
+/** Tells whoever reported what was returned to them: one message a person, with the word that was said. */
+export async function tellReturned(
+  manager: EntityManager,
+  post: Telling,
+  me: Me,
+  returned: readonly { readonly report: ReportEntity; readonly name: string }[],
+  word: string | null,
+): Promise<void> {
+  const persons = [...new Set(returned.map(({ report }) => report.personId))];
+  const accounts = await manager.getRepository(AccountEntity).findBy({ personId: In(persons) });
+  await post.put(
+    manager,
+    accounts.map((to) => {
+      const own = returned.filter(({ report }) => report.personId === to.personId);
+      return {
+        ...{ to, from: me, kind: "decided" as const, link: "/desk/week", act: "Correct it" },
+        subject: own.length === 1 ? "A report is returned to you" : `${own.length} reports are returned to you`,
+        body: [word ?? "", own.map(({ report, name }) => saidIn(report, name)).join("\n")]
+          .filter((part) => part !== "")
+          .join("\n\n"),
+      };
+    }),
+  );
+}
+
+const waitAbout = (manager: string): string => `reports ${manager}`;
+
+/** Tells managers once that reports wait to be accepted, until none does: how many of which project stands beside it. */
+export async function tellWaiting(database: DataSource, post: Telling, at = new Date()): Promise<void> {
+  const rows = (await database.query(
+    "select p.manager_id as manager, p.code, count(*) as n from report r join project p on p.id = r.project_id where r.state = 'submitted' group by p.manager_id, p.code order by p.code",
+  )) as { manager: string; code: string; n: string }[];
+  const waits = new Map<string, string[]>();
+  for (const { manager, code, n } of rows) waits.set(manager, [...(waits.get(manager) ?? []), `${code}: ${n}`]);
+  const told = await database.query(
+    "select distinct about from notice where about like 'reports %' and settled_at is null",
+  );
+  const open = new Set((told as { about: string }[]).map(({ about }) => about));
+  for (const about of open)
+    if (!waits.has(about.slice("reports ".length))) await settleNotices(database.manager, about, at);
+  for (const [id, lines] of waits)
+    await inTransaction(database, async (manager) => {
+      await manager.query("select id from account where id = ? for update", [id]);
+      const of = { about: waitAbout(id), settledAt: IsNull() };
+      const body = lines.join("\n");
+      const waiting = await manager.getRepository(NoticeEntity).findOneBy(of);
+      if (waiting !== null) {
+        if (waiting.body !== body) await manager.getRepository(NoticeEntity).update(of, { body });
+        return;
+      }
+      const to = await manager.getRepository(AccountEntity).findOneBy({ id });
+      if (to === null) return;
+      const subject = "Reports wait to be accepted";
+      await post.put(
+        manager,
+        [{ to, kind: "asked", about: of.about, subject, body, link: "/time", act: "Review" }],
+        at,
+      );
+    });
+}
