@@ -97,6 +97,7 @@ import {
   changeResultSchema,
   changesSinceSchema,
   effectSchema,
+  activityHistorySchema,
   historyEntrySchema,
   historySchema,
   planNewsSchema,
@@ -562,6 +563,14 @@ export const endpoints = {
     response: effectSchema,
   },
   "GET /api/projects/:project/history": { summary: "Who changed what, newest first", response: historySchema },
+  "GET /api/projects/:project/activities/:activity/history": {
+    summary: "What became of an activity, what was and what is, newest first",
+    response: activityHistorySchema,
+  },
+  "GET /api/projects/:project/history-people": {
+    summary: "Who has changed a plan, by name",
+    response: z.array(z.object({ id: z.string(), name: z.string() })),
+  },
   "GET /api/projects/:project/history/:revision": {
     summary: "What one stored list did, and what taking it back would move",
     response: historyEntrySchema,

@@ -109,6 +109,7 @@ export {
   type ChangesSince,
   type EffectView,
   type History,
+  type ActivityHistory,
   type HistoryEntry,
   type PlanNews,
   type PlanView,
@@ -141,6 +142,7 @@ export {
   type WindowsHeld,
 } from "./collect.ts";
 export { type Desk, type DeskActivity, type DeskNews, type WeekCell, type WeekView } from "./desk.ts";
+export { HISTORY_LENGTH, THROUGH, THROUGH_WORDS, type Through } from "./historyWords.ts";
 export { type Inbox, type Mail, type Notice, type Telling } from "./tell.ts";
 export {
   MAIL_WAY_WORDS,

@@ -1,5 +1,6 @@
 import { changeSchema, projectSchema, SHOWN_TABLES, type Change, type ShownTable } from "@chronometra/core";
 import { z } from "zod";
+import { THROUGH } from "./historyWords.ts";
 
 const rows = z.array(z.tuple([z.string(), z.unknown()]));
 
@@ -62,15 +63,28 @@ export const presenceSchema = z.strictObject({
   activity: z.string().max(64).nullable(),
 });
 
+/** A field or a row as it was and as it is, in words; `field` is empty of a row that came or went. */
+export const differenceSchema = z.object({
+  path: z.string(),
+  what: z.string(),
+  field: z.string(),
+  was: z.string(),
+  is: z.string(),
+});
+
 /** A stored list of changes; taken back, where it was and is not done again. */
 const storedListSchema = z.object({
   revision: z.int(),
   at: z.string(),
   by: z.string(),
   label: z.string(),
+  /** Through what it came. */
+  through: z.enum(THROUGH),
   changes: z.int(),
   undoes: z.int().nullable(),
   takenBack: z.boolean(),
+  /** What it made of the one field that was asked for; `null` where none was. */
+  line: differenceSchema.nullable(),
 });
 export const historySchema = z.array(storedListSchema);
 export type History = z.infer<typeof historySchema>;
@@ -129,7 +143,19 @@ export type TakeBack = z.infer<typeof takeBackSchema>;
 
 /** One stored list: what it did in words, up to 200 of its changes; `takeBack` is null for whoever may not change the plan. */
 export const historyEntrySchema = storedListSchema.extend({
-  what: z.array(z.string()),
+  /** What it made of each field, the first of them; `total` says of how many. */
+  lines: z.array(differenceSchema),
+  total: z.int(),
   takeBack: takeBackSchema.nullable(),
 });
+/** What became of one activity; `older` is the revision before which there is more. */
+export const activityHistorySchema = z.object({
+  lists: z.array(
+    storedListSchema.pick({ revision: true, at: true, by: true, label: true, through: true, takenBack: true }).extend({
+      lines: z.array(differenceSchema),
+    }),
+  ),
+  older: z.int().nullable(),
+});
+export type ActivityHistory = z.infer<typeof activityHistorySchema>;
 export type HistoryEntry = z.infer<typeof historyEntrySchema>;

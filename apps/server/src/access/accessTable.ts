@@ -138,6 +138,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/undo": PLANNERS,
   "POST /api/projects/:project/effect": PLANNERS,
   "GET /api/projects/:project/history": LOOKERS,
+  "GET /api/projects/:project/activities/:activity/history": LOOKERS,
+  "GET /api/projects/:project/history-people": LOOKERS,
   "GET /api/projects/:project/history/:revision": LOOKERS,
   "GET /api/projects/:project/changes/:since": LOOKERS,
   "GET /api/news": LOOKERS,

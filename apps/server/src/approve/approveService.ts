@@ -89,6 +89,7 @@ export async function freezeProject(
   await storeChanges(writing, project, {
     changes: [{ type: "freeze", baseline }],
     label: `Baseline ${number} frozen`,
+    through: "request",
     at,
   });
   return number;

@@ -207,7 +207,7 @@ export async function applyWhatIf(
   if (changes.length === 0) throw new Failure("invalid", `"${whatIf.name}" changes nothing yet.`);
   const live = await writing.plan(project);
   await assertMerged(manager, project, whatIf, live, await onto({ id: project.id, plan: live }, [], changes));
-  return (await storeChanges(writing, project, { changes, label: label.slice(0, 200) })).result;
+  return (await storeChanges(writing, project, { changes, label: label.slice(0, 200), through: "request" })).result;
 }
 
 /** Keeps a what-if: its changes are made in the live plan as one list, which can be undone. */

@@ -539,7 +539,12 @@ async function accept(
     const { changes } = acceptReports(await writing.plan(project), reports, {
       endings: new Map(reports.map((report) => [report.id, "all"])),
     });
-    await storeChanges(writing, project, { changes, label: `Accepted ${reports.length} reports`, at: when });
+    await storeChanges(writing, project, {
+      changes,
+      label: `Accepted ${reports.length} reports`,
+      through: "reports",
+      at: when,
+    });
     if (keep)
       await insertReports(
         writing.manager,

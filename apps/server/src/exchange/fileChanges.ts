@@ -130,8 +130,9 @@ export async function takeFileChanges(
       const plan = await writing.plan(project);
       const changes = tickedChanges(project, plan, brought, ticked);
       const label = `Taken over from ${brought.draft.fileName}: ${ticked.keys.length} rows`.slice(0, 200);
-      const { revision, undoable, merged } = (await ofTicked(() => storeChanges(writing, project, { changes, label })))
-        .result;
+      const { revision, undoable, merged } = (
+        await ofTicked(() => storeChanges(writing, project, { changes, label, through: "file" }))
+      ).result;
       await manager
         .getRepository(ImportDraftEntity)
         .update({ id }, { state: "stored", storedAs: project.id, source: null, understood: null });

@@ -20,6 +20,7 @@ import { ChangeListEntity } from "./stored/planEntities.ts";
 import { storeDifference } from "./stored/planStore.ts";
 import { prepare, type Prepared } from "./prepare.ts";
 import type { Writing } from "./writeProjects.ts";
+import { type Through } from "@chronometra/contract";
 
 /** A list of changes on its way into a project. */
 export interface ChangeOrder {
@@ -28,6 +29,8 @@ export interface ChangeOrder {
   readonly seen?: number;
   readonly label: string;
   readonly undoes?: number;
+  /** Through what it came, where not by hand. */
+  readonly through?: Through;
   /** What its sender calls it, so that it is stored once however often it is sent. */
   readonly list?: string | undefined;
   /** When it happened, where not now. */
@@ -141,7 +144,9 @@ export async function storeChanges(
     label: order.label,
     changes: JSON.stringify(order.changes),
     inverse: applied.inverse === null ? null : JSON.stringify(applied.inverse),
+    were: applied.inverse === null ? JSON.stringify(applied.were) : null,
     touched: JSON.stringify(applied.touched),
+    through: order.undoes === undefined ? (order.through ?? "hand") : "undo",
     undoes: order.undoes ?? null,
     listId: order.list ?? null,
   });

@@ -1,4 +1,4 @@
-import type { History, HistoryEntry } from "@chronometra/contract";
+import type { ActivityHistory, History, HistoryEntry } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
@@ -46,9 +46,60 @@ describe("a stored list", () => {
     expect(await entry(2)).toMatchObject({
       by: "Tomas",
       changes: 3,
-      what: ["Removed: the link from Dig to Pour", "New: a team “Divers”", "Deadline of “Open”: 20 Mar 2026"],
+      through: "hand",
+      total: 3,
     });
-    expect((await entry(3)).what).toEqual(["Removed: Divers"]);
+    const lines = async (revision: number) =>
+      (await entry(revision)).lines.map(({ what, field, was, is }) => [what, field, was, is]);
+    expect(await lines(2)).toEqual([
+      ["the link from Dig to Pour", "", "there", "removed"],
+      ["Divers", "", "–", "new"],
+      ["Open", "deadline", "13 Mar 2026", "20 Mar 2026"],
+    ]);
+    expect(await lines(3)).toEqual([["Divers", "", "there", "removed"]]);
+  });
+
+  it("is found by who, through what, by a field that it wrote, and page by page", async () => {
+    await change(tomas, 1, longer(2880));
+    await change(ines, 2, { type: "setName", activity: "dig", name: "Dredge" });
+    await change(tomas, 3, longer(3360));
+    await takeBack(4);
+    const found = async (query: string) =>
+      (await tomas.get(`/api/projects/${project}/history?${query}`)).body as History;
+    const revisions = async (query: string) => (await found(query)).map(({ revision }) => revision);
+    expect(await revisions(`by=${ines.me.id}`)).toEqual([3]);
+    expect(await revisions("through=undo")).toEqual([5]);
+    expect(await revisions("before=3")).toEqual([2, 1]);
+    const byField = await found("path=activities/dig/durationMinutes");
+    expect(byField.map(({ revision, line }) => [revision, line?.was, line?.is])).toEqual([
+      [5, "56 h", "48 h"],
+      [4, "48 h", "56 h"],
+      [2, "40 h", "48 h"],
+    ]);
+    expect((await tomas.get(`/api/projects/${project}/history-people`)).body).toEqual([
+      { id: ines.me.id, name: "Ines" },
+      { id: tomas.me.id, name: "Tomas" },
+    ]);
+  });
+
+  it("is told of an activity: what was and what is of each of its fields, of whoever works on it too", async () => {
+    await change(tomas, 1, longer(2880), { type: "setName", activity: "pour", name: "Cast" });
+    const [assignment] = (await tomas.get(`/api/projects/${project}/plan`)).body.tables.assignments as [[string]];
+    await change(ines, 2, {
+      ...{ type: "setRemainingWork", assignment: assignment[0], remainingMinutes: 600, restart: null },
+    });
+    const of = async (activity: string) =>
+      (await tomas.get(`/api/projects/${project}/activities/${activity}/history`)).body as ActivityHistory;
+    const { lists, older } = await of("dig");
+    expect(older).toBeNull();
+    expect(lists.map(({ by, lines }) => [by, lines.map(({ field, was, is }) => [field, was, is])])).toEqual([
+      ["Ines", [["remaining", "–", "10 h"]]],
+      ["Tomas", [["duration", "40 h", "48 h"]]],
+    ]);
+    expect((await of("pour")).lists.map(({ lines }) => lines.map(({ was, is }) => [was, is]))).toEqual([
+      [["Pour", "Cast"]],
+    ]);
+    expect((await of("none")).lists).toEqual([]);
   });
 
   it("is taken back long after, with others' work in between, as what was shown before", async () => {
@@ -133,7 +184,7 @@ describe("a stored list", () => {
 
   it("is shown to whoever looks, and taken back by whoever may change the plan", async () => {
     await change(tomas, 1, longer(2880));
-    expect(await entry(2, quill)).toMatchObject({ what: ["Duration of “Dig”"], takeBack: null });
+    expect(await entry(2, quill)).toMatchObject({ lines: [{ field: "duration", was: "40 h" }], takeBack: null });
     expect((await takeBack(2, quill)).status).toBe(403);
     for (const none of ["99", "0", "x", "1e3"])
       expect((await tomas.get(`/api/projects/${project}/history/${none}`)).status).toBe(404);

@@ -4,7 +4,7 @@ import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { Failure } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { answerBefore, storeChanges } from "./changeService.ts";
-import { historyEntry, historyOf, inverseOf } from "./history.ts";
+import { activityHistory, historyEntry, historyOf, historyPeople, inverseOf } from "./history.ts";
 import { loadPlan } from "./stored/planStore.ts";
 import { effectOn } from "./prepare.ts";
 import { presentPlan } from "./presentPlan.ts";
@@ -73,8 +73,22 @@ export function planRoutes(serving: Serving): void {
       from: asked("from"),
       to: asked("to"),
       about: asked("about"),
+      path: asked("path"),
+      by: asked("by"),
+      through: asked("through"),
+      before: /^\d{1,9}$/.test(asked("before") ?? "") ? Number(asked("before")) : null,
     });
   });
+
+  serve(serving, "GET /api/projects/:project/activities/:activity/history", async ({ database, params, request }) => {
+    const before = Number(request.query["before"] ?? NaN);
+    const project = await findProject(database, params["project"]!);
+    return activityHistory(database, project, params["activity"]!, Number.isInteger(before) ? before : null);
+  });
+
+  serve(serving, "GET /api/projects/:project/history-people", async ({ database, params }) =>
+    historyPeople(database, await findProject(database, params["project"]!)),
+  );
 
   serve(
     serving,

@@ -167,7 +167,7 @@ export async function writeRegister(
       if (changes.length > 0)
         stored.push({
           project: id,
-          revision: (await storeChanges(writing, project, { changes, label })).result.revision,
+          revision: (await storeChanges(writing, project, { changes, label, through: "register" })).result.revision,
         });
     }
     return stored;

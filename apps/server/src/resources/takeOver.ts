@@ -48,7 +48,12 @@ export async function takeOver(
       const changes = takenOver(await writing.plan(project), rows, house, wanted);
       if (changes.length === 0) return [];
       const label = `From the register: ${wanted.length} taken over`;
-      return [{ project: id, revision: (await storeChanges(writing, project, { changes, label })).result.revision }];
+      return [
+        {
+          project: id,
+          revision: (await storeChanges(writing, project, { changes, label, through: "register" })).result.revision,
+        },
+      ];
     },
     async (plan) => takenOver(plan, await registerRows(database.manager), await houseMoney(database), wanted),
   );

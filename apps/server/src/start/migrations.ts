@@ -34,6 +34,7 @@ import { Reach1829000000000 } from "./migrations/1829000000000-reach.ts";
 import { Agreed1830000000000 } from "./migrations/1830000000000-agreed.ts";
 import { Planned1831000000000 } from "./migrations/1831000000000-planned.ts";
 import { Matters1832000000000 } from "./migrations/1832000000000-matters.ts";
+import { History1834000000000 } from "./migrations/1834000000000-history.ts";
 import { Notices1833000000000 } from "./migrations/1833000000000-notices.ts";
 import { Starts1824000000000 } from "./migrations/1824000000000-starts.ts";
 import { Templates1823000000000 } from "./migrations/1823000000000-templates.ts";
@@ -81,4 +82,5 @@ export const MIGRATIONS = [
   Planned1831000000000,
   Matters1832000000000,
   Notices1833000000000,
+  History1834000000000,
 ];

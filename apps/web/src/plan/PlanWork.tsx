@@ -211,6 +211,7 @@ export function PlanWork({ sheet, state, session, mayEdit, live, planKey, fresh 
             tab={about.tab}
             onTab={about.show}
             row={active}
+            column={columns.columns[chosen?.block.left ?? 0]?.id ?? null}
             sheet={sheet}
             session={session}
             mayEdit={mayEdit}

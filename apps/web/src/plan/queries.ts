@@ -1,11 +1,42 @@
-import { queryOptions } from "@tanstack/react-query";
+import { HISTORY_LENGTH } from "@chronometra/contract";
+import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
 import { call } from "../shared/session/api.ts";
 
 /** What has happened to a plan: all of it, or what lies between two states and speaks of something. */
-export const historyQuery = (project: string, part: { from: string; to: string; about: string }) =>
-  queryOptions({
+/** What of a history is asked for, as it stands in the address. */
+export type HistoryPart = Readonly<Record<"from" | "to" | "about" | "by" | "through", string>>;
+
+/** Lists of changes that were stored, the newest first; more of them where one goes on. */
+export const historyQuery = (project: string, part: HistoryPart) =>
+  infiniteQueryOptions({
     queryKey: ["project", project, "history", part],
-    queryFn: () => call("GET /api/projects/:project/history", { params: { project }, query: part }),
+    queryFn: ({ pageParam }) =>
+      call("GET /api/projects/:project/history", {
+        params: { project },
+        query: { ...part, ...(pageParam === null ? {} : { before: String(pageParam) }) },
+      }),
+    initialPageParam: null as number | null,
+    getNextPageParam: (last) => (last.length < HISTORY_LENGTH ? undefined : last.at(-1)!.revision),
+  });
+
+/** Who has changed a plan. */
+export const historyPeopleQuery = (project: string) =>
+  queryOptions({
+    queryKey: ["project", project, "history-people"],
+    queryFn: () => call("GET /api/projects/:project/history-people", { params: { project } }),
+  });
+
+/** What became of an activity. */
+export const activityHistoryQuery = (project: string, activity: string) =>
+  infiniteQueryOptions({
+    queryKey: ["project", project, "activity-history", activity],
+    queryFn: ({ pageParam }) =>
+      call("GET /api/projects/:project/activities/:activity/history", {
+        params: { project, activity },
+        query: pageParam === null ? {} : { before: String(pageParam) },
+      }),
+    initialPageParam: null as number | null,
+    getNextPageParam: ({ older }) => older,
   });
 
 /** One stored list of a plan; what taking it back would move is asked anew each time it is opened. */

@@ -9,6 +9,8 @@ export interface Applied {
   readonly plan: Plan;
   /** Changes that lead back, in the order in which to apply them; `null` where one of them cannot be undone. */
   readonly inverse: readonly Change[] | null;
+  /** The same for whatever can be undone, where another change of the list cannot: how fields were before. */
+  readonly were: readonly Change[];
   /** The fields that were written, each once: `activities/A/percent`, or `links/7` for a whole row. */
   readonly touched: readonly string[];
 }
@@ -290,7 +292,8 @@ export function applyChanges(plan: Plan, changes: readonly Change[]): Applied {
     if (done.inverse === null) reversible = false;
     else inverse.push(done.inverse);
   }
-  return { plan: draft.plan, inverse: reversible ? inverse.reverse() : null, touched: [...touched] };
+  const were = inverse.reverse();
+  return { plan: draft.plan, inverse: reversible ? were : null, were, touched: [...touched] };
 }
 
 /** The value at a touched path, for telling two people what each of them wrote. */

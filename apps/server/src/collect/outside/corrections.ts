@@ -127,6 +127,7 @@ export async function acceptCorrections(
       if (changes.length > 0)
         await storeChanges(writing, project, {
           changes,
+          through: "system",
           label: `Corrected costs of ${own[0]!.now.source}`.slice(0, 200),
         });
       for (const each of own) if (each.base.kind === "time" && (await correctTime(writing, each))) reports++;

@@ -269,7 +269,7 @@ export async function enterCost(
       const plan = await writing.plan(project);
       const name = plan.activities.get(cost.activity)?.name ?? cost.activity;
       const changes = await changesOf(writing.manager);
-      await storeChanges(writing, project, { changes, label: `Cost of ${name}`.slice(0, 200) });
+      await storeChanges(writing, project, { changes, through: "system", label: `Cost of ${name}`.slice(0, 200) });
     },
     () => changesOf(database.manager),
   );

@@ -72,7 +72,8 @@ export async function postLines(
         const changes = await costsOf(manager, projectId, await writing.plan(project), own);
         const { source } = own.find(({ kind }) => kind === "cost") ?? own[0]!;
         const label = `Posted ${changes.length === 1 ? "a cost" : `${changes.length} costs`} of ${source}`;
-        if (changes.length > 0) await storeChanges(writing, project, { changes, label: label.slice(0, 200) });
+        if (changes.length > 0)
+          await storeChanges(writing, project, { changes, label: label.slice(0, 200), through: "system" });
         const reports = own.flatMap((line) => (line.kind === "time" ? [reportOf(line, projectId)] : []));
         if (reports.length > 0) await manager.getRepository(ReportEntity).insert(reports);
       }

@@ -1,7 +1,7 @@
 import type { Endings, Me, ReportsEffect, WindowsHeld } from "@chronometra/contract";
 import { type Plan } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { storeChanges } from "../../plan/changeService.ts";
+import { storeChanges, type ChangeOrder } from "../../plan/changeService.ts";
 import { overPlans, type PlanOf } from "../../plan/held/overPlan.ts";
 import { loadPlan } from "../../plan/stored/planStore.ts";
 import { writeProjects } from "../../plan/writeProjects.ts";
@@ -115,11 +115,12 @@ function assertDecided({ windows, asked }: Outcome): void {
 const nameOf = ({ activities, project }: Plan, { activityId }: ReportEntity): string =>
   activities.get(activityId)?.name ?? project.name;
 
-/** How accepting some reports is told in a project's history. */
-function labelOf(reports: readonly ReportEntity[], { windows }: Outcome): string {
+/** What accepting some reports stores, and how a project's history tells it. */
+function orderOf(reports: readonly ReportEntity[], { changes, windows }: Outcome): ChangeOrder {
   const held = windows.filter(({ outcome }) => outcome === "held").length;
   const holding = held === 0 ? "" : held === 1 ? ", a window held" : `, ${held} windows held`;
-  return `Accepted ${reports.length === 1 ? "a report" : `${reports.length} reports`}${holding}`;
+  const label = `Accepted ${reports.length === 1 ? "a report" : `${reports.length} reports`}${holding}`;
+  return { changes, label, through: "reports" };
 }
 
 /**
@@ -156,10 +157,8 @@ export async function decideReports(
         }
         const outcome = await outcomeOf(manager, { id: projectId, plan: before }, own, deciding);
         assertDecided(outcome);
-        const { changes } = outcome;
-        if (changes.length === 0) continue;
-        const label = labelOf(own, outcome);
-        decided.push({ before, plan: (await storeChanges(writing, project, { changes, label })).plan });
+        if (outcome.changes.length === 0) continue;
+        decided.push({ before, plan: (await storeChanges(writing, project, orderOf(own, outcome))).plan });
       }
       await manager
         .getRepository(ReportEntity)

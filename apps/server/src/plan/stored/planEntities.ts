@@ -1,4 +1,5 @@
 import { Column, Entity, Index, PrimaryColumn } from "typeorm";
+import { type Through } from "@chronometra/contract";
 
 /** One row of one table of one plan; its content is the bundle's, owned by the core's schema. */
 @Entity("plan_row")
@@ -56,8 +57,16 @@ export class ChangeListEntity {
   @Column({ type: "longtext", nullable: true })
   inverse!: string | null;
 
+  /** How fields were before, where the list cannot be undone as a whole. */
+  @Column({ type: "longtext", nullable: true })
+  were!: string | null;
+
   @Column({ type: "longtext" })
   touched!: string;
+
+  /** Through what it came. */
+  @Column({ type: "varchar", length: 10, default: "hand" })
+  through!: Through;
 
   /** The revision that this list undoes. */
   @Column({ type: "int", nullable: true })

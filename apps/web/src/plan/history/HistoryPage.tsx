@@ -1,15 +1,17 @@
-import type { History, ProjectLook } from "@chronometra/contract";
-import { useQuery } from "@tanstack/react-query";
-import { Link, useSearchParams } from "react-router";
+import { THROUGH, THROUGH_WORDS, type History, type ProjectLook } from "@chronometra/contract";
+import { useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { useProject } from "../../project/useProject.ts";
 import type { Column } from "../../shared/table/column.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { momentWords } from "../../shared/words/words.ts";
 import { StoredList } from "./StoredList.tsx";
-import { historyQuery } from "../queries.ts";
+import { useAddress } from "../../shared/page/useAddress.ts";
+import { historyPeopleQuery, historyQuery, type HistoryPart } from "../queries.ts";
 
 type Entry = History[number];
+type Put = ReturnType<typeof useAddress>[1];
 
 const columns = (open: (revision: number) => void): readonly Column<Entry>[] => [
   { id: "revision", head: "Revision", numeric: true, value: ({ revision }) => revision },
@@ -26,19 +28,14 @@ const columns = (open: (revision: number) => void): readonly Column<Entry>[] => 
       </button>
     ),
   },
+  { id: "through", head: "Through", value: ({ through }) => THROUGH_WORDS[through] },
   { id: "changes", head: "Changes", numeric: true, value: ({ changes }) => changes },
   { id: "takenBack", head: "State", value: ({ takenBack }) => (takenBack ? "undone" : "") },
 ];
 
 const stateWords = (state: string): string => (state === "plan" ? "now" : state.replace("-", " "));
 
-interface Part {
-  readonly from: string;
-  readonly to: string;
-  readonly about: string;
-}
-
-function Narrowed({ part, onAll }: { part: Part; onAll: () => void }) {
+function Narrowed({ part, onAll }: { part: HistoryPart; onAll: () => void }) {
   return (
     <p className="undecided pb-1 text-sm">
       Only what was changed{part.from !== "" && ` since ${stateWords(part.from)}`}
@@ -48,6 +45,41 @@ function Narrowed({ part, onAll }: { part: Part; onAll: () => void }) {
         Show all
       </button>
     </p>
+  );
+}
+
+/** By whom and through what: kept in the address. */
+function Filters({ project, part, put }: { project: string; part: HistoryPart; put: Put }) {
+  const people = useQuery(historyPeopleQuery(project)).data ?? [];
+  return (
+    <>
+      <select
+        className="select select-xs w-44"
+        aria-label="Who"
+        value={part.by}
+        onChange={(event) => put({ by: event.target.value })}
+      >
+        <option value="">by anyone</option>
+        {people.map(({ id, name }) => (
+          <option key={id} value={id}>
+            {name}
+          </option>
+        ))}
+      </select>
+      <select
+        className="select select-xs w-44"
+        aria-label="Through what"
+        value={part.through}
+        onChange={(event) => put({ through: event.target.value })}
+      >
+        <option value="">through anything</option>
+        {THROUGH.map((each) => (
+          <option key={each} value={each}>
+            {THROUGH_WORDS[each]}
+          </option>
+        ))}
+      </select>
+    </>
   );
 }
 
@@ -70,39 +102,47 @@ function Issued({ look: { id, periods } }: { look: ProjectLook }) {
 export function HistoryPage() {
   const look = useProject();
   const { id } = look;
-  const [params, setParams] = useSearchParams();
-  const part = { from: params.get("from") ?? "", to: params.get("to") ?? "", about: params.get("about") ?? "" };
-  const query = useQuery(historyQuery(id, part));
+  const [params, put] = useAddress();
+  const said = (name: string): string => params.get(name) ?? "";
+  const part = {
+    ...{ from: said("from"), to: said("to"), about: said("about") },
+    ...{ by: said("by"), through: said("through") },
+  };
+  const query = useInfiniteQuery(historyQuery(id, part));
   const narrowed = part.from !== "" || part.to !== "" || part.about !== "";
   const opened = Number(params.get("revision") ?? NaN);
-  const open = (revision: number | null): void => {
-    setParams(
-      (now) => {
-        if (revision === null) now.delete("revision");
-        else now.set("revision", String(revision));
-        return now;
-      },
-      { replace: true },
-    );
-  };
+  const open = (revision: number | null): void => put({ revision: revision === null ? null : String(revision) });
   return (
     <div className="page max-w-5xl">
       <Issued look={look} />
-      {narrowed && <Narrowed part={part} onAll={() => setParams({})} />}
+      {narrowed && <Narrowed part={part} onAll={() => put({ from: null, to: null, about: null })} />}
       <Loaded query={query}>
-        {(history) => (
+        {({ pages }) => (
           <DataTable
             name="History"
-            rows={history}
+            rows={pages.flat()}
+            tools={<Filters project={id} part={part} put={put} />}
             columns={columns(open)}
             rowKey={({ revision }) => String(revision)}
             rowClass={({ takenBack }) => (takenBack ? "muted" : "")}
             empty={
-              narrowed ? "No list of changes speaks of it in that time." : "Nothing has happened to this plan yet."
+              narrowed || part.by !== "" || part.through !== ""
+                ? "No list of changes is like that."
+                : "Nothing has happened to this plan yet."
             }
           />
         )}
       </Loaded>
+      {query.hasNextPage && (
+        <button
+          type="button"
+          className="btn btn-sm mt-2"
+          disabled={query.isFetchingNextPage}
+          onClick={() => void query.fetchNextPage()}
+        >
+          Older
+        </button>
+      )}
       {Number.isInteger(opened) && (
         <StoredList key={opened} project={id} revision={opened} onClose={() => open(null)} />
       )}

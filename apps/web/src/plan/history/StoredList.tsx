@@ -1,4 +1,4 @@
-import type { HistoryEntry, TakeBack } from "@chronometra/contract";
+import { THROUGH_WORDS, type HistoryEntry, type TakeBack } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { call } from "../../shared/session/api.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
@@ -66,6 +66,37 @@ function TakingBack({ project, entry, onClose }: { project: string; entry: Histo
   );
 }
 
+/** What a list made of each field: as it was, and as it is. */
+function DifferenceTable({ entry: { lines, total } }: { entry: HistoryEntry }) {
+  if (total === 0) return <p className="muted text-sm">It changed no field of the plan.</p>;
+  return (
+    <div className="max-h-64 overflow-auto border-y rule" tabIndex={0} role="region" aria-label="What was changed">
+      <table className="w-full text-sm">
+        <thead>
+          <tr className="muted text-left">
+            {["What", "Field", "Was", "Is"].map((head) => (
+              <th key={head} scope="col" className="py-0.5 pr-3 font-normal">
+                {head}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map(({ path, what, field, was, is }) => (
+            <tr key={path} className="border-t rule align-top">
+              <td className="py-0.5 pr-3 break-words">{what}</td>
+              <td className="py-0.5 pr-3">{field}</td>
+              <td className="muted py-0.5 pr-3 break-words">{was}</td>
+              <td className="py-0.5 break-words">{is}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {total > lines.length && <p className="muted text-sm">and {total - lines.length} more</p>}
+    </div>
+  );
+}
+
 /** One stored list of changes: what it did, and what taking it back would move. */
 export function StoredList({ project, revision, onClose }: Opened) {
   const query = useQuery(storedListQuery(project, revision));
@@ -83,19 +114,11 @@ export function StoredList({ project, revision, onClose }: Opened) {
           <div>
             <p className="font-semibold">{entry.label}</p>
             <p className="muted text-sm">
-              {entry.by}, {momentWords(entry.at)}; {countWords(entry.changes, "change", "changes")}
+              {entry.by}, {momentWords(entry.at)}, {THROUGH_WORDS[entry.through]};{" "}
+              {countWords(entry.changes, "change", "changes")}
             </p>
           </div>
-          <ul className="max-h-40 overflow-auto border-y rule text-sm" tabIndex={0} aria-label="What was changed">
-            {entry.what.map((words, i) => (
-              <li key={i} className="py-0.5">
-                {words}
-              </li>
-            ))}
-            {entry.changes > entry.what.length && (
-              <li className="muted py-0.5">and {entry.changes - entry.what.length} more</li>
-            )}
-          </ul>
+          <DifferenceTable entry={entry} />
           <TakingBack project={project} entry={entry} onClose={onClose} />
         </div>
       )}

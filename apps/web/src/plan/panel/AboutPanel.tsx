@@ -6,9 +6,10 @@ import type { Sheet, SheetRow } from "../engine/sheet.ts";
 import { CreditTab } from "./CreditTab.tsx";
 import { DatesTab } from "./DatesTab.tsx";
 import { useCommit } from "./useCommit.ts";
+import { HistoryTab } from "./HistoryTab.tsx";
 import { NotesTab } from "./NotesTab.tsx";
 import { WhyTab } from "./WhyTab.tsx";
-import { WorkTab } from "./WorkTab.tsx";
+import { WorkTab } from "./work/WorkTab.tsx";
 
 export const TABS = [
   { id: "why", name: "Why" },
@@ -16,13 +17,23 @@ export const TABS = [
   { id: "dates", name: "Dates and owner" },
   { id: "credit", name: "Rule of credit" },
   { id: "notes", name: "Notes" },
+  { id: "history", name: "History" },
 ] as const;
 export type AboutTab = (typeof TABS)[number]["id"];
+
+/** Fields of the plan by the columns that show them, where these can be written. */
+const FIELD_OF: Readonly<Record<string, string>> = {
+  ...{ name: "name", length: "durationMinutes", done: "percent", left: "remainingMinutes" },
+  ...{ began: "actualStart", ended: "actualFinish", owner: "owner", calendar: "calendar" },
+  ...{ driven: "driver", wish: "wish", deadline: "deadline" },
+};
 
 interface Props {
   readonly tab: AboutTab;
   readonly onTab: (tab: AboutTab) => void;
   readonly row: SheetRow | null;
+  /** The column of the chosen cell. */
+  readonly column: string | null;
   /** What is told holds for the plan as it is on this sheet. */
   readonly sheet: Sheet;
   readonly session: PlanSession;
@@ -44,8 +55,32 @@ function useActivityWork(id: string | null, sheet: Sheet, session: PlanSession):
   return known !== null && known.id === id ? known.work : null;
 }
 
+interface TabProps extends Pick<Props, "tab" | "column" | "sheet" | "session" | "mayEdit" | "onGo"> {
+  readonly row: SheetRow;
+  readonly work: ActivityWork | null;
+  readonly commit: ReturnType<typeof useCommit>;
+}
+
+/** What a tab tells of the row. */
+function Told({ tab, row, column, work, sheet, session, commit, mayEdit, onGo }: TabProps) {
+  if (tab === "why") return <WhyTab row={row} sheet={sheet} session={session} mayEdit={mayEdit} onGo={onGo} />;
+  if (tab === "history") return <HistoryTab activity={row.id} field={FIELD_OF[column ?? ""] ?? null} sheet={sheet} />;
+  if (work === null)
+    return (
+      <p className="muted" role="status">
+        Loading …
+      </p>
+    );
+  if (tab === "work")
+    return <WorkTab row={row} work={work} sheet={sheet} session={session} commit={commit} mayEdit={mayEdit} />;
+  if (tab === "dates") return <DatesTab row={row} sheet={sheet} commit={commit} mayEdit={mayEdit} />;
+  if (tab === "notes")
+    return <NotesTab row={row} note={work.note} session={session} commit={commit} mayEdit={mayEdit} />;
+  return <CreditTab row={row} credit={work.credit} sheet={sheet} commit={commit} mayEdit={mayEdit} />;
+}
+
 /** Beside the plan, or below it where that is narrow: all about the chosen activity that the table has no room for. */
-export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onClose, takesKeyboard }: Props) {
+export function AboutPanel({ tab, onTab, row, column, sheet, session, mayEdit, onGo, onClose, takesKeyboard }: Props) {
   const work = useActivityWork(row?.id ?? null, sheet, session);
   const commit = useCommit(session);
   const panel = useRef<HTMLElement>(null);
@@ -104,21 +139,7 @@ export function AboutPanel({ tab, onTab, row, sheet, session, mayEdit, onGo, onC
         className="min-h-0 flex-1 overflow-auto px-3 py-2"
         key={row?.id}
       >
-        {row === null ? null : tab === "why" ? (
-          <WhyTab row={row} sheet={sheet} session={session} mayEdit={open} onGo={onGo} />
-        ) : work === null ? (
-          <p className="muted" role="status">
-            Loading …
-          </p>
-        ) : tab === "work" ? (
-          <WorkTab row={row} work={work} sheet={sheet} session={session} commit={commit} mayEdit={open} />
-        ) : tab === "dates" ? (
-          <DatesTab row={row} sheet={sheet} commit={commit} mayEdit={open} />
-        ) : tab === "notes" ? (
-          <NotesTab row={row} note={work.note} session={session} commit={commit} mayEdit={open} />
-        ) : (
-          <CreditTab row={row} credit={work.credit} sheet={sheet} commit={commit} mayEdit={open} />
-        )}
+        {row !== null && <Told {...{ tab, row, column, work, sheet, session, commit, onGo }} mayEdit={open} />}
       </div>
     </section>
   );

@@ -24,6 +24,7 @@ function Panel({ id, first, mayEdit }: { id: string; first: AboutTab; mayEdit: b
       session={session}
       mayEdit={mayEdit}
       onGo={() => undefined}
+      column={null}
       onClose={closed}
       takesKeyboard
     />
@@ -257,7 +258,7 @@ describe("dates, owner and wishes of an activity", () => {
     expect(document.activeElement?.textContent).toBe("Rule of credit");
     await userEvent.keyboard("{ArrowRight}");
     expect(document.activeElement?.textContent).toBe("Notes");
-    await userEvent.keyboard("{ArrowRight}");
+    await userEvent.keyboard("{ArrowRight}{ArrowRight}");
     expect(document.activeElement?.textContent).toBe("Why");
     await userEvent.keyboard("{Escape}");
     expect(closed).toHaveBeenCalledTimes(1);

@@ -17,6 +17,7 @@ function Panel({ mayEdit }: { mayEdit: boolean }) {
       {...{ tab: "notes", onTab: () => undefined, sheet: sheet!, session, mayEdit, takesKeyboard: false }}
       row={sheet?.rows.find((row) => row.id === "dig") ?? null}
       onGo={() => undefined}
+      column={null}
       onClose={() => undefined}
     />
   );

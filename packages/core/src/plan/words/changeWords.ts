@@ -55,7 +55,7 @@ const OF: Partial<Record<PlanTable, readonly [what: string, of: PlanTable]>> = {
 };
 
 /** What a row is called where it comes or goes: one that hangs on another is not taken for that. */
-function rowCalled(table: PlanTable, key: string, nameOf: Naming): string {
+export function rowCalled(table: PlanTable, key: string, nameOf: Naming): string {
   const hangs = OF[table];
   if (hangs === undefined) return nameOf(table, key);
   const [what, of] = hangs;

@@ -4,6 +4,7 @@ import { TABLES, type PlanTable } from "../tables.ts";
 /** What the screen calls a field of a row. */
 const FIELDS: Readonly<Record<string, string>> = {
   parent: "place in the tree",
+  place: "comes before",
   kind: "kind",
   durationMinutes: "duration",
   driver: "what decides its dates",

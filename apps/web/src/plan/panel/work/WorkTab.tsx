@@ -1,6 +1,6 @@
 import type { WorkProps } from "./workProps.ts";
 import { formatHours } from "@chronometra/core";
-import { money } from "../../shared/words/words.ts";
+import { money } from "../../../shared/words/words.ts";
 import { WorkPeople } from "./WorkPeople.tsx";
 import { WorkCosts } from "./WorkCosts.tsx";
 

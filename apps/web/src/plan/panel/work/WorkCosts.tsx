@@ -1,8 +1,8 @@
-import { telling } from "../../shared/messages/telling.ts";
-import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
+import { telling } from "../../../shared/messages/telling.ts";
+import { RemoveButton } from "../../../shared/fields/RemoveButton.tsx";
 import type { WorkProps } from "./workProps.ts";
-import { CommitField } from "../../shared/fields/CommitField.tsx";
-import { AMOUNT_FAULT, amountText, readAmount } from "../../shared/words/amounts.ts";
+import { CommitField } from "../../../shared/fields/CommitField.tsx";
+import { AMOUNT_FAULT, amountText, readAmount } from "../../../shared/words/amounts.ts";
 
 const TIMINGS = { even: "evenly", start: "at the start", finish: "at the finish" } as const;
 /** What a line of cost looks like when it is typed. */

@@ -1,12 +1,12 @@
-import { telling } from "../../shared/messages/telling.ts";
-import { RemoveButton } from "../../shared/fields/RemoveButton.tsx";
+import { telling } from "../../../shared/messages/telling.ts";
+import { RemoveButton } from "../../../shared/fields/RemoveButton.tsx";
 import type { WorkProps } from "./workProps.ts";
 import { formatHours, parseDuration, type Change } from "@chronometra/core";
 import { UserRound } from "lucide-react";
-import { workOffers } from "../grid/columns/typedCells.ts";
-import { CommitField } from "../../shared/fields/CommitField.tsx";
-import { dateWords, money, NOT_A_DATE, readDate } from "../../shared/words/words.ts";
-import { todayHere } from "../../shared/words/today.ts";
+import { workOffers } from "../../grid/columns/typedCells.ts";
+import { CommitField } from "../../../shared/fields/CommitField.tsx";
+import { dateWords, money, NOT_A_DATE, readDate } from "../../../shared/words/words.ts";
+import { todayHere } from "../../../shared/words/today.ts";
 
 const hoursText = (minutes: number | undefined): string =>
   minutes === undefined ? "" : formatHours(minutes).replace(" ", "");
