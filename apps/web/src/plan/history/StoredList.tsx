@@ -102,7 +102,7 @@ export function StoredList({ project, revision, onClose }: Opened) {
   const query = useQuery(storedListQuery(project, revision));
   const entry = query.data;
   return (
-    <Dialog title={`Revision ${revision}`} onClose={onClose}>
+    <Dialog title={`Revision ${revision}`} onClose={onClose} wide>
       {query.error !== null && <Failure error={query.error} onAgain={() => void query.refetch()} />}
       {entry === undefined && query.error === null && (
         <p className="muted" role="status">
