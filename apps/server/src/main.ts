@@ -14,6 +14,7 @@ const SWEEP_MILLISECONDS = 60 * 60 * 1000;
 
 const DELIVER_MILLISECONDS = 2000;
 const DIFFERENCES_MILLISECONDS = 20_000;
+const CYCLE_MILLISECONDS = 5 * 60_000;
 
 /** Does work again and again, each time a while after it was done last; gives what ends it. */
 function everyNow(pauseMilliseconds: number, work: () => Promise<unknown>, logger: Logger): () => void {
@@ -57,7 +58,7 @@ async function main(): Promise<void> {
   const env = (name: string): string | undefined => process.env[`CHRONOMETRA_${name}`];
   const mail = { smtp: env("SMTP"), domain: env("MAIL_DOMAIN"), sender: env("MAIL_FROM"), address: env("ADDRESS") };
   const sessions = await openSessions(url);
-  const { app, sweep, deliver, tellDifferences, close } = createApp({
+  const { app, sweep, deliver, tellDifferences, tellCycle, close } = createApp({
     database,
     sessions,
     logger,
@@ -87,10 +88,12 @@ async function main(): Promise<void> {
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const delivering = everyNow(DELIVER_MILLISECONDS, deliver, logger);
   const telling = everyNow(DIFFERENCES_MILLISECONDS, tellDifferences, logger);
+  const chasing = everyNow(CYCLE_MILLISECONDS, tellCycle, logger);
   const stop = (): void => {
     clearInterval(sweeping);
     delivering();
     telling();
+    chasing();
     server.close(
       () => void Promise.all([database.destroy(), sessions.destroy(), stopWorkers()]).then(() => process.exit(0)),
     );

@@ -14,7 +14,7 @@ export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 /** What each kind is called above several of them, and what is meant by it. */
 export const NOTICE_WORDS: Readonly<Record<NoticeKind, readonly [heading: string, means: string]>> = {
-  asked: ["Asked of you", "An approval, a change, a gate, reports to accept, something in a register, your time"],
+  asked: ["Asked of you", "An approval, a change, a gate, reports to accept or to issue, something in a register, your time"],
   decided: ["Decided or returned", "What you asked for, reported or raised was decided, accepted or returned"],
   answered: ["Said to you", "Someone names you where the work is talked about, or answers you"],
   risk: ["Risks that struck", "A risk that you own, raised or manage struck"],
@@ -22,7 +22,7 @@ export const NOTICE_WORDS: Readonly<Record<NoticeKind, readonly [heading: string
   moved: ["Your dates", "Approved work of yours has other dates, all of a project together"],
   blocked: ["Blocked or going on", "Work of yours, or in a project that you manage, is blocked or no longer is"],
   deadline: ["Deadlines", "A deadline of your work or project turned tight, breaks, or is safe again"],
-  period: ["Periods and projects", "A report is issued to you; a project changes hands"],
+  period: ["Periods and projects", "A period opens, a report is issued to you, a project changes hands"],
 };
 
 /** How mail is sent of a kind: at once, with the day's or the week's, or not at all. */

@@ -7,6 +7,7 @@ import { closeProject, closingOf, openAgain } from "./closing.ts";
 import { issuePeriod, lockPeriod, markStep, openNextPeriod, reopenPeriod, takeLockBack } from "./cycleService.ts";
 import { owingOf, remindOfPeriod } from "./owing.ts";
 import { planPeriods, reportingCalendar } from "./reportingCalendar.ts";
+import { tellOpened } from "./tellPeriods.ts";
 import { periodBar, standingsOf } from "./standings.ts";
 
 const DONE = { ok: true as const };
@@ -28,7 +29,7 @@ export function cycleRoutes(serving: Serving, post: Post, make: MakeAlongside): 
   });
 
   serve(serving, "POST /api/periods", async ({ database, me, body }) => {
-    await openNextPeriod(database, body);
+    await openNextPeriod(database, (manager, opened) => tellOpened(manager, post, me, opened), body);
     return periodBar(database, me);
   });
 

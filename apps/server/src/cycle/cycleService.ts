@@ -266,9 +266,14 @@ async function notLocked(manager: EntityManager, number: number): Promise<string
 
 const NAMED = 6;
 
-/** Opens the next period; it begins on the day after the one before it, which is to be locked everywhere unless said otherwise. */
+/**
+ * Opens the next period; it begins on the day after the one before it, which is to be locked everywhere unless said
+ * otherwise.
+ * @param tell tells those concerned, in the same transaction
+ */
 export async function openNextPeriod(
   database: DataSource,
+  tell: (manager: EntityManager, opened: ReportingPeriodEntity) => Promise<void>,
   next: { readonly dataDate: string; readonly issueBy: string; readonly anyway?: boolean | undefined },
 ): Promise<void> {
   const { dataDate, issueBy } = next;
@@ -290,9 +295,9 @@ export async function openNextPeriod(
         `Period ${former!.number} is not locked for ${open.slice(0, NAMED).join(", ")}${open.length > NAMED ? ` and ${open.length - NAMED} more` : ""}. Lock it first, or open the next one anyway and leave them behind.`,
       );
     const fromDate = former === undefined ? `${dataDate.slice(0, 8)}01` : dayAfter(former.dataDate);
-    await manager
-      .getRepository(ReportingPeriodEntity)
-      .insert({ number: (former?.number ?? 0) + 1, fromDate, dataDate, issueBy });
+    const opened = { number: (former?.number ?? 0) + 1, fromDate, dataDate, issueBy };
+    await manager.getRepository(ReportingPeriodEntity).insert(opened);
+    await tell(manager, opened);
     await manager.getRepository(PlannedPeriodEntity).delete({ dataDate: LessThanOrEqual(dataDate) });
   });
 }

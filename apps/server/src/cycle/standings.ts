@@ -243,7 +243,8 @@ export async function standingsOf(
   };
 }
 
-const LINKS: Readonly<Record<CycleStep, string>> = {
+/** Where what is open of a step is done. */
+export const LINKS: Readonly<Record<CycleStep, string>> = {
   Collect: "/cycle/missing",
   Chase: "/cycle/missing?show=unreminded",
   Review: "/time",
@@ -282,6 +283,14 @@ function stepOfAll(name: CycleStep, projects: readonly ProjectCycle[]): PeriodBa
 }
 
 const EVERYWHERE: Pick<Me, "id" | "roles"> = { id: "", roles: ["reader"] };
+
+/** Where all projects stand in the open period, each with its manager's account; `null` where none is open. */
+export async function standingsByManager(database: DataSource) {
+  const known = await knownOf(database, null);
+  const { period, rows } = known;
+  if (period === null) return null;
+  return { period, projects: rows.map((row) => ({ by: row.managerId, ...projectCycle(known, row, EVERYWHERE) })) };
+}
 
 /** Where the open period stands: for whoever looks into projects, in those; for others, in all together. */
 export async function periodBar(database: DataSource, me: Me): Promise<PeriodBar> {

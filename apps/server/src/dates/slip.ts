@@ -9,7 +9,7 @@ import type { Writing } from "../plan/writeProjects.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
 import type { Message, Post } from "../tell/post.ts";
 import type { DATES_WORKS } from "./datesWorks.ts";
-import { datesTold } from "../tell/differences.ts";
+import { datesTold } from "../tell/moved/differences.ts";
 
 const overPlan = overPlans<typeof DATES_WORKS>();
 

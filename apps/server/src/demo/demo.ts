@@ -47,7 +47,7 @@ import { registersInDemo, risksInDemo } from "./registers.ts";
 import { putForwardInDemo } from "./putForward.ts";
 import { Random } from "./invented/random.ts";
 import { POST, UNTOLD, approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
-import { tellDifferences } from "../tell/differences.ts";
+import { tellDifferences } from "../tell/moved/differences.ts";
 
 const SEED = 20_260_202;
 const PASSWORD = "saltmarrow";

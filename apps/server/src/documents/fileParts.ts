@@ -25,16 +25,17 @@ export interface Content {
 
 /** The bytes of a stream in parts of one size; the last is what is left. */
 async function* partsOf(stream: Readable): AsyncGenerator<Buffer> {
-  let waiting: Buffer[] = [];
-  let size = 0;
-  for await (const chunk of stream as AsyncIterable<Buffer>) {
-    waiting.push(chunk);
-    size += chunk.length;
-    if (size < PART) continue;
-    yield Buffer.concat(waiting);
-    [waiting, size] = [[], 0];
-  }
-  if (size > 0) yield Buffer.concat(waiting);
+  let part = Buffer.alloc(PART);
+  let filled = 0;
+  for await (const chunk of stream as AsyncIterable<Buffer>)
+    for (let at = 0; at < chunk.length;) {
+      const taken = chunk.copy(part, filled, at);
+      [at, filled] = [at + taken, filled + taken];
+      if (filled < PART) continue;
+      yield part;
+      [part, filled] = [Buffer.alloc(PART), 0];
+    }
+  if (filled > 0) yield part.subarray(0, filled);
 }
 
 /** Takes bytes away that are to be no version of anything. */

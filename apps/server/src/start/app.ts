@@ -50,8 +50,9 @@ import { loggedCall, otherMethods, tellFailure } from "../shared/http.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { openApiDocument } from "./openapi.ts";
 import { inboxRoutes, sweepNotices } from "../tell/inboxRoutes.ts";
-import { tellDifferences } from "../tell/differences.ts";
+import { tellDifferences } from "../tell/moved/differences.ts";
 import { tellWaiting } from "../collect/report/tellReports.ts";
+import { tellCycle } from "../cycle/tellPeriods.ts";
 
 export interface AppOptions {
   readonly database: DataSource;
@@ -97,6 +98,8 @@ export interface App {
   readonly deliver: () => Promise<number>;
   /** Tells people what of their work is not what they were told last; gives of how many projects it looked. */
   readonly tellDifferences: () => Promise<number>;
+  /** Tells managers what the open period still wants of them. */
+  readonly tellCycle: () => Promise<void>;
   /** Ends open streams. */
   readonly close: () => void;
 }
@@ -175,6 +178,7 @@ export function createApp(options: AppOptions): App {
     served: serving.served,
     sweep,
     deliver: () => post.deliver(database),
+    tellCycle: () => tellCycle(database, post),
     tellDifferences: async () => {
       await tellWaiting(database, post);
       return tellDifferences(database, post);

@@ -1,6 +1,7 @@
 import type { Inbox, Mail, Notice, Telling } from "@chronometra/contract";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { inTransaction } from "../shared/database.ts";
+import { tellCycle } from "../cycle/tellPeriods.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 import { USUALLY } from "./notices.ts";
 import { Post, type Message } from "./post.ts";
@@ -256,5 +257,48 @@ describe("reports that wait", () => {
         link: "/desk/week",
       }),
     ]);
+  });
+});
+
+describe("a period", () => {
+  beforeEach(() => world.database.query("delete from reporting_period"));
+
+  it("that is opened is told to managers of projects that take part and to controllers, but not to whoever opened it", async () => {
+    await approve();
+    await world.database.query("delete from notice");
+    const opened = await ines.send("post", "/api/periods", { dataDate: "2026-03-27", issueBy: "2026-04-01T12:00" });
+    expect(opened.status).toBe(200);
+    expect(await inbox(tomas)).toEqual([
+      expect.objectContaining({
+        subject: "Period 1 is open",
+        body: "It reports up to 27 Mar 2026; reports are issued by 1 Apr 2026, 12:00.",
+        from: "Ines",
+      }),
+    ]);
+    expect([await count(ines), await count(quill), await count(ann)]).toEqual([0, 0, 0]);
+  });
+
+  it("that is due is told to managers once, with what is not issued or explained, until all is", async () => {
+    await world.database.query(
+      "insert ignore into project_closing (project_id, closed_by, closed_at, word) select id, manager_id, now(), '' from project where id <> ?",
+      [project],
+    );
+    await approve();
+    await world.openPeriod(1, "2026-03-01", "2026-03-27");
+    await world.database.query("update reporting_period set issue_by = '2026-04-01T12:00'");
+    await world.database.query("delete from notice");
+    const post = new Post({});
+    const chase = (today: string) => tellCycle(world.database, post, new Date(), today);
+    const waiting = async () => (await inbox(tomas)).filter(({ waits }) => waits).map(({ subject }) => subject);
+    await chase("2026-03-26");
+    expect(await waiting()).toEqual([]);
+    await chase("2026-03-31");
+    await chase("2026-04-01");
+    expect(await waiting()).toContain("Period 1 is due on 1 Apr 2026");
+    expect(new Set(await waiting()).size).toBe((await waiting()).length);
+    await change([{ type: "setDataDate", date: "2026-03-27" }]);
+    expect((await tomas.send("post", `/api/projects/${project}/periods`, {})).status).toBe(200);
+    await chase("2026-04-01");
+    expect(await waiting()).not.toContain("Period 1 is due on 1 Apr 2026");
   });
 });

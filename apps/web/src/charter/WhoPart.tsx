@@ -63,7 +63,7 @@ function HandOver({ view, onClose }: { view: CharterView; onClose: () => void })
           />
         </label>
         <p className="muted text-sm">
-          {view.manager.name} and whoever gets it are told by mail; it stands in the project’s history.
+          {view.manager.name} and whoever gets it are told; it stands in the project’s history.
         </p>
         {hand.error !== null && <Failure error={hand.error} />}
         <div className="flex justify-end gap-2">

@@ -1,11 +1,9 @@
 import type { Me } from "@chronometra/contract";
 import { dateWords, formatHours } from "@chronometra/core";
-import { In, IsNull, type DataSource, type EntityManager } from "typeorm";
+import { In, type DataSource, type EntityManager } from "typeorm";
 import { AccountEntity } from "../../access/accountEntity.ts";
-import { inTransaction } from "../../shared/database.ts";
-import { NoticeEntity } from "../../tell/noticeEntities.ts";
-import { settleNotices } from "../../tell/notices.ts";
 import type { Telling } from "../../tell/post.ts";
+import { tellStanding } from "../../tell/standing.ts";
 import type { ReportEntity } from "../kept/reportEntity.ts";
 
 const saidIn = ({ date, minutes, percent }: ReportEntity, name: string): string =>
@@ -41,8 +39,6 @@ export async function tellReturned(
   );
 }
 
-const waitAbout = (manager: string): string => `reports ${manager}`;
-
 /** Tells managers once that reports wait to be accepted, until none does: how many of which project stands beside it. */
 export async function tellWaiting(database: DataSource, post: Telling, at = new Date()): Promise<void> {
   const rows = (await database.query(
@@ -50,29 +46,6 @@ export async function tellWaiting(database: DataSource, post: Telling, at = new 
   )) as { manager: string; code: string; n: string }[];
   const waits = new Map<string, string[]>();
   for (const { manager, code, n } of rows) waits.set(manager, [...(waits.get(manager) ?? []), `${code}: ${n}`]);
-  const told = await database.query(
-    "select distinct about from notice where about like 'reports %' and settled_at is null",
-  );
-  const open = new Set((told as { about: string }[]).map(({ about }) => about));
-  for (const about of open)
-    if (!waits.has(about.slice("reports ".length))) await settleNotices(database.manager, about, at);
-  for (const [id, lines] of waits)
-    await inTransaction(database, async (manager) => {
-      await manager.query("select id from account where id = ? for update", [id]);
-      const of = { about: waitAbout(id), settledAt: IsNull() };
-      const body = lines.join("\n");
-      const waiting = await manager.getRepository(NoticeEntity).findOneBy(of);
-      if (waiting !== null) {
-        if (waiting.body !== body) await manager.getRepository(NoticeEntity).update(of, { body });
-        return;
-      }
-      const to = await manager.getRepository(AccountEntity).findOneBy({ id });
-      if (to === null) return;
-      const subject = "Reports wait to be accepted";
-      await post.put(
-        manager,
-        [{ to, kind: "asked", about: of.about, subject, body, link: "/time", act: "Review" }],
-        at,
-      );
-    });
+  const told = { name: "reports", subject: "Reports wait to be accepted", link: "/time", act: "Review" };
+  await tellStanding(database, post, told, waits, at);
 }

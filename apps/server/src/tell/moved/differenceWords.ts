@@ -1,5 +1,5 @@
 import { DEADLINE_WORDS, dateWords, type DeadlineState } from "@chronometra/core";
-import type { ToldActivityEntity } from "./noticeEntities.ts";
+import type { ToldActivityEntity } from "../noticeEntities.ts";
 
 /** How an activity stands, as far as people are told of it. */
 type Standing = Pick<ToldActivityEntity, "start" | "finish" | "deadline" | "blocked">;

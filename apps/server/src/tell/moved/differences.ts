@@ -1,10 +1,10 @@
 import { In, type DataSource, type EntityManager } from "typeorm";
-import { AccountEntity } from "../access/accountEntity.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
-import { inTransaction } from "../shared/database.ts";
+import { AccountEntity } from "../../access/accountEntity.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
+import { inTransaction } from "../../shared/database.ts";
 import { KINDS, NONE, OF, told, type Kind, type Line, type Lines } from "./differenceWords.ts";
-import { NoticeEntity, ToldActivityEntity, ToldProjectEntity } from "./noticeEntities.ts";
-import type { Message, Telling } from "./post.ts";
+import { NoticeEntity, ToldActivityEntity, ToldProjectEntity } from "../noticeEntities.ts";
+import type { Message, Telling } from "../post.ts";
 
 /** An activity as it is now, as far as people are told of it. */
 interface Now extends Omit<ToldActivityEntity, "projectId"> {
@@ -23,8 +23,7 @@ const add = (all: For, kind: Kind, account: string, id: string, line: Line): voi
 };
 
 /** What of an activity differs from what was told: nothing of dates that are only being planned. */
-function differing(now: Now, was: ToldActivityEntity | undefined): Kind[] {
-  if (was === undefined) return [];
+function differing(now: Now, was: ToldActivityEntity): Kind[] {
   return KINDS.filter((kind) => {
     const [before, after] = [OF[kind](was), OF[kind](now)];
     if (before === after) return false;
@@ -33,39 +32,55 @@ function differing(now: Now, was: ToldActivityEntity | undefined): Kind[] {
   });
 }
 
-async function nowOf(manager: EntityManager, project: string): Promise<Now[]> {
-  return (await manager.query(
-    `select activity_id as activityId, name, start, finish, if(state in ('complete', 'parked'), null, deadline_state) as deadline,
-        if(blocked = 1, left(blocked_by, 200), null) as blocked, owner_id as owner,
-        baseline_start is not null and state not in ('complete', 'parked') as approved
-       from activity_row where project_id = ? and kind not in ('summary', 'levelOfEffort')`,
-    [project],
-  )) as Now[];
+/** How activities are to be told, as columns of `activity_row r`: nothing of deadlines that are done with. */
+const TOLD_OF = `r.start, r.finish, if(r.state in ('complete', 'parked'), null, r.deadline_state) as deadline,
+  if(r.blocked = 1, left(r.blocked_by, 200), null) as blocked`;
+const TOLD_ROWS = "r.project_id = ? and r.kind not in ('summary', 'levelOfEffort')";
+const COLUMNS = ["start", "finish", "deadline", "blocked"] as const;
+
+/** An activity that is not as people were told of it, with how that was; `null` of one that is new. */
+interface Differing {
+  readonly now: Now;
+  readonly was: ToldActivityEntity | null;
 }
 
-/** Keeps how activities were told. */
-async function keep(
-  manager: EntityManager,
-  projectId: string,
-  now: readonly Now[],
-  was: ReadonlyMap<string, ToldActivityEntity>,
-): Promise<void> {
-  const kept = manager.getRepository(ToldActivityEntity);
-  const changed = now.filter((row) => {
-    const before = was.get(row.activityId);
-    return (["start", "finish", "deadline", "blocked"] as const).some((name) => before?.[name] !== row[name]);
-  });
-  const there = new Set(now.map(({ activityId }) => activityId));
-  const gone = [...was.keys()].filter((id) => !there.has(id));
-  for (let at = 0; at < changed.length; at += 500)
-    await kept.upsert(
-      changed.slice(at, at + 500).map(({ activityId, start, finish, deadline, blocked }) => ({
+/** Activities that are not as they were told. Compared by the database: of a large plan they are few. */
+async function differingNow(manager: EntityManager, project: string): Promise<Differing[]> {
+  const rows = (await manager.query(
+    `select n.*, t.activity_id as known, t.start as wasStart, t.finish as wasFinish, t.deadline as wasDeadline, t.blocked as wasBlocked
+       from (select r.activity_id as activityId, r.name, ${TOLD_OF},
+           r.owner_id as owner, r.baseline_start is not null and r.state not in ('complete', 'parked') as approved
+         from activity_row r where ${TOLD_ROWS}) n
+       left join told_activity t on t.project_id = ? and t.activity_id = n.activityId
+      where t.activity_id is null or not (${COLUMNS.map((name) => `t.${name} <=> n.${name}`).join(" and ")})`,
+    [project, project],
+  )) as (Now & Record<"known" | "wasStart" | "wasFinish" | "wasDeadline" | "wasBlocked", string | null>)[];
+  return rows.map(({ known, wasStart, wasFinish, wasDeadline, wasBlocked, ...now }) => ({
+    now,
+    was:
+      known === null
+        ? null
+        : {
+            ...{ projectId: project, activityId: known, start: wasStart, finish: wasFinish },
+            ...{ deadline: wasDeadline, blocked: wasBlocked },
+          },
+  }));
+}
+
+/** Keeps how activities were told, and no more those that are gone. */
+async function keep(manager: EntityManager, projectId: string, told: readonly Now[]): Promise<void> {
+  for (let at = 0; at < told.length; at += 500)
+    await manager.getRepository(ToldActivityEntity).upsert(
+      told.slice(at, at + 500).map(({ activityId, start, finish, deadline, blocked }) => ({
         ...{ projectId, activityId, start, finish, deadline, blocked },
       })),
       ["projectId", "activityId"],
     );
-  for (let at = 0; at < gone.length; at += 500)
-    await kept.delete({ projectId, activityId: In(gone.slice(at, at + 500)) });
+  await manager.query(
+    `delete t from told_activity t left join activity_row r on r.project_id = t.project_id and r.activity_id = t.activity_id
+      where t.project_id = ? and r.activity_id is null`,
+    [projectId],
+  );
 }
 
 /** Whose work the activities are, and who manages the project: accounts by what they are told of. */
@@ -176,21 +191,26 @@ async function tellProject(manager: EntityManager, post: Telling, id: string, at
     [id],
   )) as [{ kept: number; closed: string }];
   if (since >= kept) return;
-  const was = new Map(
-    (await manager.getRepository(ToldActivityEntity).findBy({ projectId: id })).map((row) => [row.activityId, row]),
-  );
-  const now = await nowOf(manager, id);
-  const moved = now.flatMap((row) => {
-    const before = was.get(row.activityId);
-    const kinds = differing(row, before);
-    return before === undefined || kinds.length === 0 ? [] : [{ now: row, was: before, kinds }];
+  if (since < 0)
+    await manager.query(
+      `insert ignore into told_activity (project_id, activity_id, ${COLUMNS.join(", ")}) select r.project_id, r.activity_id, ${TOLD_OF} from activity_row r where ${TOLD_ROWS}`,
+      [id],
+    );
+  const rows = since < 0 ? [] : await differingNow(manager, id);
+  const moved = rows.flatMap(({ now, was }) => {
+    const kinds = was === null ? [] : differing(now, was);
+    return was === null || kinds.length === 0 ? [] : [{ now, was, kinds }];
   });
-  if (moved.length > 0 && since >= 0 && Number(closed) === 0) {
+  if (moved.length > 0 && Number(closed) === 0) {
     const project = await manager.getRepository(ProjectEntity).findOneByOrFail({ id });
     const leaveOut = await soleAuthor(manager, id, since);
     await tell(manager, post, project, await lineUp(manager, project, moved), { leaveOut, at });
   }
-  await keep(manager, id, now, was);
+  await keep(
+    manager,
+    id,
+    rows.map(({ now }) => now),
+  );
   await manager.getRepository(ToldProjectEntity).update({ projectId: id }, { revision: kept });
 }
 
