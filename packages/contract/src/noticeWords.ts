@@ -14,7 +14,10 @@ export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 /** What each kind is called above several of them, and what is meant by it. */
 export const NOTICE_WORDS: Readonly<Record<NoticeKind, readonly [heading: string, means: string]>> = {
-  asked: ["Asked of you", "An approval, a change, a gate, reports to accept or to issue, something in a register, your time"],
+  asked: [
+    "Asked of you",
+    "An approval, a change, a gate, reports to accept or to issue, something in a register, your time",
+  ],
   decided: ["Decided or returned", "What you asked for, reported or raised was decided, accepted or returned"],
   answered: ["Said to you", "Someone names you where the work is talked about, or answers you"],
   risk: ["Risks that struck", "A risk that you own, raised or manage struck"],
