@@ -1,15 +1,5 @@
 /** What people are told of, in the order in which it is read. */
-export const NOTICE_KINDS = [
-  "asked",
-  "decided",
-  "answered",
-  "risk",
-  "begin",
-  "moved",
-  "blocked",
-  "deadline",
-  "period",
-] as const;
+export const NOTICE_KINDS = ["asked", "decided", "risk", "begin", "moved", "blocked", "deadline", "period"] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 /** What each kind is called above several of them, and what is meant by it. */
@@ -19,7 +9,6 @@ export const NOTICE_WORDS: Readonly<Record<NoticeKind, readonly [heading: string
     "An approval, a change, a gate, reports to accept or to issue, something in a register, your time",
   ],
   decided: ["Decided or returned", "What you asked for, reported or raised was decided, accepted or returned"],
-  answered: ["Said to you", "Someone names you where the work is talked about, or answers you"],
   risk: ["Risks that struck", "A risk that you own, raised or manage struck"],
   begin: ["Can begin", "What your work waited for is done"],
   moved: ["Your dates", "Approved work of yours has other dates, all of a project together"],
@@ -43,7 +32,6 @@ export const MAIL_WAY_WORDS: Readonly<Record<MailWay, string>> = {
 export const USUAL_WAYS: Readonly<Record<NoticeKind, MailWay>> = {
   asked: "once",
   decided: "once",
-  answered: "once",
   risk: "once",
   begin: "once",
   moved: "day",
