@@ -178,7 +178,7 @@ export { causeWords, GROUP_WORDS, progressWords } from "./drift/ledgerWords.ts";
 export { DRIFT_GROUPS, driftLedger, type DriftGroup, type DriftLedger } from "./drift/driftLedger.ts";
 export type { DriftCause } from "./drift/ledgerWalk.ts";
 export { differenceLines, type DifferenceLine } from "./plan/words/differenceLines.ts";
-export { changeWords, namesIn, oneInWords, type Naming } from "./plan/words/changeWords.ts";
+export { changeWords, namesIn, type Naming } from "./plan/words/changeWords.ts";
 export { problemInWords } from "./plan/words/problemWords.ts";
 export { describePath, fieldWords, kindOfRow } from "./plan/words/pathWords.ts";
 export { WISHES, wishText } from "./plan/words/wishWords.ts";

@@ -7,7 +7,7 @@ import { mayEdit, maySee } from "../project/reach.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import type { Post } from "../tell/post.ts";
-import { ANY_REMINDER, periodReminderOf } from "../tell/reminders.ts";
+import { ANY_REMINDER, periodAsked, periodReminderOf } from "../tell/reminders.ts";
 import type { ReportingPeriodEntity } from "./cycleEntities.ts";
 import { missingReporters, openPeriod, reportersIn } from "./cycleService.ts";
 
@@ -121,12 +121,9 @@ export async function remindOfPeriod(
       manager,
       accounts.map((to) => ({
         to,
-        kind: "asked" as const,
-        subject: periodReminderOf(owing.number!),
+        ...{ kind: "asked" as const, about: periodAsked(to.personId!), subject: periodReminderOf(owing.number!) },
         body: `${words.trim()}\n\nNothing was reported yet on: ${on(to.personId)}.`,
-        act: "Report",
-        link: "/desk",
-        from: me,
+        ...{ act: "Report", link: "/desk", from: me },
       })),
     ),
   );

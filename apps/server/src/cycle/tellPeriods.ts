@@ -7,6 +7,7 @@ import type { Telling } from "../tell/post.ts";
 import { tellStanding } from "../tell/standing.ts";
 import type { ReportingPeriodEntity } from "./cycleEntities.ts";
 import { LINKS, standingsByManager } from "./standings.ts";
+import { settleReminders } from "../tell/reminders.ts";
 
 /** Who manages projects that take part in the cycle: approved, and not closed. */
 const MANAGERS = `select distinct p.manager_id as manager from project p join figures f on f.project_id = p.id and f.revision = p.revision
@@ -29,10 +30,13 @@ export async function tellOpened(
       .map((to) => ({
         ...{ to, from: me, kind: "period" as const, link: "/cycle" },
         subject: `Period ${number} is open`,
-        body: `It reports up to ${dateWords(dataDate)}; reports are issued by ${dateWords(issueBy.slice(0, 10))}, ${issueBy.slice(11)}.`,
+        body: `It reports up to ${dateWords(dataDate)}; reports are issued by ${momentIn(issueBy)}.`,
       })),
   );
 }
+
+/** A local `YYYY-MM-DDTHH:MM` in words. */
+const momentIn = (local: string): string => `${dateWords(local.slice(0, 10))}, ${local.slice(11)}`;
 
 type Standings = NonNullable<Awaited<ReturnType<typeof standingsByManager>>>["projects"];
 
@@ -69,6 +73,8 @@ export async function tellCycle(
     today < period.dataDate ? NOBODY : openIn(projects, "Explain"),
     at,
   );
+  const owing = new Set(projects.flatMap(({ missing }) => missing.map(({ id }) => id)));
+  await settleReminders(database, owing, at);
   const due = `Period ${period.number} is due on ${dateWords(issueOn)}`;
   await tellStanding(
     database,

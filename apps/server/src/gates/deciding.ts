@@ -196,7 +196,7 @@ async function askActions(
     await manager
       .getRepository(GateActionEntity)
       .insert({ id, projectId: project.id, eventId: event, position, owner });
-    const told = { id, kind: "action", title: what, due, code: project.code } as const;
+    const told = { id, kind: "action", title: what, due, code: project.code, projectId: project.id } as const;
     await tellOwner(manager, post, me, told, "id" in found ? found.id : null);
   }
 }

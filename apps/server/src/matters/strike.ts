@@ -84,7 +84,7 @@ export async function strike(
       manager,
       post,
       me,
-      { id: issue, kind: "issue", title, code: project.code, due },
+      { id: issue, kind: "issue", title, code: project.code, projectId: project.id, due },
       {
         to: [owner, row.owner, row.raisedBy, project.managerId],
         risk: row.title,

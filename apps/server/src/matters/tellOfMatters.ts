@@ -13,6 +13,7 @@ interface Told {
   /** Its project as it is called in short; `null` of a group's or the house's. */
   readonly code: string | null;
   readonly due: string | null;
+  readonly projectId: string | null;
 }
 
 /** What is asked of the owner of a matter. */
@@ -43,7 +44,7 @@ async function tell(
   const ids = [...new Set(to)].flatMap((id) => (id === null ? [] : [id]));
   if (ids.length === 0) return;
   const accounts = await manager.getRepository(AccountEntity).find({ where: [{ id: In(ids) }, { personId: In(ids) }] });
-  const { code, title, id } = matter;
+  const { code, title, id, projectId } = matter;
   await post.put(
     manager,
     accounts
@@ -52,6 +53,7 @@ async function tell(
         to: account,
         kind,
         from: me,
+        project: projectId ?? undefined,
         ...(kind === "asked" ? { about: askedOf(id), act: "See to it" } : {}),
         subject: `${code === null ? "" : `${code}: `}${subject}: ${title}`.slice(0, 200),
         body: words.filter((line) => line !== "").join("\n\n"),

@@ -142,6 +142,7 @@ async function tellWritten(
   for (const write of news) {
     if (["owner", "state", "removed"].includes(write.field)) await askNoMore(manager, row.id);
     if (write.field === "owner") await tellOwner(manager, post, me, row, write.value);
+    if (write.field === "state" && write.value === "open") await tellOwner(manager, post, me, row, row.owner);
     if (write.field === "state" && write.value === "settled")
       await tellSettled(manager, post, me, row, row.raisedBy, matterStateWords(row.kind, "settled"));
   }
@@ -243,7 +244,8 @@ export async function beginMatter(
 }
 
 /** What its owner is told of a new matter. */
-const toldOf = (id: string, { kind, title, due = null }: NewMatter, code: string | null) => ({
+const toldOf = (id: string, { kind, title, project, due = null }: NewMatter, code: string | null) => ({
+  projectId: project,
   id,
   kind,
   title,

@@ -95,6 +95,7 @@ export async function tellIssued(
     subject: `${title}: report of period ${period}${again}`,
     body: `The report of period ${period} of ${title} is issued${again}, data date ${dateWords(dataDate)}.`,
     kind: "period" as const,
+    project: of === "project" ? subjectId : undefined,
     act: "Read it",
     link: `${page}/${period}?edition=${edition}`,
     attachment: attachmentOf(subjectId, period, edition),

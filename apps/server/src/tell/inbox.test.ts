@@ -3,6 +3,7 @@ import { AccountEntity } from "../access/accountEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { tellCycle } from "../cycle/tellPeriods.ts";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
+import { tellDifferences } from "./moved/differences.ts";
 import { USUALLY } from "./notices.ts";
 import { Post, type Message } from "./post.ts";
 
@@ -75,6 +76,13 @@ describe("an inbox", () => {
     await ask();
     expect((await inbox(margit)).map(({ waits }) => waits)).toEqual([true, false]);
     expect(await count(margit)).toBe(1);
+  });
+
+  it("asks anew in place of what waits, with mail again", async () => {
+    const post = new Post({ togetherMilliseconds: 0 });
+    await tellFor(post, bo, { subject: "Your time", about: "week bo 2026-03-02" });
+    await tellFor(post, bo, { subject: "Your time, please", about: "week bo 2026-03-02" });
+    expect([await subjects(bo), (await mailOf(bo)).length]).toEqual([["Your time, please"], 2]);
   });
 
   it("notes what was seen or put aside, of oneself alone, and takes it back", async () => {
@@ -219,6 +227,27 @@ describe("what moved", () => {
       expect.objectContaining({ kind: "deadline", body: "Open: will break → safe" }),
     ]);
     expect(await Promise.all([world.app.tellDifferences(), world.app.tellDifferences()])).toEqual([0, 0]);
+  });
+
+  it("is told of names as long as they come, and of other projects where one fails", async () => {
+    await approve();
+    await world.app.tellDifferences();
+    await change([{ type: "setName", activity: "pour", name: "P".repeat(480) }]);
+    await longer(3360);
+    await world.app.tellDifferences();
+    expect((await subjects(bo))[0]).toMatch(/^T-\w+: “P{200,}…$/);
+    const after = await world.addProject(tomas.me, smallPlan());
+    await world.database.query("update project set kept_revision = kept_revision + 1 where id in (?)", [
+      [project, after],
+    ]);
+    const failing = { put: () => Promise.reject(new Error("no post")) };
+    await world.database.query("update told_activity set finish = '2020-01-01' where project_id = ?", [project]);
+    await expect(tellDifferences(world.database, failing)).rejects.toThrow("1 of these failed");
+    expect(await world.database.query("select count(*) as n from told_project where project_id = ?", [after])).toEqual([
+      { n: "1" },
+    ]);
+    await world.app.tellDifferences();
+    expect((await inbox(bo)).length).toBe(1);
   });
 
   it("is told by one of two servers that look at once", async () => {

@@ -8,6 +8,9 @@ import { tellingOf } from "./notices.ts";
 
 const NEWEST = 500;
 const YEAR_MILLISECONDS = 366 * 24 * 3_600_000;
+/** Notices of someone, but for those of projects that they do not look into any more. */
+const ofMe = ({ sql }: { readonly sql: string }): string =>
+  `from notice n left join project p on p.id = n.project_id where n.account_id = ? and (n.project_id is null or ${sql})`;
 const OPEN = "n.seen_at is null and n.settled_at is null";
 
 /** What grows without end: what was told over a year ago is not read any more. */
@@ -17,19 +20,19 @@ export const sweepNotices = (database: DataSource, now = Date.now()): Promise<un
 export function inboxRoutes(serving: Serving): void {
   const openOf = async (database: DataSource, me: Me): Promise<number> => {
     const seen = seenSql(me, "p");
-    const [row] = (await database.query(
-      `select count(*) as open from notice n left join project p on p.id = n.project_id where n.account_id = ? and ${OPEN} and (n.project_id is null or ${seen.sql})`,
-      [me.id, ...seen.values],
-    )) as [{ open: string }];
+    const [row] = (await database.query(`select count(*) as open ${ofMe(seen)} and ${OPEN}`, [
+      me.id,
+      ...seen.values,
+    ])) as [{ open: string }];
     return Number(row.open);
   };
 
   serve(serving, "GET /api/inbox", async ({ database, me }): Promise<Inbox> => {
     const seen = seenSql(me, "p");
-    const ids = (await database.query(
-      `select n.id from notice n left join project p on p.id = n.project_id where n.account_id = ? and (n.project_id is null or ${seen.sql}) order by n.at desc, n.id limit ${NEWEST}`,
-      [me.id, ...seen.values],
-    )) as { id: string }[];
+    const ids = (await database.query(`select n.id ${ofMe(seen)} order by n.at desc, n.id limit ${NEWEST}`, [
+      me.id,
+      ...seen.values,
+    ])) as { id: string }[];
     const [rows, names] = await Promise.all([
       database
         .getRepository(NoticeEntity)

@@ -4,6 +4,7 @@ import { NoticeEntity, TellingEntity, ToldActivityEntity, ToldProjectEntity } fr
 /** A message: kept in the mailbox that ships with the application, and sent out by a mail server where one is named. */
 @Entity("mail")
 @Index("mail_state", ["state", "nextAt"])
+@Index("mail_account", ["accountId", "sentAt"])
 export class MailEntity {
   @PrimaryColumn({ type: "varchar", length: 36 })
   id!: string;
@@ -18,7 +19,7 @@ export class MailEntity {
   @Column({ type: "varchar", length: 300 })
   subject!: string;
 
-  @Column({ type: "text" })
+  @Column({ type: "mediumtext" })
   body!: string;
 
   @Column({ name: "sent_at", type: "datetime", precision: 3 })

@@ -19,7 +19,7 @@ export class NoticeEntity {
   @Column({ type: "varchar", length: 300 })
   subject!: string;
 
-  @Column({ type: "text" })
+  @Column({ type: "mediumtext" })
   body!: string;
 
   @Column({ type: "varchar", length: 500, nullable: true })

@@ -1,6 +1,6 @@
 import { randomUUID } from "node:crypto";
 import { USUAL_WAYS, type NoticeKind, type Telling } from "@chronometra/contract";
-import { In, LessThanOrEqual, type EntityManager } from "typeorm";
+import { In, IsNull, LessThanOrEqual, type EntityManager } from "typeorm";
 import type { AccountEntity } from "../access/accountEntity.ts";
 import { withinOf } from "../access/accounts.ts";
 import { ProjectEntity } from "../project/projectEntity.ts";
@@ -20,11 +20,17 @@ export interface Notice {
   readonly act?: string | undefined;
   /** The project it is of: whoever sees it now is not told any more once they do not. */
   readonly project?: string | undefined;
-  /** What it asks for, as `approval <id>`: asked again, it is told once, and it is settled where that is done. */
+  /** What it asks for, as `approval <id>`: asked again, it takes the place of what waits, and it is settled where that is done. */
   readonly about?: string | undefined;
   readonly moved?: string | undefined;
   readonly from?: { readonly id: string } | undefined;
 }
+
+const LONGEST_SUBJECT = 300;
+
+/** A subject as it is kept. */
+export const subjectOf = (words: string): string =>
+  words.length <= LONGEST_SUBJECT ? words : `${words.slice(0, LONGEST_SUBJECT - 1)}…`;
 
 /** As people are told who have not said how. */
 export const USUALLY: Telling = { ways: { ...USUAL_WAYS }, quiet: null, at: "07:00", weekday: 1 };
@@ -60,29 +66,11 @@ async function lastMails(manager: EntityManager, accounts: readonly string[]): P
   return new Map(rows.map(({ account, at }) => [account, at]));
 }
 
-/** What waits already of what is asked: told anew in place, not once more. Gives those that are new. */
-async function refresh<N extends Notice>(manager: EntityManager, notices: readonly N[], at: Date): Promise<N[]> {
-  const asksFor = ({ kind, about }: Notice): string | undefined => (kind === "asked" ? about : undefined);
-  const abouts = notices.flatMap((notice) => asksFor(notice) ?? []);
-  if (abouts.length === 0) return [...notices];
-  const open = await manager.query(
-    "select id, account_id as account, about from notice where about in (?) and settled_at is null",
-    [abouts],
-  );
-  const waiting = new Map(
-    (open as { id: string; account: string; about: string }[]).map((row) => [`${row.account} ${row.about}`, row.id]),
-  );
-  const fresh: N[] = [];
-  for (const notice of notices) {
-    const about = asksFor(notice);
-    const id = about === undefined ? undefined : waiting.get(`${notice.to.id} ${about}`);
-    if (id === undefined) fresh.push(notice);
-    else
-      await manager
-        .getRepository(NoticeEntity)
-        .update({ id }, { at, subject: notice.subject.slice(0, 300), body: notice.body, seenAt: null });
-  }
-  return fresh;
+/** What is asked anew takes the place of what waits of it, and leaves by mail again. */
+async function replaceWaiting(manager: EntityManager, notices: readonly Notice[]): Promise<void> {
+  for (const { to, kind, about } of notices)
+    if (kind === "asked" && about !== undefined)
+      await manager.getRepository(NoticeEntity).delete({ accountId: to.id, about, kind, settledAt: IsNull() });
 }
 
 /** A message that is to leave for someone: the notices that it tells, and what the first of them was made of. */
@@ -102,16 +90,16 @@ export async function writeNotices<N extends Notice>(
   at: Date,
   together: number,
 ): Promise<Due<N>[]> {
-  const fresh = await refresh(manager, notices, at);
-  if (fresh.length === 0) return [];
-  const accounts = new Map(fresh.map(({ to }) => [to.id, to]));
+  if (notices.length === 0) return [];
+  await replaceWaiting(manager, notices);
+  const accounts = new Map(notices.map(({ to }) => [to.id, to]));
   const [telling, last] = await Promise.all([
     tellingOf(manager, [...accounts.keys()]),
     lastMails(manager, [...accounts.keys()]),
   ]);
   const due: Due<N>[] = [];
   for (const to of accounts.values()) {
-    const own = fresh.filter((each) => each.to.id === to.id);
+    const own = notices.filter((each) => each.to.id === to.id);
     const seen = await seenBy(
       manager,
       to,
@@ -124,7 +112,7 @@ export async function writeNotices<N extends Notice>(
     };
     const rows = own.map(({ kind, subject, body, link, act, project, about, moved, from }) =>
       manager.getRepository(NoticeEntity).create({
-        ...{ id: randomUUID(), accountId: to.id, kind, subject: subject.slice(0, 300), body, at },
+        ...{ id: randomUUID(), accountId: to.id, kind, subject: subjectOf(subject), body, at },
         ...{ link: link ?? null, act: act ?? "Open", about: about ?? null, moved: moved ?? null },
         projectId: project !== undefined && seen.has(project) ? project : null,
         fromId: from?.id ?? null,

@@ -7,7 +7,8 @@ import { digestOf, type Words } from "./digest.ts";
 import { MailEntity } from "./mailEntity.ts";
 import { asHtml, asText } from "./mailText.ts";
 import { NoticeEntity } from "./noticeEntities.ts";
-import { dueTo, writeNotices, type Notice } from "./notices.ts";
+import { dueTo, subjectOf, type Notice, writeNotices } from "./notices.ts";
+import { eachAlone } from "../shared/eachAlone.ts";
 
 type Addressed = Pick<AccountEntity, "id" | "login" | "name">;
 
@@ -77,8 +78,9 @@ const isOutside = (message: Message): message is Message & { readonly to: { read
   "address" in message.to;
 
 /**
- * What people are told: it stands in their inbox and is sent by mail as they wish. Mail is written in the transaction of what it tells, so that it is there if and only if that happened; kept in the mailbox
- * that ships with the application; and sent out afterwards, where a mail server is named, until it has left or failed for good.
+ * What people are told: it stands in their inbox and is sent by mail as they wish. Mail is written in the transaction of
+ * what it tells, so that it is there if and only if that happened; kept in the mailbox that ships with the application;
+ * and sent out afterwards, where a mail server is named, until it has left or failed for good.
  */
 export class Post {
   private readonly outside: Transporter | null;
@@ -127,7 +129,7 @@ export class Post {
       id,
       accountId: isOurs ? to.id : null,
       address: isOurs ? this.addressOf(to) : to.address,
-      subject: subject.slice(0, 300),
+      subject: subjectOf(subject),
       body: [isOurs ? `${to.name},` : "", body, isOurs && from !== undefined ? from.name : ""]
         .filter((part) => part !== "")
         .join("\n\n"),
@@ -147,17 +149,20 @@ export class Post {
   async gather(database: DataSource, now = new Date()): Promise<number> {
     const rows = await database.query("select distinct account_id as id from notice where mail_at <= ?", [now]);
     let written = 0;
-    for (const { id } of rows as { id: string }[])
-      written += await inTransaction(database, async (manager) => {
-        // Of two servers the second finds nothing due any more.
-        await manager.query("select id from account where id = ? for update", [id]);
-        const to = await manager.getRepository(AccountEntity).findOneBy({ id });
-        const due = to === null ? [] : await dueTo(manager, to, now);
-        if (due.length > 0) await this.mail(manager, { to: to!, ...digestOf(due) }, now, due);
-        await manager.query("update notice set mail_at = null where account_id = ? and mail_at <= ?", [id, now]);
-        return due.length > 0 ? 1 : 0;
-      });
+    await eachAlone(rows as { id: string }[], async ({ id }) => {
+      if (await inTransaction(database, (manager) => this.gatherFor(manager, id, now))) written++;
+    });
     return written;
+  }
+
+  private async gatherFor(manager: EntityManager, id: string, now: Date): Promise<boolean> {
+    // Of two servers the second finds nothing due any more.
+    await manager.query("select id from account where id = ? for update", [id]);
+    const to = await manager.getRepository(AccountEntity).findOneBy({ id });
+    const due = to === null ? [] : await dueTo(manager, to, now);
+    if (due.length > 0) await this.mail(manager, { to: to!, ...digestOf(due) }, now, due);
+    await manager.query("update notice set mail_at = null where account_id = ? and mail_at <= ?", [id, now]);
+    return due.length > 0;
   }
 
   /** Sends what waits and may be tried; gives how many left. What another server has taken up is left to it. */

@@ -4,6 +4,7 @@ import { inTransaction } from "../shared/database.ts";
 import { NoticeEntity } from "./noticeEntities.ts";
 import { settleNotices } from "./notices.ts";
 import type { Telling } from "./post.ts";
+import { eachAlone } from "../shared/eachAlone.ts";
 
 /** Something that may stand open for people. */
 interface Standing {
@@ -13,6 +14,14 @@ interface Standing {
   readonly link: string;
   readonly act: string;
 }
+
+const MOST_LINES = 40;
+
+/** Lines one below the other, the first of many, the others counted. */
+export const listed = (lines: readonly string[]): string =>
+  [...lines.slice(0, MOST_LINES), ...(lines.length > MOST_LINES ? [`and ${lines.length - MOST_LINES} more`] : [])].join(
+    "\n",
+  );
 
 /**
  * Tells people once what stands open for them, until nothing of it does; how much it is stands beside it, as of now.
@@ -31,12 +40,12 @@ export async function tellStanding(
   );
   for (const { about } of told as { about: string }[])
     if (!waits.has(about.slice(name.length + 1))) await settleNotices(database.manager, about, at);
-  for (const [id, lines] of waits)
-    await inTransaction(database, async (manager) => {
+  await eachAlone(waits, ([id, lines]) =>
+    inTransaction(database, async (manager) => {
       // Of two servers the second finds it told.
       await manager.query("select id from account where id = ? for update", [id]);
       const of = { about: `${name} ${id}`, settledAt: IsNull() };
-      const body = lines.join("\n");
+      const body = listed(lines);
       const notices = manager.getRepository(NoticeEntity);
       const waiting = await notices.findOneBy(of);
       if (waiting !== null) {
@@ -45,5 +54,6 @@ export async function tellStanding(
       }
       const to = await manager.getRepository(AccountEntity).findOneBy({ id });
       if (to !== null) await post.put(manager, [{ to, kind: "asked", about: of.about, subject, body, link, act }], at);
-    });
+    }),
+  );
 }

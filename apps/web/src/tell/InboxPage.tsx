@@ -7,7 +7,7 @@ import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { toast } from "../shared/messages/toast.ts";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { call } from "../shared/session/api.ts";
-import { countWords, dateWords, momentWords } from "../shared/words/words.ts";
+import { countWords, momentWords } from "../shared/words/words.ts";
 import { inboxQuery } from "./queries.ts";
 
 type MarkSeen = (ids: readonly string[], seen?: boolean) => Promise<boolean>;
@@ -104,7 +104,8 @@ function Told({ notices, onSeen }: { notices: readonly Notice[]; onSeen: MarkSee
   const old = notices.filter((notice) => !isOpen(notice));
   const days = new Map<string, Notice[]>();
   for (const notice of old) {
-    const day = dateWords(notice.at.slice(0, 10));
+    // As the moments beside them are told: the day of whoever reads.
+    const [day] = momentWords(notice.at).split(",") as [string];
     days.set(day, [...(days.get(day) ?? []), notice]);
   }
   return (

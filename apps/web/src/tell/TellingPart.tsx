@@ -4,6 +4,7 @@ import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { useMe } from "../shared/session/session.ts";
 import { call } from "../shared/session/api.ts";
 import { tellingQuery } from "./queries.ts";
+import { useLocation } from "react-router";
 
 const WEEKDAYS = ["Monday", "Tuesday", "Wednesday", "Thursday", "Friday", "Saturday", "Sunday"];
 const NIGHT = { from: "20:00", until: "07:00" };
@@ -102,18 +103,21 @@ function When({ telling, change }: { telling: Telling; change: Change }) {
   );
 }
 
+const intoSight = (part: HTMLElement | null): void => part?.scrollIntoView();
+
 /** Of what someone hears by mail, and when: all of it stands in the inbox anyhow. */
 export function TellingPart() {
   const query = useQuery(tellingQuery);
   const client = useQueryClient();
   const { timeZone } = useMe();
+  const { hash } = useLocation();
   const store = useMutation({
     mutationFn: (body: Telling) => call("PUT /api/telling", { body }),
     onMutate: (body) => client.setQueryData(tellingQuery.queryKey, body),
     onSettled: () => client.invalidateQueries({ queryKey: tellingQuery.queryKey }),
   });
   return (
-    <section id="told">
+    <section id="told" ref={hash === "#told" ? intoSight : undefined}>
       <h2 className="text-base">How you are told</h2>
       <p className="muted max-w-prose text-sm">
         Everything stands in your inbox. By mail you get what you say here, never a message for each thing: what happens

@@ -3,7 +3,7 @@ import { dateWords, formatHours } from "@chronometra/core";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { AccountEntity } from "../../access/accountEntity.ts";
 import type { Telling } from "../../tell/post.ts";
-import { tellStanding } from "../../tell/standing.ts";
+import { listed, tellStanding } from "../../tell/standing.ts";
 import type { ReportEntity } from "../kept/reportEntity.ts";
 
 const saidIn = ({ date, minutes, percent }: ReportEntity, name: string): string =>
@@ -31,7 +31,7 @@ export async function tellReturned(
       return {
         ...{ to, from: me, kind: "decided" as const, link: "/desk/week", act: "Correct it" },
         subject: own.length === 1 ? "A report is returned to you" : `${own.length} reports are returned to you`,
-        body: [word ?? "", own.map(({ report, name }) => saidIn(report, name)).join("\n")]
+        body: [word ?? "", listed(own.map(({ report, name }) => saidIn(report, name)))]
           .filter((part) => part !== "")
           .join("\n\n"),
       };
@@ -39,10 +39,11 @@ export async function tellReturned(
   );
 }
 
-/** Tells managers once that reports wait to be accepted, until none does: how many of which project stands beside it. */
+/** Tells managers once that reports wait to be accepted, until none does; how many of which project stands beside it. */
 export async function tellWaiting(database: DataSource, post: Telling, at = new Date()): Promise<void> {
   const rows = (await database.query(
-    "select p.manager_id as manager, p.code, count(*) as n from report r join project p on p.id = r.project_id where r.state = 'submitted' group by p.manager_id, p.code order by p.code",
+    `select p.manager_id as manager, p.code, count(*) as n from report r join project p on p.id = r.project_id
+      where r.state = 'submitted' group by p.manager_id, p.code order by p.code`,
   )) as { manager: string; code: string; n: string }[];
   const waits = new Map<string, string[]>();
   for (const { manager, code, n } of rows) waits.set(manager, [...(waits.get(manager) ?? []), `${code}: ${n}`]);

@@ -1,5 +1,7 @@
 import { DEADLINE_WORDS, dateWords, type DeadlineState } from "@chronometra/core";
 import type { ToldActivityEntity } from "../noticeEntities.ts";
+import { subjectOf } from "../notices.ts";
+import { listed } from "../standing.ts";
 
 /** How an activity stands, as far as people are told of it. */
 type Standing = Pick<ToldActivityEntity, "start" | "finish" | "deadline" | "blocked">;
@@ -30,13 +32,10 @@ export const OF: Readonly<Record<Kind, (row: Standing) => string>> = {
 };
 export const KINDS = Object.keys(OF) as Kind[];
 
-const MOST_LINES = 40;
-
 /** How lines are told. */
 export function told(kind: Kind, code: string, lines: Lines): { subject: string; body: string } {
   const rows = Object.values(lines);
   const [first] = rows;
-  const more = rows.length - MOST_LINES;
   const words = {
     moved: {
       subject: rows.length === 1 ? `“${first!.name}” has other dates` : `${rows.length} of your dates moved`,
@@ -56,7 +55,7 @@ export function told(kind: Kind, code: string, lines: Lines): { subject: string;
     },
   }[kind];
   return {
-    subject: `${code}: ${words.subject}`,
-    body: [...rows.slice(0, MOST_LINES).map(words.line), ...(more > 0 ? [`and ${more} more`] : [])].join("\n"),
+    subject: subjectOf(`${code}: ${words.subject}`),
+    body: listed(rows.map(words.line)),
   };
 }

@@ -3,8 +3,9 @@ import { AccountEntity } from "../../access/accountEntity.ts";
 import { ProjectEntity } from "../../project/projectEntity.ts";
 import { inTransaction } from "../../shared/database.ts";
 import { KINDS, NONE, OF, told, type Kind, type Line, type Lines } from "./differenceWords.ts";
-import { NoticeEntity, ToldActivityEntity, ToldProjectEntity } from "../noticeEntities.ts";
+import { NoticeEntity, ToldProjectEntity, type ToldActivityEntity } from "../noticeEntities.ts";
 import type { Message, Telling } from "../post.ts";
+import { eachAlone } from "../../shared/eachAlone.ts";
 
 /** An activity as it is now, as far as people are told of it. */
 interface Now extends Omit<ToldActivityEntity, "projectId"> {
@@ -17,10 +18,12 @@ interface Now extends Omit<ToldActivityEntity, "projectId"> {
 /** Whom of a project's people which lines are for, by kind and account. */
 type For = Map<Kind, Map<string, Lines>>;
 
-const add = (all: For, kind: Kind, account: string, id: string, line: Line): void => {
+function add(all: For, kind: Kind, account: string, id: string, line: Line): void {
   const of = all.get(kind) ?? new Map<string, Lines>();
-  all.set(kind, of.set(account, { ...of.get(account), [id]: line }));
-};
+  const lines = of.get(account) ?? {};
+  lines[id] = line;
+  all.set(kind, of.set(account, lines));
+}
 
 /** What of an activity differs from what was told: nothing of dates that are only being planned. */
 function differing(now: Now, was: ToldActivityEntity): Kind[] {
@@ -67,14 +70,22 @@ async function differingNow(manager: EntityManager, project: string): Promise<Di
   }));
 }
 
+const ROWS_AT_ONCE = 2000;
+
 /** Keeps how activities were told, and no more those that are gone. */
 async function keep(manager: EntityManager, projectId: string, told: readonly Now[]): Promise<void> {
-  for (let at = 0; at < told.length; at += 500)
-    await manager.getRepository(ToldActivityEntity).upsert(
-      told.slice(at, at + 500).map(({ activityId, start, finish, deadline, blocked }) => ({
-        ...{ projectId, activityId, start, finish, deadline, blocked },
-      })),
-      ["projectId", "activityId"],
+  for (let at = 0; at < told.length; at += ROWS_AT_ONCE)
+    await manager.query(
+      `insert into told_activity (project_id, activity_id, ${COLUMNS.join(", ")}) values ?
+        on duplicate key update ${COLUMNS.map((name) => `${name} = values(${name})`).join(", ")}`,
+      [
+        told
+          .slice(at, at + ROWS_AT_ONCE)
+          .map(({ activityId, start, finish, deadline, blocked }) => [
+            ...[projectId, activityId],
+            ...[start, finish, deadline, blocked],
+          ]),
+      ],
     );
   await manager.query(
     `delete t from told_activity t left join activity_row r on r.project_id = t.project_id and r.activity_id = t.activity_id
@@ -193,7 +204,8 @@ async function tellProject(manager: EntityManager, post: Telling, id: string, at
   if (since >= kept) return;
   if (since < 0)
     await manager.query(
-      `insert ignore into told_activity (project_id, activity_id, ${COLUMNS.join(", ")}) select r.project_id, r.activity_id, ${TOLD_OF} from activity_row r where ${TOLD_ROWS}`,
+      `insert ignore into told_activity (project_id, activity_id, ${COLUMNS.join(", ")})
+         select r.project_id, r.activity_id, ${TOLD_OF} from activity_row r where ${TOLD_ROWS}`,
       [id],
     );
   const rows = since < 0 ? [] : await differingNow(manager, id);
@@ -234,6 +246,6 @@ export async function tellDifferences(database: DataSource, post: Telling, at = 
   const rows = (await database.query(
     `select p.id from project p left join told_project t on t.project_id = p.id where p.kept_revision > coalesce(t.revision, -1) order by p.id limit ${AT_ONCE}`,
   )) as { id: string }[];
-  for (const { id } of rows) await inTransaction(database, (manager) => tellProject(manager, post, id, at));
+  await eachAlone(rows, ({ id }) => inTransaction(database, (manager) => tellProject(manager, post, id, at)));
   return rows.length;
 }

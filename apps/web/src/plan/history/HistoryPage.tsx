@@ -9,6 +9,7 @@ import { momentWords } from "../../shared/words/words.ts";
 import { StoredList } from "./StoredList.tsx";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { historyPeopleQuery, historyQuery, type HistoryPart } from "../queries.ts";
+import { OlderButton } from "../../shared/page/OlderButton.tsx";
 
 type Entry = History[number];
 type Put = ReturnType<typeof useAddress>[1];
@@ -133,16 +134,7 @@ export function HistoryPage() {
           />
         )}
       </Loaded>
-      {query.hasNextPage && (
-        <button
-          type="button"
-          className="btn btn-sm mt-2"
-          disabled={query.isFetchingNextPage}
-          onClick={() => void query.fetchNextPage()}
-        >
-          Older
-        </button>
-      )}
+      <OlderButton query={query} />
       {Number.isInteger(opened) && (
         <StoredList key={opened} project={id} revision={opened} onClose={() => open(null)} />
       )}

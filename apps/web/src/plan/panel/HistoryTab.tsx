@@ -6,6 +6,7 @@ import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { momentWords } from "../../shared/words/words.ts";
 import type { Sheet } from "../engine/sheet.ts";
 import { activityHistoryQuery } from "../queries.ts";
+import { OlderButton } from "../../shared/page/OlderButton.tsx";
 
 interface Props {
   readonly activity: string;
@@ -104,16 +105,7 @@ export function HistoryTab({ activity, field, sheet }: Props) {
             project={project}
             first={field}
           />
-          {query.hasNextPage && (
-            <button
-              type="button"
-              className="btn btn-sm mt-2"
-              disabled={query.isFetchingNextPage}
-              onClick={() => void query.fetchNextPage()}
-            >
-              Older
-            </button>
-          )}
+          <OlderButton query={query} />
         </>
       )}
     </Loaded>

@@ -8,7 +8,7 @@ interface Props {
   readonly width?: string;
 }
 
-/** Chooses one thing by typing its name, which may be typed before the things have arrived; those of one name are told apart. */
+/** Chooses one thing by typing its name, also before the things have arrived; those of one name are told apart. */
 export function NameChoice({ label, things, onChoose, width = "w-64" }: Props) {
   const list = useId();
   const [text, setText] = useState("");

@@ -74,7 +74,7 @@ function addedWords({ table, key, row }: Added, nameOf: Naming): string {
 }
 
 /** One change in a few words of the screen. */
-export function oneInWords(change: Change, nameOf: Naming): string {
+function oneInWords(change: Change, nameOf: Naming): string {
   const field = FIELDS[change.type];
   // A sheet that is written on says the new name already.
   if (
