@@ -120,6 +120,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
     "sunniva",
     [
       [
+        ["talk of a project", ({ project }) => `/projects/${project("SW-05")}/talk`],
         ["board", ({ project }) => `/projects/${project("SW-05")}/board`],
         ["meetings", ({ project }) => `/projects/${project("SW-05")}/resources?part=meetings`],
       ],
@@ -142,6 +143,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
       [
         ["approvals", "/approvals"],
         ["inbox", "/inbox"],
+        ["talk", "/talk"],
       ],
     ],
   ],

@@ -56,9 +56,13 @@ async function main(): Promise<void> {
   const first = demo ? null : await addFirstAccount(database);
   const webFolder = fileURLToPath(new URL("../../web/dist", import.meta.url));
   const env = (name: string): string | undefined => process.env[`CHRONOMETRA_${name}`];
-  const mail = { smtp: env("SMTP"), domain: env("MAIL_DOMAIN"), sender: env("MAIL_FROM"), address: env("ADDRESS") };
+  const mailIn = env("MAIL_IN");
+  const mail = {
+    ...{ smtp: env("SMTP"), domain: env("MAIL_DOMAIN"), sender: env("MAIL_FROM"), address: env("ADDRESS") },
+    takesAnswers: mailIn !== undefined,
+  };
   const sessions = await openSessions(url);
-  const { app, sweep, deliver, tellDifferences, tellCycle, close } = createApp({
+  const { app, sweep, deliver, tellDifferences, tellCycle, takeMail, close } = createApp({
     database,
     sessions,
     logger,
@@ -85,6 +89,7 @@ async function main(): Promise<void> {
     process.stderr.write(`The server cannot listen on port ${port}: ${error.message}\n`);
     process.exit(1);
   });
+  const taking = mailIn === undefined ? null : takeMail(mailIn);
   const sweeping = setInterval(() => void sweep().catch((error: unknown) => logger.error(error)), SWEEP_MILLISECONDS);
   const delivering = everyNow(DELIVER_MILLISECONDS, deliver, logger);
   const telling = everyNow(DIFFERENCES_MILLISECONDS, tellDifferences, logger);
@@ -92,6 +97,7 @@ async function main(): Promise<void> {
   const stop = (): void => {
     clearInterval(sweeping);
     delivering();
+    taking?.close();
     telling();
     chasing();
     server.close(

@@ -103,6 +103,10 @@ const places: RouteObject[] = [
       { path: "charter", lazy: async () => ({ Component: (await import("./charter/CharterPage.tsx")).CharterPage }) },
       { path: "closing", lazy: async () => ({ Component: (await import("./cycle/ClosingPage.tsx")).ClosingPage }) },
       {
+        path: "talk",
+        lazy: async () => ({ Component: (await import("./talk/TalkPage.tsx")).ProjectTalkPage }),
+      },
+      {
         path: "history",
         lazy: async () => ({ Component: (await import("./plan/history/HistoryPage.tsx")).HistoryPage }),
       },
@@ -140,6 +144,7 @@ const places: RouteObject[] = [
     lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
   },
   { path: "inbox", lazy: async () => ({ Component: (await import("./tell/InboxPage.tsx")).InboxPage }) },
+  { path: "talk", lazy: async () => ({ Component: (await import("./talk/TalkPage.tsx")).TalkPage }) },
   { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },
   { path: "approvals", lazy: async () => ({ Component: (await import("./approve/ApprovalsPage.tsx")).ApprovalsPage }) },
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },

@@ -17,6 +17,15 @@ import {
   writeLifeCycleSchema,
 } from "./gates.ts";
 import { changedDocumentSchema, documentSchema, documentsSchema, newLinkSchema } from "./documents.ts";
+import {
+  changedMessageSchema,
+  mailAnswerSchema,
+  newMessageSchema,
+  talkCountsSchema,
+  talkPlaceSchema,
+  talkSchema,
+  threadsSchema,
+} from "./talk.ts";
 import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
@@ -304,6 +313,38 @@ export const endpoints = {
   "GET /api/projects/:project/documents/:document/:version": {
     summary: "A file as it came; to be seen in place with `show`, where that runs nothing",
     response: file,
+  },
+  "GET /api/talk": {
+    summary: "What was said about something, which `about`, `project` and `id` name, and who may be called there",
+    response: talkSchema,
+  },
+  "POST /api/talk": {
+    summary: "Say something about it; whoever is named with @, took part or answers for it is told",
+    body: newMessageSchema,
+    response: talkSchema,
+  },
+  "PUT /api/talk/:message": {
+    summary: "Change what one wrote, remove it, or bring it back; what it said before is kept",
+    body: changedMessageSchema,
+    response: talkSchema,
+  },
+  "PUT /api/talk-read": {
+    summary: "Note that what was said about something is read",
+    body: talkPlaceSchema,
+    response: done,
+  },
+  "GET /api/talks": {
+    summary: "About what something was said, the newest first: that one takes part in, or with `project` all of it",
+    response: threadsSchema,
+  },
+  "GET /api/projects/:project/talk-counts": {
+    summary: "How much was said in a project, thing by thing",
+    response: talkCountsSchema,
+  },
+  "POST /api/mail/:mail/answer": {
+    summary: "Answer a message of what was said, as a mail would",
+    body: mailAnswerSchema,
+    response: done,
   },
   "PUT /api/projects/:project/charter": {
     summary: "Write one thing into the charter, where it still says what the writer saw",

@@ -1,5 +1,15 @@
 /** What people are told of, in the order in which it is read. */
-export const NOTICE_KINDS = ["asked", "decided", "risk", "begin", "moved", "blocked", "deadline", "period"] as const;
+export const NOTICE_KINDS = [
+  "asked",
+  "talk",
+  "decided",
+  "risk",
+  "begin",
+  "moved",
+  "blocked",
+  "deadline",
+  "period",
+] as const;
 export type NoticeKind = (typeof NOTICE_KINDS)[number];
 
 /** What each kind is called above several of them, and what is meant by it. */
@@ -8,6 +18,7 @@ export const NOTICE_WORDS: Readonly<Record<NoticeKind, readonly [heading: string
     "Asked of you",
     "An approval, a change, a gate, reports to accept or to issue, something in a register, your time",
   ],
+  talk: ["Said to you", "Somebody named you, answered where you wrote, or spoke of what you do or answer for"],
   decided: ["Decided or returned", "What you asked for, reported or raised was decided, accepted or returned"],
   risk: ["Risks that struck", "A risk that you own, raised or manage struck"],
   begin: ["Can begin", "What your work waited for is done"],
@@ -31,6 +42,7 @@ export const MAIL_WAY_WORDS: Readonly<Record<MailWay, string>> = {
 /** How mail is sent where nobody has said otherwise. */
 export const USUAL_WAYS: Readonly<Record<NoticeKind, MailWay>> = {
   asked: "once",
+  talk: "once",
   decided: "once",
   risk: "once",
   begin: "once",

@@ -13,6 +13,8 @@ export const mailSchema = z.object({
   why: z.string().nullable(),
   /** The page that it is about, from the installation's address on. */
   link: z.string().nullable(),
+  /** Whether one may answer it: what is written goes to where it was said. */
+  answers: z.boolean(),
 });
 export type Mail = z.infer<typeof mailSchema>;
 

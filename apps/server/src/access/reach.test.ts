@@ -59,6 +59,7 @@ async function live(project: string, person: Caller, what: string): Promise<void
   await ok(
     tomas.send("post", `${base}/documents`, { about: "project", aboutId: "", name: what, link: "https://a.example/" }),
   );
+  await ok(tomas.send("post", "/api/talk", { place: { about: "project", project, aboutId: "" }, text: what }));
   await ok(person.send("put", "/api/desk/block", { project, activity: "dig", by: `${what} permit` }));
   await ok(
     person.send("post", "/api/desk/reports", { project, activity: "dig", date: "2026-03-02", minutes: 60, note: what }),
@@ -191,6 +192,12 @@ describe("a role that was given for a group", () => {
     ] as const)
       for (const path of ["", "/alone"])
         expect((await reader.get(`/api/whatifs/${await whatIf(project)}${path}`)).status).toBe(status);
+    const talk = (project: string): Promise<{ status: number; text: string }> =>
+      reader.get(`/api/talk?about=project&project=${project}&id=`);
+    expect([(await talk(seen)).status, (await talk(hidden)).status]).toEqual([200, 404]);
+    // Nobody who does not see a project can be called there, nor hears whom else one could call.
+    expect((await talk(seen)).text).not.toMatch(SECRET);
+    expect((await margit.get(`/api/talk?about=project&project=${hidden}&id=`)).text).toMatch(SECRET);
     expect((await reader.get(`/api/projects/${hidden}/documents`)).body.documents).toEqual([]);
     expect((await reader.get(`/api/projects/${seen}/documents`)).body.documents).toHaveLength(1);
   });

@@ -68,7 +68,7 @@ describe("the demo world", () => {
     expect(line("LG-01").summary.figures!.ev).toBeLessThan(line("LG-01").summary.figures!.bac);
     expect(line("FS-08").summary).toMatchObject({ currency: "ISK", minorDigits: 0 });
     expect(portfolio.exchange).toMatchObject({ currency: "EUR", rates: [{ currency: "ISK" }, { currency: "ISK" }] });
-    expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "7" }]);
+    expect(await world.database.query("select count(*) as n from mail")).toEqual([{ n: "23" }]);
     expect(await world.database.query("select count(*) as n from account where time_zone is not null")).toEqual([
       { n: "2" },
     ]);

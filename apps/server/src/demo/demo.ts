@@ -48,6 +48,7 @@ import { putForwardInDemo } from "./putForward.ts";
 import { Random } from "./invented/random.ts";
 import { POST, UNTOLD, approve, at, change, planOf, type LiveProject, type World } from "./world.ts";
 import { tellDifferences } from "../tell/moved/differences.ts";
+import { talkedInDemo } from "./talked.ts";
 
 const SEED = 20_260_202;
 const PASSWORD = "saltmarrow";
@@ -141,6 +142,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   await begunInDemo(world, projects, DATA_DATES.at(-1)!);
   await notedInDemo(world, projects, at(DATA_DATES.at(-1)!));
   await registersInDemo(world, projects);
+  await talkedInDemo(world, projects);
   await putForwardInDemo(world, projects);
   await askedInDemo(gated, POST);
   await tellInDemo(world, projects);

@@ -9,21 +9,12 @@ import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { DocumentEntity, DocumentVersionEntity } from "./documentEntities.ts";
 import type { Content } from "./fileParts.ts";
+import { ownActivities } from "../project/worksIn.ts";
 
 /** What a document is on. */
 export interface Place {
   readonly about: DocumentPlace;
   readonly aboutId: string;
-}
-
-/** The activities that someone works on in a project. */
-async function activitiesOf(manager: DataSource | EntityManager, projectId: string, me: Me): Promise<Set<string>> {
-  if (me.person === null) return new Set();
-  const rows = (await manager.query(
-    "select distinct json_value(doc, '$.activity') as activity from plan_row where project_id = ? and table_name = 'assignments' and json_value(doc, '$.person') = ?",
-    [projectId, me.person],
-  )) as { activity: string }[];
-  return new Set(rows.map(({ activity }) => activity));
 }
 
 /** Says of documents whether someone may see them: all of them, or those of activities that they work on. */
@@ -33,7 +24,7 @@ async function seenBy(
   me: Me,
 ): Promise<(of: Place) => boolean> {
   if (maySee(me, project)) return () => true;
-  const own = await activitiesOf(manager, project.id, me);
+  const own = await ownActivities(manager, project.id, me);
   return ({ about, aboutId }) => about === "activity" && own.has(aboutId);
 }
 

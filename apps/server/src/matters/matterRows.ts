@@ -1,7 +1,7 @@
 import type { MatterKind, MatterState, Me, Strategy, Tie } from "@chronometra/contract";
 import type { OwnValue } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
-import { seenGroupSql, seenSql } from "../project/reach.ts";
+import { maySee, seenGroupSql, seenSql, seesGroup } from "../project/reach.ts";
 
 /** All of a matter that nothing is asked by. */
 export interface MatterContent {
@@ -155,6 +155,18 @@ export async function readMatters(
       order by x.state <> 'open', x.due is null, x.due, p.code, x.title, x.id limit ${most}`,
     [...values],
   )) as MatterRow[];
+}
+
+/** Whether someone sees a matter: where they look into what it lies in, or own it. */
+export const seesMatter = (me: Me, { projectId, managerId, programmeId, groupId, owner }: MatterRow): boolean =>
+  (owner !== null && ownersOf(me).includes(owner)) ||
+  (projectId === null ? seesGroup(me, groupId) : maySee(me, { managerId: managerId!, programmeId }));
+
+/** The matter of that id, whoever asks; `null` where there is none. */
+export async function matterOf(manager: DataSource | EntityManager, id: string): Promise<MatterRow | null> {
+  const { sql, values } = matters({ id });
+  const rows = await manager.query(`select ${COLUMNS} from (${sql}) x ${PLACED}`, [...values]);
+  return (rows as MatterRow[])[0] ?? null;
 }
 
 /** How many there are of what is asked for. */

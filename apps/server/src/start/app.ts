@@ -41,6 +41,9 @@ import { reportAttached } from "../report/recipients.ts";
 import { reportRoutes } from "../report/reportRoutes.ts";
 import { resourceRoutes } from "../resources/resourceRoutes.ts";
 import { Post, type PostOptions } from "../tell/post.ts";
+import type { SMTPServer } from "smtp-server";
+import { takeMail } from "../talk/mailIn.ts";
+import { talkRoutes } from "../talk/talkRoutes.ts";
 import { tellRoutes } from "../tell/tellRoutes.ts";
 import { chancesRoutes } from "../chances/chancesRoutes.ts";
 import { qualityRoutes } from "../quality/qualityRoutes.ts";
@@ -100,6 +103,8 @@ export interface App {
   readonly tellDifferences: () => Promise<number>;
   /** Tells managers what the open period still wants of them. */
   readonly tellCycle: () => Promise<void>;
+  /** Takes answers by mail at `port` or `host:port`. */
+  readonly takeMail: (at: string) => SMTPServer;
   /** Ends open streams. */
   readonly close: () => void;
 }
@@ -157,6 +162,7 @@ export function createApp(options: AppOptions): App {
   reportRoutes(serving, post);
   charterRoutes(serving, post);
   matterRoutes(serving, post);
+  talkRoutes(serving, post);
   gateRoutes(serving, post);
   serve(serving, "GET /api/openapi.json", () => openApiDocument());
   api.use("/api", otherMethods(serving.served));
@@ -178,6 +184,7 @@ export function createApp(options: AppOptions): App {
     served: serving.served,
     sweep,
     deliver: () => post.deliver(database),
+    takeMail: (at) => takeMail(at, { database, post, logger: options.logger }),
     tellCycle: () => tellCycle(database, post),
     tellDifferences: async () => {
       await tellWaiting(database, post);

@@ -34,6 +34,7 @@ import { Reach1829000000000 } from "./migrations/1829000000000-reach.ts";
 import { Agreed1830000000000 } from "./migrations/1830000000000-agreed.ts";
 import { Planned1831000000000 } from "./migrations/1831000000000-planned.ts";
 import { Matters1832000000000 } from "./migrations/1832000000000-matters.ts";
+import { Talk1835000000000 } from "./migrations/1835000000000-talk.ts";
 import { History1834000000000 } from "./migrations/1834000000000-history.ts";
 import { Notices1833000000000 } from "./migrations/1833000000000-notices.ts";
 import { Starts1824000000000 } from "./migrations/1824000000000-starts.ts";
@@ -83,4 +84,5 @@ export const MIGRATIONS = [
   Matters1832000000000,
   Notices1833000000000,
   History1834000000000,
+  Talk1835000000000,
 ];

@@ -5,12 +5,19 @@ import { serve, type Serving } from "../access/serve.ts";
 import { seenSql } from "../project/reach.ts";
 import { NoticeEntity, TellingEntity } from "./noticeEntities.ts";
 import { tellingOf } from "./notices.ts";
+import { worksInSql } from "../project/worksIn.ts";
 
 const NEWEST = 500;
 const YEAR_MILLISECONDS = 366 * 24 * 3_600_000;
 /** Notices of someone, but for those of projects that they do not look into any more. */
-const ofMe = ({ sql }: { readonly sql: string }): string =>
-  `from notice n left join project p on p.id = n.project_id where n.account_id = ? and (n.project_id is null or ${sql})`;
+function ofMe(me: Me): { sql: string; values: unknown[] } {
+  const { sql, values } = seenSql(me, "p");
+  return {
+    sql: `from notice n left join project p on p.id = n.project_id where n.account_id = ?
+      and (n.project_id is null or ${sql} or (n.kind = 'talk' and ${worksInSql("n.project_id")}))`,
+    values: [me.id, ...values, me.person ?? ""],
+  };
+}
 const OPEN = "n.seen_at is null and n.settled_at is null";
 
 /** What grows without end: what was told over a year ago is not read any more. */
@@ -19,20 +26,16 @@ export const sweepNotices = (database: DataSource, now = Date.now()): Promise<un
 
 export function inboxRoutes(serving: Serving): void {
   const openOf = async (database: DataSource, me: Me): Promise<number> => {
-    const seen = seenSql(me, "p");
-    const [row] = (await database.query(`select count(*) as open ${ofMe(seen)} and ${OPEN}`, [
-      me.id,
-      ...seen.values,
-    ])) as [{ open: string }];
+    const { sql, values } = ofMe(me);
+    const [row] = (await database.query(`select count(*) as open ${sql} and ${OPEN}`, values)) as [{ open: string }];
     return Number(row.open);
   };
 
   serve(serving, "GET /api/inbox", async ({ database, me }): Promise<Inbox> => {
-    const seen = seenSql(me, "p");
-    const ids = (await database.query(`select n.id ${ofMe(seen)} order by n.at desc, n.id limit ${NEWEST}`, [
-      me.id,
-      ...seen.values,
-    ])) as { id: string }[];
+    const { sql, values } = ofMe(me);
+    const ids = (await database.query(`select n.id ${sql} order by n.at desc, n.id limit ${NEWEST}`, values)) as {
+      id: string;
+    }[];
     const [rows, names] = await Promise.all([
       database
         .getRepository(NoticeEntity)

@@ -47,6 +47,15 @@ export class MailEntity {
   @Column({ type: "varchar", length: 500, nullable: true })
   link!: string | null;
 
+  /** What was said and can be answered, as what is told of it names it; `null` of all other mail. */
+  @Column({ type: "varchar", length: 200, nullable: true })
+  thread!: string | null;
+
+  /** What an answer bears in its address: whoever has it received this message. */
+  @Index("mail_answer", { unique: true })
+  @Column({ name: "answer_key", type: "char", length: 32, nullable: true })
+  answerKey!: string | null;
+
   /** What is sent with it, by a name under which it is made when the message leaves. */
   @Column({ type: "varchar", length: 200, nullable: true })
   attachment!: string | null;

@@ -29,12 +29,12 @@ export class NoticeEntity {
   @Column({ type: "varchar", length: 40 })
   act!: string;
 
-  /** The project that one must be able to look into to be told; `null` of what is one's own. */
+  /** The project that one must be able to look into to be told, or of talk to work in; `null` of what is one's own. */
   @Column({ name: "project_id", type: "varchar", length: 36, nullable: true })
   projectId!: string | null;
 
   /** What it asks for or tells of, as `approval <id>`: told once, and settled wherever that is done. */
-  @Column({ type: "varchar", length: 120, nullable: true })
+  @Column({ type: "varchar", length: 200, nullable: true })
   about!: string | null;
 
   /** What has moved since it was last looked at, as JSON, where several differences are told as one. */

@@ -8,6 +8,7 @@ import { maySee } from "../project/reach.ts";
 import { installationZone } from "../shared/clock.ts";
 import { NoticeEntity, TellingEntity } from "./noticeEntities.ts";
 import { mailMoment } from "./whenTold.ts";
+import { projectsWorkedIn } from "../project/worksIn.ts";
 
 /** Something to tell someone who can sign in. */
 export interface Notice {
@@ -45,7 +46,7 @@ export async function tellingOf(
   return (account) => ({ ...USUALLY, ...by.get(account), ways: { ...USUALLY.ways, ...by.get(account)?.ways } });
 }
 
-/** Of some projects those that an account may look into. */
+/** Of some projects those of which an account may be told: those that it may look into. */
 async function seenBy(
   manager: EntityManager,
   { id, roles, only }: AccountEntity,
@@ -114,7 +115,7 @@ export async function writeNotices<N extends Notice>(
       manager.getRepository(NoticeEntity).create({
         ...{ id: randomUUID(), accountId: to.id, kind, subject: subjectOf(subject), body, at },
         ...{ link: link ?? null, act: act ?? "Open", about: about ?? null, moved: moved ?? null },
-        projectId: project !== undefined && seen.has(project) ? project : null,
+        projectId: project !== undefined && (seen.has(project) || kind === "talk") ? project : null,
         fromId: from?.id ?? null,
         ...{ seenAt: null, settledAt: null, mailId: null },
         mailAt: mailMoment(wishes.ways[kind], wishes, at, together),
@@ -132,12 +133,14 @@ export async function dueTo(manager: EntityManager, to: AccountEntity, now: Date
   const due = await manager
     .getRepository(NoticeEntity)
     .find({ where: { accountId: to.id, mailAt: LessThanOrEqual(now) }, order: { at: "ASC" } });
-  const seen = await seenBy(
-    manager,
-    to,
-    due.flatMap(({ projectId }) => (projectId === null ? [] : [projectId])),
+  const projects = [...new Set(due.flatMap(({ projectId }) => (projectId === null ? [] : [projectId])))];
+  const [seen, worked] = await Promise.all([
+    seenBy(manager, to, projects),
+    projectsWorkedIn(manager, to.personId, projects),
+  ]);
+  return due.filter(
+    ({ projectId, kind }) => projectId === null || seen.has(projectId) || (kind === "talk" && worked.has(projectId)),
   );
-  return due.filter(({ projectId }) => projectId === null || seen.has(projectId));
 }
 
 /** Notes that what was asked for is done, by whomever: it waits for nobody any more. */

@@ -1,11 +1,11 @@
-import { randomUUID } from "node:crypto";
+import { randomBytes, randomUUID } from "node:crypto";
 import { createTransport, type Transporter } from "nodemailer";
 import { In, type DataSource, type EntityManager } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { digestOf, type Words } from "./digest.ts";
 import { MailEntity } from "./mailEntity.ts";
-import { asHtml, asText } from "./mailText.ts";
+import { answerable, asHtml, asText } from "./mailText.ts";
 import { NoticeEntity } from "./noticeEntities.ts";
 import { dueTo, subjectOf, type Notice, writeNotices } from "./notices.ts";
 import { eachAlone } from "../shared/eachAlone.ts";
@@ -45,6 +45,8 @@ export interface PostOptions {
   readonly domain?: string | undefined;
   /** Who mail is from, `Name <address>`. */
   readonly sender?: string | undefined;
+  /** Whether answers to what was said come in by mail. */
+  readonly takesAnswers?: boolean | undefined;
   /** Where this installation is reached, `https://plans.example.org`, for links in mail. */
   readonly address?: string | undefined;
   /** What happens within so many milliseconds after a message goes together into the next. */
@@ -74,6 +76,12 @@ const isFinal = (error: unknown): boolean => ((error as { responseCode?: number 
 
 const NOTHING_ELSE: Pick<Message, "attachment" | "from"> = {};
 
+/** What all of some notices tell of, where that was said and can be answered. */
+function threadOf([first, ...others]: readonly NoticeEntity[]): string | null {
+  const thread = first?.kind === "talk" ? first.about : null;
+  return others.every(({ about }) => about === thread) ? thread : null;
+}
+
 const isOutside = (message: Message): message is Message & { readonly to: { readonly address: string } } =>
   "address" in message.to;
 
@@ -102,6 +110,23 @@ export class Post {
     return login.includes("@") ? login : `${login}@${this.options.domain ?? "localhost"}`;
   }
 
+  /** Where a message is answered that bears this key. */
+  answerAddress(key: string): string {
+    return `talk+${key}@${this.options.domain ?? "localhost"}`;
+  }
+
+  /** The key of an address under which messages are answered; `null` of any other. */
+  answerKeyOf(address: string): string | null {
+    const [, key = null] = /^talk\+([0-9a-f]{32})@/i.exec(address) ?? [];
+    return key?.toLowerCase() ?? null;
+  }
+
+  /** Where an answer goes: to what was said, where answers are taken, else to whoever wrote. */
+  private replyTo(key: string | null, from: Addressed | undefined): string | null {
+    if (key !== null && (this.outside === null || this.options.takesAnswers === true)) return this.answerAddress(key);
+    return from === undefined ? null : this.addressOf(from);
+  }
+
   /** Tells people, in the transaction of what they are told. */
   async put(manager: EntityManager, messages: readonly Message[], at = new Date()): Promise<void> {
     const notices = messages.flatMap((message) =>
@@ -125,6 +150,8 @@ export class Post {
   ): Promise<void> {
     const id = randomUUID();
     const isOurs = !("address" in to);
+    const thread = threadOf(tells);
+    const answerKey = thread === null ? null : randomBytes(16).toString("hex");
     await manager.getRepository(MailEntity).insert({
       id,
       accountId: isOurs ? to.id : null,
@@ -135,7 +162,9 @@ export class Post {
         .join("\n\n"),
       sentAt: at,
       state: this.outside === null ? ("kept" as const) : ("waiting" as const),
-      replyTo: from === undefined ? null : this.addressOf(from),
+      replyTo: this.replyTo(answerKey, from),
+      thread,
+      answerKey,
       link,
       attachment: attachment ?? null,
     });
@@ -204,8 +233,8 @@ export class Post {
         from: sender,
         to: mail.address,
         subject: mail.subject,
-        text: asText(mail.body, link),
-        html: asHtml(mail.body, link),
+        text: asText(answerable(mail), link),
+        html: asHtml(answerable(mail), link),
         messageId: `<${mail.id}@${this.options.domain ?? "localhost"}>`,
         // RFC 3834: no out-of-office notices come back.
         headers: { "Auto-Submitted": "auto-generated" },

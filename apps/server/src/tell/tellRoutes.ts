@@ -8,7 +8,8 @@ export function tellRoutes(serving: Serving): void {
   serve(serving, "GET /api/mail", async ({ database, me }) => {
     const where = me.roles.includes("administrator") ? {} : { accountId: me.id };
     const mails = await database.getRepository(MailEntity).find({ where, order: { sentAt: "DESC" }, take: NEWEST });
-    return mails.map(({ id, address, subject, body, sentAt, state, tries, why, link }) => ({
+    return mails.map(({ id, accountId, address, subject, body, sentAt, state, tries, why, link, answerKey }) => ({
+      answers: answerKey !== null && accountId === me.id,
       id,
       to: address,
       subject,

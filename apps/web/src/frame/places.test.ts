@@ -17,17 +17,17 @@ describe("places", () => {
     expect(shown(someone("ann", "contributor"))).toEqual([
       "Desk: My work, My week",
       "Registers: Registers",
-      "Tell: Inbox, Mail",
+      "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "administrator"))).toEqual([
       "Set up: Register, Accounts, Other systems",
-      "Tell: Inbox, Mail",
+      "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "reader"))).toEqual([
       "Set up: Register, Life cycles, Scale of registers, Exchange rates",
       "Approvals: Approvals",
       "Look: Portfolio, Groups, Roadmap, Deadlines, Registers, Load, Watchlists",
-      "Tell: Reports, Inbox, Mail",
+      "Tell: Reports, Inbox, Talk, Mail",
       "Cycle: Where projects stand, Not reported",
     ]);
     expect(placesFor(HOUSE, someone("cora", "controller")).map(({ name }) => name)).toEqual([

@@ -83,6 +83,7 @@ export const HOUSE: readonly Place[] = [
     pages: [
       { to: "/reports", name: "Reports", open: mayLook },
       { to: "/inbox", name: "Inbox" },
+      { to: "/talk", name: "Talk" },
       { to: "/mail", name: "Mail" },
     ],
   },
@@ -136,6 +137,7 @@ export const PROJECT: readonly Place[] = [
     name: "Tell",
     pages: [
       { to: "report", name: "Report" },
+      { to: "talk", name: "Talk" },
       { to: "history", name: "History" },
     ],
   },

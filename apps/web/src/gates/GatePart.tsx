@@ -8,6 +8,7 @@ import { AskGate } from "./AskGate.tsx";
 import { Conditions } from "./Conditions.tsx";
 import { DecideGate } from "./DecideGate.tsx";
 import type { GateKeeper } from "./queries.ts";
+import { TalkButton } from "../talk/TalkButton.tsx";
 
 interface Props {
   readonly view: ProjectGates;
@@ -167,6 +168,10 @@ export function GatePart({ view, gate, keeper }: Props) {
             place={{ about: "gate", aboutId: gate.stage }}
             ask="what is laid before whoever decides"
           />
+        </dd>
+        <dt className="muted">Talk</dt>
+        <dd>
+          <TalkButton place={{ about: "gate", project, aboutId: gate.stage }} of={gate.gate} />
         </dd>
       </dl>
       {passed !== null && <p className="muted pb-1 text-sm">As it stood when it was decided:</p>}

@@ -9,6 +9,7 @@ import { standingWords } from "./StageTrack.tsx";
 
 jest.mock("../documents/DocumentList.tsx", () => ({ DocumentList: () => null }));
 jest.mock("../documents/DocumentsButton.tsx", () => ({ DocumentsButton: () => null }));
+jest.mock("../talk/TalkButton.tsx", () => ({ TalkButton: () => null }));
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const gate = (stage: string, standing: Gate["standing"], extra: Partial<Gate> = {}): Gate => ({

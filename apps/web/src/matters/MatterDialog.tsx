@@ -18,6 +18,7 @@ import { placeOf } from "./matterColumns.tsx";
 import { matterQuery, type MatterKeeper, type WriteOne } from "./queries.ts";
 import { StrikeForm } from "./risks/StrikeForm.tsx";
 import { TiesPart } from "./TiesPart.tsx";
+import { Thread } from "../talk/Thread.tsx";
 
 /** Where it lies, who raised it, and how it stands. */
 function Head({ matter, write, onStrike }: { matter: Matter; write: WriteOne; onStrike: () => void }) {
@@ -144,6 +145,10 @@ function Whole({ view, keeper, onClose }: PartProps) {
         onWrite={(value) => write({ field: "response", was: response, value }, `${RESPONSE_WORDS[kind]} is written.`)}
       />
       <TiesPart matter={matter} write={write} />
+      <section className="pt-3" aria-label="Talk">
+        <h3 className="muted font-sans text-sm">Talk</h3>
+        <Thread place={{ about: "matter", project: "", aboutId: matter.id }} />
+      </section>
       <History events={events} />
       <div className="flex flex-wrap items-center gap-3 pt-3 text-sm">
         {isPlans && (

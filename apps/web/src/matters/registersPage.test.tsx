@@ -9,6 +9,7 @@ import { readNew } from "./NewMatterForm.tsx";
 import { RegistersPage } from "./RegistersPage.tsx";
 
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+jest.mock("../talk/Thread.tsx", () => ({ Thread: () => null }));
 // jsdom has no dialogs.
 HTMLDialogElement.prototype.showModal = function open() {
   this.open = true;

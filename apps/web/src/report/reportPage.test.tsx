@@ -9,6 +9,7 @@ import { IssuedPage } from "./IssuedPage.tsx";
 import { ReportPage } from "./ReportPage.tsx";
 
 jest.mock("../documents/DocumentsButton.tsx", () => ({ DocumentsButton: () => null }));
+jest.mock("../talk/TalkButton.tsx", () => ({ TalkButton: () => null }));
 jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 
 const aspect = (name: Aspect, more: Partial<DraftAspect> = {}): DraftAspect => ({

@@ -1,7 +1,8 @@
-import type { Mail } from "@chronometra/contract";
+import { LONGEST_MESSAGE, type Mail } from "@chronometra/contract";
 import { queryOptions, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link } from "react-router";
+import { toast } from "../shared/messages/toast.ts";
 import { call } from "../shared/session/api.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { holds, useMe } from "../shared/session/session.ts";
@@ -36,6 +37,58 @@ function Fate({ mail: { id, state, tries, why } }: { mail: Mail }) {
   );
 }
 
+/** Answers a message where it lies, as by mail: what is written goes to where it was said. */
+function AnswerForm({ mail: { id, subject } }: { mail: Mail }) {
+  const client = useQueryClient();
+  const [text, setText] = useState<string | null>(null);
+  const send = useMutation({
+    mutationFn: (said: string) => call("POST /api/mail/:mail/answer", { params: { mail: id }, body: { text: said } }),
+    onSuccess: () => {
+      setText(null);
+      toast("Answered: it stands where it was asked.");
+      for (const queryKey of [["talk"], ["talks"], ["inbox"]]) void client.invalidateQueries({ queryKey });
+    },
+  });
+  if (text === null)
+    return (
+      <button type="button" className="btn btn-xs ml-3" onClick={() => setText("")}>
+        Answer
+      </button>
+    );
+  return (
+    <form
+      className="max-w-prose pt-1"
+      onSubmit={(event) => {
+        event.preventDefault();
+        send.mutate(text);
+      }}
+    >
+      <textarea
+        className="textarea w-full"
+        rows={3}
+        aria-label={`Your answer to ${subject}`}
+        autoFocus
+        maxLength={LONGEST_MESSAGE}
+        value={text}
+        onChange={({ target }) => setText(target.value)}
+      />
+      {send.error !== null && (
+        <p role="alert" className="adverse text-sm">
+          Not sent: {send.error.message}
+        </p>
+      )}
+      <p className="flex gap-2 pt-1">
+        <button type="submit" className="btn btn-xs btn-primary" disabled={text.trim() === "" || send.isPending}>
+          Send
+        </button>
+        <button type="button" className="btn btn-xs" onClick={() => setText(null)}>
+          Cancel
+        </button>
+      </p>
+    </form>
+  );
+}
+
 function Letter({ mail, all }: { mail: Mail; all: boolean }) {
   return (
     <li className="border-b rule py-2">
@@ -51,6 +104,7 @@ function Letter({ mail, all }: { mail: Mail; all: boolean }) {
           Open the page
         </Link>
       )}
+      {mail.answers && <AnswerForm mail={mail} />}
     </li>
   );
 }

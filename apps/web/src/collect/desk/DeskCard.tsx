@@ -10,6 +10,7 @@ import { PercentScale } from "./PercentScale.tsx";
 import { readTime, TIME_HINT } from "../readTime.ts";
 import { SendField, type Wrong } from "./SendField.tsx";
 import { useDeskCall, useReport } from "../useDesk.ts";
+import { TalkButton } from "../../talk/TalkButton.tsx";
 
 interface Props {
   readonly activity: DeskActivity;
@@ -191,6 +192,10 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
           >
             {more ? "Less" : "More"}
           </button>
+          <TalkButton
+            place={{ about: "activity", project: activity.project, aboutId: activity.activity }}
+            of={activity.name}
+          />
         </div>
         <PercentScale
           name={activity.name}

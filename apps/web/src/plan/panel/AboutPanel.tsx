@@ -8,6 +8,7 @@ import { DatesTab } from "./DatesTab.tsx";
 import { useCommit } from "./useCommit.ts";
 import { HistoryTab } from "./HistoryTab.tsx";
 import { NotesTab } from "./NotesTab.tsx";
+import { TalkCount, TalkTab } from "./TalkTab.tsx";
 import { WhyTab } from "./WhyTab.tsx";
 import { WorkTab } from "./work/WorkTab.tsx";
 
@@ -17,6 +18,7 @@ export const TABS = [
   { id: "dates", name: "Dates and owner" },
   { id: "credit", name: "Rule of credit" },
   { id: "notes", name: "Notes" },
+  { id: "talk", name: "Talk" },
   { id: "history", name: "History" },
 ] as const;
 export type AboutTab = (typeof TABS)[number]["id"];
@@ -65,6 +67,7 @@ interface TabProps extends Pick<Props, "tab" | "column" | "sheet" | "session" | 
 function Told({ tab, row, column, work, sheet, session, commit, mayEdit, onGo }: TabProps) {
   if (tab === "why") return <WhyTab row={row} sheet={sheet} session={session} mayEdit={mayEdit} onGo={onGo} />;
   if (tab === "history") return <HistoryTab activity={row.id} field={FIELD_OF[column ?? ""] ?? null} sheet={sheet} />;
+  if (tab === "talk") return <TalkTab activity={row.id} />;
   if (work === null)
     return (
       <p className="muted" role="status">
@@ -127,6 +130,7 @@ export function AboutPanel({ tab, onTab, row, column, sheet, session, mayEdit, o
               onClick={() => onTab(id)}
             >
               {name}
+              {id === "talk" && row !== null && <TalkCount activity={row.id} />}
             </button>
           ))}
         </div>

@@ -258,7 +258,7 @@ describe("dates, owner and wishes of an activity", () => {
     expect(document.activeElement?.textContent).toBe("Rule of credit");
     await userEvent.keyboard("{ArrowRight}");
     expect(document.activeElement?.textContent).toBe("Notes");
-    await userEvent.keyboard("{ArrowRight}{ArrowRight}");
+    await userEvent.keyboard("{ArrowRight}{ArrowRight}{ArrowRight}");
     expect(document.activeElement?.textContent).toBe("Why");
     await userEvent.keyboard("{Escape}");
     expect(closed).toHaveBeenCalledTimes(1);

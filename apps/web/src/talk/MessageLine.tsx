@@ -1,0 +1,128 @@
+import type { TalkMessage } from "@chronometra/contract";
+import { useState } from "react";
+import { telling } from "../shared/messages/telling.ts";
+import { countWords, momentWords } from "../shared/words/words.ts";
+import { Composer } from "./Composer.tsx";
+import type { Talker } from "./queries.ts";
+import { Said } from "./Said.tsx";
+
+interface Props {
+  readonly message: TalkMessage;
+  readonly people: readonly string[];
+  readonly mayWrite: boolean;
+  readonly talker: Talker;
+}
+
+/** Tries something; gives why it cannot be. */
+const tried = async (act: () => Promise<void>): Promise<string | null> => {
+  try {
+    await act();
+    return null;
+  } catch (error) {
+    return error instanceof Error ? error.message : String(error);
+  }
+};
+
+/** What a message said before it was changed. */
+function Was({ was, named }: Pick<TalkMessage, "was" | "named">) {
+  if (was.length === 0) return null;
+  return (
+    <details className="text-xs">
+      <summary className="muted min-h-[24px] cursor-pointer">
+        changed, {countWords(was.length, "time", "times")}
+      </summary>
+      <ol className="border-l rule pl-3">
+        {was.map(({ text, until }) => (
+          <li key={until} className="muted pb-1">
+            until {momentWords(until)}: <Said text={text} named={named} />
+          </li>
+        ))}
+      </ol>
+    </details>
+  );
+}
+
+interface RewriteProps extends Pick<Props, "message" | "people" | "talker"> {
+  readonly onClose: () => void;
+}
+
+function Rewrite({ message: { id, text }, people, talker, onClose }: RewriteProps) {
+  const [now, setNow] = useState(text);
+  const [fault, setFault] = useState<string | null>(null);
+  const save = async (): Promise<void> => {
+    if (now.trim() === "") return setFault("Say something, or remove the message.");
+    const answer = await tried(() => talker.rewrite(id, text, now.trim()));
+    setFault(answer);
+    if (answer === null) onClose();
+  };
+  return (
+    <div className="max-w-2xl">
+      <Composer
+        name="What it says now"
+        people={people}
+        value={now}
+        onChange={setNow}
+        onSend={() => void save()}
+        onGiveUp={onClose}
+        autoFocus
+      />
+      {fault !== null && (
+        <p role="alert" className="adverse text-sm">
+          {fault}
+        </p>
+      )}
+      <p className="flex gap-2 pt-1">
+        <button type="button" className="btn btn-xs btn-primary" onClick={() => void save()}>
+          Save
+        </button>
+        <button type="button" className="btn btn-xs" onClick={onClose}>
+          Cancel
+        </button>
+      </p>
+    </div>
+  );
+}
+
+/** A line of the log: when, who, what; changed and removed by whoever wrote it. */
+export function MessageLine({ message, people, mayWrite, talker }: Props) {
+  const { id, by, own, at, text, byMail, named, was, removedBy } = message;
+  const [rewriting, setRewriting] = useState(false);
+  const act = (doing: () => Promise<void>) => telling(() => tried(doing));
+  return (
+    <li className="grid grid-cols-[8.5rem_1fr] gap-x-4 border-b rule py-2 max-sm:grid-cols-1">
+      <p className="text-sm">
+        <span className="block font-semibold break-words">{by}</span>
+        <span className="muted block text-xs">
+          {momentWords(at)}
+          {byMail && ", by mail"}
+        </span>
+      </p>
+      <div className="min-w-0">
+        {removedBy !== null && <p className="muted italic">Removed by {removedBy}.</p>}
+        {removedBy === null && rewriting && (
+          <Rewrite message={message} people={people} talker={talker} onClose={() => setRewriting(false)} />
+        )}
+        {removedBy === null && !rewriting && <Said text={text} named={named} />}
+        {!rewriting && <Was was={was} named={named} />}
+        {own && mayWrite && !rewriting && (
+          <p className="flex gap-2 pt-1 text-xs [&_button]:min-h-[24px]">
+            {removedBy === null ? (
+              <>
+                <button type="button" className="link-quiet cursor-pointer" onClick={() => setRewriting(true)}>
+                  Change
+                </button>
+                <button type="button" className="link-quiet cursor-pointer" onClick={act(() => talker.remove(id))}>
+                  Remove
+                </button>
+              </>
+            ) : (
+              <button type="button" className="link-quiet cursor-pointer" onClick={act(() => talker.restore(id))}>
+                Restore
+              </button>
+            )}
+          </p>
+        )}
+      </div>
+    </li>
+  );
+}

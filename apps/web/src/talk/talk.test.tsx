@@ -1,0 +1,144 @@
+/** @jest-environment jsdom */
+import type { Found, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
+import { screen, waitFor, within } from "@testing-library/react";
+import userEvent from "@testing-library/user-event";
+import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
+import { TalkButton } from "./TalkButton.tsx";
+import { TalkPage } from "./TalkPage.tsx";
+import { Thread } from "./Thread.tsx";
+
+jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
+
+const PLACE: TalkPlace = { about: "activity", project: "p", aboutId: "dig" };
+const said = (id: string, text: string, more: Partial<TalkMessage> = {}): TalkMessage => ({
+  ...{ id, by: "Tomas", own: false, at: "2026-11-20T10:00:00.000Z", text, byMail: false, named: [], was: [] },
+  removedBy: null,
+  ...more,
+});
+const talk = (messages: TalkMessage[], more: Partial<Talk> = {}): Talk => ({
+  ...{ place: PLACE, name: "T-1 Dig", link: "/projects/p/plan?at=dig", mayWrite: true, messages, earlier: 0 },
+  people: ["Ann", "Ann Marsh", "Bo"],
+  ...more,
+});
+const FOUND: Found = {
+  ...{ readAs: [], projects: [], people: [], watchlists: [], groups: [], risks: [], periods: [] },
+  activities: [
+    { id: "q", project: "p", code: "T-1", name: "Quay wall", branch: "", kind: "work", state: "open", finish: null },
+  ],
+};
+
+/** A server with that talk; `write` answers what is written. */
+const serve = (now: Talk, write: (sent: Sent) => unknown = () => now): Sent[] =>
+  listen((sent) => {
+    if (sent.to.startsWith("POST /api/find")) return FOUND;
+    if (sent.to.startsWith("PUT /api/talk-read")) return { ok: true };
+    if (!sent.to.startsWith("GET")) return write(sent);
+    if (sent.to.includes("talk-counts")) return [{ about: "activity", aboutId: "dig", count: 3, unread: 1 }];
+    if (sent.to.startsWith("GET /api/talks"))
+      return {
+        threads: [
+          {
+            place: PLACE,
+            name: "T-1 Dig",
+            count: 3,
+            unread: 2,
+            last: { by: "Bo", at: "2026-11-20T10:00:00.000Z", text: "Yes" },
+          },
+        ],
+        more: false,
+      };
+    return now;
+  });
+const written = (sent: readonly Sent[]) =>
+  sent.filter(({ to }) => /^(POST|PUT) \/api\/talk(\/|$)/.test(to)).map(({ body }) => body);
+const field = () => screen.findByRole("combobox", { name: "What you say" });
+
+beforeEach(() => sessionStorage.clear());
+
+describe("talk", () => {
+  it("is a log of who said what; reading it is noted, what one wrote oneself can be changed", async () => {
+    const sent = serve(
+      talk([
+        said("1", "@Ann, is it wet?", { named: ["Ann"] }),
+        said("2", "Yes", {
+          own: true,
+          by: "Cora",
+          byMail: true,
+          was: [{ text: "Perhaps", until: "2026-11-20T11:00:00.000Z" }],
+        }),
+        said("3", "", { by: "Bo", removedBy: "Bo" }),
+      ]),
+    );
+    show(<Thread place={PLACE} />);
+    const log = within(await screen.findByRole("list", { name: "What was said" }));
+    expect(log.getByText("@Ann").tagName).toBe("STRONG");
+    expect(log.getByText(/by mail/)).toBeTruthy();
+    expect(log.getByText("changed, 1 time")).toBeTruthy();
+    expect(log.getByText("Removed by Bo.")).toBeTruthy();
+    await waitFor(() => expect(sent.map(({ to }) => to)).toContain("PUT /api/talk-read"));
+    expect(log.getAllByRole("button", { name: "Change" })).toHaveLength(1);
+    await userEvent.click(log.getByRole("button", { name: "Change" }));
+    await userEvent.type(screen.getByRole("combobox", { name: "What it says now" }), ", very");
+    await userEvent.click(screen.getByRole("button", { name: "Save" }));
+    await waitFor(() => expect(written(sent)).toEqual([{ text: { was: "Yes", value: "Yes, very" } }]));
+  });
+
+  it("calls people by name: the list narrows, Enter or Tab takes, Escape closes it alone", async () => {
+    const sent = serve(talk([]));
+    show(<Thread place={PLACE} />);
+    await userEvent.type(await field(), "@an");
+    const list = screen.getByRole("listbox", { name: "Who or what is meant" });
+    expect(
+      within(list)
+        .getAllByRole("option")
+        .map(({ textContent }) => textContent),
+    ).toEqual(["Ann", "Ann Marsh"]);
+    await userEvent.keyboard("{ArrowDown}{Enter}");
+    expect(((await field()) as HTMLTextAreaElement).value).toBe("@Ann Marsh ");
+    await userEvent.keyboard("and @b{Escape}{Enter}now{Control>}{Enter}{/Control}");
+    await waitFor(() => expect(written(sent)).toEqual([{ place: PLACE, text: "@Ann Marsh and @b\nnow" }]));
+    await waitFor(async () => expect(((await field()) as HTMLTextAreaElement).value).toBe(""));
+  });
+
+  it("links what is found by its name", async () => {
+    serve(talk([]));
+    show(<Thread place={PLACE} />);
+    await userEvent.type(await field(), "see #quay");
+    await userEvent.click(await screen.findByText("Quay wall"));
+    expect(((await field()) as HTMLTextAreaElement).value).toBe("see [Quay wall](/projects/p/plan?at=q) ");
+  });
+
+  it("keeps what could not be sent, also over another page, and says why", async () => {
+    serve(talk([]), () => new Refusal("The network is away.", 0));
+    show(<Thread place={PLACE} />);
+    await userEvent.type(await field(), "Nearly lost");
+    await userEvent.click(screen.getByRole("button", { name: "Send" }));
+    expect((await screen.findByRole("alert")).textContent).toMatch(/^Not sent/);
+    expect(((await field()) as HTMLTextAreaElement).value).toBe("Nearly lost");
+    expect(Object.values({ ...sessionStorage })).toEqual(["Nearly lost"]);
+  });
+
+  it("of a closed project is only read; what came before is shown when asked", async () => {
+    const sent = serve(talk([said("1", "x")], { mayWrite: false, earlier: 12 }));
+    show(<Thread place={PLACE} />);
+    expect(await screen.findByText(/The project is closed/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Show the 12 before" }));
+    await waitFor(() => expect(sent.some(({ to }) => to.includes("all=1"))).toBe(true));
+  });
+
+  it("says on a button how much there is, and opens it", async () => {
+    serve(talk([said("1", "Hello")]));
+    show(<TalkButton place={PLACE} of="Dig" />);
+    await userEvent.click(await screen.findByRole("button", { name: "3 messages about Dig, 1 not read" }));
+    expect(await within(screen.getByRole("dialog", { name: "About Dig" })).findByText("Hello")).toBeTruthy();
+  });
+
+  it("is listed where one takes part, and found there", async () => {
+    serve(talk([said("1", "Hello")]));
+    show(<TalkPage />, { me: someone("contributor") });
+    const line = await screen.findByRole("link", { name: "T-1 Dig" });
+    expect(line.getAttribute("href")).toBe("/talk?about=activity&project=p&id=dig");
+    await userEvent.type(screen.getByLabelText("Find in talk"), "nothing such");
+    expect(screen.getByText(/None of 1 talk has/)).toBeTruthy();
+  });
+});

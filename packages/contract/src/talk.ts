@@ -1,0 +1,86 @@
+import { z } from "zod";
+import { LONGEST_MESSAGE, TALK_PLACES } from "./talkWords.ts";
+
+export const talkPlaceSchema = z.object({
+  about: z.enum(TALK_PLACES),
+  project: z.string().max(36),
+  aboutId: z.string().max(120),
+});
+
+const messageSchema = z.object({
+  id: z.string(),
+  by: z.string(),
+  /** Whether one wrote it oneself, and may change it. */
+  own: z.boolean(),
+  at: z.string(),
+  /** Empty once it is removed. */
+  text: z.string(),
+  byMail: z.boolean(),
+  /** Who is named in it, as they are named there. */
+  named: z.array(z.string()),
+  /** What it said before, the newest first; whoever changes what they wrote leaves that behind. */
+  was: z.array(z.object({ text: z.string(), until: z.string() })),
+  /** Who removed it; `null` while it stands. */
+  removedBy: z.string().nullable(),
+});
+export type TalkMessage = z.infer<typeof messageSchema>;
+
+export const talkSchema = z.object({
+  place: talkPlaceSchema,
+  /** What it is called, its project's code before it. */
+  name: z.string(),
+  /** The page on which it stands; `null` for whoever does not see that. */
+  link: z.string().nullable(),
+  mayWrite: z.boolean(),
+  /** The oldest first. */
+  messages: z.array(messageSchema),
+  /** How many there are before the first of these. */
+  earlier: z.int().describe("messages"),
+  /** Those who see it, by the names under which they are called with `@`. */
+  people: z.array(z.string()),
+});
+export type Talk = z.infer<typeof talkSchema>;
+
+const wordsSchema = z.string().trim().min(1, "say something").max(LONGEST_MESSAGE);
+
+export const newMessageSchema = z.strictObject({ place: talkPlaceSchema, text: wordsSchema });
+
+export const changedMessageSchema = z.strictObject({
+  /** What it says now, with what it said when that was typed. */
+  text: z.object({ was: z.string(), value: wordsSchema }).optional(),
+  /** Whether it is removed; it can be brought back. */
+  removed: z.boolean().optional(),
+});
+
+/** What was said about something, in short. */
+const threadSchema = z.object({
+  place: talkPlaceSchema,
+  name: z.string(),
+  count: z.int().describe("messages"),
+  /** How many of them were told to one and are not read yet. */
+  unread: z.int(),
+  /** The newest message. */
+  last: z.object({ by: z.string(), at: z.string(), text: z.string() }),
+});
+export type TalkThread = z.infer<typeof threadSchema>;
+
+export const threadsSchema = z.object({
+  /** The newest first. */
+  threads: z.array(threadSchema),
+  /** Whether there are more than are told. */
+  more: z.boolean(),
+});
+export type TalkThreads = z.infer<typeof threadsSchema>;
+
+/** How much was said in a project, thing by thing. */
+export const talkCountsSchema = z.array(
+  z.object({
+    about: z.enum(TALK_PLACES),
+    aboutId: z.string(),
+    count: z.int().describe("messages"),
+    /** How many of them were told to one and are not read yet. */
+    unread: z.int(),
+  }),
+);
+
+export const mailAnswerSchema = z.strictObject({ text: wordsSchema });
