@@ -120,6 +120,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
     "sunniva",
     [
       [
+        ["plans of one’s work", "/desk/plans"],
         ["talk of a project", ({ project }) => `/projects/${project("SW-05")}/talk`],
         ["board", ({ project }) => `/projects/${project("SW-05")}/board`],
         ["meetings", ({ project }) => `/projects/${project("SW-05")}/resources?part=meetings`],

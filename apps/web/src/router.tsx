@@ -144,6 +144,14 @@ const places: RouteObject[] = [
     lazy: async () => ({ Component: (await import("./report/IssuedPage.tsx")).IssuedPage }),
   },
   { path: "inbox", lazy: async () => ({ Component: (await import("./tell/InboxPage.tsx")).InboxPage }) },
+  {
+    path: "desk/plans",
+    lazy: async () => ({ Component: (await import("./collect/plans/OwnPlansPage.tsx")).OwnPlansPage }),
+  },
+  {
+    path: "desk/plans/:project",
+    lazy: async () => ({ Component: (await import("./collect/plans/OwnPlanPage.tsx")).OwnPlanPage }),
+  },
   { path: "talk", lazy: async () => ({ Component: (await import("./talk/TalkPage.tsx")).TalkPage }) },
   { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },
   { path: "approvals", lazy: async () => ({ Component: (await import("./approve/ApprovalsPage.tsx")).ApprovalsPage }) },

@@ -26,6 +26,7 @@ import {
   talkSchema,
   threadsSchema,
 } from "./talk.ts";
+import { ownPlanSchema, ownPlansSchema } from "./ownPlans.ts";
 import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
@@ -845,6 +846,15 @@ export const endpoints = {
   },
 
   "GET /api/desk": { summary: "One's own activities and reports", response: deskSchema },
+  "GET /api/desk/plans": { summary: "The projects in which one has work", response: ownPlansSchema },
+  "GET /api/desk/plans/:project": {
+    summary: "The plan of a project for whoever works in it, without what it costs",
+    response: ownPlanSchema,
+  },
+  "GET /api/desk/plans/:project/:activity/history": {
+    summary: "What became of one's own activity, but for what it costs; newest first",
+    response: activityHistorySchema,
+  },
   "GET /api/desk/week/:date": { summary: "One's own week around a day", response: weekViewSchema },
   "PUT /api/desk/week": {
     summary: "Say what one has worked on days of a week, all or nothing",

@@ -208,6 +208,9 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/reserves": PLANNERS,
 
   "GET /api/desk": "signedIn",
+  "GET /api/desk/plans": "signedIn",
+  "GET /api/desk/plans/:project": "signedIn",
+  "GET /api/desk/plans/:project/:activity/history": "signedIn",
   "GET /api/desk/week/:date": "signedIn",
   "PUT /api/desk/week": ["contributor", "projectManager", "controller"],
   "POST /api/desk/reports": ["contributor", "projectManager", "controller"],
@@ -269,9 +272,9 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/watch/export/:form": LOOKERS,
   "POST /api/watch/effect": PLANNERS,
   "POST /api/watch/act": PLANNERS,
-  "GET /api/calendars/:subject": LOOKERS,
-  "POST /api/calendars": LOOKERS,
-  "DELETE /api/calendars/:subject": LOOKERS,
+  "GET /api/calendars/:subject": "signedIn",
+  "POST /api/calendars": "signedIn",
+  "DELETE /api/calendars/:subject": "signedIn",
   // Calendar programs sign in by the secret in the address; what it shows is what its owner may see.
   "GET /api/feeds/calendar/:secret": "anyone",
 

@@ -15,9 +15,24 @@ import { sendSheet } from "./report/sheets.ts";
 import { sendLeave, withdrawLeave } from "./ownLeave.ts";
 import { decideReports, effectOfReports } from "./report/decideReports.ts";
 import { alone, sendReport, takeBackReport, writeWeek } from "./report/sendReport.ts";
+import { ownHistory, ownPlan, ownPlans } from "./plans/ownPlans.ts";
 
 export function collectRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/desk", ({ database, me }) => deskOf(database, me));
+
+  serve(serving, "GET /api/desk/plans", ({ database, me }) => ownPlans(database, me));
+
+  serve(serving, "GET /api/desk/plans/:project", ({ database, me, params }) =>
+    ownPlan(database, me, params["project"]!),
+  );
+
+  serve(serving, "GET /api/desk/plans/:project/:activity/history", ({ database, me, params, request }) => {
+    const before = Number(request.query["before"] ?? NaN);
+    return ownHistory(database, me, {
+      ...{ project: params["project"]!, activity: params["activity"]! },
+      before: Number.isInteger(before) ? before : null,
+    });
+  });
 
   serve(serving, "GET /api/desk/week/:date", ({ database, me, params }) => weekOf(database, me, params["date"]!));
 

@@ -1,5 +1,5 @@
 import type { WatchAbout, WatchAnswer, WatchQuestion } from "@chronometra/contract";
-import type { CalendarDay } from "./calendarText.ts";
+import type { CalendarDay } from "./calendars/calendarText.ts";
 
 /** Rows that one file may hold; a question that finds more is to be narrowed. */
 export const EXPORTED_AT_MOST = 20_000;

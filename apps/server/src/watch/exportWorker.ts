@@ -3,7 +3,7 @@ import { Workbook } from "@cj-tech-master/excelts";
 import Papa from "papaparse";
 import { move } from "piscina";
 import { harmless } from "../exchange/sheets/toSheets.ts";
-import { calendarText } from "./calendarText.ts";
+import { calendarText } from "./calendars/calendarText.ts";
 import { calendarDays, type WatchForm } from "./exportForms.ts";
 
 const headOf = ({ about }: WatchQuestion, name: string): string =>

@@ -3,7 +3,7 @@ import { inWriter } from "../shared/workers.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { doAct, effectOfAct } from "./acts.ts";
 import { ask, rowsOfAnswer } from "./asked/ask.ts";
-import { endFeed, feedOf, feedText, makeFeed } from "./calendarFeeds.ts";
+import { endFeed, feedOf, feedText, makeFeed } from "./calendars/calendarFeeds.ts";
 import { watchChoices } from "./choices.ts";
 import { EXPORTED_AT_MOST, WATCH_FORMS, isWatchForm } from "./exportForms.ts";
 import { dropWatchlist, makeWatchlist, watchlist, watchlistsFor, writeWatchlist } from "./watchlists.ts";

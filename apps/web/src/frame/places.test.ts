@@ -15,7 +15,7 @@ const shown = (me: Me): string[] =>
 describe("places", () => {
   it("follow the order of the work, and leave out what is not mine to do", () => {
     expect(shown(someone("ann", "contributor"))).toEqual([
-      "Desk: My work, My week",
+      "Desk: My work, My week, Plans",
       "Registers: Registers",
       "Tell: Inbox, Talk, Mail",
     ]);

@@ -30,6 +30,7 @@ export const HOUSE: readonly Place[] = [
     pages: [
       { to: "/desk", name: "My work", open: ({ person }) => person !== null },
       { to: "/desk/week", name: "My week", open: ({ person }) => person !== null },
+      { to: "/desk/plans", name: "Plans", open: ({ person }) => person !== null },
     ],
   },
   {

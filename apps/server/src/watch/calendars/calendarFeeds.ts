@@ -1,17 +1,21 @@
 import { createHash, randomBytes } from "node:crypto";
-import type { CalendarFeed, Me } from "@chronometra/contract";
+import type { CalendarFeed, Me, Role } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { findAccount } from "../access/accounts.ts";
-import { ACCESS } from "../access/accessTable.ts";
-import { Failure, orNotFound } from "../shared/failure.ts";
-import { ask } from "./asked/ask.ts";
+import { findAccount } from "../../access/accounts.ts";
+import { ACCESS, refusalWords } from "../../access/accessTable.ts";
+import { Failure, orNotFound } from "../../shared/failure.ts";
+import { ask } from "../asked/ask.ts";
 import { calendarText, type CalendarDay } from "./calendarText.ts";
+import { workDays } from "./workDays.ts";
 import { deadlineDays } from "./deadlineDays.ts";
-import { calendarDays, withCalendarFields } from "./exportForms.ts";
-import { watchlist } from "./watchlists.ts";
-import { CalendarFeedEntity } from "./watchEntities.ts";
+import { calendarDays, withCalendarFields } from "../exportForms.ts";
+import { watchlist } from "../watchlists.ts";
+import { CalendarFeedEntity } from "../watchEntities.ts";
 
 export const DEADLINES = "deadlines";
+/** One's own work, for whoever is a person of some plan. */
+const WORK = "work";
+
 const SHOWN_AT_MOST = 2000;
 
 const hashOf = (secret: string): string => createHash("sha256").update(secret).digest("hex");
@@ -22,9 +26,20 @@ export async function feedOf(database: DataSource, me: Me, subject: string): Pro
   return { madeAt: feed?.madeAt.toISOString() ?? null, path: null };
 }
 
+/** Refuses an address of what someone may not see: their own work is theirs, all else is for those who look. */
+async function assertMayHave(database: DataSource, me: Me, subject: string): Promise<void> {
+  if (subject === WORK) {
+    if (me.person === null) throw new Failure("invalid", "You are nobody in any plan; there is no work to show.");
+    return;
+  }
+  const lookers = ACCESS["POST /api/watch"] as readonly Role[];
+  if (!me.roles.some((role) => lookers.includes(role))) throw new Failure("notAllowed", refusalWords(lookers));
+  if (subject !== DEADLINES) await watchlist(database, me, subject);
+}
+
 /** Makes an address for a subject; the one before no longer answers. */
 export async function makeFeed(database: DataSource, me: Me, subject: string): Promise<CalendarFeed> {
-  if (subject !== DEADLINES) await watchlist(database, me, subject);
+  await assertMayHave(database, me, subject);
   const secret = randomBytes(24).toString("base64url");
   const madeAt = new Date();
   await database.getRepository(CalendarFeedEntity).delete({ accountId: me.id, subject });
@@ -43,8 +58,9 @@ export async function feedText(database: DataSource, secret: string): Promise<st
     "calendar at that address; its owner may have made a new one",
   );
   const me = await findAccount(database, feed.accountId);
-  const lookers = ACCESS["POST /api/watch"] as readonly string[];
-  if (me === null || !me.roles.some((role) => lookers.includes(role))) throw new Failure("notAllowed");
+  if (me === null) throw new Failure("notAllowed");
+  await assertMayHave(database, me, feed.subject);
+  if (feed.subject === WORK) return calendarText("My work", await workDays(database, me));
   if (feed.subject === DEADLINES) return calendarText("Deadlines", await deadlineDays(database, me));
   const { name, question } = await watchlist(database, me, feed.subject);
   const asked = withCalendarFields(question);

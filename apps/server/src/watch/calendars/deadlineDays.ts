@@ -2,7 +2,7 @@ import { dateWords, dayWords } from "@chronometra/core";
 import type { Me, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import type { CalendarDay } from "./calendarText.ts";
-import { seenSql } from "../project/reach.ts";
+import { seenSql } from "../../project/reach.ts";
 
 /** Every deadline that someone sees and that is not met yet, on its day, with how it stands in words. */
 export async function deadlineDays(database: DataSource, me: Me): Promise<CalendarDay[]> {

@@ -1,0 +1,111 @@
+import type { OwnPlanActivity } from "@chronometra/contract";
+import { useInfiniteQuery } from "@tanstack/react-query";
+import { X } from "lucide-react";
+import { useState } from "react";
+import { ActivityLists } from "../../plan/history/ActivityLists.tsx";
+import { Loaded } from "../../shared/dialogs/Failure.tsx";
+import { OlderButton } from "../../shared/page/OlderButton.tsx";
+import { dateWords, driftWords, marginWords } from "../../shared/words/words.ts";
+import { Thread } from "../../talk/Thread.tsx";
+import { ownHistoryQuery } from "./queries.ts";
+
+interface Props {
+  readonly project: string;
+  readonly activity: OwnPlanActivity;
+  readonly onClose: () => void;
+}
+
+const STATE_WORDS: Readonly<Record<OwnPlanActivity["state"], string>> = {
+  notStarted: "not started",
+  inProgress: "under way",
+  complete: "done",
+  parked: "parked",
+};
+
+const between = (start: string | null, finish: string | null): string =>
+  start === null || finish === null
+    ? "–"
+    : start === finish
+      ? dateWords(start)
+      : `${dateWords(start)} to ${dateWords(finish)}`;
+
+function Facts({ activity }: { activity: OwnPlanActivity }) {
+  const { start, finish, baselineStart, baselineFinish, drift, state, percent, deadline, margin, people } = activity;
+  const lines: readonly (readonly [string, string])[] = [
+    ["Now", between(start, finish)],
+    ["Approved", between(baselineStart, baselineFinish)],
+    ["Drift", driftWords(drift)],
+    ["State", percent === null ? STATE_WORDS[state] : `${STATE_WORDS[state]}, ${Math.round(percent)}% done`],
+    ...(deadline === null
+      ? []
+      : [["Deadline", `${dateWords(deadline)}${margin === null ? "" : `, ${marginWords(margin)}`}`] as const]),
+    ...(activity.blockedBy === null ? [] : [["Blocked by", activity.blockedBy] as const]),
+    ["Who", people.length === 0 ? "–" : people.join(", ")],
+  ];
+  return (
+    <dl className="grid grid-cols-[6rem_1fr] gap-y-0.5 pb-3">
+      {lines.map(([term, words]) => (
+        <div key={term} className="contents">
+          <dt className="muted">{term}</dt>
+          <dd className="break-words">{words}</dd>
+        </div>
+      ))}
+    </dl>
+  );
+}
+
+function OwnHistory({ project, activity }: { project: string; activity: string }) {
+  const query = useInfiniteQuery(ownHistoryQuery(project, activity));
+  return (
+    <Loaded query={query}>
+      {({ pages }) => (
+        <>
+          <ActivityLists lists={pages.flatMap(({ lists }) => lists)} project={null} first={null} />
+          <OlderButton query={query} />
+        </>
+      )}
+    </Loaded>
+  );
+}
+
+/** All about an activity that whoever works in its project may read: dates, who does it, what is said; of one's own what became of it. */
+export function AboutOwn({ project, activity, onClose }: Props) {
+  const [part, setPart] = useState<"talk" | "history">("talk");
+  const { id, name, own } = activity;
+  return (
+    <aside
+      aria-label={`About ${name}`}
+      className="min-h-0 w-96 shrink-0 overflow-auto border-l rule px-3 text-[13px] max-lg:w-full max-lg:border-l-0"
+    >
+      <div className="flex items-start gap-2 py-2">
+        <h2 className="min-w-0 grow text-base break-words">{name}</h2>
+        <button type="button" className="btn btn-ghost btn-xs btn-square" aria-label="Close" onClick={onClose}>
+          <X size={14} aria-hidden="true" />
+        </button>
+      </div>
+      <Facts activity={activity} />
+      {own && (
+        <p className="flex gap-4 border-b rule [&_button]:min-h-[24px]">
+          {(["talk", "history"] as const).map((each) => (
+            <button
+              key={each}
+              type="button"
+              aria-pressed={part === each}
+              className={`cursor-pointer border-b-2 ${part === each ? "border-accent font-semibold" : "border-transparent muted"}`}
+              onClick={() => setPart(each)}
+            >
+              {each === "talk" ? "Talk" : "What became of it"}
+            </button>
+          ))}
+        </p>
+      )}
+      <div className="py-2">
+        {own && part === "history" ? (
+          <OwnHistory project={project} activity={id} />
+        ) : (
+          <Thread key={id} place={{ about: "activity", project, aboutId: id }} />
+        )}
+      </div>
+    </aside>
+  );
+}
