@@ -107,6 +107,10 @@ const places: RouteObject[] = [
         lazy: async () => ({ Component: (await import("./talk/TalkPage.tsx")).ProjectTalkPage }),
       },
       {
+        path: "then/:revision",
+        lazy: async () => ({ Component: (await import("./plan/history/ThenPage.tsx")).ThenPage }),
+      },
+      {
         path: "history",
         lazy: async () => ({ Component: (await import("./plan/history/HistoryPage.tsx")).HistoryPage }),
       },

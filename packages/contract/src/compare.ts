@@ -15,9 +15,10 @@ const stateRowSchema = z.object({
   parked: z.boolean(),
 });
 
-/** Which state of a plan is meant: `plan` as it is now, `baseline-2`, `period-9` as it was issued, `whatif-` and an id as it would be,
+/** Which state of a plan is meant: `plan` as it is now, `baseline-2`, `period-9` as it was issued, `revision-12` as it stood then, `whatif-` and an id as it would be,
  * `request-` and an id: what approving that change request alone would freeze. */
-export const STATE_NAME = /^(plan|baseline-\d{1,6}|period-\d{1,6}|(whatif|request|asked)-[0-9a-f-]{36})$/;
+export const STATE_NAME =
+  /^(plan|baseline-\d{1,6}|period-\d{1,6}|revision-\d{1,9}|(whatif|request|asked)-[0-9a-f-]{36})$/;
 
 export const comparedStateSchema = z.object({ name: z.string(), words: z.string(), on: z.string().nullable() });
 

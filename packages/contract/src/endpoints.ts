@@ -26,7 +26,7 @@ import {
   talkSchema,
   threadsSchema,
 } from "./talk.ts";
-import { ownPlanSchema, ownPlansSchema } from "./ownPlans.ts";
+import { ownPlanSchema, ownPlansSchema, planThenSchema } from "./ownPlans.ts";
 import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
@@ -108,6 +108,8 @@ import {
   changesSinceSchema,
   effectSchema,
   activityHistorySchema,
+  backViewSchema,
+  bringBackSchema,
   historyEntrySchema,
   historySchema,
   planNewsSchema,
@@ -846,6 +848,19 @@ export const endpoints = {
   },
 
   "GET /api/desk": { summary: "One's own activities and reports", response: deskSchema },
+  "GET /api/projects/:project/revisions/:revision": {
+    summary: "A plan as it was at a revision, to be read",
+    response: planThenSchema,
+  },
+  "GET /api/projects/:project/revisions/:revision/back": {
+    summary: "What bringing the plan back to that revision would move, nothing stored",
+    response: backViewSchema,
+  },
+  "POST /api/projects/:project/revisions/:revision/back": {
+    summary: "Bring the plan back to that revision, as one list of changes",
+    body: bringBackSchema,
+    response: changeResultSchema,
+  },
   "GET /api/desk/plans": { summary: "The projects in which one has work", response: ownPlansSchema },
   "GET /api/desk/plans/:project": {
     summary: "The plan of a project for whoever works in it, without what it costs",

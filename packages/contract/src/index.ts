@@ -145,7 +145,8 @@ export { type Desk, type DeskActivity, type DeskNews, type WeekCell, type WeekVi
 export { HISTORY_LENGTH, THROUGH, THROUGH_WORDS, type Through } from "./historyWords.ts";
 export { type Talk, type TalkMessage, type TalkThread, type TalkThreads } from "./talk.ts";
 export { LONGEST_MESSAGE, TALK_PLACES, talkAddress, type TalkAbout, type TalkPlace } from "./talkWords.ts";
-export { type OwnPlan, type OwnPlanActivity, type OwnPlans } from "./ownPlans.ts";
+export { type BackView } from "./plan.ts";
+export { type OwnPlan, type OwnPlanActivity, type OwnPlans, type PlanThen } from "./ownPlans.ts";
 export { type Inbox, type Mail, type Notice, type Telling } from "./tell.ts";
 export {
   MAIL_WAY_WORDS,

@@ -48,4 +48,18 @@ export const ownPlanSchema = z.object({
   /** In the order of the plan. */
   activities: z.array(activitySchema),
 });
+/** A plan as it was at a revision, to be read. */
+export const planThenSchema = z.object({
+  revision: z.int(),
+  at: z.string(),
+  by: z.string(),
+  /** What was done then. */
+  label: z.string(),
+  /** The newest revision there is. */
+  newest: z.int(),
+  name: z.string(),
+  dataDate: z.string().nullable(),
+  activities: z.array(activitySchema),
+});
+export type PlanThen = z.infer<typeof planThenSchema>;
 export type OwnPlan = z.infer<typeof ownPlanSchema>;

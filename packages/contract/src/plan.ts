@@ -141,6 +141,21 @@ export const takeBackSchema = z.object({
 });
 export type TakeBack = z.infer<typeof takeBackSchema>;
 
+/** What bringing a plan back to a revision would move, or why it cannot be. */
+export const backViewSchema = z.object({
+  /** The revision that this is told of. */
+  seen: z.int(),
+  /** How many lists were stored since, and how many of these stay: reports, and what other systems sent. */
+  lists: z.int(),
+  stay: z.int(),
+  /** How many changes bring it back. */
+  changes: z.int(),
+  effect: effectSchema.nullable(),
+  why: z.string().nullable(),
+});
+export type BackView = z.infer<typeof backViewSchema>;
+export const bringBackSchema = z.strictObject({ seen: z.int() });
+
 /** One stored list: what it did in words, up to 200 of its changes; `takeBack` is null for whoever may not change the plan. */
 export const historyEntrySchema = storedListSchema.extend({
   /** What it made of each field, the first of them; `total` says of how many. */

@@ -208,6 +208,9 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/projects/:project/reserves": PLANNERS,
 
   "GET /api/desk": "signedIn",
+  "GET /api/projects/:project/revisions/:revision": LOOKERS,
+  "GET /api/projects/:project/revisions/:revision/back": PLANNERS,
+  "POST /api/projects/:project/revisions/:revision/back": PLANNERS,
   "GET /api/desk/plans": "signedIn",
   "GET /api/desk/plans/:project": "signedIn",
   "GET /api/desk/plans/:project/:activity/history": "signedIn",

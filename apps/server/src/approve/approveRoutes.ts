@@ -16,6 +16,7 @@ import { compareProject, driftOf, frozenAs } from "./compareStates.ts";
 import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { askApproval, decideApproval, digestOf } from "./approveService.ts";
 import type { Telling } from "../tell/post.ts";
+import { bringBack, effectOfBack, viewPlanAt } from "./then/planThen.ts";
 
 /** Never one's own: an approver decides what someone else asked for. */
 const mayDecide = (me: Me, project: Placed, approval: ApprovalEntity): boolean =>
@@ -157,6 +158,16 @@ export function approveRoutes(serving: Serving, post: Telling): void {
 
   serve(serving, "GET /api/projects/:project/frozen/:state", async ({ database, params }) =>
     frozenAs(database, await findProject(database, params["project"]!), params["state"]!),
+  );
+  const revisionIn = (params: Record<string, string>): number => Number(params["revision"]);
+  serve(serving, "GET /api/projects/:project/revisions/:revision", ({ database, params }) =>
+    viewPlanAt(database, params["project"]!, revisionIn(params)),
+  );
+  serve(serving, "GET /api/projects/:project/revisions/:revision/back", ({ database, me, params }) =>
+    effectOfBack(database, me, params["project"]!, revisionIn(params)),
+  );
+  serve(serving, "POST /api/projects/:project/revisions/:revision/back", ({ database, me, params, body: { seen } }) =>
+    bringBack(database, me, params["project"]!, { revision: revisionIn(params), seen }),
   );
   serve(serving, "GET /api/projects/:project/compare/:from/:to", async ({ database, params }) =>
     compareProject(database, await findProject(database, params["project"]!), params["from"]!, params["to"]!),

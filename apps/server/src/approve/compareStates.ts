@@ -17,6 +17,8 @@ import type { StateSource } from "./works/compared.ts";
 import { WhatIfEntity } from "./kept/whatIfEntities.ts";
 import { findWhatIf } from "./whatIfService.ts";
 import { aloneOnBaseline, tried } from "./mergeWhatIf.ts";
+import { planAt } from "./then/planThen.ts";
+import { ChangeListEntity } from "../plan/stored/planEntities.ts";
 
 const overPlan = overPlans<typeof APPROVE_WORKS>();
 
@@ -56,10 +58,19 @@ async function statesOf(database: DataSource, project: ProjectEntity, plan: Plan
   ];
 }
 
+/** A plan as it was at a revision, by its name. */
+async function stateAt(database: DataSource, project: ProjectEntity, revision: number): Promise<Named> {
+  const list = await database.getRepository(ChangeListEntity).findOneBy({ projectId: project.id, revision });
+  const { at } = orNotFound(list, `revision ${revision} in this project`);
+  const words = `the plan at revision ${revision}`;
+  return { name: `revision-${revision}`, words, on: dayOf({ timeZone: installationZone() }, at) };
+}
+
 /** A state of a plan that is known whole: as it is, as it was issued or approved, or as it would be. */
 async function wholeNamed(database: DataSource, project: ProjectEntity, name: string): Promise<PlanBundle> {
   if (!STATE_NAME.test(name)) throw new Failure("invalid", `"${name}" is no state of a plan; name plan or period-1.`);
   const [kind, text] = name.split("-");
+  if (kind === "revision") return toBundle(await planAt(database.manager, project, Number(text)));
   if (kind === "baseline") {
     const kept = await database
       .getRepository(BaselinePlanEntity)
@@ -174,6 +185,8 @@ export async function compareProject(
       throw new Failure("invalid", `"${name}" is no state of a plan; name plan, baseline-1 or period-1.`);
   const plan = await loadPlan(database.manager, project);
   const states = await statesOf(database, project, plan);
+  for (const name of [from, to])
+    if (name.startsWith("revision-")) states.push(await stateAt(database, project, Number(name.split("-")[1])));
   const named = (name: string): Named =>
     orNotFound(
       states.find((state) => state.name === name),

@@ -5,6 +5,7 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 /** The revision at which a project was in a state: `plan`, `period-3`, `baseline-1`; a what-if stands beside the newest. */
 export async function revisionOf(database: DataSource, project: ProjectEntity, state: string): Promise<number> {
   if (state === "plan" || state.startsWith("whatif-")) return project.revision;
+  if (/^revision-\d{1,9}$/.test(state)) return Math.min(project.revision, Number(state.slice("revision-".length)));
   if (state.startsWith("asked-")) {
     const [asked] = (await database.query(
       "select revision from approval where project_id = ? and id = ? and revision is not null",

@@ -139,7 +139,7 @@ export const PROJECT: readonly Place[] = [
     pages: [
       { to: "report", name: "Report" },
       { to: "talk", name: "Talk" },
-      { to: "history", name: "History" },
+      { to: "history", name: "History", behind: { then: "As it was" } },
     ],
   },
 ];

@@ -39,6 +39,22 @@ export const activityHistoryQuery = (project: string, activity: string) =>
     getNextPageParam: ({ older }) => older,
   });
 
+/** A plan as it was at a revision. */
+export const planThenQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ["project", project, "then", revision],
+    queryFn: () =>
+      call("GET /api/projects/:project/revisions/:revision", { params: { project, revision: String(revision) } }),
+  });
+
+/** What bringing a plan back to a revision would move. */
+export const backQuery = (project: string, revision: number) =>
+  queryOptions({
+    queryKey: ["project", project, "back", revision],
+    queryFn: () =>
+      call("GET /api/projects/:project/revisions/:revision/back", { params: { project, revision: String(revision) } }),
+  });
+
 /** One stored list of a plan; what taking it back would move is asked anew each time it is opened. */
 export const storedListQuery = (project: string, revision: number) =>
   queryOptions({

@@ -3,6 +3,7 @@ import { analyse } from "../analyse.ts";
 import type { Activity } from "./schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
 import { applyChanges, pathsMeet, valueAtPath } from "./applyChanges.ts";
+import { planBefore, type StoredChanges } from "./before.ts";
 import { changeSchema, type Change } from "./change.ts";
 import { checkPlan } from "./check/checkPlan.ts";
 import { parseBundle } from "./check/parseBundle.ts";
@@ -168,6 +169,41 @@ function someChanges(plan: Plan, list: readonly Seed[]): { changes: Change[]; af
   });
   return { changes, after };
 }
+
+/** Posted time, which no change leads back behind. */
+const posted = (plan: Plan, n: number): Change[] => {
+  const activity = [...plan.activities.values()].find(({ kind }) => kind === undefined || kind === "work");
+  return activity === undefined
+    ? []
+    : [
+        {
+          type: "postTime",
+          key: `time${n}`,
+          entry: { activity: activity.id, person: "p", date: DATES[0]!, minutes: 60, state: "posted", costMinor: 0 },
+        } as never,
+      ];
+};
+
+describe("a plan as it was", () => {
+  it("is what it was before any of the lists that were stored since, posted time among them (law)", () => {
+    fc.assert(
+      fc.property(networks({ calendars: ["std"] }), fc.array(seeds, { maxLength: 5 }), (bundle, lists) => {
+        const stages: Plan[] = [fromBundle(bundle)];
+        const stored: StoredChanges[] = [];
+        for (const [n, list] of lists.entries()) {
+          const changes = [...someChanges(stages.at(-1)!, list).changes, ...posted(stages.at(-1)!, n)];
+          const { plan, inverse, were, touched } = applyChanges(stages.at(-1)!, changes);
+          stages.push(plan);
+          stored.unshift({ touched, were: inverse ?? were });
+        }
+        const now = stages.at(-1)!;
+        for (const [back, plan] of stages.toReversed().entries())
+          expect(laidOut(planBefore(now, stored.slice(0, back)))).toEqual(laidOut(plan));
+      }),
+      { numRuns: 60 },
+    );
+  });
+});
 
 describe("a list of changes", () => {
   it("undo restores exactly, rows and their order, and redo does again what was done", () => {

@@ -3,6 +3,7 @@ import { approvedAlone, freezePlan, plannedBudget, type Change, type Plan, type 
 import type { ComputedPlan } from "../../plan/held/computedPlan.ts";
 import { effectBetween } from "../../plan/held/effectBetween.ts";
 import type { HeldPlan } from "../../plan/held/heldPlan.ts";
+import { asRead } from "./asRead.ts";
 import { compared, onceFrozenAs } from "./compared.ts";
 
 const minutesByPerson = (plan: Plan): Map<string, number> => {
@@ -57,4 +58,4 @@ const alone = (live: HeldPlan, { kept, changes }: { kept: PlanBundle; changes: r
   approvedAlone(kept, live.plan, changes);
 
 /** What is worked out over a plan when something is tried beside it, or it is compared with what it was. */
-export const APPROVE_WORKS = { compared, onceFrozenAs, whatIf, frozen, alone };
+export const APPROVE_WORKS = { asRead, compared, onceFrozenAs, whatIf, frozen, alone };

@@ -3,9 +3,9 @@ import { useInfiniteQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
 import { ActivityLists } from "../../plan/history/ActivityLists.tsx";
+import { ActivityFacts } from "../../plan/read/ActivityFacts.tsx";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { OlderButton } from "../../shared/page/OlderButton.tsx";
-import { dateWords, driftWords, marginWords } from "../../shared/words/words.ts";
 import { Thread } from "../../talk/Thread.tsx";
 import { ownHistoryQuery } from "./queries.ts";
 
@@ -13,45 +13,6 @@ interface Props {
   readonly project: string;
   readonly activity: OwnPlanActivity;
   readonly onClose: () => void;
-}
-
-const STATE_WORDS: Readonly<Record<OwnPlanActivity["state"], string>> = {
-  notStarted: "not started",
-  inProgress: "under way",
-  complete: "done",
-  parked: "parked",
-};
-
-const between = (start: string | null, finish: string | null): string =>
-  start === null || finish === null
-    ? "–"
-    : start === finish
-      ? dateWords(start)
-      : `${dateWords(start)} to ${dateWords(finish)}`;
-
-function Facts({ activity }: { activity: OwnPlanActivity }) {
-  const { start, finish, baselineStart, baselineFinish, drift, state, percent, deadline, margin, people } = activity;
-  const lines: readonly (readonly [string, string])[] = [
-    ["Now", between(start, finish)],
-    ["Approved", between(baselineStart, baselineFinish)],
-    ["Drift", driftWords(drift)],
-    ["State", percent === null ? STATE_WORDS[state] : `${STATE_WORDS[state]}, ${Math.round(percent)}% done`],
-    ...(deadline === null
-      ? []
-      : [["Deadline", `${dateWords(deadline)}${margin === null ? "" : `, ${marginWords(margin)}`}`] as const]),
-    ...(activity.blockedBy === null ? [] : [["Blocked by", activity.blockedBy] as const]),
-    ["Who", people.length === 0 ? "–" : people.join(", ")],
-  ];
-  return (
-    <dl className="grid grid-cols-[6rem_1fr] gap-y-0.5 pb-3">
-      {lines.map(([term, words]) => (
-        <div key={term} className="contents">
-          <dt className="muted">{term}</dt>
-          <dd className="break-words">{words}</dd>
-        </div>
-      ))}
-    </dl>
-  );
 }
 
 function OwnHistory({ project, activity }: { project: string; activity: string }) {
@@ -83,7 +44,7 @@ export function AboutOwn({ project, activity, onClose }: Props) {
           <X size={14} aria-hidden="true" />
         </button>
       </div>
-      <Facts activity={activity} />
+      <ActivityFacts activity={activity} />
       {own && (
         <p className="flex gap-4 border-b rule [&_button]:min-h-[24px]">
           {(["talk", "history"] as const).map((each) => (

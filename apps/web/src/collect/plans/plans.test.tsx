@@ -5,7 +5,7 @@ import userEvent from "@testing-library/user-event";
 import { listen, show, someone } from "../../testing/fakePage.tsx";
 import { OwnPlanPage } from "./OwnPlanPage.tsx";
 import { OwnPlansPage } from "./OwnPlansPage.tsx";
-import { laneOf, rowsOf, scaleOf } from "./planLanes.ts";
+import { laneOf, rowsOf, scaleOf } from "../../plan/read/planLanes.ts";
 
 jest.mock("../../talk/Thread.tsx", () => ({ Thread: () => <p>talk</p> }));
 jest.mock("../../talk/TalkButton.tsx", () => ({ TalkButton: () => null }));

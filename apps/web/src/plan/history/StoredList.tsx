@@ -1,5 +1,6 @@
 import { THROUGH_WORDS, type HistoryEntry, type TakeBack } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { Link } from "react-router";
 import { call } from "../../shared/session/api.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";
@@ -118,6 +119,14 @@ export function StoredList({ project, revision, onClose }: Opened) {
               {countWords(entry.changes, "change", "changes")}
             </p>
           </div>
+          <p className="flex gap-4 text-sm">
+            <Link className="underline" to={`/projects/${project}/then/${revision}`}>
+              The plan as it was then
+            </Link>
+            <Link className="underline" to={`/projects/${project}/compare?from=revision-${revision}&to=plan`}>
+              Compare it with now
+            </Link>
+          </p>
           <DifferenceTable entry={entry} />
           <TakingBack project={project} entry={entry} onClose={onClose} />
         </div>

@@ -1,7 +1,7 @@
-import type { OwnPlan, OwnPlanActivity } from "@chronometra/contract";
+import type { OwnPlanActivity } from "@chronometra/contract";
 import { closeOf, openOf, parseDate } from "@chronometra/core";
-import type { LaneShapes } from "../../plan/chart/laneShapes.ts";
-import { xOf, type Scale } from "../../plan/chart/scale.ts";
+import type { LaneShapes } from "../chart/laneShapes.ts";
+import { xOf, type Scale } from "../chart/scale.ts";
 import { driftWords } from "../../shared/words/words.ts";
 
 const LEAST_BAND = 2;
@@ -55,8 +55,14 @@ export function laneOf(activity: OwnPlanActivity, scale: Scale): LaneShapes {
   };
 }
 
+/** A plan as far as it is read in time. */
+export interface ReadPlan {
+  readonly activities: readonly OwnPlanActivity[];
+  readonly dataDate: string | null;
+}
+
 /** The axis on which all of a plan lies, as wide as there is room or as it needs; `null` where nothing has dates. */
-export function scaleOf({ activities, dataDate }: OwnPlan, width: number): Scale | null {
+export function scaleOf({ activities, dataDate }: ReadPlan, width: number): Scale | null {
   const days = activities
     .flatMap(({ start, finish, baselineStart, baselineFinish, deadline }) => [
       ...[start, finish, baselineStart, baselineFinish, deadline],
