@@ -19,6 +19,8 @@ import {
 import { changedDocumentSchema, documentSchema, documentsSchema, newLinkSchema } from "./documents.ts";
 import {
   changedMessageSchema,
+  followedListSchema,
+  followSchema,
   mailAnswerSchema,
   newMessageSchema,
   talkCountsSchema,
@@ -334,6 +336,12 @@ export const endpoints = {
   "PUT /api/talk-read": {
     summary: "Note that what was said about something is read",
     body: talkPlaceSchema,
+    response: done,
+  },
+  "GET /api/following": { summary: "What one follows or keeps at hand", response: followedListSchema },
+  "PUT /api/following": {
+    summary: "Follow something or not, keep it at hand or not",
+    body: followSchema,
     response: done,
   },
   "GET /api/talks": {

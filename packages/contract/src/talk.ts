@@ -83,4 +83,22 @@ export const talkCountsSchema = z.array(
   }),
 );
 
+const followedSchema = z.object({
+  place: talkPlaceSchema,
+  name: z.string(),
+  /** The page on which it stands. */
+  link: z.string(),
+  follows: z.boolean(),
+  /** Kept at hand. */
+  pinned: z.boolean(),
+});
+export type Followed = z.infer<typeof followedSchema>;
+export const followedListSchema = z.array(followedSchema);
+
+export const followSchema = z.strictObject({
+  place: talkPlaceSchema,
+  follows: z.boolean().optional(),
+  pinned: z.boolean().optional(),
+});
+
 export const mailAnswerSchema = z.strictObject({ text: wordsSchema });

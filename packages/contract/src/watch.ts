@@ -39,7 +39,7 @@ export const watchQuestionSchema = z.strictObject({
   about: z.enum(WATCH_ABOUT),
   /** All conditions of one of the groups must hold; without groups everything is in. */
   where: z.array(z.array(watchConditionSchema).min(1).max(30)).max(10),
-  columns: z.array(field).min(1, "show at least one column").max(40),
+  columns: z.array(field).min(1, "show at least one column").max(60),
   sort: z.array(z.strictObject({ field, desc: z.boolean() })).max(3),
   group: field.nullable(),
   /** A table of one field by another; what is counted or summed in each cell. */

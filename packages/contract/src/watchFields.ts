@@ -94,6 +94,7 @@ const ACTIVITY_FIELDS = {
     hint: "Open risks, issues, actions and decisions tied to it",
   },
   registersDue: { head: "Due in registers", type: "date", hint: "When the first of these is due" },
+  followed: { head: "Followed by you", type: "yesNo" },
   reported: { head: "Last booked", type: "date", hint: "The last day with time booked on it" },
   before: { head: "Predecessors", type: "number" },
   after: { head: "Successors", type: "number" },

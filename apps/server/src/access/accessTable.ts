@@ -94,6 +94,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "POST /api/talk": "signedIn",
   "PUT /api/talk/:message": "signedIn",
   "PUT /api/talk-read": "signedIn",
+  "GET /api/following": "signedIn",
+  "PUT /api/following": "signedIn",
   "GET /api/talks": "signedIn",
   "GET /api/projects/:project/talk-counts": "signedIn",
   "POST /api/mail/:mail/answer": "signedIn",

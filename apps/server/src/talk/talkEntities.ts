@@ -64,9 +64,17 @@ export class FollowingEntity {
   @PrimaryColumn({ name: "about_id", type: "varchar", length: 120 })
   aboutId!: string;
 
+  /** Followed by hand: what becomes of it is told as well, not only what is said of it. */
+  @Column({ type: "boolean" })
+  follows!: boolean;
+
   /** Not any more, by one's own wish: taking part again changes nothing of that. */
   @Column({ type: "boolean" })
   ended!: boolean;
+
+  /** Kept at hand. */
+  @Column({ type: "boolean" })
+  pinned!: boolean;
 }
 
 /** The tables of this room. */

@@ -7,7 +7,7 @@ import type { Post } from "../tell/post.ts";
 import { takeAnswer } from "./answers.ts";
 import { change, viewTalk, write } from "./messages.ts";
 import { countTalk, listThreads } from "./threads.ts";
-import { noteRead } from "./following.ts";
+import { follow, listFollowed, noteRead } from "./following.ts";
 
 const said = ({ query }: Request, name: string): string => {
   const value = query[name];
@@ -37,6 +37,11 @@ export function talkRoutes(serving: Serving, post: Post): void {
   serve(serving, "GET /api/projects/:project/talk-counts", ({ database, me, params }) =>
     countTalk(database, me, params["project"]!),
   );
+  serve(serving, "GET /api/following", ({ database, me }) => listFollowed(database, me));
+  serve(serving, "PUT /api/following", async ({ database, me, body }) => {
+    await follow(database, me, body);
+    return { ok: true as const };
+  });
   serve(serving, "GET /api/talks", ({ database, me, request }) => {
     const project = said(request, "project");
     return listThreads(database, me, project === "" ? null : project);

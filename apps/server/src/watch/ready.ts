@@ -54,6 +54,7 @@ export const READY_WATCHLISTS: readonly Watchlist[] = [
       ],
     ]),
   ),
+  ready("followed", "What you follow", question([[{ field: "followed", is: "yes" }]])),
   ready(
     "registers",
     "Overdue in registers",

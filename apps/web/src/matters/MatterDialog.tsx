@@ -19,6 +19,7 @@ import { matterQuery, type MatterKeeper, type WriteOne } from "./queries.ts";
 import { StrikeForm } from "./risks/StrikeForm.tsx";
 import { TiesPart } from "./TiesPart.tsx";
 import { Thread } from "../talk/Thread.tsx";
+import { FollowButtons } from "../talk/FollowButtons.tsx";
 
 /** Where it lies, who raised it, and how it stands. */
 function Head({ matter, write, onStrike }: { matter: Matter; write: WriteOne; onStrike: () => void }) {
@@ -146,7 +147,9 @@ function Whole({ view, keeper, onClose }: PartProps) {
       />
       <TiesPart matter={matter} write={write} />
       <section className="pt-3" aria-label="Talk">
-        <h3 className="muted font-sans text-sm">Talk</h3>
+        <h3 className="muted font-sans text-sm">
+          Talk <FollowButtons place={{ about: "matter", project: "", aboutId: matter.id }} of={matter.title} />
+        </h3>
         <Thread place={{ about: "matter", project: "", aboutId: matter.id }} />
       </section>
       <History events={events} />

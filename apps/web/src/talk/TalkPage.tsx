@@ -6,7 +6,9 @@ import { useProject } from "../project/useProject.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { useAddress } from "../shared/page/useAddress.ts";
 import { countWords, momentWords } from "../shared/words/words.ts";
-import { talkQuery, threadsQuery } from "./queries.ts";
+import { mayLook, useMe } from "../shared/session/session.ts";
+import { FollowButtons } from "./FollowButtons.tsx";
+import { followedQuery, talkQuery, threadsQuery } from "./queries.ts";
 import { Thread } from "./Thread.tsx";
 
 function ThreadLine({ thread: { place, name, count, unread, last } }: { thread: TalkThread }) {
@@ -99,7 +101,10 @@ export function ProjectTalkPage() {
   return (
     <div className="page max-w-4xl">
       <section aria-label={`About ${name} as such`}>
-        <h2 className="pb-1 text-base">About the project as such</h2>
+        <div className="flex items-baseline gap-3">
+          <h2 className="pb-1 text-base">About the project as such</h2>
+          <FollowButtons place={{ about: "project", project: id, aboutId: "" }} of={name} />
+        </div>
         <Thread place={{ about: "project", project: id, aboutId: "" }} />
       </section>
       <section className="pt-6" aria-label="About what is in it">
@@ -114,12 +119,54 @@ export function ProjectTalkPage() {
   );
 }
 
+/** What one follows, and what one keeps at hand. */
+function FollowedPart() {
+  const query = useQuery(followedQuery);
+  const me = useMe();
+  return (
+    <section className="pt-6" aria-label="What you follow">
+      <h2 className="text-base">What you follow</h2>
+      <Loaded query={query}>
+        {(followed) =>
+          followed.length === 0 ? (
+            <p className="muted text-sm">
+              Nothing yet. “Follow” beside an activity, a project or something in a register has you told what becomes
+              of it; “Pin” keeps it at hand.
+            </p>
+          ) : (
+            <>
+              <ul aria-label="What you follow">
+                {followed.map(({ place, name, link }) => (
+                  <li key={talkAddress(place)} className="flex flex-wrap items-baseline gap-x-3 border-b rule py-1">
+                    <Link className="link-quiet min-w-0 grow break-words" to={link}>
+                      {name}
+                    </Link>
+                    <FollowButtons place={place} of={name} />
+                  </li>
+                ))}
+              </ul>
+              {mayLook(me) && (
+                <p className="pt-1 text-sm">
+                  <Link className="underline" to="/watch/followed">
+                    Activities among them, with their dates
+                  </Link>
+                </p>
+              )}
+            </>
+          )
+        }
+      </Loaded>
+    </section>
+  );
+}
+
 function AllTalk() {
   const query = useQuery(threadsQuery(null));
   return (
     <div className="page max-w-4xl">
       <h1 className="text-xl">Talk</h1>
       <Loaded query={query}>{(all) => <Threads {...all} />}</Loaded>
+      <FollowedPart />
     </div>
   );
 }

@@ -31,6 +31,9 @@ export const talkCountsQuery = (project: string) =>
     refetchInterval: 3 * AGAIN_MILLISECONDS,
   });
 
+/** What one follows or keeps at hand. */
+export const followedQuery = queryOptions({ queryKey: ["following"], queryFn: () => call("GET /api/following") });
+
 /** What can be done where something is said; what cannot be is thrown, in the server's words. */
 export function useTalker(place: TalkPlace) {
   const client = useQueryClient();

@@ -1,8 +1,9 @@
 /** @jest-environment jsdom */
-import type { Found, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
+import type { Followed, Found, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
+import { FollowButtons } from "./FollowButtons.tsx";
 import { TalkButton } from "./TalkButton.tsx";
 import { TalkPage } from "./TalkPage.tsx";
 import { Thread } from "./Thread.tsx";
@@ -27,11 +28,16 @@ const FOUND: Found = {
   ],
 };
 
+const FOLLOWED: Followed[] = [
+  { place: PLACE, name: "T-1 Dig", link: "/projects/p/plan?at=dig", follows: true, pinned: false },
+];
+
 /** A server with that talk; `write` answers what is written. */
 const serve = (now: Talk, write: (sent: Sent) => unknown = () => now): Sent[] =>
   listen((sent) => {
     if (sent.to.startsWith("POST /api/find")) return FOUND;
     if (sent.to.startsWith("PUT /api/talk-read")) return { ok: true };
+    if (sent.to === "GET /api/following") return FOLLOWED;
     if (!sent.to.startsWith("GET")) return write(sent);
     if (sent.to.includes("talk-counts")) return [{ about: "activity", aboutId: "dig", count: 3, unread: 1 }];
     if (sent.to.startsWith("GET /api/talks"))
@@ -136,9 +142,24 @@ describe("talk", () => {
   it("is listed where one takes part, and found there", async () => {
     serve(talk([said("1", "Hello")]));
     show(<TalkPage />, { me: someone("contributor") });
-    const line = await screen.findByRole("link", { name: "T-1 Dig" });
+    const list = within(await screen.findByRole("list", { name: "Talk" }));
+    const line = list.getByRole("link", { name: "T-1 Dig" });
     expect(line.getAttribute("href")).toBe("/talk?about=activity&project=p&id=dig");
     await userEvent.type(screen.getByLabelText("Find in talk"), "nothing such");
     expect(screen.getByText(/None of 1 talk has/)).toBeTruthy();
+  });
+
+  it("is followed and pinned beside it, and ended there", async () => {
+    const sent = serve(talk([]));
+    show(<FollowButtons place={PLACE} of="Dig" />);
+    const follow = await screen.findByRole("button", { name: "Follow Dig" });
+    expect([follow.getAttribute("aria-pressed"), follow.textContent]).toEqual(["true", "Followed"]);
+    await userEvent.click(follow);
+    await userEvent.click(screen.getByRole("button", { name: "Pin Dig" }));
+    const bodies = sent.filter(({ to }) => to === "PUT /api/following").map(({ body }) => body);
+    expect(bodies).toEqual([
+      { place: PLACE, follows: false },
+      { place: PLACE, pinned: true },
+    ]);
   });
 });

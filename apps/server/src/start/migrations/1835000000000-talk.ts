@@ -26,7 +26,9 @@ export class Talk1835000000000 implements MigrationInterface {
       about varchar(12) not null,
       project_id varchar(36) not null,
       about_id varchar(120) not null,
+      follows tinyint not null,
       ended tinyint not null,
+      pinned tinyint not null,
       primary key (account_id, about, project_id, about_id),
       key following_place (about, project_id, about_id)
     )`);

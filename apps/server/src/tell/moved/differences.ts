@@ -6,6 +6,9 @@ import { KINDS, NONE, OF, told, type Kind, type Line, type Lines } from "./diffe
 import { NoticeEntity, ToldProjectEntity, type ToldActivityEntity } from "../noticeEntities.ts";
 import type { Message, Telling } from "../post.ts";
 import { eachAlone } from "../../shared/eachAlone.ts";
+import { everyAccount } from "../../access/accounts.ts";
+import { maySee } from "../../project/reach.ts";
+import { workersOf } from "../../project/worksIn.ts";
 
 /** An activity as it is now, as far as people are told of it. */
 interface Now extends Omit<ToldActivityEntity, "projectId"> {
@@ -94,7 +97,26 @@ async function keep(manager: EntityManager, projectId: string, told: readonly No
   );
 }
 
-/** Whose work the activities are, and who manages the project: accounts by what they are told of. */
+/** Who follows which activities of a project, or it as a whole (`""`), and sees it: accounts by what they follow. */
+async function followersOf(manager: EntityManager, project: ProjectEntity): Promise<ReadonlyMap<string, string[]>> {
+  const rows = (await manager.query(
+    "select account_id as account, about_id as aboutId from following where project_id = ? and about in ('activity', 'project') and follows = 1 and ended = 0",
+    [project.id],
+  )) as { account: string; aboutId: string }[];
+  const followers = new Map<string, string[]>();
+  if (rows.length === 0) return followers;
+  const workers = await workersOf(manager, project.id);
+  const seeing = new Set(
+    (await everyAccount(manager))
+      .filter((who) => maySee(who, project) || (who.person !== null && workers.has(who.person)))
+      .map(({ id }) => id),
+  );
+  for (const { account, aboutId } of rows)
+    if (seeing.has(account)) followers.set(aboutId, [...(followers.get(aboutId) ?? []), account]);
+  return followers;
+}
+
+/** Whose work the activities are, who follows them, and who manages the project: accounts by what they are told of. */
 async function lineUp(
   manager: EntityManager,
   project: ProjectEntity,
@@ -105,9 +127,10 @@ async function lineUp(
     [project.id, moved.map(({ now }) => now.activityId)],
   )) as { activity: string; person: string }[];
   const persons = new Set([...people.map(({ person }) => person), ...moved.flatMap(({ now }) => now.owner ?? [])]);
-  const found = await manager
-    .getRepository(AccountEntity)
-    .find({ where: [{ personId: In([...persons]) }, { id: project.managerId }] });
+  const followers = await followersOf(manager, project);
+  const found = await manager.getRepository(AccountEntity).find({
+    where: [{ personId: In([...persons]) }, { id: In([project.managerId, ...[...followers.values()].flat()]) }],
+  });
   const byPerson = new Map(
     found.flatMap((account) => (account.personId === null ? [] : [[account.personId, account.id]])),
   );
@@ -120,6 +143,9 @@ async function lineUp(
       const own = [...(on.get(now.activityId) ?? []), ...(kind === "moved" ? [] : [now.owner ?? ""])];
       const to = new Set(own.flatMap((person) => byPerson.get(person) ?? []));
       if (kind !== "moved") to.add(project.managerId);
+      for (const account of followers.get(now.activityId) ?? []) to.add(account);
+      // Of a project that is followed as a whole, its promises.
+      if (kind === "deadline") for (const account of followers.get("") ?? []) to.add(account);
       for (const account of to) add(lines, kind, account, now.activityId, line);
     }
   return { lines, accounts: new Map(found.map((account) => [account.id, account])) };
@@ -136,8 +162,10 @@ function together(before: Lines, lines: Lines): Lines {
   return merged;
 }
 
-const linkOf = (kind: Kind, project: ProjectEntity, account: string): string => {
-  if (account !== project.managerId || kind === "moved") return "/desk";
+const linkOf = (kind: Kind, project: ProjectEntity, { id, personId }: AccountEntity): string => {
+  if (id !== project.managerId && personId === null)
+    return `/projects/${project.id}/${kind === "deadline" ? "dates" : "plan"}`;
+  if (id !== project.managerId || kind === "moved") return "/desk";
   return kind === "deadline" ? `/projects/${project.id}/dates` : "/time/blocked";
 };
 
@@ -173,7 +201,7 @@ async function tell(
         messages.push({
           ...{ to, kind, about, moved, project: project.id },
           ...told(kind, project.code, all),
-          link: linkOf(kind, project, account),
+          link: linkOf(kind, project, to),
         });
     }
   }

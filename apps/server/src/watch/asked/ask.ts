@@ -57,8 +57,8 @@ async function begin(database: DataSource, me: Me, question: WatchQuestion): Pro
       : [pivot.rows, ...(pivot.columns === null ? [] : [pivot.columns]), ...(pivot.sum === null ? [] : [pivot.sum])]),
   ];
   for (const name of shown) fieldOf(about, name);
-  const from = fromOf(about, [...shown, ...question.where.flat().map(({ field }) => field)]);
   const [asker, money] = await Promise.all([askerOf(database, me), exchangeNow(database, me)]);
+  const from = fromOf(about, [...shown, ...question.where.flat().map(({ field }) => field)], asker);
   const where = inReach(whereSql(about, question.where, asker), asker);
   const run: Run = (select, joins, rest = NOTHING) =>
     database.query(

@@ -61,6 +61,7 @@ const ACTIVITY: Expressions = {
   blockedBy: "r.blocked_by",
   inRegisters: "coalesce(registered.matters, 0)",
   registersDue: "registered.due",
+  followed: "if(followed.about_id is null, 0, 1)",
   reported: "r.reported",
   before: "r.links_in",
   after: "r.links_out",
@@ -152,9 +153,21 @@ const REGISTERED = ` left join (
    group by m.project_id, t.about_id) registered on registered.project_id = r.project_id and registered.about_id = r.activity_id`;
 const OF_REGISTERS = new Set(["inRegisters", "registersDue"]);
 
+/** What the asker follows, as `followed`. */
+function followedBy({ id }: Me): string {
+  if (!/^[\w-]+$/.test(id)) throw new Error("an account is known by letters, digits and hyphens");
+  return ` left join (select f.project_id, f.about_id from following f
+      where f.account_id = '${id}' and f.about = 'activity' and f.follows = 1 and f.ended = 0) followed
+    on followed.project_id = r.project_id and followed.about_id = r.activity_id`;
+}
+
 /** What the rows of a question are taken from, in which these fields are spoken of. */
-export const fromOf = (about: WatchAbout, fields: readonly string[]): string =>
-  fields.some((name) => OF_REGISTERS.has(name)) ? `${SOURCES[about].from}${REGISTERED}` : SOURCES[about].from;
+export const fromOf = (about: WatchAbout, fields: readonly string[], { me }: Asker): string =>
+  [
+    SOURCES[about].from,
+    fields.some((name) => OF_REGISTERS.has(name)) ? REGISTERED : "",
+    fields.includes("followed") ? followedBy(me) : "",
+  ].join("");
 
 /** The field of that name, an own field taken to be a text until a condition shows otherwise. */
 export function fieldOf(about: WatchAbout, name: string): WatchField {

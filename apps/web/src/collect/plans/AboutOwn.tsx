@@ -8,6 +8,7 @@ import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { OlderButton } from "../../shared/page/OlderButton.tsx";
 import { Thread } from "../../talk/Thread.tsx";
 import { ownHistoryQuery } from "./queries.ts";
+import { FollowButtons } from "../../talk/FollowButtons.tsx";
 
 interface Props {
   readonly project: string;
@@ -45,6 +46,9 @@ export function AboutOwn({ project, activity, onClose }: Props) {
         </button>
       </div>
       <ActivityFacts activity={activity} />
+      <p className="pb-2">
+        <FollowButtons place={{ about: "activity", project, aboutId: id }} of={name} />
+      </p>
       {own && (
         <p className="flex gap-4 border-b rule [&_button]:min-h-[24px]">
           {(["talk", "history"] as const).map((each) => (

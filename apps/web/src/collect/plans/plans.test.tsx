@@ -8,6 +8,7 @@ import { OwnPlansPage } from "./OwnPlansPage.tsx";
 import { laneOf, rowsOf, scaleOf } from "../../plan/read/planLanes.ts";
 
 jest.mock("../../talk/Thread.tsx", () => ({ Thread: () => <p>talk</p> }));
+jest.mock("../../talk/FollowButtons.tsx", () => ({ FollowButtons: () => null }));
 jest.mock("../../talk/TalkButton.tsx", () => ({ TalkButton: () => null }));
 jest.mock("react-router", () => ({ ...jest.requireActual("react-router"), useParams: () => ({ project: "p" }) }));
 

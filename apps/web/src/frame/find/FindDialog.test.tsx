@@ -41,6 +41,7 @@ const asked: string[] = [];
 function answerWith(answer: (text: string) => Found | string): void {
   asked.length = 0;
   listen(({ to, body }) => {
+    if (to.endsWith("/following")) return [];
     if (!to.endsWith("/find")) return { ok: true };
     const { text } = body as { text: string };
     asked.push(text);

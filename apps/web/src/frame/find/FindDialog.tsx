@@ -10,7 +10,8 @@ import { useMe } from "../../shared/session/session.ts";
 import { projectQuery } from "../../project/queries.ts";
 import { projectIn } from "../places.ts";
 import { commandsOf } from "./commands.ts";
-import { groupsFor, pagesFor, type Entry } from "./entries.ts";
+import { groupsFor, pagesFor, pinnedEntry, type Entry } from "./entries.ts";
+import { followedQuery } from "../../talk/queries.ts";
 import { opened, recentThings } from "./recent.ts";
 
 const PAUSE_MILLISECONDS = 120;
@@ -39,6 +40,12 @@ function useProjectInHand(): { id: string; code: string } | null {
   const at = projectIn(useLocation().pathname);
   const look = at === null ? undefined : client.getQueryData<ProjectLook>(projectQuery(at.project).queryKey);
   return look === undefined ? null : { id: look.id, code: look.code };
+}
+
+/** What one keeps at hand. */
+function usePinned(): Entry[] {
+  const { data } = useQuery(followedQuery);
+  return useMemo(() => (data ?? []).filter(({ pinned }) => pinned).map(pinnedEntry), [data]);
 }
 
 function ReadAs({ found }: { found: Found | undefined }) {
@@ -96,12 +103,14 @@ export function FindDialog({ begun, onClose }: Props) {
   const [commands] = useState(() => commandsOf(document.querySelector("#content")));
   const [recent] = useState(recentThings);
   const pages = useMemo(() => pagesFor(me, project), [me, project]);
+  const pinned = usePinned();
   const words = text.trim();
   // Without a network nothing is asked: what was found for the text before is not found for this one.
   const isStale = query.isPaused && (query.isPlaceholderData || query.data === undefined);
   const groups = useMemo(
-    () => groupsFor(me, words, { recent, commands, pages }, words === "" || isStale ? null : (query.data ?? null)),
-    [me, words, recent, commands, pages, query.data, isStale],
+    () =>
+      groupsFor(me, words, { pinned, recent, commands, pages }, words === "" || isStale ? null : (query.data ?? null)),
+    [me, words, pinned, recent, commands, pages, query.data, isStale],
   );
   const items = groups.flatMap(({ entries }) => entries);
   const waiting = words !== "" && (asked !== words || query.isFetching);

@@ -1,4 +1,4 @@
-import type { Found, Me } from "@chronometra/contract";
+import type { Followed, Found, Me } from "@chronometra/contract";
 import MiniSearch from "minisearch";
 import { placeOnDesk } from "../../shared/page/placeOnDesk.ts";
 import { mayLook } from "../../shared/session/session.ts";
@@ -176,7 +176,13 @@ export function foundGroups(me: Me, found: Found): Group[] {
   ];
 }
 
+/** What one keeps at hand. */
+export const pinnedEntry = ({ place, name, link }: Followed): Entry => ({
+  ...{ key: `pinned ${link}`, name, aside: "", kind: place.about === "matter" ? "register" : place.about, to: link },
+});
+
 interface Local {
+  readonly pinned: readonly Entry[];
   readonly recent: readonly Recent[];
   readonly commands: readonly Command[];
   readonly pages: readonly Entry[];
@@ -186,15 +192,22 @@ interface Local {
  * All that is shown for a text, nothing twice: what was opened lately, what the page does, pages, and what the server
  * found.
  */
-export function groupsFor(me: Me, text: string, { recent, commands, pages }: Local, found: Found | null): Group[] {
+export function groupsFor(
+  me: Me,
+  text: string,
+  { pinned, recent, commands, pages }: Local,
+  found: Found | null,
+): Group[] {
   const [recents, doing] = [recent.map(recentEntry), commands.map(commandEntry)];
   const groups: Group[] =
     text === ""
       ? [
+          { name: "At hand", entries: pinned },
           { name: "Opened lately", entries: recents.slice(0, RECENT_SHOWN) },
           { name: "On this page", entries: doing.slice(0, COMMANDS_SHOWN) },
         ]
       : [
+          { name: "At hand", entries: matching(pinned, text) },
           { name: "Opened lately", entries: matching(recents, text).slice(0, RECENT_SHOWN) },
           { name: "On this page", entries: matching(doing, text).slice(0, COMMANDS_SHOWN) },
           { name: "Pages", entries: matching(pages, text).slice(0, COMMANDS_SHOWN) },

@@ -15,7 +15,7 @@ jest.mock("./FindDialog.tsx", () => {
 
 describe("the key that finds anything", () => {
   it("keeps what is typed until the dialog is there, however long that is, and the page stays", async () => {
-    listen(() => ({
+    const found = {
       readAs: [],
       projects: [],
       activities: [],
@@ -24,7 +24,8 @@ describe("the key that finds anything", () => {
       groups: [],
       risks: [],
       periods: [],
-    }));
+    };
+    listen(({ to }) => (to.endsWith("/following") ? [] : found));
     show(
       <>
         <p>The page</p>

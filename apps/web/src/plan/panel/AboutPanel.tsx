@@ -67,7 +67,7 @@ interface TabProps extends Pick<Props, "tab" | "column" | "sheet" | "session" | 
 function Told({ tab, row, column, work, sheet, session, commit, mayEdit, onGo }: TabProps) {
   if (tab === "why") return <WhyTab row={row} sheet={sheet} session={session} mayEdit={mayEdit} onGo={onGo} />;
   if (tab === "history") return <HistoryTab activity={row.id} field={FIELD_OF[column ?? ""] ?? null} sheet={sheet} />;
-  if (tab === "talk") return <TalkTab activity={row.id} />;
+  if (tab === "talk") return <TalkTab activity={row.id} name={row.name} />;
   if (work === null)
     return (
       <p className="muted" role="status">

@@ -1,4 +1,5 @@
 import { useParams } from "react-router";
+import { FollowButtons } from "../../talk/FollowButtons.tsx";
 import { useTalkCount } from "../../talk/TalkButton.tsx";
 import { Thread } from "../../talk/Thread.tsx";
 
@@ -15,5 +16,15 @@ export function TalkCount({ activity }: { activity: string }) {
   return <span className={`figure pl-1 text-xs ${unread > 0 ? "undecided font-semibold" : "muted"}`}>{count}</span>;
 }
 
-/** What was said about the chosen activity. */
-export const TalkTab = ({ activity }: { activity: string }) => <Thread place={useTalkedAbout(activity)} />;
+/** What was said about the chosen activity; whether one follows it. */
+export function TalkTab({ activity, name }: { activity: string; name: string }) {
+  const place = useTalkedAbout(activity);
+  return (
+    <>
+      <p className="pb-1">
+        <FollowButtons place={place} of={name} />
+      </p>
+      <Thread place={place} />
+    </>
+  );
+}
