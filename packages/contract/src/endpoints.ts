@@ -18,7 +18,10 @@ import {
 } from "./gates.ts";
 import { changedDocumentSchema, documentSchema, documentsSchema, newLinkSchema } from "./documents.ts";
 import {
+  announcementsSchema,
+  announceSchema,
   changedMessageSchema,
+  endAnnouncementSchema,
   followedListSchema,
   followSchema,
   mailAnswerSchema,
@@ -337,6 +340,17 @@ export const endpoints = {
     summary: "Note that what was said about something is read",
     body: talkPlaceSchema,
     response: done,
+  },
+  "GET /api/announcements": { summary: "What is announced to one just now", response: announcementsSchema },
+  "POST /api/announcements": {
+    summary: "Announce something to all who work in a project, or in those of a group",
+    body: announceSchema,
+    response: announcementsSchema,
+  },
+  "PUT /api/announcements/:announcement": {
+    summary: "End it before its time, or let it stand again",
+    body: endAnnouncementSchema,
+    response: announcementsSchema,
   },
   "GET /api/following": { summary: "What one follows or keeps at hand", response: followedListSchema },
   "PUT /api/following": {

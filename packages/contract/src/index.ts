@@ -143,7 +143,14 @@ export {
 } from "./collect.ts";
 export { type Desk, type DeskActivity, type DeskNews, type WeekCell, type WeekView } from "./desk.ts";
 export { HISTORY_LENGTH, THROUGH, THROUGH_WORDS, type Through } from "./historyWords.ts";
-export { type Followed, type Talk, type TalkMessage, type TalkThread, type TalkThreads } from "./talk.ts";
+export {
+  type Announcement,
+  type Followed,
+  type Talk,
+  type TalkMessage,
+  type TalkThread,
+  type TalkThreads,
+} from "./talk.ts";
 export { LONGEST_MESSAGE, TALK_PLACES, talkAddress, type TalkAbout, type TalkPlace } from "./talkWords.ts";
 export { type BackView } from "./plan.ts";
 export { type OwnPlan, type OwnPlanActivity, type OwnPlans, type PlanThen } from "./ownPlans.ts";

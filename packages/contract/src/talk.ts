@@ -1,3 +1,4 @@
+import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
 import { LONGEST_MESSAGE, TALK_PLACES } from "./talkWords.ts";
 
@@ -100,5 +101,31 @@ export const followSchema = z.strictObject({
   follows: z.boolean().optional(),
   pinned: z.boolean().optional(),
 });
+
+const announcementSchema = z.object({
+  id: z.string(),
+  /** The project that it is for, or the group; the other is `null`. */
+  project: z.string().nullable(),
+  group: z.string().nullable(),
+  /** What that is called in short. */
+  of: z.string(),
+  text: z.string(),
+  by: z.string(),
+  at: z.string(),
+  /** The last day on which it is shown. */
+  until: z.string(),
+  /** Whether one may end it before. */
+  mayEnd: z.boolean(),
+});
+export type Announcement = z.infer<typeof announcementSchema>;
+export const announcementsSchema = z.array(announcementSchema);
+
+export const announceSchema = z.strictObject({
+  project: z.string().max(36).nullable(),
+  group: z.string().max(36).nullable(),
+  text: z.string().trim().min(1, "say what is to be known").max(1000),
+  until: dateSchema,
+});
+export const endAnnouncementSchema = z.strictObject({ ended: z.boolean() });
 
 export const mailAnswerSchema = z.strictObject({ text: wordsSchema });

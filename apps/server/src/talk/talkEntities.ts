@@ -1,4 +1,5 @@
 import type { TalkAbout } from "@chronometra/contract";
+import { AnnouncementEntity } from "./announce/announcementEntity.ts";
 import { Column, Entity, Index, PrimaryColumn } from "typeorm";
 
 /** Something that was said about a project or something in it. */
@@ -78,4 +79,4 @@ export class FollowingEntity {
 }
 
 /** The tables of this room. */
-export const TALK_ENTITIES = [TalkMessageEntity, FollowingEntity];
+export const TALK_ENTITIES = [TalkMessageEntity, FollowingEntity, AnnouncementEntity];

@@ -8,6 +8,7 @@ import { takeAnswer } from "./answers.ts";
 import { change, viewTalk, write } from "./messages.ts";
 import { countTalk, listThreads } from "./threads.ts";
 import { follow, listFollowed, noteRead } from "./following.ts";
+import { announce, endAnnouncement, listAnnouncements } from "./announce/announcements.ts";
 
 const said = ({ query }: Request, name: string): string => {
   const value = query[name];
@@ -42,6 +43,11 @@ export function talkRoutes(serving: Serving, post: Post): void {
     await follow(database, me, body);
     return { ok: true as const };
   });
+  serve(serving, "GET /api/announcements", ({ database, me }) => listAnnouncements(database, me));
+  serve(serving, "POST /api/announcements", ({ database, me, body }) => announce(database, me, post, body));
+  serve(serving, "PUT /api/announcements/:announcement", ({ database, me, params, body: { ended } }) =>
+    endAnnouncement(database, me, params["announcement"]!, ended),
+  );
   serve(serving, "GET /api/talks", ({ database, me, request }) => {
     const project = said(request, "project");
     return listThreads(database, me, project === "" ? null : project);

@@ -78,7 +78,7 @@ const NOTHING_ELSE: Pick<Message, "attachment" | "from"> = {};
 
 /** What all of some notices tell of, where that was said and can be answered. */
 function threadOf([first, ...others]: readonly NoticeEntity[]): string | null {
-  const thread = first?.kind === "talk" ? first.about : null;
+  const thread = first?.about?.startsWith("talk ") === true ? first.about : null;
   return others.every(({ about }) => about === thread) ? thread : null;
 }
 

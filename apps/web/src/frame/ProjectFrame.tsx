@@ -14,6 +14,7 @@ import { useMe } from "../shared/session/session.ts";
 import { opened } from "./find/recent.ts";
 import { PlaceRow } from "./PlaceRow.tsx";
 import { placesFor, PROJECT, projectIn, projectTitle, whereIs } from "./places.ts";
+import { Announcements } from "../talk/announce/Announcements.tsx";
 
 const FORMS = [
   { form: "xlsx", words: "Workbook (.xlsx)" },
@@ -132,6 +133,12 @@ function Head({ look }: { look: ProjectLook }) {
           <Export project={look.id} />
         </div>
       </div>
+      {/* Its own page of talk has all of them. */}
+      {part !== "talk" && (
+        <div className="px-5 print:hidden">
+          <Announcements project={look.id} />
+        </div>
+      )}
       <PlaceRow
         name="Project"
         places={placesFor(PROJECT, me)}

@@ -10,6 +10,8 @@ import { mayLook, useMe } from "../shared/session/session.ts";
 import { FollowButtons } from "./FollowButtons.tsx";
 import { followedQuery, talkQuery, threadsQuery } from "./queries.ts";
 import { Thread } from "./Thread.tsx";
+import { Announcements } from "./announce/Announcements.tsx";
+import { AnnounceButton } from "./announce/AnnounceButton.tsx";
 
 function ThreadLine({ thread: { place, name, count, unread, last } }: { thread: TalkThread }) {
   return (
@@ -96,7 +98,7 @@ function OneTalk({ place }: { place: TalkPlace }) {
 
 /** What was said about a project as such, and about what is in it. */
 export function ProjectTalkPage() {
-  const { id, name } = useProject();
+  const { id, name, mayEdit, closed } = useProject();
   const query = useQuery(threadsQuery(id));
   return (
     <div className="page max-w-4xl">
@@ -104,7 +106,13 @@ export function ProjectTalkPage() {
         <div className="flex items-baseline gap-3">
           <h2 className="pb-1 text-base">About the project as such</h2>
           <FollowButtons place={{ about: "project", project: id, aboutId: "" }} of={name} />
+          {mayEdit && !closed && (
+            <span className="ml-auto">
+              <AnnounceButton project={id} group={null} of={name} />
+            </span>
+          )}
         </div>
+        <Announcements project={id} whole />
         <Thread place={{ about: "project", project: id, aboutId: "" }} />
       </section>
       <section className="pt-6" aria-label="About what is in it">
@@ -165,6 +173,7 @@ function AllTalk() {
   return (
     <div className="page max-w-4xl">
       <h1 className="text-xl">Talk</h1>
+      <Announcements whole />
       <Loaded query={query}>{(all) => <Threads {...all} />}</Loaded>
       <FollowedPart />
     </div>

@@ -1,8 +1,11 @@
 /** @jest-environment jsdom */
-import type { Followed, Found, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
+import type { Announcement, Followed, Found, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
 import { screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
+import { preference } from "../shared/session/preferences.ts";
+import { AnnounceButton } from "./announce/AnnounceButton.tsx";
+import { Announcements } from "./announce/Announcements.tsx";
 import { FollowButtons } from "./FollowButtons.tsx";
 import { TalkButton } from "./TalkButton.tsx";
 import { TalkPage } from "./TalkPage.tsx";
@@ -32,12 +35,18 @@ const FOLLOWED: Followed[] = [
   { place: PLACE, name: "T-1 Dig", link: "/projects/p/plan?at=dig", follows: true, pinned: false },
 ];
 
+const ANNOUNCED: Announcement = {
+  ...{ id: "n", project: "p", group: null, of: "T-1", text: "The slip is closed on Friday.", by: "Ines" },
+  ...{ at: "2026-11-20T10:00:00.000Z", until: "2026-11-27", mayEnd: true },
+};
+
 /** A server with that talk; `write` answers what is written. */
 const serve = (now: Talk, write: (sent: Sent) => unknown = () => now): Sent[] =>
   listen((sent) => {
     if (sent.to.startsWith("POST /api/find")) return FOUND;
     if (sent.to.startsWith("PUT /api/talk-read")) return { ok: true };
     if (sent.to === "GET /api/following") return FOLLOWED;
+    if (sent.to.includes("/api/announcements")) return sent.to.startsWith("GET") ? [ANNOUNCED] : [];
     if (!sent.to.startsWith("GET")) return write(sent);
     if (sent.to.includes("talk-counts")) return [{ about: "activity", aboutId: "dig", count: 3, unread: 1 }];
     if (sent.to.startsWith("GET /api/talks"))
@@ -161,5 +170,47 @@ describe("talk", () => {
       { place: PLACE, follows: false },
       { place: PLACE, pinned: true },
     ]);
+  });
+
+  it("is announced to all: it stands until it is seen, which is kept, or ended for everyone", async () => {
+    const sent = serve(talk([]));
+    show(<Announcements project="p" />);
+    expect(await screen.findByText("The slip is closed on Friday.")).toBeTruthy();
+    expect(screen.getByText(/For all of T-1; Ines, until 27 Nov 2026/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Seen" }));
+    expect(screen.queryByRole("list", { name: "Announcements" })).toBeNull();
+    expect(preference("announcementsSeen")).toContain("n");
+    expect(sent.some(({ to }) => to.startsWith("PUT /api/announcements"))).toBe(false);
+  });
+
+  it("is announced by whoever may, with its last day; what was announced is ended", async () => {
+    const sent = serve(talk([]));
+    show(
+      <>
+        <AnnounceButton project="p" group={null} of="T-1" />
+        <Announcements whole />
+      </>,
+    );
+    await userEvent.click(await screen.findByRole("button", { name: "Announce …" }));
+    const dialog = within(screen.getByRole("dialog", { name: "To all of T-1" }));
+    await userEvent.type(dialog.getByLabelText("What is to be known"), "Fog");
+    await userEvent.click(dialog.getByRole("button", { name: "Save" }));
+    await waitFor(() =>
+      expect(sent.find(({ to }) => to === "POST /api/announcements")?.body).toMatchObject({
+        project: "p",
+        text: "Fog",
+      }),
+    );
+    await waitFor(() => expect(screen.queryByRole("dialog")).toBeNull());
+  });
+
+  it("announced is ended for all by whoever may", async () => {
+    const sent = serve(talk([]));
+    show(<Announcements whole />);
+    await userEvent.click(await screen.findByRole("button", { name: "End for all" }));
+    await waitFor(() =>
+      expect(sent.find(({ to }) => to === "PUT /api/announcements/n")?.body).toEqual({ ended: true }),
+    );
+    await waitFor(() => expect(screen.queryByText("The slip is closed on Friday.")).toBeNull());
   });
 });

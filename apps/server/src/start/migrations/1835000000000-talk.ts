@@ -32,6 +32,17 @@ export class Talk1835000000000 implements MigrationInterface {
       primary key (account_id, about, project_id, about_id),
       key following_place (about, project_id, about_id)
     )`);
+    await runner.query(`create table if not exists announcement (
+      id varchar(36) not null primary key,
+      project_id varchar(36),
+      group_id varchar(36),
+      account_id varchar(36) not null,
+      at datetime(3) not null,
+      until char(10) not null,
+      text text not null,
+      ended_by varchar(36),
+      key announcement_until (until)
+    )`);
     await runner.query("alter table notice modify column about varchar(200) null");
     if (!(await runner.hasColumn("mail", "thread")))
       await runner.query("alter table mail add column thread varchar(200) null");
@@ -44,6 +55,6 @@ export class Talk1835000000000 implements MigrationInterface {
   async down(runner: QueryRunner): Promise<void> {
     await runner.query("alter table mail drop column thread, drop column answer_key");
     await runner.query("alter table notice modify column about varchar(120) null");
-    for (const table of ["following", "talk_message"]) await runner.query(`drop table ${table}`);
+    for (const table of ["announcement", "following", "talk_message"]) await runner.query(`drop table ${table}`);
   }
 }

@@ -18,6 +18,7 @@ import { LeavePart } from "./LeavePart.tsx";
 import { deskQuery } from "../queries.ts";
 import { reportWords } from "../reportWords.ts";
 import { RunningClock } from "./RunningClock.tsx";
+import { Announcements } from "../../talk/announce/Announcements.tsx";
 
 const STATE_WORDS: Record<Report["state"], string> = {
   submitted: "waits to be accepted",
@@ -166,6 +167,7 @@ function Work({ desk }: { desk: Desk }) {
   return (
     <div className="page grid gap-x-8 lg:grid-cols-[1fr_20rem]">
       <section>
+        <Announcements />
         {desk.clock !== null && <RunningClock clock={desk.clock} />}
         <div className="flex flex-wrap items-baseline gap-x-4 gap-y-1 pb-1">
           <h1 className="text-xl">Your work</h1>

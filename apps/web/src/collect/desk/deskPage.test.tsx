@@ -8,6 +8,7 @@ import { listen, Refusal, show, someone, type Sent } from "../../testing/fakePag
 import { DeskPage } from "./DeskPage.tsx";
 
 jest.mock("../../matters/MatterItems.tsx", () => ({ OwnMatters: () => null }));
+jest.mock("../../talk/announce/Announcements.tsx", () => ({ Announcements: () => null }));
 jest.mock("../../talk/TalkButton.tsx", () => ({ TalkButton: () => null }));
 jest.mock("../../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn(), { error: jest.fn() }) }));
 

@@ -12,7 +12,7 @@ import { figuresTogether } from "../../project/together.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
 import { Toned } from "../../shared/dialogs/Toned.tsx";
 import { useTitle } from "../../shared/page/useTitle.ts";
-import { seesGroup, useMe } from "../../shared/session/session.ts";
+import { holds, seesGroup, useMe } from "../../shared/session/session.ts";
 import { DataTable } from "../../shared/table/DataTable.tsx";
 import { SummedNote } from "../../shared/table/SummedNote.tsx";
 import {
@@ -28,10 +28,13 @@ import {
 } from "../../shared/words/words.ts";
 import { portfolioColumns } from "../portfolioColumns.tsx";
 import { SaysDialog } from "../SaysDialog.tsx";
+import { ClosedProjects } from "./ClosedProjects.tsx";
 import { GroupEarnedSchedule } from "./GroupEarnedSchedule.tsx";
 import { GroupLoad } from "./GroupLoad.tsx";
 import { childrenOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
 import { groupPeriodsQuery } from "./queries.ts";
+import { AnnounceButton } from "../../talk/announce/AnnounceButton.tsx";
+import { Announcements } from "../../talk/announce/Announcements.tsx";
 
 const NO_PATHS: Paths = {};
 
@@ -129,25 +132,6 @@ interface GroupProps {
   readonly portfolio: Portfolio;
 }
 
-/** Those that are closed, which the sums leave out. */
-function Closed({ lines }: { lines: readonly ProjectLine[] }) {
-  if (lines.length === 0) return null;
-  return (
-    <details className="pt-2 text-sm">
-      <summary className="muted cursor-pointer">{lines.length} closed, in no sum</summary>
-      <ul>
-        {lines.map(({ id, code, name }) => (
-          <li key={id}>
-            <Link className="link-quiet" to={`/projects/${id}`}>
-              {code} {name}
-            </Link>
-          </li>
-        ))}
-      </ul>
-    </details>
-  );
-}
-
 /** The groups directly below, each with what it comes to. */
 function Below({ id, groups, portfolio }: Omit<GroupProps, "name">) {
   const children = childrenOf(groups, id);
@@ -218,6 +202,9 @@ function Head({ id, name, groups }: Omit<GroupProps, "portfolio">) {
       {own?.manager != null && <span className="muted text-sm">{own.manager.name} answers for it</span>}
       {!isWhole && <span className="undecided text-sm">Of what you see: {reachInWords(me, groups) ?? "your own"}</span>}
       <span className="ml-auto flex gap-2">
+        {id !== HOUSE && (holds(me, "controller") || own?.manager?.id === me.id) && (
+          <AnnounceButton project={null} group={id} of={name} />
+        )}
         {isWhole && (
           <Link className="btn btn-sm" to={`/reports/${id}`}>
             Report
@@ -247,6 +234,7 @@ function Group({ id, name, groups, portfolio: all }: GroupProps) {
   return (
     <div className="page">
       <Head id={id} name={name} groups={groups} />
+      {id !== HOUSE && <Announcements group={id} whole />}
       <Sums lines={lines} portfolio={portfolio} />
       <section className="pt-4">
         <h2 className="pb-1 text-base">Earned schedule</h2>
@@ -272,7 +260,7 @@ function Group({ id, name, groups, portfolio: all }: GroupProps) {
           totalName="The group"
           empty={<p>No project is here yet; it is put here under Groups and limits.</p>}
         />
-        <Closed lines={closed} />
+        <ClosedProjects lines={closed} />
       </section>
       <section className="max-w-4xl pt-4">
         <h2 className="pb-1 text-base">Deadlines in danger</h2>

@@ -7,6 +7,7 @@ import { listen, show, someone } from "../../testing/fakePage.tsx";
 import { childrenOf, earnedOf, HOUSE, linesOf, pathTo, periodsTogether } from "./groupFigures.ts";
 import { GroupPage } from "./GroupPage.tsx";
 
+jest.mock("../../talk/announce/Announcements.tsx", () => ({ Announcements: () => null }));
 jest.mock("../../look/Curves.tsx", () => ({ Curves: () => <p>curves</p> }));
 jest.mock("./GroupLoad.tsx", () => ({ GroupLoad: () => <p>load</p> }));
 jest.mock("../../look/IndexCurves.tsx", () => ({ IndexCurves: () => <p>indices</p> }));
