@@ -24,10 +24,15 @@ test("anything is found from anywhere by one key, misspelt as well, and what was
   await page.keyboard.press("Enter");
   await expect(page).toHaveURL(/\/plan\?at=/);
   await expect(await planCell(page, "Survey, armour", "Finishes")).toBeVisible();
+  // Also from the plan itself one is led to another of its rows.
+  await find(page, "fs-01 deliver training");
+  await expect(page.getByRole("option", { name: /Deliver, training/ })).toBeVisible();
+  await page.keyboard.press("Enter");
+  await expect(page.getByRole("row", { name: /^Deliver, training/, selected: true })).toBeVisible();
 
   await find(page, "");
   await expect(page.getByRole("group", { name: "Opened lately" }).getByRole("option").first()).toHaveText(
-    /Survey, armour/,
+    /Deliver, training/,
   );
   expect(await seriousFindings(page)).toEqual([]);
   await page.keyboard.press("Escape");

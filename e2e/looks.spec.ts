@@ -121,6 +121,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
     [
       [
         ["plans of one’s work", "/desk/plans"],
+        ["a plan as it was", ({ project }) => `/projects/${project("SW-05")}/then/5`],
         ["talk of a project", ({ project }) => `/projects/${project("SW-05")}/talk`],
         ["board", ({ project }) => `/projects/${project("SW-05")}/board`],
         ["meetings", ({ project }) => `/projects/${project("SW-05")}/resources?part=meetings`],

@@ -19,15 +19,17 @@ interface FirstPlace {
 
 /**
  * Where someone begins: at the row that was just made, at the one that the address names, or where they were when they
- * left.
+ * left; and where they are led when the address names another, as by what they found.
  */
 export function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, scroller }: FirstPlace): void {
-  const [begun, setBegun] = useState(false);
+  /** Where the address led last; `null` before anything is begun. */
+  const [begun, setBegun] = useState<{ readonly at: string | null } | null>(null);
   useEffect(() => {
     const to = at ?? (fresh === null ? (placeLeft(planKey)?.at ?? null) : null);
-    if (begun || (to !== null && !rows.some(({ id }) => id === to))) return;
-    setBegun(true);
-    if (fresh !== null) {
+    if (begun !== null && (at === null || begun.at === at)) return;
+    if (to !== null && !rows.some(({ id }) => id === to)) return;
+    setBegun({ at });
+    if (fresh !== null && begun === null) {
       grid.holdsFocus.current = true;
       grid.begin(fresh, 0);
     } else if (at !== null) {
@@ -45,7 +47,7 @@ export function useFirstPlace({ at, cell, fresh, planKey, rows, columns, grid, s
       grid.goTo(to, left.column);
       setTimeout(() => scroller.current?.scrollTo({ top: left.top, left: left.left, behavior: "instant" }), 0);
     }
-    // Once only, as soon as the row is there: what else changes later leads nobody away from where they are.
+    // Once for each place that is named, as soon as the row is there: what else changes leads nobody away from where they are.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [at, cell, rows, columns, begun]);
 }
