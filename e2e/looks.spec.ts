@@ -136,6 +136,7 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["settings", "/settings"],
         ["accounts", "/set-up/accounts"],
         ["other systems", "/set-up/systems"],
+        ["history of the house", "/set-up/history"],
       ],
     ],
   ],

@@ -157,6 +157,10 @@ const places: RouteObject[] = [
     lazy: async () => ({ Component: (await import("./collect/plans/OwnPlanPage.tsx")).OwnPlanPage }),
   },
   { path: "talk", lazy: async () => ({ Component: (await import("./talk/TalkPage.tsx")).TalkPage }) },
+  {
+    path: "set-up/history",
+    lazy: async () => ({ Component: (await import("./access/house/HouseHistoryPage.tsx")).HouseHistoryPage }),
+  },
   { path: "mail", lazy: async () => ({ Component: (await import("./tell/MailPage.tsx")).MailPage }) },
   { path: "approvals", lazy: async () => ({ Component: (await import("./approve/ApprovalsPage.tsx")).ApprovalsPage }) },
   { path: "import", lazy: async () => ({ Component: (await import("./exchange/ImportPage.tsx")).ImportPage }) },

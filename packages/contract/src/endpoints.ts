@@ -32,6 +32,7 @@ import {
   threadsSchema,
 } from "./talk.ts";
 import { ownPlanSchema, ownPlansSchema, planThenSchema } from "./ownPlans.ts";
+import { houseHistorySchema } from "./houseHistory.ts";
 import { charterViewSchema, handOverSchema, writeCharterSchema } from "./charter.ts";
 import { registerRatesSchema, registerSchema, takeOverSchema, writeRegisterSchema } from "./register.ts";
 import { findSchema, foundSchema } from "./find.ts";
@@ -1190,6 +1191,10 @@ export const endpoints = {
     response: changeResultSchema.omit({ changes: true }).extend({ project: z.string() }),
   },
   "DELETE /api/imports/:import": { summary: "Discard", response: done },
+  "GET /api/house-history": {
+    summary: "What was changed of accounts, settings, limits, rates and the register: what was, and what is",
+    response: houseHistorySchema,
+  },
   "GET /api/openapi.json": { summary: "This interface as an OpenAPI document", response: z.unknown() },
 } as const satisfies Record<string, Endpoint>;
 

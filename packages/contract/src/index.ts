@@ -1,3 +1,5 @@
+export { type HouseChange, type HouseHistory } from "./houseHistory.ts";
+export { LIMIT_WORDS, NOTED, NOTED_WORDS, type Noted } from "./houseWords.ts";
 export { type Account, type Accounts, type Me, type SessionView } from "./access.ts";
 export {
   type Benefit,

@@ -111,7 +111,7 @@ export {
 } from "./time/instant.ts";
 export { WEEKDAYS } from "./time/weekdays.ts";
 export { WorkCalendar } from "./time/workCalendar.ts";
-export { changesBefore, planBefore, type StoredChanges } from "./plan/before.ts";
+export { changesBefore, planBefore, type StoredChanges } from "./plan/differences/before.ts";
 export { applyChanges, pathsMeet, valueAtPath, type Applied } from "./plan/applyChanges.ts";
 export { arrange, type Arrangement } from "./plan/acts/arrange.ts";
 export { activityNames, CallNames, couldBe, peopleNames } from "./plan/typed/callNames.ts";

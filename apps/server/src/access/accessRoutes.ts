@@ -1,7 +1,7 @@
 import { randomBytes } from "node:crypto";
 import type { Accounts, Me, SessionView } from "@chronometra/contract";
 import type { Request } from "express";
-import type { DataSource } from "typeorm";
+import type { DataSource, EntityManager } from "typeorm";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
 import { isTimeZone } from "../shared/clock.ts";
 import { Failure } from "../shared/failure.ts";
@@ -20,6 +20,9 @@ import { admitTry } from "./misses.ts";
 import { AccountEntity } from "./accountEntity.ts";
 import { preferencesOf } from "./preferenceRoutes.ts";
 import "./sessionTypes.ts";
+import { noteHouse, type NotedField } from "../shared/noted/noteHouse.ts";
+import { accountFields } from "./house/accountFields.ts";
+import { houseHistory } from "./house/houseHistory.ts";
 
 const newToken = (): string => randomBytes(24).toString("base64url");
 
@@ -41,6 +44,11 @@ async function tryPassword(
   if (me !== null) await succeeded();
   return me;
 }
+
+const NEW_PASSWORD: readonly NotedField[] = [{ field: "password", words: "a new one" }];
+
+const groupNames = async (manager: EntityManager): Promise<ReadonlyMap<string, string>> =>
+  new Map((await manager.getRepository(ProgrammeEntity).find()).map(({ id, name }) => [id, name]));
 
 export function accessRoutes(serving: Serving): void {
   serve(serving, "GET /api/session", async ({ database, request }): Promise<SessionView> => {
@@ -68,7 +76,10 @@ export function accessRoutes(serving: Serving): void {
     if ((await tryPassword(database, request, me.login, body.current)) === null)
       throw new Failure("invalid", "The current password is not right.");
     const passwordHash = await hashPassword(body.next);
-    await database.getRepository(AccountEntity).update({ id: me.id }, { passwordHash });
+    await inTransaction(database, async (manager) => {
+      await manager.getRepository(AccountEntity).update({ id: me.id }, { passwordHash });
+      await noteHouse(manager, me, { about: "settings", subject: me.name }, null, NEW_PASSWORD);
+    });
     await endSessions(database, me.id);
     await renew(request);
     request.session.accountId = me.id;
@@ -79,7 +90,12 @@ export function accessRoutes(serving: Serving): void {
   serve(serving, "PUT /api/session/time-zone", async ({ database, me, body }) => {
     if (body.timeZone !== null && !isTimeZone(body.timeZone))
       throw new Failure("invalid", `"${body.timeZone}" is no time zone; write one as Europe/Lisbon.`);
-    await database.getRepository(AccountEntity).update({ id: me.id }, { timeZone: body.timeZone });
+    await inTransaction(database, async (manager) => {
+      const before = await manager.getRepository(AccountEntity).findOneByOrFail({ id: me.id });
+      const zone = (words: string | null) => [{ field: "days begin and end in", words: words ?? "" }];
+      await manager.getRepository(AccountEntity).update({ id: me.id }, { timeZone: body.timeZone });
+      await noteHouse(manager, me, { about: "settings", subject: me.name }, zone(before.timeZone), zone(body.timeZone));
+    });
     return { ok: true as const };
   });
 
@@ -95,21 +111,35 @@ export function accessRoutes(serving: Serving): void {
     };
   });
 
-  serve(serving, "POST /api/accounts", async ({ database, body }) => {
+  serve(serving, "GET /api/house-history", ({ database, request: { query } }) =>
+    houseHistory(database, { about: String(query["about"] ?? ""), before: String(query["before"] ?? "") }),
+  );
+
+  serve(serving, "POST /api/accounts", async ({ database, me, body }) => {
     if (await database.getRepository(AccountEntity).existsBy({ login: body.login }))
       throw new Failure("conflict", `Someone signs in as "${body.login}" already; use another name.`);
     const { login, name, roles, only, person } = body;
-    return addAccount(database, {
-      login,
-      name,
-      roles,
-      only,
-      personId: person,
-      passwordHash: await hashPassword(body.password),
+    const passwordHash = await hashPassword(body.password);
+    return inTransaction(database, async (manager) => {
+      const added = await addAccount(manager, { login, name, roles, only, personId: person, passwordHash });
+      const fields = accountFields({ login, name, roles, only, person }, await groupNames(manager));
+      await noteHouse(manager, me, { about: "account", subject: name }, null, fields);
+      return added;
     });
   });
 
-  serve(serving, "PUT /api/accounts/:account", ({ database, params, body }) =>
-    inTransaction(database, (manager) => editAccount(manager, params["account"]!, body)),
+  serve(serving, "PUT /api/accounts/:account", ({ database, me, params, body }) =>
+    inTransaction(database, async (manager) => {
+      const id = params["account"]!;
+      const before = (await manager.getRepository(AccountEntity).findOneBy({ id })) as AccountEntity | null;
+      const after = await editAccount(manager, id, body);
+      const groups = await groupNames(manager);
+      const was =
+        before === null ? null : accountFields({ ...before, only: before.only ?? {}, person: before.personId }, groups);
+      const password = body.password === undefined ? [] : NEW_PASSWORD;
+      const is = [...accountFields(after, groups), ...password];
+      await noteHouse(manager, me, { about: "account", subject: after.name }, was, is);
+      return after;
+    }),
   );
 }

@@ -50,6 +50,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/accounts": house("administrator"),
   "POST /api/accounts": house("administrator"),
   "PUT /api/accounts/:account": house("administrator"),
+  "GET /api/house-history": house(...KEEPERS),
   "GET /api/openapi.json": "anyone",
 
   "POST /api/find": "signedIn",

@@ -1,19 +1,11 @@
 import { randomUUID } from "node:crypto";
 import type { BodyOf, Me, Summary } from "@chronometra/contract";
-import {
-  dateWords,
-  dayAfter,
-  DEFAULT_THRESHOLDS,
-  limitsIn,
-  type Thresholds,
-  thresholdsSchema,
-  toBundle,
-} from "@chronometra/core";
+import { dateWords, dayAfter, toBundle } from "@chronometra/core";
 import { In, LessThanOrEqual, type DataSource, type EntityManager } from "typeorm";
 import { FiguresEntity } from "../writers/figuresEntity.ts";
 import type { Reporter } from "../writers/summarise.ts";
 import { writeProject, type Writing } from "../plan/writeProjects.ts";
-import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
+import { type ProjectEntity } from "../project/projectEntity.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure } from "../shared/failure.ts";
 import { Outdated, withAlongside, type MadeAlongside, type MakeAlongside } from "./alongside.ts";
@@ -300,39 +292,4 @@ export async function openNextPeriod(
     await tell(manager, opened);
     await manager.getRepository(PlannedPeriodEntity).delete({ dataDate: LessThanOrEqual(dataDate) });
   });
-}
-
-const readThresholds = (text: string): Thresholds => thresholdsSchema.parse(JSON.parse(text));
-
-/** The limits beyond which a project is to be explained, by the group that it lies in. */
-export async function thresholdsOf(
-  database: DataSource | EntityManager,
-): Promise<(programmeId: string | null) => Thresholds> {
-  const [setting, programmes] = await Promise.all([
-    database.getRepository(SettingEntity).findOneBy({ name: "thresholds" }),
-    database.getRepository(ProgrammeEntity).find(),
-  ]);
-  const house = setting === null ? DEFAULT_THRESHOLDS : readThresholds(setting.value);
-  const groups = programmes.map(({ id, parentId, thresholds }) => ({
-    ...{ id, parent: parentId },
-    thresholds: thresholds === null ? null : readThresholds(thresholds),
-  }));
-  return (programmeId) => limitsIn(groups, house, programmeId);
-}
-
-/** Writes limits of a group's own; `null` takes them from above. */
-export async function setGroupThresholds(
-  database: DataSource,
-  id: string,
-  thresholds: Thresholds | null,
-): Promise<void> {
-  const programmes = database.getRepository(ProgrammeEntity);
-  if (!(await programmes.existsBy({ id }))) throw new Failure("notFound", "There is no group of that address.");
-  await programmes.update({ id }, { thresholds: thresholds === null ? null : JSON.stringify(thresholds) });
-}
-
-export async function setThresholds(database: DataSource, thresholds: Thresholds): Promise<void> {
-  await database
-    .getRepository(SettingEntity)
-    .upsert({ name: "thresholds", value: JSON.stringify(thresholds) }, ["name"]);
 }

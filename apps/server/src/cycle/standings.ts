@@ -28,10 +28,11 @@ import { IsNull, Not, type DataSource } from "typeorm";
 import { AccountEntity } from "../access/accountEntity.ts";
 import type { Reporter } from "../writers/summarise.ts";
 import { LOOKERS, mayEdit, maySee } from "../project/reach.ts";
-import { qualityLimitsOf } from "./qualityLimits.ts";
+import { qualityLimitsOf } from "./limits/qualityLimits.ts";
 import { CycleMarkEntity, PeriodLockEntity } from "./cycleEntities.ts";
 import { reachedSince } from "./owing.ts";
-import { missingReporters, openPeriod, organisationName, reportersIn, thresholdsOf } from "./cycleService.ts";
+import { missingReporters, openPeriod, organisationName, reportersIn } from "./cycleService.ts";
+import { thresholdsOf } from "./limits/thresholds.ts";
 
 interface Row {
   readonly id: string;

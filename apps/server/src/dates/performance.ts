@@ -3,7 +3,8 @@ import { brokenRules, ratio, type Plan, minus, NO_SUMS, type Figures } from "@ch
 import { Not, type DataSource } from "typeorm";
 import { accountNames } from "../access/accounts.ts";
 import { CycleMarkEntity } from "../cycle/cycleEntities.ts";
-import { openPeriod, thresholdsOf } from "../cycle/cycleService.ts";
+import { openPeriod } from "../cycle/cycleService.ts";
+import { thresholdsOf } from "../cycle/limits/thresholds.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits } from "../cycle/standings.ts";
 import { isClosed } from "../project/projectAccess.ts";

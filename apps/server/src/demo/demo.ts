@@ -147,7 +147,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
   await askedInDemo(gated, POST);
   await tellInDemo(world, projects);
   await tellDifferences(database, POST, at(DATA_DATES.at(-1)!));
-  await setExchange(database, {
+  await setExchange(database, world.controller, {
     currency: "EUR",
     minorDigits: 2,
     rates: [

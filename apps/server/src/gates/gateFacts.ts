@@ -3,7 +3,7 @@ import { failedChecks, fitnessOf, type GateFacts } from "@chronometra/core";
 import type { EntityManager } from "typeorm";
 import { readCharter } from "../charter/charter.ts";
 import { openPeriod } from "../cycle/cycleService.ts";
-import { qualityLimitsOf } from "../cycle/qualityLimits.ts";
+import { qualityLimitsOf } from "../cycle/limits/qualityLimits.ts";
 import { openIssues } from "../matters/ofProject.ts";
 import { matterSettings } from "../matters/matterSettings.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";

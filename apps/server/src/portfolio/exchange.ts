@@ -1,9 +1,11 @@
 import type { Me } from "@chronometra/contract";
-import { exchangeSchema, type Exchange } from "@chronometra/core";
+import { dateWords, exchangeSchema, type Exchange } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { openPeriod } from "../cycle/cycleService.ts";
 import { SettingEntity } from "../cycle/cycleEntities.ts";
 import { todayOf } from "../shared/clock.ts";
+import { inTransaction } from "../shared/database.ts";
+import { noteHouse, type NotedField } from "../shared/noted/noteHouse.ts";
 
 /** The name of the setting that holds the table of rates. */
 export const EXCHANGE = "exchange";
@@ -22,13 +24,28 @@ export async function exchangeNow(database: DataSource, me: Me): Promise<{ excha
   return { exchange, on: period?.dataDate ?? todayOf(me) };
 }
 
+/** The table as it is noted. */
+const exchangeFields = (exchange: Exchange | null): NotedField[] =>
+  exchange === null
+    ? []
+    : [
+        { field: "summed in", words: exchange.currency },
+        ...exchange.rates.map(({ currency, from, rate }) => ({
+          field: `1 ${currency} from ${dateWords(from)}`,
+          words: `${rate} ${exchange.currency}`,
+        })),
+      ];
+
 /** Keeps the table, its rates in the order of their currencies and days. */
-export async function setExchange(database: DataSource, exchange: Exchange | null): Promise<void> {
-  const settings = database.getRepository(SettingEntity);
-  if (exchange === null) {
-    await settings.delete({ name: EXCHANGE });
-    return;
-  }
-  const rates = [...exchange.rates].sort((a, b) => (`${a.currency} ${a.from}` < `${b.currency} ${b.from}` ? -1 : 1));
-  await settings.upsert({ name: EXCHANGE, value: JSON.stringify({ ...exchange, rates }) }, ["name"]);
-}
+export const setExchange = (database: DataSource, me: Me, exchange: Exchange | null): Promise<void> =>
+  inTransaction(database, async (manager) => {
+    const settings = manager.getRepository(SettingEntity);
+    const was = readExchange((await settings.findOneBy({ name: EXCHANGE }))?.value);
+    const rates = [...(exchange?.rates ?? [])].sort((a, b) =>
+      `${a.currency} ${a.from}` < `${b.currency} ${b.from}` ? -1 : 1,
+    );
+    if (exchange === null) await settings.delete({ name: EXCHANGE });
+    else await settings.upsert({ name: EXCHANGE, value: JSON.stringify({ ...exchange, rates }) }, ["name"]);
+    const subject = "exchange rates";
+    await noteHouse(manager, me, { about: "exchange", subject }, exchangeFields(was), exchangeFields(exchange));
+  });

@@ -10,7 +10,7 @@ import {
 } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { EXCHANGE, readExchange } from "./exchange.ts";
-import { QUALITY_LIMITS, readLimits } from "../cycle/qualityLimits.ts";
+import { QUALITY_LIMITS, readLimits } from "../cycle/limits/qualityLimits.ts";
 
 /** What the portfolio page shows besides the figures kept of each project. */
 export interface PortfolioFacts {

@@ -1,7 +1,8 @@
 import type { Me, Portfolio, ProjectLine } from "@chronometra/contract";
 import { dateWords, emptyPlan, PlanProblems, type Change } from "@chronometra/core";
 import { In, type DataSource } from "typeorm";
-import { missingReporters, setGroupThresholds, setThresholds } from "../cycle/cycleService.ts";
+import { missingReporters } from "../cycle/cycleService.ts";
+import { setGroupThresholds, setThresholds } from "../cycle/limits/thresholds.ts";
 import { driftsAccepted } from "../collect/driftsAccepted.ts";
 import { storeChanges } from "../plan/changeService.ts";
 import { inTransaction } from "../shared/database.ts";
@@ -142,19 +143,19 @@ export function portfolioRoutes(serving: Serving): void {
   serve(serving, "GET /api/portfolio/roadmap", ({ database, me }) => roadmapOf(database, me));
   serve(serving, "GET /api/portfolio/paths", ({ database, me }) => pathsOf(database, me));
   serve(serving, "GET /api/portfolio/accepted", ({ database, me }) => driftsAccepted(database, me));
-  serve(serving, "PUT /api/portfolio/thresholds", async ({ database, body }) => {
-    await setThresholds(database, body);
+  serve(serving, "PUT /api/portfolio/thresholds", async ({ database, me, body }) => {
+    await setThresholds(database, me, body);
     return { ok: true as const };
   });
   serve(serving, "PUT /api/programmes/:programme/thresholds", async ({ database, me, params, body }) => {
     if (!holdsIn(me, "controller", params["programme"]!))
       throw new Failure("notAllowed", "Only a controller of this group may write its limits.");
-    await setGroupThresholds(database, params["programme"]!, body.thresholds);
+    await setGroupThresholds(database, me, params["programme"]!, body.thresholds);
     return { ok: true as const };
   });
   serve(serving, "GET /api/portfolio/exchange", ({ database }) => exchangeOf(database));
-  serve(serving, "PUT /api/portfolio/exchange", async ({ database, body }) => {
-    await setExchange(database, body.exchange);
+  serve(serving, "PUT /api/portfolio/exchange", async ({ database, me, body }) => {
+    await setExchange(database, me, body.exchange);
     return { ok: true as const };
   });
   serve(serving, "GET /api/portfolio/people", ({ database }) => namables(database));

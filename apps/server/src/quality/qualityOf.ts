@@ -2,7 +2,7 @@ import type { Me, QualityView, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { IssuedPlanEntity } from "../cycle/cycleEntities.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
-import { qualityLimitsOf } from "../cycle/qualityLimits.ts";
+import { qualityLimitsOf } from "../cycle/limits/qualityLimits.ts";
 import { overPlans } from "../plan/held/overPlan.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { mayEdit } from "../project/reach.ts";

@@ -2,7 +2,7 @@ import { loadPlan } from "../plan/stored/planStore.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import { effectOfMend, storeMend } from "./mend.ts";
-import { setQualityLimits } from "../cycle/qualityLimits.ts";
+import { setQualityLimits } from "../cycle/limits/qualityLimits.ts";
 import { qualityOf } from "./qualityOf.ts";
 
 export function qualityRoutes(serving: Serving): void {
@@ -20,8 +20,8 @@ export function qualityRoutes(serving: Serving): void {
     storeMend(database, me, params["project"]!, body),
   );
 
-  serve(serving, "PUT /api/portfolio/quality-limits", async ({ database, body }) => {
-    await setQualityLimits(database, body);
+  serve(serving, "PUT /api/portfolio/quality-limits", async ({ database, me, body }) => {
+    await setQualityLimits(database, me, body);
     return { ok: true as const };
   });
 }

@@ -32,7 +32,8 @@ import {
   type IssuedPeriodEntity,
   type ReportingPeriodEntity,
 } from "../cycle/cycleEntities.ts";
-import { organisationName, thresholdsOf } from "../cycle/cycleService.ts";
+import { organisationName } from "../cycle/cycleService.ts";
+import { thresholdsOf } from "../cycle/limits/thresholds.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits, standingsOf } from "../cycle/standings.ts";
 import { viewGates } from "../gates/projectGates.ts";

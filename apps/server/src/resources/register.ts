@@ -20,6 +20,9 @@ import {
 } from "./registerRows.ts";
 import { rowChange } from "./sharedRows.ts";
 import { isMoneyOf, projectsById } from "./readRegister.ts";
+import { noteHouse } from "../shared/noted/noteHouse.ts";
+import { registerFields } from "./registerFields.ts";
+import { inTransaction } from "../shared/database.ts";
 
 /** A calendar of the register and those it rests on, what it rests on first; each once, also where they go round. */
 function withBases(rows: readonly RegisterRow[], id: string | undefined): Calendar[] {
@@ -159,6 +162,9 @@ export async function writeRegister(
     const rows = await registerRows(manager);
     checkRow(rows, change);
     await putRow(manager, me, change);
+    const was = locked === undefined ? null : registerFields(JSON.parse(locked.doc) as Row);
+    const subject = `${LABELS[change.table]} ${change.row.name}`;
+    await noteHouse(manager, me, { about: "register", subject }, was, registerFields(change.row));
     const stored: { project: string; revision: number }[] = [];
     for (const id of new Set(projects)) {
       const project = await writing.editable(id);
@@ -207,7 +213,7 @@ export async function takeInMissing(database: DataSource, me: Me): Promise<numbe
 }
 
 /** Removes a row that no other row of the register leans on; projects keep theirs. */
-export async function removeFromRegister(database: DataSource, table: string, id: string): Promise<void> {
+export async function removeFromRegister(database: DataSource, me: Me, table: string, id: string): Promise<void> {
   const rows = await registerRows(database);
   const found = orNotFound(
     rows.find((each) => each.table === table && each.row.id === id),
@@ -228,5 +234,9 @@ export async function removeFromRegister(database: DataSource, table: string, id
         .map(({ row }) => row.name)
         .join(", ")}${leaning.length > 3 ? ` and ${leaning.length - 3} more` : ""} in the register; change them first.`,
     );
-  await database.getRepository(RegisterRowEntity).delete({ table: found.table, id });
+  await inTransaction(database, async (manager) => {
+    await manager.getRepository(RegisterRowEntity).delete({ table: found.table, id });
+    const subject = `${LABELS[found.table]} ${found.row.name}`;
+    await noteHouse(manager, me, { about: "register", subject }, registerFields(found.row), null);
+  });
 }

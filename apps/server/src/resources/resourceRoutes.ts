@@ -19,8 +19,8 @@ export function resourceRoutes(serving: Serving): void {
   serve(serving, "POST /api/register/missing", async ({ database, me }) => ({
     taken: await takeInMissing(database, me),
   }));
-  serve(serving, "DELETE /api/register/:table/:row", async ({ database, params }) => {
-    await removeFromRegister(database, params["table"]!, params["row"]!);
+  serve(serving, "DELETE /api/register/:table/:row", async ({ database, me, params }) => {
+    await removeFromRegister(database, me, params["table"]!, params["row"]!);
     return { ok: true as const };
   });
   serve(serving, "POST /api/projects/:project/register/effect", ({ database, params, body }) =>

@@ -15,6 +15,7 @@ import { MATTER_ENTITIES } from "../matters/matterEntities.ts";
 import { DOCUMENT_ENTITIES } from "../documents/documentEntities.ts";
 import { REPORT_ENTITIES } from "../report/reportEntities.ts";
 import { RESOURCES_ENTITIES } from "../resources/registerEntity.ts";
+import { NOTED_ENTITIES } from "../shared/noted/notedEntity.ts";
 import { TALK_ENTITIES } from "../talk/talkEntities.ts";
 import { TELL_ENTITIES } from "../tell/mailEntity.ts";
 import { WATCH_ENTITIES } from "../watch/watchEntities.ts";
@@ -34,6 +35,7 @@ const ENTITIES = [
   ...EXCHANGE_ENTITIES,
   ...TELL_ENTITIES,
   ...TALK_ENTITIES,
+  ...NOTED_ENTITIES,
   ...WATCH_ENTITIES,
   ...REPORT_ENTITIES,
   ...CHARTER_ENTITIES,

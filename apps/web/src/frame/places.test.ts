@@ -20,7 +20,7 @@ describe("places", () => {
       "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "administrator"))).toEqual([
-      "Set up: Register, Accounts, Other systems",
+      "Set up: Register, Accounts, Other systems, History",
       "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "reader"))).toEqual([

@@ -1,5 +1,5 @@
 import type { Me } from "@chronometra/contract";
-import { holds, mayLook } from "../shared/session/session.ts";
+import { holds, holdsEverywhere, mayLook } from "../shared/session/session.ts";
 
 /** A page of a place; of a project's, `to` is the part of the address after the project's, "" for its first page. */
 export interface PlacePage {
@@ -55,6 +55,11 @@ export const HOUSE: readonly Place[] = [
       { to: "/set-up/rates", name: "Exchange rates", open: mayLook },
       { to: "/set-up/accounts", name: "Accounts", open: isAdministrator },
       { to: "/set-up/systems", name: "Other systems", open: isAdministrator },
+      {
+        to: "/set-up/history",
+        name: "History",
+        open: (me) => holdsEverywhere(me, "controller") || isAdministrator(me),
+      },
     ],
   },
   { name: "Approve", pages: [{ to: "/approvals", name: "Approvals", open: mayLook }] },

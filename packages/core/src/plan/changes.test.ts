@@ -3,7 +3,7 @@ import { analyse } from "../analyse.ts";
 import type { Activity } from "./schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
 import { applyChanges, pathsMeet, valueAtPath } from "./applyChanges.ts";
-import { planBefore, type StoredChanges } from "./before.ts";
+import { planBefore, type StoredChanges } from "./differences/before.ts";
 import { changeSchema, type Change } from "./change.ts";
 import { checkPlan } from "./check/checkPlan.ts";
 import { parseBundle } from "./check/parseBundle.ts";

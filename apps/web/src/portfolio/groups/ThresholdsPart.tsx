@@ -1,4 +1,4 @@
-import type { Portfolio } from "@chronometra/contract";
+import { LIMIT_WORDS, type Portfolio } from "@chronometra/contract";
 import { limitedBy, limitsIn, type Thresholds } from "@chronometra/core";
 import { useState } from "react";
 import { inTreeOrder } from "../../project/programmeTree.ts";
@@ -7,15 +7,6 @@ import { readNumber } from "../../shared/words/amounts.ts";
 import { usePortfolioWrite } from "../usePortfolioWrite.ts";
 import { Part } from "./Part.tsx";
 import { holdsEverywhere, holdsIn, useMe } from "../../shared/session/session.ts";
-
-const LIMITS: readonly (readonly [Exclude<keyof Thresholds, "deadlines">, string, string])[] = [
-  ["spiBelow", "SPI below", ""],
-  ["cpiBelow", "CPI below", ""],
-  ["spitBelow", "SPI(t) of earned schedule below", ""],
-  ["driftOver", "Finish late by more than", "d"],
-  ["movedOver", "Finish moved since the last period by more than", "d"],
-  ["overrunOver", "Estimate at completion over the budget by more than", "%"],
-];
 
 /** What is refused has been told at the foot of the page by whoever sent it. */
 const told = (): void => undefined;
@@ -31,7 +22,7 @@ interface LimitsProps {
 function Limits({ limits, fromAbove, onWrite }: LimitsProps) {
   return (
     <ul>
-      {LIMITS.map(([rule, words, unit]) => (
+      {LIMIT_WORDS.map(([rule, words, unit]) => (
         <li key={rule} className="flex items-center gap-2 border-b rule py-1 text-sm">
           <span className="flex-1">{words}</span>
           <CommitField

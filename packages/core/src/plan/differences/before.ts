@@ -1,8 +1,8 @@
-import { applyChanges } from "./applyChanges.ts";
-import type { Change } from "./change.ts";
-import type { Plan, Rows } from "./plan.ts";
-import type { PlanTables } from "./rowSchemas.ts";
-import type { PlanTable } from "./tables.ts";
+import { applyChanges } from "../applyChanges.ts";
+import type { Change } from "../change.ts";
+import type { Plan, Rows } from "../plan.ts";
+import type { PlanTables } from "../rowSchemas.ts";
+import type { PlanTable } from "../tables.ts";
 
 /** What only ever comes into a plan, and is corrected by another row: no change leads back behind it. */
 const ADDED_ONLY = ["baselines", "timeEntries", "actualCosts"] as const satisfies readonly PlanTable[];
