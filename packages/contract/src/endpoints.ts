@@ -100,6 +100,7 @@ import {
   matterCountsSchema,
   mattersSchema,
   matterSettingsSchema,
+  issueAtWorkSchema,
   matterViewSchema,
   newMatterSchema,
   strikeSchema,
@@ -883,6 +884,11 @@ export const endpoints = {
     summary: "Bring the plan back to that revision, as one list of changes",
     body: bringBackSchema,
     response: changeResultSchema,
+  },
+  "POST /api/desk/issues": {
+    summary: "Raise an issue on work of a project in which one works; its manager is asked to see to it",
+    body: issueAtWorkSchema,
+    response: matterViewSchema,
   },
   "GET /api/desk/plans": { summary: "The projects in which one has work", response: ownPlansSchema },
   "GET /api/desk/plans/:project": {

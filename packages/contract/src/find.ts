@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { MATTER_KINDS } from "./matterWords.ts";
 
 export const findSchema = z.strictObject({
   /** What someone typed: words, beginnings of words, a project's code. */
@@ -28,6 +29,8 @@ export const foundSchema = z.object({
   /** Portfolios and programmes, with the number of the period last issued of each. */
   groups: z.array(foundThing.extend({ issued: z.int().nullable() })),
   risks: z.array(foundInProject),
+  /** What stands in registers besides risks of plans, by its title; `code` is empty of a group's and the house's. */
+  matters: z.array(foundThing.extend({ kind: z.enum(MATTER_KINDS), code: z.string(), open: z.boolean() })),
   /** Issued periods of projects. */
   periods: z.array(z.object({ project: z.string(), code: z.string(), number: z.int(), dataDate: z.string() })),
 });

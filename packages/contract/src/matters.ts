@@ -125,6 +125,14 @@ export const newMatterSchema = z.strictObject({
 });
 export type NewMatter = z.infer<typeof newMatterSchema>;
 
+/** An issue, raised where one works. */
+export const issueAtWorkSchema = z.strictObject({
+  project: z.string().max(36),
+  activity: z.string().max(64),
+  title: titleSchema,
+  text: longText,
+});
+
 /** What happened to a matter: what was, and what is, in words. */
 export const matterEventsSchema = z.array(
   z.object({ at: z.string(), by: z.string(), field: z.string(), was: z.string(), value: z.string() }),

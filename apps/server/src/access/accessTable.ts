@@ -217,6 +217,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/projects/:project/revisions/:revision": LOOKERS,
   "GET /api/projects/:project/revisions/:revision/back": PLANNERS,
   "POST /api/projects/:project/revisions/:revision/back": PLANNERS,
+  "POST /api/desk/issues": ["contributor", "projectManager", "controller"],
   "GET /api/desk/plans": "signedIn",
   "GET /api/desk/plans/:project": "signedIn",
   "GET /api/desk/plans/:project/:activity/history": "signedIn",

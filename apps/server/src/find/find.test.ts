@@ -143,11 +143,29 @@ describe("finding by words", () => {
       watchlists: [],
       groups: [],
       risks: [],
+      matters: [],
       periods: [],
     });
     expect(names(await find("pour", ann))).toEqual([]);
     const dora = await world.caller("dora", ["administrator"]);
     expect(await find("dredge", dora)).toMatchObject({ activities: [], projects: [], people: [] });
+  });
+
+  it("finds what stands in registers by its title, as it is typed, for whoever sees or owns it", async () => {
+    const zed = await world.caller("zed", ["contributor"], "zed");
+    const raise = (title: string, owner: string | null = null) =>
+      pm.send("post", "/api/matters", { kind: "issue", project: quay, group: null, title, owner });
+    expect((await raise("Winch of the barge is broken", zed.me.id)).status).toBe(200);
+    await raise("Barge (yard) 50% late");
+    const titles = async (text: string, by = pm): Promise<string[]> =>
+      (await find(text, by)).matters.map(({ name }) => name);
+    // No name has the word: it is not taken for a misspelt one.
+    expect((await find("barge")).readAs).toEqual([]);
+    expect(await titles("barge")).toEqual(["Barge (yard) 50% late", "Winch of the barge is broken"]);
+    expect(await titles("QU-07 barge winch")).toEqual(["Winch of the barge is broken"]);
+    expect([await titles("SL-01 barge"), await titles("arge"), await titles("%")]).toEqual([[], [], []]);
+    expect(await titles("barge", zed)).toEqual(["Winch of the barge is broken"]);
+    expect(await titles("barge", await world.caller("yara", ["contributor"], "yara"))).toEqual([]);
   });
 
   it("refuses an empty text and one that is too long", async () => {

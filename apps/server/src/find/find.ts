@@ -5,6 +5,7 @@ import { NAMED } from "../writers/keptNames.ts";
 import { nameWords } from "../writers/nameWords.ts";
 import { watchlistsFor } from "../watch/watchlists.ts";
 import { meantBy } from "./misspelt.ts";
+import { isInTitles, readMatters } from "../matters/matterRows.ts";
 
 /** So many of a kind are shown. */
 const SHOWN = { activities: 20, others: 8 } as const;
@@ -43,9 +44,9 @@ async function countNames(database: DataSource, read: readonly string[]): Promis
 }
 
 /** What is looked for by a word: the word, or what may have been meant where no name has it. */
-async function termOf(database: DataSource, typed: string, isKnown: (word: string) => boolean): Promise<Term> {
+async function termOf(database: DataSource, typed: string, isKnown: (word: string) => Promise<boolean>): Promise<Term> {
   const names = await countNames(database, [typed]);
-  if (names > 0 || isKnown(typed)) return { typed, read: [typed], names };
+  if (names > 0 || (await isKnown(typed))) return { typed, read: [typed], names };
   const meant = await meantBy(database, typed);
   return { typed, read: meant.length === 0 ? [typed] : meant, names: meant.length === 0 ? 0 : COMMON };
 }
@@ -150,6 +151,19 @@ async function risks(looking: Looking): Promise<Found["risks"]> {
     keys.flatMap(({ project, id }) => [project, id]),
   )) as Found["risks"];
   return likeliest(rows, SHOWN.others, ({ name }) => likeness(looking.text, looking.terms, name));
+}
+
+/** What stands in registers, for whoever sees or owns it. */
+async function matters({ database, me, text, terms, within }: Looking): Promise<Found["matters"]> {
+  if (terms.length === 0) return [];
+  const titled = terms.map(({ typed, read }) => [...new Set([typed, ...read])]);
+  const rows = await readMatters(database, me, { titled, closedToo: true }, LOOKED_AT);
+  const found = rows.filter(({ projectId }) => within === null || (projectId !== null && within.includes(projectId)));
+  return likeliest(
+    found,
+    SHOWN.others,
+    ({ title, state }) => likeness(text, terms, title) - (state === "open" ? 0 : 0.5),
+  ).map(({ id, kind, title, code, state }) => ({ id, kind, name: title, code: code ?? "", open: state === "open" }));
 }
 
 /** Issued periods, where someone writes "period" and a number, or a project and its period. */
@@ -260,6 +274,7 @@ const NOTHING: Found = {
   watchlists: [],
   groups: [],
   risks: [],
+  matters: [],
   periods: [],
 };
 
@@ -275,17 +290,20 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
     ...(looks ? (await groupNames(database)).flatMap(nameWords) : []),
   ]);
   const isKnown = (word: string): boolean => [...known].some((each) => each.startsWith(word));
-  const terms = await Promise.all(words.map((word) => termOf(database, word, isKnown)));
+  const terms = await Promise.all(
+    words.map((word) => termOf(database, word, async () => isKnown(word) || (await isInTitles(database, word)))),
+  );
   const of = within ?? (looks && !seesAll(me) ? [...projects.map(({ id }) => id), ""] : null);
   const looking: Looking = { database, me, text: words.join(" "), terms, within, of };
   const readAs = terms
     .filter(({ typed, read }) => read[0] !== typed)
     .map(({ typed, read }) => ({ typed, read: [...read] }));
-  if (!looks) return { ...NOTHING, readAs, activities: await activities(looking) };
-  const [foundActivities, foundPeople, foundRisks, watchlists, groups, issued] = await Promise.all([
+  if (!looks) return { ...NOTHING, readAs, activities: await activities(looking), matters: await matters(looking) };
+  const [foundActivities, foundPeople, foundRisks, foundMatters, watchlists, groups, issued] = await Promise.all([
     activities(looking),
     within === null ? people(looking) : [],
     risks(looking),
+    matters(looking),
     foundWatchlists(database, me, terms),
     within === null ? foundGroups(looking, projects) : [],
     periods(looking, text, projects),
@@ -298,6 +316,7 @@ export async function find(database: DataSource, me: Me, text: string): Promise<
     watchlists,
     groups,
     risks: foundRisks,
+    matters: foundMatters,
     periods: issued,
   };
 }

@@ -6,6 +6,7 @@ import { strike, strikeEffect } from "./strike.ts";
 import type { Telling } from "../tell/post.ts";
 import { tiePlaces } from "./ties.ts";
 import { raiseMatter, writeMatter } from "./writeMatters.ts";
+import { raiseAtWork } from "./raiseAtWork.ts";
 
 /** Registers: risks, issues, actions, decisions, assumptions and lessons. */
 export function matterRoutes(serving: Serving, post: Telling): void {
@@ -19,6 +20,7 @@ export function matterRoutes(serving: Serving, post: Telling): void {
   serve(serving, "GET /api/matters/counts", ({ database, me }) => matterCounts(database, me));
   serve(serving, "PUT /api/matters/settings", ({ database, body }) => writeMatterSettings(database, body));
   serve(serving, "POST /api/matters", ({ database, me, body }) => raiseMatter(database, me, post, body));
+  serve(serving, "POST /api/desk/issues", ({ database, me, body }) => raiseAtWork(database, me, post, body));
   serve(serving, "GET /api/matters/:matter", ({ database, me, params }) => viewMatter(database, me, params["matter"]!));
   serve(serving, "PUT /api/matters/:matter", ({ database, me, params, body }) =>
     writeMatter(database, me, post, params["matter"]!, body),

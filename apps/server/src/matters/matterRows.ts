@@ -56,11 +56,19 @@ const all = (conditions: readonly Condition[]): Condition => ({
 
 const TIED = "in (select t.matter_id from matter_tie t where t.about_id = ? and t.about = ?)";
 
+const literally = (text: string): string => text.replaceAll(/[\\%_]/g, "\\$&");
+
+/** That a word of the title begins with one of some texts. */
+const titledSql = (beginnings: readonly string[]): Condition => ({
+  sql: `(${beginnings.map(() => "m.title like ? or m.title like ?").join(" or ")})`,
+  values: beginnings.flatMap((text) => [`${literally(text)}%`, `% ${literally(text)}%`]),
+});
+
 /**
  * Matters of all kinds: risks of projects as their plans have them, with what was written of them besides, and all
  * others. What can be told of either without looking at the rest is asked there, where there are indices.
  */
-function matters({ id, kind, project, open, overdueOn, owners, tie }: MatterQuestion): Condition {
+function matters({ id, kind, project, open, overdueOn, owners, tie, titled }: MatterQuestion): Condition {
   const own: Condition[] = [{ sql: "m.risk_id is null and m.removed = 0", values: [] }];
   const risks: Condition[] = [{ sql: "true", values: [] }];
   const both = (ofOwn: string, ofRisks: string, ...values: unknown[]): void => {
@@ -76,6 +84,10 @@ function matters({ id, kind, project, open, overdueOn, owners, tie }: MatterQues
   if (open === true) both("m.state = 'open'", "h.gone is null");
   if (overdueOn !== undefined) both("m.state = 'open' and m.due < ?", "h.gone is null and s.due < ?", overdueOn);
   if (owners !== undefined) both("m.owner in (?)", "s.owner in (?)", owners);
+  if (titled !== undefined) {
+    risks.push({ sql: "false", values: [] });
+    own.push(...titled.map(titledSql));
+  }
   if (tie !== undefined) both(`m.id ${TIED}`, `s.id ${TIED}`, tie.id, tie.about);
   const [ofOwn, ofRisks] = [all(own), all(risks)];
   const others = `select m.id, m.kind, m.project_id, m.group_id, m.risk_id, m.title, m.state, m.severity, m.owner,
@@ -111,6 +123,8 @@ export interface MatterQuestion {
   /** Those that one of these owns. */
   readonly owners?: readonly string[];
   readonly tie?: Tie;
+  /** Those with words in the title that begin so, of each list one; without the risks of plans, which are found as such. */
+  readonly titled?: readonly (readonly string[])[];
   /** Those of closed projects as well. */
   readonly closedToo?: boolean;
 }
@@ -119,14 +133,14 @@ export interface MatterQuestion {
 export const ownersOf = ({ id, person }: Pick<Me, "id" | "person">): string[] =>
   person === null ? [id] : [id, person];
 
-/** Those of what is asked for that someone sees, or owns, as `x`, with their projects as `p`: what comes after `from`. */
+/** Those of what is asked for that someone sees, owns or raised, as `x`, with their projects as `p`: what comes after `from`. */
 function asRead(me: Me, asked: MatterQuestion): Condition {
   const [projects, groups] = [seenSql(me, "p"), seenGroupSql(me, "x.group_id")];
   const { groups: within, closedToo = false } = asked;
   const conditions: Condition[] = [
     {
-      sql: `((x.project_id is not null and ${projects.sql}) or (x.project_id is null and ${groups.sql}) or x.owner in (?))`,
-      values: [...projects.values, ...groups.values, ownersOf(me)],
+      sql: `((x.project_id is not null and ${projects.sql}) or (x.project_id is null and ${groups.sql}) or x.owner in (?) or x.raised_by = ?)`,
+      values: [...projects.values, ...groups.values, ownersOf(me), me.id],
     },
   ];
   if (within !== undefined)
@@ -157,8 +171,12 @@ export async function readMatters(
   )) as MatterRow[];
 }
 
-/** Whether someone sees a matter: where they look into what it lies in, or own it. */
-export const seesMatter = (me: Me, { projectId, managerId, programmeId, groupId, owner }: MatterRow): boolean =>
+/** Whether someone sees a matter: where they look into what it lies in, own it, or raised it. */
+export const seesMatter = (
+  me: Me,
+  { projectId, managerId, programmeId, groupId, owner, raisedBy }: MatterRow,
+): boolean =>
+  raisedBy === me.id ||
   (owner !== null && ownersOf(me).includes(owner)) ||
   (projectId === null ? seesGroup(me, groupId) : maySee(me, { managerId: managerId!, programmeId }));
 
@@ -167,6 +185,13 @@ export async function matterOf(manager: DataSource | EntityManager, id: string):
   const { sql, values } = matters({ id });
   const rows = await manager.query(`select ${COLUMNS} from (${sql}) x ${PLACED}`, [...values]);
   return (rows as MatterRow[])[0] ?? null;
+}
+
+/** Whether a word begins so in the title of anything in a register. */
+export async function isInTitles(database: DataSource, beginning: string): Promise<boolean> {
+  const { sql, values } = titledSql([beginning]);
+  const rows = await database.query(`select 1 from matter m where m.removed = 0 and ${sql} limit 1`, [...values]);
+  return (rows as unknown[]).length > 0;
 }
 
 /** How many there are of what is asked for. */

@@ -1,4 +1,4 @@
-import type { Matter, Matters, MatterView, MatterWrite, NewMatter } from "@chronometra/contract";
+import type { Inbox, Matter, Matters, MatterView, MatterWrite, NewMatter } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -270,5 +270,37 @@ describe("a risk of a plan", () => {
     expect(JSON.stringify(plan)).not.toContain('"parked":true');
     await tomas.send("post", `/api/projects/${project}/undo`, { revision: before + 1 });
     expect((await view(id)).matter.state).toBe("open");
+  });
+});
+
+describe("an issue that is raised where one works", () => {
+  const raiseAt = (who: Caller, over: object = {}) =>
+    who.send("post", "/api/desk/issues", {
+      project,
+      activity: "dig",
+      title: "The pump stands",
+      text: "Since noon.",
+      ...over,
+    });
+
+  it("is the manager’s to see to, tied to the work, and read by whoever raised it", async () => {
+    const ann = await world.caller(`ann${Date.now()}`, ["contributor"], "ann");
+    const answer = await raiseAt(ann);
+    expect(answer.status).toBe(200);
+    const { matter } = answer.body as MatterView;
+    expect(matter).toMatchObject({ kind: "issue", state: "open", mayWrite: null, owner: { id: tomas.me.id } });
+    expect(matter.ties).toMatchObject([{ about: "activity", id: "dig" }]);
+    expect((await list("", ann)).matters.map(({ title }) => title)).toEqual(["The pump stands"]);
+    const asked = (await tomas.get("/api/inbox")).body as Inbox;
+    expect(asked.notices.map(({ subject }) => subject)).toContainEqual(expect.stringContaining("The pump stands"));
+    expect((await list("?mine=1", ann)).matters).toEqual([]);
+  });
+
+  it("is refused to whoever works elsewhere, of what is not there, and without a title", async () => {
+    const zed = await world.caller(`zed${Date.now()}`, ["contributor"], "zed");
+    const ann = await world.caller(`ann${Date.now()}b`, ["contributor"], "ann");
+    expect((await raiseAt(zed)).status).toBe(404);
+    expect((await raiseAt(ann, { activity: "nowhere" })).status).toBeGreaterThanOrEqual(400);
+    expect((await raiseAt(ann, { title: " " })).status).toBe(422);
   });
 });

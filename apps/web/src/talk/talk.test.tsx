@@ -25,7 +25,7 @@ const talk = (messages: TalkMessage[], more: Partial<Talk> = {}): Talk => ({
   ...more,
 });
 const FOUND: Found = {
-  ...{ readAs: [], projects: [], people: [], watchlists: [], groups: [], risks: [], periods: [] },
+  ...{ readAs: [], projects: [], people: [], watchlists: [], groups: [], risks: [], matters: [], periods: [] },
   activities: [
     { id: "q", project: "p", code: "T-1", name: "Quay wall", branch: "", kind: "work", state: "open", finish: null },
   ],

@@ -1,5 +1,5 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
-import type { Found } from "@chronometra/contract";
+import { MATTER_KIND_WORDS, type Found } from "@chronometra/contract";
 import { useMemo } from "react";
 import { call } from "../shared/session/api.ts";
 import type { Term } from "./words.ts";
@@ -22,7 +22,7 @@ const linked = (to: string, name: string, aside: string): Candidate => ({
 });
 
 /** The rows that were found, as links. */
-const rowsOf = ({ activities, projects, risks, periods }: Found): Candidate[] => [
+const rowsOf = ({ activities, projects, risks, matters, periods }: Found): Candidate[] => [
   ...projects.map(({ id, code, name }) => linked(`/projects/${id}`, `${code} ${name}`, "project")),
   ...activities.map(({ project, id, code, name, kind }) =>
     linked(
@@ -32,6 +32,13 @@ const rowsOf = ({ activities, projects, risks, periods }: Found): Candidate[] =>
     ),
   ),
   ...risks.map(({ project, code, name }) => linked(`/projects/${project}/registers?kind=risk`, name, `${code}, risk`)),
+  ...matters.map(({ id, kind, code, name }) =>
+    linked(
+      `/registers?all=1&matter=${encodeURIComponent(id)}`,
+      name,
+      [code, MATTER_KIND_WORDS[kind][0]].filter((part) => part !== "").join(", "),
+    ),
+  ),
   ...periods.map(({ project, code, number }) =>
     linked(`/projects/${project}/report/${number}`, `Report of period ${number}, ${code}`, "report"),
   ),

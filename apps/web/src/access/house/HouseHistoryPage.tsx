@@ -68,7 +68,7 @@ export function HouseHistoryPage() {
                 ))}
               </select>
             }
-            empty={about === "" ? "Nothing was changed since this is noted." : "Nothing of that was changed."}
+            empty={about === "" ? "Nothing was changed yet." : "Nothing of that was changed."}
           />
         )}
       </Loaded>

@@ -11,6 +11,7 @@ import { readTime, TIME_HINT } from "../readTime.ts";
 import { SendField, type Wrong } from "./SendField.tsx";
 import { useDeskCall, useReport } from "../useDesk.ts";
 import { TalkButton } from "../../talk/TalkButton.tsx";
+import { RaiseIssue } from "../../matters/RaiseIssue.tsx";
 
 interface Props {
   readonly activity: DeskActivity;
@@ -112,6 +113,7 @@ function More({ activity, day }: { activity: DeskActivity; day: string }) {
         failure={percent.error?.message ?? null}
         onSend={sendPercent}
       />
+      <RaiseIssue project={activity.project} activity={activity.activity} of={activity.name} />
     </div>
   );
 }

@@ -9,6 +9,7 @@ import { OlderButton } from "../../shared/page/OlderButton.tsx";
 import { Thread } from "../../talk/Thread.tsx";
 import { ownHistoryQuery } from "./queries.ts";
 import { FollowButtons } from "../../talk/FollowButtons.tsx";
+import { RaiseIssue } from "../../matters/RaiseIssue.tsx";
 
 interface Props {
   readonly project: string;
@@ -46,7 +47,8 @@ export function AboutOwn({ project, activity, onClose }: Props) {
         </button>
       </div>
       <ActivityFacts activity={activity} />
-      <p className="pb-2">
+      <p className="flex flex-wrap items-center gap-1 pb-2">
+        <RaiseIssue project={project} activity={id} of={name} />
         <FollowButtons place={{ about: "activity", project, aboutId: id }} of={name} />
       </p>
       {own && (

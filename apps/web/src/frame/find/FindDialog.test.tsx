@@ -18,6 +18,7 @@ const NOTHING: Found = {
   watchlists: [],
   groups: [],
   risks: [],
+  matters: [],
   periods: [],
 };
 const DREDGE: Found["activities"][number] = {

@@ -1,4 +1,4 @@
-import type { Followed, Found, Me } from "@chronometra/contract";
+import { MATTER_KIND_WORDS, type Followed, type Found, type Me } from "@chronometra/contract";
 import MiniSearch from "minisearch";
 import { placeOnDesk } from "../../shared/page/placeOnDesk.ts";
 import { mayLook } from "../../shared/session/session.ts";
@@ -153,6 +153,14 @@ const riskEntry = ({ id, project, code, name }: Found["risks"][number]): Entry =
   to: `/projects/${project}/chances`,
 });
 
+const matterEntry = ({ id, kind, name, code, open }: Found["matters"][number]): Entry => ({
+  key: `matter ${id}`,
+  name,
+  aside: [code, open ? "" : "done with"].filter((part) => part !== "").join(" · "),
+  kind: MATTER_KIND_WORDS[kind][0],
+  to: `/registers?all=1&matter=${encodeURIComponent(id)}`,
+});
+
 const periodEntry = ({ project, code, number, dataDate }: Found["periods"][number]): Entry => ({
   key: `period ${project} ${number}`,
   name: `Report of period ${number}, ${code}`,
@@ -172,6 +180,7 @@ export function foundGroups(me: Me, found: Found): Group[] {
     { name: "People", entries: found.people.map(personEntry) },
     { name: "Watchlists", entries: found.watchlists.map(watchlistEntry) },
     { name: "Risks", entries: found.risks.map(riskEntry) },
+    { name: "Registers", entries: found.matters.map(matterEntry) },
     { name: "Reports", entries: found.periods.map(periodEntry) },
   ];
 }

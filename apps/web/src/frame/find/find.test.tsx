@@ -23,6 +23,7 @@ describe("the key that finds anything", () => {
       watchlists: [],
       groups: [],
       risks: [],
+      matters: [],
       periods: [],
     };
     listen(({ to }) => (to.endsWith("/following") ? [] : found));
