@@ -21,6 +21,8 @@ const messageSchema = z.object({
   named: z.array(z.string()),
   /** What it said before, the newest first; whoever changes what they wrote leaves that behind. */
   was: z.array(z.object({ text: z.string(), until: z.string() })),
+  /** Whether one may remove it or, once it is removed, bring it back. */
+  mayRemove: z.boolean(),
   /** Who removed it; `null` while it stands. */
   removedBy: z.string().nullable(),
 });

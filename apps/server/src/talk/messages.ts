@@ -22,11 +22,20 @@ async function whoSee(manager: Reader, { isSeenBy }: Spoken): Promise<Callable[]
   return callable((await everyAccount(manager)).filter(isSeenBy));
 }
 
+/** Whether someone may remove a message, or bring back a removed one: whoever answers for the project any, others what they wrote and removed. */
+const mayRemove = (
+  me: Me,
+  { accountId, removedBy }: Pick<TalkMessageEntity, "accountId" | "removedBy">,
+  { project }: Spoken,
+): boolean =>
+  (project !== null && mayEdit(me, project)) || (accountId === me.id && (removedBy === null || removedBy === me.id));
+
 const presentMessage = (
   { id, accountId, at, text, byMail, named, was, removedBy }: TalkMessageEntity,
   me: Me,
-  names: ReadonlyMap<string, string>,
+  { names, isRemovable }: { readonly names: ReadonlyMap<string, string>; readonly isRemovable: boolean },
 ): TalkMessage => ({
+  mayRemove: isRemovable,
   ...{ id, by: names.get(accountId) ?? "", own: accountId === me.id, at: at.toISOString(), byMail },
   ...{ text: removedBy === null ? text : "", named: named.map(({ as }) => as) },
   was: removedBy === null ? (JSON.parse(was) as TalkMessage["was"]) : [],
@@ -50,7 +59,9 @@ export async function viewTalk(manager: Reader, me: Me, place: TalkPlace, isWhol
   const looksIn = spoken.project === null || place.about === "matter" || maySee(me, spoken.project);
   return {
     ...{ place, name: spoken.name, link: looksIn ? spoken.link : null, mayWrite: !spoken.isClosed },
-    messages: messages.reverse().map((message) => presentMessage(message, me, names)),
+    messages: messages
+      .reverse()
+      .map((message) => presentMessage(message, me, { names, isRemovable: mayRemove(me, message, spoken) })),
     earlier: count - messages.length,
     people: people.map(({ as }) => as),
   };
@@ -123,11 +134,8 @@ export async function change(
     const spoken = await findSpoken(manager, me, placeOf(message));
     assertOpen(spoken);
     const isOwn = message.accountId === me.id;
-    const mayRemove = isOwn || (spoken.project !== null && mayEdit(me, spoken.project));
-    if ((text !== undefined && !isOwn) || (removed !== undefined && !mayRemove))
+    if ((text !== undefined && !isOwn) || (removed !== undefined && !mayRemove(me, message, spoken)))
       throw new Failure("notAllowed", "Only whoever wrote it may change it; the project's manager may remove it.");
-    // What somebody removed, only they or its writer bring back.
-    if (removed === false && message.removedBy !== me.id && !isOwn) throw new Failure("notAllowed");
     if (removed !== undefined) message.removedBy = removed ? (message.removedBy ?? me.id) : null;
     if (text !== undefined) await rewrite(manager, me, post, { message, spoken, text });
     await repository.save(message);

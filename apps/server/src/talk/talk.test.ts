@@ -96,7 +96,10 @@ describe("talk", () => {
       text: "",
       removedBy: "Tomas",
     });
-    expect((await put(ann, { removed: false })).status).toBe(200);
+    // What the manager removed, its writer does not bring back.
+    expect((await put(ann, { removed: false })).status).toBe(403);
+    expect((await talk(ann)).messages[0]!.mayRemove).toBe(false);
+    expect((await put(tomas, { removed: false })).status).toBe(200);
     expect((await talk(quill)).messages[0]!.text).toBe("The gate jams, @Ines.");
   });
 

@@ -83,11 +83,38 @@ function Rewrite({ message: { id, text }, people, talker, onClose }: RewriteProp
   );
 }
 
-/** A line of the log: when, who, what; changed and removed by whoever wrote it. */
-export function MessageLine({ message, people, mayWrite, talker }: Props) {
-  const { id, by, own, at, text, byMail, named, was, removedBy } = message;
-  const [rewriting, setRewriting] = useState(false);
+interface ActsProps extends Pick<Props, "message" | "talker"> {
+  readonly onRewrite: () => void;
+}
+
+/** What may be done with a message. */
+function Acts({ message: { id, own, removedBy, mayRemove }, talker, onRewrite }: ActsProps) {
   const act = (doing: () => Promise<void>) => telling(() => tried(doing));
+  return (
+    <>
+      {removedBy === null && own && (
+        <button type="button" className="link-quiet cursor-pointer" onClick={() => onRewrite()}>
+          Change
+        </button>
+      )}
+      {removedBy === null && mayRemove && (
+        <button type="button" className="link-quiet cursor-pointer" onClick={act(() => talker.remove(id))}>
+          Remove
+        </button>
+      )}
+      {removedBy !== null && mayRemove && (
+        <button type="button" className="link-quiet cursor-pointer" onClick={act(() => talker.restore(id))}>
+          Restore
+        </button>
+      )}
+    </>
+  );
+}
+
+/** A line of the log: when, who, what; changed by whoever wrote it, removed by them or the project’s manager. */
+export function MessageLine({ message, people, mayWrite, talker }: Props) {
+  const { by, own, at, text, byMail, named, was, removedBy, mayRemove } = message;
+  const [rewriting, setRewriting] = useState(false);
   return (
     <li className="grid grid-cols-[8.5rem_1fr] gap-x-4 border-b rule py-2 max-sm:grid-cols-1">
       <p className="text-sm">
@@ -104,22 +131,9 @@ export function MessageLine({ message, people, mayWrite, talker }: Props) {
         )}
         {removedBy === null && !rewriting && <Said text={text} named={named} />}
         {!rewriting && <Was was={was} named={named} />}
-        {own && mayWrite && !rewriting && (
+        {(own || mayRemove) && mayWrite && !rewriting && (
           <p className="flex gap-2 pt-1 text-xs [&_button]:min-h-[24px]">
-            {removedBy === null ? (
-              <>
-                <button type="button" className="link-quiet cursor-pointer" onClick={() => setRewriting(true)}>
-                  Change
-                </button>
-                <button type="button" className="link-quiet cursor-pointer" onClick={act(() => talker.remove(id))}>
-                  Remove
-                </button>
-              </>
-            ) : (
-              <button type="button" className="link-quiet cursor-pointer" onClick={act(() => talker.restore(id))}>
-                Restore
-              </button>
-            )}
+            <Acts message={message} talker={talker} onRewrite={() => setRewriting(true)} />
           </p>
         )}
       </div>

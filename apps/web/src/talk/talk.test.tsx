@@ -16,7 +16,7 @@ jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn()
 const PLACE: TalkPlace = { about: "activity", project: "p", aboutId: "dig" };
 const said = (id: string, text: string, more: Partial<TalkMessage> = {}): TalkMessage => ({
   ...{ id, by: "Tomas", own: false, at: "2026-11-20T10:00:00.000Z", text, byMail: false, named: [], was: [] },
-  removedBy: null,
+  ...{ removedBy: null, mayRemove: more.own === true },
   ...more,
 });
 const talk = (messages: TalkMessage[], more: Partial<Talk> = {}): Talk => ({
