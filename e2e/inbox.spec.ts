@@ -27,7 +27,10 @@ test("how one is told is said by kind, and stays", async ({ page }) => {
   const begin = page.getByRole("radiogroup", { name: "Can begin" });
   await begin.getByRole("radio", { name: "Can begin: once a week" }).check();
   await page.getByLabel("no mail between").check();
+  const stored = page.waitForResponse((answer) => answer.request().postData()?.includes("18:30") === true);
   await page.getByLabel("Quiet from").fill("18:30");
+  await stored;
+  await expect(page.locator("#told")).toHaveAttribute("aria-busy", "false");
   await page.reload();
   await expect(begin.getByRole("radio", { name: "Can begin: once a week" })).toBeChecked();
   await expect(page.getByLabel("Quiet from")).toHaveValue("18:30");

@@ -1,5 +1,5 @@
 import { MAIL_WAY_WORDS, MAIL_WAYS, NOTICE_KINDS, NOTICE_WORDS, type Telling } from "@chronometra/contract";
-import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useIsMutating, useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { useMe } from "../shared/session/session.ts";
 import { call } from "../shared/session/api.ts";
@@ -105,36 +105,54 @@ function When({ telling, change }: { telling: Telling; change: Change }) {
 
 const intoSight = (part: HTMLElement | null): void => part?.scrollIntoView();
 
-/** Of what someone hears by mail, and when: all of it stands in the inbox anyhow. */
-export function TellingPart() {
+/** How one is told, and what changes it: seen at once, sent one after the other, also when the page is left. */
+function useTelling() {
   const query = useQuery(tellingQuery);
   const client = useQueryClient();
-  const { timeZone } = useMe();
-  const { hash } = useLocation();
+  const { queryKey } = tellingQuery;
   const store = useMutation({
-    mutationFn: (body: Telling) => call("PUT /api/telling", { body }),
-    onMutate: (body) => client.setQueryData(tellingQuery.queryKey, body),
-    onSettled: () => client.invalidateQueries({ queryKey: tellingQuery.queryKey }),
+    // One after the other: the last that was said is the last that is stored.
+    scope: { id: "telling" },
+    mutationFn: (body: Telling) => call("PUT /api/telling", { body, outlivesPage: true }),
+    onError: () => client.invalidateQueries({ queryKey }),
   });
+  const change: Change = (part) => {
+    // An answer on its way would put back what was before.
+    void client.cancelQueries({ queryKey });
+    const next = { ...client.getQueryData(queryKey)!, ...part };
+    client.setQueryData(queryKey, next);
+    store.mutate(next);
+  };
+  const pending = useIsMutating({ predicate: ({ options }) => options.scope?.id === "telling" }) > 0;
+  return { query, change, pending, error: store.error };
+}
+
+/** Of what someone hears by mail, and when: all of it stands in the inbox anyhow. */
+export function TellingPart() {
+  const { hash } = useLocation();
+  const { timeZone } = useMe();
+  const { query, change, pending, error } = useTelling();
   return (
-    <section id="told" ref={hash === "#told" ? intoSight : undefined}>
-      <h2 className="text-base">How you are told</h2>
+    <section id="told" ref={hash === "#told" ? intoSight : undefined} aria-busy={pending}>
+      <h2 className="flex items-baseline gap-3 text-base">
+        How you are told
+        <span role="status" className="muted text-xs font-normal">
+          {pending ? "Saving …" : ""}
+        </span>
+      </h2>
       <p className="muted max-w-prose text-sm">
         Everything stands in your inbox. By mail you get what you say here, never a message for each thing: what happens
         within ten minutes goes together. Hours are those of {timeZone.replaceAll("_", " ")}.
       </p>
       <Loaded query={query}>
-        {(telling) => {
-          const change: Change = (part) => store.mutate({ ...telling, ...part });
-          return (
-            <>
-              <Ways telling={telling} change={change} />
-              <When telling={telling} change={change} />
-            </>
-          );
-        }}
+        {(telling) => (
+          <>
+            <Ways telling={telling} change={change} />
+            <When telling={telling} change={change} />
+          </>
+        )}
       </Loaded>
-      {store.error !== null && <Failure error={store.error} />}
+      {error !== null && <Failure error={error} />}
     </section>
   );
 }
