@@ -27,6 +27,7 @@ import {
   mailAnswerSchema,
   newMessageSchema,
   talkCountsSchema,
+  talkFileSchema,
   talkPlaceSchema,
   talkSchema,
   threadsSchema,
@@ -332,6 +333,15 @@ export const endpoints = {
     summary: "Say something about it; whoever is named with @, took part or answers for it is told",
     body: newMessageSchema,
     response: talkSchema,
+  },
+  "POST /api/talk-files": {
+    summary:
+      "Send a file (multipart, `file`) that is to go with what one says next, where `about`, `project` and `id` say",
+    response: talkFileSchema,
+  },
+  "GET /api/talk-files/:file": {
+    summary: "A file that went with a message; to be seen in place with `show`, where that runs nothing",
+    response: file,
   },
   "PUT /api/talk/:message": {
     summary: "Change what one wrote, remove it, or bring it back; what it said before is kept",

@@ -149,11 +149,19 @@ export {
   type Announcement,
   type Followed,
   type Talk,
+  type TalkFile,
   type TalkMessage,
   type TalkThread,
   type TalkThreads,
 } from "./talk.ts";
-export { LONGEST_MESSAGE, TALK_PLACES, talkAddress, type TalkAbout, type TalkPlace } from "./talkWords.ts";
+export {
+  LONGEST_MESSAGE,
+  MOST_TALK_FILES,
+  TALK_PLACES,
+  talkAddress,
+  type TalkAbout,
+  type TalkPlace,
+} from "./talkWords.ts";
 export { type BackView } from "./plan.ts";
 export { type OwnPlan, type OwnPlanActivity, type OwnPlans, type PlanThen } from "./ownPlans.ts";
 export { type Inbox, type Mail, type Notice, type Telling } from "./tell.ts";

@@ -1,12 +1,23 @@
 import { dateSchema } from "@chronometra/core";
 import { z } from "zod";
-import { LONGEST_MESSAGE, TALK_PLACES } from "./talkWords.ts";
+import { LONGEST_MESSAGE, MOST_TALK_FILES, TALK_PLACES } from "./talkWords.ts";
 
 export const talkPlaceSchema = z.object({
   about: z.enum(TALK_PLACES),
   project: z.string().max(36),
   aboutId: z.string().max(120),
 });
+
+/** A file that goes with a message. */
+export const talkFileSchema = z.object({
+  id: z.string(),
+  /** What it was called where it came from. */
+  file: z.string(),
+  /** What its content is found to be, as a media type. */
+  type: z.string(),
+  size: z.int().describe("bytes"),
+});
+export type TalkFile = z.infer<typeof talkFileSchema>;
 
 const messageSchema = z.object({
   id: z.string(),
@@ -19,6 +30,7 @@ const messageSchema = z.object({
   byMail: z.boolean(),
   /** Who is named in it, as they are named there. */
   named: z.array(z.string()),
+  files: z.array(talkFileSchema),
   /** What it said before, the newest first; whoever changes what they wrote leaves that behind. */
   was: z.array(z.object({ text: z.string(), until: z.string() })),
   /** Whether one may remove it or, once it is removed, bring it back. */
@@ -46,7 +58,15 @@ export type Talk = z.infer<typeof talkSchema>;
 
 const wordsSchema = z.string().trim().min(1, "say something").max(LONGEST_MESSAGE);
 
-export const newMessageSchema = z.strictObject({ place: talkPlaceSchema, text: wordsSchema });
+export const newMessageSchema = z
+  .strictObject({
+    place: talkPlaceSchema,
+    /** May be empty where files say it. */
+    text: z.string().trim().max(LONGEST_MESSAGE),
+    /** Files that were sent before, to go with it. */
+    files: z.array(z.string().max(36)).max(MOST_TALK_FILES).optional(),
+  })
+  .refine(({ text, files = [] }) => text !== "" || files.length > 0, { error: "say something", path: ["text"] });
 
 export const changedMessageSchema = z.strictObject({
   /** What it says now, with what it said when that was typed. */

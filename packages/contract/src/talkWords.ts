@@ -15,5 +15,8 @@ export interface TalkPlace {
 export const talkAddress = ({ about, project, aboutId }: TalkPlace): string =>
   `/talk?about=${about}&project=${encodeURIComponent(project)}&id=${encodeURIComponent(aboutId)}`;
 
+/** So many files go with one message. */
+export const MOST_TALK_FILES = 10;
+
 /** The longest that can be written at once, in characters. */
 export const LONGEST_MESSAGE = 5000;

@@ -93,6 +93,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "PUT /api/inbox/seen": "signedIn",
   "GET /api/talk": "signedIn",
   "POST /api/talk": "signedIn",
+  "POST /api/talk-files": "signedIn",
+  "GET /api/talk-files/:file": "signedIn",
   "PUT /api/talk/:message": "signedIn",
   "PUT /api/talk-read": "signedIn",
   "GET /api/announcements": "signedIn",

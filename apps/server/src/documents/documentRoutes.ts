@@ -1,13 +1,10 @@
-import { Readable } from "node:stream";
-import { pipeline } from "node:stream/promises";
-import { DOCUMENT_PLACES, PREVIEWS, type DocumentPlace } from "@chronometra/contract";
-import type { Request, Response } from "express";
-import type { DataSource } from "typeorm";
+import { DOCUMENT_PLACES, type DocumentPlace } from "@chronometra/contract";
+import type { Request } from "express";
 import { serve, type Serving } from "../access/serve.ts";
 import { Failure } from "../shared/failure.ts";
-import type { DocumentVersionEntity } from "./documentEntities.ts";
 import { addFile, addLink, assertMayAdd, changeDocument, findVersion, listDocuments, type Place } from "./documents.ts";
-import { bytesOf, dropContent, receiveFile } from "./fileParts.ts";
+import { dropContent, receiveFile } from "./fileParts.ts";
+import { sendFile } from "./sendFile.ts";
 
 const said = (request: Request, name: string): string => {
   const value = request.query[name];
@@ -22,46 +19,6 @@ function placeIn(request: Request): Place | { document: string } {
   if (!(DOCUMENT_PLACES as readonly string[]).includes(about))
     throw new Failure("invalid", `Say what it is about: ${DOCUMENT_PLACES.join(", ")}.`);
   return { about: about as DocumentPlace, aboutId: said(request, "aboutId") };
-}
-
-/**
- * Sends a file. What a browser shows without running anything is shown where that is asked for; all else is saved to
- * disk, whatever it is called.
- */
-async function send(
-  database: DataSource,
-  { contentId, file, type, size, digest }: DocumentVersionEntity,
-  request: Request,
-  response: Response,
-): Promise<void> {
-  const isShown = "show" in request.query && PREVIEWS[type] !== undefined;
-  response
-    .attachment(file)
-    .set(
-      "Content-Type",
-      isShown ? (type === "text/plain" ? "text/plain; charset=utf-8" : type) : "application/octet-stream",
-    )
-    .set("content-length", String(size))
-    .set("Cache-Control", "private, no-cache")
-    .set("ETag", `"${digest}"`)
-    // Frames of this application alone may show it, and nothing in it loads or runs; a PDF is an object of its own.
-    .set(
-      "Content-Security-Policy",
-      "default-src 'none'; object-src 'self'; style-src 'unsafe-inline'; frame-ancestors 'self'",
-    );
-  if (isShown)
-    response.set("Content-Disposition", response.get("Content-Disposition")!.replace(/^attachment/, "inline"));
-  if (request.fresh) {
-    response.removeHeader("content-length");
-    response.status(304).end();
-    return;
-  }
-  try {
-    await pipeline(Readable.from(bytesOf(database, contentId)), response);
-  } catch (error) {
-    // Whoever leaves before the end has not failed.
-    if ((error as { code?: string }).code !== "ERR_STREAM_PREMATURE_CLOSE") throw error;
-  }
 }
 
 /** Routes of files and links. */
@@ -94,7 +51,7 @@ export function documentRoutes(serving: Serving): void {
       const number = Number(params["version"]);
       if (!Number.isSafeInteger(number)) throw new Failure("notFound");
       const version = await findVersion(database, me, params["project"]!, params["document"]!, number);
-      await send(database, version, request, response);
+      await sendFile(database, version, request, response);
       return "";
     },
   );

@@ -56,6 +56,7 @@ import { inboxRoutes, sweepNotices } from "../tell/inboxRoutes.ts";
 import { tellDifferences } from "../tell/moved/differences.ts";
 import { tellWaiting } from "../collect/report/tellReports.ts";
 import { tellCycle } from "../cycle/tellPeriods.ts";
+import { sweepTalkFiles } from "../talk/talkFiles.ts";
 
 export interface AppOptions {
   readonly database: DataSource;
@@ -176,6 +177,7 @@ export function createApp(options: AppOptions): App {
       sweepPresence(database),
       sweepDrafts(database),
       sweepParts(database),
+      sweepTalkFiles(database),
       sweepNotices(database),
     ]));
   const unlisten = onWritten(database, () => news.poke());

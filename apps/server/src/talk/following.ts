@@ -8,6 +8,13 @@ import { findSpoken, spokenAt } from "./spoken.ts";
 /** A place as rows name it. */
 export const rowOf = ({ about, project, aboutId }: TalkPlace) => ({ about, projectId: project, aboutId });
 
+/** The place that a row names. */
+export const placeOf = ({ about, projectId, aboutId }: ReturnType<typeof rowOf>): TalkPlace => ({
+  about,
+  project: projectId,
+  aboutId,
+});
+
 /** A place as what is told of it names it. */
 export const talkAbout = ({ about, project, aboutId }: TalkPlace): string => `talk ${about} ${project} ${aboutId}`;
 

@@ -90,6 +90,23 @@ describe("an answer by mail", () => {
     expect(await texts()).toEqual(["Tomas: @Ann, when?"]);
   });
 
+  it("brings its files, says what is not taken, and leaves the picture of a signature out", async () => {
+    const to = await asked();
+    const attachments = [
+      { filename: "Plän.txt", content: "depths" },
+      { filename: "setup.exe", content: Buffer.from("MZ\x90\0".padEnd(200, "\0"), "latin1") },
+      { filename: "logo.png", content: "x", cid: "logo@mail.example", contentDisposition: "inline" as const },
+    ];
+    expect(await send(to, { text: undefined, html: "See this.<img src='cid:logo@mail.example'>", attachments })).toBe(
+      250,
+    );
+    const { messages } = (await tomas.get(`/api${talkAddress(place)}`)).body as Talk;
+    const { text, files } = messages.at(-1)!;
+    expect(text).toMatch(/^See this\.\n\n\[“setup\.exe” was not taken: /);
+    expect(files.map(({ file }) => file)).toEqual(["Plän.txt"]);
+    expect(String((await tomas.get(`/api/talk-files/${files[0]!.id}`)).body)).toBe("depths");
+  });
+
   it("is not taken of nobody: notes of absence end here", async () => {
     const to = await asked();
     expect(await send(to, { headers: { "Auto-Submitted": "auto-replied" }, text: "I am away." })).toBe(250);

@@ -1,4 +1,5 @@
 import EmailReplyParser from "email-reply-parser";
+import { htmlToText } from "html-to-text";
 import { simpleParser, type ParsedMail } from "mailparser";
 import { SMTPServer, type SMTPServerDataStream, type SMTPServerSession } from "smtp-server";
 import type { Logger } from "pino";
@@ -41,6 +42,18 @@ const isAutomatic = ({ headers }: ParsedMail): boolean => {
   return (typeof said === "string" && said.toLowerCase() !== "no") || headers.has("x-auto-response-suppress");
 };
 
+/** What a mail says: its text or, where it has none, what its HTML says (the reader makes that of a mail without files only). */
+const wordsOf = ({ text, html }: ParsedMail): string =>
+  text ?? (html ? htmlToText(html, { selectors: [{ selector: "img", format: "skip" }] }) : "");
+
+/** What somebody put to a mail; pictures that its text shows, as of a signature, and signatures are none. */
+const filesIn = ({ attachments }: ParsedMail): { name: string; bytes: Buffer }[] =>
+  attachments
+    .filter(
+      ({ related, contentType, size }) => !related && size > 0 && !/^application\/(x-)?(pkcs7|pgp)-/.test(contentType),
+    )
+    .map(({ filename, content }) => ({ name: (filename ?? "file").slice(-200), bytes: content }));
+
 interface Way {
   readonly database: DataSource;
   readonly post: Post;
@@ -53,7 +66,8 @@ async function take({ database, post }: Way, stream: SMTPServerDataStream, sessi
   if (isAutomatic(mail)) return;
   const from = mail.from?.value[0]?.address ?? "";
   await takeAnswer(database, post, {
-    ...{ key: post.answerKeyOf(session.envelope.rcptTo[0]!.address)!, from, text: writtenIn(mail.text ?? "") },
+    ...{ key: post.answerKeyOf(session.envelope.rcptTo[0]!.address)!, from, text: writtenIn(wordsOf(mail)) },
+    files: filesIn(mail),
     mailId: mail.messageId?.slice(-255) ?? null,
   });
 }

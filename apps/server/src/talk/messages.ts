@@ -1,15 +1,16 @@
 import { randomUUID } from "node:crypto";
-import type { BodyOf, Me, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
+import type { BodyOf, Me, Talk, TalkFile, TalkMessage, TalkPlace } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { accountNames, everyAccount } from "../access/accounts.ts";
 import { mayEdit, maySee } from "../project/reach.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import type { Telling } from "../tell/post.ts";
-import { letTakePart, noteRead, rowOf } from "./following.ts";
+import { letTakePart, noteRead, placeOf, rowOf } from "./following.ts";
 import { callable, namedIn, type Callable } from "./named.ts";
 import { findSpoken, type Spoken } from "./spoken.ts";
 import { TalkMessageEntity } from "./talkEntities.ts";
+import { filesOf, giveFiles } from "./talkFiles.ts";
 import { tellOfTalk } from "./tellOfTalk.ts";
 
 type Reader = DataSource | EntityManager;
@@ -33,13 +34,13 @@ const mayRemove = (
 const presentMessage = (
   { id, accountId, at, text, byMail, named, was, removedBy }: TalkMessageEntity,
   me: Me,
-  { names, isRemovable }: { readonly names: ReadonlyMap<string, string>; readonly isRemovable: boolean },
+  about: { readonly names: ReadonlyMap<string, string>; isRemovable: boolean; files: readonly TalkFile[] },
 ): TalkMessage => ({
-  mayRemove: isRemovable,
-  ...{ id, by: names.get(accountId) ?? "", own: accountId === me.id, at: at.toISOString(), byMail },
+  ...{ mayRemove: about.isRemovable, files: removedBy === null ? [...about.files] : [] },
+  ...{ id, by: about.names.get(accountId) ?? "", own: accountId === me.id, at: at.toISOString(), byMail },
   ...{ text: removedBy === null ? text : "", named: named.map(({ as }) => as) },
   was: removedBy === null ? (JSON.parse(was) as TalkMessage["was"]) : [],
-  removedBy: removedBy === null ? null : (names.get(removedBy) ?? ""),
+  removedBy: removedBy === null ? null : (about.names.get(removedBy) ?? ""),
 });
 
 /** What was said about something, and who may be named there. */
@@ -56,12 +57,18 @@ export async function viewTalk(manager: Reader, me: Me, place: TalkPlace, isWhol
     accountNames(manager),
     whoSee(manager, spoken),
   ]);
+  const files = await filesOf(
+    manager,
+    messages.map(({ id }) => id),
+  );
   const looksIn = spoken.project === null || place.about === "matter" || maySee(me, spoken.project);
   return {
     ...{ place, name: spoken.name, link: looksIn ? spoken.link : null, mayWrite: !spoken.isClosed },
-    messages: messages
-      .reverse()
-      .map((message) => presentMessage(message, me, { names, isRemovable: mayRemove(me, message, spoken) })),
+    messages: messages.reverse().map((message) =>
+      presentMessage(message, me, {
+        ...{ names, isRemovable: mayRemove(me, message, spoken), files: files.get(message.id) ?? [] },
+      }),
+    ),
     earlier: count - messages.length,
     people: people.map(({ as }) => as),
   };
@@ -71,6 +78,8 @@ export async function viewTalk(manager: Reader, me: Me, place: TalkPlace, isWhol
 interface Said {
   readonly place: TalkPlace;
   readonly text: string;
+  /** The files that go with it, which its writer sent before. */
+  readonly files?: readonly string[] | undefined;
   /** The id of the mail that it came by. */
   readonly mailId?: string | null;
   readonly byMail?: boolean;
@@ -86,16 +95,20 @@ export async function say(
   manager: EntityManager,
   me: Me,
   post: Telling,
-  { place, text, mailId = null, byMail = false, at = new Date() }: Said,
+  { place, text, files = [], mailId = null, byMail = false, at = new Date() }: Said,
 ): Promise<void> {
   const spoken = await findSpoken(manager, me, place);
   assertOpen(spoken);
   const named = namedIn(text, await whoSee(manager, spoken));
+  const id = randomUUID();
+  await giveFiles(manager, me, { place, messageId: id, ids: files });
   await manager.getRepository(TalkMessageEntity).insert({
-    ...{ id: randomUUID(), ...rowOf(place), accountId: me.id, at, text, named, was: "[]", removedBy: null },
+    ...{ id, ...rowOf(place), accountId: me.id, at, text, named, was: "[]", removedBy: null },
     ...{ mailId, byMail },
   });
-  await tellOfTalk(manager, post, me, spoken, { text, named }, at);
+  const sent = (await filesOf(manager, [id])).get(id)!.map(({ file }) => `File: ${file}`);
+  const told = [text, sent.join("\n")].filter((part) => part !== "").join("\n\n");
+  await tellOfTalk(manager, post, me, spoken, { text: told, named }, at);
   await noteRead(manager, me, place);
   await letTakePart(manager, place, [me.id, ...named.map(({ id }) => id)]);
 }
@@ -110,12 +123,6 @@ export async function write(
   await inTransaction(database, (manager) => say(manager, me, post, said));
   return viewTalk(database, me, said.place);
 }
-
-const placeOf = ({ about, projectId, aboutId }: TalkMessageEntity): TalkPlace => ({
-  about,
-  project: projectId,
-  aboutId,
-});
 
 /** Changes, removes or brings back what was said; what it said before is kept. */
 export async function change(

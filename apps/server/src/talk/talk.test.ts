@@ -1,4 +1,12 @@
-import { talkAddress, type Inbox, type Mail, type Talk, type TalkPlace, type TalkThreads } from "@chronometra/contract";
+import {
+  talkAddress,
+  type Inbox,
+  type Mail,
+  type Talk,
+  type TalkFile,
+  type TalkPlace,
+  type TalkThreads,
+} from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -30,6 +38,62 @@ beforeEach(async () => {
   for (const table of ["talk_message", "following", "notice", "mail"])
     await world.database.query(`delete from ${table}`);
   project = await world.addProject(tomas.me, smallPlan());
+});
+
+const attach = (who: Caller, name: string, bytes: Buffer, place = at()) =>
+  who.send("post", `/api${talkAddress(place).replace("/talk", "/talk-files")}`).attach("file", bytes, name);
+
+describe("a file in a talk", () => {
+  it("waits for its message, goes with it once, and is read by whoever reads that", async () => {
+    const sent = (await attach(tomas, "Møller soil.txt", Buffer.from("clay below"))).body as TalkFile;
+    expect(sent).toMatchObject({ file: "Møller soil.txt", type: "text/plain", size: 10 });
+    const address = `/api/talk-files/${sent.id}`;
+    expect((await quill.get(address)).status).toBe(404);
+    const withFile = (who: Caller, text = "", place = at()) =>
+      who.send("post", "/api/talk", { place, text, files: [sent.id] });
+    for (const wrong of [await withFile(quill), await withFile(tomas, "", at({ aboutId: "", about: "project" }))])
+      expect([wrong.status, wrong.body.message]).toEqual([422, expect.stringContaining("is not there any more")]);
+    expect((await talk(ann)).messages).toEqual([]);
+    expect((await withFile(tomas)).status).toBe(200);
+    expect((await withFile(tomas)).status).toBe(422);
+    const { messages } = await talk(ann);
+    expect(messages.map(({ text, files }) => [text, files])).toEqual([["", [sent]]]);
+    const got = await ann.get(address);
+    expect([got.status, got.headers["content-disposition"], String(got.body)]).toEqual([
+      200,
+      expect.stringMatching(/^attachment; .*soil\.txt/),
+      "clay below",
+    ]);
+    expect((await ann.get(`${address}?show`)).headers["content-type"]).toMatch(/^text\/plain/);
+    for (const who of [zed, dagny]) expect((await who.get(address)).status).toBe(404);
+    expect((await mails(ann))[0]).toMatchObject({ body: expect.stringContaining("File: Møller soil.txt") });
+    // Removed with what was said, and there again with it.
+    const { id } = messages[0]!;
+    await tomas.send("put", `/api/talk/${id}`, { removed: true });
+    expect([(await ann.get(address)).status, (await talk(ann)).messages[0]!.files]).toEqual([404, []]);
+    await tomas.send("put", `/api/talk/${id}`, { removed: false });
+    expect((await ann.get(address)).status).toBe(200);
+  });
+
+  it("is refused where nothing may be said, where it is a program, and forgotten where nothing is said with it", async () => {
+    expect((await attach(zed, "x.txt", Buffer.from("x"))).status).toBe(404);
+    const program = await attach(tomas, "notes.txt", Buffer.from("MZ\x90\0".padEnd(200, "\0"), "latin1"));
+    expect(program.status).toBe(422);
+    const { id } = (await attach(tomas, "a.txt", Buffer.from("a"))).body as TalkFile;
+    await world.app.sweep();
+    expect((await tomas.get(`/api/talk-files/${id}`)).status).toBe(200);
+    await world.database.query("update talk_file set at = at - interval 7 hour");
+    await world.database.query("update document_part set at = at - interval 7 hour");
+    await world.app.sweep();
+    expect((await tomas.get(`/api/talk-files/${id}`)).status).toBe(404);
+    expect(
+      await world.database.query(
+        "select 1 from document_part p join document_version v using (content_id) where v.document_id = ?",
+        [id],
+      ),
+    ).toEqual([]);
+    expect((await say(tomas, " ")).status).toBe(422);
+  });
 });
 
 describe("talk", () => {

@@ -50,6 +50,33 @@ export class TalkMessageEntity {
   removedBy!: string | null;
 }
 
+/** A file that goes with a message: its bytes are those of the version of a document that bears its id. */
+@Entity("talk_file")
+@Index("talk_file_message", ["messageId"])
+export class TalkFileEntity {
+  @PrimaryColumn({ type: "varchar", length: 36 })
+  id!: string;
+
+  /** `null` until it is said with something. */
+  @Column({ name: "message_id", type: "varchar", length: 36, nullable: true })
+  messageId!: string | null;
+
+  @Column({ type: "varchar", length: 12 })
+  about!: TalkAbout;
+
+  @Column({ name: "project_id", type: "varchar", length: 36 })
+  projectId!: string;
+
+  @Column({ name: "about_id", type: "varchar", length: 120 })
+  aboutId!: string;
+
+  @Column({ name: "account_id", type: "varchar", length: 36 })
+  accountId!: string;
+
+  @Column({ type: "datetime", precision: 3 })
+  at!: Date;
+}
+
 /** Who takes part where something is said: they wrote there, were named there, or follow it. */
 @Entity("following")
 export class FollowingEntity {
@@ -79,4 +106,4 @@ export class FollowingEntity {
 }
 
 /** The tables of this room. */
-export const TALK_ENTITIES = [TalkMessageEntity, FollowingEntity, AnnouncementEntity];
+export const TALK_ENTITIES = [TalkMessageEntity, TalkFileEntity, FollowingEntity, AnnouncementEntity];

@@ -9,6 +9,10 @@ import { change, viewTalk, write } from "./messages.ts";
 import { countTalk, listThreads } from "./threads.ts";
 import { follow, listFollowed, noteRead } from "./following.ts";
 import { announce, endAnnouncement, listAnnouncements } from "./announce/announcements.ts";
+import { inTransaction } from "../shared/database.ts";
+import { dropContent, receiveFile } from "../documents/fileParts.ts";
+import { sendFile } from "../documents/sendFile.ts";
+import { addTalkFile, assertMaySend, findTalkFile } from "./talkFiles.ts";
 
 const said = ({ query }: Request, name: string): string => {
   const value = query[name];
@@ -28,6 +32,21 @@ export function talkRoutes(serving: Serving, post: Post): void {
     viewTalk(database, me, placeIn(request), said(request, "all") === "1"),
   );
   serve(serving, "POST /api/talk", ({ database, me, body }) => write(database, me, post, body));
+  serve(serving, "POST /api/talk-files", async ({ database, me, request, response }) => {
+    const place = placeIn(request);
+    await assertMaySend(database, me, place);
+    const content = await receiveFile(database, request, response);
+    try {
+      return await inTransaction(database, (manager) => addTalkFile(manager, me, place, content));
+    } catch (error) {
+      await dropContent(database, content.id);
+      throw error;
+    }
+  });
+  serve(serving, "GET /api/talk-files/:file", async ({ database, me, params, request, response }) => {
+    await sendFile(database, await findTalkFile(database, me, params["file"]!), request, response);
+    return "";
+  });
   serve(serving, "PUT /api/talk/:message", ({ database, me, params, body }) =>
     change(database, me, post, params["message"]!, body),
   );

@@ -78,7 +78,14 @@ function Opener({ project, document }: Pick<Props, "project" | "document">) {
       <button type="button" className="link-quiet cursor-pointer text-left break-all" onClick={() => setOpen(true)}>
         {name}
       </button>
-      {open && <Preview project={project} document={document} version={newest} onClose={() => setOpen(false)} />}
+      {open && (
+        <Preview
+          name={name}
+          type={newest.type}
+          address={(way) => fileAddress(project, id, newest.number, way)}
+          onClose={() => setOpen(false)}
+        />
+      )}
     </>
   );
 }

@@ -25,7 +25,7 @@ interface ShownProps extends Props {
 
 function Shown({ project, place, ask, onOf, all, mayEdit }: ShownProps) {
   const documents = useDocuments(project);
-  const { sending, faults, send, cancel } = useSending(documents);
+  const { sending, faults, send, cancel } = useSending(documents.addFile);
   const [over, setOver] = useState(false);
   const here = all.filter((each) => isAt(each, place));
   const listed = onOf === undefined ? here : [...here, ...all.filter((each) => !isAt(each, place))];

@@ -1,13 +1,12 @@
 import { LARGEST_FILE } from "@chronometra/contract";
 import { useRef, useState } from "react";
-import type { Documents, Place } from "./queries.ts";
 
 /** Files on their way, one after the other; what cannot be sent is told by name. */
-export function useSending(documents: Documents) {
+export function useSending<To>(sendOne: (to: To, file: File, signal: AbortSignal) => Promise<void>) {
   const [sending, setSending] = useState<string | null>(null);
   const [faults, setFaults] = useState<readonly string[]>([]);
   const stop = useRef(new AbortController());
-  const send = async (to: Place | { document: string }, files: readonly File[]): Promise<void> => {
+  const send = async (to: To, files: readonly File[]): Promise<void> => {
     stop.current = new AbortController();
     const { signal } = stop.current;
     const told: string[] = [];
@@ -18,7 +17,7 @@ export function useSending(documents: Documents) {
       try {
         if (file.size > LARGEST_FILE)
           throw new Error(`“${file.name}” has more than ${LARGEST_FILE / 1024 / 1024} MB; give a link to it instead.`);
-        await documents.addFile(to, file, signal);
+        await sendOne(to, file, signal);
       } catch (error) {
         if (!signal.aborted) told.push(error instanceof Error ? error.message : String(error));
       }

@@ -5,6 +5,7 @@ import { countWords, momentWords } from "../shared/words/words.ts";
 import { Composer } from "./Composer.tsx";
 import type { Talker } from "./queries.ts";
 import { Said } from "./Said.tsx";
+import { TalkFiles } from "./TalkFiles.tsx";
 
 interface Props {
   readonly message: TalkMessage;
@@ -113,7 +114,7 @@ function Acts({ message: { id, own, removedBy, mayRemove }, talker, onRewrite }:
 
 /** A line of the log: when, who, what; changed by whoever wrote it, removed by them or the project’s manager. */
 export function MessageLine({ message, people, mayWrite, talker }: Props) {
-  const { by, own, at, text, byMail, named, was, removedBy, mayRemove } = message;
+  const { by, own, at, text, byMail, named, files, was, removedBy, mayRemove } = message;
   const [rewriting, setRewriting] = useState(false);
   return (
     <li className="grid grid-cols-[8.5rem_1fr] gap-x-4 border-b rule py-2 max-sm:grid-cols-1">
@@ -129,7 +130,8 @@ export function MessageLine({ message, people, mayWrite, talker }: Props) {
         {removedBy === null && rewriting && (
           <Rewrite message={message} people={people} talker={talker} onClose={() => setRewriting(false)} />
         )}
-        {removedBy === null && !rewriting && <Said text={text} named={named} />}
+        {removedBy === null && !rewriting && text !== "" && <Said text={text} named={named} />}
+        {removedBy === null && <TalkFiles name={`Files of ${by}`} files={files} />}
         {!rewriting && <Was was={was} named={named} />}
         {(own || mayRemove) && mayWrite && !rewriting && (
           <p className="flex gap-2 pt-1 text-xs [&_button]:min-h-[24px]">

@@ -1,4 +1,4 @@
-import { talkAddress, type Talk, type TalkPlace } from "@chronometra/contract";
+import { talkAddress, type Talk, type TalkFile, type TalkPlace } from "@chronometra/contract";
 import { queryOptions, useQueryClient } from "@tanstack/react-query";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { call } from "../shared/session/api.ts";
@@ -45,7 +45,10 @@ export function useTalker(place: TalkPlace) {
   const put = async (message: string, body: { text?: { was: string; value: string }; removed?: boolean }) =>
     show(await call("PUT /api/talk/:message", { params: { message }, body }));
   return {
-    say: async (text: string): Promise<void> => show(await call("POST /api/talk", { body: { place, text } })),
+    say: async (text: string, files: readonly TalkFile[]): Promise<void> =>
+      show(await call("POST /api/talk", { body: { place, text, files: files.map(({ id }) => id) } })),
+    sendFile: (to: TalkPlace, file: File, signal: AbortSignal): Promise<TalkFile> =>
+      call("POST /api/talk-files", { query: queryOf(to), files: [file], signal }),
     rewrite: (message: string, was: string, value: string): Promise<void> => put(message, { text: { was, value } }),
     remove: async (message: string): Promise<void> => {
       await put(message, { removed: true });

@@ -1,6 +1,6 @@
 /** @jest-environment jsdom */
-import type { Announcement, Followed, Found, Talk, TalkMessage, TalkPlace } from "@chronometra/contract";
-import { screen, waitFor, within } from "@testing-library/react";
+import type { Announcement, Followed, Found, Talk, TalkFile, TalkMessage, TalkPlace } from "@chronometra/contract";
+import { cleanup, screen, waitFor, within } from "@testing-library/react";
 import userEvent from "@testing-library/user-event";
 import { listen, Refusal, show, someone, type Sent } from "../testing/fakePage.tsx";
 import { preference } from "../shared/session/preferences.ts";
@@ -15,7 +15,17 @@ jest.mock("../shared/messages/toast.ts", () => ({ toast: Object.assign(jest.fn()
 
 const PLACE: TalkPlace = { about: "activity", project: "p", aboutId: "dig" };
 const said = (id: string, text: string, more: Partial<TalkMessage> = {}): TalkMessage => ({
-  ...{ id, by: "Tomas", own: false, at: "2026-11-20T10:00:00.000Z", text, byMail: false, named: [], was: [] },
+  ...{
+    id,
+    by: "Tomas",
+    own: false,
+    at: "2026-11-20T10:00:00.000Z",
+    text,
+    byMail: false,
+    named: [],
+    was: [],
+    files: [],
+  },
   ...{ removedBy: null, mayRemove: more.own === true },
   ...more,
 });
@@ -24,6 +34,7 @@ const talk = (messages: TalkMessage[], more: Partial<Talk> = {}): Talk => ({
   people: ["Ann", "Ann Marsh", "Bo"],
   ...more,
 });
+const FILE: TalkFile = { id: "f1", file: "log.txt", type: "text/plain", size: 2048 };
 const FOUND: Found = {
   ...{ readAs: [], projects: [], people: [], watchlists: [], groups: [], risks: [], matters: [], periods: [] },
   activities: [
@@ -111,8 +122,34 @@ describe("talk", () => {
     await userEvent.keyboard("{ArrowDown}{Enter}");
     expect(((await field()) as HTMLTextAreaElement).value).toBe("@Ann Marsh ");
     await userEvent.keyboard("and @b{Escape}{Enter}now{Control>}{Enter}{/Control}");
-    await waitFor(() => expect(written(sent)).toEqual([{ place: PLACE, text: "@Ann Marsh and @b\nnow" }]));
+    await waitFor(() => expect(written(sent)).toEqual([{ place: PLACE, text: "@Ann Marsh and @b\nnow", files: [] }]));
     await waitFor(async () => expect(((await field()) as HTMLTextAreaElement).value).toBe(""));
+  });
+
+  it("sends files with what is said, kept beside the draft until then; what cannot be sent is told", async () => {
+    const sent = serve(talk([]), ({ to, body }) =>
+      to.startsWith("POST /api/talk-files")
+        ? { id: `f${++came}`, file: came === 1 ? "log.txt" : "plan.pdf", type: "text/plain", size: 2048 }
+        : talk([said("1", (body as { text: string }).text, { files: [FILE], by: "Cora" })]),
+    );
+    let came = 0;
+    show(<Thread place={PLACE} />);
+    const input = await screen.findByLabelText("Files to go with it", { selector: "input" });
+    await userEvent.upload(input, [new File(["a"], "log.txt"), new File(["b"], "plan.pdf")]);
+    const waiting = () => within(screen.getByRole("list", { name: "Files to go with it" }));
+    await waitFor(() => expect(waiting().getAllByRole("listitem")).toHaveLength(2));
+    cleanup();
+    show(<Thread place={PLACE} />);
+    await field();
+    await userEvent.click(waiting().getByRole("button", { name: "Do not send plan.pdf" }));
+    const huge = Object.defineProperty(new File(["x"], "huge.zip"), "size", { value: 26 * 1024 * 1024 });
+    await userEvent.upload(screen.getByLabelText("Files to go with it", { selector: "input" }), huge);
+    expect((await screen.findByRole("alert")).textContent).toMatch(/^“huge.zip” has more than 25 MB/);
+    await userEvent.click(screen.getByRole("button", { name: "Send" }));
+    await waitFor(() => expect(written(sent)).toEqual([{ place: PLACE, text: "", files: ["f1"] }]));
+    const files = within(await screen.findByRole("list", { name: "Files of Cora" }));
+    expect(files.getByRole("button", { name: "log.txt" })).toBeTruthy();
+    expect(screen.queryByRole("list", { name: "Files to go with it" })).toBeNull();
   });
 
   it("links what is found by its name", async () => {
