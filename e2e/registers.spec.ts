@@ -58,3 +58,30 @@ test("an action is raised, stands beside the work it is tied to and on its owner
   await own.getByText(/^History/).click();
   await expect(own.getByRole("row").filter({ hasText: "Amadou Keller" })).toContainText("to do");
 });
+
+test("a list is brought into the registers from a spreadsheet, looked at first, and taken back whole", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  await page.goto("/registers?kind=action");
+  await page.getByRole("button", { name: "Bring a list …" }).click();
+  const dialog = page.getByRole("dialog");
+  const lines = [
+    "What\tProject\tOwner\tDue",
+    "Grease the hinges\tLG-02\tKeller, Amadou\t9 Dec 2026",
+    "Wash the gauge\tnowhere\t\t",
+  ];
+  await dialog.getByLabel("Lines of a spreadsheet").fill(lines.join("\n"));
+  await expect(dialog.getByRole("region", { name: "What was understood" })).toContainText("“nowhere” is no code");
+  await expect(dialog.getByRole("button", { name: "Add 1" })).toBeDisabled();
+  await page.keyboard.press("Escape");
+
+  await page.getByRole("button", { name: "Bring a list …" }).click();
+  await dialog.getByLabel("Lines of a spreadsheet").fill(lines.slice(0, 2).join("\n"));
+  await dialog.getByRole("button", { name: "Add 1" }).click();
+  const row = page.getByRole("row").filter({ hasText: "Grease the hinges" });
+  await expect(row).toContainText("Amadou Keller");
+  await expect(row).toContainText("9 Dec 2026");
+  await page.getByRole("button", { name: "Undo" }).click();
+  await expect(row).toHaveCount(0);
+});

@@ -32,6 +32,9 @@ test("who is called in a talk hears of it, answers on the desk and by mail, and 
     .first()
     .click();
   await expect(other.getByText("Who has the key of the gatehouse")).toBeVisible();
+  const file = { name: "keys.txt", mimeType: "text/plain", buffer: Buffer.from("gatehouse: at the lock") };
+  await other.getByLabel("Files to go with it").setInputFiles(file);
+  await expect(other.getByRole("list", { name: "Files to go with it" })).toContainText("keys.txt");
   await other.getByLabel("What you say").fill("Or ask at the lock.");
   await other.getByRole("button", { name: "Send" }).click();
   await expect(other.getByText("Or ask at the lock.")).toBeVisible();
@@ -43,6 +46,9 @@ test("who is called in a talk hears of it, answers on the desk and by mail, and 
 
   await page.reload();
   await expect(page.getByText("Or ask at the lock.")).toBeVisible();
+  await page.getByRole("button", { name: "keys.txt" }).click();
+  await expect(page.frameLocator("iframe").getByText("gatehouse: at the lock")).toBeVisible();
+  await page.keyboard.press("Escape");
   await page.getByRole("link", { name: /Align drives, north chamber/ }).click();
   const answered = page.getByRole("listitem").filter({ hasText: "Both held this night." });
   await expect(answered).toContainText("by mail");

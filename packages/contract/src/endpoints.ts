@@ -98,7 +98,11 @@ import {
   writeProgrammeSchema,
 } from "./groups.ts";
 import {
+  addedMattersSchema,
+  broughtListSchema,
   matterCountsSchema,
+  newMattersSchema,
+  removedMattersSchema,
   mattersSchema,
   matterSettingsSchema,
   issueAtWorkSchema,
@@ -475,6 +479,21 @@ export const endpoints = {
     response: matterSettingsSchema,
   },
   "POST /api/matters": { summary: "Put something into a register", body: newMatterSchema, response: matterViewSchema },
+  "POST /api/matters/list": {
+    summary: "Put a list of things into registers, all or nothing",
+    body: newMattersSchema,
+    response: addedMattersSchema,
+  },
+  "PUT /api/matters/list": {
+    summary: "Remove all of a list, or bring it back; risks of plans are left alone",
+    body: removedMattersSchema,
+    response: done,
+  },
+  "POST /api/matters/read": {
+    summary:
+      "Understand a table (multipart, `file`) as lines for the registers; `kind` and `project` where it does not say, `dateOrder`, and `columns` as JSON, column by heading; nothing is stored",
+    response: broughtListSchema,
+  },
   "GET /api/matters/:matter": { summary: "A matter with its history", response: matterViewSchema },
   "PUT /api/matters/:matter": {
     summary: "Write things of a matter, all or nothing; `null` where it is removed",

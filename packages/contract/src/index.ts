@@ -82,6 +82,9 @@ export {
   MATTER_KIND_WORDS,
   MATTER_KINDS,
   MATTER_STATES,
+  LIST_COLUMNS,
+  MOST_LISTED,
+  type ListColumn,
   matterStateWords,
   OWNERS_FIELDS,
   RESPONSE_WORDS,
@@ -95,6 +98,7 @@ export {
 } from "./matterWords.ts";
 export {
   matterSettingsSchema,
+  type BroughtList,
   type Matter,
   type MatterCounts,
   type MatterEvents,

@@ -78,3 +78,22 @@ export const DEFAULT_SEVERITIES: readonly { readonly id: string; readonly name: 
 
 /** Bounds of the bands of probability that the matrix has, the least first; each reaches up to the next. */
 export const CHANCE_BANDS = [0, 0.1, 0.3, 0.5, 0.7] as const;
+
+/** So many are put into registers at once. */
+export const MOST_LISTED = 1000;
+
+/** What the columns of a list can hold, besides own fields. */
+export const LIST_COLUMNS = {
+  kind: "Kind",
+  title: "What",
+  place: "Of",
+  text: "Description",
+  severity: "Severity",
+  chance: "Probability",
+  owner: "Owner",
+  due: "Due",
+  state: "State",
+  strategy: "Kind of response",
+  response: "What is done about it",
+} as const;
+export type ListColumn = keyof typeof LIST_COLUMNS;

@@ -1,6 +1,6 @@
 import { dateSchema, ownFieldSchema, ownValueSchema } from "@chronometra/core";
 import { z } from "zod";
-import { MATTER_KINDS, MATTER_STATES, STRATEGIES, TIE_PLACES } from "./matterWords.ts";
+import { MATTER_KINDS, MATTER_STATES, MOST_LISTED, STRATEGIES, TIE_PLACES } from "./matterWords.ts";
 import { amountMinorSchema } from "./units.ts";
 
 const key = z.string().min(1).max(64);
@@ -122,6 +122,11 @@ export const newMatterSchema = z.strictObject({
   due: dated.optional(),
   chance: chanceSchema.nullable().optional(),
   ties: tiesSchema.optional(),
+  /** How it stands from the beginning, where it was kept elsewhere before. */
+  state: z.enum(["open", "settled"]).optional(),
+  strategy: z.enum(STRATEGIES).nullable().optional(),
+  response: longText.optional(),
+  values: z.record(key, ownValueSchema).optional(),
 });
 export type NewMatter = z.infer<typeof newMatterSchema>;
 
@@ -153,3 +158,38 @@ export const strikeSchema = z.strictObject({
   due: dated,
 });
 export const struckSchema = z.object({ issue: z.string(), woken: z.array(z.string()), revision: z.int() });
+
+/** A list for the registers, all or nothing. */
+export const newMattersSchema = z.strictObject({ matters: z.array(newMatterSchema).min(1).max(MOST_LISTED) });
+/** What was added, and the revisions that plans have now which gained risks. */
+export const addedMattersSchema = z.object({
+  ids: z.array(z.string()),
+  revisions: z.array(z.object({ project: z.string(), revision: z.int() })),
+});
+export const removedMattersSchema = z.strictObject({
+  ids: z.array(z.string().max(80)).max(MOST_LISTED),
+  removed: z.boolean(),
+});
+
+/** A table of a file, understood as lines for the registers; nothing of it is stored. */
+export const broughtListSchema = z.object({
+  headings: z.array(z.object({ heading: z.string(), column: z.string().nullable() })),
+  /** What columns can be taken for, in words, own fields of the registers among them. */
+  columns: z.array(z.object({ id: z.string(), name: z.string() })),
+  /** Whether dates stand there that can be read in more than one order. */
+  asksDateOrder: z.boolean(),
+  lines: z.array(
+    z.object({
+      /** Number of the row in the file. */
+      row: z.int(),
+      /** What the file says, by column. */
+      said: z.record(z.string(), z.string()),
+      /** What it comes to; `null` where it cannot be. */
+      matter: newMatterSchema.nullable(),
+      faults: z.array(z.string()),
+      /** Whether one of that name stands in that register. */
+      isThere: z.boolean(),
+    }),
+  ),
+});
+export type BroughtList = z.infer<typeof broughtListSchema>;

@@ -1,6 +1,7 @@
 import type { Me, NewMatter, Tie } from "@chronometra/contract";
 import { listMatters } from "../matters/listMatters.ts";
-import { raiseMatter, writeMatter } from "../matters/writeMatters.ts";
+import { raiseMatter } from "../matters/raise/raiseMatters.ts";
+import { writeMatter } from "../matters/writeMatters.ts";
 import { UNTOLD, planOf, type LiveProject, type World } from "./world.ts";
 
 /** How severe risks were taken to be in the beginning, by project and name. */

@@ -15,7 +15,7 @@ import { deciders } from "../access/accounts.ts";
 import { namables } from "../resources/namables.ts";
 import { noteInLog, setState } from "../charter/charter.ts";
 import { tellOwner } from "../matters/tellOfMatters.ts";
-import { beginMatter } from "../matters/writeMatters.ts";
+import { beginMatter } from "../matters/raise/raiseMatters.ts";
 import { writeProject, writeProjects } from "../plan/writeProjects.ts";
 import { assertNotClosed } from "../project/projectAccess.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";

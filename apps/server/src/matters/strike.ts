@@ -13,7 +13,8 @@ import { MatterTieEntity } from "./matterEntities.ts";
 import type { MatterRow } from "./matterRows.ts";
 import type { Telling } from "../tell/post.ts";
 import { tellStruck } from "./tellOfMatters.ts";
-import { beginMatter, noteEvent } from "./writeMatters.ts";
+import { beginMatter } from "./raise/raiseMatters.ts";
+import { noteEvent } from "./writeMatters.ts";
 
 /** A risk of a plan that may still strike. */
 async function openRisk(manager: DataSource | EntityManager, me: Me, id: string): Promise<MatterRow> {

@@ -1,4 +1,3 @@
-import { randomUUID } from "node:crypto";
 import {
   matterStateWords,
   OWNERS_FIELDS,
@@ -7,15 +6,11 @@ import {
   type MatterView,
   type MatterWrite,
   type Me,
-  type NewMatter,
 } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { storeChanges } from "../plan/changeService.ts";
-import { writeProject, writeProjects, type Writing } from "../plan/writeProjects.ts";
-import { ProgrammeEntity, type ProjectEntity } from "../project/projectEntity.ts";
-import { holdsIn } from "../project/reach.ts";
-import { todayOf } from "../shared/clock.ts";
+import { writeProjects } from "../plan/writeProjects.ts";
 import { inTransaction } from "../shared/database.ts";
 import { Failure, orNotFound } from "../shared/failure.ts";
 import { isNews } from "../shared/seen.ts";
@@ -26,9 +21,6 @@ import { matterSettings } from "./matterSettings.ts";
 import type { Telling } from "../tell/post.ts";
 import { askNoMore, tellOwner, tellSettled } from "./tellOfMatters.ts";
 import { assertFits, fieldWords, saidIn, valueWords, withWrite, type Written } from "./writes.ts";
-
-/** The id of what there is to know of a project's risk. */
-export const idOfRisk = (projectId: string, riskId: string): string => `${projectId}:${riskId}`;
 
 /** Stores a matter with what it is tied to. */
 export async function storeMatter(manager: EntityManager, { row, content, ties, removed }: Written): Promise<void> {
@@ -88,7 +80,7 @@ function planChanges(row: MatterRow, writes: readonly MatterWrite[]): Change[] {
 }
 
 /** Those writes that say anything new, held against what stands there; applied, and noted. */
-async function applyWrites(
+export async function applyWrites(
   manager: EntityManager,
   me: Me,
   row: MatterRow,
@@ -112,7 +104,7 @@ async function applyWrites(
 }
 
 /** A matter that someone may write these things of. */
-async function writable(
+export async function writable(
   manager: EntityManager,
   me: Me,
   id: string,
@@ -191,118 +183,4 @@ export async function writeMatter(
         await storeChanges(writing, writing.project(projectId), { changes, label: `Risk “${row.title}” changed` });
     });
   return writes.some((write) => write.field === "removed" && write.value) ? null : viewMatter(database, me, id);
-}
-
-/** A matter that begins, without what is written of it at once. */
-const bare = (
-  me: Me,
-  { kind, project, group, title, chance = null }: NewMatter,
-  of: { readonly id: string; readonly riskId: string | null },
-): MatterRow => ({
-  ...{ id: of.id, kind, projectId: project, groupId: group, riskId: of.riskId, title, state: "open", chance },
-  ...{ severity: null, owner: null, raisedBy: me.id, raisedOn: todayOf(me), due: null, closedOn: null, content: "{}" },
-  ...{
-    expected: null,
-    currency: null,
-    digits: null,
-    code: null,
-    projectName: null,
-    managerId: null,
-    programmeId: null,
-  },
-  ...{ isClosed: 0, groupName: null, groupManager: null },
-});
-
-/** What is said of a new matter besides its title, as it is written. */
-function firstWrites({ text = "", severity = null, owner = null, due = null, ties = [] }: NewMatter): MatterWrite[] {
-  const all: MatterWrite[] = [
-    { field: "text", was: "", value: text },
-    { field: "severity", was: null, value: severity },
-    { field: "owner", was: null, value: owner },
-    { field: "due", was: null, value: due },
-    { field: "ties", was: [], value: ties },
-  ];
-  return all.filter(({ was, value }) => JSON.stringify(was) !== JSON.stringify(value));
-}
-
-/** Puts a matter into its register, within the transaction of what makes it. */
-export async function beginMatter(
-  manager: EntityManager,
-  me: Me,
-  asked: NewMatter,
-  of: { readonly id: string; readonly riskId: string | null } = { id: randomUUID(), riskId: null },
-): Promise<string> {
-  const settings = await matterSettings(manager);
-  let written: Written = { row: bare(me, asked, of), content: {}, ties: [], removed: false };
-  for (const write of firstWrites(asked)) {
-    await assertFits({ manager, row: written.row, settings }, write);
-    written = withWrite(written, write, me);
-  }
-  await storeMatter(manager, written);
-  await noteEvent(manager, me, of.id, { field: "Raised", was: "", value: asked.title });
-  return of.id;
-}
-
-/** What its owner is told of a new matter. */
-const toldOf = (id: string, { kind, title, project, due = null }: NewMatter, code: string | null) => ({
-  projectId: project,
-  id,
-  kind,
-  title,
-  due,
-  code,
-});
-
-/** Puts something into a register of a project that is being written; a risk into its plan. */
-async function beginOfProject(writing: Writing, project: ProjectEntity, asked: NewMatter): Promise<string> {
-  const { manager, me } = writing;
-  const { kind, title, chance = null } = asked;
-  if (kind !== "risk") return beginMatter(manager, me, asked);
-  const riskId = randomUUID().slice(0, 13);
-  const row = { id: riskId, name: title, probability: chance!, effects: [] };
-  const changes: Change[] = [{ type: "addRow", table: "risks", key: riskId, row }];
-  await storeChanges(writing, project, { changes, label: `Risk “${title}” added` });
-  return beginMatter(manager, me, asked, { id: idOfRisk(project.id, riskId), riskId });
-}
-
-/** Refuses whoever may not put something into the registers of a group, or of the house. */
-async function assertMayRaise(manager: EntityManager, me: Me, group: string | null): Promise<void> {
-  if (group === null) {
-    if (!holdsIn(me, "controller", null))
-      throw new Failure("notAllowed", "What is of the whole house is put here by its controllers.");
-    return;
-  }
-  const { managerId } = orNotFound(
-    await manager.getRepository(ProgrammeEntity).findOneBy({ id: group }),
-    "group of that address",
-  );
-  if (managerId !== me.id && !holdsIn(me, "controller", group))
-    throw new Failure("notAllowed", "What is of a group is put here by its manager and by controllers.");
-}
-
-/**
- * Puts something into a register. A project's risk becomes one of its plan, so that chances can be reckoned with it.
- * @throws {Failure} notAllowed, invalid
- */
-export async function raiseMatter(database: DataSource, me: Me, post: Telling, asked: NewMatter): Promise<MatterView> {
-  const { kind, project, group, chance = null } = asked;
-  if (project !== null && group !== null)
-    throw new Failure("invalid", "It is of a project or of a group, not of both.");
-  if (kind === "risk" && chance === null) throw new Failure("invalid", "Say how likely the risk is, as a percent.");
-  if (kind !== "risk" && chance !== null) throw new Failure("invalid", "Only a risk has a probability.");
-  if (project === null) {
-    const id = await inTransaction(database, async (manager) => {
-      await assertMayRaise(manager, me, group);
-      const begun = await beginMatter(manager, me, asked);
-      await tellOwner(manager, post, me, toldOf(begun, asked, null), asked.owner ?? null);
-      return begun;
-    });
-    return viewMatter(database, me, id);
-  }
-  const id = await writeProject(database, me, project, async (writing, found) => {
-    const begun = await beginOfProject(writing, found, asked);
-    await tellOwner(writing.manager, post, me, toldOf(begun, asked, found.code), asked.owner ?? null);
-    return begun;
-  });
-  return viewMatter(database, me, id);
 }

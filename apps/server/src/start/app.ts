@@ -57,6 +57,7 @@ import { tellDifferences } from "../tell/moved/differences.ts";
 import { tellWaiting } from "../collect/report/tellReports.ts";
 import { tellCycle } from "../cycle/tellPeriods.ts";
 import { sweepTalkFiles } from "../talk/talkFiles.ts";
+import { bringRoutes } from "../bring/bringRoutes.ts";
 
 export interface AppOptions {
   readonly database: DataSource;
@@ -162,6 +163,7 @@ export function createApp(options: AppOptions): App {
   cycleRoutes(serving, post, makeReport(post));
   reportRoutes(serving, post);
   charterRoutes(serving, post);
+  bringRoutes(serving);
   matterRoutes(serving, post);
   talkRoutes(serving, post);
   gateRoutes(serving, post);

@@ -21,6 +21,7 @@ import { MatterDialog } from "./MatterDialog.tsx";
 import { NewMatterForm } from "./NewMatterForm.tsx";
 import { mattersQuery, useMatters, type Asked } from "./queries.ts";
 import { RiskMatrix } from "./risks/RiskMatrix.tsx";
+import { BringList } from "./bring/BringList.tsx";
 
 const FILTERS = ["kind", "group", "tie", "all", "overdue", "mine"] as const;
 
@@ -199,6 +200,7 @@ function Shown({ asked, project, shown, params, put }: ShownProps) {
                 Scale and fields
               </Link>
             )}
+            {mayAdd && <BringList kind={kind} project={project} keeper={keeper} />}
             {mayAdd && (
               <button type="button" className="btn btn-sm" onClick={() => setAdding(true)}>
                 {kind === null ? "Add …" : `Add ${MATTER_KIND_WORDS[kind][0]} …`}

@@ -3,6 +3,7 @@ import { keepPreviousData, queryOptions, useQueryClient, type QueryClient } from
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { call } from "../shared/session/api.ts";
 import { takenBack } from "../shared/session/takenBack.ts";
+import { countWords } from "../shared/words/words.ts";
 
 /** What of the registers is asked for, as it stands in the address. */
 export type Asked = Readonly<Partial<Record<"kind" | "group" | "tie" | "all" | "overdue" | "mine", string>>>;
@@ -73,6 +74,23 @@ export function useMatters() {
       } catch (error) {
         return { fault: faultOf(error) };
       }
+    },
+    /** Adds a list, all or nothing. */
+    addList: async (matters: NewMatter[]): Promise<string | null> => {
+      try {
+        const { ids, revisions } = await call("POST /api/matters/list", { body: { matters } });
+        const remove = (removed: boolean) => call("PUT /api/matters/list", { body: { ids, removed } });
+        undoToast(client, {
+          revisions,
+          words: `${countWords(ids.length, "line is", "lines are")} added.`,
+          also: () => remove(true),
+        });
+      } catch (error) {
+        return faultOf(error);
+      } finally {
+        mattersChanged(client);
+      }
+      return null;
     },
   };
 }

@@ -56,7 +56,7 @@ export function TalkFiles({ name, files, onRemove }: FilesProps) {
             <button
               type="button"
               className="btn btn-ghost btn-xs min-h-[24px] min-w-[24px] px-1"
-              aria-label={`Do not send ${file.file}`}
+              aria-label={`Leave ${file.file} out`}
               onClick={() => onRemove(file)}
             >
               <X size={12} aria-hidden="true" />

@@ -141,7 +141,7 @@ describe("talk", () => {
     cleanup();
     show(<Thread place={PLACE} />);
     await field();
-    await userEvent.click(waiting().getByRole("button", { name: "Do not send plan.pdf" }));
+    await userEvent.click(waiting().getByRole("button", { name: "Leave plan.pdf out" }));
     const huge = Object.defineProperty(new File(["x"], "huge.zip"), "size", { value: 26 * 1024 * 1024 });
     await userEvent.upload(screen.getByLabelText("Files to go with it", { selector: "input" }), huge);
     expect((await screen.findByRole("alert")).textContent).toMatch(/^“huge.zip” has more than 25 MB/);

@@ -17,14 +17,15 @@ import { KnownHeadingEntity } from "../../exchange/importEntities.ts";
 import { readCells } from "../../exchange/importService.ts";
 import { plainHeading } from "../../exchange/match/matchSheets.ts";
 import { readNumber, styleOfColumn } from "../../exchange/sheets/numbers.ts";
-import { dependsOnOrder, readCell, readTime, shownOf, soleOrder } from "../../exchange/sheets/readCells.ts";
+import { dependsOnOrder, readCell, readTime, soleOrder } from "../../exchange/sheets/readCells.ts";
 import { dropFiles, type Received } from "../../exchange/receiveFiles.ts";
-import type { Cell, SourceSheet } from "../../exchange/sheets/cells.ts";
+import type { Cell } from "../../exchange/sheets/cells.ts";
 import { dayOf } from "../../shared/clock.ts";
 import { Failure, orNotFound } from "../../shared/failure.ts";
 import { systemOfFile, type Line } from "./identity.ts";
 import { faultsOf, takeIn } from "./takeIn.ts";
 import { OutsideFileEntity } from "./outsideEntities.ts";
+import { rowNumber, tableOf, textOf, type OneTable } from "../../exchange/match/oneTable.ts";
 
 /** Headings as other systems write them, in lower case without spaces, by column of ours. */
 const WORDS: Readonly<Record<string, readonly string[]>> = {
@@ -41,30 +42,6 @@ const WORDS: Readonly<Record<string, readonly string[]>> = {
 
 const headingTable = (kind: LineKind): string => `outside.${kind}`;
 const columnsOf = (kind: LineKind): Record<string, boolean> => LINE_COLUMNS[kind];
-const textOf = (cell: Cell | undefined): string => (cell === null || cell === undefined ? "" : shownOf(cell).trim());
-
-interface Table {
-  readonly headings: readonly string[];
-  readonly rows: readonly (readonly Cell[])[];
-  /** Number of the first row of lines in the file, counted from 1. */
-  readonly firstRow: number;
-}
-
-/** The table of a sheet: its headings stand in the first row with two texts or more. */
-function tableOf(sheets: readonly SourceSheet[]): Table {
-  const sheet = sheets.find(({ rows }) => rows.some((row) => row.some((cell) => cell !== null)));
-  const at =
-    sheet === undefined
-      ? -1
-      : sheet.rows.findIndex((row) => row.filter((cell) => typeof cell === "string").length >= 2);
-  if (sheet === undefined || at < 0)
-    throw new Failure("invalid", "No row of headings was found: the file needs a first row that names its columns.");
-  return {
-    headings: sheet.rows[at]!.map(textOf),
-    rows: sheet.rows.slice(at + 1).filter((row) => row.some((cell) => cell !== null)),
-    firstRow: at + 2,
-  };
-}
 
 /** Takes a file of costs or time in; one that was taken before is refused and changes nothing. */
 export async function bringFile(
@@ -94,7 +71,7 @@ async function assertNew(database: DataSource, me: Me, kind: LineKind, digest: s
 }
 
 /** What each heading is taken for: as it was matched before, else by its words; no column twice. */
-async function headingsOf(database: DataSource, kind: LineKind, table: Table): Promise<OutsideFile["headings"]> {
+async function headingsOf(database: DataSource, kind: LineKind, table: OneTable): Promise<OutsideFile["headings"]> {
   const remembered = await database.getRepository(KnownHeadingEntity).findBy({ tableName: headingTable(kind) });
   const known = new Map(remembered.map(({ heading, columnName }) => [heading, columnName]));
   const taken = new Set<string>();
@@ -111,7 +88,7 @@ async function headingsOf(database: DataSource, kind: LineKind, table: Table): P
 }
 
 /** A number that may be read in two ways; `null` where there is none. */
-function doubtfulIn({ headings, rows }: Table): string | null {
+function doubtfulIn({ headings, rows }: OneTable): string | null {
   for (let i = 0; i < headings.length; i++) {
     const { style, doubtful } = styleOfColumn(
       rows.map((row) => row[i]),
@@ -160,7 +137,11 @@ async function takenIn(database: DataSource, me: Me, kind: LineKind, upload: Rec
 type Styles = Readonly<Record<string, NumberStyle | "mixed" | null>>;
 
 /** How the columns of numbers in a table are written: by their own cells, else as was answered. */
-const stylesIn = ({ rows }: Table, at: Readonly<Record<string, number>>, answered: NumberStyle | undefined): Styles =>
+const stylesIn = (
+  { rows }: OneTable,
+  at: Readonly<Record<string, number>>,
+  answered: NumberStyle | undefined,
+): Styles =>
   Object.fromEntries(
     ["amount", "hours"].map((column) => [
       column,
@@ -241,7 +222,7 @@ export async function takeFile(
   const file = orNotFound(await files.findOneBy({ id, broughtBy: me.id }), "file of yours being taken in");
   if (file.takenAt !== null || file.source === null)
     throw new Failure("conflict", "This file has been taken in already; nothing was changed.");
-  const table = JSON.parse(file.source) as Table;
+  const table = JSON.parse(file.source) as OneTable;
   const at: Record<string, number> = {};
   table.headings.forEach((heading, i) => {
     const column = columns[heading];
@@ -254,13 +235,13 @@ export async function takeFile(
   const read = table.rows.map((row) => lineOf(file.kind, row, at, { order, styles: stylesIn(table, at, numbers) }));
   const problems = read.flatMap((result, i) =>
     "faults" in result
-      ? [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: result.faults.join("; ") }]
+      ? [{ table: "bundle" as const, row: String(rowNumber(table, i)), field: "", message: result.faults.join("; ") }]
       : [],
   );
   if (problems.length > 0) throw refusedRows(problems);
   const lines = read.flatMap((result) => ("line" in result ? [result.line] : []));
   const impossible = faultsOf(file.kind, lines).flatMap((fault, i) =>
-    fault === null ? [] : [{ table: "bundle" as const, row: String(table.firstRow + i), field: "", message: fault }],
+    fault === null ? [] : [{ table: "bundle" as const, row: String(rowNumber(table, i)), field: "", message: fault }],
   );
   if (impossible.length > 0) throw refusedRows(impossible);
   const { lines: _each, ...taken } = await takeIn(

@@ -1,4 +1,11 @@
-import { LINE_COLUMNS, type LineKind, type NumberStyle, type OutsideFile, type TakenIn } from "@chronometra/contract";
+import {
+  LINE_COLUMNS,
+  type DateOrder,
+  type LineKind,
+  type NumberStyle,
+  type OutsideFile,
+  type TakenIn,
+} from "@chronometra/contract";
 import { useMutation, useQueryClient } from "@tanstack/react-query";
 import { FileUp } from "lucide-react";
 import { useRef, useState } from "react";
@@ -7,8 +14,7 @@ import { call } from "../../shared/session/api.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { countWords } from "../../shared/words/words.ts";
-
-const ORDERS = { dmy: "day, month, year", mdy: "month, day, year", ymd: "year, month, day" } as const;
+import { DateOrderAsked } from "../../shared/fields/DateOrderAsked.tsx";
 
 /** What became of lines that came in, in a sentence. */
 export function takenWords({ added, matched, unmatched, corrections, known }: TakenIn): string {
@@ -25,7 +31,6 @@ export function takenWords({ added, matched, unmatched, corrections, known }: Ta
 }
 
 type Columns = Readonly<Record<string, string>>;
-type DateOrder = keyof typeof ORDERS | "";
 
 /** The columns of the file, each with what it is of ours. */
 function Headings({
@@ -77,26 +82,6 @@ function Headings({
   );
 }
 
-function DateOrderAsked({ order, onOrder }: { order: DateOrder; onOrder: (order: DateOrder) => void }) {
-  return (
-    <label className="flex items-center gap-2 text-sm">
-      Its dates are written
-      <select
-        className="select select-sm w-48"
-        value={order}
-        onChange={(event) => onOrder(event.target.value as DateOrder)}
-      >
-        <option value="">say in which order</option>
-        {Object.entries(ORDERS).map(([id, words]) => (
-          <option key={id} value={id}>
-            {words}
-          </option>
-        ))}
-      </select>
-    </label>
-  );
-}
-
 function NumbersAsked({
   sample,
   numbers,
@@ -128,7 +113,7 @@ function FileColumns({ file, kind, onDone }: { file: OutsideFile; kind: LineKind
   const [columns, setColumns] = useState<Columns>(() =>
     Object.fromEntries(file.headings.map(({ heading, column }) => [heading, column ?? ""])),
   );
-  const [order, setOrder] = useState<DateOrder>("");
+  const [order, setOrder] = useState<DateOrder | "">("");
   const [numbers, setNumbers] = useState<NumberStyle | "">("");
   const take = useMutation({
     mutationFn: () =>

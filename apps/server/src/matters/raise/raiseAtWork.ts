@@ -1,15 +1,15 @@
 import type { BodyOf, MatterView, Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
-import { assertNotClosed } from "../project/projectAccess.ts";
-import { ProjectEntity } from "../project/projectEntity.ts";
-import { mayEdit } from "../project/reach.ts";
-import { projectsWorkedIn } from "../project/worksIn.ts";
-import { inTransaction } from "../shared/database.ts";
-import { orNotFound } from "../shared/failure.ts";
-import type { Telling } from "../tell/post.ts";
-import { viewMatter } from "./listMatters.ts";
-import { tellOwner } from "./tellOfMatters.ts";
-import { beginMatter } from "./writeMatters.ts";
+import { assertNotClosed } from "../../project/projectAccess.ts";
+import { ProjectEntity } from "../../project/projectEntity.ts";
+import { mayEdit } from "../../project/reach.ts";
+import { projectsWorkedIn } from "../../project/worksIn.ts";
+import { inTransaction } from "../../shared/database.ts";
+import { orNotFound } from "../../shared/failure.ts";
+import type { Telling } from "../../tell/post.ts";
+import { viewMatter } from "../listMatters.ts";
+import { tellOwner } from "../tellOfMatters.ts";
+import { beginMatter } from "./raiseMatters.ts";
 
 /** Raises an issue where someone works: its project's manager owns it and is asked to see to it. */
 export async function raiseAtWork(
