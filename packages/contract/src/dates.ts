@@ -84,6 +84,8 @@ export const slipChoiceSchema = z.object({
   date: z.string(),
   deadline: z.string().nullable(),
   mayEdit: z.boolean(),
+  /** How many worked days it has to slip for the day that was asked about; 0 and less where that is no later. */
+  wanted: z.object({ date: z.string(), days: z.int() }).nullable(),
   before: z.array(alongSchema),
   after: z.array(alongSchema),
 });

@@ -1,3 +1,4 @@
+import { calendarSchema } from "./calendar.ts";
 import { roadmapSchema } from "./roadmap.ts";
 import {
   beginEffectSchema,
@@ -551,6 +552,11 @@ export const endpoints = {
     response: programmeSchema,
   },
   "GET /api/portfolio": { summary: "A line for each project, from kept figures", response: portfolioSchema },
+  "GET /api/calendar": {
+    summary:
+      "What falls on the days `from` to `to`: milestones, deadlines, gates, meetings, absences; one’s own with `own`, of one `project`",
+    response: calendarSchema,
+  },
   "GET /api/portfolio/roadmap": {
     summary: "Projects in time: approved against current, with milestones, deadlines and gates",
     response: roadmapSchema,
@@ -1095,7 +1101,7 @@ export const endpoints = {
     response: milestoneTrendSchema,
   },
   "GET /api/projects/:project/slip/:milestone": {
-    summary: "What can go along when a milestone slips",
+    summary: "What can go along when a milestone slips; with `to`, by how many worked days it would slip to that day",
     response: slipChoiceSchema,
   },
   "POST /api/projects/:project/slip/:milestone/effect": {

@@ -270,3 +270,10 @@ export {
   type ReportSection,
   SECTION_WORDS,
 } from "./reportWords.ts";
+export {
+  CALENDAR_KINDS,
+  LONGEST_CALENDAR,
+  type CalendarEntry,
+  type CalendarKind,
+  type CalendarView,
+} from "./calendar.ts";

@@ -150,6 +150,7 @@ export {
   type Team,
   teamSchema,
   openRisks,
+  type Meeting,
 } from "./plan/ownTables.ts";
 export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
@@ -207,7 +208,14 @@ export {
   type LimitedGroup,
   type Thresholds,
 } from "./performance/thresholds.ts";
-export { slipChoice, slipMilestone, type Along, type SlipChoice, type Slipping } from "./drift/slipMilestone.ts";
+export {
+  slipChoice,
+  slipDays,
+  slipMilestone,
+  type Along,
+  type SlipChoice,
+  type Slipping,
+} from "./drift/slipMilestone.ts";
 export { performanceByShare, performanceByValue, NOBODY, type ShareKind } from "./performance/byShare.ts";
 export { MEND_PLACES, type Check, type MendPlace, type Offence, type Rule } from "./quality/ground/check.ts";
 export { thresholdsSchema } from "./performance/thresholdsSchema.ts";

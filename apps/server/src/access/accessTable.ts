@@ -131,6 +131,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "DELETE /api/programmes/:programme": house("controller", "administrator"),
   "PUT /api/programmes/:programme": house("controller", "administrator"),
   "GET /api/portfolio": LOOKERS,
+  "GET /api/calendar": "signedIn",
   "GET /api/portfolio/roadmap": LOOKERS,
   "GET /api/portfolio/paths": LOOKERS,
   "GET /api/portfolio/accepted": LOOKERS,

@@ -157,6 +157,10 @@ describe("slipping a milestone", () => {
 
   it("shows what it would move and whom it concerns, and stores nothing", async () => {
     const choice = await get<SlipChoiceView>(`/api/projects/${project}/slip/open`);
+    const wanted = await get<SlipChoiceView>(`/api/projects/${project}/slip/open?to=2099-01-01`);
+    expect([choice.wanted, wanted.wanted?.date]).toEqual([null, "2099-01-01"]);
+    expect(wanted.wanted!.days).toBeGreaterThan(5000);
+    expect((await controller.get(`/api/projects/${project}/slip/open?to=soon`)).status).toBe(422);
     expect(choice.before.map(({ name, people }) => [name, people])).toEqual([
       ["Dig", ["Ann"]],
       ["Pour", ["Bo"]],

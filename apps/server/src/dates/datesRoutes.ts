@@ -1,4 +1,4 @@
-import type { Change, Plan } from "@chronometra/core";
+import { parseDate, type Change, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
@@ -8,7 +8,7 @@ import { writeProject, type Writing } from "../plan/writeProjects.ts";
 import { assertMayEdit, findProject } from "../project/projectAccess.ts";
 import { mayEdit } from "../project/reach.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
-import { orNotFound } from "../shared/failure.ts";
+import { Failure, orNotFound } from "../shared/failure.ts";
 import { serve, type Serving } from "../access/serve.ts";
 import type { Post } from "../tell/post.ts";
 import type { DATES_WORKS } from "./datesWorks.ts";
@@ -54,9 +54,15 @@ export function datesRoutes(serving: Serving, post: Post): void {
     return milestoneTrend(await overPlan("summary", of), await issuedPeriods(database, project.id));
   });
 
-  serve(serving, "GET /api/projects/:project/slip/:milestone", async ({ database, me, params }) => {
+  serve(serving, "GET /api/projects/:project/slip/:milestone", async ({ database, me, params, request }) => {
+    const { to = null } = request.query;
+    if (to !== null && (typeof to !== "string" || parseDate(to) === null))
+      throw new Failure("invalid", "The day to slip to is given as YYYY-MM-DD.");
     const { project, ...of } = await planOf(database, params["project"]!);
-    return { ...(await overPlan("choice", of, params["milestone"]!)), mayEdit: mayEdit(me, project) };
+    return {
+      ...(await overPlan("choice", of, { milestone: params["milestone"]!, to })),
+      mayEdit: mayEdit(me, project),
+    };
   });
 
   serve(serving, "POST /api/projects/:project/slip/:milestone/effect", async ({ database, me, params, body }) => {

@@ -29,7 +29,10 @@ export const DATES_WORKS = {
   performance,
   summary: ({ whole }: HeldPlan): Summary => summarise(whole),
   chain: ({ whole }: HeldPlan, activity: string): Chain => chainTo(whole, activity),
-  choice: (held: HeldPlan, milestone: string): Omit<SlipChoiceView, "mayEdit"> => choiceOf(held, milestone),
+  choice: (
+    held: HeldPlan,
+    { milestone, to }: { milestone: string; to: string | null },
+  ): Omit<SlipChoiceView, "mayEdit"> => choiceOf(held, milestone, to),
 
   slip: (
     held: HeldPlan,

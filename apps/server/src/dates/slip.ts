@@ -32,7 +32,7 @@ const accountsOf = async (
  * The changes that slip a milestone and what was to go along, and what cannot. Throws a Failure where it cannot slip.
  */
 async function slipOf(of: PlanOf, milestone: string, wanted: Wanted) {
-  await overPlan("choice", of, milestone);
+  await overPlan("choice", of, { milestone, to: null });
   return overPlan("slip", of, { milestone, wanted });
 }
 

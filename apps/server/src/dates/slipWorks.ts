@@ -2,7 +2,9 @@ import type { BodyOf, SlipChoiceView } from "@chronometra/contract";
 import {
   effectOf,
   formatDate,
+  parseDate,
   slipChoice,
+  slipDays,
   slipMilestone,
   type Change,
   type Effect,
@@ -16,6 +18,7 @@ import { Failure, orNotFound } from "../shared/failure.ts";
 export function choiceOf(
   { plan, whole: { bundle, computed } }: HeldPlan,
   milestone: string,
+  to: string | null = null,
 ): Omit<SlipChoiceView, "mayEdit"> {
   const activity = orNotFound(plan.activities.get(milestone), "milestone of that name in the plan");
   const { schedule } = computed;
@@ -31,6 +34,7 @@ export function choiceOf(
     name: activity.name,
     date: formatDate(row.finishDay),
     deadline: activity.deadline ?? null,
+    wanted: to === null ? null : { date: to, days: slipDays(bundle, activity, row.finishDay, parseDate(to)!) },
     before: present(before),
     after: present(after),
   };

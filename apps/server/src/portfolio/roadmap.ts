@@ -1,7 +1,7 @@
 import type { Me, Roadmap, RoadLine, Summary } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { roadGates } from "../gates/roadGates.ts";
-import { portfolioFacts } from "./facts.ts";
+import { portfolioFacts, type PortfolioFacts } from "./facts.ts";
 import { groupsShown, maySee } from "../project/reach.ts";
 
 /** What of a project's figures the roadmap shows. */
@@ -52,8 +52,18 @@ async function figuresOf(database: DataSource, rows: readonly Row[]): Promise<Re
   return new Map(rows.flatMap(({ id }) => (known.has(id) ? [[id, known.get(id)!.kept] as const] : [])));
 }
 
-/** The projects that someone sees and that are not closed, in time, by code. */
-export async function roadmapOf(database: DataSource, me: Me): Promise<Roadmap> {
+/** A project in time, with what its rights rest on. */
+export interface RoadProject extends RoadLine {
+  readonly managerId: string;
+  readonly programmeId: string | null;
+}
+
+/** Those projects that are not closed, and of which `isShown` says so, in time, by code. */
+export async function roadProjects(
+  database: DataSource,
+  me: Me,
+  isShown: (project: Pick<Row, "id" | "managerId" | "programmeId">) => boolean,
+): Promise<{ projects: RoadProject[]; facts: PortfolioFacts }> {
   const [facts, all, gates] = await Promise.all([
     portfolioFacts(database),
     database.query(
@@ -62,14 +72,14 @@ export async function roadmapOf(database: DataSource, me: Me): Promise<Roadmap> 
     ) as Promise<Row[]>,
     roadGates(database, me),
   ]);
-  const open = all.filter((row) => !facts.closed.has(row.id) && maySee(me, row));
+  const open = all.filter((row) => !facts.closed.has(row.id) && isShown(row));
   const figures = await figuresOf(database, open);
-  const projects = open.flatMap(({ id, code, name, programmeId, managerId, start }): RoadLine[] => {
+  const projects = open.flatMap(({ id, code, name, programmeId, managerId, start }): RoadProject[] => {
     const kept = figures.get(id);
     if (kept === undefined) return [];
     return [
       {
-        ...{ id, code, name, programme: programmeId },
+        ...{ id, code, name, programme: programmeId, programmeId, managerId },
         manager: facts.names.get(managerId) ?? "",
         state: facts.states.get(id) ?? "running",
         stage: facts.stages.get(id) ?? null,
@@ -79,10 +89,17 @@ export async function roadmapOf(database: DataSource, me: Me): Promise<Roadmap> 
       },
     ];
   });
+  return { projects, facts };
+}
+
+/** The projects that someone sees and that are not closed, in time, by code. */
+export async function roadmapOf(database: DataSource, me: Me): Promise<Roadmap> {
+  const found = await roadProjects(database, me, (project) => maySee(me, project));
+  const projects = found.projects.map(({ managerId: _manager, programmeId: _group, ...line }) => line);
   const dates = projects.flatMap(({ dataDate }) => dataDate ?? []).sort();
   const programmes = groupsShown(
     me,
-    facts.programmes,
+    found.facts.programmes,
     projects.map(({ programme }) => programme),
   );
   return { programmes, dataDate: dates.at(-1) ?? null, projects };

@@ -58,6 +58,7 @@ import { tellWaiting } from "../collect/report/tellReports.ts";
 import { tellCycle } from "../cycle/tellPeriods.ts";
 import { sweepTalkFiles } from "../talk/talkFiles.ts";
 import { bringRoutes } from "../bring/bringRoutes.ts";
+import { calendarRoutes } from "../calendar/calendarRoutes.ts";
 
 export interface AppOptions {
   readonly database: DataSource;
@@ -164,6 +165,7 @@ export function createApp(options: AppOptions): App {
   reportRoutes(serving, post);
   charterRoutes(serving, post);
   bringRoutes(serving);
+  calendarRoutes(serving);
   matterRoutes(serving, post);
   talkRoutes(serving, post);
   gateRoutes(serving, post);

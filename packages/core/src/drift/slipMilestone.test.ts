@@ -4,8 +4,8 @@ import { applyChanges } from "../plan/applyChanges.ts";
 import { fromBundle, toBundle } from "../plan/plan.ts";
 import type { PlanBundle } from "../plan/schema.ts";
 import { networks, planOf } from "../testing/plans.ts";
-import { formatDate } from "../time/instant.ts";
-import { slipChoice, slipMilestone } from "./slipMilestone.ts";
+import { formatDate, parseDate } from "../time/instant.ts";
+import { slipChoice, slipDays, slipMilestone } from "./slipMilestone.ts";
 
 const plan = planOf(
   [
@@ -68,6 +68,17 @@ describe("slipping a milestone", () => {
       open: "2026-03-13",
       else: "2026-03-02",
     });
+  });
+
+  it("lands on the day that is wanted, or on the next that is worked; a day that is no later needs none", () => {
+    const milestone = plan.activities.find(({ id }) => id === "m")!;
+    const daysTo = (to: string): number => slipDays(plan, milestone, parseDate("2026-03-06")!, parseDate(to)!);
+    for (const to of ["2026-03-07", "2026-03-09", "2026-03-12", "2026-03-14", "2026-03-15", "2026-04-01"]) {
+      const landed = dates(slipped([], false, daysTo(to)))["m"]!;
+      const weekend = { "2026-03-07": "2026-03-09", "2026-03-14": "2026-03-16", "2026-03-15": "2026-03-16" };
+      expect([to, landed]).toEqual([to, (weekend as Record<string, string>)[to] ?? to]);
+    }
+    expect(["2026-03-06", "2026-03-05", "2026-02-27"].map(daysTo)).toEqual([0, -1, -5]);
   });
 
   it("puts deadlines off with them only where that is wanted", () => {

@@ -1,11 +1,11 @@
 import { planTree } from "../plan/planTree.ts";
 import { pushOut, type NotPushed } from "./pushOut.ts";
 import type { Change } from "../plan/change.ts";
-import type { PlanBundle } from "../plan/schema.ts";
+import type { Activity, PlanBundle } from "../plan/schema.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { decidingChain } from "../network/explain.ts";
 import { compileCalendars } from "../plan/compileCalendars.ts";
-import { epochDay, formatDate, parseDate } from "../time/instant.ts";
+import { epochDay, formatDate, parseDate, type EpochDay } from "../time/instant.ts";
 
 /** Something that can go along when a milestone slips. */
 export interface Along {
@@ -83,6 +83,19 @@ export function slipChoice(plan: PlanBundle, milestone: string): SlipChoice {
 }
 
 /** How a milestone is to slip. */
+/**
+ * How many worked days of its own calendar an activity has to slip to lie on a day, so that it comes to lie there or on
+ * the next that is worked; 0 and less where that is no later.
+ * @param from the day on which it lies
+ */
+export function slipDays(plan: PlanBundle, activity: Activity, from: EpochDay, to: EpochDay): number {
+  const { set } = compileCalendars(plan.calendars);
+  const calendar = set.get(activity.calendar ?? plan.project.calendar);
+  const days = calendar.workedCountBefore(to + 1) - calendar.workedCountBefore(from + 1);
+  // A day off is not reached by the worked days before it.
+  return days >= 0 && to > from && calendar.minutesOn(to) === 0 ? days + 1 : days;
+}
+
 export interface Slipping {
   readonly milestone: string;
   /** Worked days of each one's own calendar, 1 and more. */
