@@ -16,6 +16,8 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
       [
         ["portfolio", "/"],
         ["roadmap", "/roadmap"],
+        ["calendar", "/calendar?date=2026-11-24"],
+        ["calendar, a week", "/calendar?date=2026-11-24&view=week"],
         ["all groups", "/groups"],
         ["deadlines", "/deadlines"],
         [

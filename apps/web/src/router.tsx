@@ -20,6 +20,7 @@ const places: RouteObject[] = [
     path: "roadmap",
     lazy: async () => ({ Component: (await import("./portfolio/roadmap/RoadmapPage.tsx")).RoadmapPage }),
   },
+  { path: "calendar", lazy: async () => ({ Component: (await import("./calendar/CalendarPage.tsx")).CalendarPage }) },
   { path: "load", lazy: async () => ({ Component: (await import("./load/LoadPage.tsx")).LoadPage }) },
   {
     path: "begin",

@@ -1,11 +1,5 @@
 import { z } from "zod";
-
-/** What stands on the calendar page. */
-export const CALENDAR_KINDS = ["milestone", "deadline", "gate", "meeting", "leave"] as const;
-export type CalendarKind = (typeof CALENDAR_KINDS)[number];
-
-/** So many days are shown at once at most. */
-export const LONGEST_CALENDAR = 70;
+import { CALENDAR_KINDS } from "./calendarWords.ts";
 
 const entrySchema = z.object({
   id: z.string(),

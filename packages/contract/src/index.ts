@@ -270,10 +270,5 @@ export {
   type ReportSection,
   SECTION_WORDS,
 } from "./reportWords.ts";
-export {
-  CALENDAR_KINDS,
-  LONGEST_CALENDAR,
-  type CalendarEntry,
-  type CalendarKind,
-  type CalendarView,
-} from "./calendar.ts";
+export { type CalendarEntry, type CalendarView } from "./calendar.ts";
+export { CALENDAR_KIND_WORDS, CALENDAR_KINDS, LONGEST_CALENDAR, type CalendarKind } from "./calendarWords.ts";

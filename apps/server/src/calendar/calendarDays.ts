@@ -169,7 +169,8 @@ export async function calendarOf(database: DataSource, me: Me, asked: AskedDays)
       (a, b) =>
         a.from.localeCompare(b.from) ||
         CALENDAR_KINDS.indexOf(a.kind) - CALENDAR_KINDS.indexOf(b.kind) ||
-        a.name.localeCompare(b.name, "en"),
+        a.name.localeCompare(b.name, "en") ||
+        (a.project?.code ?? "").localeCompare(b.project?.code ?? "", "en"),
     );
   return { from, to, entries: entries.slice(0, MOST), total: entries.length };
 }

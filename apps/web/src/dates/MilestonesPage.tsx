@@ -269,7 +269,15 @@ export function MilestonesPage() {
   const query = useQuery(trendQuery(id));
   return (
     <div className="page">
-      <h2 className="pb-1 text-base">Milestones</h2>
+      <h2 className="flex items-baseline gap-4 pb-1 text-base">
+        Milestones
+        <Link
+          className="link-quiet inline-flex min-h-[24px] items-center text-sm font-normal"
+          to={`/calendar?project=${id}`}
+        >
+          On the calendar
+        </Link>
+      </h2>
       <Loaded query={query}>{(trend) => <Milestones trend={trend} />}</Loaded>
       <h2 id="deadlines" className="pt-6 pb-1 text-base">
         Deadlines

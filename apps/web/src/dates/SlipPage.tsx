@@ -1,7 +1,7 @@
 import type { SlipChoiceView, SlipEffect } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
-import { useNavigate, useParams } from "react-router";
+import { useNavigate, useParams, useSearchParams } from "react-router";
 import { useProject } from "../project/useProject.ts";
 import { call } from "../shared/session/api.ts";
 import { EffectView } from "../shared/dialogs/EffectView.tsx";
@@ -9,70 +9,7 @@ import { Failure, Loaded } from "../shared/dialogs/Failure.tsx";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { countWords, dateWords } from "../shared/words/words.ts";
 import { slipEffectQuery, slipQuery } from "./queries.ts";
-
-type Row = SlipChoiceView["before"][number];
-
-function Part({
-  title,
-  rows,
-  ticked,
-  onTick,
-  empty,
-}: {
-  title: string;
-  rows: readonly Row[];
-  ticked: ReadonlySet<string>;
-  onTick: (ids: readonly string[], on: boolean) => void;
-  empty: string;
-}) {
-  return (
-    <section className="pt-3">
-      <h3 className="flex items-baseline gap-3 border-b rule text-sm font-semibold">
-        {title} <span className="muted font-normal">{rows.length}</span>
-        {rows.length > 1 && (
-          <label className="ml-auto flex items-center gap-1.5 font-normal">
-            <input
-              type="checkbox"
-              className="checkbox checkbox-xs"
-              checked={rows.every(({ id }) => ticked.has(id))}
-              onChange={(event) =>
-                onTick(
-                  rows.map(({ id }) => id),
-                  event.target.checked,
-                )
-              }
-            />
-            all
-          </label>
-        )}
-      </h3>
-      <ul className="text-sm">
-        {rows.map(({ id, name, start, finish, milestone, deadline, decides, people }) => (
-          <li key={id} className="border-b rule py-0.5">
-            <label className="flex min-h-[24px] items-baseline gap-2">
-              <input
-                type="checkbox"
-                className="checkbox checkbox-xs self-center"
-                checked={ticked.has(id)}
-                onChange={(event) => onTick([id], event.target.checked)}
-              />
-              <span>
-                {name}
-                {decides && <span className="undecided"> decides the date</span>}{" "}
-                <span className="muted">
-                  {milestone ? dateWords(finish) : `${dateWords(start)} to ${dateWords(finish)}`}
-                  {deadline !== null && `, deadline ${dateWords(deadline)}`}
-                  {people.length > 0 && ` · ${people.join(", ")}`}
-                </span>
-              </span>
-            </label>
-          </li>
-        ))}
-        {rows.length === 0 && <li className="muted py-1">{empty}</li>}
-      </ul>
-    </section>
-  );
-}
+import { SlipPart } from "./SlipPart.tsx";
 
 /** A slip as it is put together. */
 interface Draft {
@@ -184,12 +121,16 @@ function daysOf(text: string): number | null {
   return Number.isInteger(days) && days >= 1 && days <= 1000 ? days : null;
 }
 
+/** As many days as lead to the day that was asked about. */
+const daysWanted = ({ wanted }: SlipChoiceView): Partial<Draft> =>
+  wanted === null || wanted.days < 1 ? {} : { days: String(wanted.days) };
+
 /** A slip that is put together: what it would move, and making it. */
 function useSlip(choice: SlipChoiceView, milestone: string) {
   const { id: project } = useProject();
   const client = useQueryClient();
   const navigate = useNavigate();
-  const [draft, setDraft] = useState(AT_FIRST);
+  const [draft, setDraft] = useState(() => ({ ...AT_FIRST, ...daysWanted(choice) }));
   const { deadlines, tell, along } = draft;
   const days = daysOf(draft.days);
   const reason = draft.reason.trim();
@@ -228,6 +169,13 @@ const About = ({ choice }: { choice: SlipChoiceView }) => (
       many worked days of its own calendar, so that nothing lands on a day off. What hangs on it by links follows
       anyway.
     </p>
+    {choice.wanted !== null && (
+      <p className="pt-1 text-sm">
+        {choice.wanted.days < 1
+          ? `${dateWords(choice.wanted.date)} is no later than it lies now; a milestone slips later only.`
+          : `To lie on ${dateWords(choice.wanted.date)}, or on the next day that is worked, it slips by ${countWords(choice.wanted.days, "working day", "working days")}.`}
+      </p>
+    )}
     {!choice.mayEdit && (
       <p className="undecided pt-2 text-sm">
         Only the project’s manager or a controller slips it; you see what could go along.
@@ -291,14 +239,14 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
       >
         <About choice={choice} />
         <SlipFields draft={draft} set={set} />
-        <Part
+        <SlipPart
           title="Later milestones"
           rows={choice.after}
           ticked={draft.along}
           onTick={onTick}
           empty="No milestone comes after it."
         />
-        <Part
+        <SlipPart
           title="Work that leads to it"
           rows={choice.before}
           ticked={draft.along}
@@ -315,6 +263,8 @@ function Slip({ choice, milestone }: { choice: SlipChoiceView; milestone: string
 export function SlipPage() {
   const { id: project } = useProject();
   const { milestone = "" } = useParams();
-  const query = useQuery(slipQuery(project, milestone));
-  return <Loaded query={query}>{(choice) => <Slip choice={choice} milestone={milestone} />}</Loaded>;
+  const [params] = useSearchParams();
+  const to = params.get("to") ?? "";
+  const query = useQuery(slipQuery(project, milestone, to));
+  return <Loaded query={query}>{(choice) => <Slip key={to} choice={choice} milestone={milestone} />}</Loaded>;
 }

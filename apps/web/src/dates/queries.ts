@@ -13,10 +13,11 @@ export const trendQuery = (project: string) =>
     queryKey: ["project", project, "milestones"],
     queryFn: () => call("GET /api/projects/:project/milestones", { params: { project } }),
   });
-export const slipQuery = (project: string, milestone: string) =>
+export const slipQuery = (project: string, milestone: string, to: string) =>
   queryOptions({
-    queryKey: ["project", project, "slip", milestone],
-    queryFn: () => call("GET /api/projects/:project/slip/:milestone", { params: { project, milestone } }),
+    queryKey: ["project", project, "slip", milestone, "to", to],
+    queryFn: () =>
+      call("GET /api/projects/:project/slip/:milestone", { params: { project, milestone }, query: { to } }),
   });
 export const slipEffectQuery = (
   project: string,

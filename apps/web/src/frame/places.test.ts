@@ -16,7 +16,7 @@ describe("places", () => {
   it("follow the order of the work, and leave out what is not mine to do", () => {
     expect(shown(someone("ann", "contributor"))).toEqual([
       "Desk: My work, My week, Plans",
-      "Registers: Registers",
+      "Look: Calendar, Registers",
       "Tell: Inbox, Talk, Mail",
     ]);
     expect(shown(someone(null, "administrator"))).toEqual([
@@ -26,7 +26,7 @@ describe("places", () => {
     expect(shown(someone(null, "reader"))).toEqual([
       "Set up: Register, Life cycles, Scale of registers, Exchange rates",
       "Approvals: Approvals",
-      "Look: Portfolio, Groups, Roadmap, Deadlines, Registers, Load, Watchlists",
+      "Look: Portfolio, Groups, Roadmap, Deadlines, Calendar, Registers, Load, Watchlists",
       "Tell: Reports, Inbox, Talk, Mail",
       "Cycle: Where projects stand, Not reported",
     ]);

@@ -79,6 +79,7 @@ export const HOUSE: readonly Place[] = [
       { to: "/groups", name: "Groups", open: mayLook },
       { to: "/roadmap", name: "Roadmap", open: mayLook },
       { to: "/deadlines", name: "Deadlines", open: mayLook },
+      { to: "/calendar", name: "Calendar", open: (me) => mayLook(me) || me.person !== null },
       { to: "/registers", name: "Registers", open: (me) => mayLook(me) || me.person !== null },
       { to: "/load", name: "Load", open: mayLook },
       { to: "/watch", name: "Watchlists", open: mayLook },

@@ -1,0 +1,58 @@
+import { expect, test } from "@playwright/test";
+import { bringPlan, broughtPlan, signIn } from "./helpers.ts";
+
+test("a milestone is carried to a later day by pointer or by keys; what goes along is asked before anything moves", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  const id = await bringPlan(page, "Jetty dated", broughtPlan("CAL-1", "Jetty dated"));
+  const plan = await page.evaluate(async (project) => (await fetch(`/api/projects/${project}/milestones`)).json(), id);
+  const { name, now } = (plan as { milestones: { name: string; now: string }[] }).milestones[0]!;
+  const at = `/calendar?date=${now}&project=${id}`;
+  await page.goto(at);
+  const pennant = page.getByRole("link", { name: new RegExp(`^Milestone CAL-1 ${name}`) });
+  await expect(pennant).toBeVisible();
+  const next = (days: number): string => new Date(Date.parse(now) + days * 86_400_000).toISOString().slice(0, 10);
+
+  // By keys: down is a week later.
+  await pennant.focus();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("ArrowDown");
+  await expect(page.locator(`[data-day="${next(7)}"]`)).toHaveClass(/outline-accent/);
+  await page.keyboard.press("Space");
+  await expect(page).toHaveURL(new RegExp(`/slip/.*to=${next(7)}`));
+  await expect(page.getByLabel("Working days")).toHaveValue("5");
+  await expect(page.getByRole("complementary", { name: "Effect preview" })).toContainText(name);
+
+  // By keys, and given up.
+  await page.goto(at);
+  await pennant.focus();
+  await page.keyboard.press("Space");
+  await page.keyboard.press("ArrowRight");
+  await page.keyboard.press("Escape");
+  await expect(page).toHaveURL(/\/calendar/);
+
+  // By pointer, to an earlier day, which no slip reaches.
+  const before = page.locator(`[data-day="${next(-1)}"]`);
+  const carry = async (to: typeof before): Promise<void> => {
+    const [from, onto] = [(await pennant.boundingBox())!, (await to.boundingBox())!];
+    await page.mouse.move(from.x + 20, from.y + 10);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 40, from.y + 14, { steps: 4 });
+    await page.mouse.move(onto.x + onto.width / 2, onto.y + onto.height - 8, { steps: 8 });
+    await page.mouse.up();
+  };
+  await carry(before);
+  await expect(page.getByText("slips later only")).toBeVisible();
+  await carry(page.locator(`[data-day="${next(7)}"]`));
+  await expect(page).toHaveURL(new RegExp(`/slip/.*to=${next(7)}`));
+  await page.getByLabel("Why it slips").fill("The crane is late");
+  await page.getByRole("button", { name: "Slip it and tell them" }).click();
+  await page.goto(at);
+  await expect(page.locator(`[data-day="${next(7)}"]`)).toContainText(name);
+
+  // Pressed, it opens where it stands.
+  await pennant.click();
+  await expect(page).toHaveURL(/\/plan\?at=/);
+  await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
+});

@@ -1,0 +1,14 @@
+/** What stands on the calendar page. */
+export const CALENDAR_KINDS = ["milestone", "deadline", "gate", "meeting", "leave"] as const;
+export type CalendarKind = (typeof CALENDAR_KINDS)[number];
+
+export const CALENDAR_KIND_WORDS: Readonly<Record<CalendarKind, readonly [one: string, many: string]>> = {
+  milestone: ["Milestone", "milestones"],
+  deadline: ["Deadline", "deadlines"],
+  gate: ["Gate", "gates"],
+  meeting: ["Meeting", "meetings"],
+  leave: ["Away:", "absences"],
+};
+
+/** So many days are shown at once at most. */
+export const LONGEST_CALENDAR = 70;
