@@ -1,10 +1,11 @@
 /**
  * `npm run bench`: each speed promise beside its yardstick, measured in the same run. A name narrows it: network,
- * analysis, quality, preview, saving, scrolling, pasting, drift, chances, portfolio, people, report.
+ * analysis, quality, preview, saving, scrolling, pasting, calendar, drift, chances, portfolio, people, report.
  */
 import "reflect-metadata";
 import { analysisLines } from "./analysis.ts";
 import { printLine, type Line } from "./measure.ts";
+import { calendarLines } from "./calendar.ts";
 import { chancesLines } from "./chances.ts";
 import { driftLines } from "./drift.ts";
 import { peopleLines } from "./people.ts";
@@ -27,6 +28,7 @@ const parts: Record<string, () => Promise<Line[]>> = {
   saving: async () => [...(await savingLines(database!)), ...(await manyLines(database!))],
   scrolling: () => scrollingLines(database!),
   pasting: () => pastingLines(database!),
+  calendar: () => calendarLines(database!),
   drift: driftLines,
   chances: chancesLines,
   portfolio: () => portfolioLines(database!),

@@ -56,3 +56,34 @@ test("a milestone is carried to a later day by pointer or by keys; what goes alo
   await expect(page).toHaveURL(/\/plan\?at=/);
   await expect(page.getByRole("rowheader", { name, exact: true })).toBeVisible();
 });
+
+test.describe("with fingers", () => {
+  test.use({ hasTouch: true });
+
+  test("a milestone is carried once it is held; a quick touch opens it", async ({ page }) => {
+    await signIn(page, "ines");
+    const id = await bringPlan(page, "Jetty held", broughtPlan("CAL-2", "Jetty held"));
+    await page.goto(`/calendar?date=2026-11-20&project=${id}`);
+    const pennant = page.getByRole("link", { name: /^Milestone CAL-2 Jetty open/ });
+    const [from, onto] = [
+      (await pennant.boundingBox())!,
+      (await page.locator('[data-day="2026-12-03"]').boundingBox())!,
+    ];
+    const touch = await page.context().newCDPSession(page);
+    const finger = (type: "touchStart" | "touchMove" | "touchEnd", x = 0, y = 0) =>
+      touch.send("Input.dispatchTouchEvent", { type, touchPoints: type === "touchEnd" ? [] : [{ x, y }] });
+    await finger("touchStart", from.x + 30, from.y + 10);
+    await page.waitForTimeout(400);
+    for (let step = 1; step <= 8; step++)
+      await finger(
+        "touchMove",
+        from.x + 30 + ((onto.x + 60 - from.x - 30) * step) / 8,
+        from.y + 10 + ((onto.y + 50 - from.y - 10) * step) / 8,
+      );
+    await finger("touchEnd");
+    await expect(page).toHaveURL(/\/slip\/.*to=2026-12-03/);
+    await page.goBack();
+    await pennant.tap();
+    await expect(page).toHaveURL(/\/plan\?at=/);
+  });
+});

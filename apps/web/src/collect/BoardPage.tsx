@@ -1,17 +1,28 @@
 import type { PlanView } from "@chronometra/contract";
 import type { Activity, Credit } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { Fragment, useMemo, type KeyboardEvent } from "react";
 import { Link } from "react-router";
 import { toast } from "../shared/messages/toast.ts";
 import { planValue } from "../plan/engine/planValue.ts";
+import { useAddress } from "../shared/page/useAddress.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { useProject } from "../project/useProject.ts";
 import { planQuery } from "../resources/stored/queries.ts";
 import { usePlanChange } from "../resources/stored/usePlanChange.ts";
 import { Loaded } from "../shared/dialogs/Failure.tsx";
 import { dateWords } from "../shared/words/words.ts";
-import { stepsPercent, tracksOf, withStage, withStep } from "./tracks.ts";
+import { askedIn, BoardFilters, type Named } from "./BoardFilters.tsx";
+import {
+  askedTracks,
+  stageBeside,
+  stepsPercent,
+  tracksOf,
+  withStage,
+  withStep,
+  workersByActivity,
+  type Track as TrackOf,
+} from "./tracks.ts";
 
 interface RowProps {
   readonly activity: Activity;
@@ -28,10 +39,25 @@ interface RowProps {
 function Track({ activity, credit, mayEdit, blocked, onCredit }: RowProps) {
   const stages = credit.stages ?? [];
   const at = stages.findIndex(({ name }) => name === credit.stage);
+  const go = (stage: string): void =>
+    onCredit(
+      withStage(credit, stage),
+      `${activity.name} is at “${stage}” and earns ${stages.find(({ name }) => name === stage)?.credit ?? 0}%.`,
+    );
+  const onKeyDown = (event: KeyboardEvent<HTMLDivElement>): void => {
+    const by = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
+    if (by === 0 || !mayEdit) return;
+    event.preventDefault();
+    const stage = stageBeside(credit, by);
+    if (stage === null) return;
+    go(stage);
+    event.currentTarget.querySelector<HTMLElement>(`[data-stage="${CSS.escape(stage)}"]`)?.focus();
+  };
   return (
     <div
       role="radiogroup"
       aria-label={`Stage of ${activity.name}`}
+      onKeyDown={onKeyDown}
       className="relative flex h-8 min-w-0 flex-1 items-center"
     >
       <span aria-hidden="true" className="absolute inset-x-0 top-1/2 border-t border-current opacity-40" />
@@ -46,18 +72,14 @@ function Track({ activity, credit, mayEdit, blocked, onCredit }: RowProps) {
           type="button"
           role="radio"
           aria-checked={i === at}
+          data-stage={stage.name}
+          tabIndex={i === Math.max(0, at) ? 0 : -1}
           disabled={!mayEdit}
           aria-label={`${stage.name}, earns ${stage.credit}%`}
           title={`${stage.name}: earns ${stage.credit}%`}
           className="absolute flex h-7 w-7 -translate-x-1/2 cursor-pointer items-center justify-center disabled:cursor-default"
           style={{ left: `${stage.credit}%` }}
-          onClick={() =>
-            i !== at &&
-            onCredit(
-              withStage(credit, stage.name),
-              `${activity.name} is at “${stage.name}” and earns ${stage.credit}%.`,
-            )
-          }
+          onClick={() => i !== at && go(stage.name)}
         >
           <svg width="20" height="20" viewBox="0 0 20 20" aria-hidden="true">
             {i === at ? (
@@ -107,10 +129,43 @@ function Steps({ activity, credit, mayEdit, onCredit }: RowProps) {
   );
 }
 
+interface BoardRowProps extends Omit<RowProps, "activity" | "credit"> {
+  readonly row: TrackOf["rows"][number];
+  readonly stages: TrackOf["stages"];
+}
+
+/** One activity on the board, with where it stands. */
+function BoardRow({ row: { activity, credit, path }, stages, ...rest }: BoardRowProps) {
+  const props = { activity, credit, ...rest };
+  return (
+    <li className="flex items-center gap-4 border-b rule">
+      <span className="w-64 shrink-0 truncate" title={`${path} ${activity.name}`}>
+        <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">
+          {activity.name}
+        </Link>
+        {props.blocked && <span className="adverse text-sm"> blocked</span>}
+      </span>
+      <div className="mr-4 flex min-w-0 flex-1">{stages === null ? <Steps {...props} /> : <Track {...props} />}</div>
+    </li>
+  );
+}
+
+/** Those who work on anything of the board, by name. */
+function peopleOn(tracks: readonly TrackOf[], workers: ReturnType<typeof workersByActivity>): readonly Named[] {
+  const found = new Map<string, string>();
+  for (const { rows } of tracks)
+    for (const { activity } of rows) for (const { id, name } of workers.get(activity.id) ?? []) found.set(id, name);
+  return [...found].map(([id, name]) => ({ id, name })).sort((a, b) => a.name.localeCompare(b.name, "en"));
+}
+
 function Board({ view }: { view: PlanView }) {
   const plan = useMemo(() => planValue(view), [view]);
   const change = usePlanChange(view);
   const tracks = useMemo(() => tracksOf(plan), [plan]);
+  const workers = useMemo(() => workersByActivity(plan), [plan]);
+  const [params, put] = useAddress();
+  const asked = askedIn(params);
+  const shown = askedTracks(tracks, workers, asked);
   const set =
     (activity: Activity) =>
     (credit: Credit, words: string): void =>
@@ -126,7 +181,11 @@ function Board({ view }: { view: PlanView }) {
     );
   return (
     <div className="page">
-      {tracks.map(({ key, stages, rows }) => (
+      <BoardFilters asked={asked} people={peopleOn(tracks, workers)} put={put} />
+      {shown.length === 0 && (
+        <p className="muted">Nothing on the board is so; ask for less, or show what is finished too.</p>
+      )}
+      {shown.map(({ track: { key, stages }, parts }) => (
         <section
           key={key}
           className="pb-6"
@@ -154,30 +213,23 @@ function Board({ view }: { view: PlanView }) {
               </div>
             )}
           </div>
-          <ul>
-            {rows.map(({ activity, credit, path }) => {
-              const props = {
-                activity,
-                credit,
-                mayEdit: view.mayEdit,
-                blocked: plan.blocks.has(activity.id),
-                onCredit: set(activity),
-              };
-              return (
-                <li key={activity.id} className="flex items-center gap-4 border-b rule">
-                  <span className="w-64 shrink-0 truncate" title={`${path} ${activity.name}`}>
-                    <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">
-                      {activity.name}
-                    </Link>
-                    {props.blocked && <span className="adverse text-sm"> blocked</span>}
-                  </span>
-                  <div className="mr-4 flex min-w-0 flex-1">
-                    {stages === null ? <Steps {...props} /> : <Track {...props} />}
-                  </div>
-                </li>
-              );
-            })}
-          </ul>
+          {parts.map(({ name, rows }) => (
+            <Fragment key={name}>
+              {name !== null && <h3 className="pt-2 text-sm font-semibold">{name === "" ? "In no branch" : name}</h3>}
+              <ul>
+                {rows.map((row) => (
+                  <BoardRow
+                    key={row.activity.id}
+                    row={row}
+                    stages={stages}
+                    mayEdit={view.mayEdit}
+                    blocked={plan.blocks.has(row.activity.id)}
+                    onCredit={set(row.activity)}
+                  />
+                ))}
+              </ul>
+            </Fragment>
+          ))}
         </section>
       ))}
     </div>

@@ -1,6 +1,15 @@
 import { fromBundle, type Credit, type PlanBundle } from "@chronometra/core";
 import { slipway } from "../plan/testing/plans.ts";
-import { stepsPercent, tracksOf, withStage, withStep } from "./tracks.ts";
+import {
+  askedTracks,
+  stageBeside,
+  stepsPercent,
+  tracksOf,
+  withStage,
+  withStep,
+  workersByActivity,
+  type BoardAsked,
+} from "./tracks.ts";
 
 const staged: Credit = {
   rule: "stages",
@@ -47,5 +56,46 @@ describe("the board", () => {
     const all = withStep(stepped, 0, "2026-03-04");
     expect([stepsPercent(all), withStep(all, 0, null)]).toEqual([100, stepped]);
     expect(stepsPercent({ rule: "steps" })).toBe(0);
+  });
+
+  it("shows whose work, which words and what is open are asked for, together by person or branch", () => {
+    const of = plan(staged, stepped, staged);
+    const [tracks, workers] = [tracksOf(of), workersByActivity(of)];
+    const all: BoardAsked = { person: "", words: "", done: true, by: "stage" };
+    const ids = (asked: Partial<BoardAsked>): string[][] =>
+      askedTracks(tracks, workers, { ...all, ...asked }).flatMap(({ parts }) =>
+        parts.map(({ name, rows }) => [...(name === null ? [] : [name]), ...rows.map(({ activity }) => activity.id)]),
+      );
+    const whole = ids({}).flat().sort();
+    expect(whole).toHaveLength(3);
+    for (const id of whole) {
+      const { name } = of.activities.get(id)!;
+      expect(ids({ words: name.toUpperCase() }).flat()).toContain(id);
+      for (const { id: person, name: who } of workers.get(id) ?? []) {
+        expect(ids({ person }).flat()).toContain(id);
+        expect(ids({ person, by: "person" }).every(([first]) => first === who)).toBe(true);
+      }
+    }
+    // By person each activity stands with each of its people, by branch once.
+    const times = (parts: string[][], id: string): number => parts.flat().filter((each) => each === id).length;
+    for (const id of whole) {
+      expect(times(ids({ by: "person" }), id)).toBe(Math.max(1, workers.get(id)?.length ?? 0));
+      expect(times(ids({ by: "branch" }), id)).toBe(1);
+    }
+    expect(ids({ words: "no such thing" })).toEqual([]);
+    expect(ids({ person: "nobody" })).toEqual([]);
+    expect(
+      ids({ done: false })
+        .flat()
+        .every((id) => of.activities.get(id)!.actualFinish === undefined),
+    ).toBe(true);
+  });
+
+  it("goes to the stage beside, and no further than the ends", () => {
+    expect(stageBeside(staged, 1)).toBe("Made");
+    expect(stageBeside(staged, -1)).toBeNull();
+    expect(stageBeside({ ...staged, stage: "Tested" }, 1)).toBeNull();
+    const { stage: _none, ...unset } = staged;
+    expect([stageBeside(unset, 1), stageBeside(unset, -1)]).toEqual(["Ordered", null]);
   });
 });

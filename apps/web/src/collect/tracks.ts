@@ -31,6 +31,79 @@ export function tracksOf(plan: Plan): Track[] {
   return [...tracks.values()].sort((a, b) => Number(a.stages === null) - Number(b.stages === null));
 }
 
+/** By what the rows of the board stand together. */
+export const BOARD_ORDERS = ["stage", "person", "branch"] as const;
+export type BoardOrder = (typeof BOARD_ORDERS)[number];
+
+/** What of the board is shown. */
+export interface BoardAsked {
+  /** Whose work; of everybody where it is empty. */
+  readonly person: string;
+  /** Words that the name or the branch has. */
+  readonly words: string;
+  /** Whether what is finished is shown too. */
+  readonly done: boolean;
+  readonly by: BoardOrder;
+}
+
+export interface TrackPart {
+  /** Whose, or of which branch; `null` where rows stand together by their stages alone. */
+  readonly name: string | null;
+  readonly rows: Track["rows"];
+}
+
+/** Who works on each activity, by name. */
+export function workersByActivity({
+  assignments,
+  people,
+}: Plan): ReadonlyMap<string, readonly { id: string; name: string }[]> {
+  const found = new Map<string, Map<string, string>>();
+  for (const { activity, person } of assignments.values()) {
+    const own = found.get(activity) ?? new Map<string, string>();
+    found.set(activity, own.set(person, people.get(person)?.name ?? person));
+  }
+  return new Map([...found].map(([activity, own]) => [activity, [...own].map(([id, name]) => ({ id, name }))]));
+}
+
+/**
+ * What is asked of the board: the tracks that have any of it, their rows in parts. Work of several people stands with
+ * each of them.
+ */
+export function askedTracks(
+  tracks: readonly Track[],
+  workers: ReturnType<typeof workersByActivity>,
+  { person, words, done, by }: BoardAsked,
+): { track: Track; parts: TrackPart[] }[] {
+  const wanted = words.trim().toLowerCase();
+  const isShown = ({ activity, path }: Track["rows"][number]): boolean =>
+    (done || activity.actualFinish === undefined) &&
+    (person === "" || workers.get(activity.id)?.some(({ id }) => id === person) === true) &&
+    `${path} ${activity.name}`.toLowerCase().includes(wanted);
+  const namesOf = ({ activity, path }: Track["rows"][number]): string[] => {
+    if (by === "branch") return [path];
+    const names = (workers.get(activity.id) ?? [])
+      .filter(({ id }) => person === "" || id === person)
+      .map(({ name }) => name);
+    return names.length === 0 ? ["Nobody yet"] : names;
+  };
+  return tracks.flatMap((track): { track: Track; parts: TrackPart[] }[] => {
+    const rows = track.rows.filter(isShown);
+    if (rows.length === 0) return [];
+    if (by === "stage") return [{ track, parts: [{ name: null, rows }] }];
+    const parts = new Map<string, Track["rows"][number][]>();
+    for (const row of rows) for (const name of namesOf(row)) parts.set(name, [...(parts.get(name) ?? []), row]);
+    const named = [...parts].map(([name, of]) => ({ name, rows: of }));
+    return [{ track, parts: named.sort((a, b) => a.name.localeCompare(b.name, "en")) }];
+  });
+}
+
+/** The stage so many before or after the one reached; the first where none is; none beyond the ends. */
+export function stageBeside({ stages = [], stage }: Credit, by: 1 | -1): string | null {
+  const ordered = [...stages].sort((a, b) => a.credit - b.credit);
+  const at = ordered.findIndex(({ name }) => name === stage);
+  return ordered[at < 0 ? (by === 1 ? 0 : -1) : at + by]?.name ?? null;
+}
+
 export const withStage = (credit: Credit, stage: string): Credit => ({ ...credit, stage });
 
 /** A step ticked off on a day, or open again. */

@@ -5,17 +5,21 @@ import { toast } from "../shared/messages/toast.ts";
 import { call, CallFailed } from "../shared/session/api.ts";
 import { takenBack } from "../shared/session/takenBack.ts";
 
-/** A project's stages and gates. */
+const AGAIN_MILLISECONDS = 30_000;
+
+/** A project's stages and gates; asked for again while they are open, as others decide. */
 export const gatesQuery = (project: string) =>
   queryOptions({
     queryKey: ["gates", project],
     queryFn: () => call("GET /api/projects/:project/gates", { params: { project } }),
+    refetchInterval: AGAIN_MILLISECONDS,
   });
 
 /** Gates that are asked for, in all projects. */
 export const askedGatesQuery = queryOptions({
   queryKey: ["gates", "asked"],
   queryFn: () => call("GET /api/gates", {}),
+  refetchInterval: AGAIN_MILLISECONDS,
 });
 
 /** The life cycles there are. */

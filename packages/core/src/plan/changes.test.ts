@@ -10,10 +10,11 @@ import { parseBundle } from "./check/parseBundle.ts";
 import { fromBundle, toBundle, type Plan } from "./plan.ts";
 import { PLAN_TABLES } from "./tables.ts";
 
-/** A plan with its rows in order, for comparing two to the letter. */
+/** A plan with its rows in order, for comparing two to the letter; own values are looked up by activity and stand in none. */
 const laidOut = (plan: Plan): unknown => ({
   project: plan.project,
   ...Object.fromEntries(PLAN_TABLES.map((table) => [table, [...plan[table]]])),
+  ownValues: [...plan.ownValues].sort(([a], [b]) => (a < b ? -1 : 1)),
 });
 
 const DATES = ["2026-03-02", "2026-03-06", "2026-03-14", "2026-04-01"];
