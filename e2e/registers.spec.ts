@@ -72,12 +72,14 @@ test("a list is brought into the registers from a spreadsheet, looked at first, 
     "Wash the gauge\tnowhere\t\t",
   ];
   await dialog.getByLabel("Lines of a spreadsheet").fill(lines.join("\n"));
+  await dialog.getByRole("button", { name: "Read these lines" }).click();
   await expect(dialog.getByRole("region", { name: "What was understood" })).toContainText("“nowhere” is no code");
   await expect(dialog.getByRole("button", { name: "Add 1" })).toBeDisabled();
   await page.keyboard.press("Escape");
 
   await page.getByRole("button", { name: "Bring a list …" }).click();
   await dialog.getByLabel("Lines of a spreadsheet").fill(lines.slice(0, 2).join("\n"));
+  await dialog.getByRole("button", { name: "Read these lines" }).click();
   await dialog.getByRole("button", { name: "Add 1" }).click();
   const row = page.getByRole("row").filter({ hasText: "Grease the hinges" });
   await expect(row).toContainText("Amadou Keller");

@@ -7,7 +7,7 @@ export const CALENDAR_KIND_WORDS: Readonly<Record<CalendarKind, readonly [one: s
   deadline: ["Deadline", "deadlines"],
   gate: ["Gate", "gates"],
   meeting: ["Meeting", "meetings"],
-  leave: ["Away:", "absences"],
+  leave: ["Absence", "absences"],
 };
 
 /** So many days are shown at once at most. */

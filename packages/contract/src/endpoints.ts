@@ -485,8 +485,8 @@ export const endpoints = {
     body: newMattersSchema,
     response: addedMattersSchema,
   },
-  "PUT /api/matters/list": {
-    summary: "Remove all of a list, or bring it back; risks of plans are left alone",
+  "DELETE /api/matters/list": {
+    summary: "Remove all of a list, all or nothing; risks of plans are left alone",
     body: removedMattersSchema,
     response: done,
   },

@@ -166,10 +166,7 @@ export const addedMattersSchema = z.object({
   ids: z.array(z.string()),
   revisions: z.array(z.object({ project: z.string(), revision: z.int() })),
 });
-export const removedMattersSchema = z.strictObject({
-  ids: z.array(z.string().max(80)).max(MOST_LISTED),
-  removed: z.boolean(),
-});
+export const removedMattersSchema = z.strictObject({ ids: z.array(z.string().max(80)).max(MOST_LISTED) });
 
 /** A table of a file, understood as lines for the registers; nothing of it is stored. */
 export const broughtListSchema = z.object({

@@ -114,7 +114,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "PUT /api/matters/settings": house("controller"),
   "POST /api/matters": PLANNERS,
   "POST /api/matters/list": PLANNERS,
-  "PUT /api/matters/list": PLANNERS,
+  "DELETE /api/matters/list": PLANNERS,
   "POST /api/matters/read": PLANNERS,
   "GET /api/matters/:matter": "signedIn",
   "PUT /api/matters/:matter": "signedIn",

@@ -1,7 +1,6 @@
 import type { Me } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { ProgrammeEntity, ProjectEntity } from "../project/projectEntity.ts";
-import { isClosed } from "../project/projectAccess.ts";
 import { holdsIn, mayEdit } from "../project/reach.ts";
 import { namables } from "../resources/namables.ts";
 
@@ -35,24 +34,26 @@ export async function peopleByName(database: DataSource): Promise<(text: string)
   };
 }
 
-/** Finds projects by their code, groups by their name, and the whole house, as far as someone may add something there. */
-export async function placesByName(database: DataSource, me: Me): Promise<(text: string) => Promise<Found<Place>>> {
-  const [projects, groups] = await Promise.all([
+/** Finds projects by code, groups by name, and the whole house, as far as someone may add something there. */
+export async function placesByName(database: DataSource, me: Me): Promise<(text: string) => Found<Place>> {
+  const [projects, groups, closings] = await Promise.all([
     database
       .getRepository(ProjectEntity)
       .find({ select: { id: true, code: true, managerId: true, programmeId: true } }),
     database.getRepository(ProgrammeEntity).find(),
+    database.query("select project_id as id from project_closing") as Promise<{ id: string }[]>,
   ]);
+  const closed = new Set(closings.map(({ id }) => id));
   const byCode = new Map(
     projects.filter((project) => mayEdit(me, project)).map((each) => [each.code.toLowerCase(), each]),
   );
   const mayGroup = groups.filter(({ id, managerId }) => managerId === me.id || holdsIn(me, "controller", id));
-  return async (text) => {
+  return (text) => {
     const plain = text.toLowerCase();
     // As a project is written in lists: its code, or its code and its name.
     const project = byCode.get(plain) ?? byCode.get(plain.split(/\s/)[0]!);
     if (project !== undefined)
-      return (await isClosed(database, project))
+      return closed.has(project.id)
         ? { fault: `${project.code} is closed` }
         : { value: { project: project.id, group: null } };
     const group = mayGroup.find(({ name }) => name.toLowerCase() === plain);

@@ -36,9 +36,11 @@ export function matchHeadings(
   said: Readonly<Record<string, string>>,
 ): (string | null)[] {
   const taken = new Set<string>();
+  // What has exactly that name here comes before what people else call so.
   const guessed = (plain: string): string | undefined =>
-    NAMED.find((column) => WORDS[column].includes(plain)) ??
-    [...own].find(([, { name }]) => plainHeading(name) === plain)?.[0];
+    NAMED.find((column) => plainHeading(LIST_COLUMNS[column]) === plain) ??
+    [...own].find(([, { name }]) => plainHeading(name) === plain)?.[0] ??
+    NAMED.find((column) => WORDS[column].includes(plain));
   return headings.map((heading) => {
     const plain = plainHeading(heading);
     const column = Object.hasOwn(said, heading) ? said[heading] : plain === "" ? undefined : guessed(plain);

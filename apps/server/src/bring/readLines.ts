@@ -30,7 +30,7 @@ export interface Reader {
   /** Where a line goes that does not say. */
   readonly place: Place | null;
   readonly personOf: (text: string) => { readonly value: string } | { readonly fault: string };
-  readonly placeOf: (text: string) => Promise<{ readonly value: Place } | { readonly fault: string }>;
+  readonly placeOf: (text: string) => { readonly value: Place } | { readonly fault: string };
 }
 
 /** Marks of what is not there, as tables that leave this application bear them. */
@@ -102,10 +102,10 @@ function kindOf(line: Line, { kind }: Reader): MatterKind | null {
   return found;
 }
 
-async function placeIn(line: Line, { place, placeOf }: Reader): Promise<Place | null> {
+function placeIn(line: Line, { place, placeOf }: Reader): Place | null {
   const text = line.text("place");
   if (text !== "") {
-    const found = await placeOf(text);
+    const found = placeOf(text);
     if ("value" in found) return found.value;
     line.faults.push(`Of: ${found.fault}`);
   } else if (place === null)
@@ -183,16 +183,13 @@ function valuesOf(line: Line, kind: MatterKind | null, { own, settings, order }:
 const TITLE_LENGTH = 200;
 
 /** One line of a table, as something for a register, or with all that is wrong with it. */
-export async function readLine(
-  row: readonly Cell[],
-  reader: Reader,
-): Promise<Omit<BroughtList["lines"][number], "row" | "isThere">> {
+export function readLine(row: readonly Cell[], reader: Reader): Omit<BroughtList["lines"][number], "row" | "isThere"> {
   const line = new Line(row, reader.columns);
   const title = line.text("title");
   if (title === "") line.faults.push("it does not say what it is");
   if (title.length > TITLE_LENGTH) line.faults.push(`What: has more than ${TITLE_LENGTH} characters`);
   const kind = kindOf(line, reader);
-  const place = await placeIn(line, reader);
+  const place = placeIn(line, reader);
   const said = line.text("owner");
   const owner = said === "" ? { value: null } : reader.personOf(said);
   if ("fault" in owner) line.faults.push(`Owner: ${owner.fault}`);

@@ -11,10 +11,9 @@ import type { DataSource } from "typeorm";
 import { readCells } from "../exchange/importService.ts";
 import { rowNumber, tableOf, type OneTable } from "../exchange/match/oneTable.ts";
 import { dropFiles, type Received } from "../exchange/receiveFiles.ts";
-import type { HowRead } from "../exchange/sheets/readCells.ts";
-import { dependsOnOrder, soleOrder } from "../exchange/sheets/readCells.ts";
+import { dependsOnOrder, soleOrder, type HowRead } from "../exchange/sheets/readCells.ts";
 import { styleOfColumn } from "../exchange/sheets/numbers.ts";
-import { readMatters } from "../matters/matterRows.ts";
+import { titledSo } from "../matters/matterRows.ts";
 import { matterSettings } from "../matters/matterSettings.ts";
 import { Failure } from "../shared/failure.ts";
 import { peopleByName, placesByName } from "./known.ts";
@@ -30,13 +29,11 @@ export interface Said {
   readonly columns: Readonly<Record<string, string>>;
 }
 
-/** So many of what stands in the registers are looked at for names that come again. */
-const MOST_KNOWN = 20_000;
-
 async function tableIn(files: readonly Received[]): Promise<OneTable> {
-  const [file] = files;
+  const [file, other] = files;
   if (file === undefined) throw new Failure("invalid", "No file came with the call; select one.");
   try {
+    if (other !== undefined) throw new Failure("invalid", "A list is one file; bring one after the other.");
     const source = await readCells([file]);
     if (source.kind !== "tables")
       throw new Failure("invalid", `${file.name}: is a plan bundle; bring a list as CSV or a workbook.`);
@@ -62,14 +59,6 @@ function percentsOf({ rows }: OneTable, at: number): HowRead {
 const nameOf = ({ kind, project, group, title }: Pick<NewMatter, "kind" | "project" | "group" | "title">): string =>
   JSON.stringify([kind, project, group, title.toLowerCase()]);
 
-/** What of the registers bears which name where. */
-async function namesThere(database: DataSource, me: Me): Promise<ReadonlySet<string>> {
-  const rows = await readMatters(database, me, {}, MOST_KNOWN);
-  return new Set(
-    rows.map(({ kind, projectId, groupId, title }) => nameOf({ kind, project: projectId, group: groupId, title })),
-  );
-}
-
 /**
  * Understands a table of a file as lines for the registers, with all that is wrong with any of them; stores nothing.
  * @throws {Failure} where it is no table, or too long
@@ -84,24 +73,24 @@ export async function readList(
   const settings = await matterSettings(database);
   const own = ownColumns(settings);
   const matched = matchHeadings(table, own, columns);
-  const [personOf, placeOf, there] = await Promise.all([
-    peopleByName(database),
-    placesByName(database, me),
-    namesThere(database, me),
-  ]);
+  const [personOf, placeOf] = await Promise.all([peopleByName(database), placesByName(database, me)]);
   const reader = {
     ...{ settings, own, columns: matched, order, kind, personOf, placeOf },
     percents: percentsOf(table, matched.indexOf("chance")),
     place: project === null ? null : { project, group: null },
   };
-  const names = new Set(there);
-  const lines: BroughtList["lines"] = [];
-  for (const [i, row] of table.rows.entries()) {
-    const line = await readLine(row, reader);
-    const isThere = line.matter !== null && names.has(nameOf(line.matter));
-    if (line.matter !== null) names.add(nameOf(line.matter));
-    lines.push({ row: rowNumber(table, i), ...line, isThere });
-  }
+  const read = table.rows.map((row) => readLine(row, reader));
+  const there = await titledSo(
+    database,
+    read.flatMap(({ matter }) => matter?.title ?? []),
+  );
+  const names = new Set(there.map(nameOf));
+  const lines = read.map((line, i) => {
+    const name = line.matter === null ? null : nameOf(line.matter);
+    const isThere = name !== null && names.has(name);
+    if (name !== null) names.add(name);
+    return { row: rowNumber(table, i), ...line, isThere };
+  });
   return {
     headings: table.headings.flatMap((heading, i) => (heading === "" ? [] : [{ heading, column: matched[i]! }])),
     columns: [

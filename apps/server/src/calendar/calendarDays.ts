@@ -1,5 +1,6 @@
 import { CALENDAR_KINDS, type CalendarEntry, type CalendarView, type Me } from "@chronometra/contract";
 import {
+  countWords,
   DEADLINE_TONES,
   dateWords,
   driftWords,
@@ -130,7 +131,7 @@ const meetingDays = (seen: Seen, meeting: ProjectMeeting, { from, to }: AskedDay
   heldOn(meeting, from, to).map((day) =>
     marked(seen, {
       ...{ id: `meeting ${meeting.project} ${meeting.id} ${day}`, kind: "meeting", from: day, name: meeting.name },
-      words: `${hoursWords(meeting.minutes)}, ${meeting.people.length === 1 ? "1 person" : `${meeting.people.length} people`}`,
+      words: `${hoursWords(meeting.minutes)}, ${countWords(meeting.people.length, "person", "people")}`,
       ...{ tone: "plain", done: false, activity: null, mayMove: false, link: seen.pageOf(meeting.activity) },
     }),
   );

@@ -25,7 +25,7 @@ export function matterRoutes(serving: Serving, post: Telling): void {
   serve(serving, "POST /api/matters/list", ({ database, me, body: { matters } }) =>
     raiseList(database, me, post, matters),
   );
-  serve(serving, "PUT /api/matters/list", async ({ database, me, body }) => {
+  serve(serving, "DELETE /api/matters/list", async ({ database, me, body }) => {
     await removeList(database, me, body);
     return { ok: true as const };
   });

@@ -1,4 +1,4 @@
-import type { MatterKind, MatterState, Me, Strategy, Tie } from "@chronometra/contract";
+import type { MatterKind, MatterState, Me, NewMatter, Strategy, Tie } from "@chronometra/contract";
 import type { OwnValue } from "@chronometra/core";
 import type { DataSource, EntityManager } from "typeorm";
 import { maySee, seenGroupSql, seenSql, seesGroup } from "../project/reach.ts";
@@ -192,6 +192,20 @@ export async function isInTitles(database: DataSource, beginning: string): Promi
   const { sql, values } = titledSql([beginning]);
   const rows = await database.query(`select 1 from matter m where m.removed = 0 and ${sql} limit 1`, [...values]);
   return (rows as unknown[]).length > 0;
+}
+
+/** What stands in any register, or among the risks of any plan, under one of some titles, whoever asks. */
+export async function titledSo(
+  database: DataSource,
+  titles: readonly string[],
+): Promise<Pick<NewMatter, "kind" | "project" | "group" | "title">[]> {
+  const asked = [...titles, ""];
+  return database.query(
+    `select kind, project_id as project, group_id as \`group\`, title from matter
+        where removed = 0 and risk_id is null and title in (?)
+      union all select 'risk', project_id, null, name from risk_head where name in (?)`,
+    [asked, asked],
+  );
 }
 
 /** How many there are of what is asked for. */

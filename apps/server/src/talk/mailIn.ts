@@ -42,7 +42,7 @@ const isAutomatic = ({ headers }: ParsedMail): boolean => {
   return (typeof said === "string" && said.toLowerCase() !== "no") || headers.has("x-auto-response-suppress");
 };
 
-/** What a mail says: its text or, where it has none, what its HTML says (the reader makes that of a mail without files only). */
+/** What a mail says: its text, else what its HTML says; the reader makes that of mails without files only. */
 const wordsOf = ({ text, html }: ParsedMail): string =>
   text ?? (html ? htmlToText(html, { selectors: [{ selector: "img", format: "skip" }] }) : "");
 

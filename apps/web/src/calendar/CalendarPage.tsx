@@ -10,7 +10,7 @@ import { mayLook, useMe } from "../shared/session/session.ts";
 import { todayHere } from "../shared/words/today.ts";
 import { dateWords } from "../shared/words/words.ts";
 import { Carrying } from "./Carrying.tsx";
-import { turned, weekNumber, weeksOf, type View } from "./days.ts";
+import { extentOf, turned, weekNumber, weeksOf, type View } from "./days.ts";
 import { Glyph } from "./Glyph.tsx";
 import { MonthSheet } from "./MonthSheet.tsx";
 import { WeekLog } from "./WeekLog.tsx";
@@ -46,14 +46,15 @@ const headOf = ({ view, date }: Asked, weeks: readonly string[][]): string =>
 /** Which days are shown: a month or a week, before or after. */
 function Days({ asked, head, put }: { asked: Asked; head: string; put: Put }) {
   const { view, date } = asked;
-  const turn = (by: 1 | -1): void => put({ date: turned(view, date, by) }, "push");
+  const [before, after] = ([-1, 1] as const).map((by) => turned(view, date, by));
   return (
     <div className="flex flex-wrap items-center gap-x-2 gap-y-1">
       <button
         type="button"
         className="btn btn-ghost btn-sm px-1"
         aria-label={`The ${view} before`}
-        onClick={() => turn(-1)}
+        disabled={before == null}
+        onClick={() => put({ date: before! }, "push")}
       >
         <ChevronLeft size={16} aria-hidden="true" />
       </button>
@@ -64,7 +65,8 @@ function Days({ asked, head, put }: { asked: Asked; head: string; put: Put }) {
         type="button"
         className="btn btn-ghost btn-sm px-1"
         aria-label={`The ${view} after`}
-        onClick={() => turn(1)}
+        disabled={after == null}
+        onClick={() => put({ date: after! }, "push")}
       >
         <ChevronRight size={16} aria-hidden="true" />
       </button>
@@ -139,8 +141,9 @@ export function CalendarPage() {
   const [params, put] = useAddress();
   const asked = askedIn(params);
   const weeks = weeksOf(asked.view, asked.date);
-  const [from, to] = [weeks[0]![0]!, weeks.at(-1)![6]!];
-  const query = useQuery(calendarQuery({ from, to, own: asked.own ? "1" : "", project: asked.project ?? "" }));
+  const query = useQuery(
+    calendarQuery({ ...extentOf(weeks), own: asked.own ? "1" : "", project: asked.project ?? "" }),
+  );
   const today = todayHere();
   const weekOf = (day: string): string => {
     const next = new URLSearchParams(params);

@@ -1,6 +1,7 @@
 import { useDraggable } from "@dnd-kit/core";
 import type { CalendarEntry } from "@chronometra/contract";
 import { CALENDAR_KIND_WORDS } from "@chronometra/contract";
+import { memo, useMemo } from "react";
 import { Link } from "react-router";
 import { dateWords } from "../shared/words/words.ts";
 import { Glyph } from "./Glyph.tsx";
@@ -30,42 +31,53 @@ function Said({ entry, inFull }: Props) {
 
 const LOOKS = "flex min-h-[24px] w-full min-w-0 items-center gap-1 text-left text-sm";
 
-function Still({ entry, inFull }: Props) {
-  if (entry.link === null)
-    return (
-      <span className={LOOKS} title={titleOf(entry)}>
-        <Said entry={entry} inFull={inFull} />
-      </span>
-    );
-  return (
-    <Link className={LOOKS} to={entry.link} title={titleOf(entry)} aria-label={titleOf(entry)}>
-      <Said entry={entry} inFull={inFull} />
-    </Link>
-  );
+interface OpenerProps extends Props {
+  readonly className?: string;
+  readonly carrying?: ReturnType<typeof useDraggable>["listeners"];
+  readonly attributes?: Partial<ReturnType<typeof useDraggable>["attributes"]>;
+  readonly setNodeRef?: (node: HTMLElement | null) => void;
 }
 
-/** A milestone that can be carried to another day, by pointer, finger or keys; pressed, it opens. */
-function Carried({ entry, inFull }: Props) {
-  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({ id: entry.id, data: { entry } });
-  const { role: _link, ...rest } = attributes;
+/** Drawn anew only where it is itself carried: taking one up tells all others that could be. */
+const Opener = memo(function Opener({ entry, inFull, className = "", carrying, attributes, setNodeRef }: OpenerProps) {
+  const title = titleOf(entry);
   return (
     <Link
       ref={setNodeRef}
-      className={`${LOOKS} touch-manipulation cursor-grab ${isDragging ? "opacity-40" : ""}`}
+      className={`${LOOKS} ${className}`}
       to={entry.link!}
-      title={titleOf(entry)}
-      aria-label={titleOf(entry)}
+      title={title}
+      aria-label={title}
       draggable={false}
-      {...rest}
-      {...listeners}
+      {...attributes}
+      {...carrying}
     >
       <Said entry={entry} inFull={inFull} />
     </Link>
   );
+});
+
+/** A milestone that can be carried to another day, by pointer, finger or keys; pressed, it opens. */
+function Carried({ entry, inFull }: Props) {
+  const data = useMemo(() => ({ entry }), [entry]);
+  // It stays a link, which opens by Enter.
+  const { attributes, listeners, setNodeRef, isDragging } = useDraggable({
+    ...{ id: entry.id, data, attributes: { role: "link" } },
+  });
+  return (
+    <Opener
+      entry={entry}
+      inFull={inFull}
+      className={`touch-manipulation cursor-grab ${isDragging ? "opacity-40" : ""}`}
+      carrying={listeners}
+      attributes={attributes}
+      setNodeRef={setNodeRef}
+    />
+  );
 }
 
 /** Something on a day: it opens where it is told in full. */
-export const Entry = (props: Props) => (props.entry.mayMove ? <Carried {...props} /> : <Still {...props} />);
+export const Entry = (props: Props) => (props.entry.mayMove ? <Carried {...props} /> : <Opener {...props} />);
 
 /** What is carried, beside the pointer. */
 export const Ghost = ({ entry }: { entry: CalendarEntry }) => (

@@ -61,7 +61,7 @@ function DayCell({
               <Link className="flex min-h-[24px] items-center gap-1 text-sm" to={weekOf(day)}>
                 <Glyph kind={entry.kind} />
                 <span className="truncate">
-                  {entry.name} <span className="muted">of {times} projects</span>
+                  <span className="muted">{times} ×</span> {entry.name}
                 </span>
               </Link>
             )}

@@ -1,7 +1,7 @@
 import type { CalendarEntry } from "@chronometra/contract";
 import { differenceInCalendarDays, endOfMonth, getISOWeek, parseISO, startOfISOWeek, startOfMonth } from "date-fns";
 import fc from "fast-check";
-import { byDay, folded, shifted, spansOf, turned, weekNumber, weeksOf } from "./days.ts";
+import { byDay, extentOf, folded, shifted, spansOf, turned, weekNumber, weeksOf } from "./days.ts";
 
 const day = fc.integer({ min: 0, max: 30_000 }).map((n) => shifted("2000-01-01", n));
 const entry = (id: string, over: Partial<CalendarEntry> = {}): CalendarEntry => ({
@@ -31,12 +31,21 @@ describe("the weeks of a view", () => {
   it("follow each other: what comes after what comes before is where one was", () => {
     fc.assert(
       fc.property(day, fc.constantFrom("month" as const, "week" as const), (date, view) => {
-        const back = turned(view, turned(view, date, 1), -1);
+        const back = turned(view, turned(view, date, 1)!, -1)!;
         expect(weeksOf(view, back)).toEqual(weeksOf(view, date));
       }),
     );
     expect(turned("month", "2026-12-31", 1)).toBe("2027-01-01");
     expect(turned("month", "2027-01-15", -1)).toBe("2026-12-01");
+  });
+
+  it("end where plans know no days any more, and are whole there too", () => {
+    for (const view of ["month", "week"] as const) {
+      expect([turned(view, "2099-12-31", 1), turned(view, "1990-01-01", -1)]).toEqual([null, null]);
+      expect(weeksOf(view, "2099-12-31").at(-1)!.at(-1)).toBe("2100-01-03");
+      expect(extentOf(weeksOf(view, "2099-12-31")).to).toBe("2099-12-31");
+      expect(extentOf(weeksOf(view, "1990-01-01")).from).toBe("1990-01-01");
+    }
   });
 });
 

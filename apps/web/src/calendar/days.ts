@@ -1,7 +1,16 @@
 import type { CalendarEntry } from "@chronometra/contract";
-import { addDays, formatDate, mondayOf as mondayOfDay, parseDate } from "@chronometra/core";
 
 export type View = "month" | "week";
+
+const DAY_MILLISECONDS = 86_400_000;
+/** The first and the last day that plans know; weeks at the ends reach beyond. */
+const KNOWN = ["1990-01-01", "2099-12-31"] as const;
+
+/** The first and the last of some weeks, as far as plans know days. */
+export const extentOf = (weeks: readonly (readonly string[])[]): { from: string; to: string } => {
+  const [first, last] = [weeks[0]![0]!, weeks.at(-1)!.at(-1)!];
+  return { from: first < KNOWN[0] ? KNOWN[0] : first, to: last > KNOWN[1] ? KNOWN[1] : last };
+};
 
 /** The weeks that a view of a day shows, each seven days from Monday, `YYYY-MM-DD`. */
 export function weeksOf(view: View, date: string): string[][] {
@@ -15,27 +24,27 @@ export function weeksOf(view: View, date: string): string[][] {
 /** The first and the last day of the month of a day. */
 function monthOf(date: string): [string, string] {
   const [year, month] = [Number(date.slice(0, 4)), Number(date.slice(5, 7))];
-  const next = month === 12 ? `${year + 1}-01-01` : `${year}-${String(month + 1).padStart(2, "0")}-01`;
-  return [`${date.slice(0, 7)}-01`, shifted(next, -1)];
+  return [`${date.slice(0, 7)}-01`, new Date(Date.UTC(year, month, 0)).toISOString().slice(0, 10)];
 }
 
 /** So many days after a day, or before it. */
-export const shifted = (date: string, days: number): string => formatDate(addDays(parseDate(date)!, days));
+export const shifted = (date: string, days: number): string =>
+  new Date(Date.parse(date) + days * DAY_MILLISECONDS).toISOString().slice(0, 10);
 
-/** The first day that the view before or after shows. */
-export function turned(view: View, date: string, by: 1 | -1): string {
-  if (view === "week") return shifted(date, 7 * by);
+/** A day that the view before or after shows; `null` where plans know no such day. */
+export function turned(view: View, date: string, by: 1 | -1): string | null {
   const [first, last] = monthOf(date);
-  return by === 1 ? shifted(last, 1) : monthOf(shifted(first, -1))[0];
+  const day = view === "week" ? shifted(date, 7 * by) : by === 1 ? shifted(last, 1) : monthOf(shifted(first, -1))[0];
+  return day < KNOWN[0] || day > KNOWN[1] ? null : day;
 }
 
-const mondayOf = (date: string): string => formatDate(mondayOfDay(parseDate(date)!));
+const mondayOf = (date: string): string => shifted(date, -((new Date(date).getUTCDay() + 6) % 7));
 
 /** The number of the week of a Monday (ISO 8601: the first has the year's first Thursday). */
 export function weekNumber(monday: string): number {
   const thursday = shifted(monday, 3);
   const first = mondayOf(`${thursday.slice(0, 4)}-01-04`);
-  return Math.round((parseDate(monday)! - parseDate(first)!) / 7) + 1;
+  return Math.round((Date.parse(monday) - Date.parse(first)) / (7 * DAY_MILLISECONDS)) + 1;
 }
 
 /** What stands on each day, absences apart. */

@@ -79,11 +79,10 @@ export function useMatters() {
     addList: async (matters: NewMatter[]): Promise<string | null> => {
       try {
         const { ids, revisions } = await call("POST /api/matters/list", { body: { matters } });
-        const remove = (removed: boolean) => call("PUT /api/matters/list", { body: { ids, removed } });
         undoToast(client, {
           revisions,
           words: `${countWords(ids.length, "line is", "lines are")} added.`,
-          also: () => remove(true),
+          also: () => call("DELETE /api/matters/list", { body: { ids } }),
         });
       } catch (error) {
         return faultOf(error);

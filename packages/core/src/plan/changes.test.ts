@@ -10,7 +10,7 @@ import { parseBundle } from "./check/parseBundle.ts";
 import { fromBundle, toBundle, type Plan } from "./plan.ts";
 import { PLAN_TABLES } from "./tables.ts";
 
-/** A plan with its rows in order, for comparing two to the letter; own values are looked up by activity and stand in none. */
+/** A plan with its rows in order, for comparing two to the letter; own values are looked up by activity: theirs says nothing. */
 const laidOut = (plan: Plan): unknown => ({
   project: plan.project,
   ...Object.fromEntries(PLAN_TABLES.map((table) => [table, [...plan[table]]])),

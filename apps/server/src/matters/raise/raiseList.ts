@@ -1,4 +1,4 @@
-import type { BodyOf, Me, NewMatter, ResponseOf } from "@chronometra/contract";
+import type { BodyOf, MatterWrite, Me, NewMatter, ResponseOf } from "@chronometra/contract";
 import type { DataSource, EntityManager } from "typeorm";
 import { writeProjects } from "../../plan/writeProjects.ts";
 import { Failure } from "../../shared/failure.ts";
@@ -60,23 +60,21 @@ export async function raiseList(
   });
 }
 
-/** Removes all of a list that is of no plan, or brings it back: as one by one, but all or nothing. */
+/** Removes all of a list that is of no plan, as one by one, but all or nothing. */
 export async function removeList(
   database: DataSource,
   me: Me,
-  { ids, removed }: BodyOf<"PUT /api/matters/list">,
+  { ids }: BodyOf<"DELETE /api/matters/list">,
 ): Promise<void> {
   const rows = (await database.query(
-    "select id, project_id as project from matter where id in (?) and risk_id is null and removed = ?",
-    [[...ids, ""], !removed],
+    "select id, project_id as project from matter where id in (?) and risk_id is null and removed = 0",
+    [[...ids, ""]],
   )) as { id: string; project: string | null }[];
   const settings = await matterSettings(database);
-  const projects = rows.flatMap(({ project }) => (project === null ? [] : [project]));
+  const projects = rows.flatMap(({ project }) => project ?? []);
+  const removal: MatterWrite[] = [{ field: "removed", was: false, value: true }];
   await writeProjects(database, me, projects, async ({ manager }) => {
-    for (const { id } of rows) {
-      if (!removed) await manager.query("update matter set removed = 0 where id = ?", [id]);
-      const row = await writable(manager, me, id, [{ field: "removed", was: !removed, value: removed }]);
-      if (removed) await applyWrites(manager, me, row, settings, [{ field: "removed", was: false, value: true }]);
-    }
+    for (const { id } of rows)
+      await applyWrites(manager, me, await writable(manager, me, id, removal), settings, removal);
   });
 }

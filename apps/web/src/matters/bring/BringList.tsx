@@ -123,6 +123,7 @@ function Understood({ file, kind, project, keeper, onDone }: Props & { file: Fil
 
 /** Where a list comes from: a file, dropped or selected, or lines copied from a spreadsheet. */
 function Source({ onFile }: { onFile: (file: File) => void }) {
+  const [text, setText] = useState("");
   return (
     <div
       className="flex flex-col gap-3 text-sm"
@@ -150,11 +151,17 @@ function Source({ onFile }: { onFile: (file: File) => void }) {
         className="textarea h-24 w-full px-2 py-1"
         aria-label="Lines of a spreadsheet"
         placeholder="or paste lines from a spreadsheet here, with their headings"
-        value=""
-        onChange={({ target }) => {
-          if (target.value.trim() !== "") onFile(new File([target.value], "pasted lines.txt", { type: "text/plain" }));
-        }}
+        value={text}
+        onChange={({ target }) => setText(target.value)}
       />
+      <button
+        type="button"
+        className="btn btn-sm self-start"
+        disabled={text.trim() === ""}
+        onClick={() => onFile(new File([text], "pasted lines.txt", { type: "text/plain" }))}
+      >
+        Read these lines
+      </button>
     </div>
   );
 }
@@ -174,7 +181,16 @@ export function BringList(props: Props) {
       </button>
       {open && (
         <Dialog title={file === null ? "A list for the registers" : file.name} onClose={close} wide>
-          {file === null ? <Source onFile={setFile} /> : <Understood {...props} file={file} onDone={close} />}
+          {file === null ? (
+            <Source onFile={setFile} />
+          ) : (
+            <>
+              <Understood {...props} file={file} onDone={close} />
+              <button type="button" className="btn btn-ghost btn-sm mt-2" onClick={() => setFile(null)}>
+                Take another file
+              </button>
+            </>
+          )}
         </Dialog>
       )}
     </>

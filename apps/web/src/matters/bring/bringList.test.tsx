@@ -44,6 +44,7 @@ async function pasted(
   await userEvent.click(screen.getByRole("button", { name: "Bring a list …" }));
   await userEvent.click(screen.getByLabelText("Lines of a spreadsheet"));
   await userEvent.paste("Thing\nPump");
+  await userEvent.click(screen.getByRole("button", { name: "Read these lines" }));
   return sent;
 }
 const button = (name: RegExp) => screen.findByRole("button", { name });
@@ -64,9 +65,7 @@ describe("a list for the registers", () => {
     ];
     expect(words).toBe("1 line is added.");
     action.onClick();
-    await waitFor(() =>
-      expect(sent.at(-1)).toEqual({ to: "PUT /api/matters/list", body: { ids: ["1"], removed: true } }),
-    );
+    await waitFor(() => expect(sent.at(-1)).toEqual({ to: "DELETE /api/matters/list", body: { ids: ["1"] } }));
   });
 
   it("shows what is to be mended first and adds nothing until then; columns are said by hand", async () => {
@@ -84,6 +83,8 @@ describe("a list for the registers", () => {
   it("says why a file cannot be read, or why a list cannot be added, and keeps it in sight", async () => {
     await pasted(() => new Refusal("No row of headings was found."));
     expect(await screen.findByText(/No row of headings was found/)).toBeTruthy();
+    await userEvent.click(screen.getByRole("button", { name: "Take another file" }));
+    expect(screen.getByLabelText("Lines of a spreadsheet")).toBeTruthy();
   });
 
   it("keeps a list in sight that could not be added", async () => {
