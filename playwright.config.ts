@@ -8,9 +8,13 @@ const ports = (process.env["CHRONOMETRA_E2E_PORTS"] ?? "4698,4699").split(",").m
 // This file is read anew by each worker, which knows its place.
 const place = Number(process.env["TEST_PARALLEL_INDEX"] ?? 0);
 
+const output = process.env["CHRONOMETRA_E2E_OUTPUT"] ?? "test-results";
+/** What a server says, and how it ended: one that dies leaves nothing but refused connections to the tests. */
+const saysInto = (i: number): string => `"${output}-server${i}.log"`;
+
 export default defineConfig({
   testDir: "e2e",
-  outputDir: process.env["CHRONOMETRA_E2E_OUTPUT"] ?? "test-results",
+  outputDir: output,
   // One world for the tests of a worker: each works on a project of its own.
   workers: ports.length,
   fullyParallel: false,
@@ -38,7 +42,7 @@ export default defineConfig({
     },
   },
   webServer: ports.map((port, i) => ({
-    command: "ops/serve",
+    command: `ops/serve > ${saysInto(i)} 2>&1; echo "The server ended ($?)." >> ${saysInto(i)}`,
     url: `http://localhost:${port}/api/session`,
     timeout: 120_000,
     gracefulShutdown: { signal: "SIGTERM" as const, timeout: 5_000 },

@@ -15,10 +15,15 @@ test("a milestone is carried to a later day by pointer or by keys; what goes alo
   const next = (days: number): string => new Date(Date.parse(now) + days * 86_400_000).toISOString().slice(0, 10);
 
   // By keys: down is a week later.
-  await pennant.focus();
-  await page.keyboard.press("Space");
+  const day = (days: number) => page.locator(`[data-day="${next(days)}"]`);
+  const takeUp = async (): Promise<void> => {
+    await pennant.focus();
+    await page.keyboard.press("Space");
+    await expect(day(0)).toHaveClass(/outline-accent/);
+  };
+  await takeUp();
   await page.keyboard.press("ArrowDown");
-  await expect(page.locator(`[data-day="${next(7)}"]`)).toHaveClass(/outline-accent/);
+  await expect(day(7)).toHaveClass(/outline-accent/);
   await page.keyboard.press("Space");
   await expect(page).toHaveURL(new RegExp(`/slip/.*to=${next(7)}`));
   await expect(page.getByLabel("Working days")).toHaveValue("5");
@@ -26,30 +31,31 @@ test("a milestone is carried to a later day by pointer or by keys; what goes alo
 
   // By keys, and given up.
   await page.goto(at);
-  await pennant.focus();
-  await page.keyboard.press("Space");
+  await takeUp();
   await page.keyboard.press("ArrowRight");
+  await expect(day(1)).toHaveClass(/outline-accent/);
   await page.keyboard.press("Escape");
   await expect(page).toHaveURL(/\/calendar/);
 
   // By pointer, to an earlier day, which no slip reaches.
-  const before = page.locator(`[data-day="${next(-1)}"]`);
-  const carry = async (to: typeof before): Promise<void> => {
+  const carry = async (to: ReturnType<typeof day>): Promise<void> => {
     const [from, onto] = [(await pennant.boundingBox())!, (await to.boundingBox())!];
     await page.mouse.move(from.x + 20, from.y + 10);
     await page.mouse.down();
     await page.mouse.move(from.x + 40, from.y + 14, { steps: 4 });
+    await expect(day(0)).toHaveClass(/outline-accent/);
     await page.mouse.move(onto.x + onto.width / 2, onto.y + onto.height - 8, { steps: 8 });
+    await expect(to).toHaveClass(/outline-accent/);
     await page.mouse.up();
   };
-  await carry(before);
+  await carry(day(-1));
   await expect(page.getByText("slips later only")).toBeVisible();
-  await carry(page.locator(`[data-day="${next(7)}"]`));
+  await carry(day(7));
   await expect(page).toHaveURL(new RegExp(`/slip/.*to=${next(7)}`));
   await page.getByLabel("Why it slips").fill("The crane is late");
   await page.getByRole("button", { name: "Slip it and tell them" }).click();
   await page.goto(at);
-  await expect(page.locator(`[data-day="${next(7)}"]`)).toContainText(name);
+  await expect(day(7)).toContainText(name);
 
   // Pressed, it opens where it stands.
   await pennant.click();
@@ -80,6 +86,7 @@ test.describe("with fingers", () => {
         from.x + 30 + ((onto.x + 60 - from.x - 30) * step) / 8,
         from.y + 10 + ((onto.y + 50 - from.y - 10) * step) / 8,
       );
+    await expect(page.locator('[data-day="2026-12-03"]')).toHaveClass(/outline-accent/);
     await finger("touchEnd");
     await expect(page).toHaveURL(/\/slip\/.*to=2026-12-03/);
     await page.goBack();

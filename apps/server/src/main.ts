@@ -108,6 +108,8 @@ async function main(): Promise<void> {
     server.closeIdleConnections();
     setTimeout(() => process.exit(0), 3000).unref();
   };
+  // A promise that nobody waits for any more ends no one else's work.
+  process.on("unhandledRejection", (error) => logger.error(error));
   process.once("SIGINT", stop);
   process.once("SIGTERM", stop);
 }

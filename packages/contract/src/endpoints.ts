@@ -1,3 +1,4 @@
+import { boxesSchema, lookBackSchema } from "./boxes.ts";
 import { calendarSchema } from "./calendar.ts";
 import { roadmapSchema } from "./roadmap.ts";
 import {
@@ -1095,6 +1096,14 @@ export const endpoints = {
   "GET /api/projects/:project/chain/:activity": {
     summary: "What decides where an activity lies, by name",
     response: chainSchema,
+  },
+  "GET /api/projects/:project/boxes": {
+    summary: "Timeboxes with what stands in them, what is left of it against the hours of its people, and what waits",
+    response: boxesSchema,
+  },
+  "GET /api/projects/:project/boxes/:box/back": {
+    summary: "What was meant for a timebox, came in later, was finished in it and moved on",
+    response: lookBackSchema,
   },
   "GET /api/projects/:project/milestones": {
     summary: "Each milestone's forecast as issued, period by period",

@@ -37,6 +37,22 @@ export {
   type GateFacts,
   type Held,
 } from "./gates/conditions.ts";
+export {
+  boxAfter,
+  boxesInOrder,
+  boxMoved,
+  boxRemoved,
+  boxSeries,
+  carriedOver,
+  MOST_BOXES,
+  placedIn,
+  standingIn,
+  type BoxLength,
+  type BoxSeries,
+} from "./boxes/boxes.ts";
+export { boxedWork, boxSums, burntDown, type BoxedWork, type BoxSums, type BurntDay } from "./boxes/boxFigures.ts";
+export { BOX_FATES, lookBack, type BoxFate, type BoxMove, type LookedBack } from "./boxes/lookBack.ts";
+export { activityInBox, boxReason, takesBoxes, timeboxOf } from "./plan/boxed.ts";
 export { beginAnew, type TakenAlong } from "./begin/beginAnew.ts";
 export { branchAsPlan } from "./begin/branchAsPlan.ts";
 export { emptyPlan } from "./begin/emptyPlan.ts";

@@ -269,6 +269,8 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/deadlines": LOOKERS,
   "PUT /api/projects/:project/promises/:activity": PLANNERS,
   "GET /api/projects/:project/chain/:activity": LOOKERS,
+  "GET /api/projects/:project/boxes": LOOKERS,
+  "GET /api/projects/:project/boxes/:box/back": LOOKERS,
   "GET /api/projects/:project/milestones": LOOKERS,
   "GET /api/projects/:project/slip/:milestone": LOOKERS,
   "POST /api/projects/:project/slip/:milestone/effect": PLANNERS,

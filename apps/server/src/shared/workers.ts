@@ -20,6 +20,16 @@ const READER_MILLISECONDS = 120_000;
  */
 const BEHIND = 10;
 
+/**
+ * A pool of threads. One that fails after its work was done or given up, or answers what nobody asks any more, is told of
+ * and replaced: a pool that nobody listens to would take the whole server down with it.
+ */
+function poolOf(options: ConstructorParameters<typeof Piscina>[0]): Piscina {
+  const made = new Piscina({ ...options, ...source });
+  made.on("error", (error: Error) => process.emitWarning(error));
+  return made;
+}
+
 const source = fromSource ? { execArgv: ["--conditions=development", "--import", "tsx"] } : { execArgv: [] };
 const fileOf = (file: string): string => new URL(`../${file}.${fromSource ? "ts" : "js"}`, import.meta.url).href;
 
@@ -45,12 +55,11 @@ export async function inReader<T>(
     megabytes?: number;
   } = {},
 ): Promise<T> {
-  readers ??= new Piscina({
+  readers ??= poolOf({
     maxThreads: 2,
     idleTimeout: 20_000,
     resourceLimits: { maxOldGenerationSizeMb: megabytes },
     niceIncrement: BEHIND,
-    ...source,
   });
   const late = AbortSignal.timeout(milliseconds);
   try {
@@ -70,7 +79,7 @@ export async function inReader<T>(
 
 /** Does what someone waits for, away from calls and from work that takes long; as `inWorker`. */
 export function inAwaited<T>(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<T> {
-  awaited ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
+  awaited ??= poolOf({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND });
   return awaited.run(job, { ...options, filename: fileOf(file) }) as Promise<T>;
 }
 
@@ -85,7 +94,7 @@ export async function inWriter(file: string, job: unknown, options: Omit<Options
  * @param file the worker's file below this server's source, without its ending, such as `exchange/worker`
  */
 export function inWorker<T>(file: string, job: unknown, options: Omit<Options, "filename"> = {}): Promise<T> {
-  pool ??= new Piscina({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND, ...source });
+  pool ??= poolOf({ maxThreads: 2, idleTimeout: 20_000, niceIncrement: BEHIND });
   return pool.run(job, { ...options, filename: fileOf(file) }) as Promise<T>;
 }
 
@@ -105,12 +114,7 @@ const placeOf = (name: string): number =>
  */
 export function onThread<T>(name: string, file: string, job: unknown): Promise<T> {
   const place = placeOf(name);
-  const thread = (threads[place] ??= new Piscina({
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: IDLE_MILLISECONDS,
-    ...source,
-  }));
+  const thread = (threads[place] ??= poolOf({ minThreads: 0, maxThreads: 1, idleTimeout: IDLE_MILLISECONDS }));
   return thread.run(job, { filename: fileOf(file) }) as Promise<T>;
 }
 

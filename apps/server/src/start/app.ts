@@ -25,6 +25,7 @@ import { sweepDrafts } from "../exchange/importService.ts";
 import { datesRoutes } from "../dates/datesRoutes.ts";
 import { findRoutes } from "../find/findRoutes.ts";
 import { loadRoutes } from "../load/loadRoutes.ts";
+import { boxRoutes } from "../boxes/boxRoutes.ts";
 import { lookRoutes } from "../look/lookRoutes.ts";
 import { newsRoutes } from "../plan/news/newsRoutes.ts";
 import { PlanNewsDesk } from "../plan/news/planNews.ts";
@@ -147,6 +148,7 @@ export function createApp(options: AppOptions): App {
     resourceRoutes,
     beginRoutes,
     outsideRoutes,
+    boxRoutes,
     lookRoutes,
     qualityRoutes,
     chancesRoutes,

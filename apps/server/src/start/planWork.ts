@@ -2,6 +2,7 @@
  * What a thread for plans runs: all that rooms have worked out over plans, and the writers of what is kept beside them.
  */
 import { APPROVE_WORKS } from "../approve/works/approveWorks.ts";
+import { BOX_WORKS } from "../boxes/boxWorks.ts";
 import { COLLECT_WORKS } from "../collect/works/collectWorks.ts";
 import { CYCLE_WORKS } from "../cycle/cycleWorks.ts";
 import { DATES_WORKS } from "../dates/datesWorks.ts";
@@ -17,6 +18,7 @@ import { WRITERS } from "../writers/writers.ts";
 export default answering({
   ...planWorks(WRITERS),
   ...APPROVE_WORKS,
+  ...BOX_WORKS,
   ...COLLECT_WORKS,
   ...CYCLE_WORKS,
   ...DATES_WORKS,

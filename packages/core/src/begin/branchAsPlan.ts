@@ -42,6 +42,9 @@ export function branchAsPlan(plan: Plan, root: string): Plan {
         return effects.length === 0 ? [] : [[key, { ...risk, effects }]];
       }),
     ),
+    timeboxes: only(plan.timeboxes, ({ branch }) => branch === undefined || inside.has(branch)),
+    boxed: only(plan.boxed, (_row, id) => inside.has(id)),
+    gathered: only(plan.gathered, ({ milestone }, id) => inside.has(id) && inside.has(milestone)),
     alternates: only(plan.alternates, ({ members }) => members.every((id) => inside.has(id))),
     carried: only(plan.carried, ({ by }, key) => links.has(key) && by.every((id) => inside.has(id))),
     baselines: new Map(),

@@ -1,8 +1,9 @@
-import { compileCalendars } from "../plan/compileCalendars.ts";
+import { compileCalendars, type CalendarSet } from "../plan/compileCalendars.ts";
 import type { Plan } from "../plan/plan.ts";
 import { PlanProblems } from "../plan/problem.ts";
+import type { Timebox } from "../plan/ownTables.ts";
 import type { Activity } from "../plan/schema.ts";
-import { addDays, formatDate, parseDate, type EpochDay } from "../time/instant.ts";
+import { addDays, formatDate, greater, parseDate, type EpochDay } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 
 const WEEK_DAYS = 7;
@@ -41,8 +42,18 @@ export function movedFinish(calendar: WorkCalendar, day: EpochDay, { from, to }:
 const movedWeekly = (date: string, { from, to }: Moved): string =>
   formatDate(addDays(parseDate(date)!, Math.round((to - from) / WEEK_DAYS) * WEEK_DAYS));
 
+function movedBox(plan: Plan, calendars: CalendarSet, moved: Moved, box: Timebox): Timebox {
+  const calendar = calendars.get(plan.project.calendar);
+  const [first, last] = [
+    movedStart(calendar, parseDate(box.first)!, moved),
+    movedFinish(calendar, parseDate(box.last)!, moved),
+  ];
+  if (first === null || last === null) throw outside(box.name, box.last);
+  return { ...box, first: formatDate(first), last: formatDate(greater(first, last)) };
+}
+
 /**
- * A plan with another start: wishes, deadlines and meetings lie as many worked days after it as before, each in the
+ * A plan with another start: wishes, deadlines, timeboxes and meetings lie as many worked days after it as before, each in the
  * calendar of its activity; days off, leave and rates stay on their dates, since they are the world's.
  * @param start `YYYY-MM-DD`
  * @throws {PlanProblems} where a date would lie outside 1990 to 2099
@@ -71,6 +82,7 @@ export function movedTo(plan: Plan, start: string): Plan {
     ...plan,
     project: { ...plan.project, start },
     activities: new Map(activities),
+    timeboxes: new Map([...plan.timeboxes].map(([key, box]) => [key, movedBox(plan, calendars, moved, box)])),
     meetings: new Map(
       [...plan.meetings].map(([key, { date, weeklyUntil, ...rest }]) => [
         key,

@@ -1,3 +1,4 @@
+import { activityInBox } from "../plan/boxed.ts";
 import { computePlan } from "../analyse.ts";
 import { restOf, shareOfPercent, takeShare } from "../budget/exact.ts";
 import { deadlineStandings, type DeadlineStanding } from "../drift/deadlines.ts";
@@ -51,7 +52,7 @@ function reached(plan: Plan, from: string, forward: boolean): string[] {
 
 /** Makes an activity take that much longer. */
 function longer(plan: Plan, id: string, minutes: number): Change[] {
-  const activity = plan.activities.get(id)!;
+  const activity = activityInBox(plan, id)!;
   const own = [...plan.assignments].filter(([, row]) => row.activity === id);
   if (activity.driver === "effort" && own.length > 0)
     return own.map(([assignment, row]) => ({

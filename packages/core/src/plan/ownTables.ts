@@ -5,7 +5,9 @@ import { dateSchema, idSchema } from "./schema.ts";
 /**
  * What a plan keeps besides the bundle: fields of one's own, teams, cost categories, people who stand for a role,
  * which links were made when something was parked, what is blocked or was promised, how exactly lengths are known and what may
- * happen, meetings, and ways of which one is live. None of it bears on dates or money, and the open format leaves it out.
+ * happen, meetings, ways of which one is live, timeboxes, and what
+ * milestones gather. None but a timebox bears on dates or money, and that by the bound it
+ * gives to the work in it (`boxed.ts`); the open format leaves all of it out.
  */
 const name = z.string().trim().min(1, "needs a name").max(200);
 
@@ -117,6 +119,30 @@ export const alternatesSchema = z.strictObject({
   members: z.array(idSchema).min(2, "alternates are two or more").max(20),
 });
 
+/** A stretch of days in which work of the project, or of one branch of it, is to be done. */
+export const timeboxSchema = z.strictObject({
+  id: idSchema,
+  name,
+  first: dateSchema,
+  last: dateSchema,
+  /** The branch whose work it is for; all of the project where it names none. */
+  branch: idSchema.optional(),
+});
+
+/** Where an activity stands among short work: in a timebox, or waiting for one. Keyed by the activity. */
+export const boxedSchema = z.strictObject({
+  /** The timebox; it waits where there is none, or one that is gone. */
+  box: idSchema.optional(),
+  /** Its place among those that stand there, the least first. */
+  rank: z.number(),
+});
+
+/** By which milestone an activity is gathered: a count of what is behind it, and no link. Keyed by the activity. */
+export const gatheredSchema = z.strictObject({ milestone: idSchema });
+
+export type Gathered = z.infer<typeof gatheredSchema>;
+export type Timebox = z.infer<typeof timeboxSchema>;
+export type Boxed = z.infer<typeof boxedSchema>;
 export type Block = z.infer<typeof blockSchema>;
 export type Meeting = z.infer<typeof meetingSchema>;
 export type Alternates = z.infer<typeof alternatesSchema>;

@@ -1,3 +1,4 @@
+import { activitiesInBoxes } from "./boxed.ts";
 import { remembered } from "./remembered.ts";
 import type { PlanTables } from "./rowSchemas.ts";
 import type { Baseline, PlanBundle, ProjectHead } from "./schema.ts";
@@ -16,7 +17,10 @@ export type Plan = { readonly project: ProjectHead } & { readonly [T in PlanTabl
 /** The rows of a table as a list: of a table that a change has left as it was it is the same list. */
 const listOf = remembered((rows: Rows<unknown>): unknown[] => [...rows.values()]);
 
-/** The plan as a bundle, keys left out. Of one plan it is one bundle, never to be altered. */
+/**
+ * The plan as a bundle, keys left out; work in a timebox bears the bound of it as a date wish. Of one plan it is one
+ * bundle, never to be altered.
+ */
 export const toBundle = remembered((plan: Plan): PlanBundle => {
   const rows = <T extends BundleTable>(table: T): PlanTables[T][] => listOf(plan[table]) as PlanTables[T][];
   return {
@@ -25,7 +29,7 @@ export const toBundle = remembered((plan: Plan): PlanBundle => {
     project: plan.project,
     calendars: rows("calendars"),
     people: rows("people"),
-    activities: rows("activities"),
+    activities: plan.boxed.size === 0 ? rows("activities") : activitiesInBoxes(plan),
     links: rows("links"),
     assignments: rows("assignments"),
     costs: rows("costs"),

@@ -2,8 +2,10 @@ import type { z } from "zod";
 import {
   alternatesSchema,
   blockSchema,
+  boxedSchema,
   carriedSchema,
   categorySchema,
+  gatheredSchema,
   meetingSchema,
   noteSchema,
   ownFieldSchema,
@@ -13,6 +15,7 @@ import {
   rangeSchema,
   riskSchema,
   teamSchema,
+  timeboxSchema,
 } from "./ownTables.ts";
 import {
   activitySchema,
@@ -51,6 +54,9 @@ export const ROW_SCHEMAS = {
   risks: riskSchema,
   meetings: meetingSchema,
   alternates: alternatesSchema,
+  timeboxes: timeboxSchema,
+  boxed: boxedSchema,
+  gathered: gatheredSchema,
 } satisfies Readonly<Record<PlanTable, z.ZodType>>;
 
 /** The rows of each table of a plan. */

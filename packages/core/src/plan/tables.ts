@@ -11,7 +11,7 @@ interface Table {
   /** Whether a row has a name of its own, by which it is called. */
   readonly named?: true;
   /** What becomes of a row with an activity that goes; nothing where it does not speak of any, or that is a change of its own. */
-  readonly activity?: Hanging;
+  readonly activity?: Hanging | readonly Hanging[];
   /** The same with a person. */
   readonly person?: Hanging;
 }
@@ -67,6 +67,20 @@ export const TABLES = described({
     named: true,
     activity: { by: "list", list: "members", least: 2 },
   },
+  timeboxes: {
+    open: false,
+    words: "a timebox",
+    hand: "fields",
+    named: true,
+    activity: { by: "field", field: "branch" },
+  },
+  boxed: { open: false, words: "a place in a timebox", hand: "fields", activity: { by: "key" } },
+  gathered: {
+    open: false,
+    words: "a part of what a milestone gathers",
+    hand: "rows",
+    activity: [{ by: "key" }, { by: "field", field: "milestone" }],
+  },
 });
 
 type Tables = typeof TABLES;
@@ -96,6 +110,6 @@ export const NAMED_TABLES = where<NamedTable>(({ named }) => named === true);
 /** What hangs on activities, or on people, by table. */
 export const hangingOn = (what: "activity" | "person"): readonly (readonly [HandTable, Hanging])[] =>
   HAND_TABLES.flatMap((table) => {
-    const hanging = (TABLES[table] as Table)[what];
-    return hanging === undefined ? [] : [[table, hanging] as const];
+    const hanging = (TABLES[table] as Table)[what] ?? [];
+    return [hanging].flat().map((each) => [table, each as Hanging] as const);
   });

@@ -57,13 +57,17 @@ class Branches {
   }
 }
 
-/** Work that gets something below it becomes a summary, which has no duration of its own. */
+/** Work that gets something below it becomes a summary, which has neither a duration nor a place in a timebox of its own. */
 function asSummary(plan: Plan, id: string): Change[] {
   const activity = plan.activities.get(id)!;
   if (activity.kind === "summary") return [];
   return [
     { type: "setKind", activity: id, kind: "summary" },
     ...(activity.durationMinutes === undefined ? [] : [{ type: "setDuration", activity: id, minutes: null } as const]),
+    // Its work may stand in timeboxes and be gathered, a branch does not.
+    ...(["boxed", "gathered"] as const).flatMap((table): Change[] =>
+      plan[table].has(id) ? [{ type: "removeRow", table, key: id }] : [],
+    ),
   ];
 }
 

@@ -21,12 +21,16 @@ function hangingChanges(table: HandTable, key: string, row: Row, hanging: Hangin
     : [...removed, { type: "addRow", table, key, row: { ...row, [list]: left } }];
 }
 
-const hanging = (plan: Plan, what: "activity" | "person", isGone: (id: string) => boolean): Change[] =>
-  hangingOn(what).flatMap(([table, how]) =>
-    [...(plan[table] as ReadonlyMap<string, unknown>)].flatMap(
-      ([key, row]) => hangingChanges(table, key, row as Row, how, isGone) as Change[],
-    ),
-  );
+function hanging(plan: Plan, what: "activity" | "person", isGone: (id: string) => boolean): Change[] {
+  const changed = new Map<string, Change[]>();
+  for (const [table, how] of hangingOn(what))
+    for (const [key, row] of plan[table] as ReadonlyMap<string, unknown>) {
+      // What hangs on two that go, goes once.
+      const changes = hangingChanges(table, key, row as Row, how, isGone) as Change[];
+      if (changes.length > 0) changed.set(`${table}/${key}`, changes);
+    }
+  return [...changed.values()].flat();
+}
 
 /** Changes that take out what a plan's own tables say of activities that go. */
 export const ownRowsOf = (plan: Plan, isGone: ReadonlySet<string>): Change[] => [

@@ -1,4 +1,6 @@
 import { checkPlan } from "./checkPlan.ts";
+import { takesBoxes, timeboxOf } from "../boxed.ts";
+import { wishText } from "../words/wishWords.ts";
 import { ownValueFault } from "../ownValues.ts";
 import { toBundle, type Plan } from "../plan.ts";
 import type { Problem, TableName } from "../problem.ts";
@@ -30,7 +32,7 @@ export function checkOwnTables(plan: Plan): Problem[] {
   }
   for (const [key, { person }] of plan.placeholders)
     if (!plan.people.has(person)) say("placeholders", key, "person", `there is no person "${person}"`);
-  for (const table of ["blocks", "promises", "notes", "ranges"] as const)
+  for (const table of ["blocks", "promises", "notes", "ranges", "boxed", "gathered"] as const)
     for (const key of plan[table].keys())
       if (!plan.activities.has(key)) say(table, key, "", `there is no activity "${key}"`);
   for (const [key, { name, effects }] of plan.risks)
@@ -44,12 +46,49 @@ export function checkOwnTables(plan: Plan): Problem[] {
       if (!plan.people.has(person))
         say("meetings", key, "people", `there is no person "${person}" for the meeting "${name}"`);
   }
+  checkTimeboxes(plan, say);
+  checkGathered(plan, say);
   checkNotes(plan, say);
   checkAlternates(plan, say);
   return found;
 }
 
 type Say = (table: TableName, row: string, field: string, message: string) => void;
+
+/** A timebox has days in order and a branch that is there; what stands in one takes time, and begins by no other wish. */
+function checkTimeboxes(plan: Plan, say: Say): void {
+  for (const [key, { name, first, last, branch }] of plan.timeboxes) {
+    if (last < first) say("timeboxes", key, "last", `the timebox "${name}" ends before it begins`);
+    if (branch !== undefined && !plan.activities.has(branch))
+      say("timeboxes", key, "branch", `there is no branch "${branch}" for the timebox "${name}"`);
+  }
+  for (const key of plan.boxed.keys()) {
+    const activity = plan.activities.get(key);
+    const box = timeboxOf(plan, key);
+    if (activity === undefined || box === undefined) continue;
+    if (!takesBoxes(activity))
+      say("boxed", key, "box", `"${activity.name}" is neither work nor a milestone, so it cannot stand in a timebox`);
+    else if (activity.wish !== undefined && activity.wish.type !== "startNotBefore")
+      say(
+        "boxed",
+        key,
+        "box",
+        `"${activity.name}" stands in the timebox "${box.name}", which says when it begins; take its other date wish (${wishText(activity.wish)}) away, or leave it outside`,
+      );
+  }
+}
+
+/** What is gathered takes time or is a milestone, and another milestone gathers it. */
+function checkGathered(plan: Plan, say: Say): void {
+  for (const [key, { milestone }] of plan.gathered) {
+    const activity = plan.activities.get(key);
+    if (activity === undefined) continue;
+    if (activity.kind === "summary")
+      say("gathered", key, "milestone", `"${activity.name}" is a branch; gather the work in it`);
+    if (plan.activities.get(milestone)?.kind !== "milestone" || milestone === key)
+      say("gathered", key, "milestone", `"${activity.name}" can be gathered by another milestone alone`);
+  }
+}
 
 /** Lines of a check-list are told apart. */
 function checkNotes(plan: Plan, say: Say): void {

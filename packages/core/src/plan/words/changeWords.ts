@@ -50,6 +50,8 @@ const OF: Partial<Record<PlanTable, readonly [what: string, of: PlanTable]>> = {
   promises: ["the promise of", "activities"],
   notes: ["the notes of", "activities"],
   ranges: ["the range of", "activities"],
+  boxed: ["the timebox of", "activities"],
+  gathered: ["what gathers", "activities"],
   placeholders: ["the role of", "people"],
   carried: ["logic carried by", "links"],
 };

@@ -107,6 +107,9 @@ const NAMES: Readonly<Record<string, PlanTable>> = {
   person: "people",
   calendar: "calendars",
   base: "calendars",
+  box: "timeboxes",
+  branch: "activities",
+  milestone: "activities",
 };
 const A_DATE = /^\d{4}-\d{2}-\d{2}$/;
 
@@ -175,7 +178,16 @@ function whatOf({ table, key, field, value }: Write, plan: Plan): string {
 }
 
 /** Tables whose rows bear the key of the activity that they hang on. */
-const OF_AN_ACTIVITY = new Set<Table>(["activities", "ownValues", "promises", "notes", "ranges", "blocks"]);
+const OF_AN_ACTIVITY = new Set<Table>([
+  "activities",
+  "ownValues",
+  "promises",
+  "notes",
+  "ranges",
+  "blocks",
+  "boxed",
+  "gathered",
+]);
 
 /** The activities that a written row or field speaks of. */
 function activitiesOf({ table, key, field, value }: Write, plan: Plan): string[] {

@@ -38,6 +38,11 @@ const FIELDS: Readonly<Record<string, string>> = {
   from: "predecessor",
   to: "successor",
   checks: "check-list",
+  first: "first day",
+  last: "last day",
+  box: "timebox",
+  rank: "order",
+  milestone: "gathered by",
 };
 
 /** What the screen calls a field. */
@@ -62,6 +67,8 @@ export function rowWords(plan: Plan, table: PlanTable | "project", id: string): 
     case "notes":
     case "ranges":
     case "blocks":
+    case "boxed":
+    case "gathered":
       return activity(id);
     case "links": {
       const link = plan.links.get(id);

@@ -1,0 +1,75 @@
+import { closeOf, openOf, parseDate } from "../time/instant.ts";
+import type { WorkCalendar } from "../time/workCalendar.ts";
+import { compileCalendars } from "./compileCalendars.ts";
+import type { Timebox } from "./ownTables.ts";
+import type { Plan } from "./plan.ts";
+import { remembered } from "./remembered.ts";
+import type { Activity, Assignment } from "./schema.ts";
+
+/** What can stand in a timebox: work and milestones; what spans or sums up others has no time of its own. */
+export const takesBoxes = ({ kind = "work" }: Pick<Activity, "kind">): boolean =>
+  kind === "work" || kind === "milestone";
+
+/** The timebox in which an activity stands. */
+export function timeboxOf({ timeboxes, boxed }: Pick<Plan, "timeboxes" | "boxed">, id: string): Timebox | undefined {
+  const box = boxed.get(id)?.box;
+  return box === undefined ? undefined : timeboxes.get(box);
+}
+
+/** How the bound that a timebox gives is named among the reasons of a date. */
+export const boxReason = ({ name }: Timebox): string => `timebox “${name}”`;
+
+/**
+ * An activity with what its timebox decides (calculations.md section 10): not started, it begins no earlier than the box; with
+ * neither duration nor hours of people it lasts as long as the box has working time. The box caps nothing.
+ * @param assigned whether people work on it
+ * @param calendar the one it is worked in
+ */
+function bound(activity: Activity, box: Timebox, assigned: boolean, calendar: WorkCalendar): Activity {
+  const next: { -readonly [K in keyof Activity]: Activity[K] } = { ...activity };
+  if (activity.actualStart === undefined && (activity.wish === undefined || activity.wish.date < box.first))
+    next.wish = { type: "startNotBefore", date: box.first, reason: boxReason(box) };
+  if ((activity.kind ?? "work") === "work" && activity.durationMinutes === undefined) {
+    const whole = calendar.indexAt(closeOf(parseDate(box.last)!)) - calendar.indexAt(openOf(parseDate(box.first)!));
+    if (assigned) next.driver = "effort";
+    else if (whole > 0) next.durationMinutes = whole;
+  }
+  return next;
+}
+
+const workedOn = remembered(
+  (assignments: ReadonlyMap<string, Assignment>) => new Set([...assignments.values()].map(({ activity }) => activity)),
+);
+
+/** Bound activities as they were made last, so that one that has not changed stays the same object. */
+const made = new WeakMap<
+  Activity,
+  { readonly box: Timebox; readonly assigned: boolean; readonly calendar: WorkCalendar; readonly bound: Activity }
+>();
+
+function boundOnce(activity: Activity, box: Timebox, assigned: boolean, calendar: WorkCalendar): Activity {
+  const known = made.get(activity);
+  if (known !== undefined && known.box === box && known.assigned === assigned && known.calendar === calendar)
+    return known.bound;
+  const fresh = bound(activity, box, assigned, calendar);
+  made.set(activity, { box, assigned, calendar, bound: fresh });
+  return fresh;
+}
+
+/** An activity of a plan as it is computed: with what its timebox decides, where it stands in one. */
+export function activityInBox(plan: Plan, id: string): Activity | undefined {
+  const activity = plan.activities.get(id);
+  const box = timeboxOf(plan, id);
+  if (activity === undefined || box === undefined || !takesBoxes(activity)) return activity;
+  const { set, problems } = calendarsOf(plan.calendars);
+  const calendar = activity.calendar ?? plan.project.calendar;
+  // What cannot be computed is refused for what is wrong with it, by the checks that come next.
+  if (problems.length > 0 || !set.has(calendar) || box.last < box.first) return activity;
+  return boundOnce(activity, box, workedOn(plan.assignments).has(id), set.get(calendar));
+}
+
+const calendarsOf = remembered((calendars: Plan["calendars"]) => compileCalendars([...calendars.values()]));
+
+/** All activities of a plan as they are computed. */
+export const activitiesInBoxes = (plan: Plan): Activity[] =>
+  [...plan.activities].map(([id, activity]) => (plan.boxed.has(id) ? activityInBox(plan, id)! : activity));
