@@ -168,7 +168,7 @@ export {
   openRisks,
   type Meeting,
 } from "./plan/ownTables.ts";
-export { OWN_FIELD_TYPES, ownValueFault } from "./plan/ownValues.ts";
+export { ownValueFault } from "./plan/check/ownValueFault.ts";
 export { changeSchema, type Change, type ChangeType } from "./plan/change.ts";
 export { emptyOwnTables, fromBundle, toBundle, type Plan, type Rows } from "./plan/plan.ts";
 export type { PlanTables } from "./plan/rowSchemas.ts";

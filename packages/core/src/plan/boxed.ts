@@ -2,16 +2,24 @@ import { closeOf, openOf, parseDate } from "../time/instant.ts";
 import type { WorkCalendar } from "../time/workCalendar.ts";
 import { compileCalendars } from "./compileCalendars.ts";
 import type { Timebox } from "./ownTables.ts";
-import type { Plan } from "./plan.ts";
 import { remembered } from "./remembered.ts";
-import type { Activity, Assignment } from "./schema.ts";
+import type { PlanTables } from "./rowSchemas.ts";
+import type { Activity, Assignment, ProjectHead } from "./schema.ts";
+
+/** What of a plan decides about work in timeboxes. */
+type Boxable = { readonly project: ProjectHead } & {
+  readonly [T in "calendars" | "activities" | "assignments" | "timeboxes" | "boxed"]: ReadonlyMap<
+    string,
+    PlanTables[T]
+  >;
+};
 
 /** What can stand in a timebox: work and milestones; what spans or sums up others has no time of its own. */
 export const takesBoxes = ({ kind = "work" }: Pick<Activity, "kind">): boolean =>
   kind === "work" || kind === "milestone";
 
 /** The timebox in which an activity stands. */
-export function timeboxOf({ timeboxes, boxed }: Pick<Plan, "timeboxes" | "boxed">, id: string): Timebox | undefined {
+export function timeboxOf({ timeboxes, boxed }: Pick<Boxable, "timeboxes" | "boxed">, id: string): Timebox | undefined {
   const box = boxed.get(id)?.box;
   return box === undefined ? undefined : timeboxes.get(box);
 }
@@ -57,7 +65,7 @@ function boundOnce(activity: Activity, box: Timebox, assigned: boolean, calendar
 }
 
 /** An activity of a plan as it is computed: with what its timebox decides, where it stands in one. */
-export function activityInBox(plan: Plan, id: string): Activity | undefined {
+export function activityInBox(plan: Boxable, id: string): Activity | undefined {
   const activity = plan.activities.get(id);
   const box = timeboxOf(plan, id);
   if (activity === undefined || box === undefined || !takesBoxes(activity)) return activity;
@@ -68,8 +76,8 @@ export function activityInBox(plan: Plan, id: string): Activity | undefined {
   return boundOnce(activity, box, workedOn(plan.assignments).has(id), set.get(calendar));
 }
 
-const calendarsOf = remembered((calendars: Plan["calendars"]) => compileCalendars([...calendars.values()]));
+const calendarsOf = remembered((calendars: Boxable["calendars"]) => compileCalendars([...calendars.values()]));
 
 /** All activities of a plan as they are computed. */
-export const activitiesInBoxes = (plan: Plan): Activity[] =>
+export const activitiesInBoxes = (plan: Boxable): Activity[] =>
   [...plan.activities].map(([id, activity]) => (plan.boxed.has(id) ? activityInBox(plan, id)! : activity));

@@ -1,5 +1,4 @@
 import { z } from "zod";
-import { OWN_FIELD_TYPES } from "./ownValues.ts";
 import { dateSchema, idSchema } from "./schema.ts";
 
 /**
@@ -10,6 +9,9 @@ import { dateSchema, idSchema } from "./schema.ts";
  * gives to the work in it (`boxed.ts`); the open format leaves all of it out.
  */
 const name = z.string().trim().min(1, "needs a name").max(200);
+
+/** What a field of one’s own may hold. */
+export const OWN_FIELD_TYPES = ["text", "number", "date", "choice", "yesNo"] as const;
 
 export const ownFieldSchema = z.strictObject({
   id: idSchema,

@@ -1,7 +1,7 @@
 import { checkPlan } from "./checkPlan.ts";
 import { takesBoxes, timeboxOf } from "../boxed.ts";
 import { wishText } from "../words/wishWords.ts";
-import { ownValueFault } from "../ownValues.ts";
+import { ownValueFault } from "./ownValueFault.ts";
 import { toBundle, type Plan } from "../plan.ts";
 import type { Problem, TableName } from "../problem.ts";
 

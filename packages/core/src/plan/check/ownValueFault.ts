@@ -1,10 +1,8 @@
-import { parseDate } from "../time/instant.ts";
-
-/** What a field of one's own may hold. */
-export const OWN_FIELD_TYPES = ["text", "number", "date", "choice", "yesNo"] as const;
+import { parseDate } from "../../time/instant.ts";
+import type { OwnField } from "../ownTables.ts";
 
 interface Field {
-  readonly type: (typeof OWN_FIELD_TYPES)[number];
+  readonly type: OwnField["type"];
   readonly choices?: readonly string[] | undefined;
 }
 
