@@ -125,6 +125,8 @@ const TOURS: readonly (readonly [who: string, tours: readonly (readonly Stop[])[
         ["plans of one’s work", "/desk/plans"],
         ["a plan as it was", ({ project }) => `/projects/${project("SW-05")}/then/5`],
         ["talk of a project", ({ project }) => `/projects/${project("SW-05")}/talk`],
+        ["timeboxes", ({ project }) => `/projects/${project("SW-02")}/timeboxes`],
+        ["a timebox", ({ project }) => `/projects/${project("SW-02")}/timeboxes/fortnight-3`],
         ["board", ({ project }) => `/projects/${project("SW-05")}/board`],
         ["meetings", ({ project }) => `/projects/${project("SW-05")}/resources?part=meetings`],
       ],

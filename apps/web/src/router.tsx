@@ -73,6 +73,8 @@ const places: RouteObject[] = [
         path: "registers",
         lazy: async () => ({ Component: (await import("./matters/RegistersPage.tsx")).RegistersPage }),
       },
+      { path: "timeboxes", lazy: async () => ({ Component: (await import("./boxes/BoxesPage.tsx")).BoxesPage }) },
+      { path: "timeboxes/:box", lazy: async () => ({ Component: (await import("./boxes/BoxPage.tsx")).BoxPage }) },
       { path: "board", lazy: async () => ({ Component: (await import("./collect/BoardPage.tsx")).BoardPage }) },
       {
         path: "resources",

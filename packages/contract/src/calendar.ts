@@ -5,7 +5,7 @@ const entrySchema = z.object({
   id: z.string(),
   kind: z.enum(CALENDAR_KINDS),
   from: z.string(),
-  /** The last day of an absence; of all else, `from`. */
+  /** The last day of an absence or a timebox; of all else, `from`. */
   to: z.string(),
   name: z.string(),
   /** How it stands, in words. */

@@ -17,6 +17,8 @@ export const deskActivitySchema = z.object({
   remainingMinutes: minutesSchema,
   postedMinutes: minutesSchema,
   waitingMinutes: minutesSchema,
+  /** The timebox in which it stands, and its last day. */
+  box: z.object({ name: z.string(), last: z.string() }).nullable(),
   waitsFor: z.array(z.string()),
   blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
   /** What its plan says of it besides; `null` where nothing. */

@@ -1098,7 +1098,7 @@ export const endpoints = {
     response: chainSchema,
   },
   "GET /api/projects/:project/boxes": {
-    summary: "Timeboxes with what stands in them, what is left of it against the hours of its people, and what waits",
+    summary: "Timeboxes with what stands in them, what remains of it against the hours of its people, and what waits",
     response: boxesSchema,
   },
   "GET /api/projects/:project/boxes/:box/back": {

@@ -152,6 +152,7 @@ export {
   type Alternates,
   type Category,
   categorySchema,
+  OWN_FIELD_TYPES,
   type OwnField,
   ownFieldSchema,
   type OwnValue,
@@ -165,6 +166,7 @@ export {
   riskSchema,
   type Team,
   teamSchema,
+  type Timebox,
   openRisks,
   type Meeting,
 } from "./plan/ownTables.ts";

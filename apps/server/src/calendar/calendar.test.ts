@@ -90,6 +90,24 @@ describe("the calendar", () => {
     expect(told(await days(quill, "from=2026-04-06&to=2026-04-06"))).toEqual(["2026-03-26 leave Bo"]);
   });
 
+  it("has timeboxes over their days, for those who work in them those alone that hold their own", async () => {
+    const { revision } = (await tomas.get(`/api/projects/${project}/plan`)).body as { revision: number };
+    const box = (id: string, first: string, last: string) => ({
+      ...{ type: "addRow", table: "timeboxes", key: id, row: { id, name: `Box ${id}`, first, last } },
+    });
+    const boxed = { type: "addRow", table: "boxed", key: "pour", row: { box: "2", rank: 1 } };
+    const changes = [box("1", "2026-02-20", "2026-03-02"), box("2", "2026-03-03", "2026-03-20"), boxed];
+    expect((await tomas.send("post", `/api/projects/${project}/changes`, { revision, changes })).status).toBe(200);
+    const boxes = async (who: Caller, extra = "") =>
+      (await days(who, `from=2026-03-02&to=2026-03-04${extra}`)).filter(({ kind }) => kind === "timebox");
+    expect((await boxes(quill)).map(({ name, from, to, words }) => [name, from, to, words])).toEqual([
+      ["Box 1", "2026-02-20", "2026-03-02", "20 Feb 2026 to 2 Mar 2026, 0 activities"],
+      ["Box 2", "2026-03-03", "2026-03-20", "3 Mar 2026 to 20 Mar 2026, 1 activity"],
+    ]);
+    expect((await boxes(quill))[1]!.link).toBe(`/projects/${project}/timeboxes/2`);
+    await tomas.send("post", `/api/projects/${project}/undo`, { revision: revision + 1 });
+  });
+
   it("lets whoever plans a project move its milestones, and shows each their own on request", async () => {
     const movable = (entries: readonly CalendarEntry[]) => told(entries.filter(({ mayMove }) => mayMove));
     expect(movable(await days(tomas))).toEqual(["2026-03-11 milestone Open"]);

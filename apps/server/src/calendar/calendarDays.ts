@@ -3,6 +3,7 @@ import {
   countWords,
   DEADLINE_TONES,
   dateWords,
+  daysWords,
   driftWords,
   formatDate,
   parseDate,
@@ -13,7 +14,15 @@ import {
 import type { DataSource } from "typeorm";
 import { roadProjects, type RoadProject } from "../portfolio/roadmap.ts";
 import { mayEdit, maySee } from "../project/reach.ts";
-import { absencesIn, meetingsIn, projectsOfPerson, type Absence, type ProjectMeeting } from "./daysOfPeople.ts";
+import {
+  absencesIn,
+  meetingsIn,
+  projectsOfPerson,
+  timeboxesIn,
+  type Absence,
+  type ProjectBox,
+  type ProjectMeeting,
+} from "./daysOfPeople.ts";
 
 /** Which days are asked for, and what of them. */
 export interface AskedDays {
@@ -136,6 +145,16 @@ const meetingDays = (seen: Seen, meeting: ProjectMeeting, { from, to }: AskedDay
     }),
   );
 
+const boxDays = (seen: Seen, { project, id, name, first, last, works }: ProjectBox): CalendarEntry => ({
+  ...marked(seen, {
+    ...{ id: `timebox ${project} ${id}`, kind: "timebox", from: first, name },
+    words: `${daysWords(first, last)}, ${countWords(works.length, "activity", "activities")}`,
+    ...{ tone: "plain", done: false, activity: null, mayMove: false },
+    link: seen.isWhole ? `/projects/${project}/timeboxes/${encodeURIComponent(id)}` : null,
+  }),
+  to: last,
+});
+
 /** Who is away is away from every project in which they work, and stands there once. */
 const absent = (absences: readonly Absence[]): CalendarEntry[] => [
   ...new Map(
@@ -152,7 +171,8 @@ export async function calendarOf(database: DataSource, me: Me, asked: AskedDays)
   const { from, to, own } = asked;
   const seen = await seenProjects(database, me, asked);
   const byId = new Map(seen.map((each) => [each.of.id, each]));
-  const [meetings, absences] = await Promise.all([
+  const [boxes, meetings, absences] = await Promise.all([
+    timeboxesIn(database, [...byId.keys()], asked),
     meetingsIn(database, [...byId.keys()], asked),
     absencesIn(database, [...byId.keys()], asked),
   ]);
@@ -160,6 +180,9 @@ export async function calendarOf(database: DataSource, me: Me, asked: AskedDays)
   const isSeen = (of: string, people: readonly string[]): boolean => byId.get(of)!.isWhole || isMine(people);
   const entries = [
     ...seen.flatMap(marksOf),
+    ...boxes
+      .filter(({ project, works }) => byId.get(project)!.isWhole || works.some(byId.get(project)!.isOwn))
+      .map((box) => boxDays(byId.get(box.project)!, box)),
     ...meetings
       .filter(({ project, people }) => isSeen(project, people))
       .flatMap((meeting) => meetingDays(byId.get(meeting.project)!, meeting, asked)),

@@ -1,5 +1,5 @@
 import type { Me } from "@chronometra/contract";
-import { leaveId, type Meeting } from "@chronometra/core";
+import { leaveId, type Meeting, type Timebox } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 
 interface Days {
@@ -17,6 +17,9 @@ export interface Absence extends Days {
 }
 /** A meeting of a project. */
 export type ProjectMeeting = Meeting & { readonly project: string };
+
+/** A timebox of a project, with the ids of what stands in it. */
+export type ProjectBox = Timebox & { readonly project: string; readonly works: readonly string[] };
 
 /** The projects in which someone works, and on what; none of whoever is no person. */
 export async function projectsOfPerson(
@@ -46,6 +49,25 @@ export async function meetingsIn(
     [[...projects, ""], to, from],
   )) as { project: string; doc: string }[];
   return rows.map(({ project, doc }) => ({ project, ...(JSON.parse(doc) as Meeting) }));
+}
+
+/** The timeboxes of projects that touch some days, with what stands in them. */
+export async function timeboxesIn(
+  database: DataSource,
+  projects: readonly string[],
+  { from, to }: Days,
+): Promise<ProjectBox[]> {
+  const rows = (await database.query(
+    `select t.project_id as project, t.doc, group_concat(b.row_key separator '\n') as works
+      from plan_row t left join plan_row b on b.project_id = t.project_id and b.table_name = 'boxed'
+        and json_value(b.doc, '$.box') = t.row_key
+      where t.project_id in (?) and t.table_name = 'timeboxes' and json_value(t.doc, '$.first') <= ?
+        and json_value(t.doc, '$.last') >= ? group by t.project_id, t.row_key, t.doc`,
+    [[...projects, ""], to, from],
+  )) as { project: string; doc: string; works: string | null }[];
+  return rows.map(({ project, doc, works }) => ({
+    ...{ project, ...(JSON.parse(doc) as Timebox), works: works === null ? [] : works.split("\n") },
+  }));
 }
 
 /** Who of the people in projects is away on some days. */

@@ -116,6 +116,7 @@ describe("what changed since one looked", () => {
       remainingMinutes: 60,
       postedMinutes: 0,
       waitingMinutes: 0,
+      box: null,
       waitsFor: [],
       blocked: null,
       note: null,

@@ -23,6 +23,7 @@ import { planPeriods } from "../cycle/reportingCalendar.ts";
 import { closeProject, closingOf } from "../cycle/closing.ts";
 import { issuePeriod, lockPeriod } from "../cycle/cycleService.ts";
 import { charterInDemo } from "./charters.ts";
+import { fillBoxes, gatheredInDemo } from "./boxed.ts";
 import { begunInDemo } from "./begun.ts";
 import { askedInDemo, gatesInDemo } from "./gates.ts";
 import { SAID } from "./invented/said.ts";
@@ -138,6 +139,10 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     say(`demo data: period ${period} of ${OPEN_PERIOD}`);
     await livePortfolio(world, projects, period);
     await liveAside(aside, others, period);
+  }
+  for (const project of projects) {
+    await fillBoxes(world, project, DATA_DATES.at(-1)!);
+    await gatheredInDemo(world, project);
   }
   await begunInDemo(world, projects, DATA_DATES.at(-1)!);
   await notedInDemo(world, projects, at(DATA_DATES.at(-1)!));
@@ -323,6 +328,7 @@ async function liveThrough(
     const begun = project.demo.start <= dataDate && project.demo.story !== "unapproved";
     if (!begun) continue;
     if (project.demo.story === "rebaselined" && period === REBASELINED_IN) await rebaseline(world, project, fromDate);
+    await fillBoxes(world, project, fromDate);
     await liveProject(world, project, period, fromDate, dataDate);
     if (period === OPEN_PERIOD) continue;
     for (const said of SAID[project.demo.code]?.[period] ?? [])

@@ -77,7 +77,26 @@ function DayCell({
   );
 }
 
-/** A week from left to right; who is away is drawn as a line over the days. */
+const lastingWords = ({ kind, name, project, from, to }: CalendarEntry): string =>
+  kind === "leave"
+    ? `${name} is away, ${dateWords(from)} to ${dateWords(to)}`
+    : `Timebox ${project === null ? "" : `${project.code} `}${name}, ${dateWords(from)} to ${dateWords(to)}`;
+
+/** What is written on a line over the days: who is away, or a timebox, which opens. */
+function Lasting({ entry }: { entry: CalendarEntry }) {
+  const { kind, name, project, link } = entry;
+  if (kind === "leave") return <span className="truncate">{name} away</span>;
+  const said = `${project === null ? "" : `${project.code} `}${name}`;
+  return link === null ? (
+    <span className="truncate px-1">{said}</span>
+  ) : (
+    <Link className="link-quiet truncate px-1" to={link} aria-label={lastingWords(entry)}>
+      {said}
+    </Link>
+  );
+}
+
+/** A week from left to right; who is away and timeboxes are drawn as lines over the days. */
 function Week({ week, spans, ...rest }: WeekProps) {
   const lines = spans.reduce((most, { line }) => Math.max(most, line + 1), 0);
   return (
@@ -90,18 +109,18 @@ function Week({ week, spans, ...rest }: WeekProps) {
       ))}
       {spans.length > 0 && (
         <ul
-          aria-label={`Away in week ${weekNumber(week[0]!)}`}
+          aria-label={`Away, and timeboxes, in week ${weekNumber(week[0]!)}`}
           className="pointer-events-none absolute inset-x-0 top-7 grid"
           style={{ ...COLUMNS, gridAutoRows: "1.25rem" }}
         >
           {spans.map(({ entry, first, last, line }) => (
             <li
               key={entry.id}
-              title={`${entry.name} is away, ${dateWords(entry.from)} to ${dateWords(entry.to)}`}
-              className="pointer-events-auto mx-1 flex min-w-0 items-center gap-1 border-b border-dashed border-current text-xs"
+              title={lastingWords(entry)}
+              className={`pointer-events-auto mx-1 flex min-w-0 items-center gap-1 border-b border-current text-xs ${entry.kind === "leave" ? "border-dashed" : "border-x"}`}
               style={{ gridColumn: `${first + 2} / ${last + 3}`, gridRow: line + 1 }}
             >
-              <span className="truncate">{entry.name} away</span>
+              <Lasting entry={entry} />
             </li>
           ))}
         </ul>

@@ -19,7 +19,9 @@ export function WeekLog({ week, today, entries }: Props) {
     <div role="region" aria-label="Week" tabIndex={0}>
       {week.map((day, i) => {
         const on = days.get(day) ?? [];
-        const away = entries.filter(({ kind, from, to }) => kind === "leave" && from <= day && to >= day);
+        const lasting = entries.filter(({ from, to }) => from <= day && to >= day);
+        const away = lasting.filter(({ kind }) => kind === "leave");
+        const boxes = lasting.filter(({ kind }) => kind === "timebox");
         return (
           <Day
             key={day}
@@ -40,13 +42,13 @@ export function WeekLog({ week, today, entries }: Props) {
                 <p className="muted min-h-[24px] pt-0.5 text-sm">Away: {away.map(({ name }) => name).join(", ")}</p>
               )}
               <ul>
-                {on.map((entry) => (
+                {[...boxes, ...on].map((entry) => (
                   <li key={entry.id}>
                     <Entry entry={entry} inFull />
                   </li>
                 ))}
               </ul>
-              {on.length === 0 && away.length === 0 && <p className="muted pt-0.5 text-sm">–</p>}
+              {on.length + away.length + boxes.length === 0 && <p className="muted pt-0.5 text-sm">–</p>}
             </div>
           </Day>
         );

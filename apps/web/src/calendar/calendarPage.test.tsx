@@ -49,8 +49,27 @@ describe("the calendar page", () => {
     ]);
     expect(asked(sent)).toBe("GET /api/calendar?from=2026-11-30&to=2027-01-03");
     expect(screen.getByRole("heading", { level: 2 }).textContent).toBe("Dec 2026");
-    const weeks = ["50", "51"].map((week) => screen.getByRole("list", { name: `Away in week ${week}` }).textContent);
+    const weeks = ["50", "51"].map(
+      (week) => screen.getByRole("list", { name: `Away, and timeboxes, in week ${week}` }).textContent,
+    );
     expect(weeks).toEqual(["Bo away", "Bo away"]);
+  });
+
+  it("draws a timebox over its days, which opens; a week tells it on each of them", async () => {
+    const box = entry("box", {
+      kind: "timebox",
+      from: "2026-12-07",
+      to: "2026-12-18",
+      name: "Fortnight 5",
+      link: "/box",
+    });
+    open("/calendar?date=2026-12-20", [box]);
+    const named = { name: "Timebox LG-02 Fortnight 5, 7 Dec 2026 to 18 Dec 2026" };
+    await day("9 Dec 2026");
+    expect(screen.getAllByRole("link", named).map((link) => link.getAttribute("href"))).toEqual(["/box", "/box"]);
+    await press("radio", "week");
+    await press("button", "The week before");
+    expect((await screen.findAllByRole("link", { name: /^Timebox LG-02 Fortnight 5/ })).length).toBe(7);
   });
 
   it("says how many more a day has, which its week tells in full", async () => {

@@ -87,5 +87,5 @@ it("meetings of one name are one line of a day, with how many; all else stands b
     ["m", 1],
     ["c", 1],
   ]);
-  expect(byDay([entry("leave")]).size).toBe(0);
+  expect(byDay([entry("leave"), entry("box", { kind: "timebox" })]).size).toBe(0);
 });

@@ -1,4 +1,4 @@
-import type { CalendarEntry } from "@chronometra/contract";
+import type { CalendarEntry, CalendarKind } from "@chronometra/contract";
 
 export type View = "month" | "week";
 
@@ -47,11 +47,14 @@ export function weekNumber(monday: string): number {
   return Math.round((Date.parse(monday) - Date.parse(first)) / (7 * DAY_MILLISECONDS)) + 1;
 }
 
-/** What stands on each day, absences apart. */
+/** What lasts for days. */
+const LASTS: ReadonlySet<CalendarKind> = new Set(["timebox", "leave"]);
+
+/** What stands on each day, absences and timeboxes apart. */
 export function byDay(entries: readonly CalendarEntry[]): ReadonlyMap<string, readonly CalendarEntry[]> {
   const days = new Map<string, CalendarEntry[]>();
   for (const entry of entries) {
-    if (entry.kind === "leave") continue;
+    if (LASTS.has(entry.kind)) continue;
     const day = days.get(entry.from);
     if (day === undefined) days.set(entry.from, [entry]);
     else day.push(entry);
@@ -71,7 +74,7 @@ export function folded(on: readonly CalendarEntry[]): { entry: CalendarEntry; ti
   return [...lines.values()];
 }
 
-/** An absence within a week: from which of its days to which, 0 to 6, and in which line above them. */
+/** An absence or a timebox within a week: from which of its days to which, 0 to 6, and in which line above them. */
 export interface Span {
   readonly entry: CalendarEntry;
   readonly first: number;
@@ -79,11 +82,11 @@ export interface Span {
   readonly line: number;
 }
 
-/** The absences of a week, in as few lines as they need: no two meet in one. */
+/** The absences and timeboxes of a week, in as few lines as they need: no two meet in one. */
 export function spansOf(week: readonly string[], entries: readonly CalendarEntry[]): Span[] {
   const free: number[] = [];
   return entries
-    .filter(({ kind, from, to }) => kind === "leave" && from <= week.at(-1)! && to >= week[0]!)
+    .filter(({ kind, from, to }) => LASTS.has(kind) && from <= week.at(-1)! && to >= week[0]!)
     .map((entry) => {
       const first = Math.max(0, week.indexOf(entry.from));
       const last = entry.to > week.at(-1)! ? week.length - 1 : week.indexOf(entry.to);

@@ -9,7 +9,12 @@ export const askedIn = (params: URLSearchParams): BoardAsked => ({
   by: BOARD_ORDERS.find((order) => order === params.get("by")) ?? "stage",
 });
 
-const ORDER_WORDS: Readonly<Record<BoardOrder, string>> = { stage: "stages alone", person: "person", branch: "branch" };
+const ORDER_WORDS: Readonly<Record<BoardOrder, string>> = {
+  stage: "stages alone",
+  person: "person",
+  box: "timebox",
+  branch: "branch",
+};
 
 export interface Named {
   readonly id: string;

@@ -135,7 +135,7 @@ interface BoardRowProps extends Omit<RowProps, "activity" | "credit"> {
 }
 
 /** One activity on the board, with where it stands. */
-function BoardRow({ row: { activity, credit, path }, stages, ...rest }: BoardRowProps) {
+function BoardRow({ row: { activity, credit, path, box }, stages, ...rest }: BoardRowProps) {
   const props = { activity, credit, ...rest };
   return (
     <li className="flex items-center gap-4 border-b rule">
@@ -143,6 +143,7 @@ function BoardRow({ row: { activity, credit, path }, stages, ...rest }: BoardRow
         <Link className="link-quiet" to={`../plan?at=${encodeURIComponent(activity.id)}`} relative="path">
           {activity.name}
         </Link>
+        {box !== "" && <span className="muted text-sm"> {box}</span>}
         {props.blocked && <span className="adverse text-sm"> blocked</span>}
       </span>
       <div className="mr-4 flex min-w-0 flex-1">{stages === null ? <Steps {...props} /> : <Track {...props} />}</div>
@@ -215,7 +216,11 @@ function Board({ view }: { view: PlanView }) {
           </div>
           {parts.map(({ name, rows }) => (
             <Fragment key={name}>
-              {name !== null && <h3 className="pt-2 text-sm font-semibold">{name === "" ? "In no branch" : name}</h3>}
+              {name !== null && (
+                <h3 className="pt-2 text-sm font-semibold">
+                  {name === "" ? `In no ${asked.by === "box" ? "timebox" : "branch"}` : name}
+                </h3>
+              )}
               <ul>
                 {rows.map((row) => (
                   <BoardRow

@@ -50,6 +50,19 @@ describe("the board", () => {
     expect(tracksOf(plan())).toEqual([]);
   });
 
+  it("stands together by the timebox, what stands in none first", () => {
+    const staged2 = plan(staged, staged);
+    const [first] = tracksOf(staged2)[0]!.rows;
+    const boxed = {
+      ...staged2,
+      timeboxes: new Map([["b", { id: "b", name: "Fortnight 1", first: "2026-03-02", last: "2026-03-13" }]]),
+      boxed: new Map([[first!.activity.id, { box: "b", rank: 1 }]]),
+    };
+    const asked = { person: "", words: "", done: true, by: "box" } as const;
+    const [found] = askedTracks(tracksOf(boxed), workersByActivity(boxed), asked);
+    expect(found!.parts.map(({ name }) => name)).toEqual(["", "Fortnight 1"]);
+  });
+
   it("moves along the stages, and ticks steps off and open again", () => {
     expect(withStage(staged, "Made").stage).toBe("Made");
     expect(stepsPercent(stepped)).toBe(75);

@@ -1,19 +1,28 @@
-import { planTree, type Activity, type Credit, type Plan } from "@chronometra/core";
+import { planTree, timeboxOf, type Activity, type Credit, type Plan } from "@chronometra/core";
 
 type Stages = NonNullable<Credit["stages"]>;
+
+/** Something on the board. */
+export interface TrackRow {
+  readonly activity: Activity;
+  readonly credit: Credit;
+  readonly path: string;
+  /** The name of the timebox in which it stands; nothing where it stands in none. */
+  readonly box: string;
+}
 
 export interface Track {
   readonly key: string;
   /** The stages that its rows share; `null` for those that earn by steps. */
   readonly stages: Stages | null;
-  readonly rows: readonly { readonly activity: Activity; readonly credit: Credit; readonly path: string }[];
+  readonly rows: readonly TrackRow[];
 }
 
 /** Activities that earn by stages, those of the same stages together, and those that earn by steps. */
 export function tracksOf(plan: Plan): Track[] {
   const activities = [...plan.activities.values()];
   const { parked } = planTree(activities);
-  const tracks = new Map<string, { key: string; stages: Stages | null; rows: Track["rows"][number][] }>();
+  const tracks = new Map<string, { key: string; stages: Stages | null; rows: TrackRow[] }>();
   for (const activity of activities) {
     const { credit } = activity;
     if (credit === undefined || parked.has(activity.id) || (credit.rule !== "stages" && credit.rule !== "steps"))
@@ -25,6 +34,7 @@ export function tracksOf(plan: Plan): Track[] {
       activity,
       credit,
       path: activity.parent === undefined ? "" : (plan.activities.get(activity.parent)?.name ?? ""),
+      box: timeboxOf(plan, activity.id)?.name ?? "",
     });
     tracks.set(key, track);
   }
@@ -32,7 +42,7 @@ export function tracksOf(plan: Plan): Track[] {
 }
 
 /** By what the rows of the board stand together. */
-export const BOARD_ORDERS = ["stage", "person", "branch"] as const;
+export const BOARD_ORDERS = ["stage", "person", "box", "branch"] as const;
 export type BoardOrder = (typeof BOARD_ORDERS)[number];
 
 /** What of the board is shown. */
@@ -47,7 +57,7 @@ export interface BoardAsked {
 }
 
 export interface TrackPart {
-  /** Whose, or of which branch; `null` where rows stand together by their stages alone. */
+  /** Whose, of which branch or in which timebox; `null` where rows stand together by their stages alone. */
   readonly name: string | null;
   readonly rows: Track["rows"];
 }
@@ -75,12 +85,13 @@ export function askedTracks(
   { person, words, done, by }: BoardAsked,
 ): { track: Track; parts: TrackPart[] }[] {
   const wanted = words.trim().toLowerCase();
-  const isShown = ({ activity, path }: Track["rows"][number]): boolean =>
+  const isShown = ({ activity, path }: TrackRow): boolean =>
     (done || activity.actualFinish === undefined) &&
     (person === "" || workers.get(activity.id)?.some(({ id }) => id === person) === true) &&
     `${path} ${activity.name}`.toLowerCase().includes(wanted);
-  const namesOf = ({ activity, path }: Track["rows"][number]): string[] => {
+  const namesOf = ({ activity, path, box }: TrackRow): string[] => {
     if (by === "branch") return [path];
+    if (by === "box") return [box];
     const names = (workers.get(activity.id) ?? [])
       .filter(({ id }) => person === "" || id === person)
       .map(({ name }) => name);
@@ -90,7 +101,7 @@ export function askedTracks(
     const rows = track.rows.filter(isShown);
     if (rows.length === 0) return [];
     if (by === "stage") return [{ track, parts: [{ name: null, rows }] }];
-    const parts = new Map<string, Track["rows"][number][]>();
+    const parts = new Map<string, TrackRow[]>();
     for (const row of rows) for (const name of namesOf(row)) parts.set(name, [...(parts.get(name) ?? []), row]);
     const named = [...parts].map(([name, of]) => ({ name, rows: of }));
     return [{ track, parts: named.sort((a, b) => a.name.localeCompare(b.name, "en")) }];

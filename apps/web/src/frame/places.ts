@@ -115,7 +115,13 @@ export const PROJECT: readonly Place[] = [
       { to: "closing", name: "Closing" },
     ],
   },
-  { name: "Plan", pages: [{ to: "plan", name: "Plan", behind: { "plan/print": "On paper" } }] },
+  {
+    name: "Plan",
+    pages: [
+      { to: "plan", name: "Plan", behind: { "plan/print": "On paper" } },
+      { to: "timeboxes", name: "Timeboxes" },
+    ],
+  },
   {
     name: "Approve",
     pages: [

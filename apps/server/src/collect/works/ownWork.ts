@@ -1,5 +1,5 @@
 import type { DeskActivity } from "@chronometra/contract";
-import { formatDate, withoutProgress, schedulePlan, type Plan, type Schedule } from "@chronometra/core";
+import { formatDate, withoutProgress, schedulePlan, type Plan, type Schedule, timeboxOf } from "@chronometra/core";
 import type { HeldPlan } from "../../plan/held/heldPlan.ts";
 
 /** A person's own work in a plan that is not finished. */
@@ -35,6 +35,7 @@ export function ownActivities(
       remainingMinutes: assignment.remainingMinutes ?? assignment.plannedMinutes,
       postedMinutes: booked,
       waitingMinutes: 0,
+      box: boxOf(plan, activity.id),
       waitsFor: waitsFor(plan, schedule, position, activity.id),
       blocked: blockOf(plan, activity.id),
       note: plan.notes.get(activity.id) ?? null,
@@ -47,6 +48,11 @@ export function ownActivities(
 function blockOf(plan: Plan, activity: string): DeskActivity["blocked"] {
   const block = plan.blocks.get(activity);
   return block === undefined ? null : { by: block.by, since: block.since, saidBy: block.saidBy };
+}
+
+function boxOf(plan: Plan, activity: string): DeskActivity["box"] {
+  const box = timeboxOf(plan, activity);
+  return box === undefined ? null : { name: box.name, last: box.last };
 }
 
 function pathOf(plan: Plan, parent: string | undefined): string {

@@ -24,6 +24,14 @@ interface Props {
   readonly card: boolean;
 }
 
+/** In which timebox it stands. */
+const InBox = ({ activity: { box } }: { activity: DeskActivity }) =>
+  box === null ? null : (
+    <p className="muted text-sm">
+      {box.name}, until {dateWords(box.last)}
+    </p>
+  );
+
 function Facts({ activity }: { activity: DeskActivity }) {
   const { start, finish, state, percent, remainingMinutes, plannedMinutes, postedMinutes, waitingMinutes } = activity;
   return (
@@ -153,6 +161,7 @@ export function DeskCard({ activity, day, clock, said, card }: Props) {
           {activity.projectName}
           {activity.path !== "" && ` / ${activity.path}`}
         </p>
+        <InBox activity={activity} />
         <Facts activity={activity} />
         <DeskNotes activity={activity} />
         {activity.waitsFor.length > 0 && <p className="undecided text-sm">waits for {activity.waitsFor.join(", ")}</p>}

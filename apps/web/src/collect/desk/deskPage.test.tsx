@@ -26,6 +26,7 @@ const activity = (id: string, part: Partial<DeskActivity> = {}): DeskActivity =>
   remainingMinutes: 2400,
   postedMinutes: 0,
   waitingMinutes: 0,
+  box: null,
   waitsFor: [],
   blocked: null,
   note: null,

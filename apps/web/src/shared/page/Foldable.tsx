@@ -7,13 +7,15 @@ interface Props {
   readonly name: string;
   /** The place it has, so that it is remembered for this person: one word for each page that has one. */
   readonly place: string;
+  /** Whether it is folded for those who have never turned it. */
+  readonly foldedAtFirst?: boolean;
   readonly children: ReactNode;
 }
 
 /** A part of a page that gives its room to what stands below once it is folded; on paper it is there all the same. */
-export function Foldable({ name, place, children }: Props) {
+export function Foldable({ name, place, foldedAtFirst = false, children }: Props) {
   const key = `folded.${place}`;
-  const [folded, setFolded] = useState(preference(key) === "yes");
+  const [folded, setFolded] = useState((preference(key) ?? (foldedAtFirst ? "yes" : "no")) === "yes");
   const part = useId();
   const turn = (): void => {
     setFolded(!folded);
