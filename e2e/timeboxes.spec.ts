@@ -84,3 +84,31 @@ test("a series of timeboxes is made, filled by dragging and by keys, moved on to
   await page.goto(`/projects/${id}/plan?at=${boxes[1]!.works[0]!.id}&about=why`);
   await expect(page.getByText(/timebox “Fortnight 2”/)).toBeVisible();
 });
+
+test("a milestone gathers activities: counted by state, with links where asked for, and let go again", async ({
+  page,
+}) => {
+  await signIn(page, "ines");
+  const id = await bringPlan(page, "Jetty gathered", broughtPlan("BOX-2", "Jetty gathered"));
+  await page.goto(`/projects/${id}/dates`);
+  const counts = page.getByRole("link", { name: /gathers 0$/ });
+  const name = (await counts.first().getAttribute("aria-label"))!.replace(/ gathers 0$/, "");
+  await counts.first().click();
+  await expect(page.getByText("It gathers nothing yet.")).toBeVisible();
+  await page.getByRole("button", { name: "Gather more" }).click();
+  const dialog = page.getByRole("dialog");
+  await dialog.getByRole("checkbox").nth(1).check();
+  await dialog.getByRole("checkbox").nth(2).check();
+  await dialog.getByRole("button", { name: "Gather 2" }).click();
+  await expect(page.getByRole("img", { name: /^2 parts · 0 finished/ })).toBeVisible();
+  await page
+    .getByRole("button", { name: /^Gather .* no more$/ })
+    .first()
+    .click();
+  await expect(page.getByRole("img", { name: /^1 part · / })).toBeVisible();
+  const told = page.getByRole("listitem").filter({ hasText: "no more" });
+  await told.getByRole("button", { name: "Undo" }).click();
+  await expect(page.getByRole("img", { name: /^2 parts/ })).toBeVisible();
+  await page.goto(`/projects/${id}/dates`);
+  await expect(page.getByRole("link", { name: `${name} gathers 2` })).toBeVisible();
+});

@@ -81,6 +81,10 @@ const places: RouteObject[] = [
         lazy: async () => ({ Component: (await import("./resources/ResourcesPage.tsx")).ResourcesPage }),
       },
       { path: "dates", lazy: async () => ({ Component: (await import("./dates/MilestonesPage.tsx")).MilestonesPage }) },
+      {
+        path: "milestones/:milestone",
+        lazy: async () => ({ Component: (await import("./boxes/gathered/GatheredPage.tsx")).GatheredPage }),
+      },
       { path: "slip/:milestone", lazy: async () => ({ Component: (await import("./dates/SlipPage.tsx")).SlipPage }) },
       {
         path: "performance",

@@ -65,6 +65,36 @@ export const boxesSchema = z.object({
 });
 export type Boxes = z.infer<typeof boxesSchema>;
 
+/** A milestone with what it gathers. */
+export const gatheredSchema = z.object({
+  revision: z.int(),
+  mayEdit: z.boolean(),
+  id: z.string(),
+  name: z.string(),
+  /** Days as shown: forecast, as approved, and as promised. */
+  now: z.string().nullable(),
+  baseline: z.string().nullable(),
+  deadline: z.string().nullable(),
+  /** Working days that it lies after the approved day. */
+  drift: z.number().nullable(),
+  reached: z.boolean(),
+  count: z.int(),
+  notStarted: z.int(),
+  inProgress: z.int(),
+  complete: z.int(),
+  parked: z.int(),
+  blocked: z.int(),
+  plannedMinutes: minutes,
+  bookedMinutes: minutes,
+  leftMinutes: minutes,
+  /** Earned value of its parts by their budget; `null` where none was approved. */
+  percentComplete: z.number().nullable(),
+  works: z.array(boxedWorkSchema.extend({ /** Whether a link leads from it to the milestone. */ linked: z.boolean() })),
+  /** By the end of each week, what was finished and booked by then. */
+  trend: z.array(z.object({ until: dateSchema, complete: z.int(), bookedMinutes: minutes })),
+});
+export type GatheredView = z.infer<typeof gatheredSchema>;
+
 export const lookBackSchema = z.object({
   lines: z.array(
     z.object({

@@ -62,6 +62,8 @@ export const milestoneTrendSchema = z.object({
       now: z.string().nullable(),
       reached: z.boolean(),
       drift: z.number().nullable(),
+      /** How many activities it gathers. */
+      gathers: z.int(),
       /** By period; `null` where it was not there. */
       forecasts: z.array(z.object({ date: z.string(), drift: z.number().nullable(), reached: z.boolean() }).nullable()),
     }),

@@ -1,4 +1,4 @@
-import { boxesSchema, lookBackSchema } from "./boxes.ts";
+import { boxesSchema, gatheredSchema, lookBackSchema } from "./boxes.ts";
 import { calendarSchema } from "./calendar.ts";
 import { roadmapSchema } from "./roadmap.ts";
 import {
@@ -1108,6 +1108,10 @@ export const endpoints = {
   "GET /api/projects/:project/milestones": {
     summary: "Each milestone's forecast as issued, period by period",
     response: milestoneTrendSchema,
+  },
+  "GET /api/projects/:project/milestones/:milestone": {
+    summary: "A milestone with what it gathers: counts by state, hours, how far, and week by week how it got there",
+    response: gatheredSchema,
   },
   "GET /api/projects/:project/slip/:milestone": {
     summary: "What can go along when a milestone slips; with `to`, by how many worked days it would slip to that day",

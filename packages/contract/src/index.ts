@@ -270,6 +270,6 @@ export {
   type ReportSection,
   SECTION_WORDS,
 } from "./reportWords.ts";
-export { type Box, type BoxedRow, type Boxes, type BoxLookBack } from "./boxes.ts";
+export { type Box, type BoxedRow, type Boxes, type BoxLookBack, type GatheredView } from "./boxes.ts";
 export { type CalendarEntry, type CalendarView } from "./calendar.ts";
 export { CALENDAR_KIND_WORDS, CALENDAR_KINDS, LONGEST_CALENDAR, type CalendarKind } from "./calendarWords.ts";

@@ -51,6 +51,14 @@ export {
   type BoxSeries,
 } from "./boxes/boxes.ts";
 export { boxedWork, boxSums, burntDown, type BoxedWork, type BoxSums, type BurntDay } from "./boxes/boxFigures.ts";
+export {
+  gather,
+  gatheredBy,
+  gatheredSums,
+  gatheredTrend,
+  type GatheredSums,
+  type GatheredWeek,
+} from "./boxes/gathered.ts";
 export { BOX_FATES, lookBack, type BoxFate, type BoxMove, type LookedBack } from "./boxes/lookBack.ts";
 export { activityInBox, boxReason, takesBoxes, timeboxOf } from "./plan/boxed.ts";
 export { beginAnew, type TakenAlong } from "./begin/beginAnew.ts";

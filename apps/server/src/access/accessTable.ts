@@ -272,6 +272,7 @@ export const ACCESS: Readonly<Record<EndpointKey, Access>> = {
   "GET /api/projects/:project/boxes": LOOKERS,
   "GET /api/projects/:project/boxes/:box/back": LOOKERS,
   "GET /api/projects/:project/milestones": LOOKERS,
+  "GET /api/projects/:project/milestones/:milestone": LOOKERS,
   "GET /api/projects/:project/slip/:milestone": LOOKERS,
   "POST /api/projects/:project/slip/:milestone/effect": PLANNERS,
   "POST /api/projects/:project/slip/:milestone": PLANNERS,

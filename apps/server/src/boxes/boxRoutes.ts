@@ -26,4 +26,15 @@ export function boxRoutes(serving: Serving): void {
     const told = await overPlan("boxLookBack", { id: project.id, plan }, { box: params["box"]!, moves });
     return orNotFound(told, "timebox of that name in the plan");
   });
+
+  serve(serving, "GET /api/projects/:project/milestones/:milestone", async ({ database, me, params }) => {
+    const project = await findProject(database, params["project"]!);
+    const plan = await loadPlan(database.manager, project);
+    const asked = { milestone: params["milestone"]!, today: todayOf(me) };
+    const told = orNotFound(
+      await overPlan("gathered", { id: project.id, plan }, asked),
+      "milestone of that name in the plan",
+    );
+    return { revision: project.revision, mayEdit: mayEdit(me, project), ...told };
+  });
 }

@@ -1,57 +1,24 @@
-import type { Box, BoxedRow, Boxes, BoxLookBack } from "@chronometra/contract";
+import type { Box, Boxes, BoxLookBack, GatheredView } from "@chronometra/contract";
 import {
+  addSums,
   boxedWork,
   boxesInOrder,
   boxSums,
   burntDown,
   finishDayOf,
   formatDate,
+  gatheredBy,
+  gatheredSums,
+  gatheredTrend,
   lookBack,
+  NO_SUMS,
   planTree,
-  standingIn,
-  type Activity,
-  type BoxedWork,
+  ratio,
   type BoxMove,
 } from "@chronometra/core";
 import type { HeldPlan } from "../plan/held/heldPlan.ts";
-
-/** What rows of a plan with timeboxes are made of. */
-class Told {
-  readonly works: ReadonlyMap<string, BoxedWork>;
-  private readonly people: ReadonlyMap<string, string>;
-
-  constructor(private readonly held: HeldPlan) {
-    const { plan, whole } = held;
-    this.works = boxedWork(plan, whole.bundle, whole.computed.schedule);
-    this.people = new Map([...plan.people.values()].map(({ id, name }) => [id, name]));
-  }
-
-  branchesOf({ parent }: Activity): Activity[] {
-    const { activities } = this.held.plan;
-    const found: Activity[] = [];
-    for (let at = activities.get(parent ?? ""); at !== undefined; at = activities.get(at.parent ?? ""))
-      found.unshift(at);
-    return found;
-  }
-
-  row(activity: Activity): BoxedRow {
-    const { people, ...work } = this.works.get(activity.id)!;
-    const branches = this.branchesOf(activity);
-    return {
-      ...work,
-      name: activity.name,
-      path: branches.map(({ name }) => name).join(" / "),
-      branches: branches.map(({ id }) => id),
-      milestone: activity.kind === "milestone",
-      people: people.map((id) => this.people.get(id) ?? id),
-      blockedBy: this.held.plan.blocks.get(activity.id)?.by ?? null,
-    };
-  }
-
-  rows(box: string | null): BoxedRow[] {
-    return standingIn(this.held.plan, box).map((activity) => this.row(activity));
-  }
-}
+import { summarise } from "../writers/summarise.ts";
+import { Told } from "./told.ts";
 
 /** The timeboxes of a plan with what stands in them, and what waits, as of a day. */
 function boxes(held: HeldPlan, today: string): Pick<Boxes, "boxes" | "waiting" | "branches"> {
@@ -106,5 +73,33 @@ function boxLookBack(
   };
 }
 
-/** What is worked out over a plan for work by timeboxes. */
-export const BOX_WORKS = { boxes, boxLookBack };
+/** A milestone with what it gathers, as of a day. */
+function gathered(
+  held: HeldPlan,
+  { milestone: id, today }: { readonly milestone: string; readonly today: string },
+): Omit<GatheredView, "revision" | "mayEdit"> | null {
+  const { plan, whole } = held;
+  const found = summarise(whole).milestones.find((each) => each.id === id);
+  const milestone = plan.activities.get(id);
+  if (milestone?.kind !== "milestone") return null;
+  const told = new Told(held);
+  const { performance } = whole.computed;
+  const position = new Map(whole.bundle.activities.map((activity, i) => [activity.id, i]));
+  const works = gatheredBy(plan, id).map((part) => told.works.get(part)!);
+  const linked = new Set([...plan.links.values()].flatMap(({ from, to }) => (to === id ? [from] : [])));
+  const { bac, ev } = works
+    .filter(({ parked }) => !parked)
+    .reduce((sum, work) => addSums(sum, performance?.activities[position.get(work.id)!] ?? NO_SUMS), NO_SUMS);
+  return {
+    ...{ id, name: milestone.name, now: found?.forecast ?? null, baseline: found?.baseline ?? null },
+    ...{ deadline: milestone.deadline ?? null, drift: found?.drift ?? null, reached: found?.reached ?? false },
+    ...gatheredSums(works),
+    blocked: works.filter((work) => !work.parked && plan.blocks.has(work.id)).length,
+    percentComplete: bac === 0 ? null : ratio(ev, bac),
+    works: works.map((work) => ({ ...told.row(plan.activities.get(work.id)!), linked: linked.has(work.id) })),
+    trend: gatheredTrend(whole.bundle, works, today),
+  };
+}
+
+/** What is worked out over a plan for work by timeboxes, and for milestones that gather. */
+export const BOX_WORKS = { boxes, boxLookBack, gathered };

@@ -1,4 +1,4 @@
-import type { Boxes, BoxLookBack } from "@chronometra/contract";
+import type { Boxes, BoxLookBack, GatheredView } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
@@ -116,6 +116,28 @@ describe("timeboxes of a project", () => {
     expect(told.boxes.map(({ works }) => works.map(({ id }) => id))).toEqual([["new"], ["dig", "pour"]]);
     // With neither duration nor hours it lasts the whole box.
     expect(told.boxes[0]!.works[0]).toMatchObject({ leftMinutes: 0, finish: "2026-03-11" });
+  });
+
+  it("stand beside milestones that gather: counts, hours and how far, and nobody else's plan", async () => {
+    const rows = ["dig", "new"].map((key): Change => ({
+      type: "addRow",
+      table: "gathered",
+      key,
+      row: { milestone: "open" },
+    }));
+    expect((await store(rows)).status).toBe(200);
+    const { body } = await cora.get(`/api/projects/${project}/milestones/open`);
+    expect(body).toMatchObject({
+      ...{ name: "Open", count: 2, notStarted: 2, complete: 0, blocked: 0, percentComplete: null, mayEdit: true },
+      ...{ plannedMinutes: 2400, bookedMinutes: 300, leftMinutes: 2400, reached: false, deadline: "2026-03-13" },
+    });
+    expect((body as GatheredView).works.map(({ id, linked }) => [id, linked])).toEqual([
+      ["new", false],
+      ["dig", false],
+    ]);
+    expect((body as GatheredView).trend[0]).toEqual({ until: "2026-03-08", complete: 0, bookedMinutes: 300 });
+    expect((await cora.get(`/api/projects/${project}/milestones/dig`)).status).toBe(404);
+    expect((await ann.get(`/api/projects/${project}/milestones/open`)).status).toBe(403);
   });
 
   it("are no place for what begins by another wish, and not for everybody", async () => {

@@ -1,4 +1,4 @@
-import { parseDate, type Change, type Plan } from "@chronometra/core";
+import { gatheredBy, parseDate, type Change, type Plan } from "@chronometra/core";
 import type { DataSource } from "typeorm";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { overPlans, type PlanOf } from "../plan/held/overPlan.ts";
@@ -51,7 +51,9 @@ export function datesRoutes(serving: Serving, post: Post): void {
 
   serve(serving, "GET /api/projects/:project/milestones", async ({ database, params }) => {
     const { project, ...of } = await planOf(database, params["project"]!);
-    return milestoneTrend(await overPlan("summary", of), await issuedPeriods(database, project.id));
+    const trend = milestoneTrend(await overPlan("summary", of), await issuedPeriods(database, project.id));
+    const gathers = (id: string): number => gatheredBy(of.plan, id).length;
+    return { ...trend, milestones: trend.milestones.map((each) => ({ ...each, gathers: gathers(each.id) })) };
   });
 
   serve(serving, "GET /api/projects/:project/slip/:milestone", async ({ database, me, params, request }) => {

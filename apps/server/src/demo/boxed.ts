@@ -14,10 +14,10 @@ import {
 } from "@chronometra/core";
 import { at, change, planOf, type LiveProject, type World } from "./world.ts";
 
-/** The lamps are worked by fortnights since the dark months: the crews take as many as they have hands for. */
-const BY_FORTNIGHTS = "SW-02";
+/** The launch is refitted by fortnights since the dark months: the yard takes as much as it has hands for. */
+const BY_FORTNIGHTS = "FS-04";
 const SERIES = {
-  ...{ name: "Fortnight", number: 1, first: "2026-10-05", count: 7, branch: null },
+  ...{ name: "Fortnight", number: 1, first: "2026-10-05", count: 9, branch: null },
   length: { count: 2, unit: "weeks" as const },
 };
 const IN_ONE = 4;
@@ -63,23 +63,23 @@ export async function fillBoxes(world: World, { demo, id, manager }: LiveProject
   if (plan.timeboxes.size === 0) {
     let made = 0;
     const series = boxSeries(plan, SERIES, () => `fortnight-${++made}`);
-    await change(world, id, manager, series, "Worked by fortnights until the new year", at(day, "09:00"));
+    await change(world, id, manager, series, "Worked by fortnights until the spring", at(day, "09:00"));
   }
   const filled = filledUntil(await planOf(world.database, id), day, 2);
   await change(world, id, manager, filled, "Fortnights filled", at(day, "10:00"));
 }
 
-/** A deliverable of many parts: what the bridge needs before it swings. */
+/** A deliverable of many parts: what the launch needs before it is on station. */
 export async function gatheredInDemo(world: World, { demo, id, manager }: LiveProject): Promise<void> {
-  if (demo.code !== "LG-03") return;
+  if (demo.code !== BY_FORTNIGHTS) return;
   const plan = await planOf(world.database, id);
-  const [swings] = [...plan.activities.values()].filter(({ name }) => name === "Bridge swings");
+  const [onStation] = [...plan.activities.values()].filter(({ name }) => name === "Launch on station");
   const refit = [...plan.activities.values()].find(({ name, kind }) => name === "Refit" && kind === "summary");
   const isBelow = (parent: string | undefined): boolean =>
     parent !== undefined && (parent === refit!.id || isBelow(plan.activities.get(parent)?.parent));
   const parts = [...plan.activities.values()].filter(({ kind = "work", parent }) => kind === "work" && isBelow(parent));
   const changes = parts.map(({ id: key }): Change => {
-    return { type: "addRow", table: "gathered", key, row: { milestone: swings!.id } };
+    return { type: "addRow", table: "gathered", key, row: { milestone: onStation!.id } };
   });
-  await change(world, id, manager, changes, "What the swing needs, gathered", at("2026-11-20", "12:00"));
+  await change(world, id, manager, changes, "What the launch needs, gathered", at("2026-11-20", "12:00"));
 }

@@ -141,7 +141,7 @@ export async function loadDemoIfEmpty(database: DataSource, say: (words: string)
     await liveAside(aside, others, period);
   }
   for (const project of projects) {
-    await fillBoxes(world, project, DATA_DATES.at(-1)!);
+    await fillBoxes(world, project, dayString(dayAfterDate(DATA_DATES.at(-1)!)));
     await gatheredInDemo(world, project);
   }
   await begunInDemo(world, projects, DATA_DATES.at(-1)!);

@@ -4,7 +4,6 @@ import {
   type DriftLedgerView,
   type Load,
   type Me,
-  type MilestoneTrend,
   type ProjectCycle,
   type ProjectGates,
   type QualityView,
@@ -37,7 +36,7 @@ import { thresholdsOf } from "../cycle/limits/thresholds.ts";
 import { issuedPeriods } from "../cycle/issued.ts";
 import { brokenLimits, standingsOf } from "../cycle/standings.ts";
 import { viewGates } from "../gates/projectGates.ts";
-import { milestoneTrend } from "../dates/milestoneTrend.ts";
+import { milestoneTrend, type ForecastTrend } from "../dates/milestoneTrend.ts";
 import { loadFrom } from "../load/people.ts";
 import { overPlans } from "../plan/held/overPlan.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
@@ -81,7 +80,7 @@ export interface Known {
 
 /** All that a project's report is made of. */
 export interface Gathered extends Known {
-  readonly trend: MilestoneTrend;
+  readonly trend: ForecastTrend;
   /** Why the finish moved since the report before; a text where that cannot be told. */
   readonly drift: DriftLedgerView | string | null;
   readonly quality: QualityView;

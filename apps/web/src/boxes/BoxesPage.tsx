@@ -109,7 +109,7 @@ function BoxTools({ shown: { box, rows }, plan, today, ask }: ToolsProps) {
   );
 }
 
-/** How many lines are ticked, and what can be done with them. */
+/** How many lines are selected, and what can be done with them. */
 function Ticked({ count, onPut, onNone }: { count: number; onPut: () => void; onNone: () => void }) {
   if (count === 0) return null;
   return (
@@ -193,7 +193,7 @@ function Work({ view, told }: WorkProps) {
         </span>
       </div>
       <p id="boxes-keys" className={mayEdit && boxes.length > 0 ? "muted pb-2 text-sm max-sm:hidden" : "hidden"}>
-        Drag a line by its grip, or press Alt with an arrow key where it is selected: it goes up or down, into the next
+        Drag a line by its grip, or hold Alt and press an arrow key at its checkbox: it goes up or down, into the next
         timebox too. Select several to put them elsewhere at once.
       </p>
       <Ticked

@@ -24,3 +24,8 @@ export const effectQuery = (project: string, revision: number, changes: readonly
     placeholderData: keepPreviousData,
     retry: false,
   });
+export const gatheredQuery = (project: string, milestone: string) =>
+  queryOptions({
+    queryKey: ["project", project, "milestones", milestone],
+    queryFn: () => call("GET /api/projects/:project/milestones/:milestone", { params: { project, milestone } }),
+  });

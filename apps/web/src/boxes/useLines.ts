@@ -10,7 +10,7 @@ const toLine = (id: string): void =>
   void requestAnimationFrame(() => document.querySelector<HTMLElement>(`[data-line="${CSS.escape(id)}"]`)?.focus());
 
 /**
- * Lines that are ticked, and their keys: arrows go from line to line, with Alt they carry one place up or down.
+ * Lines that are selected, and their keys: arrows go from line to line, with Alt they carry one place up or down.
  * @param onPut puts one before another in a box; at its end where it names none
  */
 export function useLines(

@@ -82,6 +82,23 @@ function milestoneColumns(
         ),
     },
     {
+      id: "gathers",
+      head: "Gathers",
+      hint: "Activities that make it up; opens their count by state, hours and trend",
+      numeric: true,
+      value: ({ gathers }) => gathers,
+      show: ({ id, name, gathers, now }) =>
+        now === null ? null : (
+          <Link
+            className="link-quiet"
+            to={`/projects/${project}/milestones/${encodeURIComponent(id)}`}
+            aria-label={`${name} gathers ${gathers}`}
+          >
+            {gathers}
+          </Link>
+        ),
+    },
+    {
       id: "baseline",
       head: "Approved",
       value: ({ baseline }) => baseline,

@@ -33,6 +33,7 @@ describe("the milestone trend", () => {
     baseline: null,
     deadline: null,
     reached: false,
+    gathers: 0,
     drift: 1,
     now: "2026-05-09",
     forecasts: [said("2026-05-01", 0), said("2026-05-05", 1)],

@@ -141,7 +141,7 @@ export const PROJECT: readonly Place[] = [
     pages: [
       { to: "", name: "Figures" },
       { to: "performance", name: "Performance" },
-      { to: "dates", name: "Dates", behind: { slip: "Slip a milestone" } },
+      { to: "dates", name: "Dates", behind: { slip: "Slip a milestone", milestones: "What a milestone gathers" } },
       { to: "chances", name: "Chances" },
       { to: "trust", name: "Trust" },
     ],

@@ -16,14 +16,21 @@ export function inItsWords(plan: Plan, changes: readonly Change[], error: unknow
   );
 }
 
+/** Does something with what changes made of a plan; what cannot be computed is said in the words of the plan as well. */
+export function inWordsOf<T>(plan: Plan, changes: readonly Change[], work: () => T): T {
+  try {
+    return work();
+  } catch (error) {
+    throw inItsWords(plan, changes, error);
+  }
+}
+
 /** Applies changes and checks what comes out whole. Throws PlanProblems. */
 export function applyChecked(plan: Plan, changes: readonly Change[]): Applied {
-  try {
+  return inWordsOf(plan, changes, () => {
     const applied = applyChanges(plan, changes);
     const problems = checkWholePlan(applied.plan);
     if (problems.length > 0) throw new PlanProblems(problems);
     return applied;
-  } catch (error) {
-    throw inItsWords(plan, changes, error);
-  }
+  });
 }

@@ -1,5 +1,6 @@
 import type { EffectView } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
+import { inWordsOf } from "./applyChecked.ts";
 import { effectBetween } from "./effectBetween.ts";
 import type { HeldPlan } from "./heldPlan.ts";
 import { holdInstead } from "./planThread.ts";
@@ -32,7 +33,8 @@ const check = (held: HeldPlan, changes: readonly Change[]): void => void held.af
  */
 export const planWorks = (writers: readonly Writer[]) => ({
   /** The effect of changes. */
-  effect: (held: HeldPlan, changes: readonly Change[]): EffectView => effectBetween(held, held.after(changes)),
+  effect: (held: HeldPlan, changes: readonly Change[]): EffectView =>
+    inWordsOf(held.plan, changes, () => effectBetween(held, held.after(changes))),
 
   check,
 

@@ -177,6 +177,8 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
   const rows = placed.map(({ position: i, depth, wbs }): SheetRow => {
     const activity = plan.activities[i]!;
     const { id } = activity;
+    // What is written on the row itself: what a timebox decides of it is among the reasons of its dates.
+    const own = value.activities.get(id) ?? activity;
     const dates = datesOf(schedule, i);
     const parked = schedule.tree.parked.has(id);
     const approved = parked ? null : windows[i]!;
@@ -197,7 +199,7 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
       parked,
       mooredAt: parked ? (windows[i]?.start ?? mooring) : null,
       dayMinutes: schedule.calendars.get(activity.calendar ?? plan.project.calendar).dayMinutes,
-      durationMinutes: activity.durationMinutes ?? null,
+      durationMinutes: own.durationMinutes ?? null,
       ...progressOf(activity),
       earned: performance?.activities[i]?.percentComplete ?? null,
       deadline: activity.deadline ?? null,
@@ -209,8 +211,8 @@ export function layOutSheet(value: Plan, plan: PlanBundle, computed: Computed): 
       after: links.get(id) ?? "",
       people: people.get(id) ?? "",
       ...namesOf(calls, activity),
-      drivenBy: drivenBy(activity),
-      wish: activity.wish ?? null,
+      drivenBy: drivenBy(own),
+      wish: own.wish ?? null,
       plannedMinutes: budget.minutes[i]!,
       budgetMinor: budget.minor[i]!,
       values: value.ownValues.get(id) ?? NO_VALUES,

@@ -8,8 +8,10 @@ interface Props {
 
 /** What went wrong, where, and what to do, in the server's words. */
 export function Failure({ error, onAgain }: Props) {
-  const message = error instanceof Error ? error.message : String(error);
   const problems = error instanceof CallFailed ? (error.body.problems ?? []) : [];
+  // One problem alone is said in the words of the screen, where there are any.
+  const said = problems.length === 1 ? problems[0]!.said : undefined;
+  const message = said ?? (error instanceof Error ? error.message : String(error));
   return (
     <div role="alert" className="my-2 border-l-4 border-error bg-base-200 px-3 py-2 text-sm">
       <p className="whitespace-pre-wrap">{message}</p>
