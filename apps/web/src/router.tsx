@@ -75,7 +75,7 @@ const places: RouteObject[] = [
       },
       { path: "timeboxes", lazy: async () => ({ Component: (await import("./boxes/BoxesPage.tsx")).BoxesPage }) },
       { path: "timeboxes/:box", lazy: async () => ({ Component: (await import("./boxes/BoxPage.tsx")).BoxPage }) },
-      { path: "board", lazy: async () => ({ Component: (await import("./collect/BoardPage.tsx")).BoardPage }) },
+      { path: "board", lazy: async () => ({ Component: (await import("./collect/board/BoardPage.tsx")).BoardPage }) },
       {
         path: "resources",
         lazy: async () => ({ Component: (await import("./resources/ResourcesPage.tsx")).ResourcesPage }),

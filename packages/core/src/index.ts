@@ -200,6 +200,7 @@ export { overfullDays } from "./plan/acts/fullDays.ts";
 export { addLeave, leaveCalendar, leaveId, leaveOf, worksBy, type Leave } from "./plan/acts/leave.ts";
 export { blockedWays, type AlongBlock, type BlockedWays } from "./collect/blocked.ts";
 export { compareAlternates, liveAlternate, makeAlternates, type Alternate } from "./drift/alternates.ts";
+export { stageChanges, stagesFault, type StageEdit } from "./plan/acts/stages.ts";
 export { noteChanges, type NoteParts } from "./plan/acts/notes.ts";
 export { goesTo, isHeldOn, meetingsOf } from "./plan/acts/meetings.ts";
 export { causeWords, GROUP_WORDS, progressWords } from "./drift/ledgerWords.ts";

@@ -51,7 +51,7 @@ function DayCell({
         {Number(day.slice(8))}
         {day === today && <span className="muted ml-1 text-xs font-normal">today</span>}
       </Link>
-      <div style={{ height: `${lines * 1.25}rem` }} aria-hidden="true" />
+      <div style={{ height: `${lines * 1.5}rem` }} aria-hidden="true" />
       <ul>
         {on.slice(0, on.length > TOLD ? TOLD - 1 : TOLD).map(({ entry, times }) => (
           <li key={entry.id}>
@@ -90,8 +90,8 @@ function Lasting({ entry }: { entry: CalendarEntry }) {
   return link === null ? (
     <span className="truncate px-1">{said}</span>
   ) : (
-    <Link className="link-quiet truncate px-1" to={link} aria-label={lastingWords(entry)}>
-      {said}
+    <Link className="link-quiet flex min-h-[24px] min-w-0 items-center px-1" to={link} aria-label={lastingWords(entry)}>
+      <span className="truncate">{said}</span>
     </Link>
   );
 }
@@ -111,7 +111,7 @@ function Week({ week, spans, ...rest }: WeekProps) {
         <ul
           aria-label={`Away, and timeboxes, in week ${weekNumber(week[0]!)}`}
           className="pointer-events-none absolute inset-x-0 top-7 grid"
-          style={{ ...COLUMNS, gridAutoRows: "1.25rem" }}
+          style={{ ...COLUMNS, gridAutoRows: "1.5rem" }}
         >
           {spans.map(({ entry, first, last, line }) => (
             <li

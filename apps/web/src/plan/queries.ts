@@ -1,5 +1,6 @@
 import { HISTORY_LENGTH } from "@chronometra/contract";
-import { infiniteQueryOptions, queryOptions } from "@tanstack/react-query";
+import type { Change } from "@chronometra/core";
+import { infiniteQueryOptions, keepPreviousData, queryOptions } from "@tanstack/react-query";
 import { call } from "../shared/session/api.ts";
 
 /** What has happened to a plan: all of it, or what lies between two states and speaks of something. */
@@ -62,4 +63,16 @@ export const storedListQuery = (project: string, revision: number) =>
     queryFn: () =>
       call("GET /api/projects/:project/history/:revision", { params: { project, revision: String(revision) } }),
     gcTime: 0,
+  });
+/** What changes would move; nothing is asked where there are none. */
+export const effectQuery = (project: string, revision: number, changes: readonly Change[]) =>
+  queryOptions({
+    queryKey: ["project", project, "effect", revision, changes],
+    queryFn: ({ signal }) =>
+      call("POST /api/projects/:project/effect", {
+        ...{ params: { project }, body: { revision, changes: [...changes] }, signal },
+      }),
+    enabled: changes.length > 0,
+    placeholderData: keepPreviousData,
+    retry: false,
   });

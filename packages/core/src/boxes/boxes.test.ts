@@ -4,6 +4,7 @@ import { explainActivity } from "../network/explain.ts";
 import { schedulePlan } from "../network/schedule.ts";
 import { applyChanges } from "../plan/applyChanges.ts";
 import { checkWholePlan } from "../plan/check/checkOwnTables.ts";
+import { differencesTo } from "../plan/differences/difference.ts";
 import { parseBundle } from "../plan/check/parseBundle.ts";
 import type { Change } from "../plan/change.ts";
 import { fromBundle, toBundle, type Plan } from "../plan/plan.ts";
@@ -183,6 +184,21 @@ describe("work in a timebox", () => {
       done(start(), { type: "editRow", table: "timeboxes", key: "box1", set } as Change);
     expect(checkWholePlan(edited({ branch: "gone" }))[0]!.message).toMatch(/no branch "gone"/);
     expect(checkWholePlan(edited({ last: "2026-03-01" }))[0]!.message).toMatch(/ends before it begins/);
+  });
+
+  it("comes back from a file as it left, with no wish of its own; what the file changed is found", () => {
+    const plan = done(inBox("A", "box2"), ...placedIn(start(), ["B"], "box1", null));
+    const file = toBundle(plan);
+    for (const base of [null, file]) {
+      expect(differencesTo(plan, file, ids(), base)).toEqual([]);
+      const changed = {
+        ...file,
+        activities: file.activities.map((each) => (each.id === "A" ? { ...each, durationMinutes: 960 } : each)),
+      };
+      expect(differencesTo(plan, changed, ids(), base).flatMap(({ changes }) => changes)).toEqual([
+        { type: "setDuration", activity: "A", minutes: 960 },
+      ]);
+    }
   });
 
   const random = fc.record({

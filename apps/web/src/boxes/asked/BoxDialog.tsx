@@ -9,13 +9,13 @@ import {
 } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
+import { effectQuery } from "../../plan/queries.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { SaveOrCancel } from "../../shared/dialogs/SaveOrCancel.tsx";
 import { DateField } from "../../shared/fields/DateField.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import { effectQuery } from "../queries.ts";
 import type { BoxAct } from "../useBoxActs.ts";
 
 interface Props {

@@ -2,11 +2,11 @@ import type { BoxedRow } from "@chronometra/contract";
 import { daysWords, placedIn, standingIn, type Change, type Plan, type Timebox } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
+import { effectQuery } from "../../plan/queries.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import { effectQuery } from "../queries.ts";
 import type { BoxAct } from "../useBoxActs.ts";
 
 interface Props {

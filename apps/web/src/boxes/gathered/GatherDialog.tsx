@@ -1,11 +1,11 @@
 import { gather, type Activity, type Change, type Plan } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
+import { effectQuery } from "../../plan/queries.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import { effectQuery } from "../queries.ts";
 import type { BoxAct } from "../useBoxActs.ts";
 
 interface Props {

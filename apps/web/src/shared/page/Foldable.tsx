@@ -25,7 +25,7 @@ export function Foldable({ name, place, foldedAtFirst = false, children }: Props
     <section aria-label={name} className="pt-1">
       <button
         type="button"
-        className="muted flex cursor-pointer items-center gap-0.5 text-xs print:hidden"
+        className="muted flex min-h-[24px] cursor-pointer items-center gap-0.5 text-xs print:hidden"
         aria-expanded={!folded}
         aria-controls={part}
         title={folded ? `Show: ${name}` : `Fold: ${name}`}

@@ -1,3 +1,4 @@
+import { activitiesInBoxes } from "../boxed.ts";
 import type { Plan } from "../plan.ts";
 import type { PlanTables } from "../rowSchemas.ts";
 import { differing, sameFields, type Loose } from "./fields.ts";
@@ -51,6 +52,12 @@ function marked(plan: Plan, rows: readonly RowDifference[], base: PlanBundle): R
   });
 }
 
+/** A plan as a file made from it would have it: what timeboxes decide of its work stands on the activities themselves. */
+const asFiled = (plan: Plan): Plan =>
+  plan.boxed.size === 0
+    ? plan
+    : { ...plan, activities: new Map(activitiesInBoxes(plan).map((activity) => [activity.id, activity])) };
+
 /**
  * What a file changed of the plan it was made from, row by row, in an order in which the rows can be taken over. What
  * only the plan changed since is no difference; what both changed is marked, and says what it was. Time, actual costs
@@ -65,8 +72,9 @@ export function differencesTo(
   newKey: () => string,
   base: PlanBundle | null = null,
 ): RowDifference[] {
-  if (base === null) return differencesFrom(plan, bundle, newKey);
-  return marked(plan, differencesFrom(plan, mergedWith(plan, bundle, base), newKey), base);
+  const filed = asFiled(plan);
+  if (base === null) return differencesFrom(filed, bundle, newKey);
+  return marked(filed, differencesFrom(filed, mergedWith(filed, bundle, base), newKey), base);
 }
 
 function differencesFrom(plan: Plan, bundle: PlanBundle, newKey: () => string): RowDifference[] {

@@ -5,7 +5,8 @@ type Stages = NonNullable<Credit["stages"]>;
 /** Something on the board. */
 export interface TrackRow {
   readonly activity: Activity;
-  readonly credit: Credit;
+  /** How it earns; nothing of what earns neither by stages nor by steps. */
+  readonly credit: Credit | null;
   readonly path: string;
   /** The name of the timebox in which it stands; nothing where it stands in none. */
   readonly box: string;
@@ -13,42 +14,51 @@ export interface TrackRow {
 
 export interface Track {
   readonly key: string;
-  /** The stages that its rows share; `null` for those that earn by steps. */
+  readonly kind: "stages" | "steps" | "other";
+  /** The stages that its rows share; `null` for those that earn otherwise. */
   readonly stages: Stages | null;
   readonly rows: readonly TrackRow[];
 }
 
-/** Activities that earn by stages, those of the same stages together, and those that earn by steps. */
+/** Activities that earn by stages, those of the same stages together, those that earn by steps, and all other work. */
 export function tracksOf(plan: Plan): Track[] {
   const activities = [...plan.activities.values()];
   const { parked } = planTree(activities);
-  const tracks = new Map<string, { key: string; stages: Stages | null; rows: TrackRow[] }>();
+  const tracks = new Map<string, Omit<Track, "rows"> & { readonly rows: TrackRow[] }>();
   for (const activity of activities) {
-    const { credit } = activity;
-    if (credit === undefined || parked.has(activity.id) || (credit.rule !== "stages" && credit.rule !== "steps"))
-      continue;
-    const stages = credit.rule === "stages" ? [...(credit.stages ?? [])].sort((a, b) => a.credit - b.credit) : null;
-    const key = stages === null ? "steps" : JSON.stringify(stages);
-    const track = tracks.get(key) ?? { key, stages, rows: [] };
+    const kind = parked.has(activity.id) ? null : earnsBy(activity);
+    if (kind === null) continue;
+    const credit = kind === "other" ? null : activity.credit!;
+    const stages = kind === "stages" ? [...(credit?.stages ?? [])].sort((a, b) => a.credit - b.credit) : null;
+    const key = stages === null ? kind : JSON.stringify(stages);
+    const track = tracks.get(key) ?? { key, kind, stages, rows: [] };
     track.rows.push({
-      activity,
-      credit,
-      path: activity.parent === undefined ? "" : (plan.activities.get(activity.parent)?.name ?? ""),
+      ...{ activity, credit, path: plan.activities.get(activity.parent ?? "")?.name ?? "" },
       box: timeboxOf(plan, activity.id)?.name ?? "",
     });
     tracks.set(key, track);
   }
-  return [...tracks.values()].sort((a, b) => Number(a.stages === null) - Number(b.stages === null));
+  return [...tracks.values()].sort((a, b) => KINDS.indexOf(a.kind) - KINDS.indexOf(b.kind));
 }
 
+/** How something on the board earns; `null` of what is no work. */
+function earnsBy({ credit, kind = "work" }: Activity): Track["kind"] | null {
+  if (credit?.rule === "stages" || credit?.rule === "steps") return credit.rule;
+  return kind === "work" ? "other" : null;
+}
+
+const KINDS: readonly Track["kind"][] = ["stages", "steps", "other"];
+
 /** By what the rows of the board stand together. */
-export const BOARD_ORDERS = ["stage", "person", "box", "branch"] as const;
+export const BOARD_ORDERS = ["stage", "state", "person", "box", "branch"] as const;
 export type BoardOrder = (typeof BOARD_ORDERS)[number];
 
 /** What of the board is shown. */
 export interface BoardAsked {
   /** Whose work; of everybody where it is empty. */
   readonly person: string;
+  /** The people of a team whose work it is; of everybody where there is none. */
+  readonly team: ReadonlySet<string> | null;
   /** Words that the name or the branch has. */
   readonly words: string;
   /** Whether what is finished is shown too. */
@@ -61,6 +71,11 @@ export interface TrackPart {
   readonly name: string | null;
   readonly rows: Track["rows"];
 }
+
+/** States of work in the order in which it comes to them. */
+const STATES: readonly string[] = ["not started", "under way", "finished"];
+export const stateOf = ({ actualStart, actualFinish }: Activity): string =>
+  STATES[actualFinish !== undefined ? 2 : actualStart !== undefined ? 1 : 0]!;
 
 /** Who works on each activity, by name. */
 export function workersByActivity({
@@ -82,16 +97,18 @@ export function workersByActivity({
 export function askedTracks(
   tracks: readonly Track[],
   workers: ReturnType<typeof workersByActivity>,
-  { person, words, done, by }: BoardAsked,
+  { person, team, words, done, by }: BoardAsked,
 ): { track: Track; parts: TrackPart[] }[] {
   const wanted = words.trim().toLowerCase();
   const isShown = ({ activity, path }: TrackRow): boolean =>
     (done || activity.actualFinish === undefined) &&
     (person === "" || workers.get(activity.id)?.some(({ id }) => id === person) === true) &&
+    (team === null || workers.get(activity.id)?.some(({ id }) => team.has(id)) === true) &&
     `${path} ${activity.name}`.toLowerCase().includes(wanted);
   const namesOf = ({ activity, path, box }: TrackRow): string[] => {
     if (by === "branch") return [path];
     if (by === "box") return [box];
+    if (by === "state") return [stateOf(activity)];
     const names = (workers.get(activity.id) ?? [])
       .filter(({ id }) => person === "" || id === person)
       .map(({ name }) => name);
@@ -104,7 +121,10 @@ export function askedTracks(
     const parts = new Map<string, TrackRow[]>();
     for (const row of rows) for (const name of namesOf(row)) parts.set(name, [...(parts.get(name) ?? []), row]);
     const named = [...parts].map(([name, of]) => ({ name, rows: of }));
-    return [{ track, parts: named.sort((a, b) => a.name.localeCompare(b.name, "en")) }];
+    const order = (name: string): number => STATES.indexOf(name);
+    return [
+      { track, parts: named.sort((a, b) => order(a.name) - order(b.name) || a.name.localeCompare(b.name, "en")) },
+    ];
   });
 }
 

@@ -1,9 +1,14 @@
-import type { useAddress } from "../shared/page/useAddress.ts";
+import type { Plan } from "@chronometra/core";
+import type { useAddress } from "../../shared/page/useAddress.ts";
 import { BOARD_ORDERS, type BoardAsked, type BoardOrder } from "./tracks.ts";
 
+const teamOf = (team: { readonly members: readonly string[] } | undefined): ReadonlySet<string> | null =>
+  team === undefined ? null : new Set(team.members);
+
 /** What of the board the address asks for. */
-export const askedIn = (params: URLSearchParams): BoardAsked => ({
+export const askedIn = (params: URLSearchParams, { teams }: Pick<Plan, "teams">): BoardAsked => ({
   person: params.get("person") ?? "",
+  team: teamOf(teams.get(params.get("team") ?? "")),
   words: params.get("words") ?? "",
   done: params.get("done") === "1",
   by: BOARD_ORDERS.find((order) => order === params.get("by")) ?? "stage",
@@ -11,6 +16,7 @@ export const askedIn = (params: URLSearchParams): BoardAsked => ({
 
 const ORDER_WORDS: Readonly<Record<BoardOrder, string>> = {
   stage: "stages alone",
+  state: "state",
   person: "person",
   box: "timebox",
   branch: "branch",
@@ -24,11 +30,14 @@ export interface Named {
 interface FiltersProps {
   readonly asked: BoardAsked;
   readonly people: readonly Named[];
+  readonly teams: readonly Named[];
+  /** The team that is asked for, by its id. */
+  readonly team: string;
   readonly put: ReturnType<typeof useAddress>[1];
 }
 
 /** Which work the board shows, and in what order. */
-export function BoardFilters({ asked, people, put }: FiltersProps) {
+export function BoardFilters({ asked, people, teams, team, put }: FiltersProps) {
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-3 text-sm">
       <input
@@ -52,6 +61,21 @@ export function BoardFilters({ asked, people, put }: FiltersProps) {
           </option>
         ))}
       </select>
+      {teams.length > 0 && (
+        <select
+          className="select select-sm w-40"
+          aria-label="Of which team"
+          value={team}
+          onChange={({ target }) => put({ team: target.value })}
+        >
+          <option value="">every team</option>
+          {teams.map(({ id, name }) => (
+            <option key={id} value={id}>
+              {name}
+            </option>
+          ))}
+        </select>
+      )}
       <label className="flex items-center gap-1.5">
         together by
         <select

@@ -1,5 +1,5 @@
 import { fromBundle, type Credit, type PlanBundle } from "@chronometra/core";
-import { slipway } from "../plan/testing/plans.ts";
+import { slipway } from "../../plan/testing/plans.ts";
 import {
   askedTracks,
   stageBeside,
@@ -46,8 +46,10 @@ describe("the board", () => {
     expect(tracks.map(({ stages }) => stages?.map(({ name }) => name) ?? null)).toEqual([
       ["Ordered", "Made", "Tested"],
       null,
+      null,
     ]);
-    expect(tracksOf(plan())).toEqual([]);
+    expect(tracks.map(({ kind }) => kind)).toEqual(["stages", "steps", "other"]);
+    expect(tracksOf(plan()).map(({ kind }) => kind)).toEqual(["other"]);
   });
 
   it("stands together by the timebox, what stands in none first", () => {
@@ -58,9 +60,27 @@ describe("the board", () => {
       timeboxes: new Map([["b", { id: "b", name: "Fortnight 1", first: "2026-03-02", last: "2026-03-13" }]]),
       boxed: new Map([[first!.activity.id, { box: "b", rank: 1 }]]),
     };
-    const asked = { person: "", words: "", done: true, by: "box" } as const;
+    const asked = { person: "", team: null, words: "", done: true, by: "box" } as const;
     const [found] = askedTracks(tracksOf(boxed), workersByActivity(boxed), asked);
     expect(found!.parts.map(({ name }) => name)).toEqual(["", "Fortnight 1"]);
+  });
+
+  it("shows all other work by its state, and the work of a team", () => {
+    const of = plan(staged);
+    const [first] = tracksOf(of).find(({ kind }) => kind === "other")!.rows;
+    const begun = new Map(of.activities);
+    begun.set(first!.activity.id, { ...first!.activity, actualStart: "2026-03-02" });
+    const now = { ...of, activities: begun };
+    const asked = { person: "", team: null, words: "", done: true, by: "state" } as const;
+    const parts = askedTracks(tracksOf(now), workersByActivity(now), asked).at(-1)!.parts;
+    expect(parts.map(({ name }) => name)).toEqual(["not started", "under way"]);
+    expect(parts[1]!.rows.map(({ activity }) => activity.id)).toEqual([first!.activity.id]);
+    const workers = new Map([[first!.activity.id, [{ id: "ann", name: "Ann" }]]]);
+    const ofTeam = (...team: string[]) =>
+      askedTracks(tracksOf(of), workers, { ...asked, team: new Set(team) }).flatMap(({ parts: all }) =>
+        all.flatMap(({ rows }) => rows.map(({ activity }) => activity.id)),
+      );
+    expect([ofTeam("ann", "bo"), ofTeam("bo"), ofTeam()]).toEqual([[first!.activity.id], [], []]);
   });
 
   it("moves along the stages, and ticks steps off and open again", () => {
@@ -74,7 +94,7 @@ describe("the board", () => {
   it("shows whose work, which words and what is open are asked for, together by person or branch", () => {
     const of = plan(staged, stepped, staged);
     const [tracks, workers] = [tracksOf(of), workersByActivity(of)];
-    const all: BoardAsked = { person: "", words: "", done: true, by: "stage" };
+    const all: BoardAsked = { person: "", team: null, words: "", done: true, by: "stage" };
     const ids = (asked: Partial<BoardAsked>): string[][] =>
       askedTracks(tracks, workers, { ...all, ...asked }).flatMap(({ parts }) =>
         parts.map(({ name, rows }) => [...(name === null ? [] : [name]), ...rows.map(({ activity }) => activity.id)]),
