@@ -21,7 +21,8 @@ const plan = fromBundle(
     { project: { ...planOf([]).project, dataDate: "2026-03-02" } },
   ),
 );
-const edits = (...of: [string | null, string, number][]): StageEdit[] => of.map(([was, name, credit]) => ({ was, name, credit }));
+const edits = (...of: [string | null, string, number][]): StageEdit[] =>
+  of.map(([was, name, credit]) => ({ was, name, credit }));
 const at = (of: Plan, id: string) => of.activities.get(id)!.credit;
 const done = (stages: readonly StageEdit[], ids = ["A", "B", "C"]): Plan =>
   applyChanges(plan, stageChanges(plan, ids, stages)).plan;
@@ -30,17 +31,29 @@ describe("stages of a project", () => {
   it("are renamed, and what stands at one stays at it; others begin at the first or stand at the last", () => {
     const next = done(edits(["Tested", "Proven", 100], ["Made", "Built ", 70], ["Ordered", "Ordered", 10]));
     expect([at(next, "A")!.stage, at(next, "B")!.stage, at(next, "C")!.stage]).toEqual(["Built", "Ordered", "Proven"]);
-    expect(at(next, "B")!.stages!.map(({ name, credit }) => `${name} ${credit}`)).toEqual(["Ordered 10", "Built 70", "Proven 100"]);
+    expect(at(next, "B")!.stages!.map(({ name, credit }) => `${name} ${credit}`)).toEqual([
+      "Ordered 10",
+      "Built 70",
+      "Proven 100",
+    ]);
     expect(checkWholePlan(next)).toEqual([]);
   });
 
   it("that go leave what stood there at what earns no more", () => {
-    expect(at(done(edits(["Ordered", "Ordered", 10], [null, "Cut", 40], ["Tested", "Tested", 100])), "A")!.stage).toBe("Cut");
+    expect(at(done(edits(["Ordered", "Ordered", 10], [null, "Cut", 40], ["Tested", "Tested", 100])), "A")!.stage).toBe(
+      "Cut",
+    );
     expect(at(done(edits([null, "Welded", 80], ["Tested", "Tested", 100])), "A")!.stage).toBe("Welded");
   });
 
   it("change nothing where they are as they were, and pass over what is gone", () => {
-    expect(stageChanges(plan, ["A", "gone"], STAGES.map((stage) => ({ was: stage.name, ...stage })))).toEqual([]);
+    expect(
+      stageChanges(
+        plan,
+        ["A", "gone"],
+        STAGES.map((stage) => ({ was: stage.name, ...stage })),
+      ),
+    ).toEqual([]);
   });
 
   it("have names that differ and earn 0 to 100%", () => {
