@@ -58,7 +58,7 @@ function boxLookBack(
     const row = computed.schedule.rows[indexOf.get(id) ?? -1] ?? null;
     return row === null || row.state !== "complete" ? null : formatDate(finishDayOf(row.finish));
   };
-  // What nobody ever moved has stood where it stands for as long as anyone knows.
+  // What nobody ever moved stood there from the beginning.
   const moved = new Set(moves.map(({ activity }) => activity));
   const always = [...plan.boxed].flatMap(([activity, { box: at = null }]): BoxMove[] =>
     moved.has(activity) ? [] : [{ activity, on: null, box: at }],

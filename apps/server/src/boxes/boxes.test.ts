@@ -118,6 +118,30 @@ describe("timeboxes of a project", () => {
     expect(told.boxes[0]!.works[0]).toMatchObject({ leftMinutes: 0, finish: "2026-03-11" });
   });
 
+  it("know what stood in them from the beginning, and that a place in one is no move", async () => {
+    // As a plan that began with another's boxes: nobody put anything into them here.
+    await world.database.query("update change_list set touched = '[]' where project_id = ?", [project]);
+    const back = async (id: string): Promise<unknown[]> =>
+      ((await pia.get(`/api/projects/${project}/boxes/${id}/back`)).body as BoxLookBack).lines.map(
+        ({ activity, meant, fate, to }) => [activity, meant, fate, to],
+      );
+    const rank: Change = { type: "editRow", table: "boxed", key: "pour", set: { rank: 9 } };
+    expect((await store([rank])).status).toBe(200);
+    expect(await back("2")).toEqual([
+      ["dig", true, "open", null],
+      ["pour", true, "open", null],
+    ]);
+    const all = await boxes();
+    await store([moved("dig", "1"), moved("dig", null), moved("dig", "1")]);
+    expect((await back("2")).find((line) => (line as string[])[0] === "dig")).toEqual([
+      "dig",
+      true,
+      "movedOn",
+      "Box 1",
+    ]);
+    await pia.send("post", `/api/projects/${project}/undo`, { revision: all.revision + 1 });
+  });
+
   it("stand beside milestones that gather: counts, hours and how far, and nobody else's plan", async () => {
     const rows = ["dig", "new"].map((key): Change => ({
       type: "addRow",

@@ -21,8 +21,8 @@ const READER_MILLISECONDS = 120_000;
 const BEHIND = 10;
 
 /**
- * A pool of threads. One that fails after its work was done or given up, or answers what nobody asks any more, is told of
- * and replaced: a pool that nobody listens to would take the whole server down with it.
+ * A pool of threads. One that fails after its work was done or given up, or answers what nobody asks any more, is told
+ * of and replaced: a pool that nobody listens to would take the whole server down with it.
  */
 function poolOf(options: ConstructorParameters<typeof Piscina>[0]): Piscina {
   const made = new Piscina({ ...options, ...source });

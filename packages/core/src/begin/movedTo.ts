@@ -53,8 +53,8 @@ function movedBox(plan: Plan, calendars: CalendarSet, moved: Moved, box: Timebox
 }
 
 /**
- * A plan with another start: wishes, deadlines, timeboxes and meetings lie as many worked days after it as before, each in the
- * calendar of its activity; days off, leave and rates stay on their dates, since they are the world's.
+ * A plan with another start: wishes, deadlines, timeboxes and meetings lie as many worked days after it as before, each
+ * in the calendar of its activity; days off, leave and rates stay on their dates, since they are the world's.
  * @param start `YYYY-MM-DD`
  * @throws {PlanProblems} where a date would lie outside 1990 to 2099
  */

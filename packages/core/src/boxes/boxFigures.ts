@@ -1,6 +1,6 @@
 import { assignmentsByActivity, remainingWork } from "../network/buildNetwork.ts";
 import type { ActivityState, Schedule } from "../network/schedule.ts";
-import { timeboxOf, takesBoxes } from "../plan/boxed.ts";
+import { timeboxOf } from "../plan/boxed.ts";
 import type { Timebox } from "../plan/ownTables.ts";
 import type { Plan } from "../plan/plan.ts";
 import { remembered } from "../plan/remembered.ts";
@@ -36,7 +36,8 @@ const postedByActivity = remembered((entries: readonly TimeEntry[]) => {
 const NO_TIME: readonly TimeEntry[] = [];
 
 /**
- * What each activity that can stand in a timebox holds in hours, and whether it keeps its box (calculations.md section 10).
+ * What each activity but a branch holds in hours, and whether it keeps its timebox where it stands in one (calculations.md
+ * section 10).
  * @param bundle the plan as it is computed, with its time
  * @param schedule what `schedulePlan` gave for it
  */
@@ -45,7 +46,7 @@ export function boxedWork(plan: Plan, bundle: PlanBundle, schedule: Schedule): M
   const posted = postedByActivity(bundle.timeEntries ?? NO_TIME);
   const found = new Map<string, BoxedWork>();
   bundle.activities.forEach((activity, i) => {
-    if (!takesBoxes(activity)) return;
+    if (activity.kind === "summary") return;
     const { id } = activity;
     const row = schedule.rows[i] ?? null;
     const own = assignments.get(id) ?? [];
@@ -142,8 +143,9 @@ export interface BurntDay {
 }
 
 /**
- * How a timebox burnt down: day by day what was left, as far as it is known on the last of them. What is left now and what
- * was booked since add up to what was left then, so the line ends on what is left and rises from there by what was booked.
+ * How a timebox burnt down: day by day what was left, as far as it is known on the last of them. What is left now and
+ * what was booked since add up to what was left then, so the line ends on what is left and rises from there by what was
+ * booked.
  * @param ids what stands in it
  * @param leftMinutes what is left of that now
  * @param until `YYYY-MM-DD`: the last day that is shown, at most

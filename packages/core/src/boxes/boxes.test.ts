@@ -130,6 +130,12 @@ describe("the order in a timebox", () => {
     );
   });
 
+  it("writes the place alone of what stays in its box, so that others may move it meanwhile", () => {
+    const plan = done(start(), ...placedIn(start(), ["A", "B", "C", "D"], "box1", null));
+    for (const change of placedIn(plan, ["D"], "box1", "A"))
+      expect(Object.keys((change as { set: object }).set)).toEqual(["rank"]);
+  });
+
   it("carries over what was not finished, before what stands in the next, in one list", () => {
     let plan = done(start(), ...placedIn(start(), ["C", "B", "A"], "box1", null));
     plan = done(plan, ...placedIn(plan, ["D"], "box2", null));
@@ -166,6 +172,16 @@ describe("work in a timebox", () => {
     expect(plan.activities.get("B")).toEqual({ id: "B", name: "B" });
   });
 
+  it("bounds nothing once the data date has come to its first day: no date lies otherwise, no wish in the past", () => {
+    const at = (date: string): Plan => done(inBox("A", "box2"), { type: "setDataDate", date });
+    expect(toBundle(at("2026-03-15")).activities.find(({ id }) => id === "A")!.wish).toBeDefined();
+    for (const date of ["2026-03-16", "2026-03-24"]) {
+      expect(toBundle(at(date)).activities.find(({ id }) => id === "A")!.wish).toBeUndefined();
+      const free = done(at(date), ...placedIn(at(date), ["A"], null, null));
+      expect(schedulePlan(toBundle(at(date))).rows).toEqual(schedulePlan(toBundle(free)).rows);
+    }
+  });
+
   it("keeps a later date wish of its own, and is refused where it begins by another one", () => {
     const wished = (type: "startNotBefore" | "startOn", date: string): Plan =>
       done(inBox("A", "box2"), { type: "setWish", activity: "A", wish: { type, date, reason: "crane" } });
@@ -180,6 +196,10 @@ describe("work in a timebox", () => {
     expect(checkWholePlan(inBox("S", "box1")).map(({ message }) => message)).toEqual([
       `"S" is neither work nor a milestone, so it cannot stand in a timebox`,
     ]);
+    // Begun, it is moved by what holds it alone, and another wish stands in nobody's way.
+    const begun: Change = { type: "reportProgress", activity: "A", actualStart: "2026-03-02" };
+    const held: Change = { type: "setWish", activity: "A", wish: { type: "finishNotBefore", date: "2026-03-20" } };
+    expect(checkWholePlan(done(inBox("A", "box1"), begun, held))).toEqual([]);
     const edited = (set: object): Plan =>
       done(start(), { type: "editRow", table: "timeboxes", key: "box1", set } as Change);
     expect(checkWholePlan(edited({ branch: "gone" }))[0]!.message).toMatch(/no branch "gone"/);

@@ -136,15 +136,17 @@ export function standingIn(plan: Plan, box: string | null): Activity[] {
 }
 
 const placed = (plan: Plan, id: string, { box, rank }: { box: string | null; rank: number }): Change => {
+  const was = plan.boxed.get(id);
   const row: Boxed = { ...(box === null ? {} : { box }), rank };
-  return plan.boxed.has(id)
-    ? { type: "editRow", table: "boxed", key: id, set: { box, rank } }
-    : { type: "addRow", table: "boxed", key: id, row };
+  if (was === undefined) return { type: "addRow", table: "boxed", key: id, row };
+  // What only changes its place stays in its box, whoever else moves it meanwhile.
+  const set = (was.box ?? null) === box ? { rank } : { box, rank };
+  return { type: "editRow", table: "boxed", key: id, set };
 };
 
 /**
- * The changes that put activities into a timebox, or among what waits where it is `null`, in the order given, before one
- * that stands there; at the end where `before` names none of them. Those before which they come keep their order: where
+ * The changes that put activities into a timebox, or among what waits where it is `null`, in the order given, before
+ * one that stands there; at the end where `before` names none of them. Those before which they come keep their order: where
  * there is no room between two, or one has no rank yet, all that stands there is ranked anew.
  */
 export function placedIn(plan: Plan, ids: readonly string[], box: string | null, before: string | null): Change[] {
@@ -174,7 +176,7 @@ export function placedIn(plan: Plan, ids: readonly string[], box: string | null,
   });
 }
 
-/** The changes that move what was not finished in a timebox into another, before what stands there, or back to what waits. */
+/** The changes that move what was not finished in a timebox into another or back to what waits, before what stands there. */
 export function carriedOver(plan: Plan, from: string, to: string | null): Change[] {
   const left = standingIn(plan, from).filter(({ actualFinish }) => actualFinish === undefined);
   const first = standingIn(plan, to)[0]?.id ?? null;

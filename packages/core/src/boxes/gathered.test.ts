@@ -17,6 +17,7 @@ const bare = fromBundle(
       { id: "P", name: "P", durationMinutes: 480, parked: true },
       { id: "M", name: "M", kind: "milestone" },
       { id: "N", name: "N", kind: "milestone" },
+      { id: "L", name: "L", kind: "levelOfEffort" },
     ],
     [{ from: "A", to: "M" }],
     {
@@ -54,6 +55,10 @@ describe("a milestone that gathers", () => {
       ...{ count: 3, notStarted: 1, inProgress: 1, complete: 1, parked: 1 },
       ...{ plannedMinutes: 1080, bookedMinutes: 360, leftMinutes: 300 },
     });
+  });
+
+  it("may have parts that span others or are milestones themselves", () => {
+    expect(gatheredSums(worksOf(done(bare, ["L", "N"])))).toMatchObject({ count: 2, notStarted: 2, leftMinutes: 0 });
   });
 
   it("moves no date unless links are asked for, which are made where there is none", () => {

@@ -74,8 +74,8 @@ export function gatheredTrend(
 }
 
 /**
- * The changes by which a milestone gathers activities, away from another that gathered them; with links, each that has none leads to
- * it.
+ * The changes by which a milestone gathers activities, away from another that gathered them; with links, each that has
+ * none leads to it.
  * @param newKey keys that nothing has yet, for links
  */
 export function gather(

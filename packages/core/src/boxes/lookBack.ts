@@ -1,9 +1,9 @@
 import type { Timebox } from "../plan/ownTables.ts";
 
-/** That an activity came to stand in a timebox, or in none; the first of an activity is where it stood from the beginning. */
+/** That an activity came to stand in a timebox, or in none. */
 export interface BoxMove {
   readonly activity: string;
-  /** `YYYY-MM-DD`; `null` where it has stood there for as long as anyone knows. */
+  /** `YYYY-MM-DD`; `null` where it stood there from the beginning. */
   readonly on: string | null;
   readonly box: string | null;
 }
@@ -47,8 +47,9 @@ function staysIn(box: string, moves: readonly BoxMove[]): Map<string, Stay[]> {
 }
 
 /**
- * What was meant for a timebox, came in later, was finished in it and moved on (calculations.md section 10). What stood in it at the
- * end of its first day was meant for it: that day is there for filling it. Who came and went before counts for nothing.
+ * What was meant for a timebox, came in later, was finished in it and moved on (calculations.md section 10). What stood
+ * in it at the end of its first day was meant for it: that day is there for filling it. Who came and went before counts
+ * for nothing.
  * @param moves of all activities, the earliest first
  * @param finishedOn the day on which an activity was finished, `YYYY-MM-DD`; `null` where it is not, or is gone
  */

@@ -27,15 +27,25 @@ export function timeboxOf({ timeboxes, boxed }: Pick<Boxable, "timeboxes" | "box
 /** How the bound that a timebox gives is named among the reasons of a date. */
 export const boxReason = ({ name }: Timebox): string => `timebox “${name}”`;
 
+/** What around an activity decides how its timebox bounds it. */
+interface Around {
+  readonly assigned: boolean;
+  readonly calendar: WorkCalendar;
+  /** Whether the box begins after the data date. */
+  readonly binds: boolean;
+}
+
 /**
- * An activity with what its timebox decides (calculations.md section 10): not started, it begins no earlier than the box; with
- * neither duration nor hours of people it lasts as long as the box has working time. The box caps nothing.
+ * An activity with what its timebox decides (calculations.md section 10): not started, it begins no earlier than the box;
+ * with neither duration nor hours of people it lasts as long as the box has working time. The box caps nothing. A box that
+ * begins by the data date bounds nothing that the data date does not bound.
  * @param assigned whether people work on it
  * @param calendar the one it is worked in
  */
-function bound(activity: Activity, box: Timebox, assigned: boolean, calendar: WorkCalendar): Activity {
+function bound(activity: Activity, box: Timebox, { assigned, calendar, binds }: Around): Activity {
   const next: { -readonly [K in keyof Activity]: Activity[K] } = { ...activity };
-  if (activity.actualStart === undefined && (activity.wish === undefined || activity.wish.date < box.first))
+  const isLater = activity.wish === undefined || activity.wish.date < box.first;
+  if (binds && isLater && activity.actualStart === undefined)
     next.wish = { type: "startNotBefore", date: box.first, reason: boxReason(box) };
   if ((activity.kind ?? "work") === "work" && activity.durationMinutes === undefined) {
     const whole = calendar.indexAt(closeOf(parseDate(box.last)!)) - calendar.indexAt(openOf(parseDate(box.first)!));
@@ -50,17 +60,15 @@ const workedOn = remembered(
 );
 
 /** Bound activities as they were made last, so that one that has not changed stays the same object. */
-const made = new WeakMap<
-  Activity,
-  { readonly box: Timebox; readonly assigned: boolean; readonly calendar: WorkCalendar; readonly bound: Activity }
->();
+const made = new WeakMap<Activity, { readonly box: Timebox; readonly around: Around; readonly bound: Activity }>();
 
-function boundOnce(activity: Activity, box: Timebox, assigned: boolean, calendar: WorkCalendar): Activity {
+function boundOnce(activity: Activity, box: Timebox, around: Around): Activity {
   const known = made.get(activity);
-  if (known !== undefined && known.box === box && known.assigned === assigned && known.calendar === calendar)
+  const { assigned, calendar, binds } = known?.around ?? {};
+  if (known?.box === box && assigned === around.assigned && calendar === around.calendar && binds === around.binds)
     return known.bound;
-  const fresh = bound(activity, box, assigned, calendar);
-  made.set(activity, { box, assigned, calendar, bound: fresh });
+  const fresh = bound(activity, box, around);
+  made.set(activity, { box, around, bound: fresh });
   return fresh;
 }
 
@@ -73,7 +81,9 @@ export function activityInBox(plan: Boxable, id: string): Activity | undefined {
   const calendar = activity.calendar ?? plan.project.calendar;
   // What cannot be computed is refused for what is wrong with it, by the checks that come next.
   if (problems.length > 0 || !set.has(calendar) || box.last < box.first) return activity;
-  return boundOnce(activity, box, workedOn(plan.assignments).has(id), set.get(calendar));
+  const binds = box.first > (plan.project.dataDate ?? "");
+  const assigned = workedOn(plan.assignments).has(id);
+  return boundOnce(activity, box, { assigned, calendar: set.get(calendar), binds });
 }
 
 const calendarsOf = remembered((calendars: Boxable["calendars"]) => compileCalendars([...calendars.values()]));

@@ -16,7 +16,7 @@ export function inItsWords(plan: Plan, changes: readonly Change[], error: unknow
   );
 }
 
-/** Does something with what changes made of a plan; what cannot be computed is said in the words of the plan as well. */
+/** Does something with what changes made of a plan; what cannot be is said in the words of the plan. */
 export function inWordsOf<T>(plan: Plan, changes: readonly Change[], work: () => T): T {
   try {
     return work();

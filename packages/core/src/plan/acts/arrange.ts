@@ -57,7 +57,7 @@ class Branches {
   }
 }
 
-/** Work that gets something below it becomes a summary, which has neither a duration nor a place in a timebox of its own. */
+/** Work that gets something below it becomes a summary, which has no duration of its own and stands in no timebox. */
 function asSummary(plan: Plan, id: string): Change[] {
   const activity = plan.activities.get(id)!;
   if (activity.kind === "summary") return [];

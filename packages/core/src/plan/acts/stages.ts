@@ -18,7 +18,7 @@ export function stagesFault(stages: readonly StageEdit[]): string | null {
   return stages.every(({ credit }) => credit >= 0 && credit <= 100) ? null : "A stage earns 0 to 100%.";
 }
 
-/** The stage at which an activity stands once stages are others: the same under its name now, else what earns no more than it did. */
+/** The stage at which an activity stands once stages are others: the same, else one that earns no more than it did. */
 function stageNow({ credit, actualFinish }: Activity, ordered: readonly StageEdit[]): string {
   const first = ordered[0]!;
   if (credit?.rule !== "stages") return (actualFinish === undefined ? first : ordered.at(-1)!).name;
@@ -31,8 +31,8 @@ function stageNow({ credit, actualFinish }: Activity, ordered: readonly StageEdi
 const sameCredit = (a: Credit | undefined, b: Credit): boolean => JSON.stringify(a) === JSON.stringify(b);
 
 /**
- * The changes that have activities earn by stages, all by the same: those that earned so stay where they stand, under the
- * name that it has now; others begin at the first, or stand at the last where they are finished.
+ * The changes that have activities earn by stages, all by the same: those that earned so stay where they stand, under
+ * the name that it has now; others begin at the first, or stand at the last where they are finished.
  * @param stages without fault, in any order
  */
 export function stageChanges(plan: Plan, ids: readonly string[], stages: readonly StageEdit[]): Change[] {

@@ -1,5 +1,6 @@
 import { checkPlan } from "./checkPlan.ts";
 import { takesBoxes, timeboxOf } from "../boxed.ts";
+import type { Activity } from "../schema.ts";
 import { wishText } from "../words/wishWords.ts";
 import { ownValueFault } from "./ownValueFault.ts";
 import { toBundle, type Plan } from "../plan.ts";
@@ -55,7 +56,11 @@ export function checkOwnTables(plan: Plan): Problem[] {
 
 type Say = (table: TableName, row: string, field: string, message: string) => void;
 
-/** A timebox has days in order and a branch that is there; what stands in one takes time, and begins by no other wish. */
+/** Whether something that has not begun is wished for otherwise than by a day before which it does not begin. */
+const beginsOtherwise = ({ actualStart, wish }: Activity): boolean =>
+  actualStart === undefined && wish !== undefined && wish.type !== "startNotBefore";
+
+/** A timebox has days in order and a branch that is there; what stands in one takes time and begins by no other wish. */
 function checkTimeboxes(plan: Plan, say: Say): void {
   for (const [key, { name, first, last, branch }] of plan.timeboxes) {
     if (last < first) say("timeboxes", key, "last", `the timebox "${name}" ends before it begins`);
@@ -68,12 +73,15 @@ function checkTimeboxes(plan: Plan, say: Say): void {
     if (activity === undefined || box === undefined) continue;
     if (!takesBoxes(activity))
       say("boxed", key, "box", `"${activity.name}" is neither work nor a milestone, so it cannot stand in a timebox`);
-    else if (activity.wish !== undefined && activity.wish.type !== "startNotBefore")
+    else if (beginsOtherwise(activity))
       say(
         "boxed",
         key,
         "box",
-        `"${activity.name}" stands in the timebox "${box.name}", which says when it begins; take its other date wish (${wishText(activity.wish)}) away, or leave it outside`,
+        [
+          `"${activity.name}" stands in the timebox "${box.name}", which says when it begins;`,
+          `take its other date wish (${wishText(activity.wish ?? null)}) away, or leave it outside`,
+        ].join(" "),
       );
   }
 }

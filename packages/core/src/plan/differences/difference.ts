@@ -52,7 +52,7 @@ function marked(plan: Plan, rows: readonly RowDifference[], base: PlanBundle): R
   });
 }
 
-/** A plan as a file made from it would have it: what timeboxes decide of its work stands on the activities themselves. */
+/** A plan as a file made from it has it: what timeboxes decide stands on the activities themselves. */
 const asFiled = (plan: Plan): Plan =>
   plan.boxed.size === 0
     ? plan
