@@ -28,7 +28,7 @@ test("stages are made for a project once, moved along by keys, renamed for all t
   await expect(first.getByRole("radio", { name: "Done, earns 60%" })).toBeChecked();
 
   // Renamed for all, and what stands there stays there.
-  await staged.getByRole("button", { name: "Change them" }).click();
+  await staged.getByRole("button", { name: "Change stages" }).click();
   await dialog.getByLabel("Name of stage 2").fill("Made");
   await expect(dialog.getByText("2 activities earn by them; 2 of those change.")).toBeVisible();
   await dialog.getByRole("button", { name: "Save" }).click();

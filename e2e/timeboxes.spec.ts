@@ -4,7 +4,7 @@ import { bringPlan, broughtPlan, signIn } from "./helpers.ts";
 const box = (page: Page, name: string) => page.getByRole("region", { name, exact: true });
 const linesIn = (page: Page, name: string) => box(page, name).getByRole("checkbox");
 
-test("a series of timeboxes is made, filled by dragging and by keys, moved on together, looked back at and undone", async ({
+test("timeboxes are made, filled by dragging and by keys, moved on together, looked back at and undone", async ({
   page,
   browser,
 }) => {

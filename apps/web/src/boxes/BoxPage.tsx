@@ -126,10 +126,12 @@ function BurnDown({ box, today }: { box: Box; today: string }) {
     [burnt, last, today],
   );
   if (burnt.length < 2) return null;
+  const [from, to] = [burnt[0]!, burnt.at(-1)!];
+  const days = `${shortDateWords(from.date)} to ${shortDateWords(to.date)}`;
   return (
     <ChartInView
       name={`${name}, remaining hours`}
-      words={`Remaining hours of ${name} from ${shortDateWords(burnt[0]!.date)} to ${shortDateWords(burnt.at(-1)!.date)}: from ${formatHours(burnt[0]!.leftMinutes)} to ${formatHours(burnt.at(-1)!.leftMinutes)}.`}
+      words={`Remaining hours of ${name}, ${days}: from ${formatHours(from.leftMinutes)} to ${formatHours(to.leftMinutes)}.`}
       height="h-52"
       option={option}
     />

@@ -19,6 +19,7 @@ import { SeriesDialog } from "./asked/SeriesDialog.tsx";
 import { boxesAskedIn, shownBoxes, type BoxesAsked, type ShownBox } from "./standing.ts";
 import { useBoxActs } from "./useBoxActs.ts";
 import { useLines } from "./useLines.ts";
+import { WordsField } from "../shared/page/WordsField.tsx";
 
 /** What stands before the page: nothing, or a question. */
 type Open =
@@ -50,13 +51,10 @@ interface FiltersProps {
 function Filters({ told, asked, put }: FiltersProps) {
   return (
     <>
-      <input
-        type="search"
-        className="input input-sm w-48"
-        aria-label="Words in the name or the branch of what waits"
-        placeholder="name or branch"
+      <WordsField
+        label="Words in the name or the branch of what waits"
         value={asked.words}
-        onChange={({ target }) => put({ words: target.value })}
+        onWords={(words) => put({ words })}
       />
       <select
         className="select select-sm w-52"

@@ -12,11 +12,12 @@ interface Props {
 const WIDTH = 400;
 const GATE = 7;
 
-/** A timebox as a lock chamber: between its gates the hours that its people have, in it what was worked and what is left. */
+/** A timebox as a lock chamber: between its gates the hours of its people, in it what was worked and what remains. */
 export function Chamber({ bookedMinutes, leftMinutes, capacityMinutes, widest }: Props) {
   const at = (minutes: number): number => GATE + (minutes * (WIDTH - 2 * GATE - 2)) / Math.max(1, widest);
   const [booked, full, gate] = [at(bookedMinutes), at(bookedMinutes + leftMinutes), at(capacityMinutes)];
-  const words = `${formatHours(bookedMinutes)} worked and ${formatHours(leftMinutes)} remaining, of ${formatHours(capacityMinutes)} that its people have.`;
+  const [worked, left, all] = [bookedMinutes, leftMinutes, capacityMinutes].map(formatHours);
+  const words = `${worked} worked and ${left} remaining, of ${all} that its people have.`;
   return (
     <svg
       viewBox={`0 0 ${WIDTH} 26`}

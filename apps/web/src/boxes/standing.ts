@@ -21,7 +21,7 @@ export const boxesAskedIn = (params: URLSearchParams): BoxesAsked => ({
   words: params.get("words") ?? "",
 });
 
-/** Timeboxes and what waits, with what is on its way to the server; rows that have not been counted yet are left out until they are. */
+/** Timeboxes and what waits, with what is on its way to the server; rows are shown once they have been counted. */
 export function shownBoxes(
   plan: Plan,
   told: Boxes,

@@ -27,8 +27,8 @@ function withPending(plan: Plan, pending: readonly BoxAct[]): Plan {
 }
 
 /**
- * Does things with the timeboxes of a project, one after the other, each to the plan as it is by then: it shows at once, and
- * can be undone. What cannot be says why, and is as it was.
+ * Does things with the timeboxes of a project, one after the other, each to the plan as it is by then: it shows at
+ * once, and can be undone. What cannot be says why, and is as it was.
  * @param stored the plan as the server has it
  */
 export function useBoxActs(

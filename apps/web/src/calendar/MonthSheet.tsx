@@ -77,6 +77,8 @@ function DayCell({
   );
 }
 
+const LASTS = "pointer-events-auto mx-1 flex min-w-0 items-center gap-1 border-b border-current text-xs";
+
 const lastingWords = ({ kind, name, project, from, to }: CalendarEntry): string =>
   kind === "leave"
     ? `${name} is away, ${dateWords(from)} to ${dateWords(to)}`
@@ -117,7 +119,7 @@ function Week({ week, spans, ...rest }: WeekProps) {
             <li
               key={entry.id}
               title={lastingWords(entry)}
-              className={`pointer-events-auto mx-1 flex min-w-0 items-center gap-1 border-b border-current text-xs ${entry.kind === "leave" ? "border-dashed" : "border-x"}`}
+              className={`${LASTS} ${entry.kind === "leave" ? "border-dashed" : "border-x"}`}
               style={{ gridColumn: `${first + 2} / ${last + 3}`, gridRow: line + 1 }}
             >
               <Lasting entry={entry} />

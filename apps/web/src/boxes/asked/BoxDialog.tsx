@@ -16,15 +16,10 @@ import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { SaveOrCancel } from "../../shared/dialogs/SaveOrCancel.tsx";
 import { DateField } from "../../shared/fields/DateField.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import type { BoxAct } from "../useBoxActs.ts";
+import type { Asking } from "./asking.ts";
 
-interface Props {
-  readonly project: string;
-  readonly revision: number;
-  readonly plan: Plan;
+interface Props extends Asking {
   readonly box: Timebox;
-  readonly onAct: (act: BoxAct) => void;
-  readonly onClose: () => void;
 }
 
 interface Typed {

@@ -4,24 +4,20 @@ import { useQuery } from "@tanstack/react-query";
 import { useCallback, useMemo, useState } from "react";
 import { effectQuery } from "../../plan/queries.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { SaveOrCancel } from "../../shared/dialogs/SaveOrCancel.tsx";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import type { BoxAct } from "../useBoxActs.ts";
+import type { Asking } from "./asking.ts";
 
-interface Props {
+interface Props extends Asking {
   readonly title: string;
-  readonly project: string;
-  readonly revision: number;
-  readonly plan: Plan;
   readonly rows: readonly BoxedRow[];
   readonly boxes: readonly Timebox[];
   /** The timebox that is offered first; what waits where it is nothing. */
   readonly to: string | null;
   /** Whether they come before what stands there. */
   readonly first: boolean;
-  readonly onAct: (act: BoxAct) => void;
-  readonly onClose: () => void;
 }
 
 /** Before which those that go come, where they come first. */
@@ -78,14 +74,12 @@ export function PutDialog({ title, project, revision, plan, rows, boxes, to, fir
         </ul>
         {effect.error !== null && <Failure error={effect.error} />}
         {effect.data !== undefined && <EffectView effect={effect.data} />}
-        <div className="flex justify-end gap-2">
-          <button type="button" className="btn btn-sm" onClick={onClose}>
-            Cancel
-          </button>
-          <button className="btn btn-primary btn-sm" disabled={rows.length === 0 || effect.error !== null}>
-            Put them there
-          </button>
-        </div>
+        <SaveOrCancel
+          fault={null}
+          isReady={rows.length > 0 && effect.error === null}
+          words="Put them there"
+          onClose={onClose}
+        />
       </form>
     </Dialog>
   );

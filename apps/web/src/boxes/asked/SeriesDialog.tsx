@@ -12,15 +12,13 @@ import {
 } from "@chronometra/core";
 import { useState } from "react";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { SaveOrCancel } from "../../shared/dialogs/SaveOrCancel.tsx";
 import { DateField } from "../../shared/fields/DateField.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import type { BoxAct } from "../useBoxActs.ts";
+import type { Asking } from "./asking.ts";
 
-interface Props {
-  readonly plan: Plan;
+interface Props extends Asking {
   readonly told: Boxes;
-  readonly onAct: (act: BoxAct) => void;
-  readonly onClose: () => void;
 }
 
 interface Typed {
@@ -176,14 +174,7 @@ export function SeriesDialog({ plan, told, onAct, onClose }: Props) {
           {number("count", "How many")}
         </div>
         <SeriesSeen fault={"fault" in tried ? tried.fault : null} boxes={boxes} />
-        <div className="flex justify-end gap-2">
-          <button type="button" className="btn btn-sm" onClick={onClose}>
-            Cancel
-          </button>
-          <button className="btn btn-primary btn-sm" disabled={"fault" in tried}>
-            Make them
-          </button>
-        </div>
+        <SaveOrCancel fault={null} isReady={!("fault" in tried)} words="Make them" onClose={onClose} />
       </form>
     </Dialog>
   );

@@ -3,18 +3,15 @@ import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { effectQuery } from "../../plan/queries.ts";
 import { Dialog } from "../../shared/dialogs/Dialog.tsx";
+import { SaveOrCancel } from "../../shared/dialogs/SaveOrCancel.tsx";
 import { EffectView } from "../../shared/dialogs/EffectView.tsx";
 import { Failure } from "../../shared/dialogs/Failure.tsx";
 import { countWords } from "../../shared/words/words.ts";
-import type { BoxAct } from "../useBoxActs.ts";
+import type { Asking } from "../asked/asking.ts";
+import { WordsField } from "../../shared/page/WordsField.tsx";
 
-interface Props {
-  readonly project: string;
-  readonly revision: number;
-  readonly plan: Plan;
+interface Props extends Asking {
   readonly milestone: Activity;
-  readonly onAct: (act: BoxAct) => void;
-  readonly onClose: () => void;
 }
 
 /** So many are offered at once; words bring the others. */
@@ -67,14 +64,7 @@ export function GatherDialog({ project, revision, plan, milestone, onAct, onClos
           onClose();
         }}
       >
-        <input
-          type="search"
-          className="input input-sm"
-          aria-label="Words in the name or the branch"
-          placeholder="name or branch"
-          value={words}
-          onChange={({ target }) => setWords(target.value)}
-        />
+        <WordsField label="Words in the name or the branch" value={words} onWords={setWords} width="w-full" />
         <div className="max-h-64 overflow-auto text-sm" tabIndex={0} role="group" aria-label="Activities">
           <label className="flex min-h-[26px] items-center gap-2 border-b rule font-semibold">
             <input
@@ -117,14 +107,12 @@ export function GatherDialog({ project, revision, plan, milestone, onAct, onClos
         </label>
         {effect.error !== null && <Failure error={effect.error} />}
         {withLinks && chosen.size > 0 && effect.data !== undefined && <EffectView effect={effect.data} />}
-        <div className="flex justify-end gap-2">
-          <button type="button" className="btn btn-sm" onClick={onClose}>
-            Cancel
-          </button>
-          <button className="btn btn-primary btn-sm" disabled={chosen.size === 0 || effect.error !== null}>
-            Gather {chosen.size}
-          </button>
-        </div>
+        <SaveOrCancel
+          fault={null}
+          isReady={chosen.size > 0 && effect.error === null}
+          words={`Gather ${chosen.size}`}
+          onClose={onClose}
+        />
       </form>
     </Dialog>
   );

@@ -111,10 +111,11 @@ function TrendChart({ view: { trend, name, count } }: { view: GatheredView }) {
   );
   if (trend.length < 2) return null;
   const last = trend.at(-1)!;
+  const [parts, booked] = [countWords(count, "part", "parts"), formatHours(last.bookedMinutes)];
   return (
     <ChartInView
       name={`${name}, parts finished`}
-      words={`Of ${countWords(count, "part", "parts")} ${last.complete} were finished by ${dateWords(last.until)}, with ${formatHours(last.bookedMinutes)} booked.`}
+      words={`Of ${parts} ${last.complete} were finished by ${dateWords(last.until)}, with ${booked} booked.`}
       height="h-44"
       option={option}
     />
@@ -187,7 +188,7 @@ function Gathered({ told, view }: { told: GatheredView; view: PlanView }) {
         totalName="All of them"
         empty={
           told.mayEdit
-            ? "It gathers nothing yet. Gather the activities that make up this deliverable: their dates stay as they are."
+            ? "It gathers nothing yet. Gather the activities that make up this deliverable; their dates stay."
             : "It gathers nothing yet."
         }
       />

@@ -1,6 +1,7 @@
 import type { Plan } from "@chronometra/core";
 import type { useAddress } from "../../shared/page/useAddress.ts";
 import { BOARD_ORDERS, type BoardAsked, type BoardOrder } from "./tracks.ts";
+import { WordsField } from "../../shared/page/WordsField.tsx";
 
 const teamOf = (team: { readonly members: readonly string[] } | undefined): ReadonlySet<string> | null =>
   team === undefined ? null : new Set(team.members);
@@ -40,14 +41,7 @@ interface FiltersProps {
 export function BoardFilters({ asked, people, teams, team, put }: FiltersProps) {
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1 pb-3 text-sm">
-      <input
-        type="search"
-        className="input input-sm w-48"
-        aria-label="Words in the name or the branch"
-        placeholder="name or branch"
-        value={asked.words}
-        onChange={({ target }) => put({ words: target.value })}
-      />
+      <WordsField label="Words in the name or the branch" value={asked.words} onWords={(words) => put({ words })} />
       <select
         className="select select-sm w-52"
         aria-label="Whose work"

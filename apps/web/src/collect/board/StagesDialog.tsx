@@ -124,13 +124,14 @@ function OthersPart({
           <span className="min-w-0 flex-1 truncate">
             {activity.name} <span className="muted">{path}</span>
           </span>
+          {activity.credit !== undefined && <span className="undecided">has another rule of credit now</span>}
         </label>
       ))}
     </div>
   );
 }
 
-/** The stages of a project's work, added, renamed and given other percents for all that earns by them, once the effect is seen. */
+/** Stages added, renamed and given other percents for all that earns by them, once the effect is seen. */
 export function StagesDialog({ project, revision, plan, stages, rows, others, onStages, onClose }: Props) {
   const [lines, setLines] = useState<readonly Line[]>(() => linesOf(stages));
   const [chosen, setChosen] = useState<ReadonlySet<string>>(new Set());

@@ -1,5 +1,5 @@
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect } from "react";
+import { useEffect, useRef } from "react";
 import { hearNews } from "./hearNews.ts";
 
 /**
@@ -8,11 +8,13 @@ import { hearNews } from "./hearNews.ts";
  */
 export function useHeardAnew(project: string, revision: number): void {
   const client = useQueryClient();
+  const shown = useRef(revision);
+  shown.current = revision;
   useEffect(
     () =>
-      hearNews(project, crypto.randomUUID(), (news) => {
-        if (news.revision > revision) void client.invalidateQueries({ queryKey: ["project", project] });
+      hearNews(project, crypto.randomUUID().slice(0, 18), (news) => {
+        if (news.revision > shown.current) void client.invalidateQueries({ queryKey: ["project", project] });
       }),
-    [client, project, revision],
+    [client, project],
   );
 }
