@@ -1,6 +1,6 @@
 import { dateSchema, projectSchema } from "@chronometra/core";
 import { z } from "zod";
-import { PROJECT_STATES } from "./charterWords.ts";
+import { PROJECT_STATES, WORDED, type Worded } from "./charterWords.ts";
 import { amountMinorSchema } from "./units.ts";
 
 const short = z.string().trim().max(200);
@@ -58,8 +58,13 @@ const charterFields = {
   constraints: long,
 } as const;
 
+const ownWord = z.string().trim().min(1, "give a word").max(30, "a word of 30 letters at most");
+/** What a project calls states and priorities, where it has words of its own for them. */
+export const ownWordsSchema = z.partialRecord(z.enum(WORDED), ownWord);
+
 export const charterSchema = z.object({
   ...charterFields,
+  words: ownWordsSchema,
   benefits: z.record(key, benefitSchema),
   deliverables: z.record(key, deliverableSchema),
 });
@@ -81,11 +86,13 @@ export const writeCharterSchema = z.discriminatedUnion("field", [
   write("constraints", long),
   writeRow("benefits", benefitSchema),
   writeRow("deliverables", deliverableSchema),
+  writeRow("words", ownWord).extend({ id: z.enum(WORDED) }),
 ]);
 export type WriteCharter =
   | { [F in CharterField]: { field: F; was: Charter[F]; value: Charter[F] } }[CharterField]
   | { field: "benefits"; id: string; was: Benefit | null; value: Benefit | null }
-  | { field: "deliverables"; id: string; was: Deliverable | null; value: Deliverable | null };
+  | { field: "deliverables"; id: string; was: Deliverable | null; value: Deliverable | null }
+  | { field: "words"; id: Worded; was: string | null; value: string | null };
 
 const named = z.object({ id: z.string(), name: z.string() });
 

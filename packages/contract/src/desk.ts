@@ -23,6 +23,8 @@ export const deskActivitySchema = z.object({
   blocked: z.object({ by: z.string(), since: z.string(), saidBy: z.string() }).nullable(),
   /** What its plan says of it besides; `null` where nothing. */
   note: noteSchema.nullable(),
+  /** What its project calls its priority; `null` where it has none. */
+  priorityWord: z.string().nullable(),
   /** How many files and links there are on it. */
   documents: z.int(),
 });

@@ -41,7 +41,16 @@ export {
   type WriteLifeCycle,
 } from "./gates.ts";
 export { GATE_ACT_WORDS, GATE_DECISIONS, isPassed, type GateAct, type GateDecision } from "./gateWords.ts";
-export { PROJECT_STATE_WORDS, PROJECT_STATES, type ProjectState } from "./charterWords.ts";
+export {
+  HOUSE_WORDS,
+  PROJECT_STATE_WORDS,
+  PROJECT_STATES,
+  WORDED,
+  wordFor,
+  type OwnWords,
+  type ProjectState,
+  type Worded,
+} from "./charterWords.ts";
 export { type ComparisonView, type DriftLedgerView, type OnceFrozenView, STATE_NAME } from "./compare.ts";
 export { type BodyOf, type Endpoint, type EndpointKey, endpoints, type ResponseOf } from "./endpoints.ts";
 export { type Clash, type ErrorBody, type ErrorCode, ERRORS, errorSchema } from "./errors.ts";

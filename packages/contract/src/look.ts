@@ -7,6 +7,7 @@ import {
   thresholdsSchema,
 } from "@chronometra/core";
 import { z } from "zod";
+import { ownWordsSchema } from "./charter.ts";
 import { PROJECT_STATES } from "./charterWords.ts";
 import { PROJECT_FIELD_TYPES } from "./projectFields.ts";
 import { minorSchema, amountMinorSchema, minutesSchema } from "./units.ts";
@@ -268,6 +269,8 @@ export const projectLookSchema = z.object({
   closed: z.boolean(),
   /** How it stands as such. */
   state: z.enum(PROJECT_STATES),
+  /** What it calls states of activities and priorities, where it has words of its own for them. */
+  words: ownWordsSchema,
   /** The stage of its life cycle that it is in; `null` where it is in none. */
   stage: z.string().nullable(),
   summary: summarySchema,

@@ -1,4 +1,5 @@
 import { z } from "zod";
+import { ownWordsSchema } from "./charter.ts";
 
 const projectSchema = { id: z.string(), code: z.string(), name: z.string(), manager: z.string() };
 
@@ -44,6 +45,8 @@ export type OwnPlanActivity = z.infer<typeof activitySchema>;
 export const ownPlanSchema = z.object({
   ...projectSchema,
   isClosed: z.boolean(),
+  /** What it calls states of activities, where it has words of its own for them. */
+  words: ownWordsSchema,
   dataDate: z.string().nullable(),
   /** In the order of the plan. */
   activities: z.array(activitySchema),

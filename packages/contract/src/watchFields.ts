@@ -1,3 +1,5 @@
+import { HOUSE_WORDS } from "./charterWords.ts";
+
 /** What a watchlist asks about. Milestones are activities of that kind. */
 export const WATCH_ABOUT = ["activities", "time", "costs", "risks"] as const;
 export type WatchAbout = (typeof WATCH_ABOUT)[number];
@@ -20,10 +22,10 @@ export interface WatchField {
 const KINDS = { work: "work", milestone: "milestone", summary: "branch", levelOfEffort: "level of effort" };
 const STATES = {
   unscheduled: "no dates",
-  parked: "parked",
-  notStarted: "not started",
-  inProgress: "in progress",
-  complete: "finished",
+  parked: HOUSE_WORDS.parked,
+  notStarted: HOUSE_WORDS.notStarted,
+  inProgress: HOUSE_WORDS.inProgress,
+  complete: HOUSE_WORDS.complete,
 };
 const DEADLINES = {
   breached: "broken",

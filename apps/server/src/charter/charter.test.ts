@@ -1,4 +1,4 @@
-import type { CharterView, History, Portfolio, WriteCharter } from "@chronometra/contract";
+import type { CharterView, History, Portfolio, ProjectLook, Worded, WriteCharter } from "@chronometra/contract";
 import { smallPlan, TestWorld, type Caller } from "../testing/testWorld.ts";
 
 let world: TestWorld;
@@ -82,6 +82,33 @@ describe("a charter", () => {
       422,
       expect.stringContaining("say who accepts it"),
     ]);
+  });
+});
+
+describe("words of a project’s own", () => {
+  const called = (id: Worded, was: string | null, value: string | null, who = tomas) =>
+    write({ field: "words", id, was, value }, who);
+
+  it("are what its pages and its people’s desks call states and priorities, until they are cleared", async () => {
+    expect((await called("parked", null, "laid up")).status).toBe(200);
+    expect((await called("high", null, "must")).status).toBe(200);
+    const look = async () => ((await quill.get(`/api/projects/${project}`)).body as ProjectLook).words;
+    expect(await look()).toEqual({ parked: "laid up", high: "must" });
+    expect((await view()).log[0]!.what).toBe("“high” is called “must”");
+    expect((await called("high", null, "first", ines)).status).toBe(409);
+    expect((await called("high", "must", null)).status).toBe(200);
+    expect(await look()).toEqual({ parked: "laid up" });
+  });
+
+  it("are not the same for two states, nor empty, nor of anything else", async () => {
+    const alike = await called("complete", null, "Under way");
+    expect([alike.status, alike.body.message]).toEqual([
+      422,
+      expect.stringContaining("“under way” is called so already"),
+    ]);
+    expect((await called("low", null, "under way")).status).toBe(200);
+    expect((await called("middle", null, "  ")).status).toBe(422);
+    expect((await called("other" as Worded, null, "x")).status).toBe(422);
   });
 });
 

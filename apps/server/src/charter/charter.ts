@@ -1,18 +1,25 @@
 import {
+  HOUSE_WORDS,
   PROJECT_STATE_WORDS,
+  WORDED,
+  wordFor,
   type Charter,
   type CharterView,
   type Me,
+  type OwnWords,
+  type Worded,
   type ProjectState,
   type WriteCharter,
 } from "@chronometra/contract";
-import type { DataSource, EntityManager } from "typeorm";
+import { PRIORITIES } from "@chronometra/core";
+import { In, type DataSource, type EntityManager } from "typeorm";
 import { accountNames, managersOf } from "../access/accounts.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { writeProject } from "../plan/writeProjects.ts";
 import { findProject, isClosed } from "../project/projectAccess.ts";
 import { mayEdit } from "../project/reach.ts";
 import type { ProjectEntity } from "../project/projectEntity.ts";
+import { Failure } from "../shared/failure.ts";
 import { isNews } from "../shared/seen.ts";
 import { CharterLogEntity, ProjectCharterEntity } from "./charterEntities.ts";
 
@@ -27,6 +34,7 @@ export const EMPTY_CHARTER: Charter = {
   purpose: "",
   assumptions: "",
   constraints: "",
+  words: {},
   benefits: {},
   deliverables: {},
 };
@@ -38,9 +46,16 @@ export async function readCharter(manager: DataSource | EntityManager, projectId
   return { ...EMPTY_CHARTER, ...(JSON.parse(found.content) as Partial<Charter>), state: found.state };
 }
 
-/** How a project stands as such. */
-export const stateOf = async (database: DataSource, projectId: string): Promise<ProjectState> =>
-  (await readCharter(database, projectId)).state;
+/** What each of some projects calls states and priorities, where it has words of its own for them. */
+export async function ownWordsOf(
+  database: DataSource,
+  projects: readonly string[],
+): Promise<ReadonlyMap<string, OwnWords>> {
+  const found = await database.getRepository(ProjectCharterEntity).findBy({ projectId: In(projects) });
+  return new Map(
+    found.map(({ projectId, content }) => [projectId, (JSON.parse(content) as Partial<Charter>).words ?? {}]),
+  );
+}
 
 /** A project as such: its head, who answers for it, and its charter. */
 export async function viewCharter(database: DataSource, me: Me, id: string): Promise<CharterView> {
@@ -83,6 +98,7 @@ const FIELD_WORDS: Readonly<Record<WriteCharter["field"], string>> = {
   constraints: "Constraints",
   benefits: "Benefit",
   deliverables: "Deliverable",
+  words: "Word",
 };
 const LONGEST_TOLD = 200;
 const shortened = (text: string): string => (text.length > LONGEST_TOLD ? `${text.slice(0, LONGEST_TOLD)}…` : text);
@@ -96,8 +112,24 @@ function wordsOf(written: WriteCharter): string {
     const verb = was === null ? "added" : value === null ? "removed" : "changed";
     return `${FIELD_WORDS[field]} “${shortened(name(value ?? was))}” ${verb}`;
   }
+  if (field === "words") return `“${HOUSE_WORDS[written.id]}” is called “${written.value ?? HOUSE_WORDS[written.id]}”`;
   if (field === "state") return `State: ${PROJECT_STATE_WORDS[written.was]}, now ${PROJECT_STATE_WORDS[written.value]}`;
   return written.value === "" ? `${FIELD_WORDS[field]} cleared` : `${FIELD_WORDS[field]}: ${shortened(written.value)}`;
+}
+
+const PRIORITY_WORDS: readonly Worded[] = PRIORITIES;
+
+/** No two states are called alike, and no two priorities. */
+function assertOwnAlone(words: OwnWords, of: Worded, value: string | null): void {
+  const isPriority = (each: Worded): boolean => PRIORITY_WORDS.includes(each);
+  const other = WORDED.find(
+    (each) =>
+      each !== of &&
+      isPriority(each) === isPriority(of) &&
+      wordFor(words, each).toLowerCase() === (value ?? HOUSE_WORDS[of]).toLowerCase(),
+  );
+  if (other !== undefined)
+    throw new Failure("invalid", `“${HOUSE_WORDS[other]}” is called so already; give each a word of its own.`);
 }
 
 /**
@@ -106,12 +138,14 @@ function wordsOf(written: WriteCharter): string {
  */
 function withWritten(charter: Charter, written: WriteCharter): Charter {
   const { field } = written;
-  const isRow = field === "benefits" || field === "deliverables";
-  const now = isRow ? (charter[field][written.id] ?? null) : charter[field];
+  const isRow = field === "benefits" || field === "deliverables" || field === "words";
+  const now = isRow ? ((charter[field] as Record<string, unknown>)[written.id] ?? null) : charter[field];
   if (!isNews(now, written, FIELD_WORDS[field])) return charter;
   if (!isRow) return { ...charter, [field]: written.value };
-  const { [written.id]: _was, ...rest } = charter[field];
-  const rows = written.value === null ? rest : { ...charter[field], [written.id]: written.value };
+  if (field === "words") assertOwnAlone(charter.words, written.id, written.value);
+  const rows: Record<string, unknown> = { ...charter[field] };
+  if (written.value === null) delete rows[written.id];
+  else rows[written.id] = written.value;
   return { ...charter, [field]: rows };
 }
 

@@ -120,6 +120,7 @@ describe("what changed since one looked", () => {
       waitsFor: [],
       blocked: null,
       note: null,
+      priorityWord: null,
       documents: 0,
     };
     const was = { ...activity, waits: true, plannedMinutes: 30 };

@@ -1,4 +1,4 @@
-import type { Desk, DeskActivity, Me, QueuedReport, Report } from "@chronometra/contract";
+import { wordFor, type Desk, type DeskActivity, type Me, type QueuedReport, type Report } from "@chronometra/contract";
 import {
   addDays,
   formatDate,
@@ -24,6 +24,7 @@ import { ReportEntity } from "./kept/reportEntity.ts";
 import { expectedMinutes } from "../resources/capacity.ts";
 import { broughtTime } from "./works/broughtTime.ts";
 import type { COLLECT_WORKS } from "./works/collectWorks.ts";
+import { ownWordsOf } from "../charter/charter.ts";
 import { documentCounts } from "../documents/documents.ts";
 import { unbookedDays } from "./unbooked.ts";
 
@@ -103,16 +104,16 @@ export async function deskOf(database: DataSource, me: Me): Promise<Desk> {
   const reports = await reportsSince(database, person, since(SENT_DAYS));
   const waiting = waitingIn(reports);
   const plans = await plansOf(database, person);
-  const [work, documents] = await Promise.all([
+  const ids = plans.map(({ project }) => project.id);
+  const [work, documents, words] = await Promise.all([
     ownWork(plans, person),
-    documentCounts(
-      database,
-      plans.map(({ project }) => project.id),
-    ),
+    documentCounts(database, ids),
+    ownWordsOf(database, ids),
   ]);
   const activities = work.map((each) => ({
     ...each,
     waitingMinutes: waiting(each),
+    priorityWord: each.note?.priority === undefined ? null : wordFor(words.get(each.project) ?? {}, each.note.priority),
     documents: documents.get(`${each.project}\0${each.activity}`) ?? 0,
   }));
   const [{ seenAt, news }, clock, { forgotten, meetings }] = await Promise.all([

@@ -1,4 +1,4 @@
-import type { Benefit, Charter, CharterField, Deliverable, WriteCharter } from "@chronometra/contract";
+import type { Benefit, Charter, CharterField, Deliverable, OwnWords, WriteCharter } from "@chronometra/contract";
 import { viewCharter, writeCharter } from "../charter/charter.ts";
 import type { LiveProject, World } from "./world.ts";
 
@@ -6,6 +6,7 @@ import type { LiveProject, World } from "./world.ts";
 interface Chartered {
   readonly fields: Partial<Pick<Charter, CharterField>>;
   readonly benefits?: Readonly<Record<string, Benefit>>;
+  readonly words?: OwnWords;
   readonly deliverables?: Readonly<Record<string, Omit<Deliverable, "makes"> & { readonly madeBy: readonly string[] }>>;
 }
 
@@ -23,6 +24,7 @@ const CHARTERS: Readonly<Record<string, Chartered>> = {
       constraints:
         "The lock is closed to traffic only between October and March. No works at night beside the nursery.",
     },
+    words: { high: "before reopening" },
     benefits: {
       waiting: {
         what: "Ships of the wide class wait less",
@@ -75,11 +77,12 @@ const CHARTERS: Readonly<Record<string, Chartered>> = {
 /** What projects say of themselves, written by those who manage them. */
 export async function charterInDemo({ database }: World, projects: readonly LiveProject[]): Promise<void> {
   for (const { demo, id, manager } of projects) {
-    const { fields, benefits = {}, deliverables = {} } = CHARTERS[demo.code] ?? { fields: {} };
+    const { fields, words = {}, benefits = {}, deliverables = {} } = CHARTERS[demo.code] ?? { fields: {} };
     const { charter, activities } = await viewCharter(database, manager, id);
     const write = (written: object): Promise<unknown> => writeCharter(database, manager, id, written as WriteCharter);
     for (const [field, value] of Object.entries(fields))
       await write({ field, was: charter[field as CharterField], value });
+    for (const [key, value] of Object.entries(words)) await write({ field: "words", id: key, was: null, value });
     for (const [key, value] of Object.entries(benefits)) await write({ field: "benefits", id: key, was: null, value });
     for (const [key, { madeBy, ...rest }] of Object.entries(deliverables)) {
       const makes = activities.filter(({ name }) => madeBy.includes(name)).map((activity) => activity.id);

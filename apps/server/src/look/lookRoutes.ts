@@ -5,7 +5,7 @@ import { issuedPeriods } from "../cycle/issued.ts";
 import { lockedTo } from "../project/locks.ts";
 import { loadPlan } from "../plan/stored/planStore.ts";
 import { lifeOf, stageOf } from "../gates/gateLife.ts";
-import { stateOf } from "../charter/charter.ts";
+import { readCharter } from "../charter/charter.ts";
 import { findProject, isClosed } from "../project/projectAccess.ts";
 import { mayEdit } from "../project/reach.ts";
 import { ProgrammeEntity } from "../project/projectEntity.ts";
@@ -33,6 +33,7 @@ export function lookRoutes(serving: Serving): void {
         ? null
         : await database.getRepository(ProgrammeEntity).findOneBy({ id: project.programmeId });
     const names = await accountNames(database);
+    const { state, words } = await readCharter(database, project.id);
     return {
       id: project.id,
       revision: project.revision,
@@ -42,7 +43,8 @@ export function lookRoutes(serving: Serving): void {
       manager: names.get(project.managerId) ?? "",
       mayEdit: mayEdit(me, project),
       closed: await isClosed(database, project),
-      state: await stateOf(database, project.id),
+      state,
+      words,
       stage: stageOf(await lifeOf(database, project.id))?.name ?? null,
       ...looked,
       periods: issued.map((period) => {

@@ -5,6 +5,7 @@ import { GripVertical } from "lucide-react";
 import { memo, useMemo, type KeyboardEvent } from "react";
 import { Link } from "react-router";
 import { countWords, dateWords } from "../shared/words/words.ts";
+import { useWord } from "../project/useWord.ts";
 
 export interface LineHandlers {
   readonly onChoose: (id: string, chosen: boolean) => void;
@@ -19,11 +20,10 @@ interface Props extends LineHandlers {
   readonly mayEdit: boolean;
 }
 
-const STATE_WORDS = { notStarted: "not started", inProgress: "under way", complete: "finished" } as const;
-
 /** How it stands to its box, in words. */
-function standingOf({ state, finish, spillsDays, parked, blockedBy }: BoxedRow) {
-  if (parked) return <span className="muted">parked</span>;
+function Standing({ row: { state, finish, spillsDays, parked, blockedBy } }: { row: BoxedRow }) {
+  const wordOf = useWord();
+  if (parked) return <span className="muted">{wordOf("parked")}</span>;
   return (
     <>
       {blockedBy !== null && <span className="adverse">blocked </span>}
@@ -33,7 +33,7 @@ function standingOf({ state, finish, spillsDays, parked, blockedBy }: BoxedRow) 
         <span className="muted">no dates</span>
       ) : (
         <span className={state === "complete" ? "muted" : ""}>
-          {state === "complete" ? "finished " : ""}
+          {state === "complete" ? `${wordOf("complete")} ` : ""}
           {dateWords(finish).slice(0, -5)}
         </span>
       )}
@@ -45,11 +45,12 @@ const LINE = "flex min-h-[28px] items-center gap-2 border-b rule text-sm";
 
 /** What stands on a line, beside what takes it up. */
 function Said({ row }: { row: BoxedRow }) {
+  const wordOf = useWord();
   return (
     <>
       <span
         className="min-w-0 flex-1 truncate"
-        title={`${row.path === "" ? "" : `${row.path} / `}${row.name}, ${STATE_WORDS[row.state]}`}
+        title={`${row.path === "" ? "" : `${row.path} / `}${row.name}, ${wordOf(row.state)}`}
       >
         <Link
           className={`link-quiet ${row.state === "complete" ? "muted" : ""}`}
@@ -68,7 +69,9 @@ function Said({ row }: { row: BoxedRow }) {
           formatHours(row.leftMinutes)
         )}
       </span>
-      <span className="w-32 shrink-0 text-right">{standingOf(row)}</span>
+      <span className="w-32 shrink-0 text-right">
+        <Standing row={row} />
+      </span>
     </>
   );
 }

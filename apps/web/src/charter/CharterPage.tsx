@@ -13,6 +13,7 @@ import { Deliverables } from "./Deliverables.tsx";
 import { HeadPart } from "./HeadPart.tsx";
 import { charterQuery, useCharter } from "./useCharter.ts";
 import { WhoPart } from "./WhoPart.tsx";
+import { WordsPart } from "./WordsPart.tsx";
 import { LongText } from "./Written.tsx";
 
 /** What else may be begun with this project. */
@@ -65,6 +66,7 @@ function Charter({ view }: { view: CharterView }) {
       <Benefits {...shared} />
       <Deliverables {...shared} />
       <DocumentsPart view={view} />
+      <WordsPart {...shared} />
       <Onwards view={view} />
       {view.log.length > 0 && (
         <details className="pt-4">

@@ -38,6 +38,7 @@ const VIEW: CharterView = {
     purpose: "A pier",
     assumptions: "",
     constraints: "",
+    words: {},
     benefits: {},
     deliverables: {},
   },
@@ -91,6 +92,20 @@ describe("the page of a project", () => {
     await userEvent.keyboard("{Control>}{Enter}{/Control}");
     await waitFor(() =>
       expect(sent(PUT).at(-1)).toEqual({ field: "purpose", was: "A pier", value: "A pier for ships" }),
+    );
+  });
+
+  it("has words of its own for states and priorities; cleared, they are those of the house again", async () => {
+    const sent = open({ ...VIEW, charter: { ...VIEW.charter, words: { high: "must" } } });
+    const high = await screen.findByLabelText<HTMLInputElement>("Priority high");
+    expect(high.value).toBe("must");
+    await userEvent.clear(high);
+    await userEvent.keyboard("{Enter}");
+    await waitFor(() => expect(sent(PUT)).toEqual([{ field: "words", id: "high", was: "must", value: null }]));
+    const parked = screen.getByLabelText<HTMLInputElement>("Activity parked");
+    await userEvent.type(parked, " laid up {Enter}");
+    await waitFor(() =>
+      expect(sent(PUT).at(-1)).toEqual({ field: "words", id: "parked", was: null, value: "laid up" }),
     );
   });
 

@@ -2,6 +2,7 @@ import type { CharterView, WriteCharter } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { queryOptions, useQueryClient } from "@tanstack/react-query";
 import { useRef } from "react";
+import { projectQuery } from "../project/queries.ts";
 import { undoToast } from "../shared/dialogs/undoToast.ts";
 import { call, CallFailed } from "../shared/session/api.ts";
 import { takenBack } from "../shared/session/takenBack.ts";
@@ -34,6 +35,8 @@ export function useCharter({ id, revision }: Pick<CharterView, "id" | "revision"
   const put = async (written: WriteCharter): Promise<void> => {
     const view = await call("PUT /api/projects/:project/charter", { params: { project: id }, body: written });
     client.setQueryData(queryKey, view);
+    // What stands around every page of the project, and what its states are called.
+    void client.invalidateQueries({ queryKey: projectQuery(id).queryKey });
   };
   const fault = (error: unknown): string => {
     // Someone else's word is shown beside what was typed.

@@ -1,4 +1,4 @@
-import type { Promised } from "@chronometra/contract";
+import { HOUSE_WORDS, type Promised } from "@chronometra/contract";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { Link } from "react-router";
@@ -39,7 +39,7 @@ function Chain({ promised }: { promised: Promised }) {
                 </Link>{" "}
                 <span className="muted">
                   {dateWords(start)} to {dateWords(finish)}
-                  {state === "complete" ? ", finished" : state === "inProgress" ? ", in progress" : ""}
+                  {state === "notStarted" ? "" : `, ${HOUSE_WORDS[state]}`}
                 </span>{" "}
                 {drift !== null && Math.abs(drift) >= 0.05 && (
                   <Toned tone={driftTone(drift)}>{driftWords(drift)}</Toned>

@@ -68,7 +68,7 @@ export function show(page: ReactNode, { me = someone("controller"), at = "/", pr
   const router = createMemoryRouter(
     [
       {
-        element: <Outlet context={project} />,
+        element: <Outlet context={{ words: {}, ...project }} />,
         children: [
           {
             path: "*",

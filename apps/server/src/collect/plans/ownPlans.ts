@@ -1,6 +1,7 @@
 import type { ActivityHistory, Me, OwnPlan, OwnPlanActivity, OwnPlans } from "@chronometra/contract";
 import type { DataSource } from "typeorm";
 import { accountNames } from "../../access/accounts.ts";
+import { ownWordsOf } from "../../charter/charter.ts";
 import { activityHistory } from "../../plan/history.ts";
 import { isClosed } from "../../project/projectAccess.ts";
 import { ProjectEntity } from "../../project/projectEntity.ts";
@@ -69,18 +70,20 @@ const PEOPLE = `select json_value(r.doc, '$.activity') as activity, json_value(p
 /** The plan of a project for whoever works in it: who does what when, without what it costs. */
 export async function ownPlan(database: DataSource, me: Me, id: string): Promise<OwnPlan> {
   const project = await findReadable(database, me, id);
-  const [rows, people, own, names, closed] = await Promise.all([
+  const [rows, people, own, names, closed, words] = await Promise.all([
     database.query(ROWS, [id]) as Promise<Omit<OwnPlanActivity, "people" | "own">[]>,
     database.query(PEOPLE, [id]) as Promise<{ activity: string; name: string }[]>,
     ownActivities(database, id, me),
     accountNames(database),
     isClosed(database, project),
+    ownWordsOf(database, [id]),
   ]);
   const doing = new Map<string, string[]>();
   for (const { activity, name } of people) doing.set(activity, [...(doing.get(activity) ?? []), name]);
   const { head, managerId } = project;
   return {
     ...{ id, code: head.code ?? "", name: head.name, manager: names.get(managerId) ?? "", isClosed: closed },
+    words: words.get(id) ?? {},
     dataDate: head.dataDate ?? null,
     activities: rows.map((row) => ({ ...row, people: doing.get(row.id) ?? [], own: own.has(row.id) })),
   };

@@ -39,6 +39,7 @@ export function ownActivities(
       waitsFor: waitsFor(plan, schedule, position, activity.id),
       blocked: blockOf(plan, activity.id),
       note: plan.notes.get(activity.id) ?? null,
+      priorityWord: null,
       documents: 0,
     });
   }

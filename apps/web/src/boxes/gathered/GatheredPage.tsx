@@ -18,12 +18,13 @@ import { gatheredQuery } from "../queries.ts";
 import { useBoxActs } from "../useBoxActs.ts";
 import { GatherDialog } from "./GatherDialog.tsx";
 import { Tally } from "./Tally.tsx";
+import { useWord } from "../../project/useWord.ts";
 
 type Part = GatheredView["works"][number];
 
-const STATE_WORDS = { notStarted: "not started", inProgress: "under way", complete: "finished" } as const;
-const stateOf = ({ parked, blockedBy, state }: Part): string =>
-  parked ? "parked" : blockedBy !== null ? `blocked: ${blockedBy}` : STATE_WORDS[state];
+type WordOf = ReturnType<typeof useWord>;
+const stateOf = ({ parked, blockedBy, state }: Part, wordOf: WordOf): string =>
+  parked ? wordOf("parked") : blockedBy !== null ? `blocked: ${blockedBy}` : wordOf(state);
 
 const hours = (id: string, head: string, of: (part: Part) => number): Column<Part> => ({
   ...{ id, head, numeric: true, is: "minutes", value: of, show: (part) => formatHours(of(part)) },
@@ -31,7 +32,7 @@ const hours = (id: string, head: string, of: (part: Part) => number): Column<Par
   total: (rows) => formatHours(rows.reduce((sum, part) => sum + (part.parked ? 0 : of(part)), 0)),
 });
 
-function columnsOf(project: string, leave: ((part: Part) => void) | null): Column<Part>[] {
+function columnsOf(project: string, wordOf: WordOf, leave: ((part: Part) => void) | null): Column<Part>[] {
   return [
     {
       id: "name",
@@ -47,8 +48,8 @@ function columnsOf(project: string, leave: ((part: Part) => void) | null): Colum
     {
       id: "state",
       head: "State",
-      value: stateOf,
-      show: (part) => <span className={part.blockedBy !== null ? "adverse" : ""}>{stateOf(part)}</span>,
+      value: (part) => stateOf(part, wordOf),
+      show: (part) => <span className={part.blockedBy !== null ? "adverse" : ""}>{stateOf(part, wordOf)}</span>,
     },
     { id: "people", head: "People", value: ({ people }) => people.join(", ") },
     { id: "finish", head: "Finish", value: ({ finish }) => finish, show: ({ finish }) => dateWords(finish) },
@@ -141,6 +142,7 @@ function Days({ view: { now, baseline, deadline, drift, reached } }: { view: Gat
 function Gathered({ told, view }: { told: GatheredView; view: PlanView }) {
   const stored = useMemo(() => planValue(view), [view]);
   const { isSaving, act } = useBoxActs(view.id, stored);
+  const wordOf = useWord();
   const [gathers, setGathers] = useState(false);
   const milestone = stored.activities.get(told.id);
   const leave = ({ id, name }: Part): void =>
@@ -183,7 +185,7 @@ function Gathered({ told, view }: { told: GatheredView; view: PlanView }) {
       <DataTable
         name={`What ${told.name} gathers`}
         rows={told.works}
-        columns={columnsOf(view.id, told.mayEdit ? leave : null)}
+        columns={columnsOf(view.id, wordOf, told.mayEdit ? leave : null)}
         rowKey={({ id }) => id}
         totalName="All of them"
         empty={

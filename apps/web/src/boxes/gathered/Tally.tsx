@@ -1,5 +1,6 @@
 import type { GatheredView } from "@chronometra/contract";
 import { countWords } from "../../shared/words/words.ts";
+import { useWord } from "../../project/useWord.ts";
 
 type Part = GatheredView["works"][number];
 
@@ -22,16 +23,17 @@ function Peg({ part: { state, parked, blockedBy, name }, x, y }: { part: Part; x
 
 /** All that a milestone gathers, a peg each in the order of the plan. */
 export function Tally({ view }: { view: GatheredView }) {
+  const wordOf = useWord();
   const { works, complete, inProgress, notStarted, blocked, parked, count } = view;
   const rows = Math.ceil(works.length / MOST_IN_A_ROW);
   const width = Math.min(works.length, MOST_IN_A_ROW) * STEP;
   const said = [
     countWords(count, "part", "parts"),
-    `${complete} finished`,
-    `${inProgress} under way`,
-    `${notStarted} not started`,
+    `${complete} ${wordOf("complete")}`,
+    `${inProgress} ${wordOf("inProgress")}`,
+    `${notStarted} ${wordOf("notStarted")}`,
     ...(blocked > 0 ? [`${blocked} blocked`] : []),
-    ...(parked > 0 ? [`${parked} parked`] : []),
+    ...(parked > 0 ? [`${parked} ${wordOf("parked")}`] : []),
   ].join(" · ");
   return (
     <figure className="py-2">

@@ -1,4 +1,4 @@
-import type { PlanView } from "@chronometra/contract";
+import type { PlanView, Worded } from "@chronometra/contract";
 import type { Change } from "@chronometra/core";
 import { useQuery } from "@tanstack/react-query";
 import { Fragment, useMemo, useState } from "react";
@@ -7,6 +7,7 @@ import { useHeardAnew } from "../../plan/engine/news/useHeardAnew.ts";
 import { planValue } from "../../plan/engine/planValue.ts";
 import { useAddress } from "../../shared/page/useAddress.ts";
 import { useProject } from "../../project/useProject.ts";
+import { useWord } from "../../project/useWord.ts";
 import { planQuery } from "../../resources/stored/queries.ts";
 import { usePlanChange } from "../../resources/stored/usePlanChange.ts";
 import { Loaded } from "../../shared/dialogs/Failure.tsx";
@@ -73,14 +74,18 @@ function TrackHead({ track: { kind, stages }, onStages }: { track: TrackOf; onSt
 }
 
 const NONE: readonly TrackRow[] = [];
-const partName = (name: string, by: BoardAsked["by"]): string =>
-  name !== "" ? name : `In no ${by === "box" ? "timebox" : "branch"}`;
+/** What a part of the board is called: states in the words of the project. */
+function partName(name: string, by: BoardAsked["by"], wordOf: ReturnType<typeof useWord>): string {
+  if (by === "state") return wordOf(name as Worded);
+  return name !== "" ? name : `In no ${by === "box" ? "timebox" : "branch"}`;
+}
 
 function Board({ view }: { view: PlanView }) {
   const plan = useMemo(() => planValue(view), [view]);
   const change = usePlanChange(view);
   const tracks = useMemo(() => tracksOf(plan), [plan]);
   const workers = useMemo(() => workersByActivity(plan), [plan]);
+  const wordOf = useWord();
   const [params, put] = useAddress();
   // Stages that are changed: those of a track, or new ones.
   const [asking, setAsking] = useState<TrackOf | "new" | null>(null);
@@ -114,7 +119,7 @@ function Board({ view }: { view: PlanView }) {
           <TrackHead track={track} onStages={view.mayEdit && track.kind === "stages" ? () => setAsking(track) : null} />
           {parts.map(({ name, rows }) => (
             <Fragment key={name}>
-              {name !== null && <h3 className="pt-2 text-sm font-semibold">{partName(name, asked.by)}</h3>}
+              {name !== null && <h3 className="pt-2 text-sm font-semibold">{partName(name, asked.by, wordOf)}</h3>}
               <ul>
                 {rows.map((row) => (
                   <BoardRow

@@ -12,6 +12,7 @@ import {
   type Track as TrackOf,
   type TrackRow,
 } from "./tracks.ts";
+import { useWord } from "../../project/useWord.ts";
 
 interface RowProps {
   readonly activity: Activity;
@@ -120,6 +121,7 @@ function Steps({ activity, credit, mayEdit, onCredit }: RowProps) {
 
 /** How far something has come that earns neither by stages nor by steps: as it was reported. */
 function Reported({ activity }: { activity: Activity }) {
+  const wordOf = useWord();
   const percent = activity.actualFinish === undefined ? (activity.percent ?? 0) : 100;
   return (
     <div className="relative flex h-8 min-w-0 flex-1 items-center">
@@ -130,7 +132,7 @@ function Reported({ activity }: { activity: Activity }) {
         style={{ width: `${percent}%` }}
       />
       <span className="relative ml-auto bg-base-100 pl-2 text-sm">
-        {stateOf(activity)}
+        {wordOf(stateOf(activity))}
         {activity.actualStart !== undefined && activity.actualFinish === undefined && `, ${percent}%`}
       </span>
     </div>

@@ -73,7 +73,7 @@ describe("the board", () => {
     const now = { ...of, activities: begun };
     const asked = { person: "", team: null, words: "", done: true, by: "state" } as const;
     const parts = askedTracks(tracksOf(now), workersByActivity(now), asked).at(-1)!.parts;
-    expect(parts.map(({ name }) => name)).toEqual(["not started", "under way"]);
+    expect(parts.map(({ name }) => name)).toEqual(["notStarted", "inProgress"]);
     expect(parts[1]!.rows.map(({ activity }) => activity.id)).toEqual([first!.activity.id]);
     const workers = new Map([[first!.activity.id, [{ id: "ann", name: "Ann" }]]]);
     const ofTeam = (...team: string[]) =>

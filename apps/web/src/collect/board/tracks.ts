@@ -67,14 +67,14 @@ export interface BoardAsked {
 }
 
 export interface TrackPart {
-  /** Whose, of which branch or in which timebox; `null` where rows stand together by their stages alone. */
+  /** Whose, of which branch or in which timebox, or a state; `null` where rows stand together by their stages alone. */
   readonly name: string | null;
   readonly rows: Track["rows"];
 }
 
 /** States of work in the order in which it comes to them. */
-const STATES: readonly string[] = ["not started", "under way", "finished"];
-export const stateOf = ({ actualStart, actualFinish }: Activity): string =>
+const STATES = ["notStarted", "inProgress", "complete"] as const;
+export const stateOf = ({ actualStart, actualFinish }: Activity): (typeof STATES)[number] =>
   STATES[actualFinish !== undefined ? 2 : actualStart !== undefined ? 1 : 0]!;
 
 /** Who works on each activity, by name. */
@@ -121,7 +121,7 @@ export function askedTracks(
     const parts = new Map<string, TrackRow[]>();
     for (const row of rows) for (const name of namesOf(row)) parts.set(name, [...(parts.get(name) ?? []), row]);
     const named = [...parts].map(([name, of]) => ({ name, rows: of }));
-    const order = (name: string): number => STATES.indexOf(name);
+    const order = (name: string): number => STATES.findIndex((state) => state === name);
     return [
       { track, parts: named.sort((a, b) => order(a.name) - order(b.name) || a.name.localeCompare(b.name, "en")) },
     ];

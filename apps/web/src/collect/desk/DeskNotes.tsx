@@ -14,12 +14,12 @@ function foldedWords({ note, documents }: DeskActivity): string {
 
 /** What the plan says of someone's work besides dates: its description, what to think of, and its documents. */
 export function DeskNotes({ activity }: { activity: DeskActivity }) {
-  const { project, activity: id, note, documents } = activity;
+  const { project, activity: id, note, priorityWord, documents } = activity;
   const words = foldedWords(activity);
   return (
     <>
-      {note?.priority !== undefined && (
-        <p className={`text-sm ${note.priority === "high" ? "undecided" : "muted"}`}>priority {note.priority}</p>
+      {priorityWord !== null && (
+        <p className={`text-sm ${note?.priority === "high" ? "undecided" : "muted"}`}>priority {priorityWord}</p>
       )}
       {words !== "" && (
         <details className="text-sm">

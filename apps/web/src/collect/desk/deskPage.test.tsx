@@ -30,6 +30,7 @@ const activity = (id: string, part: Partial<DeskActivity> = {}): DeskActivity =>
   waitsFor: [],
   blocked: null,
   note: null,
+  priorityWord: null,
   documents: 0,
   ...part,
 });

@@ -1,4 +1,4 @@
-import type { OwnPlanActivity } from "@chronometra/contract";
+import type { OwnPlan, OwnPlanActivity } from "@chronometra/contract";
 import { useInfiniteQuery } from "@tanstack/react-query";
 import { X } from "lucide-react";
 import { useState } from "react";
@@ -12,7 +12,7 @@ import { FollowButtons } from "../../talk/FollowButtons.tsx";
 import { RaiseIssue } from "../../matters/RaiseIssue.tsx";
 
 interface Props {
-  readonly project: string;
+  readonly plan: OwnPlan;
   readonly activity: OwnPlanActivity;
   readonly onClose: () => void;
 }
@@ -32,7 +32,7 @@ function OwnHistory({ project, activity }: { project: string; activity: string }
 }
 
 /** All about an activity that whoever works in its project may read: dates, who does it, what is said; of one's own what became of it. */
-export function AboutOwn({ project, activity, onClose }: Props) {
+export function AboutOwn({ plan: { id: project, words }, activity, onClose }: Props) {
   const [part, setPart] = useState<"talk" | "history">("talk");
   const { id, name, own } = activity;
   return (
@@ -46,7 +46,7 @@ export function AboutOwn({ project, activity, onClose }: Props) {
           <X size={14} aria-hidden="true" />
         </button>
       </div>
-      <ActivityFacts activity={activity} />
+      <ActivityFacts activity={activity} words={words} />
       <p className="flex flex-wrap items-center gap-1 pb-2">
         <RaiseIssue project={project} activity={id} of={name} />
         <FollowButtons place={{ about: "activity", project, aboutId: id }} of={name} />

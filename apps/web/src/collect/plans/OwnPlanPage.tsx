@@ -36,7 +36,7 @@ function Plan({ plan }: { plan: OwnPlan }) {
       <div className="flex min-h-0 flex-1 max-lg:flex-col">
         <PlanLanes {...{ plan, rows, folded, chosen, onFold, onChoose }} />
         {activity !== undefined && (
-          <AboutOwn key={activity.id} project={plan.id} activity={activity} onClose={() => put({ at: null })} />
+          <AboutOwn key={activity.id} plan={plan} activity={activity} onClose={() => put({ at: null })} />
         )}
       </div>
     </div>

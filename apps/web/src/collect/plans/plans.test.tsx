@@ -28,6 +28,7 @@ const activity = (id: string, parent: string | null, more: Partial<OwnPlanActivi
 });
 const PLAN: OwnPlan = {
   ...{ id: "p", code: "T-1", name: "Slipway", manager: "Tomas", isClosed: false, dataDate: "2026-03-04" },
+  words: { notStarted: "waiting" },
   activities: [
     activity("Works", null, { kind: "summary" }),
     activity("Dig", "Works", {

@@ -15,7 +15,7 @@ import { BringBack } from "./BringBack.tsx";
 const PARTS = ["all", "deadlines"] as const;
 
 function Then({ then }: { then: PlanThen }) {
-  const { id, mayEdit } = useProject();
+  const { id, mayEdit, words } = useProject();
   const { params, put, part, rows, folded, chosen, onFold, onChoose } = useReading(then.activities);
   const [bringing, setBringing] = useState(false);
   const { revision, at, by, label, newest, dataDate } = then;
@@ -50,7 +50,7 @@ function Then({ then }: { then: PlanThen }) {
             className="min-h-0 w-80 shrink-0 overflow-auto border-l rule px-3 text-[13px] max-lg:w-full max-lg:border-l-0"
           >
             <h3 className="py-2 text-base break-words">{activity.name}</h3>
-            <ActivityFacts activity={activity} />
+            <ActivityFacts activity={activity} words={words} />
           </aside>
         )}
       </div>

@@ -38,7 +38,7 @@ const BACK: BackView = { seen: 9, lists: 2, stay: 1, changes: 4, effect: {} as n
 
 function open({ then = THEN, back = BACK, mayEdit = true, answer = () => ({ revision: 10 }) as unknown } = {}): Sent[] {
   const sent = listen(({ to }) => (to.startsWith("POST") ? answer() : to.endsWith("/back") ? back : then));
-  show(<ThenPage />, { project: { id: "p", mayEdit } });
+  show(<ThenPage />, { project: { id: "p", mayEdit, words: { complete: "closed out" } } });
   return sent;
 }
 
@@ -51,7 +51,7 @@ describe("a plan as it was", () => {
       "/projects/p/compare?from=revision-7&to=plan",
     );
     await userEvent.click(screen.getByRole("button", { name: "Dig" }));
-    expect(within(screen.getByRole("complementary", { name: "About Dig" })).getByText("done, 100% done")).toBeTruthy();
+    expect(within(screen.getByRole("complementary", { name: "About Dig" })).getByText("closed out")).toBeTruthy();
   });
 
   it("is brought back once what that moves was seen, as of what was looked at", async () => {

@@ -10,6 +10,7 @@ import { telling } from "../../shared/messages/telling.ts";
 import type { PlanSession } from "../engine/session/planSession.ts";
 import type { SheetRow } from "../engine/sheet.ts";
 import type { Commit } from "./useCommit.ts";
+import { useWord } from "../../project/useWord.ts";
 
 interface Props {
   readonly row: SheetRow;
@@ -121,6 +122,7 @@ function Checks({ note: { checks = [] }, write, mayEdit }: PartProps) {
 }
 
 function Priority({ note: { priority }, write, mayEdit }: PartProps) {
+  const wordOf = useWord();
   return (
     <label className="flex items-center gap-2">
       <span className="muted w-24">Priority</span>
@@ -135,7 +137,7 @@ function Priority({ note: { priority }, write, mayEdit }: PartProps) {
         <option value="">none</option>
         {PRIORITIES.map((each) => (
           <option key={each} value={each}>
-            {each}
+            {wordOf(each)}
           </option>
         ))}
       </select>

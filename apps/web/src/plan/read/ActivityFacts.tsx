@@ -1,12 +1,5 @@
-import type { OwnPlanActivity } from "@chronometra/contract";
+import { wordFor, type OwnPlanActivity, type OwnWords } from "@chronometra/contract";
 import { dateWords, driftWords, marginWords } from "../../shared/words/words.ts";
-
-const STATE_WORDS: Readonly<Record<OwnPlanActivity["state"], string>> = {
-  notStarted: "not started",
-  inProgress: "under way",
-  complete: "done",
-  parked: "parked",
-};
 
 const between = (start: string | null, finish: string | null): string =>
   start === null || finish === null
@@ -15,14 +8,15 @@ const between = (start: string | null, finish: string | null): string =>
       ? dateWords(start)
       : `${dateWords(start)} to ${dateWords(finish)}`;
 
-/** When an activity is, now and approved, how it stands, and who does it. */
-export function ActivityFacts({ activity }: { activity: OwnPlanActivity }) {
+/** When an activity is, now and approved, how it stands in the words of its project, and who does it. */
+export function ActivityFacts({ activity, words }: { activity: OwnPlanActivity; words: OwnWords }) {
   const { start, finish, baselineStart, baselineFinish, drift, state, percent, deadline, margin, people } = activity;
+  const word = wordFor(words, state);
   const lines: readonly (readonly [string, string])[] = [
     ["Now", between(start, finish)],
     ["Approved", between(baselineStart, baselineFinish)],
     ["Drift", driftWords(drift)],
-    ["State", percent === null ? STATE_WORDS[state] : `${STATE_WORDS[state]}, ${Math.round(percent)}% done`],
+    ["State", percent === null || state === "complete" ? word : `${word}, ${Math.round(percent)}% done`],
     ...(deadline === null
       ? []
       : [["Deadline", `${dateWords(deadline)}${margin === null ? "" : `, ${marginWords(margin)}`}`] as const]),
@@ -31,10 +25,10 @@ export function ActivityFacts({ activity }: { activity: OwnPlanActivity }) {
   ];
   return (
     <dl className="grid grid-cols-[6rem_1fr] gap-y-0.5 pb-3">
-      {lines.map(([term, words]) => (
+      {lines.map(([term, said]) => (
         <div key={term} className="contents">
           <dt className="muted">{term}</dt>
-          <dd className="break-words">{words}</dd>
+          <dd className="break-words">{said}</dd>
         </div>
       ))}
     </dl>

@@ -52,7 +52,7 @@ describe("a question as a sentence", () => {
   it("is read as it is asked, groups divided by or", () => {
     ask([[OPEN, LATE], [SOON], [{ field: "people", is: "none", of: ["me", "bo"] }]], { fresh: false });
     const words = document.querySelector("p")!.textContent!;
-    expect(words).toContain("State is not started or in progress");
+    expect(words).toContain("State is not started or under way");
     expect(words).toMatch(/and .+ is at least 5 d or .+ lies between today and in 30 days or People is not me or Bo/);
   });
 
@@ -94,7 +94,7 @@ describe("a question as a sentence", () => {
     expect(now.where).toEqual([[{ ...OPEN, of: ["notStarted", "inProgress", "complete"] }]]);
     await put("State: which", "gone");
     expect(screen.getByRole("alert").textContent).toBe('There is no "gone" to select.');
-    for (const name of ["not started", "in progress", "finished"])
+    for (const name of ["not started", "under way", "finished"])
       await userEvent.click(screen.getByRole("button", { name: `Remove ${name}` }));
     expect(now.where).toEqual([[{ ...OPEN, of: ["…"] }]]);
     expect(screen.getByLabelText<HTMLInputElement>("State: which").placeholder).toBe("choose");
